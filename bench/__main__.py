@@ -1,0 +1,18 @@
+"""Runs the named measurements, or all: film, schedule, web, painter, stage, score."""
+
+import sys
+
+from bench import film, painter, schedule, score, stage, web
+
+PARTS = {"schedule": schedule.measure, "film": film.measure, "web": web.measure, "painter": painter.measure, "stage": stage.measure, "score": score.measure}
+
+
+def main(names: list[str]) -> int:
+    for name in names or list(PARTS):
+        print(f"\n== {name}", flush=True)
+        for label, value, wanted in PARTS[name]():
+            print(f"{label:<70} {value:>14}   wanted {wanted}", flush=True)
+    return 0
+
+
+sys.exit(main(sys.argv[1:]))

@@ -1,0 +1,7 @@
+"""`python -m ritornel`: the command line."""
+
+import sys
+
+from ritornel.cli import main
+
+sys.exit(main())

@@ -1,0 +1,52 @@
+"""What hangs on the order of slides: where spans are anchored, and what a carry comes from."""
+
+import itertools
+
+import msgspec
+
+from ritornel.core.document.show import MusicSpan, Show, Slide, SlideEnd, SlideStart
+
+
+def after_removal(show: Show, gone: set[str]) -> tuple[tuple[MusicSpan, ...], tuple[str, ...]]:
+    """The spans re-anchored for a show without the slides `gone`, and what the maker is told about each.
+
+    A span whose whole stretch goes keeps its anchors; the schedule reports it as a span with no slide left.
+    """
+    index = {slide.id: number for number, slide in enumerate(show.slides)}
+    spans: list[MusicSpan] = []
+    notices: list[str] = []
+    for span in show.music:
+        first = index.get(span.start.slide_id, -1) if isinstance(span.start, SlideStart) else 0
+        last = index.get(span.end.slide_id, -1) if isinstance(span.end, SlideEnd) else len(show.slides) - 1
+        stretch = [slide for slide in show.slides[max(first, 0) : max(last, first) + 1] if slide.id not in gone]
+        if first < 0 or last < 0 or not stretch:
+            spans.append(span)
+            continue
+        if isinstance(span.start, SlideStart) and span.start.slide_id in gone:
+            span = msgspec.structs.replace(span, start=SlideStart(stretch[0].id, 0))
+            notices.append(f"The music now starts with slide “{stretch[0].name or stretch[0].id}”.")
+        if isinstance(span.end, SlideEnd) and span.end.slide_id in gone:
+            span = msgspec.structs.replace(span, end=SlideEnd(stretch[-1].id))
+            notices.append(f"The music now ends with slide “{stretch[-1].name or stretch[-1].id}”.")
+        spans.append(span)
+    return tuple(spans), tuple(notices)
+
+
+def _carry_from(show: Show) -> dict[str, Slide]:
+    """The shown slide before each that is come into by a carry, by its id."""
+    shown = [slide for slide in show.slides if not slide.skipped]
+    return {slide.id: before for before, slide in itertools.pairwise(shown) if slide.transition.name == "carry"}
+
+
+def other_carries(before: Show, after: Show) -> tuple[str, ...]:
+    """What the maker is told about carries that an edit lets come from another slide than before."""
+    old, new = _carry_from(before), _carry_from(after)
+    told = []
+    for slide in after.slides:
+        was, now = old.get(slide.id), new.get(slide.id)
+        if was is None or (now is not None and now.id == was.id) or (now is None and slide.transition.name != "carry"):
+            continue
+        name = slide.name or slide.id
+        place = f"carries from “{now.name or now.id}”." if now else "comes first, and carries nothing."
+        told.append(f"“{name}” carried from “{was.name or was.id}”; it now {place}")
+    return tuple(told)

@@ -1,0 +1,112 @@
+"""Lining objects up, distributing them and making them the same size."""
+
+import math
+from collections.abc import Callable
+from typing import Literal
+
+import msgspec
+
+from ritornel.core.document.objects import Box
+from ritornel.core.document.show import Frame
+from ritornel.core.errors import BadValue
+
+Arrangement = Literal[
+    "left", "centre", "right", "top", "middle", "bottom", "frame centre", "frame middle", "spread across", "spread down", "same width", "same height"
+]
+
+
+def tenths(value: float) -> float:
+    """Places and sizes are kept to a tenth of a px, rounded half up."""
+    return math.floor(value * 10 + 0.5) / 10
+
+
+def corners(box: Box) -> tuple[float, float, float, float]:
+    """Left, top, right and bottom of the box as it is seen, its turn included."""
+    angle = math.radians(box.turn_deg)
+    c, s = abs(math.cos(angle)), abs(math.sin(angle))
+    half_w, half_h = (box.width * c + box.height * s) / 2, (box.width * s + box.height * c) / 2
+    cx, cy = box.x + box.width / 2, box.y + box.height / 2
+    return cx - half_w, cy - half_h, cx + half_w, cy + half_h
+
+
+def around(boxes: list[Box]) -> Box:
+    """The box around all of them as they are seen."""
+    edges = [corners(box) for box in boxes]
+    left, top = min(edge[0] for edge in edges), min(edge[1] for edge in edges)
+    return Box(left, top, max(edge[2] for edge in edges) - left, max(edge[3] for edge in edges) - top)
+
+
+def _moved(box: Box, dx: float, dy: float) -> Box:
+    return msgspec.structs.replace(box, x=tenths(box.x + dx), y=tenths(box.y + dy))
+
+
+def _spread(units: list[list[Box]], axis: int) -> list[list[Box]]:
+    """The outer two stay; the rest is moved so that all gaps are equal."""
+    edges = [corners(around(unit)) for unit in units]
+    order = sorted(range(len(units)), key=lambda n: (edges[n][axis] + edges[n][axis + 2], n))
+    room = edges[order[-1]][axis + 2] - edges[order[0]][axis]
+    gap = (room - sum(edge[axis + 2] - edge[axis] for edge in edges)) / (len(units) - 1)
+    at = edges[order[0]][axis]
+    result = list(units)
+    for n in order:
+        way = at - edges[n][axis]
+        result[n] = [_moved(box, way if axis == 0 else 0, way if axis == 1 else 0) for box in units[n]]
+        at += edges[n][axis + 2] - edges[n][axis] + gap
+    return result
+
+
+def arranged(units: list[list[Box]], how: Arrangement, frame: Frame) -> list[list[Box]]:
+    """The boxes after the arrangement, in the same order. A unit is a lone object or a group, which keeps together.
+
+    Lining up goes by the box around all units; a single unit is lined up with the frame. Places are rounded to a tenth of a px.
+    Raises BadValue where spreading has fewer than three units, or sizes fewer than two.
+    """
+    if how in ("spread across", "spread down"):
+        if len(units) < 3:
+            raise BadValue("Spreading needs at least three objects.", "object_ids")
+        return _spread(units, 0 if how == "spread across" else 1)
+    if how in ("same width", "same height"):
+        if len(units) < 2:
+            raise BadValue("Making objects the same size needs at least two.", "object_ids")
+        return [[_sized(box, units[0][0], how) for box in unit] for unit in units]
+    whole = around([box for unit in units for box in unit])
+    target = corners(Box(0, 0, frame.width_px, frame.height_px)) if len(units) == 1 or how.startswith("frame") else corners(whole)
+    together = how.startswith("frame")
+    result = []
+    for unit in units:
+        own = corners(whole if together else around(unit))
+        dx, dy = _WAYS[how.removeprefix("frame ")](own, target)
+        result.append([_moved(box, dx, dy) for box in unit])
+    return result
+
+
+Edges = tuple[float, float, float, float]
+_WAYS: dict[str, Callable[[Edges, Edges], tuple[float, float]]] = {
+    "left": lambda own, target: (target[0] - own[0], 0),
+    "right": lambda own, target: (target[2] - own[2], 0),
+    "centre": lambda own, target: ((target[0] + target[2] - own[0] - own[2]) / 2, 0),
+    "top": lambda own, target: (0, target[1] - own[1]),
+    "bottom": lambda own, target: (0, target[3] - own[3]),
+    "middle": lambda own, target: (0, (target[1] + target[3] - own[1] - own[3]) / 2),
+}
+
+
+def _sized(box: Box, model: Box, how: str) -> Box:
+    width = model.width if how == "same width" else box.width
+    height = model.height if how == "same height" else box.height
+    x, y = box.x + (box.width - width) / 2, box.y + (box.height - height) / 2
+    return Box(tenths(x), tenths(y), width, height, box.turn_deg)
+
+
+def scaled_within(box: Box, old: Box, new: Box) -> Box:
+    """Where a box goes when the box around its group is pulled from `old` to `new`. A turned box keeps its proportion."""
+    sx = new.width / old.width if old.width else 1.0
+    sy = new.height / old.height if old.height else 1.0
+    if box.turn_deg % 180:
+        own_x = own_y = min(sx, sy)
+    else:
+        own_x, own_y = sx, sy
+    cx = new.x + (box.x + box.width / 2 - old.x) * sx
+    cy = new.y + (box.y + box.height / 2 - old.y) * sy
+    width, height = box.width * own_x, box.height * own_y
+    return Box(tenths(cx - width / 2), tenths(cy - height / 2), tenths(width), tenths(height), box.turn_deg)

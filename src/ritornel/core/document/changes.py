@@ -1,0 +1,157 @@
+"""The few exact changes that all edits come down to. Each has an inverse that restores the very same value."""
+
+from typing import Literal
+
+import msgspec
+
+from ritornel.core.document.objects import Id, Name
+from ritornel.core.document.show import Asset, Frame, Habits, MusicSpan, NamedMark, Show, Slide, Time
+from ritornel.core.document.theme import Furniture, Theme
+from ritornel.core.errors import UnknownName
+
+
+class PutSlide(msgspec.Struct, frozen=True, tag_field="change", tag="put slide"):
+    """The slide with the same id becomes this one."""
+
+    slide: Slide
+
+
+class InsertSlide(msgspec.Struct, frozen=True, tag_field="change", tag="insert slide"):
+    at: int
+    slide: Slide
+
+
+class RemoveSlide(msgspec.Struct, frozen=True, tag_field="change", tag="remove slide"):
+    slide_id: Id
+
+
+class MoveSlide(msgspec.Struct, frozen=True, tag_field="change", tag="move slide"):
+    """Takes the slide out and puts it back in at index `to`."""
+
+    slide_id: Id
+    to: int
+
+
+class PutSettings(msgspec.Struct, frozen=True, tag_field="change", tag="put settings"):
+    """All that the show says for itself, apart from slides, sounds and shelf."""
+
+    title: Name
+    default_hold_ms: Time
+    end: Literal["hold", "loop", "black"]
+    runs: Literal["self-running", "on cue"]
+    holds_by_cue: dict[str, Time]
+    voices_live: bool = False
+
+
+class PutStyle(msgspec.Struct, frozen=True, tag_field="change", tag="put style"):
+    """What all slides share: the frame, the theme and the furniture."""
+
+    frame: Frame
+    theme: Theme
+    furniture: Furniture
+
+
+class PutMusic(msgspec.Struct, frozen=True, tag_field="change", tag="put music"):
+    music: tuple[MusicSpan, ...]
+
+
+class PutMarks(msgspec.Struct, frozen=True, tag_field="change", tag="put marks"):
+    marks: tuple[NamedMark, ...]
+
+
+class PutHabits(msgspec.Struct, frozen=True, tag_field="change", tag="put habits"):
+    habits: Habits
+
+
+class InsertAsset(msgspec.Struct, frozen=True, tag_field="change", tag="insert asset"):
+    at: int
+    asset: Asset
+
+
+class PutAsset(msgspec.Struct, frozen=True, tag_field="change", tag="put asset"):
+    """The asset with the same id becomes this one."""
+
+    asset: Asset
+
+
+class RemoveAsset(msgspec.Struct, frozen=True, tag_field="change", tag="remove asset"):
+    asset_id: Id
+
+
+Change = PutSlide | InsertSlide | RemoveSlide | MoveSlide | PutSettings | PutStyle | PutMusic | PutMarks | PutHabits | InsertAsset | PutAsset | RemoveAsset
+
+
+def slide_index(show: Show, slide_id: str) -> int:
+    """Where the slide stands, from 0. Raises UnknownName."""
+    for index, slide in enumerate(show.slides):
+        if slide.id == slide_id:
+            return index
+    raise UnknownName(f"The slide “{slide_id}” is not in “{show.title}” any more. Nothing was changed.")
+
+
+def settings_of(show: Show) -> PutSettings:
+    """The change that would set the show's settings to what they are."""
+    return PutSettings(show.title, show.default_hold_ms, show.end, show.runs, show.holds_by_cue, show.voices_live)
+
+
+def style_of(show: Show) -> PutStyle:
+    """The change that would set the show's style to what it is."""
+    return PutStyle(show.frame, show.theme, show.furniture)
+
+
+def asset_index(show: Show, asset_id: str) -> int:
+    """Where the asset stands on the shelf, from 0. Raises UnknownName."""
+    for index, asset in enumerate(show.assets):
+        if asset.id == asset_id:
+            return index
+    raise UnknownName(f"“{asset_id}” is not on the shelf of “{show.title}”.")
+
+
+def apply_change(show: Show, change: Change) -> tuple[Show, Change]:
+    """The changed show, and the change that undoes it exactly. Raises UnknownName for what is not there."""
+    replace = msgspec.structs.replace
+    slides = show.slides
+    match change:
+        case PutSlide(slide):
+            at = slide_index(show, slide.id)
+            return replace(show, slides=(*slides[:at], slide, *slides[at + 1 :])), PutSlide(slides[at])
+        case InsertSlide(at, slide):
+            at = max(0, min(at, len(slides)))
+            return replace(show, slides=(*slides[:at], slide, *slides[at:])), RemoveSlide(slide.id)
+        case RemoveSlide(slide_id):
+            at = slide_index(show, slide_id)
+            return replace(show, slides=(*slides[:at], *slides[at + 1 :])), InsertSlide(at, slides[at])
+        case MoveSlide(slide_id, to):
+            at = slide_index(show, slide_id)
+            rest = (*slides[:at], *slides[at + 1 :])
+            to = max(0, min(to, len(rest)))
+            return replace(show, slides=(*rest[:to], slides[at], *rest[to:])), MoveSlide(slide_id, at)
+        case PutSettings():
+            return replace(show, **msgspec.structs.asdict(change)), settings_of(show)
+        case PutStyle(frame, theme, furniture):
+            return replace(show, frame=frame, theme=theme, furniture=furniture), style_of(show)
+        case PutMusic(music):
+            return replace(show, music=music), PutMusic(show.music)
+        case PutMarks(marks):
+            return replace(show, marks=marks), PutMarks(show.marks)
+        case PutHabits(habits):
+            return replace(show, habits=habits), PutHabits(show.habits)
+        case InsertAsset(at, asset):
+            assets = show.assets
+            at = max(0, min(at, len(assets)))
+            return replace(show, assets=(*assets[:at], asset, *assets[at:])), RemoveAsset(asset.id)
+        case PutAsset(asset):
+            at = asset_index(show, asset.id)
+            return replace(show, assets=(*show.assets[:at], asset, *show.assets[at + 1 :])), PutAsset(show.assets[at])
+        case RemoveAsset(asset_id):
+            at = asset_index(show, asset_id)
+            return replace(show, assets=(*show.assets[:at], *show.assets[at + 1 :])), InsertAsset(at, show.assets[at])
+
+
+def apply_changes(show: Show, changes: tuple[Change, ...]) -> tuple[Show, tuple[Change, ...]]:
+    """The show after all changes in order, and the changes that undo them in order."""
+    undo: list[Change] = []
+    for change in changes:
+        show, inverse = apply_change(show, change)
+        undo.append(inverse)
+    return show, tuple(reversed(undo))

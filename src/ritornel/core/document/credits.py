@@ -1,0 +1,67 @@
+"""Who is to be thanked: the lines that credit what a show uses, and texts that keep themselves true to them."""
+
+import msgspec
+
+from ritornel.core.document.changes import Change, PutSlide
+from ritornel.core.document.objects import Paragraph, Run, Text
+from ritornel.core.document.running_order import without_builds
+from ritornel.core.document.show import Asset, Show, Slide
+from ritornel.core.document.uses import uses_of
+
+
+def _thanks(asset: Asset) -> str:
+    """Whom and how: the credit as its author wants it, else author and licence; empty where nothing is known."""
+    return asset.credit.strip() or ", ".join(word for word in (asset.author.strip(), asset.licence.strip()) if word)
+
+
+def credit_lines(show: Show) -> tuple[str, ...]:
+    """A line for each author of what the show uses, in the order of its first use, naming what is theirs. What nothing is known of has none."""
+    uses = uses_of(show)
+    grouped: dict[str, list[str]] = {}
+    order = {asset_id: number for number, asset_id in enumerate(uses)}
+    for asset in sorted((asset for asset in show.assets if asset.id in uses), key=lambda asset: order[asset.id]):
+        thanks = _thanks(asset)
+        names = grouped.setdefault(thanks, []) if thanks else []
+        if asset.name not in names:
+            names.append(asset.name)
+    return tuple(f"{', '.join(names)}: {thanks}" for thanks, names in grouped.items())
+
+
+def written_credits(item: Text, lines: tuple[str, ...]) -> Text:
+    """The text with these lines; a line that stays keeps its paragraph, and with it its builds."""
+    if tuple(paragraph.text for paragraph in item.paragraphs) == (lines or ("",)):
+        return item
+    kept = {paragraph.text: paragraph for paragraph in reversed(item.paragraphs)}
+    taken: set[str] = {paragraph.id for line, paragraph in kept.items() if line in lines}
+    free = (f"{item.id}-c{number}" for number in range(1, 10_000))
+    paragraphs = []
+    for line in lines or ("",):
+        if line in kept:
+            paragraphs.append(kept.pop(line))
+            continue
+        fresh = next(name for name in free if name not in taken)
+        taken.add(fresh)
+        paragraphs.append(Paragraph(fresh, (Run(line),)))
+    return msgspec.structs.replace(item, paragraphs=tuple(paragraphs))
+
+
+def true_credits(show: Show) -> tuple[Change, ...]:
+    """The changes that make texts which credit what the show uses say what it uses now."""
+    follow = [slide for slide in show.slides if any(isinstance(item, Text) and item.credits for item in slide.objects)]
+    if not follow:
+        return ()
+    lines = credit_lines(show)
+    changes: list[Change] = []
+    for slide in follow:
+        objects = tuple(written_credits(item, lines) if isinstance(item, Text) and item.credits else item for item in slide.objects)
+        if objects != slide.objects:
+            changes.append(PutSlide(_without_lost(msgspec.structs.replace(slide, objects=objects))))
+    return tuple(changes)
+
+
+def _without_lost(slide: Slide) -> Slide:
+    """The slide without builds of lines that are gone."""
+    parts = {paragraph.id for item in slide.objects if isinstance(item, Text) and item.credits for paragraph in item.paragraphs}
+    following = {item.id for item in slide.objects if isinstance(item, Text) and item.credits}
+    gone = {build.id for build in slide.order if build.object_id in following and build.part is not None and build.part not in parts}
+    return msgspec.structs.replace(slide, order=without_builds(slide.order, gone)) if gone else slide

@@ -1,0 +1,54 @@
+"""JSON to values and back, with the path of a fault in the words of the presenter's file."""
+
+import re
+from typing import Any, TypeVar
+
+import msgspec
+
+from ritornel.core.errors import BadValue
+
+T = TypeVar("T")
+_PATH = re.compile(r"^(?P<what>.*?)(?: - at `(?P<path>.*)`)?$", re.DOTALL)
+
+
+def _refusal(error: msgspec.ValidationError | msgspec.DecodeError, subject: str) -> BadValue:
+    match = _PATH.match(str(error))
+    what, path = (match["what"], match["path"] or "$") if match else (str(error), "$")
+    field = path.removeprefix("$").removeprefix(".")
+    where = f" at {field}" if field else ""
+    return BadValue(f"{subject}: {what[:1].lower()}{what[1:]}{where}.", field)
+
+
+def from_json(data: bytes | str, kind: type[T], subject: str) -> T:
+    """The value in `data`. Raises BadValue naming `subject`, the fault and its path."""
+    try:
+        return msgspec.json.decode(data, type=kind)
+    except (msgspec.ValidationError, msgspec.DecodeError) as error:
+        raise _refusal(error, subject) from error
+
+
+def from_builtins(value: Any, kind: Any, subject: str) -> Any:
+    """The value made of dicts and lists. Raises BadValue naming `subject`, the fault and its path."""
+    try:
+        return msgspec.convert(value, type=kind)
+    except msgspec.ValidationError as error:
+        raise _refusal(error, subject) from error
+
+
+def to_json(value: Any) -> bytes:
+    """Compact JSON in the order of the fields. Values that came from JSON give the same bytes again; a 1 written for a 1.0 does not."""
+    return msgspec.json.encode(value)
+
+
+def to_builtins(value: Any) -> Any:
+    """Dicts, lists, strings and numbers, ready for any JSON writer."""
+    return msgspec.to_builtins(value)
+
+
+def changed(value: T, changes: dict[str, Any], kind: Any, subject: str) -> T:
+    """A copy of a struct with some fields replaced by JSON-like values, checked as a whole.
+
+    Raises BadValue where a field is unknown or its new value is not one it can hold.
+    """
+    result: T = from_builtins({**msgspec.to_builtins(value), **changes}, kind, subject)
+    return result

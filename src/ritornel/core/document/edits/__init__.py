@@ -1,0 +1,189 @@
+"""Edits: what a person asks for, as values. Each is one small class that says which exact changes it comes down to."""
+
+import msgspec
+
+from ritornel.core.document.anchors import other_carries
+from ritornel.core.document.changes import Change, apply_changes
+from ritornel.core.document.credits import true_credits
+from ritornel.core.document.edits.builds import AddBuild, ChangeBuild, MoveBuild, RemoveBuild
+from ritornel.core.document.edits.draft import Draft
+from ritornel.core.document.edits.framings import AddFraming, ChangeFraming, ChangeSize, RemoveFraming
+from ritornel.core.document.edits.marks import PutMark, RemoveMark
+from ritornel.core.document.edits.objects import (
+    AddDrawing,
+    AddObjects,
+    ArrangeObjects,
+    ChangeObjects,
+    CopyBuilds,
+    CopyLook,
+    CutPicture,
+    DriftPictures,
+    FollowTheme,
+    GroupObjects,
+    MoveObjects,
+    PlaceAsBefore,
+    RemoveObjects,
+    ReplacePicture,
+    ScaleObjects,
+    StackObjects,
+)
+from ritornel.core.document.edits.shelf import AddAssets, ChangeAsset, DropAssets, GatherCredits, PutSpan, RemoveSpan, ReplaceAsset
+from ritornel.core.document.edits.slides import AddSlide, ChangeLayout, ChangeSlides, DriftSlides, DuplicateSlides, RemoveSlides, ReorderSlides
+from ritornel.core.document.edits.style import ChangeFrame, ChangeFurniture, ChangeHabits, ChangeShow, ChangeTheme
+from ritornel.core.document.edits.texts import ChangeText, JoinTexts, SplitText, WriteText
+from ritornel.core.document.edits.voices import PutVoice, TrimVoice
+from ritornel.core.document.integrity import check_ids, check_sounds
+from ritornel.core.document.show import Show
+
+
+class Several(msgspec.Struct, frozen=True, tag_field="do", tag="several"):
+    """Edits that are done and undone as one, under one label."""
+
+    label: str
+    edits: tuple["Edit", ...]
+
+    def draft(self, show: Show) -> Draft:
+        done: list[Change] = []
+        told: list[str] = []
+        for edit in self.edits:
+            part = edit.draft(show)
+            show, _ = apply_changes(show, part.changes)
+            done.extend(part.changes)
+            told.extend(part.notices)
+        return Draft(tuple(done), self.label, tuple(told))
+
+
+Edit = (
+    AddSlide
+    | DuplicateSlides
+    | RemoveSlides
+    | ReorderSlides
+    | ChangeSlides
+    | ChangeLayout
+    | DriftSlides
+    | AddObjects
+    | AddDrawing
+    | RemoveObjects
+    | ChangeObjects
+    | MoveObjects
+    | ScaleObjects
+    | ArrangeObjects
+    | StackObjects
+    | GroupObjects
+    | PlaceAsBefore
+    | CopyLook
+    | CopyBuilds
+    | FollowTheme
+    | ReplacePicture
+    | CutPicture
+    | DriftPictures
+    | ChangeText
+    | WriteText
+    | SplitText
+    | JoinTexts
+    | AddBuild
+    | RemoveBuild
+    | MoveBuild
+    | ChangeBuild
+    | ChangeSize
+    | AddFraming
+    | ChangeFraming
+    | RemoveFraming
+    | ChangeShow
+    | ChangeTheme
+    | ChangeFrame
+    | ChangeFurniture
+    | ChangeHabits
+    | PutMark
+    | RemoveMark
+    | AddAssets
+    | DropAssets
+    | ChangeAsset
+    | ReplaceAsset
+    | GatherCredits
+    | PutSpan
+    | RemoveSpan
+    | PutVoice
+    | TrimVoice
+    | Several
+)
+
+
+class Outcome(msgspec.Struct, frozen=True):
+    """What came of an edit: the new show, the changes made, those that undo them, the label, and what the maker is told."""
+
+    show: Show
+    changes: tuple[Change, ...]
+    inverse: tuple[Change, ...]
+    label: str
+    notices: tuple[str, ...] = ()
+
+
+def apply_edit(show: Show, edit: Edit) -> Outcome:
+    """The outcome of the edit; the given show stays as it is. Raises RitornelError where it cannot be done."""
+    draft = edit.draft(show)
+    result, inverse = apply_changes(show, draft.changes)
+    check_ids(result)
+    check_sounds(show, result)
+    credits_now = true_credits(result)
+    result, before_credits = apply_changes(result, credits_now)
+    return Outcome(result, (*draft.changes, *credits_now), (*before_credits, *inverse), draft.label, draft.notices + other_carries(show, result))
+
+
+__all__ = [
+    "AddAssets",
+    "AddBuild",
+    "AddDrawing",
+    "AddFraming",
+    "AddObjects",
+    "AddSlide",
+    "ArrangeObjects",
+    "ChangeAsset",
+    "ChangeBuild",
+    "ChangeFrame",
+    "ChangeFraming",
+    "ChangeFurniture",
+    "ChangeHabits",
+    "ChangeLayout",
+    "ChangeObjects",
+    "ChangeShow",
+    "ChangeSize",
+    "ChangeSlides",
+    "ChangeText",
+    "ChangeTheme",
+    "CopyBuilds",
+    "CopyLook",
+    "CutPicture",
+    "DriftPictures",
+    "DriftSlides",
+    "DropAssets",
+    "DuplicateSlides",
+    "Edit",
+    "FollowTheme",
+    "GatherCredits",
+    "GroupObjects",
+    "JoinTexts",
+    "MoveBuild",
+    "MoveObjects",
+    "Outcome",
+    "PlaceAsBefore",
+    "PutMark",
+    "PutSpan",
+    "PutVoice",
+    "RemoveBuild",
+    "RemoveFraming",
+    "RemoveMark",
+    "RemoveObjects",
+    "RemoveSlides",
+    "RemoveSpan",
+    "ReorderSlides",
+    "ReplaceAsset",
+    "ReplacePicture",
+    "ScaleObjects",
+    "Several",
+    "SplitText",
+    "StackObjects",
+    "TrimVoice",
+    "WriteText",
+    "apply_edit",
+]

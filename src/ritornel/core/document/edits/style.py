@@ -1,0 +1,94 @@
+"""Edits of what all slides share: settings, frame, theme and furniture."""
+
+from typing import Any
+
+import msgspec
+
+from ritornel.core.document.changes import Change, PutHabits, PutSettings, PutSlide, PutStyle, settings_of, style_of
+from ritornel.core.document.decoding import changed
+from ritornel.core.document.edits.draft import Draft
+from ritornel.core.document.integrity import style_assets
+from ritornel.core.document.layouts import refitted
+from ritornel.core.document.show import Frame, Habits, Show
+from ritornel.core.document.theme import Furniture, Theme, roles_and_literals
+from ritornel.core.errors import BadValue, UnknownName
+
+
+class ChangeShow(msgspec.Struct, frozen=True, tag_field="do", tag="change show"):
+    changes: dict[str, Any]
+
+    def draft(self, show: Show) -> Draft:
+        settings: PutSettings = changed(settings_of(show), self.changes, PutSettings, f"Changing “{show.title}”")
+        if not settings.title.strip():
+            raise BadValue("A show needs a title.", "title")
+        return Draft((settings,), f"Change {', '.join(sorted(self.changes)).replace('_', ' ')} of the show")
+
+
+class ChangeHabits(msgspec.Struct, frozen=True, tag_field="do", tag="change habits"):
+    """What new builds will be like; those that are there stay as they are."""
+
+    changes: dict[str, Any]
+
+    def draft(self, show: Show) -> Draft:
+        habits: Habits = changed(show.habits, self.changes, Habits, "Changing the habits of the show")
+        return Draft((PutHabits(habits),), "Change the habits of the show")
+
+
+def _restyled(show: Show, style: PutStyle, label: str, notices: tuple[str, ...] = ()) -> Draft:
+    fresh = [refitted(slide, (show.theme, show.frame), (style.theme, style.frame)) for slide in show.slides]
+    changes: list[Change] = [PutSlide(slide) for slide, old in zip(fresh, show.slides, strict=True) if slide is not old]
+    after = msgspec.structs.replace(show, theme=style.theme, furniture=style.furniture)
+    for asset_id in style_assets(after):
+        if show.asset(asset_id) is None:
+            raise UnknownName(f"{label}: it uses a picture that is not on the shelf (“{asset_id}”).")
+    return Draft((style, *changes), label, notices)
+
+
+def following(show: Show) -> tuple[int, int, int, int]:
+    """How many slides follow the theme's ground and how many have their own; how many objects follow, and how many were set by hand
+    in some colour or font."""
+    own_ground = sum(slide.background is not None for slide in show.slides)
+    follow, by_hand = 0, 0
+    for slide in show.slides:
+        for item in slide.objects:
+            roles, literals = roles_and_literals(item)
+            by_hand += bool(literals)
+            follow += bool(roles and not literals)
+    return len(show.slides) - own_ground, own_ground, follow, by_hand
+
+
+def _count(number: int, thing: str) -> str:
+    return f"{number} {thing}{'' if number == 1 else 's'}"
+
+
+class ChangeTheme(msgspec.Struct, frozen=True, tag_field="do", tag="change theme"):
+    """Gives the show another theme. Whatever names a role follows; what was set by hand stays; both are counted and told."""
+
+    theme: Theme
+
+    def draft(self, show: Show) -> Draft:
+        grounds, own, follow, by_hand = following(show)
+        told = f"“{self.theme.name}”: {_count(grounds, 'slide')} and {_count(follow, 'object')} follow the theme"
+        told += f"; {_count(own, 'background')} and {_count(by_hand, 'object')} set by hand stay as they are." if own or by_hand else "."
+        style = msgspec.structs.replace(style_of(show), theme=self.theme)
+        return _restyled(show, style, f"Change the theme to {self.theme.name}", (told,))
+
+
+class ChangeFrame(msgspec.Struct, frozen=True, tag_field="do", tag="change frame"):
+    """Another size of frame. Everything is fitted anew and nothing is lost."""
+
+    frame: Frame
+
+    def draft(self, show: Show) -> Draft:
+        style = msgspec.structs.replace(style_of(show), frame=self.frame)
+        return _restyled(show, style, f"Change the frame to {self.frame.width_px} × {self.frame.height_px}")
+
+
+class ChangeFurniture(msgspec.Struct, frozen=True, tag_field="do", tag="change furniture"):
+    """Footer, slide numbers and mark."""
+
+    changes: dict[str, Any]
+
+    def draft(self, show: Show) -> Draft:
+        furniture: Furniture = changed(show.furniture, self.changes, Furniture, "Changing what stands on every slide")
+        return _restyled(show, msgspec.structs.replace(style_of(show), furniture=furniture), "Change what stands on every slide")

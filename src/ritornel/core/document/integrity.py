@@ -1,0 +1,132 @@
+"""What the types alone cannot say about a show: ids are unique and everything named is there."""
+
+from collections.abc import Collection, Iterable
+
+from ritornel.core.document.framings import WHOLE, check_framings, moves_view
+from ritornel.core.document.layouts import layout_named
+from ritornel.core.document.objects import GoToSlide, Lettered, Object, Photograph, Picture, PlaySound
+from ritornel.core.document.show import AdvanceOnCue, Build, OnCue, Show, Slide, SoundEffect
+from ritornel.core.errors import BadValue, UnknownName
+
+
+def _unique(ids: Iterable[str], what: str, field: str) -> None:
+    seen: set[str] = set()
+    for item in ids:
+        if item in seen:
+            raise BadValue(f"Two {what} have the same id “{item}”; each needs its own.", field)
+        seen.add(item)
+
+
+def check_build(slide: Slide, build: Build) -> None:
+    """Raises UnknownName where the build's object or part is not on the slide."""
+    if moves_view(build):
+        if build.object_id != WHOLE and slide.framing(build.object_id) is None:
+            raise UnknownName(f"The build “{build.id}” takes the view to a framing that slide “{slide.name or slide.id}” does not have. Nothing was changed.")
+        return
+    found = slide.object(build.object_id)
+    if found is None:
+        raise UnknownName(
+            f"The build “{build.id}” is of an object that is not on slide “{slide.name or slide.id}” any more (“{build.object_id}”). Nothing was changed."
+        )
+    if build.part is not None:
+        parts = {paragraph.id for paragraph in found.paragraphs} if isinstance(found, Lettered) else set()
+        if build.part not in parts:
+            raise UnknownName(f"The build “{build.id}” is of a part that “{found.name}” does not have (“{build.part}”). Nothing was changed.")
+
+
+def check_slide(slide: Slide, field: str = "slide") -> None:
+    """Raises where ids of objects, parts or builds repeat, or where a build has nothing to move."""
+    _unique((item.id for item in slide.objects), "objects", f"{field}.objects")
+    _unique((build.id for build in slide.order), "builds", f"{field}.order")
+    for item in slide.objects:
+        if isinstance(item, Lettered):
+            _unique((paragraph.id for paragraph in item.paragraphs), "paragraphs", f"{field}.objects")
+    _unique([WHOLE, *(framing.id for framing in slide.framings)], "framings", f"{field}.framings")
+    if slide.opens_on is not None and slide.framing(slide.opens_on) is None:
+        raise UnknownName(f"Slide “{slide.name or slide.id}” would open on a framing that it does not have (“{slide.opens_on}”). Nothing was changed.")
+    if slide.voice is not None and slide.voice.out_ms <= slide.voice.in_ms:
+        begins, ends = slide.voice.in_ms, slide.voice.out_ms
+        raise BadValue(f"The voice of “{slide.name or slide.id}” would end at {ends} ms, before it begins at {begins} ms.", f"{field}.voice.out_ms")
+    for build in slide.order:
+        check_build(slide, build)
+    _unique(cue_ids(slide), "cues", f"{field}.order")
+
+
+def check_press(item: Object, asset_ids: Collection[str], slide_ids: Collection[str]) -> None:
+    """Raises UnknownName where a press on the object would lead to what is not in the show."""
+    if isinstance(item.press, GoToSlide) and item.press.slide_id not in slide_ids:
+        raise UnknownName(f"A press on “{item.name}” would go to a slide that is not in the show (“{item.press.slide_id}”).")
+    if isinstance(item.press, PlaySound) and item.press.asset_id not in asset_ids:
+        raise UnknownName(f"A press on “{item.name}” would play a sound that is not on the shelf (“{item.press.asset_id}”).")
+
+
+def sounds_of(slide: Slide) -> list[SoundEffect]:
+    """The sounds of the slide's transition and builds."""
+    return [sound for sound in (slide.transition.sound, *(build.sound for build in slide.order)) if sound is not None]
+
+
+def check_sounds(before: Show, after: Show) -> None:
+    """Raises UnknownName where a slide that differs from what it was wants a sound which is not on the shelf, or is none."""
+    known = {id(slide) for slide in before.slides}
+    heard = {asset.id for asset in after.assets if asset.lasts_ms}
+    for slide in after.slides:
+        if id(slide) in known:
+            continue
+        for effect in sounds_of(slide):
+            if effect.asset_id not in heard:
+                raise UnknownName(f"“{slide.name or slide.id}” would sound with “{effect.asset_id}”, which is no sound on the shelf. Nothing was changed.")
+
+
+def style_assets(show: Show) -> list[str]:
+    """The ids of the assets that the show's theme and furniture use."""
+    grounds = [ground.asset_id for ground in (show.theme.ground, show.theme.opening) if isinstance(ground, Photograph)]
+    return grounds + ([show.furniture.mark_asset_id] if show.furniture.mark_asset_id else [])
+
+
+def cue_ids(slide: Slide) -> list[str]:
+    """The ids of the slide's cues in order, the one that leaves it last."""
+    ids = [build.starts.cue_id for build in slide.order if isinstance(build.starts, OnCue)]
+    if isinstance(slide.advance, AdvanceOnCue):
+        ids.append(slide.advance.cue_id)
+    return ids
+
+
+def check_ids(show: Show) -> None:
+    """Raises BadValue where two slides share an id, or two cues anywhere in the show."""
+    _unique((slide.id for slide in show.slides), "slides", "slides")
+    _unique((cue for slide in show.slides for cue in cue_ids(slide)), "cues", "slides")
+
+
+def check_show(show: Show) -> None:
+    """Raises for the first thing in the show that names something which is not there, or shares an id."""
+    check_ids(show)
+    _unique((asset.id for asset in show.assets), "assets", "assets")
+    _unique((span.id for span in show.music), "spans", "music")
+    _unique((mark.id for mark in show.marks), "marks", "marks")
+    assets = {asset.id for asset in show.assets}
+    slide_ids = {slide.id for slide in show.slides}
+    for number, slide in enumerate(show.slides):
+        check_slide(slide, f"slides[{number}]")
+        layout_named(slide.layout)
+        check_framings(slide, show.frame)
+        for item in slide.objects:
+            if isinstance(item, Picture) and item.asset_id not in assets:
+                raise UnknownName(f"The picture “{item.name}” on slide {number + 1} wants “{item.asset_id}”, which is not on the shelf.")
+            check_press(item, assets, slide_ids)
+        if isinstance(slide.background, Photograph) and slide.background.asset_id not in assets:
+            raise UnknownName(f"The background of slide {number + 1} wants “{slide.background.asset_id}”, which is not on the shelf.")
+    for mark in show.marks:
+        if mark.slide_id not in slide_ids:
+            raise UnknownName(f"The mark “{mark.name}” stands on a slide that is not in the show (“{mark.slide_id}”).")
+    for number, slide in enumerate(show.slides):
+        if slide.voice is not None and slide.voice.asset_id not in assets:
+            raise UnknownName(f"The voice of slide {number + 1} wants “{slide.voice.asset_id}”, which is not on the shelf.")
+        for effect in sounds_of(slide):
+            if effect.asset_id not in assets:
+                raise UnknownName(f"A sound of slide {number + 1} wants “{effect.asset_id}”, which is not on the shelf.")
+    for asset_id in style_assets(show):
+        if asset_id not in assets:
+            raise UnknownName(f"The theme or the mark of “{show.title}” wants “{asset_id}”, which is not on the shelf.")
+    for span in show.music:
+        if span.asset_id not in assets:
+            raise UnknownName(f"The music “{span.id}” wants “{span.asset_id}”, which is not on the shelf.")

@@ -1,0 +1,205 @@
+"""Slide layouts: places that say what they want, and how a theme dresses what fills them."""
+
+import math
+from types import MappingProxyType
+from typing import Any, Literal
+
+import msgspec
+
+from ritornel.core.document.arranging import tenths
+from ritornel.core.document.objects import Box, Ground, Lettered, Object, Picture, Shape
+from ritornel.core.document.show import Frame, Slide
+from ritornel.core.document.theme import Theme
+from ritornel.core.errors import UnknownName
+
+Rectangle = tuple[float, float, float, float]
+"""x, y, width and height in shares of the frame."""
+
+
+class LayoutPlace(msgspec.Struct, frozen=True):
+    """A place of a layout: what it wants, its look, and where it is in a wide and in a tall frame."""
+
+    name: str
+    title: str
+    wants: Literal["words", "picture"]
+    look: Literal["title", "subtitle", "heading", "body", "caption", "credits", "picture"]
+    wide: Rectangle
+    tall: Rectangle
+
+
+class SlideLayout(msgspec.Struct, frozen=True):
+    """A layout. `opens`: its ground is the theme's opening ground."""
+
+    name: str
+    title: str
+    places: tuple[LayoutPlace, ...]
+    opens: bool = False
+
+
+_HEADING = LayoutPlace("heading", "Heading", "words", "heading", (0.066, 0.1, 0.868, 0.11), (0.08, 0.07, 0.84, 0.1))
+_WORDS = LayoutPlace("words", "Text", "words", "body", (0.066, 0.27, 0.868, 0.6), (0.08, 0.2, 0.84, 0.7))
+
+LAYOUTS = MappingProxyType(
+    {
+        layout.name: layout
+        for layout in (
+            SlideLayout(
+                "title",
+                "Title",
+                (
+                    LayoutPlace("title", "Title", "words", "title", (0.066, 0.3, 0.868, 0.24), (0.08, 0.3, 0.84, 0.22)),
+                    LayoutPlace("subtitle", "Line under it", "words", "subtitle", (0.066, 0.57, 0.868, 0.14), (0.08, 0.54, 0.84, 0.14)),
+                ),
+                opens=True,
+            ),
+            SlideLayout("heading and text", "Heading and text", (_HEADING, _WORDS)),
+            SlideLayout("heading", "Heading only", (_HEADING,)),
+            SlideLayout(
+                "text and picture",
+                "Text and picture",
+                (
+                    _HEADING,
+                    msgspec.structs.replace(_WORDS, wide=(0.066, 0.27, 0.4, 0.6), tall=(0.08, 0.2, 0.84, 0.28)),
+                    LayoutPlace("picture", "Picture", "picture", "picture", (0.52, 0.27, 0.414, 0.6), (0.08, 0.52, 0.84, 0.4)),
+                ),
+            ),
+            SlideLayout(
+                "two columns",
+                "Two columns",
+                (
+                    _HEADING,
+                    msgspec.structs.replace(_WORDS, wide=(0.066, 0.27, 0.408, 0.6), tall=(0.08, 0.2, 0.84, 0.35)),
+                    LayoutPlace("words 2", "Second text", "words", "body", (0.526, 0.27, 0.408, 0.6), (0.08, 0.58, 0.84, 0.35)),
+                ),
+            ),
+            SlideLayout(
+                "picture",
+                "Picture full",
+                (
+                    LayoutPlace("picture", "Picture", "picture", "picture", (0, 0, 1, 1), (0, 0, 1, 1)),
+                    LayoutPlace("caption", "Caption", "words", "caption", (0.066, 0.85, 0.868, 0.08), (0.08, 0.88, 0.84, 0.08)),
+                ),
+            ),
+            SlideLayout(
+                "credits",
+                "Closing credits",
+                (
+                    msgspec.structs.replace(_HEADING, wide=(0.066, 0.12, 0.868, 0.12)),
+                    LayoutPlace("words", "Credits", "words", "credits", (0.066, 0.29, 0.868, 0.56), (0.08, 0.22, 0.84, 0.66)),
+                ),
+                opens=True,
+            ),
+            SlideLayout("blank", "Blank", ()),
+        )
+    }
+)
+
+
+def layout_named(name: str) -> SlideLayout:
+    """Raises UnknownName, saying which there are."""
+    if name not in LAYOUTS:
+        raise UnknownName(f"There is no layout “{name}”; there are {', '.join(LAYOUTS)}.")
+    return LAYOUTS[name]
+
+
+def scale_of(frame: Frame) -> float:
+    """How much larger than 1280 x 720 a frame is, by the side of a square of the same area. 720 x 1280 has 1."""
+    return math.sqrt(frame.width_px * frame.height_px / (1280 * 720))
+
+
+def box_of(place: LayoutPlace, frame: Frame) -> Box:
+    """Where the place is, in whole px of the frame."""
+    shares = place.tall if frame.height_px > frame.width_px * 1.05 else place.wide
+    x, y, width, height = (round(share * side) for share, side in zip(shares, (frame.width_px, frame.height_px) * 2, strict=True))
+    return Box(x, y, width, height)
+
+
+def look_of(place: LayoutPlace, theme: Theme, frame: Frame) -> dict[str, Any]:
+    """The fields, apart from the box, that the theme gives to what fills the place. Sizes are rounded to half a px."""
+    if place.wants == "picture":
+        return {"fit": "cover"}
+    heading = {"family": "@heading", "weight": theme.heading_weight, "italic": theme.heading_italic, "colour": "@words", "line_spacing": 1.1}
+    body = {"family": "@body", "weight": 400, "italic": False, "colour": "@words", "line_spacing": 1.35, "align": "left", "stand": "top"}
+    looks: dict[str, dict[str, Any]] = {
+        "title": {**heading, "size_px": theme.title_px, "align": theme.title_align, "stand": "bottom"},
+        "heading": {**heading, "size_px": theme.heading_px, "align": "left", "stand": "middle"},
+        "subtitle": {**body, "size_px": theme.body_px, "colour": "@soft", "align": theme.title_align},
+        "body": {**body, "size_px": theme.body_px, "paragraph_gap": 0.5, "overflow": "shrink"},
+        "caption": {**body, "size_px": theme.body_px * 0.8, "colour": "@words", "stand": "middle"},
+        "credits": {**body, "size_px": theme.body_px * 0.8, "align": theme.title_align, "paragraph_gap": 0.25, "overflow": "shrink"},
+    }
+    look = looks[place.look]
+    return {**look, "size_px": math.floor(look["size_px"] * scale_of(frame) * 2 + 0.5) / 2}
+
+
+def place_of(slide: Slide, item: Object) -> LayoutPlace | None:
+    """The place of the slide's layout that the object fills, if any."""
+    if not item.place or slide.layout not in LAYOUTS:
+        return None
+    return next((place for place in LAYOUTS[slide.layout].places if place.name == item.place and (place.wants == "picture") == isinstance(item, Picture)), None)
+
+
+def empty_places(slide: Slide) -> tuple[LayoutPlace, ...]:
+    """The places of the slide's layout that nothing fills."""
+    filled = {place.name for item in slide.objects if (place := place_of(slide, item))}
+    return tuple(place for place in layout_named(slide.layout).places if place.name not in filled)
+
+
+def ground_of(slide: Slide, theme: Theme) -> Ground:
+    """The slide's own ground, or the one its theme gives to its layout. Colours may be roles still."""
+    if slide.background is not None:
+        return slide.background
+    return theme.opening if layout_named(slide.layout).opens else theme.ground
+
+
+def differences(slide: Slide, item: Object, theme: Theme, frame: Frame) -> dict[str, Any]:
+    """The fields in which the object differs from what theme and layout would give it, with what they would be.
+
+    What fills a place is measured by it, its box included; any other text only by its family and colour.
+    """
+    place = place_of(slide, item)
+    wanted: dict[str, Any] = {}
+    if place is not None:
+        wanted = {"box": box_of(place, frame), **look_of(place, theme, frame)}
+    elif isinstance(item, Lettered) and item.paragraphs:
+        wanted = {name: role for name, role in (("family", "@body"), ("colour", "@words")) if not str(getattr(item, name) or "@").startswith("@")}
+    return {name: value for name, value in wanted.items() if getattr(item, name) != value}
+
+
+def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Frame], layout: str | None = None) -> Slide:
+    """The slide for another theme, frame or layout: what stood exactly as its place said stands as the new one says; the rest is
+    scaled with the frame about its middle. Of a new layout's places each is taken by what filled the place of that name."""
+    replace = msgspec.structs.replace
+    old_frame, new_frame = before[1], after[1]
+    target = replace(slide, layout=slide.layout if layout is None else layout_named(layout).name)
+    scale = min(new_frame.width_px / old_frame.width_px, new_frame.height_px / old_frame.height_px)
+    objects: list[Object] = []
+    for item in slide.objects:
+        old_place, new_place = place_of(slide, item), place_of(target, item)
+        # What stands on a slide with a size of its own stands by that, whatever the frame.
+        moved = item if old_frame == new_frame or slide.size else _scaled(item, old_frame, new_frame, scale)
+        if old_place is not None and new_place is not None:
+            old = {"box": box_of(old_place, old_frame), **look_of(old_place, *before)}
+            new = {"box": box_of(new_place, new_frame), **look_of(new_place, *after)}
+            moved = replace(moved, **{name: value for name, value in new.items() if getattr(item, name) == old.get(name, value)})
+        elif old_place is not None and new_place is None and layout is not None:
+            moved = replace(moved, place="")
+        objects.append(moved)
+    return replace(target, objects=tuple(objects)) if tuple(objects) != slide.objects or target != slide else slide
+
+
+def _scaled(item: Object, old: Frame, new: Frame, scale: float) -> Object:
+    box = item.box
+    if (box.x, box.y, box.width, box.height) == (0, 0, old.width_px, old.height_px):
+        scaled = Box(0, 0, new.width_px, new.height_px, box.turn_deg)
+    else:
+        left = (new.width_px - old.width_px * scale) / 2
+        top = (new.height_px - old.height_px * scale) / 2
+        x, y, w, h = (tenths(value) for value in (left + box.x * scale, top + box.y * scale, box.width * scale, box.height * scale))
+        scaled = Box(x, y, w, h, box.turn_deg)
+    fields: dict[str, Any] = {"box": scaled}
+    if isinstance(item, Lettered):
+        fields["size_px"] = max(4.0, tenths(item.size_px * scale))
+    if isinstance(item, Picture | Shape):
+        fields["corner_px"] = tenths(item.corner_px * scale)
+    return msgspec.structs.replace(item, **fields)

@@ -1,0 +1,245 @@
+"""What can stand on a slide. Lengths are in px of the show's frame, turns in degrees clockwise, opacity 0..1.
+
+Colours and families are literal, or name a role of the theme (`@words`, `@heading`). What names a role follows the theme; what is
+literal was set by hand and stays when the theme changes.
+"""
+
+from typing import Annotated, Literal
+
+import msgspec
+from msgspec import Meta
+
+ROLES = ("ground", "raised", "words", "soft", "accent", "second", "line")
+"""The roles of colour a theme fills: the ground, what is raised from it, words, softer words, two accents, fine lines."""
+Colour = Annotated[str, Meta(pattern=rf"^(#[0-9a-f]{{6}}([0-9a-f]{{2}})?|@({'|'.join(ROLES)}))$")]
+"""`#rrggbb` or `#rrggbbaa`, lower case, or a role such as `@accent`."""
+Length = Annotated[float, Meta(ge=0, le=100_000)]
+Place = Annotated[float, Meta(ge=-100_000, le=100_000)]
+Share = Annotated[float, Meta(ge=0, le=1)]
+Id = Annotated[str, Meta(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
+Name = Annotated[str, Meta(max_length=200)]
+Address = Annotated[str, Meta(max_length=2000, pattern=r"^(https?://|mailto:)\S+$")]
+"""Where a link may lead. Nothing that could run code."""
+
+
+class Plain(msgspec.Struct, frozen=True, tag_field="kind", tag="plain", forbid_unknown_fields=True):
+    """One colour all over."""
+
+    colour: Colour
+
+
+class Gradient(msgspec.Struct, frozen=True, tag_field="kind", tag="gradient", forbid_unknown_fields=True):
+    """Two colours along a line through the middle; 0 degrees runs left to right, 90 top to bottom."""
+
+    first: Colour
+    second: Colour
+    angle_deg: float = 90.0
+
+
+class Photograph(msgspec.Struct, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
+    """A picture that covers the whole ground, under a veil of one colour (`veil` 0: none) so that words stay readable on it."""
+
+    asset_id: Id
+    veil: Share = 0.0
+    colour: Colour = "@ground"
+
+
+Fill = Plain | Gradient
+Ground = Plain | Gradient | Photograph
+
+
+class Box(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A place on the slide: its top left corner before turning, its size, and the turn about its centre."""
+
+    x: Place
+    y: Place
+    width: Length
+    height: Length
+    turn_deg: Annotated[float, Meta(ge=-3600, le=3600)] = 0.0
+
+
+class Run(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True):
+    """A stretch of text with one look; what is None follows the object."""
+
+    text: Annotated[str, Meta(max_length=100_000)]
+    weight: int | None = None
+    italic: bool | None = None
+    colour: Colour | None = None
+    underline: bool | None = None
+    highlight: Colour | None = None
+    link: Address | None = None
+
+
+class Paragraph(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True):
+    """A line as its author typed it. Builds of a part name it by its id. In a list it has a sign or number, set in by its level."""
+
+    id: Id
+    runs: tuple[Run, ...]
+    list: Literal["none", "bullets", "numbers"] = "none"
+    level: Annotated[int, Meta(ge=0, le=5)] = 0
+
+    @property
+    def text(self) -> str:
+        return "".join(run.text for run in self.runs)
+
+
+class Stroke(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A border, drawn along the middle of the outline."""
+
+    colour: Colour
+    width_px: Length = 2.0
+    dash: Literal["solid", "dashed", "dotted"] = "solid"
+
+
+class Shadow(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A shadow cast by `dx`, `dy`, its edge softened over about `blur_px`."""
+
+    dx: Place = 0.0
+    dy: Place = 6.0
+    blur_px: Annotated[float, Meta(ge=0, le=200)] = 16.0
+    colour: Colour = "#00000059"
+
+
+class GoNext(msgspec.Struct, frozen=True, tag_field="do", tag="next", forbid_unknown_fields=True):
+    """A press gives the next cue."""
+
+
+class GoToSlide(msgspec.Struct, frozen=True, tag_field="do", tag="slide", forbid_unknown_fields=True):
+    """A press goes to a slide."""
+
+    slide_id: Id
+
+
+class OpenAddress(msgspec.Struct, frozen=True, tag_field="do", tag="address", forbid_unknown_fields=True):
+    """A press opens an address in a window of its own."""
+
+    address: Address
+
+
+class PlaySound(msgspec.Struct, frozen=True, tag_field="do", tag="sound", forbid_unknown_fields=True):
+    """A press plays a sound of the shelf once; another press stops it."""
+
+    asset_id: Id
+
+
+PressAction = GoNext | GoToSlide | OpenAddress | PlaySound
+
+
+class Wings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """Where an object waits before a carry brings it on: off its place by (dx, dy), so large and so faint."""
+
+    dx: Place = 0.0
+    dy: Place = 0.0
+    scale: Annotated[float, Meta(ge=0, le=20)] = 1.0
+    opacity: Share = 0.0
+
+
+class Standing(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """What everything on a slide has. `place` names the place of the layout it fills, `group` what it is kept together with.
+    `locked` and `aside` matter only while composing: what is aside is not in the way on the stage, and plays as ever."""
+
+    lineage: str = ""
+    opacity: Share = 1.0
+    place: Annotated[str, Meta(max_length=40)] = ""
+    group: Annotated[str, Meta(max_length=40)] = ""
+    locked: bool = False
+    aside: bool = False
+    shadow: Shadow | None = None
+    press: PressAction | None = None
+    wings: Wings | None = None
+
+
+class Lettered(Standing, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """The look of words. A `colour` of None leaves letters hollow within their `outline`. `overflow` is what becomes
+    of lines that do not fit the box: they *spill* out of it, *shrink* makes the letters smaller
+    until all lines are in the box, *grow* makes the box as high as the lines are."""
+
+    paragraphs: tuple[Paragraph, ...] = ()
+    family: str = "@body"
+    size_px: Annotated[float, Meta(ge=4, le=1000)] = 32.0
+    weight: Literal[400, 600, 700] = 400
+    italic: bool = False
+    underline: bool = False
+    colour: Colour | None = "@words"
+    highlight: Colour | None = None
+    outline: Stroke | None = None
+    align: Literal["left", "centre", "right"] = "left"
+    stand: Literal["top", "middle", "bottom"] = "top"
+    line_spacing: Annotated[float, Meta(ge=0.5, le=4)] = 1.25
+    paragraph_gap: Annotated[float, Meta(ge=0, le=4)] = 0.0
+    overflow: Literal["spill", "shrink", "grow"] = "spill"
+
+
+class Text(Lettered, frozen=True, tag_field="kind", tag="text", forbid_unknown_fields=True):
+    """Paragraphs in a box, broken into lines as wide as the box. A `growing` one keeps what is shown of it centred on the middle of the box
+    while its paragraphs arrive one by one. One of `credits` keeps itself true: its paragraphs credit what the show uses."""
+
+    id: Id
+    name: Name
+    box: Box
+    growing: bool = False
+    credits: bool = False
+
+
+class Crop(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """The part of a picture that is shown, in shares of the whole picture; at least a hundredth of it each way."""
+
+    x: Annotated[float, Meta(ge=0, le=0.99)] = 0.0
+    y: Annotated[float, Meta(ge=0, le=0.99)] = 0.0
+    width: Annotated[float, Meta(ge=0.01, le=1)] = 1.0
+    height: Annotated[float, Meta(ge=0.01, le=1)] = 1.0
+
+
+class Drift(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A slow move over a picture, from its crop to another while its slide lasts; `still` is what it showed before it drifted."""
+
+    ends: Crop
+    pace: Literal["even", "ease in", "ease out", "ease in and out"] = "even"
+    still: Crop | None = None
+
+
+class Picture(Standing, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
+    """An asset shown in a box. `cover` fills the box and cuts what is over, `contain` shows all of it, `stretch` ignores proportion.
+    First the crop is taken, then it is flipped, then fitted. One that drifts covers its box all the way."""
+
+    id: Id
+    name: Name
+    box: Box
+    asset_id: Id
+    fit: Literal["cover", "contain", "stretch"] = "cover"
+    crop: Crop = Crop()
+    flip_x: bool = False
+    flip_y: bool = False
+    stroke: Stroke | None = None
+    corner_px: Length = 0.0
+    drift: Drift | None = None
+    alternative: Annotated[str, Meta(max_length=2000)] = ""
+
+
+Form = Literal["rectangle", "ellipse", "line", "arrow", "polygon", "star", "ring", "arch", "wheel", "bracket", "bubble", "path"]
+
+
+class Shape(Lettered, frozen=True, tag_field="kind", tag="shape", forbid_unknown_fields=True):
+    """A drawn form in a box, with words inside if wanted.
+
+    `points` counts a polygon's corners, a star's tips or a wheel's teeth. `hollow` is the inner radius of a star, ring, arch or wheel as a
+    share of the outer one, and how thick an arrow's shaft is. A bubble's tail ends at (`tail_x`, `tail_y`), in shares of the box; it may
+    lie outside. A line has `heads` at its ends. `path` is an outline in SVG's syntax (M, L, C, Z, absolute) in shares of the box.
+    """
+
+    id: Id
+    name: Name
+    box: Box
+    form: Form
+    fill: Fill | None = None
+    stroke: Stroke | None = None
+    corner_px: Length = 0.0
+    points: Annotated[int, Meta(ge=3, le=96)] = 5
+    hollow: Annotated[float, Meta(ge=0.02, le=0.98)] = 0.6
+    tail_x: Annotated[float, Meta(ge=-20, le=21)] = 0.2
+    tail_y: Annotated[float, Meta(ge=-20, le=21)] = 1.35
+    heads: Literal["none", "start", "end", "both"] = "none"
+    path: Annotated[str, Meta(max_length=200_000, pattern=r"^([MLC](?: -?\d+(?:\.\d+)?)+|Z|\s)*$")] = ""
+
+
+Object = Text | Picture | Shape

@@ -1,0 +1,281 @@
+"""The show: slides in order, each with its objects and running order, and the sounds anchored to them."""
+
+from typing import Annotated, Any, Literal
+
+import msgspec
+from msgspec import Meta
+
+from ritornel.core.document.objects import Ground, Id, Name, Object
+from ritornel.core.document.theme import Furniture, Theme
+from ritornel.core.time.milliseconds import LONGEST_MS
+
+Time = Annotated[int, Meta(ge=0, le=LONGEST_MS)]
+MediaType = Literal[
+    "image/png",
+    "image/jpeg",
+    "image/webp",
+    "image/gif",
+    "audio/wav",
+    "audio/mpeg",
+    "audio/ogg",
+    "audio/flac",
+    "audio/mp4",
+]
+Pace = Literal["even", "ease in", "ease out", "ease in and out"]
+
+
+class Frame(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """The size of the show in px; every place on a slide is measured in it."""
+
+    width_px: Annotated[int, Meta(ge=16, le=8192)] = 1280
+    height_px: Annotated[int, Meta(ge=16, le=8192)] = 720
+
+
+class Asset(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A picture or sound on the shelf. Its bytes are found by their SHA-256, so they can never change under a show.
+    `loudness_lufs` is a sound's, as measured when it came. `alternative` is what a new picture made of it begins with as its text
+    alternative; `folder` is where it came from."""
+
+    id: Id
+    name: Name
+    sha256: Annotated[str, Meta(pattern=r"^[0-9a-f]{64}$")]
+    media_type: MediaType
+    size_bytes: Annotated[int, Meta(ge=1)]
+    width_px: int = 0
+    height_px: int = 0
+    lasts_ms: int = 0
+    author: Name = ""
+    licence: Name = ""
+    credit: Annotated[str, Meta(max_length=500)] = ""
+    alternative: Annotated[str, Meta(max_length=2000)] = ""
+    folder: Name = ""
+    loudness_lufs: Annotated[float, Meta(ge=-100, le=20)] | None = None
+
+
+class SoundEffect(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A sound that begins with a build or a transition. One of a transition that `keeps_on` repeats until the next transition's sound, the start of
+    music that ends kept sounds, or the show's end."""
+
+    asset_id: Id
+    gain_db: Annotated[float, Meta(ge=-60, le=12)] = 0.0
+    keeps_on: bool = False
+
+
+class OnCue(msgspec.Struct, frozen=True, tag_field="rule", tag="cue", forbid_unknown_fields=True):
+    """Opens the next beat. The cue has an id of its own, to which measured holds and voice marks belong."""
+
+    cue_id: Id
+    hold_ms: Time | None = None
+
+
+class Together(msgspec.Struct, frozen=True, tag_field="rule", tag="together", forbid_unknown_fields=True):
+    """Joins the current cluster."""
+
+
+class Follows(msgspec.Struct, frozen=True, tag_field="rule", tag="follows", forbid_unknown_fields=True):
+    """Opens a new cluster, which starts when everything before it in the beat has ended."""
+
+
+class Build(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """One animation of one object, or of one part (a paragraph's id) of a text. `repeats` 0: until the slide ends."""
+
+    id: Id
+    object_id: Id
+    effect: str
+    starts: OnCue | Together | Follows
+    after_ms: Time = 0
+    lasts_ms: Time = 600
+    part: Id | None = None
+    pace: Pace = "ease out"
+    repeats: Annotated[int, Meta(ge=0, le=1000)] = 1
+    settings: dict[str, Any] = {}
+    sound: SoundEffect | None = None
+
+
+class Transition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """How a slide is come into from the one before."""
+
+    name: str = "cut"
+    lasts_ms: Time = 0
+    pace: Pace = "ease in and out"
+    settings: dict[str, Any] = {}
+    sound: SoundEffect | None = None
+
+
+class AdvanceAfter(msgspec.Struct, frozen=True, tag_field="rule", tag="after", forbid_unknown_fields=True):
+    """Goes on by itself when `after_ms` has passed; with `cut_short`, even if something has not finished."""
+
+    after_ms: Time = 5000
+    cut_short: bool = False
+
+
+class AdvanceOnCue(msgspec.Struct, frozen=True, tag_field="rule", tag="cue", forbid_unknown_fields=True):
+    """Goes on at a cue; self-running, when the last wait's hold is over."""
+
+    cue_id: Id
+    hold_ms: Time | None = None
+
+
+class AdvanceWithVoice(msgspec.Struct, frozen=True, tag_field="rule", tag="voice", forbid_unknown_fields=True):
+    """Goes on by itself `breath_ms` after its voice has ended, and when everything else has finished."""
+
+    breath_ms: Time = 600
+
+
+class Voice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """The narration of a slide: its sound from `in_ms` to `out_ms`, heard from `offset_ms` on the slide's clock. `marks` say, by cue id and counted
+    from where the voice begins, when each cue falls."""
+
+    asset_id: Id
+    out_ms: Annotated[int, Meta(ge=1, le=LONGEST_MS)]
+    in_ms: Time = 0
+    offset_ms: Time = 0
+    gain_db: Annotated[float, Meta(ge=-60, le=24)] = 0.0
+    marks: dict[str, Time] = {}
+
+    @property
+    def lasts_ms(self) -> int:
+        """How long it speaks."""
+        return max(self.out_ms - self.in_ms, 0)
+
+
+class Link(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """An object of the slide before and one of this slide."""
+
+    before: Id
+    after: Id
+
+
+class Framing(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A part of a large slide that the view flies to: its middle and its width in px of the slide, turned clockwise; as high as the show's
+    frame makes it."""
+
+    id: Id
+    name: Name
+    x: float
+    y: float
+    width_px: Annotated[float, Meta(ge=16, le=32_768)]
+    turn_deg: Annotated[float, Meta(ge=-360, le=360)] = 0.0
+
+
+class Slide(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """One slide: what stands on it, in stacking order from the back, and the running order of its builds. A `background` of None is
+    the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry into this
+    slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the frame is seen whole unless it
+    `opens_on` one of its framings, to which builds of the effect `views fly` take the view."""
+
+    id: Id
+    name: Name = ""
+    lineage: str = ""
+    background: Ground | None = None
+    transition: Transition = Transition()
+    advance: AdvanceAfter | AdvanceOnCue | AdvanceWithVoice = AdvanceAfter()
+    objects: tuple[Object, ...] = ()
+    order: tuple[Build, ...] = ()
+    notes: Annotated[str, Meta(max_length=100_000)] = ""
+    skipped: bool = False
+    layout: Annotated[str, Meta(max_length=40)] = "blank"
+    bare: bool = False
+    links: tuple[Link, ...] = ()
+    unlinks: tuple[Link, ...] = ()
+    size: Frame | None = None
+    framings: tuple[Framing, ...] = ()
+    opens_on: Id | None = None
+    voice: Voice | None = None
+
+    def framing(self, framing_id: str) -> Framing | None:
+        """The framing with this id, or None."""
+        return next((framing for framing in self.framings if framing.id == framing_id), None)
+
+    def object(self, object_id: str) -> Object | None:
+        """The object with this id, or None."""
+        return next((item for item in self.objects if item.id == object_id), None)
+
+
+class ShowStart(msgspec.Struct, frozen=True, tag_field="at", tag="show start", forbid_unknown_fields=True):
+    """Where the show begins, whatever its first slide is."""
+
+
+class SlideStart(msgspec.Struct, frozen=True, tag_field="at", tag="slide", forbid_unknown_fields=True):
+    """`offset_ms` on the clock of a slide."""
+
+    slide_id: Id
+    offset_ms: Time = 0
+
+
+class ShowEnd(msgspec.Struct, frozen=True, tag_field="at", tag="show end", forbid_unknown_fields=True):
+    """Where the show ends."""
+
+
+class SlideEnd(msgspec.Struct, frozen=True, tag_field="at", tag="slide end", forbid_unknown_fields=True):
+    """Where a slide ends."""
+
+    slide_id: Id
+
+
+class OwnLength(msgspec.Struct, frozen=True, tag_field="at", tag="own length", forbid_unknown_fields=True):
+    """When the sound has played once."""
+
+
+class MusicSpan(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A stretch of music or ambience, anchored to slides and never to absolute time. One that `ducks` sinks by `duck_db` under voices;
+    where one that `ends_kept` begins, sounds that keep on end."""
+
+    id: Id
+    asset_id: Id
+    start: ShowStart | SlideStart = ShowStart()
+    end: ShowEnd | SlideEnd | OwnLength = ShowEnd()
+    loops: bool = True
+    crossfade_ms: Time = 0
+    fade_in_ms: Time = 0
+    fade_out_ms: Time = 0
+    gain_db: Annotated[float, Meta(ge=-60, le=12)] = 0.0
+    ducks: bool = True
+    duck_db: Annotated[float, Meta(ge=0, le=60)] = 9.0
+    ends_kept: bool = False
+
+
+class NamedMark(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A named instant on the score, `offset_ms` on the clock of a slide; past the slide's end it stands at that end."""
+
+    id: Id
+    name: Name
+    slide_id: Id
+    offset_ms: Time = 0
+
+
+class Habits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """What new builds of this show are like: the effect given by one press, how long things take to enter and to leave, and at what pace they
+    enter (None: as each effect does by itself)."""
+
+    effect: str = "enters settle"
+    lasts_ms: Time | None = None
+    pace: Pace | None = None
+
+
+class Show(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A whole show. `holds_by_cue` are what the chosen take measured, by cue id (rule 2). With `voices_live` voices are heard on cue too."""
+
+    id: Id
+    title: Annotated[str, Meta(min_length=1, max_length=200)]
+    frame: Frame = Frame()
+    default_hold_ms: Time = 2000
+    end: Literal["hold", "loop", "black"] = "hold"
+    runs: Literal["self-running", "on cue"] = "self-running"
+    slides: tuple[Slide, ...] = ()
+    music: tuple[MusicSpan, ...] = ()
+    assets: tuple[Asset, ...] = ()
+    holds_by_cue: dict[str, Time] = {}
+    theme: Theme = Theme()
+    furniture: Furniture = Furniture()
+    marks: tuple[NamedMark, ...] = ()
+    habits: Habits = Habits()
+    voices_live: bool = False
+
+    def slide(self, slide_id: str) -> Slide | None:
+        """The slide with this id, or None."""
+        return next((slide for slide in self.slides if slide.id == slide_id), None)
+
+    def asset(self, asset_id: str) -> Asset | None:
+        """The asset with this id, or None."""
+        return next((asset for asset in self.assets if asset.id == asset_id), None)

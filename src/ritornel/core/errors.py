@@ -1,0 +1,29 @@
+"""The one root of all errors a presenter may be told about."""
+
+
+class RitornelError(Exception):
+    """A problem told in words a presenter understands: the operation, the object, the value and the limit."""
+
+
+class UnknownName(RitornelError):
+    """A name or id that nothing answers to."""
+
+
+class BadValue(RitornelError):
+    """A value outside what the field can hold. `field` is the path of the field, such as `slides[2].advance.after_ms`."""
+
+    def __init__(self, message: str, field: str = "") -> None:
+        super().__init__(message)
+        self.field = field
+
+
+class BadMedia(RitornelError):
+    """A file that is not the picture or sound it says it is, or is over a limit."""
+
+
+class BadArchive(RitornelError):
+    """An archive that cannot be opened safely or does not hold a show."""
+
+
+class Cancelled(RitornelError):
+    """Long work that was stopped on request."""

@@ -1,0 +1,1 @@
+"""Open formats, one a file: reading and writing."""

@@ -1,0 +1,123 @@
+"""The Ritornel archive: a zip with `show.json`, readable and versioned, and the media by content hash."""
+
+import hashlib
+import json
+import re
+import zipfile
+from collections.abc import Callable
+from pathlib import Path
+from typing import IO, Any
+
+import msgspec
+
+from ritornel.core.document.decoding import from_builtins, to_builtins
+from ritornel.core.document.integrity import check_show
+from ritornel.core.document.show import Show
+from ritornel.core.errors import BadArchive, RitornelError
+from ritornel.core.formats.media import Limits, examined, file_name
+
+SCHEMA = "ritornel.show"
+VERSION = 3
+READS = (1, 2, 3)
+"""Version 1 lacks the fields that came with themes, layouts and richer objects, version 2 those of framings, drifts, marks, habits, voices and sounds;
+each of them has a default that means what its version meant."""
+_NAME = re.compile(r"^media/[0-9a-f]{64}\.[a-z0-9]{2,5}$")
+MOST_BYTES = 4_000_000_000
+MOST_RATIO = 200
+"""Media hardly shrink, so a file that unpacks to over 200 times its size is a trap."""
+
+Keep = Callable[[str, bytes], None]
+"""Stores a medium's bytes under its SHA-256."""
+
+
+class _Envelope(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    schema: str
+    version: int
+    show: dict[str, Any]
+
+
+def show_json(show: Show) -> bytes:
+    """`show.json`: indented, in the order of the fields, with schema and version."""
+    body = {"schema": SCHEMA, "version": VERSION, "show": to_builtins(show)}
+    return json.dumps(body, ensure_ascii=False, indent=1).encode()
+
+
+def read_show_json(data: bytes, name: str) -> Show:
+    """The show in `show.json`. Raises BadArchive, naming the path of the field that is wrong."""
+    try:
+        envelope = msgspec.json.decode(data, type=_Envelope)
+    except (msgspec.DecodeError, msgspec.ValidationError, UnicodeDecodeError) as error:
+        raise BadArchive(f"“{name}”: show.json is not a Ritornel show ({error}).") from error
+    if envelope.schema != SCHEMA:
+        raise BadArchive(f"“{name}”: show.json says it is “{envelope.schema}”, not “{SCHEMA}”.")
+    if envelope.version not in READS:
+        raise BadArchive(f"“{name}” was written in version {envelope.version} of the archive; this Ritornel reads versions 1 to {VERSION}.")
+    try:
+        show: Show = from_builtins(envelope.show, Show, f"“{name}”, show.json")
+        check_show(show)
+    except BadArchive:
+        raise
+    except RitornelError as error:
+        raise BadArchive(str(error)) from error
+    return show
+
+
+def write_archive(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> None:
+    """Writes the show and all its media. Raises BadArchive where a medium is missing."""
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as bundle:
+        bundle.writestr("show.json", show_json(show))
+        written: set[str] = set()
+        for asset in show.assets:
+            path = media(asset.sha256)
+            if not path.is_file():
+                raise BadArchive(f"“{asset.name}” is missing, so “{show.title}” cannot be archived whole.")
+            if asset.sha256 not in written:
+                # Pictures and sounds are compressed already; storing them keeps writing fast.
+                bundle.write(path, f"media/{file_name(asset)}", zipfile.ZIP_STORED)
+                written.add(asset.sha256)
+
+
+def read_archive(source: IO[bytes], name: str, keep: Keep, limits: Limits) -> Show:
+    """The show in an archive; its media go to `keep` once everything has been checked.
+
+    Raises BadArchive for what is no archive, reaches outside, unpacks beyond all measure, lacks media, or is of another version.
+    Media are read as untrusted: their content must match their hash and be what the show says.
+    """
+    try:
+        with zipfile.ZipFile(source) as bundle:
+            return _read(bundle, name, keep, limits)
+    except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError) as error:
+        raise BadArchive(f"“{name}” is not a Ritornel archive, or it is damaged.") from error
+
+
+def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits) -> Show:
+    entries = {entry.filename: entry for entry in bundle.infolist()}
+    for entry in entries.values():
+        if entry.filename != "show.json" and not _NAME.match(entry.filename):
+            raise BadArchive(f"“{name}” holds “{entry.filename}”, which has no place in an archive. Nothing was taken from it.")
+        if entry.file_size > max(entry.compress_size, 5_000) * MOST_RATIO:
+            raise BadArchive(f"“{name}”: “{entry.filename}” would unpack to {entry.file_size:,} bytes from {entry.compress_size:,}. Nothing was taken from it.")
+    if sum(entry.file_size for entry in entries.values()) > MOST_BYTES:
+        raise BadArchive(f"“{name}” would unpack to more than {MOST_BYTES / 1e9:.0f} GB.")
+    if "show.json" not in entries:
+        raise BadArchive(f"“{name}” has no show.json, so it is not a Ritornel archive.")
+    show = read_show_json(bundle.read("show.json"), name)
+    checked: dict[str, bytes] = {}
+    for asset in show.assets:
+        inside = f"media/{file_name(asset)}"
+        if inside not in entries:
+            raise BadArchive(f"“{name}” lacks the medium “{asset.name}” ({inside}).")
+        data = bundle.read(inside)
+        if hashlib.sha256(data).hexdigest() != asset.sha256:
+            raise BadArchive(f"“{name}”: “{asset.name}” is not what its hash says; the archive is damaged.")
+        try:
+            medium = examined(data, asset.name, limits)
+        except RitornelError as error:
+            raise BadArchive(f"“{name}”: {error}") from error
+        # Version 1 kept moving pictures as they came; their first moment is a PNG.
+        if medium.media_type != asset.media_type and not (medium.media_type == "image/png" and asset.media_type in ("image/gif", "image/webp")):
+            raise BadArchive(f"“{name}”: “{asset.name}” says it is {asset.media_type}, but it is {medium.media_type}.")
+        checked[asset.sha256] = data
+    for sha256, data in checked.items():
+        keep(sha256, data)
+    return show

@@ -1,0 +1,207 @@
+"""Pictures and sounds: what a file really is, told by its content and never by its name."""
+
+import hashlib
+import io
+import math
+from fractions import Fraction
+from pathlib import Path
+from typing import Any, cast
+
+import av
+import msgspec
+import numpy as np
+from av.audio.resampler import AudioResampler
+from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
+
+from ritornel.core.document.show import Asset, MediaType
+from ritornel.core.errors import BadMedia
+from ritornel.core.formats.svg import looks_like_svg, redrawn
+from ritornel.core.sound.loudness import LoudnessMeter
+from ritornel.core.time.edges import SAMPLE_RATE_HZ
+from ritornel.core.time.milliseconds import round_half_up
+
+MEASURED_S = 300
+"""How much of a sound its loudness is measured over when it comes: five minutes tell, and an hour would keep somebody waiting."""
+
+
+class Limits(msgspec.Struct, frozen=True):
+    """The largest files and pictures that are taken in."""
+
+    file_bytes: int = 200_000_000
+    picture_pixels: int = 100_000_000
+
+
+class Medium(msgspec.Struct, frozen=True):
+    """What a file turned out to be. `data` differs from the file's bytes where the picture had to be redrawn, made upright or plain RGB;
+    `notes` are sentences for what the maker should know of that."""
+
+    media_type: str
+    data: bytes
+    width_px: int = 0
+    height_px: int = 0
+    lasts_ms: int = 0
+    notes: tuple[str, ...] = ()
+    loudness_lufs: float | None = None
+
+    @property
+    def sha256(self) -> str:
+        return hashlib.sha256(self.data).hexdigest()
+
+
+SUFFIXES = {
+    "image/png": ".png",
+    "image/jpeg": ".jpg",
+    "image/webp": ".webp",
+    "image/gif": ".gif",
+    "audio/wav": ".wav",
+    "audio/mpeg": ".mp3",
+    "audio/ogg": ".ogg",
+    "audio/flac": ".flac",
+    "audio/mp4": ".m4a",
+}
+SOUND_SUFFIXES = {".wav", ".mp3", ".ogg", ".oga", ".opus", ".flac", ".m4a"}
+PICTURE_SUFFIXES = {".png", ".jpg", ".jpeg", ".webp", ".gif", ".avif", ".svg"}
+KINDS = "PNG, JPEG, WebP, GIF, AVIF and SVG"
+FONT_SIGNS = (b"\x00\x01\x00\x00", b"OTTO", b"ttcf", b"wOFF", b"wOF2", b"true")
+_PICTURES = {"AVIF": "image/avif", "PNG": "image/png", "JPEG": "image/jpeg", "WEBP": "image/webp", "GIF": "image/gif"}
+_SOUNDS = {"wav": "audio/wav", "mp3": "audio/mpeg", "ogg": "audio/ogg", "flac": "audio/flac", "mov,mp4,m4a,3gp,3g2,mj2": "audio/mp4"}
+
+
+def examined(data: bytes, name: str, limits: Limits) -> Medium:
+    """What the file `name` with these bytes is. Raises BadMedia, in a sentence, for everything that cannot be shown or heard."""
+    if not data:
+        raise BadMedia(f"“{name}” is empty. Nothing was added.")
+    if len(data) > limits.file_bytes:
+        raise BadMedia(f"“{name}” has {len(data) / 1e6:.1f} MB; at most {limits.file_bytes / 1e6:.0f} MB can be added.")
+    if looks_like_svg(data):
+        return _drawing(data, name, limits)
+    if data[:4] in FONT_SIGNS:
+        raise BadMedia(f"“{name}” is a font. A show is set in the families that ship with Ritornel, so that it looks alike everywhere. Nothing was added.")
+    try:
+        Image.MAX_IMAGE_PIXELS = None  # sizes are checked below, against our own limit and with our own words
+        with Image.open(io.BytesIO(data)) as picture:
+            return _picture(picture, data, name, limits)
+    except UnidentifiedImageError:
+        return _sound(data, name)
+
+
+def _drawing(data: bytes, name: str, limits: Limits) -> Medium:
+    png, left_out = redrawn(data, name)
+    with Image.open(io.BytesIO(png)) as picture:
+        width, height = picture.size
+    if width * height > limits.picture_pixels:
+        raise BadMedia(f"“{name}” would be {width} × {height} px; at most {limits.picture_pixels / 1e6:.0f} megapixels can be shown.")
+    notes = (f"“{name}” was redrawn without {' and '.join(left_out)}.",) if left_out else ()
+    return Medium("image/png", png, width, height, notes=notes)
+
+
+def _picture(picture: Image.Image, data: bytes, name: str, limits: Limits) -> Medium:
+    kind = _PICTURES.get(picture.format or "")
+    if kind is None:
+        raise BadMedia(f"“{name}” is a {picture.format} picture. {KINDS} can be added.")
+    width, height = picture.size
+    if width * height > limits.picture_pixels:
+        raise BadMedia(
+            f"“{name}” is {width} × {height} px, {width * height / 1e6:.0f} megapixels; "
+            f"at most {limits.picture_pixels / 1e6:.0f} can be shown. Make it smaller first."
+        )
+    try:
+        turned = picture.getexif().get(0x0112, 1) not in (0, 1)
+        moves = getattr(picture, "n_frames", 1) > 1
+        picture.load()
+        foreign = _foreign_colours(picture)
+        if not (turned or moves or foreign or kind == "image/avif") and picture.mode in ("1", "L", "LA", "P", "RGB", "RGBA"):
+            return Medium(kind, data, width, height)
+        plain = _plain(ImageOps.exif_transpose(picture), foreign)
+    except (OSError, SyntaxError, ValueError, ImageCms.PyCMSError) as error:
+        raise BadMedia(f"“{name}” says it is a {picture.format} picture, but it is damaged. Nothing was added.") from error
+    notes = (f"“{name}” moves; a still picture of its first moment was taken.",) if moves else ()
+    plain.info.clear()  # what the old file said of its colours and turns is no longer so
+    out = io.BytesIO()
+    if plain.mode == "RGB" and kind in ("image/jpeg", "image/avif"):
+        plain.save(out, "JPEG", quality=95)
+        return Medium("image/jpeg", out.getvalue(), plain.width, plain.height, notes=notes)
+    plain.save(out, "PNG")
+    return Medium("image/png", out.getvalue(), plain.width, plain.height, notes=notes)
+
+
+def _foreign_colours(picture: Image.Image) -> ImageCms.ImageCmsProfile | None:
+    """The picture's colour profile where it is not sRGB, which browsers and film would otherwise show differently."""
+    data = picture.info.get("icc_profile")
+    if not data:
+        return None
+    try:
+        profile = ImageCms.ImageCmsProfile(io.BytesIO(data))
+        return None if "srgb" in (ImageCms.getProfileDescription(profile) or "").lower() else profile
+    except (OSError, ImageCms.PyCMSError):
+        return None  # a broken profile says nothing; the colours are taken as they are
+
+
+def _plain(picture: Image.Image, profile: ImageCms.ImageCmsProfile | None) -> Image.Image:
+    """The picture in 8 bits of sRGB, with alpha where it had any."""
+    if picture.mode.startswith("I") or picture.mode == "F":
+        # 16 bits of grey: 65535 is white. 257 = 65535 / 255.
+        grey = np.clip(np.asarray(picture, dtype=np.float64) / 257, 0, 255)
+        return Image.fromarray((grey + 0.5).astype(np.uint8)).convert("RGB")
+    alpha = picture.convert("RGBA").getchannel("A") if picture.mode in ("RGBA", "LA", "PA") or "transparency" in picture.info else None
+    colours = picture if picture.mode in ("RGB", "CMYK", "L") else picture.convert("RGB")
+    if profile is not None and colours.mode in ("RGB", "CMYK", "L"):
+        try:
+            colours = ImageCms.profileToProfile(colours, profile, ImageCms.createProfile("sRGB"), outputMode="RGB") or colours
+        except ImageCms.PyCMSError:
+            pass  # a profile for other channels than the picture has: as if there were none
+    colours = colours.convert("RGB")
+    if alpha is not None:
+        colours.putalpha(alpha)
+    return colours
+
+
+def _sound(data: bytes, name: str) -> Medium:
+    refusal = f"“{name}” is neither a picture nor a sound Ritornel can read. {KINDS}; WAV, MP3, Ogg, FLAC and M4A can be added."
+    try:
+        with av.open(io.BytesIO(data), "r") as container:
+            kind = _SOUNDS.get(container.format.name)
+            if kind is None or not container.streams.audio:
+                raise BadMedia(refusal)
+            samples, rate = 0, 0
+            meter, resampler = LoudnessMeter(), AudioResampler(format="flt", layout="stereo", rate=SAMPLE_RATE_HZ)
+            for frame in container.decode(container.streams.audio[0]):
+                if samples < MEASURED_S * frame.sample_rate:
+                    for part in resampler.resample(frame):
+                        meter.take(part.to_ndarray().reshape(-1, 2).astype(np.float32, copy=False))
+                samples, rate = samples + frame.samples, frame.sample_rate
+    except av.FFmpegError as error:
+        raise BadMedia(refusal) from error
+    if not samples:
+        raise BadMedia(f"“{name}” has no sound in it. Nothing was added.")
+    loudness = meter.integrated_lufs()
+    lasts_ms = round_half_up(Fraction(samples * 1000, rate))
+    return Medium(kind, data, lasts_ms=lasts_ms, loudness_lufs=round(loudness, 1) if math.isfinite(loudness) else None)
+
+
+def asset_from(medium: Medium, asset_id: str, name: str, **credit: Any) -> Asset:
+    """The shelf's entry for a medium."""
+    return Asset(
+        asset_id,
+        name,
+        medium.sha256,
+        cast(MediaType, medium.media_type),
+        len(medium.data),
+        medium.width_px,
+        medium.height_px,
+        medium.lasts_ms,
+        loudness_lufs=medium.loudness_lufs,
+        **credit,
+    )
+
+
+def file_name(asset: Asset) -> str:
+    """The asset's name in archives and releases: its hash and the ending of its kind."""
+    return asset.sha256 + SUFFIXES[asset.media_type]
+
+
+def read_medium(path: Path, limits: Limits) -> Medium:
+    """What the file at `path` is. Raises BadMedia."""
+    if path.stat().st_size > limits.file_bytes:
+        raise BadMedia(f"“{path.name}” has {path.stat().st_size / 1e6:.1f} MB; at most {limits.file_bytes / 1e6:.0f} MB can be added.")
+    return examined(path.read_bytes(), path.name, limits)

@@ -1,0 +1,115 @@
+"""docs/formats.md, written from the types themselves: `python -m ritornel.core.formats.reference`."""
+
+import sys
+from pathlib import Path
+from typing import Any
+
+import msgspec
+
+from ritornel.core.document.show import Show
+from ritornel.core.formats.archive import MOST_BYTES, MOST_RATIO, SCHEMA, VERSION
+from ritornel.core.formats.media import SUFFIXES
+from ritornel.core.motion.catalogue import effect_forms, transition_forms
+
+HEAD = f"""# Formats
+
+This page is written by `python -m ritornel.core.formats.reference`; a test holds it to the code.
+
+## The Ritornel archive
+
+A zip whose name ends in `.ritornel`:
+
+| inside | what |
+|---|---|
+| `show.json` | `{{"schema": "{SCHEMA}", "version": {VERSION}, "show": ...}}`, UTF-8, indented, in the order of the tables below |
+| `media/<sha256><ending>` | each medium once, under the SHA-256 of its content; endings: {", ".join(sorted(SUFFIXES.values()))} |
+
+Nothing else may be inside. An archive is refused, in a sentence that names the place, and nothing of it is kept, when it holds any other name,
+would unpack to more than {MOST_BYTES // 10**9} GB or {MOST_RATIO} times its size, lacks a medium, holds one whose content is not what its hash or kind says,
+is of another schema or version, or has a wrong field. Losses: none. Takes, releases and the history of edits stay with the web application.
+
+All times are whole milliseconds (`_ms`), at most a day; lengths are px of the frame, turns degrees clockwise, opacity 0..1, levels dB.
+"""
+
+
+def _figure(value: float) -> str:
+    return f"{value:,}".replace(",", " ") if isinstance(value, int) else f"{value:g}"
+
+
+def _kind(schema: dict[str, Any]) -> str:
+    if "$ref" in schema:
+        name = schema["$ref"].split("/")[-1]
+        return f"[{name}](#{name.lower()})"
+    if "anyOf" in schema:
+        return " or ".join(_kind(option) for option in schema["anyOf"])
+    if "enum" in schema:
+        return ", ".join(f"`{value}`" for value in schema["enum"])
+    if schema.get("type") == "array":
+        return f"list of {_kind(schema['items'])}"
+    if schema.get("type") == "object":
+        return "object"
+    words = {"string": "text", "integer": "whole number", "number": "number", "boolean": "true or false", "null": "null"}[schema.get("type", "null")]
+    if "pattern" in schema:
+        words += f" `{schema['pattern']}`".replace("|", "\\|")
+    least = schema.get("minimum", schema.get("minLength"))
+    most = schema.get("maximum", schema.get("maxLength"))
+    if least is not None or most is not None:
+        words += f", {'' if least is None else _figure(least)}..{'' if most is None else _figure(most)}"
+    return words
+
+
+def _tables() -> list[str]:
+    _, parts = msgspec.json.schema_components([Show], ref_template="#/$defs/{name}")
+    lines: list[str] = []
+    for name in ("Show", *sorted(set(parts) - {"Show"})):
+        part = parts[name]
+        summary = " ".join(part.get("description", "").split())
+        lines += ["", f"### {name}", "", summary, "", "| field | holds | if it is left out |", "|---|---|---|"]
+        for field, schema in part["properties"].items():
+            default = "must be there" if field in part.get("required", []) else f"`{msgspec.json.encode(schema.get('default')).decode()}`"
+            lines.append(f"| `{field}` | {_kind(schema)} | {default} |")
+    return lines
+
+
+def _bounds(control: dict[str, Any]) -> str:
+    """What a setting can be."""
+    if "choices" in control:
+        return ", ".join(control["choices"])
+    return "a path in SVG's syntax, px from where the object stands" if control.get("path") else f"{control['least']:g}..{control['most']:g}"
+
+
+def _motions() -> list[str]:
+    lines = ["", "## Effects and transitions", "", "| name | settings |", "|---|---|"]
+    for form in [*effect_forms(), *transition_forms()]:
+        controls = []
+        for control in form["controls"]:
+            bounds = _bounds(control)
+            controls.append(f"`{control['name']}` ({bounds}; {control['default']})")
+        lines.append(f"| `{form['name']}` | {', '.join(controls) or 'none'} |")
+    return lines
+
+
+OTHERS = """
+## Films, stills and schedules
+
+| out | what | losses |
+|---|---|---|
+| MP4 | H.264 (veryfast, crf 20), AAC 160 kbit/s, BT.709; a constant rate only if asked for | presses, notes, words for screen readers |
+| WebM | VP9, Opus | the same |
+| PNG | a still for each beat, when it has ended | all time |
+| JSON schedule | `ritornel schedule`: beats, waits with the source of their hold, builds, music passes | none; it is what the painters follow |
+
+## Pictures and sounds
+
+In: PNG, JPEG, WebP, GIF (its first picture); WAV, MP3, Ogg (Opus, Vorbis), FLAC, M4A. A picture that its camera marked as turned, or that is in CMYK, is made
+upright and plain RGB when it comes in; everything else is kept byte for byte. What a file is, is told by its content.
+"""
+
+
+def reference() -> str:
+    """The whole page."""
+    return "\n".join([HEAD, "## show.json", *_tables(), *_motions(), OTHERS])
+
+
+if __name__ == "__main__":
+    Path(sys.argv[1] if len(sys.argv) > 1 else "docs/formats.md").write_text(reference(), encoding="utf-8")

@@ -1,0 +1,1 @@
+"""From objects to marks: text shaped and broken into lines, forms as outlines, pictures fitted."""

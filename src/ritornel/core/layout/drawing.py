@@ -1,0 +1,215 @@
+"""A slide as marks in order, which both painters put down without deciding anything."""
+
+import math
+from collections.abc import Mapping
+from typing import Any
+
+import msgspec
+
+from ritornel.core.document.fitting import fitted, seen_part
+from ritornel.core.document.framings import size_of
+from ritornel.core.document.layouts import ground_of, layout_named, scale_of
+from ritornel.core.document.objects import Box, Gradient, Object, Paragraph, Photograph, Picture, Plain, Run, Shadow, Shape, Stroke, Text
+from ritornel.core.document.show import Asset, Frame, Show, Slide
+from ritornel.core.document.theme import Furniture, Theme, colour_in, family_in, ground_in, in_theme
+from ritornel.core.layout.lines import broken, moved_outline
+from ritornel.core.layout.marks import ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, Shade, ShadowMark, SlideDrawing, TextMark
+from ritornel.core.layout.outlines import ellipse, line_with_heads, outline_of, rectangle, words_box
+
+
+class Scenery(msgspec.Struct, frozen=True):
+    """What all slides of a show stand in: its frame, theme and furniture, and the assets by id."""
+
+    frame: Frame
+    theme: Theme
+    furniture: Furniture
+    assets: Mapping[str, Asset]
+
+
+def assets_of(show: Show) -> dict[str, Asset]:
+    """The show's assets by id."""
+    return {asset.id: asset for asset in show.assets}
+
+
+def scenery_of(show: Show) -> Scenery:
+    """The show's scenery."""
+    return Scenery(show.frame, show.theme, show.furniture, assets_of(show))
+
+
+def shade_of(fill: Plain | Gradient, width: float, height: float) -> str | Shade:
+    """The fill of a box of this size. A gradient's line is as long as the box is wide in its direction (as in CSS)."""
+    if isinstance(fill, Plain):
+        return fill.colour
+    angle = math.radians(fill.angle_deg)
+    dx, dy = math.cos(angle), math.sin(angle)
+    reach = (abs(width * dx) + abs(height * dy)) / 2
+    cx, cy = width / 2, height / 2
+    return Shade(fill.first, fill.second, *(round(v, 3) for v in (cx - dx * reach, cy - dy * reach, cx + dx * reach, cy + dy * reach)))
+
+
+def dashes(stroke: Stroke) -> tuple[float, ...]:
+    """Lengths of line and gap in px; dots are round ends of lines without length."""
+    width = stroke.width_px
+    return {"solid": (), "dashed": (width * 3, width * 2), "dotted": (0.01, width * 2)}[stroke.dash]
+
+
+def _stroked(d: str, fill: str | Shade | None, stroke: Stroke | None) -> PathMark:
+    if stroke is None:
+        return PathMark(d, fill)
+    return PathMark(d, fill, stroke.colour, stroke.width_px, dashes(stroke), stroke.dash == "dotted")
+
+
+def _picture_parts(picture: Picture, assets: Mapping[str, Asset]) -> tuple[PartDrawing, ...]:
+    box = picture.box
+    asset = assets.get(picture.asset_id)
+    size = (asset.width_px, asset.height_px) if asset else (0, 0)
+    edge = rectangle(*seen_part(picture, *size), picture.corner_px)
+    whole = picture.crop.width == 1 and picture.crop.height == 1
+    clip = "" if whole and picture.corner_px == 0 and picture.fit != "cover" and picture.drift is None else edge
+    drift_to = fitted(msgspec.structs.replace(picture, crop=picture.drift.ends), *size) if picture.drift else None
+    marks: list[Mark] = [ImageMark(picture.asset_id, *fitted(picture, *size), clip, picture.flip_x, picture.flip_y, drift_to)]
+    if picture.stroke is not None:
+        marks.append(_stroked(edge, None, picture.stroke))
+    return (PartDrawing(None, box.width / 2, box.height / 2, tuple(marks)),)
+
+
+def _shape_marks(shape: Shape) -> tuple[Mark, ...]:
+    if shape.form == "line":
+        line, heads = line_with_heads(shape)
+        marks = [_stroked(line, None, shape.stroke)]
+        return tuple(marks + ([PathMark(heads, shape.stroke.colour)] if heads and shape.stroke else []))
+    fill = shade_of(shape.fill, shape.box.width, shape.box.height) if shape.fill and shape.form != "bracket" else None
+    return (_stroked(outline_of(shape), fill, shape.stroke),)
+
+
+def _label(shape: Shape) -> Text:
+    """The words inside a shape as a text of their own."""
+    _, _, width, height = words_box(shape)
+    shared = {name: getattr(shape, name) for name in Text.__struct_fields__ if name not in ("id", "name", "box", "overflow", "growing", "credits")}
+    overflow: Any = "shrink" if shape.overflow == "shrink" else "spill"
+    return Text(shape.id, shape.name, Box(0, 0, width, height), overflow=overflow, **shared)
+
+
+def _shadow(shadow: Shadow | None) -> ShadowMark | None:
+    # The softness of a shadow is twice the standard deviation of its blur (CSS Backgrounds 3, section 6.1.1).
+    return ShadowMark(shadow.dx, shadow.dy, shadow.blur_px / 2, shadow.colour) if shadow else None
+
+
+def draw_object(item: Object, scenery: Scenery) -> tuple[ObjectDrawing, tuple[str, ...]]:
+    """The object's drawing and the characters that no font has."""
+    item = in_theme(item, scenery.theme)
+    box = item.box
+    height, needs, size = box.height, box.height, 0.0
+    missing: tuple[str, ...] = ()
+    if isinstance(item, Text):
+        lines = broken(item)
+        parts, needs, size, missing = lines.parts, lines.needs_height, lines.size_px, lines.missing
+        height = needs if item.overflow == "grow" else height
+    elif isinstance(item, Picture):
+        parts = _picture_parts(item, scenery.assets)
+    else:
+        parts = (PartDrawing(None, box.width / 2, box.height / 2, _shape_marks(item)),)
+        if any(paragraph.text for paragraph in item.paragraphs):
+            x, y, _, _ = words_box(item)
+            label = broken(_label(item))
+            parts += tuple(_part_at(part, x, y) for part in label.parts)
+            needs, size, missing = label.needs_height + 2 * y, label.size_px, label.missing
+    drawing = ObjectDrawing(item.id, box.x, box.y, box.width, height, box.turn_deg, item.opacity, needs, parts, size, _shadow(item.shadow), _reach(item, needs))
+    return drawing, missing
+
+
+def _reach(item: Object, needs: float) -> float:
+    """How far beyond its box an object may be seen: half its border, a bubble's tail, lines that spill, slanted letters, a line's heads."""
+    reach = 2.0
+    stroke = getattr(item, "stroke", None)
+    if stroke is not None:
+        reach += stroke.width_px * (3.0 if isinstance(item, Shape) and item.form == "line" else 0.5)
+    if isinstance(item, Shape) and item.form == "bubble":
+        over_x = max(-item.tail_x, item.tail_x - 1, 0) * item.box.width
+        reach += max(over_x, max(-item.tail_y, item.tail_y - 1, 0) * item.box.height)
+    if isinstance(item, Text):
+        reach += item.size_px * 0.2 + max(needs - item.box.height, 0.0)
+    return round(reach, 2)
+
+
+def _part_at(part: PartDrawing, x: float, y: float) -> PartDrawing:
+    marks: list[Mark] = []
+    for mark in part.marks:
+        if isinstance(mark, TextMark):
+            marks.append(msgspec.structs.replace(mark, x=mark.x + x, baseline=mark.baseline + y))
+        elif isinstance(mark, PathMark):
+            marks.append(msgspec.structs.replace(mark, d=moved_outline(mark.d, x, y)))
+    return PartDrawing(part.part, part.pivot_x + x, part.pivot_y + y, tuple(marks), part.height)
+
+
+def _ground(slide: Slide, scenery: Scenery) -> list[Mark]:
+    size = size_of(slide, scenery.frame)
+    width, height = size.width_px, size.height_px
+    ground = ground_in(scenery.theme, ground_of(slide, scenery.theme))
+    whole = rectangle(0, 0, width, height)
+    if isinstance(ground, Photograph):
+        veil = f"{ground.colour[:7]}{math.floor(ground.veil * 255 + 0.5):02x}"
+        asset = scenery.assets.get(ground.asset_id)
+        cover = Picture("ground", "Background", Box(0, 0, width, height), ground.asset_id)
+        place = fitted(cover, asset.width_px, asset.height_px) if asset else (0.0, 0.0, float(width), float(height))
+        marks: list[Mark] = [PathMark(whole, ground.colour[:7]), ImageMark(ground.asset_id, *place, whole)]
+        return marks + ([PathMark(whole, veil)] if ground.veil else [])
+    return [PathMark(whole, shade_of(ground, width, height))]
+
+
+def _ornaments(slide: Slide, scenery: Scenery) -> list[Mark]:
+    """The theme's ornaments; a slide whose background or size is its own, or that is filled by a picture, has none."""
+    layout = layout_named(slide.layout)
+    if slide.background is not None or layout.name == "picture" or slide.size is not None:
+        return []
+    kinds = {"all", "openings" if layout.opens else "slides"} | ({"titles"} if layout.name == "title" else set())
+    width, height = scenery.frame.width_px, scenery.frame.height_px
+    marks: list[Mark] = []
+    for ornament in scenery.theme.ornaments:
+        if ornament.on not in kinds:
+            continue
+        x, y, w, h = ornament.x * width, ornament.y * height, ornament.width * width, ornament.height * height
+        d = rectangle(x, y, w, h) if ornament.form == "rectangle" else ellipse(x + w / 2, y + h / 2, w / 2, h / 2)
+        marks.append(PathMark(d, colour_in(scenery.theme, ornament.colour)))
+    return marks
+
+
+FURNITURE_PX = 17.0
+
+
+def _furniture(slide: Slide, scenery: Scenery, number: int) -> list[Mark]:
+    """Footer on the left, number on the right, mark before the footer, in a strip at the foot of the frame. A slide
+    over which the view moves has none: it would fly away."""
+    furniture, frame, theme = scenery.furniture, scenery.frame, scenery.theme
+    if slide.bare or furniture == Furniture() or slide.size is not None:
+        return []
+    size = FURNITURE_PX * scale_of(frame)
+    margin, height = frame.width_px * 0.066, size * 1.4
+    top = frame.height_px - size * 2.1
+    marks: list[Mark] = []
+    left = margin
+    asset = scenery.assets.get(furniture.mark_asset_id) if furniture.mark_asset_id else None
+    if asset and asset.height_px:
+        width = height * asset.width_px / asset.height_px
+        marks.append(ImageMark(asset.id, left, top, width, height))
+        left += width + size * 0.6
+    texts = [(furniture.footer, left, frame.width_px - margin - left - size * 4, "left")]
+    if furniture.numbers:
+        texts.append((str(number), frame.width_px - margin - size * 4, size * 4, "right"))
+    for words, x, width, align in texts:
+        if not words:
+            continue
+        text = Text(
+            "furniture", "Furniture", Box(0, 0, width, height), paragraphs=(Paragraph("f", (Run(words),)),), size_px=size,
+            family=family_in(theme, "@body"), colour=colour_in(theme, "@soft"), align=align, stand="middle",  # type: ignore[arg-type]
+        )  # fmt: skip
+        marks += [mark for part in broken(text).parts for mark in _part_at(part, x, top).marks]
+    return marks
+
+
+def draw_slide(slide: Slide, scenery: Scenery, number: int = 1) -> SlideDrawing:
+    """The slide's drawing. `number` is what its furniture says it is."""
+    ground = [*_ground(slide, scenery), *_ornaments(slide, scenery), *_furniture(slide, scenery, number)]
+    drawn = [draw_object(item, scenery) for item in slide.objects]
+    missing = sorted({character for _, lost in drawn for character in lost})
+    return SlideDrawing(slide.id, tuple(ground), tuple(item for item, _ in drawn), tuple(missing))

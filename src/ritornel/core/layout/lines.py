@@ -1,0 +1,281 @@
+"""Breaking paragraphs into lines (UAX #14, by ICU), in the order of sight (UAX #9), and standing them in a box."""
+
+import math
+from functools import lru_cache
+
+import msgspec
+from icu4py.breakers import LineBreaker
+
+from ritornel.core.document.objects import Paragraph, Stroke, Text
+from ritornel.core.layout.direction import CONTROLS, in_sight_order, levels_of
+from ritornel.core.layout.faces import Face, covering, missing_in, rise_of, shaped
+from ritornel.core.layout.marks import Mark, PartDrawing, PathMark, TextMark
+from ritornel.core.layout.outlines import rectangle
+
+SMALLEST_PX = 4.0
+BULLETS = ("•", "–", "▪")
+INDENT = 1.15
+"""How far each level of a list is set in, in sizes of the letters."""
+
+
+class Piece(msgspec.Struct, frozen=True):
+    """A stretch of a paragraph in one face and one look."""
+
+    text: str
+    face: Face
+    colour: str | None
+    underline: bool = False
+    highlight: str | None = None
+    link: str | None = None
+
+
+class BrokenText(msgspec.Struct, frozen=True):
+    """A text's paragraphs as drawings, the height all lines need, the size of its letters, and the characters missing from every font."""
+
+    parts: tuple[PartDrawing, ...]
+    needs_height: float
+    size_px: float
+    missing: tuple[str, ...]
+
+
+@lru_cache(maxsize=20_000)
+def break_units(text: str) -> tuple[str, ...]:
+    """The stretches between which a line may break."""
+    return tuple(LineBreaker(text, "en")) or (text,)
+
+
+def _pieces(paragraph: Paragraph, item: Text) -> list[Piece]:
+    result: list[Piece] = []
+    for run in paragraph.runs:
+        face = Face(item.family, run.weight or item.weight, item.italic if run.italic is None else run.italic)
+        underline = item.underline if run.underline is None else run.underline
+        colour = run.colour or item.colour
+        for text, found in covering(run.text.translate(CONTROLS), face):
+            result.append(Piece(text, found, colour, underline or run.link is not None, run.highlight or item.highlight, run.link))
+    return result
+
+
+def _advances(pieces: list[Piece], size_px: float) -> list[float]:
+    """The advance of each character; a ligature's counts for its first character."""
+    result: list[float] = []
+    for piece in pieces:
+        glyphs = shaped(piece.text, piece.face, size_px)
+        own = [0.0] * len(piece.text)
+        for cluster, advance in zip(glyphs.clusters, glyphs.advances, strict=True):
+            own[cluster] += advance
+        result.extend(own)
+    return result
+
+
+def _line_spans(text: str, advances: list[float], width: float) -> list[tuple[int, int]]:
+    """Half-open spans of characters, one a line, greedy. White space at a line's end hangs. A word wider than the box breaks
+    wherever it must, at least one character a line."""
+    spans: list[tuple[int, int]] = []
+    start, at, used = 0, 0, 0.0
+    limit = width + 0.01  # px: a text measured to just this width must not wrap for a rounding error
+    for unit in break_units(text):
+        bare = unit.rstrip()
+        needs = sum(advances[at : at + len(bare)])
+        if used + needs > limit and at > start:
+            spans.append((start, at))
+            start, used = at, 0.0
+        if needs > limit:
+            for index in range(at, at + len(bare)):
+                if used + advances[index] > limit and index > start:
+                    spans.append((start, index))
+                    start, used = index, 0.0
+                used += advances[index]
+            used += sum(advances[at + len(bare) : at + len(unit)])
+        else:
+            used += sum(advances[at : at + len(unit)])
+        at += len(unit)
+    spans.append((start, len(text)))
+    return spans
+
+
+def _stretches(pieces: list[Piece], levels: tuple[int, ...], span: tuple[int, int]) -> list[tuple[int, Piece]]:
+    """The pieces of a line, cut where the direction changes, each with its level, in the order of reading."""
+    whole = "".join(piece.text for piece in pieces)
+    visible_end = span[0] + len(whole[span[0] : span[1]].rstrip())
+    result: list[tuple[int, Piece]] = []
+    at = 0
+    for piece in pieces:
+        first, last = max(span[0], at), min(visible_end, at + len(piece.text))
+        while first < last:
+            end = first + 1
+            while end < last and levels[end] == levels[first]:
+                end += 1
+            result.append((levels[first], msgspec.structs.replace(piece, text=whole[first:end])))
+            first = end
+        at += len(piece.text)
+    return result
+
+
+class _Letters(msgspec.Struct, frozen=True):
+    """How letters are drawn on a line, apart from what each piece says."""
+
+    size_px: float
+    outline: Stroke | None
+
+    def mark(self, piece: Piece, x: float, baseline: float, advance: float, rtl: bool) -> TextMark:
+        face = piece.face
+        stroke, width = (self.outline.colour, self.outline.width_px) if self.outline else (None, 0.0)
+        return TextMark(piece.text, face.family, face.weight, face.italic, self.size_px, piece.colour, x, baseline, advance, stroke, width, rtl, piece.link)
+
+
+def _line_marks(stretches: list[tuple[int, Piece]], letters: _Letters, baseline: float) -> tuple[list[Mark], float]:
+    """The marks of one line from x 0, highlights first and underlines last, and how wide it is."""
+    under, words, over = [], [], []
+    x = 0.0
+    size = letters.size_px
+    for level, piece in in_sight_order([(level, (level, piece)) for level, piece in stretches]):
+        rtl = level % 2 == 1
+        advance = shaped(piece.text, piece.face, size, rtl).advance
+        if piece.highlight:
+            rise = rise_of(piece.face)
+            under.append(PathMark(rectangle(x, baseline - rise.ascent * size, advance, (rise.ascent + rise.descent) * size), piece.highlight))
+        words.append(letters.mark(piece, x, baseline, advance, rtl))
+        if piece.underline:
+            ink = piece.colour or (letters.outline.colour if letters.outline else "#000000")
+            over.append(PathMark(rectangle(x, baseline + size * 0.11, advance, max(size * 0.055, 0.75)), ink))
+        x += advance
+    return [*under, *words, *over], x
+
+
+def _shifted(mark: Mark, dx: float, dy: float) -> Mark:
+    if isinstance(mark, TextMark):
+        return msgspec.structs.replace(mark, x=mark.x + dx, baseline=mark.baseline + dy)
+    assert isinstance(mark, PathMark)
+    return msgspec.structs.replace(mark, d=moved_outline(mark.d, dx, dy))
+
+
+def moved_outline(d: str, dx: float, dy: float) -> str:
+    """An outline elsewhere."""
+    words, result, axis = d.split(), [], 0
+    for word in words:
+        if word.isalpha():
+            result.append(word)
+            axis = 0
+        else:
+            result.append(f"{float(word) + (dy if axis else dx):.3f}".rstrip("0").rstrip("."))
+            axis = 1 - axis
+    return " ".join(result)
+
+
+def _numbers(paragraphs: tuple[Paragraph, ...]) -> list[str]:
+    """The sign or number before each paragraph; an empty one where it is in no list. Numbers start anew after what is not numbered
+    at their level, and go on past deeper levels."""
+    counts = [0] * 6
+    signs = []
+    for paragraph in paragraphs:
+        level = paragraph.level
+        if paragraph.list == "none":
+            counts = [0] * 6
+            signs.append("")
+            continue
+        counts[level + 1 :] = [0] * (5 - level)
+        if paragraph.list == "bullets":
+            counts[level] = 0
+            signs.append(BULLETS[level % len(BULLETS)])
+            continue
+        counts[level] += 1
+        signs.append(_numeral(counts[level], level))
+    return signs
+
+
+def _numeral(number: int, level: int) -> str:
+    """1. at the outer level, then a., then i., and again."""
+    if level % 3 == 0:
+        return f"{number}."
+    if level % 3 == 1:
+        text = ""
+        while number:
+            number, rest = divmod(number - 1, 26)
+            text = chr(97 + rest) + text
+        return f"{text}."
+    text = ""
+    for value, roman in ((100, "c"), (90, "xc"), (50, "l"), (40, "xl"), (10, "x"), (9, "ix"), (5, "v"), (4, "iv"), (1, "i")):
+        while number >= value:
+            text, number = text + roman, number - value
+    return f"{text}."
+
+
+@lru_cache(maxsize=4000)
+def broken(item: Text) -> BrokenText:
+    """The text in lines. A line is `line_spacing` times the size high, its baseline where ascent and descent stand centred in it.
+
+    With `overflow` *shrink*, letters are made smaller in halves of a px until all lines fit the box or they are 4 px; whether that is still
+    readable is told elsewhere. A paragraph that reads from right to left is mirrored: `left` is then its right.
+    """
+    result = _broken_at(item, item.size_px)
+    if item.overflow != "shrink" or result.needs_height <= item.box.height + 0.01:
+        return result
+    low, high = math.floor(SMALLEST_PX * 2), math.floor(item.size_px * 2)
+    best = _broken_at(item, SMALLEST_PX)
+    while low < high:
+        middle = (low + high + 1) // 2
+        tried = _broken_at(item, middle / 2)
+        if tried.needs_height <= item.box.height + 0.01:
+            low, best = middle, tried
+        else:
+            high = middle - 1
+    return best
+
+
+def _broken_at(item: Text, size: float) -> BrokenText:
+    rise = rise_of(Face(item.family, item.weight, item.italic))
+    line_px = size * item.line_spacing
+    drop = (line_px - (rise.ascent + rise.descent) * size) / 2 + rise.ascent * size
+    gap = item.paragraph_gap * size
+    share = {"left": 0.0, "centre": 0.5, "right": 1.0}[item.align]
+    letters = _Letters(size, item.outline)
+
+    laid: list[tuple[Paragraph, float, list[Mark], float]] = []
+    missing: set[str] = set()
+    y = 0.0
+    for number, (paragraph, sign) in enumerate(zip(item.paragraphs, _numbers(item.paragraphs), strict=True)):
+        y += gap if number else 0.0
+        top = y
+        pieces = _pieces(paragraph, item)
+        text = "".join(piece.text for piece in pieces)
+        base, levels = levels_of(text)
+        missing |= missing_in(paragraph.text, Face(item.family, item.weight, item.italic))
+        indent = INDENT * size * (paragraph.level + bool(sign))
+        width = max(item.box.width - indent, size)
+        side = 1 - share if base else share
+        marks: list[Mark] = []
+        for at, span in enumerate(_line_spans(text, _advances(pieces, size), width)):
+            line, used = _line_marks(_stretches(pieces, levels, span), letters, y + drop)
+            shift = (width - used) * side + (0.0 if base else indent)
+            marks.extend(_shifted(mark, shift, 0) for mark in line)
+            if at == 0 and sign:
+                marks.extend(_sign_marks(sign, item, letters, y + drop, shift, used, bool(base), text == ""))
+            y += line_px
+        laid.append((paragraph, top, marks, y))
+    offset = (0.5 if item.growing else {"top": 0.0, "middle": 0.5, "bottom": 1.0}[item.stand]) * (0 if item.overflow == "grow" else item.box.height - y)
+    parts = tuple(
+        PartDrawing(
+            paragraph.id,
+            item.box.width / 2,
+            offset + (top + end) / 2,
+            tuple(_shifted(mark, 0, offset) for mark in marks) if offset else tuple(marks),
+            end - top,
+        )
+        for paragraph, top, marks, end in laid
+    )
+    return BrokenText(parts, y, size, tuple(sorted(missing)))
+
+
+def _sign_marks(sign: str, item: Text, letters: _Letters, baseline: float, shift: float, used: float, rtl: bool, empty: bool) -> list[Mark]:
+    """The list's sign in front of a first line; an empty line has none."""
+    if empty:
+        return []
+    face = Face(item.family, item.weight, item.italic)
+    marks: list[Mark] = []
+    x = 0.0
+    for text, found in covering(sign, face):
+        advance = shaped(text, found, letters.size_px).advance
+        marks.append(letters.mark(Piece(text, found, item.colour), x, baseline, advance, False))
+        x += advance
+    start = shift + used + letters.size_px * 0.35 if rtl else shift - max(INDENT * letters.size_px, x + letters.size_px * 0.3)
+    return [_shifted(mark, start, 0) for mark in marks]

@@ -1,0 +1,119 @@
+"""Marks: the closed set of things a painter can put on a surface. All in px, in the coordinates of their object's box."""
+
+import msgspec
+
+
+class Shade(msgspec.Struct, frozen=True, tag_field="kind", tag="shade", omit_defaults=True):
+    """Two colours along the line from (x1, y1) to (x2, y2)."""
+
+    first: str
+    second: str
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+
+
+class PathMark(msgspec.Struct, frozen=True, tag_field="kind", tag="path", omit_defaults=True):
+    """An outline in SVG's path syntax, absolute M, L, C and Z only, filled and stroked. `dash` are lengths of line and gap in turn, none: a
+    whole line; `round` are the ends of lines and dashes."""
+
+    d: str
+    fill: str | Shade | None = None
+    stroke: str | None = None
+    stroke_px: float = 0.0
+    dash: tuple[float, ...] = ()
+    round: bool = False
+
+
+class ImageMark(msgspec.Struct, frozen=True, tag_field="kind", tag="image", omit_defaults=True):
+    """A picture stretched over a rectangle, mirrored in it where `flip_x` (left and right) or `flip_y` say, cut to the outline `clip`. Where it
+    drifts, `drift_to` is the rectangle it comes to: x, y, width, height, each going evenly from the one to the other."""
+
+    asset_id: str
+    x: float
+    y: float
+    width: float
+    height: float
+    clip: str = ""
+    flip_x: bool = False
+    flip_y: bool = False
+    drift_to: tuple[float, float, float, float] | None = None
+
+
+class TextMark(msgspec.Struct, frozen=True, tag_field="kind", tag="text", omit_defaults=True):
+    """A run of one line in one face and direction: its left edge, its baseline and its advance. A `colour` of None leaves the letters
+    hollow; `link` is where a press on them leads."""
+
+    text: str
+    family: str
+    weight: int
+    italic: bool
+    size_px: float
+    colour: str | None
+    x: float
+    baseline: float
+    advance: float
+    stroke: str | None = None
+    stroke_px: float = 0.0
+    rtl: bool = False
+    link: str | None = None
+
+
+Mark = PathMark | ImageMark | TextMark
+
+
+class PartDrawing(msgspec.Struct, frozen=True, omit_defaults=True):
+    """The marks of a part (a paragraph's id), or of the whole object where `part` is None; it turns and scales about its pivot,
+    the middle of its `height`."""
+
+    part: str | None
+    pivot_x: float
+    pivot_y: float
+    marks: tuple[Mark, ...]
+    height: float = 0.0
+
+
+class ShadowMark(msgspec.Struct, frozen=True):
+    """A shadow of all that an object shows: its way, the standard deviation of its softness, its colour."""
+
+    dx: float
+    dy: float
+    sigma_px: float
+    colour: str
+
+
+class ObjectDrawing(msgspec.Struct, frozen=True, omit_defaults=True):
+    """An object ready to be painted. `height` is the box's own, or what the lines of a growing text need; `needs_height` is what a text
+    would need, `size_px` the size its letters came out at (0 for what has none), `reach_px` how far it may be seen beyond its box."""
+
+    object_id: str
+    x: float
+    y: float
+    width: float
+    height: float
+    turn_deg: float
+    opacity: float
+    needs_height: float
+    parts: tuple[PartDrawing, ...]
+    size_px: float = 0.0
+    shadow: ShadowMark | None = None
+    reach_px: float = 0.0
+
+    def words_extent(self) -> tuple[float, float, float, float]:
+        """Left, top, right and bottom of its words, in its box; of what has none, the box itself."""
+        words = [mark for part in self.parts for mark in part.marks if isinstance(mark, TextMark)]
+        if not words:
+            return 0.0, 0.0, self.width, self.height
+        left, right = min(mark.x for mark in words), max(mark.x + mark.advance for mark in words)
+        return left, min(mark.baseline - mark.size_px * 0.75 for mark in words), right, max(mark.baseline + mark.size_px * 0.12 for mark in words)
+
+
+class SlideDrawing(msgspec.Struct, frozen=True):
+    """A slide's ground (its background, the theme's ornaments and the furniture) and its objects, from the back. `missing` are characters
+    no shipped font has; they are drawn as U+FFFD."""
+
+    slide_id: str
+    ground: tuple[Mark, ...]
+    objects: tuple[ObjectDrawing, ...]
+    missing: tuple[str, ...] = ()

@@ -1,0 +1,1 @@
+"""How things move: easings, channels, ramps and their sampling; one file an effect, one file a transition."""

@@ -1,0 +1,1 @@
+"""One effect a module, each with a constant EFFECT."""

@@ -1,0 +1,13 @@
+"""Its outline is drawn, then it fills."""
+
+from ritornel.core.motion.channels import Ramp
+from ritornel.core.motion.easing import Curve
+from ritornel.core.motion.effect import Effect
+from ritornel.core.motion.settings import NoSettings
+
+
+def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
+    return (Ramp("drawn", ((0.0, 0.0), (1.0, 1.0)), curve),)
+
+
+EFFECT = Effect("enters draw on", "Draw on", "enters", _ramps, NoSettings, 1200)

@@ -1,0 +1,14 @@
+"""Its letters come one after another; what has no letters is there at once."""
+
+from ritornel.core.motion.channels import Ramp
+from ritornel.core.motion.easing import EVEN, Curve
+from ritornel.core.motion.effect import Effect
+from ritornel.core.motion.settings import NoSettings
+
+
+def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
+    # Typing is even, whatever the pace: letters that bunch up look like a fault.
+    return (Ramp("typed", ((0.0, 0.0), (1.0, 1.0)), EVEN),)
+
+
+EFFECT = Effect("enters type on", "Type on", "enters", _ramps, NoSettings, 1500)

@@ -1,0 +1,6 @@
+"""Goes as "cut in" comes."""
+
+from ritornel.core.motion.effects import enters_cut_in
+from ritornel.core.motion.leaving import leaving
+
+EFFECT = leaving(enters_cut_in.EFFECT, "leaves cut out", "Cut out")

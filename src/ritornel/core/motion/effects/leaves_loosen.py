@@ -1,0 +1,6 @@
+"""Goes as "settle" comes."""
+
+from ritornel.core.motion.effects import enters_settle
+from ritornel.core.motion.leaving import leaving
+
+EFFECT = leaving(enters_settle.EFFECT, "leaves loosen", "Loosen")

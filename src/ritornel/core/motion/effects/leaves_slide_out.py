@@ -1,0 +1,6 @@
+"""Goes as "slide in" comes."""
+
+from ritornel.core.motion.effects import enters_slide_in
+from ritornel.core.motion.leaving import leaving
+
+EFFECT = leaving(enters_slide_in.EFFECT, "leaves slide out", "Slide out")

@@ -1,0 +1,6 @@
+"""Goes as "turn in" comes."""
+
+from ritornel.core.motion.effects import enters_turn_in
+from ritornel.core.motion.leaving import leaving
+
+EFFECT = leaving(enters_turn_in.EFFECT, "leaves turn out", "Turn out")

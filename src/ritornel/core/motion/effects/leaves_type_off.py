@@ -1,0 +1,6 @@
+"""Goes as "type on" comes."""
+
+from ritornel.core.motion.effects import enters_type_on
+from ritornel.core.motion.leaving import leaving
+
+EFFECT = leaving(enters_type_on.EFFECT, "leaves type off", "Type off")

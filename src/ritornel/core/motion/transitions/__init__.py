@@ -1,0 +1,1 @@
+"""One transition a module, each with a constant TRANSITION."""

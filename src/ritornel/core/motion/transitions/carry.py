@@ -1,0 +1,13 @@
+"""Objects that are on both slides go from their old place to their new one; the rest goes and comes. Which those are is found when the show
+is staged (schedule/carried.py)."""
+
+from ritornel.core.motion.easing import Curve
+from ritornel.core.motion.settings import NoSettings
+from ritornel.core.motion.transition import Layers, TransitionKind
+
+
+def _layers(settings: NoSettings, curve: Curve, width_px: int, height_px: int) -> Layers:
+    return Layers(carries=True)
+
+
+TRANSITION = TransitionKind("carry", "Carry", _layers, NoSettings, 1200)

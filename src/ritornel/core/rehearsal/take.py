@@ -1,0 +1,108 @@
+"""A take: one run, with the time of every arrival and cue. All times in ms from its start, without paused time."""
+
+from itertools import zip_longest
+from typing import Annotated
+
+import msgspec
+from msgspec import Meta
+
+from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.edits import ChangeBuild, ChangeSlides, Edit, Several
+from ritornel.core.document.objects import Id
+from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, OnCue, Show
+from ritornel.core.errors import BadValue
+from ritornel.core.time.milliseconds import LONGEST_MS
+
+TakeTime = Annotated[int, Meta(ge=0, le=LONGEST_MS)]
+
+
+class Arrived(msgspec.Struct, frozen=True, tag_field="event", tag="arrived", forbid_unknown_fields=True):
+    """The show came to a slide."""
+
+    slide_id: Id
+    at_ms: TakeTime
+
+
+class Cued(msgspec.Struct, frozen=True, tag_field="event", tag="cued", forbid_unknown_fields=True):
+    """A press; `waited_ms` is how long its wait had been open, 0 where the beat before still ran."""
+
+    cue_id: Id
+    at_ms: TakeTime
+    waited_ms: TakeTime
+
+
+class Take(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """The events of a run in order, and its end."""
+
+    events: tuple[Arrived | Cued, ...]
+    ended_ms: TakeTime
+
+
+class TakeTiming(msgspec.Struct, frozen=True):
+    """What a take says: each slide's time, summed over its visits, and each cue's last wait."""
+
+    slide_ms: dict[str, int]
+    hold_ms: dict[str, int]
+
+
+def check_take(take: Take) -> None:
+    """Raises BadValue where events run backwards or past the end."""
+    before = 0
+    for number, event in enumerate(take.events):
+        if event.at_ms < before or event.at_ms > take.ended_ms:
+            raise BadValue(
+                f"The take's event {number + 1} is at {event.at_ms} ms, out of order (after {before}, before its end at {take.ended_ms}).",
+                f"events[{number}].at_ms",
+            )
+        before = event.at_ms
+
+
+def timing_of(take: Take) -> TakeTiming:
+    """The take's timing. Visits to a slide add up; of several waits for one cue the last counts.
+
+    >>> take = Take((Arrived("a", 0), Cued("c", 1500, 400), Arrived("b", 4000), Arrived("a", 5000)), 6000)
+    >>> timing_of(take)
+    TakeTiming(slide_ms={'a': 5000, 'b': 1000}, hold_ms={'c': 400})
+    """
+    slides: dict[str, int] = {}
+    holds: dict[str, int] = {}
+    arrivals = [event for event in take.events if isinstance(event, Arrived)]
+    for event, following in zip_longest(arrivals, arrivals[1:]):
+        until = following.at_ms if following else take.ended_ms
+        slides[event.slide_id] = slides.get(event.slide_id, 0) + until - event.at_ms
+    for cue in take.events:
+        if isinstance(cue, Cued):
+            holds[cue.cue_id] = cue.waited_ms
+    return TakeTiming(slides, holds)
+
+
+def use_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[str, ...]]:
+    """The edit that writes a take's timing into the show, and what the take says of cues and slides that are gone.
+
+    Waits get their holds; a slide that advances `after` gets its time as length. How a slide advances is kept.
+    """
+    edits: list[Edit] = []
+    used: set[str] = set()
+    for slide in show.slides:
+        for build in slide.order:
+            if isinstance(build.starts, OnCue) and build.starts.cue_id in timing.hold_ms:
+                used.add(build.starts.cue_id)
+                starts = msgspec.structs.replace(build.starts, hold_ms=timing.hold_ms[build.starts.cue_id])
+                edits.append(ChangeBuild(slide.id, build.id, {"starts": to_builtins(starts)}))
+        advance: AdvanceAfter | AdvanceOnCue | None = None
+        if isinstance(slide.advance, AdvanceOnCue):
+            if slide.advance.cue_id in timing.hold_ms:
+                used.add(slide.advance.cue_id)
+                advance = msgspec.structs.replace(slide.advance, hold_ms=timing.hold_ms[slide.advance.cue_id])
+        elif isinstance(slide.advance, AdvanceAfter) and slide.id in timing.slide_ms:
+            advance = msgspec.structs.replace(slide.advance, after_ms=timing.slide_ms[slide.id])
+        if advance is not None:
+            edits.append(ChangeSlides((slide.id,), {"advance": to_builtins(advance)}))
+    gone_cues = len(set(timing.hold_ms) - used)
+    gone_slides = len(set(timing.slide_ms) - {slide.id for slide in show.slides})
+    notices = []
+    if gone_cues:
+        notices.append(f"{gone_cues} wait(s) of this take belong to cues that are no longer in the show.")
+    if gone_slides:
+        notices.append(f"{gone_slides} slide(s) of this take are no longer in the show.")
+    return Several(f"Use the timing of {name}", tuple(edits)), tuple(notices)

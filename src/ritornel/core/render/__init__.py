@@ -1,0 +1,1 @@
+"""Schedule and tracks -> frames -> films and stills, with Skia and PyAV."""

@@ -1,0 +1,277 @@
+"""The server's painter: puts what is seen at an instant onto a Skia canvas. It follows tracks and decides nothing."""
+
+from collections.abc import Callable
+from functools import lru_cache
+from pathlib import Path
+
+import skia
+
+from ritornel.core.errors import BadMedia
+from ritornel.core.layout.faces import Face, shaped
+from ritornel.core.layout.marks import ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, ShadowMark, TextMark
+from ritornel.core.motion.channels import STILL, Values
+from ritornel.core.motion.depth import homography, in_depth
+from ritornel.core.render.letters import Typing
+from ritornel.core.render.masking import begin_mask, end_mask, region_of
+from ritornel.core.render.outline import skia_path
+from ritornel.core.render.strokes import filled_share, paint_colour, paint_path, pen
+from ritornel.core.schedule.performance import Layer, Performance, Sight
+
+MediaPath = Callable[[str], Path]
+"""Where the file with this SHA-256 lies."""
+
+# What Chromium does with pictures it scales, so that both painters show the same.
+_SAMPLING = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kNearest)
+
+
+@lru_cache(maxsize=64)
+def _typeface(path: Path) -> skia.Typeface:
+    return skia.Typeface.MakeFromFile(str(path))
+
+
+@lru_cache(maxsize=4096)
+def _blob(text: str, face: Face, size_px: float, rtl: bool) -> skia.TextBlob | None:
+    font = skia.Font(_typeface(face.path), size_px)
+    font.setSubpixel(True)
+    font.setHinting(skia.FontHinting.kNone)
+    font.setEdging(skia.Font.Edging.kAntiAlias)
+    glyphs = shaped(text, face, size_px, rtl)
+    if not glyphs.ids:
+        return None
+    builder = skia.TextBlobBuilder()
+    builder.allocRunPos(font, list(glyphs.ids), [skia.Point(x, y) for x, y in zip(glyphs.xs, glyphs.ys, strict=True)])
+    return builder.make()
+
+
+class Painter:
+    """Paints a performance at one output size. Keeps decoded pictures, and the last slides that stood still as a whole."""
+
+    KEPT_LAYERS = 3
+    KEPT_PIXELS = 24_000_000
+    """How many pixels of decoded pictures are kept, about 96 MB; the longest unused go first."""
+
+    def __init__(self, performance: Performance, width_px: int, height_px: int, media: MediaPath) -> None:
+        self.performance = performance
+        self.width_px, self.height_px = width_px, height_px
+        frame = performance.frame
+        self.scale = min(width_px / frame.width_px, height_px / frame.height_px)
+        self.left = (width_px - frame.width_px * self.scale) / 2
+        self.top = (height_px - frame.height_px * self.scale) / 2
+        self._media = media
+        self._pictures: dict[str, skia.Image] = {}
+        self._layers: dict[tuple[int, tuple[object, ...]], skia.Image] = {}
+
+    def paint(self, canvas: skia.Canvas, sight: Sight) -> None:
+        """Covers the whole canvas; what is outside a frame of other proportion stays black."""
+        canvas.clear(skia.ColorBLACK)
+        frame = self.performance.frame
+        canvas.save()
+        canvas.translate(self.left, self.top)
+        canvas.scale(self.scale, self.scale)
+        canvas.clipRect(skia.Rect.MakeWH(frame.width_px, frame.height_px))
+        carries = any(layer.ground < 1 for layer in sight.layers)
+        several = not carries and (len(sight.layers) > 1 or any(layer.values != STILL for layer in sight.layers))
+        for layer in sight.layers:
+            self._paint_layer(canvas, layer, keep=several)
+        canvas.restore()
+        if sight.blackness > 0:
+            canvas.drawColor(skia.ColorSetARGB(round(sight.blackness * 255), 0, 0, 0))
+
+    def image(self, sight: Sight) -> skia.Image:
+        """The sight as an image of the output's size."""
+        surface = skia.Surface(self.width_px, self.height_px)
+        with surface as canvas:
+            self.paint(canvas, sight)
+        return surface.makeImageSnapshot()
+
+    def _paint_layer(self, canvas: skia.Canvas, layer: Layer, keep: bool) -> None:
+        values = layer.values
+        if not values.shown or values.opacity <= 0:
+            return
+        frame = self.performance.frame
+        canvas.save()
+        if in_depth(values):
+            seen = homography(values, frame.width_px, frame.height_px)
+            if seen is None:
+                canvas.restore()
+                return
+            canvas.concat(skia.Matrix.MakeAll(*seen))
+        else:
+            _transform(canvas, values, frame.width_px / 2, frame.height_px / 2)
+        region = (0.0, 0.0, float(frame.width_px), float(frame.height_px))
+        edge = begin_mask(canvas, values, region)
+        tinted = _begin_tint(canvas, values)
+        if keep:
+            canvas.scale(1 / self.scale, 1 / self.scale)
+            paint = skia.Paint(Alphaf=values.opacity)
+            canvas.drawImage(self._still(layer), 0, 0, skia.SamplingOptions(skia.FilterMode.kLinear), paint)
+        else:
+            self._paint_slide(canvas, layer)
+        if tinted:
+            canvas.restore()
+        end_mask(canvas, edge)
+        canvas.restore()
+
+    def _still(self, layer: Layer) -> skia.Image:
+        """The slide with its objects as they are, rastered once: in a transition only the layers move."""
+        key = (layer.index, (layer.objects, layer.view))
+        if key not in self._layers:
+            frame = self.performance.frame
+            surface = skia.Surface(round(frame.width_px * self.scale), round(frame.height_px * self.scale))
+            with surface as canvas:
+                canvas.scale(self.scale, self.scale)
+                self._paint_slide(canvas, layer)
+            while len(self._layers) >= self.KEPT_LAYERS:
+                del self._layers[next(iter(self._layers))]
+            self._layers[key] = surface.makeImageSnapshot()
+        return self._layers[key]
+
+    def _paint_slide(self, canvas: skia.Canvas, layer: Layer) -> None:
+        drawing = self.performance.slides[layer.index].drawing
+        values = dict(layer.objects)
+        frame = self.performance.frame
+        canvas.save()
+        _transform(canvas, layer.view, frame.width_px / 2, frame.height_px / 2)
+        veiled = _begin_group(canvas, layer.ground)
+        for mark in drawing.ground if layer.ground > 0 else ():
+            self._paint_mark(canvas, mark)
+        if veiled:
+            canvas.restore()
+        for item in drawing.objects:
+            own = values.get((item.object_id, None), STILL)
+            if own.shown:
+                self._paint_object(canvas, item, own, values)
+        canvas.restore()
+
+    def _paint_object(self, canvas: skia.Canvas, item: ObjectDrawing, own: Values, values: dict[tuple[str, str | None], Values]) -> None:
+        opacity = own.opacity * item.opacity
+        if opacity <= 0:
+            return
+        canvas.save()
+        canvas.translate(item.x, item.y)
+        _transform(canvas, own, item.width / 2, item.height / 2, item.turn_deg)
+        edge = begin_mask(canvas, own, region_of(item))
+        grouped = _begin_group(canvas, opacity, item.shadow)
+        tinted = _begin_tint(canvas, own)
+        typing = Typing.of(item.parts, own.typed)
+        for part in item.parts:
+            part_values = values.get((item.object_id, part.part), STILL) if part.part else STILL
+            if not part_values.shown or part_values.opacity <= 0:
+                typing.skip(part)
+                continue
+            self._paint_part(canvas, item, part, part_values, own, typing)
+        for begun in (tinted, grouped):
+            if begun:
+                canvas.restore()
+        end_mask(canvas, edge)
+        canvas.restore()
+
+    def _paint_part(self, canvas: skia.Canvas, item: ObjectDrawing, part: PartDrawing, values: Values, whole: Values, typing: Typing) -> None:
+        canvas.save()
+        _transform(canvas, values, part.pivot_x, part.pivot_y)
+        edge = begin_mask(canvas, values, region_of(item))
+        grouped = _begin_group(canvas, values.opacity)
+        tinted = _begin_tint(canvas, values)
+        own = Typing.of((part,), values.typed)
+        drawn = values.drawn * (1.0 if (part.part or "").startswith("+") else whole.drawn)
+        for mark in part.marks:
+            letters = min(typing.take(mark), own.take(mark)) if isinstance(mark, TextMark) else None
+            if letters == 0 or (letters is None and part.part and isinstance(mark, PathMark) and min(typing.share, own.share) < 1):
+                continue
+            self._paint_mark(canvas, mark, drawn, letters, whole.drift)
+        for begun in (tinted, grouped):
+            if begun:
+                canvas.restore()
+        end_mask(canvas, edge)
+        canvas.restore()
+
+    def _paint_mark(self, canvas: skia.Canvas, mark: Mark, drawn: float = 1.0, letters: int | None = None, drift: float = 0.0) -> None:
+        match mark:
+            case PathMark():
+                paint_path(canvas, mark, drawn)
+            case TextMark():
+                _paint_text(canvas, mark, drawn, letters)
+            case ImageMark():
+                canvas.save()
+                if drawn < 1:
+                    canvas.saveLayerAlpha(None, round(filled_share(drawn) * 255))
+                if mark.clip:
+                    canvas.clipPath(skia_path(mark.clip), True)
+                place = (mark.x, mark.y, mark.width, mark.height)
+                if drift and mark.drift_to:
+                    place = tuple(a + (b - a) * drift for a, b in zip(place, mark.drift_to, strict=True))  # type: ignore[assignment]
+                target = skia.Rect.MakeXYWH(*place)
+                if mark.flip_x or mark.flip_y:
+                    canvas.translate(target.centerX(), target.centerY())
+                    canvas.scale(-1 if mark.flip_x else 1, -1 if mark.flip_y else 1)
+                    canvas.translate(-target.centerX(), -target.centerY())
+                canvas.drawImageRect(self._picture(mark.asset_id), target, _SAMPLING, skia.Paint(AntiAlias=True))
+                if drawn < 1:
+                    canvas.restore()
+                canvas.restore()
+
+    def _picture(self, asset_id: str) -> skia.Image:
+        if asset_id in self._pictures:
+            image = self._pictures.pop(asset_id)
+            self._pictures[asset_id] = image
+            return image
+        asset = self.performance.assets.get(asset_id)
+        path = self._media(asset.sha256) if asset else None
+        if asset is None or path is None or not path.is_file():
+            raise BadMedia(f"The picture “{asset.name if asset else asset_id}” is missing, so its slide cannot be drawn.")
+        image = skia.Image.MakeFromEncoded(skia.Data.MakeFromFileName(str(path)))
+        if image is None:
+            raise BadMedia(f"The picture “{asset.name}” cannot be read.")
+        image = image.makeRasterImage()
+        self._pictures[asset_id] = image
+        while len(self._pictures) > 1 and sum(kept.width() * kept.height() for kept in self._pictures.values()) > self.KEPT_PIXELS:
+            del self._pictures[next(iter(self._pictures))]
+        return image
+
+
+def _transform(canvas: skia.Canvas, values: Values, pivot_x: float, pivot_y: float, turn_deg: float = 0.0) -> None:
+    """Moves, then turns and scales about the pivot: the same order as the browser's painter."""
+    turn = values.turn + turn_deg
+    wide = values.scale * values.wide
+    if values.x or values.y:
+        canvas.translate(values.x, values.y)
+    if turn or values.scale != 1 or wide != 1:
+        canvas.translate(pivot_x, pivot_y)
+        canvas.rotate(turn)
+        canvas.scale(wide, values.scale)
+        canvas.translate(-pivot_x, -pivot_y)
+
+
+def _begin_group(canvas: skia.Canvas, opacity: float, shadow: ShadowMark | None = None) -> bool:
+    """Begins a group that is seen through, or casts a shadow as a whole; False where there is no need of one."""
+    if opacity >= 1 and shadow is None:
+        return False
+    paint = skia.Paint(Alphaf=min(opacity, 1.0))
+    if shadow is not None:
+        paint.setImageFilter(skia.ImageFilters.DropShadow(shadow.dx, shadow.dy, shadow.sigma_px, shadow.sigma_px, paint_colour(shadow.colour)))
+    canvas.saveLayer(None, paint)
+    return True
+
+
+def _begin_tint(canvas: skia.Canvas, values: Values) -> bool:
+    if values.tint <= 0 or values.colour is None:
+        return False
+    colour = values.colour[:7] + f"{round(min(values.tint, 1.0) * 255):02x}"
+    canvas.saveLayer(None, skia.Paint(ColorFilter=skia.ColorFilters.Blend(paint_colour(colour), skia.BlendMode.kSrcATop)))
+    return True
+
+
+def _paint_text(canvas: skia.Canvas, mark: TextMark, drawn: float = 1.0, letters: int | None = None) -> None:
+    if drawn < 1:
+        canvas.saveLayerAlpha(None, round(filled_share(drawn) * 255))
+        _paint_text(canvas, mark, 1.0, letters)
+        canvas.restore()
+        return
+    text = mark.text if letters is None else mark.text[:letters]
+    blob = _blob(text, Face(mark.family, mark.weight, mark.italic), mark.size_px, mark.rtl)
+    if blob is None:
+        return
+    if mark.colour is not None:
+        canvas.drawTextBlob(blob, mark.x, mark.baseline, skia.Paint(AntiAlias=True, Color=paint_colour(mark.colour)))
+    if mark.stroke is not None and mark.stroke_px > 0:
+        canvas.drawTextBlob(blob, mark.x, mark.baseline, pen(mark.stroke, mark.stroke_px, skia.Paint.kRound_Join))

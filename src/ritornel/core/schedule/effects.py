@@ -1,0 +1,41 @@
+"""The sounds of builds and transitions on the show's clock."""
+
+from ritornel.core.document.show import Show, SoundEffect
+from ritornel.core.schedule.show_schedule import ShowSchedule
+from ritornel.core.sound.events import SoundTime
+from ritornel.core.sound.passes import MusicTime
+
+
+def compile_effects(show: Show, schedule: ShowSchedule, music: tuple[MusicTime, ...]) -> tuple[SoundTime, ...]:
+    """All of them by when they begin. A transition's sound begins with its transition, a build's with its build; each is heard to its end, and
+    nothing past the show's end. One that keeps on ends where the next transition's sound begins, or music that ends kept sounds."""
+    end_ms = schedule.length_ms
+    found: list[SoundTime] = []
+    kept: list[tuple[SoundEffect, SoundTime]] = []
+
+    def begin(name: str, effect: SoundEffect, start_ms: int, index: int, offset_ms: int, beat: int) -> SoundTime | None:
+        asset = show.asset(effect.asset_id)
+        if asset is None or not asset.lasts_ms or start_ms >= end_ms:
+            return None
+        lasts_ms = min(asset.lasts_ms, end_ms - start_ms)
+        return SoundTime(name, asset.id, start_ms, 0, lasts_ms, effect.gain_db, index, offset_ms, beat)
+
+    slides = [slide for slide in show.slides if not slide.skipped]
+    for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
+        start = schedule.starts_ms[index]
+        if slide.transition.sound is not None:
+            event = begin(f"transition {slide.id}", slide.transition.sound, start, index, 0, -1)
+            if event is not None:
+                kept.append((slide.transition.sound, event))
+        for build, time in zip(slide.order, times.builds, strict=True):
+            if build.sound is not None:
+                event = begin(f"build {build.id}", build.sound, start + times.beats[time.beat].start_ms + time.offset_ms, index, time.offset_ms, time.beat)
+                found += [event] if event else []
+    ending = {span.id for span in show.music if span.ends_kept}
+    stops = sorted([event.start_ms for _, event in kept] + [span.start_ms for span in music if span.span_id in ending])
+    for effect, event in kept:
+        if effect.keeps_on:
+            until = next((stop for stop in stops if stop > event.start_ms), end_ms)
+            event = SoundTime(event.id, event.asset_id, event.start_ms, 0, until - event.start_ms, event.gain_db, event.index, 0, -1, True)
+        found.append(event)
+    return tuple(sorted(found, key=lambda event: (event.start_ms, event.id)))

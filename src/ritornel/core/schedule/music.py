@@ -1,0 +1,86 @@
+"""Spans of music on the show's clock."""
+
+import msgspec
+
+from ritornel.core.document.show import MusicSpan, OwnLength, Show, SlideEnd, SlideStart
+from ritornel.core.schedule.show_schedule import ShowSchedule
+from ritornel.core.sound.ducking import duck_points
+from ritornel.core.sound.events import SoundTime
+from ritornel.core.sound.passes import MusicTime, passes_of, shrunk_fades
+from ritornel.core.time.spans import Span
+
+
+class LostSpan(msgspec.Struct, frozen=True):
+    """A span with no slide left to sound under."""
+
+    span_id: str
+
+
+class _Edges(msgspec.Struct, frozen=True):
+    start_ms: int
+    end_ms: int
+    first: int
+    last: int
+    offset_ms: int
+
+
+def _edges(span: MusicSpan, show: Show, schedule: ShowSchedule) -> _Edges | None:
+    """Where the span lies; None where no slide of its stretch is shown. Skipped slides have no time: the next shown one counts."""
+    place = {slide.id: index for index, slide in enumerate(show.slides)}
+    shown = {slide.slide_id: index for index, slide in enumerate(schedule.slides)}
+    start = span.start.slide_id if isinstance(span.start, SlideStart) else show.slides[0].id
+    end = span.end.slide_id if isinstance(span.end, SlideEnd) else show.slides[-1].id
+    if start not in place or end not in place:
+        return None
+    # An end before its start: the span ends with its first slide.
+    stretch = [slide.id for slide in show.slides[place[start] : max(place[end], place[start]) + 1] if slide.id in shown]
+    if not stretch:
+        return None
+    first, last = shown[stretch[0]], shown[stretch[-1]]
+    offset_ms = span.start.offset_ms if isinstance(span.start, SlideStart) and stretch[0] == start else 0
+    end_ms = schedule.span_of(last).end_ms if isinstance(span.end, SlideEnd) else schedule.length_ms
+    return _Edges(schedule.starts_ms[first] + offset_ms, end_ms, first, last, offset_ms)
+
+
+def compile_music(show: Show, schedule: ShowSchedule, voices: tuple[SoundTime, ...] = ()) -> tuple[tuple[MusicTime, ...], tuple[LostSpan, ...]]:
+    """All spans in time, sinking under the voices, and those that have no slide left. An empty show has no music and loses none."""
+    speaking = [Span(voice.start_ms, voice.end_ms) for voice in voices]
+    placed: list[MusicTime] = []
+    lost: list[LostSpan] = []
+    if not schedule.slides:
+        return (), ()
+    for span in show.music:
+        edges = _edges(span, show, schedule)
+        asset = show.asset(span.asset_id)
+        if edges is None or asset is None:
+            lost.append(LostSpan(span.id))
+            continue
+        start_ms, end_ms = edges.start_ms, edges.end_ms
+        once = isinstance(span.end, OwnLength)
+        if once or not span.loops:
+            end_ms = min(end_ms, start_ms + asset.lasts_ms)
+        fade_in_ms, fade_out_ms = shrunk_fades(span.fade_in_ms, span.fade_out_ms, max(end_ms - start_ms, 0))
+        loops = span.loops and not once
+        whole = loops and start_ms == 0 and end_ms == schedule.length_ms
+        crossfade_ms = min(span.crossfade_ms, asset.lasts_ms // 2)
+        placed.append(
+            MusicTime(
+                span.id,
+                span.asset_id,
+                start_ms,
+                end_ms,
+                span.gain_db,
+                fade_in_ms,
+                fade_out_ms,
+                passes_of(start_ms, end_ms, asset.lasts_ms, crossfade_ms, loops),
+                edges.first,
+                edges.last,
+                edges.offset_ms,
+                asset.lasts_ms,
+                asset.lasts_ms - crossfade_ms if loops else 0,
+                whole and show.end == "loop",
+                duck_points(speaking, start_ms, end_ms, span.duck_db) if span.ducks else (),
+                span.duck_db if span.ducks else 0.0,
+            )
+        )
+    return tuple(placed), tuple(lost)

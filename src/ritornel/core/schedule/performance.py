@@ -1,0 +1,207 @@
+"""A show ready to be performed: schedule, drawings, tracks and music in one frozen value, and what is seen at an instant."""
+
+from collections.abc import Mapping
+from typing import Any
+
+import msgspec
+
+from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.objects import Lettered, Picture
+from ritornel.core.document.show import Asset, Frame, Show, Slide
+from ritornel.core.layout.drawing import Scenery, draw_slide, scenery_of
+from ritornel.core.layout.marks import SlideDrawing
+from ritornel.core.motion.channels import STILL, Values, added
+from ritornel.core.motion.easing import EVEN
+from ritornel.core.motion.sampling import value_at, values_at
+from ritornel.core.motion.transition import Moved
+from ritornel.core.schedule.carried import Ended, carried
+from ritornel.core.schedule.effects import compile_effects
+from ritornel.core.schedule.growing import with_growth
+from ritornel.core.schedule.music import LostSpan, compile_music
+from ritornel.core.schedule.show_schedule import BLACK_MS, ShowSchedule, compile_show, moment_at, slide_moment
+from ritornel.core.schedule.slide_schedule import SlideSchedule
+from ritornel.core.schedule.tracks import SlideTracks, compile_tracks, instant_at, layer_values, object_values, with_extras
+from ritornel.core.schedule.voices import compile_voices
+from ritornel.core.sound.events import SoundTime
+from ritornel.core.sound.passes import MusicTime
+
+
+class StagedSlide(msgspec.Struct, frozen=True):
+    """A shown slide with all that painters need of it."""
+
+    slide: Slide
+    schedule: SlideSchedule
+    drawing: SlideDrawing
+    tracks: SlideTracks
+
+
+class Performance(msgspec.Struct, frozen=True):
+    """A show ready to be performed."""
+
+    title: str
+    frame: Frame
+    schedule: ShowSchedule
+    slides: tuple[StagedSlide, ...]
+    music: tuple[MusicTime, ...]
+    lost_spans: tuple[LostSpan, ...]
+    assets: dict[str, Asset]
+    voices: tuple[SoundTime, ...] = ()
+    voices_live: bool = False
+    effects: tuple[SoundTime, ...] = ()
+
+    @property
+    def events(self) -> tuple[SoundTime, ...]:
+        """All sounds that begin at an instant."""
+        return self.voices + self.effects
+
+    def sound_ids(self) -> list[str]:
+        """The ids of all assets that are heard."""
+        return sorted({span.asset_id for span in self.music} | {event.asset_id for event in self.events})
+
+
+class Layer(msgspec.Struct, frozen=True):
+    """A slide as it is seen: the values of its objects and parts that are not still, of the slide as a whole, how much of its ground, and
+    the view over it."""
+
+    index: int
+    objects: tuple[tuple[tuple[str, str | None], Values], ...]
+    values: Values = STILL
+    ground: float = 1.0
+    view: Values = STILL
+
+
+class Sight(msgspec.Struct, frozen=True):
+    """What is seen at an instant: layers from the back over black, and how far all of it has gone to black (0..1)."""
+
+    layers: tuple[Layer, ...]
+    blackness: float = 0.0
+
+
+def stage_slide(slide: Slide, schedule: SlideSchedule, scenery: Scenery, number: int = 1) -> StagedSlide:
+    """The slide's drawing and tracks; `number` is what its furniture says. Raises UnknownName or BadValue where an effect, font, layout or
+    transition is not known."""
+    drawing = with_extras(draw_slide(slide, scenery, number), slide, scenery.theme)
+    tracks = with_growth(compile_tracks(slide, schedule, scenery.frame, scenery.theme), drawing, slide, schedule)
+    return StagedSlide(slide, schedule, drawing, tracks)
+
+
+def _carried(before: StagedSlide, slide: StagedSlide, frame: Frame) -> StagedSlide:
+    """The slide with its carry from the one before made ready."""
+    old, new = (Ended(staged.slide, staged.drawing, staged.schedule, staged.tracks, frame) for staged in (before, slide))
+    return msgspec.structs.replace(slide, tracks=msgspec.structs.replace(slide.tracks, layers=carried(old, new)))
+
+
+def perform(show: Show, first_number: int = 1) -> Performance:
+    """The whole show, ready; its first slide carries `first_number`. Raises RitornelError for the first thing in it that cannot be performed."""
+    schedule = compile_show(show)
+    scenery = scenery_of(show)
+    shown = [slide for slide in show.slides if not slide.skipped]
+    slides = tuple(stage_slide(slide, times, scenery, n) for n, (slide, times) in enumerate(zip(shown, schedule.slides, strict=True), first_number))
+    slides = tuple(_carried(slides[at - 1], slide, show.frame) if slide.tracks.layers.carries and len(slides) > 1 else slide for at, slide in enumerate(slides))
+    voices = compile_voices(show, schedule)
+    music, lost = compile_music(show, schedule, voices)
+    effects = compile_effects(show, schedule, music)
+    return Performance(show.title, show.frame, schedule, slides, music, lost, dict(scenery.assets), voices, show.voices_live, effects)
+
+
+def _layer(performance: Performance, index: int, slide_ms: float, beat: int, since_ms: float, values: Values = STILL) -> Layer:
+    staged = performance.slides[index]
+    at = instant_at(staged.schedule, slide_ms, beat, since_ms)
+    view = values_at(staged.tracks.view, at) if staged.tracks.view else STILL
+    return Layer(index, tuple(object_values(staged.tracks, at).items()), values, view=view)
+
+
+def moved_layer(layer: Layer, moved: tuple[Moved, ...], progress: float, ground: float = 1.0) -> Layer:
+    """The layer with what a carry does to its objects added to what they do themselves."""
+    if not moved and ground >= 1:
+        return layer
+    objects = dict(layer.objects)
+    for entry in moved:
+        own = objects.get((entry.object_id, None), STILL)
+        objects[entry.object_id, None] = added(own, layer_values(entry.ramps, progress))
+    return msgspec.structs.replace(layer, objects=tuple(objects.items()), ground=ground)
+
+
+def last_layer(performance: Performance, index: int, values: Values = STILL) -> Layer:
+    """A slide as it is at its last instant."""
+    schedule = performance.slides[index].schedule
+    beat, since_ms, _ = slide_moment(schedule, schedule.length_ms)
+    return _layer(performance, index, schedule.length_ms, beat, since_ms, values)
+
+
+def sight_at(performance: Performance, time_ms: float, first_pass: bool = True) -> Sight:
+    """What the self-running show shows. The first slide comes out of black on the first pass, out of the last slide on later ones."""
+    moment = moment_at(performance.schedule, time_ms)
+    if moment.index < 0:
+        return Sight(())
+    staged = performance.slides[moment.index]
+    if moment.phase in ("to black", "over"):
+        blackness = 0.0
+        if performance.schedule.end == "black":
+            blackness = min(1.0, (time_ms - performance.schedule.content_ms) / BLACK_MS)
+        return Sight((last_layer(performance, moment.index),), blackness)
+    if moment.phase == "transition":
+        progress = moment.slide_ms / staged.schedule.transition_ms
+        layers = staged.tracks.layers
+        new = _layer(performance, moment.index, moment.slide_ms, moment.beat, moment.since_ms, layer_values(layers.new, progress))
+        if moment.index == 0 and first_pass:
+            return Sight((new,))
+        new = moved_layer(new, layers.new_objects, progress, value_at(layers.new_ground, EVEN, progress) if layers.new_ground else 1.0)
+        before = (moment.index - 1) % len(performance.slides)
+        old = moved_layer(last_layer(performance, before, layer_values(layers.old, progress)), layers.old_objects, progress)
+        return Sight((new, old) if layers.old_on_top else (old, new))
+    return Sight((_layer(performance, moment.index, moment.slide_ms, moment.beat, moment.since_ms),))
+
+
+def sight_at_rest(performance: Performance, index: int, beat: int) -> Sight:
+    """Shown slide number `index` when a beat is complete."""
+    schedule = performance.slides[index].schedule
+    return Sight((_layer(performance, index, schedule.beats[beat].end_ms, beat, float("inf")),))
+
+
+def builtins_of(performance: Performance, media: Mapping[str, str]) -> dict[str, Any]:
+    """The performance as the browser's painter reads it. `media` gives each asset's address by its id."""
+    schedule = performance.schedule
+    return {
+        "title": performance.title,
+        "frame": to_builtins(performance.frame),
+        "end": schedule.end,
+        "starts_ms": schedule.starts_ms,
+        "content_ms": schedule.content_ms,
+        "length_ms": schedule.length_ms,
+        "slides": [staged_builtins(staged) for staged in performance.slides],
+        "music": to_builtins(performance.music),
+        "voices": to_builtins(performance.voices),
+        "voices_live": performance.voices_live,
+        "effects": to_builtins(performance.effects),
+        "media": dict(media),
+    }
+
+
+def staged_builtins(staged: StagedSlide) -> dict[str, Any]:
+    """One slide as the browser's painter reads it."""
+    advance = to_builtins(staged.slide.advance)
+    return {
+        "id": staged.slide.id,
+        "name": staged.slide.name,
+        "notes": staged.slide.notes,
+        "advance": advance,
+        "schedule": to_builtins(staged.schedule),
+        "drawing": to_builtins(staged.drawing),
+        "motions": to_builtins(staged.tracks.motions),
+        "layers": to_builtins(staged.tracks.layers),
+        "view": to_builtins(staged.tracks.view),
+        "words": words_on(staged.slide),
+        "presses": {item.id: to_builtins(item.press) for item in staged.slide.objects if item.press},
+    }
+
+
+def words_on(slide: Slide) -> str:
+    """What a screen reader is told of the slide: its texts and text alternatives in stacking order."""
+    words: list[str] = []
+    for item in slide.objects:
+        if isinstance(item, Lettered):
+            words.extend(paragraph.text for paragraph in item.paragraphs if paragraph.text)
+        elif isinstance(item, Picture) and item.alternative:
+            words.append(item.alternative)
+    return "\n".join(words)

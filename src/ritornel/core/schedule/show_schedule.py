@@ -1,0 +1,98 @@
+"""The whole show on one clock (domain rules 6 and 7)."""
+
+from bisect import bisect_right
+from itertools import accumulate
+from typing import Literal
+
+import msgspec
+
+from ritornel.core.document.show import Show
+from ritornel.core.errors import UnknownName
+from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
+from ritornel.core.time.spans import Span
+
+BLACK_MS = 600
+"""How long a show that ends in black takes to get there; added to its length."""
+
+Phase = Literal["empty", "transition", "beat", "wait", "rest", "to black", "over"]
+
+
+class ShowSchedule(msgspec.Struct, frozen=True):
+    """The shown slides in order; slide number `i` has the show from `starts_ms[i]` for its length. `length_ms` counts the black end."""
+
+    slides: tuple[SlideSchedule, ...]
+    starts_ms: tuple[int, ...]
+    content_ms: int
+    length_ms: int
+    end: Literal["hold", "loop", "black"]
+
+    def index_of(self, slide_id: str) -> int:
+        """Where the slide stands among those shown. Raises UnknownName for one that is skipped or gone."""
+        for index, slide in enumerate(self.slides):
+            if slide.slide_id == slide_id:
+                return index
+        raise UnknownName(f"The slide “{slide_id}” is not shown: it is skipped, or not in the show.")
+
+    def span_of(self, index: int) -> Span:
+        """When shown slide number `index` has the show."""
+        return Span(self.starts_ms[index], self.starts_ms[index] + self.slides[index].length_ms)
+
+
+class Moment(msgspec.Struct, frozen=True):
+    """Where a show is: the shown slide's index, its clock, its beat and how long ago that began (negative before beat 0)."""
+
+    index: int
+    slide_ms: float
+    beat: int
+    since_ms: float
+    phase: Phase
+
+
+def compile_show(show: Show, known: tuple[Show, ShowSchedule] | None = None) -> ShowSchedule:
+    """The schedule of the show. `known` is an earlier show with its schedule: slides that are still the same value are not
+    computed again, so an edit of one slide costs one slide."""
+    hold_ms, holds = show.default_hold_ms, show.holds_by_cue
+    done: dict[int, SlideSchedule] = {}
+    if known is not None and known[0].frame == show.frame and known[0].default_hold_ms == hold_ms and known[0].holds_by_cue == holds:
+        shown_before = (slide for slide in known[0].slides if not slide.skipped)
+        done = {id(slide): schedule for slide, schedule in zip(shown_before, known[1].slides, strict=True)}
+    slides = tuple(done.get(id(slide)) or compile_slide(slide, hold_ms, holds, show.frame) for slide in show.slides if not slide.skipped)
+    ends = tuple(accumulate(slide.length_ms for slide in slides))
+    content_ms = ends[-1] if ends else 0
+    black_ms = BLACK_MS if show.end == "black" and slides else 0
+    return ShowSchedule(slides, (0, *ends[:-1]) if ends else (), content_ms, content_ms + black_ms, show.end)
+
+
+def slide_moment(slide: SlideSchedule, slide_ms: float) -> tuple[int, float, Phase]:
+    """The beat, the time since it began, and the phase on the slide's own clock."""
+    beat = 0
+    for index, entry in enumerate(slide.beats):
+        if entry.start_ms > slide_ms:
+            break
+        beat = index
+    since_ms = slide_ms - slide.beats[beat].start_ms
+    if slide_ms < slide.transition_ms:
+        return beat, since_ms, "transition"
+    if slide_ms < slide.beats[beat].end_ms:
+        return beat, since_ms, "beat"
+    waiting = beat + 1 < len(slide.beats) or slide.last_wait is not None
+    return beat, since_ms, "wait" if waiting else "rest"
+
+
+def moment_at(schedule: ShowSchedule, time_ms: float) -> Moment:
+    """Where the self-running show is. A looping show begins again for ever; any other stays at its end."""
+    if not schedule.slides:
+        return Moment(-1, 0.0, 0, 0.0, "empty")
+    if schedule.end == "loop" and schedule.length_ms:
+        time_ms = time_ms % schedule.length_ms
+    time_ms = max(time_ms, 0)
+    last = len(schedule.slides) - 1
+    if time_ms >= schedule.content_ms:
+        slide = schedule.slides[last]
+        beat, since_ms, _ = slide_moment(slide, slide.length_ms)
+        phase: Phase = "to black" if time_ms < schedule.length_ms else "over"
+        return Moment(last, time_ms - schedule.starts_ms[last], beat, since_ms, phase)
+    index = bisect_right(schedule.starts_ms, time_ms) - 1
+    slide_ms = time_ms - schedule.starts_ms[index]
+    beat, since_ms, found = slide_moment(schedule.slides[index], slide_ms)
+    return Moment(index, slide_ms, beat, since_ms, found)

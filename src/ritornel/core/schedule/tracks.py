@@ -1,0 +1,132 @@
+"""Builds and transitions as tracks that painters follow without knowing any effect by name."""
+
+from typing import Any
+
+import msgspec
+
+from ritornel.core.document.objects import Picture
+from ritornel.core.document.show import Build, Frame, Slide, Transition
+from ritornel.core.document.theme import Theme, colour_in
+from ritornel.core.errors import BadValue
+from ritornel.core.layout.marks import PartDrawing, SlideDrawing
+from ritornel.core.motion.catalogue import effect_named, transition_named
+from ritornel.core.motion.channels import Ramp, Values
+from ritornel.core.motion.easing import curve_of
+from ritornel.core.motion.sampling import Entrance, Instant, Motion, Segment, value_at, values_at
+from ritornel.core.motion.settings import read_settings
+from ritornel.core.motion.transition import Layers
+from ritornel.core.schedule.slide_schedule import SlideSchedule
+from ritornel.core.schedule.viewed import view_motion
+
+
+class SlideTracks(msgspec.Struct, frozen=True):
+    """All that moves on a slide, how the slide is come into, and what moves the view over it."""
+
+    motions: tuple[Motion, ...]
+    layers: Layers
+    view: Motion | None = None
+
+
+def layers_of(transition: Transition, frame: Frame) -> Layers:
+    """The ramps of both slides' layers. Raises UnknownName or BadValue for a transition that does not exist or is set wrong."""
+    kind = transition_named(transition.name)
+    settings = read_settings(transition.settings, kind.settings, f"The transition {kind.title.lower()}")
+    return kind.layers(settings, curve_of(transition.pace), frame.width_px, frame.height_px)
+
+
+def extra_part(build: Build) -> str:
+    """The name of the part that holds the marks a build adds to its object; no paragraph can have it."""
+    return f"+{build.id}"
+
+
+def with_extras(drawing: SlideDrawing, slide: Slide, theme: Theme) -> SlideDrawing:
+    """The drawing with the marks that builds add: lines under things, rings around them, arrows at them."""
+    added: dict[str, list[PartDrawing]] = {}
+    by_id = {item.object_id: item for item in drawing.objects}
+    for build in slide.order:
+        effect = effect_named(build.effect)
+        if effect.extra is None:
+            continue
+        item = by_id[build.object_id]
+        settings = read_settings(build.settings, effect.settings, f"The effect {effect.title.lower()}")
+        about = item if build.part is None else msgspec.structs.replace(item, parts=tuple(part for part in item.parts if part.part == build.part))
+        marks = effect.extra(settings, about, lambda colour: colour_in(theme, colour))
+        added.setdefault(item.object_id, []).append(PartDrawing(extra_part(build), item.width / 2, item.height / 2, marks))
+    if not added:
+        return drawing
+    objects = tuple(msgspec.structs.replace(item, parts=(*item.parts, *added[item.object_id])) if item.object_id in added else item for item in drawing.objects)
+    return msgspec.structs.replace(drawing, objects=objects)
+
+
+def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: Theme = Theme()) -> SlideTracks:
+    """The slide's tracks; tints are looked up in the theme. Raises UnknownName or BadValue for effects that do not exist or are set wrong."""
+    entrances: dict[tuple[str, str | None], list[Entrance]] = {}
+    segments: dict[tuple[str, str | None], list[Segment]] = {}
+    away: dict[tuple[str, str | None], bool] = {}
+    timed = sorted(enumerate(zip(slide.order, schedule.builds, strict=True)), key=lambda entry: (entry[1][1].beat, entry[1][1].offset_ms, entry[0]))
+    for number, (build, time) in timed:
+        effect = effect_named(build.effect)
+        settings = read_settings(build.settings, effect.settings, f"The effect {effect.title.lower()}")
+        target = (build.object_id, build.part) if effect.extra is None else (build.object_id, extra_part(build))
+        coming = effect.kind in ("enters", "leaves") or effect.extra is not None
+        if effect.least_ms and build.repeats != 1 and build.lasts_ms < effect.least_ms:
+            raise BadValue(
+                f"{effect.title}: every {build.lasts_ms} ms is more often than eyes can bear; at least {effect.least_ms} ms each, twice a second.", "lasts_ms"
+            )
+        if coming:
+            enters = effect.kind == "enters" if effect.extra is None else getattr(settings, "then", "stays") == "stays"
+            away.setdefault(target, enters or effect.extra is not None)
+            entrances.setdefault(target, []).append(Entrance(number, time.beat, time.offset_ms, time.lasts_ms, enters))
+        # Only an accent may go on until the slide ends; for the others a repeat of 0 counts as once.
+        repeats = build.repeats if build.repeats or effect.kind == "accents" else 1
+        if coming:
+            repeats = 1
+        cycle_ms = time.lasts_ms if coming else build.lasts_ms
+        for ramp in effect.ramps(settings, curve_of(build.pace)):
+            segments.setdefault(target, []).append(
+                Segment(
+                    number,
+                    coming,
+                    ramp.channel,
+                    time.beat,
+                    time.offset_ms,
+                    cycle_ms,
+                    repeats,
+                    ramp.keys,
+                    ramp.curve,
+                    ramp.mask,
+                    colour_in(theme, ramp.colour) if ramp.colour else None,
+                )
+            )
+    for item in slide.objects:
+        if isinstance(item, Picture) and item.drift is not None:
+            drift = Segment(-1, False, "drift", -1, 0, schedule.length_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve_of(item.drift.pace))
+            segments.setdefault((item.id, None), []).append(drift)
+    targets = dict.fromkeys([*entrances, *segments])
+    motions = tuple(
+        Motion(target[0], target[1], away.get(target, False), tuple(entrances.get(target, ())), tuple(segments.get(target, ()))) for target in targets
+    )
+    return SlideTracks(motions, layers_of(slide.transition, frame), view_motion(slide, schedule, frame))
+
+
+def instant_at(schedule: SlideSchedule, slide_ms: float, beat: int, since_ms: float) -> Instant:
+    """The instant of a self-running slide, for sampling its tracks."""
+    return Instant(beat, since_ms, slide_ms, tuple(float(entry.start_ms) for entry in schedule.beats))
+
+
+def rest_instant(schedule: SlideSchedule, beat: int) -> Instant:
+    """The end of a beat, when everything in it is complete."""
+    return Instant(beat, float("inf"), float(schedule.beats[beat].end_ms), tuple(float(entry.start_ms) for entry in schedule.beats))
+
+
+def object_values(tracks: SlideTracks, at: Instant) -> dict[tuple[str, str | None], Values]:
+    """The channels of everything that has builds, by object id and part. Whatever is not named stands still."""
+    return {(motion.object_id, motion.part): values_at(motion, at) for motion in tracks.motions}
+
+
+def layer_values(ramps: tuple[Ramp, ...], progress: float) -> Values:
+    """The channels of a slide's layer during a transition."""
+    fields: dict[str, Any] = {ramp.channel: value_at(ramp.keys, ramp.curve, progress) for ramp in ramps}
+    mask = next((ramp.mask for ramp in ramps if ramp.mask), None) if fields.get("reveal", 1.0) < 1 else None
+    colour = next((ramp.colour for ramp in ramps if ramp.colour), None) if fields.get("tint") else None
+    return Values(True, mask=mask, colour=colour, hinge=next((ramp.hinge for ramp in ramps if ramp.hinge), None), **fields)

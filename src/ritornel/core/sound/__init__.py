@@ -1,0 +1,1 @@
+"""Sound: decoding, fades and mixing."""

@@ -1,0 +1,26 @@
+"""Sounds that begin at an instant: voices, and the sounds of builds and transitions."""
+
+import msgspec
+
+EDGE_MS = 5
+"""What begins or ends in the middle of a sound fades for so long, so that it does not click."""
+
+
+class SoundTime(msgspec.Struct, frozen=True):
+    """A sound on the show's clock: its asset from `in_ms` on, for `lasts_ms`. It belongs to shown slide number `index`, on whose clock it
+    begins at `offset_ms`; a build's counts from its `beat` instead (-1: from the slide's 0). One that `loops` repeats without a pause."""
+
+    id: str
+    asset_id: str
+    start_ms: int
+    in_ms: int
+    lasts_ms: int
+    gain_db: float
+    index: int
+    offset_ms: int
+    beat: int = -1
+    loops: bool = False
+
+    @property
+    def end_ms(self) -> int:
+        return self.start_ms + self.lasts_ms

@@ -1,0 +1,1 @@
+"""The web application: the only place that imports Django. Views stay thin; the rules are in ritornel.core."""

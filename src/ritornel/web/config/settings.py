@@ -1,0 +1,124 @@
+"""Settings, each with an environment variable where a place may want another value."""
+
+import os
+import secrets
+from pathlib import Path
+
+from ritornel.core.formats.media import Limits
+
+PACKAGE = Path(__file__).resolve().parents[2]
+VAR = Path(os.environ.get("RITORNEL_VAR", PACKAGE.parents[1] / "var")).resolve()
+VAR.mkdir(parents=True, exist_ok=True)
+
+
+def _secret_key() -> str:
+    """Made at the first start and kept in var/, so that no secret is ever in the repository."""
+    path = VAR / "secret_key"
+    try:
+        with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:
+            out.write(secrets.token_urlsafe(50))
+    except FileExistsError:
+        pass
+    return path.read_text()
+
+
+SECRET_KEY = os.environ.get("RITORNEL_SECRET_KEY") or _secret_key()
+DEBUG = os.environ.get("RITORNEL_DEBUG") == "1"
+ALLOWED_HOSTS = os.environ.get("RITORNEL_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
+BEHIND_HTTPS = os.environ.get("RITORNEL_HTTPS") == "1"
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "django.contrib.staticfiles",
+    "ritornel.web.people",
+    "ritornel.web.shows",
+    "ritornel.web.stage",
+    "ritornel.web.takes",
+    "ritornel.web.releases",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "ritornel.web.config.static.StaticFilesMiddleware",
+    "ritornel.web.config.policy.ContentPolicyMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+]
+ROOT_URLCONF = "ritornel.web.config.urls"
+ASGI_APPLICATION = "ritornel.web.config.asgi.application"
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [PACKAGE / "web" / "templates"],
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+            ],
+            "libraries": {"modules": "ritornel.web.config.modules"},
+        },
+    }
+]
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": VAR / "ritornel.sqlite3",
+        "OPTIONS": {
+            "timeout": 20,
+            "transaction_mode": "IMMEDIATE",
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
+LOGIN_URL = "sign-in"
+LOGIN_REDIRECT_URL = "shows"
+LOGOUT_REDIRECT_URL = "sign-in"
+
+STATIC_URL = "/static/"
+STATICFILES_DIRS = [PACKAGE / "web" / "static", ("fonts", PACKAGE / "core" / "layout" / "fonts")]
+WHITENOISE_USE_FINDERS = True
+WHITENOISE_AUTOREFRESH = DEBUG
+WHITENOISE_MAX_AGE = 0
+"""Static files are asked for again each time and answered by 304: modules import each other by plain names."""
+
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage", "OPTIONS": {"location": VAR / "media", "base_url": None}},
+    "films": {"BACKEND": "django.core.files.storage.FileSystemStorage", "OPTIONS": {"location": VAR / "films", "base_url": None}},
+    "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
+}
+MEDIA_LIMITS = Limits(
+    file_bytes=int(os.environ.get("RITORNEL_FILE_BYTES", Limits().file_bytes)),
+    picture_pixels=int(os.environ.get("RITORNEL_PICTURE_PIXELS", Limits().picture_pixels)),
+)
+ARCHIVE_BYTES = 2_000_000_000
+DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
+FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
+FILE_UPLOAD_TEMP_DIR = None
+
+LANGUAGE_CODE = "en"
+TIME_ZONE = "UTC"
+USE_TZ = True
+
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = BEHIND_HTTPS
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+MESSAGE_STORAGE = "django.contrib.messages.storage.session.SessionStorage"
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+    # What a person got wrong is told to that person; the log is for what the program got wrong.
+    "loggers": {"django.request": {"level": "ERROR"}, "django.security.csrf": {"level": "ERROR"}},
+}
+TEST_RUNNER = os.environ.get("RITORNEL_TEST_RUNNER", "django.test.runner.DiscoverRunner")

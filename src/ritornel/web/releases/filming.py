@@ -1,0 +1,93 @@
+"""Making films in the worker."""
+
+import contextlib
+import threading
+import time
+from fractions import Fraction
+from pathlib import Path
+
+from django.core.files.storage import storages
+from django.db import OperationalError, close_old_connections, connection
+from django.utils import timezone
+
+from ritornel.core.document.decoding import from_json
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.errors import Cancelled, RitornelError
+from ritornel.core.render.film import FilmOrder, Progress, write_film
+from ritornel.core.schedule.performance import perform
+from ritornel.web.releases.models import LOST_WORDS, FilmJob
+from ritornel.web.shows.services import media_path
+
+TELL_EVERY_S = 0.25
+State = FilmJob.State
+
+
+def film_path(job: FilmJob) -> Path:
+    """Where the job's film lies once it is ready."""
+    path = Path(storages["films"].path(job.file_name))
+    path.parent.mkdir(parents=True, exist_ok=True)
+    return path
+
+
+class _Watch:
+    """Tells the job's row how far it is, and asks it whether to stop, four times a second at most."""
+
+    def __init__(self, job_id: str) -> None:
+        self.job_id = job_id
+        self.told_at = 0.0
+
+    def __call__(self, progress: Progress) -> None:
+        now = time.monotonic()
+        if now - self.told_at < TELL_EVERY_S and progress.done < progress.total:
+            return
+        self.told_at = now
+        mine = FilmJob.objects.filter(pk=self.job_id)
+        mine.update(done=progress.done, total=progress.total, slide=progress.slide, heard_at=timezone.now())
+        if mine.values_list("cancel_wanted", flat=True).first() is not False:
+            raise Cancelled("The film was cancelled.")
+
+
+def _say_alive(job_id: str, over: threading.Event) -> None:
+    """Once a second, also while sound is decoded or a film closed, when no frame is reported."""
+    while not over.wait(1.0):
+        # A database that is busy for once must not silence the job for good; the next second says it.
+        with contextlib.suppress(OperationalError):
+            FilmJob.objects.filter(pk=job_id).update(heard_at=timezone.now())
+    connection.close()
+
+
+def make_film(job_id: str) -> None:
+    """Makes the film of a waiting job; whatever happens, the job's row says so."""
+    close_old_connections()
+    mine = FilmJob.objects.filter(pk=job_id)
+    if not mine.filter(state=State.WAITING, cancel_wanted=False).update(state=State.RUNNING, started_at=timezone.now(), heard_at=timezone.now()):
+        mine.filter(state=State.WAITING).update(state=State.CANCELLED)
+        return
+    job = mine.get()
+    over = threading.Event()
+    alive = threading.Thread(target=_say_alive, args=(job_id, over), daemon=True)
+    alive.start()
+    try:
+        show = from_json(bytes(job.document), ShowValue, "The film's show")
+        order = FilmOrder(job.width_px, job.height_px, Fraction(job.rate), job.constant_rate)
+        path = film_path(job)
+        write_film(perform(show), path, order, media_path, _Watch(job_id))
+        mine.update(state=State.READY, size_bytes=path.stat().st_size)
+    except Cancelled:
+        mine.update(state=State.CANCELLED)
+    except RitornelError as error:
+        mine.update(state=State.FAILED, message=str(error)[:400])
+    except Exception as error:
+        mine.update(state=State.FAILED, message=f"The film could not be made ({type(error).__name__}).")
+        raise
+    finally:
+        over.set()
+        alive.join()
+
+
+def mark_lost() -> None:
+    """Says of running jobs whose worker is gone that they were interrupted, and clears what they left. Called when a worker starts."""
+    for job in FilmJob.objects.filter(state=State.RUNNING):
+        if job.lost:
+            FilmJob.objects.filter(pk=job.pk, state=State.RUNNING, heard_at=job.heard_at).update(state=State.INTERRUPTED, message=LOST_WORDS)
+            film_path(job).with_name(f".{job.id}.unfinished.{job.kind}").unlink(missing_ok=True)

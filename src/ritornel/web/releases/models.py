@@ -1,0 +1,109 @@
+"""Releases: editions that never change, and the films made of them."""
+
+from datetime import timedelta
+
+from django.conf import settings
+from django.db import models
+from django.utils import timezone
+
+from ritornel.web.shows.models import Show, new_id
+
+SILENT_FOR = timedelta(seconds=8)
+"""A running job says so every second; one silent for longer has lost its worker."""
+
+
+LOST_WORDS = "The worker stopped in the middle of this film. Start it again."
+
+
+class Release(models.Model):
+    """The public place of a show: one address over all its editions."""
+
+    show = models.OneToOneField(Show, on_delete=models.CASCADE, related_name="release")
+    address = models.CharField(max_length=40, unique=True, default=new_id)
+    withdrawn = models.BooleanField(default=False)
+    starts_itself = models.BooleanField(default=True)
+    loops = models.BooleanField(default=False)
+
+    @property
+    def newest(self) -> "Edition | None":
+        return self.editions.first()
+
+
+class Edition(models.Model):
+    """A show as it was. `document` is its JSON, `performance` what painters read, `calm` the same for those who ask for less motion (empty in
+    editions made before there was one); all stay as they are for ever."""
+
+    release = models.ForeignKey(Release, on_delete=models.CASCADE, related_name="editions")
+    number = models.IntegerField()
+    document = models.BinaryField()
+    performance = models.BinaryField()
+    calm = models.BinaryField(default=bytes)
+    length_ms = models.IntegerField()
+    slide_count = models.IntegerField()
+    opened = models.IntegerField(default=0)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["release", "number"], name="one_edition_a_number")]
+
+
+class FilmJob(models.Model):
+    """A film being made by the worker. It films the show as it was when it was asked for."""
+
+    class State(models.TextChoices):
+        WAITING = "waiting"
+        RUNNING = "running"
+        READY = "ready"
+        CANCELLED = "cancelled"
+        FAILED = "failed"
+        INTERRUPTED = "interrupted"
+
+    id = models.CharField(primary_key=True, max_length=40, default=new_id)
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="films")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
+    document = models.BinaryField()
+    kind = models.CharField(max_length=4, default="mp4")
+    width_px = models.IntegerField(default=1280)
+    height_px = models.IntegerField(default=720)
+    rate = models.CharField(max_length=12, default="30")
+    constant_rate = models.BooleanField(default=False)
+    state = models.CharField(max_length=12, choices=State.choices, default=State.WAITING)
+    cancel_wanted = models.BooleanField(default=False)
+    done = models.IntegerField(default=0)
+    total = models.IntegerField(default=0)
+    slide = models.IntegerField(default=0)
+    message = models.CharField(max_length=400, default="")
+    size_bytes = models.BigIntegerField(default=0)
+    asked_at = models.DateTimeField(auto_now_add=True)
+    started_at = models.DateTimeField(null=True)
+    heard_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-asked_at"]
+
+    @property
+    def file_name(self) -> str:
+        return f"{self.id}.{self.kind}"
+
+    @property
+    def lost(self) -> bool:
+        """Whether it says it runs, but its worker is gone."""
+        return self.state == self.State.RUNNING and (self.heard_at is None or timezone.now() - self.heard_at > SILENT_FOR)
+
+    @property
+    def seen_state(self) -> str:
+        """Its state as a person should see it: a job that lost its worker is interrupted, before anybody has written so."""
+        return self.State.INTERRUPTED if self.lost else self.state
+
+    @property
+    def seen_message(self) -> str:
+        return LOST_WORDS if self.lost else self.message
+
+    @property
+    def left_s(self) -> float | None:
+        """How many seconds are left, judged by what is done; None before that can be judged."""
+        if self.state != self.State.RUNNING or self.started_at is None or self.total == 0 or self.done * 50 < self.total:
+            return None
+        took = (timezone.now() - self.started_at).total_seconds()
+        return took * (self.total - self.done) / self.done

@@ -1,0 +1,82 @@
+"""What strangers see: the newest edition at its address, with nothing of the application around it."""
+
+import msgspec
+from django.db.models import F
+from django.http import Http404, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from django.shortcuts import render
+from django.urls import reverse
+from django.views.decorators.http import require_GET
+
+from ritornel.core.document.decoding import from_json
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.formats.media import file_name
+from ritornel.core.time.milliseconds import clock_text
+from ritornel.web.config.policy import PAGE
+from ritornel.web.releases.models import Edition, Release
+from ritornel.web.shows.ranges import file_reply
+from ritornel.web.shows.services import media_path
+
+
+def _open_release(address: str) -> Release:
+    release = Release.objects.filter(address=address, withdrawn=False).first()
+    if release is None:
+        raise Http404("There is no show at this address.")
+    return release
+
+
+def _edition(address: str, number: int) -> Edition:
+    edition = Edition.objects.filter(release=_open_release(address), number=number).first()
+    if edition is None:
+        raise Http404("There is no such edition.")
+    return edition
+
+
+@require_GET
+def watch(request: HttpRequest, address: str) -> HttpResponse:
+    """The page of the newest edition."""
+    release = _open_release(address)
+    edition = release.editions.defer("document", "calm").first()
+    if edition is None:
+        raise Http404("There is no show at this address.")
+    Edition.objects.filter(pk=edition.pk).update(opened=F("opened") + 1)
+    start = {
+        "performance": reverse("edition-performance", args=[address, edition.number]),
+        "calm": reverse("edition-calm", args=[address, edition.number]),
+        "starts_itself": release.starts_itself,
+        "loops": release.loops,
+    }
+    title = msgspec.json.decode(bytes(edition.performance))["title"]
+    context = {"title": title, "length": clock_text(edition.length_ms).split(".")[0], "start": start, "loops": release.loops}
+    response = render(request, "releases/watch.html", context)
+    # A release may stand in somebody else's page; everything else of the policy stays.
+    response.headers["Content-Security-Policy"] = PAGE.replace("frame-ancestors 'self'", "frame-ancestors *")
+    return response
+
+
+@require_GET
+def performance(request: HttpRequest, address: str, number: int) -> HttpResponse:
+    """The edition as painters read it."""
+    return _performance_reply(bytes(_edition(address, number).performance))
+
+
+@require_GET
+def calm(request: HttpRequest, address: str, number: int) -> HttpResponse:
+    """The edition for people who ask for less motion."""
+    edition = _edition(address, number)
+    return _performance_reply(bytes(edition.calm) or bytes(edition.performance))
+
+
+def _performance_reply(body: bytes) -> HttpResponse:
+    return HttpResponse(body, content_type="application/json", headers={"Cache-Control": "no-cache"})
+
+
+@require_GET
+def media(request: HttpRequest, address: str, number: int, name: str) -> HttpResponseBase:
+    """A medium of the edition, by its hash; nothing else can be reached through here."""
+    edition = _edition(address, number)
+    show = from_json(bytes(edition.document), ShowValue, "The edition")
+    asset = next((entry for entry in show.assets if file_name(entry) == name), None)
+    if asset is None:
+        raise Http404("There is no such medium.")
+    return file_reply(request, media_path(asset.sha256), asset.media_type, "public, max-age=60")

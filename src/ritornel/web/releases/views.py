@@ -1,0 +1,212 @@
+"""The Release page: editions, who may see them, and films."""
+
+from fractions import Fraction
+from typing import Any
+
+import msgspec
+from django.contrib.auth.decorators import login_required
+from django.db import transaction
+from django.http import Http404, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from django.shortcuts import render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_http_methods, require_POST
+
+from ritornel.core.document.decoding import to_json
+from ritornel.core.errors import BadMedia, BadValue
+from ritornel.core.formats.media import file_name
+from ritornel.core.render.film import FilmOrder, check_order
+from ritornel.core.schedule.calm import calmed
+from ritornel.core.schedule.performance import builtins_of, perform
+from ritornel.web.people.services import person_of
+from ritornel.web.releases.filming import State, film_path
+from ritornel.web.releases.models import Edition, FilmJob, Release
+from ritornel.web.releases.tasks import film
+from ritornel.web.shows.pages import file_title
+from ritornel.web.shows.ranges import file_reply
+from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.services import media_path, owned_show, value_of
+
+
+def _film_line(job: FilmJob) -> dict[str, Any]:
+    address = [job.show_id, job.id]
+    return {
+        "id": job.id,
+        "state": job.seen_state,
+        "kind": job.kind,
+        "size": f"{job.width_px} × {job.height_px}",
+        "rate": job.rate,
+        "done": job.done,
+        "total": job.total,
+        "slide": job.slide,
+        "left_s": job.left_s,
+        "message": job.seen_message,
+        "size_bytes": job.size_bytes,
+        "cancel_wanted": job.cancel_wanted,
+        "file": reverse("film-file", args=address),
+    }
+
+
+def _edition_line(edition: Edition) -> dict[str, Any]:
+    return {
+        "number": edition.number,
+        "at": edition.at,
+        "length_ms": edition.length_ms,
+        "slides": edition.slide_count,
+        "opened": edition.opened,
+    }
+
+
+def _state(request: HttpRequest, show_id: str) -> dict[str, Any]:
+    row = owned_show(show_id, request)
+    release = Release.objects.filter(show=row).first()
+    editions = list(release.editions.defer("document", "performance", "calm")) if release else []
+    return {
+        "show_id": row.id,
+        "title": row.title,
+        "revision": row.revision,
+        "address": request.build_absolute_uri(reverse("watch", args=[release.address])) if release else None,
+        "withdrawn": release.withdrawn if release else False,
+        "starts_itself": release.starts_itself if release else True,
+        "loops": release.loops if release else row.end == "loop",
+        "editions": [_edition_line(edition) for edition in editions],
+        "films": [_film_line(job) for job in row.films.defer("document")],
+    }
+
+
+@login_required
+@require_GET
+def release(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The page."""
+    row = owned_show(show_id, request)
+    return render(request, "releases/release.html", {"show": row, "way": "release", "start": msgspec.to_builtins(_state(request, show_id))})
+
+
+@login_required
+@require_POST
+@telling_errors
+def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Makes the show as it is now the newest edition. Refused while a medium is missing."""
+    row = owned_show(show_id, request)
+    show = value_of(row)
+    if not any(not slide.skipped for slide in show.slides):
+        raise BadValue(f"“{show.title}” has no slides to release.")
+    for asset in show.assets:
+        if not media_path(asset.sha256).is_file():
+            raise BadMedia(f"“{asset.name}” is missing from the shelf, so strangers would see a gap. Replace or remove it first.")
+    with transaction.atomic():
+        place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop"})
+        number = (place.newest.number if place.newest else 0) + 1
+        media = {asset.id: reverse("edition-media", args=[place.address, number, file_name(asset)]) for asset in show.assets}
+        staged = perform(show)
+        place.editions.create(
+            number=number,
+            document=to_json(show),
+            performance=to_json(builtins_of(staged, media)),
+            calm=to_json(builtins_of(calmed(staged), media)),
+            length_ms=staged.schedule.length_ms,
+            slide_count=len(staged.slides),
+        )
+        Release.objects.filter(pk=place.pk).update(withdrawn=False)
+    return json_reply(_state(request, show_id))
+
+
+@login_required
+@require_POST
+@telling_errors
+def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Withdraws or reopens, and says how a visit begins and ends: any of withdrawn, starts_itself, loops."""
+    row = owned_show(show_id, request)
+    body = body_of(request)
+    known = {"withdrawn", "starts_itself", "loops"}
+    if set(body) - known or not all(isinstance(value, bool) for value in body.values()):
+        raise BadValue(f"A release can be set: {', '.join(sorted(known))}; each is on or off.")
+    if not Release.objects.filter(show=row).update(**body):
+        raise BadValue("There is no edition yet. Make one first.")
+    return json_reply(_state(request, show_id))
+
+
+@login_required
+@require_http_methods(["GET", "POST"])
+@telling_errors
+def films(request: HttpRequest, show_id: str) -> HttpResponse:
+    """GET: how the films are getting on. POST: asks for one: kind, width_px, height_px, rate, constant_rate."""
+    row = owned_show(show_id, request)
+    if request.method == "POST":
+        body = body_of(request)
+        kind = body.get("kind", "mp4")
+        if kind not in ("mp4", "webm"):
+            raise BadValue(f"A film is mp4 or webm, not “{kind}”.", "kind")
+        try:
+            rate = Fraction(str(body.get("rate", "30")))
+            width, height = int(body.get("width_px", 1280)), int(body.get("height_px", 720))
+        except (ValueError, ZeroDivisionError, TypeError) as error:
+            raise BadValue("The film's size and rate must be numbers.", "rate") from error
+        check_order(FilmOrder(width, height, rate))
+        show = value_of(row)
+        job = FilmJob.objects.create(
+            show=row,
+            person=person_of(request),
+            document=to_json(show),
+            kind=kind,
+            width_px=width,
+            height_px=height,
+            rate=str(rate),
+            constant_rate=bool(body.get("constant_rate", False)),
+        )
+        film(job.id)
+    return json_reply(_state(request, show_id))
+
+
+def _job(request: HttpRequest, show_id: str, job_id: str) -> FilmJob:
+    job = FilmJob.objects.filter(pk=job_id, show=owned_show(show_id, request)).first()
+    if job is None:
+        raise Http404("There is no such film.")
+    return job
+
+
+@login_required
+@require_POST
+def cancel_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
+    """Stops a film that waits or is being made; the worker sees it within a quarter of a second."""
+    job = _job(request, show_id, job_id)
+    FilmJob.objects.filter(pk=job.pk).update(cancel_wanted=True)
+    FilmJob.objects.filter(pk=job.pk, state=State.WAITING).update(state=State.CANCELLED)
+    return json_reply(_state(request, show_id))
+
+
+@login_required
+@require_POST
+def film_again(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
+    """Starts a film again that failed, was cancelled or interrupted."""
+    job = _job(request, show_id, job_id)
+    stopped = [State.FAILED, State.CANCELLED, State.INTERRUPTED]
+    mine = FilmJob.objects.filter(pk=job.pk)
+    mine = mine.filter(state=State.RUNNING, heard_at=job.heard_at) if job.lost else mine.filter(state__in=stopped)
+    if mine.update(state=State.WAITING, cancel_wanted=False, done=0, message=""):
+        film(job.pk)
+    return json_reply(_state(request, show_id))
+
+
+@login_required
+@require_POST
+def remove_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
+    """Takes a film that is not being made off the list, with its file."""
+    job = _job(request, show_id, job_id)
+    if job.seen_state not in (State.RUNNING, State.WAITING):
+        film_path(job).unlink(missing_ok=True)
+        job.delete()
+    return json_reply(_state(request, show_id))
+
+
+@login_required
+@require_GET
+def film_file(request: HttpRequest, show_id: str, job_id: str) -> HttpResponseBase:
+    """The film, to save under a name that says what it is."""
+    job = _job(request, show_id, job_id)
+    if job.state != State.READY:
+        raise Http404("This film is not ready.")
+    response = file_reply(request, film_path(job), f"video/{job.kind}")
+    name = f"{file_title(job.show.title)}-{job.width_px}x{job.height_px}.{job.kind}"
+    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response

@@ -1,0 +1,129 @@
+"""Edits come in here: checked and applied by the core, stored with their inverse, all in one transaction."""
+
+import msgspec
+from django.contrib.auth.models import User
+from django.db import transaction
+
+from ritornel.core.document.changes import Change, InsertAsset, apply_changes
+from ritornel.core.document.decoding import from_json, to_json
+from ritornel.core.document.edits import Edit as EditValue
+from ritornel.core.document.edits import Outcome, apply_edit
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.errors import RitornelError
+from ritornel.core.layout.drawing import scenery_of
+from ritornel.core.layout.faces import check_family
+from ritornel.core.motion.catalogue import effect_named
+from ritornel.core.schedule.performance import stage_slide
+from ritornel.core.schedule.slide_schedule import compile_slide
+from ritornel.web.shows.models import Edit, Show
+from ritornel.web.shows.rows import value_of, write_changes
+
+_CHANGES = tuple[Change, ...]
+
+
+class StaleRevision(RitornelError):
+    """The show was changed elsewhere since the sender last saw it."""
+
+
+class Edited(msgspec.Struct, frozen=True):
+    """A show before and after, its new revision, and what the maker is told."""
+
+    before: ShowValue
+    after: ShowValue
+    revision: int
+    label: str
+    notices: tuple[str, ...] = ()
+
+
+def _locked(show_id: str, owner: User, revision: int | None) -> Show:
+    row = Show.objects.select_for_update().get(pk=show_id, owner=owner)
+    if revision is not None and row.revision != revision:
+        raise StaleRevision(f"“{row.title}” was changed elsewhere in the meantime. Your change was not made; look at the show as it is now and make it again.")
+    return row
+
+
+def _check_performable(before: ShowValue, after: ShowValue) -> None:
+    """Refuses effects, fonts and transitions that do not exist, looking only at slides that changed. Another theme is looked at once
+    for its own fonts: what else a slide needs was checked when it came."""
+    known = {id(slide) for slide in before.slides}
+    effect_named(after.habits.effect)
+    scenery = scenery_of(after)
+    if before.theme != after.theme:
+        check_family(after.theme.heading_family)
+        check_family(after.theme.body_family)
+    for slide in after.slides:
+        if id(slide) not in known:
+            stage_slide(slide, compile_slide(slide, after.default_hold_ms, after.holds_by_cue, after.frame), scenery)
+
+
+def would_be(show: ShowValue, edit: EditValue) -> ShowValue:
+    """The show as the edit would make it; nothing is kept. Raises what making it would raise."""
+    after = apply_edit(show, edit).show
+    _check_performable(show, after)
+    return after
+
+
+def _write(row: Show, changes: tuple[Change, ...]) -> None:
+    write_changes(row, changes)
+    row.revision += 1
+    row.save()
+
+
+def edit_show(show_id: str, owner: User, edit: EditValue, revision: int | None = None, batch: str = "") -> Edited:
+    """Makes the edit. Edits in a row with the same `batch` are undone as one. Raises Show.DoesNotExist for a show that is not the
+    owner's, StaleRevision, or what the core says."""
+    with transaction.atomic():
+        row = _locked(show_id, owner, revision)
+        before = value_of(row)
+        outcome = apply_edit(before, edit)
+        _check_performable(before, outcome.show)
+        _write(row, outcome.changes)
+        row.edits.filter(undone=True).delete()
+        _remember(row, owner, outcome, batch)
+    return Edited(before, outcome.show, row.revision, outcome.label, outcome.notices)
+
+
+def _remember(row: Show, owner: User, outcome: Outcome, batch: str) -> None:
+    """Writes the edit into the history, or adds it to the step before where that is of the same batch."""
+    last = row.edits.last() if batch else None
+    if last is None or last.batch != batch or last.person_id != owner.pk:
+        row.edits.create(person=owner, label=outcome.label[:300], changes=to_json(outcome.changes), inverse=to_json(outcome.inverse), batch=batch)
+        return
+    changes, inverse = (from_json(bytes(data), _CHANGES, "The history") for data in (last.changes, last.inverse))
+    count = len(changes) + len(outcome.changes)
+    last.changes, last.inverse = to_json((*changes, *outcome.changes)), to_json((*outcome.inverse, *inverse))
+    last.label = f"Put {count} files on the shelf" if all(isinstance(change, InsertAsset) for change in changes) else last.label
+    last.save(update_fields=["changes", "inverse", "label"])
+
+
+def undo(show_id: str, owner: User) -> Edited | None:
+    """Takes the last edit back; None where there is none."""
+    with transaction.atomic():
+        row = _locked(show_id, owner, None)
+        last = row.edits.filter(undone=False).last()
+        return None if last is None else _replay(row, last, bytes(last.inverse), undone=True)
+
+
+def redo(show_id: str, owner: User) -> Edited | None:
+    """Does the edit undone last again; None where there is none."""
+    with transaction.atomic():
+        row = _locked(show_id, owner, None)
+        first = row.edits.filter(undone=True).first()
+        return None if first is None else _replay(row, first, bytes(first.changes), undone=False)
+
+
+def _replay(row: Show, edit: Edit, data: bytes, undone: bool) -> Edited:
+    changes = from_json(data, _CHANGES, "The history")
+    before = value_of(row)
+    after, _ = apply_changes(before, changes)
+    _write(row, changes)
+    edit.undone = undone
+    edit.save(update_fields=["undone"])
+    return Edited(before, after, row.revision, edit.label)
+
+
+def history_labels(row: Show) -> dict[str, str | None]:
+    """What undo and redo would do next."""
+    last = row.edits.filter(undone=False).values_list("label", flat=True).last()
+    following = row.edits.filter(undone=True).values_list("label", flat=True).first()
+    return {"undo": last, "redo": following}

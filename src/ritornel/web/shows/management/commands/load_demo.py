@@ -1,0 +1,35 @@
+"""Brings the database up to date and loads the demo: a person to sign in as, the Orlmere clock, and the same told by a voice. What is already
+there stays as it is."""
+
+from typing import Any
+
+from django.contrib.auth.models import User
+from django.core.management import call_command
+from django.core.management.base import BaseCommand
+from django.db import transaction
+
+from ritornel.demo.orlmere import orlmere
+from ritornel.demo.told import told, told_media
+from ritornel.web.shows.services import Show, create_rows, keep_media
+
+NAME, PASSWORD = "winder", "seventy-eight turns"
+
+
+class Command(BaseCommand):
+    help = __doc__
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        call_command("migrate", verbosity=0)
+        with transaction.atomic():
+            self._load()
+
+    def _load(self) -> None:
+        person, made = User.objects.get_or_create(username=NAME)
+        if made:
+            person.set_password(PASSWORD)
+            person.save()
+        if not Show.objects.filter(pk="orlmere").exists() and made:
+            for asset, data in told_media().values():
+                keep_media(asset.sha256, data)
+            create_rows(Show(id="told", owner=person), told())
+            create_rows(Show(id="orlmere", owner=person), orlmere())

@@ -1,0 +1,84 @@
+"""Rows of shows. A slide's whole value is one validated JSON document on its row."""
+
+import secrets
+
+from django.conf import settings
+from django.db import models
+
+
+def new_id() -> str:
+    """A random id of 16 characters, for rows and for things inside documents."""
+    return secrets.token_hex(8)
+
+
+class Show(models.Model):
+    """A show's settings and its revision, which counts every change."""
+
+    id = models.CharField(primary_key=True, max_length=40, default=new_id)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="shows")
+    title = models.CharField(max_length=200)
+    frame = models.JSONField(default=dict)
+    default_hold_ms = models.IntegerField(default=2000)
+    end = models.CharField(max_length=10, default="hold")
+    runs = models.CharField(max_length=20, default="self-running")
+    holds_by_cue = models.JSONField(default=dict)
+    music = models.JSONField(default=list)
+    theme = models.JSONField(default=dict)
+    furniture = models.JSONField(default=dict)
+    marks = models.JSONField(default=list)
+    habits = models.JSONField(default=dict)
+    voices_live = models.BooleanField(default=False)
+    revision = models.IntegerField(default=0)
+    created_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["-changed_at"]
+
+    def __str__(self) -> str:
+        return self.title
+
+
+class Slide(models.Model):
+    """A slide: its place and its document."""
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="slides")
+    slide_id = models.CharField(max_length=40)
+    position = models.IntegerField()
+    body = models.BinaryField()
+
+    class Meta:
+        ordering = ["position"]
+        constraints = [models.UniqueConstraint(fields=["show", "slide_id"], name="one_slide_an_id")]
+        indexes = [models.Index(fields=["show", "position"])]
+
+
+class Asset(models.Model):
+    """An entry of a show's shelf. The bytes lie in storage under their hash and belong to whoever may open the show."""
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="assets")
+    asset_id = models.CharField(max_length=40)
+    position = models.IntegerField()
+    body = models.BinaryField()
+
+    class Meta:
+        ordering = ["position"]
+        constraints = [models.UniqueConstraint(fields=["show", "asset_id"], name="one_asset_an_id")]
+
+
+class Edit(models.Model):
+    """A change that was made, with what undoes it. Undone edits stay until something else is changed, to be done again. Edits of one
+    `batch` are one step: five hundred pictures dropped together are taken back together."""
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="edits")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    label = models.CharField(max_length=300)
+    changes = models.BinaryField()
+    inverse = models.BinaryField()
+    undone = models.BooleanField(default=False)
+    batch = models.CharField(max_length=40, default="")
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["id"]
+        indexes = [models.Index(fields=["show", "undone", "id"])]

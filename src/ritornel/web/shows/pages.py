@@ -1,0 +1,135 @@
+"""Pages of shows: the list, composing, and archives in and out."""
+
+import re
+import tempfile
+
+import msgspec
+from django.conf import settings
+from django.contrib import messages
+from django.contrib.auth.decorators import login_required
+from django.db import transaction
+from django.db.models import Count
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.layouts import LAYOUTS
+from ritornel.core.document.themes import THEMES
+from ritornel.core.errors import RitornelError
+from ritornel.core.formats.archive import read_archive, write_archive
+from ritornel.core.layout.faces import FAMILIES
+from ritornel.core.motion.catalogue import effect_forms, transition_forms
+from ritornel.core.motion.easing import PACES
+from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.core.time.milliseconds import clock_text
+from ritornel.sounds import LIBRARY
+from ritornel.web.people.services import person_of
+from ritornel.web.shows.models import Show
+from ritornel.web.shows.replies import json_reply
+from ritornel.web.shows.score import slide_detail, style_stamp, thumb_address, whole_score
+from ritornel.web.shows.services import create_rows, history_labels, keep_media, media_path, new_id, owned_show, value_of
+
+
+@login_required
+@require_GET
+def show_list(request: HttpRequest) -> HttpResponse:
+    """The person's shows. Lengths need every slide, so all slides come in one query."""
+    entries = []
+    rows = Show.objects.filter(owner=person_of(request)).annotate(count=Count("slides")).prefetch_related("slides", "assets")
+    for row in rows:
+        show = value_of(row)
+        first = next((slide for slide in show.slides if not slide.skipped), None)
+        entries.append(
+            {
+                "row": row,
+                "count": len(show.slides),
+                "length": clock_text(compile_show(show).length_ms).split(".")[0],
+                "thumb": thumb_address(show, first, style_stamp(show), 1) if first else None,
+            }
+        )
+    return render(request, "shows/list.html", {"entries": entries})
+
+
+@login_required
+@require_POST
+def remove_show(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Removes a show for good, with its takes and releases; the page asks first."""
+    row = owned_show(show_id, request)
+    title = row.title
+    row.delete()
+    messages.info(request, f"“{title}” was removed.")
+    return redirect("shows")
+
+
+@login_required
+@require_GET
+def compose(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The place where a show is made. `?slide=` opens a slide."""
+    row = owned_show(show_id, request)
+    show = value_of(row)
+    wanted = show.slide(request.GET.get("slide", "")) or (show.slides[0] if show.slides else None)
+    start = {
+        "revision": row.revision,
+        "history": history_labels(row),
+        **whole_score(show),
+        "show_id": row.id,
+        "viewing": slide_detail(show, wanted) if wanted else None,
+        "effects": effect_forms(),
+        "library": [{"name": sound.name, "title": sound.title} for sound in LIBRARY],
+        "transitions": transition_forms(),
+        "paces": {name: list(curve) for name, curve in PACES.items()},
+        "families": list(FAMILIES),
+        "layouts": [to_builtins(layout) for layout in LAYOUTS.values()],
+        "themes": {name: to_builtins(theme) for name, theme in THEMES.items()},
+        "limits": {"file_bytes": settings.MEDIA_LIMITS.file_bytes},
+    }
+    return render(request, "shows/compose.html", {"show": row, "way": "compose", "start": msgspec.to_builtins(start)})
+
+
+@login_required
+@require_GET
+def export_show(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The show as an archive."""
+    row = owned_show(show_id, request)
+    try:
+        with tempfile.TemporaryFile() as out:
+            write_archive(value_of(row), out, media_path)
+            out.seek(0)
+            response = HttpResponse(out.read(), content_type="application/zip")
+    except RitornelError as error:
+        messages.error(request, str(error))
+        return redirect("shows")
+    response.headers["Content-Disposition"] = f'attachment; filename="{file_title(row.title)}.ritornel"'
+    return response
+
+
+def file_title(title: str) -> str:
+    """A title as a file name: `The Orlmere clock` -> `the-orlmere-clock`."""
+    return re.sub(r"[^a-z0-9]+", "-", title.lower()).strip("-") or "show"
+
+
+@login_required
+@require_POST
+def import_show(request: HttpRequest) -> HttpResponse:
+    """Brings an archive in as a new show. A damaged or hostile one leaves nothing behind but a sentence."""
+    upload = request.FILES.get("archive")
+    try:
+        if upload is None:
+            raise RitornelError("Choose an archive first; its name ends in .ritornel.")
+        if upload.size is not None and upload.size > settings.ARCHIVE_BYTES:
+            raise RitornelError(f"“{upload.name}” is larger than {settings.ARCHIVE_BYTES / 1e9:.0f} GB.")
+        show = read_archive(upload.file, upload.name or "archive", keep_media, settings.MEDIA_LIMITS)  # type: ignore[arg-type]
+        row = Show(owner=person_of(request), id=new_id())
+        show = msgspec.structs.replace(show, id=row.id)
+        perform(show)
+        with transaction.atomic():
+            create_rows(row, show)
+    except RitornelError as error:
+        if request.headers.get("Accept") == "application/json":
+            return json_reply({"error": str(error)}, 400)
+        messages.error(request, str(error))
+        return redirect("shows")
+    messages.info(request, f"“{row.title}” was brought in.")
+    return redirect("compose", row.id)

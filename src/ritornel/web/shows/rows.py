@@ -1,0 +1,115 @@
+"""Between rows and values: loading a show, and writing just the rows that a change touches."""
+
+from collections.abc import Iterable
+from functools import lru_cache
+from typing import Any, cast
+
+from django.db.models import F
+
+from ritornel.core.document import changes as c
+from ritornel.core.document.decoding import from_builtins, from_json, to_builtins, to_json
+from ritornel.core.document.show import Asset as AssetValue
+from ritornel.core.document.show import Frame, Habits, MusicSpan, NamedMark
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.document.show import Slide as SlideValue
+from ritornel.core.document.theme import Furniture, Theme
+from ritornel.web.shows.models import Asset, Show, Slide
+
+
+@lru_cache(maxsize=1000)
+def _slide_of(body: bytes) -> SlideValue:
+    """The slide in these bytes. The same bytes are the same frozen value, so an edit of one slide decodes one slide and not two hundred."""
+    return from_json(body, SlideValue, "A slide")
+
+
+@lru_cache(maxsize=2000)
+def _asset_of(body: bytes) -> AssetValue:
+    return from_json(body, AssetValue, "The shelf")
+
+
+def value_of(row: Show) -> ShowValue:
+    """The whole show: two queries besides the row's own whatever its length, none where slides and assets were prefetched."""
+    slides = [entry.body for entry in row.slides.all()]
+    assets = [entry.body for entry in row.assets.all()]
+    return ShowValue(
+        row.id,
+        row.title,
+        from_builtins(row.frame, Frame, "The frame"),
+        row.default_hold_ms,
+        cast(Any, row.end),
+        cast(Any, row.runs),
+        tuple(_slide_of(bytes(body)) for body in slides),
+        from_builtins(row.music, tuple[MusicSpan, ...], "The music"),
+        tuple(_asset_of(bytes(body)) for body in assets),
+        row.holds_by_cue,
+        from_builtins(row.theme, Theme, "The theme"),
+        from_builtins(row.furniture, Furniture, "What stands on every slide"),
+        from_builtins(row.marks, tuple[NamedMark, ...], "The marks"),
+        from_builtins(row.habits, Habits, "The habits"),
+        row.voices_live,
+    )
+
+
+def create_rows(row: Show, show: ShowValue) -> None:
+    """Writes a new show's rows. `row` has its owner already."""
+    _copy_settings(row, c.settings_of(show))
+    _copy_style(row, c.style_of(show))
+    row.music, row.marks, row.habits = to_builtins(show.music), to_builtins(show.marks), to_builtins(show.habits)
+    row.save()
+    Slide.objects.bulk_create(Slide(show=row, slide_id=s.id, position=n, body=to_json(s)) for n, s in enumerate(show.slides))
+    Asset.objects.bulk_create(Asset(show=row, asset_id=a.id, position=n, body=to_json(a)) for n, a in enumerate(show.assets))
+
+
+def _copy_settings(row: Show, settings: c.PutSettings) -> None:
+    row.title, row.default_hold_ms, row.end = settings.title, settings.default_hold_ms, settings.end
+    row.runs, row.holds_by_cue, row.voices_live = settings.runs, settings.holds_by_cue, settings.voices_live
+
+
+def _copy_style(row: Show, style: c.PutStyle) -> None:
+    row.frame, row.theme, row.furniture = to_builtins(style.frame), to_builtins(style.theme), to_builtins(style.furniture)
+
+
+def _open_gap(row: Show, at: int) -> None:
+    row.slides.filter(position__gte=at).update(position=F("position") + 1)
+
+
+def write_changes(row: Show, changes: Iterable[c.Change]) -> None:
+    """Writes what the changes touch; `row` itself is saved by the caller. Positions stay 0, 1, 2 ... without gaps."""
+    for change in changes:
+        match change:
+            case c.PutSlide(slide):
+                row.slides.filter(slide_id=slide.id).update(body=to_json(slide))
+            case c.InsertSlide(at, slide):
+                at = max(0, min(at, row.slides.count()))
+                _open_gap(row, at)
+                row.slides.create(slide_id=slide.id, position=at, body=to_json(slide))
+            case c.RemoveSlide(slide_id):
+                gone = row.slides.get(slide_id=slide_id)
+                gone.delete()
+                row.slides.filter(position__gt=gone.position).update(position=F("position") - 1)
+            case c.MoveSlide(slide_id, to):
+                moved = row.slides.get(slide_id=slide_id)
+                to = max(0, min(to, row.slides.count() - 1))
+                others = row.slides.exclude(pk=moved.pk)
+                others.filter(position__gt=moved.position).update(position=F("position") - 1)
+                others.filter(position__gte=to).update(position=F("position") + 1)
+                Slide.objects.filter(pk=moved.pk).update(position=to)
+            case c.PutSettings():
+                _copy_settings(row, change)
+            case c.PutStyle():
+                _copy_style(row, change)
+            case c.PutMusic(music):
+                row.music = to_builtins(music)
+            case c.PutMarks(marks):
+                row.marks = to_builtins(marks)
+            case c.PutHabits(habits):
+                row.habits = to_builtins(habits)
+            case c.InsertAsset(at, asset):
+                row.assets.filter(position__gte=at).update(position=F("position") + 1)
+                row.assets.create(asset_id=asset.id, position=at, body=to_json(asset))
+            case c.PutAsset(asset):
+                row.assets.filter(asset_id=asset.id).update(body=to_json(asset))
+            case c.RemoveAsset(asset_id):
+                lost = row.assets.get(asset_id=asset_id)
+                lost.delete()
+                row.assets.filter(position__gt=lost.position).update(position=F("position") - 1)

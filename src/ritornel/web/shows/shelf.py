@@ -1,0 +1,166 @@
+"""The shelf: files in, their bytes and small pictures out, and things brought over from another show."""
+
+import tempfile
+from pathlib import Path
+from typing import Any
+
+import msgspec
+from django.conf import settings
+from django.contrib.auth.decorators import login_required
+from django.http import Http404, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.document.bringing import bring_objects, bring_slides
+from ritornel.core.document.decoding import from_builtins
+from ritornel.core.document.edits import AddAssets
+from ritornel.core.document.objects import Object
+from ritornel.core.errors import BadMedia, BadValue, UnknownName
+from ritornel.core.formats.media import asset_from, examined, read_medium
+from ritornel.core.sound.decoding import decode_to_file
+from ritornel.core.sound.peaks import PER_S, heard_ms, peaks_of
+from ritornel.core.time.edges import SAMPLE_RATE_HZ
+from ritornel.sounds import AUTHOR, LICENCE, library_sound
+from ritornel.web.people.services import person_of
+from ritornel.web.shows.api import edited_reply
+from ritornel.web.shows.ranges import file_reply
+from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.score import shelf_line
+from ritornel.web.shows.services import edit_show, history_labels, keep_media, media_path, new_id, owned_show, value_of
+from ritornel.web.shows.smalls import small_path
+from ritornel.web.shows.tasks import small_picture
+
+
+@login_required
+@require_POST
+@telling_errors
+def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Takes a file in. It is told by its content, and on the shelf before the answer. Files of one `batch` are taken off again together by
+    one undo. A picture's small one is made by the worker."""
+    owned_show(show_id, request)
+    upload = request.FILES.get("file")
+    if upload is None:
+        raise BadMedia("No file came with the request.")
+    name = (upload.name or "file")[:120]
+    if upload.size is not None and upload.size > settings.MEDIA_LIMITS.file_bytes:
+        raise BadMedia(f"“{name}” has {upload.size / 1e6:.1f} MB; at most {settings.MEDIA_LIMITS.file_bytes / 1e6:.0f} MB can be added.")
+    medium = examined(upload.read(), name, settings.MEDIA_LIMITS)
+    folder = request.POST.get("folder", "")[:200]
+    asset = asset_from(medium, new_id(), name.rsplit(".", 1)[0] or name, folder=folder)
+    keep_media(medium.sha256, medium.data)
+    edited = edit_show(show_id, person_of(request), AddAssets((asset,)), batch=request.POST.get("batch", "")[:40])
+    if asset.width_px:
+        small_picture(medium.sha256)
+    row = owned_show(show_id, request)
+    line = shelf_line(edited.after, asset)
+    return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": medium.notes})
+
+
+@login_required
+@require_POST
+@telling_errors
+def add_from_library(request: HttpRequest, show_id: str, name: str) -> HttpResponse:
+    """Puts one of the sounds that ship on the shelf; if it lies there already, that one is answered."""
+    row = owned_show(show_id, request)
+    sound = library_sound(name)
+    if sound is None:
+        raise UnknownName(f"There is no sound “{name}” in the library.")
+    medium = read_medium(sound.path, settings.MEDIA_LIMITS)
+    show = value_of(row)
+    known = next((asset for asset in show.assets if asset.sha256 == medium.sha256), None)
+    if known is not None:
+        return json_reply({"revision": row.revision, "history": history_labels(row), "asset": shelf_line(show, known)})
+    asset = asset_from(medium, new_id(), sound.title, author=AUTHOR, licence=LICENCE)
+    keep_media(medium.sha256, medium.data)
+    edited = edit_show(show_id, person_of(request), AddAssets((asset,)))
+    return json_reply({"revision": edited.revision, "history": history_labels(owned_show(show_id, request)), "asset": shelf_line(edited.after, asset)})
+
+
+def _asset_sha(request: HttpRequest, show_id: str, asset_id: str) -> tuple[str, str]:
+    """The hash and media type of an asset of a show the asking person may open. Raises Http404."""
+    entry = owned_show(show_id, request).assets.filter(asset_id=asset_id).first()
+    if entry is None:
+        raise Http404("There is no such medium.")
+    asset = msgspec.json.decode(bytes(entry.body))
+    return asset["sha256"], asset["media_type"]
+
+
+@login_required
+@require_GET
+def media(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
+    """A medium's bytes, for whoever may open the show."""
+    sha256, media_type = _asset_sha(request, show_id, asset_id)
+    return file_reply(request, media_path(sha256), media_type)
+
+
+@login_required
+@require_GET
+def small(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
+    """The small picture of a picture, once the worker has made it."""
+    sha256, _ = _asset_sha(request, show_id, asset_id)
+    return file_reply(request, small_path(sha256), "image/webp")
+
+
+@login_required
+@require_GET
+def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Which pictures of the shelf have their small ones. Those that were never asked for are asked for now."""
+    row = owned_show(show_id, request)
+    ready, missing = [], set()
+    for entry in row.assets.all():
+        asset = msgspec.json.decode(bytes(entry.body))
+        if not asset["width_px"]:
+            continue
+        if small_path(asset["sha256"]).is_file():
+            ready.append(asset["id"])
+        else:
+            missing.add(asset["sha256"])
+    if request.GET.get("ask"):
+        for sha256 in missing:
+            small_picture(sha256)
+    return json_reply({"ready": ready, "missing": len(missing)})
+
+
+@login_required
+@require_GET
+def peaks(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
+    """The wave of a sound: {"per_s": n, "peaks": [0..255], "heard_ms": [from, to]}. Computed once for each content."""
+    sha256, _ = _asset_sha(request, show_id, asset_id)
+    kept = settings.VAR / "peaks" / f"{sha256}.json"
+    if not kept.is_file():
+        kept.parent.mkdir(exist_ok=True)
+        with tempfile.TemporaryDirectory() as folder:
+            try:
+                samples = decode_to_file(media_path(sha256), Path(folder) / "samples.raw")
+            except (BadMedia, FileNotFoundError) as error:
+                raise Http404("This is no sound.") from error
+            unfinished = kept.with_suffix(f".{new_id()}")
+            found = peaks_of(samples)
+            lasts_ms = len(samples) * 1000 // SAMPLE_RATE_HZ
+            unfinished.write_bytes(msgspec.json.encode({"per_s": PER_S, "peaks": found, "heard_ms": heard_ms(found, lasts_ms)}))
+        unfinished.replace(kept)
+    response = HttpResponse(kept.read_bytes(), content_type="application/json")
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response
+
+
+@login_required
+@require_POST
+@telling_errors
+def bring(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Brings slides, or objects onto a slide, over from another show of the same person, with the media they use:
+    {"from": show, "slide_ids": [...], "at": n} or {"from": show, "objects": [...], "slide_id": ...}."""
+    body: dict[str, Any] = body_of(request)
+    source = value_of(owned_show(str(body.get("from", "")), request))
+    target = value_of(owned_show(show_id, request))
+    stem = new_id()[:12]
+    if "slide_ids" in body:
+        at = body.get("at")
+        if not isinstance(at, int):
+            raise BadValue("Bringing slides needs the place where they go.", "at")
+        edit = bring_slides(source, target, from_builtins(body["slide_ids"], tuple[str, ...], "The slides"), at, stem)
+    else:
+        objects = from_builtins(body.get("objects", []), tuple[Object, ...], "The objects")
+        edit = bring_objects(source, target, objects, str(body.get("slide_id", "")), stem)
+    edited = edit_show(show_id, person_of(request), edit)
+    return edited_reply(owned_show(show_id, request), edited, body.get("viewing"))

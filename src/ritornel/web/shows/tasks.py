@@ -1,0 +1,14 @@
+"""The shelf's own queue between server and worker, so that small pictures never wait behind a film."""
+
+from django.conf import settings
+from huey import SqliteHuey
+
+from ritornel.web.shows.smalls import make_small
+
+queue = SqliteHuey("ritornel-shelf", filename=str(settings.VAR / "shelf.sqlite3"), fsync=False)
+
+
+@queue.task()  # type: ignore[untyped-decorator]
+def small_picture(sha256: str) -> None:
+    """Makes the small picture of a picture on a shelf."""
+    make_small(sha256)

@@ -1,0 +1,38 @@
+from django.urls import path
+
+from ritornel.web.shows import api, pages, previews, shelf, starting
+
+urlpatterns = [
+    path("", pages.show_list, name="shows"),
+    path("shows/new", starting.new_show, name="new-show"),
+    path("shows/start", starting.start_page, name="start"),
+    path("starters/<str:name>/<int:number>.png", starting.starter_still, name="starter-still"),
+    path("shows/import", pages.import_show, name="import-show"),
+    path("shows/samples.json", previews.samples, name="samples"),
+    path("shows/<str:show_id>/preview", previews.preview, name="preview"),
+    path("shows/themes.json", api.themes, name="themes"),
+    path("shows/<str:show_id>/", pages.compose, name="compose"),
+    path("shows/<str:show_id>/remove", pages.remove_show, name="remove-show"),
+    path("shows/<str:show_id>/archive", pages.export_show, name="archive"),
+    path("shows/<str:show_id>/score.json", api.score, name="score"),
+    path("shows/<str:show_id>/slides/<str:slide_id>.json", api.slide, name="slide"),
+    path("shows/<str:show_id>/edit", api.edit, name="edit"),
+    path("shows/<str:show_id>/slides/<str:slide_id>/ties.json", api.slide_ties, name="slide-ties"),
+    path("shows/<str:show_id>/voices/pairs", api.voice_pairs, name="voice-pairs"),
+    path("shows/<str:show_id>/would", api.would, name="would"),
+    path("shows/<str:show_id>/differences.json", api.differences, name="differences"),
+    path("shows/<str:show_id>/lengths", api.lengths, name="lengths"),
+    path("shows/<str:show_id>/undo", api.undo_edit, name="undo"),
+    path("shows/<str:show_id>/redo", api.redo_edit, name="redo"),
+    path("shows/<str:show_id>/shelf", shelf.add_to_shelf, name="shelf"),
+    path("shows/<str:show_id>/shelf/library/<str:name>", shelf.add_from_library, name="shelf-library"),
+    path("shows/<str:show_id>/shelf/smalls.json", shelf.smalls, name="smalls"),
+    path("shows/<str:show_id>/slides-from-pictures", starting.slides_from_pictures, name="slides-from-pictures"),
+    path("shows/<str:show_id>/bring", shelf.bring, name="bring"),
+    path("shows/<str:show_id>/slides/<str:slide_id>/theme/<str:theme>.png", api.theme_preview, name="theme-preview"),
+    path("shows/<str:show_id>/media/<str:asset_id>", shelf.media, name="media"),
+    path("shows/<str:show_id>/media/<str:asset_id>/small", shelf.small, name="small"),
+    path("shows/<str:show_id>/media/<str:asset_id>/peaks.json", shelf.peaks, name="peaks"),
+    path("shows/<str:show_id>/thumbs/<str:slide_id>/<str:stamp>.png", api.thumb, name="thumb"),
+    path("shows/<str:show_id>/events", api.events, name="events"),
+]

@@ -1,0 +1,30 @@
+"""Playing a show in the browser."""
+
+from django.contrib.auth.decorators import login_required
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.urls import reverse
+from django.views.decorators.http import require_GET
+
+from ritornel.core.schedule.performance import builtins_of, perform
+from ritornel.web.shows.replies import json_reply, telling_errors
+from ritornel.web.shows.services import owned_show, value_of
+
+
+@login_required
+@require_GET
+def play(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The show over the full window. `?from=` names the slide to begin at, `?mode=` how it runs."""
+    row = owned_show(show_id, request)
+    return render(request, "stage/play.html", {"show": row})
+
+
+@login_required
+@require_GET
+@telling_errors
+def performance(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Everything the browser's painter needs, as it is now."""
+    row = owned_show(show_id, request)
+    show = value_of(row)
+    media = {asset.id: reverse("media", args=[show_id, asset.id]) for asset in show.assets}
+    return json_reply({"runs": row.runs, "revision": row.revision, **builtins_of(perform(show), media)})

@@ -1,0 +1,165 @@
+// Compose: the show's pieces wired together, and the keys.
+import { Overview } from "./overview/overview.js";
+import { Panel } from "./panel/panel.js";
+import { duplicateSlide } from "./panel/slide-panel.js";
+import { Score } from "./score/score.js";
+import { Shelf } from "./shelf/shelf.js";
+import { Themes } from "./shelf/themes.js";
+import { ShowState } from "./show-state.js";
+import { Clipboard, copiesOf } from "./stage/clipboard.js";
+import { addObjects } from "./stage/making.js";
+import { Run } from "./stage/preview.js";
+import { Stage } from "./stage/stage.js";
+import { drawStops } from "./stage/stops.js";
+import { Tray } from "./stage/tray.js";
+import { newId } from "./ui/element.js";
+import { startData } from "./ui/net.js";
+import { toast } from "./ui/toast.js";
+
+const at = (id) => document.getElementById(id);
+const state = new ShowState(startData());
+const stage = new Stage(state, at("theatre"));
+const score = new Score(state, { names: at("score-names"), scroll: at("score-scroll") });
+new Panel(state, at("panel"));
+const bar = document.querySelector(".bring");
+new Tray(state, stage, { bar, node: at("tray") });
+new Shelf(state, stage, { node: at("shelf"), button: at("open-shelf"), picture: at("open-pictures") });
+new Overview(state, { node: at("overview"), button: at("open-overview") });
+new Themes(state, { node: at("themes"), button: at("open-themes") });
+// One of the two is over the stage at a time.
+for (const [one, other] of [["shelf", "themes"], ["themes", "shelf"]]) {
+  new MutationObserver(() => {
+    if (at(one).hidden || at(other).hidden) return;
+    at(other).hidden = true;
+    at(`open-${other}`).setAttribute("aria-expanded", "false");
+  }).observe(at(one), { attributeFilter: ["hidden"] });
+}
+for (const [kind, by] of [["pointerdown", "hand"], ["keydown", "keys"]]) addEventListener(kind, () => { document.body.dataset.by = by; }, true);
+const run = new Run(state);
+state.addEventListener("run", (event) => run.start(event.detail.from, event.detail.to));
+state.addEventListener("cut", (event) => { state.cutting = state.cutting === event.detail.id ? null : event.detail.id; state.tell("pick"); });
+state.addEventListener("write", (event) => stage.editWords(state.object(event.detail.id)));
+
+for (const kind of ["show", "time"]) state.addEventListener(kind, () => drawStops(state, at("stops")));
+drawStops(state, at("stops"));
+const sayRevision = () => { at("compose").dataset.revision = state.data.revision; };
+state.addEventListener("show", sayRevision);
+sayRevision();
+let seen = state.slide?.id;
+state.addEventListener("show", () => {
+  if (state.slide && state.slide.id !== seen) { seen = state.slide.id; score.draw(); requestAnimationFrame(() => score.reveal(seen)); }
+});
+
+/* What is kept, and what undo would take back. */
+function sayKept() {
+  const seconds = state.keptAt ? Math.round((Date.now() - state.keptAt) / 1000) : null;
+  let words = "All kept";
+  if (state.pending) words = "Keeping…";
+  else if (seconds !== null) words = seconds < 60 ? "Kept just now" : `Kept ${Math.floor(seconds / 60)} min ago`;
+  if (at("kept").textContent !== words) at("kept").textContent = words;
+  const { undo, redo } = state.data.history;
+  at("undo").disabled = !undo;
+  at("redo").disabled = !redo;
+  at("undo").title = undo ? `Undo: ${undo} (Ctrl Z)` : "Nothing to undo";
+  at("redo").title = redo ? `Do again: ${redo} (Ctrl Shift Z)` : "Nothing to do again";
+}
+for (const kind of ["kept", "show"]) state.addEventListener(kind, sayKept);
+setInterval(sayKept, 20_000);
+sayKept();
+at("undo").addEventListener("click", () => state.undo());
+at("redo").addEventListener("click", () => state.redo());
+
+const title = at("show-title");
+title.addEventListener("change", () => state.edit({ do: "change show", changes: { title: title.value.trim() } }));
+state.addEventListener("show", () => { if (document.activeElement !== title) title.value = state.data.settings.title; });
+
+const play = (query) => { location.href = `${state.base}/play?${query}&back=${encodeURIComponent(state.slide?.id ?? "")}`; };
+at("play-start").addEventListener("click", () => play("from=start"));
+at("play-here").addEventListener("click", () => play(`from=${encodeURIComponent(state.slide?.id ?? "start")}`));
+
+/* The score's height. */
+const pull = at("pull");
+const setHeight = (px) => at("compose").style.setProperty("--score-height", `${Math.min(Math.max(px, 190), innerHeight - 300)}px`);
+pull.addEventListener("pointerdown", (event) => {
+  pull.setPointerCapture(event.pointerId);
+  pull.onpointermove = (next) => setHeight(innerHeight - next.clientY - 3);
+});
+pull.addEventListener("pointerup", () => { pull.onpointermove = null; });
+pull.addEventListener("keydown", (event) => {
+  const way = { ArrowUp: 20, ArrowDown: -20 }[event.key];
+  if (way) { event.preventDefault(); setHeight(at("score").clientHeight + way); }
+});
+
+/* Keys. */
+
+/** Copies what is picked; done again after the copy was moved, the next copy goes the same way on. */
+let lastCopies = null;
+async function duplicatePicked() {
+  await state.waiting;  // a nudge on its way counts for the step
+  if (state.pickedSlides.size > 1) { await state.edit({ do: "duplicate slides", slide_ids: state.data.order.filter((id) => state.pickedSlides.has(id)), stem: newId().slice(0, 12) }); return; }
+  const items = stage.picked();
+  if (!items.length) { await duplicateSlide(state); return; }
+  const again = lastCopies && lastCopies.slide === state.slide.id && items.length === lastCopies.pairs.length && items.every((item) => lastCopies.pairs.some(([, copy]) => copy === item.id));
+  let step = { x: 20, y: 20 };
+  if (again) {
+    const [from, to] = lastCopies.pairs[0].map((id) => state.object(id));
+    if (from && to) step = { x: to.box.x - from.box.x, y: to.box.y - from.box.y };
+  }
+  const copies = copiesOf(items, step.x, step.y);
+  if (await addObjects(state, copies, "Duplicate")) lastCopies = { slide: state.slide.id, pairs: items.map((item, at) => [item.id, copies[at].id]) };
+}
+
+function removePicked() {
+  if (state.pickedBuild) return state.edit({ do: "remove build", slide_id: state.slide.id, build_id: state.pickedBuild });
+  if (state.pickedMark) return state.edit({ do: "remove mark", mark_id: state.pickedMark });
+  if (state.pickedSpan) return state.edit({ do: "remove span", span_id: state.pickedSpan });
+  if (state.pickedSlides.size > 1) return state.edit({ do: "remove slides", slide_ids: state.data.order.filter((id) => state.pickedSlides.has(id)) });
+  if (state.slide?.framings.some((framing) => framing.id === state.pickedFraming)) return state.edit({ do: "remove framing", slide_id: state.slide.id, framing_id: state.pickedFraming });
+  if (state.picked.size) return state.edit({ do: "remove objects", slide_id: state.slide.id, object_ids: [...state.picked] });
+  return null;
+}
+new Clipboard(stage, removePicked);
+
+const withControl = {
+  z: (event) => (event.shiftKey ? state.redo() : state.undo()),
+  y: () => state.redo(),
+  d: () => duplicatePicked(),
+  a: () => state.pick(state.slide?.objects.filter((item) => !item.aside).map((item) => item.id) ?? []),
+};
+
+const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+
+addEventListener("keydown", (event) => {
+  if (event.defaultPrevented || event.target.closest?.("input, textarea, select, [contenteditable]")) return;
+  const control = event.ctrlKey || event.metaKey;
+  const key = event.key.toLowerCase();
+  if (control && withControl[key]) { event.preventDefault(); withControl[key](event); return; }
+  if (control || event.altKey) return;
+  if ((event.key === "Delete" || event.key === "Backspace") && removePicked()) event.preventDefault();
+  else if (event.key === "Escape") state.pick([]);
+  else if (event.key === "Enter" && event.target === document.body && stage.picked()[0]?.paragraphs) { event.preventDefault(); stage.editWords(stage.picked()[0]); }
+  else if (ARROWS[event.key] && state.picked.size && !event.target.closest?.(".score, .panel")) {
+    event.preventDefault();
+    const [dx, dy] = ARROWS[event.key].map((way) => way * (event.shiftKey ? 10 : 1));
+    stage.moving.moveBy(stage.picked(), dx, dy);
+  } else if ((event.key === "PageDown" || event.key === "PageUp") && state.slide) {
+    event.preventDefault();
+    const way = event.key === "PageDown" ? 1 : -1;
+    const { order } = state.data;
+    if (event.shiftKey) {
+      // With Shift the slides from the one on the stage up to here are picked together.
+      const from = order.indexOf(state.slide.id);
+      const picked = order.filter((id) => state.pickedSlides.has(id)).map((id) => order.indexOf(id));
+      const end = picked.length ? (picked[0] === from ? picked.at(-1) : picked[0]) : from;
+      const to = Math.max(0, Math.min(end + way, order.length - 1));
+      state.pickSlides(order.slice(Math.min(from, to), Math.max(from, to) + 1));
+    } else {
+      const next = order[order.indexOf(state.slide.id) + way];
+      if (next) state.open(next);
+    }
+  }
+});
+
+const told = sessionStorage.getItem("ritornel-told");
+if (told) { sessionStorage.removeItem("ritornel-told"); toast(told, { wrong: true }); }
+state.follow();

@@ -1,0 +1,175 @@
+// The panel when nothing is picked: the slide, how it is come into and left, its running order and its objects.
+import { el, icon, newId } from "../ui/element.js";
+import { clockText, secondsText } from "../ui/times.js";
+import { choice, numberField, pair, selectField, textField, tick, timeField } from "./fields.js";
+import { paintField } from "./colours.js";
+import { framingFields } from "./framing-panel.js";
+import { voiceFields } from "./voice-panel.js";
+import { carryFields } from "./carry-panel.js";
+import { readThrough, spreading } from "./lengths.js";
+import { sample } from "./samples.js";
+import { soundFields } from "./sound-field.js";
+import { settingControls } from "./settings.js";
+import { runningOrder } from "./running-order.js";
+
+const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
+
+export function slidePanel(state) {
+  const { slide, line, data } = state;
+  // Changes may be a function of the slide as it is when their turn comes.
+  const change = (changes) => state.edit(() => {
+    const now = state.slide?.id === slide.id ? state.slide : state.data.slides[slide.id];
+    return { do: "change slides", slide_ids: [slide.id], changes: typeof changes === "function" ? changes(now) : changes };
+  });
+  return [
+    el("section", {},
+      textField(slide.name, (name) => change({ name }), { label: "Name of the slide", placeholder: "Name this slide", cls: "name-field" }),
+      el("div", { class: "row said layout-row" }, `Slide ${data.order.indexOf(slide.id) + 1} of ${data.order.length}${slide.skipped ? " · skipped" : ""} · Layout`,
+        selectField(slide.layout, data.layouts.map((entry) => [entry.name, entry.title]), (layout) => state.edit({ do: "change layout", slide_ids: [slide.id], layout }), { label: "Layout" })),
+      kin(state),
+      el("div", { class: "grid gap-2 mt-2" }, advance(state, change), comeInto(state, change))),
+    missingGlyphs(state),
+    el("section", {}, el("h3", {}, "Running order"), runningOrder(state)),
+    el("section", { class: "grid gap-2" }, el("h3", {}, "Voice"), ...voiceFields(state, change)),
+    el("section", { class: "grid gap-2" }, el("h3", {}, "Larger than the frame"), ...framingFields(state)),
+    el("section", { class: "grid gap-2" }, el("h3", {}, "Background and notes"), background(state, change),
+      state.data.settings.furniture.footer || state.data.settings.furniture.numbers || state.data.settings.furniture.mark_asset_id ? tick("Footer and number on this slide", !slide.bare, (on) => change({ bare: !on })) : null,
+      textField(slide.notes, (notes) => change({ notes }), { label: "Notes", rows: 3, placeholder: "What you will say here" })),
+    el("section", {}, slideActions(state, change)),
+    el("section", { class: "grid gap-2" }, el("h3", {}, "The whole show"), showSettings(state)),
+  ];
+}
+
+/** Slides that stem from one another know it. */
+function kin(state) {
+  const { slide, data } = state;
+  const own = slide.lineage || slide.id;
+  const found = data.order.filter((id) => id !== slide.id && (data.slides[id].lineage || id) === own);
+  if (!found.length) return null;
+  return el("p", { class: "said" }, slide.lineage ? "Stems from the same as " : "Copied as ", found.slice(0, 3).map((id, at) => [at ? ", " : "", el("button", { class: "link", onclick: () => state.open(id) }, `${data.order.indexOf(id) + 1} ${data.slides[id].name || "Untitled"}`)]).flat());
+}
+
+/** Characters that no font here has are told; on the slide a sign stands in their place. */
+function missingGlyphs(state) {
+  const { missing } = state.staged.drawing;
+  if (!missing?.length) return "";
+  return el("section", {}, el("p", { class: "wrong" }, `No font here has ${missing.map((one) => `“${one}”`).join(", ")}: a sign stands in its place.`));
+}
+
+function advance(state, change) {
+  const { slide } = state;
+  const { schedule } = state.line;
+  const now = slide.advance;
+  const set = (rule) => change({
+    advance: { after: { rule, after_ms: schedule.length_ms, cut_short: false }, cue: { rule, cue_id: newId(), hold_ms: null }, voice: { rule } }[rule],
+  });
+  const time = now.rule === "voice" ? timeField(now.breath_ms, (ms) => change({ advance: { rule: "voice", breath_ms: ms } }), { label: "Breath after the voice" })
+    : now.rule === "after" ? timeField(now.after_ms, (ms) => change((old) => ({ advance: { ...old.advance, after_ms: ms } })), { label: "Advances after" })
+    : timeField(now.hold_ms, (ms) => change((old) => ({ advance: { ...old.advance, hold_ms: ms } })), { label: "Hold before leaving", placeholder: `${secondsText(state.data.settings.default_hold_ms)} s` });
+  const told = el("p", {}, el("b", { class: "font-semibold" }, `Lasts ${secondsText(schedule.length_ms)} s`),
+    schedule.extended_ms ? el("span", { class: "said" }, ` · ${secondsText(schedule.extended_ms)} s more for ${WHY[schedule.extended_for]}`) : null);
+  return [
+    el("div", { class: "pair" }, el("span", { class: "label" }, "Advances"),
+      el("div", { class: "grid grid-cols-[1fr_66px] gap-2" }, choice(now.rule, [["after", "After"], ["cue", "On cue"], ...(slide.voice || now.rule === "voice" ? [["voice", "Voice"]] : [])], set, { label: "Advances" }), time)),
+    told,
+    now.rule === "after" && state.line.reading_ms ? el("p", { class: "said" }, `Reading takes about ${(state.line.reading_ms / 1000).toFixed(1)} s (estimate) `, el("button", { class: "link", onclick: () => readThrough(state, [slide.id]) }, "Use it")) : null,
+    now.rule === "after" && (schedule.extended_ms || now.cut_short) ? tick("Cut short: go on even if something still runs", now.cut_short, (on) => change((old) => ({ advance: { ...old.advance, cut_short: on } }))) : null,
+  ];
+}
+
+function comeInto(state, change) {
+  const { transition } = state.slide;
+  const kind = state.data.transitions.find((entry) => entry.name === transition.name);
+  const set = (changes) => change((old) => ({ transition: { ...old.transition, ...changes } }));
+  const pick = (name) => {
+    const next = state.data.transitions.find((entry) => entry.name === name);
+    set({ name, lasts_ms: next.lasts_ms && transition.lasts_ms ? transition.lasts_ms : next.lasts_ms, settings: {} });
+  };
+  const kinds = el("div", {}, el("span", { class: "label said" }, "Comes by"), el("div", { class: "effects mt-1", role: "group", "aria-label": "Comes by" },
+    state.data.transitions.map((entry) => {
+      const button = el("button", { "aria-pressed": String(entry.name === transition.name), onclick: () => { if (entry.name !== transition.name) pick(entry.name); } });
+      button.append(sample(entry.name, button), el("span", {}, entry.title));
+      return button;
+    })));
+  const sound = soundFields(state, transition.sound ?? null, (next) => set({ sound: next }), "Sound of the transition", { keeps: true });
+  if (transition.name === "cut") return [kinds, ...sound];
+  const length = el("div", { class: "grid grid-cols-[66px_1fr] gap-2" },
+    timeField(transition.lasts_ms, (ms) => set({ lasts_ms: ms }), { label: "Length of the transition" }),
+    selectField(transition.pace, Object.keys(state.data.paces).map((name) => [name, name[0].toUpperCase() + name.slice(1)]), (pace) => set({ pace }), { label: "Pace of the transition" }));
+  return [kinds, el("div", { class: "pair" }, el("span", { class: "label" }, "Length, pace"), length),
+    ...settingControls(kind.controls, transition.settings, (settings) => set({ settings })), ...sound, ...carryFields(state, change)];
+}
+
+function background(state, change) {
+  const { slide } = state;
+  const own = slide.background;
+  const pictures = state.data.assets.filter((asset) => asset.width_px).map((asset) => [asset.id, asset.name]);
+  const shown = state.data.viewing.ground;
+  const kinds = [["theme", "Theme"], ["plain", "Plain"], ["gradient", "Two colours"], ...(pictures.length ? [["picture", "Picture"]] : [])];
+  const pick = (kind) => change({
+    background: {
+      theme: null, plain: { kind: "plain", colour: shown.colour ?? shown.first ?? "@ground" }, gradient: { kind: "gradient", first: shown.colour ?? shown.first ?? "@ground", second: "@line", angle_deg: 90 },
+      picture: { kind: "picture", asset_id: own?.asset_id ?? pictures[0]?.[0], veil: 0.4, colour: "@ground" },
+    }[kind],
+  });
+  const set = (changes) => change((old) => ({ background: { ...old.background, ...changes } }));
+  const more = {
+    picture: () => [pair("Picture", selectField(own.asset_id, pictures, (id) => set({ asset_id: id }), { label: "Background picture" })),
+      pair("Veil", el("div", { class: "grid grid-cols-[70px_1fr] gap-2" }, numberField(own.veil * 100, (n) => set({ veil: n / 100 }), { label: "Veil over it", least: 0, most: 100, unit: "%", decimals: 0 }), paintField(state, own.colour, (colour) => set({ colour }), { label: "Colour of the veil" })))],
+    plain: () => [pair("Colour", paintField(state, own.colour, (colour) => set({ colour }), { label: "Background colour" }))],
+    gradient: () => [pair("From", paintField(state, own.first, (first) => set({ first }), { label: "First colour" })), pair("To", paintField(state, own.second, (second) => set({ second }), { label: "Second colour" })),
+      pair("Angle", numberField(own.angle_deg, (angle) => set({ angle_deg: angle }), { label: "Angle", unit: "°", least: -360, most: 360 }))],
+  }[own?.kind];
+  return [pair("Ground", selectField(own?.kind ?? "theme", kinds, pick, { label: "Background" })), ...(more ? more() : []),
+    own ? el("p", { class: "differs" }, el("span", {}, "Differs from the theme: background"), el("button", { class: "link", onclick: () => change({ background: null }) }, "Return to it")) : null];
+}
+
+function slideActions(state, change) {
+  const { slide, data } = state;
+  const at = data.order.indexOf(slide.id);
+  const move = (to) => state.edit({ do: "move slides", slide_ids: [slide.id], to });
+  return el("div", { class: "row flex-wrap" },
+    el("button", { class: "push", disabled: at === 0, onclick: () => move(at - 1), "aria-label": "Move the slide earlier" }, icon("arrow-left"), "Earlier"),
+    el("button", { class: "push", disabled: at === data.order.length - 1, onclick: () => move(at + 1), "aria-label": "Move the slide later" }, "Later", icon("arrow-right")),
+    el("button", { class: "push", onclick: () => duplicateSlide(state) }, icon("copy"), "Duplicate"),
+    el("button", { class: "push", title: "The next slide as a copy to change; what is on both is carried", onclick: () => continueFromHere(state) }, icon("arrow-right"), "Continue from here"),
+    el("button", { class: "push", onclick: () => change({ skipped: !slide.skipped }) }, icon("eye-off"), slide.skipped ? "Show again" : "Skip"),
+    el("button", { class: "push", onclick: () => removeSlide(state) }, icon("trash-2"), "Remove slide"));
+}
+
+export async function duplicateSlide(state) {
+  const stem = newId().slice(0, 12);
+  if (await state.edit({ do: "duplicate slides", slide_ids: [state.slide.id], stem })) await state.open(`${stem}-s`);
+}
+
+/** The next slide as a copy of this one, come into by a carry: change the copy, and the way there is made. */
+async function continueFromHere(state) {
+  const stem = newId().slice(0, 12);
+  const edits = [
+    { do: "duplicate slides", slide_ids: [state.slide.id], stem },
+    { do: "change slides", slide_ids: [`${stem}-s`], changes: { transition: { name: "carry", lasts_ms: 1200, pace: "ease in and out", settings: {} } } },
+    ...state.slide.order.map((build, at) => ({ do: "remove build", slide_id: `${stem}-s`, build_id: `${stem}-b${at}` })),
+  ];
+  if (await state.edit({ do: "several", label: "Continue from here", edits })) await state.open(`${stem}-s`);
+}
+
+async function gatherCredits(state) {
+  const stem = newId().slice(0, 12);
+  if (await state.edit({ do: "gather credits", stem })) await state.open(`${stem}-s`);
+}
+
+export const removeSlide = (state) => state.edit({ do: "remove slides", slide_ids: [state.slide.id] });
+
+function showSettings(state) {
+  const { settings, length_ms: length } = state.data;
+  const change = (changes) => state.edit({ do: "change show", changes });
+  return [
+    el("p", { class: "said" }, `${state.shown.length} slides, ${clockText(length)}`),
+    pair("Runs", choice(settings.runs, [["self-running", "By itself"], ["on cue", "On cue"]], (runs) => change({ runs }), { label: "Runs" })),
+    pair("At the end", choice(settings.end, [["hold", "Holds"], ["loop", "Loops"], ["black", "Black"]], (end) => change({ end }), { label: "At the end" })),
+    ...spreading(state),
+    el("button", { class: "push", title: "A closing slide that credits all pictures and sounds in use, and keeps itself true", onclick: () => gatherCredits(state) }, icon("list"), "Gather the credits"),
+    state.data.voices.length ? tick("Voices are heard when played on cue", settings.voices_live, (on) => change({ voices_live: on })) : null,
+    pair("Usual hold", timeField(settings.default_hold_ms, (ms) => change({ default_hold_ms: ms }), { label: "Usual hold" })),
+  ];
+}

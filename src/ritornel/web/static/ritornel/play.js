@@ -1,0 +1,44 @@
+// Playing over the full window: from the start or from a slide, as the show says it runs, or as asked for.
+import { listen, stayAwake } from "./player/keys.js";
+import { ShowPlayer } from "./player/player.js";
+import { slimControls } from "./player/slim.js";
+import { el } from "./ui/element.js";
+import { get } from "./ui/net.js";
+
+const house = document.querySelector(".house");
+const asked = new URLSearchParams(location.search);
+const base = location.pathname.replace(/play$/, "");
+
+function leave() {
+  const back = asked.get("back");
+  location.href = back ? `${base}?slide=${encodeURIComponent(back)}` : base;
+}
+
+async function main() {
+  const show = await get(`${base}performance.json`);
+  if (!show.slides.length) {
+    house.append(el("p", { class: "absolute text-white" }, "This show has no slides to play. ", el("a", { class: "link text-white", href: base }, "Back to Compose")));
+    return;
+  }
+  const mode = asked.get("mode") ?? show.runs;
+  const player = new ShowPlayer(show, house.querySelector("svg"), { mode });
+  const index = Math.max(0, show.slides.findIndex((slide) => slide.id === asked.get("from")));
+  const words = house.querySelector("[data-words]");
+  player.addEventListener("moment", (event) => {
+    const { index: at } = event.detail;
+    house.dataset.slide = show.slides[at]?.id ?? "";
+    house.dataset.beat = event.detail.beat;
+    house.dataset.phase = event.detail.phase;
+    if (words.dataset.at !== String(at)) { words.dataset.at = at; words.textContent = `Slide ${at + 1}. ${show.slides[at]?.words ?? ""}`; }
+  });
+  listen(player, house, { leave });
+  const bar = slimControls(player, house, { leave });
+  const other = mode === "on cue" ? "self-running" : "on cue";
+  const swap = el("button", { class: "px-2", onclick: () => { asked.set("mode", other); asked.set("from", player.show.slides[player.moment().index].id); location.search = asked; } }, mode === "on cue" ? "Run by itself" : "Run on cue");
+  bar.insertBefore(swap, bar.lastChild);
+  stayAwake();
+  await player.begin(index);
+  house.dataset.ready = "yes";
+}
+
+main().catch((error) => house.append(el("p", { class: "absolute text-white", role: "alert" }, error.message)));

@@ -1,0 +1,202 @@
+// A show being played: self-running along its schedule, or live by presses; on the audio clock where there is sound.
+import { Clock } from "./clock.js";
+import { arrive, back, cue, goesOnAtMs, goOn, liveSight, nextCueId, waitsSinceMs } from "./live.js";
+import { Painter } from "./painter.js";
+import { stopPressed } from "./presses.js";
+import { momentAt, sightAt } from "./sight.js";
+import { Sound } from "./sound.js";
+
+/**
+ * Events: "moment" when slide or beat changed, "cued" (detail: cue id and how long its wait was open), "arrived" (detail: slide id), "end".
+ */
+export class ShowPlayer extends EventTarget {
+  /** @param {object} show a performance @param {SVGSVGElement} surface @param {{mode: "self-running"|"on cue", loops?: boolean}} options */
+  constructor(show, surface, { mode, loops = false }) {
+    super();
+    this.show = loops ? { ...show, end: "loop", length_ms: show.content_ms } : show;
+    this.mode = mode;
+    this.painter = new Painter(surface, this.show, { pressed: true });
+    const heard = this.show.music.length || this.show.effects?.length || (this.show.voices?.length && (mode === "self-running" || this.show.voices_live));
+    this.audio = heard ? new AudioContext({ sampleRate: 48_000 }) : null;
+    this.sound = this.audio ? new Sound(this.show, this.audio) : null;
+    this.black = false;
+    this.running = false;
+    this.heardMs = 0;
+    this.state = null;
+    this.leaving = null;
+  }
+
+  get live() { return this.mode === "on cue"; }
+
+  /** Whether the browser lets sound be heard now. */
+  async mayBeHeard() {
+    if (!this.audio) return true;
+    this.audio.resume().catch(() => undefined);
+    // A browser that wants a press first leaves the promise open; its state tells within a moment.
+    for (let tries = 0; tries < 10 && this.audio.state !== "running"; tries += 1) await new Promise((done) => { setTimeout(done, 20); });
+    return this.audio.state === "running";
+  }
+
+  /** Begins at a slide (0: the show's start). Call from a press where the browser wants one for sound. */
+  async begin(index = 0) {
+    await Promise.race([Promise.all([this.sound?.loaded, this.painter.ready(index), document.fonts.ready]), new Promise((done) => { setTimeout(done, 4000); })]);
+    this.audio?.resume().catch(() => undefined);
+    this.clock = new Clock(this.audio);
+    this.running = true;
+    if (this.live) this.take(arrive(this.show, index, 0), true);
+    else { this.clock.set(this.show.starts_ms[index]); this.sound?.seek(this.clock.now()); }
+    this.dispatchEvent(new CustomEvent("arrived", { detail: { slide_id: this.show.slides[index].id, at_ms: 0 } }));
+    this.frame();
+  }
+
+  stop() {
+    this.running = false;
+    cancelAnimationFrame(this.request);
+    stopPressed(this);
+    this.sound?.stop();
+    this.audio?.close().catch(() => undefined);
+  }
+
+  frame() {
+    if (!this.running) return;
+    this.request = requestAnimationFrame(() => this.frame());
+    const now = this.clock.now();
+    if (this.live) {
+      for (let due = goesOnAtMs(this.show, this.state); due !== null && due <= now; due = goesOnAtMs(this.show, this.state)) {
+        const next = goOn(this.show, this.state, due);
+        this.take(next, !next.over, due);
+      }
+      this.sound?.ahead();
+    } else if (this.clock.paused === null) {
+      const at = this.timeMs();
+      if (at < this.heardMs) this.sound?.endPass();
+      this.heardMs = at;
+      this.sound?.follow(at);
+    }
+    this.paint(now);
+  }
+
+  /** The playhead of a self-running show, within its length. */
+  timeMs() {
+    const now = this.clock.now();
+    return this.show.end === "loop" && this.show.length_ms ? now % this.show.length_ms : Math.min(now, this.show.length_ms);
+  }
+
+  paint(now = this.clock.now()) {
+    const sight = this.live ? liveSight(this.show, this.state, now, this.leaving)
+      : sightAt(this.show, this.show.end === "loop" ? now : this.timeMs(), now < this.show.length_ms);
+    if (this.black) sight.blackness = 1;
+    this.painter.paint(sight);
+    const moment = this.moment(now);
+    const key = `${moment.index}/${moment.beat}/${moment.phase}`;
+    if (key !== this.seen) {
+      if (moment.index !== this.seenIndex) {
+        this.seenIndex = moment.index;
+        stopPressed(this);
+        const next = moment.index + 1;
+        if (next < this.show.slides.length) this.painter.ready(next);
+      }
+      this.seen = key;
+      this.dispatchEvent(new CustomEvent("moment", { detail: moment }));
+      if (moment.phase === "over") this.dispatchEvent(new Event("end"));
+    }
+  }
+
+  moment(now = this.clock.now()) {
+    if (!this.live) return momentAt(this.show, this.show.end === "loop" ? now : this.timeMs());
+    const { index, beat, began_ms: began, over } = this.state;
+    const phase = over ? "over" : waitsSinceMs(this.show, this.state, now) !== null ? "wait" : "beat";
+    return { index, beat, slide_ms: now - began, phase };
+  }
+
+  /** Live: takes on a new state; `arrived` where it is another visit to a slide. */
+  take(state, arrived, atMs = this.clock.now()) {
+    const before = this.state;
+    if (arrived && before) {
+      const sight = liveSight(this.show, before, atMs, null);
+      this.leaving = sight.layers.find((layer) => layer.index === before.index) ?? null;
+    }
+    this.state = state;
+    if (arrived && !state.over) this.sound?.arrive(state.index);
+    if (arrived && before && !state.over) this.dispatchEvent(new CustomEvent("arrived", { detail: { slide_id: this.show.slides[state.index].id, at_ms: atMs } }));
+  }
+
+  /** A press: the next beat. */
+  next() {
+    if (this.black) { this.setBlack(false); return; }
+    const now = this.clock.now();
+    if (this.live) {
+      const cueId = nextCueId(this.show, this.state);
+      const waited = waitsSinceMs(this.show, this.state, now) ?? 0;
+      const { index } = this.state;
+      const before = this.state;
+      const state = cue(this.show, before, now);
+      if (state === before) return;
+      if (cueId) this.dispatchEvent(new CustomEvent("cued", { detail: { cue_id: cueId, at_ms: now, waited_ms: waited } }));
+      const arrived = state.index !== index || state.began_ms !== before.began_ms;
+      this.take(state, arrived, now);
+      if (!arrived) this.sound?.soundBeat(state.index, state.beat);
+      this.paint(now);
+      return;
+    }
+    const stops = this.stops();
+    const at = this.timeMs();
+    const next = stops.find((ms) => ms > at + 1);
+    if (next !== undefined) this.seek(next);
+  }
+
+  /** One beat back. */
+  previous() {
+    const now = this.clock.now();
+    if (this.live) {
+      const state = back(this.show, this.state, now);
+      if (state !== this.state) { this.take(state, state.index !== this.state.index, now); this.paint(now); }
+      return;
+    }
+    // Within the first moments of a beat a press means the beat before, else the start of this one.
+    const at = this.timeMs();
+    this.seek(this.stops().filter((ms) => ms < at - 700).at(-1) ?? 0);
+  }
+
+  /** The starts of all beats on the self-running show's clock. */
+  stops() {
+    return this.show.slides.flatMap((slide, index) => slide.schedule.beats.map((beat, number) => this.show.starts_ms[index] + (number ? beat.start_ms : 0)));
+  }
+
+  goTo(index) {
+    const at = Math.max(0, Math.min(index, this.show.slides.length - 1));
+    const now = this.clock.now();
+    if (this.live) { this.take(arrive(this.show, at, now, this.state.index), true, now); this.paint(now); }
+    else this.seek(this.show.starts_ms[at]);
+  }
+
+  seek(ms) {
+    this.clock.set(Math.max(0, Math.min(ms, this.show.length_ms)));
+    this.heardMs = 0;
+    if (this.clock.paused === null) this.sound?.seek(this.timeMs());
+    this.paint();
+  }
+
+  get paused() { return this.clock.paused !== null; }
+
+  pause() {
+    this.clock.pause();
+    this.sound?.stop();
+    this.dispatchEvent(new Event("paused"));
+  }
+
+  /** Goes on; a self-running show that has ended begins again. */
+  resume() {
+    if (!this.live && this.clock.now() >= this.show.length_ms && this.show.end !== "loop") this.clock.set(0);
+    this.clock.resume();
+    if (this.live) this.sound?.arrive(this.state.index, this.clock.now() - this.state.began_ms);
+    else this.sound?.seek(this.timeMs());
+    this.dispatchEvent(new Event("paused"));
+  }
+
+  setBlack(on) {
+    this.black = on;
+    this.paint();
+  }
+}
+

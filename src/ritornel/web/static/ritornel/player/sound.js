@@ -1,0 +1,268 @@
+// The show's music and voices on the audio clock, from the same passes, fades and breakpoints as the film's mixer.
+
+const STEPS = 65;
+const EDGE_S = 0.005;
+const DOWN_S = 0.3;
+const UP_S = 0.6;
+const factor = (db) => 10 ** (db / 20);
+
+/** Samples of a piece of an equal-power fade, from progress `from` to `to`. */
+function fadeCurve(from, to) {
+  return Float32Array.from({ length: STEPS }, (_, i) => Math.sin(((from + ((to - from) * i) / (STEPS - 1)) * Math.PI) / 2));
+}
+
+/**
+ * Lays a fade in at the start and a fade out before the end onto a gain, for what is at `offset` seconds of its life when it is begun.
+ * All in seconds; `length` may be Infinity.
+ */
+function layFades(gain, when, offset, length, fadeIn, fadeOut) {
+  if (fadeIn > offset) gain.setValueCurveAtTime(fadeCurve(offset / fadeIn, 1), when, fadeIn - offset);
+  else gain.setValueAtTime(1, when);
+  if (!fadeOut || length === Infinity) return;
+  const begins = Math.max(length - fadeOut, offset, fadeIn);
+  // A tenth of a millisecond later than the fade in may end: curves on one parameter must not touch.
+  if (length > begins) gain.setValueCurveAtTime(fadeCurve((length - begins) / fadeOut, 0), when + begins - offset + 1e-4, length - begins);
+}
+
+/** The level of breakpoints at an instant, in dB: core/sound/ducking.py. */
+function levelAt(points, ms) {
+  const next = points.findIndex(([at]) => ms < at);
+  if (!points.length) return 0;
+  if (next === 0) return points[0][1];
+  if (next < 0) return points.at(-1)[1];
+  const [[a, from], [b, to]] = [points[next - 1], points[next]];
+  return from + ((to - from) * (ms - a)) / (b - a);
+}
+
+/** Lays breakpoints onto a gain for music that is at `fromMs` of the show at `when`. Exponential ramps are straight in dB. */
+function layDucking(gain, when, fromMs, points) {
+  gain.cancelScheduledValues(when);
+  gain.setValueAtTime(factor(levelAt(points, fromMs)), when);
+  for (const [ms, db] of points) if (ms > fromMs) gain.exponentialRampToValueAtTime(factor(db), when + (ms - fromMs) / 1000);
+}
+
+export class Sound {
+  /** @param {object} show a performance @param {AudioContext} audio */
+  constructor(show, audio) {
+    this.show = show;
+    this.audio = audio;
+    this.buffers = new Map();
+    this.running = new Map();
+    this.speaking = new Map();
+    // Editions made before there were voices have none.
+    this.voices = show.voices ?? [];
+    this.effects = show.effects ?? [];
+    this.events = [...this.voices, ...this.effects];
+    this.at = null;
+    this.out = audio.createGain();
+    this.out.connect(audio.destination);
+    this.loaded = Promise.all([...new Set([...show.music, ...this.events].map((entry) => entry.asset_id))].map((id) => this.load(id)));
+  }
+
+  async load(assetId) {
+    const reply = await fetch(this.show.media[assetId]);
+    this.buffers.set(assetId, await this.audio.decodeAudioData(await reply.arrayBuffer()));
+  }
+
+  get muted() {
+    return this.out.gain.value === 0;
+  }
+
+  set muted(value) {
+    this.out.gain.value = value ? 0 : 1;
+  }
+
+  stop(fadeMs = 20) {
+    for (const id of [...this.running.keys()]) this.stopSpan(id, fadeMs);
+    this.hush(fadeMs);
+  }
+
+  /** A looping show begins again: all spans end with the pass, except those that run on. */
+  endPass() {
+    for (const [id, { span, duck }] of [...this.running]) {
+      if (!span.runs_on) this.stopSpan(id, 20);
+      else layDucking(duck.gain, this.audio.currentTime, 0, span.ducking ?? []);
+    }
+    this.hush(20);
+  }
+
+  stopSpan(id, fadeMs) {
+    const span = this.running.get(id);
+    if (!span) return;
+    this.running.delete(id);
+    const end = this.audio.currentTime + Math.max(fadeMs, 5) / 1000;
+    const fade = span.leave.gain;
+    fade.setValueCurveAtTime(fadeCurve(1, 0), this.audio.currentTime, end - this.audio.currentTime);
+    span.sources.forEach((source) => source.stop(end + 0.01));
+  }
+
+  /**
+   * Begins a span `offsetMs` into its life.
+   * @param {object} span a MusicTime @param {number} offsetMs @param {number} lengthMs its whole length, Infinity when live
+   */
+  begin(span, offsetMs, lengthMs) {
+    const buffer = this.buffers.get(span.asset_id);
+    if (!buffer || this.running.has(span.span_id) || offsetMs >= lengthMs) return;
+    const when = this.audio.currentTime + 0.01;
+    const level = this.audio.createGain();
+    const fade = this.audio.createGain();
+    const leave = this.audio.createGain();
+    const duck = this.audio.createGain();
+    level.gain.value = factor(span.gain_db);
+    level.connect(fade).connect(duck).connect(leave).connect(this.out);
+    if (lengthMs !== Infinity || span.runs_on) layDucking(duck.gain, when, span.start_ms + offsetMs, span.ducking ?? []);
+    layFades(fade.gain, when, offsetMs / 1000, lengthMs / 1000, span.fade_in_ms / 1000, span.fade_out_ms / 1000);
+    this.running.set(span.span_id, { span, level, leave, duck, sources: new Set(), when, offsetMs, lengthMs, next: null });
+    this.ahead();
+  }
+
+  /** Lays the passes of the next seconds; called often, so that a show of a day needs no day of nodes. */
+  ahead(seconds = 20) {
+    this.layVoices(Math.min(seconds, 20));
+    for (const entry of this.running.values()) {
+      const { span, when, offsetMs, lengthMs } = entry;
+      const horizon = offsetMs + (this.audio.currentTime - when + seconds) * 1000;
+      const period = span.period_ms;
+      entry.next ??= period ? Math.floor(Math.max(offsetMs - (span.lasts_ms - period), 0) / period) : 0;
+      while ((period || entry.next === 0) && entry.next * period < Math.min(horizon, lengthMs)) {
+        this.layPass(entry, entry.next * period, period);
+        entry.next += 1;
+        if (!period) break;
+      }
+    }
+  }
+
+  layPass(entry, startMs, period) {
+    const { span, when, offsetMs, lengthMs } = entry;
+    const endMs = Math.min(startMs + span.lasts_ms, lengthMs);
+    const skipMs = Math.max(offsetMs - startMs, 0);
+    if (skipMs >= endMs - startMs) return;
+    const at = when + (startMs + skipMs - offsetMs) / 1000;
+    const crossfade = period ? (span.lasts_ms - period) / 1000 : 0;
+    const another = period && startMs + period < lengthMs;
+    const source = this.audio.createBufferSource();
+    source.buffer = this.buffers.get(span.asset_id);
+    const gain = this.audio.createGain();
+    layFades(gain.gain, at, skipMs / 1000, span.lasts_ms / 1000, startMs ? crossfade : 0, another ? crossfade : 0);
+    source.connect(gain).connect(entry.level);
+    source.start(at, skipMs / 1000, (endMs - startMs - skipMs) / 1000);
+    entry.sources.add(source);
+    source.onended = () => entry.sources.delete(source);
+  }
+
+  /** Self-running: makes the music be where the playhead is. */
+  seek(timeMs) {
+    this.stop();
+    this.follow(timeMs);
+  }
+
+  /** Begins spans whose time has come. */
+  follow(timeMs) {
+    for (const span of this.show.music) {
+      const running = this.running.has(span.span_id);
+      if (timeMs >= span.start_ms && timeMs < span.end_ms) {
+        if (!running) this.begin(span, timeMs - span.start_ms, span.runs_on ? Infinity : span.end_ms - span.start_ms);
+      } else if (running && !span.runs_on) this.stopSpan(span.span_id, 20);
+    }
+    this.at = { ms: timeMs, when: this.audio.currentTime + 0.01 };
+    this.ahead();
+  }
+
+  /** Self-running: lays the voices and effects that begin within the next seconds, each on its very sample. */
+  layVoices(seconds) {
+    if (!this.at) return;
+    const { ms, when } = this.at;
+    for (const voice of this.events) {
+      const from = Math.max(ms - voice.start_ms, 0);
+      if (this.speaking.has(voice.id) || from >= voice.lasts_ms || voice.start_ms > ms + seconds * 1000) continue;
+      this.speak(voice, when + Math.max(voice.start_ms - ms, 0) / 1000, from);
+    }
+  }
+
+  /** @param {object} voice a SoundTime, of a voice or an effect @param {number} when @param {number} fromMs how much of it is over already */
+  speak(voice, when, fromMs, lastsMs = voice.lasts_ms) {
+    const buffer = this.buffers.get(voice.asset_id);
+    if (!buffer) return;
+    const source = this.audio.createBufferSource();
+    const gain = this.audio.createGain();
+    const level = this.audio.createGain();
+    source.buffer = buffer;
+    level.gain.value = factor(voice.gain_db);
+    layFades(gain.gain, when, fromMs / 1000, lastsMs / 1000, voice.in_ms ? EDGE_S : 0, EDGE_S);
+    source.connect(gain).connect(level).connect(this.out);
+    if (voice.loops) {
+      source.loop = true;
+      source.start(when, (fromMs / 1000) % buffer.duration);
+      if (lastsMs !== Infinity) source.stop(when + (lastsMs - fromMs) / 1000);
+    } else source.start(when, (voice.in_ms + fromMs) / 1000, (lastsMs - fromMs) / 1000);
+    this.speaking.set(voice.id, { source, level, voice, when });
+  }
+
+  /** Ends all voices. */
+  hush(fadeMs = 20, which = () => true) {
+    this.at = null;
+    const now = this.audio.currentTime;
+    for (const [id, { source, level, voice }] of [...this.speaking]) {
+      if (!which(voice)) continue;
+      level.gain.setTargetAtTime(0, now, fadeMs / 4000);
+      source.stop(now + fadeMs / 1000 + 0.01);
+      this.speaking.delete(id);
+    }
+  }
+
+  /** Live: the sounds of a beat's builds; with beat -1 that of the transition, which ends what was kept before. */
+  soundBeat(index, beat, delayMs = 0) {
+    const now = this.audio.currentTime + 0.01 + delayMs / 1000;
+    for (const effect of this.effects) {
+      if (effect.index !== index || effect.beat !== beat) continue;
+      if (beat < 0) this.hush(20, (other) => other.loops);
+      this.hush(5, (other) => other.id === effect.id);
+      this.speak(effect, now + (beat < 0 ? 0 : effect.offset_ms / 1000), 0, effect.loops ? Infinity : effect.lasts_ms);
+    }
+  }
+
+  /**
+   * Live: the slide's voice, if the show lets it be heard. Music sinks when it begins and rises when it ends or is left: nobody could know before.
+   * @param {number} index @param {number} slideMs the slide's clock
+   */
+  speakLive(index, slideMs) {
+    const now = this.audio.currentTime + 0.01;
+    const talks = ({ id }) => id.startsWith("voice ");
+    const spoke = [...this.speaking.values()].some((entry) => talks(entry.voice));
+    this.hush(20, talks);
+    const voice = this.show.voices_live ? this.voices.find((entry) => entry.index === index) : null;
+    const over = voice ? Math.max(slideMs - voice.offset_ms, 0) : 0;
+    const begins = voice ? now + Math.max(voice.offset_ms - slideMs, 0) / 1000 : Infinity;
+    const sinks = Math.max(begins, spoke ? now + UP_S : now);
+    const rises = voice ? Math.max(begins + (voice.lasts_ms - over) / 1000, sinks + DOWN_S) : Infinity;
+    for (const { duck, span } of this.running.values()) {
+      const { gain } = duck;
+      if (!span.duck_db || (!spoke && !voice)) continue;
+      gain.cancelScheduledValues(now);
+      gain.setValueAtTime(Math.max(gain.value, 1e-4), now);
+      if (spoke) gain.exponentialRampToValueAtTime(1, now + UP_S);
+      if (!voice) continue;
+      gain.setValueAtTime(1, sinks);
+      gain.exponentialRampToValueAtTime(factor(-span.duck_db), sinks + DOWN_S);
+      gain.setValueAtTime(factor(-span.duck_db), rises);
+      gain.exponentialRampToValueAtTime(1, rises + UP_S);
+    }
+    if (voice && over < voice.lasts_ms) this.speak(voice, begins, over);
+  }
+
+  /** Live: music of the slide's stretches runs; entering one by a jump, it starts where the self-running schedule has it. */
+  arrive(index, slideMs = 0) {
+    for (const span of this.show.music) {
+      const inside = index >= span.first && index <= span.last;
+      if (!inside) this.stopSpan(span.span_id, Math.max(span.fade_out_ms, 20));
+      else if (!this.running.has(span.span_id)) {
+        const offset = index === span.first ? 0 : this.show.starts_ms[index] - span.start_ms;
+        this.begin(span, offset, span.period_ms ? Infinity : span.lasts_ms);
+      }
+    }
+    this.speakLive(index, slideMs);
+    if (slideMs > 0) return;
+    this.soundBeat(index, -1);
+    this.soundBeat(index, 0, this.show.slides[index].schedule.transition_ms);
+  }
+}

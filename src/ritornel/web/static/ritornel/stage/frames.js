@@ -1,0 +1,178 @@
+// The frames around what is picked, their handles, and the lines that what is moved lies on.
+import { svg } from "../ui/element.js";
+import { around } from "./snapping.js";
+
+const HANDLES = { nw: [0, 0], n: [0.5, 0], ne: [1, 0], e: [1, 0.5], se: [1, 1], s: [0.5, 1], sw: [0, 1], w: [0, 0.5] };
+const CURSORS = { nw: "nwse-resize", se: "nwse-resize", ne: "nesw-resize", sw: "nesw-resize", n: "ns-resize", s: "ns-resize", e: "ew-resize", w: "ew-resize" };
+const PINK = "#e0559b";
+
+export class Frames {
+  constructor(overlay, state) {
+    this.overlay = overlay;
+    this.state = state;
+  }
+
+  draw(scale, isAway) {
+    this.scale = scale;
+    const items = this.state.slide?.objects.filter((item) => this.state.picked.has(item.id)) ?? [];
+    this.overlay.replaceChildren();
+    this.group = this.framesOf(items.map((item) => [item, this.boxOf(item)]), isAway);
+    this.overlay.append(this.group);
+  }
+
+  boxOf(item) {
+    if (item.overflow !== "grow") return item.box;
+    const drawn = this.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
+    return drawn ? { ...item.box, height: drawn.height } : item.box;
+  }
+
+  framesOf(pairs, isAway = () => false) {
+    const group = svg("g");
+    const alone = pairs.length === 1;
+    for (const [item, box] of pairs) group.append(this.frameOf(item, box, alone && !item.locked, isAway(item.id), !alone));
+    if (pairs.length > 1) group.append(this.frameAround(around(pairs.map(([, box]) => box)), pairs.every(([item]) => !item.locked)));
+    return group;
+  }
+
+  frameOf(item, box, withHandles, away, thin = false) {
+    const { x, y, width, height, turn_deg: turn = 0 } = box;
+    const group = svg("g", { transform: `rotate(${turn} ${x + width / 2} ${y + height / 2})` });
+    group.append(svg("rect", { class: `frame${away ? " away" : ""}${item.locked ? " locked" : ""}`, x, y, width, height, "stroke-width": (thin ? 1 : 1.5) / this.scale }));
+    if (!withHandles) return group;
+    this.addHandles(group, box);
+    const stalk = 26 / this.scale;
+    group.append(svg("line", { class: "frame", x1: x + width / 2, x2: x + width / 2, y1: y, y2: y - stalk, "stroke-width": 1 / this.scale }),
+      this.handle("turn", x + width / 2, y - stalk, "grab"));
+    if (item.form === "bubble") group.append(this.handle("tail", x + width * item.tail_x, y + height * item.tail_y, "move"));
+    return group;
+  }
+
+  frameAround(box, withHandles) {
+    const group = svg("g");
+    group.append(svg("rect", { class: "frame", x: box.x, y: box.y, width: box.width, height: box.height, "stroke-width": 1.5 / this.scale, "stroke-dasharray": `${6 / this.scale} ${3 / this.scale}` }));
+    if (withHandles) this.addHandles(group, box);
+    return group;
+  }
+
+  addHandles(group, box) {
+    for (const [name, [across, down]] of Object.entries(HANDLES)) {
+      // On what is small on the screen only the corners have room.
+      if ((across === 0.5 && box.width * this.scale < 40) || (down === 0.5 && box.height * this.scale < 40)) continue;
+      const node = this.handle(name, box.x + box.width * across, box.y + box.height * down, CURSORS[name]);
+      Object.assign(node.dataset, { across, down });
+      group.append(node);
+    }
+  }
+
+  handle(name, x, y, cursor) {
+    const size = 10 / this.scale;
+    const reach = 22 / this.scale;
+    const dot = svg("rect", { class: "handle", x: x - size / 2, y: y - size / 2, width: size, height: size, rx: name === "turn" || name === "tail" ? size / 2 : size / 4, "stroke-width": 1.5 / this.scale });
+    // A larger square around the dot can be hit by a finger.
+    const group = svg("g", { "data-handle": name }, svg("rect", { class: "reach", x: x - reach / 2, y: y - reach / 2, width: reach, height: reach }), dot);
+    group.style.cursor = cursor;
+    return group;
+  }
+
+  /** Moves the frames along with what is dragged, with the place as numbers beside it. */
+  offset(dx, dy, whole) {
+    this.group?.setAttribute("transform", `translate(${dx} ${dy})`);
+    this.number(`${Math.round(whole.x + dx)}, ${Math.round(whole.y + dy)}`, whole);
+  }
+
+  preview(pairs, words) {
+    this.overlay.replaceChildren();
+    this.group = this.framesOf(pairs);
+    this.overlay.append(this.group);
+    this.number(words, pairs.length === 1 ? pairs[0][1] : around(pairs.map(([, box]) => box)));
+  }
+
+  tail({ tail_x: tx, tail_y: ty }, { box }) {
+    this.overlay.querySelector(".guides")?.remove();
+    const [x, y] = [box.x + box.width * tx, box.y + box.height * ty];
+    this.overlay.append(svg("g", { class: "guides" }, svg("line", { stroke: PINK, "stroke-width": 1.5 / this.scale, x1: box.x + box.width / 2, y1: box.y + box.height / 2, x2: x, y2: y }),
+      svg("circle", { cx: x, cy: y, r: 5 / this.scale, fill: "white", stroke: PINK, "stroke-width": 1.5 / this.scale })));
+  }
+
+  /** Faint lines from where carried objects come to where they stand. */
+  carries(carry, scale) {
+    if (!carry?.pairs.length) return;
+    const px = 1 / scale;
+    this.overlay.append(svg("g", { class: "carries" }, carry.pairs.filter(({ from, to }) => Math.hypot(to[0] - from[0], to[1] - from[1]) > 2).map(({ from, to, name }) => svg("g", {},
+      svg("title", {}, `${name} is carried from here`),
+      svg("line", { x1: from[0], y1: from[1], x2: to[0], y2: to[1], stroke: "#8a2456", "stroke-opacity": 0.55, "stroke-width": 1.5 * px, "stroke-dasharray": `${2 * px} ${4 * px}` }),
+      svg("circle", { cx: from[0], cy: from[1], r: 4 * px, fill: "none", stroke: "#8a2456", "stroke-width": 1.5 * px }), svg("circle", { cx: to[0], cy: to[1], r: 3 * px, fill: "#8a2456" })))));
+  }
+
+  /** The whole picture behind what its crop leaves, faintly, so that what was cut off can be shown again. */
+  ghost(item) {
+    const drawn = this.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
+    const mark = drawn?.parts[0].marks.find((entry) => entry.kind === "image");
+    if (!mark) return;
+    const { x, y, width, height } = mark;
+    const middle = [x + width / 2, y + height / 2];
+    const flip = mark.flip_x || mark.flip_y ? `translate(${middle[0]} ${middle[1]})scale(${mark.flip_x ? -1 : 1} ${mark.flip_y ? -1 : 1})translate(${-middle[0]} ${-middle[1]})` : "";
+    const { box } = item;
+    this.overlay.prepend(svg("g", { class: "ghost", opacity: 0.35, transform: `translate(${box.x} ${box.y})rotate(${box.turn_deg ?? 0} ${box.width / 2} ${box.height / 2})` },
+      svg("image", { href: this.state.asset(item.asset_id)?.address, x, y, width, height, preserveAspectRatio: "none", transform: flip })));
+  }
+
+  number(words, box) {
+    this.group.querySelector(".place")?.remove();
+    const size = 13 / this.scale;
+    this.group.append(svg("text", { class: "place", x: box.x, y: box.y - 10 / this.scale, "font-size": size, fill: "#f2a9cb", "font-weight": 600, "font-family": "Hanken Grotesk", "paint-order": "stroke", stroke: "#101a1f", "stroke-width": 3 / this.scale }, words));
+  }
+
+  /** The lines, gaps and lengths that what is moved agrees with, each with its exact number. Null takes them away. */
+  guides(found, box = null, frame = null) {
+    this.overlay.querySelector(".guides")?.remove();
+    if (!found) return;
+    const group = svg("g", { class: "guides" });
+    const { x_guide: x, y_guide: y, x_gap: acrossGap, y_gap: downGap, x_size: width, y_size: height } = found;
+    const note = (guide, number) => `${Math.round(number)}${guide.beside ? ` · ${guide.beside}` : ""}`;
+    const dash = (guide) => (guide.beside ? `${5 / this.scale} ${4 / this.scale}` : null);
+    if (x) group.append(this.line(x.at, 0, x.at, frame.height_px, dash(x)), this.words(note(x, x.at), x.at + 4 / this.scale, 14 / this.scale));
+    if (y) group.append(this.line(0, y.at, frame.width_px, y.at, dash(y)), this.words(note(y, y.at), 4 / this.scale, y.at - 4 / this.scale));
+    if (acrossGap) group.append(...this.gapMarks("x", acrossGap, box));
+    if (downGap) group.append(...this.gapMarks("y", downGap, box));
+    if (width) group.append(...this.lengthMarks("x", width, box));
+    if (height) group.append(...this.lengthMarks("y", height, box));
+    if (group.childElementCount) this.overlay.append(group);
+  }
+
+  line(x1, y1, x2, y2, dash = null) { return svg("line", { x1, y1, x2, y2, stroke: PINK, "stroke-width": 1 / this.scale, "stroke-dasharray": dash }); }
+
+  words(text, x, y) {
+    const px = 1 / this.scale;
+    return svg("text", { x, y, "font-size": 12 * px, fill: "#f2a9cb", "font-weight": 600, "font-family": "Hanken Grotesk", "paint-order": "stroke", stroke: "#101a1f", "stroke-width": 3 * px }, text);
+  }
+
+  /** A stretch along an axis with ends and its length. */
+  stretch(axis, from, to, across, words) {
+    const tick = 4 / this.scale;
+    const [a, b] = [Math.min(from, to), Math.max(from, to)];
+    if (axis === "x") {
+      return [this.line(a, across, b, across), this.line(a, across - tick, a, across + tick), this.line(b, across - tick, b, across + tick), this.words(words, (a + b) / 2 - 8 / this.scale, across - 5 / this.scale)];
+    }
+    return [this.line(across, a, across, b), this.line(across - tick, a, across + tick, a), this.line(across - tick, b, across + tick, b), this.words(words, across + 5 / this.scale, (a + b) / 2 + 4 / this.scale)];
+  }
+
+  gapMarks(axis, { gap, way }, box) {
+    const across = (gap.low + gap.high) / 2;
+    const [start, end] = axis === "x" ? [box.x, box.x + box.width] : [box.y, box.y + box.height];
+    if (way === "between") {
+      const words = String(Math.round(start - gap.start));
+      return [...this.stretch(axis, gap.start, start, across, words), ...this.stretch(axis, end, gap.end, across, words)];
+    }
+    const words = String(Math.round(gap.end - gap.start));
+    const own = way === "after" ? [gap.last, start] : [end, gap.first];
+    return [...this.stretch(axis, gap.start, gap.end, across, words), ...this.stretch(axis, ...own, across, words)];
+  }
+
+  lengthMarks(axis, size, box) {
+    const other = this.state.object(size.object_id)?.box;
+    const words = `${Math.round(size.length)}`;
+    const mark = ({ x, y, width, height }) => (axis === "x" ? this.stretch("x", x, x + width, y + height + 10 / this.scale, words) : this.stretch("y", y, y + height, x + width + 10 / this.scale, words));
+    return [...mark(box), ...(other ? mark(other) : [])];
+  }
+}

@@ -1,0 +1,189 @@
+// Moving, sizing and turning what is picked. The browser shows it at once by the core's rules; the core makes it so on release.
+import { pulled, scaledWithin, turned } from "./sizing.js";
+import { around, pulledTo, snapped } from "./snapping.js";
+
+const START_DRAG_PX = 3;
+const SNAP_PX = 6;
+const TURN_STEP_DEG = 15;
+const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
+
+export class Moving {
+  constructor(stage) {
+    this.stage = stage;
+    this.state = stage.state;
+    stage.overlay.addEventListener("pointerdown", (event) => this.pressHandle(event));
+  }
+
+  /** Follows the pointer until it is let go. `move` gets the way in frame px; `done` the last of it, or null where Esc took it back. */
+  track(event, move, done) {
+    const from = this.stage.point(event);
+    let moved = false;
+    let way = { x: 0, y: 0 };
+    const stop = (finish) => {
+      removeEventListener("pointermove", onMove);
+      removeEventListener("pointerup", onUp);
+      removeEventListener("pointercancel", onCancel);
+      removeEventListener("keydown", onKey, true);
+      if (moved) done(finish ? way : null);
+    };
+    const onMove = (next) => {
+      const to = this.stage.point(next);
+      way = { x: to.x - from.x, y: to.y - from.y, shift: next.shiftKey, alt: next.altKey, at: to };
+      if (!moved && Math.hypot(way.x, way.y) * this.stage.scale < START_DRAG_PX) return;
+      moved = true;
+      move(way);
+    };
+    const onUp = () => stop(true);
+    const onCancel = () => stop(false);
+    const onKey = (key) => { if (key.key === "Escape") { key.stopPropagation(); stop(false); } };
+    addEventListener("pointermove", onMove);
+    addEventListener("pointerup", onUp);
+    addEventListener("pointercancel", onCancel);
+    addEventListener("keydown", onKey, true);
+  }
+
+  get reach() { return SNAP_PX / this.stage.scale; }
+  get guides() { return this.state.data.viewing.guides; }
+
+  drag(event) {
+    const { stage } = this;
+    const items = stage.picked().filter((item) => !item.locked);
+    if (!items.length) return;
+    const whole = around(items.map((item) => stage.boxOf(item)));
+    const ids = new Set(items.map((item) => item.id));
+    // Alt moves freely; Shift keeps to one axis; otherwise what is moved comes to lie on guides within a few px of the screen.
+    const straight = (way) => (way.shift ? (Math.abs(way.x) > Math.abs(way.y) ? { ...way, y: 0 } : { ...way, x: 0 }) : way);
+    const snap = (way) => (way.alt ? { dx: 0, dy: 0 } : snapped({ ...whole, x: whole.x + way.x, y: whole.y + way.y }, this.guides, ids, this.reach));
+    this.track(event, (free) => {
+      const way = straight(free);
+      const found = snap(way);
+      const [dx, dy] = [way.x + found.dx, way.y + found.dy];
+      for (const { id, box } of items) stage.placeOf(id).setAttribute("transform", `translate(${box.x + dx} ${box.y + dy})`);
+      stage.frames.offset(dx, dy, whole);
+      stage.frames.guides(found, { ...whole, x: whole.x + dx, y: whole.y + dy }, stage.frame);
+    }, (free) => {
+      stage.frames.guides(null);
+      if (!free) { stage.rebuild(); return; }
+      const way = straight(free);
+      const { dx, dy } = snap(way);
+      this.moveBy(items, way.x + dx, way.y + dy);
+    });
+  }
+
+  /** Moves objects as one step. */
+  moveBy(items, dx, dy) {
+    return this.state.edit({ do: "move objects", slide_id: this.state.slide.id, object_ids: items.map((item) => item.id), dx, dy });
+  }
+
+  pressHandle(event) {
+    const handle = event.target.closest("[data-handle]");
+    if (!handle || event.button !== 0) return;
+    event.stopPropagation();
+    const items = this.stage.picked();
+    const kind = handle.dataset.handle;
+    if (kind === "turn") this.turn(event, items[0]);
+    else if (kind === "tail") this.pullTail(event, items[0]);
+    else if (this.state.cutting === items[0].id) this.cut(event, items[0], handle);
+    else if (items.length > 1) this.sizeSeveral(event, items, handle);
+    else this.sizeOne(event, items[0], handle);
+  }
+
+  change(item, changes) {
+    return this.state.edit({ do: "change objects", slide_id: this.state.slide.id, object_ids: [item.id], changes });
+  }
+
+  way(handle) { return [Number(handle.dataset.across), Number(handle.dataset.down)]; }
+
+  sizeOne(event, item, handle) {
+    const { stage } = this;
+    const place = stage.placeOf(item.id);
+    const pull = this.way(handle);
+    const start = stage.boxOf(item);
+    const least = item.form === "line" ? [8, 2] : [8, 8];
+    // A turned object pulls along its own sides: the way of the pointer snaps only on an upright one.
+    const boxAt = (way) => {
+      const found = way.alt ? { dx: way.x, dy: way.y } : pulledTo(start, pull, [way.x, way.y], this.guides, new Set([item.id]), this.reach);
+      const keep = (item.kind === "picture") !== Boolean(way.shift);
+      return { box: pulled(start, pull, [found.dx, found.dy], keep, least), found };
+    };
+    this.track(event, (way) => {
+      const { box, found } = boxAt(way);
+      const [sx, sy] = [start.width ? box.width / start.width : 1, start.height ? box.height / start.height : 1];
+      place.setAttribute("transform", `translate(${box.x} ${box.y}) scale(${sx} ${sy})`);
+      stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
+      stage.frames.guides({ x_guide: found.x_guide, y_guide: found.y_guide, x_size: found.x_size, y_size: found.y_size }, box, stage.frame);
+    }, (way) => {
+      stage.frames.guides(null);
+      if (!way) { stage.rebuild(); return; }
+      this.change(item, { box: boxAt(way).box });
+    });
+  }
+
+  /** Pulls a picture's edges like scissors: what is in it stays where it is. The core says what crop that makes. */
+  cut(event, item, handle) {
+    const { stage } = this;
+    const pull = this.way(handle);
+    const boxAt = (way) => pulled(item.box, pull, [way.x, way.y], false);
+    this.track(event, (way) => {
+      const box = boxAt(way);
+      stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
+      stage.frames.ghost(item);
+    }, (way) => {
+      if (way) this.state.edit({ do: "cut picture", slide_id: this.state.slide.id, object_id: item.id, box: boxAt(way) });
+      else stage.rebuild();
+    });
+  }
+
+  sizeSeveral(event, items, handle) {
+    const { stage } = this;
+    const boxes = items.map((item) => item.box);
+    const whole = { ...around(boxes), turn_deg: 0 };
+    const pull = this.way(handle);
+    const boxAt = (way) => {
+      const found = pulledTo(whole, pull, [way.x, way.y], this.guides, new Set(items.map((item) => item.id)), this.reach);
+      return pulled(whole, pull, [found.dx, found.dy], !way.shift);
+    };
+    this.track(event, (way) => {
+      const box = boxAt(way);
+      const fresh = items.map((item) => [item, scaledWithin(item.box, whole, box)]);
+      for (const [item, next] of fresh) {
+        stage.placeOf(item.id).setAttribute("transform", `translate(${next.x} ${next.y}) scale(${next.width / Math.max(item.box.width, 0.1)} ${next.height / Math.max(item.box.height, 0.1)})`);
+      }
+      stage.frames.preview(fresh, `${Math.round(box.width)} × ${Math.round(box.height)}`);
+    }, (way) => {
+      if (!way) { stage.rebuild(); return; }
+      this.state.edit({ do: "scale objects", slide_id: this.state.slide.id, object_ids: items.map((item) => item.id), box: boxAt(way) });
+    });
+  }
+
+  turn(event, item) {
+    const { stage } = this;
+    const boxAt = (way) => turned(item.box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG);
+    this.track(event, (way) => {
+      const box = boxAt(way);
+      const group = stage.placeOf(item.id).firstElementChild;
+      group.setAttribute("transform", `rotate(${box.turn_deg} ${box.width / 2} ${box.height / 2})`);
+      stage.frames.preview([[item, box]], `${box.turn_deg}°`);
+    }, (way) => {
+      if (!way) { stage.rebuild(); return; }
+      this.change(item, { box: boxAt(way) });
+    });
+  }
+
+  /** The end of a bubble's tail, kept in shares of its box. */
+  pullTail(event, item) {
+    const { box } = item;
+    const at = (way) => {
+      const turn = (-(box.turn_deg ?? 0) * Math.PI) / 180;
+      const [dx, dy] = [way.at.x - (box.x + box.width / 2), way.at.y - (box.y + box.height / 2)];
+      const share = (value, size) => Math.max(-20, Math.min(21, tenths((value / size + 0.5) * 100) / 100));
+      return {
+        tail_x: share(dx * Math.cos(turn) - dy * Math.sin(turn), box.width || 1), tail_y: share(dx * Math.sin(turn) + dy * Math.cos(turn), box.height || 1),
+      };
+    };
+    this.track(event, (way) => this.stage.frames.tail(at(way), item), (way) => {
+      if (!way) { this.stage.rebuild(); return; }
+      this.change(item, at(way));
+    });
+  }
+}

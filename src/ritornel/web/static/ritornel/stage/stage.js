@@ -1,0 +1,142 @@
+// The stage: the slide at the playhead, and what is picked on it. Picking, moving, bringing on and drawing have files of their own.
+import { Painter } from "../player/painter.js";
+import { sightAt } from "../player/sight.js";
+import { el, svg } from "../ui/element.js";
+import { receiveFiles } from "./files.js";
+import { Frames } from "./frames.js";
+import { Framings } from "./framings.js";
+import { Moving } from "./moving.js";
+import { PathEditor } from "./path.js";
+import { Pen } from "./pen.js";
+import { Picking } from "./picking.js";
+import { Places } from "./places.js";
+import { Preview } from "./preview.js";
+import { Wings } from "./wings.js";
+import { editWords } from "./words.js";
+
+export class Stage {
+  constructor(state, theatre) {
+    this.state = state;
+    this.theatre = theatre;
+    this.canvas = el("div", { class: "canvas" });
+    this.svg = svg("svg", { role: "application", "aria-label": "The slide", "data-stage": true, tabindex: 0 });
+    this.overlay = svg("svg", { class: "frames", "aria-hidden": "true" });
+    this.canvas.append(this.svg, this.overlay);
+    theatre.append(this.canvas);
+    this.frames = new Frames(this.overlay, state);
+    this.moving = new Moving(this);
+    this.places = new Places(this);
+    this.path = new PathEditor(this);
+    this.framings = new Framings(this);
+    this.wings = new Wings(this);
+    this.pen = new Pen(this);
+    this.picking = new Picking(this);
+    this.preview = new Preview(this);
+    new ResizeObserver(() => this.fit()).observe(theatre);
+    state.addEventListener("show", () => this.rebuild());
+    state.addEventListener("time", () => this.paint());
+    state.addEventListener("pick", () => this.drawFrames());
+    state.addEventListener("trial", () => this.tryTimes());
+    receiveFiles(this);
+    this.rebuild();
+  }
+
+  /** What the stage shows is the slide, which may be larger than the show's frame. */
+  get frame() { return this.state.slide?.size ?? this.state.data.settings.frame; }
+
+  fit() {
+    const { width_px: width, height_px: height } = this.frame;
+    const room = { width: this.theatre.clientWidth - 52, height: this.theatre.clientHeight - 28 };
+    this.scale = Math.max(0.05, Math.min(room.width / width, room.height / height));
+    this.canvas.style.width = `${Math.round(width * this.scale)}px`;
+    this.canvas.style.height = `${Math.round(height * this.scale)}px`;
+    this.overlay.setAttribute("viewBox", `0 0 ${width} ${height}`);
+    this.places.draw();
+    this.drawFrames();
+  }
+
+  /** Makes the painter anew for the slide as it is now. */
+  rebuild() {
+    const { staged } = this.state;
+    this.painter = null;
+    this.svg.replaceChildren();
+    this.canvas.hidden = !staged;
+    if (!staged) return;
+    const { schedule } = staged;
+    this.show = {
+      frame: this.frame, slides: [{ ...staged, view: null }], starts_ms: [0], content_ms: schedule.length_ms, length_ms: schedule.length_ms + 1, end: "hold",
+      media: this.state.media(), music: [],
+    };
+    this.painter = new Painter(this.svg, this.show);
+    this.svg.setAttribute("aria-label", `Slide ${staged.name || "without a name"}. ${staged.words}. Arrow keys go from object to object.`);
+    this.fit();
+    this.paint();
+    this.byId = new Map([...this.svg.querySelectorAll("[data-object]")].map((node) => [node.dataset.object, node]));
+    for (const item of this.state.slide.objects) {
+      const node = this.byId.get(item.id);
+      if (item.aside) node?.setAttribute("display", "none");
+      if (item.id === this.writing) for (const words of this.wordsOf(item)) words.setAttribute("display", "none");
+      if (item.locked) node?.setAttribute("data-locked", "");
+    }
+    this.drawFrames();
+  }
+
+  /** While something is pulled on the score or in the list, the slide at the playhead as it would be. */
+  tryTimes() {
+    if (!this.painter) return;
+    const { schedule, motions } = this.state.trial?.viewing?.staged ?? this.state.staged;
+    Object.assign(this.show.slides[0], { schedule, motions });
+    Object.assign(this.show, { content_ms: schedule.length_ms, length_ms: schedule.length_ms + 1 });
+    this.paint();
+  }
+
+  /** The slide's own clock at the playhead. While its transition runs, the slide stands as it does before beat 0. */
+  slideMs() {
+    const { staged } = this.state;
+    const start = this.state.data.starts_ms[staged.id] ?? 0;
+    return Math.max(this.state.playheadMs - start, staged.schedule.transition_ms);
+  }
+
+  paint() {
+    if (!this.painter) return;
+    const last = this.show.slides[0].schedule.length_ms;
+    this.painter.paint(sightAt(this.show, Math.min(this.slideMs(), last)));
+    this.drawFrames();
+  }
+
+  drawFrames() {
+    if (!this.scale) return;
+    if (this.writing) this.overlay.replaceChildren();
+    else this.frames.draw(this.scale, (id) => this.placeOf(id)?.dataset.away === "yes");
+    if (!this.writing) { this.path.draw(this.scale); this.framings.draw(this.scale); this.wings.draw(this.scale); }
+    if (!this.state.picked.size) this.frames.carries(this.state.data.viewing?.carry, this.scale);
+    const { cutting } = this.state;
+    if (cutting && this.state.picked.has(cutting) && this.state.object(cutting)) this.frames.ghost(this.state.object(cutting));
+  }
+
+  placeOf(objectId) { return this.byId?.get(objectId) ?? null; }
+
+  /** What shows an object's words: all of a text, the parts of a shape that are its paragraphs. */
+  wordsOf(item) {
+    const place = this.placeOf(item.id);
+    return !place ? [] : item.kind === "text" ? [place] : [...place.querySelectorAll("[data-part]")];
+  }
+
+  /** The box an object takes on the stage: its own, or as high as its lines where it grows with them. */
+  boxOf(item) {
+    if (item.overflow !== "grow") return item.box;
+    const drawn = this.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
+    return drawn ? { ...item.box, height: drawn.height } : item.box;
+  }
+
+  /** What is picked, as objects, from the back. */
+  picked() { return this.state.slide?.objects.filter((item) => this.state.picked.has(item.id)) ?? []; }
+
+  point(event) {
+    const box = this.svg.getBoundingClientRect();
+    return { x: (event.clientX - box.left) / this.scale, y: (event.clientY - box.top) / this.scale };
+  }
+
+  /** @param {object} item @param {string} typed what was typed before it was open */
+  editWords(item, typed = "") { editWords(this, item, typed); }
+}

@@ -1,0 +1,39 @@
+// The slide's beats as stops on a line: pressing one shows the slide as it is when that beat has ended.
+import { el, icon } from "../ui/element.js";
+import { clockText, secondsText } from "../ui/times.js";
+
+export function beatAt(state) {
+  const { schedule } = state.line;
+  const slideMs = state.playheadMs - (state.data.starts_ms[state.slide.id] ?? 0);
+  let beat = 0;
+  schedule.beats.forEach((entry, index) => { if (entry.start_ms <= slideMs) beat = index; });
+  return beat;
+}
+
+/** Moves the playhead to the end of a beat of the slide on the stage. */
+export function goToBeat(state, beat) {
+  state.setPlayhead((state.data.starts_ms[state.slide.id] ?? 0) + state.line.schedule.beats[beat].end_ms);
+}
+
+export function drawStops(state, node) {
+  if (!state.line) { node.replaceChildren(); return; }
+  const { schedule } = state.line;
+  const now = beatAt(state);
+  const children = [el("em", { class: "mr-1" }, "On arrival")];
+  schedule.beats.forEach((beat, index) => {
+    if (index) children.push(el("i"), el("em", {}, `${secondsText(beat.wait.hold_ms)} s`), el("i"));
+    children.push(el("button", {
+      "aria-current": index === now ? "true" : null, "data-past": index < now, "aria-label": index ? `After cue ${index}` : "On arrival", onclick: () => goToBeat(state, index),
+    }, el("span", {}, String(index))));
+  });
+  const waits = schedule.beats.length - 1 + (schedule.last_wait ? 1 : 0);
+  children.push(el("em", { class: "ml-1" }, `${waits} wait${waits === 1 ? "" : "s"} on this slide`));
+  const start = state.data.starts_ms[state.slide.id] ?? 0;
+  const at = Math.min(Math.max(state.playheadMs - start, 0), schedule.length_ms);
+  children.push(el("output", {}, `${clockText(at)} of ${clockText(schedule.length_ms)}`));
+  const begin = start + schedule.beats[now].start_ms;
+  const run = (from, to) => state.dispatchEvent(new CustomEvent("run", { detail: { from, to } }));
+  node.replaceChildren(el("span", { class: "runs" },
+    el("button", { "data-run": "beat", title: "See this beat", "aria-label": "See this beat", onclick: () => run(begin, start + schedule.beats[now].end_ms) }, icon("play"), "Beat"),
+    el("button", { "data-run": "slide", title: "See the slide", "aria-label": "See the slide", onclick: () => run(start, start + schedule.length_ms) }, icon("play"), "Slide")), ...children);
+}

@@ -1,0 +1,43 @@
+// A released show, as strangers see it: it starts by itself with sound where the browser allows, and with a start plate where it does not.
+import { listen, stayAwake } from "./player/keys.js";
+import { ShowPlayer } from "./player/player.js";
+import { slimControls } from "./player/slim.js";
+import { el } from "./ui/element.js";
+import { get, startData } from "./ui/net.js";
+
+const house = document.querySelector(".house");
+const start = startData();
+
+async function main() {
+  // What moves little is chosen by the visitor's own device; the core has made it ready.
+  const show = await get(matchMedia("(prefers-reduced-motion: reduce)").matches ? start.calm : start.performance);
+  const player = new ShowPlayer(show, house.querySelector("svg"), { mode: "self-running", loops: start.loops });
+  const words = house.querySelector("[data-words]");
+  player.addEventListener("moment", (event) => {
+    const at = event.detail.index;
+    house.dataset.slide = show.slides[at]?.id ?? "";
+    if (words.dataset.at !== String(at)) { words.dataset.at = at; words.textContent = `Slide ${at + 1} of ${show.slides.length}. ${show.slides[at]?.words ?? ""}`; }
+  });
+  const plate = house.querySelector(".plate");
+  const run = async (silent = false) => {
+    plate.hidden = true;
+    if (player.sound) player.sound.muted = silent;
+    listen(player, house);
+    slimControls(player, house);
+    stayAwake();
+    await player.begin(0);
+    house.dataset.running = "yes";
+  };
+  if (start.starts_itself && await player.mayBeHeard()) { await run(); return; }
+  const first = show.slides[0].schedule;
+  player.painter.paint({ layers: [], blackness: 0 });
+  await player.painter.ready(0);
+  const { restLayer } = await import("./player/sight.js");
+  player.painter.paint({ layers: [restLayer(show, 0, first.beats.length - 1)], blackness: 0 });
+  plate.hidden = false;
+  plate.querySelector(".dot").focus({ preventScroll: true });
+  plate.querySelector(".dot").addEventListener("click", () => run());
+  plate.querySelector("[data-silent]")?.addEventListener("click", () => run(true));
+}
+
+main().catch((error) => house.append(el("p", { class: "absolute text-white", role: "alert" }, error.message)));

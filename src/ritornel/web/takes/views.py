@@ -1,0 +1,107 @@
+"""Rehearsing: runs become takes, and a take's timing comes into the show."""
+
+from typing import Any
+
+import msgspec
+from django.contrib.auth.decorators import login_required
+from django.db import transaction
+from django.db.models import Max
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.document.decoding import from_builtins, from_json, to_json
+from ritornel.core.document.integrity import cue_ids
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.rehearsal.take import Take as TakeValue
+from ritornel.core.rehearsal.take import check_take, timing_of, use_timing
+from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.web.people.services import person_of
+from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.services import edit_show, history_labels, owned_show, value_of
+from ritornel.web.takes.models import Take
+
+
+def _line(take: Take, show: ShowValue) -> dict[str, Any]:
+    """A take as the page lists it: each slide's time and its holds in order; None where the take has no time for it."""
+    value = from_json(bytes(take.body), TakeValue, "The take")
+    timing = timing_of(value)
+    return {
+        "number": take.number,
+        "name": take.name,
+        "at": take.at,
+        "length_ms": value.ended_ms,
+        "slides": [
+            {"id": slide.id, "ms": timing.slide_ms.get(slide.id), "holds_ms": [timing.hold_ms.get(cue) for cue in cue_ids(slide)]}
+            for slide in show.slides
+            if not slide.skipped
+        ],
+    }
+
+
+def _plan(show: ShowValue) -> dict[str, Any]:
+    schedule = compile_show(show)
+    names = {slide.id: slide.name for slide in show.slides}
+    return {
+        "length_ms": schedule.length_ms,
+        "slides": [{"id": slide.slide_id, "name": names[slide.slide_id], "ms": slide.length_ms} for slide in schedule.slides],
+    }
+
+
+@login_required
+@require_GET
+def rehearse(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The page to run the show on and look at its takes."""
+    row = owned_show(show_id, request)
+    show = value_of(row)
+    start = {
+        "show_id": row.id,
+        "history": history_labels(row),
+        "plan": _plan(show),
+        "takes": [_line(take, show) for take in row.takes.all()],
+    }
+    return render(request, "takes/rehearse.html", {"show": row, "way": "rehearse", "start": msgspec.to_builtins(start)})
+
+
+def _take(show_id: str, number: int, request: HttpRequest) -> Take:
+    take = Take.objects.filter(show=owned_show(show_id, request), number=number).first()
+    if take is None:
+        raise Http404("There is no such take.")
+    return take
+
+
+@login_required
+@require_POST
+@telling_errors
+def keep(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Keeps a run: {"events": [...], "ended_ms": n}."""
+    row = owned_show(show_id, request)
+    value = from_builtins(body_of(request), TakeValue, "The take")
+    check_take(value)
+    with transaction.atomic():
+        number = (row.takes.aggregate(last=Max("number"))["last"] or 0) + 1
+        take = row.takes.create(person=person_of(request), number=number, body=to_json(value))
+    return json_reply(_line(take, value_of(row)))
+
+
+@login_required
+@require_POST
+@telling_errors
+def use(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
+    """Writes the take's timing into the show, as one edit that undo takes back."""
+    take = _take(show_id, number, request)
+    show = value_of(take.show)
+    edit, notices = use_timing(show, timing_of(from_json(bytes(take.body), TakeValue, "The take")), take.name)
+    edited = edit_show(show_id, person_of(request), edit)
+    row = owned_show(show_id, request)
+    return json_reply({"revision": edited.revision, "notices": notices, "history": history_labels(row), "plan": _plan(edited.after)})
+
+
+@login_required
+@require_POST
+def remove(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
+    """Throws a take away. The answer holds it whole, so that the page can put it back."""
+    take = _take(show_id, number, request)
+    value = msgspec.json.decode(bytes(take.body))
+    take.delete()
+    return json_reply({"take": value})

@@ -1,0 +1,22 @@
+"""The worker process: `python -m ritornel.web.worker`."""
+
+import os
+
+import django
+
+
+def main() -> None:
+    """Works on jobs until it is stopped."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "ritornel.web.config.settings")
+    django.setup()
+    from ritornel.web.releases.filming import mark_lost
+    from ritornel.web.releases.tasks import queue
+    from ritornel.web.shows.tasks import queue as shelf
+
+    mark_lost()
+    shelf.create_consumer(workers=1, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).start()
+    queue.create_consumer(workers=1, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).run()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,240 @@
+"""The real program for tests of the interface: its server and worker as processes of their own, on demo data, and Debian's Chromium."""
+
+import contextlib
+import ctypes
+import functools
+import os
+import signal
+import socket
+import subprocess
+import sys
+import tempfile
+import threading
+import time
+import unittest
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+from urllib.request import urlopen
+
+from playwright.sync_api import Browser, BrowserContext, Page, Playwright, Response, expect, sync_playwright
+
+ROOT = Path(__file__).resolve().parents[2]
+# Conditions are awaited, however busy the machine is; how fast things are is measured by ./run bench.
+expect.set_options(timeout=30_000)
+NAME, PASSWORD = "winder", "seventy-eight turns"
+CHROMIUM = [
+    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
+    "--autoplay-policy=no-user-gesture-required", "--disable-sync", "--disable-lcd-text", "--force-color-profile=srgb",
+]  # fmt: skip
+
+
+def free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def _die_with_parent() -> None:
+    """Linux: a test run that is killed leaves no server or worker behind (prctl PR_SET_PDEATHSIG)."""
+    ctypes.CDLL(None).prctl(1, signal.SIGKILL)
+
+
+class Program:
+    """A server and a worker on a folder of their own."""
+
+    def __init__(self) -> None:
+        self.folder = tempfile.TemporaryDirectory(prefix="ritornel-browser-")
+        self.environment = {
+            **os.environ, "RITORNEL_VAR": self.folder.name, "PYTHONPATH": os.pathsep.join([str(ROOT / "src"), str(ROOT)]),
+            "DJANGO_SETTINGS_MODULE": "ritornel.web.config.settings", "RITORNEL_FILE_BYTES": "3000000",
+        }  # fmt: skip
+        subprocess.run([sys.executable, "manage.py", "load_demo"], cwd=ROOT, env=self.environment, check=True)
+        port = free_port()
+        self.address = f"http://127.0.0.1:{port}"
+        server = [sys.executable, "-m", "uvicorn", "ritornel.web.config.asgi:application", "--port", str(port), "--log-level", "error"]
+        self.log = (Path(self.folder.name) / "server.log").open("w")
+        self.server = subprocess.Popen(server, cwd=ROOT, env=self.environment, stderr=self.log, preexec_fn=_die_with_parent)
+        self.worker = self.start_worker()
+        for _ in range(400):
+            with socket.socket() as probe:
+                if probe.connect_ex(("127.0.0.1", port)) == 0:
+                    break
+            time.sleep(0.05)
+        urlopen(self.address + "/sign-in/").read()
+
+    def start_worker(self) -> subprocess.Popen:
+        words = [sys.executable, "-m", "ritornel.web.worker"]
+        return subprocess.Popen(words, cwd=ROOT, env=self.environment, stderr=subprocess.DEVNULL, preexec_fn=_die_with_parent)
+
+    def manage(self, code: str) -> str:
+        """What a piece of Python prints in the program's own Django."""
+        words = [sys.executable, "manage.py", "shell", "-v", "0", "-c", code]
+        return subprocess.run(words, cwd=ROOT, env=self.environment, check=True, capture_output=True, text=True).stdout.strip()
+
+    def stop(self) -> None:
+        for process in (self.server, self.worker):
+            process.terminate()
+        for process in (self.server, self.worker):
+            try:
+                process.wait(timeout=5)
+            except subprocess.TimeoutExpired:
+                process.kill()
+        self.log.close()
+        self.folder.cleanup()
+
+
+_stops: list[Callable[[], None]] = []
+
+
+def stop_everything() -> None:
+    """Stops browser and program; called once, when all tests have run."""
+    while _stops:
+        _stops.pop()()
+    for made in (program, playwright, browser, signed_in):
+        made.cache_clear()
+
+
+@functools.cache
+def program() -> Program:
+    started = Program()
+    _stops.append(started.stop)
+    return started
+
+
+@functools.cache
+def playwright() -> Playwright:
+    started = sync_playwright().start()
+    _stops.append(started.stop)
+    return started
+
+
+@functools.cache
+def browser() -> Browser:
+    return playwright().chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
+
+
+HUNG_S = 300
+"""No test needs half as long. Where the browser itself has stopped answering, one test fails and not the whole run."""
+
+
+def end_browser() -> None:
+    """Kills Chromium, the grandchild of the tests, so that whatever waits for it raises; the next test starts another."""
+    parents: dict[int, int] = {}
+    for status in Path("/proc").glob("[0-9]*/stat"):
+        with contextlib.suppress(OSError):
+            # The name, in brackets, may hold spaces: state and parent come after it.
+            parents[int(status.parent.name)] = int(status.read_text().rpartition(")")[2].split()[1])
+    for pid, parent in parents.items():
+        if parents.get(parent) == os.getpid():
+            with contextlib.suppress(OSError):
+                if b"chrom" in Path(f"/proc/{pid}/cmdline").read_bytes():
+                    os.kill(pid, signal.SIGKILL)
+    browser.cache_clear()
+
+
+WANTS_A_PRESS = """
+  // Headless Chromium lets every page be heard. This is what a page sees in a browser that wants a press first.
+  const Heard = window.AudioContext;
+  let pressed = false;
+  addEventListener("pointerdown", () => { pressed = true; }, true);
+  window.AudioContext = class extends Heard {
+    get state() { return pressed ? super.state : "suspended"; }
+    resume() { return pressed ? super.resume() : new Promise(() => {}); }
+  };
+"""
+
+
+@functools.cache
+def signed_in() -> Any:
+    """The cookies of the demo's person, signed in once for all tests."""
+    context = browser().new_context()
+    page = context.new_page()
+    page.goto(program().address + "/sign-in/")
+    page.fill("[name=username]", NAME)
+    page.fill("[name=password]", PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    page.wait_for_url(program().address + "/")
+    state = context.storage_state()
+    context.close()
+    return state
+
+
+class BrowserTest(unittest.TestCase):
+    """A page signed in to the real program. What the page itself complains about fails the test, unless it says what it expects."""
+
+    expected_complaints: tuple[str, ...] = ()
+
+    def setUp(self) -> None:
+        self.program = program()
+        watch = threading.Timer(HUNG_S, end_browser)
+        watch.daemon = True
+        watch.start()
+        self.addCleanup(watch.cancel)
+        self.base = self.program.address
+        self.complaints: list[str] = []
+        self.context = self.new_context(storage_state=signed_in())
+        self.page = self.new_page(self.context)
+        # A page of the program's own to begin from that stays light; the list of shows grows with every test.
+        self.page.goto(self.base + "/shows/start")
+
+    def new_context(self, autoplay: bool = True, **options: Any) -> BrowserContext:
+        context = browser().new_context(viewport={"width": 1280, "height": 800}, **options)
+        if not autoplay:
+            context.add_init_script(WANTS_A_PRESS)
+        context.set_default_timeout(30_000)
+        self.addCleanup(context.close)
+        return context
+
+    def new_page(self, context: BrowserContext) -> Page:
+        page = context.new_page()
+        page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        page.on("console", lambda message: self.complaints.append(f"{message.text} {message.location['url']}") if message.type == "error" else None)
+        return page
+
+    def sign_in(self, page: Page, name: str = NAME, password: str = PASSWORD) -> None:
+        page.goto(self.base + "/sign-in/")
+        page.fill("[name=username]", name)
+        page.fill("[name=password]", password)
+        page.get_by_role("button", name="Sign in").click()
+        page.wait_for_url(self.base + "/")
+
+    def copy_of_demo(self, page: Page | None = None) -> str:
+        """A show of the test's own: the demo brought in again from its archive. Returns its id."""
+        page = page or self.page
+        archive = page.request.get(self.base + "/shows/orlmere/archive").body()
+        token = next(cookie["value"] for cookie in page.context.cookies() if cookie["name"] == "csrftoken")
+        reply = page.request.post(
+            self.base + "/shows/import", multipart={"archive": {"name": "demo.ritornel", "mimeType": "application/zip", "buffer": archive}},
+            headers={"X-CSRFToken": token, "Referer": self.base}, max_redirects=0,
+        )  # fmt: skip
+        return reply.headers["location"].rstrip("/").split("/")[-1]
+
+    def compose(self, slide: str = "esc-s", show: str | None = None) -> str:
+        """Compose, on a show of the test's own, ready to be used."""
+        show = show or self.copy_of_demo()
+        self.page.goto(f"{self.base}/shows/{show}/?slide={slide}")
+        self.page.wait_for_selector(".theatre [data-object]")
+        self.page.wait_for_selector(".score .build")
+        return show
+
+    def score(self, show: str) -> dict[str, Any]:
+        """The show as the server has it."""
+        reply: Response = self.page.request.get(f"{self.base}/shows/{show}/score.json")  # type: ignore[assignment]
+        return reply.json()  # type: ignore[no-any-return]
+
+    def slide(self, show: str, slide: str) -> dict[str, Any]:
+        return self.page.request.get(f"{self.base}/shows/{show}/slides/{slide}.json").json()["slide"]  # type: ignore[no-any-return]
+
+    def until(self, condition: Any, message: str = "it did not come true") -> Any:
+        """Waits for a condition that the page cannot be asked for."""
+        end = time.monotonic() + 30
+        while time.monotonic() < end:
+            if result := condition():
+                return result
+            self.page.wait_for_timeout(30)
+        raise AssertionError(message)
+
+    def tearDown(self) -> None:
+        unexpected = [text for text in self.complaints if not any(words in text for words in self.expected_complaints)]
+        self.assertEqual(unexpected, [], "the page complained")

@@ -1,0 +1,140 @@
+"""Takes the pictures in docs/screenshots: `./run shots`. On demo data, at 1280 x 800."""
+
+import sys
+
+from playwright.sync_api import Page
+
+from tests.browser.base import NAME, PASSWORD, ROOT, WANTS_A_PRESS, browser, program, stop_everything
+
+FOLDER = ROOT / "docs" / "screenshots"
+
+
+def signed_in(base: str) -> Page:
+    page = browser().new_context(viewport={"width": 1280, "height": 800}).new_page()
+    page.goto(base + "/sign-in/")
+    page.fill("[name=username]", NAME)
+    page.fill("[name=password]", PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    page.wait_for_url(base + "/")
+    return page
+
+
+def shoot(page: Page, name: str) -> None:
+    page.evaluate("document.fonts.ready.then(() => true)")
+    page.screenshot(path=str(FOLDER / f"{name}.png"))
+
+
+def main() -> int:
+    FOLDER.mkdir(exist_ok=True)
+    base = program().address
+    page = signed_in(base)
+    page.wait_for_load_state("networkidle")
+    shoot(page, "shows")
+
+    page.goto(base + "/shows/orlmere/?slide=esc-s")
+    page.wait_for_selector(".score .build")
+    page.wait_for_timeout(800)
+    shoot(page, "compose-slide")
+    page.locator('.score .build[data-build="b-pallets"]').focus()
+    page.keyboard.press("Enter")
+    page.get_by_role("button", name="Remove build").wait_for()
+    shoot(page, "compose-object")
+
+    page.goto(base + "/shows/told/?slide=who-s")
+    page.wait_for_selector(".score [data-voice]")
+    page.locator(".panel audio").evaluate("(node) => { const part = node.closest('section'); part.parentElement.scrollTop = part.offsetTop - 8; }")
+    page.wait_for_timeout(900)
+    shoot(page, "compose-voice")
+
+    page.goto(base + "/shows/told/?slide=dial-s")
+    page.get_by_role("button", name="Twice as large").click()
+    page.get_by_role("button", name="Framing", exact=True).click()
+    page.locator(".framing-tag").wait_for()
+    name = page.get_by_label("Name of the framing")
+    name.fill("The hands")
+    name.press("Enter")
+    page.get_by_label("From the left").fill("640")
+    page.get_by_label("From the left").press("Enter")
+    page.get_by_label("From the top").fill("360")
+    page.get_by_label("From the top").press("Enter")
+    page.get_by_label("Width", exact=True).fill("520")
+    page.get_by_label("Width", exact=True).press("Enter")
+    page.wait_for_timeout(900)
+    shoot(page, "compose-framing")
+
+    page.goto(base + "/shows/orlmere/?slide=esc-s")
+    page.wait_for_selector(".score .build")
+    page.locator('.theatre [data-object="axle"] path').click()
+    page.locator('.theatre [data-object="pin"] path').click(modifiers=["Shift"])
+    page.locator('.theatre [data-object="ticks"] text').click(modifiers=["Shift"])
+    page.locator(".fold-head").click()
+    page.wait_for_timeout(300)
+    shoot(page, "compose-several")
+    page.locator(".fold-head").click()
+    page.keyboard.press("Escape")
+    page.locator("#open-themes").click()
+    page.wait_for_load_state("networkidle")
+    shoot(page, "themes")
+    page.locator("#open-shelf").click()
+    page.locator(".tile img").nth(4).wait_for()
+    page.locator('[data-asset="works"]').click()
+    page.wait_for_timeout(400)
+    shoot(page, "shelf")
+    page.get_by_label("Close the shelf").click()
+    page.get_by_role("button", name="Overview").click()
+    page.locator('.ov-bar[data-slide="two-s"]').click(modifiers=["Control"])
+    page.get_by_label("What differs", exact=True).get_by_role("button").first.wait_for()
+    page.mouse.move(700, 700)
+    page.wait_for_timeout(300)
+    shoot(page, "overview")
+    page.goto(base + "/shows/start?starter=choices")
+    page.wait_for_load_state("networkidle")
+    shoot(page, "starter")
+
+    page.goto(base + "/shows/orlmere/rehearse")
+    page.get_by_role("button", name="Start a run").click()
+    page.wait_for_selector('.rehearse[data-slide="noon-s"]')
+    page.wait_for_timeout(1500)
+    for _ in range(2):
+        page.keyboard.press(" ")
+        page.wait_for_timeout(900)
+    page.get_by_role("button", name="End the run").click()
+    page.locator("[data-take]").wait_for()
+    page.get_by_role("button", name="Close").click()
+    page.get_by_role("button", name="Start a run").click()
+    page.wait_for_selector('.rehearse[data-slide="noon-s"]')
+    page.wait_for_timeout(900)
+    for _ in range(4):
+        page.keyboard.press(" ")
+        page.wait_for_timeout(700)
+    page.wait_for_timeout(2000)
+    shoot(page, "rehearse")
+    page.get_by_role("button", name="End the run").click()
+
+    page.goto(base + "/shows/orlmere/release")
+    page.get_by_role("button", name="Make edition 1").click()
+    page.get_by_role("button", name="Close").click()
+    address = page.get_by_role("textbox", name="Address").input_value()
+    page.get_by_label("Size").select_option("1920x1080")
+    page.get_by_role("button", name="Make the film").click()
+    page.get_by_text("s left").wait_for(timeout=120_000)
+    shoot(page, "release")
+    page.get_by_role("button", name="Cancel").click()
+
+    page.goto(base + "/shows/orlmere/play?from=who-s&mode=self-running")
+    page.wait_for_selector('.house[data-ready][data-slide="who-s"][data-beat="2"]', timeout=20_000)
+    page.mouse.move(640, 500)
+    page.wait_for_timeout(500)
+    shoot(page, "playing")
+
+    stranger = browser().new_context(viewport={"width": 1280, "height": 800}).new_page()
+    stranger.add_init_script(WANTS_A_PRESS)
+    stranger.goto(address)
+    stranger.get_by_text("Press the dot to begin").wait_for()
+    shoot(stranger, "plate")
+    stop_everything()
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

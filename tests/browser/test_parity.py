@@ -1,0 +1,105 @@
+"""One truth, two painters: Chromium's picture of a show against Skia's, at rest and in the middle of everything that moves.
+
+Tolerance: a mean difference of 1.5 of 255 for each channel over the frame, and at most 2 % of pixels off by more than 40.
+"""
+
+import io
+import json
+
+import numpy as np
+import skia
+from PIL import Image
+
+from ritornel.core.document import Show
+from ritornel.core.render.painter import Painter
+from ritornel.core.schedule.performance import builtins_of, perform, sight_at
+from ritornel.demo.orlmere import FILES, MEDIA, media, orlmere
+from ritornel.starters import STARTERS, starter_show
+from tests.browser.base import BrowserTest
+from tests.kinds import every_effect, every_kind
+
+MEAN, FAR, FAR_SHARE = 1.5, 40, 0.02
+
+
+def moments(show: Show) -> list[tuple[str, float]]:
+    """Every slide at its rest, and 25, 50 and 75 % of each build and transition."""
+    schedule = perform(show).schedule
+    result = []
+    for index, slide in enumerate(schedule.slides):
+        start = schedule.starts_ms[index]
+        result.append((f"slide {index + 1} at rest", start + slide.length_ms - 1))
+        for share in (0.25, 0.5, 0.75):
+            if slide.transition_ms:
+                result.append((f"transition into slide {index + 1}, {share:.0%}", start + slide.transition_ms * share))
+            for build in slide.builds:
+                if build.lasts_ms:
+                    at = start + slide.beats[build.beat].start_ms + build.offset_ms + build.lasts_ms * share
+                    result.append((f"{build.build_id}, {share:.0%}", at))
+    return result
+
+
+class ParityTest(BrowserTest):
+    def compared(self, show: Show, instants: list[tuple[str, float]]) -> list[tuple[float, float, str]]:
+        """The mean difference and the share of pixels that are far off at each instant."""
+        paths = {asset.sha256: MEDIA / FILES[asset_id][0] for asset_id, (asset, _) in media().items()}
+        performance = perform(show)
+        frame = performance.frame
+        width, height = frame.width_px, frame.height_px
+        painter = Painter(performance, width, height, lambda sha256: paths[sha256])
+        self.page.set_viewport_size({"width": width, "height": height})
+        addresses = {asset.id: f"/shows/orlmere/media/{asset.id}" for asset in show.assets}
+        self.page.evaluate(
+            """async ([show, width, height]) => {
+              const { Painter } = await import("/static/ritornel/player/painter.js");
+              const { sightAt } = await import("/static/ritornel/player/sight.js");
+              document.body.innerHTML = '<svg id="surface"></svg>';
+              const surface = document.getElementById("surface");
+              Object.assign(surface.style, { position: "fixed", left: 0, top: 0, width: `${width}px`, height: `${height}px` });
+              const painter = new Painter(surface, show);
+              for (let index = 0; index < show.slides.length; index += 1) await painter.ready(index);
+              await Promise.all([...document.fonts].map((face) => face.load()));
+              window.paintAt = (ms) => new Promise((done) => {
+                painter.paint(sightAt(show, ms));
+                requestAnimationFrame(() => requestAnimationFrame(done));
+              });
+            }""",
+            [json.loads(json.dumps(builtins_of(performance, addresses))), width, height],
+        )
+        found = []
+        for name, at in instants:
+            self.page.evaluate("(ms) => window.paintAt(ms)", at)
+            shot = self.page.screenshot(clip={"x": 0, "y": 0, "width": width, "height": height})
+            browser = np.asarray(Image.open(io.BytesIO(shot)).convert("RGB")).astype(np.int16)
+            server = painter.image(sight_at(performance, at)).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16)
+            difference = np.abs(browser - server)
+            found.append((float(difference.mean(axis=(0, 1)).max()), float((difference.max(axis=2) > FAR).mean()), name))
+        return found
+
+    def check(self, found: list[tuple[float, float, str]]) -> None:
+        wrong = [entry for entry in found if entry[0] > MEAN or entry[1] > FAR_SHARE]
+        self.assertEqual(wrong, [], json.dumps(sorted(found)[-5:]))
+
+    def test_both_painters_show_the_same_picture(self) -> None:
+        found = self.compared(orlmere(), moments(orlmere()))
+        self.check(found)
+        self.assertGreater(len(found), 90)
+
+    def test_every_kind_of_object_fill_border_shadow_crop_list_and_bubble_is_drawn_alike(self) -> None:
+        show = every_kind()
+        found = self.compared(show, [(slide.id, number * 1000 + 999.0) for number, slide in enumerate(show.slides)])
+        self.check(found)
+
+    def test_every_effect_and_transition_is_drawn_alike_in_the_middle_of_it(self) -> None:
+        show = every_effect()
+        schedule = perform(show).schedule
+        instants = []
+        for start, slide in zip(schedule.starts_ms, show.slides, strict=True):
+            length = slide.transition.lasts_ms or 1200
+            instants += [(f"{slide.name}, {share:.0%}", start + length * share) for share in (0.35, 0.7)]
+        self.check(self.compared(show, instants))
+
+    def test_the_starters_are_drawn_alike(self) -> None:
+        for name in STARTERS:
+            show, _ = starter_show(name, name, "")
+            at_rest = [(f"{name}: {words}", at) for words, at in moments(show) if words.endswith("at rest")]
+            self.check(self.compared(show, at_rest))

@@ -1,0 +1,154 @@
+"""The browser's functions of time against the vectors that Python is held to as well."""
+
+import json
+from pathlib import Path
+
+from tests.browser.base import BrowserTest
+
+VECTORS = Path(__file__).parents[1] / "vectors"
+PLAYER = "/static/ritornel/player"
+
+COMPARE = """
+  const finite = (value) => (value === Infinity ? null : value);
+  const near = (a, b) => a === b || (typeof a === "number" && typeof b === "number" && Math.abs(a - b) < 1e-6);
+  function same(a, b) {
+    if (near(finite(a), b)) return true;
+    if (typeof a !== "object" || typeof b !== "object" || !a || !b) return false;
+    return Object.keys(b).every((key) => same(a[key], b[key]));
+  }
+"""
+
+
+class VectorTest(BrowserTest):
+    def run_in_page(self, script: str, vectors: object) -> list[str]:
+        return self.page.evaluate(f"async (vectors) => {{ {COMPARE} const wrong = []; {script} return wrong; }}", vectors)  # type: ignore[no-any-return]
+
+    def test_easing_and_tracks_have_pythons_values(self) -> None:
+        vectors = json.loads((VECTORS / "motion.json").read_text())
+        script = f"""
+          const {{ eased }} = await import("{PLAYER}/easing.js");
+          const {{ valuesAt }} = await import("{PLAYER}/sampling.js");
+          for (const [curve, progress, value] of vectors.easing) if (!near(eased(progress, curve), value)) wrong.push(`${{curve}} at ${{progress}}`);
+          for (const {{ motion, values }} of vectors.motions) {{
+            for (const [at, expected] of values) {{
+              const found = valuesAt(motion, {{ ...at, since_ms: at.since_ms ?? Infinity }});
+              if (!same(found, expected)) wrong.push(JSON.stringify([motion.object_id, at, found, expected]));
+            }}
+          }}"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
+    def test_slides_turned_in_depth_are_seen_where_python_sees_them(self) -> None:
+        vectors = json.loads((VECTORS / "depth.json").read_text())
+        script = f"""
+          const {{ homography }} = await import("{PLAYER}/depth.js");
+          const {{ STILL }} = await import("{PLAYER}/sampling.js");
+          for (const [values, width_px, height_px, expected] of vectors) {{
+            const found = homography({{ ...STILL, ...values }}, {{ width_px, height_px }});
+            if (!same(found, expected) || (found === null) !== (expected === null)) wrong.push(JSON.stringify([values, found, expected]));
+          }}"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+        self.assertTrue({entry[3] is None for entry in vectors} == {True, False})
+
+    def test_times_snap_on_the_score_as_python_says(self) -> None:
+        vectors = json.loads((VECTORS / "events.json").read_text())
+        script = """
+          const { nearestMs } = await import("/static/ritornel/score/snapping.js");
+          for (const [at, events, reach, expected] of vectors) if (nearestMs(at, events, reach) !== expected) wrong.push(`${at}: ${events}`);"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
+    def test_live_states_and_sights_are_pythons(self) -> None:
+        vectors = json.loads((VECTORS / "live.json").read_text())
+        script = f"""
+          const live = await import("{PLAYER}/live.js");
+          const {{ momentAt, sightAt }} = await import("{PLAYER}/sight.js");
+          const presses = {{ cue: live.cue, back: live.back, on: live.goOn }};
+          for (const {{ show, steps, moments }} of vectors) {{
+            let state = live.arrive(show, 0, 0);
+            for (const step of steps) {{
+              state = presses[step.press](show, state, step.now_ms);
+              if (!same(state, step.state)) wrong.push(JSON.stringify([show.end, step, state]));
+              const told = [
+                live.sinceMs(state, step.now_ms + 100), live.waitsSinceMs(show, state, step.now_ms + 5000),
+                live.nextCueId(show, state), live.goesOnAtMs(show, state),
+              ];
+              if (!same(told, [step.since_ms, step.waits_ms, step.cue_id, step.goes_on_at_ms])) wrong.push(JSON.stringify([show.end, step, told.map(finite)]));
+            }}
+            for (const at of moments) {{
+              if (!same(momentAt(show, at.at_ms), at.moment)) wrong.push(JSON.stringify([show.end, at.at_ms, momentAt(show, at.at_ms), at.moment]));
+              const sight = sightAt(show, at.at_ms, at.at_ms < show.length_ms);
+              const layers = sight.layers.map((layer) => ({{ index: layer.index, values: layer.values, objects: Object.fromEntries(layer.objects) }}));
+              const alike = same(layers, at.layers) && layers.length === at.layers.length && near(sight.blackness, at.blackness);
+              if (!alike) wrong.push(JSON.stringify([show.end, at.at_ms, layers, at.layers]));
+            }}
+          }}"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
+    def test_snapping_follows_the_guides_as_python_does(self) -> None:
+        vectors = json.loads((VECTORS / "snapping.json").read_text())
+        script = """
+          const { pulledTo, snapped } = await import("/static/ritornel/stage/snapping.js");
+          for (const [box, moving, reach, expected] of vectors.moves) {
+            const found = snapped(box, vectors.guides, new Set(moving), reach);
+            if (!same(found, expected)) wrong.push(JSON.stringify([box, moving, reach, found, expected]));
+          }
+          for (const [box, handle, way, moving, reach, expected] of vectors.pulls) {
+            const found = pulledTo(box, handle, way, vectors.guides, new Set(moving), reach);
+            if (!same(found, expected)) wrong.push(JSON.stringify([box, handle, way, moving, reach, found, expected]));
+          }"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
+    def test_boxes_are_sized_and_turned_as_in_python(self) -> None:
+        vectors = json.loads((VECTORS / "sizing.json").read_text())
+        script = """
+          const { pulled, scaledWithin, turned } = await import("/static/ritornel/stage/sizing.js");
+          for (const [box, handle, way, keep, expected] of vectors.pulls) {
+            if (!same(pulled(box, handle, way, keep), expected)) wrong.push(JSON.stringify(["pull", box, handle, way, keep, expected]));
+          }
+          for (const [box, pointer, step, expected] of vectors.turns) {
+            if (!same(turned(box, pointer, step).turn_deg, expected)) wrong.push(JSON.stringify(["turn", box, pointer, step, expected]));
+          }
+          for (const [box, old, fresh, expected] of vectors.scales) {
+            if (!same(scaledWithin(box, old, fresh), expected)) wrong.push(JSON.stringify(["scale", box, old, fresh, expected]));
+          }"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
+    def test_masks_have_pythons_outlines(self) -> None:
+        vectors = json.loads((VECTORS / "masks.json").read_text())
+        script = f"""
+          const {{ maskOutline, softEdge }} = await import("{PLAYER}/masks.js");
+          const numbers = (d) => d.split(" ").map((word) => (/[A-Z]/.test(word) ? word : Number(word)));
+          const close = (a, b) => a === b || (typeof a === "number" && typeof b === "number" && Math.abs(a - b) < 0.002);
+          for (const [mask, reveal, region, outline, edge] of vectors) {{
+            const [found, wanted] = [numbers(maskOutline(mask, reveal, region)), numbers(outline)];
+            if (found.length !== wanted.length || !found.every((value, at) => close(value, wanted[at]))) wrong.push(JSON.stringify([mask, reveal, region]));
+            if (!same(softEdge(mask, reveal, region), edge)) wrong.push(JSON.stringify(["edge", mask, reveal, softEdge(mask, reveal, region), edge]));
+          }}"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
+    def test_the_pace_of_a_run_is_pythons(self) -> None:
+        vectors = json.loads((VECTORS / "pace.json").read_text())
+        script = """
+          const { paceWords, slipMs } = await import("/static/ritornel/ui/pace.js");
+          for (const [start, length, onSlide, elapsed, slip] of vectors.slips) {
+            if (slipMs(start, length, onSlide, elapsed) !== slip) wrong.push([start, length, onSlide, elapsed, slipMs(start, length, onSlide, elapsed)]);
+          }
+          for (const [slip, words] of vectors.words) if (paceWords(slip) !== words) wrong.push([slip, paceWords(slip), words]);"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
+    def test_times_read_and_write_as_in_python(self) -> None:
+        vectors = json.loads((VECTORS / "times.json").read_text())
+        script = """
+          const { clockText, parseClockMs, secondsText } = await import("/static/ritornel/ui/times.js");
+          for (const [text, ms] of vectors.parse) if (parseClockMs(text) !== ms) wrong.push([text, parseClockMs(text), ms]);
+          for (const [ms, seconds, clock] of vectors.write) {
+            if (secondsText(ms) !== seconds || clockText(ms) !== clock) wrong.push([ms, secondsText(ms), clockText(ms)]);
+          }"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
+
+class VectorFilesTest(BrowserTest):
+    def test_the_vectors_are_the_cores_own(self) -> None:
+        from tests.vectors.make import VECTORS as MAKERS
+
+        for name, make in MAKERS.items():
+            self.assertEqual(json.loads((VECTORS / f"{name}.json").read_text()), json.loads(json.dumps(make())), name)

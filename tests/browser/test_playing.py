@@ -1,0 +1,302 @@
+import json
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.base import BrowserTest
+
+
+class PlayTest(BrowserTest):
+    def play(self, query: str, show: str = "orlmere") -> None:
+        self.page.goto(f"{self.base}/shows/{show}/play?{query}")
+        self.page.wait_for_selector(".house[data-ready]")
+
+    def at(self, slide: str, beat: int | None = None) -> None:
+        self.page.wait_for_selector(f'.house[data-slide="{slide}"]' + (f'[data-beat="{beat}"]' if beat is not None else ""))
+
+    def test_on_cue_every_key_does_what_it_should(self) -> None:
+        self.play("from=start&mode=on+cue")
+        press = self.page.keyboard.press
+        self.at("noon-s", 0)
+        press("ArrowRight")
+        self.at("who-s", 0)
+        press(" ")
+        self.at("who-s", 1)
+        press("ArrowRight")
+        self.at("who-s", 2)
+        press("ArrowLeft")
+        self.at("who-s", 1)
+        press("End")
+        self.at("thx-s")
+        press("Home")
+        self.at("noon-s")
+        press("3")
+        press("Enter")
+        self.at("esc-s", 0)
+        press("b")
+        expect(self.page.locator(".house > svg > rect").last).to_have_attribute("opacity", "1")
+        press("b")
+        expect(self.page.locator(".house > svg > rect").last).to_have_attribute("opacity", "0")
+        self.page.mouse.click(640, 300)
+        self.at("esc-s", 1)
+
+    def test_a_touch_is_a_press_and_a_swipe_goes_back(self) -> None:
+        self.play("from=who-s&mode=on+cue")
+        down = """(e) => document.querySelector('.house').dispatchEvent(
+          new PointerEvent(e[0], { bubbles: true, clientX: e[1], clientY: 300, pointerType: 'touch' }))"""
+        for event in (("pointerdown", 600), ("pointerup", 600)):
+            self.page.evaluate(down, list(event))
+        self.at("who-s", 1)
+        for event in (("pointerdown", 400), ("pointerup", 600)):
+            self.page.evaluate(down, list(event))
+        self.at("who-s", 0)
+
+    def test_fifty_presses_at_once_are_fifty_beats(self) -> None:
+        self.play("from=start&mode=on+cue")
+        show = self.page.request.get(self.base + "/shows/orlmere/performance.json").json()
+        places = [(slide["id"], beat) for slide in show["slides"] for beat in range(len(slide["schedule"]["beats"]))]
+        self.page.evaluate("(n) => { for (let i = 0; i < n; i += 1) dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight' })); }", 12)
+        self.at(*places[12])
+        self.page.evaluate("() => { for (let i = 0; i < 50; i += 1) dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight' })); }")
+        self.at(*places[-1])
+
+    def test_it_begins_where_asked_and_leaves_to_where_one_was(self) -> None:
+        self.compose("bell-s", "orlmere")
+        self.page.get_by_role("button", name="Play from here").click()
+        self.page.wait_for_selector(".house[data-ready]")
+        self.at("bell-s")
+        self.page.keyboard.press("Escape")
+        self.page.wait_for_url("**/shows/orlmere/?slide=bell-s")
+        self.page.get_by_role("button", name="Play from start").click()
+        self.page.wait_for_selector(".house[data-ready]")
+        self.at("noon-s")
+
+    def test_self_running_it_goes_on_by_itself_with_music_on_the_audio_clock(self) -> None:
+        self.page.add_init_script(
+            """window.begun = []; const start = AudioBufferSourceNode.prototype.start;
+               AudioBufferSourceNode.prototype.start = function (...given) {
+                 window.begun.push(given); window.context = this.context; return start.apply(this, given);
+               };"""
+        )
+        self.play("from=start&mode=self-running")
+        self.at("noon-s")
+        self.page.wait_for_function("window.begun.length > 0 && window.context.state === 'running'")
+        self.page.keyboard.press("ArrowRight")
+        self.at("who-s")
+        self.at("who-s", 1)
+        # The press moved the music with the playhead: the new source begins about 6 s into the waltz.
+        offset = self.page.evaluate("Math.max(...window.begun.map((given) => given[1]))")
+        self.assertGreater(offset, 5.9)
+        self.page.keyboard.press(" ")
+        expect(self.page.get_by_role("button", name="Go on")).to_be_attached()
+
+    def test_full_screen_is_asked_for_by_a_button_and_a_key(self) -> None:
+        self.play("from=start&mode=on+cue")
+        self.page.evaluate("() => { document.documentElement.requestFullscreen = async () => { window.asked = (window.asked ?? 0) + 1; }; }")
+        self.page.keyboard.press("f")
+        self.page.mouse.move(600, 700)
+        self.page.get_by_role("button", name="Full screen").click()
+        self.assertEqual(self.page.evaluate("window.asked"), 2)
+
+
+class RehearseTest(BrowserTest):
+    def test_a_run_becomes_a_take_whose_timing_is_used_and_taken_back(self) -> None:
+        show = self.copy_of_demo()
+        page = self.page
+        before = self.score(show)
+        page.goto(f"{self.base}/shows/{show}/rehearse")
+        page.get_by_role("button", name="Start a run").click()
+        page.wait_for_selector('.rehearse[data-slide="noon-s"]')
+        page.keyboard.press(" ")
+        page.wait_for_selector('.rehearse[data-slide="who-s"]')
+        expect(page.locator("#notes")).to_have_text("Ask the room first. Wait for a guess.")
+        for beat in (1, 2):
+            page.keyboard.press(" ")
+            page.wait_for_selector(f'.rehearse[data-beat="{beat}"]')
+        page.get_by_role("button", name="End the run").click()
+        take = page.locator('[data-take="1"]')
+        expect(take).to_contain_text("Take 1")
+        expect(take.locator("tbody tr").nth(2)).to_contain_text("not run")
+        take.get_by_role("button", name="Use this timing").click()
+        expect(page.get_by_role("status").last).to_contain_text("The show now has the timing of take 1")
+        after = self.score(show)
+        self.assertNotEqual(after["slides"]["noon-s"]["advance"], before["slides"]["noon-s"]["advance"])
+        self.assertEqual(after["slides"]["who-s"]["builds"][1]["starts"]["hold_ms"], 0)
+        page.get_by_role("button", name="Undo").click()
+        self.until(lambda: self.score(show)["slides"] == before["slides"])
+
+    def test_a_take_thrown_away_can_be_put_back(self) -> None:
+        show = self.copy_of_demo()
+        page = self.page
+        page.goto(f"{self.base}/shows/{show}/rehearse")
+        page.get_by_role("button", name="Start a run").click()
+        page.wait_for_selector('.rehearse[data-slide="noon-s"]')
+        page.get_by_role("button", name="End the run").click()
+        page.get_by_role("button", name="Throw take 1 away").click()
+        expect(page.locator("[data-take]")).to_have_count(0)
+        page.get_by_role("button", name="Put it back").click()
+        expect(page.locator("[data-take]")).to_have_count(1)
+
+
+class ReleaseTest(BrowserTest):
+    def release(self) -> tuple[str, str]:
+        show = self.copy_of_demo()
+        self.page.goto(f"{self.base}/shows/{show}/release")
+        self.page.get_by_role("button", name="Make edition 1").click()
+        address = self.page.get_by_role("textbox", name="Address").input_value()
+        return show, address
+
+    def stranger(self, address: str, autoplay: bool) -> Page:
+        page = self.new_page(self.new_context(autoplay))
+        page.goto(address)
+        return page
+
+    def test_a_stranger_sees_it_start_by_itself_with_sound(self) -> None:
+        _, address = self.release()
+        page = self.stranger(address, autoplay=True)
+        page.wait_for_selector(".house[data-running]")
+        expect(page.locator(".plate")).to_be_hidden()
+        page.wait_for_selector('.house[data-slide="noon-s"]')
+        page.keyboard.press("ArrowRight")
+        page.wait_for_selector('.house[data-slide="who-s"]')
+
+    def test_where_the_browser_wants_a_press_a_plate_says_so(self) -> None:
+        _, address = self.release()
+        page = self.stranger(address, autoplay=False)
+        expect(page.get_by_text("Press the dot to begin, with sound.")).to_be_visible()
+        page.get_by_role("button", name="Begin The Orlmere clock").click()
+        page.wait_for_selector('.house[data-running][data-slide="noon-s"]')
+        other = self.stranger(address, autoplay=False)
+        other.get_by_role("button", name="Begin in silence").click()
+        other.wait_for_selector(".house[data-running]")
+
+    def test_who_asks_for_less_motion_sees_what_came_flying_fade(self) -> None:
+        _, address = self.release()
+        context = self.new_context(reduced_motion="reduce")
+        stranger = self.new_page(context)
+        with stranger.expect_response("**/calm.json") as answer:
+            stranger.goto(address)
+        calm = answer.value.json()
+        lively = self.page.request.get(answer.value.url.replace("calm.json", "performance.json")).json()
+        self.assertEqual([slide["schedule"] for slide in calm["slides"]], [slide["schedule"] for slide in lively["slides"]])
+        expect(stranger.locator(".house")).to_have_attribute("data-running", "yes")
+        moved = stranger.evaluate(
+            """async () => {
+              const found = [];
+              for (const end = performance.now() + 2500; performance.now() < end;) {
+                await new Promise(requestAnimationFrame);
+                for (const node of document.querySelectorAll(".slide-layer, [data-object] > g")) {
+                  const way = node.getAttribute("transform") ?? "";
+                  if (/translate\\(|scale\\(/.test(way)) found.push(way);
+                }
+              }
+              return found;
+            }"""
+        )
+        self.assertEqual(moved, [])
+
+    def test_it_stays_as_it_was_and_a_withdrawn_address_shows_nothing(self) -> None:
+        show, address = self.release()
+        self.page.goto(f"{self.base}/shows/{show}/")
+        self.page.get_by_label("Title of the show").fill("Another title")
+        self.page.get_by_label("Title of the show").press("Tab")
+        self.until(lambda: self.score(show)["settings"]["title"] == "Another title")
+        self.assertEqual(self.stranger(address, autoplay=True).title(), "The Orlmere clock")
+        self.page.goto(f"{self.base}/shows/{show}/release")
+        self.page.get_by_role("button", name="Withdraw").click()
+        expect(self.page.get_by_text("Withdrawn. Nobody can open it now.")).to_be_visible()
+        self.expected_complaints = ("404",)
+        self.assertEqual(self.new_page(self.new_context()).goto(address).status, 404)  # type: ignore[union-attr]
+
+    def test_a_film_is_made_with_progress_saved_and_another_cancelled(self) -> None:
+        self.release()
+        page = self.page
+        page.get_by_label("Size").select_option("640x360")
+        page.get_by_role("button", name="Make the film").click()
+        expect(page.get_by_role("progressbar")).to_be_visible(timeout=20_000)
+        expect(page.locator("[data-film]")).to_contain_text("s left", timeout=60_000)
+        expect(page.locator('[data-state="ready"]')).to_be_visible(timeout=120_000)
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Save").click()
+        self.assertEqual(download.value.suggested_filename, "the-orlmere-clock-640x360.mp4")
+        page.get_by_label("Size").select_option("1920x1080")
+        page.get_by_role("button", name="Make the film").click()
+        expect(page.locator('[data-state="running"]')).to_be_visible(timeout=20_000)
+        page.get_by_role("button", name="Cancel").click()
+        expect(page.locator('[data-state="cancelled"]')).to_be_visible(timeout=5000)
+        expect(page.get_by_role("button", name="Start again")).to_be_visible()
+
+    def test_a_worker_killed_in_the_middle_leaves_a_film_that_says_so(self) -> None:
+        self.release()
+        page = self.page
+        page.get_by_label("Size").select_option("1920x1080")
+        page.get_by_role("button", name="Make the film").click()
+        expect(page.locator('[data-state="running"]')).to_be_visible(timeout=60_000)
+        self.program.worker.kill()
+        self.program.worker.wait()
+        expect(page.locator('[data-state="interrupted"]')).to_contain_text("The worker stopped in the middle of this film")
+        self.program.worker = self.program.start_worker()
+        page.get_by_role("button", name="Start again").click()
+        expect(page.locator('[data-state="running"]')).to_be_visible(timeout=60_000)
+        page.get_by_role("button", name="Cancel").click()
+        expect(page.locator('[data-state="cancelled"]')).to_be_visible(timeout=5000)
+
+
+class ShowsTest(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.page.goto(self.base + "/")
+
+    def test_a_show_is_begun_blank_and_removed_after_asking(self) -> None:
+        page = self.page
+        self.expected_complaints = ("thumbs",)  # its small picture may still be on its way when it is gone
+        page.get_by_role("link", name="New show").click()
+        page.get_by_label("Title of the new show").fill("The bell frame")
+        page.get_by_role("button", name="Start blank").click()
+        page.wait_for_selector(".theatre [data-object=title]")
+        expect(page.get_by_label("Title of the show")).to_have_value("The bell frame")
+        page.goto(self.base + "/")
+        card = page.locator("li", has_text="The bell frame")
+        card.get_by_role("button", name="Remove The bell frame").click()
+        card.get_by_role("button", name="Keep").click()
+        card.get_by_role("button", name="Remove The bell frame").click()
+        card.get_by_role("button", name="Remove for good").click()
+        expect(page.get_by_text("“The bell frame” was removed.")).to_be_visible()
+
+    def test_a_wrong_password_is_told(self) -> None:
+        page = self.new_page(self.new_context())
+        page.goto(self.base + "/sign-in/")
+        page.fill("[name=username]", "winder")
+        page.fill("[name=password]", "wrong")
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("alert")).to_have_text("This name and password do not belong together.")
+
+
+class AccessTest(BrowserTest):
+    """axe-core finds nothing serious on any page."""
+
+    def test_every_page(self) -> None:
+        from axe_playwright_python.sync_playwright import Axe
+
+        self.compose("esc-s", "orlmere")
+        for path, ready in (
+            ("/", ".shows"), ("/shows/orlmere/?slide=esc-s", ".score .build"), ("/shows/orlmere/play?mode=on+cue", ".house[data-ready]"),
+            ("/shows/orlmere/rehearse", "#takes h1"), ("/shows/orlmere/release", "#side h2"),
+        ):  # fmt: skip
+            self.page.goto(self.base + path)
+            self.page.wait_for_selector(ready)
+            serious = [
+                (v["id"], [node["html"][:120] for node in v["nodes"]][:3])
+                for v in Axe().run(self.page).response["violations"]
+                if v["impact"] in ("serious", "critical")
+            ]
+            self.assertEqual(serious, [], f"{path}: {json.dumps(serious, indent=1)}")
+        self.page.goto(self.base + "/shows/orlmere/?slide=esc-s")
+        for name in ("Builds", "Look", "Place"):
+            self.page.locator('.theatre [data-object="ticks"] text').click()
+            self.page.get_by_role("tab", name=name).click()
+            serious = [
+                (v["id"], [node["html"][:120] for node in v["nodes"]][:3])
+                for v in Axe().run(self.page).response["violations"]
+                if v["impact"] in ("serious", "critical")
+            ]
+            self.assertEqual(serious, [], name)

@@ -1,0 +1,239 @@
+import io
+import os
+from pathlib import Path
+
+import msgspec
+from playwright.sync_api import expect
+
+from bench.schedule import long_show
+from ritornel.core.formats.archive import write_archive
+from tests.browser.base import BrowserTest
+from tests.examples import example_a
+
+
+class LabelsTest(BrowserTest):
+    def test_words_on_the_score_never_overlap(self) -> None:
+        wrong = self.page.evaluate(
+            """async () => {
+              const { setInRows, widthOf } = await import("/static/ritornel/score/labels.js");
+              let seed = 7;
+              const chance = () => { seed = (seed * 16807) % 2147483647; return seed / 2147483647; };
+              const wrong = [];
+              for (let round = 0; round < 300; round += 1) {
+                const most = 60 + chance() * 700;
+                const things = Array.from({ length: 1 + Math.floor(chance() * 14) }, (_, n) => {
+                  const x1 = 4 + chance() * (most - 30);
+                  return { x1, x2: x1 + 8 + chance() * 60, name: "Escape wheel turns ".slice(0, 3 + Math.floor(chance() * 15)) + n };
+                }).sort((a, b) => a.x1 - b.x1);
+                const set = setInRows(things, 4, 4, most);
+                const boxes = set.filter((one) => one.words).map((one) => {
+                  const width = widthOf(one.words);
+                  const from = one.anchor === "end" ? one.wordsX - width : one.wordsX;
+                  return { row: one.row, from, to: from + width };
+                });
+                boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
+                  if (a.row === b.row && a.from < b.to && b.from < a.to) wrong.push([round, a, b]);
+                }));
+                // Nor does a sign lie on the words of another.
+                boxes.forEach((a) => set.forEach((b) => {
+                  if (a.row === b.row && a.from < b.x2 && b.x1 < a.to) wrong.push([round, a, b]);
+                }));
+              }
+              return wrong;
+            }"""
+        )
+        self.assertEqual(wrong, [])
+
+    def test_words_are_shortened_or_vanish_and_are_never_cut(self) -> None:
+        found = self.page.evaluate(
+            """async () => {
+              const { shortened, widthOf } = await import("/static/ritornel/score/labels.js");
+              const name = "What we mended";
+              return [shortened(name, 500), shortened(name, widthOf(name) - 5), shortened(name, 12)];
+            }"""
+        )
+        self.assertEqual(found[0], "What we mended")
+        self.assertRegex(found[1], r"^What we .*…$")
+        self.assertEqual(found[2], "")
+
+
+class ScoreTest(BrowserTest):
+    def import_show(self, show: object) -> str:
+        out = io.BytesIO()
+        write_archive(show, out, lambda sha256: Path(os.devnull))  # type: ignore[arg-type]
+        self.page.goto(self.base + "/")
+        self.page.locator("#import input[type=file]").set_input_files({"name": "a.ritornel", "mimeType": "application/zip", "buffer": out.getvalue()})
+        self.page.wait_for_url("**/shows/*/")
+        self.page.wait_for_selector(".score :is(.build, .crowd)")
+        return self.page.url.rstrip("/").split("/")[-1]
+
+    def test_bars_stand_to_scale(self) -> None:
+        self.import_show(example_a())
+        places = self.page.evaluate(
+            """[...document.querySelectorAll('.score [data-pick=slide]')].map((node) => {
+                 const box = node.getBoundingClientRect(); return [node.dataset.slide, box.left, box.width];
+               })"""
+        )
+        widths = {slide: width for slide, _, width in places}
+        self.assertAlmostEqual(widths["two"] / widths["one"], 9200 / 5000, places=2)
+        self.assertAlmostEqual(places[1][1] - places[0][1], widths["one"], places=0)
+
+    def test_the_slide_that_was_lengthened_says_by_how_much_and_why(self) -> None:
+        show = self.import_show(example_a())
+        self.page.goto(f"{self.base}/shows/{show}/?slide=three")
+        expect(self.page.get_by_text("Lasts 18.2 s")).to_be_visible()
+        expect(self.page.get_by_text("8.2 s more for the builds")).to_be_visible()
+        expect(self.page.locator(".score").get_by_text("+8.2 s")).to_be_visible()
+        self.page.get_by_text("Cut short").click()
+        expect(self.page.get_by_text("Lasts 10.0 s")).to_be_visible()
+
+    def test_a_looping_show_stands_between_repeat_signs(self) -> None:
+        self.import_show(example_a())
+        expect(self.page.locator(".score").get_by_text("Holds", exact=True)).to_be_visible()
+        self.page.get_by_role("group", name="At the end").get_by_role("button", name="Loops").click()
+        expect(self.page.locator(".score").get_by_text("From the start again")).to_be_visible()
+
+    def test_a_long_show_draws_only_what_is_in_view(self) -> None:
+        base = example_a()
+        slides = tuple(msgspec.structs.replace(base.slides[0], id=f"s{n}", objects=base.slides[0].objects, order=base.slides[0].order) for n in range(200))
+        self.import_show(msgspec.structs.replace(base, slides=slides))
+        # The view holds some twenty; one to two steps of 400 px on each side are drawn ahead for scrolling.
+        drawn = self.page.locator(".score [data-pick=slide]").count()
+        self.assertLess(drawn, 60)
+        self.page.locator("#score-scroll").evaluate("(node) => { node.scrollLeft = node.scrollWidth; }")
+        expect(self.page.locator('.score [data-pick=slide][data-slide="s199"]')).to_be_attached()
+        self.assertLess(self.page.locator(".score [data-pick=slide]").count(), 60)
+
+    def test_zoom_keeps_the_playhead_in_its_place(self) -> None:
+        self.compose("esc-s", "orlmere")
+        head = self.page.locator('.score [data-drag="playhead"] rect').last
+        before = head.bounding_box()
+        self.page.get_by_role("button", name="See it larger").click()
+        self.page.get_by_role("button", name="See it larger").click()
+        self.page.wait_for_function("document.getElementById('score-scroll').scrollWidth > 2000")
+        self.until(lambda: abs(head.bounding_box()["x"] - before["x"]) < 3)  # type: ignore[index]
+
+    def test_a_build_is_picked_from_the_keyboard(self) -> None:
+        self.compose("esc-s", "orlmere")
+        self.page.locator('.score .build[data-build="b-note"]').focus()
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_label("Name of the object")).to_have_value("Its note")
+        expect(self.page.get_by_role("group", name="Effect").get_by_role("button", name="Cut in")).to_have_attribute("aria-pressed", "true")
+
+    def test_the_stage_follows_the_playhead(self) -> None:
+        self.compose("esc-s", "orlmere")
+        pallets = self.page.locator('.theatre [data-object="pallets"]')
+        expect(pallets).to_have_attribute("data-away", "no")
+        self.page.get_by_role("group", name="Beats of this slide").get_by_role("button", name="On arrival").click()
+        expect(pallets).to_have_attribute("data-away", "yes")
+        box = self.page.locator("#score-scroll").bounding_box()
+        assert box
+        start = self.page.locator('.score [data-pick=slide][data-slide="bell-s"]').bounding_box()
+        assert start
+        self.page.mouse.click(start["x"] + 60, box["y"] + 12)
+        expect(self.page.get_by_label("Name of the slide")).to_have_value("The bell")
+
+    def test_what_is_pulled_snaps_to_other_events_and_alt_pulls_freely(self) -> None:
+        show = self.compose("esc-s")
+        line = self.score(show)["slides"]["esc-s"]
+        pin = next(build for build in line["builds"] if build["id"] == "b-axle")
+        wheel = next(build for build in line["builds"] if build["id"] == "b-wheel")
+        beats = line["schedule"]["beats"]
+        bars = self.page.locator(".score [data-drag=bar]").evaluate_all("(nodes) => nodes.map((node) => Number(node.getAttribute('x')))")
+        scale = bars[1] - bars[0]
+        lengths = self.score(show)["starts_ms"]
+        ids = self.score(show)["order"]
+        px_ms = scale / (lengths[ids[2]] - lengths[ids[1]])
+        target = beats[wheel["beat"]]["start_ms"] + wheel["offset_ms"] + wheel["runs_ms"]
+        now = beats[pin["beat"]]["start_ms"] + pin["offset_ms"]
+        handle = self.page.locator('.score [data-drag="build"][data-build="b-axle"]').first
+        box = handle.bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + (target - now) * px_ms + 3, y, steps=4)
+        expect(self.page.locator("[data-snapped]")).to_have_attribute("data-snapped", str(lengths["esc-s"] + target))
+        self.page.mouse.up()
+        self.until(lambda: next(b for b in self.score(show)["slides"]["esc-s"]["builds"] if b["id"] == "b-axle")["after_ms"] == pin["after_ms"] + target - now)
+        expect(self.page.locator("[data-snapped]")).to_have_count(0)
+
+    def test_while_something_is_pulled_score_and_list_show_what_would_be_and_esc_keeps_what_is(self) -> None:
+        show = self.compose("esc-s")
+        revision = self.score(show)["revision"]
+        row = self.page.locator('.order .entry[data-build="b-axle"] .when').last
+        before = row.text_content()
+        handle = self.page.locator('.score [data-drag="build"][data-build="b-axle"]').first
+        box = handle.bounding_box()
+        assert box is not None
+        self.page.mouse.move(box["x"] + 4, box["y"] + 8)
+        self.page.mouse.down()
+        self.page.mouse.move(box["x"] + 64, box["y"] + 8, steps=4)
+        expect(row).not_to_have_text(before or "")
+        self.page.keyboard.press("Escape")
+        expect(row).to_have_text(before or "")
+        self.page.mouse.up()
+        self.assertEqual(self.score(show)["revision"], revision)
+
+    def test_a_build_is_pulled_by_its_name_as_well_as_by_its_sign(self) -> None:
+        show = self.compose("esc-s")
+
+        def after_ms() -> int:
+            return next(b for b in self.score(show)["slides"]["esc-s"]["builds"] if b["id"] == "b-axle")["after_ms"]  # type: ignore[no-any-return]
+
+        before = after_ms()
+        box = self.page.locator('.score .build[data-build="b-axle"] text').bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + 60, y, steps=4)
+        self.page.mouse.up()
+        self.until(lambda: after_ms() > before)
+
+    def test_a_mark_is_set_named_pulled_and_removed(self) -> None:
+        show = self.compose("esc-s")
+        self.page.get_by_role("button", name="Set a mark at the playhead").click()
+        name = self.page.get_by_label("Name of the mark")
+        name.fill("Here they ask")
+        name.press("Enter")
+        self.until(lambda: [mark["name"] for mark in self.score(show)["marks"]] == ["Here they ask"])
+        first = self.score(show)["marks"][0]
+        flag = self.page.get_by_role("button", name="Mark Here they ask")
+        box = flag.bounding_box()
+        assert box is not None
+        self.page.mouse.move(box["x"] + 6, box["y"] + 6)
+        self.page.mouse.down()
+        self.page.keyboard.down("Alt")
+        self.page.mouse.move(box["x"] + 66, box["y"] + 6, steps=3)
+        self.page.mouse.up()
+        self.page.keyboard.up("Alt")
+        self.until(lambda: self.score(show)["marks"][0] != first)
+        self.page.get_by_role("button", name="Remove mark").click()
+        self.until(lambda: not self.score(show)["marks"])
+        self.page.locator("#undo").click()
+        self.until(lambda: [mark["name"] for mark in self.score(show)["marks"]] == ["Here they ask"])
+
+    def test_a_crowd_of_builds_is_drawn_as_few_outlines_until_it_is_looked_at_closely(self) -> None:
+        self.import_show(long_show(30))
+        self.page.wait_for_selector(".score .crowd")
+        expect(self.page.locator(".score .build")).to_have_count(0)
+        self.page.locator(".score [data-pick=slide]").first.dblclick()
+        expect(self.page.locator(".score .build").first).to_be_attached()
+
+    def test_scrolling_keeps_the_bars_that_stay_in_view(self) -> None:
+        self.import_show(long_show(30))
+        self.page.wait_for_selector(".score .crowd")
+        kept = self.page.evaluate(
+            """async () => {
+              const scroll = document.getElementById("score-scroll");
+              const bars = () => [...scroll.querySelectorAll(".crowd")];
+              const before = new Set(bars());
+              scroll.scrollLeft = 700;
+              for (let n = 0; n < 3; n += 1) await new Promise(requestAnimationFrame);
+              const now = bars();
+              return [now.filter((bar) => before.has(bar)).length, now.filter((bar) => !before.has(bar)).length];
+            }"""
+        )
+        self.assertGreater(kept[0], 3, "bars that are still seen were not drawn again")
+        self.assertGreater(kept[1], 0, "and those that came into view were drawn")

@@ -1,0 +1,122 @@
+"""Which objects a carry pairs, and that it is the best way of pairing them."""
+
+import itertools
+
+from django.test import SimpleTestCase
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from ritornel.core.document import AdvanceAfter, Box, Build, Follows, OnCue, Picture, Shape, Show, Slide, Transition
+from ritornel.core.document.objects import Wings
+from ritornel.core.document.show import Link
+from ritornel.core.motion.carry import Standing, pairs_of
+from ritornel.core.schedule.carried import Ended, carried_pairs
+from ritornel.core.schedule.performance import perform, sight_at
+from tests.examples import text
+
+CARRY = Transition("carry", 1000, "even")
+
+
+def star(name: str, x: float = 0, y: float = 0, **more: object) -> Shape:
+    return Shape(name, name.title(), Box(x, y, 100, 100), "star", **more)  # type: ignore[arg-type]
+
+
+def standing(*items: Shape | Picture) -> list[Standing]:
+    return [Standing(item, rank, item.box.x + 50, item.box.y + 50) for rank, item in enumerate(items)]
+
+
+def show_of(first: Slide, second: Slide) -> Show:
+    return Show("s", "S", slides=(first, second))
+
+
+def ends(show: Show) -> tuple[Ended, Ended]:
+    one, two = (Ended(s.slide, s.drawing, s.schedule, s.tracks) for s in perform(show).slides)
+    return one, two
+
+
+class PairsTest(SimpleTestCase):
+    def test_lineage_comes_before_picture_and_words(self) -> None:
+        old = standing(star("a", 0), star("b", 500))
+        new = standing(star("x", 10, lineage="b"), star("y", 490))
+        self.assertEqual([(p.before, p.after, p.why) for p in pairs_of(old, new)], [("b", "x", "lineage"), ("a", "y", "words")])
+
+    def test_the_same_picture_is_the_same_thing(self) -> None:
+        old, new = standing(Picture("p", "P", Box(0, 0, 9, 9), "dial")), standing(Picture("q", "Q", Box(500, 0, 9, 9), "dial"))
+        self.assertEqual([(p.before, p.after, p.why) for p in pairs_of(old, new)], [("p", "q", "picture")])
+
+    def test_links_by_hand_come_first_and_an_unlink_forbids_that_pair_only(self) -> None:
+        old, new = standing(star("a", 0), star("b", 500)), standing(star("x", 0), star("y", 500))
+        self.assertEqual([(p.before, p.after) for p in pairs_of(old, new, links=[Link("a", "y")])], [("b", "x"), ("a", "y")])
+        self.assertEqual({(p.before, p.after) for p in pairs_of(old, new, unlinks=[Link("a", "x")])}, {("b", "x"), ("a", "y")})
+        self.assertEqual(pairs_of(standing(star("a")), standing(star("x")), unlinks=[Link("a", "x")]), ())
+
+    def test_slides_that_share_nothing_pair_nothing(self) -> None:
+        self.assertEqual(pairs_of(standing(star("a")), standing(Shape("r", "R", Box(0, 0, 100, 100), "ring"))), ())
+
+    @settings(max_examples=60, deadline=None)
+    @given(st.lists(st.tuples(st.integers(0, 900), st.integers(0, 600)), max_size=6), st.lists(st.tuples(st.integers(0, 900), st.integers(0, 600)), max_size=6))
+    def test_the_pairing_is_the_best_of_all_there_are(self, left: list[tuple[int, int]], right: list[tuple[int, int]]) -> None:
+        old = standing(*(star(f"a{n}", *place) for n, place in enumerate(left)))
+        new = standing(*(star(f"b{n}", *place) for n, place in enumerate(right)))
+        by_id = {s.item.id: s for s in (*old, *new)}
+        pairs = pairs_of(old, new)
+
+        def cost(chosen: list[tuple[Standing, Standing]]) -> float:
+            return sum((a.x - b.x) ** 2 + (a.y - b.y) ** 2 for a, b in chosen)
+
+        few, many = sorted((old, new), key=len)
+        best = min((cost(list(zip(few, order, strict=True))) for order in itertools.permutations(many, len(few))), default=0.0)
+        self.assertEqual(len(pairs), len(few))
+        self.assertAlmostEqual(cost([(by_id[p.before], by_id[p.after]) for p in pairs]), best, places=3)
+
+
+class CarriedTest(SimpleTestCase):
+    def test_what_enters_by_itself_takes_no_part_and_is_told(self) -> None:
+        first = Slide("one", objects=(star("a"),), advance=AdvanceAfter(2000))
+        second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY, order=(Build("b", "x", "enters fade", Follows()),))
+        pairs, refusals = carried_pairs(*ends(show_of(first, second)))
+        self.assertEqual((pairs, [(r.before, r.after) for r in refusals]), ((), [("a", "x")]))
+        self.assertIn("X enters by a build of its own", refusals[0].why)
+
+    def test_what_is_away_when_the_slide_before_ends_takes_no_part(self) -> None:
+        first = Slide("one", objects=(star("a"),), order=(Build("b", "a", "leaves fade", Follows()),), advance=AdvanceAfter(2000))
+        second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY)
+        pairs, refusals = carried_pairs(*ends(show_of(first, second)))
+        self.assertEqual(pairs, ())
+        self.assertIn("is away when the slide before ends", refusals[0].why)
+
+    def test_a_text_enters_only_if_all_its_parts_do(self) -> None:
+        one = Slide("one", objects=(text("t", "First", "Second"),), advance=AdvanceAfter(2000))
+        order = (Build("b", "u", "enters fade", OnCue("q"), part="u-2"),)
+        two = Slide("two", objects=(text("u", "First", "Second"),), transition=CARRY, order=order)
+        pairs, _ = carried_pairs(*ends(show_of(one, two)))
+        self.assertEqual([(p.before, p.after) for p in pairs], [("t", "u")])
+
+    def test_a_pair_moves_from_the_old_place_size_and_turn_to_the_new(self) -> None:
+        first = Slide("one", objects=(star("a", 0, 0),), advance=AdvanceAfter(2000))
+        goal = Shape("x", "X", Box(400, 200, 200, 200, 350), "star", lineage="a")
+        show = perform(show_of(first, Slide("two", objects=(goal,), transition=CARRY)))
+        start = show.schedule.starts_ms[1]
+        for share, expected in ((0.0, (-450.0, -250.0, 0.5, 10.0)), (0.5, (-225.0, -125.0, 0.75, 5.0))):
+            new = dict(sight_at(show, start + share * 1000).layers[1].objects)["x", None]
+            self.assertEqual(tuple(round(v, 6) for v in (new.x, new.y, new.scale, new.turn)), expected)
+        old = dict(sight_at(show, start + 10).layers[0].objects)["a", None]
+        self.assertEqual(old.opacity, 0)
+
+    def test_a_carry_begins_where_a_travel_has_ended(self) -> None:
+        travel = Build("b", "a", "travels along", Follows(), 0, 500, settings={"path": "M 0 0 L 300 0"})
+        first = Slide("one", objects=(star("a", 0, 0),), order=(travel,), advance=AdvanceAfter(2000))
+        show = perform(show_of(first, Slide("two", objects=(star("x", 0, 0, lineage="a"),), transition=CARRY)))
+        new = dict(sight_at(show, show.schedule.starts_ms[1]).layers[1].objects)["x", None]
+        self.assertEqual(new.x, 300)
+
+    def test_the_unpaired_go_in_the_first_and_come_in_the_last_forty_percent_or_from_their_wings(self) -> None:
+        first = Slide("one", objects=(star("gone"),), advance=AdvanceAfter(2000))
+        ring = Shape("ring", "Ring", Box(0, 0, 50, 50), "ring")
+        winged = Shape("arch", "Arch", Box(0, 0, 50, 50), "arch", wings=Wings(-500, 0, 1, 1))
+        show = perform(show_of(first, Slide("two", objects=(ring, winged), transition=CARRY)))
+        start = show.schedule.starts_ms[1]
+        self.assertEqual([dict(sight_at(show, start + ms).layers[0].objects)["gone", None].opacity for ms in (0, 200, 400, 900)], [1, 0.5, 0, 0])
+        self.assertEqual([round(dict(sight_at(show, start + ms).layers[1].objects)["ring", None].opacity, 6) for ms in (0, 600, 800)], [0, 0, 0.5])
+        arch = dict(sight_at(show, start + 500).layers[1].objects)["arch", None]
+        self.assertEqual((arch.x, arch.opacity), (-250, 1))

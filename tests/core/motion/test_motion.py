@@ -1,0 +1,125 @@
+import json
+from pathlib import Path
+
+import msgspec
+from django.test import SimpleTestCase
+from hypothesis import given
+from hypothesis import strategies as st
+
+from ritornel.core.document import Build, Follows, Frame, OnCue, Slide, Together, Transition
+from ritornel.core.errors import BadValue, UnknownName
+from ritornel.core.motion.catalogue import EFFECTS, TRANSITIONS, effect_forms, effect_named, transition_named
+from ritornel.core.motion.easing import PACES, eased
+from ritornel.core.motion.sampling import Instant, Motion, value_at, values_at
+from ritornel.core.schedule.slide_schedule import compile_slide
+from ritornel.core.schedule.tracks import compile_tracks, layers_of
+from tests.examples import shape
+
+VECTORS = Path(__file__).parents[2] / "vectors" / "motion.json"
+FRAME = Frame()
+
+
+def tracks_of(*order: Build, **more: object) -> tuple[Motion, ...]:
+    slide = Slide("s", objects=(shape("x"), shape("y")), order=order, **more)  # type: ignore[arg-type]
+    return compile_tracks(slide, compile_slide(slide, 2000, {}), FRAME).motions
+
+
+def at(beat: int, since: float, *begun: float) -> Instant:
+    return Instant(beat, since, (begun or (0.0,) * (beat + 1))[-1] + since, begun or (0.0,) * (beat + 1))
+
+
+class EasingTest(SimpleTestCase):
+    @given(st.sampled_from(sorted(PACES)), st.floats(0, 1), st.floats(0, 1))
+    def test_paces_run_from_0_to_1_and_never_back(self, pace: str, one: float, other: float) -> None:
+        curve = PACES[pace]
+        self.assertLessEqual(eased(min(one, other), curve), eased(max(one, other), curve) + 1e-9)
+        self.assertEqual((eased(0, curve), eased(1, curve)), (0, 1))
+
+    def test_a_curve_known_from_css_has_its_known_value(self) -> None:
+        # cubic-bezier(0.42, 0, 0.58, 1) passes through its middle.
+        self.assertAlmostEqual(eased(0.5, (0.42, 0, 0.58, 1)), 0.5, places=9)
+
+
+class ContractTest(SimpleTestCase):
+    """What every effect and transition promises, found by looking at all that ship."""
+
+    NEUTRAL = dict.fromkeys(("opacity", "scale", "wide", "reveal", "drawn", "typed"), 1.0) | dict.fromkeys(("x", "y", "turn", "tint", "yaw", "pitch"), 0.0)
+
+    def test_effects_begin_and_end_as_their_kind_says(self) -> None:
+        for effect in EFFECTS.values():
+            for ramp in effect.ramps(effect.settings(), PACES["ease out"]):
+                first, last = value_at(ramp.keys, ramp.curve, 0.0), value_at(ramp.keys, ramp.curve, 1.0)
+                with self.subTest(effect.name, channel=ramp.channel):
+                    self.assertNotIn(ramp.channel, ("yaw", "pitch"), "objects know no depth")
+                    if effect.kind in ("enters", "accents"):
+                        self.assertEqual(last, self.NEUTRAL[ramp.channel])
+                    if effect.kind == "leaves" or (effect.kind == "accents" and effect.extra is None):
+                        self.assertEqual(first, self.NEUTRAL[ramp.channel])
+                    self.assertEqual([key[0] for key in ramp.keys], sorted(key[0] for key in ramp.keys))
+
+    def test_transitions_end_with_the_new_slide_in_place(self) -> None:
+        for kind in TRANSITIONS.values():
+            for ramp in kind.layers(kind.settings(), PACES["even"], 1280, 720).new:
+                self.assertEqual(value_at(ramp.keys, ramp.curve, 1.0), self.NEUTRAL[ramp.channel], kind.name)
+
+    def test_every_setting_has_a_control_with_its_bounds(self) -> None:
+        rise = next(form for form in effect_forms() if form["name"] == "enters rise")
+        self.assertEqual(rise["controls"], [{"name": "distance_px", "title": "Distance", "default": 40.0, "unit": "px", "least": 0, "most": 2000}])
+
+    def test_unknown_names_and_settings_raise(self) -> None:
+        with self.assertRaisesMessage(UnknownName, "There is no effect “enters explode”"):
+            effect_named("enters explode")
+        with self.assertRaises(UnknownName):
+            transition_named("teleport")
+        with self.assertRaisesMessage(BadValue, "distance_px"):
+            tracks_of(Build("b", "x", "enters rise", Follows(), settings={"distance_px": -5}))
+
+    def test_push_moves_both_slides_by_the_frame(self) -> None:
+        layers = layers_of(Transition("push", 500, "even", {"comes_from": "above"}), FRAME)
+        self.assertEqual((layers.new[0].keys, layers.old[0].keys), (((0.0, -720.0), (1.0, 0.0)), ((0.0, -0.0), (1.0, 720.0))))
+
+
+class PresenceTest(SimpleTestCase):
+    def test_an_object_that_enters_is_away_until_then(self) -> None:
+        (motion,) = tracks_of(Build("b", "x", "enters fade", OnCue("q"), 100, 400))
+        shown = [values_at(motion, instant).shown for instant in (at(0, 5000), at(1, 99), at(1, 100), at(1, 1e9))]
+        self.assertEqual(shown, [False, False, True, True])
+
+    def test_after_leaving_it_is_away_until_it_enters_again(self) -> None:
+        (motion,) = tracks_of(Build("a", "x", "leaves fade", Follows(), 0, 400), Build("b", "x", "enters fade", OnCue("q"), 0, 400, pace="even"))
+        self.assertTrue(values_at(motion, at(0, 399)).shown)
+        self.assertFalse(values_at(motion, at(0, 400)).shown)
+        self.assertAlmostEqual(values_at(motion, at(1, 200)).opacity, 0.5)
+        self.assertEqual(values_at(motion, at(1, float("inf"))).opacity, 1.0)
+
+    def test_builds_of_an_earlier_beat_are_complete_even_when_cut_off(self) -> None:
+        motions = tracks_of(Build("a", "x", "enters rise", Follows(), 0, 5000), Build("b", "y", "enters fade", OnCue("q"), 0, 400))
+        first = next(motion for motion in motions if motion.object_id == "x")
+        self.assertEqual(values_at(first, at(1, 0)), values_at(first, at(0, float("inf"))))
+
+    def test_an_accent_until_the_slide_ends_runs_on_beneath_later_beats(self) -> None:
+        motions = tracks_of(Build("a", "x", "accents pulse", Follows(), 0, 1000, repeats=0, pace="even"), Build("b", "y", "enters fade", OnCue("q")))
+        pulse = next(motion for motion in motions if motion.object_id == "x")
+        later = Instant(1, 10, 5400, (0.0, 5390.0))
+        self.assertAlmostEqual(values_at(pulse, later).scale, 1.12)
+
+    def test_two_builds_at_once_add_up(self) -> None:
+        (motion,) = tracks_of(
+            Build("a", "x", "enters settle", Follows(), 0, 1000, pace="even"), Build("b", "x", "accents pulse", Together(), 0, 1000, pace="even")
+        )
+        self.assertAlmostEqual(values_at(motion, at(0, 400)).scale, 1.09 * 1.12)
+
+
+class VectorTest(SimpleTestCase):
+    def test_values_are_those_the_browser_is_held_to(self) -> None:
+        vectors = json.loads(VECTORS.read_text())
+        self.assertGreater(len(vectors["motions"]), 4)
+        for case in vectors["motions"]:
+            motion = msgspec.convert(case["motion"], Motion)
+            for given_at, expected in case["values"]:
+                instant = msgspec.convert({**given_at, "since_ms": float("inf") if given_at["since_ms"] is None else given_at["since_ms"]}, Instant)
+                values = msgspec.to_builtins(values_at(motion, instant))
+                for channel, value in expected.items():
+                    self.assertAlmostEqual(values[channel], value, places=9)
+        for curve, progress, value in vectors["easing"]:
+            self.assertAlmostEqual(eased(progress, tuple(curve)), value, places=12)

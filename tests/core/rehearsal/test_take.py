@@ -1,0 +1,48 @@
+from django.test import SimpleTestCase
+
+from ritornel.core.document.changes import apply_changes
+from ritornel.core.document.edits import apply_edit
+from ritornel.core.errors import BadValue
+from ritornel.core.rehearsal.take import Arrived, Cued, Take, check_take, timing_of, use_timing
+from ritornel.core.schedule import compile_show
+from tests.examples import example_a
+
+TAKE = Take(
+    (
+        Arrived("one", 0), Arrived("two", 6200), Cued("first", 8000, 1300), Cued("second", 10_000, 900),
+        Arrived("one", 12_000), Arrived("two", 12_500), Cued("first", 13_000, 0), Cued("out", 16_000, 2100), Arrived("three", 16_000),
+    ),
+    40_000,
+)  # fmt: skip
+
+
+class TimingTest(SimpleTestCase):
+    def test_visits_add_up_and_the_last_hold_counts(self) -> None:
+        timing = timing_of(TAKE)
+        self.assertEqual(timing.slide_ms, {"one": 6700, "two": 9300, "three": 24_000})
+        self.assertEqual(timing.hold_ms, {"first": 0, "second": 900, "out": 2100})
+
+    def test_using_it_writes_holds_and_lengths_and_keeps_how_slides_advance(self) -> None:
+        show = example_a()
+        edit, notices = use_timing(show, timing_of(TAKE), "take 1")
+        outcome = apply_edit(show, edit)
+        schedule = compile_show(outcome.show)
+        self.assertEqual([wait.hold_ms for wait in (beat.wait for beat in schedule.slides[1].beats) if wait], [0, 900])
+        self.assertEqual([s.length_ms for s in schedule.slides], [6700, 500 + 1000 + 900 + 200 + 2100, 24_000])
+        self.assertEqual((notices, outcome.label), ((), "Use the timing of take 1"))
+        self.assertEqual(apply_changes(outcome.show, outcome.inverse)[0], show)
+
+    def test_what_the_show_no_longer_has_is_told(self) -> None:
+        stranger = Take((Arrived("gone", 0), Cued("lost", 5, 5)), 10)
+        _, notices = use_timing(example_a(), timing_of(stranger), "take 2")
+        self.assertEqual(len(notices), 2)
+
+    def test_a_take_without_any_event_says_nothing(self) -> None:
+        timing = timing_of(Take((), 5))
+        self.assertEqual((timing.slide_ms, timing.hold_ms), ({}, {}))
+
+    def test_events_out_of_order_are_refused(self) -> None:
+        with self.assertRaisesMessage(BadValue, "event 2 is at 4 ms, out of order"):
+            check_take(Take((Arrived("one", 5), Arrived("two", 4)), 10))
+        with self.assertRaises(BadValue):
+            check_take(Take((Arrived("one", 50),), 10))

@@ -1,0 +1,55 @@
+import msgspec
+from django.test import SimpleTestCase
+from hypothesis import given
+from hypothesis import strategies as st
+
+from ritornel.core.document import Show
+from ritornel.core.errors import UnknownName
+from ritornel.core.schedule import compile_show, moment_at
+from ritornel.core.time import Span
+from tests.examples import example_a
+
+
+class TheEndTest(SimpleTestCase):
+    def test_black_adds_600_ms_and_an_empty_show_stays_0(self) -> None:
+        self.assertEqual(compile_show(example_a(end="black")).length_ms, 33_000)
+        self.assertEqual(compile_show(Show("e", "Empty", end="black")).length_ms, 0)
+        self.assertEqual(moment_at(compile_show(Show("e", "Empty")), 5).phase, "empty")
+
+    def test_hold_stays_at_its_last_state(self) -> None:
+        schedule = compile_show(example_a())
+        self.assertEqual(moment_at(schedule, 10**6).phase, "over")
+        self.assertEqual(moment_at(schedule, 32_400).index, 2)
+
+    def test_every_pass_of_a_loop_is_alike(self) -> None:
+        schedule = compile_show(example_a(end="loop"))
+        self.assertEqual(moment_at(schedule, 2500), moment_at(schedule, 2500 + 3 * 32_400))
+
+    def test_a_skipped_slide_has_no_time_at_all(self) -> None:
+        show = example_a()
+        skipped = msgspec.structs.replace(show.slides[1], skipped=True)
+        schedule = compile_show(msgspec.structs.replace(show, slides=(show.slides[0], skipped, show.slides[2])))
+        self.assertEqual((schedule.starts_ms, schedule.length_ms), ((0, 5000), 23_200))
+        with self.assertRaisesMessage(UnknownName, "skipped"):
+            schedule.index_of("two")
+
+
+class MomentTest(SimpleTestCase):
+    def test_phases_follow_each_other_on_the_second_slide(self) -> None:
+        schedule = compile_show(example_a())
+        seen = [(moment.beat, moment.phase) for moment in (moment_at(schedule, 5000 + at) for at in (0, 499, 500, 2499, 2500, 3499, 3500, 7000, 7200, 9199))]
+        self.assertEqual(
+            seen,
+            [(0, "transition"), (0, "transition"), (0, "wait"), (0, "wait"), (1, "beat"), (1, "beat"), (1, "wait"), (2, "beat"), (2, "wait"), (2, "wait")],
+        )
+
+    def test_a_slide_has_the_show_for_its_span(self) -> None:
+        schedule = compile_show(example_a())
+        self.assertEqual(schedule.span_of(schedule.index_of("two")), Span(5000, 14_200))
+
+    @given(st.floats(0, 32_399.9), st.floats(0, 32_399.9))
+    def test_later_instants_are_never_at_an_earlier_place(self, one: float, other: float) -> None:
+        schedule = compile_show(example_a())
+        first, second = moment_at(schedule, min(one, other)), moment_at(schedule, max(one, other))
+        self.assertLessEqual((first.index, first.slide_ms, first.beat), (second.index, second.slide_ms, max(second.beat, first.beat)))
+        self.assertAlmostEqual(schedule.starts_ms[first.index] + first.slide_ms, min(one, other), places=6)

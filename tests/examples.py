@@ -1,0 +1,68 @@
+"""Shows that several tests use: the worked examples of the domain, and small pieces of Orlmere."""
+
+from typing import Any
+
+from ritornel.core.document import (
+    AdvanceAfter,
+    AdvanceOnCue,
+    Asset,
+    Box,
+    Build,
+    Follows,
+    MusicSpan,
+    OnCue,
+    Paragraph,
+    Run,
+    Shape,
+    Show,
+    Slide,
+    Text,
+    Together,
+    Transition,
+)
+
+BOX = Box(100, 100, 300, 80)
+
+
+def shape(object_id: str, **more: Any) -> Shape:
+    return Shape(object_id, object_id.title(), BOX, "rectangle", **more)
+
+
+def text(object_id: str, *lines: str, **more: Any) -> Text:
+    paragraphs = tuple(Paragraph(f"{object_id}-{n}", (Run(line),)) for n, line in enumerate(lines, 1))
+    return Text(object_id, object_id.title(), BOX, paragraphs=paragraphs, **more)
+
+
+def sound(asset_id: str = "waltz", lasts_ms: int = 12_000) -> Asset:
+    return Asset(asset_id, "Waltz", "ab" * 32, "audio/ogg", 1000, lasts_ms=lasts_ms)
+
+
+def example_a(**more: Any) -> Show:
+    """Worked example A, its third slide without the clip: a build of 18 200 ms stands for it, so all lengths are the same."""
+    one = Slide(
+        "one", "One", transition=Transition("dissolve", 800), advance=AdvanceAfter(5000), objects=(shape("title"), shape("picture")),
+        order=(
+            Build("t", "title", "enters fade", Follows(), 0, 600),
+            Build("p", "picture", "enters fade", Together(), 200, 1000),
+        ),
+    )  # fmt: skip
+    two = Slide(
+        "two", "Two", transition=Transition("push", 500), advance=AdvanceOnCue("out"), objects=tuple(shape(name) for name in "abcd"),
+        order=(
+            Build("A", "a", "enters fade", OnCue("first"), 0, 400),
+            Build("B", "b", "enters fade", Follows(), 100, 300),
+            Build("C", "c", "enters fade", Together(), 0, 600),
+            Build("D", "d", "enters fade", OnCue("second", 3500), 0, 200),
+        ),
+    )  # fmt: skip
+    three = Slide(
+        "three", "Three", advance=AdvanceAfter(10_000), objects=(shape("long"),),
+        order=(Build("L", "long", "accents pulse", Follows(), 0, 18_200),),
+    )  # fmt: skip
+    return Show("a", "Example A", slides=(one, two, three), **more)
+
+
+def with_music(show: Show, **more: Any) -> Show:
+    import msgspec
+
+    return msgspec.structs.replace(show, music=(MusicSpan("m", "waltz", **more),), assets=(sound(),))

@@ -1,0 +1,161 @@
+"""Writes the vectors that Python and the browser are both held to: `python -m tests.vectors.make`.
+
+The numbers are the core's; whoever runs this again looks at the difference before committing it.
+"""
+
+import json
+import random
+from pathlib import Path
+from typing import Any
+
+import msgspec
+
+from ritornel.core.document import Box, Frame
+from ritornel.core.document.arranging import scaled_within
+from ritornel.core.layout.guides import guides_of, pulled_to, snapped
+from ritornel.core.layout.sizing import pulled, turned
+from ritornel.core.motion.catalogue import EFFECTS
+from ritornel.core.motion.channels import Mask, Values
+from ritornel.core.motion.depth import homography
+from ritornel.core.motion.easing import PACES, eased
+from ritornel.core.motion.masks import mask_outline, soft_edge
+from ritornel.core.motion.sampling import Instant, values_at
+from ritornel.core.schedule.live import LiveState, arrive, back, cue, go_on, goes_on_at_ms, next_cue_id, since_ms, waits_since_ms
+from ritornel.core.schedule.performance import builtins_of, perform, sight_at
+from ritornel.core.schedule.show_schedule import moment_at
+from ritornel.core.schedule.snapping import nearest_ms
+from ritornel.demo.orlmere import orlmere
+from tests.examples import example_a, with_music
+from tests.kinds import every_effect
+
+HERE = Path(__file__).parent
+
+
+def finite(value: Any) -> Any:
+    """JSON has no infinity: None stands for it."""
+    if isinstance(value, float) and value == float("inf"):
+        return None
+    if isinstance(value, dict):
+        return {key: finite(entry) for key, entry in value.items()}
+    return [finite(entry) for entry in value] if isinstance(value, list | tuple) else value
+
+
+def motion_vectors() -> dict[str, Any]:
+    show = perform(orlmere())
+    cases = []
+    for staged in (*show.slides, *perform(every_effect()).slides):
+        begun = tuple(float(beat.start_ms) for beat in staged.schedule.beats)
+        instants = [
+            Instant(beat, since, begun[beat] + (since if since != float("inf") else 900), begun[: beat + 1])
+            for beat in range(len(begun)) for since in (-100.0, 0.0, 130.0, 500.0, 1111.0, float("inf"))
+        ]  # fmt: skip
+        for motion in (*staged.tracks.motions, *filter(None, [staged.tracks.view])):
+            values = [[finite(msgspec.to_builtins(at)), msgspec.to_builtins(values_at(motion, at))] for at in instants]
+            cases.append({"motion": msgspec.to_builtins(motion), "values": values})
+    easing = [[list(curve), n / 20, eased(n / 20, curve)] for curve in [*PACES.values(), (0.42, 0, 0.58, 1)] for n in range(21)]
+    return {"easing": easing, "motions": cases[::2] + cases[-2 * len(EFFECTS) :]}
+
+
+def mask_vectors() -> list[Any]:
+    chance = random.Random(3)
+    cases = []
+    for kind in ("wipe", "iris", "blinds", "cells"):
+        for reveal in (0.0, 0.013, 0.25, 0.5, 0.77, 1.0):
+            mask = Mask(kind, chance.choice([0.0, 90.0, 33.0, -120.0]), chance.randrange(2, 20), chance.choice([0.0, 0.2]))  # type: ignore[arg-type]
+            region = (chance.randrange(-20, 20), chance.randrange(-20, 20), chance.randrange(50, 1280), chance.randrange(50, 720))
+            cases.append([msgspec.to_builtins(mask), reveal, region, mask_outline(mask, reveal, region), soft_edge(mask, reveal, region)])
+    return cases
+
+
+def depth_vectors() -> list[Any]:
+    chance = random.Random(11)
+    cases: list[Any] = []
+    for _ in range(60):
+        values = Values(
+            yaw=float(chance.choice([0, 30, -45, 90, 117, -160])), pitch=float(chance.choice([0, 0, 20, -75, 90])), x=float(chance.randrange(-99, 99)),
+            y=float(chance.randrange(-99, 99)), hinge=chance.choice([None, (0.0, 360.0, 0.0), (640.0, 360.0, -640.0), (100.0, 720.0, 80.0)]),
+        )  # fmt: skip
+        width, height = chance.choice([(1280, 720), (720, 1280), (800, 600)])
+        cases.append([msgspec.to_builtins(values), width, height, homography(values, width, height)])
+    return cases
+
+
+def event_vectors() -> list[Any]:
+    chance = random.Random(13)
+    cases: list[Any] = []
+    for _ in range(60):
+        events = [chance.randrange(0, 5000, 50) for _ in range(chance.randrange(0, 12))]
+        at, reach = chance.choice([chance.randrange(0, 5000), chance.randrange(0, 5000, 25)]), chance.choice([0, 30, 200])
+        cases.append([at, events, reach, nearest_ms(at, events, reach)])
+    return cases
+
+
+def live_vectors() -> list[dict[str, Any]]:
+    presses = {"cue": cue, "back": back, "on": go_on}
+    result = []
+    for end in ("hold", "loop", "black"):
+        show = perform(with_music(example_a(end=end)))
+        state: LiveState = arrive(show, 0, 0.0)
+        steps = []
+        script = ["cue", "cue", "cue", "back", "back", "cue", "cue", "cue", "cue", "back", "cue", "cue", "on", "cue", "back"]
+        for number, press in enumerate(script):
+            now = 370.0 * (number + 1)
+            state = presses[press](show, state, now)
+            steps.append({
+                "press": press, "now_ms": now, "state": msgspec.to_builtins(state), "since_ms": finite(since_ms(state, now + 100)),
+                "waits_ms": waits_since_ms(show, state, now + 5000), "cue_id": next_cue_id(show, state), "goes_on_at_ms": goes_on_at_ms(show, state),
+            })  # fmt: skip
+        moments = []
+        for at in (0, 400, 799, 800, 1500, 5000, 5250, 7500, 12_000, 14_199, 14_200, 32_399, 32_400, 32_700, 33_000, 40_000):
+            sight = sight_at(show, float(at), at < show.schedule.length_ms)
+            layers = [
+                {"index": layer.index, "values": msgspec.to_builtins(layer.values), "objects": {key[0]: msgspec.to_builtins(v) for key, v in layer.objects}}
+                for layer in sight.layers
+            ]
+            moments.append({"at_ms": at, "moment": msgspec.to_builtins(moment_at(show.schedule, at)), "layers": layers, "blackness": sight.blackness})
+        result.append({"show": builtins_of(show, {}), "steps": steps, "moments": moments})
+    return result
+
+
+def snapping_vectors() -> dict[str, Any]:
+    slide = orlmere().slides[2]
+    ids = [item.id for item in slide.objects]
+    beside = [("on the slide before", slide.objects[0], Box(90, 70, 600, 70)), ("on the slide after", slide.objects[1], Box(300, 400, 120, 120))]
+    guides = guides_of(slide, Frame(), beside)
+    chance = random.Random(5)
+    moves, pulls = [], []
+    for number in range(90):
+        box = Box(chance.randrange(0, 1100), chance.randrange(0, 600), chance.randrange(20, 400), chance.randrange(20, 300))
+        moving = chance.sample(ids, 2) if number % 3 else [slide.objects[number % 2].id]
+        reach = chance.choice([2.0, 8.0, 20.0])
+        moves.append([msgspec.to_builtins(box), moving, reach, msgspec.to_builtins(snapped(box, guides, frozenset(moving), reach))])
+        handle, way = (chance.choice([0.0, 0.5, 1.0]), chance.choice([0.0, 0.5, 1.0])), (chance.randrange(-40, 40), chance.randrange(-40, 40))
+        pulls.append([msgspec.to_builtins(box), handle, way, moving, reach, msgspec.to_builtins(pulled_to(box, handle, way, guides, frozenset(moving), reach))])
+    return {"guides": msgspec.to_builtins(guides), "moves": moves, "pulls": pulls}
+
+
+def sizing_vectors() -> dict[str, Any]:
+    chance = random.Random(7)
+    pulls, turns, scales = [], [], []
+    for number in range(80):
+        box = Box(
+            chance.randrange(0, 900), chance.randrange(0, 500), chance.randrange(10, 400), chance.randrange(10, 300), chance.choice([0, 0, 30, -117.5, 200])
+        )
+        handle, way = (chance.choice([0.0, 0.5, 1.0]), chance.choice([0.0, 0.5, 1.0])), (chance.randrange(-300, 300), chance.randrange(-300, 300))
+        keep = number % 2 == 0
+        pulls.append([msgspec.to_builtins(box), handle, way, keep, msgspec.to_builtins(pulled(box, handle, way, keep))])
+        pointer, step = (chance.randrange(-200, 1400), chance.randrange(-200, 900)), chance.choice([0.0, 15.0])
+        turns.append([msgspec.to_builtins(box), pointer, step, turned(box, pointer, step).turn_deg])
+        old, new = Box(0, 0, 900, 600), Box(50, 40, chance.randrange(100, 1200), chance.randrange(100, 700))
+        scales.append([msgspec.to_builtins(value) for value in (box, old, new, scaled_within(box, old, new))])
+    return {"pulls": pulls, "turns": turns, "scales": scales}
+
+
+VECTORS = {
+    "snapping": snapping_vectors, "sizing": sizing_vectors, "motion": motion_vectors, "masks": mask_vectors, "depth": depth_vectors,
+    "events": event_vectors, "live": live_vectors,
+}  # fmt: skip
+
+if __name__ == "__main__":
+    for name, make in VECTORS.items():
+        (HERE / f"{name}.json").write_text(json.dumps(make()) + "\n")

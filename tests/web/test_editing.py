@@ -1,0 +1,245 @@
+import json
+import random
+from unittest import mock
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import override_settings
+
+from ritornel.core.formats.media import Limits
+from ritornel.demo.orlmere import MEDIA
+from ritornel.web.shows import editing
+from ritornel.web.shows.models import Show
+from ritornel.web.shows.services import value_of
+from tests.web.base import WebTest
+
+
+class EditTest(WebTest):
+    def test_an_edit_answers_what_changed_and_counts_the_revision(self) -> None:
+        reply = self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}}).json()
+        self.assertEqual((reply["revision"], list(reply["slides"]), reply["viewing"]["slide"]["name"]), (1, ["esc-s"], "Tick"))
+        self.assertEqual(reply["history"], {"undo": "Change name of slide “The escapement”", "redo": None})
+
+    def test_undo_and_redo_restore_exactly_and_a_new_edit_ends_redo(self) -> None:
+        before = value_of(Show.objects.get(pk="clock"))
+        self.edit({"do": "remove slides", "slide_ids": ["who-s"]})
+        self.edit({"do": "move slides", "slide_ids": ["thx-s"], "to": 0})
+        after = value_of(Show.objects.get(pk="clock"))
+        self.post("/shows/clock/undo")
+        self.post("/shows/clock/undo")
+        self.assertEqual(value_of(Show.objects.get(pk="clock")), before)
+        self.post("/shows/clock/redo")
+        self.post("/shows/clock/redo")
+        self.assertEqual(value_of(Show.objects.get(pk="clock")), after)
+        self.post("/shows/clock/undo")
+        self.edit({"do": "change show", "changes": {"title": "Another"}})
+        self.assertEqual(self.post("/shows/clock/redo").json()["error"], "There is nothing to do again.")
+
+    def test_a_stale_revision_is_refused_and_nothing_is_lost(self) -> None:
+        self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Mine"}})
+        reply = self.edit({"do": "remove slides", "slide_ids": ["esc-s"]}, revision=0)
+        self.assertEqual((reply.status_code, reply.json()["stale"]), (409, True))
+        self.assertIn("was changed elsewhere in the meantime", reply.json()["error"])
+        self.assertEqual(self.score()["slides"]["esc-s"]["name"], "Mine")
+
+    def refused(self, edit: object, words: str) -> None:
+        before = self.score()
+        reply = self.post("/shows/clock/edit", {"revision": before["revision"], "edit": edit})
+        self.assertEqual(reply.status_code, 400)
+        self.assertIn(words, reply.json()["error"])
+        self.assertEqual(self.score(), before)
+
+    def test_what_cannot_be_is_refused_in_a_sentence(self) -> None:
+        build = {"id": "n", "object_id": "pin", "effect": "enters fade", "starts": {"rule": "follows"}}
+        self.refused({"do": "add build", "slide_id": "esc-s", "build": {**build, "effect": "enters explode"}}, "There is no effect “enters explode”")
+        self.refused({"do": "add build", "slide_id": "esc-s", "build": {**build, "object_id": "gone"}}, "not on slide “The escapement” any more")
+        self.refused({"do": "add build", "slide_id": "esc-s", "build": {**build, "after_ms": -5}}, "build.after_ms")
+        self.refused({"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"family": "Papyrus"}}, "no font family “Papyrus”")
+        self.refused({"do": "change objects", "slide_id": "noon-s", "object_ids": ["noon-1"], "changes": {"asset_id": "nothing"}}, "not on the shelf")
+        self.refused({"do": "dance"}, "dance")
+        self.refused("dance", "The edit")
+
+    def test_a_failure_in_the_middle_of_writing_leaves_the_show_as_it_was(self) -> None:
+        before = self.score()
+        with mock.patch.object(editing, "write_changes", side_effect=RuntimeError("power cut")), self.assertRaises(RuntimeError):
+            self.edit({"do": "remove slides", "slide_ids": ["who-s"]})
+        self.assertEqual(self.score(), before)
+
+    def test_a_request_that_is_no_json_is_told(self) -> None:
+        reply = self.client.post("/shows/clock/edit", "{", content_type="application/json")
+        self.assertEqual((reply.status_code, reply.json()["error"]), (400, "The request is not JSON."))
+
+
+class AnyHistoryTest(WebTest):
+    ACTS = ("remove", "move", "duplicate", "undo", "redo")
+
+    def test_rows_are_always_what_the_values_say(self) -> None:
+        chance = random.Random(31)  # the same sequences on every run
+        for _ in range(12):
+            self.check([(chance.choice(self.ACTS), chance.randrange(13), chance.randrange(13)) for _ in range(chance.randrange(11))])
+
+    def check(self, acts: list[tuple[str, int, int]]) -> None:
+        for number, (act, one, other) in enumerate(acts):
+            order = self.score()["order"]
+            if act in ("undo", "redo"):
+                self.post(f"/shows/clock/{act}")
+                continue
+            if not order:
+                continue
+            slide_id = order[one % len(order)]
+            edit = {
+                "remove": {"do": "remove slides", "slide_ids": [slide_id]}, "move": {"do": "move slides", "slide_ids": [slide_id], "to": other},
+                "duplicate": {"do": "duplicate slides", "slide_ids": [slide_id], "stem": f"n{number}"},
+            }[act]  # fmt: skip
+            self.assertEqual(self.edit(edit).status_code, 200)
+            self.assertEqual(list(Show.objects.get(pk="clock").slides.values_list("position", flat=True)), list(range(len(self.score()["order"]))))
+        while self.post("/shows/clock/undo").status_code == 200:
+            pass
+        self.assertEqual(self.score()["order"], ["noon-s", "who-s", "esc-s", "two-s", "men-s", "dial-s", "bell-s", "night-s", "thx-s"])
+
+
+class ShelfTest(WebTest):
+    def add(self, name: str, data: bytes) -> object:
+        return self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile(name, data)})
+
+    def test_a_file_is_told_by_its_content_and_can_be_undone(self) -> None:
+        reply = self.add("again.txt", (MEDIA / "bell.jpg").read_bytes()).json()  # type: ignore[attr-defined]
+        self.assertEqual((reply["asset"]["media_type"], reply["asset"]["name"], reply["asset"]["width_px"]), ("image/jpeg", "again", 1600))
+        self.post("/shows/clock/undo")
+        self.assertEqual(len(self.score()["assets"]), 6)
+
+    @override_settings(MEDIA_LIMITS=Limits(file_bytes=50_000, picture_pixels=1000))
+    def test_bad_files_are_told_and_nothing_changes(self) -> None:
+        before = self.score()
+        for name, data, words in (
+            ("a.png", b"", "is empty"), ("b.png", b"words", "neither a picture nor a sound"),
+            ("c.ogg", (MEDIA / "winders-waltz.ogg").read_bytes(), "at most 0 MB"),
+            ("d.jpg", (MEDIA / "bell.jpg").read_bytes(), "1600 × 1000 px"),
+        ):  # fmt: skip
+            reply = self.add(name, data)
+            self.assertEqual(reply.status_code, 400)  # type: ignore[attr-defined]
+            self.assertIn(words, reply.json()["error"])  # type: ignore[attr-defined]
+        self.assertEqual(self.client.post("/shows/clock/shelf").status_code, 400)
+        self.assertEqual(self.score(), before)
+
+    def test_media_come_in_ranges_and_can_run_nothing(self) -> None:
+        path = "/shows/clock/media/waltz"
+        size = (MEDIA / "winders-waltz.ogg").stat().st_size
+        whole, part, tail, beyond = (
+            self.client.get(path, headers={"Range": value} if value else {}) for value in (None, "bytes=10-19", "bytes=-5", f"bytes={size}-")
+        )
+        self.assertEqual((whole.status_code, len(whole.content)), (200, size))
+        self.assertEqual((part.status_code, part.headers["Content-Range"], part.content), (206, f"bytes 10-19/{size}", whole.content[10:20]))
+        self.assertEqual((tail.content, beyond.status_code), (whole.content[-5:], 416))
+        self.assertEqual(whole.headers["Content-Security-Policy"], "default-src 'none'; sandbox")
+        self.assertEqual(whole.headers["X-Content-Type-Options"], "nosniff")
+
+    def test_a_sound_has_peaks_and_a_picture_has_none(self) -> None:
+        peaks = self.client.get("/shows/clock/media/waltz/peaks.json").json()
+        self.assertEqual((peaks["per_s"], len(peaks["peaks"])), (25, 600))
+        self.assertEqual(self.client.get("/shows/clock/media/waltz/peaks.json").json(), peaks)
+        self.assertEqual(self.client.get("/shows/clock/media/bell/peaks.json").status_code, 404)
+
+
+class PagesTest(WebTest):
+    def test_compose_needs_few_queries_whatever_the_length_of_the_show(self) -> None:
+        with self.assertNumQueries(7):
+            page = self.client.get("/shows/clock/")
+        start = json.loads(page.content.split(b'<script id="start" type="application/json">')[1].split(b"</script>")[0])
+        self.assertEqual((len(start["slides"]), start["viewing"]["slide"]["id"]), (9, "noon-s"))
+        for number in range(5):
+            self.edit({"do": "duplicate slides", "slide_ids": ["esc-s"], "stem": f"n{number}"})
+        with self.assertNumQueries(7):
+            self.client.get("/shows/clock/")
+
+    def test_the_list_needs_as_many_queries_for_many_shows_as_for_one(self) -> None:
+        with self.assertNumQueries(5):
+            self.client.get("/")
+        self.client.post("/shows/new", {"title": "Second"})
+        with self.assertNumQueries(5):
+            page = self.client.get("/")
+        self.assertContains(page, "The Orlmere clock")
+        self.assertContains(page, "Second")
+
+    def test_a_show_goes_out_and_comes_in_as_the_same_archive(self) -> None:
+        archive = self.client.get("/shows/clock/archive")
+        self.assertEqual(archive.headers["Content-Disposition"], 'attachment; filename="the-orlmere-clock.ritornel"')
+        reply = self.client.post("/shows/import", {"archive": SimpleUploadedFile("x.ritornel", archive.content)})
+        copy = Show.objects.exclude(pk="clock").get()
+        self.assertRedirects(reply, f"/shows/{copy.pk}/")
+        one, other = value_of(self.row), value_of(copy)
+        self.assertEqual((one.slides, one.music, one.assets, one.title), (other.slides, other.music, other.assets, other.title))
+
+    def test_a_bad_archive_is_told_and_makes_nothing(self) -> None:
+        reply = self.client.post("/shows/import", {"archive": SimpleUploadedFile("x.ritornel", b"no")}, follow=True)
+        self.assertContains(reply, "“x.ritornel” is not a Ritornel archive, or it is damaged.")
+        self.assertEqual(Show.objects.count(), 1)
+
+    def test_a_thumbnail_is_a_png_of_the_slide(self) -> None:
+        address = self.score()["slides"]["esc-s"]["thumb"]
+        self.assertEqual(self.client.get(address).content[:8], b"\x89PNG\r\n\x1a\n")
+        self.assertEqual(self.client.get(address + "?size=large").content[16:20], (640).to_bytes(4, "big"))
+        self.assertEqual(self.client.get(address + "?size=vast").status_code, 404)
+
+    def test_every_page_has_a_strict_policy(self) -> None:
+        for path in ("/", "/shows/clock/", "/shows/clock/play", "/shows/clock/rehearse", "/shows/clock/release", "/sign-in/"):
+            reply = self.client.get(path)
+            policy = reply.headers["Content-Security-Policy"]
+            self.assertIn("default-src 'none'; script-src 'self'; style-src 'self'", policy, path)
+            self.assertNotIn("unsafe", policy)
+            self.assertNotRegex(reply.content.decode(), r"<style|\sstyle=|<script(?![^>]*(src=|application/json))|\son\w+=", path)
+
+
+class WouldTest(WebTest):
+    def test_what_an_edit_would_change_is_told_and_nothing_is_kept(self) -> None:
+        before = self.score()
+        edit = {"do": "change slides", "slide_ids": ["esc-s"], "changes": {"advance": {"rule": "after", "after_ms": 20_000}}}
+        told = self.post("/shows/clock/would", {"edit": edit, "viewing": "esc-s"}).json()
+        self.assertEqual(told["slides"]["esc-s"]["schedule"]["length_ms"], 20_000)
+        self.assertEqual(told["starts_ms"]["two-s"] - before["starts_ms"]["two-s"], 5000)
+        self.assertEqual(told["viewing"]["slide"]["advance"]["after_ms"], 20_000)
+        self.assertEqual(self.score(), before)
+
+    def test_what_could_not_be_made_is_refused_alike(self) -> None:
+        edit = {"do": "change slides", "slide_ids": ["gone"], "changes": {"name": "x"}}
+        reply = self.post("/shows/clock/would", {"edit": edit})
+        self.assertEqual((reply.status_code, "Nothing was changed." in reply.json()["error"]), (400, True))
+
+    def test_a_library_sound_comes_onto_the_shelf_once(self) -> None:
+        first = self.post("/shows/clock/shelf/library/bell").json()["asset"]
+        again = self.post("/shows/clock/shelf/library/bell").json()["asset"]
+        self.assertEqual((first["id"], first["licence"]), (again["id"], "CC0 1.0"))
+        refused = self.post("/shows/clock/shelf/library/gong")
+        self.assertEqual((refused.status_code, refused.json()["error"]), (400, "There is no sound “gong” in the library."))
+
+
+class OwnersTest(WebTest):
+    PATHS = (
+        "/shows/clock/", "/shows/clock/score.json", "/shows/clock/slides/esc-s.json", "/shows/clock/media/waltz", "/shows/clock/media/waltz/peaks.json",
+        "/shows/clock/archive", "/shows/clock/play", "/shows/clock/performance.json", "/shows/clock/rehearse", "/shows/clock/release", "/shows/clock/films",
+        "/shows/clock/films/x/file", "/shows/clock/thumbs/esc-s/0.png", "/shows/clock/slides/esc-s/ties.json",
+    )  # fmt: skip
+    POSTS = (
+        "edit", "would", "undo", "redo", "shelf", "shelf/library/bell", "voices/pairs", "takes", "takes/1/use", "takes/1/remove", "editions", "films",
+        "films/x/cancel", "films/x/again", "remove",
+    )  # fmt: skip
+
+    def test_somebody_elses_show_is_not_found_at_any_address(self) -> None:
+        self.client.force_login(self.odo)
+        for path in self.PATHS:
+            self.assertEqual(self.client.get(path).status_code, 404, path)
+        edit = {"revision": 0, "edit": {"do": "remove slides", "slide_ids": ["esc-s"]}, "events": [], "ended_ms": 1}
+        for path in self.POSTS:
+            self.assertEqual(self.post(f"/shows/clock/{path}", edit).status_code, 404, path)
+        self.assertEqual(Show.objects.get(pk="clock").revision, 0)
+
+    def test_nobody_gets_in_without_signing_in(self) -> None:
+        self.client.logout()
+        for path in self.PATHS:
+            self.assertRedirects(self.client.get(path), f"/sign-in/?next={path}", fetch_redirect_response=False)
+
+    def test_a_form_from_elsewhere_is_refused(self) -> None:
+        from django.test import Client
+
+        stranger = Client(enforce_csrf_checks=True)
+        stranger.force_login(self.ines)
+        self.assertEqual(stranger.post("/shows/clock/undo", "{}", content_type="application/json").status_code, 403)

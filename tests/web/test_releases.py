@@ -1,0 +1,183 @@
+import json
+from datetime import timedelta
+from unittest import mock
+
+from django.utils import timezone
+
+from ritornel.core.errors import Cancelled, RitornelError
+from ritornel.core.render.film import Progress
+from ritornel.web.releases import filming
+from ritornel.web.releases.models import FilmJob, Release
+from ritornel.web.shows.services import media_path
+from tests.web.base import WebTest
+
+
+class ReleaseTest(WebTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.state = self.post("/shows/clock/editions").json()
+        self.path = "/" + self.state["address"].split("/", 3)[3]
+        self.client.logout()
+
+    def test_anybody_can_watch_without_signing_in(self) -> None:
+        self.assertContains(self.client.get(self.path), "The Orlmere clock")
+        show = self.client.get(self.path + "1/performance.json").json()
+        self.assertEqual((len(show["slides"]), show["length_ms"]), (9, 82_800))
+        for address in show["media"].values():
+            self.assertEqual(self.client.get(address).status_code, 200)
+
+    def test_an_edition_is_unchanged_by_later_edits_and_a_new_one_keeps_the_address(self) -> None:
+        before = self.client.get(self.path + "1/performance.json").content
+        self.client.force_login(self.ines)
+        self.edit({"do": "change show", "changes": {"title": "Something else"}})
+        self.edit({"do": "remove slides", "slide_ids": ["noon-s"]})
+        self.assertEqual(self.client.get(self.path + "1/performance.json").content, before)
+        self.assertContains(self.client.get(self.path), "The Orlmere clock")
+        state = self.post("/shows/clock/editions").json()
+        self.assertEqual((state["address"], [edition["number"] for edition in state["editions"]]), (self.state["address"], [2, 1]))
+        self.assertContains(self.client.get(self.path), "Something else")
+        self.assertEqual(self.client.get(self.path + "1/performance.json").content, before)
+
+    def test_a_withdrawn_address_shows_nothing_and_can_be_reopened(self) -> None:
+        self.client.force_login(self.ines)
+        self.post("/shows/clock/release/settings", {"withdrawn": True})
+        self.client.logout()
+        media = json.loads(bytes(Release.objects.get().editions.get().performance))["media"]["waltz"]
+        for path in (self.path, self.path + "1/performance.json", media):
+            self.assertEqual(self.client.get(path).status_code, 404)
+        self.client.force_login(self.ines)
+        self.post("/shows/clock/release/settings", {"withdrawn": False})
+        self.assertEqual(self.client.get(self.path).status_code, 200)
+
+    def test_addresses_that_are_guessed_are_not_found(self) -> None:
+        for path in ("/s/0000000000000000/", self.path + "7/performance.json", self.path + "1/" + "0" * 64 + ".png"):
+            self.assertEqual(self.client.get(path).status_code, 404)
+
+    def test_it_may_stand_in_somebody_elses_page_and_nothing_else_may(self) -> None:
+        page = self.client.get(self.path)
+        self.assertIn("frame-ancestors *", page.headers["Content-Security-Policy"])
+        self.assertNotIn("X-Frame-Options", page.headers)
+        self.assertIn("frame-ancestors 'self'", self.client.get("/sign-in/").headers["Content-Security-Policy"])
+
+    def test_a_missing_medium_stops_an_edition(self) -> None:
+        self.client.force_login(self.ines)
+        sha256 = self.score()["assets"][0]["sha256"]
+        media_path(sha256).unlink()
+        reply = self.post("/shows/clock/editions")
+        self.assertEqual(reply.status_code, 400)
+        self.assertIn("“The tower at noon” is missing from the shelf", reply.json()["error"])
+
+    def test_settings_that_do_not_exist_are_refused(self) -> None:
+        self.client.force_login(self.ines)
+        self.assertEqual(self.post("/shows/clock/release/settings", {"owner_id": 2}).status_code, 400)
+        self.assertEqual(self.post("/shows/clock/release/settings", {"loops": "yes"}).status_code, 400)
+
+
+class FilmTest(WebTest):
+    def setUp(self) -> None:
+        super().setUp()
+        queue = mock.patch("ritornel.web.releases.views.film")
+        self.queued = queue.start()
+        self.addCleanup(queue.stop)
+
+    def order(self, **more: object) -> FilmJob:
+        reply = self.post("/shows/clock/films", {"kind": "mp4", "width_px": 160, "height_px": 90, "rate": "2", **more})
+        self.assertEqual(reply.status_code, 200)
+        return FilmJob.objects.get()
+
+    def test_a_film_is_made_and_saved_under_a_sensible_name(self) -> None:
+        job = self.order()
+        self.queued.assert_called_once_with(job.id)
+        filming.make_film(job.id)
+        job.refresh_from_db()
+        self.assertEqual((job.state, job.done, job.total), ("ready", job.total, 166))
+        reply = self.client.get(f"/shows/clock/films/{job.id}/file")
+        self.assertEqual(reply.headers["Content-Disposition"], 'attachment; filename="the-orlmere-clock-160x90.mp4"')
+        self.assertEqual(len(reply.content), job.size_bytes)
+
+    def test_it_films_the_show_as_it_was_when_asked_for(self) -> None:
+        job = self.order()
+        self.edit({"do": "remove slides", "slide_ids": ["noon-s"]})
+        with mock.patch.object(filming, "write_film") as write:
+            write.side_effect = lambda performance, path, *rest: (path.write_bytes(b"x"), self.assertEqual(len(performance.slides), 9))
+            filming.make_film(job.id)
+        self.assertEqual(FilmJob.objects.get().state, "ready")
+
+    def test_cancelling_stops_a_waiting_film_at_once_and_a_running_one_at_its_next_report(self) -> None:
+        job = self.order()
+        self.post(f"/shows/clock/films/{job.id}/cancel")
+        self.assertEqual(FilmJob.objects.get().state, "cancelled")
+        watch = filming._Watch(job.id)
+        with self.assertRaises(Cancelled):
+            watch(Progress(1, 10, 1))
+        self.post(f"/shows/clock/films/{job.id}/again")
+        job = FilmJob.objects.get()
+        self.assertEqual((job.state, job.cancel_wanted, self.queued.call_count), ("waiting", False, 2))
+
+    def test_a_film_that_fails_says_why(self) -> None:
+        job = self.order()
+        with mock.patch.object(filming, "write_film", side_effect=RitornelError("The disk is full: free some space.")):
+            filming.make_film(job.id)
+        self.assertEqual((FilmJob.objects.get().state, FilmJob.objects.get().message), ("failed", "The disk is full: free some space."))
+
+    def test_a_film_whose_worker_was_killed_says_so_and_can_be_started_again(self) -> None:
+        job = self.order()
+        FilmJob.objects.update(state="running", started_at=timezone.now(), heard_at=timezone.now() - timedelta(seconds=60))
+        (line,) = self.client.get("/shows/clock/films").json()["films"]
+        self.assertEqual((line["state"], line["message"]), ("interrupted", "The worker stopped in the middle of this film. Start it again."))
+        self.post(f"/shows/clock/films/{job.id}/again")
+        self.assertEqual(FilmJob.objects.get().state, "waiting")
+
+    def test_time_left_is_judged_by_what_is_done(self) -> None:
+        self.order()
+        FilmJob.objects.update(state="running", started_at=timezone.now() - timedelta(seconds=10), heard_at=timezone.now(), done=25, total=100)
+        (line,) = self.client.get("/shows/clock/films").json()["films"]
+        self.assertAlmostEqual(line["left_s"], 30, delta=1)
+
+    def test_films_that_cannot_be_are_refused(self) -> None:
+        for body, words in (
+            ({"kind": "gif"}, "mp4 or webm"),
+            ({"width_px": 161}, "161 px wide"),
+            ({"rate": "fast"}, "must be numbers"),
+            ({"rate": "0"}, "1 to 120"),
+        ):
+            reply = self.post("/shows/clock/films", body)
+            self.assertEqual(reply.status_code, 400)
+            self.assertIn(words, reply.json()["error"])
+        self.assertEqual(FilmJob.objects.count(), 0)
+
+
+class TakesTest(WebTest):
+    EVENTS = [
+        {"event": "arrived", "slide_id": "noon-s", "at_ms": 0}, {"event": "arrived", "slide_id": "who-s", "at_ms": 7000},
+        {"event": "cued", "cue_id": "q-who-1", "at_ms": 9000, "waited_ms": 700},
+    ]  # fmt: skip
+
+    def test_a_run_is_kept_and_its_timing_used_and_taken_back(self) -> None:
+        before = self.score()
+        take = self.post("/shows/clock/takes", {"events": self.EVENTS, "ended_ms": 12_000}).json()
+        self.assertEqual((take["name"], take["length_ms"], take["slides"][0]["ms"], take["slides"][1]["holds_ms"]), ("take 1", 12_000, 7000, [700, None, None]))
+        reply = self.post("/shows/clock/takes/1/use").json()
+        self.assertEqual(reply["history"]["undo"], "Use the timing of take 1")
+        after = self.score()
+        self.assertEqual(after["slides"]["noon-s"]["schedule"]["length_ms"], 7000)
+        self.assertEqual(after["slides"]["who-s"]["schedule"]["beats"][1]["wait"]["hold_ms"], 700)
+        self.assertEqual(after["slides"]["who-s"]["advance"]["rule"], "cue")
+        self.post("/shows/clock/undo")
+        self.assertEqual({**self.score(), "revision": 0, "history": 0}, {**before, "revision": 0, "history": 0})
+
+    def test_a_take_thrown_away_comes_whole_and_can_be_put_back(self) -> None:
+        body = {"events": self.EVENTS, "ended_ms": 12_000}
+        self.post("/shows/clock/takes", body)
+        thrown = self.post("/shows/clock/takes/1/remove").json()["take"]
+        self.assertEqual(thrown, body)
+        self.assertEqual(self.post("/shows/clock/takes", thrown).json()["length_ms"], 12_000)
+
+    def test_takes_that_cannot_be_are_refused(self) -> None:
+        for body, words in (
+            ({"events": self.EVENTS, "ended_ms": 10}, "out of order"), ({"events": [], "ended_ms": -4}, "ended_ms"), ({"ended_ms": 4}, "events"),
+            ({"events": [{"event": "sneezed"}], "ended_ms": 4}, "sneezed"),
+        ):  # fmt: skip
+            reply = self.post("/shows/clock/takes", body)
+            self.assertEqual(reply.status_code, 400)
+            self.assertIn(words, reply.json()["error"])

@@ -1,0 +1,164 @@
+"""The shelf, bringing things over, themes and starters through the server."""
+
+import io
+from typing import Any
+from unittest.mock import patch
+
+import msgspec
+from django.core.files.uploadedfile import SimpleUploadedFile
+from PIL import Image
+
+from ritornel.demo.orlmere import orlmere
+from ritornel.starters import STARTERS
+from ritornel.web.shows.services import Show, create_rows, media_path
+from ritornel.web.shows.smalls import make_small, small_path
+from tests.web.base import WebTest
+
+
+def png(colour: str = "#204060", size: tuple[int, int] = (300, 200)) -> bytes:
+    out = io.BytesIO()
+    Image.new("RGB", size, colour).save(out, "PNG")
+    return out.getvalue()
+
+
+class BatchTest(WebTest):
+    def add(self, name: str, data: bytes, batch: str = "") -> Any:
+        return self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile(name, data), "batch": batch, "folder": "Teeth"})
+
+    def test_files_of_one_batch_are_one_step_back_and_one_step_on_again(self) -> None:
+        self.add("a.png", png("#000001"), "b1")
+        self.add("b.png", png("#000002"), "b1")
+        reply = self.add("c.png", png("#000003"), "b1").json()
+        self.assertEqual(reply["history"]["undo"], "Put 3 files on the shelf")
+        self.assertEqual(reply["asset"]["folder"], "Teeth")
+        self.post("/shows/clock/undo")
+        self.assertEqual(len(self.score()["assets"]), 6)
+        self.post("/shows/clock/redo")
+        self.assertEqual([asset["name"] for asset in self.score()["assets"]][-3:], ["a", "b", "c"])
+
+    def test_an_edit_in_between_begins_another_step(self) -> None:
+        self.add("a.png", png("#000001"), "b1")
+        self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}})
+        self.add("b.png", png("#000002"), "b1")
+        self.post("/shows/clock/undo")
+        self.assertEqual((len(self.score()["assets"]), self.score()["slides"]["esc-s"]["name"]), (7, "Tick"))
+
+    def test_the_worker_makes_small_pictures_and_the_page_asks_which_are_there(self) -> None:
+        with patch("ritornel.web.shows.shelf.small_picture") as asked:
+            asset = self.add("a.png", png(size=(900, 300))).json()["asset"]
+        asked.assert_called_once_with(asset["sha256"])
+        self.assertEqual(self.client.get("/shows/clock/shelf/smalls.json").json()["ready"], [])
+        make_small(asset["sha256"])
+        self.assertEqual(Image.open(small_path(asset["sha256"])).size, (240, 80))
+        self.assertEqual(self.client.get("/shows/clock/shelf/smalls.json").json()["ready"], [asset["id"]])
+        self.assertEqual(self.client.get(asset["small"]).headers["Content-Type"], "image/webp")
+
+    def test_what_cannot_be_read_gets_no_small_picture_and_stops_nothing(self) -> None:
+        path = media_path("ab" * 32)
+        path.parent.mkdir(parents=True, exist_ok=True)
+        path.write_bytes(b"nothing")
+        with self.assertLogs("ritornel.web.shows.smalls", "WARNING"):
+            make_small("ab" * 32)
+        self.assertFalse(small_path("ab" * 32).exists())
+
+    def test_the_uses_of_the_shelf_come_with_the_edits_that_change_them(self) -> None:
+        self.assertEqual(self.score()["uses"]["dial"], ["dial-s"])
+        reply = self.edit({"do": "remove objects", "slide_id": "dial-s", "object_ids": ["dial-p"]}).json()
+        self.assertNotIn("dial", reply["uses"])
+        self.assertNotIn("uses", self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}}).json())
+
+
+class BringTest(WebTest):
+    def other(self) -> Show:
+        row = Show(id="other", owner=self.ines)
+        create_rows(row, msgspec.structs.replace(orlmere(), id="other", slides=orlmere().slides[:1], assets=orlmere().assets[:1], music=()))
+        return row
+
+    def test_slides_come_over_with_their_media_in_one_step(self) -> None:
+        self.other()
+        reply = self.post("/shows/other/bring", {"from": "clock", "slide_ids": ["bell-s", "two-s"], "at": 0})
+        self.assertEqual(reply.status_code, 200, reply.content)
+        score = self.client.get("/shows/other/score.json").json()
+        self.assertEqual([score["slides"][key]["name"] for key in score["order"]], ["Two wheels, two jobs", "The bell", "Orlmere at noon"])
+        self.assertEqual(sorted(asset["name"] for asset in score["assets"]), ["The going train", "The hour bell", "The tower at noon"])
+        self.assertEqual(score["history"]["undo"], "Bring 2 slides over from The Orlmere clock")
+        self.post("/shows/other/undo")
+        self.assertEqual(len(self.client.get("/shows/other/score.json").json()["assets"]), 1)
+
+    def test_nothing_comes_from_a_show_of_somebody_else(self) -> None:
+        self.other()
+        Show.objects.filter(pk="clock").update(owner=self.odo)
+        self.assertEqual(self.post("/shows/other/bring", {"from": "clock", "slide_ids": ["bell-s"], "at": 0}).status_code, 404)
+
+    def test_slides_that_are_gone_are_told(self) -> None:
+        self.other()
+        reply = self.post("/shows/other/bring", {"from": "clock", "slide_ids": ["nowhere"], "at": 0})
+        self.assertEqual(reply.status_code, 400)
+        self.assertIn("Nothing was brought over", reply.json()["error"])
+
+
+class StylesTest(WebTest):
+    def test_a_theme_changes_every_thumbnail_and_the_slide_on_the_stage(self) -> None:
+        before = self.score()
+        theme = {**before["settings"]["theme"], "palette": {**before["settings"]["theme"]["palette"], "words": "#112233"}}
+        reply = self.edit({"do": "change theme", "theme": theme}).json()
+        self.assertEqual(set(reply["slides"]), set(before["order"]))
+        self.assertTrue(all(reply["slides"][key]["thumb"] != before["slides"][key]["thumb"] for key in before["order"]))
+        self.assertIn("#112233", str(reply["viewing"]["staged"]["drawing"]))
+
+    def test_a_font_or_a_layout_that_does_not_exist_is_refused_and_nothing_changes(self) -> None:
+        before = self.score()
+        theme = {**before["settings"]["theme"], "body_family": "Papyrus"}
+        for edit, words in (
+            ({"do": "change theme", "theme": theme}, "no font family “Papyrus”"),
+            ({"do": "change layout", "slide_ids": ["esc-s"], "layout": "mosaic"}, "no layout “mosaic”"),
+        ):
+            reply = self.edit(edit)
+            self.assertEqual(reply.status_code, 400)
+            self.assertIn(words, reply.json()["error"])
+        self.assertEqual(self.score(), before)
+
+    def test_a_slide_is_previewed_in_a_theme_without_changing_it(self) -> None:
+        before = self.score()
+        reply = self.client.get("/shows/clock/slides/esc-s/theme/Night%20watch.png")
+        picture = Image.open(io.BytesIO(reply.content))
+        self.assertEqual(picture.size, (320, 180))
+        self.assertLess(sum(picture.convert("RGB").getpixel((5, 90))), 150)  # type: ignore[arg-type]
+        self.assertEqual(self.client.get("/shows/clock/slides/esc-s/theme/Papyrus.png").status_code, 404)
+        self.assertEqual(self.score(), before)
+
+    def test_the_stage_is_told_of_places_differences_and_what_is_hidden(self) -> None:
+        self.edit({"do": "change layout", "slide_ids": ["esc-s"], "layout": "text and picture"})
+        viewing = self.client.get("/shows/clock/slides/esc-s.json").json()
+        self.assertEqual([place["name"] for place in viewing["places"]], ["heading", "words", "picture"])
+        self.assertIn("wheel", viewing["away"])
+        self.assertIn("lines", viewing["guides"])
+
+
+class StartersTest(WebTest):
+    def test_every_starter_becomes_a_show_of_ones_own_that_plays(self) -> None:
+        for name, starter in STARTERS.items():
+            reply = self.client.post("/shows/new", {"title": "", "starter": name})
+            show = reply.headers["Location"].split("/")[2]
+            performance = self.client.get(f"/shows/{show}/performance.json")
+            self.assertEqual(performance.status_code, 200, name)
+            self.assertGreater(performance.json()["length_ms"], 10_000)
+            for asset in self.client.get(f"/shows/{show}/score.json").json()["assets"]:
+                self.assertEqual(self.client.get(asset["address"]).status_code, 200, starter.title)
+
+    def test_starters_are_seen_before_they_are_chosen(self) -> None:
+        page = self.client.get("/shows/start?starter=lesson")
+        self.assertContains(page, "How a pendulum keeps time")
+        self.assertEqual(Image.open(io.BytesIO(self.client.get("/starters/window/0.png").content)).size, (360, 640))
+        self.assertEqual(self.client.get("/shows/start?starter=nothing").status_code, 404)
+        self.assertEqual(self.client.get("/starters/lesson/99.png").status_code, 404)
+        self.assertEqual(self.client.post("/shows/new", {"starter": "nothing"}).status_code, 404)
+
+    def test_slides_from_pictures_need_a_length_and_a_picture(self) -> None:
+        for body, words in (({"each_ms": 0}, "needs a length"), ({"each_ms": "soon"}, "needs a length")):
+            self.assertIn(words, self.post("/shows/clock/slides-from-pictures", body).json()["error"])
+        blank = self.client.post("/shows/new", {"title": "Empty"}, headers={"Accept": "application/json"}).json()["id"]
+        self.assertIn("None of the files is a picture", self.post(f"/shows/{blank}/slides-from-pictures", {"each_ms": 4000}).json()["error"])
+        self.assertEqual(self.post("/shows/clock/slides-from-pictures", {"each_ms": 4000}).json()["slides"], 5)
+        self.post("/shows/clock/undo")
+        self.assertEqual(len(self.score()["order"]), 9)
