@@ -2,6 +2,7 @@
 
 import contextlib
 import ctypes
+import faulthandler
 import functools
 import os
 import signal
@@ -114,12 +115,14 @@ def browser() -> Browser:
     return playwright().chromium.launch(executable_path="/usr/bin/chromium", args=CHROMIUM)
 
 
-HUNG_S = 300
-"""No test needs half as long. Where the browser itself has stopped answering, one test fails and not the whole run."""
+HUNG_S = 150
+"""No test needs half as long. Where the browser itself has stopped answering, its test is tried once more, in another browser."""
 
 
 def end_browser() -> None:
     """Kills Chromium, the grandchild of the tests, so that whatever waits for it raises; the next test starts another."""
+    # Where everything stands, told before it is cleared away.
+    faulthandler.dump_traceback(all_threads=True)
     parents: dict[int, int] = {}
     for status in Path("/proc").glob("[0-9]*/stat"):
         with contextlib.suppress(OSError):
@@ -131,6 +134,24 @@ def end_browser() -> None:
                 if b"chrom" in Path(f"/proc/{pid}/cmdline").read_bytes():
                     os.kill(pid, signal.SIGKILL)
     browser.cache_clear()
+
+
+class Attempt:
+    """What a result hears of one attempt at a test: its verdicts are held back until it is known whether the attempt counts."""
+
+    def __init__(self, result: unittest.TestResult) -> None:
+        self._result = result
+        self._verdicts: list[Callable[[], None]] = []
+
+    def __getattr__(self, name: str) -> Any:
+        attribute = getattr(self._result, name)
+        if name.startswith("add"):
+            return lambda *given, **named: self._verdicts.append(functools.partial(attribute, *given, **named))
+        return (lambda _: None) if name in ("startTest", "stopTest") else attribute
+
+    def count(self) -> None:
+        for verdict in self._verdicts:
+            verdict()
 
 
 WANTS_A_PRESS = """
@@ -165,9 +186,27 @@ class BrowserTest(unittest.TestCase):
 
     expected_complaints: tuple[str, ...] = ()
 
+    def run(self, result: unittest.TestResult | None = None) -> unittest.TestResult | None:
+        """One attempt; a second where Chromium, not the program, stopped answering or fell over. Its verdict stands."""
+        self.hung = threading.Event()
+        if result is None:
+            return super().run(result)
+        result.startTest(self)
+        attempt = Attempt(result)
+        super().run(attempt)  # type: ignore[arg-type]
+        if self.hung.is_set() or not browser().is_connected():
+            print(f"\n{self.id()}: the browser stopped; tried once more in another.", file=sys.stderr, flush=True)
+            browser.cache_clear()
+            self.hung.clear()
+            attempt = Attempt(result)
+            super().run(attempt)  # type: ignore[arg-type]
+        attempt.count()
+        result.stopTest(self)
+        return result
+
     def setUp(self) -> None:
         self.program = program()
-        watch = threading.Timer(HUNG_S, end_browser)
+        watch = threading.Timer(HUNG_S, self.end_hung_browser)
         watch.daemon = True
         watch.start()
         self.addCleanup(watch.cancel)
@@ -177,6 +216,10 @@ class BrowserTest(unittest.TestCase):
         self.page = self.new_page(self.context)
         # A page of the program's own to begin from that stays light; the list of shows grows with every test.
         self.page.goto(self.base + "/shows/start")
+
+    def end_hung_browser(self) -> None:
+        self.hung.set()
+        end_browser()
 
     def new_context(self, autoplay: bool = True, **options: Any) -> BrowserContext:
         context = browser().new_context(viewport={"width": 1280, "height": 800}, **options)
