@@ -23,10 +23,13 @@ MEASURE = """async () => {
   };
   const idle = await run(60, () => undefined);
   const scrolled = await run(180, (n) => { scroll.scrollLeft += n < 90 ? 120 : -120; });
-  const zoomed = await run(60, (n) => scroll.dispatchEvent(new KeyboardEvent("keydown", { key: n % 20 < 10 ? "+" : "-", bubbles: true })));
-  return { idle, scrolled, zoomed };
+  // A hand on the wheel: 3 % a frame, in for a second and out for one, at a place between the edges.
+  const at = { bubbles: true, cancelable: true, ctrlKey: true, clientX: scroll.getBoundingClientRect().left + 300 };
+  const wheeled = await run(120, (n) => scroll.dispatchEvent(new WheelEvent("wheel", { ...at, deltaY: n < 60 ? -12 : 12 })));
+  const pressed = await run(120, (n) => { if (n % 12 === 0) scroll.dispatchEvent(new KeyboardEvent("keydown", { key: n < 60 ? "+" : "-", bubbles: true })); });
+  return { idle, scrolled, wheeled, pressed };
 }"""
-WHILE = {"idle": "the baseline: frames while nothing happens", "scrolled": "while 200 slides are scrolled", "zoomed": "while they are zoomed"}
+WHILE = {"idle": "the baseline: frames while nothing happens", "scrolled": "while 200 slides are scrolled", "wheeled": "while they are zoomed by wheel", "pressed": "while they are zoomed by keys, five a second"}
 LATE_MS = 25
 """One frame and a half at 60 a second."""
 

@@ -1,18 +1,13 @@
 // Compose: the show's pieces wired together, and the keys.
-import { Overview } from "./overview/overview.js";
 import { Panel } from "./panel/panel.js";
 import { duplicateSlide } from "./panel/slide-panel.js";
 import { Score } from "./score/score.js";
-import { Shelf } from "./shelf/shelf.js";
-import { Themes } from "./shelf/themes.js";
 import { ShowState } from "./show-state.js";
 import { Clipboard, copiesOf } from "./stage/clipboard.js";
-import { addObjects } from "./stage/making.js";
-import { Run } from "./stage/preview.js";
 import { Stage } from "./stage/stage.js";
 import { drawStops } from "./stage/stops.js";
-import { Tray } from "./stage/tray.js";
 import { newId } from "./ui/element.js";
+import { onFirst } from "./ui/later.js";
 import { startData } from "./ui/net.js";
 import { toast } from "./ui/toast.js";
 
@@ -22,10 +17,14 @@ const stage = new Stage(state, at("theatre"));
 const score = new Score(state, { names: at("score-names"), scroll: at("score-scroll") });
 new Panel(state, at("panel"));
 const bar = document.querySelector(".bring");
-new Tray(state, stage, { bar, node: at("tray") });
-new Shelf(state, stage, { node: at("shelf"), button: at("open-shelf"), picture: at("open-pictures") });
-new Overview(state, { node: at("overview"), button: at("open-overview") });
-new Themes(state, { node: at("themes"), button: at("open-themes") });
+const [shelf, themes, overview] = ["shelf", "themes", "overview"].map((name) => ({ node: at(name), button: at(`open-${name}`) }));
+onFirst([...[...bar.querySelectorAll("[data-tray], [data-add]")].map((button) => [button, "click"]), [state, "music"]], async () => { const { Tray } = await import("./stage/tray.js"); new Tray(state, stage, { bar, node: at("tray") }); });
+onFirst([[shelf.button, "click"], [at("open-pictures"), "click"], [state, "want"], [state, "shelf"], [state, "progress"]], async () => {
+  const { Shelf } = await import("./shelf/shelf.js");
+  new Shelf(state, stage, { ...shelf, picture: at("open-pictures") });
+});
+onFirst([[overview.button, "click"]], async () => { const { Overview } = await import("./overview/overview.js"); new Overview(state, overview); });
+onFirst([[themes.button, "click"]], async () => { const { Themes } = await import("./shelf/themes.js"); new Themes(state, themes); });
 // One of the two is over the stage at a time.
 for (const [one, other] of [["shelf", "themes"], ["themes", "shelf"]]) {
   new MutationObserver(() => {
@@ -35,8 +34,11 @@ for (const [one, other] of [["shelf", "themes"], ["themes", "shelf"]]) {
   }).observe(at(one), { attributeFilter: ["hidden"] });
 }
 for (const [kind, by] of [["pointerdown", "hand"], ["keydown", "keys"]]) addEventListener(kind, () => { document.body.dataset.by = by; }, true);
-const run = new Run(state);
-state.addEventListener("run", (event) => run.start(event.detail.from, event.detail.to));
+onFirst([[state, "run"]], async () => {
+  const { Run } = await import("./stage/preview.js");
+  const run = new Run(state);
+  state.addEventListener("run", (event) => run.start(event.detail.from, event.detail.to));
+});
 state.addEventListener("cut", (event) => { state.cutting = state.cutting === event.detail.id ? null : event.detail.id; state.tell("pick"); });
 state.addEventListener("write", (event) => stage.editWords(state.object(event.detail.id)));
 
@@ -106,6 +108,7 @@ async function duplicatePicked() {
     if (from && to) step = { x: to.box.x - from.box.x, y: to.box.y - from.box.y };
   }
   const copies = copiesOf(items, step.x, step.y);
+  const { addObjects } = await import("./stage/making.js");
   if (await addObjects(state, copies, "Duplicate")) lastCopies = { slide: state.slide.id, pairs: items.map((item, at) => [item.id, copies[at].id]) };
 }
 
@@ -141,7 +144,7 @@ addEventListener("keydown", (event) => {
   else if (ARROWS[event.key] && state.picked.size && !event.target.closest?.(".score, .panel")) {
     event.preventDefault();
     const [dx, dy] = ARROWS[event.key].map((way) => way * (event.shiftKey ? 10 : 1));
-    stage.moving.moveBy(stage.picked(), dx, dy);
+    stage.moveBy(dx, dy);
   } else if ((event.key === "PageDown" || event.key === "PageUp") && state.slide) {
     event.preventDefault();
     const way = event.key === "PageDown" ? 1 : -1;

@@ -1,6 +1,5 @@
 // The show as the page knows it, and the only way to change it: edits posted one after another, each on the revision before.
-import { newId } from "./ui/element.js";
-import { get, post, send } from "./ui/net.js";
+import { get, post } from "./ui/net.js";
 import { toast } from "./ui/toast.js";
 
 /**
@@ -144,44 +143,10 @@ export class ShowState extends EventTarget {
   }
 
   /**
-   * Brings files onto the shelf, one after another, so that edits find their turn between them. What cannot be taken in is named at the end
-   * and does not stop the others; one undo takes all of them off again.
-   * @param {{file: File, folder: string, came: function}[]} files `came` is told the entry a file became @returns {Promise<object[]>} the new entries
+   * Brings files onto the shelf. @param {{file: File, folder: string, came: function}[]} files `came` is told the entry a file became
+   * @returns {Promise<object[]>} the new entries
    */
-  async addFiles(files) {
-    const batch = newId();
-    const added = [];
-    const refused = [];
-    const told = [];
-    const stop = { asked: false };
-    for (const [index, { file, folder = "", came = () => undefined }] of files.entries()) {
-      if (stop.asked) break;
-      if (files.length > 1) this.progress({ done: index, of: files.length, name: file.name, stop: () => { stop.asked = true; } });
-      try {
-        await this.quietly(async () => {
-          const limit = this.data.limits.file_bytes;
-          if (file.size > limit) throw new Error(`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB; at most ${Math.round(limit / 1e6)} MB can be added.`);
-          const reply = await send(`${this.base}/shelf`, file, { batch, folder });
-          Object.assign(this.data, { revision: reply.revision, history: reply.history });
-          this.data.assets = [...this.data.assets, reply.asset];
-          added.push(reply.asset);
-          came(reply.asset);
-          told.push(...reply.notices);
-        });
-      } catch (error) {
-        refused.push(error.message);
-      }
-    }
-    this.progress(null);
-    this.keptAt = Date.now();
-    if (added.length) this.tell("show");
-    this.tell("kept");
-    const more = refused.length > 1 ? ` And ${refused.length - 1} more that could not be taken in.` : "";
-    if (refused.length) toast(`${refused[0]}${more}${added.length ? ` ${added.length} came in.` : ""}`, { wrong: true });
-    else if (told.length) toast(told.slice(0, 3).join(" "));
-    else if (added.length > 3) toast(`${added.length} files are on the shelf.`, { act: "Undo", onact: () => this.undo() });
-    return added;
-  }
+  async addFiles(files) { return (await import("./shelf/adding.js")).addFiles(this, files); }
 
   progress(detail) { this.dispatchEvent(new CustomEvent("progress", { detail })); }
 

@@ -2,7 +2,8 @@
 import { el, icon } from "../ui/element.js";
 import { get } from "../ui/net.js";
 import { clockText, minutesText, secondsText } from "../ui/times.js";
-import { dragOn, leavesWords } from "../score/drags.js";
+import { dragOn } from "../score/drags.js";
+import { leavesWords } from "../score/holds.js";
 import { Scale } from "../score/scale.js";
 import { fermata } from "../stage/signs.js";
 import { svg } from "../ui/element.js";

@@ -1,13 +1,17 @@
 // The details of what is picked: an object, music, several objects, or the slide.
 import { el } from "../ui/element.js";
-import { framingPanel } from "./framing-panel.js";
-import { markPanel } from "./mark-panel.js";
-import { musicPanel } from "./music-panel.js";
+import { later } from "../ui/later.js";
 import { ObjectFold } from "./object-list.js";
-import { objectPanel } from "./object-panel.js";
 import { showTrial } from "./running-order.js";
-import { severalPanel, slidesPanel } from "./several-panel.js";
 import { slidePanel } from "./slide-panel.js";
+
+// What is picked has its panel fetched when the first of its kind is picked.
+const parts = {
+  framing: later(() => import("./framing-panel.js")), mark: later(() => import("./mark-panel.js")), music: later(() => import("./music-panel.js")),
+  // Choosing among builds comes with seeing them.
+  object: later(async () => { const [panel] = await Promise.all([import("./object-panel.js"), import("../stage/preview.js")]); return panel; }),
+  several: later(() => import("./several-panel.js")),
+};
 
 export class Panel {
   constructor(state, node) {
@@ -52,6 +56,9 @@ export class Panel {
 
   draw() {
     const { state, node } = this;
+    const shown = this.parts();
+    // What is still on its way leaves the panel as it was until then.
+    if (!shown) return;
     this.owed = false;
     const subject = `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}`;
     const scroll = subject === this.subject ? node.scrollTop : 0;
@@ -63,7 +70,7 @@ export class Panel {
     const at = subject === this.subject ? before.indexOf(document.activeElement) : -1;
     const name = at >= 0 ? nameOf(before[at]) : null;
     this.subject = subject;
-    node.replaceChildren(...this.parts());
+    node.replaceChildren(...shown);
     node.scrollTop = scroll;
     if (name === null) return;
     const same = controls().map((control, index) => [control, Math.abs(index - at)]).filter(([control]) => nameOf(control) === name).sort((a, b) => a[1] - b[1]);
@@ -73,12 +80,19 @@ export class Panel {
   parts() {
     const { state } = this;
     if (!state.slide) return [el("section", {}, el("h2", {}, "No slides"), el("p", { class: "said" }, "Add the first with Slide, above the stage."))];
-    if (state.pickedSpan) return musicPanel(state);
-    if (state.pickedMark) return markPanel(state);
-    if (state.pickedFraming) return framingPanel(state);
-    if (state.picked.size === 1) return objectPanel(state, this);
-    if (state.picked.size > 1) return severalPanel(state, this);
-    if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden)) return slidesPanel(state);
-    return slidePanel(state);
+    if (state.pickedSpan) return this.part("music", ({ musicPanel }) => musicPanel(state));
+    if (state.pickedMark) return this.part("mark", ({ markPanel }) => markPanel(state));
+    if (state.pickedFraming) return this.part("framing", ({ framingPanel }) => framingPanel(state));
+    if (state.picked.size === 1) return this.part("object", ({ objectPanel }) => objectPanel(state, this));
+    if (state.picked.size > 1) return this.part("several", ({ severalPanel }) => severalPanel(state, this));
+    if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden)) return this.part("several", ({ slidesPanel }) => slidesPanel(state));
+    return slidePanel(state, () => this.draw());
+  }
+
+  part(name, draw) {
+    const part = parts[name];
+    if (part.ready) return draw(part.ready);
+    part.get().then(() => this.draw());
+    return null;
   }
 }

@@ -2,7 +2,7 @@
 import { el, icon, newId } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { fermata, sign } from "../stage/signs.js";
-import { holdEdit } from "../score/drags.js";
+import { holdEdit } from "../score/holds.js";
 import { beatAt, goToBeat } from "../stage/stops.js";
 import { svg } from "../ui/element.js";
 import { selectField, timeField } from "./fields.js";

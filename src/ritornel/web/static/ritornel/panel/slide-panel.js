@@ -1,20 +1,22 @@
 // The panel when nothing is picked: the slide, how it is come into and left, its running order and its objects.
 import { el, icon, newId } from "../ui/element.js";
+import { later } from "../ui/later.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { choice, numberField, pair, selectField, textField, tick, timeField } from "./fields.js";
 import { paintField } from "./colours.js";
-import { framingFields } from "./framing-panel.js";
+import { framingFields } from "./framing-fields.js";
 import { voiceFields } from "./voice-panel.js";
-import { carryFields } from "./carry-panel.js";
 import { readThrough, spreading } from "./lengths.js";
 import { sample } from "./samples.js";
 import { soundFields } from "./sound-field.js";
 import { settingControls } from "./settings.js";
 import { runningOrder } from "./running-order.js";
 
+const carrying = later(() => import("./carry-panel.js"));
+
 const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
 
-export function slidePanel(state) {
+export function slidePanel(state, again) {
   const { slide, line, data } = state;
   // Changes may be a function of the slide as it is when their turn comes.
   const change = (changes) => state.edit(() => {
@@ -27,10 +29,10 @@ export function slidePanel(state) {
       el("div", { class: "row said layout-row" }, `Slide ${data.order.indexOf(slide.id) + 1} of ${data.order.length}${slide.skipped ? " · skipped" : ""} · Layout`,
         selectField(slide.layout, data.layouts.map((entry) => [entry.name, entry.title]), (layout) => state.edit({ do: "change layout", slide_ids: [slide.id], layout }), { label: "Layout" })),
       kin(state),
-      el("div", { class: "grid gap-2 mt-2" }, advance(state, change), comeInto(state, change))),
+      el("div", { class: "grid gap-2 mt-2" }, advance(state, change), comeInto(state, change, again))),
     missingGlyphs(state),
     el("section", {}, el("h3", {}, "Running order"), runningOrder(state)),
-    el("section", { class: "grid gap-2" }, el("h3", {}, "Voice"), ...voiceFields(state, change)),
+    el("section", { class: "grid gap-2" }, el("h3", {}, "Voice"), ...voiceFields(state, change, again)),
     el("section", { class: "grid gap-2" }, el("h3", {}, "Larger than the frame"), ...framingFields(state)),
     el("section", { class: "grid gap-2" }, el("h3", {}, "Background and notes"), background(state, change),
       state.data.settings.furniture.footer || state.data.settings.furniture.numbers || state.data.settings.furniture.mark_asset_id ? tick("Footer and number on this slide", !slide.bare, (on) => change({ bare: !on })) : null,
@@ -77,7 +79,7 @@ function advance(state, change) {
   ];
 }
 
-function comeInto(state, change) {
+function comeInto(state, change, again) {
   const { transition } = state.slide;
   const kind = state.data.transitions.find((entry) => entry.name === transition.name);
   const set = (changes) => change((old) => ({ transition: { ...old.transition, ...changes } }));
@@ -97,7 +99,14 @@ function comeInto(state, change) {
     timeField(transition.lasts_ms, (ms) => set({ lasts_ms: ms }), { label: "Length of the transition" }),
     selectField(transition.pace, Object.keys(state.data.paces).map((name) => [name, name[0].toUpperCase() + name.slice(1)]), (pace) => set({ pace }), { label: "Pace of the transition" }));
   return [kinds, el("div", { class: "pair" }, el("span", { class: "label" }, "Length, pace"), length),
-    ...settingControls(kind.controls, transition.settings, (settings) => set({ settings })), ...sound, ...carryFields(state, change)];
+    ...settingControls(kind.controls, transition.settings, (settings) => set({ settings })), ...sound, ...carryParts(state, change, again)];
+}
+
+function carryParts(state, change, again) {
+  if (!state.data.viewing.carry) return [];
+  if (carrying.ready) return carrying.ready.carryFields(state, change);
+  carrying.get().then(again);
+  return [];
 }
 
 function background(state, change) {

@@ -1,20 +1,15 @@
-// The voice of a slide: which sound, from where to where, when it begins, and when each cue falls while it speaks.
+// The voice of a slide: which sound it is; what can be set about it comes with the first voice.
 import { el, icon } from "../ui/element.js";
-import { post } from "../ui/net.js";
-import { toast } from "../ui/toast.js";
+import { later } from "../ui/later.js";
 import { secondsText } from "../ui/times.js";
-import { numberField, pair, selectField, tick, timeField } from "./fields.js";
+import { pair, selectField } from "./fields.js";
 
-/** The slide's cues in order, with what each sets off. */
-function cuesOf(state) {
-  const { builds, advance, schedule } = state.line;
-  const cues = schedule.beats.slice(1).map(({ wait }, at) => ({ id: wait.cue_id, words: builds.filter((build) => build.beat === at + 1).map((build) => build.name).join(", ") }));
-  return advance.rule === "cue" ? [...cues, { id: advance.cue_id, words: "the next slide" }] : cues;
-}
+const details = later(() => import("./voice-details.js"));
 
 const whole = (asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms });
 
-export function voiceFields(state, change) {
+/** @param {function(object)} change changes the slide @param {function()} again draws the panel once more */
+export function voiceFields(state, change, again) {
   const { slide, data } = state;
   const { voice } = slide;
   const give = (next, follow = false) => state.edit({ do: "put voice", slide_id: slide.id, voice: next, follow });
@@ -34,112 +29,16 @@ export function voiceFields(state, change) {
       el("p", { class: "said" }, "The slide then lasts as long as its voice, and a breath."),
     ];
   }
-  const asset = state.asset(voice.asset_id);
-  const put = (changes) => state.edit(() => {
-    const now = state.data.slides[slide.id].voice;
-    return now ? { do: "put voice", slide_id: slide.id, voice: { ...now, ...changes } } : null;
-  });
-  const trim = (from, to) => state.edit({ do: "trim voice", slide_id: slide.id, in_ms: from, out_ms: to });
-  const cues = cuesOf(state);
-  const marked = cues.filter((cue) => voice.marks?.[cue.id] !== undefined).length;
-  const follows = slide.advance.rule === "voice";
-  return [
-    el("p", {}, el("b", { class: "font-semibold" }, asset?.name ?? "Missing from the shelf"), el("span", { class: "said" }, ` · ${secondsText(voice.out_ms - voice.in_ms)} s${levelled(state, asset, voice)}`)),
-    asset ? el("audio", { controls: true, src: `${asset.address}#t=${voice.in_ms / 1000},${voice.out_ms / 1000}`, class: "w-full h-9", preload: "none", "aria-label": asset.name }) : null,
-    pair("Begins at", timeField(voice.offset_ms, (ms) => put({ offset_ms: ms }), { label: "Voice begins at" })),
-    pair("From, to", el("div", { class: "two" }, timeField(voice.in_ms, (ms) => trim(ms, voice.out_ms), { label: "Voice from" }), timeField(voice.out_ms, (ms) => trim(voice.in_ms, ms), { label: "Voice to" }))),
-    silence(asset, voice, trim),
-    pair("Level", numberField(voice.gain_db, (gain) => put({ gain_db: gain }), { label: "Level of the voice", least: -60, most: 24, unit: "dB" })),
-    tick("The slide goes on after its voice", follows, (on) => change({ advance: on ? { rule: "voice" } : { rule: "after", after_ms: state.line.schedule.length_ms, cut_short: false } })),
-    follows ? pair("Breath", timeField(slide.advance.breath_ms, (ms) => change({ advance: { rule: "voice", breath_ms: ms } }), { label: "Breath after the voice" })) : null,
-    cues.length ? marking(state, { asset, voice, cues, marked, put }) : null,
-    el("div", { class: "row flex-wrap" },
-      el("button", { class: "push", onclick: () => give(null) }, icon("trash-2"), "Take the voice away"), numbered(state)),
-  ];
-}
-
-/** How loud the sound is by itself, and what brings it to the loudness of all voices. */
-function levelled(state, asset, voice) {
-  const placed = state.data.voices.find((entry) => entry.id === `voice ${state.slide.id}`);
-  if (!placed || typeof asset?.loudness_lufs !== "number") return "";
-  const by = Math.round((placed.gain_db - voice.gain_db) * 10) / 10;
-  return ` · ${asset.loudness_lufs} LUFS, levelled by ${by > 0 ? "+" : ""}${by} dB`;
-}
-
-/** Silence at the ends, found by the core in the sound's wave, with one press to cut it. */
-function silence(asset, voice, trim) {
-  const said = el("div", { hidden: true });
-  if (!asset) return said;
-  fetch(`${asset.address}/peaks.json`).then((reply) => reply.json()).then(({ heard_ms: heard }) => {
-    if (!heard) return;
-    const [before, after] = [Math.max(heard[0] - voice.in_ms, 0), Math.max(voice.out_ms - heard[1], 0)];
-    if (before + after < 200) return;
-    said.hidden = false;
-    said.append(el("p", { class: "said" }, `Silence at its ends: ${secondsText(before)} s and ${secondsText(after)} s `, el("button", { class: "link", onclick: () => trim(voice.in_ms + before, voice.out_ms - after) }, "Cut it")));
-  }).catch(() => undefined);
-  return said;
-}
-
-/** Cues set by ear: the voice plays, and a press says “here” for one cue after another. */
-function marking(state, { asset, voice, cues, marked, put }) {
-  const said = el("span", { class: "said" }, marked ? `${marked} of ${cues.length} cues fall on the voice` : `${cues.length} cue${cues.length > 1 ? "s" : ""} could fall on it`);
-  const row = el("div", { class: "row flex-wrap" }, said);
-  const start = el("button", { class: "push", disabled: !asset }, icon("play"), marked ? "Mark again" : "Mark by ear");
-  const forget = marked ? el("button", { class: "link", onclick: () => put({ marks: {} }) }, "Forget the marks") : null;
-  row.append(...[start, forget].filter(Boolean));
-  start.addEventListener("click", async () => {
-    const audio = new Audio(asset.address);
-    const marks = {};
-    let at = 0;
-    const here = el("button", { class: "push main" });
-    const say = () => { here.replaceChildren(`Here: ${cues[at].words || `cue ${at + 1}`}`); };
-    const stop = () => { audio.pause(); clearInterval(watch); here.removeEventListener("keydown", key); if (here.isConnected) here.remove(); start.hidden = false; };
-    const done = () => { stop(); if (at) put({ marks }); };
-    const key = (event) => { if (event.key === "Escape") { event.stopPropagation(); stop(); } };
-    const watch = setInterval(() => { if (audio.ended || audio.currentTime * 1000 >= voice.out_ms) done(); }, 50);
-    here.addEventListener("click", () => {
-      marks[cues[at].id] = Math.max(0, Math.round(audio.currentTime * 1000) - voice.in_ms);
-      at += 1;
-      if (at < cues.length) say(); else done();
-    });
-    here.addEventListener("keydown", key);
-    start.hidden = true;
-    row.append(here);
-    say();
-    here.focus();
-    audio.currentTime = voice.in_ms / 1000;
-    try { await audio.play(); } catch { stop(); toast("The voice cannot be played here.", { wrong: true }); }
-  });
-  return row;
+  if (!details.ready) { details.get().then(again); return [el("p", { class: "said" }, state.asset(voice.asset_id)?.name ?? "Missing from the shelf")]; }
+  return details.ready.voiceDetails(state, change, { give, numbered: numbered(state) });
 }
 
 /** Many voices at once, told by the number in each file's name: what goes where is shown before anything happens. */
 function numbered(state) {
   const input = el("input", { type: "file", accept: "audio/*", multiple: true, class: "sr-only", "aria-label": "Numbered voice files" });
-  input.addEventListener("change", () => { if (input.files.length) showPairs(state, [...input.files]); });
+  input.addEventListener("change", async () => {
+    const files = [...input.files];
+    if (files.length) (await import("./voice-pairs.js")).showPairs(state, files);
+  });
   return el("label", { class: "push cursor-pointer", title: "01.wav goes to the first slide, 02.wav to the second …" }, icon("list"), "Numbered files for all slides", input);
-}
-
-async function showPairs(state, files) {
-  const { rows } = await post(`${state.base}/voices/pairs`, { names: files.map((file) => file.name) });
-  const fits = rows.filter((row) => row.slide !== null && row.file !== null);
-  const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "Which voice goes where" });
-  const line = (row) => el("tr", { class: row.trouble ? "wrong" : "" },
-    el("td", {}, row.slide === null ? "–" : String(row.slide)), el("td", {}, row.slide === null ? "no slide" : state.data.slides[state.data.order[row.slide - 1]].name || "Untitled"),
-    el("td", {}, row.file === null ? "no file" : files[row.file].name), el("td", {}, row.trouble));
-  const give = async () => {
-    dialog.close();
-    const added = new Map();
-    // All files are one step to undo; what cannot be taken in is told and leaves its slide as it was.
-    await state.addFiles(fits.map((row) => ({ file: files[row.file], came: (asset) => { if (asset.lasts_ms) added.set(row.slide, asset); } })));
-    const edits = [...added].map(([number, asset]) => ({ do: "put voice", slide_id: state.data.order[number - 1], voice: whole(asset), follow: true }));
-    if (edits.length) await state.edit({ do: "several", label: `Give ${edits.length} slides their voices`, edits });
-  };
-  dialog.append(el("h2", {}, "Which voice goes where"),
-    el("div", { class: "scrolls" }, el("table", {}, el("thead", {}, el("tr", {}, ["Slide", "", "File", ""].map((words) => el("th", { scope: "col" }, words)))), el("tbody", {}, rows.map(line)))),
-    el("p", { class: "said" }, `Each of the ${fits.length} slides then lasts as long as its voice, and a breath.`),
-    el("div", { class: "row" }, el("button", { class: "push main", disabled: !fits.length, onclick: give }, fits.length === 1 ? "Give 1 slide its voice" : `Give ${fits.length} slides their voices`), el("button", { class: "push", onclick: () => dialog.close() }, "Leave it")));
-  dialog.addEventListener("close", () => dialog.remove());
-  document.body.append(dialog);
-  dialog.showModal();
 }

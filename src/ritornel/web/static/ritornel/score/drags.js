@@ -1,31 +1,12 @@
 // Dragging on the score. What is pulled follows the pointer with its exact number; what would come of it is asked of the core and shown
 // on score, stage and list before the drop, and nothing is kept until then.
 import { secondsText } from "../ui/times.js";
-import { eventsOf, markMs, nearestMs } from "./snapping.js";
+import { holdEdit } from "./holds.js";
+import { eventsOf, markMs, nearestMs, slideAt } from "./snapping.js";
 import { dragStepMs, stepped } from "./scale.js";
 
 const START_PX = 3;
 const SNAP_PX = 7;
-
-/** The edit that sets the hold of the cue before beat `beat`, or before the slide is left. */
-export function holdEdit(line, beat, ms) {
-  const wait = beat < line.schedule.beats.length ? line.schedule.beats[beat].wait : line.schedule.last_wait;
-  if (wait.source === "voice mark") {
-    // Where a mark of the voice decides, the mark is what moves.
-    const mark = Math.max(0, wait.start_ms + ms - line.voice.offset_ms);
-    return { do: "put voice", slide_id: line.id, voice: { ...line.voice, marks: { ...line.voice.marks, [wait.cue_id]: mark } } };
-  }
-  const opener = line.builds.find((build) => build.beat === beat && build.starts.rule === "cue");
-  if (opener) return { do: "change build", slide_id: line.id, build_id: opener.id, changes: { starts: { ...opener.starts, hold_ms: ms } } };
-  return { do: "change slides", slide_ids: [line.id], changes: { advance: { ...line.advance, hold_ms: ms } } };
-}
-
-/** How a slide is left, in words. */
-export function leavesWords({ advance, schedule }) {
-  if (advance.rule === "after") return `goes on after ${secondsText(advance.after_ms)} s`;
-  if (advance.rule === "voice") return `goes on ${secondsText(advance.breath_ms)} s after its voice`;
-  return `goes on on cue, hold ${secondsText(schedule.last_wait.hold_ms)} s`;
-}
 
 const startOf = (state, line) => state.data.starts_ms[line.id] ?? 0;
 const beginOf = (state, line, entry) => startOf(state, line) + line.schedule.beats[entry.beat].start_ms + entry.offset_ms;
@@ -147,13 +128,6 @@ function fadeDrag(state, span, field, way, words) {
   const placed = state.data.music.find((entry) => entry.span_id === span);
   const anchor = way > 0 ? placed.start_ms + old[field] : placed.end_ms - old[field];
   return { from: old[field], anchor, share: way, edit: (value) => ({ do: "put span", span: { ...old, [field]: value } }), words: (value) => `${words} ${secondsText(value)} s` };
-}
-
-/** The slide that has the show at an instant. */
-export function slideAt(state, ms) {
-  let found = null;
-  for (const id of state.shown) if (state.data.starts_ms[id] <= ms) found = id;
-  return found;
 }
 
 function scrub(score, ms) {

@@ -5,6 +5,21 @@ export class KeptBars {
   constructor() {
     this.group = svg("g");
     this.kept = new Map();
+    this.ready = new Map();
+  }
+
+  /**
+   * Draws ahead what `show` will need, for about `budgetMs`; what is seen stays as it is. Returns whether all of it is ready: drawing hundreds
+   * of bars at once would hold up a frame or two.
+   */
+  prepare(wanted, budgetMs) {
+    const end = performance.now() + budgetMs;
+    for (const { id, looks, draw } of wanted) {
+      if (alike(this.kept.get(id), looks) || alike(this.ready.get(id), looks)) continue;
+      if (performance.now() > end) return false;
+      this.ready.set(id, { node: svg("g", {}, draw()), looks });
+    }
+    return true;
   }
 
   /**
@@ -21,15 +36,19 @@ export class KeptBars {
     let before = null;
     for (const { id, looks, draw } of wanted) {
       let entry = this.kept.get(id);
-      if (!entry || entry.looks.length !== looks.length || entry.looks.some((look, at) => look !== looks[at])) {
-        const node = svg("g", {}, draw());
-        if (entry) entry.node.replaceWith(node);
-        entry = { node, looks };
+      if (!alike(entry, looks)) {
+        const old = entry;
+        entry = this.ready.get(id);
+        if (!alike(entry, looks)) entry = { node: svg("g", {}, draw()), looks };
+        old?.node.replaceWith(entry.node);
         this.kept.set(id, entry);
       }
       const next = before ? before.nextSibling : this.group.firstChild;
       if (entry.node !== next) this.group.insertBefore(entry.node, next);
       before = entry.node;
     }
+    this.ready.clear();
   }
 }
+
+const alike = (entry, looks) => entry?.looks.length === looks.length && entry.looks.every((look, at) => look === looks[at]);

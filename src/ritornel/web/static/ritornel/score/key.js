@@ -17,17 +17,13 @@ const SIGNS = () => [
   [drawn(svg("path", { d: "M 6 1 H 28 L 25 5 L 28 9 H 6 Z", fill: "#8a5409" }), line("M 6 1 V 15")), "Flag", "a mark with a name, or where a cue falls on a voice"],
 ];
 
-/** A button that opens the key. */
-export function keyButton() {
-  const button = el("button", { class: "push bare", "aria-label": "What the signs mean", title: "What the signs mean" }, "?");
-  button.addEventListener("click", () => {
-    const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "What the signs mean" });
-    dialog.append(el("h2", {}, "What the signs mean"), el("div", { class: "scrolls" }, el("table", {}, el("tbody", {}, SIGNS().map(([mark, words, what]) => el("tr", {}, el("td", {}, mark), el("th", { scope: "row" }, words), el("td", {}, what)))))),
-      el("p", { class: "said" }, "Everything that can be pulled also has a field with its exact number. + and − zoom, Alt pulls without snapping, Esc takes a pull back."),
-      el("div", { class: "row" }, el("button", { class: "push main", onclick: () => dialog.close() }, "Close")));
-    dialog.addEventListener("close", () => { dialog.remove(); document.querySelector('[aria-label="What the signs mean"]')?.focus(); });
-    document.body.append(dialog);
-    dialog.showModal();
-  });
-  return button;
+/** Opens the key; closing it gives the keyboard back to the button. */
+export function openKey() {
+  const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "What the signs mean" });
+  dialog.append(el("h2", {}, "What the signs mean"), el("div", { class: "scrolls" }, el("table", {}, el("tbody", {}, SIGNS().map(([mark, words, what]) => el("tr", {}, el("td", {}, mark), el("th", { scope: "row" }, words), el("td", {}, what)))))),
+    el("p", { class: "said" }, "Everything that can be pulled also has a field with its exact number. + and − zoom, Alt pulls without snapping, Esc takes a pull back."),
+    el("div", { class: "row" }, el("button", { class: "push main", onclick: () => dialog.close() }, "Close")));
+  dialog.addEventListener("close", () => { dialog.remove(); document.querySelector('[aria-label="What the signs mean"]')?.focus(); });
+  document.body.append(dialog);
+  dialog.showModal();
 }

@@ -1,8 +1,7 @@
 // Named marks on the score: flags under the ruler, each with its line through all staves.
 import { newId, svg } from "../ui/element.js";
 import { shortened, widthOf } from "./labels.js";
-import { markMs } from "./snapping.js";
-import { slideAt } from "./drags.js";
+import { markMs, slideAt } from "./snapping.js";
 
 export const MARKS_PX = 18;
 

@@ -1,11 +1,11 @@
 // The score: the whole show along one line. Only what is in view is drawn, so a show of any length scrolls alike.
 import { el, icon, svg } from "../ui/element.js";
+import { begin, later } from "../ui/later.js";
 import { clockText, minutesText, secondsText } from "../ui/times.js";
 import { drawBar } from "./bars.js";
-import { dragOn, leavesWords } from "./drags.js";
+import { leavesWords } from "./holds.js";
 import { MARKS_PX, addMark, drawMarks } from "./marks.js";
 import { Peaks, drawMusic } from "./music.js";
-import { keyButton } from "./key.js";
 import { KeptBars } from "./kept.js";
 import { Ties } from "./ties.js";
 import { VOICES_PX, drawVoice } from "./voices.js";
@@ -19,6 +19,10 @@ const STEP_PX = 400;
 const SHEET_PX = 16_000;
 const LEAST_READABLE_PX_S = 8;
 const MOST_AT_FIRST_PX_S = 60;
+// Zooming: what is drawn is stretched within these bounds, until it has rested so long; bars are drawn ahead for so much of a frame.
+const [LEAST_STRETCH, MOST_STRETCH] = [0.6, 1.8];
+const REST_MS = 90;
+const AHEAD_MS = 5;
 
 export class Score {
   constructor(state, { names, scroll }) {
@@ -44,7 +48,10 @@ export class Score {
     new ResizeObserver(() => this.draw()).observe(scroll);
     this.svg.addEventListener("pointerdown", (event) => this.press(event));
     this.svg.addEventListener("dblclick", (event) => { if (event.target.dataset.pick === "slide") this.fitSlide(event.target.dataset.slide); });
-    this.keyButton = keyButton();
+    this.keyButton = el("button", { class: "push bare", "aria-label": "What the signs mean", title: "What the signs mean" }, "?");
+    this.keyButton.addEventListener("click", async () => (await import("./key.js")).openKey());
+    this.drags = later(() => import("./drags.js"));
+    this.drags.near(scroll);
     this.pinch();
     this.tag = el("div", { class: "number-tag", hidden: true });
     scroll.parentElement.append(this.tag);
@@ -86,38 +93,43 @@ export class Score {
 
   outOfSight() {
     const now = this.reach();
-    return ["base", "from", "to"].some((name) => now[name] !== this.reached?.[name]);
+    if (this.stretched === 1) return ["base", "from", "to"].some((name) => now[name] !== this.reached?.[name]);
+    return now.left < (this.reached.from - STEP_PX / 2) * this.stretched || now.left + now.width > (this.reached.to + STEP_PX / 2) * this.stretched;
+  }
+
+  /** How much wider or narrower what is drawn has to stand than it was drawn. */
+  get stretched() { return this.scale.pxPerS / (this.drawnPxPerS ?? this.scale.pxPerS); }
+
+  /** Zooming stretches what is drawn, which costs nothing; it is drawn anew when the hand rests, or where that would be too coarse. */
+  stretch() {
+    const by = this.stretched;
+    this.svg.style.transformOrigin = `${-this.reached.base}px 0`;
+    this.svg.style.transform = `scaleX(${by})`;
+    this.resting = by < LEAST_STRETCH || by > MOST_STRETCH || this.outOfSight() ? 0 : performance.now() + REST_MS;
+    this.draw();
   }
 
   drawShow() {
     const { state, scale, rows } = this;
     const { data } = state;
-    this.reached = this.reach();
-    const { left, width, base } = this.reached;
+    const unrested = this.resting > performance.now();
+    if (unrested) { this.draw(); return; }
+    const reached = this.reach();
+    const { left, width, base } = reached;
     const whole = Math.max(scale.x(data.length_ms) + TAIL_PX, width);
+    const view = { from: Math.max(reached.from, 0), to: Math.min(reached.to, whole), left };
+    const wanted = this.wantedBars(rows, view);
+    if (this.stretched !== 1 && !this.bars.prepare(wanted, AHEAD_MS)) { this.draw(); return; }
+    this.reached = reached;
+    this.drawnPxPerS = scale.pxPerS;
+    this.svg.style.transform = "";
     this.spacer.style.width = `${whole}px`;
-    const view = { from: Math.max(this.reached.from, 0), to: Math.min(this.reached.to, whole), left };
     this.svg.style.left = `${base}px`;
     this.svg.setAttribute("width", Math.min(whole - base, SHEET_PX * 2));
     this.svg.setAttribute("height", rows.bottom);
     this.ground.setAttribute("transform", `translate(${-base} 0)`);
     const focused = this.svg.contains(document.activeElement) ? document.activeElement.dataset.build : null;
     this.under.replaceChildren(...this.staff(rows, whole));
-    const lines = svg("g");
-    const wanted = [];
-    const same = [scale.pxPerS, rows.bottom, rows.builds.top, rows.builds.height, state.pickedBuild];
-    data.order.forEach((id, index) => {
-      const line = data.slides[id];
-      if (line.skipped) return;
-      const x = scale.x(data.starts_ms[id]);
-      const barWidth = scale.x(line.schedule.length_ms);
-      if (x + barWidth < view.from - 20 || x > view.to + 20) return;
-      const bar = { line, number: index + 1, x, width: barWidth, current: id === state.slide?.id, picked: state.pickedSlides.has(id), slurPx: scale.x(line.schedule.transition_ms) };
-      const ties = this.ties.of(line);
-      const looks = [...same, line, x, bar.number, bar.current, bar.picked, bar.current ? [...state.picked].join() : "", ties];
-      wanted.push({ id, looks, draw: () => [drawBar(bar, rows, scale, state, ties)] });
-      lines.append(...this.barLine(line, x, x + barWidth, rows, index === 0));
-    });
     this.bars.show(wanted);
     const sounds = data.voices.map((voice) => {
       const line = data.slides[state.shown[voice.index]];
@@ -126,10 +138,29 @@ export class Score {
     sounds.push(...data.music.map((span) => drawMusic(span, rows.music, scale, view, this.peaks, state.pickedSpan === span.span_id, state.asset(span.asset_id)?.name ?? "Music")));
     this.sounds.replaceChildren(...sounds);
     const marks = drawMarks(state, data, scale, view, { top: RULER + 1, bottom: rows.bottom });
+    const lines = svg("g", {}, wanted.flatMap(({ bar }) => this.barLine(bar.line, bar.x, bar.x + bar.width, rows, bar.number === 1)));
     this.over.replaceChildren(lines, this.ruler(view), ...marks, ...this.snapLine(rows), ...this.playhead(rows));
     // Only where its bar was drawn anew has the focus been lost.
     if (focused && !this.svg.contains(document.activeElement)) this.svg.querySelector(`.build[data-build="${CSS.escape(focused)}"]`)?.focus({ preventScroll: true });
     this.drawNames(rows);
+  }
+
+  /** The bars of the slides in view, each with all that its looks depend on. */
+  wantedBars(rows, view) {
+    const { state, scale } = this;
+    const { data } = state;
+    const same = [scale.pxPerS, rows.bottom, rows.builds.top, rows.builds.height, state.pickedBuild];
+    return data.order.flatMap((id, index) => {
+      const line = data.slides[id];
+      if (line.skipped) return [];
+      const x = scale.x(data.starts_ms[id]);
+      const width = scale.x(line.schedule.length_ms);
+      if (x + width < view.from - 20 || x > view.to + 20) return [];
+      const bar = { line, number: index + 1, x, width, current: id === state.slide?.id, picked: state.pickedSlides.has(id), slurPx: scale.x(line.schedule.transition_ms) };
+      const ties = this.ties.of(line);
+      const looks = [...same, line, x, bar.number, bar.current, bar.picked, bar.current ? [...state.picked].join() : "", ties];
+      return [{ id, bar, looks, draw: () => [drawBar(bar, rows, scale, state, ties)] }];
+    });
   }
 
   patterns() {
@@ -229,7 +260,7 @@ export class Score {
     this.scale = new Scale(Math.max(Math.min(this.scale.pxPerS * factor, MOST_PX_S), Math.min(least, 13)));
     this.spacer.style.width = `${Math.max(this.scale.x(this.state.data.length_ms) + TAIL_PX, this.scroll.clientWidth)}px`;
     this.scroll.scrollLeft = this.scale.x(ms) - at;
-    this.draw();
+    this.stretch();
   }
 
   fitSlide(slideId) {
@@ -320,8 +351,10 @@ export class Score {
     if (event.button !== 0) return;
     const handle = event.target.closest("[data-drag]");
     const node = event.target.closest("[data-pick]");
-    if (handle) dragOn(this, handle, event, () => { if (node) this.pickNode(node, event); });
-    else if (node) this.pickNode(node, event);
+    if (handle) {
+      event.preventDefault();
+      begin(this.drags, ({ dragOn }) => dragOn(this, handle, event, () => { if (node) this.pickNode(node, event); }));
+    } else if (node) this.pickNode(node, event);
     else this.state.pick([]);
   }
 

@@ -36,3 +36,10 @@ export function markMs(data, mark) {
   const line = data.slides[mark.slide_id];
   return line.skipped ? NaN : data.starts_ms[mark.slide_id] + Math.min(mark.offset_ms, line.schedule.length_ms);
 }
+
+/** The slide that has the show at an instant. */
+export function slideAt(state, ms) {
+  let found = null;
+  for (const id of state.shown) if (state.data.starts_ms[id] <= ms) found = id;
+  return found;
+}

@@ -1,7 +1,8 @@
 // Copying and pasting: objects and slides within a show and between shows, files, and words from anywhere, which come in clean.
 import { newId } from "../ui/element.js";
 import { toast } from "../ui/toast.js";
-import { addLines, addObjects } from "./making.js";
+
+const making = () => import("./making.js");
 
 const KIND = "application/x-ritornel";
 const BULLET = /^\s*(?:[•◦▪‣·*–-])\s+(?=\S)/;
@@ -78,7 +79,7 @@ export class Clipboard {
 
   async pasteText(text) {
     if (text.length > 100_000) { toast(`The text has ${text.length.toLocaleString("en")} characters; a text holds up to 100,000. Nothing was pasted.`, { wrong: true }); return; }
-    await addLines(this.stage, linesOf(text));
+    await (await making()).addLines(this.stage, linesOf(text));
   }
 
   async pasteOwn({ show, slide, items, slides }) {
@@ -91,7 +92,7 @@ export class Clipboard {
     }
     const offset = this.inPlace || slide !== state.slide.id ? 0 : 20;
     const copies = copiesOf(items, offset, offset);
-    if (here) await addObjects(state, copies, "Paste");
+    if (here) await (await making()).addObjects(state, copies, "Paste");
     else if (await state.bring({ from: show, objects: copies, slide_id: state.slide.id })) state.pick(copies.map((item) => item.id));
   }
 }

@@ -1,5 +1,4 @@
 // Files dropped on the stage or pasted: pictures go where they are dropped, into an empty place if there is one.
-import { addPicture } from "./making.js";
 
 /** All files of a drop, those in dropped folders too, each with the name of its folder. */
 export async function filesOf(transfer) {
@@ -42,6 +41,7 @@ async function bringFiles(stage, files, at) {
     stage.state.dispatchEvent(new CustomEvent("shelf", { detail: { ids: added.map((asset) => asset.id) } }));
     return;
   }
+  const { addPicture } = await import("./making.js");
   for (const [number, asset] of pictures.entries()) {
     const place = at ? stage.places.pictureAt(at) : null;
     const spot = at ? { x: at.x + number * 30, y: at.y + number * 30 } : null;

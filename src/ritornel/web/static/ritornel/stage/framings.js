@@ -1,20 +1,11 @@
 // Framings drawn as frames on a large slide: picked by their edge or name, moved, pulled larger about their middle, turned.
-import { newId, svg } from "../ui/element.js";
+import { svg } from "../ui/element.js";
 import { turned } from "./sizing.js";
+import { track } from "./tracking.js";
 
 const LEAST_PX = 16;
 const TURN_STEP_DEG = 15;
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
-
-/** A new framing with the move of the view to it, in one act. @param {{x: number, y: number, width: number, name?: string}} where */
-export async function addFraming(state, { x, y, width, name = "" }) {
-  const framing = { id: newId(), name: name || `Framing ${state.slide.framings.length + 1}`, x: tenths(x), y: tenths(y), width_px: Math.max(tenths(width), LEAST_PX) };
-  const build = flightTo(framing.id);
-  if (await state.edit({ do: "add framing", slide_id: state.slide.id, framing, build })) state.pick([], { framing: framing.id, build: build.id });
-}
-
-/** A move of the view on its own cue. */
-export const flightTo = (target) => ({ id: newId(), object_id: target, effect: "views fly", pace: "ease in and out", starts: { rule: "cue", cue_id: newId() } });
 
 export class Framings {
   constructor(stage) {
@@ -86,7 +77,7 @@ export class Framings {
       return { x: tenths(framing.x + way.x), y: tenths(framing.y + way.y) };
     };
     const words = (value) => ({ size: `${Math.round(value.width_px)} wide`, turn: `${value.turn_deg ?? 0}°`, edge: `${Math.round(value.x)}, ${Math.round(value.y)}` })[grip];
-    this.stage.moving.track(event, (way) => {
+    track(this.stage, event, (way) => {
       const shown = { ...framing, ...changed(way) };
       this.draw(this.stage.scale, { ...shown, name: `${framing.name}  ${words(shown)}` });
     }, (way) => {

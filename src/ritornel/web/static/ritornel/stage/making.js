@@ -51,6 +51,7 @@ export async function addText(stage) {
   const item = { kind: "text", id, name: "Text", box, paragraphs: [{ id: `${id}-1`, runs: [{ text: "" }] }], size_px: tenths(34 * scale), overflow: "grow" };
   const typed = heldKeys();
   const made = await addObjects(stage.state, [item]);
+  await stage.readyToWrite();
   const text = typed();
   if (made) stage.editWords(stage.state.object(id), text);
 }
@@ -66,6 +67,7 @@ export async function addTextIn(stage, place) {
   ];
   const typed = heldKeys();
   const made = await state.edit({ do: "several", label: `Write the ${place.title.toLowerCase()}`, edits });
+  await stage.readyToWrite();
   const text = typed();
   if (!made) return;
   state.pick([id]);

@@ -1,8 +1,10 @@
 // Moving, sizing and turning what is picked. The browser shows it at once by the core's rules; the core makes it so on release.
+import { GuideLines } from "./guide-lines.js";
 import { pulled, scaledWithin, turned } from "./sizing.js";
-import { around, pulledTo, snapped } from "./snapping.js";
+import { pulledTo, snapped } from "./snapping.js";
+import { around } from "./surrounding.js";
+import { track } from "./tracking.js";
 
-const START_DRAG_PX = 3;
 const SNAP_PX = 6;
 const TURN_STEP_DEG = 15;
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
@@ -11,35 +13,7 @@ export class Moving {
   constructor(stage) {
     this.stage = stage;
     this.state = stage.state;
-    stage.overlay.addEventListener("pointerdown", (event) => this.pressHandle(event));
-  }
-
-  /** Follows the pointer until it is let go. `move` gets the way in frame px; `done` the last of it, or null where Esc took it back. */
-  track(event, move, done) {
-    const from = this.stage.point(event);
-    let moved = false;
-    let way = { x: 0, y: 0 };
-    const stop = (finish) => {
-      removeEventListener("pointermove", onMove);
-      removeEventListener("pointerup", onUp);
-      removeEventListener("pointercancel", onCancel);
-      removeEventListener("keydown", onKey, true);
-      if (moved) done(finish ? way : null);
-    };
-    const onMove = (next) => {
-      const to = this.stage.point(next);
-      way = { x: to.x - from.x, y: to.y - from.y, shift: next.shiftKey, alt: next.altKey, at: to };
-      if (!moved && Math.hypot(way.x, way.y) * this.stage.scale < START_DRAG_PX) return;
-      moved = true;
-      move(way);
-    };
-    const onUp = () => stop(true);
-    const onCancel = () => stop(false);
-    const onKey = (key) => { if (key.key === "Escape") { key.stopPropagation(); stop(false); } };
-    addEventListener("pointermove", onMove);
-    addEventListener("pointerup", onUp);
-    addEventListener("pointercancel", onCancel);
-    addEventListener("keydown", onKey, true);
+    this.lines = new GuideLines(stage);
   }
 
   get reach() { return SNAP_PX / this.stage.scale; }
@@ -54,15 +28,15 @@ export class Moving {
     // Alt moves freely; Shift keeps to one axis; otherwise what is moved comes to lie on guides within a few px of the screen.
     const straight = (way) => (way.shift ? (Math.abs(way.x) > Math.abs(way.y) ? { ...way, y: 0 } : { ...way, x: 0 }) : way);
     const snap = (way) => (way.alt ? { dx: 0, dy: 0 } : snapped({ ...whole, x: whole.x + way.x, y: whole.y + way.y }, this.guides, ids, this.reach));
-    this.track(event, (free) => {
+    track(this.stage, event, (free) => {
       const way = straight(free);
       const found = snap(way);
       const [dx, dy] = [way.x + found.dx, way.y + found.dy];
       for (const { id, box } of items) stage.placeOf(id).setAttribute("transform", `translate(${box.x + dx} ${box.y + dy})`);
       stage.frames.offset(dx, dy, whole);
-      stage.frames.guides(found, { ...whole, x: whole.x + dx, y: whole.y + dy }, stage.frame);
+      this.lines.show(found, { ...whole, x: whole.x + dx, y: whole.y + dy });
     }, (free) => {
-      stage.frames.guides(null);
+      this.lines.show(null);
       if (!free) { stage.rebuild(); return; }
       const way = straight(free);
       const { dx, dy } = snap(way);
@@ -78,7 +52,6 @@ export class Moving {
   pressHandle(event) {
     const handle = event.target.closest("[data-handle]");
     if (!handle || event.button !== 0) return;
-    event.stopPropagation();
     const items = this.stage.picked();
     const kind = handle.dataset.handle;
     if (kind === "turn") this.turn(event, items[0]);
@@ -106,14 +79,14 @@ export class Moving {
       const keep = (item.kind === "picture") !== Boolean(way.shift);
       return { box: pulled(start, pull, [found.dx, found.dy], keep, least), found };
     };
-    this.track(event, (way) => {
+    track(this.stage, event, (way) => {
       const { box, found } = boxAt(way);
       const [sx, sy] = [start.width ? box.width / start.width : 1, start.height ? box.height / start.height : 1];
       place.setAttribute("transform", `translate(${box.x} ${box.y}) scale(${sx} ${sy})`);
       stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
-      stage.frames.guides({ x_guide: found.x_guide, y_guide: found.y_guide, x_size: found.x_size, y_size: found.y_size }, box, stage.frame);
+      this.lines.show({ x_guide: found.x_guide, y_guide: found.y_guide, x_size: found.x_size, y_size: found.y_size }, box);
     }, (way) => {
-      stage.frames.guides(null);
+      this.lines.show(null);
       if (!way) { stage.rebuild(); return; }
       this.change(item, { box: boxAt(way).box });
     });
@@ -124,7 +97,7 @@ export class Moving {
     const { stage } = this;
     const pull = this.way(handle);
     const boxAt = (way) => pulled(item.box, pull, [way.x, way.y], false);
-    this.track(event, (way) => {
+    track(this.stage, event, (way) => {
       const box = boxAt(way);
       stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
       stage.frames.ghost(item);
@@ -143,7 +116,7 @@ export class Moving {
       const found = pulledTo(whole, pull, [way.x, way.y], this.guides, new Set(items.map((item) => item.id)), this.reach);
       return pulled(whole, pull, [found.dx, found.dy], !way.shift);
     };
-    this.track(event, (way) => {
+    track(this.stage, event, (way) => {
       const box = boxAt(way);
       const fresh = items.map((item) => [item, scaledWithin(item.box, whole, box)]);
       for (const [item, next] of fresh) {
@@ -159,7 +132,7 @@ export class Moving {
   turn(event, item) {
     const { stage } = this;
     const boxAt = (way) => turned(item.box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG);
-    this.track(event, (way) => {
+    track(this.stage, event, (way) => {
       const box = boxAt(way);
       const group = stage.placeOf(item.id).firstElementChild;
       group.setAttribute("transform", `rotate(${box.turn_deg} ${box.width / 2} ${box.height / 2})`);
@@ -181,7 +154,7 @@ export class Moving {
         tail_x: share(dx * Math.cos(turn) - dy * Math.sin(turn), box.width || 1), tail_y: share(dx * Math.sin(turn) + dy * Math.cos(turn), box.height || 1),
       };
     };
-    this.track(event, (way) => this.stage.frames.tail(at(way), item), (way) => {
+    track(this.stage, event, (way) => this.lines.tail(at(way), item), (way) => {
       if (!way) { this.stage.rebuild(); return; }
       this.change(item, at(way));
     });

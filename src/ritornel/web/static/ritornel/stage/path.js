@@ -1,5 +1,6 @@
 // The path of a build that travels, drawn and edited on the stage: its points are pulled, bends added, pieces made straight or curved.
 import { svg } from "../ui/element.js";
+import { track } from "./tracking.js";
 
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 
@@ -93,7 +94,7 @@ export class PathEditor {
     const [at, index] = [Number(handle.dataset.piece), Number(handle.dataset.point)];
     const moved = (way) => piecesOf(path).map((piece, number) => (number !== at ? piece
       : { ...piece, points: piece.points.map(([x, y], point) => (point === index ? [x + way.x, y + way.y] : [x, y])) }));
-    this.stage.moving.track(event, (way) => this.draw(this.stage.scale, moved(way)), (way) => {
+    track(this.stage, event, (way) => this.draw(this.stage.scale, moved(way)), (way) => {
       if (!way) { this.draw(this.stage.scale); return; }
       this.state.edit({ do: "change build", slide_id: this.state.slide.id, build_id: build.id, changes: { settings: { ...build.settings, path: pathOf(moved(way)) } } });
     });

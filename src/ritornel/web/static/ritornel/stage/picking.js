@@ -1,6 +1,7 @@
 // Picking on the stage: by pressing, by a frame drawn over several, from beneath with Alt, and by keys.
 import { svg } from "../ui/element.js";
-import { around } from "./snapping.js";
+import { around } from "./surrounding.js";
+import { track } from "./tracking.js";
 
 export class Picking {
   constructor(stage) {
@@ -19,7 +20,7 @@ export class Picking {
   }
 
   press(event) {
-    if (event.button !== 0 || this.stage.pen.active) return;
+    if (event.button !== 0 || this.stage.pen?.active) return;
     const id = event.altKey ? this.beneath(event) : event.target.closest("[data-object]")?.dataset.object;
     if (!id) { this.frameOver(event); return; }
     const ids = this.withGroup(id);
@@ -31,7 +32,7 @@ export class Picking {
     }
     if (!this.state.picked.has(id)) this.state.pick(ids);
     if (this.state.object(id).locked) return;
-    this.stage.moving.drag(event);
+    this.stage.drag(event);
   }
 
   /** With Alt: the next object beneath the one that is picked, at the pointer. */
@@ -47,7 +48,7 @@ export class Picking {
     const before = event.shiftKey ? [...this.state.picked] : [];
     if (!event.shiftKey) this.state.pick([]);
     let rect = null;
-    this.stage.moving.track(event, (way) => {
+    track(this.stage, event, (way) => {
       rect ??= svg("rect", { class: "marquee" });
       const { scale } = this.stage;
       const box = { x: Math.min(from.x, from.x + way.x), y: Math.min(from.y, from.y + way.y), width: Math.abs(way.x), height: Math.abs(way.y) };

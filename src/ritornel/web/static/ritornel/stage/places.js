@@ -1,6 +1,5 @@
 // Empty places of the layout: they say what they want, are filled by one press or a drop, and are never part of the show.
 import { el, icon } from "../ui/element.js";
-import { addTextIn } from "./making.js";
 
 export class Places {
   constructor(stage) {
@@ -34,9 +33,9 @@ export class Places {
     });
   }
 
-  fill(place) {
+  async fill(place) {
     if (place.wants === "picture") this.stage.state.dispatchEvent(new CustomEvent("want", { detail: { place } }));
-    else addTextIn(this.stage, place);
+    else (await import("./making.js")).addTextIn(this.stage, place);
   }
 
   /** The empty place for a picture at a point of the frame, if there is one. */

@@ -2,17 +2,13 @@
 import { Painter } from "../player/painter.js";
 import { sightAt } from "../player/sight.js";
 import { el, svg } from "../ui/element.js";
+import { begin, later, onFirst } from "../ui/later.js";
 import { receiveFiles } from "./files.js";
 import { Frames } from "./frames.js";
-import { Framings } from "./framings.js";
-import { Moving } from "./moving.js";
-import { PathEditor } from "./path.js";
-import { Pen } from "./pen.js";
 import { Picking } from "./picking.js";
 import { Places } from "./places.js";
-import { Preview } from "./preview.js";
-import { Wings } from "./wings.js";
-import { editWords } from "./words.js";
+
+const words = later(() => import("./words.js"));
 
 export class Stage {
   constructor(state, theatre) {
@@ -24,18 +20,30 @@ export class Stage {
     this.canvas.append(this.svg, this.overlay);
     theatre.append(this.canvas);
     this.frames = new Frames(this.overlay, state);
-    this.moving = new Moving(this);
     this.places = new Places(this);
-    this.path = new PathEditor(this);
-    this.framings = new Framings(this);
-    this.wings = new Wings(this);
-    this.pen = new Pen(this);
+    this.hands = later(() => import("./moving.js").then(({ Moving }) => new Moving(this)));
+    this.hands.near(theatre);
+    // What is drawn over the slide only where there is such a thing.
+    this.drawn = [
+      { there: () => this.state.slide?.framings.length, part: later(() => import("./framings.js").then(({ Framings }) => new Framings(this))) },
+      { there: () => this.state.build(this.state.pickedBuild)?.kind === "travels", part: later(() => import("./path.js").then(({ PathEditor }) => new PathEditor(this))) },
+      { there: () => this.picked().some((item) => item.wings), part: later(() => import("./wings.js").then(({ Wings }) => new Wings(this))) },
+    ];
+    this.pen = null;
+    this.overlay.addEventListener("pointerdown", (event) => {
+      if (event.button !== 0 || !event.target.closest("[data-handle]")) return;
+      event.stopPropagation();
+      begin(this.hands, (moving) => moving.pressHandle(event));
+    });
     this.picking = new Picking(this);
-    this.preview = new Preview(this);
+    onFirst([[state, "preview"]], async () => { const { Preview } = await import("./preview.js"); new Preview(this); });
     new ResizeObserver(() => this.fit()).observe(theatre);
     state.addEventListener("show", () => this.rebuild());
     state.addEventListener("time", () => this.paint());
-    state.addEventListener("pick", () => this.drawFrames());
+    state.addEventListener("pick", () => {
+      this.drawFrames();
+      if (this.picked()[0]?.paragraphs) this.readyToWrite();
+    });
     state.addEventListener("trial", () => this.tryTimes());
     receiveFiles(this);
     this.rebuild();
@@ -108,10 +116,29 @@ export class Stage {
     if (!this.scale) return;
     if (this.writing) this.overlay.replaceChildren();
     else this.frames.draw(this.scale, (id) => this.placeOf(id)?.dataset.away === "yes");
-    if (!this.writing) { this.path.draw(this.scale); this.framings.draw(this.scale); this.wings.draw(this.scale); }
+    if (!this.writing) this.drawMore();
     if (!this.state.picked.size) this.frames.carries(this.state.data.viewing?.carry, this.scale);
     const { cutting } = this.state;
     if (cutting && this.state.picked.has(cutting) && this.state.object(cutting)) this.frames.ghost(this.state.object(cutting));
+  }
+
+  drawMore() {
+    for (const { there, part } of this.drawn) {
+      if (part.ready) part.ready.draw(this.scale);
+      else if (there()) part.get().then(() => this.drawFrames());
+    }
+  }
+
+  /** Moves what is picked with the pointer. */
+  drag(event) { begin(this.hands, (moving) => moving.drag(event)); }
+
+  async moveBy(dx, dy) { (await this.hands.get()).moveBy(this.picked(), dx, dy); }
+
+  /** Takes the pen in hand. @param {"free"|"points"} kind */
+  async draw(kind) {
+    const { Pen } = await import("./pen.js");
+    this.pen ??= new Pen(this);
+    this.pen.start(kind);
   }
 
   placeOf(objectId) { return this.byId?.get(objectId) ?? null; }
@@ -138,5 +165,7 @@ export class Stage {
   }
 
   /** @param {object} item @param {string} typed what was typed before it was open */
-  editWords(item, typed = "") { editWords(this, item, typed); }
+  readyToWrite() { return words.get(); }
+
+  async editWords(item, typed = "") { (await words.get()).editWords(this, item, typed); }
 }

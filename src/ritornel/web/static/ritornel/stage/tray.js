@@ -61,7 +61,7 @@ export class Tray {
     const pens = [["free", "Freehand", "M 5 22 C 12 4 18 28 24 14 S 32 6 36 12"], ["points", "From point to point", "M 5 24 L 14 7 L 26 20 L 36 6"]];
     const sign = (d, open) => svg("svg", { viewBox: "0 0 40 30", "aria-hidden": "true" }, svg("path", { d, fill: open ? "none" : "currentColor", stroke: open ? "currentColor" : "none", "stroke-width": 3 }));
     return [...Object.entries(FORMS).map(([form, d]) => el("button", { class: "item", onclick: () => { this.close(); addShape(this.stage, form); } }, sign(d, STROKED.has(form)), capital(form))),
-      ...pens.map(([kind, words, d]) => el("button", { class: "item", onclick: () => { this.close(); this.stage.pen.start(kind); } }, sign(d, true), words))];
+      ...pens.map(([kind, words, d]) => el("button", { class: "item", onclick: () => { this.close(); this.stage.draw(kind); } }, sign(d, true), words))];
   }
 
   sounds() {

@@ -1,5 +1,6 @@
 // Wings: where an object waits before a carry brings it on, as a ghost that is pulled on the stage.
 import { svg } from "../ui/element.js";
+import { track } from "./tracking.js";
 
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 
@@ -38,7 +39,7 @@ export class Wings {
     event.stopPropagation();
     const item = this.current();
     const moved = (way) => ({ ...item.wings, dx: tenths(item.wings.dx + way.x), dy: tenths(item.wings.dy + way.y) });
-    this.stage.moving.track(event, (way) => this.draw(this.stage.scale, moved(way)), (way) => {
+    track(this.stage, event, (way) => this.draw(this.stage.scale, moved(way)), (way) => {
       if (!way) { this.draw(this.stage.scale); return; }
       this.state.edit({ do: "change objects", slide_id: this.state.slide.id, object_ids: [item.id], changes: { wings: moved(way) } });
     });
