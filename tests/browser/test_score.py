@@ -111,7 +111,7 @@ class ScoreTest(BrowserTest):
         self.page.get_by_role("button", name="See it larger").click()
         self.page.get_by_role("button", name="See it larger").click()
         self.page.wait_for_function("document.getElementById('score-scroll').scrollWidth > 2000")
-        self.until(lambda: abs(head.bounding_box()["x"] - before["x"]) < 3)  # type: ignore[index]
+        self.until(lambda: (box := head.bounding_box()) and abs(box["x"] - before["x"]) < 3)  # type: ignore[index]
 
     def test_a_build_is_picked_from_the_keyboard(self) -> None:
         self.compose("esc-s", "orlmere")

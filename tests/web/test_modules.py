@@ -1,6 +1,9 @@
 import asyncio
+import re
+from pathlib import Path
 from typing import Any
 
+from django.contrib.staticfiles import finders
 from django.test import SimpleTestCase
 
 from ritornel.web.config.modules import module, modules_of
@@ -15,6 +18,16 @@ class ModulesTest(SimpleTestCase):
         self.assertEqual(len(found), len(set(found)))
         self.assertNotIn("ritornel/compose.js", found)
         self.assertEqual(module("ritornel/watch.js").count("modulepreload"), len(found))
+
+    def test_compose_ships_at_most_250_kb_of_script_and_style(self) -> None:
+        shipped = [Path(finders.find(name) or "").stat().st_size for name in (*modules_of("ritornel/compose.js"), "ritornel/ritornel.css")]
+        self.assertLessEqual(sum(shipped), 250_000)
+
+    def test_what_comes_later_ships_too(self) -> None:
+        folder = Path(finders.find("ritornel/compose.js") or "").parent
+        for path in folder.rglob("*.js"):
+            for target in re.findall(r'\bimport\("([^"]+)"\)', path.read_text()):
+                self.assertTrue((path.parent / target).is_file(), f"{path.name} asks for {target}")
 
     def test_a_module_that_does_not_ship_is_told_by_name(self) -> None:
         with self.assertRaisesMessage(FileNotFoundError, "There is no module “ritornel/gone.js”"):

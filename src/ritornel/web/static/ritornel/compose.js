@@ -1,12 +1,10 @@
 // Compose: the show's pieces wired together, and the keys.
 import { Panel } from "./panel/panel.js";
-import { duplicateSlide } from "./panel/slide-panel.js";
 import { Score } from "./score/score.js";
 import { ShowState } from "./show-state.js";
-import { Clipboard, copiesOf } from "./stage/clipboard.js";
+import { Clipboard } from "./stage/clipboard.js";
 import { Stage } from "./stage/stage.js";
 import { drawStops } from "./stage/stops.js";
-import { newId } from "./ui/element.js";
 import { onFirst } from "./ui/later.js";
 import { startData } from "./ui/net.js";
 import { toast } from "./ui/toast.js";
@@ -19,6 +17,7 @@ new Panel(state, at("panel"));
 const bar = document.querySelector(".bring");
 const [shelf, themes, overview] = ["shelf", "themes", "overview"].map((name) => ({ node: at(name), button: at(`open-${name}`) }));
 onFirst([...[...bar.querySelectorAll("[data-tray], [data-add]")].map((button) => [button, "click"]), [state, "music"]], async () => { const { Tray } = await import("./stage/tray.js"); new Tray(state, stage, { bar, node: at("tray") }); });
+bar.addEventListener("pointerenter", () => import("./stage/tray.js"), { once: true });
 onFirst([[shelf.button, "click"], [at("open-pictures"), "click"], [state, "want"], [state, "shelf"], [state, "progress"]], async () => {
   const { Shelf } = await import("./shelf/shelf.js");
   new Shelf(state, stage, { ...shelf, picture: at("open-pictures") });
@@ -94,24 +93,6 @@ pull.addEventListener("keydown", (event) => {
 
 /* Keys. */
 
-/** Copies what is picked; done again after the copy was moved, the next copy goes the same way on. */
-let lastCopies = null;
-async function duplicatePicked() {
-  await state.waiting;  // a nudge on its way counts for the step
-  if (state.pickedSlides.size > 1) { await state.edit({ do: "duplicate slides", slide_ids: state.data.order.filter((id) => state.pickedSlides.has(id)), stem: newId().slice(0, 12) }); return; }
-  const items = stage.picked();
-  if (!items.length) { await duplicateSlide(state); return; }
-  const again = lastCopies && lastCopies.slide === state.slide.id && items.length === lastCopies.pairs.length && items.every((item) => lastCopies.pairs.some(([, copy]) => copy === item.id));
-  let step = { x: 20, y: 20 };
-  if (again) {
-    const [from, to] = lastCopies.pairs[0].map((id) => state.object(id));
-    if (from && to) step = { x: to.box.x - from.box.x, y: to.box.y - from.box.y };
-  }
-  const copies = copiesOf(items, step.x, step.y);
-  const { addObjects } = await import("./stage/making.js");
-  if (await addObjects(state, copies, "Duplicate")) lastCopies = { slide: state.slide.id, pairs: items.map((item, at) => [item.id, copies[at].id]) };
-}
-
 function removePicked() {
   if (state.pickedBuild) return state.edit({ do: "remove build", slide_id: state.slide.id, build_id: state.pickedBuild });
   if (state.pickedMark) return state.edit({ do: "remove mark", mark_id: state.pickedMark });
@@ -126,7 +107,7 @@ new Clipboard(stage, removePicked);
 const withControl = {
   z: (event) => (event.shiftKey ? state.redo() : state.undo()),
   y: () => state.redo(),
-  d: () => duplicatePicked(),
+  d: async () => (await import("./stage/copying.js")).duplicatePicked(stage),
   a: () => state.pick(state.slide?.objects.filter((item) => !item.aside).map((item) => item.id) ?? []),
 };
 

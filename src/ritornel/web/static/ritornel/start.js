@@ -1,5 +1,5 @@
 // Beginning a show from pictures: they go onto the new show's shelf one after another, then become its slides.
-import { filesOf } from "./stage/files.js";
+import { filesOf } from "./shelf/dropped.js";
 import { el } from "./ui/element.js";
 import { post, send } from "./ui/net.js";
 import { parseClockMs } from "./ui/times.js";

@@ -39,11 +39,11 @@ export class Panel {
     this.owed = false;
     this.pressed = false;
     this.typedIn = null;
-    const later = (change) => setTimeout(() => { change(); this.settle(); });
+    const afterwards = (change) => setTimeout(() => { change(); this.settle(); });
     this.node.addEventListener("pointerdown", () => { this.pressed = true; }, true);
-    for (const kind of ["pointerup", "pointercancel"]) window.addEventListener(kind, () => { if (this.pressed) later(() => { this.pressed = false; }); }, true);
+    for (const kind of ["pointerup", "pointercancel"]) window.addEventListener(kind, () => { if (this.pressed) afterwards(() => { this.pressed = false; }); }, true);
     this.node.addEventListener("input", (event) => { this.typedIn = event.target; });
-    for (const kind of ["change", "focusout"]) this.node.addEventListener(kind, ({ target }) => later(() => { if (this.typedIn === target) this.typedIn = null; }));
+    for (const kind of ["change", "focusout"]) this.node.addEventListener(kind, ({ target }) => afterwards(() => { if (this.typedIn === target) this.typedIn = null; }));
   }
 
   settle() {
@@ -80,16 +80,16 @@ export class Panel {
   parts() {
     const { state } = this;
     if (!state.slide) return [el("section", {}, el("h2", {}, "No slides"), el("p", { class: "said" }, "Add the first with Slide, above the stage."))];
-    if (state.pickedSpan) return this.part("music", ({ musicPanel }) => musicPanel(state));
-    if (state.pickedMark) return this.part("mark", ({ markPanel }) => markPanel(state));
-    if (state.pickedFraming) return this.part("framing", ({ framingPanel }) => framingPanel(state));
-    if (state.picked.size === 1) return this.part("object", ({ objectPanel }) => objectPanel(state, this));
-    if (state.picked.size > 1) return this.part("several", ({ severalPanel }) => severalPanel(state, this));
-    if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden)) return this.part("several", ({ slidesPanel }) => slidesPanel(state));
+    if (state.pickedSpan) return this.later("music", ({ musicPanel }) => musicPanel(state));
+    if (state.pickedMark) return this.later("mark", ({ markPanel }) => markPanel(state));
+    if (state.pickedFraming) return this.later("framing", ({ framingPanel }) => framingPanel(state));
+    if (state.picked.size === 1) return this.later("object", ({ objectPanel }) => objectPanel(state, this));
+    if (state.picked.size > 1) return this.later("several", ({ severalPanel }) => severalPanel(state, this));
+    if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden)) return this.later("several", ({ slidesPanel }) => slidesPanel(state));
     return slidePanel(state, () => this.draw());
   }
 
-  part(name, draw) {
+  later(name, draw) {
     const part = parts[name];
     if (part.ready) return draw(part.ready);
     part.get().then(() => this.draw());

@@ -42,6 +42,7 @@ export class ShowPlayer extends EventTarget {
     await Promise.race([Promise.all([this.sound?.loaded, this.painter.ready(index), document.fonts.ready]), new Promise((done) => { setTimeout(done, 4000); })]);
     this.audio?.resume().catch(() => undefined);
     this.clock = new Clock(this.audio);
+    this.returns = 0;
     this.running = true;
     if (this.live) this.take(arrive(this.show, index, 0), true);
     else { this.clock.set(this.show.starts_ms[index]); this.sound?.seek(this.clock.now()); }
@@ -71,7 +72,9 @@ export class ShowPlayer extends EventTarget {
       const at = this.timeMs();
       if (at < this.heardMs) this.sound?.endPass();
       this.heardMs = at;
-      this.sound?.follow(at);
+      if (this.clock.returns !== this.returns) this.sound?.seek(at);
+      else this.sound?.follow(at);
+      this.returns = this.clock.returns;
     }
     this.paint(now);
   }

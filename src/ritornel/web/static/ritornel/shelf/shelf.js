@@ -1,7 +1,7 @@
 // The shelf over the stage: all pictures and sounds of the show, found by words, kind, folder and use; looked at and heard before use.
 import { el, icon, newId } from "../ui/element.js";
 import { get } from "../ui/net.js";
-import { filesOf } from "../stage/files.js";
+import { filesOf } from "./dropped.js";
 import { addPicture } from "../stage/making.js";
 import { assetDetail } from "./asset-detail.js";
 

@@ -1,40 +1,9 @@
 // Copying and pasting: objects and slides within a show and between shows, files, and words from anywhere, which come in clean.
-import { newId } from "../ui/element.js";
 import { toast } from "../ui/toast.js";
 
 const making = () => import("./making.js");
 
 const KIND = "application/x-ritornel";
-const BULLET = /^\s*(?:[•◦▪‣·*–-])\s+(?=\S)/;
-const NUMBER = /^\s*\d{1,3}[.)]\s+(?=\S)/;
-
-/** Objects with ids of their own that remember what they stem from; groups become groups of their own. */
-export function copiesOf(items, dx = 0, dy = 0) {
-  const groups = new Map();
-  return items.map((item) => {
-    const id = newId();
-    const copy = { ...structuredClone(item), id, lineage: item.lineage || item.id, place: "", box: { ...item.box, x: item.box.x + dx, y: item.box.y + dy } };
-    if (copy.paragraphs) copy.paragraphs = copy.paragraphs.map((paragraph, index) => ({ ...paragraph, id: `${id}-${index + 1}` }));
-    if (copy.group) {
-      if (!groups.has(copy.group)) groups.set(copy.group, newId());
-      copy.group = groups.get(copy.group);
-    }
-    return copy;
-  });
-}
-
-/** Plain text as lines; bullets and numbers typed as characters become lists, white space at the ends goes. */
-export function linesOf(text) {
-  const lines = text.replace(/\r\n?/g, "\n").replace(/[\u00a0\u2007]/g, " ").replace(/[\u200b\ufeff]/g, "").split("\n");
-  while (lines.length > 1 && !lines.at(-1).trim()) lines.pop();
-  return lines.map((line) => {
-    const level = Math.min(5, Math.floor((/^(\s*)/.exec(line)[1].replace(/\t/g, "  ").length) / 2));
-    for (const [pattern, list] of [[BULLET, "bullets"], [NUMBER, "numbers"]]) {
-      if (pattern.test(line)) return { list, level, runs: [{ text: line.replace(pattern, "").trim() }] };
-    }
-    return { runs: [{ text: line.trim() }] };
-  });
-}
 
 export class Clipboard {
   constructor(stage, removePicked) {
@@ -79,6 +48,7 @@ export class Clipboard {
 
   async pasteText(text) {
     if (text.length > 100_000) { toast(`The text has ${text.length.toLocaleString("en")} characters; a text holds up to 100,000. Nothing was pasted.`, { wrong: true }); return; }
+    const { linesOf } = await import("./plain-lines.js");
     await (await making()).addLines(this.stage, linesOf(text));
   }
 
@@ -91,6 +61,7 @@ export class Clipboard {
       return;
     }
     const offset = this.inPlace || slide !== state.slide.id ? 0 : 20;
+    const { copiesOf } = await import("./copying.js");
     const copies = copiesOf(items, offset, offset);
     if (here) await (await making()).addObjects(state, copies, "Paste");
     else if (await state.bring({ from: show, objects: copies, slide_id: state.slide.id })) state.pick(copies.map((item) => item.id));

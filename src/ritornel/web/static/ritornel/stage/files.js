@@ -1,33 +1,19 @@
 // Files dropped on the stage or pasted: pictures go where they are dropped, into an empty place if there is one.
+import { later } from "../ui/later.js";
 
-/** All files of a drop, those in dropped folders too, each with the name of its folder. */
-export async function filesOf(transfer) {
-  const entries = [...transfer.items].map((item) => item.webkitGetAsEntry?.()).filter(Boolean);
-  if (!entries.some((entry) => entry.isDirectory)) return [...transfer.files].map((file) => ({ file, folder: "" }));
-  const found = [];
-  const walk = async (entry, folder) => {
-    if (entry.isFile) { found.push({ file: await new Promise((done, wrong) => { entry.file(done, wrong); }), folder }); return; }
-    const reader = entry.createReader();
-    for (;;) {
-      const batch = await new Promise((done, wrong) => { reader.readEntries(done, wrong); });
-      if (!batch.length) return;
-      for (const child of batch) await walk(child, entry.name);
-    }
-  };
-  for (const entry of entries) await walk(entry, "");
-  return found;
-}
+const dropped = later(() => import("../shelf/dropped.js"));
 
 export function receiveFiles(stage) {
   const { theatre, state } = stage;
   const over = (on) => { if (on) theatre.dataset.over = ""; else delete theatre.dataset.over; };
-  theatre.addEventListener("dragover", (event) => { event.preventDefault(); over(true); });
+  theatre.addEventListener("dragover", (event) => { event.preventDefault(); dropped.get(); over(true); });
   theatre.addEventListener("dragleave", () => over(false));
   theatre.addEventListener("drop", async (event) => {
     event.preventDefault();
     over(false);
     const at = stage.point(event);
-    const files = await filesOf(event.dataTransfer);
+    // What a drop holds has to be asked before anything is waited for; dragging over brought what can look into folders.
+    const files = await (dropped.ready?.filesOf(event.dataTransfer) ?? [...event.dataTransfer.files].map((file) => ({ file, folder: "" })));
     if (files.length) await bringFiles(stage, files, at);
   });
   state.addEventListener("files", (event) => bringFiles(stage, event.detail.files, null));

@@ -1,5 +1,6 @@
 // Bringing things on: texts, pictures, shapes and slides, in the theme's colours and where they are wanted.
 import { newId } from "../ui/element.js";
+import { heldKeys } from "./held-keys.js";
 
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 const capital = (word) => word[0].toUpperCase() + word.slice(1);
@@ -26,22 +27,6 @@ export function addPicture(stage, asset, { at = null, place = null } = {}) {
   return addObjects(stage.state, [{ ...common, box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size } }]);
 }
 
-/** Holds on to what is typed while a text is on its way; the returned function hands it over. Nobody has to wait for the server to type. */
-function heldKeys() {
-  let text = "";
-  const hold = (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key.length === 1) text += event.key;
-    else if (event.key === "Enter") text += "\n";
-    else if (event.key === "Backspace") text = text.slice(0, -1);
-    else return;
-    event.preventDefault();
-    event.stopPropagation();
-  };
-  addEventListener("keydown", hold, true);
-  return () => { removeEventListener("keydown", hold, true); return text; };
-}
-
 /** A text, opened to be written. Its words are what is typed; leaving it empty takes it away again. */
 export async function addText(stage) {
   const { width_px: width, height_px: height } = stage.frame;
@@ -56,8 +41,8 @@ export async function addText(stage) {
   if (made) stage.editWords(stage.state.object(id), text);
 }
 
-/** Words in a place of the layout: the theme says how they look. */
-export async function addTextIn(stage, place) {
+/** Words in a place of the layout: the theme says how they look. `typed` hands over what was typed since the place was pressed. */
+export async function addTextIn(stage, place, typed) {
   const { state } = stage;
   const id = newId();
   const item = { kind: "text", id, name: place.title, box: place.box, place: place.name, paragraphs: [{ id: `${id}-1`, runs: [{ text: "" }] }] };
@@ -65,7 +50,6 @@ export async function addTextIn(stage, place) {
     { do: "add objects", slide_id: state.slide.id, objects: [item] },
     { do: "follow theme", slide_id: state.slide.id, object_ids: [id] },
   ];
-  const typed = heldKeys();
   const made = await state.edit({ do: "several", label: `Write the ${place.title.toLowerCase()}`, edits });
   await stage.readyToWrite();
   const text = typed();

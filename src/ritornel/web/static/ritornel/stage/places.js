@@ -1,5 +1,6 @@
 // Empty places of the layout: they say what they want, are filled by one press or a drop, and are never part of the show.
 import { el, icon } from "../ui/element.js";
+import { heldKeys } from "./held-keys.js";
 
 export class Places {
   constructor(stage) {
@@ -34,8 +35,9 @@ export class Places {
   }
 
   async fill(place) {
-    if (place.wants === "picture") this.stage.state.dispatchEvent(new CustomEvent("want", { detail: { place } }));
-    else (await import("./making.js")).addTextIn(this.stage, place);
+    if (place.wants === "picture") { this.stage.state.dispatchEvent(new CustomEvent("want", { detail: { place } })); return; }
+    const typed = heldKeys();
+    (await import("./making.js")).addTextIn(this.stage, place, typed);
   }
 
   /** The empty place for a picture at a point of the frame, if there is one. */

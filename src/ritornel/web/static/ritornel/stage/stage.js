@@ -5,6 +5,7 @@ import { el, svg } from "../ui/element.js";
 import { begin, later, onFirst } from "../ui/later.js";
 import { receiveFiles } from "./files.js";
 import { Frames } from "./frames.js";
+import { heldKeys } from "./held-keys.js";
 import { Picking } from "./picking.js";
 import { Places } from "./places.js";
 
@@ -167,5 +168,10 @@ export class Stage {
   /** @param {object} item @param {string} typed what was typed before it was open */
   readyToWrite() { return words.get(); }
 
-  async editWords(item, typed = "") { (await words.get()).editWords(this, item, typed); }
+  async editWords(item, typed = "") {
+    // Nobody has to wait for the editor to type.
+    const held = words.ready ? () => "" : heldKeys();
+    const { editWords } = await words.get();
+    editWords(this, item, typed + held());
+  }
 }

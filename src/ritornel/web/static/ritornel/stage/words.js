@@ -1,7 +1,8 @@
 // Words edited in place: paragraphs as the core has them, in their own face and size. Leaving keeps them; Esc keeps them too, undo brings
 // the old ones back. Typing is the browser's own; looks and lists are set on the paragraphs and runs that are marked.
 import { el, icon, newId } from "../ui/element.js";
-import { linesOf } from "./clipboard.js";
+import { LEFT } from "./held-keys.js";
+import { linesOf } from "./plain-lines.js";
 
 const LOOKS = ["weight", "italic", "underline", "colour", "highlight", "link"];
 const same = (a, b) => LOOKS.every((name) => (a[name] ?? null) === (b[name] ?? null));
@@ -121,7 +122,7 @@ export class WordsEditor {
     event.stopPropagation();
     const control = event.ctrlKey || event.metaKey;
     const looks = { b: ["weight", 700], i: ["italic", true], u: ["underline", true] };
-    if (event.key === "Escape" || (event.key === "Enter" && control)) { event.preventDefault(); this.field.blur(); this.finish(); this.stage.svg.focus(); }
+    if (event.key === "Escape" || (event.key === "Enter" && control)) { event.preventDefault(); this.leave(); }
     else if (event.key === "Tab") { event.preventDefault(); this.deepen(event.shiftKey ? -1 : 1); }
     else if (control && looks[event.key.toLowerCase()]) { event.preventDefault(); this.toggle(...looks[event.key.toLowerCase()]); }
     else if (event.key === "Backspace" && this.atStartOfList()) { event.preventDefault(); this.list("none"); }
@@ -339,6 +340,12 @@ export class WordsEditor {
     return bar;
   }
 
+  leave() {
+    this.field.blur();
+    this.finish();
+    this.stage.svg.focus();
+  }
+
   reflect() {
     if (!this.bar || !this.field.contains(getSelection().anchorNode)) return;
     const look = this.look();
@@ -372,5 +379,7 @@ export class WordsEditor {
 export function editWords(stage, item, typed = "") {
   stage.editor?.finish();
   stage.editor = new WordsEditor(stage, item);
-  if (typed) stage.editor.begin(typed);
+  const words = typed.replaceAll(LEFT, "");
+  if (words) stage.editor.begin(words);
+  if (words !== typed) stage.editor.leave();
 }
