@@ -22,6 +22,7 @@ from ritornel.core.motion.catalogue import transition_named
 from ritornel.core.render.film import FilmOrder, Progress, write_film
 from ritornel.core.render.stills import write_stills
 from ritornel.core.schedule import compile_show, moment_at
+from ritornel.core.schedule.clips import compile_clips
 from ritornel.core.schedule.music import compile_music
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.voices import compile_voices
@@ -115,7 +116,7 @@ def _schedule(given: argparse.Namespace) -> None:
         slide_id = schedule.slides[moment.index].slide_id if moment.index >= 0 else None
         body: dict[str, Any] = {"at_ms": time_ms, "slide_id": slide_id, **to_builtins(moment)}
     else:
-        sounds = {"music": to_builtins(compile_music(show, schedule, voices)[0]), "voices": to_builtins(voices)}
+        sounds = {"music": to_builtins(compile_music(show, schedule, voices + compile_clips(show, schedule))[0]), "voices": to_builtins(voices)}
         body = {"mode": given.mode, "title": show.title, **to_builtins(schedule), **sounds}
         if given.mode == "live":
             # Live, a wait lasts until its cue: the times after it are told from the beat's own start.

@@ -4,8 +4,8 @@ from collections.abc import Collection, Iterable
 
 from ritornel.core.document.framings import WHOLE, check_framings, moves_view
 from ritornel.core.document.layouts import layout_named
-from ritornel.core.document.objects import GoToSlide, Lettered, Object, Photograph, Picture, PlaySound
-from ritornel.core.document.show import AdvanceOnCue, Build, OnCue, Show, Slide, SoundEffect
+from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, Lettered, Object, Photograph, Picture, PlaySound
+from ritornel.core.document.show import AdvanceOnCue, Asset, Build, OnCue, Show, Slide, SoundEffect
 from ritornel.core.errors import BadValue, UnknownName
 
 
@@ -28,10 +28,30 @@ def check_build(slide: Slide, build: Build) -> None:
         raise UnknownName(
             f"The build “{build.id}” is of an object that is not on slide “{slide.name or slide.id}” any more (“{build.object_id}”). Nothing was changed."
         )
+    if build.effect == PLAYS and not isinstance(found, Clip):
+        raise BadValue(f"“{found.name}” is no clip, so it cannot be played. Nothing was changed.", "build.effect")
     if build.part is not None:
         parts = {paragraph.id for paragraph in found.paragraphs} if isinstance(found, Lettered) else set()
         if build.part not in parts:
             raise UnknownName(f"The build “{build.id}” is of a part that “{found.name}” does not have (“{build.part}”). Nothing was changed.")
+
+
+def check_clip(clip: Clip) -> None:
+    """Raises BadValue where the clip would end before it begins."""
+    if clip.in_ms >= clip.out_ms:
+        raise BadValue(f"The clip “{clip.name}” would end at {clip.out_ms} ms, before it begins at {clip.in_ms} ms. Nothing was changed.", "out_ms")
+
+
+def check_kind(item: Picture, asset: Asset, doing: str) -> None:
+    """Raises BadValue where a picture would show something that is none, or a clip go on past the end of its video."""
+    if not isinstance(item, Clip):
+        if asset.kind != "picture":
+            raise BadValue(f"{doing} “{item.name}”: “{asset.name}” is no picture.", "asset_id")
+        return
+    if asset.kind != "clip":
+        raise BadValue(f"{doing} “{item.name}”: “{asset.name}” is no clip.", "asset_id")
+    if item.out_ms > asset.lasts_ms:
+        raise BadValue(f"{doing} “{item.name}”: “{asset.name}” lasts {asset.lasts_ms} ms; it cannot be shown until {item.out_ms} ms.", "out_ms")
 
 
 def check_slide(slide: Slide, field: str = "slide") -> None:
@@ -39,6 +59,8 @@ def check_slide(slide: Slide, field: str = "slide") -> None:
     _unique((item.id for item in slide.objects), "objects", f"{field}.objects")
     _unique((build.id for build in slide.order), "builds", f"{field}.order")
     for item in slide.objects:
+        if isinstance(item, Clip):
+            check_clip(item)
         if isinstance(item, Lettered):
             _unique((paragraph.id for paragraph in item.paragraphs), "paragraphs", f"{field}.objects")
     _unique([WHOLE, *(framing.id for framing in slide.framings)], "framings", f"{field}.framings")
@@ -68,7 +90,7 @@ def sounds_of(slide: Slide) -> list[SoundEffect]:
 def check_sounds(before: Show, after: Show) -> None:
     """Raises UnknownName where a slide that differs from what it was wants a sound which is not on the shelf, or is none."""
     known = {id(slide) for slide in before.slides}
-    heard = {asset.id for asset in after.assets if asset.lasts_ms}
+    heard = {asset.id for asset in after.assets if asset.heard}
     for slide in after.slides:
         if id(slide) in known:
             continue
@@ -103,7 +125,8 @@ def check_show(show: Show) -> None:
     _unique((asset.id for asset in show.assets), "assets", "assets")
     _unique((span.id for span in show.music), "spans", "music")
     _unique((mark.id for mark in show.marks), "marks", "marks")
-    assets = {asset.id for asset in show.assets}
+    by_id = {asset.id: asset for asset in show.assets}
+    assets = set(by_id)
     slide_ids = {slide.id for slide in show.slides}
     for number, slide in enumerate(show.slides):
         check_slide(slide, f"slides[{number}]")
@@ -112,6 +135,8 @@ def check_show(show: Show) -> None:
         for item in slide.objects:
             if isinstance(item, Picture) and item.asset_id not in assets:
                 raise UnknownName(f"The picture “{item.name}” on slide {number + 1} wants “{item.asset_id}”, which is not on the shelf.")
+            if isinstance(item, Picture):
+                check_kind(item, by_id[item.asset_id], f"Slide {number + 1},")
             check_press(item, assets, slide_ids)
         if isinstance(slide.background, Photograph) and slide.background.asset_id not in assets:
             raise UnknownName(f"The background of slide {number + 1} wants “{slide.background.asset_id}”, which is not on the shelf.")

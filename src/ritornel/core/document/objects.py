@@ -9,6 +9,8 @@ from typing import Annotated, Literal
 import msgspec
 from msgspec import Meta
 
+from ritornel.core.time.milliseconds import LONGEST_MS
+
 ROLES = ("ground", "raised", "words", "soft", "accent", "second", "line")
 """The roles of colour a theme fills: the ground, what is raised from it, words, softer words, two accents, fine lines."""
 Colour = Annotated[str, Meta(pattern=rf"^(#[0-9a-f]{{6}}([0-9a-f]{{2}})?|@({'|'.join(ROLES)}))$")]
@@ -216,6 +218,32 @@ class Picture(Standing, frozen=True, tag_field="kind", tag="picture", forbid_unk
     alternative: Annotated[str, Meta(max_length=2000)] = ""
 
 
+class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
+    """A video in a box, fitted, cropped and framed as a picture is: from `in_ms` to `out_ms` of its own time. It plays through a build of the effect
+    `plays clip`; before, it shows its picture at `poster_ms` (None: at `in_ms`), afterwards the last one before `out_ms`. One that `repeats` goes
+    on until its slide ends. One that `holds` keeps its beat until its end (a repeating one: for one pass); else it runs on beneath later beats.
+    Its sound has a level and equal-power fades at both ends of all it plays."""
+
+    out_ms: Annotated[int, Meta(ge=1, le=LONGEST_MS)] = 1
+    in_ms: Annotated[int, Meta(ge=0, le=LONGEST_MS)] = 0
+    poster_ms: Annotated[int, Meta(ge=0, le=LONGEST_MS)] | None = None
+    muted: bool = False
+    gain_db: Annotated[float, Meta(ge=-60, le=24)] = 0.0
+    fade_in_ms: Annotated[int, Meta(ge=0, le=60_000)] = 0
+    fade_out_ms: Annotated[int, Meta(ge=0, le=60_000)] = 0
+    repeats: bool = False
+    holds: bool = True
+
+    @property
+    def pass_ms(self) -> int:
+        """How long it takes to play once."""
+        return max(self.out_ms - self.in_ms, 0)
+
+
+PLAYS = "plays clip"
+"""The effect through which a clip plays."""
+
+
 Form = Literal["rectangle", "ellipse", "line", "arrow", "polygon", "star", "ring", "arch", "wheel", "bracket", "bubble", "path"]
 
 
@@ -242,4 +270,4 @@ class Shape(Lettered, frozen=True, tag_field="kind", tag="shape", forbid_unknown
     path: Annotated[str, Meta(max_length=200_000, pattern=r"^([MLC](?: -?\d+(?:\.\d+)?)+|Z|\s)*$")] = ""
 
 
-Object = Text | Picture | Shape
+Object = Text | Picture | Clip | Shape

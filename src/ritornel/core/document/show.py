@@ -20,6 +20,8 @@ MediaType = Literal[
     "audio/ogg",
     "audio/flac",
     "audio/mp4",
+    "video/mp4",
+    "video/webm",
 ]
 Pace = Literal["even", "ease in", "ease out", "ease in and out"]
 
@@ -33,7 +35,7 @@ class Frame(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 class Asset(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """A picture or sound on the shelf. Its bytes are found by their SHA-256, so they can never change under a show.
-    `loudness_lufs` is a sound's, as measured when it came. `alternative` is what a new picture made of it begins with as its text
+    `loudness_lufs` is a sound's, as measured when it came; `silent` is a clip without sound. `alternative` is what a new picture made of it begins with as its text
     alternative; `folder` is where it came from."""
 
     id: Id
@@ -50,6 +52,17 @@ class Asset(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     alternative: Annotated[str, Meta(max_length=2000)] = ""
     folder: Name = ""
     loudness_lufs: Annotated[float, Meta(ge=-100, le=20)] | None = None
+    silent: bool = False
+
+    @property
+    def kind(self) -> Literal["picture", "sound", "clip"]:
+        """A clip has a size and a length, a picture only a size, a sound only a length."""
+        return "sound" if not self.width_px else "clip" if self.lasts_ms else "picture"
+
+    @property
+    def heard(self) -> bool:
+        """Whether there is any sound in it."""
+        return self.lasts_ms > 0 and not self.silent
 
 
 class SoundEffect(msgspec.Struct, frozen=True, forbid_unknown_fields=True):

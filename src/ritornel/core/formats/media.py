@@ -1,5 +1,6 @@
 """Pictures and sounds: what a file really is, told by its content and never by its name."""
 
+import contextlib
 import hashlib
 import io
 import math
@@ -11,6 +12,7 @@ import av
 import msgspec
 import numpy as np
 from av.audio.resampler import AudioResampler
+from av.stream import Disposition
 from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
 
 from ritornel.core.document.show import Asset, MediaType
@@ -42,6 +44,7 @@ class Medium(msgspec.Struct, frozen=True):
     lasts_ms: int = 0
     notes: tuple[str, ...] = ()
     loudness_lufs: float | None = None
+    silent: bool = False
 
     @property
     def sha256(self) -> str:
@@ -58,12 +61,16 @@ SUFFIXES = {
     "audio/ogg": ".ogg",
     "audio/flac": ".flac",
     "audio/mp4": ".m4a",
+    "video/mp4": ".mp4",
+    "video/webm": ".webm",
 }
 SOUND_SUFFIXES = {".wav", ".mp3", ".ogg", ".oga", ".opus", ".flac", ".m4a"}
 PICTURE_SUFFIXES = {".png", ".jpg", ".jpeg", ".webp", ".gif", ".avif", ".svg"}
 KINDS = "PNG, JPEG, WebP, GIF, AVIF and SVG"
 FONT_SIGNS = (b"\x00\x01\x00\x00", b"OTTO", b"ttcf", b"wOFF", b"wOF2", b"true")
 _PICTURES = {"AVIF": "image/avif", "PNG": "image/png", "JPEG": "image/jpeg", "WEBP": "image/webp", "GIF": "image/gif"}
+CLIP_SUFFIXES = {".mp4", ".m4v", ".mov", ".webm"}
+_CLIPS = {"mov,mp4,m4a,3gp,3g2,mj2": "video/mp4", "matroska,webm": "video/webm"}
 _SOUNDS = {"wav": "audio/wav", "mp3": "audio/mpeg", "ogg": "audio/ogg", "flac": "audio/flac", "mov,mp4,m4a,3gp,3g2,mj2": "audio/mp4"}
 
 
@@ -82,7 +89,7 @@ def examined(data: bytes, name: str, limits: Limits) -> Medium:
         with Image.open(io.BytesIO(data)) as picture:
             return _picture(picture, data, name, limits)
     except UnidentifiedImageError:
-        return _sound(data, name)
+        return _timed(data, name)
 
 
 def _drawing(data: bytes, name: str, limits: Limits) -> Medium:
@@ -156,27 +163,93 @@ def _plain(picture: Image.Image, profile: ImageCms.ImageCmsProfile | None) -> Im
     return colours
 
 
-def _sound(data: bytes, name: str) -> Medium:
-    refusal = f"“{name}” is neither a picture nor a sound Ritornel can read. {KINDS}; WAV, MP3, Ogg, FLAC and M4A can be added."
+def _timed(data: bytes, name: str) -> Medium:
+    """A sound, or a clip where there is a moving picture; the picture of a record's sleeve does not move."""
+    refusal = f"“{name}” is neither a picture nor a sound nor a clip Ritornel can read. {KINDS}; WAV, MP3, Ogg, FLAC and M4A; MP4, MOV and WebM can be added."
     try:
         with av.open(io.BytesIO(data), "r") as container:
+            if container.format.name in _CLIPS and any(not is_sleeve(stream) for stream in container.streams.video):
+                return clip_of(container, data, name, _CLIPS[container.format.name])
             kind = _SOUNDS.get(container.format.name)
             if kind is None or not container.streams.audio:
                 raise BadMedia(refusal)
-            samples, rate = 0, 0
-            meter, resampler = LoudnessMeter(), AudioResampler(format="flt", layout="stereo", rate=SAMPLE_RATE_HZ)
-            for frame in container.decode(container.streams.audio[0]):
-                if samples < MEASURED_S * frame.sample_rate:
-                    for part in resampler.resample(frame):
-                        meter.take(part.to_ndarray().reshape(-1, 2).astype(np.float32, copy=False))
-                samples, rate = samples + frame.samples, frame.sample_rate
+            heard = measured(container)
     except av.FFmpegError as error:
         raise BadMedia(refusal) from error
-    if not samples:
+    if not heard.lasts_ms:
         raise BadMedia(f"“{name}” has no sound in it. Nothing was added.")
+    return Medium(kind, data, lasts_ms=heard.lasts_ms, loudness_lufs=heard.loudness_lufs)
+
+
+def is_sleeve(stream: Any) -> bool:
+    """Whether a stream of pictures is one picture that belongs to a sound."""
+    return bool(stream.disposition & Disposition.attached_pic)
+
+
+class Heard(msgspec.Struct, frozen=True):
+    """How long a sound is, and how loud."""
+
+    lasts_ms: int
+    loudness_lufs: float | None
+
+
+def measured(container: Any) -> Heard:
+    """The container's first sound, by decoding all of it: what its header says may be wrong. Loudness is of its beginning."""
+    samples, rate = 0, 1
+    meter, resampler = LoudnessMeter(), AudioResampler(format="flt", layout="stereo", rate=SAMPLE_RATE_HZ)
+    try:
+        for frame in container.decode(container.streams.audio[0]):
+            if samples < MEASURED_S * frame.sample_rate:
+                for part in resampler.resample(frame):
+                    meter.take(part.to_ndarray().reshape(-1, 2).astype(np.float32, copy=False))
+            samples, rate = samples + frame.samples, frame.sample_rate
+    except av.FFmpegError:
+        if not samples:
+            raise
+        # A file that was cut off is as long as what could be read of it.
     loudness = meter.integrated_lufs()
-    lasts_ms = round_half_up(Fraction(samples * 1000, rate))
-    return Medium(kind, data, lasts_ms=lasts_ms, loudness_lufs=round(loudness, 1) if math.isfinite(loudness) else None)
+    return Heard(round_half_up(Fraction(samples * 1000, rate)), round(loudness, 1) if math.isfinite(loudness) else None)
+
+
+# What browsers play themselves. Everything else the codec library reads, and no browser would show.
+_SHOWN = {"h264": "H.264", "vp8": "VP8", "vp9": "VP9", "av1": "AV1"}
+
+
+def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
+    """The clip in an open container. Its length is that of its pictures, by their own times and not by the header. Raises BadMedia."""
+    stream = next(stream for stream in container.streams.video if not is_sleeve(stream))
+    codec = stream.codec_context.name.removeprefix("lib")
+    if codec not in _SHOWN:
+        raise BadMedia(f"“{name}” is a clip in {codec}, which browsers do not show. {', '.join(_SHOWN.values())} can be added. Nothing was added.")
+    first, last_ms, frames = None, Fraction(0), 0
+    starts_ms: Fraction | None = None
+    step_ms = Fraction(1000) / stream.average_rate if stream.average_rate else Fraction(40)
+    for packet in container.demux(stream):
+        if packet.pts is None:
+            continue
+        at = Fraction(packet.pts) * packet.time_base * 1000
+        starts_ms = at if starts_ms is None else min(starts_ms, at)
+        length = Fraction(packet.duration) * packet.time_base * 1000 if packet.duration else step_ms
+        last_ms = max(last_ms, at + length)
+        frames += 1
+    container.seek(0)
+    with contextlib.suppress(av.FFmpegError):
+        first = next(iter(container.decode(stream)), None)
+    if first is None or starts_ms is None:
+        raise BadMedia(f"“{name}” says it is a clip, but no picture in it can be read. Nothing was added.")
+    wide, high = first.width, first.height
+    if (aspect := stream.sample_aspect_ratio) and aspect > 0:
+        wide = round_half_up(Fraction(wide) * Fraction(aspect))
+    if first.rotation % 180:
+        wide, high = high, wide
+    heard = None
+    if container.streams.audio:
+        container.seek(0)
+        with contextlib.suppress(av.FFmpegError):
+            heard = measured(container)
+    lasts_ms = max(round_half_up(last_ms - starts_ms), 1)
+    notes = (f"“{name}” has no sound.",) if heard is None or not heard.lasts_ms else ()
+    return Medium(media_type, data, wide, high, lasts_ms, notes, heard.loudness_lufs if heard else None, not (heard and heard.lasts_ms))
 
 
 def asset_from(medium: Medium, asset_id: str, name: str, **credit: Any) -> Asset:
@@ -191,6 +264,7 @@ def asset_from(medium: Medium, asset_id: str, name: str, **credit: Any) -> Asset
         medium.height_px,
         medium.lasts_ms,
         loudness_lufs=medium.loudness_lufs,
+        silent=medium.silent,
         **credit,
     )
 

@@ -9,11 +9,11 @@ import msgspec
 from ritornel.core.document.fitting import fitted, seen_part
 from ritornel.core.document.framings import size_of
 from ritornel.core.document.layouts import ground_of, layout_named, scale_of
-from ritornel.core.document.objects import Box, Gradient, Object, Paragraph, Photograph, Picture, Plain, Run, Shadow, Shape, Stroke, Text
+from ritornel.core.document.objects import Box, Clip, Gradient, Object, Paragraph, Photograph, Picture, Plain, Run, Shadow, Shape, Stroke, Text
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.document.theme import Furniture, Theme, colour_in, family_in, ground_in, in_theme
 from ritornel.core.layout.lines import broken, moved_outline
-from ritornel.core.layout.marks import ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, Shade, ShadowMark, SlideDrawing, TextMark
+from ritornel.core.layout.marks import ClipMark, ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, Shade, ShadowMark, SlideDrawing, TextMark
 from ritornel.core.layout.outlines import ellipse, line_with_heads, outline_of, rectangle, words_box
 
 
@@ -67,7 +67,11 @@ def _picture_parts(picture: Picture, assets: Mapping[str, Asset]) -> tuple[PartD
     whole = picture.crop.width == 1 and picture.crop.height == 1
     clip = "" if whole and picture.corner_px == 0 and picture.fit != "cover" and picture.drift is None else edge
     drift_to = fitted(msgspec.structs.replace(picture, crop=picture.drift.ends), *size) if picture.drift else None
-    marks: list[Mark] = [ImageMark(picture.asset_id, *fitted(picture, *size), clip, picture.flip_x, picture.flip_y, drift_to)]
+    place = (picture.asset_id, *fitted(picture, *size), clip, picture.flip_x, picture.flip_y, drift_to)
+    marks: list[Mark] = [ImageMark(*place)]
+    if isinstance(picture, Clip):
+        poster_ms = picture.in_ms if picture.poster_ms is None else picture.poster_ms
+        marks = [ClipMark(*place, picture.in_ms, picture.out_ms, poster_ms)]
     if picture.stroke is not None:
         marks.append(_stroked(edge, None, picture.stroke))
     return (PartDrawing(None, box.width / 2, box.height / 2, tuple(marks)),)

@@ -41,6 +41,18 @@ class ImageMark(msgspec.Struct, frozen=True, tag_field="kind", tag="image", omit
     drift_to: tuple[float, float, float, float] | None = None
 
 
+class ClipMark(ImageMark, frozen=True, tag_field="kind", tag="clip", omit_defaults=True):
+    """The picture of a clip, placed as a picture is: at `poster_ms` until it plays, then from `in_ms` on, and in the end the last before `out_ms`."""
+
+    in_ms: int = 0
+    out_ms: int = 1
+    poster_ms: int = 0
+
+    def at_ms(self, played: float | None) -> float:
+        """Which instant of the clip is shown. The out point is not reached: a millisecond before it stands for the picture before it."""
+        return float(self.poster_ms) if played is None else min(self.in_ms + played * (self.out_ms - self.in_ms), self.out_ms - 1)
+
+
 class TextMark(msgspec.Struct, frozen=True, tag_field="kind", tag="text", omit_defaults=True):
     """A run of one line in one face and direction: its left edge, its baseline and its advance. A `colour` of None leaves the letters
     hollow; `link` is where a press on them leads."""
@@ -60,7 +72,7 @@ class TextMark(msgspec.Struct, frozen=True, tag_field="kind", tag="text", omit_d
     link: str | None = None
 
 
-Mark = PathMark | ImageMark | TextMark
+Mark = PathMark | ImageMark | ClipMark | TextMark
 
 
 class PartDrawing(msgspec.Struct, frozen=True, omit_defaults=True):

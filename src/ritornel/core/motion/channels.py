@@ -6,11 +6,11 @@ import msgspec
 
 from ritornel.core.motion.easing import EVEN, Curve
 
-Channel = Literal["opacity", "x", "y", "scale", "turn", "wide", "reveal", "drawn", "typed", "tint", "yaw", "pitch", "drift"]
+Channel = Literal["opacity", "x", "y", "scale", "turn", "wide", "reveal", "drawn", "typed", "tint", "yaw", "pitch", "drift", "played"]
 """opacity, scale, wide (across only), reveal, drawn and typed are shares that multiply; x and y in px of the frame, turn in degrees clockwise
 and tint (0..1) add. `reveal` is how much is seen through the mask, `drawn` how far outlines are drawn, `typed` how many letters stand.
 `yaw` and `pitch`, in degrees, turn a whole slide in depth (motion/depth.py); objects know no depth. `drift` (0..1) is how far a
-picture is on its way from its crop to the other."""
+picture is on its way from its crop to the other; `played` (0..1) how far a clip has come from its in point to its out point."""
 
 Hinge = tuple[float, float, float]
 """The point, in px of the frame and towards the viewer, about which something turns in depth."""
@@ -39,7 +39,7 @@ class Ramp(msgspec.Struct, frozen=True):
 
 
 class Values(msgspec.Struct, frozen=True):
-    """The channels of one target at one instant. What is not `shown` is not drawn at all."""
+    """The channels of one target at one instant. What is not `shown` is not drawn at all; a clip that has not begun is not `played`."""
 
     shown: bool = True
     opacity: float = 1.0
@@ -58,6 +58,7 @@ class Values(msgspec.Struct, frozen=True):
     pitch: float = 0.0
     hinge: Hinge | None = None
     drift: float = 0.0
+    played: float | None = None
 
 
 STILL = Values()
@@ -70,4 +71,5 @@ def added(own: Values, more: Values) -> Values:
         return own
     shares = {name: getattr(own, name) * getattr(more, name) for name in ("opacity", "scale", "wide", "reveal", "drawn", "typed")}
     ways = {name: getattr(own, name) + getattr(more, name) for name in ("x", "y", "turn", "drift")}
-    return Values(tint=min(own.tint + more.tint, 1.0), mask=own.mask or more.mask, colour=own.colour or more.colour, **shares, **ways)
+    played = more.played if own.played is None else own.played
+    return Values(tint=min(own.tint + more.tint, 1.0), mask=own.mask or more.mask, colour=own.colour or more.colour, played=played, **shares, **ways)

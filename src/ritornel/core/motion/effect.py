@@ -10,8 +10,8 @@ from ritornel.core.motion.channels import Ramp
 from ritornel.core.motion.easing import Curve
 from ritornel.core.motion.settings import NoSettings
 
-EffectKind = Literal["enters", "accents", "travels", "leaves", "views"]
-"""What a build does to its object; one that *views* moves the view over the slide instead."""
+EffectKind = Literal["enters", "accents", "travels", "leaves", "views", "plays"]
+"""What a build does to its object; one that *views* moves the view over the slide instead, one that *plays* runs a clip."""
 
 
 Extra = Callable[[Any, ObjectDrawing, Callable[[str], str]], tuple[Mark, ...]]

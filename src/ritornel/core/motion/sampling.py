@@ -21,8 +21,8 @@ class Instant(msgspec.Struct, frozen=True):
 
 
 class Segment(msgspec.Struct, frozen=True, array_like=True):
-    """A ramp laid on a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms` (0: until the slide ends). One of beat
-    -1 runs once on the slide's own clock, from its 0 on, whatever the beats do."""
+    """A ramp laid on a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms` (0: until the slide ends; -1: once, on beneath
+    later beats). One of beat -1 runs once on the slide's own clock, from its 0 on, whatever the beats do."""
 
     build: int
     entrance: bool
@@ -63,10 +63,12 @@ def progress_of(segment: Segment, at: Instant) -> float | None:
         return None
     if segment.beat < 0:
         return min(max(at.slide_ms - segment.offset_ms, 0.0) / segment.cycle_ms, 1.0) if segment.cycle_ms else 1.0
-    if segment.repeats == 0:
+    if segment.repeats <= 0:
         elapsed = at.slide_ms - at.begun_ms[segment.beat] - segment.offset_ms
         if segment.beat == at.beat and at.since_ms < segment.offset_ms:
             return None
+        if segment.repeats < 0:
+            return min(max(elapsed, 0.0) / segment.cycle_ms, 1.0) if segment.cycle_ms else 1.0
         return math.fmod(max(elapsed, 0.0), segment.cycle_ms) / segment.cycle_ms if segment.cycle_ms else 1.0
     if segment.beat < at.beat:
         return 1.0
@@ -111,7 +113,7 @@ def values_at(motion: Motion, at: Instant) -> Values:
     for segment in motion.segments:
         if segment.entrance and segment.build != current:
             continue
-        if 0 <= segment.beat < at.beat and segment.repeats:
+        if 0 <= segment.beat < at.beat and segment.repeats > 0:
             value = segment.keys[-1][1]
         else:
             progress = progress_of(segment, at)
@@ -133,7 +135,7 @@ def values_at(motion: Motion, at: Instant) -> Values:
         elif channel == "tint":
             rarer["tint"] = min(rarer.get("tint", 0.0) + value, 1.0)
             colour = segment.colour if value > 0 else colour
-        elif channel == "drift":
+        elif channel in ("drift", "played"):
             rarer[channel] = value
         else:
             rarer[channel] = rarer.get(channel, 1.0) * value

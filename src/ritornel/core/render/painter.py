@@ -8,9 +8,10 @@ import skia
 
 from ritornel.core.errors import BadMedia
 from ritornel.core.layout.faces import Face, shaped
-from ritornel.core.layout.marks import ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, ShadowMark, TextMark
+from ritornel.core.layout.marks import ClipMark, ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, ShadowMark, TextMark
 from ritornel.core.motion.channels import STILL, Values
 from ritornel.core.motion.depth import homography, in_depth
+from ritornel.core.render.footage import Footage
 from ritornel.core.render.letters import Typing
 from ritornel.core.render.masking import begin_mask, end_mask, region_of
 from ritornel.core.render.outline import skia_path
@@ -49,6 +50,8 @@ class Painter:
     KEPT_LAYERS = 3
     KEPT_PIXELS = 24_000_000
     """How many pixels of decoded pictures are kept, about 96 MB; the longest unused go first."""
+    OPEN_CLIPS = 4
+    """How many clips are open at a time."""
 
     def __init__(self, performance: Performance, width_px: int, height_px: int, media: MediaPath) -> None:
         self.performance = performance
@@ -59,6 +62,7 @@ class Painter:
         self.top = (height_px - frame.height_px * self.scale) / 2
         self._media = media
         self._pictures: dict[str, skia.Image] = {}
+        self._footage: dict[str, Footage] = {}
         self._layers: dict[tuple[int, tuple[object, ...]], skia.Image] = {}
 
     def paint(self, canvas: skia.Canvas, sight: Sight) -> None:
@@ -178,14 +182,14 @@ class Painter:
             letters = min(typing.take(mark), own.take(mark)) if isinstance(mark, TextMark) else None
             if letters == 0 or (letters is None and part.part and isinstance(mark, PathMark) and min(typing.share, own.share) < 1):
                 continue
-            self._paint_mark(canvas, mark, drawn, letters, whole.drift)
+            self._paint_mark(canvas, mark, drawn, letters, whole)
         for begun in (tinted, grouped):
             if begun:
                 canvas.restore()
         end_mask(canvas, edge)
         canvas.restore()
 
-    def _paint_mark(self, canvas: skia.Canvas, mark: Mark, drawn: float = 1.0, letters: int | None = None, drift: float = 0.0) -> None:
+    def _paint_mark(self, canvas: skia.Canvas, mark: Mark, drawn: float = 1.0, letters: int | None = None, whole: Values = STILL) -> None:
         match mark:
             case PathMark():
                 paint_path(canvas, mark, drawn)
@@ -198,17 +202,29 @@ class Painter:
                 if mark.clip:
                     canvas.clipPath(skia_path(mark.clip), True)
                 place = (mark.x, mark.y, mark.width, mark.height)
-                if drift and mark.drift_to:
-                    place = tuple(a + (b - a) * drift for a, b in zip(place, mark.drift_to, strict=True))  # type: ignore[assignment]
+                if whole.drift and mark.drift_to:
+                    place = tuple(a + (b - a) * whole.drift for a, b in zip(place, mark.drift_to, strict=True))  # type: ignore[assignment]
                 target = skia.Rect.MakeXYWH(*place)
                 if mark.flip_x or mark.flip_y:
                     canvas.translate(target.centerX(), target.centerY())
                     canvas.scale(-1 if mark.flip_x else 1, -1 if mark.flip_y else 1)
                     canvas.translate(-target.centerX(), -target.centerY())
-                canvas.drawImageRect(self._picture(mark.asset_id), target, _SAMPLING, skia.Paint(AntiAlias=True))
+                image = self._moment(mark, whole.played) if isinstance(mark, ClipMark) else self._picture(mark.asset_id)
+                canvas.drawImageRect(image, target, _SAMPLING, skia.Paint(AntiAlias=True))
                 if drawn < 1:
                     canvas.restore()
                 canvas.restore()
+
+    def _moment(self, mark: ClipMark, played: float | None) -> skia.Image:
+        """The picture of a clip. Two places of one clip share a reader, which costs looking for them in turn and is right all the same."""
+        if mark.asset_id not in self._footage:
+            asset = self.performance.assets.get(mark.asset_id)
+            if asset is None:
+                raise BadMedia(f"The clip “{mark.asset_id}” is missing, so its slide cannot be drawn.")
+            while len(self._footage) >= self.OPEN_CLIPS:
+                self._footage.pop(next(iter(self._footage))).close()
+            self._footage[mark.asset_id] = Footage(self._media(asset.sha256), asset.name)
+        return self._footage[mark.asset_id].image_at(mark.at_ms(played))
 
     def _picture(self, asset_id: str) -> skia.Image:
         if asset_id in self._pictures:

@@ -37,7 +37,7 @@ def calm_motion(motion: Motion) -> Motion:
     for segment in motion.segments:
         if segment.entrance or segment.channel == "drift":
             continue
-        if segment.channel == "tint" and segment.repeats:
+        if segment.channel == "played" or (segment.channel == "tint" and segment.repeats):
             segments.append(segment)
         elif not _back_where_it_was(segment) or segment.keys[0][1] == segment.keys[-1][1] == segment.keys[len(segment.keys) // 2][1]:
             segments.append(_at_once(segment))

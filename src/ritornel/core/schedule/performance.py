@@ -15,6 +15,7 @@ from ritornel.core.motion.easing import EVEN
 from ritornel.core.motion.sampling import value_at, values_at
 from ritornel.core.motion.transition import Moved
 from ritornel.core.schedule.carried import Ended, carried
+from ritornel.core.schedule.clips import compile_clips
 from ritornel.core.schedule.effects import compile_effects
 from ritornel.core.schedule.growing import with_growth
 from ritornel.core.schedule.music import LostSpan, compile_music
@@ -48,11 +49,12 @@ class Performance(msgspec.Struct, frozen=True):
     voices: tuple[SoundTime, ...] = ()
     voices_live: bool = False
     effects: tuple[SoundTime, ...] = ()
+    clips: tuple[SoundTime, ...] = ()
 
     @property
     def events(self) -> tuple[SoundTime, ...]:
         """All sounds that begin at an instant."""
-        return self.voices + self.effects
+        return self.voices + self.effects + self.clips
 
     def sound_ids(self) -> list[str]:
         """The ids of all assets that are heard."""
@@ -99,9 +101,10 @@ def perform(show: Show, first_number: int = 1) -> Performance:
     slides = tuple(stage_slide(slide, times, scenery, n) for n, (slide, times) in enumerate(zip(shown, schedule.slides, strict=True), first_number))
     slides = tuple(_carried(slides[at - 1], slide, show.frame) if slide.tracks.layers.carries and len(slides) > 1 else slide for at, slide in enumerate(slides))
     voices = compile_voices(show, schedule)
-    music, lost = compile_music(show, schedule, voices)
+    clips = compile_clips(show, schedule)
+    music, lost = compile_music(show, schedule, voices + clips)
     effects = compile_effects(show, schedule, music)
-    return Performance(show.title, show.frame, schedule, slides, music, lost, dict(scenery.assets), voices, show.voices_live, effects)
+    return Performance(show.title, show.frame, schedule, slides, music, lost, dict(scenery.assets), voices, show.voices_live, effects, clips)
 
 
 def _layer(performance: Performance, index: int, slide_ms: float, beat: int, since_ms: float, values: Values = STILL) -> Layer:
@@ -173,7 +176,7 @@ def builtins_of(performance: Performance, media: Mapping[str, str]) -> dict[str,
         "music": to_builtins(performance.music),
         "voices": to_builtins(performance.voices),
         "voices_live": performance.voices_live,
-        "effects": to_builtins(performance.effects),
+        "effects": to_builtins(performance.effects + performance.clips),
         "media": dict(media),
     }
 

@@ -52,7 +52,7 @@ def _page(number: int, colour: str, ink: str, transition: Transition) -> Slide:
 def sample_show() -> Show:
     """A slide an effect, then two slides a transition; a slide is named by what it shows. Moves of the view are not among them: they have
     nothing to move."""
-    slides = [_effect_slide(number, effect) for number, effect in enumerate(EFFECTS.values()) if effect.kind != "views"]
+    slides = [_effect_slide(number, effect) for number, effect in enumerate(EFFECTS.values()) if effect.kind not in ("views", "plays")]
     for number, kind in enumerate(TRANSITIONS.values()):
         slides.append(_page(number * 2, "#efe5cd", "#8a2456", Transition()))
         slides.append(_page(number * 2 + 1, "#1d3c46", "#e6b65c", Transition(kind.name, LASTS_MS if kind.lasts_ms else 0)))

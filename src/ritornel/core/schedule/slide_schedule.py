@@ -5,7 +5,8 @@ from typing import Literal
 
 import msgspec
 
-from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Follows, Frame, OnCue, Slide
+from ritornel.core.document.objects import PLAYS, Clip
+from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Build, Follows, Frame, OnCue, Slide
 from ritornel.core.motion.flight import flight_lengths
 
 HoldSource = Literal["voice mark", "own hold", "take", "default"]
@@ -74,6 +75,12 @@ def _wait(cue: OnCue | AdvanceOnCue, start_ms: int, holds: Mapping[str, int], de
     return Wait(cue_id, start_ms, default_hold_ms, "default")
 
 
+def clip_of(slide: Slide, build: Build) -> Clip | None:
+    """The clip that a build plays; None for a build of any other kind."""
+    found = slide.object(build.object_id) if build.effect == PLAYS else None
+    return found if isinstance(found, Clip) else None
+
+
 def compile_slide(slide: Slide, default_hold_ms: int, holds: Mapping[str, int], frame: Frame = Frame()) -> SlideSchedule:
     """The slide's schedule. `holds` are the chosen take's, in ms by cue id; by the show's `frame` go the moves of the view.
 
@@ -86,6 +93,7 @@ def compile_slide(slide: Slide, default_hold_ms: int, holds: Mapping[str, int], 
     wait: Wait | None = None
     beat, beat_start = 0, transition_ms
     cluster, reached = 0, 0  # both in ms from the beat's start
+    clip_ms = -1  # when the last holding clip ends
     voice = VoiceTime(slide.voice.offset_ms, slide.voice.offset_ms + slide.voice.lasts_ms) if slide.voice else None
     marks = {cue: voice.start_ms + mark for cue, mark in slide.voice.marks.items()} if slide.voice and voice else {}
     flights = flight_lengths(slide, frame) if slide.framings else {}
@@ -104,6 +112,10 @@ def compile_slide(slide: Slide, default_hold_ms: int, holds: Mapping[str, int], 
         if build.repeats > 1:
             lasts *= build.repeats
         offset = cluster + build.after_ms
+        if build.effect == PLAYS:
+            clip = clip_of(slide, build)
+            lasts = clip.pass_ms if clip and clip.holds else 0
+            clip_ms = max(clip_ms, beat_start + offset + lasts) if lasts else clip_ms
         times.append(BuildTime(build.id, beat, offset, lasts))
         if offset + lasts > reached:
             reached = offset + lasts
@@ -124,5 +136,5 @@ def compile_slide(slide: Slide, default_hold_ms: int, holds: Mapping[str, int], 
     extended_ms = length_ms - after_ms
     reason: Reason | None = None
     if extended_ms:
-        reason = "voice" if voice and voice.end_ms == done_ms else "build" if slide.order else "transition"
+        reason = "voice" if voice and voice.end_ms == done_ms else "clip" if clip_ms == done_ms else "build" if slide.order else "transition"
     return SlideSchedule(slide.id, transition_ms, tuple(beats), tuple(times), None, done_ms, length_ms, extended_ms, reason, voice, after_ms)

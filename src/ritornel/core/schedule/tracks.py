@@ -15,7 +15,7 @@ from ritornel.core.motion.easing import curve_of
 from ritornel.core.motion.sampling import Entrance, Instant, Motion, Segment, value_at, values_at
 from ritornel.core.motion.settings import read_settings
 from ritornel.core.motion.transition import Layers
-from ritornel.core.schedule.slide_schedule import SlideSchedule
+from ritornel.core.schedule.slide_schedule import SlideSchedule, clip_of
 from ritornel.core.schedule.viewed import view_motion
 
 
@@ -82,6 +82,9 @@ def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: T
         if coming:
             repeats = 1
         cycle_ms = time.lasts_ms if coming else build.lasts_ms
+        if effect.kind == "plays" and (clip := clip_of(slide, build)) is not None:
+            # A press completes one that holds; one that does not runs on beneath what the press sets off.
+            cycle_ms, repeats = clip.pass_ms, 0 if clip.repeats else 1 if clip.holds else -1
         for ramp in effect.ramps(settings, curve_of(build.pace)):
             segments.setdefault(target, []).append(
                 Segment(

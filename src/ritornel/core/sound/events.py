@@ -1,4 +1,4 @@
-"""Sounds that begin at an instant: voices, and the sounds of builds and transitions."""
+"""Sounds that begin at an instant: voices, clips, and the sounds of builds and transitions."""
 
 import msgspec
 
@@ -8,7 +8,8 @@ EDGE_MS = 5
 
 class SoundTime(msgspec.Struct, frozen=True):
     """A sound on the show's clock: its asset from `in_ms` on, for `lasts_ms`. It belongs to shown slide number `index`, on whose clock it
-    begins at `offset_ms`; a build's counts from its `beat` instead (-1: from the slide's 0). One that `loops` repeats without a pause."""
+    begins at `offset_ms`; a build's counts from its `beat` instead (-1: from the slide's 0). One that `loops` repeats without a pause: its first `pass_ms` from `in_ms` on, or, where that is 0, all of it. It fades at its ends.
+    Live, one that `ends_with_beat` is cut off by the next press."""
 
     id: str
     asset_id: str
@@ -20,6 +21,10 @@ class SoundTime(msgspec.Struct, frozen=True):
     offset_ms: int
     beat: int = -1
     loops: bool = False
+    pass_ms: int = 0
+    fade_in_ms: int = 0
+    fade_out_ms: int = 0
+    ends_with_beat: bool = False
 
     @property
     def end_ms(self) -> int:

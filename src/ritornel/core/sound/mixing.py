@@ -41,9 +41,11 @@ def mixed(music: tuple[MusicTime, ...], sounds: Mapping[str, Samples], first: in
         stop = sample_at(event.end_ms) if event.loops else min(sample_at(event.end_ms), begin + len(samples) - skipped)
         low, high = max(first, begin), min(first + count, stop)
         if low < high:
-            gain = faded(low, high - low, begin, stop, edge if skipped else 0, edge) * np.float32(gain_of(event.gain_db))
+            fade_in, fade_out = sample_at(event.fade_in_ms), sample_at(event.fade_out_ms)
+            gain = faded(low, high - low, begin, stop, max(edge if skipped else 0, fade_in), max(edge, fade_out)) * np.float32(gain_of(event.gain_db))
             once = slice(skipped + low - begin, skipped + high - begin)
-            own = samples[np.arange(low - begin, high - begin) % len(samples) if event.loops else once]
+            around = min(sample_at(event.pass_ms), len(samples) - skipped) if event.pass_ms else len(samples)
+            own = samples[skipped + np.arange(low - begin, high - begin) % around if event.loops else once]
             out[low - first : high - first] += own * gain[:, None]
     return out
 

@@ -15,10 +15,11 @@ from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.habits import usual_build
 from ritornel.core.schedule.lengths import reading_ms
+from ritornel.core.schedule.clips import clip_runs_ms, compile_clips
 from ritornel.core.schedule.music import compile_music
 from ritornel.core.schedule.performance import stage_slide, staged_builtins
 from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
-from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
+from ritornel.core.schedule.slide_schedule import SlideSchedule, clip_of, compile_slide
 from ritornel.core.schedule.voices import compile_voices
 from ritornel.web.shows.composing import composing
 
@@ -72,7 +73,8 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
                 "sound": to_builtins(build.sound),
                 "beat": time.beat,
                 "offset_ms": time.offset_ms,
-                "runs_ms": time.lasts_ms,
+                "runs_ms": clip_runs_ms(clip, schedule, time) if (clip := clip_of(slide, build)) else time.lasts_ms,
+                "clip": {"asset_id": clip.asset_id, "in_ms": clip.in_ms, "out_ms": clip.out_ms} if clip else None,
             }
         )
     return {
@@ -122,7 +124,7 @@ def settings_line(show: Show) -> dict[str, Any]:
 def times_line(show: Show, schedule: ShowSchedule) -> dict[str, Any]:
     """Where every slide stands, and the music."""
     voices = compile_voices(show, schedule)
-    music, lost = compile_music(show, schedule, voices)
+    music, lost = compile_music(show, schedule, voices + compile_clips(show, schedule))
     starts = dict(zip((slide.slide_id for slide in schedule.slides), schedule.starts_ms, strict=True))
     return {
         "order": [slide.id for slide in show.slides],
@@ -162,7 +164,7 @@ def whole_score(show: Show) -> dict[str, Any]:
 def shelf_line(show: Show, asset: Asset) -> dict[str, Any]:
     """An entry of the shelf with its address, and that of its small picture."""
     address = reverse("media", args=[show.id, asset.id])
-    return {**to_builtins(asset), "address": address, "small": f"{address}/small" if asset.width_px else None}
+    return {**to_builtins(asset), "address": address, "kind": asset.kind, "small": f"{address}/small" if asset.width_px else None}
 
 
 def changed_score(before: Show, after: Show) -> dict[str, Any]:

@@ -27,8 +27,8 @@ from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import shelf_line
 from ritornel.web.shows.services import edit_show, history_labels, keep_media, media_path, new_id, owned_show, value_of
-from ritornel.web.shows.smalls import small_path
-from ritornel.web.shows.tasks import small_picture
+from ritornel.web.shows.smalls import STRIP_PICTURES, small_path, strip_path
+from ritornel.web.shows.tasks import filmstrip, small_picture
 
 
 @login_required
@@ -51,6 +51,8 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
     edited = edit_show(show_id, person_of(request), AddAssets((asset,)), batch=request.POST.get("batch", "")[:40])
     if asset.width_px:
         small_picture(medium.sha256)
+    if asset.kind == "clip":
+        filmstrip(medium.sha256, asset.lasts_ms)
     row = owned_show(show_id, request)
     line = shelf_line(edited.after, asset)
     return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": medium.notes})
@@ -99,6 +101,27 @@ def small(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase
     """The small picture of a picture, once the worker has made it."""
     sha256, _ = _asset_sha(request, show_id, asset_id)
     return file_reply(request, small_path(sha256), "image/webp")
+
+
+@login_required
+@require_GET
+def strip(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
+    """The filmstrip of a clip, once the worker has made it."""
+    sha256, _ = _asset_sha(request, show_id, asset_id)
+    return file_reply(request, strip_path(sha256), "image/webp")
+
+
+@login_required
+@require_GET
+def strip_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
+    """{"ready": whether the filmstrip has been made, "pictures": how many are in it}. Where it was never asked for, it is asked for now."""
+    asset = value_of(owned_show(show_id, request)).asset(asset_id)
+    if asset is None or asset.kind != "clip":
+        raise Http404("There is no such clip.")
+    ready = strip_path(asset.sha256).is_file()
+    if not ready and request.GET.get("ask"):
+        filmstrip(asset.sha256, asset.lasts_ms)
+    return json_reply({"ready": ready, "pictures": STRIP_PICTURES})
 
 
 @login_required

@@ -3,7 +3,7 @@
 from django.conf import settings
 from huey import SqliteHuey
 
-from ritornel.web.shows.smalls import make_small
+from ritornel.web.shows.smalls import make_small, make_strip
 
 queue = SqliteHuey("ritornel-shelf", filename=str(settings.VAR / "shelf.sqlite3"), fsync=False)
 
@@ -12,3 +12,9 @@ queue = SqliteHuey("ritornel-shelf", filename=str(settings.VAR / "shelf.sqlite3"
 def small_picture(sha256: str) -> None:
     """Makes the small picture of a picture on a shelf."""
     make_small(sha256)
+
+
+@queue.task()  # type: ignore[untyped-decorator]
+def filmstrip(sha256: str, lasts_ms: int) -> None:
+    """Makes the filmstrip of a clip on a shelf."""
+    make_strip(sha256, lasts_ms)

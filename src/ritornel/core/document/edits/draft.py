@@ -7,8 +7,8 @@ import msgspec
 
 from ritornel.core.document.changes import Change, PutSlide, slide_index
 from ritornel.core.document.framings import moves_view
-from ritornel.core.document.integrity import check_press, check_slide
-from ritornel.core.document.objects import Object, Picture
+from ritornel.core.document.integrity import check_kind, check_press, check_slide
+from ritornel.core.document.objects import Clip, Object, Picture
 from ritornel.core.document.show import Build, Show, Slide
 from ritornel.core.errors import BadValue, UnknownName
 
@@ -63,8 +63,11 @@ def changing(show: Show, slide_id: str, object_ids: tuple[str, ...], change: Cal
 
 def check_named(show: Show, item: Object, doing: str) -> None:
     """Raises UnknownName where the object needs something that is not in the show."""
-    if isinstance(item, Picture) and show.asset(item.asset_id) is None:
-        raise UnknownName(f"{doing} “{item.name}”: its picture is not on the shelf.")
+    if isinstance(item, Picture):
+        asset = show.asset(item.asset_id)
+        if asset is None:
+            raise UnknownName(f"{doing} “{item.name}”: its {'clip' if isinstance(item, Clip) else 'picture'} is not on the shelf.")
+        check_kind(item, asset, doing)
     if item.press is not None:
         check_press(item, {asset.id for asset in show.assets}, {slide.id for slide in show.slides})
 

@@ -14,7 +14,7 @@ from ritornel.core.document.edits.draft import Draft, changing, check_named, nam
 from ritornel.core.document.fitting import cut_to
 from ritornel.core.document.framings import size_of
 from ritornel.core.document.layouts import differences
-from ritornel.core.document.objects import Box, Id, Lettered, Object, Paragraph, Picture, Shape
+from ritornel.core.document.objects import Box, Clip, Id, Lettered, Object, Paragraph, Picture, Shape
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadValue
 
@@ -291,6 +291,10 @@ class ReplacePicture(msgspec.Struct, frozen=True, tag_field="do", tag="replace p
             if not isinstance(item, Picture):
                 raise BadValue(f"“{item.name}” is not a picture.", "object_id")
             fresh = msgspec.structs.replace(item, asset_id=self.asset_id)
+            asset = show.asset(self.asset_id)
+            if isinstance(fresh, Clip) and asset is not None and asset.kind == "clip":
+                out_ms = min(fresh.out_ms, asset.lasts_ms)
+                fresh = msgspec.structs.replace(fresh, in_ms=min(fresh.in_ms, out_ms - 1), out_ms=out_ms)
             check_named(show, fresh, "Replacing")
             return fresh
 

@@ -9,7 +9,7 @@ from ritornel.core.document.credits import credit_lines, written_credits
 from ritornel.core.document.decoding import changed
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.layouts import box_of, layout_named, look_of
-from ritornel.core.document.objects import Id, Object, Paragraph, Photograph, Picture, PlaySound, Run, Text
+from ritornel.core.document.objects import Clip, Id, Object, Paragraph, Photograph, Picture, PlaySound, Run, Text
 from ritornel.core.document.show import AdvanceAfter, Asset, MusicSpan, Show, Slide, Transition
 from ritornel.core.document.theme import Theme
 from ritornel.core.document.uses import uses_of
@@ -74,8 +74,8 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
 
     def draft(self, show: Show) -> Draft:
         old, new = show.assets[asset_index(show, self.asset_id)], show.assets[asset_index(show, self.by)]
-        if bool(old.width_px) != bool(new.width_px):
-            raise BadValue(f"“{old.name}” and “{new.name}” are not of one kind: a picture takes the place of a picture, a sound that of a sound.", "by")
+        if old.kind != new.kind:
+            raise BadValue(f"“{old.name}” is a {old.kind} and “{new.name}” a {new.kind}: only another {old.kind} can take its place.", "by")
         changes: list[Change] = [PutSlide(fresh) for slide in show.slides if (fresh := self._on(slide, new)) is not slide]
         places = len(changes)
         music = tuple(msgspec.structs.replace(span, asset_id=self.by) if span.asset_id == self.asset_id else span for span in show.music)
@@ -94,6 +94,9 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
         def swap(item: Object) -> Object:
             if isinstance(item, Picture) and item.asset_id == self.asset_id:
                 item = msgspec.structs.replace(item, asset_id=self.by)
+                if isinstance(item, Clip):
+                    out_ms = min(item.out_ms, new.lasts_ms)
+                    item = msgspec.structs.replace(item, in_ms=min(item.in_ms, out_ms - 1), out_ms=out_ms)
             if isinstance(item.press, PlaySound) and item.press.asset_id == self.asset_id:
                 item = msgspec.structs.replace(item, press=PlaySound(self.by))
             return item

@@ -12,7 +12,7 @@ from ritornel.core.errors import BadValue
 def check_voice(show: Show, voice: Voice) -> None:
     """Raises UnknownName where its sound is not on the shelf, BadValue where it is no sound or is shorter than the voice."""
     asset = show.assets[asset_index(show, voice.asset_id)]
-    if not asset.lasts_ms:
+    if not asset.heard:
         raise BadValue(f"“{asset.name}” is no sound, so it cannot be a voice.", "voice.asset_id")
     if voice.out_ms > asset.lasts_ms:
         raise BadValue(f"“{asset.name}” lasts {asset.lasts_ms} ms; a voice from it cannot end at {voice.out_ms} ms.", "voice.out_ms")

@@ -24,6 +24,7 @@ export function builds(state, item, panel) {
     }, el("span", { class: "text-glass" }, sign(build.kind)), `${build.title}${build.part ? ` ¶${build.name.split(" ").at(-1)}` : ""}`)),
     current ? el("button", { class: "push bare", onclick: () => state.pick([item.id]) }, icon("plus"), "Another") : null));
   }
+  if (current?.kind === "plays") return [...result, ...timing(state, current)];
   result.push(choice(kind, kinds.map((key) => [key, KIND_WORDS[key]]), (key) => {
     if (current) state.pick([item.id]);
     panel.openKind(key);
@@ -143,13 +144,14 @@ export function timing(state, build) {
   const order = state.line.builds;
   const next = order[order.findIndex((entry) => entry.id === build.id) + 1];
   const curve = state.data.paces[build.pace];
+  const plays = build.kind === "plays";
   return [
     pair("Starts", choice(build.starts.rule, [["cue", "On cue"], ["together", "Together"], ["follows", "Follows"]], start, { label: "Starts" })),
     build.starts.rule === "cue" ? pair("Hold before", timeField(build.starts.hold_ms, (ms) => set((old) => ({ starts: { ...old.starts, hold_ms: ms } })), { label: "Hold before", placeholder: "usual hold" })) : null,
     el("div", { class: "grid grid-cols-[74px_1fr_44px_1fr] gap-2 items-center" },
       el("span", { class: "said" }, "After"), timeField(build.after_ms, (ms) => set({ after_ms: ms }), { label: "After" }),
-      el("span", { class: "said" }, "Lasts"), timeField(build.kind === "views" ? build.runs_ms : build.lasts_ms, (ms) => set({ lasts_ms: ms }), { label: "Lasts" })),
-    pair("Pace", el("div", { class: "grid grid-cols-[1fr_86px] gap-2 items-center" },
+      ...plays ? [el("span", { class: "said col-span-2" }, `plays ${secondsText(build.runs_ms)} s`)] : [el("span", { class: "said" }, "Lasts"), timeField(build.kind === "views" ? build.runs_ms : build.lasts_ms, (ms) => set({ lasts_ms: ms }), { label: "Lasts" })]),
+    plays ? null : pair("Pace", el("div", { class: "grid grid-cols-[1fr_86px] gap-2 items-center" },
       selectField(build.pace, Object.keys(state.data.paces).map((name) => [name, capital(name)]), (pace) => set({ pace }), { label: "Pace" }),
       svg("svg", { viewBox: "0 0 86 30", "aria-hidden": "true" }, svg("path", {
         d: `M 2 28 C ${2 + curve[0] * 82} ${28 - curve[1] * 26} ${2 + curve[2] * 82} ${28 - curve[3] * 26} 84 2`, fill: "none", stroke: "var(--color-plum)", "stroke-width": 2,

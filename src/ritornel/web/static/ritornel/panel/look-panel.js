@@ -9,7 +9,7 @@ export function look(state, item, change) {
     pair("Opacity", numberField(item.opacity * 100, (n) => change({ opacity: n / 100 }), { label: "Opacity", least: 0, most: 100, unit: "%", decimals: 0 })),
     ...shadowFields(item.shadow, (shadow) => change({ shadow })),
   ];
-  const kinds = { text: () => letters(state, item, change), picture: () => picture(state, item, change), shape: () => shape(state, item, change) };
+  const kinds = { text: () => letters(state, item, change), picture: () => picture(state, item, change), clip: () => picture(state, item, change), shape: () => shape(state, item, change) };
   return [...kinds[item.kind](), ...common, carryLook(state, item)];
 }
 
@@ -62,14 +62,14 @@ function picture(state, item, change) {
     el("p", { class: "said" }, asset ? `${asset.name}, ${asset.width_px} × ${asset.height_px} px` : "The picture is missing from the shelf."),
     el("div", { class: "row flex-wrap" },
       el("button", { class: "push", onclick: () => state.dispatchEvent(new CustomEvent("want", { detail: { replace: item.id } })) }, icon("replace"), "Replace"),
-      el("button", { class: "push", disabled: !asset, "aria-pressed": String(state.cutting === item.id), onclick: () => state.dispatchEvent(new CustomEvent("cut", { detail: { id: item.id } })) }, icon("crop"), state.cutting === item.id ? "Done cutting" : "Cut on the stage"),
+      item.kind === "clip" ? null : el("button", { class: "push", disabled: !asset, "aria-pressed": String(state.cutting === item.id), onclick: () => state.dispatchEvent(new CustomEvent("cut", { detail: { id: item.id } })) }, icon("crop"), state.cutting === item.id ? "Done cutting" : "Cut on the stage"),
       el("button", { class: "push", disabled: !asset, onclick: natural, title: "Makes the box as high as the picture's proportion asks" }, "True proportion")),
     pair("Fit", choice(item.fit, [["cover", "Cover"], ["contain", "Contain"], ["stretch", "Stretch"]], (fit) => change({ fit }), { label: "Fit" })),
     pair("Cut off", el("div", { class: "two" }, cut(sides.left, "Cut off on the left"), cut(sides.right, "Cut off on the right"))),
     el("div", { class: "pair" }, el("span", { class: "said text-[12px]" }, "left, right, top, bottom"), el("div", { class: "two" }, cut(sides.top, "Cut off at the top"), cut(sides.bottom, "Cut off at the bottom"))),
     pair("Flip", el("div", { class: "two" }, el("button", { class: "push", "aria-pressed": String(item.flip_x), onclick: () => change({ flip_x: !item.flip_x }) }, "Left–right"),
       el("button", { class: "push", "aria-pressed": String(item.flip_y), onclick: () => change({ flip_y: !item.flip_y }) }, "Up–down"))),
-    ...driftFields(state, [item]),
+    ...item.kind === "clip" ? [] : driftFields(state, [item]),
     item.drift ? pair("Pace", selectField(item.drift.pace, Object.keys(state.data.paces).map((name) => [name, name]), (pace) => change((old) => ({ drift: { ...old.drift, pace } })), { label: "Pace of the drift" })) : null,
     ...strokeFields(state, item.stroke, (stroke) => change({ stroke })),
     pair("Corners", numberField(item.corner_px, (n) => change({ corner_px: n }), { label: "Corners", least: 0, most: 1000, unit: "px" })),

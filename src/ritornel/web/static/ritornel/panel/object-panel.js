@@ -1,6 +1,7 @@
 // The panel when an object is picked: its builds, its look and its place.
 import { el, icon } from "../ui/element.js";
 import { builds } from "./builds-panel.js";
+import { clipPanel } from "./clip-panel.js";
 import { textField } from "./fields.js";
 import { look } from "./look-panel.js";
 import { place } from "./place-panel.js";
@@ -8,7 +9,7 @@ import { place } from "./place-panel.js";
 export { changeBuild } from "./builds-panel.js";
 
 const TABS = [["builds", "Builds"], ["look", "Look"], ["place", "Place"]];
-const KIND_NAMES = { text: "Text", picture: "Picture", shape: "Shape" };
+const KIND_NAMES = { text: "Text", picture: "Picture", shape: "Shape", clip: "Clip" };
 const FIELD_WORDS = { box: "place", size_px: "size", family: "font", colour: "colour", weight: "weight", italic: "slant", align: "alignment", stand: "standing", line_spacing: "line height", paragraph_gap: "gaps", overflow: "fitting", fit: "fit" };
 
 export function objectPanel(state, panel) {
@@ -20,10 +21,12 @@ export function objectPanel(state, panel) {
     const now = state.object(item.id);
     return now ? { do: "change objects", slide_id: slideId, object_ids: [item.id], changes: typeof changes === "function" ? changes(now) : changes } : null;
   });
-  const tabs = el("div", { class: "tabs", role: "tablist" }, TABS.map(([key, words]) => el("button", {
-    role: "tab", "aria-selected": String(panel.tab === key), onclick: () => panel.openTab(key),
+  const isClip = item.kind === "clip";
+  const tab = isClip ? panel.clipTab : panel.tab;
+  const tabs = el("div", { class: "tabs", role: "tablist" }, (isClip ? [["clip", "Clip"], ...TABS] : TABS).map(([key, words]) => el("button", {
+    role: "tab", "aria-selected": String(tab === key), onclick: () => panel.openTab(key, isClip),
   }, words)));
-  const body = { builds: () => builds(state, item, panel), look: () => look(state, item, change), place: () => place(state, item, change) }[panel.tab]();
+  const body = { clip: () => clipPanel(state, item, change), builds: () => builds(state, item, panel), look: () => look(state, item, change), place: () => place(state, item, change) }[tab]();
   return [
     el("section", { class: "pb-1 border-0" }, textField(item.name, (name) => change({ name }), { label: "Name of the object", cls: "name-field" }),
       el("p", { class: "said" }, `${KIND_NAMES[item.kind]} on slide ${number}${item.place ? `, fills “${item.place}”` : ""}${item.locked ? " · locked" : ""}${item.aside ? " · put aside" : ""}`),

@@ -19,6 +19,7 @@ export class Panel {
     this.node = el("div", { class: "details" });
     node.append(this.node, new ObjectFold(state).node);
     this.tab = "builds";
+    this.clipTab = "clip";
     this.kind = "enters";
     this.part = "";
     state.addEventListener("show", () => { this.owed = true; this.settle(); });
@@ -50,7 +51,10 @@ export class Panel {
     if (this.owed && !this.pressed && !this.typedIn?.isConnected) this.draw();
   }
 
-  openTab(tab) { this.tab = tab; this.draw(); }
+  openTab(tab, ofClip = false) {
+    if (ofClip) this.clipTab = tab; else this.tab = tab;
+    this.draw();
+  }
   openKind(kind) { this.kind = kind; this.draw(); }
   openPart(part) { this.part = part; this.draw(); }
 
@@ -60,7 +64,7 @@ export class Panel {
     // What is still on its way leaves the panel as it was until then.
     if (!shown) return;
     this.owed = false;
-    const subject = `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}`;
+    const subject = `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}`;
     const scroll = subject === this.subject ? node.scrollTop : 0;
     // After an edit everything is drawn anew: the keyboard's place is found again as the control of the same name nearest to where it was.
     // A control that is gone gives it to nobody: another that happens to stand there is not what was meant.

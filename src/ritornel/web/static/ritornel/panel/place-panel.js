@@ -75,7 +75,7 @@ const PRESSES = [["none", "Nothing"], ["next", "The next cue"], ["slide", "To a 
 export function pressFields(state, item, change) {
   const { press } = item;
   const slides = state.data.order.map((id, index) => [id, `${index + 1}  ${state.data.slides[id].name || "Untitled"}`]);
-  const sounds = state.data.assets.filter((asset) => asset.lasts_ms).map((asset) => [asset.id, asset.name]);
+  const sounds = state.data.assets.filter((asset) => asset.kind === "sound").map((asset) => [asset.id, asset.name]);
   const pick = (kind) => change({
     press: { none: null, next: { do: "next" }, slide: { do: "slide", slide_id: slides[0][0] }, address: { do: "address", address: "https://orlmere.example" }, sound: { do: "sound", asset_id: sounds[0]?.[0] } }[kind],
   });

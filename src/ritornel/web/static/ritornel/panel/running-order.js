@@ -45,7 +45,7 @@ function startsField(state, build) {
 function timesRow(state, build) {
   const set = (changes) => state.edit({ do: "change build", slide_id: state.slide.id, build_id: build.id, changes });
   return el("li", { class: "times" }, "After", timeField(build.after_ms, (ms) => set({ after_ms: ms }), { label: `${build.name}: after` }),
-    "lasts", timeField(build.kind === "views" ? build.runs_ms : build.lasts_ms, (ms) => set({ lasts_ms: ms }), { label: `${build.name}: lasts` }));
+    ...build.clip ? [] : ["lasts", timeField(build.kind === "views" ? build.runs_ms : build.lasts_ms, (ms) => set({ lasts_ms: ms }), { label: `${build.name}: lasts` })]);
 }
 
 export function runningOrder(state) {

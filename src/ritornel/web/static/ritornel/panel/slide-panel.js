@@ -112,7 +112,7 @@ function carryParts(state, change, again) {
 function background(state, change) {
   const { slide } = state;
   const own = slide.background;
-  const pictures = state.data.assets.filter((asset) => asset.width_px).map((asset) => [asset.id, asset.name]);
+  const pictures = state.data.assets.filter((asset) => asset.kind === "picture").map((asset) => [asset.id, asset.name]);
   const shown = state.data.viewing.ground;
   const kinds = [["theme", "Theme"], ["plain", "Plain"], ["gradient", "Two colours"], ...(pictures.length ? [["picture", "Picture"]] : [])];
   const pick = (kind) => change({

@@ -8,7 +8,7 @@ import { numberField, pair, tick } from "./fields.js";
  * @param {{keeps?: boolean}} options whether it may keep on until the next
  */
 export function soundFields(state, now, set, label, { keeps = false } = {}) {
-  const shelf = state.data.assets.filter((asset) => asset.lasts_ms);
+  const shelf = state.data.assets.filter((asset) => asset.kind === "sound");
   const titles = new Set(shelf.map((asset) => asset.name));
   const own = state.data.library.filter((entry) => !titles.has(entry.title));
   const option = (value, words) => el("option", { value, selected: value === (now?.asset_id ?? "") }, words);

@@ -15,7 +15,7 @@ export async function showPairs(state, files) {
     dialog.close();
     const added = new Map();
     // All files are one step to undo; what cannot be taken in is told and leaves its slide as it was.
-    await state.addFiles(fits.map((row) => ({ file: files[row.file], came: (asset) => { if (asset.lasts_ms) added.set(row.slide, asset); } })));
+    await state.addFiles(fits.map((row) => ({ file: files[row.file], came: (asset) => { if (asset.kind === "sound") added.set(row.slide, asset); } })));
     const edits = [...added].map(([number, asset]) => ({ do: "put voice", slide_id: state.data.order[number - 1], voice: whole(asset), follow: true }));
     if (edits.length) await state.edit({ do: "several", label: `Give ${edits.length} slides their voices`, edits });
   };

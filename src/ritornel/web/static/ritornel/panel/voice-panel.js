@@ -13,12 +13,12 @@ export function voiceFields(state, change, again) {
   const { slide, data } = state;
   const { voice } = slide;
   const give = (next, follow = false) => state.edit({ do: "put voice", slide_id: slide.id, voice: next, follow });
-  const sounds = data.assets.filter((asset) => asset.lasts_ms);
+  const sounds = data.assets.filter((asset) => asset.kind === "sound");
   const chooser = (words) => {
     const input = el("input", { type: "file", accept: "audio/*", class: "sr-only", "aria-label": words });
     input.addEventListener("change", async () => {
       const [asset] = await state.addFiles([...input.files].map((file) => ({ file })));
-      if (asset?.lasts_ms) await give(whole(asset), true);
+      if (asset?.kind === "sound") await give(whole(asset), true);
     });
     return el("label", { class: "push cursor-pointer" }, icon("upload"), words, input);
   };

@@ -1,5 +1,4 @@
 // Marks as SVG nodes, and what moves on a mark itself: outlines that are drawn, letters that are typed.
-
 const SVG = "http://www.w3.org/2000/svg";
 let numbered = 0;
 
@@ -56,7 +55,7 @@ function placeImage(node, mark, [x, y, width, height]) {
 
 function imageNode(mark, defs, media) {
   const { x, y, width, height } = mark;
-  const node = make("image", { href: media[mark.asset_id] ?? "", preserveAspectRatio: "none" });
+  const node = mark.kind === "clip" ? make("foreignObject") : make("image", { href: media[mark.asset_id] ?? "", preserveAspectRatio: "none" });
   placeImage(node, mark, [x, y, width, height]);
   if (!mark.clip) return node;
   const id = newName("clip");
@@ -90,7 +89,7 @@ function textNode(mark) {
 
 export function markNode(mark, defs, media) {
   if (mark.kind === "path") return pathNode(mark, defs);
-  return mark.kind === "image" ? imageNode(mark, defs, media) : textNode(mark);
+  return mark.kind === "text" ? textNode(mark) : imageNode(mark, defs, media);
 }
 
 /** How much of what has no outline is there while an outline is drawn: core/render/strokes.py. */
@@ -100,6 +99,23 @@ const filledShare = (drawn) => Math.max(0, Math.min(drawn * 2 - 1, 1));
 export class MarkView {
   constructor(mark, defs, media) {
     Object.assign(this, { mark, node: markNode(mark, defs, media), drawn: 1, letters: null, drifted: 0 });
+    if (mark.kind !== "clip") return;
+    const place = this.node.matches("foreignObject") ? this.node : this.node.querySelector("foreignObject");
+    /** Comes true when the clip can be seen. */
+    this.ready = import("./footage.js").then(({ Footage }) => {
+      this.footage = new Footage(place, media[mark.asset_id] ?? "");
+      this.footage.show(this.shownMs);
+      return this.footage.loaded;
+    });
+    this.play(null);
+  }
+
+  /** The picture of a clip: `at_ms` of the core's ClipMark. */
+  play(played) {
+    if (!this.ready) return;
+    const { in_ms: from = 0, out_ms: to = 1, poster_ms: poster = 0 } = this.mark;
+    this.shownMs = played === null ? poster : Math.min(from + played * (to - from), to - 1);
+    this.footage?.show(this.shownMs);
   }
 
   /** How far a picture has drifted. */
@@ -108,7 +124,7 @@ export class MarkView {
     this.drifted = share;
     const { mark, node } = this;
     const way = [mark.x, mark.y, mark.width, mark.height].map((from, at) => from + (mark.drift_to[at] - from) * share);
-    placeImage(node.matches("image") ? node : node.querySelector("image"), mark, way);
+    placeImage(node.matches("image, foreignObject") ? node : node.querySelector("image, foreignObject"), mark, way);
   }
 
   draw(drawn) {

@@ -73,6 +73,7 @@ class ObjectView {
     for (const mark of view.marks) {
       mark.draw(drawn);
       mark.drift(own.drift);
+      mark.play(own.played);
       const count = mark.mark.text?.length ?? 0;
       const shown = Math.min(take(letters, count), take(ownLetters, count));
       if (mark.mark.kind === "text") mark.type(typing ? shown : null);
@@ -156,7 +157,8 @@ export class Painter {
       image.src = node.getAttribute("href");
       return image.decode().catch(() => undefined);
     });
-    await Promise.all(images);
+    const clips = this.view(index).objects.flatMap(({ parts }) => parts.flatMap(({ marks }) => marks.map((mark) => mark.ready)));
+    await Promise.all([...images, ...clips]);
   }
 
   paint(sight) {

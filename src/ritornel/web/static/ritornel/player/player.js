@@ -120,6 +120,7 @@ export class ShowPlayer extends EventTarget {
       this.leaving = sight.layers.find((layer) => layer.index === before.index) ?? null;
     }
     this.state = state;
+    if (before) this.sound?.endClips(state.index, state.beat);
     if (arrived && !state.over) this.sound?.arrive(state.index);
     if (arrived && before && !state.over) this.dispatchEvent(new CustomEvent("arrived", { detail: { slide_id: this.show.slides[state.index].id, at_ms: atMs } }));
   }

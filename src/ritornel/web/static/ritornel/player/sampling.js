@@ -1,7 +1,7 @@
 // Reading tracks at an instant, as core/motion/sampling.py does; tests/vectors/motion.json holds both to the same numbers.
 import { eased } from "./easing.js";
 
-export const STILL = Object.freeze({ shown: true, opacity: 1, x: 0, y: 0, scale: 1, turn: 0, wide: 1, reveal: 1, drawn: 1, typed: 1, tint: 0, mask: null, colour: null, yaw: 0, pitch: 0, hinge: null, drift: 0 });
+export const STILL = Object.freeze({ shown: true, opacity: 1, x: 0, y: 0, scale: 1, turn: 0, wide: 1, reveal: 1, drawn: 1, typed: 1, tint: 0, mask: null, colour: null, yaw: 0, pitch: 0, hinge: null, drift: 0, played: null });
 export const AWAY = Object.freeze({ ...STILL, shown: false });
 
 /**
@@ -15,9 +15,10 @@ function progressOf(segment, at) {
   const [, , , beat, offset, cycle, repeats] = segment;
   if (beat > at.beat) return null;
   if (beat < 0) return cycle ? Math.min(Math.max(at.slide_ms - offset, 0) / cycle, 1) : 1;
-  if (repeats === 0) {
+  if (repeats <= 0) {
     if (beat === at.beat && at.since_ms < offset) return null;
     const elapsed = Math.max(at.slide_ms - at.begun_ms[beat] - offset, 0);
+    if (repeats < 0) return cycle ? Math.min(elapsed / cycle, 1) : 1;
     return cycle ? (elapsed % cycle) / cycle : 1;
   }
   if (beat < at.beat) return 1;
@@ -87,7 +88,7 @@ export function layerValues(ramps, progress) {
 /** Both at once: shares multiply, ways and turns add; what is away stays away. As core/motion/channels.py has it. */
 export function added(own, more) {
   if (!own.shown) return own;
-  const result = { ...own, tint: Math.min(own.tint + more.tint, 1), mask: own.mask ?? more.mask, colour: own.colour ?? more.colour };
+  const result = { ...own, tint: Math.min(own.tint + more.tint, 1), mask: own.mask ?? more.mask, colour: own.colour ?? more.colour, played: own.played ?? more.played };
   for (const name of ["opacity", "scale", "wide", "reveal", "drawn", "typed"]) result[name] = own[name] * more[name];
   for (const name of ["x", "y", "turn", "drift"]) result[name] = own[name] + more[name];
   return result;

@@ -188,25 +188,54 @@ export class Sound {
     const level = this.audio.createGain();
     source.buffer = buffer;
     level.gain.value = factor(voice.gain_db);
-    layFades(gain.gain, when, fromMs / 1000, lastsMs / 1000, voice.in_ms ? EDGE_S : 0, EDGE_S);
+    const fadeIn = Math.max(voice.in_ms ? EDGE_S : 0, (voice.fade_in_ms ?? 0) / 1000);
+    layFades(gain.gain, when, fromMs / 1000, lastsMs / 1000, fadeIn, Math.max(EDGE_S, (voice.fade_out_ms ?? 0) / 1000));
     source.connect(gain).connect(level).connect(this.out);
     if (voice.loops) {
-      source.loop = true;
-      source.start(when, (fromMs / 1000) % buffer.duration);
+      const [begin, pass] = [voice.in_ms / 1000, voice.pass_ms ? Math.min(voice.pass_ms / 1000, buffer.duration - voice.in_ms / 1000) : buffer.duration];
+      Object.assign(source, { loop: true, loopStart: begin, loopEnd: begin + pass });
+      source.start(when, begin + ((fromMs / 1000) % pass));
       if (lastsMs !== Infinity) source.stop(when + (lastsMs - fromMs) / 1000);
     } else source.start(when, (voice.in_ms + fromMs) / 1000, (lastsMs - fromMs) / 1000);
     this.speaking.set(voice.id, { source, level, voice, when });
   }
 
   /** Ends all voices. */
-  hush(fadeMs = 20, which = () => true) {
-    this.at = null;
+  hush(fadeMs = 20, which = () => true, all = true) {
+    if (all) this.at = null;
     const now = this.audio.currentTime;
     for (const [id, { source, level, voice }] of [...this.speaking]) {
       if (!which(voice)) continue;
       level.gain.setTargetAtTime(0, now, fadeMs / 4000);
       source.stop(now + fadeMs / 1000 + 0.01);
       this.speaking.delete(id);
+    }
+  }
+
+  /** Live: ends the clips that do not go on into a beat; those of other slides never do. */
+  endClips(index, beat) {
+    const ends = ({ id, index: own, beat: begun, ends_with_beat: ends }) => id.startsWith("clip ") && (own !== index || begun > beat || (ends && begun !== beat));
+    const ended = [...this.speaking.values()].some(({ voice }) => ends(voice));
+    this.hush(20, ends, false);
+    if (ended) this.sink(this.audio.currentTime + 0.01, 0);
+  }
+
+  /** Live: music sinks from an instant on, and rises again so many seconds later. */
+  sink(from, seconds) {
+    for (const { duck, span } of this.running.values()) {
+      if (!span.duck_db) continue;
+      const { gain } = duck;
+      const now = this.audio.currentTime;
+      gain.cancelScheduledValues(now);
+      gain.setValueAtTime(Math.max(gain.value, 1e-4), now);
+      if (seconds > 0) {
+        gain.setValueAtTime(Math.max(gain.value, 1e-4), from);
+        gain.exponentialRampToValueAtTime(factor(-span.duck_db), from + DOWN_S);
+      }
+      if (seconds === Infinity) continue;
+      const rises = from + Math.max(seconds, seconds > 0 ? DOWN_S : 0);
+      gain.setValueAtTime(seconds > 0 ? factor(-span.duck_db) : Math.max(gain.value, 1e-4), rises);
+      gain.exponentialRampToValueAtTime(1, rises + UP_S);
     }
   }
 
@@ -217,7 +246,9 @@ export class Sound {
       if (effect.index !== index || effect.beat !== beat) continue;
       if (beat < 0) this.hush(20, (other) => other.loops);
       this.hush(5, (other) => other.id === effect.id);
-      this.speak(effect, now + (beat < 0 ? 0 : effect.offset_ms / 1000), 0, effect.loops ? Infinity : effect.lasts_ms);
+      const [when, lasts] = [now + (beat < 0 ? 0 : effect.offset_ms / 1000), effect.loops ? Infinity : effect.lasts_ms];
+      this.speak(effect, when, 0, lasts);
+      if (effect.id.startsWith("clip ")) this.sink(when, lasts / 1000);
     }
   }
 

@@ -51,6 +51,14 @@ const drags = {
   length: (state, { slide, build }) => {
     const line = state.data.slides[slide];
     const entry = line.builds.find((item) => item.id === build);
+    if (entry.clip) {
+      const most = state.asset(entry.clip.asset_id)?.lasts_ms ?? entry.clip.out_ms;
+      const out = (value) => Math.min(Math.max(entry.clip.in_ms + value, entry.clip.in_ms + 100), most);
+      return {
+        from: entry.clip.out_ms - entry.clip.in_ms, anchor: beginOf(state, line, entry) + entry.clip.out_ms - entry.clip.in_ms, without: build,
+        edit: (value) => ({ do: "change objects", slide_id: slide, object_ids: [entry.object_id], changes: { out_ms: out(value) } }), words: (value) => `${entry.name}: to ${secondsText(out(value))} s of its clip`,
+      };
+    }
     const repeats = Math.max(entry.repeats, 1);
     return {
       from: entry.runs_ms / repeats, anchor: beginOf(state, line, entry) + entry.runs_ms, share: 1 / repeats, without: build,

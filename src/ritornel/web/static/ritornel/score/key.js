@@ -10,6 +10,7 @@ const SIGNS = () => [
   [drawn(fermata(8, 12)), "Fermata", "a wait for a cue; the shade is its hold when nobody presses, its edge can be pulled"],
   ...Object.entries(KIND_WORDS).map(([kind, words]) => [sign(kind), words, { enters: "an object comes on", accents: "it draws the eye", travels: "it goes along a path", leaves: "it goes off" }[kind]]),
   [sign("views"), "Flies", "the view goes to a part of a large slide"],
+  [sign("plays"), "Plays", "a clip runs, as wide as it plays"],
   [drawn(line("M 4 4 Q 17 16 30 4")), "Slur", "a transition, as wide as it lasts"],
   [drawn(svg("circle", { cx: 6, cy: 8, r: 4, fill: "none", stroke: "currentColor", "stroke-width": 1.6 }), line("M 10 10 Q 20 16 31 8")), "Tie", "an object carried over from the slide before"],
   [drawn(line("M 30 2 L 6 8 L 30 14")), "Hairpin", "music that swells, dies away or sinks under a voice"],

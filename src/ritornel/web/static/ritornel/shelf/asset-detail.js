@@ -10,14 +10,14 @@ export function assetDetail(shelf, asset) {
   const { state } = shelf;
   const set = (changes) => state.edit({ do: "change asset", asset_id: asset.id, changes });
   const uses = shelf.usesOf(asset);
-  const kin = state.data.assets.filter((other) => other.id !== asset.id && Boolean(other.width_px) === Boolean(asset.width_px));
-  const facts = asset.width_px ? `${asset.width_px} × ${asset.height_px} px` : `${secondsText(asset.lasts_ms)} s`;
+  const kin = state.data.assets.filter((other) => other.id !== asset.id && other.kind === asset.kind);
+  const facts = [asset.width_px ? `${asset.width_px} × ${asset.height_px} px` : "", asset.lasts_ms ? `${secondsText(asset.lasts_ms)} s` : ""].filter(Boolean).join(" · ");
   const where = uses.map((id) => (state.data.slides[id]
     ? el("button", { class: "link", onclick: () => { shelf.close(); state.open(id); } }, `${state.data.order.indexOf(id) + 1} ${state.data.slides[id].name || "Untitled"}`)
     : el("span", {}, id === "music" ? "the music" : "every slide")));
   const use = asset.width_px ? (shelf.want?.replace ? "Put it in its place" : shelf.want?.place ? "Put it there" : "Bring it on") : "Under the whole show";
   return [
-    asset.width_px ? el("img", { src: asset.address, alt: asset.alternative || asset.name, class: "seen-large" }) : el("audio", { controls: true, src: asset.address, "aria-label": asset.name, class: "w-full" }),
+    asset.kind === "clip" ? el("video", { controls: true, src: asset.address, preload: "metadata", "aria-label": asset.name, class: "seen-large" }) : asset.width_px ? el("img", { src: asset.address, alt: asset.alternative || asset.name, class: "seen-large" }) : el("audio", { controls: true, src: asset.address, "aria-label": asset.name, class: "w-full" }),
     textField(asset.name, (name) => set({ name }), { label: "Name on the shelf", cls: "name-field" }),
     el("p", { class: "said" }, `${facts} · ${megabytes(asset.size_bytes)} · ${asset.media_type.split("/")[1]}${asset.folder ? ` · from ${asset.folder}` : ""}`),
     el("button", { class: "push main", onclick: () => shelf.use(asset) }, use),

@@ -5,7 +5,7 @@ import { filesOf } from "./dropped.js";
 import { addPicture } from "../stage/making.js";
 import { assetDetail } from "./asset-detail.js";
 
-const KINDS = [["all", "All"], ["pictures", "Pictures"], ["sounds", "Sounds"]];
+const KINDS = [["all", "All"], ["pictures", "Pictures"], ["sounds", "Sounds"], ["clips", "Clips"]];
 const USES = [["any", "Used or not"], ["used", "Used"], ["unused", "Unused"]];
 const AT_ONCE = 120;
 
@@ -40,7 +40,7 @@ export class Shelf {
     this.uses.addEventListener("change", () => set({ use: this.uses.value }));
     this.folders = el("select", { class: "field", "aria-label": "Folder" });
     this.folders.addEventListener("change", () => set({ folder: this.folders.value }));
-    const input = el("input", { type: "file", multiple: true, accept: "image/*,audio/*,.svg", class: "sr-only", "aria-label": "Choose pictures" });
+    const input = el("input", { type: "file", multiple: true, accept: "image/*,audio/*,video/*,.svg", class: "sr-only", "aria-label": "Choose pictures" });
     input.addEventListener("change", () => { const files = [...input.files].map((file) => ({ file })); input.value = ""; this.take(files); });
     const folder = el("input", { type: "file", webkitdirectory: true, class: "sr-only", "aria-label": "Choose a folder" });
     folder.addEventListener("change", () => {
@@ -110,7 +110,7 @@ export class Shelf {
     return [...this.state.data.assets].reverse().filter((asset) => {
       const about = `${asset.name} ${asset.author} ${asset.licence} ${asset.folder} ${asset.alternative}`.toLowerCase();
       const used = this.usesOf(asset).length > 0;
-      return wanted.every((word) => about.includes(word)) && (kind === "all" || (kind === "pictures") === Boolean(asset.width_px))
+      return wanted.every((word) => about.includes(word)) && (kind === "all" || kind === `${asset.kind}s`)
         && (use === "any" || (use === "used") === used) && (!folder || asset.folder === folder);
     });
   }
@@ -137,7 +137,8 @@ export class Shelf {
 
   tile(asset) {
     const used = this.usesOf(asset).length;
-    const size = asset.width_px ? `${asset.width_px} × ${asset.height_px}` : `${(asset.lasts_ms / 1000).toFixed(1)} s`;
+    const seconds = `${(asset.lasts_ms / 1000).toFixed(1)} s`;
+    const size = { picture: `${asset.width_px} × ${asset.height_px}`, sound: seconds, clip: `clip, ${seconds}` }[asset.kind];
     const picture = asset.width_px
       ? (this.small.has(asset.id) ? el("img", { src: asset.small, alt: "", loading: "lazy" }) : el("span", { class: "waiting" }, icon("image")))
       : el("span", { class: "waiting sound" }, icon("music"));
@@ -153,7 +154,7 @@ export class Shelf {
   /** What a double press does: fills the place that wanted a picture, takes another's place, or comes onto the slide. */
   async use(asset) {
     const { want, state } = this;
-    if (asset.lasts_ms) { this.close(); await this.underShow(asset); return; }
+    if (asset.kind === "sound") { this.close(); await this.underShow(asset); return; }
     if (!state.slide) return;
     this.close();
     if (want?.replace) await state.edit({ do: "replace picture", slide_id: state.slide.id, object_id: want.replace, asset_id: asset.id });

@@ -72,7 +72,7 @@ export class Themes {
     const size = `${frame.width_px}x${frame.height_px}`;
     const custom = FRAMES.some(([key]) => key === size) ? [] : [[size, `${frame.width_px} × ${frame.height_px}`]];
     const furnish = (changes) => state.edit({ do: "change furniture", changes });
-    const pictures = state.data.assets.filter((asset) => asset.width_px).map((asset) => [asset.id, asset.name]);
+    const pictures = state.data.assets.filter((asset) => asset.kind === "picture").map((asset) => [asset.id, asset.name]);
     const weak = state.data.settings.weak ?? [];
     const others = (this.others ?? []).map((entry) => [entry.id, `${entry.title}: ${entry.theme.name}`]);
     return [

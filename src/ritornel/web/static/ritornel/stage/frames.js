@@ -86,29 +86,6 @@ export class Frames {
     this.number(words, pairs.length === 1 ? pairs[0][1] : around(pairs.map(([, box]) => box)));
   }
 
-  /** Faint lines from where carried objects come to where they stand. */
-  carries(carry, scale) {
-    if (!carry?.pairs.length) return;
-    const px = 1 / scale;
-    this.overlay.append(svg("g", { class: "carries" }, carry.pairs.filter(({ from, to }) => Math.hypot(to[0] - from[0], to[1] - from[1]) > 2).map(({ from, to, name }) => svg("g", {},
-      svg("title", {}, `${name} is carried from here`),
-      svg("line", { x1: from[0], y1: from[1], x2: to[0], y2: to[1], stroke: "#8a2456", "stroke-opacity": 0.55, "stroke-width": 1.5 * px, "stroke-dasharray": `${2 * px} ${4 * px}` }),
-      svg("circle", { cx: from[0], cy: from[1], r: 4 * px, fill: "none", stroke: "#8a2456", "stroke-width": 1.5 * px }), svg("circle", { cx: to[0], cy: to[1], r: 3 * px, fill: "#8a2456" })))));
-  }
-
-  /** The whole picture behind what its crop leaves, faintly, so that what was cut off can be shown again. */
-  ghost(item) {
-    const drawn = this.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
-    const mark = drawn?.parts[0].marks.find((entry) => entry.kind === "image");
-    if (!mark) return;
-    const { x, y, width, height } = mark;
-    const middle = [x + width / 2, y + height / 2];
-    const flip = mark.flip_x || mark.flip_y ? `translate(${middle[0]} ${middle[1]})scale(${mark.flip_x ? -1 : 1} ${mark.flip_y ? -1 : 1})translate(${-middle[0]} ${-middle[1]})` : "";
-    const { box } = item;
-    this.overlay.prepend(svg("g", { class: "ghost", opacity: 0.35, transform: `translate(${box.x} ${box.y})rotate(${box.turn_deg ?? 0} ${box.width / 2} ${box.height / 2})` },
-      svg("image", { href: this.state.asset(item.asset_id)?.address, x, y, width, height, preserveAspectRatio: "none", transform: flip })));
-  }
-
   number(words, box) {
     this.group.querySelector(".place")?.remove();
     const size = 13 / this.scale;

@@ -16,9 +16,36 @@ export async function addObjects(state, items, label = null) {
   return made;
 }
 
+/** Puts a clip on the slide, which plays on arrival: as large as it is, and at most 80 % of the frame. */
+async function addClip(stage, asset, at) {
+  const { state, frame } = stage;
+  const { width_px: width, height_px: height } = frame;
+  const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);
+  const size = { width: tenths(asset.width_px * scale), height: tenths(asset.height_px * scale) };
+  const middle = at ?? { x: width / 2, y: height / 2 };
+  const item = {
+    kind: "clip", id: newId(), name: asset.name, asset_id: asset.id, out_ms: asset.lasts_ms, alternative: asset.alternative || "",
+    box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size },
+  };
+  const edits = [{ do: "add objects", slide_id: state.slide.id, objects: [item] }, ...playsFirst(state, item.id)];
+  const made = await state.edit({ do: "several", label: `Bring ${asset.name} on`, edits });
+  if (made) state.pick([item.id]);
+  return made;
+}
+
+/** A build that plays a clip on arrival: first in the running order. */
+export function playsFirst(state, objectId) {
+  const id = newId();
+  return [
+    { do: "add build", slide_id: state.slide.id, build: { id, object_id: objectId, effect: "plays clip", starts: { rule: "follows" } } },
+    { do: "move build", slide_id: state.slide.id, build_id: id, to: 0 },
+  ];
+}
+
 /** Puts a picture on the slide: into an empty place, or as large as it is and at most 80 % of the frame, its middle at `at`. */
 export function addPicture(stage, asset, { at = null, place = null } = {}) {
   const { width_px: width, height_px: height } = stage.frame;
+  if (asset.kind === "clip") return addClip(stage, asset, at);
   const common = { kind: "picture", name: asset.name, asset_id: asset.id, alternative: asset.alternative || "" };
   if (place) return addObjects(stage.state, [{ ...common, box: place.box, place: place.name, fit: "cover" }]);
   const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);

@@ -1,4 +1,5 @@
 // Moving, sizing and turning what is picked. The browser shows it at once by the core's rules; the core makes it so on release.
+import { drawGhost } from "./ghost.js";
 import { GuideLines } from "./guide-lines.js";
 import { pulled, scaledWithin, turned } from "./sizing.js";
 import { pulledTo, snapped } from "./snapping.js";
@@ -100,7 +101,7 @@ export class Moving {
     track(this.stage, event, (way) => {
       const box = boxAt(way);
       stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
-      stage.frames.ghost(item);
+      drawGhost(stage, item);
     }, (way) => {
       if (way) this.state.edit({ do: "cut picture", slide_id: this.state.slide.id, object_id: item.id, box: boxAt(way) });
       else stage.rebuild();

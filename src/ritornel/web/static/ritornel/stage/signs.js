@@ -7,6 +7,7 @@ export function signPath(kind, x1, x2, y, half) {
     case "enters": return svg("path", { d: `M ${x1} ${y} L ${x2} ${y - half} L ${x2} ${y + half} Z`, fill: "currentColor" });
     case "leaves": return svg("path", { d: `M ${x1} ${y - half} L ${x2} ${y} L ${x1} ${y + half} Z`, fill: "none", stroke: "currentColor", "stroke-width": 1.6, "stroke-linejoin": "round" });
     case "accents": return svg("path", { d: `M ${x1} ${y - half} L ${x2} ${y} L ${x1} ${y + half}`, fill: "none", stroke: "currentColor", "stroke-width": 2 });
+    case "plays": return svg("path", { d: `M ${x1} ${y - half} V ${y + half} M ${x2} ${y - half} V ${y + half} M ${x1} ${y - half} H ${x2} M ${x1} ${y + half} H ${x2} M ${(x1 + x2) / 2 - half / 2} ${y - half / 2} L ${(x1 + x2) / 2 + half / 2} ${y} L ${(x1 + x2) / 2 - half / 2} ${y + half / 2} Z`, fill: "none", stroke: "currentColor", "stroke-width": 1.6 });
     case "views": {
       const corner = Math.min((x2 - x1) / 3, half);
       return svg("path", { d: `M ${x1 + corner} ${y - half} H ${x1} V ${y + half} H ${x1 + corner} M ${x2 - corner} ${y - half} H ${x2} V ${y + half} H ${x2 - corner} M ${x1 + corner} ${y} H ${x2 - corner}`, fill: "none", stroke: "currentColor", "stroke-width": 1.6 });

@@ -28,6 +28,8 @@ export class Stage {
     this.drawn = [
       { there: () => this.state.slide?.framings.length, part: later(() => import("./framings.js").then(({ Framings }) => new Framings(this))) },
       { there: () => this.state.build(this.state.pickedBuild)?.kind === "travels", part: later(() => import("./path.js").then(({ PathEditor }) => new PathEditor(this))) },
+      { there: () => this.state.cutting, part: later(() => import("./ghost.js").then(({ Ghost }) => new Ghost(this))) },
+      { there: () => !this.state.picked.size && this.state.data.viewing?.carry?.pairs.length, part: later(() => import("./carries.js").then(({ Carries }) => new Carries(this))) },
       { there: () => this.picked().some((item) => item.wings), part: later(() => import("./wings.js").then(({ Wings }) => new Wings(this))) },
     ];
     this.pen = null;
@@ -118,9 +120,6 @@ export class Stage {
     if (this.writing) this.overlay.replaceChildren();
     else this.frames.draw(this.scale, (id) => this.placeOf(id)?.dataset.away === "yes");
     if (!this.writing) this.drawMore();
-    if (!this.state.picked.size) this.frames.carries(this.state.data.viewing?.carry, this.scale);
-    const { cutting } = this.state;
-    if (cutting && this.state.picked.has(cutting) && this.state.object(cutting)) this.frames.ghost(this.state.object(cutting));
   }
 
   drawMore() {

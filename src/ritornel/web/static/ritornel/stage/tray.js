@@ -71,9 +71,9 @@ export class Tray {
     const input = el("input", { type: "file", accept: "audio/*", class: "sr-only", "aria-label": "Choose a sound" });
     input.addEventListener("change", async () => {
       const [asset] = await this.state.addFiles([...input.files].map((file) => ({ file })));
-      if (asset?.lasts_ms) await place(asset);
+      if (asset?.kind === "sound") await place(asset);
     });
-    const items = this.state.data.assets.filter((asset) => asset.lasts_ms);
+    const items = this.state.data.assets.filter((asset) => asset.kind === "sound");
     return [el("label", { class: "push dim cursor-pointer shrink-0" }, icon("upload"), "Choose a sound", input),
       ...items.map((asset) => el("div", { class: "item max-w-none" }, el("b", {}, `${asset.name}, ${secondsText(asset.lasts_ms)} s`), el("audio", { controls: true, src: asset.address, preload: "none", class: "h-8 w-56", "aria-label": asset.name }),
         el("button", { class: "push dim", onclick: () => place(asset) }, "Under the whole show")))];

@@ -1,0 +1,99 @@
+"""The pictures of a clip at any instant, read from its file."""
+
+from collections.abc import Iterator
+from fractions import Fraction
+from pathlib import Path
+from typing import Any, Self
+
+import av
+import numpy as np
+import skia
+from PIL import Image
+
+from ritornel.core.errors import BadMedia
+
+AHEAD_MS = 3000
+"""An instant at most so far ahead is reached by decoding on; one further away, or behind, by looking for the key picture before it."""
+
+
+class Footage:
+    """An open clip. It keeps the picture it is at, and what it is asked for next may lie anywhere: the answer is always the same."""
+
+    def __init__(self, path: Path, name: str) -> None:
+        try:
+            self._container: Any = av.open(str(path))
+        except (av.FFmpegError, OSError) as error:
+            raise BadMedia(f"The clip “{name}” is missing or cannot be read.") from error
+        if not self._container.streams.video:
+            raise BadMedia(f"“{name}” has no picture in it.")
+        self._name = name
+        self._stream = self._container.streams.video[0]
+        self._stream.thread_type = "AUTO"
+        self._frames: Iterator[Any] = iter(())
+        self._now: Any = None
+        self._next: Any = None
+        self._image: tuple[Any, skia.Image] | None = None
+        self._first_ms: Fraction | None = None
+
+    def close(self) -> None:
+        self._container.close()
+
+    def __enter__(self) -> Self:
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self.close()
+
+    def _ms(self, frame: Any) -> Fraction:
+        """When the frame begins, counted from the first."""
+        at = Fraction(frame.pts or 0) * frame.time_base * 1000
+        if self._first_ms is None:
+            start = self._stream.start_time
+            self._first_ms = Fraction(start) * self._stream.time_base * 1000 if start is not None else Fraction(0)
+        return at - self._first_ms
+
+    def _step(self) -> None:
+        self._now, self._next = self._next, next(self._frames, None)
+
+    def _seek(self, at_ms: float) -> None:
+        offset = int(Fraction(at_ms) / 1000 / self._stream.time_base) + (self._stream.start_time or 0)
+        self._container.seek(max(offset, self._stream.start_time or 0), stream=self._stream)
+        self._frames = self._decoded()
+        self._now = next(self._frames, None)
+        self._next = next(self._frames, None)
+
+    def _decoded(self) -> Iterator[Any]:
+        try:
+            yield from (frame for frame in self._container.decode(self._stream) if frame.pts is not None)
+        except av.FFmpegError:
+            return  # a file that was cut off has as many pictures as were read
+
+    def frame_at(self, at_ms: float) -> Any:
+        """The last frame that begins at `at_ms` or before; the first where none does. Raises BadMedia where there is none at all."""
+        if self._now is None or self._ms(self._now) > at_ms or self._ms(self._now) + AHEAD_MS < at_ms:
+            self._seek(at_ms)
+            if self._now is None or self._ms(self._now) > at_ms:
+                self._seek(0)
+        while self._next is not None and self._ms(self._next) <= at_ms:
+            self._step()
+        if self._now is None:
+            raise BadMedia(f"The clip “{self._name}” has no picture that can be read.")
+        return self._now
+
+    def picture_at(self, at_ms: float) -> Image.Image:
+        """The same as an upright picture of the imaging library."""
+        frame = self.frame_at(at_ms)
+        return Image.fromarray(np.ascontiguousarray(upright(frame.to_ndarray(format="rgb24"), frame.rotation)))
+
+    def image_at(self, at_ms: float) -> skia.Image:
+        """The same as an image, upright."""
+        frame = self.frame_at(at_ms)
+        if self._image is None or self._image[0] is not frame:
+            pixels = upright(frame.to_ndarray(format="bgra"), frame.rotation)
+            self._image = (frame, skia.Image.fromarray(np.ascontiguousarray(pixels), colorType=skia.kBGRA_8888_ColorType, copy=True))
+        return self._image[1]
+
+
+def upright(pixels: Any, turned_deg: int) -> Any:
+    """Pixels as they are meant to be seen: a file may say that its pictures were taken with the camera turned, counter-clockwise in degrees."""
+    return np.rot90(pixels, (turned_deg // 90) % 4)

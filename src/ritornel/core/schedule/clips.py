@@ -1,0 +1,41 @@
+"""The sound of clips on the show's clock (domain rule 4)."""
+
+from ritornel.core.document.objects import Clip
+from ritornel.core.document.show import Show
+from ritornel.core.schedule.show_schedule import ShowSchedule
+from ritornel.core.schedule.slide_schedule import BuildTime, SlideSchedule, clip_of
+from ritornel.core.sound.events import SoundTime
+from ritornel.core.sound.passes import shrunk_fades
+
+
+def clip_runs_ms(clip: Clip, times: SlideSchedule, time: BuildTime) -> int:
+    """How long a clip is seen to run: once, or, where it repeats, until its slide ends; never past that."""
+    left = max(times.length_ms - times.beats[time.beat].start_ms - time.offset_ms, 0)
+    return left if clip.repeats else min(clip.pass_ms, left)
+
+
+def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
+    """One for each clip that is heard, by when it begins; none outlasts its slide. Fades that do not both fit shrink in proportion."""
+    found: list[SoundTime] = []
+    slides = [slide for slide in show.slides if not slide.skipped]
+    for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
+        start = schedule.starts_ms[index]
+        for build, time in zip(slide.order, times.builds, strict=True):
+            clip = clip_of(slide, build)
+            asset = show.asset(clip.asset_id) if clip else None
+            if clip is None or asset is None or clip.muted or not asset.heard:
+                continue
+            begins = times.beats[time.beat].start_ms + time.offset_ms
+            left = times.length_ms - begins
+            lasts_ms = left if clip.repeats else min(clip.pass_ms, asset.lasts_ms - clip.in_ms, left)
+            if lasts_ms <= 0:
+                continue
+            fades = shrunk_fades(clip.fade_in_ms, clip.fade_out_ms, lasts_ms)
+            pass_ms = clip.pass_ms if clip.repeats else 0
+            found.append(
+                SoundTime(
+                    f"clip {build.id}", asset.id, start + begins, clip.in_ms, lasts_ms, clip.gain_db, index, time.offset_ms, time.beat,
+                    clip.repeats, pass_ms, *fades, clip.holds and not clip.repeats,
+                )
+            )  # fmt: skip
+    return tuple(sorted(found, key=lambda event: (event.start_ms, event.id)))

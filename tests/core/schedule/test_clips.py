@@ -1,0 +1,137 @@
+from typing import Any
+
+import msgspec
+from django.test import SimpleTestCase
+
+from ritornel.core.document import AdvanceAfter, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Show, Slide
+from ritornel.core.document.edits import AddObjects, ChangeObjects, ReplaceAsset, apply_edit
+from ritornel.core.document.integrity import check_slide
+from ritornel.core.document.objects import PLAYS, Clip
+from ritornel.core.errors import BadValue
+from ritornel.core.motion.sampling import Instant, Motion, values_at
+from ritornel.core.schedule.clips import compile_clips
+from ritornel.core.schedule.live import arrive, cue, instant_of
+from ritornel.core.schedule.music import compile_music
+from ritornel.core.schedule.performance import perform, sight_at
+from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
+from ritornel.core.schedule.tracks import SlideTracks, compile_tracks
+from tests.examples import example_a, shape, sound
+
+PENDULUM = Asset("pendulum", "Pendulum", "cd" * 32, "video/mp4", 1000, 640, 360, 60_000)
+
+
+def clip(**more: Any) -> Clip:
+    return Clip("clip", "Pendulum", Box(0, 0, 640, 360), "pendulum", **{"in_ms": 12_000, "out_ms": 30_200, **more})
+
+
+def slide_with(*order: Build, advance: Any = AdvanceAfter(10_000), **more: Any) -> Slide:
+    return Slide("three", "Three", advance=advance, objects=(clip(**more), shape("note")), order=order)
+
+
+PLAY = Build("play", "clip", PLAYS, Follows())
+NOTE = Build("note", "note", "enters fade", OnCue("second", 1000), 0, 400)
+
+
+def show_with(slide: Slide, **more: Any) -> Show:
+    return Show("s", "Show", slides=(slide,), assets=(PENDULUM, sound()), **more)
+
+
+def playing(tracks: SlideTracks) -> Motion:
+    return next(motion for motion in tracks.motions if motion.object_id == "clip")
+
+
+def timed(slide: Slide) -> SlideSchedule:
+    return compile_slide(slide, 2000, {})
+
+
+class WorkedExampleATest(SimpleTestCase):
+    def test_the_third_slide_plays_its_clip_and_lasts_as_long(self) -> None:
+        a = example_a()
+        show = msgspec.structs.replace(a, slides=(*a.slides[:2], slide_with(PLAY)), assets=(PENDULUM,))
+        schedule = compile_show(show)
+        third = schedule.slides[2]
+        self.assertEqual((third.builds[0].offset_ms, third.builds[0].lasts_ms), (0, 18_200))
+        self.assertEqual((third.length_ms, third.extended_ms, third.extended_for), (18_200, 8200, "clip"))
+        self.assertEqual((schedule.starts_ms[2], schedule.length_ms), (14_200, 32_400))
+
+
+class RuleFourTest(SimpleTestCase):
+    def test_one_that_holds_keeps_its_beat_and_what_follows_waits(self) -> None:
+        times = timed(slide_with(PLAY, NOTE))
+        self.assertEqual((times.beats[0].end_ms, times.beats[1].start_ms, times.done_ms), (18_200, 19_200, 19_600))
+
+    def test_one_that_does_not_hold_counts_as_nothing_and_runs_on_beneath(self) -> None:
+        slide = slide_with(PLAY, NOTE, holds=False)
+        times = timed(slide)
+        self.assertEqual((times.beats[0].end_ms, times.done_ms, times.length_ms, times.extended_ms), (0, 1400, 10_000, 0))
+        motion = playing(compile_tracks(slide, times, Frame()))
+        at = Instant(1, 500.0, 1500.0, (0.0, 1000.0))
+        self.assertAlmostEqual(values_at(motion, at).played or 0, 1500 / 18_200)
+
+    def test_a_repeating_one_holds_for_one_pass_and_goes_on(self) -> None:
+        slide = slide_with(PLAY, NOTE, out_ms=14_000, repeats=True)
+        times = timed(slide)
+        self.assertEqual(times.beats[0].end_ms, 2000)
+        motion = playing(compile_tracks(slide, times, Frame()))
+        self.assertAlmostEqual(values_at(motion, Instant(1, 500.0, 3500.0, (0.0, 3000.0))).played or 0, 0.75)
+
+    def test_before_it_plays_it_shows_its_poster_and_afterwards_the_last_picture_before_the_out_point(self) -> None:
+        performance = perform(show_with(slide_with(msgspec.structs.replace(PLAY, after_ms=500), poster_ms=13_000)))
+        mark = performance.slides[0].drawing.objects[0].parts[0].marks[0]
+        shown = [mark.at_ms(dict(sight_at(performance, at).layers[0].objects).get(("clip", None)).played) for at in (0, 500, 1500, 18_700, 30_000)]  # type: ignore
+        self.assertEqual(shown[:2], [13_000, 12_000])
+        self.assertAlmostEqual(shown[2], 13_000)
+        self.assertEqual(shown[3:], [30_199, 30_199])
+
+    def test_live_a_press_sends_a_holding_clip_to_its_last_picture(self) -> None:
+        performance = perform(show_with(slide_with(PLAY, NOTE)))
+        state = cue(performance, arrive(performance, 0, 0), 3000)
+        self.assertEqual(values_at(playing(performance.slides[0].tracks), instant_of(state, 3010)).played, 1.0)
+
+
+class HeardTest(SimpleTestCase):
+    def test_its_sound_plays_from_the_in_point_and_music_sinks_under_it(self) -> None:
+        show = show_with(slide_with(PLAY, gain_db=-3.0, fade_in_ms=200), music=(MusicSpan("m", "waltz"),))
+        schedule = compile_show(show)
+        (event,) = compile_clips(show, schedule)
+        self.assertEqual((event.start_ms, event.in_ms, event.lasts_ms, event.gain_db, event.fade_in_ms), (0, 12_000, 18_200, -3.0, 200))
+        self.assertTrue(event.ends_with_beat)
+        music, _ = compile_music(show, schedule, (event,))
+        self.assertEqual(music[0].ducking[0], (0, -9.0))
+
+    def test_none_outlasts_its_slide_and_muted_and_silent_ones_are_not_heard(self) -> None:
+        short = slide_with(PLAY, advance=AdvanceAfter(4000, cut_short=True))
+        self.assertEqual(compile_clips(show_with(short), compile_show(show_with(short)))[0].lasts_ms, 4000)
+        muted = show_with(slide_with(PLAY, muted=True))
+        self.assertEqual(compile_clips(muted, compile_show(muted)), ())
+        silent = msgspec.structs.replace(show_with(slide_with(PLAY)), assets=(msgspec.structs.replace(PENDULUM, silent=True),))
+        self.assertEqual(compile_clips(silent, compile_show(silent)), ())
+
+
+class BadClipTest(SimpleTestCase):
+    def test_an_end_before_the_beginning_is_told_and_nothing_changes(self) -> None:
+        show = show_with(slide_with(PLAY))
+        for changes, sentence in (
+            ({"in_ms": 30_200}, "would end at 30200 ms, before it begins at 30200 ms"), ({"out_ms": 60_001}, "lasts 60000 ms; it cannot be shown until 60001 ms"),
+        ):  # fmt: skip
+            with self.assertRaises(BadValue) as told:
+                apply_edit(show, ChangeObjects("three", ("clip",), changes))
+            self.assertIn(sentence, str(told.exception))
+
+    def test_only_a_clip_can_be_played_and_only_a_clip_shows_one(self) -> None:
+        with self.assertRaises(BadValue) as told:
+            check_slide(slide_with(msgspec.structs.replace(PLAY, object_id="note")))
+        self.assertIn("“Note” is no clip, so it cannot be played", str(told.exception))
+        with self.assertRaises(BadValue) as told:
+            apply_edit(show_with(slide_with()), AddObjects("three", (msgspec.structs.replace(clip(), id="other", asset_id="waltz"),)))
+        self.assertIn("“Waltz” is no clip", str(told.exception))
+
+    def test_another_clip_takes_its_place_with_in_and_out_within_it(self) -> None:
+        other = msgspec.structs.replace(PENDULUM, id="other", sha256="ef" * 32, lasts_ms=20_000)
+        show = msgspec.structs.replace(show_with(slide_with(PLAY)), assets=(PENDULUM, other))
+        fresh = apply_edit(show, ReplaceAsset("pendulum", "other")).show.slides[0].objects[0]
+        self.assertEqual((fresh.asset_id, fresh.in_ms, fresh.out_ms), ("other", 12_000, 20_000))  # type: ignore[union-attr]
+        with self.assertRaises(BadValue) as told:
+            apply_edit(msgspec.structs.replace(show, assets=(PENDULUM, sound())), ReplaceAsset("pendulum", "waltz"))
+        self.assertIn("only another clip can take its place", str(told.exception))
