@@ -29,7 +29,12 @@ MEASURE = """async () => {
   const pressed = await run(120, (n) => { if (n % 12 === 0) scroll.dispatchEvent(new KeyboardEvent("keydown", { key: n < 60 ? "+" : "-", bubbles: true })); });
   return { idle, scrolled, wheeled, pressed };
 }"""
-WHILE = {"idle": "the baseline: frames while nothing happens", "scrolled": "while 200 slides are scrolled", "wheeled": "while they are zoomed by wheel", "pressed": "while they are zoomed by keys, five a second"}
+WHILE = {
+    "idle": "the baseline: frames while nothing happens",
+    "scrolled": "while 200 slides are scrolled",
+    "wheeled": "while they are zoomed by wheel",
+    "pressed": "while they are zoomed by keys, five a second",
+}
 LATE_MS = 25
 """One frame and a half at 60 a second."""
 

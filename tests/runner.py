@@ -20,11 +20,11 @@ class TimedResult(unittest.TextTestResult):
         super().__init__(*args, **kwargs)
         self.took_s: dict[str, float] = {}
 
-    def startTest(self, test: unittest.TestCase) -> None:
+    def startTest(self, test: unittest.TestCase) -> None:  # noqa: N802
         self.began = time.monotonic()
         super().startTest(test)
 
-    def stopTest(self, test: unittest.TestCase) -> None:
+    def stopTest(self, test: unittest.TestCase) -> None:  # noqa: N802
         super().stopTest(test)
         self.took_s[test.id()] = time.monotonic() - self.began
 

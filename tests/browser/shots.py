@@ -46,6 +46,12 @@ def main() -> int:
     page.wait_for_timeout(900)
     shoot(page, "compose-voice")
 
+    page.goto(base + "/shows/pendulum/?slide=ask-s")
+    page.locator('.theatre [data-object="beside"]').click()
+    page.wait_for_function("document.querySelector('.clip-strip')?.style.backgroundImage")
+    page.wait_for_timeout(900)
+    shoot(page, "compose-clip")
+
     page.goto(base + "/shows/told/?slide=dial-s")
     page.get_by_role("button", name="Twice as large").click()
     page.get_by_role("button", name="Framing", exact=True).click()
@@ -122,7 +128,7 @@ def main() -> int:
     page.get_by_role("button", name="Cancel").click()
 
     page.goto(base + "/shows/orlmere/play?from=who-s&mode=self-running")
-    page.wait_for_selector('.house[data-ready][data-slide="who-s"][data-beat="2"]', timeout=20_000)
+    page.wait_for_selector('.house[data-ready][data-slide="who-s"][data-beat="2"]', timeout=60_000)
     page.mouse.move(640, 500)
     page.wait_for_timeout(500)
     shoot(page, "playing")

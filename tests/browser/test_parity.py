@@ -14,6 +14,7 @@ from ritornel.core.document import Show
 from ritornel.core.render.painter import Painter
 from ritornel.core.schedule.performance import builtins_of, perform, sight_at
 from ritornel.demo.orlmere import FILES, MEDIA, media, orlmere
+from ritornel.demo.pendulum import FILE, clip_medium, pendulum
 from ritornel.starters import STARTERS, starter_show
 from tests.browser.base import BrowserTest
 from tests.kinds import every_effect, every_kind
@@ -41,13 +42,14 @@ def moments(show: Show) -> list[tuple[str, float]]:
 class ParityTest(BrowserTest):
     def compared(self, show: Show, instants: list[tuple[str, float]]) -> list[tuple[float, float, str]]:
         """The mean difference and the share of pixels that are far off at each instant."""
-        paths = {asset.sha256: MEDIA / FILES[asset_id][0] for asset_id, (asset, _) in media().items()}
+        paths = {asset.sha256: MEDIA / FILES[asset_id][0] for asset_id, (asset, _) in media().items()} | {clip_medium()[0].sha256: FILE}
         performance = perform(show)
         frame = performance.frame
         width, height = frame.width_px, frame.height_px
         painter = Painter(performance, width, height, lambda sha256: paths[sha256])
         self.page.set_viewport_size({"width": width, "height": height})
-        addresses = {asset.id: f"/shows/orlmere/media/{asset.id}" for asset in show.assets}
+        home = "pendulum" if show.id == "pendulum" else "orlmere"
+        addresses = {asset.id: f"/shows/{home}/media/{asset.id}" for asset in show.assets}
         self.page.evaluate(
             """async ([show, width, height]) => {
               const { Painter } = await import("/static/ritornel/player/painter.js");
@@ -58,10 +60,15 @@ class ParityTest(BrowserTest):
               const painter = new Painter(surface, show);
               for (let index = 0; index < show.slides.length; index += 1) await painter.ready(index);
               await Promise.all([...document.fonts].map((face) => face.load()));
-              window.paintAt = (ms) => new Promise((done) => {
+              const twoFrames = () => new Promise((done) => { requestAnimationFrame(() => requestAnimationFrame(done)); });
+              window.paintAt = async (ms) => {
                 painter.paint(sightAt(show, ms));
-                requestAnimationFrame(() => requestAnimationFrame(done));
-              });
+                await twoFrames();
+                for (const video of surface.querySelectorAll("video")) {
+                  while (video.seeking) await twoFrames();
+                }
+                await twoFrames();
+              };
             }""",
             [json.loads(json.dumps(builtins_of(performance, addresses))), width, height],
         )
@@ -97,6 +104,10 @@ class ParityTest(BrowserTest):
             length = slide.transition.lasts_ms or 1200
             instants += [(f"{slide.name}, {share:.0%}", start + length * share) for share in (0.35, 0.7)]
         self.check(self.compared(show, instants))
+
+    def test_clips_show_the_same_picture_before_during_and_after(self) -> None:
+        show = pendulum()
+        self.check(self.compared(show, [*moments(show), ("before it plays", 14_000.0), ("the second pass", 36_700.0)]))
 
     def test_the_starters_are_drawn_alike(self) -> None:
         for name in STARTERS:

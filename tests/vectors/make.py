@@ -10,8 +10,9 @@ from typing import Any
 
 import msgspec
 
-from ritornel.core.document import Box, Frame
+from ritornel.core.document import Box, Frame, Show
 from ritornel.core.document.arranging import scaled_within
+from ritornel.core.document.objects import Clip
 from ritornel.core.layout.guides import guides_of, pulled_to, snapped
 from ritornel.core.layout.sizing import pulled, turned
 from ritornel.core.motion.catalogue import EFFECTS
@@ -25,6 +26,7 @@ from ritornel.core.schedule.performance import builtins_of, perform, sight_at
 from ritornel.core.schedule.show_schedule import moment_at
 from ritornel.core.schedule.snapping import nearest_ms
 from ritornel.demo.orlmere import orlmere
+from ritornel.demo.pendulum import pendulum
 from tests.examples import example_a, with_music
 from tests.kinds import every_effect
 
@@ -40,10 +42,17 @@ def finite(value: Any) -> Any:
     return [finite(entry) for entry in value] if isinstance(value, list | tuple) else value
 
 
+def beneath() -> Show:
+    """A clip that runs on once beneath later beats."""
+    second = pendulum().slides[1]
+    objects = tuple(msgspec.structs.replace(item, holds=False) if isinstance(item, Clip) else item for item in second.objects)
+    return msgspec.structs.replace(pendulum(), slides=(msgspec.structs.replace(second, objects=objects),))
+
+
 def motion_vectors() -> dict[str, Any]:
     show = perform(orlmere())
     cases = []
-    for staged in (*show.slides, *perform(every_effect()).slides):
+    for staged in (*show.slides, *perform(pendulum()).slides, *perform(beneath()).slides, *perform(every_effect()).slides):
         begun = tuple(float(beat.start_ms) for beat in staged.schedule.beats)
         instants = [
             Instant(beat, since, begun[beat] + (since if since != float("inf") else 900), begun[: beat + 1])
@@ -53,7 +62,9 @@ def motion_vectors() -> dict[str, Any]:
             values = [[finite(msgspec.to_builtins(at)), msgspec.to_builtins(values_at(motion, at))] for at in instants]
             cases.append({"motion": msgspec.to_builtins(motion), "values": values})
     easing = [[list(curve), n / 20, eased(n / 20, curve)] for curve in [*PACES.values(), (0.42, 0, 0.58, 1)] for n in range(21)]
-    return {"easing": easing, "motions": cases[::2] + cases[-2 * len(EFFECTS) :]}
+    plays = [any(segment[2] == "played" for segment in case["motion"]["segments"]) for case in cases]
+    kept = [case for number, case in enumerate(cases) if number % 2 == 0 or plays[number]]
+    return {"easing": easing, "motions": kept + cases[-2 * len(EFFECTS) :]}
 
 
 def mask_vectors() -> list[Any]:

@@ -11,6 +11,7 @@ PACES: dict[EffectKind, Pace] = {
     "travels": "ease in and out",
     "leaves": "ease in",
     "views": "ease in and out",
+    "plays": "even",
 }
 _BACKWARDS: dict[Pace, Pace] = {"ease in": "ease out", "ease out": "ease in"}
 

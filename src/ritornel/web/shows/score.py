@@ -14,8 +14,8 @@ from ritornel.core.document.uses import uses_of
 from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.habits import usual_build
-from ritornel.core.schedule.lengths import reading_ms
 from ritornel.core.schedule.clips import clip_runs_ms, compile_clips
+from ritornel.core.schedule.lengths import reading_ms
 from ritornel.core.schedule.music import compile_music
 from ritornel.core.schedule.performance import stage_slide, staged_builtins
 from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show

@@ -18,9 +18,9 @@ const bar = document.querySelector(".bring");
 const [shelf, themes, overview] = ["shelf", "themes", "overview"].map((name) => ({ node: at(name), button: at(`open-${name}`) }));
 onFirst([...[...bar.querySelectorAll("[data-tray], [data-add]")].map((button) => [button, "click"]), [state, "music"]], async () => { const { Tray } = await import("./stage/tray.js"); new Tray(state, stage, { bar, node: at("tray") }); });
 bar.addEventListener("pointerenter", () => import("./stage/tray.js"), { once: true });
-onFirst([[shelf.button, "click"], [at("open-pictures"), "click"], [state, "want"], [state, "shelf"], [state, "progress"]], async () => {
+onFirst([[shelf.button, "click"], [at("open-pictures"), "click"], [at("open-clips"), "click"], [state, "want"], [state, "shelf"], [state, "progress"]], async () => {
   const { Shelf } = await import("./shelf/shelf.js");
-  new Shelf(state, stage, { ...shelf, picture: at("open-pictures") });
+  new Shelf(state, stage, { ...shelf, picture: at("open-pictures"), clip: at("open-clips") });
 });
 onFirst([[overview.button, "click"]], async () => { const { Overview } = await import("./overview/overview.js"); new Overview(state, overview); });
 onFirst([[themes.button, "click"]], async () => { const { Themes } = await import("./shelf/themes.js"); new Themes(state, themes); });

@@ -1,5 +1,5 @@
-"""Brings the database up to date and loads the demo: a person to sign in as, the Orlmere clock, and the same told by a voice. What is already
-there stays as it is."""
+"""Brings the database up to date and loads the demo: a person to sign in as, the Orlmere clock, the same told by a voice, and a lesson around a
+clip. What is already there stays as it is."""
 
 from typing import Any
 
@@ -9,6 +9,7 @@ from django.core.management.base import BaseCommand
 from django.db import transaction
 
 from ritornel.demo.orlmere import orlmere
+from ritornel.demo.pendulum import clip_medium, pendulum
 from ritornel.demo.told import told, told_media
 from ritornel.web.shows.services import Show, create_rows, keep_media
 
@@ -29,7 +30,8 @@ class Command(BaseCommand):
             person.set_password(PASSWORD)
             person.save()
         if not Show.objects.filter(pk="orlmere").exists() and made:
-            for asset, data in told_media().values():
+            for asset, data in (*told_media().values(), clip_medium()):
                 keep_media(asset.sha256, data)
+            create_rows(Show(id="pendulum", owner=person), pendulum())
             create_rows(Show(id="told", owner=person), told())
             create_rows(Show(id="orlmere", owner=person), orlmere())

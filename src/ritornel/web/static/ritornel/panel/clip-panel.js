@@ -23,7 +23,7 @@ export function clipPanel(state, item, change) {
     el("div", { class: "row flex-wrap" }, watch.playButton,
       el("button", { class: "push", title: "It begins with the picture that is seen now", onclick: () => watch.here("in_ms") }, "In here"),
       el("button", { class: "push", title: "The picture that is seen now is the last", onclick: () => watch.here("out_ms") }, "Out here"),
-      el("button", { class: "push", title: "Plays it as it will be seen", onclick: () => watch.test() }, icon("play"), "Test")),
+      el("button", { class: "push", title: "Plays it as it will be seen", onclick: () => watch.test() }, "Test")),
     pair("From, to", el("div", { class: "two" }, timeField(item.in_ms, (ms) => set({ in_ms: ms }), { label: "Clip from" }), timeField(item.out_ms, (ms) => set({ out_ms: ms }), { label: "Clip to" }))),
     pair("Before", el("div", { class: "row" }, el("span", { class: "said" }, item.poster_ms === null || item.poster_ms === undefined ? "its first picture" : `the picture at ${clockText(poster)}`),
       el("button", { class: "push", title: "What is seen before it plays: the picture above", onclick: () => set({ poster_ms: watch.atMs() }) }, "This picture"),
@@ -69,7 +69,7 @@ class Watch {
     this.video = el("video", { src: asset.address, preload: "auto", playsinline: true, class: "clip-video", "aria-label": `Watch ${asset.name}` });
     this.video.muted = Boolean(item.muted);
     this.video.addEventListener("loadedmetadata", () => this.show(item.in_ms), { once: true });
-    this.playButton = el("button", { class: "push", onclick: () => this.toggle() }, icon("play"), "Play");
+    this.playButton = el("button", { class: "push", onclick: () => this.toggle() }, "Play");
     this.line = el("i", { class: "now" });
     this.cover = [el("i", { class: "shade" }), el("i", { class: "shade" })];
     this.grips = { in_ms: this.grip("in_ms", "Begins"), out_ms: this.grip("out_ms", "Ends") };
@@ -77,7 +77,7 @@ class Watch {
     this.strip.addEventListener("pointerdown", (event) => { if (!event.target.closest("[role=slider]")) this.show(this.msAt(event)); });
     this.lay(item.in_ms, item.out_ms);
     this.video.addEventListener("timeupdate", () => this.lay());
-    for (const kind of ["play", "pause"]) this.video.addEventListener(kind, () => this.playButton.replaceChildren(icon(this.video.paused ? "play" : "pause"), this.video.paused ? "Play" : "Stop"));
+    for (const kind of ["play", "pause"]) this.video.addEventListener(kind, () => this.playButton.replaceChildren(this.video.paused ? "Play" : "Stop"));
     this.askStrip();
   }
 

@@ -10,7 +10,7 @@ const USES = [["any", "Used or not"], ["used", "Used"], ["unused", "Unused"]];
 const AT_ONCE = 120;
 
 export class Shelf {
-  constructor(state, stage, { node, button, picture }) {
+  constructor(state, stage, { node, button, picture, clip }) {
     Object.assign(this, { state, stage, node, button });
     this.small = new Set();
     this.want = null;
@@ -21,6 +21,7 @@ export class Shelf {
     this.filter = { words: "", kind: "all", use: "any", folder: "", ...JSON.parse(localStorage.getItem(this.key) ?? "{}") };
     button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
     picture.addEventListener("click", () => { this.filter.kind = "pictures"; this.open({ add: true }); });
+    clip.addEventListener("click", () => { this.filter.kind = "clips"; this.open({ add: true }); });
     state.addEventListener("want", (event) => { this.filter.kind = "pictures"; this.open(event.detail); });
     state.addEventListener("shelf", (event) => { this.open(); this.fresh = new Set(event.detail.ids); this.draw(); });
     state.addEventListener("show", () => { if (!node.hidden) this.draw(); });

@@ -29,7 +29,7 @@ async function bringFiles(stage, files, at) {
   }
   const { addPicture } = await import("./making.js");
   for (const [number, asset] of pictures.entries()) {
-    const place = at && asset.kind === "picture" ? stage.places.pictureAt(at) : null;
+    const place = at ? stage.places.pictureAt(at) : null;
     const spot = at ? { x: at.x + number * 30, y: at.y + number * 30 } : null;
     await addPicture(stage, asset, { at: spot, place });
   }

@@ -16,8 +16,8 @@ export async function addObjects(state, items, label = null) {
   return made;
 }
 
-/** Puts a clip on the slide, which plays on arrival: as large as it is, and at most 80 % of the frame. */
-async function addClip(stage, asset, at) {
+/** Puts a clip on the slide, which plays on arrival: into an empty place, or as large as it is, and at most 80 % of the frame. */
+async function addClip(stage, asset, at, place) {
   const { state, frame } = stage;
   const { width_px: width, height_px: height } = frame;
   const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);
@@ -25,7 +25,7 @@ async function addClip(stage, asset, at) {
   const middle = at ?? { x: width / 2, y: height / 2 };
   const item = {
     kind: "clip", id: newId(), name: asset.name, asset_id: asset.id, out_ms: asset.lasts_ms, alternative: asset.alternative || "",
-    box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size },
+    box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size }, ...place ? { box: place.box, place: place.name } : {},
   };
   const edits = [{ do: "add objects", slide_id: state.slide.id, objects: [item] }, ...playsFirst(state, item.id)];
   const made = await state.edit({ do: "several", label: `Bring ${asset.name} on`, edits });
@@ -45,7 +45,7 @@ export function playsFirst(state, objectId) {
 /** Puts a picture on the slide: into an empty place, or as large as it is and at most 80 % of the frame, its middle at `at`. */
 export function addPicture(stage, asset, { at = null, place = null } = {}) {
   const { width_px: width, height_px: height } = stage.frame;
-  if (asset.kind === "clip") return addClip(stage, asset, at);
+  if (asset.kind === "clip") return addClip(stage, asset, at, place);
   const common = { kind: "picture", name: asset.name, asset_id: asset.id, alternative: asset.alternative || "" };
   if (place) return addObjects(stage.state, [{ ...common, box: place.box, place: place.name, fit: "cover" }]);
   const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);

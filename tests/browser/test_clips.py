@@ -1,0 +1,99 @@
+from playwright.sync_api import expect
+
+from tests.browser.base import BrowserTest
+from tests.footage import footage
+
+
+class ClipTest(BrowserTest):
+    def bring_clip(self, show: str, frames: int = 90) -> None:
+        self.page.locator("#open-clips").click()
+        self.page.locator('[aria-label="Choose pictures"]').set_input_files({"name": "swing.mp4", "mimeType": "video/mp4", "buffer": footage(frames)})
+        self.page.wait_for_selector(".clip-strip")
+
+    def clip(self, show: str, slide: str = "esc-s"):  # type: ignore[no-untyped-def]
+        return next((item for item in self.slide(show, slide)["objects"] if item["kind"] == "clip"), None)
+
+    def shown_at(self) -> float:
+        """What instant of its own the clip on the stage shows, in ms."""
+        return float(self.page.evaluate("document.querySelector('[data-stage] video').currentTime * 1000"))
+
+    def test_a_clip_is_brought_on_plays_on_arrival_and_its_slide_waits_for_it(self) -> None:
+        show = self.compose("esc-s")
+        self.bring_clip(show)
+        clip = self.clip(show)
+        self.assertEqual((clip["in_ms"], clip["out_ms"]), (0, 3000))
+        build = self.slide(show, "esc-s")["order"][0]
+        self.assertEqual((build["object_id"], build["effect"], build["starts"]), (clip["id"], "plays clip", {"rule": "follows"}))
+        expect(self.page.locator(f'.score .build[data-build="{build["id"]}"]')).to_be_attached()
+        self.page.get_by_role("button", name="On cue", exact=True).click()
+        self.until(lambda: self.slide(show, "esc-s")["order"][0]["starts"]["rule"] == "cue")
+
+    def test_it_is_trimmed_by_typing_by_here_and_by_pulling_and_the_stage_ends_on_the_last_picture(self) -> None:
+        show = self.compose("esc-s")
+        self.bring_clip(show)
+        self.page.get_by_label("Clip from").fill("0:01")
+        self.page.get_by_label("Clip from").press("Enter")
+        self.until(lambda: self.clip(show)["in_ms"] == 1000)
+        self.page.get_by_label("Clip to").fill("2")
+        self.page.get_by_label("Clip to").press("Enter")
+        self.until(lambda: self.clip(show)["out_ms"] == 2000)
+        # At rest the stage shows the last picture before the end: number 59 of 30 a second begins at 1966.7 ms.
+        self.until(lambda: 1966 < self.shown_at() < 2000)
+        grip = self.page.get_by_role("slider", name="Ends at")
+        box, strip = grip.bounding_box(), self.page.locator(".clip-strip").bounding_box()
+        assert box and strip
+        self.page.mouse.move(box["x"] + 4, box["y"] + 10)
+        self.page.mouse.down()
+        self.page.mouse.move(strip["x"] + strip["width"] * 5 / 6, box["y"] + 10, steps=4)
+        expect(grip).to_have_attribute("aria-valuetext", "0:02.5")
+        self.page.mouse.up()
+        self.until(lambda: abs(self.clip(show)["out_ms"] - 2500) < 15)
+        self.page.locator(".clip-strip").click(position={"x": strip["width"] / 2, "y": 10})
+        self.page.get_by_role("button", name="In here").click()
+        self.until(lambda: abs(self.clip(show)["in_ms"] - 1500) < 15)
+        self.page.get_by_role("slider", name="Begins at").press("ArrowRight")
+        self.until(lambda: abs(self.clip(show)["in_ms"] - 1600) < 15)
+
+    def test_an_end_before_the_beginning_is_told_and_nothing_changes(self) -> None:
+        show = self.compose("esc-s")
+        self.expected_complaints = ("400",)
+        self.bring_clip(show)
+        self.page.get_by_label("Clip from").fill("5")
+        self.page.get_by_label("Clip from").press("Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("would end at 3000 ms, before it begins at 5000 ms")
+        self.assertEqual(self.clip(show)["in_ms"], 0)
+
+    def test_a_file_that_is_no_clip_is_told(self) -> None:
+        show = self.compose("esc-s")
+        self.expected_complaints = ("400",)
+        self.page.locator("#open-clips").click()
+        self.page.locator('[aria-label="Choose pictures"]').set_input_files({"name": "broken.mp4", "mimeType": "video/mp4", "buffer": footage(30)[:1500]})
+        expect(self.page.get_by_role("alert")).to_contain_text("“broken.mp4” is neither a picture nor a sound nor a clip")
+        self.assertIsNone(self.clip(show))
+
+    def test_played_it_follows_the_show_stops_at_its_end_and_is_heard(self) -> None:
+        self.page.add_init_script(
+            """window.begun = []; const start = AudioBufferSourceNode.prototype.start;
+               AudioBufferSourceNode.prototype.start = function (...given) { window.begun.push(given); return start.apply(this, given); };"""
+        )
+        self.page.goto(f"{self.base}/shows/pendulum/play?from=whole-s&mode=self-running")
+        self.page.wait_for_selector('.house[data-ready][data-slide="whole-s"]')
+        self.page.wait_for_function("() => document.querySelector('.house video')?.currentTime > 1 && !document.querySelector('.house video').paused")
+        self.page.wait_for_function("() => window.begun.length > 0")
+        self.page.keyboard.press("ArrowRight")
+        self.page.wait_for_selector('.house[data-slide="ask-s"]')
+        # Before its cue it shows the picture chosen for that; afterwards it stands on the last before its end.
+        self.page.wait_for_function("() => Math.abs(document.querySelector('[data-object=beside] video').currentTime - 4.5) < 0.05")
+        self.page.wait_for_selector('.house[data-slide="ask-s"][data-beat="2"]')
+        beside = "document.querySelector('[data-object=beside] video')"
+        self.page.wait_for_function(f"() => {beside}.paused && {beside}.currentTime > 7.95")
+        self.assertLess(self.page.evaluate(f"{beside}.currentTime"), 8)
+
+    def test_live_a_press_ends_a_clip_that_holds(self) -> None:
+        self.page.goto(f"{self.base}/shows/pendulum/play?from=ask-s&mode=on+cue")
+        self.page.wait_for_selector('.house[data-ready][data-slide="ask-s"]')
+        self.page.keyboard.press("ArrowRight")
+        self.page.wait_for_function("() => document.querySelector('[data-object=beside] video').currentTime > 4.8")
+        self.page.keyboard.press("ArrowRight")
+        self.page.wait_for_selector('.house[data-slide="ask-s"][data-beat="2"]')
+        self.page.wait_for_function("() => Math.abs(document.querySelector('[data-object=beside] video').currentTime - 7.999) < 0.01")
