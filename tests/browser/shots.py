@@ -48,7 +48,7 @@ def main() -> int:
 
     page.goto(base + "/shows/pendulum/?slide=ask-s")
     page.locator('.theatre [data-object="beside"]').click()
-    page.wait_for_function("document.querySelector('.clip-strip')?.style.backgroundImage")
+    page.wait_for_function("() => document.querySelector('.clip-strip')?.style.backgroundImage")
     page.wait_for_timeout(900)
     shoot(page, "compose-clip")
 

@@ -79,7 +79,7 @@ class PlayTest(BrowserTest):
         )
         self.play("from=start&mode=self-running")
         self.at("noon-s")
-        self.page.wait_for_function("window.begun.length > 0 && window.context.state === 'running'")
+        self.page.wait_for_function("() => window.begun.length > 0 && window.context.state === 'running'")
         self.page.keyboard.press("ArrowRight")
         self.at("who-s")
         self.at("who-s", 1)

@@ -110,7 +110,7 @@ class ScoreTest(BrowserTest):
         before = head.bounding_box()
         self.page.get_by_role("button", name="See it larger").click()
         self.page.get_by_role("button", name="See it larger").click()
-        self.page.wait_for_function("document.getElementById('score-scroll').scrollWidth > 2000")
+        self.page.wait_for_function("() => document.getElementById('score-scroll').scrollWidth > 2000")
         self.until(lambda: (box := head.bounding_box()) and abs(box["x"] - before["x"]) < 3)  # type: ignore[index]
 
     def test_a_build_is_picked_from_the_keyboard(self) -> None:
