@@ -89,6 +89,29 @@ class ClipTest(BrowserTest):
         self.page.wait_for_function(f"() => {beside}.paused && {beside}.currentTime > 7.95")
         self.assertLess(self.page.evaluate(f"{beside}.currentTime"), 8)
 
+    def test_a_press_plays_a_clip_and_another_sends_it_back(self) -> None:
+        show = self.compose("esc-s")
+        self.bring_clip(show)
+        clip = self.clip(show)
+        self.page.get_by_role("tab", name="Place").click()
+        self.page.get_by_label("A press on it").select_option("clip")
+        self.until(lambda: self.clip(show)["press"] == {"do": "clip", "object_id": clip["id"]})
+        build = next(entry for entry in self.slide(show, "esc-s")["order"] if entry["effect"] == "plays clip")
+        token = self.page.locator("meta[name=csrf]").get_attribute("content") or ""
+        edit = {"do": "remove build", "slide_id": "esc-s", "build_id": build["id"]}
+        body = {"revision": self.score(show)["revision"], "edit": edit}
+        self.page.request.post(f"{self.base}/shows/{show}/edit", data=body, headers={"X-CSRFToken": token, "Referer": self.base})
+        self.page.goto(f"{self.base}/shows/{show}/play?from=esc-s&mode=on+cue")
+        self.page.wait_for_selector('.house[data-ready][data-slide="esc-s"]')
+        video = "document.querySelector('.house video')"
+        self.page.wait_for_function(f"() => {video}?.readyState > 1 && {video}.currentTime < 0.1")
+        place = self.page.locator(f'.house [data-object="{clip["id"]}"]')
+        place.click()
+        self.page.wait_for_function(f"() => {video}.currentTime > 0.4 && !{video}.paused")
+        self.page.wait_for_selector('.house[data-slide="esc-s"][data-beat="0"]')
+        place.click()
+        self.page.wait_for_function(f"() => {video}.currentTime < 0.1 && {video}.paused")
+
     def test_live_a_press_ends_a_clip_that_holds(self) -> None:
         self.page.goto(f"{self.base}/shows/pendulum/play?from=ask-s&mode=on+cue")
         self.page.wait_for_selector('.house[data-ready][data-slide="ask-s"]')

@@ -6,11 +6,13 @@ Tolerance: a mean difference of 1.5 of 255 for each channel over the frame, and 
 import io
 import json
 
+import msgspec
 import numpy as np
 import skia
 from PIL import Image
 
 from ritornel.core.document import Show
+from ritornel.core.document.objects import Footage
 from ritornel.core.render.painter import Painter
 from ritornel.core.schedule.performance import builtins_of, perform, sight_at
 from ritornel.demo.orlmere import FILES, MEDIA, media, orlmere
@@ -107,6 +109,8 @@ class ParityTest(BrowserTest):
 
     def test_clips_show_the_same_picture_before_during_and_after(self) -> None:
         show = pendulum()
+        ground = msgspec.structs.replace(show.slides[1], background=Footage("pendulum", 0.3))
+        show = msgspec.structs.replace(show, slides=(show.slides[0], ground, show.slides[2]))
         self.check(self.compared(show, [*moments(show), ("before it plays", 14_000.0), ("the second pass", 36_700.0)]))
 
     def test_the_starters_are_drawn_alike(self) -> None:

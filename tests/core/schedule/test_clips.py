@@ -4,15 +4,18 @@ import msgspec
 from django.test import SimpleTestCase
 
 from ritornel.core.document import AdvanceAfter, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Show, Slide
-from ritornel.core.document.edits import AddObjects, ChangeObjects, ReplaceAsset, apply_edit
+from ritornel.core.document.copying import copy_of_slide
+from ritornel.core.document.edits import AddObjects, ChangeObjects, ChangeSlides, RemoveObjects, ReplaceAsset, apply_edit
 from ritornel.core.document.integrity import check_slide
-from ritornel.core.document.objects import PLAYS, Clip
-from ritornel.core.errors import BadValue
+from ritornel.core.document.objects import PLAYS, Clip, PlayClip
+from ritornel.core.errors import BadValue, UnknownName
+from ritornel.core.layout.marks import ClipMark
 from ritornel.core.motion.sampling import Instant, Motion, values_at
+from ritornel.core.schedule.calm import calmed
 from ritornel.core.schedule.clips import compile_clips
 from ritornel.core.schedule.live import arrive, cue, instant_of
 from ritornel.core.schedule.music import compile_music
-from ritornel.core.schedule.performance import perform, sight_at
+from ritornel.core.schedule.performance import ground_played, perform, pressed_clips, sight_at
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
 from ritornel.core.schedule.tracks import SlideTracks, compile_tracks
@@ -136,3 +139,51 @@ class BadClipTest(SimpleTestCase):
         with self.assertRaises(BadValue) as told:
             apply_edit(msgspec.structs.replace(show, assets=(PENDULUM, sound())), ReplaceAsset("pendulum", "waltz"))
         self.assertIn("only another clip can take its place", str(told.exception))
+
+
+class PressedTest(SimpleTestCase):
+    def pressed(self) -> Show:
+        slide = slide_with()
+        objects = (slide.objects[0], msgspec.structs.replace(slide.objects[1], press=PlayClip("clip")))
+        return show_with(msgspec.structs.replace(slide, objects=objects))
+
+    def test_a_clip_that_only_a_press_plays_takes_no_time_of_the_show(self) -> None:
+        performance = perform(self.pressed())
+        self.assertEqual((performance.schedule.length_ms, performance.clips), (10_000, ()))
+        self.assertEqual([item.id for item in pressed_clips(performance.slides[0].slide)], ["clip"])
+
+    def test_removing_the_clip_leaves_a_press_that_does_nothing_and_says_so(self) -> None:
+        outcome = apply_edit(self.pressed(), RemoveObjects("three", ("clip",)))
+        self.assertIsNone(outcome.show.slides[0].objects[0].press)
+        self.assertEqual(outcome.notices, ("A press on “Note” played “Pendulum”; it does nothing now.",))
+
+    def test_a_press_on_a_copied_slide_plays_the_copied_clip(self) -> None:
+        copy = copy_of_slide(self.pressed().slides[0], "again")
+        self.assertEqual(copy.objects[1].press, PlayClip(copy.objects[0].id))
+
+    def test_a_press_that_would_play_nothing_is_refused(self) -> None:
+        with self.assertRaises(UnknownName) as told:
+            apply_edit(self.pressed(), ChangeObjects("three", ("note",), {"press": {"do": "clip", "object_id": "gone"}}))
+        self.assertIn("would play a clip that is not on its slide (“gone”)", str(told.exception))
+
+
+class GroundTest(SimpleTestCase):
+    def show(self) -> Show:
+        return apply_edit(show_with(slide_with()), ChangeSlides(("three",), {"background": {"kind": "clip", "asset_id": "pendulum", "veil": 0.2}})).show
+
+    def test_a_clip_as_ground_runs_round_and_round_on_the_slides_clock(self) -> None:
+        performance = perform(self.show())
+        played = [sight_at(performance, at).layers[0].ground_played for at in (0.0, 6000.0, 9000.0)]
+        self.assertEqual(played, [0.0, 0.1, 0.15])
+        self.assertEqual(ground_played(performance.slides[0].drawing, 66_000), 0.1)
+        self.assertEqual(performance.clips, (), "it is not heard")
+
+    def test_for_who_asks_for_less_motion_it_stands_still(self) -> None:
+        drawing = calmed(perform(self.show())).slides[0].drawing
+        marks = [mark for mark in drawing.ground if isinstance(mark, ClipMark)]
+        self.assertEqual({mark.at_ms(ground_played(drawing, at)) for mark in marks for at in (0, 5000, 9000)}, {0})
+
+    def test_a_sound_or_picture_is_no_moving_ground(self) -> None:
+        with self.assertRaises(BadValue) as told:
+            apply_edit(show_with(slide_with()), ChangeSlides(("three",), {"background": {"kind": "clip", "asset_id": "waltz"}}))
+        self.assertIn("“Waltz” is no clip, so it cannot be the background", str(told.exception))

@@ -3,6 +3,7 @@
 import msgspec
 
 from ritornel.core.document.framings import WHOLE, moves_view
+from ritornel.core.document.objects import Object, PlayClip, PressAction
 from ritornel.core.document.show import AdvanceOnCue, Build, OnCue, Slide, Together
 
 
@@ -22,7 +23,7 @@ def copy_of_slide(slide: Slide, stem: str) -> Slide:
         order.append(replace(build, id=f"{stem}-b{number}", object_id=target, starts=starts))
     advance = replace(slide.advance, cue_id=f"{stem}-out") if isinstance(slide.advance, AdvanceOnCue) else slide.advance
     groups = {item.group: f"{stem}-g{number}" for number, item in enumerate(slide.objects) if item.group}
-    objects = tuple(replace(item, group=groups.get(item.group, "")) for item in objects)
+    objects = tuple(replace(item, group=groups.get(item.group, ""), press=_press(item, names)) for item in objects)
     if isinstance(slide.advance, AdvanceOnCue):
         cues[slide.advance.cue_id] = f"{stem}-out"
     voice = replace(slide.voice, marks={cues[cue]: ms for cue, ms in slide.voice.marks.items() if cue in cues}) if slide.voice else None
@@ -32,6 +33,11 @@ def copy_of_slide(slide: Slide, stem: str) -> Slide:
         slide, id=f"{stem}-s", lineage=slide.lineage or slide.id, objects=objects, order=tuple(order), advance=advance, framings=framings,
         opens_on=opens_on, voice=voice,
     )  # fmt: skip
+
+
+def _press(item: Object, names: dict[str, str]) -> PressAction | None:
+    """What a press on a copy does: it plays the copy of a clip, not the clip."""
+    return PlayClip(names[item.press.object_id]) if isinstance(item.press, PlayClip) else item.press
 
 
 def builds_for(order: tuple[Build, ...], source_id: str, object_ids: list[str], stem: str) -> tuple[Build, ...]:

@@ -4,7 +4,7 @@ from collections.abc import Collection, Iterable
 
 from ritornel.core.document.framings import WHOLE, check_framings, moves_view
 from ritornel.core.document.layouts import layout_named
-from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, Lettered, Object, Photograph, Picture, PlaySound
+from ritornel.core.document.objects import PLAYS, Clip, Footage, GoToSlide, Lettered, Object, Photograph, Picture, PlayClip, PlaySound
 from ritornel.core.document.show import AdvanceOnCue, Asset, Build, OnCue, Show, Slide, SoundEffect
 from ritornel.core.errors import BadValue, UnknownName
 
@@ -69,9 +69,22 @@ def check_slide(slide: Slide, field: str = "slide") -> None:
     if slide.voice is not None and slide.voice.out_ms <= slide.voice.in_ms:
         begins, ends = slide.voice.in_ms, slide.voice.out_ms
         raise BadValue(f"The voice of “{slide.name or slide.id}” would end at {ends} ms, before it begins at {begins} ms.", f"{field}.voice.out_ms")
+    for item in slide.objects:
+        if isinstance(item.press, PlayClip) and not isinstance(slide.object(item.press.object_id), Clip):
+            raise UnknownName(f"A press on “{item.name}” would play a clip that is not on its slide (“{item.press.object_id}”). Nothing was changed.")
     for build in slide.order:
         check_build(slide, build)
     _unique(cue_ids(slide), "cues", f"{field}.order")
+
+
+def check_ground(show: Show, ground: Photograph, doing: str) -> None:
+    """Raises UnknownName where a ground's picture or clip is not on the shelf, BadValue where it is something else."""
+    wanted = "clip" if isinstance(ground, Footage) else "picture"
+    asset = show.asset(ground.asset_id)
+    if asset is None:
+        raise UnknownName(f"{doing}: the {wanted} for the background is not on the shelf.")
+    if asset.kind != wanted:
+        raise BadValue(f"{doing}: “{asset.name}” is no {wanted}, so it cannot be the background.", "background")
 
 
 def check_press(item: Object, asset_ids: Collection[str], slide_ids: Collection[str]) -> None:

@@ -21,7 +21,7 @@ class LayoutPlace(msgspec.Struct, frozen=True):
 
     name: str
     title: str
-    wants: Literal["words", "picture"]
+    wants: Literal["words", "picture", "clip"]
     look: Literal["title", "subtitle", "heading", "body", "caption", "credits", "picture"]
     wide: Rectangle
     tall: Rectangle
@@ -80,6 +80,7 @@ LAYOUTS = MappingProxyType(
                     LayoutPlace("caption", "Caption", "words", "caption", (0.066, 0.85, 0.868, 0.08), (0.08, 0.88, 0.84, 0.08)),
                 ),
             ),
+            SlideLayout("clip", "Clip full", (LayoutPlace("clip", "Clip", "clip", "picture", (0, 0, 1, 1), (0, 0, 1, 1)),)),
             SlideLayout(
                 "credits",
                 "Closing credits",
@@ -116,7 +117,7 @@ def box_of(place: LayoutPlace, frame: Frame) -> Box:
 
 def look_of(place: LayoutPlace, theme: Theme, frame: Frame) -> dict[str, Any]:
     """The fields, apart from the box, that the theme gives to what fills the place. Sizes are rounded to half a px."""
-    if place.wants == "picture":
+    if place.wants != "words":
         return {"fit": "cover"}
     heading = {"family": "@heading", "weight": theme.heading_weight, "italic": theme.heading_italic, "colour": "@words", "line_spacing": 1.1}
     body = {"family": "@body", "weight": 400, "italic": False, "colour": "@words", "line_spacing": 1.35, "align": "left", "stand": "top"}
@@ -136,7 +137,7 @@ def place_of(slide: Slide, item: Object) -> LayoutPlace | None:
     """The place of the slide's layout that the object fills, if any."""
     if not item.place or slide.layout not in LAYOUTS:
         return None
-    return next((place for place in LAYOUTS[slide.layout].places if place.name == item.place and (place.wants == "picture") == isinstance(item, Picture)), None)
+    return next((place for place in LAYOUTS[slide.layout].places if place.name == item.place and (place.wants != "words") == isinstance(item, Picture)), None)
 
 
 def empty_places(slide: Slide) -> tuple[LayoutPlace, ...]:

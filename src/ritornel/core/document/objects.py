@@ -46,8 +46,12 @@ class Photograph(msgspec.Struct, frozen=True, tag_field="kind", tag="picture", f
     colour: Colour = "@ground"
 
 
+class Footage(Photograph, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
+    """A clip that covers the whole ground and runs round and round while its slide lasts, without its sound, under the same veil."""
+
+
 Fill = Plain | Gradient
-Ground = Plain | Gradient | Photograph
+Ground = Plain | Gradient | Photograph | Footage
 
 
 class Box(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -124,7 +128,13 @@ class PlaySound(msgspec.Struct, frozen=True, tag_field="do", tag="sound", forbid
     asset_id: Id
 
 
-PressAction = GoNext | GoToSlide | OpenAddress | PlaySound
+class PlayClip(msgspec.Struct, frozen=True, tag_field="do", tag="clip", forbid_unknown_fields=True):
+    """A press plays a clip of the same slide, whatever the running order does with it; another press sends it back to where it stood."""
+
+    object_id: Id
+
+
+PressAction = GoNext | GoToSlide | OpenAddress | PlaySound | PlayClip
 
 
 class Wings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):

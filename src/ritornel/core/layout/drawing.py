@@ -9,7 +9,7 @@ import msgspec
 from ritornel.core.document.fitting import fitted, seen_part
 from ritornel.core.document.framings import size_of
 from ritornel.core.document.layouts import ground_of, layout_named, scale_of
-from ritornel.core.document.objects import Box, Clip, Gradient, Object, Paragraph, Photograph, Picture, Plain, Run, Shadow, Shape, Stroke, Text
+from ritornel.core.document.objects import Box, Clip, Footage, Gradient, Object, Paragraph, Photograph, Picture, Plain, Run, Shadow, Shape, Stroke, Text
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.document.theme import Furniture, Theme, colour_in, family_in, ground_in, in_theme
 from ritornel.core.layout.lines import broken, moved_outline
@@ -156,7 +156,10 @@ def _ground(slide: Slide, scenery: Scenery) -> list[Mark]:
         asset = scenery.assets.get(ground.asset_id)
         cover = Picture("ground", "Background", Box(0, 0, width, height), ground.asset_id)
         place = fitted(cover, asset.width_px, asset.height_px) if asset else (0.0, 0.0, float(width), float(height))
-        marks: list[Mark] = [PathMark(whole, ground.colour[:7]), ImageMark(ground.asset_id, *place, whole)]
+        image = ImageMark(ground.asset_id, *place, whole)
+        if isinstance(ground, Footage) and asset:
+            image = ClipMark(ground.asset_id, *place, whole, out_ms=max(asset.lasts_ms, 1))
+        marks: list[Mark] = [PathMark(whole, ground.colour[:7]), image]
         return marks + ([PathMark(whole, veil)] if ground.veil else [])
     return [PathMark(whole, shade_of(ground, width, height))]
 
@@ -164,7 +167,7 @@ def _ground(slide: Slide, scenery: Scenery) -> list[Mark]:
 def _ornaments(slide: Slide, scenery: Scenery) -> list[Mark]:
     """The theme's ornaments; a slide whose background or size is its own, or that is filled by a picture, has none."""
     layout = layout_named(slide.layout)
-    if slide.background is not None or layout.name == "picture" or slide.size is not None:
+    if slide.background is not None or layout.name in ("picture", "clip") or slide.size is not None:
         return []
     kinds = {"all", "openings" if layout.opens else "slides"} | ({"titles"} if layout.name == "title" else set())
     width, height = scenery.frame.width_px, scenery.frame.height_px

@@ -118,7 +118,7 @@ class Painter:
 
     def _still(self, layer: Layer) -> skia.Image:
         """The slide with its objects as they are, rastered once: in a transition only the layers move."""
-        key = (layer.index, (layer.objects, layer.view))
+        key = (layer.index, (layer.objects, layer.view, layer.ground_played))
         if key not in self._layers:
             frame = self.performance.frame
             surface = skia.Surface(round(frame.width_px * self.scale), round(frame.height_px * self.scale))
@@ -138,7 +138,7 @@ class Painter:
         _transform(canvas, layer.view, frame.width_px / 2, frame.height_px / 2)
         veiled = _begin_group(canvas, layer.ground)
         for mark in drawing.ground if layer.ground > 0 else ():
-            self._paint_mark(canvas, mark)
+            self._paint_mark(canvas, mark, whole=Values(played=layer.ground_played))
         if veiled:
             canvas.restore()
         for item in drawing.objects:

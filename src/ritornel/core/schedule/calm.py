@@ -5,6 +5,7 @@ Channels are told apart by what they do to the eye, never effects by their names
 
 import msgspec
 
+from ritornel.core.layout.marks import ClipMark
 from ritornel.core.motion.channels import Ramp
 from ritornel.core.motion.easing import EVEN
 from ritornel.core.motion.sampling import Entrance, Motion, Segment
@@ -58,7 +59,10 @@ def calm_layers(layers: Layers) -> Layers:
 def _calm_slide(slide: StagedSlide) -> StagedSlide:
     tracks = slide.tracks
     view = _calm_view(tracks.view) if tracks.view else None
-    return msgspec.structs.replace(slide, tracks=SlideTracks(tuple(map(calm_motion, tracks.motions)), calm_layers(tracks.layers), view))
+    # A ground that moves stands still on its first picture.
+    ground = tuple(msgspec.structs.replace(mark, out_ms=mark.in_ms + 1) if isinstance(mark, ClipMark) else mark for mark in slide.drawing.ground)
+    drawing = msgspec.structs.replace(slide.drawing, ground=ground)
+    return msgspec.structs.replace(slide, drawing=drawing, tracks=SlideTracks(tuple(map(calm_motion, tracks.motions)), calm_layers(tracks.layers), view))
 
 
 def calmed(performance: Performance) -> Performance:

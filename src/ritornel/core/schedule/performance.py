@@ -1,15 +1,16 @@
 """A show ready to be performed: schedule, drawings, tracks and music in one frozen value, and what is seen at an instant."""
 
+import math
 from collections.abc import Mapping
 from typing import Any
 
 import msgspec
 
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.objects import Lettered, Picture
+from ritornel.core.document.objects import Clip, Lettered, Picture, PlayClip
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.layout.drawing import Scenery, draw_slide, scenery_of
-from ritornel.core.layout.marks import SlideDrawing
+from ritornel.core.layout.marks import ClipMark, SlideDrawing
 from ritornel.core.motion.channels import STILL, Values, added
 from ritornel.core.motion.easing import EVEN
 from ritornel.core.motion.sampling import value_at, values_at
@@ -62,14 +63,15 @@ class Performance(msgspec.Struct, frozen=True):
 
 
 class Layer(msgspec.Struct, frozen=True):
-    """A slide as it is seen: the values of its objects and parts that are not still, of the slide as a whole, how much of its ground, and
-    the view over it."""
+    """A slide as it is seen: the values of its objects and parts that are not still, of the slide as a whole, how much of its ground, the view
+    over it, and how far a clip that is its ground has come in its round (None: it has none)."""
 
     index: int
     objects: tuple[tuple[tuple[str, str | None], Values], ...]
     values: Values = STILL
     ground: float = 1.0
     view: Values = STILL
+    ground_played: float | None = None
 
 
 class Sight(msgspec.Struct, frozen=True):
@@ -111,7 +113,16 @@ def _layer(performance: Performance, index: int, slide_ms: float, beat: int, sin
     staged = performance.slides[index]
     at = instant_at(staged.schedule, slide_ms, beat, since_ms)
     view = values_at(staged.tracks.view, at) if staged.tracks.view else STILL
-    return Layer(index, tuple(object_values(staged.tracks, at).items()), values, view=view)
+    return Layer(index, tuple(object_values(staged.tracks, at).items()), values, view=view, ground_played=ground_played(staged.drawing, slide_ms))
+
+
+def ground_played(drawing: SlideDrawing, slide_ms: float) -> float | None:
+    """How far the clip that is a slide's ground has come in its round, 0..1 of it; None where the ground does not move."""
+    for mark in drawing.ground:
+        if isinstance(mark, ClipMark):
+            pass_ms = mark.out_ms - mark.in_ms
+            return math.fmod(max(slide_ms, 0.0), pass_ms) / pass_ms
+    return None
 
 
 def moved_layer(layer: Layer, moved: tuple[Moved, ...], progress: float, ground: float = 1.0) -> Layer:
@@ -195,8 +206,15 @@ def staged_builtins(staged: StagedSlide) -> dict[str, Any]:
         "layers": to_builtins(staged.tracks.layers),
         "view": to_builtins(staged.tracks.view),
         "words": words_on(staged.slide),
+        "clips": {item.id: to_builtins(item) for item in pressed_clips(staged.slide)},
         "presses": {item.id: to_builtins(item.press) for item in staged.slide.objects if item.press},
     }
+
+
+def pressed_clips(slide: Slide) -> list[Clip]:
+    """The clips of the slide that a press plays."""
+    wanted = {item.press.object_id for item in slide.objects if isinstance(item.press, PlayClip)}
+    return [item for item in slide.objects if isinstance(item, Clip) and item.id in wanted]
 
 
 def words_on(slide: Slide) -> str:

@@ -14,7 +14,7 @@ from ritornel.core.document.edits.draft import Draft, changing, check_named, nam
 from ritornel.core.document.fitting import cut_to
 from ritornel.core.document.framings import size_of
 from ritornel.core.document.layouts import differences
-from ritornel.core.document.objects import Box, Clip, Id, Lettered, Object, Paragraph, Picture, Shape
+from ritornel.core.document.objects import Box, Clip, Id, Lettered, Object, Paragraph, Picture, PlayClip, Shape
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadValue
 
@@ -47,7 +47,10 @@ class RemoveObjects(msgspec.Struct, frozen=True, tag_field="do", tag="remove obj
         gone = objects_of(slide, self.object_ids)
         order = running_order.without_objects(slide.order, set(self.object_ids))
         kept = tuple(item for item in slide.objects if item.id not in self.object_ids)
-        return Draft(put(slide, objects=kept, order=order), f"Remove {names_of(gone)}")
+        idle = [item for item in kept if isinstance(item.press, PlayClip) and item.press.object_id in self.object_ids]
+        told = tuple(f"A press on “{item.name}” played “{names_of(gone)}”; it does nothing now." for item in idle)
+        kept = tuple(msgspec.structs.replace(item, press=None) if item in idle else item for item in kept)
+        return Draft(put(slide, objects=kept, order=order), f"Remove {names_of(gone)}", told)
 
 
 class ChangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="change objects"):

@@ -11,11 +11,11 @@ from ritornel.core.document.decoding import changed
 from ritornel.core.document.drifting import IN_TURN, DriftWay, drifted
 from ritornel.core.document.edits.draft import Draft, check_named, of_slides, slide_of, title_of
 from ritornel.core.document.edits.voices import check_voice
-from ritornel.core.document.integrity import check_slide
+from ritornel.core.document.integrity import check_ground, check_slide
 from ritornel.core.document.layouts import layout_named, refitted
 from ritornel.core.document.objects import GoToSlide, Id, Photograph, Picture
 from ritornel.core.document.show import AdvanceOnCue, Show, Slide
-from ritornel.core.errors import BadValue, UnknownName
+from ritornel.core.errors import BadValue
 
 OWN_FIELDS = {"name", "background", "transition", "advance", "notes", "skipped", "bare", "links", "unlinks", "opens_on"}
 
@@ -124,8 +124,8 @@ class ChangeSlides(msgspec.Struct, frozen=True, tag_field="do", tag="change slid
             if len(slides) > 1 and isinstance(result.advance, AdvanceOnCue) and "advance" in self.changes:
                 own = slide.advance.cue_id if isinstance(slide.advance, AdvanceOnCue) else f"{self.stem}-{number}"
                 result = msgspec.structs.replace(result, advance=msgspec.structs.replace(result.advance, cue_id=own))
-            if isinstance(result.background, Photograph) and show.asset(result.background.asset_id) is None:
-                raise UnknownName(f"{subject}: the picture for the background is not on the shelf.")
+            if isinstance(result.background, Photograph):
+                check_ground(show, result.background, subject)
             check_slide(result)
             changes.append(PutSlide(result))
         return Draft(tuple(changes), f"Change {', '.join(sorted(self.changes))} of {of_slides(slides)}")

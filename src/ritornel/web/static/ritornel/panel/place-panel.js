@@ -69,20 +69,23 @@ function wingsFields(state, item, change) {
   ];
 }
 
-const PRESSES = [["none", "Nothing"], ["next", "The next cue"], ["slide", "To a slide"], ["address", "To an address"], ["sound", "Plays a sound"]];
+const PRESSES = [["none", "Nothing"], ["next", "The next cue"], ["slide", "To a slide"], ["address", "To an address"], ["sound", "Plays a sound"], ["clip", "Plays a clip"]];
 
 /** What a press on the object does, while playing and in releases. */
 export function pressFields(state, item, change) {
   const { press } = item;
   const slides = state.data.order.map((id, index) => [id, `${index + 1}  ${state.data.slides[id].name || "Untitled"}`]);
   const sounds = state.data.assets.filter((asset) => asset.kind === "sound").map((asset) => [asset.id, asset.name]);
+  const own = (state.slide.objects ?? []).filter((other) => other.kind === "clip");
+  const clips = own.sort((a, b) => (b.id === item.id) - (a.id === item.id)).map((other) => [other.id, other.name]);
   const pick = (kind) => change({
-    press: { none: null, next: { do: "next" }, slide: { do: "slide", slide_id: slides[0][0] }, address: { do: "address", address: "https://orlmere.example" }, sound: { do: "sound", asset_id: sounds[0]?.[0] } }[kind],
+    press: { none: null, next: { do: "next" }, slide: { do: "slide", slide_id: slides[0][0] }, address: { do: "address", address: "https://orlmere.example" }, sound: { do: "sound", asset_id: sounds[0]?.[0] }, clip: { do: "clip", object_id: clips[0]?.[0] } }[kind],
   });
-  const kinds = PRESSES.filter(([key]) => key !== "sound" || sounds.length);
+  const kinds = PRESSES.filter(([key]) => (key !== "sound" || sounds.length) && (key !== "clip" || clips.length));
   const more = {
     slide: () => selectField(press.slide_id, slides, (id) => change({ press: { do: "slide", slide_id: id } }), { label: "Slide to go to" }),
     address: () => textField(press.address, (address) => change({ press: { do: "address", address: /^(https?:\/\/|mailto:)/.test(address) ? address : `https://${address}` } }), { label: "Address to open" }),
+    clip: () => selectField(press.object_id, clips, (id) => change({ press: { do: "clip", object_id: id } }), { label: "Clip to play" }),
     sound: () => selectField(press.asset_id, sounds, (id) => change({ press: { do: "sound", asset_id: id } }), { label: "Sound to play" }),
   }[press?.do];
   return [pair("A press", selectField(press?.do ?? "none", kinds, pick, { label: "A press on it" })), more ? el("div", { class: "pair" }, el("span", {}), more()) : null];

@@ -14,6 +14,8 @@ import { runningOrder } from "./running-order.js";
 
 const carrying = later(() => import("./carry-panel.js"));
 
+const acts = () => import("./slide-acts.js");
+
 const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
 
 export function slidePanel(state, again) {
@@ -114,17 +116,19 @@ function background(state, change) {
   const own = slide.background;
   const pictures = state.data.assets.filter((asset) => asset.kind === "picture").map((asset) => [asset.id, asset.name]);
   const shown = state.data.viewing.ground;
-  const kinds = [["theme", "Theme"], ["plain", "Plain"], ["gradient", "Two colours"], ...(pictures.length ? [["picture", "Picture"]] : [])];
+  const clips = state.data.assets.filter((asset) => asset.kind === "clip").map((asset) => [asset.id, asset.name]);
+  const kinds = [["theme", "Theme"], ["plain", "Plain"], ["gradient", "Two colours"], ...(pictures.length ? [["picture", "Picture"]] : []), ...(clips.length ? [["clip", "Clip"]] : [])];
   const pick = (kind) => change({
     background: {
       theme: null, plain: { kind: "plain", colour: shown.colour ?? shown.first ?? "@ground" }, gradient: { kind: "gradient", first: shown.colour ?? shown.first ?? "@ground", second: "@line", angle_deg: 90 },
-      picture: { kind: "picture", asset_id: own?.asset_id ?? pictures[0]?.[0], veil: 0.4, colour: "@ground" },
+      picture: { kind: "picture", asset_id: pictures[0]?.[0], veil: 0.4, colour: "@ground" }, clip: { kind: "clip", asset_id: clips[0]?.[0], veil: 0.4, colour: "@ground" },
     }[kind],
   });
   const set = (changes) => change((old) => ({ background: { ...old.background, ...changes } }));
+  const seen = (title, choices) => [pair(title, selectField(own.asset_id, choices, (id) => set({ asset_id: id }), { label: `Background ${title.toLowerCase()}` })),
+    pair("Veil", el("div", { class: "grid grid-cols-[70px_1fr] gap-2" }, numberField(own.veil * 100, (n) => set({ veil: n / 100 }), { label: "Veil over it", least: 0, most: 100, unit: "%", decimals: 0 }), paintField(state, own.colour, (colour) => set({ colour }), { label: "Colour of the veil" })))];
   const more = {
-    picture: () => [pair("Picture", selectField(own.asset_id, pictures, (id) => set({ asset_id: id }), { label: "Background picture" })),
-      pair("Veil", el("div", { class: "grid grid-cols-[70px_1fr] gap-2" }, numberField(own.veil * 100, (n) => set({ veil: n / 100 }), { label: "Veil over it", least: 0, most: 100, unit: "%", decimals: 0 }), paintField(state, own.colour, (colour) => set({ colour }), { label: "Colour of the veil" })))],
+    picture: () => seen("Picture", pictures), clip: () => seen("Clip", clips),
     plain: () => [pair("Colour", paintField(state, own.colour, (colour) => set({ colour }), { label: "Background colour" }))],
     gradient: () => [pair("From", paintField(state, own.first, (first) => set({ first }), { label: "First colour" })), pair("To", paintField(state, own.second, (second) => set({ second }), { label: "Second colour" })),
       pair("Angle", numberField(own.angle_deg, (angle) => set({ angle_deg: angle }), { label: "Angle", unit: "°", least: -360, most: 360 }))],
@@ -140,31 +144,10 @@ function slideActions(state, change) {
   return el("div", { class: "row flex-wrap" },
     el("button", { class: "push", disabled: at === 0, onclick: () => move(at - 1), "aria-label": "Move the slide earlier" }, icon("arrow-left"), "Earlier"),
     el("button", { class: "push", disabled: at === data.order.length - 1, onclick: () => move(at + 1), "aria-label": "Move the slide later" }, "Later", icon("arrow-right")),
-    el("button", { class: "push", onclick: () => duplicateSlide(state) }, icon("copy"), "Duplicate"),
-    el("button", { class: "push", title: "The next slide as a copy to change; what is on both is carried", onclick: () => continueFromHere(state) }, icon("arrow-right"), "Continue from here"),
+    el("button", { class: "push", onclick: async () => (await acts()).duplicateSlide(state) }, icon("copy"), "Duplicate"),
+    el("button", { class: "push", title: "The next slide as a copy to change; what is on both is carried", onclick: async () => (await acts()).continueFromHere(state) }, icon("arrow-right"), "Continue from here"),
     el("button", { class: "push", onclick: () => change({ skipped: !slide.skipped }) }, icon("eye-off"), slide.skipped ? "Show again" : "Skip"),
     el("button", { class: "push", onclick: () => removeSlide(state) }, icon("trash-2"), "Remove slide"));
-}
-
-export async function duplicateSlide(state) {
-  const stem = newId().slice(0, 12);
-  if (await state.edit({ do: "duplicate slides", slide_ids: [state.slide.id], stem })) await state.open(`${stem}-s`);
-}
-
-/** The next slide as a copy of this one, come into by a carry: change the copy, and the way there is made. */
-async function continueFromHere(state) {
-  const stem = newId().slice(0, 12);
-  const edits = [
-    { do: "duplicate slides", slide_ids: [state.slide.id], stem },
-    { do: "change slides", slide_ids: [`${stem}-s`], changes: { transition: { name: "carry", lasts_ms: 1200, pace: "ease in and out", settings: {} } } },
-    ...state.slide.order.map((build, at) => ({ do: "remove build", slide_id: `${stem}-s`, build_id: `${stem}-b${at}` })),
-  ];
-  if (await state.edit({ do: "several", label: "Continue from here", edits })) await state.open(`${stem}-s`);
-}
-
-async function gatherCredits(state) {
-  const stem = newId().slice(0, 12);
-  if (await state.edit({ do: "gather credits", stem })) await state.open(`${stem}-s`);
 }
 
 export const removeSlide = (state) => state.edit({ do: "remove slides", slide_ids: [state.slide.id] });
@@ -177,7 +160,7 @@ function showSettings(state) {
     pair("Runs", choice(settings.runs, [["self-running", "By itself"], ["on cue", "On cue"]], (runs) => change({ runs }), { label: "Runs" })),
     pair("At the end", choice(settings.end, [["hold", "Holds"], ["loop", "Loops"], ["black", "Black"]], (end) => change({ end }), { label: "At the end" })),
     ...spreading(state),
-    el("button", { class: "push", title: "A closing slide that credits all pictures and sounds in use, and keeps itself true", onclick: () => gatherCredits(state) }, icon("list"), "Gather the credits"),
+    el("button", { class: "push", title: "A closing slide that credits all pictures and sounds in use, and keeps itself true", onclick: async () => (await acts()).gatherCredits(state) }, icon("list"), "Gather the credits"),
     state.data.voices.length ? tick("Voices are heard when played on cue", settings.voices_live, (on) => change({ voices_live: on })) : null,
     pair("Usual hold", timeField(settings.default_hold_ms, (ms) => change({ default_hold_ms: ms }), { label: "Usual hold" })),
   ];

@@ -1,6 +1,6 @@
 // The browser's painter: marks as SVG, tracks as transforms. It follows and decides nothing.
 import { Depth, FLAT, homography, inDepth } from "./depth.js";
-import { lettersOf, make, markNode, MarkView, newName, set, take } from "./marks.js";
+import { lettersOf, make, MarkView, newName, set, take } from "./marks.js";
 import { STILL } from "./sampling.js";
 import { shadowAddress, Tint, Veil } from "./veils.js";
 
@@ -104,7 +104,8 @@ export class SlideView {
     defs.append(frameClip);
     const framed = make("g", { "clip-path": `url(#${frameClip.id})` });
     framed.append(this.view);
-    this.ground.append(...(drawing.ground ?? [drawing.background]).map((mark) => markNode(mark, defs, media)));
+    this.grounds = (drawing.ground ?? [drawing.background]).map((mark) => new MarkView(mark, defs, media));
+    this.ground.append(...this.grounds.map(({ node }) => node));
     this.view.append(this.ground);
     this.node.append(defs, framed);
     this.objects = drawing.objects.map((item) => new ObjectView(item, defs, media));
@@ -121,6 +122,7 @@ export class SlideView {
     set(this.node, "opacity", String(values.opacity));
     set(this.view, "transform", layer.view ? transformOf(layer.view, this.frame.width_px / 2, this.frame.height_px / 2) : "");
     set(this.ground, "opacity", String(layer.ground ?? 1));
+    for (const mark of this.grounds) mark.play(layer.ground_played ?? null);
     this.veil.apply(values);
     this.tint.apply(values);
     for (const view of this.objects) view.apply(layer.objects);
@@ -157,7 +159,8 @@ export class Painter {
       image.src = node.getAttribute("href");
       return image.decode().catch(() => undefined);
     });
-    const clips = this.view(index).objects.flatMap(({ parts }) => parts.flatMap(({ marks }) => marks.map((mark) => mark.ready)));
+    const { objects, grounds } = this.view(index);
+    const clips = [...grounds, ...objects.flatMap(({ parts }) => parts.flatMap(({ marks }) => marks))].map((mark) => mark.ready);
     await Promise.all([...images, ...clips]);
   }
 

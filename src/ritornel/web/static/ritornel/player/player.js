@@ -2,6 +2,7 @@
 import { Clock } from "./clock.js";
 import { arrive, back, cue, goesOnAtMs, goOn, liveSight, nextCueId, waitsSinceMs } from "./live.js";
 import { Painter } from "./painter.js";
+import { PressedClips } from "./pressed-clips.js";
 import { stopPressed } from "./presses.js";
 import { momentAt, sightAt } from "./sight.js";
 import { Sound } from "./sound.js";
@@ -16,7 +17,8 @@ export class ShowPlayer extends EventTarget {
     this.show = loops ? { ...show, end: "loop", length_ms: show.content_ms } : show;
     this.mode = mode;
     this.painter = new Painter(surface, this.show, { pressed: true });
-    const heard = this.show.music.length || this.show.effects?.length || (this.show.voices?.length && (mode === "self-running" || this.show.voices_live));
+    this.pressed = new PressedClips(this);
+    const heard = this.show.music.length || this.show.slides.some((slide) => Object.keys(slide.clips ?? {}).length) || this.show.effects?.length || (this.show.voices?.length && (mode === "self-running" || this.show.voices_live));
     this.audio = heard ? new AudioContext({ sampleRate: 48_000 }) : null;
     this.sound = this.audio ? new Sound(this.show, this.audio) : null;
     this.black = false;
@@ -63,7 +65,8 @@ export class ShowPlayer extends EventTarget {
     this.request = requestAnimationFrame(() => this.frame());
     const now = this.clock.now();
     if (this.live) {
-      for (let due = goesOnAtMs(this.show, this.state); due !== null && due <= now; due = goesOnAtMs(this.show, this.state)) {
+      // A clip that a press plays keeps its slide until it ends.
+      for (let due = goesOnAtMs(this.show, this.state); due !== null && due <= now && !this.pressed.running; due = goesOnAtMs(this.show, this.state)) {
         const next = goOn(this.show, this.state, due);
         this.take(next, !next.over, due);
       }
@@ -89,13 +92,15 @@ export class ShowPlayer extends EventTarget {
     const sight = this.live ? liveSight(this.show, this.state, now, this.leaving)
       : sightAt(this.show, this.show.end === "loop" ? now : this.timeMs(), now < this.show.length_ms);
     if (this.black) sight.blackness = 1;
-    this.painter.paint(sight);
     const moment = this.moment(now);
+    this.pressed.show(sight, moment.index, now);
+    this.painter.paint(sight);
     const key = `${moment.index}/${moment.beat}/${moment.phase}`;
     if (key !== this.seen) {
       if (moment.index !== this.seenIndex) {
         this.seenIndex = moment.index;
         stopPressed(this);
+        this.pressed.stop();
         const next = moment.index + 1;
         if (next < this.show.slides.length) this.painter.ready(next);
       }

@@ -1,4 +1,4 @@
-// What a press on an object does while a show is played: the next cue, a slide, an address, a sound; and links in words.
+// What a press on an object does while a show is played: the next cue, a slide, an address, a sound, a clip; and links in words.
 
 const sounds = new WeakMap();
 
@@ -32,6 +32,7 @@ export function actOn(player, target) {
   if (press.do === "next") player.next();
   else if (press.do === "address") open(press.address);
   else if (press.do === "sound") playSound(player, press.asset_id);
+  else if (press.do === "clip") player.pressed.toggle(slide, press.object_id);
   else {
     const index = player.show.slides.findIndex((entry) => entry.id === press.slide_id);
     if (index >= 0) player.goTo(index);

@@ -37,9 +37,17 @@ export function momentAt(show, timeMs) {
 
 const begun = (schedule) => schedule.beats.map((beat) => beat.start_ms);
 
+/** How far the clip that is a slide's ground has come in its round; null where the ground does not move. */
+function groundPlayed(drawing, slideMs) {
+  const mark = drawing.ground?.find(({ kind }) => kind === "clip");
+  if (!mark) return null;
+  const passMs = (mark.out_ms ?? 1) - (mark.in_ms ?? 0);
+  return (Math.max(slideMs, 0) % passMs) / passMs;
+}
+
 export function layerAt(show, index, at, values = STILL) {
-  const { motions, view } = show.slides[index];
-  return { index, objects: objectValues(motions, at), values, view: view ? valuesAt(view, at) : STILL };
+  const { motions, view, drawing } = show.slides[index];
+  return { index, objects: objectValues(motions, at), values, view: view ? valuesAt(view, at) : STILL, ground_played: groundPlayed(drawing, at.slide_ms) };
 }
 
 /** A slide as it is at its last instant. */

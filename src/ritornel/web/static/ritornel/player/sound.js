@@ -53,15 +53,18 @@ export class Sound {
     this.voices = show.voices ?? [];
     this.effects = show.effects ?? [];
     this.events = [...this.voices, ...this.effects];
+    this.pressable = show.slides.flatMap((slide) => Object.values(slide.clips ?? {})).filter((clip) => !clip.muted);
     this.at = null;
     this.out = audio.createGain();
     this.out.connect(audio.destination);
-    this.loaded = Promise.all([...new Set([...show.music, ...this.events].map((entry) => entry.asset_id))].map((id) => this.load(id)));
+    this.loaded = Promise.all([...new Set([...show.music, ...this.events, ...this.pressable].map((entry) => entry.asset_id))].map((id) => this.load(id)));
   }
 
   async load(assetId) {
     const reply = await fetch(this.show.media[assetId]);
-    this.buffers.set(assetId, await this.audio.decodeAudioData(await reply.arrayBuffer()));
+    // A clip may have no sound to decode.
+    const buffer = await this.audio.decodeAudioData(await reply.arrayBuffer()).catch(() => null);
+    if (buffer) this.buffers.set(assetId, buffer);
   }
 
   get muted() {
@@ -210,6 +213,21 @@ export class Sound {
       source.stop(now + fadeMs / 1000 + 0.01);
       this.speaking.delete(id);
     }
+  }
+
+  /** Plays what is heard of a clip that was pressed. */
+  playPressed(clip) {
+    if (!this.pressable.includes(clip)) return;
+    const passMs = clip.out_ms - (clip.in_ms ?? 0);
+    const event = { ...clip, id: `pressed ${clip.id}`, in_ms: clip.in_ms ?? 0, lasts_ms: passMs, gain_db: clip.gain_db ?? 0, loops: clip.repeats, pass_ms: passMs };
+    const lasts = clip.repeats ? Infinity : passMs;
+    this.speak(event, this.audio.currentTime + 0.01, 0, lasts);
+    this.sink(this.audio.currentTime + 0.01, lasts / 1000);
+  }
+
+  endPressed(objectId) {
+    this.hush(20, ({ id }) => id === `pressed ${objectId}`, false);
+    this.sink(this.audio.currentTime + 0.01, 0);
   }
 
   /** Live: ends the clips that do not go on into a beat; those of other slides never do. */

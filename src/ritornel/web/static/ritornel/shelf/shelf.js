@@ -22,7 +22,7 @@ export class Shelf {
     button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
     picture.addEventListener("click", () => { this.filter.kind = "pictures"; this.open({ add: true }); });
     clip.addEventListener("click", () => { this.filter.kind = "clips"; this.open({ add: true }); });
-    state.addEventListener("want", (event) => { this.filter.kind = "pictures"; this.open(event.detail); });
+    state.addEventListener("want", (event) => { this.filter.kind = this.wantsClip(event.detail) ? "clips" : "pictures"; this.open(event.detail); });
     state.addEventListener("shelf", (event) => { this.open(); this.fresh = new Set(event.detail.ids); this.draw(); });
     state.addEventListener("show", () => { if (!node.hidden) this.draw(); });
     state.addEventListener("progress", (event) => this.progress(event.detail));
@@ -30,6 +30,9 @@ export class Shelf {
     this.receive();
     this.build();
   }
+
+  /** Whether a clip is wanted: for a place of its own, or instead of another. */
+  wantsClip({ place, replace }) { return place?.wants === "clip" || (replace && this.state.object(replace)?.kind === "clip"); }
 
   build() {
     const { filter } = this;

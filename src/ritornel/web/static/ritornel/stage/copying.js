@@ -1,15 +1,18 @@
 // Copies of objects, and duplicating what is picked.
-import { duplicateSlide } from "../panel/slide-panel.js";
+import { duplicateSlide } from "../panel/slide-acts.js";
 import { newId } from "../ui/element.js";
 import { addObjects } from "./making.js";
 
 /** Objects with ids of their own that remember what they stem from; groups become groups of their own. */
 export function copiesOf(items, dx = 0, dy = 0) {
   const groups = new Map();
+  const names = new Map(items.map((item) => [item.id, newId()]));
   return items.map((item) => {
-    const id = newId();
+    const id = names.get(item.id);
     const copy = { ...structuredClone(item), id, lineage: item.lineage || item.id, place: "", box: { ...item.box, x: item.box.x + dx, y: item.box.y + dy } };
     if (copy.paragraphs) copy.paragraphs = copy.paragraphs.map((paragraph, index) => ({ ...paragraph, id: `${id}-${index + 1}` }));
+    // A press plays the copy of a clip; where the clip was left behind, it does nothing.
+    if (copy.press?.do === "clip") copy.press = names.has(copy.press.object_id) ? { do: "clip", object_id: names.get(copy.press.object_id) } : null;
     if (copy.group) {
       if (!groups.has(copy.group)) groups.set(copy.group, newId());
       copy.group = groups.get(copy.group);

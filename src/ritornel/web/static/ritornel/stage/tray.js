@@ -50,7 +50,7 @@ export class Tray {
       svg("svg", { viewBox: `0 0 ${w} ${h}`, "aria-hidden": "true" }, svg("rect", { width: w, height: h, rx: 2, fill: "#f6f1e4" }), layout.places.map((place) => {
         const [x, y, width, height] = tall ? place.tall : place.wide;
         const box = { x: x * w, y: y * h, width: width * w, height: height * h };
-        if (place.wants === "picture") return svg("rect", { ...box, fill: "#8fb2ae" });
+        if (place.wants !== "words") return svg("rect", { ...box, fill: "#8fb2ae" });
         const lines = place.look === "title" || place.look === "heading" ? 1 : Math.max(1, Math.floor(box.height / 4));
         const high = lines === 1 ? Math.min(box.height * 0.6, 4.5) : 1.6;
         return Array.from({ length: lines }, (_, at) => svg("rect", { x: box.x, y: box.y + (lines === 1 ? (box.height - high) / 2 : at * 4), width: box.width * (at === lines - 1 && lines > 1 ? 0.6 : lines === 1 ? 0.75 : 1), height: high, fill: lines === 1 ? "#16262e" : "#7b8a8f" }));
