@@ -130,7 +130,11 @@ function habit(state, build, effect) {
   const usual = state.data.settings.usual[effect.name];
   const same = build.lasts_ms === usual.lasts_ms && build.pace === usual.pace;
   const backwards = { "ease in": "ease out", "ease out": "ease in" };
-  const adopt = () => state.edit({ do: "change habits", changes: { lasts_ms: build.lasts_ms, pace: effect.kind === "leaves" ? backwards[build.pace] ?? build.pace : build.pace, ...(effect.kind === "enters" ? { effect: effect.name } : {}) } });
+  // As it is when its turn comes: a length just typed may still be on its way.
+  const adopt = () => state.edit(() => {
+    const { lasts_ms: lasts, pace } = state.build(build.id) ?? build;
+    return { do: "change habits", changes: { lasts_ms: lasts, pace: effect.kind === "leaves" ? backwards[pace] ?? pace : pace, ...(effect.kind === "enters" ? { effect: effect.name } : {}) } };
+  });
   if (same && (effect.kind === "leaves" || state.data.settings.habits.effect === effect.name)) return el("p", { class: "said" }, "As usual in this show.");
   return el("div", { class: "differs" }, el("span", {}, same ? "Usual length and pace" : `Differs from the show's habit: ${secondsText(usual.lasts_ms)} s, ${usual.pace}`),
     same ? null : el("button", { class: "link", onclick: () => changeBuild(state, build, usual) }, "Return to it"), el("button", { class: "link", onclick: adopt }, "Make this the habit"));
