@@ -246,7 +246,11 @@ class BrowserTest(unittest.TestCase):
     def copy_of_demo(self, page: Page | None = None) -> str:
         """A show of the test's own: the demo brought in again from its archive. Returns its id."""
         page = page or self.page
-        archive = page.request.get(self.base + "/shows/orlmere/archive").body()
+        return self.brought_in(page.request.get(self.base + "/shows/orlmere/archive").body(), page)
+
+    def brought_in(self, archive: bytes, page: Page | None = None) -> str:
+        """The id of the show that an archive became. The list of shows, which grows with every test, is not opened for it."""
+        page = page or self.page
         token = next(cookie["value"] for cookie in page.context.cookies() if cookie["name"] == "csrftoken")
         reply = page.request.post(
             self.base + "/shows/import", multipart={"archive": {"name": "demo.ritornel", "mimeType": "application/zip", "buffer": archive}},

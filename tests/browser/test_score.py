@@ -61,11 +61,10 @@ class ScoreTest(BrowserTest):
     def import_show(self, show: object) -> str:
         out = io.BytesIO()
         write_archive(show, out, lambda sha256: Path(os.devnull))  # type: ignore[arg-type]
-        self.page.goto(self.base + "/")
-        self.page.locator("#import input[type=file]").set_input_files({"name": "a.ritornel", "mimeType": "application/zip", "buffer": out.getvalue()})
-        self.page.wait_for_url("**/shows/*/")
+        found = self.brought_in(out.getvalue())
+        self.page.goto(f"{self.base}/shows/{found}/")
         self.page.wait_for_selector(".score :is(.build, .crowd)")
-        return self.page.url.rstrip("/").split("/")[-1]
+        return found
 
     def test_bars_stand_to_scale(self) -> None:
         self.import_show(example_a())

@@ -1,5 +1,5 @@
 // The panel of a clip: where it begins and ends, found by watching, by pulling or by typing; how it starts, goes on and sounds.
-import { el, icon, newId } from "../ui/element.js";
+import { el, newId } from "../ui/element.js";
 import { get } from "../ui/net.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { playsFirst } from "../stage/making.js";
@@ -35,20 +35,25 @@ export function clipPanel(state, item, change) {
   ];
 }
 
-/** When it starts: with the slide, or on a cue of its own. */
+/** What it plays on: the slide's arrival, a cue of its own, or a press on it. */
 function starting(state, item) {
   const build = state.line.builds.find((entry) => entry.kind === "plays" && entry.object_id === item.id);
   const slide = state.slide.id;
-  if (!build) return [el("p", { class: "wrong" }, "Nothing plays it yet."), el("button", { class: "push", onclick: () => state.edit({ do: "several", label: `Let ${item.name} play`, edits: playsFirst(state, item.id) }) }, icon("play"), "Let it play on arrival")];
-  const now = build.starts.rule === "cue" ? "cue" : build.beat === 0 ? "arrival" : "order";
-  const start = (how) => {
-    if (how === "cue") return changeBuild(state, build, { starts: { rule: "cue", cue_id: newId(), hold_ms: null } });
-    return state.edit({ do: "several", label: `Let ${item.name} play on arrival`, edits: [
-      { do: "change build", slide_id: slide, build_id: build.id, changes: { starts: { rule: "follows" } } }, { do: "move build", slide_id: slide, build_id: build.id, to: 0 }] });
+  const pressed = item.press?.do === "clip" && item.press.object_id === item.id;
+  const now = !build ? (pressed ? "press" : "") : build.starts.rule === "cue" ? "cue" : build.beat === 0 ? "arrival" : "order";
+  const press = (does) => ({ do: "change objects", slide_id: slide, object_ids: [item.id], changes: { press: does } });
+  const free = pressed ? [press(null)] : [];
+  const first = () => (build ? [{ do: "change build", slide_id: slide, build_id: build.id, changes: { starts: { rule: "follows" } } }, { do: "move build", slide_id: slide, build_id: build.id, to: 0 }] : playsFirst(state, item.id));
+  const ways = {
+    arrival: () => [...free, ...first()],
+    cue: () => { const starts = { rule: "cue", cue_id: newId(), hold_ms: null }; return [...free, build ? { do: "change build", slide_id: slide, build_id: build.id, changes: { starts } } : { do: "add build", slide_id: slide, build: { id: newId(), object_id: item.id, effect: "plays clip", starts } }]; },
+    press: () => [...(build ? [{ do: "remove build", slide_id: slide, build_id: build.id }] : []), press({ do: "clip", object_id: item.id })],
   };
+  const start = (how) => ways[how] && state.edit({ do: "several", label: `Let ${item.name} play on ${how === "arrival" ? "arrival" : `a ${how}`}`, edits: ways[how]() });
   return [
-    pair("Plays", choice(now, [["arrival", "On arrival"], ["cue", "On cue"], ...(now === "order" ? [["order", "In its turn"]] : [])], start, { label: "Plays" })),
-    pair("After", timeField(build.after_ms, (ms) => changeBuild(state, build, { after_ms: ms }), { label: "Waits before it plays" })),
+    pair("Plays on", choice(now, [["arrival", "Arrival"], ["cue", "Cue"], ["press", "A press"], ...(now === "order" ? [["order", "Its turn"]] : [])], start, { label: "Plays on" })),
+    now ? null : el("p", { class: "wrong" }, "Nothing plays it yet."),
+    build ? pair("After", timeField(build.after_ms, (ms) => changeBuild(state, build, { after_ms: ms }), { label: "Waits before it plays" })) : null,
   ];
 }
 
