@@ -18,7 +18,7 @@ Line = tuple[str, str, str]
 def slide(number: int, builds: int = 20) -> Slide:
     """A slide whose builds use every rule; over two slides, every kind of effect an object can have."""
     objects = tuple(Shape(f"o{number}-{k}", "Shape", Box(0, 0, 10, 10), "rectangle") for k in range(builds))
-    effects = [name for name, effect in EFFECTS.items() if effect.kind != "views"]
+    effects = [name for name, effect in EFFECTS.items() if effect.kind not in ("views", "plays")]
     order = tuple(
         Build(f"b{number}-{k}", f"o{number}-{k}", effects[(number * builds + k) % len(effects)], starts)
         for k in range(builds)
