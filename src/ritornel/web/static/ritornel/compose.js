@@ -24,7 +24,7 @@ onFirst([[shelf.button, "click"], [at("open-pictures"), "click"], [at("open-clip
 });
 onFirst([[overview.button, "click"]], async () => { const { Overview } = await import("./overview/overview.js"); new Overview(state, overview); });
 onFirst([[themes.button, "click"]], async () => { const { Themes } = await import("./shelf/themes.js"); new Themes(state, themes); });
-// One of the two is over the stage at a time.
+// One is over the stage at a time.
 for (const [one, other] of [["shelf", "themes"], ["themes", "shelf"]]) {
   new MutationObserver(() => {
     if (at(one).hidden || at(other).hidden) return;

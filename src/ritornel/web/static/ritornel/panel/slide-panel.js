@@ -1,4 +1,4 @@
-// The panel when nothing is picked: the slide, how it is come into and left, its running order and its objects.
+// The panel when nothing is picked: the slide, how it is come into and left, its running order.
 import { el, icon, newId } from "../ui/element.js";
 import { later } from "../ui/later.js";
 import { clockText, secondsText } from "../ui/times.js";
@@ -44,7 +44,6 @@ export function slidePanel(state, again) {
   ];
 }
 
-/** Slides that stem from one another know it. */
 function kin(state) {
   const { slide, data } = state;
   const own = slide.lineage || slide.id;

@@ -15,6 +15,7 @@ const RULER = 26;
 const SLIDES = 70;
 const TAIL_PX = 120;
 const STEP_PX = 400;
+const AHEAD_STEPS = 2;
 // One sheet of this width is drawn on at a time, and the next half a sheet overlaps it: a whole evening at a close zoom would be too wide for one.
 const SHEET_PX = 16_000;
 const LEAST_READABLE_PX_S = 8;
@@ -42,7 +43,7 @@ export class Score {
     const fit = ((scroll.clientWidth - TAIL_PX) * 1000) / Math.max(state.data.length_ms, 1);
     this.scale = new Scale(Math.min(Math.max(fit, LEAST_READABLE_PX_S), MOST_AT_FIRST_PX_S));
     for (const kind of ["show", "pick", "time", "trial"]) state.addEventListener(kind, () => this.draw());
-    scroll.addEventListener("scroll", () => { if (this.outOfSight()) this.draw(); });
+    scroll.addEventListener("scroll", () => { if (this.outOfSight()) { this.scrolled = !this.drawing || this.scrolled; this.draw(); } });
     scroll.addEventListener("wheel", (event) => this.wheel(event), { passive: false });
     scroll.addEventListener("keydown", (event) => this.key(event));
     new ResizeObserver(() => this.draw()).observe(scroll);
@@ -88,7 +89,7 @@ export class Score {
   reach() {
     const { scrollLeft: left, clientWidth: width } = this.scroll;
     const base = Math.max(0, Math.floor(left / SHEET_PX) * SHEET_PX - SHEET_PX / 2);
-    return { left, width, base, from: Math.floor(left / STEP_PX - 1) * STEP_PX, to: Math.ceil((left + width) / STEP_PX + 1) * STEP_PX };
+    return { left, width, base, from: Math.floor(left / STEP_PX - AHEAD_STEPS) * STEP_PX, to: Math.ceil((left + width) / STEP_PX + AHEAD_STEPS) * STEP_PX };
   }
 
   outOfSight() {
@@ -119,7 +120,10 @@ export class Score {
     const whole = Math.max(scale.x(data.length_ms) + TAIL_PX, width);
     const view = { from: Math.max(reached.from, 0), to: Math.min(reached.to, whole), left };
     const wanted = this.wantedBars(rows, view);
-    if (this.stretched !== 1 && !this.bars.prepare(wanted, AHEAD_MS)) { this.draw(); return; }
+    // While it is zoomed or scrolled, what is seen stays good until the new bars are ready.
+    const seen = reached.left >= this.reached?.from && reached.left + width <= this.reached?.to;
+    if ((this.stretched !== 1 || (this.scrolled && seen)) && !this.bars.prepare(wanted, AHEAD_MS)) { this.draw(); return; }
+    this.scrolled = false;
     this.reached = reached;
     this.drawnPxPerS = scale.pxPerS;
     this.svg.style.transform = "";
@@ -137,6 +141,7 @@ export class Score {
     });
     sounds.push(...data.music.map((span) => drawMusic(span, rows.music, scale, view, this.peaks, state.pickedSpan === span.span_id, state.asset(span.asset_id)?.name ?? "Music")));
     this.sounds.replaceChildren(...sounds);
+    this.lastShown = state.shown.at(-1);
     const marks = drawMarks(state, data, scale, view, { top: RULER + 1, bottom: rows.bottom });
     const lines = svg("g", {}, wanted.flatMap(({ bar }) => this.barLine(bar.line, bar.x, bar.x + bar.width, rows, bar.number === 1)));
     this.over.replaceChildren(lines, this.ruler(view), ...marks, ...this.snapLine(rows), ...this.playhead(rows));
@@ -173,12 +178,12 @@ export class Score {
   }
 
   barLine(line, x1, x2, rows, first) {
-    const drawn = (x) => svg("line", { x1: x, x2: x, y1: rows.slides.top - 4, y2: rows.bottom, stroke: "var(--color-ink)", "stroke-width": 1.6, "pointer-events": "none" });
-    const last = line.id === this.state.shown.at(-1);
-    const result = [first ? null : drawn(x1), last ? drawn(x2) : null,
+    const drawn = (x) => `M${x} ${rows.slides.top - 4}V${rows.bottom}`;
+    const last = line.id === this.lastShown;
+    const result = [svg("path", { d: `${first ? "" : drawn(x1)}${last ? drawn(x2) : ""}`, stroke: "var(--color-ink)", "stroke-width": 1.6, "pointer-events": "none" }),
       svg("rect", { x: x2 - 5, y: rows.slides.top, width: 10, height: SLIDES, fill: "transparent", "data-drag": "bar", "data-slide": line.id }, svg("title", {}, `“${line.name}”: ${leavesWords(line)}. Pull to change.`))];
     if (last) result.push(...this.endSign(x2, rows));
-    return result.filter(Boolean);
+    return result;
   }
 
   endSign(x, rows) {
@@ -194,12 +199,14 @@ export class Score {
     const group = svg("g", {});
     group.append(svg("rect", { x: view.from, y: 0, width: view.to - view.from, height: RULER, fill: "#f7f8f4", "data-drag": "playhead" }));
     const step = tickStepMs(scale);
+    let ticks = "";
     for (let ms = Math.floor(scale.ms(view.from) / step) * step; scale.x(ms) < view.to; ms += step / 5) {
       const major = Math.round(ms / (step / 5)) % 5 === 0;
       const x = scale.x(ms);
-      group.append(svg("line", { x1: x, x2: x, y1: major ? RULER - 10 : RULER - 5, y2: RULER, stroke: "#9fb0a9", "pointer-events": "none" }));
+      ticks += `M${x} ${RULER - (major ? 10 : 5)}V${RULER}`;
       if (major && ms >= 0) group.append(svg("text", { class: "soft", x: x + 4, y: 14, "pointer-events": "none" }, step < 1000 ? clockText(ms) : minutesText(ms)));
     }
+    group.append(svg("path", { d: ticks, stroke: "#9fb0a9", "pointer-events": "none" }));
     return group;
   }
 
