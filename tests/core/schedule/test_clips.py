@@ -5,9 +5,9 @@ from django.test import SimpleTestCase
 
 from ritornel.core.document import AdvanceAfter, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Show, Slide
 from ritornel.core.document.copying import copy_of_slide
-from ritornel.core.document.edits import AddObjects, ChangeObjects, ChangeSlides, RemoveObjects, ReplaceAsset, apply_edit
+from ritornel.core.document.edits import AddObjects, ChangeObjects, ChangeSlides, ChangeTheme, RemoveObjects, ReplaceAsset, apply_edit
 from ritornel.core.document.integrity import check_slide
-from ritornel.core.document.objects import PLAYS, Clip, PlayClip
+from ritornel.core.document.objects import PLAYS, Clip, Footage, Photograph, PlayClip
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.layout.marks import ClipMark
 from ritornel.core.motion.sampling import Instant, Motion, values_at
@@ -182,6 +182,14 @@ class GroundTest(SimpleTestCase):
         drawing = calmed(perform(self.show())).slides[0].drawing
         marks = [mark for mark in drawing.ground if isinstance(mark, ClipMark)]
         self.assertEqual({mark.at_ms(ground_played(drawing, at)) for mark in marks for at in (0, 5000, 9000)}, {0})
+
+    def test_the_theme_gives_every_slide_a_moving_ground(self) -> None:
+        show = show_with(slide_with())
+        show = apply_edit(show, ChangeTheme(msgspec.structs.replace(show.theme, ground=Footage("pendulum", 0.5)))).show
+        self.assertEqual(ground_played(perform(show).slides[0].drawing, 6000), 0.1)
+        with self.assertRaises(BadValue) as told:
+            apply_edit(show, ChangeTheme(msgspec.structs.replace(show.theme, ground=Photograph("pendulum"))))
+        self.assertIn("“Pendulum” is no picture, so it cannot be the background", str(told.exception))
 
     def test_a_sound_or_picture_is_no_moving_ground(self) -> None:
         with self.assertRaises(BadValue) as told:

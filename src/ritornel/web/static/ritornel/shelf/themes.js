@@ -100,12 +100,14 @@ export class Themes {
 
   /** The grounds of ordinary slides and of openings. */
   grounds(theme, put, pictures) {
+    const clips = this.state.data.assets.filter((asset) => asset.kind === "clip").map((asset) => [asset.id, asset.name]);
     const fields = (key, words) => {
       const ground = theme[key];
-      const kinds = [["plain", "Plain"], ["gradient", "Two colours"], ...(pictures.length ? [["picture", "Picture"]] : [])];
-      const pick = (kind) => put({ [key]: { plain: { kind, colour: "@ground" }, gradient: { kind, first: "@ground", second: "@line", angle_deg: 90 }, picture: { kind, asset_id: pictures[0]?.[0], veil: 0.5, colour: "@ground" } }[kind] });
+      const kinds = [["plain", "Plain"], ["gradient", "Two colours"], ...(pictures.length ? [["picture", "Picture"]] : []), ...(clips.length ? [["clip", "Clip"]] : [])];
+      const pick = (kind) => put({ [key]: { plain: { kind, colour: "@ground" }, gradient: { kind, first: "@ground", second: "@line", angle_deg: 90 }, picture: { kind, asset_id: pictures[0]?.[0], veil: 0.5, colour: "@ground" }, clip: { kind, asset_id: clips[0]?.[0], veil: 0.5, colour: "@ground" } }[kind] });
       const angle = ground.kind === "gradient" ? numberField(ground.angle_deg, (n) => put({ [key]: { ...ground, angle_deg: n } }), { label: `Angle of ${words.toLowerCase()}`, unit: "°", least: -360, most: 360 }) : null;
-      const asset = ground.kind === "picture" ? selectField(ground.asset_id, pictures, (id) => put({ [key]: { ...ground, asset_id: id } }), { label: `Picture of ${words.toLowerCase()}` }) : null;
+      const seen = { picture: pictures, clip: clips }[ground.kind];
+      const asset = seen ? selectField(ground.asset_id, seen, (id) => put({ [key]: { ...ground, asset_id: id } }), { label: `${ground.kind === "clip" ? "Clip" : "Picture"} of ${words.toLowerCase()}` }) : null;
       return pair(words, el("div", { class: "two" }, selectField(ground.kind, kinds, pick, { label: `${words} of the theme` }), angle ?? asset));
     };
     return [fields("ground", "Slides"), fields("opening", "Openings")];
