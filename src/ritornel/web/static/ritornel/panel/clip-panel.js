@@ -73,7 +73,9 @@ class Watch {
     Object.assign(this, { state, item, asset, set });
     this.video = el("video", { src: asset.address, preload: "auto", playsinline: true, class: "clip-video", "aria-label": `Watch ${asset.name}` });
     this.video.muted = Boolean(item.muted);
-    this.video.addEventListener("loadedmetadata", () => this.show(item.in_ms), { once: true });
+    // After an edit the panel is drawn anew; what was being looked at stays in view.
+    const before = state.watched?.id === item.id ? state.watched.ms : item.in_ms;
+    this.video.addEventListener("loadedmetadata", () => this.show(before), { once: true });
     this.playButton = el("button", { class: "push", onclick: () => this.toggle() }, "Play");
     this.line = el("i", { class: "now" });
     this.cover = [el("i", { class: "shade" }), el("i", { class: "shade" })];
@@ -174,6 +176,7 @@ class Watch {
     this.grips.in_ms.style.left = share(from);
     this.grips.out_ms.style.left = share(to);
     this.line.style.left = share(this.atMs());
+    if (this.video.readyState) this.state.watched = { id: this.item.id, ms: this.atMs() };
     for (const [field, ms] of [["in_ms", from], ["out_ms", to]]) {
       this.grips[field].setAttribute("aria-valuenow", ms);
       this.grips[field].setAttribute("aria-valuetext", clockText(ms));
