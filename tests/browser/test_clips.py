@@ -46,6 +46,7 @@ class ClipTest(BrowserTest):
         self.page.mouse.down()
         self.page.mouse.move(strip["x"] + strip["width"] * 5 / 6, box["y"] + 10, steps=4)
         expect(grip).to_have_attribute("aria-valuetext", "0:02.5")
+        expect(self.page.locator(".panel")).to_contain_text("0:01.0 to 0:02.5")
         self.page.mouse.up()
         self.until(lambda: abs(self.clip(show)["out_ms"] - 2500) < 15)
         self.page.locator(".clip-strip").click(position={"x": strip["width"] / 2, "y": 10})

@@ -2,6 +2,7 @@
 from what must never be lost."""
 
 import logging
+from collections.abc import Callable
 from pathlib import Path
 
 from django.conf import settings
@@ -37,38 +38,35 @@ def strip_path(sha256: str) -> Path:
     return Path(settings.VAR) / "strips" / sha256[:2] / f"{sha256}.webp"
 
 
-def make_strip(sha256: str, lasts_ms: int) -> None:
-    """Makes a clip's filmstrip: `STRIP_PICTURES` pictures side by side, each from the middle of its part of the clip."""
-    target = strip_path(sha256)
+def _strip_of(path: Path, lasts_ms: int) -> Image.Image:
+    """`STRIP_PICTURES` pictures side by side, each from the middle of its part of the clip."""
+    strip = Image.new("RGB", (STRIP_WIDTH_PX * STRIP_PICTURES, STRIP_HEIGHT_PX))
+    with Footage(path, path.name) as clip:
+        for number in range(STRIP_PICTURES):
+            part = clip.picture_at(lasts_ms * (2 * number + 1) / (2 * STRIP_PICTURES))
+            strip.paste(ImageOps.fit(part, (STRIP_WIDTH_PX, STRIP_HEIGHT_PX)), (number * STRIP_WIDTH_PX, 0))
+    return strip
+
+
+def _keep(target: Path, make: Callable[[], Image.Image]) -> None:
+    """Makes a picture and keeps it, whole or not at all; where it cannot be made, that is noted and there is none."""
     if target.is_file():
         return
     target.parent.mkdir(parents=True, exist_ok=True)
     unfinished = target.with_suffix(".part")
     try:
-        with Footage(media_path(sha256), sha256) as clip:
-            parts = [
-                ImageOps.fit(clip.picture_at(lasts_ms * (2 * n + 1) / (2 * STRIP_PICTURES)), (STRIP_WIDTH_PX, STRIP_HEIGHT_PX)) for n in range(STRIP_PICTURES)
-            ]
+        make().save(unfinished, "WEBP", quality=80)
     except (OSError, BadMedia) as error:
-        log.warning("No filmstrip of %s: %s", sha256, error)
+        log.warning("No picture %s: %s", target.name, error)
         return
-    strip = Image.new("RGB", (STRIP_WIDTH_PX * STRIP_PICTURES, STRIP_HEIGHT_PX))
-    for number, part in enumerate(parts):
-        strip.paste(part, (number * STRIP_WIDTH_PX, 0))
-    strip.save(unfinished, "WEBP", quality=80)
     unfinished.replace(target)
+
+
+def make_strip(sha256: str, lasts_ms: int) -> None:
+    """Makes a clip's filmstrip."""
+    _keep(strip_path(sha256), lambda: _strip_of(media_path(sha256), lasts_ms))
 
 
 def make_small(sha256: str) -> None:
-    """Makes the small picture; what cannot be read is noted and left without one."""
-    target = small_path(sha256)
-    if target.is_file():
-        return
-    target.parent.mkdir(parents=True, exist_ok=True)
-    unfinished = target.with_suffix(".part")
-    try:
-        _small_of(media_path(sha256)).save(unfinished, "WEBP", quality=80)
-    except (OSError, BadMedia) as error:
-        log.warning("No small picture of %s: %s", sha256, error)
-        return
-    unfinished.replace(target)
+    """Makes the small picture."""
+    _keep(small_path(sha256), lambda: _small_of(media_path(sha256)))

@@ -18,8 +18,7 @@ export function clipPanel(state, item, change) {
   const watch = new Watch(state, item, asset, set);
   const poster = item.poster_ms ?? item.in_ms;
   return [
-    el("p", { class: "said" }, `${asset.name}, ${secondsText(lasts)} s${asset.silent ? ", without sound" : ""} · plays ${secondsText(item.out_ms - item.in_ms)} s`),
-    watch.video, watch.strip,
+    el("p", { class: "said" }, `${asset.name}, ${secondsText(lasts)} s${asset.silent ? ", without sound" : ""}`, watch.said), watch.video, watch.strip,
     el("div", { class: "row flex-wrap" }, watch.playButton,
       el("button", { class: "push", title: "It begins with the picture that is seen now", onclick: () => watch.here("in_ms") }, "In here"),
       el("button", { class: "push", title: "The picture that is seen now is the last", onclick: () => watch.here("out_ms") }, "Out here"),
@@ -78,6 +77,7 @@ class Watch {
     this.video.addEventListener("loadedmetadata", () => this.show(before), { once: true });
     this.playButton = el("button", { class: "push", onclick: () => this.toggle() }, "Play");
     this.line = el("i", { class: "now" });
+    this.said = el("span");
     this.cover = [el("i", { class: "shade" }), el("i", { class: "shade" })];
     this.grips = { in_ms: this.grip("in_ms", "Begins"), out_ms: this.grip("out_ms", "Ends") };
     this.strip = el("div", { class: "clip-strip", role: "group", "aria-label": "Filmstrip" }, this.cover, this.line, this.grips.in_ms, this.grips.out_ms);
@@ -171,6 +171,7 @@ class Watch {
   lay(from = this.from, to = this.to) {
     Object.assign(this, { from, to });
     const share = (ms) => `${(ms / this.asset.lasts_ms) * 100}%`;
+    this.said.textContent = ` · ${clockText(from)} to ${clockText(to)}`;
     this.cover[0].style.width = share(from);
     this.cover[1].style.left = share(to);
     this.grips.in_ms.style.left = share(from);
