@@ -48,8 +48,9 @@ class Painter:
     """Paints a performance at one output size. Keeps decoded pictures, and the last slides that stood still as a whole."""
 
     KEPT_LAYERS = 3
-    KEPT_PIXELS = 24_000_000
-    """How many pixels of decoded pictures are kept, about 96 MB; the longest unused go first."""
+    KEPT_PIXELS, MOST_PIXELS = 12_000_000, 60_000_000
+    """Decoded pictures that are not being painted are kept up to the first, about 48 MB, and the longest unused go first; those of what is being
+    painted up to the second, so that none is decoded again for every frame."""
     OPEN_CLIPS = 4
     """How many clips are open at a time."""
 
@@ -62,12 +63,14 @@ class Painter:
         self.top = (height_px - frame.height_px * self.scale) / 2
         self._media = media
         self._pictures: dict[str, skia.Image] = {}
+        self._wanted: set[str] = set()
         self._footage: dict[str, Footage] = {}
         self._layers: dict[tuple[int, tuple[object, ...]], skia.Image] = {}
 
     def paint(self, canvas: skia.Canvas, sight: Sight) -> None:
         """Covers the whole canvas; what is outside a frame of other proportion stays black."""
         canvas.clear(skia.ColorBLACK)
+        self._wanted.clear()
         frame = self.performance.frame
         canvas.save()
         canvas.translate(self.left, self.top)
@@ -227,6 +230,7 @@ class Painter:
         return self._footage[mark.asset_id].image_at(mark.at_ms(played))
 
     def _picture(self, asset_id: str) -> skia.Image:
+        self._wanted.add(asset_id)
         if asset_id in self._pictures:
             image = self._pictures.pop(asset_id)
             self._pictures[asset_id] = image
@@ -240,9 +244,17 @@ class Painter:
             raise BadMedia(f"The picture “{asset.name}” cannot be read.")
         image = image.makeRasterImage()
         self._pictures[asset_id] = image
-        while len(self._pictures) > 1 and sum(kept.width() * kept.height() for kept in self._pictures.values()) > self.KEPT_PIXELS:
-            del self._pictures[next(iter(self._pictures))]
+        self._let_go()
         return image
+
+    def _let_go(self) -> None:
+        """Lets go of the pictures that were used longest ago, as far as the limits ask for it."""
+        pixels = sum(kept.width() * kept.height() for kept in self._pictures.values())
+        for asset_id in list(self._pictures)[:-1]:
+            if pixels <= (self.MOST_PIXELS if asset_id in self._wanted else self.KEPT_PIXELS):
+                continue
+            gone = self._pictures.pop(asset_id)
+            pixels -= gone.width() * gone.height()
 
 
 def _transform(canvas: skia.Canvas, values: Values, pivot_x: float, pivot_y: float, turn_deg: float = 0.0) -> None:

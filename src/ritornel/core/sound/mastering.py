@@ -23,7 +23,7 @@ CONTEXT = 2 * NEAR + 64
 """How many samples to both sides of a block its gain depends on, the oversampling filter included."""
 MOST_GAIN_DB = 30.0
 NEAR_ENOUGH_LU = 0.2
-BLOCK = 10 * SAMPLE_RATE_HZ
+BLOCK = 2 * SAMPLE_RATE_HZ
 
 Mix = Callable[[int, int], Samples]
 """Samples `first` .. `first + count` of a mix, shape (count, 2)."""
