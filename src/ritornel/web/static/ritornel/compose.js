@@ -24,14 +24,18 @@ onFirst([[shelf.button, "click"], [at("open-pictures"), "click"], [at("open-clip
 });
 onFirst([[overview.button, "click"]], async () => { const { Overview } = await import("./overview/overview.js"); new Overview(state, overview); });
 onFirst([[themes.button, "click"]], async () => { const { Themes } = await import("./shelf/themes.js"); new Themes(state, themes); });
-// One is over the stage at a time.
-for (const [one, other] of [["shelf", "themes"], ["themes", "shelf"]]) {
-  new MutationObserver(() => {
-    if (at(one).hidden || at(other).hidden) return;
+// What is over the stage is told to the page as a whole; of shelf and themes only one at a time.
+const overs = ["shelf", "themes", "overview"];
+const watch = new MutationObserver((changes) => {
+  const opened = changes.map(({ target }) => target).find((node) => !node.hidden);
+  const other = { shelf: "themes", themes: "shelf" }[opened?.id];
+  if (other && !at(other).hidden) {
     at(other).hidden = true;
     at(`open-${other}`).setAttribute("aria-expanded", "false");
-  }).observe(at(one), { attributeFilter: ["hidden"] });
-}
+  }
+  at("compose").dataset.over = overs.filter((id) => !at(id).hidden).join(" ");
+});
+for (const id of overs) watch.observe(at(id), { attributeFilter: ["hidden"] });
 for (const [kind, by] of [["pointerdown", "hand"], ["keydown", "keys"]]) addEventListener(kind, () => { document.body.dataset.by = by; }, true);
 onFirst([[state, "run"]], async () => {
   const { Run } = await import("./stage/preview.js");

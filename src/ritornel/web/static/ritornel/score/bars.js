@@ -33,7 +33,7 @@ function drawHead(group, bar, rows) {
   const put = (words, attributes) => group.append(svg("text", { "pointer-events": "none", ...attributes }, words));
   let x = 8;
   if (thumbs) {
-    group.append(svg("image", { href: line.thumb, x, y: top, ...THUMB, preserveAspectRatio: "xMidYMid slice", "pointer-events": "none" }));
+    group.append(svg("image", { [bar.pictured ? "href" : "data-href"]: line.thumb, x, y: top, ...THUMB, preserveAspectRatio: "xMidYMid slice", "pointer-events": "none" }));
     group.append(svg("rect", { x, y: top, ...THUMB, fill: "none", rx: 2, stroke: bar.current ? "var(--color-plum)" : "#9fb0a9", "stroke-width": bar.current ? 2 : 1, "pointer-events": "none" }));
     x += THUMB.width + 8;
   }

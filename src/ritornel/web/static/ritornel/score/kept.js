@@ -1,33 +1,39 @@
-// Bars that are in view, drawn once for as long as they look alike: while the score is scrolled they only move along with it.
+// Pieces of the score that are in view, drawn once for as long as they look alike: while it is scrolled they only move along with it.
 import { svg } from "../ui/element.js";
 
-export class KeptBars {
+export class Kept {
   constructor() {
-    this.group = svg("g");
+    // What is seen, and what is being made ready behind it: the browser lays that out piece by piece, and only shows it in the end.
+    [this.front, this.back] = [svg("g"), svg("g", { visibility: "hidden" })];
+    this.group = svg("g", {}, this.front, this.back);
     this.kept = new Map();
     this.ready = new Map();
   }
 
   /**
-   * Draws ahead what `show` will need, for about `budgetMs`; what is seen stays as it is. Returns whether all of it is ready: drawing hundreds
-   * of bars at once would hold up a frame or two.
+   * Draws ahead what `show` will need, until `end` of performance.now(); what is seen stays as it is. Returns whether all of it is ready: drawing
+   * hundreds of bars at once would hold up a frame or two.
    */
-  prepare(wanted, budgetMs) {
-    const end = performance.now() + budgetMs;
+  prepare(wanted, end) {
+    const changed = !wanted.some(({ id, looks }) => alike(this.kept.get(id), looks));
     for (const { id, looks, draw } of wanted) {
       if (alike(this.kept.get(id), looks) || alike(this.ready.get(id), looks)) continue;
       if (performance.now() > end) return false;
-      this.ready.set(id, { node: svg("g", {}, draw()), looks });
+      this.ready.get(id)?.node.remove();
+      const node = svg("g", {}, draw());
+      this.ready.set(id, { node, looks });
+      if (changed) this.back.append(node);
     }
     return true;
   }
 
   /**
-   * Shows these bars and no others. @param {{id: string, looks: any[], draw: () => SVGElement[]}[]} wanted from left to right; one whose looks are
-   * the same values as before is not drawn again
+   * Shows these pieces and no others. @param {{id: string, looks: any[], draw: () => SVGElement[]}[]} wanted from left to right; one whose looks
+   * are the same values as before is not drawn again
    */
   show(wanted) {
-    const ids = new Set(wanted.map((bar) => bar.id));
+    if (wanted.length && wanted.every(({ id, looks }) => { const entry = this.ready.get(id); return entry?.node.parentNode === this.back && alike(entry, looks); })) this.turn();
+    const ids = new Set(wanted.map((piece) => piece.id));
     for (const [id, { node }] of this.kept) {
       if (ids.has(id)) continue;
       node.remove();
@@ -43,11 +49,21 @@ export class KeptBars {
         old?.node.replaceWith(entry.node);
         this.kept.set(id, entry);
       }
-      const next = before ? before.nextSibling : this.group.firstChild;
-      if (entry.node !== next) this.group.insertBefore(entry.node, next);
+      const next = before ? before.nextSibling : this.front.firstChild;
+      if (entry.node !== next) this.front.insertBefore(entry.node, next);
       before = entry.node;
     }
     this.ready.clear();
+    if (this.back.firstChild) this.back.replaceChildren();
+  }
+
+  /** What was made ready becomes what is seen. */
+  turn() {
+    [this.front, this.back] = [this.back, this.front];
+    this.front.removeAttribute("visibility");
+    this.back.setAttribute("visibility", "hidden");
+    this.back.replaceChildren();
+    [this.kept, this.ready] = [this.ready, new Map()];
   }
 }
 

@@ -21,7 +21,8 @@ export class Peaks {
   }
 }
 
-export function drawMusic(span, row, scale, view, peaks, picked, name) {
+/** What is pulled and read of a stretch of music; its wave lies beneath. */
+export function drawMusic(span, row, scale, view, picked, name) {
   const group = svg("g", { "data-pick": "span", "data-span": span.span_id, tabindex: 0, role: "button", "aria-label": `Music, ${name}` });
   const x1 = scale.x(span.start_ms);
   const x2 = scale.x(span.end_ms);
@@ -31,12 +32,6 @@ export function drawMusic(span, row, scale, view, peaks, picked, name) {
   const middle = row.top + row.height / 2;
   const half = row.height / 2 - 5;
   group.append(svg("rect", { x: from, y: row.top + 3, width: to - from, height: row.height - 6, fill: picked ? "#8a24561a" : "#a86a1214", rx: 3 }));
-  const found = peaks.of(span.asset_id);
-  if (found) group.append(svg("path", { d: wavePath(span, found, scale, from, to, middle, half), fill: picked ? "#8a2456" : "#c69a4c", "pointer-events": "none" }));
-  for (const run of span.passes.slice(1)) {
-    const x = scale.x(run[0]);
-    if (x > from && x < to) group.append(svg("path", { d: `M ${x} ${middle - half} V ${middle + half}`, stroke: "#8a5409", "stroke-dasharray": "1 3", "pointer-events": "none" }));
-  }
   const hairpin = (a, b) => svg("path", { d: `M ${scale.x(b)} ${middle - half} L ${scale.x(a)} ${middle} L ${scale.x(b)} ${middle + half}`, fill: "none", stroke: "var(--color-ink)", "stroke-width": 1.3, "pointer-events": "none" });
   if (span.fade_in_ms) group.append(hairpin(span.start_ms, span.start_ms + span.fade_in_ms));
   if (span.fade_out_ms) group.append(hairpin(span.end_ms, span.end_ms - span.fade_out_ms));
@@ -58,6 +53,18 @@ export function drawMusic(span, row, scale, view, peaks, picked, name) {
   }
   group.append(...handles);
   return group;
+}
+
+/** The wave of a stretch between two places, and where its passes begin. */
+export function drawPasses(span, row, scale, x1, x2, peaks, picked) {
+  const middle = row.top + row.height / 2;
+  const half = row.height / 2 - 5;
+  const [from, to] = [Math.max(scale.x(span.start_ms), x1), Math.min(scale.x(span.end_ms), x2)];
+  const begins = span.passes.slice(1).map(([start]) => scale.x(start)).filter((x) => x >= from && x < to);
+  return [
+    peaks ? svg("path", { d: wavePath(span, peaks, scale, from, to, middle, half), fill: picked ? "#8a2456" : "#c69a4c", "pointer-events": "none" }) : null,
+    ...begins.map((x) => svg("path", { d: `M ${x} ${middle - half} V ${middle + half}`, stroke: "#8a5409", "stroke-dasharray": "1 3", "pointer-events": "none" })),
+  ];
 }
 
 /** The outline through heights, [x, height], mirrored about the middle. */

@@ -1,21 +1,20 @@
 // The score: the whole show along one line. Only what is in view is drawn, so a show of any length scrolls alike.
 import { el, icon, svg } from "../ui/element.js";
 import { begin, later } from "../ui/later.js";
-import { clockText, minutesText, secondsText } from "../ui/times.js";
+import { clockText } from "../ui/times.js";
 import { drawBar } from "./bars.js";
-import { leavesWords } from "./holds.js";
+import { RULER, barLines, patterns, playhead, rulerColumn, snapLine, staffLines } from "./lines.js";
 import { MARKS_PX, addMark, drawMarks } from "./marks.js";
-import { Peaks, drawMusic } from "./music.js";
-import { KeptBars } from "./kept.js";
+import { Peaks, drawMusic, drawPasses } from "./music.js";
+import { Kept } from "./kept.js";
 import { Ties } from "./ties.js";
 import { VOICES_PX, drawVoice } from "./voices.js";
-import { MOST_PX_S, Scale, tickStepMs } from "./scale.js";
+import { MOST_PX_S, Scale } from "./scale.js";
 
-const RULER = 26;
 const SLIDES = 70;
 const TAIL_PX = 120;
-const STEP_PX = 400;
-const AHEAD_STEPS = 2;
+const STEP_PX = 200;
+const AHEAD_STEPS = 4;
 // One sheet of this width is drawn on at a time, and the next half a sheet overlaps it: a whole evening at a close zoom would be too wide for one.
 const SHEET_PX = 16_000;
 const LEAST_READABLE_PX_S = 8;
@@ -23,6 +22,7 @@ const MOST_AT_FIRST_PX_S = 60;
 // Zooming: what is drawn is stretched within these bounds, until it has rested so long; bars are drawn ahead for so much of a frame.
 const [LEAST_STRETCH, MOST_STRETCH] = [0.6, 1.8];
 const REST_MS = 90;
+const PICTURES_REST_MS = 150;
 const AHEAD_MS = 5;
 
 export class Score {
@@ -33,17 +33,20 @@ export class Score {
     this.spacer = el("div");
     this.svg = svg("svg", { role: "group", "aria-label": "Bars of the show" });
     this.spacer.append(this.svg);
-    // From the back: staff lines, bars, sounds, and what lies over all of them. All move together; bars are kept while they look alike.
-    this.bars = new KeptBars();
-    [this.under, this.sounds, this.over] = [svg("g"), svg("g"), svg("g")];
-    this.ground = svg("g", {}, this.under, this.bars.group, this.sounds, this.over);
-    this.svg.append(this.patterns(), this.ground);
+    // From the back: staff lines, bars, sounds, bar lines and ruler, and what lies over all of them. All move together; pieces are kept while they look alike.
+    this.kept = Object.fromEntries(["staff", "bars", "waves", "voices", "lines", "ruler"].map((name) => [name, new Kept()]));
+    [this.sounds, this.over] = [svg("g"), svg("g")];
+    const { staff, bars, waves, voices, lines, ruler } = this.kept;
+    this.ground = svg("g", {}, ...[staff, bars, waves, voices].map(({ group }) => group), this.sounds, lines.group, ruler.group, this.over);
+    this.svg.append(patterns(), this.ground);
     scroll.append(this.spacer);
     // The whole show at once, unless its bars would be too narrow to read.
     const fit = ((scroll.clientWidth - TAIL_PX) * 1000) / Math.max(state.data.length_ms, 1);
     this.scale = new Scale(Math.min(Math.max(fit, LEAST_READABLE_PX_S), MOST_AT_FIRST_PX_S));
     for (const kind of ["show", "pick", "time", "trial"]) state.addEventListener(kind, () => this.draw());
-    scroll.addEventListener("scroll", () => { if (this.outOfSight()) { this.scrolled = !this.drawing || this.scrolled; this.draw(); } });
+    this.pictured = new Set();
+    this.pictures = 0;
+    scroll.addEventListener("scroll", () => this.scrolling());
     scroll.addEventListener("wheel", (event) => this.wheel(event), { passive: false });
     scroll.addEventListener("keydown", (event) => this.key(event));
     new ResizeObserver(() => this.draw()).observe(scroll);
@@ -86,8 +89,9 @@ export class Score {
   }
 
   /** What is drawn reaches beyond what is seen, in steps, so that most scrolling moves a finished sheet and draws nothing. */
-  reach() {
-    const { scrollLeft: left, clientWidth: width } = this.scroll;
+  reach(scale = this.scale) {
+    const by = scale.pxPerS / this.scale.pxPerS;
+    const [left, width] = [this.scroll.scrollLeft * by, this.scroll.clientWidth * by];
     const base = Math.max(0, Math.floor(left / SHEET_PX) * SHEET_PX - SHEET_PX / 2);
     return { left, width, base, from: Math.floor(left / STEP_PX - AHEAD_STEPS) * STEP_PX, to: Math.ceil((left + width) / STEP_PX + AHEAD_STEPS) * STEP_PX };
   }
@@ -98,61 +102,108 @@ export class Score {
     return now.left < (this.reached.from - STEP_PX / 2) * this.stretched || now.left + now.width > (this.reached.to + STEP_PX / 2) * this.stretched;
   }
 
+  scrolling() {
+    // Pictures of slides are asked for when the hand rests: while hundreds fly by, nobody sees them, and every one would have to be drawn.
+    clearTimeout(this.pictures);
+    this.pictures = setTimeout(() => { this.pictures = 0; this.bringPictures(); }, PICTURES_REST_MS);
+    if (!this.outOfSight()) return;
+    this.scrolled = !this.drawing || this.scrolled;
+    this.draw();
+  }
+
+  bringPictures() {
+    for (const image of this.svg.querySelectorAll("image[data-href]")) {
+      this.pictured.add(image.dataset.href);
+      image.setAttribute("href", image.dataset.href);
+      delete image.dataset.href;
+    }
+  }
+
   /** How much wider or narrower what is drawn has to stand than it was drawn. */
   get stretched() { return this.scale.pxPerS / (this.drawnPxPerS ?? this.scale.pxPerS); }
 
   /** Zooming stretches what is drawn, which costs nothing; it is drawn anew when the hand rests, or where that would be too coarse. */
   stretch() {
     const by = this.stretched;
-    this.svg.style.transformOrigin = `${-this.reached.base}px 0`;
-    this.svg.style.transform = `scaleX(${by})`;
-    this.resting = by < LEAST_STRETCH || by > MOST_STRETCH || this.outOfSight() ? 0 : performance.now() + REST_MS;
-    this.draw();
+    const still = by === 1 || !this.reached;
+    Object.assign(this.svg.style, still ? { transform: "", willChange: "" } : { transformOrigin: `${-this.reached.base}px 0`, transform: `scaleX(${by})`, willChange: "transform" });
+    this.resting = still || by < LEAST_STRETCH || by > MOST_STRETCH || this.outOfSight() ? 0 : performance.now() + REST_MS;
+    if (!still) this.draw();
   }
 
   drawShow() {
-    const { state, scale, rows } = this;
+    const { state, rows } = this;
     const { data } = state;
-    const unrested = this.resting > performance.now();
-    if (unrested) { this.draw(); return; }
-    const reached = this.reach();
+    if (this.resting > performance.now()) { this.draw(); return; }
+    // What a zoom needs is made ready over several frames, in the scale it had when that began, however the hand goes on.
+    const scale = (this.goal ??= this.scale);
+    const reached = this.reach(scale);
     const { left, width, base } = reached;
     const whole = Math.max(scale.x(data.length_ms) + TAIL_PX, width);
     const view = { from: Math.max(reached.from, 0), to: Math.min(reached.to, whole), left };
-    const wanted = this.wantedBars(rows, view);
-    // While it is zoomed or scrolled, what is seen stays good until the new bars are ready.
+    const wanted = this.wanted(scale, rows, view, whole);
+    // While it is zoomed or scrolled, what is seen stays good until the new pieces are ready.
     const seen = reached.left >= this.reached?.from && reached.left + width <= this.reached?.to;
-    if ((this.stretched !== 1 || (this.scrolled && seen)) && !this.bars.prepare(wanted, AHEAD_MS)) { this.draw(); return; }
+    const end = performance.now() + AHEAD_MS;
+    if ((this.stretched !== 1 || (this.scrolled && seen)) && !Object.entries(wanted).every(([name, pieces]) => this.kept[name].prepare(pieces, end))) { this.draw(); return; }
+    this.goal = null;
     this.scrolled = false;
     this.reached = reached;
     this.drawnPxPerS = scale.pxPerS;
-    this.svg.style.transform = "";
-    this.spacer.style.width = `${whole}px`;
+    this.spacer.style.width = `${Math.max(this.scale.x(data.length_ms) + TAIL_PX, this.scroll.clientWidth)}px`;
     this.svg.style.left = `${base}px`;
-    this.svg.setAttribute("width", Math.min(whole - base, SHEET_PX * 2));
-    this.svg.setAttribute("height", rows.bottom);
-    this.ground.setAttribute("transform", `translate(${-base} 0)`);
+    // Setting what is set already would lay out all words again.
+    for (const [node, name, value] of [[this.svg, "width", Math.min(whole - base, SHEET_PX * 2)], [this.svg, "height", rows.bottom], [this.ground, "transform", `translate(${-base} 0)`]]) {
+      if (node.getAttribute(name) !== String(value)) node.setAttribute(name, value);
+    }
     const focused = this.svg.contains(document.activeElement) ? document.activeElement.dataset.build : null;
-    this.under.replaceChildren(...this.staff(rows, whole));
-    this.bars.show(wanted);
-    const sounds = data.voices.map((voice) => {
-      const line = data.slides[state.shown[voice.index]];
-      return drawVoice(voice, line, rows.voices, scale, view, this.peaks.of(voice.asset_id), state.asset(voice.asset_id)?.name ?? "Voice");
-    });
-    sounds.push(...data.music.map((span) => drawMusic(span, rows.music, scale, view, this.peaks, state.pickedSpan === span.span_id, state.asset(span.asset_id)?.name ?? "Music")));
-    this.sounds.replaceChildren(...sounds);
-    this.lastShown = state.shown.at(-1);
-    const marks = drawMarks(state, data, scale, view, { top: RULER + 1, bottom: rows.bottom });
-    const lines = svg("g", {}, wanted.flatMap(({ bar }) => this.barLine(bar.line, bar.x, bar.x + bar.width, rows, bar.number === 1)));
-    this.over.replaceChildren(lines, this.ruler(view), ...marks, ...this.snapLine(rows), ...this.playhead(rows));
+    for (const [name, pieces] of Object.entries(wanted)) this.kept[name].show(pieces);
+    this.sounds.replaceChildren(...data.music.map((span) => drawMusic(span, rows.music, scale, view, state.pickedSpan === span.span_id, state.asset(span.asset_id)?.name ?? "Music")));
+    this.over.replaceChildren(...drawMarks(state, data, scale, view, { top: RULER + 1, bottom: rows.bottom }), ...this.signs(scale, rows));
     // Only where its bar was drawn anew has the focus been lost.
     if (focused && !this.svg.contains(document.activeElement)) this.svg.querySelector(`.build[data-build="${CSS.escape(focused)}"]`)?.focus({ preventScroll: true });
     this.drawNames(rows);
+    this.stretch();
+  }
+
+  /** Where the playhead is, and what is snapped to. */
+  signs(scale, rows) {
+    const { lineMs, state: { playheadMs } } = this;
+    const line = (lineMs ?? null) === null ? [] : [snapLine(scale.x(lineMs), lineMs, rows.bottom)];
+    return [...line, ...playhead(scale.x(playheadMs), playheadMs, rows.bottom)];
+  }
+
+  /** All pieces in view, by the layer they belong to: those of slides, and of columns as wide as a step. */
+  wanted(scale, rows, view, whole) {
+    const { state, peaks } = this;
+    const { data } = state;
+    const bars = this.wantedBars(scale, rows, view);
+    const px = scale.pxPerS;
+    const inView = (x1, x2) => x2 >= view.from && x1 <= view.to;
+    const last = state.shown.at(-1);
+    const lines = bars.map(({ id, bar: { line, x, width, number } }) => ({
+      id, looks: [px, rows.bottom, rows.slides.top, line, x, number === 1, id === last, data.settings.end], draw: () => barLines(line, x, x + width, rows, number === 1, id === last ? data.settings.end : null),
+    }));
+    const columns = [];
+    for (let from = Math.floor(view.from / STEP_PX) * STEP_PX; from < view.to; from += STEP_PX) columns.push(from);
+    const ruler = columns.map((from) => ({ id: String(from), looks: [px], draw: () => rulerColumn(scale, from, STEP_PX) }));
+    const waves = columns.flatMap((from) => data.music.flatMap((span) => {
+      if (scale.x(span.end_ms) <= from || scale.x(span.start_ms) >= from + STEP_PX) return [];
+      const [found, picked] = [peaks.of(span.asset_id), state.pickedSpan === span.span_id];
+      return [{ id: `${span.span_id} ${from}`, looks: [px, rows.music.top, rows.music.height, span, found, picked], draw: () => drawPasses(span, rows.music, scale, from, from + STEP_PX, found, picked) }];
+    }));
+    const voices = data.voices.flatMap((voice) => {
+      const [x1, x2] = [scale.x(voice.start_ms), scale.x(voice.start_ms + voice.lasts_ms)];
+      if (!inView(x1, x2)) return [];
+      const [line, found, name, from, to] = [data.slides[state.shown[voice.index]], peaks.of(voice.asset_id), state.asset(voice.asset_id)?.name ?? "Voice", Math.max(x1, view.from), Math.min(x2, view.to)];
+      return [{ id: voice.id, looks: [px, rows.voices.top, voice, line, found, name, from, to], draw: () => [drawVoice(voice, line, rows.voices, scale, from, to, found, name)] }];
+    });
+    return { staff: [{ id: "staff", looks: [rows.bottom, rows.builds.top, rows.voices.top, rows.music.top, whole], draw: () => staffLines(rows, whole) }], bars, waves, voices, lines, ruler };
   }
 
   /** The bars of the slides in view, each with all that its looks depend on. */
-  wantedBars(rows, view) {
-    const { state, scale } = this;
+  wantedBars(scale, rows, view) {
+    const { state } = this;
     const { data } = state;
     const same = [scale.pxPerS, rows.bottom, rows.builds.top, rows.builds.height, state.pickedBuild];
     return data.order.flatMap((id, index) => {
@@ -161,53 +212,11 @@ export class Score {
       const x = scale.x(data.starts_ms[id]);
       const width = scale.x(line.schedule.length_ms);
       if (x + width < view.from - 20 || x > view.to + 20) return [];
-      const bar = { line, number: index + 1, x, width, current: id === state.slide?.id, picked: state.pickedSlides.has(id), slurPx: scale.x(line.schedule.transition_ms) };
+      const bar = { line, pictured: !this.pictures || this.pictured.has(line.thumb), number: index + 1, x, width, current: id === state.slide?.id, picked: state.pickedSlides.has(id), slurPx: scale.x(line.schedule.transition_ms) };
       const ties = this.ties.of(line);
       const looks = [...same, line, x, bar.number, bar.current, bar.picked, bar.current ? [...state.picked].join() : "", ties];
       return [{ id, bar, looks, draw: () => [drawBar(bar, rows, scale, state, ties)] }];
     });
-  }
-
-  patterns() {
-    return svg("defs", {}, svg("pattern", { id: "hatch", width: 7, height: 7, patternUnits: "userSpaceOnUse", patternTransform: "rotate(45)" },
-      svg("line", { x1: 0, y1: 0, x2: 0, y2: 7, stroke: "#d8b98a", "stroke-width": 2 })));
-  }
-
-  staff(rows, whole) {
-    return [rows.builds.top, rows.voices.top, rows.music.top, rows.bottom - 0.5].map((y) => svg("line", { x1: 0, x2: whole, y1: y, y2: y, stroke: "var(--color-staff)" }));
-  }
-
-  barLine(line, x1, x2, rows, first) {
-    const drawn = (x) => `M${x} ${rows.slides.top - 4}V${rows.bottom}`;
-    const last = line.id === this.lastShown;
-    const result = [svg("path", { d: `${first ? "" : drawn(x1)}${last ? drawn(x2) : ""}`, stroke: "var(--color-ink)", "stroke-width": 1.6, "pointer-events": "none" }),
-      svg("rect", { x: x2 - 5, y: rows.slides.top, width: 10, height: SLIDES, fill: "transparent", "data-drag": "bar", "data-slide": line.id }, svg("title", {}, `“${line.name}”: ${leavesWords(line)}. Pull to change.`))];
-    if (last) result.push(...this.endSign(x2, rows));
-    return result;
-  }
-
-  endSign(x, rows) {
-    const { top } = rows.slides;
-    const thick = svg("rect", { x: x + 4, y: top, width: 4, height: rows.bottom - top, fill: "var(--color-ink)" });
-    const words = { hold: "Holds", loop: "From the start again", black: "To black" }[this.state.data.settings.end];
-    const dots = this.state.data.settings.end === "loop" ? [24, 38].map((y) => svg("circle", { cx: x - 6, cy: top + y, r: 2.6, fill: "var(--color-ink)" })) : [];
-    return [thick, ...dots, svg("text", { class: "soft", x: x + 14, y: top + 18 }, words)];
-  }
-
-  ruler(view) {
-    const { scale } = this;
-    const group = svg("g", {});
-    group.append(svg("rect", { x: view.from, y: 0, width: view.to - view.from, height: RULER, fill: "#f7f8f4", "data-drag": "playhead" }));
-    const step = tickStepMs(scale);
-    let ticks = "";
-    for (let ms = Math.floor(scale.ms(view.from) / step) * step; scale.x(ms) < view.to; ms += step / 5) {
-      const major = Math.round(ms / (step / 5)) % 5 === 0;
-      const x = scale.x(ms);
-      ticks += `M${x} ${RULER - (major ? 10 : 5)}V${RULER}`;
-      if (major && ms >= 0) group.append(svg("text", { class: "soft", x: x + 4, y: 14, "pointer-events": "none" }, step < 1000 ? clockText(ms) : minutesText(ms)));
-    }
-    group.append(svg("path", { d: ticks, stroke: "#9fb0a9", "pointer-events": "none" }));
-    return group;
   }
 
   /** The event that what is pulled has come to lie on. */
@@ -215,22 +224,6 @@ export class Score {
     if (ms === this.lineMs) return;
     this.lineMs = ms;
     this.draw();
-  }
-
-  snapLine(rows) {
-    if ((this.lineMs ?? null) === null) return [];
-    const x = this.scale.x(this.lineMs);
-    return [svg("line", { x1: x, x2: x, y1: RULER - 8, y2: rows.bottom, stroke: "#e0559b", "stroke-width": 1.5, "pointer-events": "none", "data-snapped": Math.round(this.lineMs) })];
-  }
-
-  playhead(rows) {
-    const x = this.scale.x(this.state.playheadMs);
-    const words = clockText(this.state.playheadMs);
-    return [
-      svg("line", { x1: x, x2: x, y1: RULER - 8, y2: rows.bottom, stroke: "var(--color-plum)", "stroke-width": 2, "pointer-events": "none" }),
-      svg("g", { "data-drag": "playhead" }, svg("rect", { x: x - 24, y: 2, width: 48, height: 18, rx: 9, fill: "var(--color-plum)" }),
-        svg("text", { x, y: 15, "text-anchor": "middle", class: "strong light", "pointer-events": "none" }, words)),
-    ];
   }
 
   drawNames(rows) {

@@ -6,15 +6,15 @@ import { mirrored } from "./music.js";
 
 export const VOICES_PX = 30;
 
-export function drawVoice(voice, line, row, scale, view, peaks, name) {
+/** A slide's voice, its wave between two places. */
+export function drawVoice(voice, line, row, scale, from, to, peaks, name) {
   const [x1, x2] = [scale.x(voice.start_ms), scale.x(voice.start_ms + voice.lasts_ms)];
   const group = svg("g", { "data-voice": line.id });
-  if (x2 < view.from || x1 > view.to) return group;
   const middle = row.top + row.height / 2;
   const half = row.height / 2 - 3;
   group.append(svg("rect", { x: x1, y: row.top + 2, width: Math.max(x2 - x1, 2), height: row.height - 4, rx: 3, fill: "#1f6f6b1c", "data-drag": "voice", "data-slide": line.id, "data-pick": "slide" },
     svg("title", {}, `Voice of “${line.name}”: ${name}, from ${secondsText(voice.offset_ms)} s on for ${secondsText(voice.lasts_ms)} s. Pull it to begin earlier or later, its end to cut it.`)));
-  if (peaks) group.append(svg("path", { d: wave(voice, peaks, scale, Math.max(x1, view.from), Math.min(x2, view.to), middle, half), fill: "#1f6f6b", "pointer-events": "none" }));
+  if (peaks) group.append(svg("path", { d: wave(voice, peaks, scale, from, to, middle, half), fill: "#1f6f6b", "pointer-events": "none" }));
   const words = shortened(name, x2 - x1 - 20);
   if (words) group.append(svg("rect", { x: x1 + 4, y: middle - 8, width: widthOf(words) + 8, height: 16, rx: 3, fill: "#f7f8f4e6", "pointer-events": "none" }), svg("text", { x: x1 + 8, y: middle + 4, class: "glass strong", "pointer-events": "none" }, words));
   line.schedule.beats.slice(1).forEach(({ wait, start_ms: at }, beat) => {
