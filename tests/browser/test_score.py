@@ -236,3 +236,31 @@ class ScoreTest(BrowserTest):
         )
         self.assertGreater(kept[0], 3, "bars that are still seen were not drawn again")
         self.assertGreater(kept[1], 0, "and those that came into view were drawn")
+
+    def test_pictures_of_slides_come_when_scrolling_rests(self) -> None:
+        self.import_show(long_show(60))
+        self.page.wait_for_selector(".score .crowd")
+        while_moving = self.page.evaluate(
+            """async () => {
+              const scroll = document.getElementById("score-scroll");
+              const frame = () => new Promise(requestAnimationFrame);
+              scroll.dispatchEvent(new WheelEvent("wheel", { bubbles: true, cancelable: true, ctrlKey: true, deltaY: -400, clientX: 500 }));
+              for (let n = 0; n < 20; n += 1) { scroll.scrollLeft += 300; await frame(); }
+              return scroll.querySelectorAll("image[data-href]").length;
+            }"""
+        )
+        self.assertGreater(while_moving, 0, "none was asked for while they flew by")
+        self.page.wait_for_function("() => document.querySelector('.score image[href]') && !document.querySelector('.score image[data-href]')")
+
+    def test_what_a_zoom_makes_ready_is_shown_whole_and_unstretched_in_the_end(self) -> None:
+        self.import_show(long_show(60))
+        self.page.wait_for_selector(".score .crowd")
+        scroll = self.page.locator("#score-scroll")
+        for _ in range(3):
+            scroll.dispatch_event("wheel", {"ctrlKey": True, "deltaY": -160, "clientX": 500})
+        stretched = scroll.evaluate("(node) => node.querySelector('svg').style.transform")
+        self.assertIn("scaleX", stretched, "while the hand moves, what is drawn is stretched")
+        self.page.wait_for_function("() => !document.querySelector('#score-scroll svg').style.transform")
+        self.assertEqual(scroll.evaluate("(node) => node.querySelectorAll('g[transform*=\"-9999\"] *').length"), 0, "nothing is left behind the scenes")
+        seen = scroll.evaluate("(node) => [...node.querySelectorAll('[data-pick=slide]')].filter((bar) => bar.getBoundingClientRect().top > 0).length")
+        self.assertGreater(seen, 3)

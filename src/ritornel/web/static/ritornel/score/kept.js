@@ -1,10 +1,13 @@
 // Pieces of the score that are in view, drawn once for as long as they look alike: while it is scrolled they only move along with it.
 import { svg } from "../ui/element.js";
 
+const AWAY = "translate(0 -9999)";
+
 export class Kept {
   constructor() {
-    // What is seen, and what is being made ready behind it: the browser lays that out piece by piece, and only shows it in the end.
-    [this.front, this.back] = [svg("g"), svg("g", { visibility: "hidden" })];
+    // What is seen, and what is being made ready out of sight: the browser lays that out piece by piece. It is moved away and not hidden, for
+    // showing what was hidden would have every element in it styled again.
+    [this.front, this.back] = [svg("g"), svg("g", { transform: AWAY })];
     this.group = svg("g", {}, this.front, this.back);
     this.kept = new Map();
     this.ready = new Map();
@@ -60,8 +63,8 @@ export class Kept {
   /** What was made ready becomes what is seen. */
   turn() {
     [this.front, this.back] = [this.back, this.front];
-    this.front.removeAttribute("visibility");
-    this.back.setAttribute("visibility", "hidden");
+    this.front.removeAttribute("transform");
+    this.back.setAttribute("transform", AWAY);
     this.back.replaceChildren();
     [this.kept, this.ready] = [this.ready, new Map()];
   }

@@ -20,10 +20,10 @@ const SHEET_PX = 16_000;
 const LEAST_READABLE_PX_S = 8;
 const MOST_AT_FIRST_PX_S = 60;
 // Zooming: what is drawn is stretched within these bounds, until it has rested so long; bars are drawn ahead for so much of a frame.
-const [LEAST_STRETCH, MOST_STRETCH] = [0.6, 1.8];
+const [LEAST_STRETCH, MOST_STRETCH] = [0.45, 2.4];
 const REST_MS = 90;
 const PICTURES_REST_MS = 150;
-const AHEAD_MS = 5;
+const AHEAD_MS = 2;
 
 export class Score {
   constructor(state, { names, scroll }) {
