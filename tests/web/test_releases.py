@@ -114,6 +114,16 @@ class FilmTest(WebTest):
         job = FilmJob.objects.get()
         self.assertEqual((job.state, job.cancel_wanted, self.queued.call_count), ("waiting", False, 2))
 
+    def test_a_film_is_made_in_a_process_of_its_own_and_its_end_in_the_middle_is_told(self) -> None:
+        job = self.order()
+        with mock.patch.object(filming.subprocess, "run") as run:
+            run.return_value.returncode = -9
+            filming.film_apart(job.id)
+            self.assertEqual(run.call_args.args[0][2:4], ["ritornel.web.releases.filmmaker", job.id])
+            self.assertEqual((FilmJob.objects.get().state, "stopped in the middle" in FilmJob.objects.get().message), ("failed", True))
+            filming.film_apart(job.id)
+        run.assert_called_once()  # what is not waiting is not taken on
+
     def test_a_film_that_fails_says_why(self) -> None:
         job = self.order()
         with mock.patch.object(filming, "write_film", side_effect=RitornelError("The disk is full: free some space.")):

@@ -102,7 +102,7 @@ def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits) -> Sho
     if "show.json" not in entries:
         raise BadArchive(f"“{name}” has no show.json, so it is not a Ritornel archive.")
     show = read_show_json(bundle.read("show.json"), name)
-    checked: dict[str, bytes] = {}
+    # Everything is checked before anything is kept, one medium in memory at a time.
     for asset in show.assets:
         inside = f"media/{file_name(asset)}"
         if inside not in entries:
@@ -117,7 +117,6 @@ def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits) -> Sho
         # Version 1 kept moving pictures as they came; their first moment is a PNG.
         if medium.media_type != asset.media_type and not (medium.media_type == "image/png" and asset.media_type in ("image/gif", "image/webp")):
             raise BadArchive(f"“{name}”: “{asset.name}” says it is {asset.media_type}, but it is {medium.media_type}.")
-        checked[asset.sha256] = data
-    for sha256, data in checked.items():
-        keep(sha256, data)
+    for sha256, inside in {asset.sha256: f"media/{file_name(asset)}" for asset in show.assets}.items():
+        keep(sha256, bundle.read(inside))
     return show

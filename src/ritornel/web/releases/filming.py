@@ -1,6 +1,9 @@
 """Making films in the worker."""
 
 import contextlib
+import os
+import subprocess
+import sys
 import threading
 import time
 from fractions import Fraction
@@ -56,13 +59,19 @@ def _say_alive(job_id: str, over: threading.Event) -> None:
     connection.close()
 
 
-def make_film(job_id: str) -> None:
-    """Makes the film of a waiting job; whatever happens, the job's row says so."""
-    close_old_connections()
+def begun(job_id: str) -> bool:
+    """Takes a waiting job on; False where it is not wanted any more."""
     mine = FilmJob.objects.filter(pk=job_id)
-    if not mine.filter(state=State.WAITING, cancel_wanted=False).update(state=State.RUNNING, started_at=timezone.now(), heard_at=timezone.now()):
-        mine.filter(state=State.WAITING).update(state=State.CANCELLED)
-        return
+    now = timezone.now()
+    if mine.filter(state=State.WAITING, cancel_wanted=False).update(state=State.RUNNING, started_at=now, heard_at=now):
+        return True
+    mine.filter(state=State.WAITING).update(state=State.CANCELLED)
+    return False
+
+
+def make_film(job_id: str) -> None:
+    """Makes the film of a job that was taken on; whatever happens, the job's row says so."""
+    mine = FilmJob.objects.filter(pk=job_id)
     job = mine.get()
     over = threading.Event()
     alive = threading.Thread(target=_say_alive, args=(job_id, over), daemon=True)
@@ -83,6 +92,17 @@ def make_film(job_id: str) -> None:
     finally:
         over.set()
         alive.join()
+
+
+def film_apart(job_id: str) -> None:
+    """Makes the film in a process of its own, which a clip that brings its decoder down takes with it, and not the worker."""
+    close_old_connections()
+    if not begun(job_id):
+        return
+    ended = subprocess.run([sys.executable, "-m", "ritornel.web.releases.filmmaker", job_id, str(os.getpid())])
+    if ended.returncode:
+        words = "The film could not be made: its maker stopped in the middle, perhaps for want of memory."
+        FilmJob.objects.filter(pk=job_id, state=State.RUNNING).update(state=State.FAILED, message=words)
 
 
 def mark_lost() -> None:

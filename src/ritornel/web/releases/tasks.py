@@ -3,7 +3,7 @@
 from django.conf import settings
 from huey import SqliteHuey
 
-from ritornel.web.releases.filming import make_film
+from ritornel.web.releases.filming import film_apart
 
 queue = SqliteHuey("ritornel", filename=str(settings.VAR / "jobs.sqlite3"), fsync=True)
 
@@ -11,4 +11,4 @@ queue = SqliteHuey("ritornel", filename=str(settings.VAR / "jobs.sqlite3"), fsyn
 @queue.task()  # type: ignore[untyped-decorator]
 def film(job_id: str) -> None:
     """Makes a film."""
-    make_film(job_id)
+    film_apart(job_id)

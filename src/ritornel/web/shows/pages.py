@@ -17,7 +17,7 @@ from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.layouts import LAYOUTS
 from ritornel.core.document.themes import THEMES
 from ritornel.core.errors import RitornelError
-from ritornel.core.formats.archive import read_archive, write_archive
+from ritornel.core.formats.archive import write_archive
 from ritornel.core.layout.faces import FAMILIES
 from ritornel.core.motion.catalogue import effect_forms, transition_forms
 from ritornel.core.motion.easing import PACES
@@ -26,10 +26,11 @@ from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.sounds import LIBRARY
 from ritornel.web.people.services import person_of
+from ritornel.web.shows.intake import unpack
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.replies import json_reply
 from ritornel.web.shows.score import slide_detail, style_stamp, thumb_address, whole_score
-from ritornel.web.shows.services import create_rows, history_labels, keep_media, media_path, new_id, owned_show, value_of
+from ritornel.web.shows.services import create_rows, history_labels, media_path, new_id, owned_show, value_of
 
 
 @login_required
@@ -120,7 +121,7 @@ def import_show(request: HttpRequest) -> HttpResponse:
             raise RitornelError("Choose an archive first; its name ends in .ritornel.")
         if upload.size is not None and upload.size > settings.ARCHIVE_BYTES:
             raise RitornelError(f"“{upload.name}” is larger than {settings.ARCHIVE_BYTES / 1e9:.0f} GB.")
-        show = read_archive(upload.file, upload.name or "archive", keep_media, settings.MEDIA_LIMITS)  # type: ignore[arg-type]
+        show = unpack(upload, upload.name or "archive")
         row = Show(owner=person_of(request), id=new_id())
         show = msgspec.structs.replace(show, id=row.id)
         perform(show)

@@ -16,13 +16,14 @@ from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.edits import AddAssets
 from ritornel.core.document.objects import Object
 from ritornel.core.errors import BadMedia, BadValue, UnknownName
-from ritornel.core.formats.media import asset_from, examined, read_medium
+from ritornel.core.formats.media import asset_from, read_medium
 from ritornel.core.sound.decoding import decode_to_file
 from ritornel.core.sound.peaks import PER_S, heard_ms, peaks_of
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
 from ritornel.sounds import AUTHOR, LICENCE, library_sound
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.api import edited_reply
+from ritornel.web.shows.intake import take_in
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import shelf_line
@@ -41,21 +42,16 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
     upload = request.FILES.get("file")
     if upload is None:
         raise BadMedia("No file came with the request.")
-    name = (upload.name or "file")[:120]
-    if upload.size is not None and upload.size > settings.MEDIA_LIMITS.file_bytes:
-        raise BadMedia(f"“{name}” has {upload.size / 1e6:.1f} MB; at most {settings.MEDIA_LIMITS.file_bytes / 1e6:.0f} MB can be added.")
-    medium = examined(upload.read(), name, settings.MEDIA_LIMITS)
-    folder = request.POST.get("folder", "")[:200]
-    asset = asset_from(medium, new_id(), name.rsplit(".", 1)[0] or name, folder=folder)
-    keep_media(medium.sha256, medium.data)
+    intake = take_in(upload, new_id(), folder=request.POST.get("folder", "")[:200])
+    asset = intake.asset
     edited = edit_show(show_id, person_of(request), AddAssets((asset,)), batch=request.POST.get("batch", "")[:40])
     if asset.width_px:
-        small_picture(medium.sha256)
+        small_picture(asset.sha256)
     if asset.kind == "clip":
-        filmstrip(medium.sha256, asset.lasts_ms)
+        filmstrip(asset.sha256, asset.lasts_ms)
     row = owned_show(show_id, request)
     line = shelf_line(edited.after, asset)
-    return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": medium.notes})
+    return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": intake.notes})
 
 
 @login_required

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from django.core.files.base import ContentFile
+from django.core.files.base import ContentFile, File
 from django.core.files.storage import default_storage
 
 
@@ -20,3 +20,10 @@ def keep_media(sha256: str, data: bytes) -> None:
     """Stores content; the same content is stored once."""
     if not default_storage.exists(media_name(sha256)):
         default_storage.save(media_name(sha256), ContentFile(data))
+
+
+def keep_media_file(sha256: str, path: Path) -> None:
+    """Stores the content of a file, which never lies in memory as a whole."""
+    if not default_storage.exists(media_name(sha256)):
+        with path.open("rb") as source:
+            default_storage.save(media_name(sha256), File(source))

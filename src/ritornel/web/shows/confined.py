@@ -1,0 +1,77 @@
+"""Work on files that somebody brought, in a process of its own with limits of time and memory: what a decoder does with a hostile file can
+neither hold up nor bring down the server or the worker."""
+
+import multiprocessing
+import multiprocessing.forkserver
+import os
+import resource
+import sys
+from collections.abc import Callable
+from multiprocessing.connection import Connection
+from pathlib import Path
+from typing import Any
+
+import msgspec
+
+from ritornel.core.errors import BadMedia
+
+
+class Bounds(msgspec.Struct, frozen=True):
+    """How long such work may take, and how much memory it may ask for beyond what its program has."""
+
+    wall_s: float = 120.0
+    memory_bytes: int = 2_500_000_000
+
+
+_FORKING = multiprocessing.get_context("forkserver")
+_FORKING.set_forkserver_preload(["ritornel.core.formats.media", "ritornel.core.render.footage"])
+
+
+def make_ready() -> None:
+    """Starts the process from which the others are forked, so that the first of them need not wait for it."""
+    multiprocessing.forkserver.ensure_running()
+
+
+def _bound(bounds: Bounds) -> None:
+    own = 0
+    if sys.platform == "linux":
+        own = int(Path("/proc/self/statm").read_text().split()[0]) * os.sysconf("SC_PAGE_SIZE")
+    resource.setrlimit(resource.RLIMIT_AS, (own + bounds.memory_bytes, own + bounds.memory_bytes))
+    seconds = int(bounds.wall_s) + 1
+    resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds))
+    resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
+
+
+def _work(answers: Connection, bounds: Bounds, work: Callable[..., Any], given: tuple[Any, ...]) -> None:
+    _bound(bounds)
+    try:
+        answers.send((True, work(*given)))
+    except Exception as error:
+        answers.send((False, error))
+
+
+def confined(work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = Bounds()) -> Any:
+    """What `work(*given)` returns, or raises. It is a function of a module, and what it is given and returns can be pickled.
+
+    Raises BadMedia, naming the file `what`, where it takes too long, wants too much memory, or falls over.
+    """
+    receiving, sending = _FORKING.Pipe(duplex=False)
+    child = _FORKING.Process(target=_work, args=(sending, bounds, work, given), daemon=True)
+    child.start()
+    sending.close()
+    try:
+        if not receiving.poll(bounds.wall_s):
+            raise BadMedia(f"“{what}” was given up: reading it took longer than {bounds.wall_s:.0f} s. Nothing was added.")
+        done, outcome = receiving.recv()
+    except EOFError as error:
+        raise BadMedia(f"“{what}” cannot be read: its reader stopped in the middle. Nothing was added.") from error
+    finally:
+        receiving.close()
+        child.kill()
+        child.join()
+        child.close()
+    if done:
+        return outcome
+    if isinstance(outcome, MemoryError):
+        raise BadMedia(f"“{what}” needs more than {bounds.memory_bytes / 1e9:.1f} GB of memory to be read. Nothing was added.") from outcome
+    raise outcome
