@@ -133,12 +133,6 @@ class ShelfTest(WebTest):
         self.assertEqual(whole.headers["Content-Security-Policy"], "default-src 'none'; sandbox")
         self.assertEqual(whole.headers["X-Content-Type-Options"], "nosniff")
 
-    def test_a_sound_has_peaks_and_a_picture_has_none(self) -> None:
-        peaks = self.client.get("/shows/clock/media/waltz/peaks.json").json()
-        self.assertEqual((peaks["per_s"], len(peaks["peaks"])), (25, 600))
-        self.assertEqual(self.client.get("/shows/clock/media/waltz/peaks.json").json(), peaks)
-        self.assertEqual(self.client.get("/shows/clock/media/bell/peaks.json").status_code, 404)
-
 
 class PagesTest(WebTest):
     def test_compose_needs_few_queries_whatever_the_length_of_the_show(self) -> None:
@@ -214,7 +208,8 @@ class WouldTest(WebTest):
 
 class OwnersTest(WebTest):
     PATHS = (
-        "/shows/clock/", "/shows/clock/score.json", "/shows/clock/slides/esc-s.json", "/shows/clock/media/waltz", "/shows/clock/media/waltz/peaks.json",
+        "/shows/clock/", "/shows/clock/score.json", "/shows/clock/slides/esc-s.json", "/shows/clock/media/waltz", "/shows/clock/media/waltz/wave.json",
+        "/shows/clock/media/waltz/wave/25/0",
         "/shows/clock/archive", "/shows/clock/play", "/shows/clock/performance.json", "/shows/clock/rehearse", "/shows/clock/release", "/shows/clock/films",
         "/shows/clock/films/x/file", "/shows/clock/thumbs/esc-s/0.png", "/shows/clock/slides/esc-s/ties.json",
     )  # fmt: skip

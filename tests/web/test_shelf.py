@@ -1,6 +1,7 @@
 """The shelf, bringing things over, themes and starters through the server."""
 
 import io
+import os
 from typing import Any
 from unittest.mock import patch
 
@@ -12,6 +13,7 @@ from ritornel.demo.orlmere import orlmere
 from ritornel.starters import STARTERS
 from ritornel.web.shows.services import Show, create_rows, media_path
 from ritornel.web.shows.smalls import make_small, small_path
+from ritornel.web.shows.waves import make_wave, wave_folder, wave_of
 from tests.web.base import WebTest
 
 
@@ -66,6 +68,43 @@ class BatchTest(WebTest):
         reply = self.edit({"do": "remove objects", "slide_id": "dial-s", "object_ids": ["dial-p"]}).json()
         self.assertNotIn("dial", reply["uses"])
         self.assertNotIn("uses", self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}}).json())
+
+
+class WaveTest(WebTest):
+    ABOUT = "/shows/clock/media/waltz/wave.json"
+
+    def test_the_worker_makes_a_wave_and_the_page_reads_it_in_parts(self) -> None:
+        with patch("ritornel.web.shows.shelf.wave") as asked:
+            about = self.client.get(self.ABOUT)
+        self.assertEqual((about.json()["lasts_ms"], about.json()["done_ms"], about.json()["whole"]), (24_000, 0, False))
+        self.assertEqual(about.headers["Cache-Control"], "no-store")
+        asked.assert_called_once()
+        self.assertEqual(self.client.get("/shows/clock/media/waltz/wave/25/0").status_code, 404)
+        make_wave(*asked.call_args.args)
+        with patch("ritornel.web.shows.shelf.wave") as again:
+            about = self.client.get(self.ABOUT)
+        again.assert_not_called()
+        self.assertEqual((about.json()["whole"], about.json()["levels"], len(about.json()["heard_ms"])), (True, [2, 25, 200], 2))
+        parts = [self.client.get(f"/shows/clock/media/waltz/wave/{part}").content for part in ("2/0", "25/500", "200/0")]
+        self.assertEqual([len(part) for part in parts], [48, 100, 4800])
+        self.assertEqual(self.client.get("/shows/clock/media/waltz/wave/7/0").status_code, 404)
+
+    def test_a_picture_has_no_wave(self) -> None:
+        self.assertEqual(self.client.get("/shows/clock/media/bell/wave.json").status_code, 404)
+
+    def test_a_wave_whose_worker_was_killed_is_begun_again(self) -> None:
+        sha256 = "cd" * 32
+        folder = wave_folder(sha256)
+        folder.mkdir(parents=True)
+        (folder / "about.json").write_bytes(b'{"lasts_ms": 9000, "done_ms": 60}')
+        self.assertEqual(wave_of(sha256).done_ms, 60)  # type: ignore[union-attr]
+        os.utime(folder / "about.json", (1, 1))
+        self.assertIsNone(wave_of(sha256))
+
+    def test_what_has_no_sound_has_an_empty_wave_and_nobody_waits_for_it(self) -> None:
+        with self.assertLogs("ritornel.web.shows.waves", "WARNING"):
+            make_wave("ef" * 32, 1000)
+        self.assertEqual((wave_of("ef" * 32).whole, wave_of("ef" * 32).lasts_ms), (True, 0))  # type: ignore[union-attr]
 
 
 class BringTest(WebTest):

@@ -14,7 +14,8 @@ def main() -> None:
     from ritornel.web.shows.tasks import queue as shelf
 
     mark_lost()
-    shelf.create_consumer(workers=1, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).start()
+    # Two at a time: small pictures are wanted at once, also while an hour of sound is being read.
+    shelf.create_consumer(workers=2, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).start()
     queue.create_consumer(workers=1, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).run()
 
 

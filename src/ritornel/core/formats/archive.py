@@ -120,3 +120,13 @@ def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits) -> Sho
     for sha256, inside in {asset.sha256: f"media/{file_name(asset)}" for asset in show.assets}.items():
         keep(sha256, bundle.read(inside))
     return show
+
+
+def unpack_archive(path: Path, name: str, folder: Path, limits: Limits) -> Show:
+    """The show in the archive at `path`; its media lie in `folder` afterwards, each under its hash. Raises BadArchive."""
+
+    def keep(sha256: str, data: bytes) -> None:
+        (folder / sha256).write_bytes(data)
+
+    with path.open("rb") as source:
+        return read_archive(source, name, keep, limits)

@@ -22,8 +22,12 @@ from ritornel.core.sound.loudness import LoudnessMeter
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
 from ritornel.core.time.milliseconds import round_half_up
 
-MEASURED_S = 300
-"""How much of a sound its loudness is measured over when it comes: five minutes tell, and an hour would keep somebody waiting."""
+MEASURED_S, COUNTED_S = 120, 600
+"""How much of a sound its loudness is measured over when it comes, and how much is decoded to count its samples: an hour would keep somebody
+waiting."""
+
+AT_ONCE = 100
+"""How many frames of sound are measured at a time."""
 
 
 class Limits(msgspec.Struct, frozen=True):
@@ -194,21 +198,33 @@ class Heard(msgspec.Struct, frozen=True):
 
 
 def measured(container: Any) -> Heard:
-    """The container's first sound, by decoding all of it: what its header says may be wrong. Loudness is of its beginning."""
-    samples, rate = 0, 1
+    """The container's first sound, by decoding it: what its header says may be wrong. Loudness is of its first two minutes. What comes after
+    ten is counted by its packets, which for MP3 may be 50 ms too long."""
+    samples, rate, ticks = 0, 1, 0
     meter, resampler = LoudnessMeter(), AudioResampler(format="flt", layout="stereo", rate=SAMPLE_RATE_HZ)
+    stream = container.streams.audio[0]
+    heard: list[Any] = []
     try:
-        for frame in container.decode(container.streams.audio[0]):
-            if samples < MEASURED_S * frame.sample_rate:
-                for part in resampler.resample(frame):
-                    meter.take(part.to_ndarray().reshape(-1, 2).astype(np.float32, copy=False))
-            samples, rate = samples + frame.samples, frame.sample_rate
+        for packet in container.demux(stream):
+            if samples >= COUNTED_S * rate:
+                ticks += packet.duration or 0
+                continue
+            for frame in packet.decode():
+                if samples < MEASURED_S * frame.sample_rate:
+                    heard += [part.to_ndarray().reshape(-1, 2) for part in resampler.resample(frame)]
+                samples, rate = samples + frame.samples, frame.sample_rate
+            if len(heard) > AT_ONCE:
+                meter.take(np.concatenate(heard).astype(np.float32, copy=False))
+                heard.clear()
     except av.FFmpegError:
         if not samples:
             raise
         # A file that was cut off is as long as what could be read of it.
+    if heard:
+        meter.take(np.concatenate(heard).astype(np.float32, copy=False))
+    read_ms = Fraction(samples * 1000, rate) + ticks * Fraction(stream.time_base or 0) * 1000
     loudness = meter.integrated_lufs()
-    return Heard(round_half_up(Fraction(samples * 1000, rate)), round(loudness, 1) if math.isfinite(loudness) else None)
+    return Heard(round_half_up(read_ms), round(loudness, 1) if math.isfinite(loudness) else None)
 
 
 # What browsers play themselves. Everything else the codec library reads, and no browser would show.
@@ -279,3 +295,13 @@ def read_medium(path: Path, limits: Limits) -> Medium:
     if path.stat().st_size > limits.file_bytes:
         raise BadMedia(f"“{path.name}” has {path.stat().st_size / 1e6:.1f} MB; at most {limits.file_bytes / 1e6:.0f} MB can be added.")
     return examined(path.read_bytes(), path.name, limits)
+
+
+def asset_of_file(path: Path, redrawn: Path, asset_id: str, name: str, limits: Limits, credit: dict[str, Any]) -> tuple[Asset, tuple[str, ...]]:
+    """The shelf's entry for a file that came under `name`, and sentences for what its maker should know. Where its picture had to be redrawn,
+    that lies at `redrawn` afterwards and is what the entry is of. Raises BadMedia."""
+    data = path.read_bytes()
+    medium = examined(data, name, limits)
+    if medium.data is not data:
+        redrawn.write_bytes(medium.data)
+    return asset_from(medium, asset_id, name.rsplit(".", 1)[0] or name, **credit), medium.notes

@@ -1,6 +1,8 @@
 """Sound files as samples."""
 
+from collections.abc import Iterator
 from pathlib import Path
+from typing import cast
 
 import av
 import numpy as np
@@ -11,23 +13,38 @@ from ritornel.core.sound.gain import Samples
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
 
 
-def decode_to_file(path: Path, raw: Path) -> Samples:
-    """All samples of a sound, 48 kHz stereo, as an array of shape (samples, 2) that lives in the file `raw` and not in memory.
+def _pairs(part: av.AudioFrame) -> Samples:
+    return cast(Samples, part.to_ndarray().reshape(-1, 2))
 
-    Raises BadMedia where the file holds no sound that can be read.
-    """
+
+def decoded(path: Path) -> Iterator[Samples]:
+    """The samples of a sound, 48 kHz stereo, in pieces of shape (n, 2). Raises BadMedia where the file holds no sound that can be read; one that
+    was cut off is as long as what could be read of it."""
+    heard = False
     try:
-        with av.open(str(path)) as container, raw.open("wb") as out:
+        with av.open(str(path)) as container:
             if not container.streams.audio:
                 raise BadMedia(f"“{path.name}” has no sound in it.")
             resampler = AudioResampler(format="flt", layout="stereo", rate=SAMPLE_RATE_HZ)
             for frame in container.decode(container.streams.audio[0]):
                 for part in resampler.resample(frame):
-                    out.write(part.to_ndarray().tobytes())
+                    heard = True
+                    yield _pairs(part)
             for part in resampler.resample(None):
-                out.write(part.to_ndarray().tobytes())
+                yield _pairs(part)
     except av.FFmpegError as error:
-        raise BadMedia(f"“{path.name}” cannot be read as sound.") from error
+        if not heard:
+            raise BadMedia(f"“{path.name}” cannot be read as sound.") from error
+
+
+def decode_to_file(path: Path, raw: Path) -> Samples:
+    """All samples of a sound, 48 kHz stereo, as an array of shape (samples, 2) that lives in the file `raw` and not in memory.
+
+    Raises BadMedia where the file holds no sound that can be read.
+    """
+    with raw.open("wb") as out:
+        for part in decoded(path):
+            out.write(part.tobytes())
     if raw.stat().st_size == 0:
         raise BadMedia(f"“{path.name}” has no sound in it.")
     return np.memmap(raw, dtype=np.float32, mode="r").reshape(-1, 2)

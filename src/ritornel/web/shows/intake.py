@@ -10,8 +10,8 @@ from django.core.files.uploadedfile import UploadedFile
 
 from ritornel.core.document.show import Asset, Show
 from ritornel.core.errors import BadMedia
-from ritornel.core.formats.archive import read_archive
-from ritornel.core.formats.media import Limits, asset_from, examined
+from ritornel.core.formats.archive import unpack_archive
+from ritornel.core.formats.media import asset_of_file
 from ritornel.web.shows.confined import confined
 from ritornel.web.shows.storage import keep_media_file
 
@@ -21,15 +21,6 @@ class Intake(msgspec.Struct, frozen=True):
 
     asset: Asset
     notes: tuple[str, ...] = ()
-
-
-def _look(path: Path, redrawn: Path, name: str, limits: Limits, asset_id: str, credit: dict[str, Any]) -> Intake:
-    """What the file is; where its picture had to be redrawn, that lies at `redrawn` afterwards."""
-    data = path.read_bytes()
-    medium = examined(data, name, limits)
-    if medium.data is not data:
-        redrawn.write_bytes(medium.data)
-    return Intake(asset_from(medium, asset_id, name.rsplit(".", 1)[0] or name, **credit), medium.notes)
 
 
 def take_in(upload: UploadedFile, asset_id: str, **credit: Any) -> Intake:
@@ -43,17 +34,9 @@ def take_in(upload: UploadedFile, asset_id: str, **credit: Any) -> Intake:
         with path.open("wb") as out:
             for chunk in upload.chunks():
                 out.write(chunk)
-        intake: Intake = confined(_look, path, redrawn, name, settings.MEDIA_LIMITS, asset_id, credit, what=name)
-        keep_media_file(intake.asset.sha256, redrawn if redrawn.is_file() else path)
-    return intake
-
-
-def _unpack(path: Path, name: str, folder: Path, limits: Limits) -> Show:
-    def keep(sha256: str, data: bytes) -> None:
-        (folder / sha256).write_bytes(data)
-
-    with path.open("rb") as source:
-        return read_archive(source, name, keep, limits)
+        asset, notes = confined(asset_of_file, path, redrawn, asset_id, name, settings.MEDIA_LIMITS, credit, what=name)
+        keep_media_file(asset.sha256, redrawn if redrawn.is_file() else path)
+    return Intake(asset, notes)
 
 
 def unpack(source: IO[bytes], name: str) -> Show:
@@ -64,7 +47,7 @@ def unpack(source: IO[bytes], name: str) -> Show:
         with path.open("wb") as out:
             while chunk := source.read(1_000_000):
                 out.write(chunk)
-        show: Show = confined(_unpack, path, name, media, settings.MEDIA_LIMITS, what=name)
+        show: Show = confined(unpack_archive, path, name, media, settings.MEDIA_LIMITS, what=name)
         for found in media.iterdir():
             keep_media_file(found.name, found)
     return show

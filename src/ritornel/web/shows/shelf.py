@@ -1,7 +1,5 @@
 """The shelf: files in, their bytes and small pictures out, and things brought over from another show."""
 
-import tempfile
-from pathlib import Path
 from typing import Any
 
 import msgspec
@@ -12,14 +10,13 @@ from django.http.response import HttpResponseBase
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.bringing import bring_objects, bring_slides
-from ritornel.core.document.decoding import from_builtins
+from ritornel.core.document.decoding import from_builtins, to_builtins
 from ritornel.core.document.edits import AddAssets
 from ritornel.core.document.objects import Object
 from ritornel.core.errors import BadMedia, BadValue, UnknownName
 from ritornel.core.formats.media import asset_from, read_medium
-from ritornel.core.sound.decoding import decode_to_file
-from ritornel.core.sound.peaks import PER_S, heard_ms, peaks_of
-from ritornel.core.time.edges import SAMPLE_RATE_HZ
+from ritornel.core.render.strips import STRIP_PICTURES
+from ritornel.core.sound.waves import LEVELS_PER_S, Wave
 from ritornel.sounds import AUTHOR, LICENCE, library_sound
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.api import edited_reply
@@ -28,8 +25,9 @@ from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import shelf_line
 from ritornel.web.shows.services import edit_show, history_labels, keep_media, media_path, new_id, owned_show, value_of
-from ritornel.web.shows.smalls import STRIP_PICTURES, small_path, strip_path
-from ritornel.web.shows.tasks import filmstrip, small_picture
+from ritornel.web.shows.smalls import small_path, strip_path
+from ritornel.web.shows.tasks import filmstrip, small_picture, wave
+from ritornel.web.shows.waves import PART, wave_of, wave_part
 
 
 @login_required
@@ -49,6 +47,8 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
         small_picture(asset.sha256)
     if asset.kind == "clip":
         filmstrip(asset.sha256, asset.lasts_ms)
+    if asset.kind == "sound":
+        wave(asset.sha256, asset.lasts_ms)
     row = owned_show(show_id, request)
     line = shelf_line(edited.after, asset)
     return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": intake.notes})
@@ -142,24 +142,30 @@ def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-def peaks(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
-    """The wave of a sound: {"per_s": n, "peaks": [0..255], "heard_ms": [from, to]}. Computed once for each content."""
+def wave_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
+    """How far the wave of a sound has come: what core/sound/waves.py tells, with its `levels` and how many peaks a `part` has. Where nobody makes
+    it, the worker is asked to."""
+    asset = value_of(owned_show(show_id, request)).asset(asset_id)
+    if asset is None or not asset.heard:
+        raise Http404("There is no such sound.")
+    about = wave_of(asset.sha256)
+    if about is None:
+        wave(asset.sha256, asset.lasts_ms)
+    response = json_reply({**to_builtins(about or Wave(asset.lasts_ms)), "levels": LEVELS_PER_S, "part": PART})
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable" if about and about.whole else "no-store"
+    return response
+
+
+@login_required
+@require_GET
+def wave_peaks(request: HttpRequest, show_id: str, asset_id: str, per_s: int, first: int) -> HttpResponse:
+    """Peaks of a level of a sound's wave from number `first` on, a byte each, as far as they are there."""
     sha256, _ = _asset_sha(request, show_id, asset_id)
-    kept = settings.VAR / "peaks" / f"{sha256}.json"
-    if not kept.is_file():
-        kept.parent.mkdir(exist_ok=True)
-        with tempfile.TemporaryDirectory() as folder:
-            try:
-                samples = decode_to_file(media_path(sha256), Path(folder) / "samples.raw")
-            except (BadMedia, FileNotFoundError) as error:
-                raise Http404("This is no sound.") from error
-            unfinished = kept.with_suffix(f".{new_id()}")
-            found = peaks_of(samples)
-            lasts_ms = len(samples) * 1000 // SAMPLE_RATE_HZ
-            unfinished.write_bytes(msgspec.json.encode({"per_s": PER_S, "peaks": found, "heard_ms": heard_ms(found, lasts_ms)}))
-        unfinished.replace(kept)
-    response = HttpResponse(kept.read_bytes(), content_type="application/json")
-    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    about = wave_of(sha256)
+    if about is None or per_s not in LEVELS_PER_S:
+        raise Http404("There is no such wave.")
+    response = HttpResponse(wave_part(sha256, per_s, first), content_type="application/octet-stream")
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable" if about.whole else "no-store"
     return response
 
 

@@ -4,6 +4,7 @@ from django.conf import settings
 from huey import SqliteHuey
 
 from ritornel.web.shows.smalls import make_small, make_strip
+from ritornel.web.shows.waves import make_wave
 
 queue = SqliteHuey("ritornel-shelf", filename=str(settings.VAR / "shelf.sqlite3"), fsync=False)
 
@@ -18,3 +19,9 @@ def small_picture(sha256: str) -> None:
 def filmstrip(sha256: str, lasts_ms: int) -> None:
     """Makes the filmstrip of a clip on a shelf."""
     make_strip(sha256, lasts_ms)
+
+
+@queue.task()  # type: ignore[untyped-decorator]
+def wave(sha256: str, lasts_ms: int) -> None:
+    """Makes the wave of a sound on a shelf."""
+    make_wave(sha256, lasts_ms)

@@ -34,7 +34,8 @@ urlpatterns = [
     path("shows/<str:show_id>/media/<str:asset_id>/small", shelf.small, name="small"),
     path("shows/<str:show_id>/media/<str:asset_id>/strip", shelf.strip, name="strip"),
     path("shows/<str:show_id>/media/<str:asset_id>/strip.json", shelf.strip_ready, name="strip-ready"),
-    path("shows/<str:show_id>/media/<str:asset_id>/peaks.json", shelf.peaks, name="peaks"),
+    path("shows/<str:show_id>/media/<str:asset_id>/wave.json", shelf.wave_ready, name="wave"),
+    path("shows/<str:show_id>/media/<str:asset_id>/wave/<int:per_s>/<int:first>", shelf.wave_peaks, name="wave-peaks"),
     path("shows/<str:show_id>/thumbs/<str:slide_id>/<str:stamp>.png", api.thumb, name="thumb"),
     path("shows/<str:show_id>/events", api.events, name="events"),
 ]

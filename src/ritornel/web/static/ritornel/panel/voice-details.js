@@ -1,5 +1,6 @@
 // What can be set about a slide's voice: from where to where, its level, when it begins, and when each cue falls while it speaks.
 import { el, icon } from "../ui/element.js";
+import { get } from "../ui/net.js";
 import { toast } from "../ui/toast.js";
 import { secondsText } from "../ui/times.js";
 import { numberField, pair, tick, timeField } from "./fields.js";
@@ -51,13 +52,17 @@ function levelled(state, asset, voice) {
 function silence(asset, voice, trim) {
   const said = el("div", { hidden: true });
   if (!asset) return said;
-  fetch(`${asset.address}/peaks.json`).then((reply) => reply.json()).then(({ heard_ms: heard }) => {
-    if (!heard) return;
+  const look = async () => {
+    const { heard_ms: heard, whole } = await get(`${asset.address}/wave.json`);
+    if (!whole && said.isConnected) setTimeout(look, 500);
+    if (!heard || said.firstChild) return;
     const [before, after] = [Math.max(heard[0] - voice.in_ms, 0), Math.max(voice.out_ms - heard[1], 0)];
     if (before + after < 200) return;
     said.hidden = false;
     said.append(el("p", { class: "said" }, `Silence at its ends: ${secondsText(before)} s and ${secondsText(after)} s `, el("button", { class: "link", onclick: () => trim(voice.in_ms + before, voice.out_ms - after) }, "Cut it")));
-  }).catch(() => undefined);
+  };
+  // It has to stand in the page first, else it would not ask again.
+  setTimeout(() => look().catch(() => undefined));
   return said;
 }
 

@@ -3,24 +3,6 @@ import { svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { shortened, widthOf } from "./labels.js";
 
-/** Peaks of sounds, asked for once each. */
-export class Peaks {
-  constructor(base, arrived) {
-    Object.assign(this, { base, arrived, known: new Map() });
-  }
-
-  of(assetId) {
-    if (!this.known.has(assetId)) {
-      this.known.set(assetId, null);
-      fetch(`${this.base}/media/${assetId}/peaks.json`).then((reply) => (reply.ok ? reply.json() : null)).then((peaks) => {
-        this.known.set(assetId, peaks);
-        if (peaks) this.arrived();
-      }).catch(() => this.known.delete(assetId));
-    }
-    return this.known.get(assetId);
-  }
-}
-
 /** What is pulled and read of a stretch of music; its wave lies beneath. */
 export function drawMusic(span, row, scale, view, picked, name) {
   const group = svg("g", { "data-pick": "span", "data-span": span.span_id, tabindex: 0, role: "button", "aria-label": `Music, ${name}` });
@@ -56,13 +38,13 @@ export function drawMusic(span, row, scale, view, picked, name) {
 }
 
 /** The wave of a stretch between two places, and where its passes begin. */
-export function drawPasses(span, row, scale, x1, x2, peaks, picked) {
+export function drawPasses(span, row, scale, x1, x2, wave, picked) {
   const middle = row.top + row.height / 2;
   const half = row.height / 2 - 5;
   const [from, to] = [Math.max(scale.x(span.start_ms), x1), Math.min(scale.x(span.end_ms), x2)];
   const begins = span.passes.slice(1).map(([start]) => scale.x(start)).filter((x) => x >= from && x < to);
   return [
-    peaks ? svg("path", { d: wavePath(span, peaks, scale, from, to, middle, half), fill: picked ? "#8a2456" : "#c69a4c", "pointer-events": "none" }) : null,
+    wave ? svg("path", { d: wavePath(span, wave, scale, from, to, middle, half), fill: picked ? "#8a2456" : "#c69a4c", "pointer-events": "none" }) : null,
     ...begins.map((x) => svg("path", { d: `M ${x} ${middle - half} V ${middle + half}`, stroke: "#8a5409", "stroke-dasharray": "1 3", "pointer-events": "none" })),
   ];
 }
@@ -75,7 +57,7 @@ export function mirrored(heights, middle) {
 }
 
 /** The outline of the loudest sample in each 2 px, mirrored about the middle; where passes cross, the louder one. */
-function wavePath(span, peaks, scale, from, to, middle, half) {
+function wavePath(span, wave, scale, from, to, middle, half) {
   const level = 10 ** (span.gain_db / 20);
   const upper = [];
   for (let x = from; x <= to; x += 2) {
@@ -83,9 +65,7 @@ function wavePath(span, peaks, scale, from, to, middle, half) {
     let peak = 0;
     for (const [start, end] of span.passes) {
       if (ms < start || ms >= end) continue;
-      const first = Math.floor(((ms - start) * peaks.per_s) / 1000);
-      const last = Math.max(first + 1, Math.floor(((ms + scale.ms(2) - start) * peaks.per_s) / 1000));
-      for (let i = first; i < last && i < peaks.peaks.length; i += 1) peak = Math.max(peak, peaks.peaks[i]);
+      peak = Math.max(peak, wave.peak(ms - start, ms + scale.ms(2) - start));
     }
     const fade = Math.sin((Math.PI / 2) * Math.min(1, span.fade_in_ms ? (ms - span.start_ms) / span.fade_in_ms : 1, span.fade_out_ms ? Math.max(0, span.end_ms - ms) / span.fade_out_ms : 1));
     upper.push([x, Math.max((peak / 255) * Math.min(level * 1.6, 1) * fade * half, 0.6)]);

@@ -5,10 +5,11 @@ import { clockText } from "../ui/times.js";
 import { drawBar } from "./bars.js";
 import { RULER, barLines, patterns, playhead, rulerColumn, snapLine, staffLines } from "./lines.js";
 import { MARKS_PX, addMark, drawMarks } from "./marks.js";
-import { Peaks, drawMusic, drawPasses } from "./music.js";
+import { drawMusic, drawPasses } from "./music.js";
 import { Kept } from "./kept.js";
 import { Ties } from "./ties.js";
 import { VOICES_PX, drawVoice } from "./voices.js";
+import { Waves } from "./waves.js";
 import { MOST_PX_S, Scale } from "./scale.js";
 
 const SLIDES = 70;
@@ -29,7 +30,7 @@ export class Score {
   constructor(state, { names, scroll }) {
     Object.assign(this, { state, names, scroll });
     this.ties = new Ties(state, () => this.draw());
-    this.peaks = new Peaks(state.base, () => this.draw());
+    this.waves = new Waves(state.base, () => this.draw());
     this.spacer = el("div");
     this.svg = svg("svg", { role: "group", "aria-label": "Bars of the show" });
     this.spacer.append(this.svg);
@@ -175,7 +176,7 @@ export class Score {
 
   /** All pieces in view, by the layer they belong to: those of slides, and of columns as wide as a step. */
   wanted(scale, rows, view, whole) {
-    const { state, peaks } = this;
+    const { state } = this;
     const { data } = state;
     const bars = this.wantedBars(scale, rows, view);
     const px = scale.pxPerS;
@@ -189,13 +190,13 @@ export class Score {
     const ruler = columns.map((from) => ({ id: String(from), looks: [px], draw: () => rulerColumn(scale, from, STEP_PX) }));
     const waves = columns.flatMap((from) => data.music.flatMap((span) => {
       if (scale.x(span.end_ms) <= from || scale.x(span.start_ms) >= from + STEP_PX) return [];
-      const [found, picked] = [peaks.of(span.asset_id), state.pickedSpan === span.span_id];
+      const [found, picked] = [this.waves.of(span.asset_id, px), state.pickedSpan === span.span_id];
       return [{ id: `${span.span_id} ${from}`, looks: [px, rows.music.top, rows.music.height, span, found, picked], draw: () => drawPasses(span, rows.music, scale, from, from + STEP_PX, found, picked) }];
     }));
     const voices = data.voices.flatMap((voice) => {
       const [x1, x2] = [scale.x(voice.start_ms), scale.x(voice.start_ms + voice.lasts_ms)];
       if (!inView(x1, x2)) return [];
-      const [line, found, name, from, to] = [data.slides[state.shown[voice.index]], peaks.of(voice.asset_id), state.asset(voice.asset_id)?.name ?? "Voice", Math.max(x1, view.from), Math.min(x2, view.to)];
+      const [line, found, name, from, to] = [data.slides[state.shown[voice.index]], this.waves.of(voice.asset_id, px), state.asset(voice.asset_id)?.name ?? "Voice", Math.max(x1, view.from), Math.min(x2, view.to)];
       return [{ id: voice.id, looks: [px, rows.voices.top, voice, line, found, name, from, to], draw: () => [drawVoice(voice, line, rows.voices, scale, from, to, found, name)] }];
     });
     return { staff: [{ id: "staff", looks: [rows.bottom, rows.builds.top, rows.voices.top, rows.music.top, whole], draw: () => staffLines(rows, whole) }], bars, waves, voices, lines, ruler };

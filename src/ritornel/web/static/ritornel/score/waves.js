@@ -1,0 +1,64 @@
+// Waves of sounds in levels of detail: fetched in parts as they are looked at, and seen while they are still being read.
+import { get } from "../ui/net.js";
+
+const AGAIN_MS = 500;
+
+export class Waves {
+  /** @param {string} base the show's address @param {function} arrived called when there is more to see */
+  constructor(base, arrived) { Object.assign(this, { base, arrived, known: new Map() }); }
+
+  /** The level that a scale wants, as {peak(fromMs, toMs) -> 0..255}; another object whenever there is more to see, null while nothing is known. */
+  of(assetId, pxPerS) {
+    if (!this.known.has(assetId)) this.known.set(assetId, new Wave(`${this.base}/media/${assetId}`, this.arrived));
+    return this.known.get(assetId).level(pxPerS);
+  }
+}
+
+class Wave {
+  constructor(address, arrived) {
+    Object.assign(this, { address, arrived, about: null, parts: new Map(), levels: new Map() });
+    this.ask();
+  }
+
+  async ask() {
+    try { this.about = await get(`${this.address}/wave.json`); } catch { return; }
+    if (!this.about.whole) {
+      setTimeout(() => this.ask(), AGAIN_MS);
+      // Parts that were not full may be by now.
+      for (const [key, part] of this.parts) if (part && part.length < this.about.part) this.parts.delete(key);
+    }
+    this.more();
+  }
+
+  more() {
+    this.levels.clear();
+    this.arrived();
+  }
+
+  level(pxPerS) {
+    if (!this.about) return null;
+    // One peak for every two px, or the finest there is.
+    const perS = this.about.levels.find((level) => level >= pxPerS / 2) ?? this.about.levels.at(-1);
+    if (!this.levels.has(perS)) this.levels.set(perS, { peak: (fromMs, toMs) => this.peak(perS, fromMs, toMs) });
+    return this.levels.get(perS);
+  }
+
+  part(perS, number) {
+    const key = `${perS}/${number * this.about.part}`;
+    if (!this.parts.has(key)) {
+      this.parts.set(key, null);
+      fetch(`${this.address}/wave/${key}`).then((reply) => (reply.ok ? reply.arrayBuffer() : new ArrayBuffer(0))).then((bytes) => { this.parts.set(key, new Uint8Array(bytes)); this.more(); }).catch(() => this.parts.delete(key));
+    }
+    return this.parts.get(key);
+  }
+
+  peak(perS, fromMs, toMs) {
+    const { done_ms: done, sketch, lasts_ms: lasts, part: size } = this.about;
+    const first = Math.max(0, Math.floor((fromMs * perS) / 1000));
+    const last = Math.max(first + 1, Math.floor((toMs * perS) / 1000));
+    if (fromMs >= done) return sketch[Math.floor((fromMs / lasts) * sketch.length)] ?? 0;
+    let peak = 0;
+    for (let at = first; at < last; at += 1) peak = Math.max(peak, this.part(perS, Math.floor(at / size))?.[at % size] ?? 0);
+    return peak;
+  }
+}
