@@ -123,6 +123,72 @@ class SameSoundTest(BrowserTest):
         self.same(23_800, 3)
 
 
+HALF_AN_HOUR = """async ([show, seconds]) => {
+  // A sound card whose clock the test turns: what begins on it is written down with the place in its sound.
+  const begun = [];
+  const param = () => ({ value: 1, setValueAtTime() {}, setValueCurveAtTime() {}, cancelScheduledValues() {}, exponentialRampToValueAtTime() {}, setTargetAtTime() {} });
+  const node = () => ({ gain: param(), connect(other) { return other; } });
+  class Card {
+    constructor() { Object.assign(this, { currentTime: 5, state: "running", destination: node() }); Card.now = this; }
+    createGain() { return node(); }
+    createAnalyser() { return { ...node(), getFloatTimeDomainData() {} }; }
+    createChannelSplitter() { return node(); }
+    createBufferSource() {
+      const source = { ...node(), start(when, offset, duration = Infinity) { Object.assign(source, { when, offset, end: when + (source.loop ? Infinity : duration) }); begun.push(source); }, stop(at) { source.end = Math.min(source.end, at); } };
+      return source;
+    }
+    async decodeAudioData() { return { duration: 24 }; }
+    async resume() {}
+    async close() {}
+  }
+  window.AudioContext = Card;
+  const { ShowPlayer } = await import("/static/ritornel/player/player.js");
+  const surface = document.createElementNS("http://www.w3.org/2000/svg", "svg");
+  document.body.append(surface);
+  const player = new ShowPlayer({ ...show, end: "loop", length_ms: show.content_ms }, surface, { mode: "self-running" });
+  await player.begin(0);
+  const apart = [];
+  let [voices, music] = [0, 0];
+  const look = () => {
+    const { currentTime: now } = Card.now;
+    const at = player.timeMs();
+    const heard = begun.filter(({ when, end }) => when <= now && now < end).map(({ when, offset }) => (offset + now - when) * 1000);
+    const nearest = (meant) => Math.min(...heard.map((place) => Math.abs(place - meant)), 1e9);
+    // What has only begun, or is about to end, may be a hundredth of a second late.
+    const settled = (from, to) => at > from + 60 && at < to - 60;
+    for (const { start_ms: from, lasts_ms: lasts, in_ms: skipped } of show.voices) if (settled(from, from + lasts)) { apart.push(nearest(at - from + skipped)); voices += 1; }
+    for (const span of show.music) for (const [from, to] of span.passes) if (settled(from, to)) { apart.push(nearest(at - from)); music += 1; }
+  };
+  let turn = 0;
+  for (const end = Card.now.currentTime + seconds; Card.now.currentTime < end; turn += 1) {
+    Card.now.currentTime += 0.31 + (turn % 7) * 0.17;
+    player.frame();
+    if (turn % 211 === 100) { player.pause(); Card.now.currentTime += 4; player.resume(); player.frame(); }
+    if (turn % 173 === 60) { player.previous(); player.frame(); }
+    if (turn % 131 === 90) { player.next(); player.frame(); }
+    if (turn % 251 === 40) { player.seek((turn * 7919) % show.content_ms); player.frame(); }
+    Card.now.currentTime += 0.05;
+    player.frame();
+    look();
+    for (let n = begun.length - 1; n >= 0; n -= 1) if (begun[n].end < Card.now.currentTime - 1) begun.splice(n, 1);
+    if (turn % 100 === 0) await new Promise((done) => { setTimeout(done); });
+  }
+  player.stop();
+  return { worst: Math.max(...apart), voices, music, turn };
+}"""
+
+
+class TogetherTest(BrowserTest):
+    def test_after_half_an_hour_of_pauses_and_jumps_sound_is_where_the_picture_is(self) -> None:
+        show = orlmere()
+        for slide, voice in ((0, Voice("waltz", 7200, 4000, 1500)), (1, Voice("waltz", 9000, 8000, 300)), (3, Voice("waltz", 6500, 2000, 2000))):
+            show = apply_edit(show, PutVoice(show.slides[slide].id, voice)).show
+        given = json.loads(json.dumps(builtins_of(perform(show), {asset.id: f"/shows/orlmere/media/{asset.id}" for asset in show.assets})))
+        found = self.page.evaluate(HALF_AN_HOUR, [given, 1800])
+        self.assertGreater(min(found["voices"], found["music"]), 200, "there was something to hear, again and again")
+        self.assertLess(found["worst"], 40)
+
+
 class ClockTest(BrowserTest):
     def test_the_clock_does_not_jump_when_sound_begins_or_stops_and_stands_still_when_paused(self) -> None:
         result = self.page.evaluate(
