@@ -1,10 +1,13 @@
-"""Runs the named measurements, or all: film, schedule, web, painter, stage, score."""
+"""Runs the named measurements, or all: film, clips, sound, schedule, web, painter, stage, score."""
 
 import sys
 
-from bench import film, painter, schedule, score, stage, web
+from bench import clips, film, painter, schedule, score, sound, stage, web
 
-PARTS = {"schedule": schedule.measure, "film": film.measure, "web": web.measure, "painter": painter.measure, "stage": stage.measure, "score": score.measure}
+PARTS = {
+    "schedule": schedule.measure, "film": film.measure, "clips": clips.measure, "sound": sound.measure, "web": web.measure, 
+    "painter": painter.measure, "stage": stage.measure, "score": score.measure,
+}  # fmt: skip
 
 
 def main(names: list[str]) -> int:

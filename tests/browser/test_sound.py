@@ -126,7 +126,9 @@ class SameSoundTest(BrowserTest):
 HALF_AN_HOUR = """async ([show, seconds]) => {
   // A sound card whose clock the test turns: what begins on it is written down with the place in its sound.
   const begun = [];
-  const param = () => ({ value: 1, setValueAtTime() {}, setValueCurveAtTime() {}, cancelScheduledValues() {}, exponentialRampToValueAtTime() {}, setTargetAtTime() {} });
+  const param = () => ({
+    value: 1, setValueAtTime() {}, setValueCurveAtTime() {}, cancelScheduledValues() {}, exponentialRampToValueAtTime() {}, setTargetAtTime() {},
+  });
   const node = () => ({ gain: param(), connect(other) { return other; } });
   class Card {
     constructor() { Object.assign(this, { currentTime: 5, state: "running", destination: node() }); Card.now = this; }
@@ -134,7 +136,14 @@ HALF_AN_HOUR = """async ([show, seconds]) => {
     createAnalyser() { return { ...node(), getFloatTimeDomainData() {} }; }
     createChannelSplitter() { return node(); }
     createBufferSource() {
-      const source = { ...node(), start(when, offset, duration = Infinity) { Object.assign(source, { when, offset, end: when + (source.loop ? Infinity : duration) }); begun.push(source); }, stop(at) { source.end = Math.min(source.end, at); } };
+      const source = {
+        ...node(),
+        start(when, offset, duration = Infinity) {
+          Object.assign(source, { when, offset, end: when + (source.loop ? Infinity : duration) });
+          begun.push(source);
+        },
+        stop(at) { source.end = Math.min(source.end, at); },
+      };
       return source;
     }
     async decodeAudioData() { return { duration: 24 }; }
@@ -156,8 +165,10 @@ HALF_AN_HOUR = """async ([show, seconds]) => {
     const nearest = (meant) => Math.min(...heard.map((place) => Math.abs(place - meant)), 1e9);
     // What has only begun, or is about to end, may be a hundredth of a second late.
     const settled = (from, to) => at > from + 60 && at < to - 60;
-    for (const { start_ms: from, lasts_ms: lasts, in_ms: skipped } of show.voices) if (settled(from, from + lasts)) { apart.push(nearest(at - from + skipped)); voices += 1; }
-    for (const span of show.music) for (const [from, to] of span.passes) if (settled(from, to)) { apart.push(nearest(at - from)); music += 1; }
+    for (const { start_ms: from, lasts_ms: lasts, in_ms: skipped } of show.voices) {
+      if (settled(from, from + lasts)) { apart.push(nearest(at - from + skipped)); voices += 1; }
+    }
+    for (const [from, to] of show.music.flatMap(({ passes }) => passes)) if (settled(from, to)) { apart.push(nearest(at - from)); music += 1; }
   };
   let turn = 0;
   for (const end = Card.now.currentTime + seconds; Card.now.currentTime < end; turn += 1) {

@@ -4,13 +4,15 @@ from pathlib import Path
 
 import av
 import numpy as np
+import skia
 from django.test import SimpleTestCase
 
 from ritornel.core.document import AdvanceAfter, Box, Build, Follows, Frame, Show, Slide
-from ritornel.core.document.objects import PLAYS, Clip
+from ritornel.core.document.objects import PLAYS, Clip, Shape, Stroke
 from ritornel.core.formats.media import Limits, asset_from, examined
 from ritornel.core.render.film import FilmOrder, write_film
-from ritornel.core.schedule.performance import perform
+from ritornel.core.render.painter import Painter
+from ritornel.core.schedule.performance import Sight, perform, sight_at
 from tests.footage import ROUND, footage, number_of
 
 
@@ -57,3 +59,43 @@ class FilmedClipTest(SimpleTestCase):
         loud = np.abs(sound[: len(sound) // 2 - 4800]).max()
         self.assertGreater(loud, 0.1)
         self.assertLess(np.abs(sound[len(sound) // 2 + 4800 :]).max(), 0.01)
+
+
+class UnpaintedTest(SimpleTestCase):
+    """A clip that is all there is to see goes into the film as it is in its file."""
+
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.source = Path(folder.name) / "clip.mp4"
+        data = footage(30)
+        self.source.write_bytes(data)
+        self.asset = asset_from(examined(data, "clip.mp4", Limits()), "clip", "Clip")
+
+    def staged(self, over: bool = False, **more: object) -> tuple[Painter, Sight]:
+        clip = Clip("clip", "Clip", Box(0, 0, 64, 48), "clip", **{"out_ms": 1000, **more})  # type: ignore[arg-type]
+        objects = (Shape("under", "Under", Box(0, 0, 10, 10), "ellipse"), clip, *((Shape("dot", "Dot", Box(2, 2, 4, 4), "ellipse"),) if over else ()))
+        slide = Slide("s", "S", objects=objects, order=(Build("play", "clip", PLAYS, Follows()),), advance=AdvanceAfter(1000))
+        performance = perform(Show("show", "Show", Frame(64, 48), slides=(slide,), assets=(self.asset,)))
+        return Painter(performance, 64, 48, lambda sha256: self.source), sight_at(performance, 500)
+
+    def test_it_is_the_frame_that_would_have_been_painted(self) -> None:
+        painter, sight = self.staged()
+        frame = painter.through(sight)
+        painted = painter.image(sight).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3]
+        self.assertEqual(number_of(frame), 15)
+        self.assertLess(abs(float(frame.to_ndarray(format="rgb24").mean()) - float(painted.mean())), 4, "frames are 12 apart")
+        frame.pts = 777
+        self.assertEqual(number_of(painter.through(sight)), 15, "what is given away is not what the reader keeps")
+
+    def test_whatever_more_there_is_to_see_is_painted(self) -> None:
+        cases: list[dict[str, object]] = [{"over": True}, {"size": (32, 24)}, {"opacity": 0.5}, {"corner_px": 8.0}, {"flip_x": True}]
+        cases.append({"stroke": Stroke("#000000")})
+        for more in cases:
+            with self.subTest(more):
+                if "size" in more:
+                    painter, sight = self.staged()
+                    painter = Painter(painter.performance, 32, 24, lambda sha256: self.source)
+                else:
+                    painter, sight = self.staged(**more)  # type: ignore[arg-type]
+                self.assertIsNone(painter.through(sight))

@@ -201,11 +201,13 @@ def _film(performance: Performance, path: Path, order: FilmOrder, media: MediaPa
             if report is not None:
                 report(Progress(number, total, _slide_of(sight)))
             if new or frame is None:
-                with surface as canvas:
-                    painter.paint(canvas, sight)
-                frame = av.VideoFrame.from_ndarray(pixels, format="bgra").reformat(
-                    format="yuv420p", dst_colorspace=Colorspace.ITU709, dst_color_range=ColorRange.MPEG
-                )
+                frame = painter.through(sight)
+                if frame is None:
+                    with surface as canvas:
+                        painter.paint(canvas, sight)
+                    frame = av.VideoFrame.from_ndarray(pixels, format="bgra").reformat(
+                        format="yuv420p", dst_colorspace=Colorspace.ITU709, dst_color_range=ColorRange.MPEG
+                    )
                 writer.frames.put((number, frame))
             else:
                 again = av.VideoFrame(order.width_px, order.height_px, "yuv420p")

@@ -8,7 +8,7 @@ from typing import Any, Self
 import av
 import numpy as np
 import skia
-from av.video.reformatter import Colorspace, Interpolation, VideoReformatter
+from av.video.reformatter import ColorRange, Colorspace, Interpolation, VideoReformatter
 from PIL import Image
 
 from ritornel.core.errors import BadMedia
@@ -100,13 +100,35 @@ class Footage:
         return self._image[1]
 
 
-def converted(frame: Any, pixels: str, reformatter: Any) -> Any:
-    """The frame's pixels, rounded to the nearest and not, as is faster, downwards. Where a file does not say by which matrix its colours were
-    made, its size does: from 720 lines on ITU-R BT.709, below BT.601, as browsers take it."""
+    def plain_at(self, at_ms: float, width_px: int, height_px: int) -> Any:
+        """The same as a frame of its own in YUV 4:2:0 of BT.709, where the clip has that size and stands upright; else None."""
+        frame = self.frame_at(at_ms)
+        if (frame.width, frame.height) != (width_px, height_px) or frame.rotation % 360:
+            return None
+        ready = frame.format.name == "yuv420p" and matrix_of(frame) == Colorspace.ITU709 and frame.color_range in (ColorRange.UNSPECIFIED, ColorRange.MPEG)
+        if not ready:
+            frame = self._reformatter.reformat(
+                frame, format="yuv420p", src_colorspace=matrix_of(frame), dst_colorspace=int(Colorspace.ITU709), dst_color_range=int(ColorRange.MPEG)
+            )
+        # What the reader keeps must not be given away: whoever encodes a frame sets its time.
+        own = av.VideoFrame(width_px, height_px, "yuv420p")
+        for plane, source in zip(own.planes, frame.planes, strict=True):
+            if plane.buffer_size != source.buffer_size:
+                return av.VideoFrame.from_ndarray(frame.to_ndarray(), format="yuv420p")
+            plane.update(source)
+        return own
+
+
+def matrix_of(frame: Any) -> int:
+    """By which matrix the frame's colours were made. Where a file does not say, its size does: from 720 lines on ITU-R BT.709, below BT.601, as
+    browsers take it."""
     told = int(frame.colorspace)
-    guessed = Colorspace.ITU709 if frame.height >= 720 else Colorspace.ITU601
-    matrix = told if told in [int(known) for known in Colorspace] else guessed
-    return reformatter.reformat(frame, format=pixels, src_colorspace=int(matrix), interpolation=EXACT).to_ndarray()
+    return told if told in [int(known) for known in Colorspace] else int(Colorspace.ITU709 if frame.height >= 720 else Colorspace.ITU601)
+
+
+def converted(frame: Any, pixels: str, reformatter: Any) -> Any:
+    """The frame's pixels, rounded to the nearest and not, as is faster, downwards."""
+    return reformatter.reformat(frame, format=pixels, src_colorspace=matrix_of(frame), interpolation=EXACT).to_ndarray()
 
 
 def upright(pixels: Any, turned_deg: int) -> Any:

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from functools import lru_cache
 from pathlib import Path
+from typing import Any
 
 import skia
 
@@ -11,6 +12,7 @@ from ritornel.core.layout.faces import Face, shaped
 from ritornel.core.layout.marks import ClipMark, ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, ShadowMark, TextMark
 from ritornel.core.motion.channels import STILL, Values
 from ritornel.core.motion.depth import homography, in_depth
+from ritornel.core.render.bare import bare_clip
 from ritornel.core.render.footage import Footage
 from ritornel.core.render.letters import Typing
 from ritornel.core.render.masking import begin_mask, end_mask, region_of
@@ -23,6 +25,7 @@ MediaPath = Callable[[str], Path]
 
 # What Chromium does with pictures it scales, so that both painters show the same.
 _SAMPLING = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kNearest)
+_PLAIN = skia.SamplingOptions()
 
 
 @lru_cache(maxsize=64)
@@ -213,13 +216,13 @@ class Painter:
                     canvas.scale(-1 if mark.flip_x else 1, -1 if mark.flip_y else 1)
                     canvas.translate(-target.centerX(), -target.centerY())
                 image = self._moment(mark, whole.played) if isinstance(mark, ClipMark) else self._picture(mark.asset_id)
-                canvas.drawImageRect(image, target, _SAMPLING, skia.Paint(AntiAlias=True))
+                canvas.drawImageRect(image, target, _PLAIN if _as_it_is(canvas, image, target) else _SAMPLING, skia.Paint(AntiAlias=True))
                 if drawn < 1:
                     canvas.restore()
                 canvas.restore()
 
-    def _moment(self, mark: ClipMark, played: float | None) -> skia.Image:
-        """The picture of a clip. Two places of one clip share a reader, which costs looking for them in turn and is right all the same."""
+    def _reader(self, mark: ClipMark) -> Footage:
+        """The open clip. Two places of one clip share a reader, which costs looking for them in turn and is right all the same."""
         if mark.asset_id not in self._footage:
             asset = self.performance.assets.get(mark.asset_id)
             if asset is None:
@@ -227,7 +230,16 @@ class Painter:
             while len(self._footage) >= self.OPEN_CLIPS:
                 self._footage.pop(next(iter(self._footage))).close()
             self._footage[mark.asset_id] = Footage(self._media(asset.sha256), asset.name)
-        return self._footage[mark.asset_id].image_at(mark.at_ms(played))
+        return self._footage[mark.asset_id]
+
+    def _moment(self, mark: ClipMark, played: float | None) -> skia.Image:
+        return self._reader(mark).image_at(mark.at_ms(played))
+
+    def through(self, sight: Sight) -> Any:
+        """The frame as the clip's own file has it, in YUV 4:2:0 of BT.709, where a clip of the output's size is all there is to see; else None.
+        What goes through unpainted costs a tenth."""
+        bare = bare_clip(self.performance, sight)
+        return self._reader(bare[0]).plain_at(bare[0].at_ms(bare[1]), self.width_px, self.height_px) if bare else None
 
     def _picture(self, asset_id: str) -> skia.Image:
         self._wanted.add(asset_id)
@@ -255,6 +267,16 @@ class Painter:
                 continue
             gone = self._pictures.pop(asset_id)
             pixels -= gone.width() * gone.height()
+
+
+def _as_it_is(canvas: skia.Canvas, image: skia.Image, target: skia.Rect) -> bool:
+    """Whether every pixel of the image comes to lie on one of the canvas, so that nothing has to be sampled."""
+    matrix = canvas.getTotalMatrix()
+    if not matrix.isScaleTranslate():
+        return False
+    seen = matrix.mapRect(target)
+    places = (seen.width() - image.width(), seen.height() - image.height(), seen.left() - round(seen.left()), seen.top() - round(seen.top()))
+    return matrix.getScaleX() > 0 and matrix.getScaleY() > 0 and all(abs(place) < 0.01 for place in places)
 
 
 def _transform(canvas: skia.Canvas, values: Values, pivot_x: float, pivot_y: float, turn_deg: float = 0.0) -> None:
