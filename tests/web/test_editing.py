@@ -209,7 +209,7 @@ class WouldTest(WebTest):
 class OwnersTest(WebTest):
     PATHS = (
         "/shows/clock/", "/shows/clock/score.json", "/shows/clock/slides/esc-s.json", "/shows/clock/media/waltz", "/shows/clock/media/waltz/wave.json",
-        "/shows/clock/media/waltz/wave/25/0",
+        "/shows/clock/media/waltz/wave/25/0", "/shows/clock/media/waltz/at/150", "/shows/clock/captions.vtt", "/shows/clock/media/waltz/light",
         "/shows/clock/archive", "/shows/clock/play", "/shows/clock/performance.json", "/shows/clock/rehearse", "/shows/clock/release", "/shows/clock/films",
         "/shows/clock/films/x/file", "/shows/clock/thumbs/esc-s/0.png", "/shows/clock/slides/esc-s/ties.json",
     )  # fmt: skip

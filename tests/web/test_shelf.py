@@ -11,9 +11,11 @@ from PIL import Image
 
 from ritornel.demo.orlmere import orlmere
 from ritornel.starters import STARTERS
+from ritornel.web.shows.derived import make_light
 from ritornel.web.shows.services import Show, create_rows, media_path
 from ritornel.web.shows.smalls import make_small, small_path
 from ritornel.web.shows.waves import make_wave, wave_folder, wave_of
+from tests.footage import footage
 from tests.web.base import WebTest
 
 
@@ -105,6 +107,62 @@ class WaveTest(WebTest):
         with self.assertLogs("ritornel.web.shows.waves", "WARNING"):
             make_wave("ef" * 32, 1000)
         self.assertEqual((wave_of("ef" * 32).whole, wave_of("ef" * 32).lasts_ms), (True, 0))  # type: ignore[union-attr]
+
+
+class HeavyClipTest(WebTest):
+    def heavy(self) -> dict[str, Any]:
+        """A clip in a form that browsers do not show."""
+        reply = self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile("old.mp4", footage(12, codec="mpeg4"))}).json()
+        self.assertIn("which browsers do not show", reply["notices"][-1])
+        return reply["asset"]  # type: ignore[no-any-return]
+
+    def test_browsers_are_given_its_lighter_copy_once_it_is_made(self) -> None:
+        with patch("ritornel.web.shows.shelf.light") as asked:
+            asset = self.heavy()
+            self.assertEqual((asset["heavy"], asset["shown"]), (True, f"{asset['address']}/light"))
+            self.assertEqual(self.client.get(asset["shown"]).status_code, 404)
+            self.client.get(asset["shown"] + "?ask=1")
+        self.assertEqual([call.args for call in asked.call_args_list], [(asset["sha256"],)] * 2)
+        make_light(asset["sha256"])
+        self.assertEqual(self.client.get(asset["shown"]).headers["Content-Type"], "video/mp4")
+        self.assertEqual(self.client.get("/shows/clock/performance.json").json()["media"][asset["id"]], asset["shown"])
+
+    def test_a_show_is_released_when_its_lighter_copies_are_there_and_gives_strangers_those(self) -> None:
+        with patch("ritornel.web.shows.shelf.light"):
+            asset = self.heavy()
+        reply = self.post("/shows/clock/editions")
+        self.assertEqual((reply.status_code, "is still being made" in reply.json()["error"]), (400, True))
+        make_light(asset["sha256"])
+        address = self.post("/shows/clock/editions").json()["address"].removeprefix("http://testserver")
+        media = self.client.get(f"{address}1/performance.json").json()["media"][asset["id"]]
+        self.assertTrue(media.endswith("-light.mp4"))
+        self.assertEqual(self.client.get(media).status_code, 200)
+
+
+class CaptionsTest(WebTest):
+    def test_a_file_is_read_and_nothing_changed_by_it(self) -> None:
+        vtt = b"WEBVTT\n\n00:01.000 --> 00:02.000\nTick\n"
+        reply = self.client.post("/shows/clock/captions", {"file": SimpleUploadedFile("x.vtt", vtt)})
+        self.assertEqual(reply.json(), {"captions": [{"start_ms": 1000, "end_ms": 2000, "text": "Tick"}], "notices": []})
+        reply = self.client.post("/shows/clock/captions", {"file": SimpleUploadedFile("x.vtt", b"no captions")})
+        self.assertEqual((reply.status_code, "holds no captions" in reply.json()["error"]), (400, True))
+        self.assertEqual(self.client.post("/shows/clock/captions").status_code, 400)
+        self.assertEqual(Show.objects.get(pk="clock").revision, 0)
+
+    def test_the_captions_of_the_show_are_saved_under_its_name(self) -> None:
+        reply = self.client.get("/shows/clock/captions.vtt")
+        self.assertEqual((reply.content, reply.headers["Content-Disposition"]), (b"WEBVTT\n", 'attachment; filename="the-orlmere-clock.vtt"'))
+
+
+class TempoTest(WebTest):
+    def test_a_sound_at_another_speed_is_made_once_and_kept(self) -> None:
+        first = self.client.get("/shows/clock/media/waltz/at/200")
+        self.assertEqual((first.status_code, first.headers["Content-Type"], first.content[:4]), (200, "audio/flac", b"fLaC"))
+        with patch("ritornel.web.shows.smalls.confined") as made:
+            self.client.get("/shows/clock/media/waltz/at/200")
+        made.assert_not_called()
+        for path in ("waltz/at/9", "waltz/at/999", "bell/at/200"):
+            self.assertEqual(self.client.get(f"/shows/clock/media/{path}").status_code, 404)
 
 
 class BringTest(WebTest):

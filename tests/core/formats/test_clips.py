@@ -40,16 +40,20 @@ class ExaminedTest(SimpleTestCase):
         data[at : at + 4] = (999_999).to_bytes(4, "big")
         self.assertEqual(came_in(bytes(data)).lasts_ms, 2000)
 
-    def test_what_browsers_do_not_show_is_refused_in_a_sentence(self) -> None:
+    def test_what_browsers_do_not_show_comes_in_and_they_get_a_lighter_copy(self) -> None:
         out = io.BytesIO()
         with av.open(out, "w", format="mp4") as container:
             stream = container.add_stream("mpeg4", rate=25)
             stream.width, stream.height, stream.pix_fmt = WIDTH, HEIGHT, "yuv420p"
             container.mux(stream.encode(av.VideoFrame.from_ndarray(np.zeros((HEIGHT, WIDTH, 3), dtype=np.uint8), format="rgb24")))
             container.mux(stream.encode(None))
-        with self.assertRaises(BadMedia) as told:
-            came_in(out.getvalue())
-        self.assertIn("“pendulum.mp4” is a clip in mpeg4, which browsers do not show. H.264, VP8, VP9, AV1 can be added", str(told.exception))
+        medium = came_in(out.getvalue())
+        self.assertTrue(medium.heavy)
+        self.assertIn("“pendulum.mp4” is in MPEG4, which browsers do not show: they get a lighter copy", medium.notes[-1])
+
+    def test_a_clip_larger_than_a_screen_is_heavy_and_a_small_one_is_not(self) -> None:
+        self.assertFalse(came_in(footage(10)).heavy)
+        self.assertTrue(came_in(footage(3, width=2000, height=64)).heavy)
 
     def test_a_file_that_was_cut_off(self) -> None:
         data = footage(90, codec="libvpx-vp9")

@@ -2,16 +2,19 @@ from typing import Any
 
 import msgspec
 from django.test import SimpleTestCase
+from hypothesis import given
+from hypothesis import strategies as st
 
 from ritornel.core.document import AdvanceAfter, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Show, Slide
 from ritornel.core.document.copying import copy_of_slide
 from ritornel.core.document.edits import AddObjects, ChangeObjects, ChangeSlides, ChangeTheme, RemoveObjects, ReplaceAsset, apply_edit
 from ritornel.core.document.integrity import check_slide
-from ritornel.core.document.objects import PLAYS, Clip, Footage, Photograph, PlayClip
+from ritornel.core.document.objects import PLAYS, Caption, Clip, Footage, Photograph, PlayClip
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.layout.marks import ClipMark
 from ritornel.core.motion.sampling import Instant, Motion, values_at
 from ritornel.core.schedule.calm import calmed
+from ritornel.core.schedule.captions import caption_in, compile_captions
 from ritornel.core.schedule.clips import compile_clips
 from ritornel.core.schedule.live import arrive, cue, instant_of
 from ritornel.core.schedule.music import compile_music
@@ -195,3 +198,66 @@ class GroundTest(SimpleTestCase):
         with self.assertRaises(BadValue) as told:
             apply_edit(show_with(slide_with()), ChangeSlides(("three",), {"background": {"kind": "clip", "asset_id": "waltz"}}))
         self.assertIn("“Waltz” is no clip, so it cannot be the background", str(told.exception))
+
+
+class SpeedTest(SimpleTestCase):
+    def test_it_lasts_out_minus_in_over_rate(self) -> None:
+        schedule = timed(slide_with(PLAY, rate_pct=150))
+        self.assertEqual((schedule.builds[0].lasts_ms, schedule.length_ms), (12_133, 12_133), "18 200 / 1.5 is 12 133.3")
+        self.assertEqual(timed(slide_with(PLAY, rate_pct=50)).length_ms, 36_400)
+
+    def test_its_sound_is_another_which_begins_and_ends_at_the_same_places(self) -> None:
+        show = show_with(slide_with(PLAY, rate_pct=200, repeats=False))
+        (heard,) = compile_clips(show, compile_show(show))
+        self.assertEqual((heard.asset_id, heard.in_ms, heard.lasts_ms), ("pendulum@200", 6000, 9100))
+        performance = perform(show)
+        self.assertEqual(performance.sound_ids(), ["pendulum@200"])
+        media = performance.media(lambda asset, rate: f"{asset.id} at {rate}")
+        self.assertEqual((media["pendulum"], media["pendulum@200"]), ("pendulum at 100", "pendulum at 200"))
+
+    def test_a_speed_beyond_reason_is_refused_and_nothing_changes(self) -> None:
+        show = show_with(slide_with(PLAY))
+        for rate in (0, 24, 401):
+            with self.assertRaises(BadValue) as told:
+                apply_edit(show, ChangeObjects("three", ("clip",), {"rate_pct": rate}))
+            self.assertIn("rate_pct", str(told.exception) + told.exception.field)
+
+    @given(st.integers(25, 400), st.floats(0, 1, exclude_max=True))
+    def test_halfway_through_its_time_it_shows_the_middle_of_its_stretch(self, rate: int, share: float) -> None:
+        slide = slide_with(PLAY, rate_pct=rate)
+        schedule = timed(slide)
+        performance = perform(show_with(slide))
+        (layer,) = sight_at(performance, share * schedule.builds[0].lasts_ms).layers
+        played = dict(layer.objects)["clip", None].played
+        assert played is not None
+        self.assertAlmostEqual(played, share, places=6)
+
+
+class CaptionsTest(SimpleTestCase):
+    SPOKEN = (
+        Caption(11_000, 13_000, "before and in"),
+        Caption(20_000, 21_000, "tick"),
+        Caption(30_000, 40_000, "at its end"),
+        Caption(50_000, 51_000, "never"),
+    )
+
+    def test_they_stand_where_the_clip_is_cut_and_at_its_speed(self) -> None:
+        performance = perform(show_with(slide_with(PLAY, captions=self.SPOKEN, rate_pct=200)))
+        found = compile_captions(performance)
+        self.assertEqual(found, (Caption(0, 500, "before and in"), Caption(4000, 4500, "tick"), Caption(9000, 9100, "at its end")))
+
+    def test_in_every_round_of_a_clip_that_repeats(self) -> None:
+        performance = perform(show_with(slide_with(PLAY, advance=AdvanceAfter(40_000), captions=self.SPOKEN[1:2], repeats=True)))
+        self.assertEqual([(caption.start_ms, caption.end_ms) for caption in compile_captions(performance)], [(8000, 9000), (26_200, 27_200)])
+
+    @given(st.integers(0, 12_000))
+    def test_what_is_read_at_an_instant_is_what_the_file_says(self, at: int) -> None:
+        performance = perform(show_with(slide_with(PLAY, captions=self.SPOKEN, rate_pct=200)))
+        said = next((caption.text for caption in compile_captions(performance) if caption.start_ms <= at < caption.end_ms), "")
+        self.assertEqual(caption_in(performance, sight_at(performance, at)), said)
+
+    def test_captions_out_of_order_are_refused(self) -> None:
+        show = show_with(slide_with(PLAY))
+        wrong = [{"start_ms": 5, "end_ms": 9, "text": "a"}, {"start_ms": 8, "end_ms": 12, "text": "b"}]
+        with self.assertRaisesMessage(BadValue, "The caption “b” of “Pendulum” ends before it begins, or begins before the one before it has ended."):
+            apply_edit(show, ChangeObjects("three", ("clip",), {"captions": wrong}))

@@ -1,5 +1,6 @@
 """What the types alone cannot say about a show: ids are unique and everything named is there."""
 
+import itertools
 from collections.abc import Collection, Iterable
 
 from ritornel.core.document.framings import WHOLE, check_framings, moves_view
@@ -40,6 +41,10 @@ def check_clip(clip: Clip) -> None:
     """Raises BadValue where the clip would end before it begins."""
     if clip.in_ms >= clip.out_ms:
         raise BadValue(f"The clip “{clip.name}” would end at {clip.out_ms} ms, before it begins at {clip.in_ms} ms. Nothing was changed.", "out_ms")
+    for before, after in itertools.pairwise((None, *clip.captions)):
+        if after is not None and (after.start_ms >= after.end_ms or (before is not None and after.start_ms < before.end_ms)):
+            words = "ends before it begins, or begins before the one before it has ended"
+            raise BadValue(f"The caption “{after.text[:40]}” of “{clip.name}” {words}. Nothing was changed.", "captions")
 
 
 def check_kind(item: Picture, asset: Asset, doing: str) -> None:

@@ -4,12 +4,13 @@ Colours and families are literal, or name a role of the theme (`@words`, `@headi
 literal was set by hand and stays when the theme changes.
 """
 
+from fractions import Fraction
 from typing import Annotated, Literal
 
 import msgspec
 from msgspec import Meta
 
-from ritornel.core.time.milliseconds import LONGEST_MS
+from ritornel.core.time.milliseconds import LONGEST_MS, round_half_up
 
 ROLES = ("ground", "raised", "words", "soft", "accent", "second", "line")
 """The roles of colour a theme fills: the ground, what is raised from it, words, softer words, two accents, fine lines."""
@@ -228,11 +229,20 @@ class Picture(Standing, frozen=True, tag_field="kind", tag="picture", forbid_unk
     alternative: Annotated[str, Meta(max_length=2000)] = ""
 
 
+class Caption(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """What is read while a clip is between two instants of its own time."""
+
+    start_ms: Annotated[int, Meta(ge=0, le=LONGEST_MS)]
+    end_ms: Annotated[int, Meta(ge=1, le=LONGEST_MS)]
+    text: Annotated[str, Meta(min_length=1, max_length=1000)]
+
+
 class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
     """A video in a box, fitted, cropped and framed as a picture is: from `in_ms` to `out_ms` of its own time. It plays through a build of the effect
     `plays clip`; before, it shows its picture at `poster_ms` (None: at `in_ms`), afterwards the last one before `out_ms`. One that `repeats` goes
     on until its slide ends. One that `holds` keeps its beat until its end (a repeating one: for one pass); else it runs on beneath later beats.
-    Its sound has a level and equal-power fades at both ends of all it plays."""
+    Its sound has a level and equal-power fades at both ends of all it plays. At another speed than 100 % its sound keeps its pitch. Its captions are in
+    order and do not overlap."""
 
     out_ms: Annotated[int, Meta(ge=1, le=LONGEST_MS)] = 1
     in_ms: Annotated[int, Meta(ge=0, le=LONGEST_MS)] = 0
@@ -243,11 +253,18 @@ class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fi
     fade_out_ms: Annotated[int, Meta(ge=0, le=60_000)] = 0
     repeats: bool = False
     holds: bool = True
+    rate_pct: Annotated[int, Meta(ge=25, le=400)] = 100
+    captions: tuple[Caption, ...] = ()
 
     @property
     def pass_ms(self) -> int:
-        """How long it takes to play once."""
-        return max(self.out_ms - self.in_ms, 0)
+        """How long it takes to play once: (out - in) / rate, rounded half up."""
+        return played_ms(max(self.out_ms - self.in_ms, 0), self.rate_pct)
+
+
+def played_ms(clip_ms: int, rate_pct: int) -> int:
+    """How long a stretch of a clip takes at a speed: 1 000 ms at 150 % take 667."""
+    return round_half_up(Fraction(clip_ms * 100, rate_pct))
 
 
 PLAYS = "plays clip"

@@ -36,8 +36,8 @@ class Frame(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 class Asset(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """A picture or sound on the shelf. Its bytes are found by their SHA-256, so they can never change under a show.
     `loudness_lufs` is a sound's, as measured when it came;
-    `silent` is a clip without sound. `alternative` is what a new picture made of it begins with as its text
-    alternative; `folder` is where it came from."""
+    `silent` is a clip without sound, `heavy` one of which browsers are given a lighter copy.
+    `alternative` is what a new picture made of it begins with as its text alternative; `folder` is where it came from."""
 
     id: Id
     name: Name
@@ -54,6 +54,7 @@ class Asset(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     folder: Name = ""
     loudness_lufs: Annotated[float, Meta(ge=-100, le=20)] | None = None
     silent: bool = False
+    heavy: bool = False
 
     @property
     def kind(self) -> Literal["picture", "sound", "clip"]:

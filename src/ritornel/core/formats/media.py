@@ -49,6 +49,7 @@ class Medium(msgspec.Struct, frozen=True):
     notes: tuple[str, ...] = ()
     loudness_lufs: float | None = None
     silent: bool = False
+    heavy: bool = False
 
     @property
     def sha256(self) -> str:
@@ -227,16 +228,16 @@ def measured(container: Any) -> Heard:
     return Heard(round_half_up(read_ms), round(loudness, 1) if math.isfinite(loudness) else None)
 
 
-# What browsers play themselves. Everything else the codec library reads, and no browser would show.
-_SHOWN = {"h264": "H.264", "vp8": "VP8", "vp9": "VP9", "av1": "AV1"}
+SHOWN = ("h264", "vp8", "vp9", "av1")
+"""What browsers play themselves. What else the codec library reads, they are given a lighter copy of."""
+HEAVY_PX, HEAVY_KBIT_S = 1920, 9000
+"""From which size and weight on a clip that browsers could play is given them as a lighter copy."""
 
 
 def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
     """The clip in an open container. Its length is that of its pictures, by their own times and not by the header. Raises BadMedia."""
     stream = next(stream for stream in container.streams.video if not is_sleeve(stream))
     codec = stream.codec_context.name.removeprefix("lib")
-    if codec not in _SHOWN:
-        raise BadMedia(f"“{name}” is a clip in {codec}, which browsers do not show. {', '.join(_SHOWN.values())} can be added. Nothing was added.")
     first, last_ms, frames = None, Fraction(0), 0
     starts_ms: Fraction | None = None
     step_ms = Fraction(1000) / stream.average_rate if stream.average_rate else Fraction(40)
@@ -265,7 +266,11 @@ def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
             heard = measured(container)
     lasts_ms = max(round_half_up(last_ms - starts_ms), 1)
     notes = (f"“{name}” has no sound.",) if heard is None or not heard.lasts_ms else ()
-    return Medium(media_type, data, wide, high, lasts_ms, notes, heard.loudness_lufs if heard else None, not (heard and heard.lasts_ms))
+    heavy = codec not in SHOWN or max(wide, high) > HEAVY_PX or len(data) * 8 / lasts_ms > HEAVY_KBIT_S
+    if heavy:
+        why = "heavy" if codec in SHOWN else f"in {codec.upper()}, which browsers do not show"
+        notes = (*notes, f"“{name}” is {why}: they get a lighter copy, which is being made; films use the clip itself.")
+    return Medium(media_type, data, wide, high, lasts_ms, notes, heard.loudness_lufs if heard else None, not (heard and heard.lasts_ms), heavy)
 
 
 def asset_from(medium: Medium, asset_id: str, name: str, **credit: Any) -> Asset:
@@ -281,6 +286,7 @@ def asset_from(medium: Medium, asset_id: str, name: str, **credit: Any) -> Asset
         medium.lasts_ms,
         loudness_lufs=medium.loudness_lufs,
         silent=medium.silent,
+        heavy=medium.heavy,
         **credit,
     )
 

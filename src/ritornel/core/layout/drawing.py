@@ -71,7 +71,7 @@ def _picture_parts(picture: Picture, assets: Mapping[str, Asset]) -> tuple[PartD
     marks: list[Mark] = [ImageMark(*place)]
     if isinstance(picture, Clip):
         poster_ms = picture.in_ms if picture.poster_ms is None else picture.poster_ms
-        marks = [ClipMark(*place, picture.in_ms, picture.out_ms, poster_ms)]
+        marks = [ClipMark(*place, picture.in_ms, picture.out_ms, poster_ms, picture.rate_pct, picture.captions)]
     if picture.stroke is not None:
         marks.append(_stroked(edge, None, picture.stroke))
     return (PartDrawing(None, box.width / 2, box.height / 2, tuple(marks)),)

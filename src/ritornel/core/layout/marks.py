@@ -2,6 +2,8 @@
 
 import msgspec
 
+from ritornel.core.document.objects import Caption
+
 
 class Shade(msgspec.Struct, frozen=True, tag_field="kind", tag="shade", omit_defaults=True):
     """Two colours along the line from (x1, y1) to (x2, y2)."""
@@ -42,15 +44,25 @@ class ImageMark(msgspec.Struct, frozen=True, tag_field="kind", tag="image", omit
 
 
 class ClipMark(ImageMark, frozen=True, tag_field="kind", tag="clip", omit_defaults=True):
-    """The picture of a clip, placed as a picture is: at `poster_ms` until it plays, then from `in_ms` on, and in the end the last before `out_ms`."""
+    """The picture of a clip, placed as a picture is: at `poster_ms` until it plays, then from `in_ms` on, and in the end the last before `out_ms`.
+    `captions` are read while it plays, in the clip's own time."""
 
     in_ms: int = 0
     out_ms: int = 1
     poster_ms: int = 0
+    rate_pct: int = 100
+    captions: tuple[Caption, ...] = ()
 
     def at_ms(self, played: float | None) -> float:
         """Which instant of the clip is shown. The out point is not reached: a millisecond before it stands for the picture before it."""
         return float(self.poster_ms) if played is None else min(self.in_ms + played * (self.out_ms - self.in_ms), self.out_ms - 1)
+
+    def caption_at(self, played: float | None) -> str:
+        """What is read at that instant; nothing before it plays and once it has ended."""
+        if played is None or not 0 <= played < 1:
+            return ""
+        at = self.at_ms(played)
+        return next((caption.text for caption in self.captions if caption.start_ms <= at < caption.end_ms), "")
 
 
 class TextMark(msgspec.Struct, frozen=True, tag_field="kind", tag="text", omit_defaults=True):

@@ -20,10 +20,11 @@ from av.video.reformatter import ColorRange, Colorspace
 from ritornel.core.errors import BadMedia, BadValue, RitornelError
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.schedule.performance import Performance, Sight, sight_at
-from ritornel.core.sound.decoding import decode_to_file
+from ritornel.core.sound.decoding import decoded, kept_in_file
 from ritornel.core.sound.gain import Samples
 from ritornel.core.sound.mastering import Master, master_of, mastered
 from ritornel.core.sound.mixing import mixed
+from ritornel.core.sound.tempo import asset_and_rate, at_tempo
 from ritornel.core.time.edges import SAMPLE_RATE_HZ, FrameRate, frame_count, frame_time_ms, sample_at
 
 BLOCK = 48_000
@@ -169,11 +170,13 @@ def write_film(performance: Performance, path: Path, order: FilmOrder, media: Me
     try:
         with tempfile.TemporaryDirectory(prefix="ritornel-") as folder:
             sounds = {}
-            for number, asset_id in enumerate(performance.sound_ids()):
-                source = media(performance.assets[asset_id].sha256)
+            for number, key in enumerate(performance.sound_ids()):
+                asset_id, rate_pct = asset_and_rate(key)
+                asset = performance.assets[asset_id]
+                source = media(asset.sha256)
                 if not source.is_file():
-                    raise BadMedia(f"The sound “{performance.assets[asset_id].name}” is missing, so the film cannot be mixed.")
-                sounds[asset_id] = decode_to_file(source, Path(folder) / f"{number}.raw")
+                    raise BadMedia(f"The sound “{asset.name}” is missing, so the film cannot be mixed.")
+                sounds[key] = kept_in_file(at_tempo(decoded(source), rate_pct), Path(folder) / f"{number}.raw", asset.name)
             _film(performance, unfinished, order, media, sounds, report)
         unfinished.replace(path)
     except OSError as error:

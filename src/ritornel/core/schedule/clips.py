@@ -1,11 +1,12 @@
 """The sound of clips on the show's clock (domain rule 4)."""
 
-from ritornel.core.document.objects import Clip
+from ritornel.core.document.objects import Clip, played_ms
 from ritornel.core.document.show import Show
 from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.core.schedule.slide_schedule import BuildTime, SlideSchedule, clip_of
 from ritornel.core.sound.events import SoundTime
 from ritornel.core.sound.passes import shrunk_fades
+from ritornel.core.sound.tempo import sound_key
 
 
 def clip_runs_ms(clip: Clip, times: SlideSchedule, time: BuildTime) -> int:
@@ -27,14 +28,16 @@ def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
                 continue
             begins = times.beats[time.beat].start_ms + time.offset_ms
             left = times.length_ms - begins
-            lasts_ms = left if clip.repeats else min(clip.pass_ms, asset.lasts_ms - clip.in_ms, left)
+            # All of it in the time of the sound as it is played, which at another speed is another sound.
+            in_ms = played_ms(clip.in_ms, clip.rate_pct)
+            lasts_ms = left if clip.repeats else min(clip.pass_ms, played_ms(asset.lasts_ms, clip.rate_pct) - in_ms, left)
             if lasts_ms <= 0:
                 continue
             fades = shrunk_fades(clip.fade_in_ms, clip.fade_out_ms, lasts_ms)
             pass_ms = clip.pass_ms if clip.repeats else 0
             found.append(
                 SoundTime(
-                    f"clip {build.id}", asset.id, start + begins, clip.in_ms, lasts_ms, clip.gain_db, index, time.offset_ms, time.beat,
+                    f"clip {build.id}", sound_key(asset.id, clip.rate_pct), start + begins, in_ms, lasts_ms, clip.gain_db, index, time.offset_ms, time.beat,
                     clip.repeats, pass_ms, *fades, clip.holds and not clip.repeats,
                 )
             )  # fmt: skip

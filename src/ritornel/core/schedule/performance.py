@@ -1,7 +1,7 @@
 """A show ready to be performed: schedule, drawings, tracks and music in one frozen value, and what is seen at an instant."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 
 import msgspec
@@ -26,6 +26,7 @@ from ritornel.core.schedule.tracks import SlideTracks, compile_tracks, instant_a
 from ritornel.core.schedule.voices import compile_voices
 from ritornel.core.sound.events import SoundTime
 from ritornel.core.sound.passes import MusicTime
+from ritornel.core.sound.tempo import asset_and_rate, sound_key
 
 
 class StagedSlide(msgspec.Struct, frozen=True):
@@ -58,8 +59,18 @@ class Performance(msgspec.Struct, frozen=True):
         return self.voices + self.effects + self.clips
 
     def sound_ids(self) -> list[str]:
-        """The ids of all assets that are heard."""
+        """All sounds that are heard, by what they are called (core/sound/tempo.py)."""
         return sorted({span.asset_id for span in self.music} | {event.asset_id for event in self.events})
+
+    def media(self, address: Callable[[Asset, int], str]) -> dict[str, str]:
+        """Where everything lies that a browser needs, by asset, and by the names of sounds at other speeds; `address` is asked for an asset at a
+        speed in per cent."""
+        pressed = {sound_key(clip.asset_id, clip.rate_pct) for staged in self.slides for clip in pressed_clips(staged.slide) if not clip.muted}
+        sped = [(key, *asset_and_rate(key)) for key in sorted({*self.sound_ids(), *pressed})]
+        return {
+            **{asset.id: address(asset, 100) for asset in self.assets.values()},
+            **{key: address(self.assets[asset_id], rate) for key, asset_id, rate in sped if rate != 100 and asset_id in self.assets},
+        }
 
 
 class Layer(msgspec.Struct, frozen=True):

@@ -37,14 +37,19 @@ def decoded(path: Path) -> Iterator[Samples]:
             raise BadMedia(f"“{path.name}” cannot be read as sound.") from error
 
 
-def decode_to_file(path: Path, raw: Path) -> Samples:
-    """All samples of a sound, 48 kHz stereo, as an array of shape (samples, 2) that lives in the file `raw` and not in memory.
+def kept_in_file(samples: Iterator[Samples], raw: Path, name: str) -> Samples:
+    """All of some samples, 48 kHz stereo, as an array of shape (samples, 2) that lives in the file `raw` and not in memory.
 
-    Raises BadMedia where the file holds no sound that can be read.
+    Raises BadMedia, naming the sound, where there are none.
     """
     with raw.open("wb") as out:
-        for part in decoded(path):
+        for part in samples:
             out.write(part.tobytes())
     if raw.stat().st_size == 0:
-        raise BadMedia(f"“{path.name}” has no sound in it.")
+        raise BadMedia(f"“{name}” has no sound in it.")
     return np.memmap(raw, dtype=np.float32, mode="r").reshape(-1, 2)
+
+
+def decode_to_file(path: Path, raw: Path) -> Samples:
+    """All samples of a sound file in the same way. Raises BadMedia where it holds no sound that can be read."""
+    return kept_in_file(decoded(path), raw, path.name)

@@ -1,5 +1,7 @@
 """What strangers see: the newest edition at its address, with nothing of the application around it."""
 
+import re
+
 import msgspec
 from django.db.models import F
 from django.http import Http404, HttpRequest, HttpResponse
@@ -9,13 +11,15 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET
 
 from ritornel.core.document.decoding import from_json
+from ritornel.core.document.objects import Clip
+from ritornel.core.document.show import Asset
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.formats.media import file_name
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.config.policy import PAGE
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.shows.ranges import file_reply
-from ritornel.web.shows.services import media_path
+from ritornel.web.shows.services import light_path, media_path, tempo_path
 
 
 def _open_release(address: str) -> Release:
@@ -76,7 +80,23 @@ def media(request: HttpRequest, address: str, number: int, name: str) -> HttpRes
     """A medium of the edition, by its hash; nothing else can be reached through here."""
     edition = _edition(address, number)
     show = from_json(bytes(edition.document), ShowValue, "The edition")
-    asset = next((entry for entry in show.assets if file_name(entry) == name), None)
-    if asset is None:
-        raise Http404("There is no such medium.")
-    return file_reply(request, media_path(asset.sha256), asset.media_type, "public, max-age=60")
+    cache = "public, max-age=60"
+    for asset in show.assets:
+        if served_name(asset) == name:
+            path, media_type = (light_path(asset.sha256), "video/mp4") if asset.heavy else (media_path(asset.sha256), asset.media_type)
+            return file_reply(request, path, media_type, cache)
+        sped = re.fullmatch(rf"{asset.sha256}-(\d{{2,3}})\.flac", name)
+        if sped and any(clip.asset_id == asset.id and clip.rate_pct == int(sped[1]) for clip in _clips(show)):
+            return file_reply(request, tempo_path(asset.sha256, int(sped[1])), "audio/flac", cache)
+    raise Http404("There is no such medium.")
+
+
+def _clips(show: ShowValue) -> list[Clip]:
+    return [item for slide in show.slides for item in slide.objects if isinstance(item, Clip)]
+
+
+def served_name(asset: Asset, rate_pct: int = 100) -> str:
+    """Under which name an edition serves a medium, or its sound at another speed."""
+    if rate_pct != 100:
+        return f"{asset.sha256}-{rate_pct}.flac"
+    return f"{asset.sha256}-light.mp4" if asset.heavy else file_name(asset)

@@ -14,18 +14,18 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from ritornel.core.document.decoding import to_json
 from ritornel.core.errors import BadMedia, BadValue
-from ritornel.core.formats.media import file_name
 from ritornel.core.render.film import FilmOrder, check_order
 from ritornel.core.schedule.calm import calmed
 from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.people.services import person_of
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.models import Edition, FilmJob, Release
+from ritornel.web.releases.public import served_name
 from ritornel.web.releases.tasks import film
-from ritornel.web.shows.pages import file_title
+from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import media_path, owned_show, value_of
+from ritornel.web.shows.services import light_path, media_path, owned_show, value_of
 
 
 def _film_line(job: FilmJob) -> dict[str, Any]:
@@ -94,11 +94,13 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
     for asset in show.assets:
         if not media_path(asset.sha256).is_file():
             raise BadMedia(f"“{asset.name}” is missing from the shelf, so strangers would see a gap. Replace or remove it first.")
+        if asset.heavy and not light_path(asset.sha256).is_file():
+            raise BadMedia(f"The lighter copy of “{asset.name}” that browsers are shown is still being made. Try again in a moment.")
     with transaction.atomic():
         place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop"})
         number = (place.newest.number if place.newest else 0) + 1
-        media = {asset.id: reverse("edition-media", args=[place.address, number, file_name(asset)]) for asset in show.assets}
         staged = perform(show)
+        media = staged.media(lambda asset, rate_pct: reverse("edition-media", args=[place.address, number, served_name(asset, rate_pct)]))
         place.editions.create(
             number=number,
             document=to_json(show),

@@ -25,7 +25,17 @@ class Bounds(msgspec.Struct, frozen=True):
 
 _FORKING = multiprocessing.get_context("forkserver")
 # What such work needs, imported once: a process forked from there is ready in a few hundredths of a second.
-_FORKING.set_forkserver_preload(["ritornel.core.formats.archive", "ritornel.core.render.strips", "ritornel.core.sound.waves", "scipy.signal", __name__])
+_FORKING.set_forkserver_preload(
+    [
+        "ritornel.core.formats.archive",
+        "ritornel.core.render.lighter",
+        "ritornel.core.render.strips",
+        "ritornel.core.sound.tempo",
+        "ritornel.core.sound.waves",
+        "scipy.signal",
+        __name__,
+    ]
+)
 
 
 def make_ready() -> None:

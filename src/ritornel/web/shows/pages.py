@@ -1,6 +1,5 @@
 """Pages of shows: the list, composing, and archives in and out."""
 
-import re
 import tempfile
 
 import msgspec
@@ -28,6 +27,7 @@ from ritornel.sounds import LIBRARY
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.intake import unpack
 from ritornel.web.shows.models import Show
+from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.replies import json_reply
 from ritornel.web.shows.score import slide_detail, style_stamp, thumb_address, whole_score
 from ritornel.web.shows.services import create_rows, history_labels, media_path, new_id, owned_show, value_of
@@ -104,11 +104,6 @@ def export_show(request: HttpRequest, show_id: str) -> HttpResponse:
         return redirect("shows")
     response.headers["Content-Disposition"] = f'attachment; filename="{file_title(row.title)}.ritornel"'
     return response
-
-
-def file_title(title: str) -> str:
-    """A title as a file name: `The Orlmere clock` -> `the-orlmere-clock`."""
-    return re.sub(r"[^a-z0-9]+", "-", title.lower()).strip("-") or "show"
 
 
 @login_required

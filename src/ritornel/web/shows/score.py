@@ -21,6 +21,7 @@ from ritornel.core.schedule.performance import stage_slide, staged_builtins
 from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
 from ritornel.core.schedule.slide_schedule import SlideSchedule, clip_of, compile_slide
 from ritornel.core.schedule.voices import compile_voices
+from ritornel.web.shows.addresses import browser_address
 from ritornel.web.shows.composing import composing
 
 
@@ -74,7 +75,7 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
                 "beat": time.beat,
                 "offset_ms": time.offset_ms,
                 "runs_ms": clip_runs_ms(clip, schedule, time) if (clip := clip_of(slide, build)) else time.lasts_ms,
-                "clip": {"asset_id": clip.asset_id, "in_ms": clip.in_ms, "out_ms": clip.out_ms} if clip else None,
+                "clip": {"asset_id": clip.asset_id, "in_ms": clip.in_ms, "out_ms": clip.out_ms, "rate_pct": clip.rate_pct} if clip else None,
             }
         )
     return {
@@ -162,9 +163,10 @@ def whole_score(show: Show) -> dict[str, Any]:
 
 
 def shelf_line(show: Show, asset: Asset) -> dict[str, Any]:
-    """An entry of the shelf with its address, and that of its small picture."""
+    """An entry of the shelf with its address, that of what browsers are shown, and that of its small picture."""
     address = reverse("media", args=[show.id, asset.id])
-    return {**to_builtins(asset), "address": address, "kind": asset.kind, "small": f"{address}/small" if asset.width_px else None}
+    small = f"{address}/small" if asset.width_px else None
+    return {**to_builtins(asset), "address": address, "shown": browser_address(show.id, asset), "kind": asset.kind, "small": small}
 
 
 def changed_score(before: Show, after: Show) -> dict[str, Any]:

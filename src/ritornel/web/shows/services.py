@@ -5,6 +5,8 @@ from django.http import Http404, HttpRequest
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
 from ritornel.web.people.services import person_of
+from ritornel.web.shows.addresses import browser_address
+from ritornel.web.shows.derived import light_path, tempo_path
 from ritornel.web.shows.editing import Edited, edit_show, history_labels, redo, undo
 from ritornel.web.shows.models import Show, new_id
 from ritornel.web.shows.rows import create_rows, value_of
@@ -13,15 +15,18 @@ from ritornel.web.shows.storage import keep_media, media_path
 __all__ = [
     "Edited",
     "Show",
+    "browser_address",
     "create_rows",
     "edit_show",
     "history_labels",
     "keep_media",
+    "light_path",
     "media_path",
     "new_id",
     "owned_show",
     "redo",
     "slide_of",
+    "tempo_path",
     "undo",
     "value_of",
 ]

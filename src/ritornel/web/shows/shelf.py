@@ -15,19 +15,26 @@ from ritornel.core.document.edits import AddAssets
 from ritornel.core.document.objects import Object
 from ritornel.core.errors import BadMedia, BadValue, UnknownName
 from ritornel.core.formats.media import asset_from, read_medium
+from ritornel.core.formats.webvtt import read_captions, write_webvtt
 from ritornel.core.render.strips import STRIP_PICTURES
+from ritornel.core.schedule.captions import compile_captions
+from ritornel.core.schedule.performance import perform
 from ritornel.core.sound.waves import LEVELS_PER_S, Wave
 from ritornel.sounds import AUTHOR, LICENCE, library_sound
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.api import edited_reply
+from ritornel.web.shows.derived import light_path, tempo_path
 from ritornel.web.shows.intake import take_in
+from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import shelf_line
 from ritornel.web.shows.services import edit_show, history_labels, keep_media, media_path, new_id, owned_show, value_of
 from ritornel.web.shows.smalls import small_path, strip_path
-from ritornel.web.shows.tasks import filmstrip, small_picture, wave
+from ritornel.web.shows.tasks import filmstrip, light, small_picture, wave
 from ritornel.web.shows.waves import PART, wave_of, wave_part
+
+CAPTIONS_BYTES = 2_000_000
 
 
 @login_required
@@ -49,6 +56,8 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
         filmstrip(asset.sha256, asset.lasts_ms)
     if asset.kind == "sound":
         wave(asset.sha256, asset.lasts_ms)
+    if asset.heavy:
+        light(asset.sha256)
     row = owned_show(show_id, request)
     line = shelf_line(edited.after, asset)
     return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": intake.notes})
@@ -89,6 +98,55 @@ def media(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase
     """A medium's bytes, for whoever may open the show."""
     sha256, media_type = _asset_sha(request, show_id, asset_id)
     return file_reply(request, media_path(sha256), media_type)
+
+
+@login_required
+@require_GET
+def lighter(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
+    """The lighter copy of a heavy clip, once the worker has made it. Where nobody makes it, the worker is asked to."""
+    asset = value_of(owned_show(show_id, request)).asset(asset_id)
+    if asset is None or not asset.heavy:
+        raise Http404("There is no such clip.")
+    path = light_path(asset.sha256)
+    if not path.is_file():
+        if request.GET.get("ask"):
+            light(asset.sha256)
+        return HttpResponse(status=404, headers={"Cache-Control": "no-store"})
+    return file_reply(request, path, "video/mp4")
+
+
+@login_required
+@require_GET
+def at_tempo(request: HttpRequest, show_id: str, asset_id: str, rate_pct: int) -> HttpResponseBase:
+    """The sound of a clip at another speed, its pitch kept."""
+    asset = value_of(owned_show(show_id, request)).asset(asset_id)
+    if asset is None or not asset.heard or not 25 <= rate_pct <= 400:
+        raise Http404("There is no such sound.")
+    return file_reply(request, tempo_path(asset.sha256, rate_pct), "audio/flac")
+
+
+@login_required
+@require_POST
+@telling_errors
+def captions_in(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Reads a WebVTT or SRT file: {"captions": [...], "notices": [...]}. Nothing is changed by it."""
+    owned_show(show_id, request)
+    upload = request.FILES.get("file")
+    if upload is None or upload.size is None or upload.size > CAPTIONS_BYTES:
+        raise BadMedia(f"Choose a WebVTT or SRT file of at most {CAPTIONS_BYTES // 1_000_000} MB.")
+    captions, notices = read_captions(upload.read(), (upload.name or "captions")[:120])
+    return json_reply({"captions": captions, "notices": notices})
+
+
+@login_required
+@require_GET
+@telling_errors
+def captions_out(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The captions of the self-running show as WebVTT."""
+    show = value_of(owned_show(show_id, request))
+    text = write_webvtt(compile_captions(perform(show)))
+    name = f"{file_title(show.title)}.vtt"
+    return HttpResponse(text, content_type="text/vtt; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="{name}"'})
 
 
 @login_required

@@ -10,7 +10,7 @@ from django.conf import settings
 
 from ritornel.core.errors import BadMedia
 from ritornel.core.render.strips import write_small, write_strip
-from ritornel.web.shows.confined import confined
+from ritornel.web.shows.confined import Bounds, confined
 from ritornel.web.shows.storage import media_path
 
 log = logging.getLogger(__name__)
@@ -26,14 +26,14 @@ def strip_path(sha256: str) -> Path:
     return Path(settings.VAR) / "strips" / sha256[:2] / f"{sha256}.webp"
 
 
-def keep_made(target: Path, work: Callable[..., None], *given: Any) -> None:
+def keep_made(target: Path, work: Callable[..., None], *given: Any, bounds: Bounds = Bounds()) -> None:
     """Has `work` write a file, and keeps it, whole or not at all; where it cannot be made, that is noted and there is none."""
     if target.is_file():
         return
     target.parent.mkdir(parents=True, exist_ok=True)
     unfinished = target.with_suffix(".part")
     try:
-        confined(work, *given, unfinished, what=target.stem)
+        confined(work, *given, unfinished, what=target.stem, bounds=bounds)
     except (OSError, BadMedia) as error:
         log.warning("No %s %s: %s", work.__name__, target.name, error)
         unfinished.unlink(missing_ok=True)

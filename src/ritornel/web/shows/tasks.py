@@ -3,6 +3,7 @@
 from django.conf import settings
 from huey import SqliteHuey
 
+from ritornel.web.shows.derived import make_light
 from ritornel.web.shows.smalls import make_small, make_strip
 from ritornel.web.shows.waves import make_wave
 
@@ -25,3 +26,9 @@ def filmstrip(sha256: str, lasts_ms: int) -> None:
 def wave(sha256: str, lasts_ms: int) -> None:
     """Makes the wave of a sound on a shelf."""
     make_wave(sha256, lasts_ms)
+
+
+@queue.task()  # type: ignore[untyped-decorator]
+def light(sha256: str) -> None:
+    """Makes the lighter copy of a heavy clip."""
+    make_light(sha256)

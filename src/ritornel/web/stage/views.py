@@ -3,12 +3,11 @@
 from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
-from django.urls import reverse
 from django.views.decorators.http import require_GET
 
 from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.shows.replies import json_reply, telling_errors
-from ritornel.web.shows.services import owned_show, value_of
+from ritornel.web.shows.services import browser_address, owned_show, value_of
 
 
 @login_required
@@ -25,6 +24,6 @@ def play(request: HttpRequest, show_id: str) -> HttpResponse:
 def performance(request: HttpRequest, show_id: str) -> HttpResponse:
     """Everything the browser's painter needs, as it is now."""
     row = owned_show(show_id, request)
-    show = value_of(row)
-    media = {asset.id: reverse("media", args=[show_id, asset.id]) for asset in show.assets}
-    return json_reply({"runs": row.runs, "revision": row.revision, **builtins_of(perform(show), media)})
+    staged = perform(value_of(row))
+    media = staged.media(lambda asset, rate_pct: browser_address(show_id, asset, rate_pct))
+    return json_reply({"runs": row.runs, "revision": row.revision, **builtins_of(staged, media)})

@@ -1,4 +1,5 @@
 // Playing over the full window: from the start or from a slide, as the show says it runs, or as asked for.
+import { hasCaptions, showCaptions } from "./player/captions.js";
 import { listen, stayAwake } from "./player/keys.js";
 import { ShowPlayer } from "./player/player.js";
 import { slimControls } from "./player/slim.js";
@@ -36,6 +37,7 @@ async function main() {
   const other = mode === "on cue" ? "self-running" : "on cue";
   const swap = el("button", { class: "px-2", onclick: () => { asked.set("mode", other); asked.set("from", player.show.slides[player.moment().index].id); location.search = asked; } }, mode === "on cue" ? "Run by itself" : "Run on cue");
   bar.insertBefore(swap, bar.lastChild);
+  if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
   stayAwake();
   await player.begin(index);
   house.dataset.ready = "yes";

@@ -33,7 +33,7 @@ export class ShowState extends EventTarget {
   object(id) { return this.slide?.objects.find((item) => item.id === id) ?? null; }
   build(id) { return this.line?.builds.find((entry) => entry.id === id) ?? null; }
   asset(id) { return this.data.assets.find((entry) => entry.id === id) ?? null; }
-  media() { return Object.fromEntries(this.data.assets.map((entry) => [entry.id, entry.address])); }
+  media() { return Object.fromEntries(this.data.assets.map((entry) => [entry.id, entry.shown])); }
 
   /** When the last beat of a slide has ended, on the show's clock. */
   restMs(slideId) {

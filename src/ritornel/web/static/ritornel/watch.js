@@ -1,4 +1,5 @@
 // A released show, as strangers see it: it starts by itself with sound where the browser allows, and with a start plate where it does not.
+import { hasCaptions, showCaptions } from "./player/captions.js";
 import { listen, stayAwake } from "./player/keys.js";
 import { ShowPlayer } from "./player/player.js";
 import { slimControls } from "./player/slim.js";
@@ -23,7 +24,8 @@ async function main() {
     plate.hidden = true;
     if (player.sound) player.sound.muted = silent;
     listen(player, house);
-    slimControls(player, house);
+    const bar = slimControls(player, house);
+    if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
     stayAwake();
     await player.begin(0);
     house.dataset.running = "yes";

@@ -1,6 +1,7 @@
 // The panel of a clip: where it begins and ends, found by watching, by pulling or by typing; how it starts, goes on and sounds.
 import { el, newId } from "../ui/element.js";
-import { get } from "../ui/net.js";
+import { get, send } from "../ui/net.js";
+import { toast } from "../ui/toast.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { playsFirst } from "../stage/making.js";
 import { changeBuild } from "./builds-panel.js";
@@ -28,9 +29,11 @@ export function clipPanel(state, item, change) {
       el("button", { class: "push", title: "What is seen before it plays: the picture above", onclick: () => set({ poster_ms: watch.atMs() }) }, "This picture"),
       item.poster_ms === null || item.poster_ms === undefined ? null : el("button", { class: "link", onclick: () => set({ poster_ms: null }) }, "Its first"))),
     ...starting(state, item),
+    pair("Speed", numberField(item.rate_pct ?? 100, (rate) => set({ rate_pct: rate }), { label: "Speed of the clip", least: 25, most: 400, unit: "%" })),
     tick("Once more and once more, until the slide ends", Boolean(item.repeats), (repeats) => set({ repeats })),
     tick("What comes after it waits for its end", item.holds !== false, (holds) => set({ holds })),
     ...asset.silent ? [] : sounding(item, set),
+    captioned(state, item, set),
   ];
 }
 
@@ -66,12 +69,29 @@ function sounding(item, set) {
   ];
 }
 
+/** Its captions: brought in from a WebVTT or SRT file. */
+function captioned(state, item, set) {
+  const captions = item.captions ?? [];
+  const file = el("input", { type: "file", accept: ".vtt,.srt,text/vtt", class: "sr-only", "aria-label": "Captions from a WebVTT or SRT file", tabindex: -1 });
+  file.addEventListener("change", async () => {
+    try {
+      const { captions: read, notices } = await send(`${state.base}/captions`, file.files[0]);
+      if (await set({ captions: read })) toast([`${read.length} captions came in.`, ...notices].join(" "));
+    } catch (error) { toast(error.message, { wrong: true }); }
+    file.value = "";
+  });
+  const words = captions.length ? `${captions.length}, from ${clockText(captions[0].start_ms)} to ${clockText(captions.at(-1).end_ms)}` : "none";
+  return pair("Captions", el("div", { class: "row flex-wrap" }, el("span", { class: "said" }, words), file, el("button", { class: "push", title: "WebVTT or SRT", onclick: () => file.click() }, captions.length ? "Others" : "From a file"),
+    captions.length ? el("button", { class: "link", onclick: () => set({ captions: [] }) }, "Without") : null));
+}
+
 /** Watching a clip: the video itself, and its filmstrip with a grip at each end. */
 class Watch {
   constructor(state, item, asset, set) {
     Object.assign(this, { state, item, asset, set });
-    this.video = el("video", { src: asset.address, preload: "auto", playsinline: true, class: "clip-video", "aria-label": `Watch ${asset.name}` });
+    this.video = el("video", { src: asset.shown, preload: "auto", playsinline: true, class: "clip-video", "aria-label": `Watch ${asset.name}` });
     this.video.muted = Boolean(item.muted);
+    this.video.playbackRate = (item.rate_pct ?? 100) / 100;
     // After an edit the panel is drawn anew; what was being looked at stays in view.
     const before = state.watched?.id === item.id ? state.watched.ms : item.in_ms;
     this.video.addEventListener("loadedmetadata", () => this.show(before), { once: true });

@@ -103,7 +103,7 @@ export class MarkView {
     const place = this.node.matches("foreignObject") ? this.node : this.node.querySelector("foreignObject");
     /** Comes true when the clip can be seen. */
     this.ready = import("./footage.js").then(({ Footage }) => {
-      this.footage = new Footage(place, media[mark.asset_id] ?? "");
+      this.footage = new Footage(place, media[mark.asset_id] ?? "", mark.rate_pct);
       this.footage.show(this.shownMs);
       return this.footage.loaded;
     });

@@ -8,7 +8,7 @@ import { momentAt, sightAt } from "./sight.js";
 import { Sound } from "./sound.js";
 
 /**
- * Events: "moment" when slide or beat changed, "cued" (detail: cue id and how long its wait was open), "arrived" (detail: slide id), "end".
+ * Events: "painted" (detail: the sight), "moment" when slide or beat changed, "cued" (detail: cue id and how long its wait was open), "arrived" (detail: slide id), "end".
  */
 export class ShowPlayer extends EventTarget {
   /** @param {object} show a performance @param {SVGSVGElement} surface @param {{mode: "self-running"|"on cue", loops?: boolean}} options */
@@ -95,6 +95,7 @@ export class ShowPlayer extends EventTarget {
     const moment = this.moment(now);
     this.pressed.show(sight, moment.index, now);
     this.painter.paint(sight);
+    this.dispatchEvent(new CustomEvent("painted", { detail: sight }));
     const key = `${moment.index}/${moment.beat}/${moment.phase}`;
     if (key !== this.seen) {
       if (moment.index !== this.seenIndex) {

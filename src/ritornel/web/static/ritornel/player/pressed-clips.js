@@ -1,6 +1,9 @@
 // Clips that presses play, beside the running order: what they show instead, and what is heard of them.
 import { STILL } from "./sampling.js";
 
+/** How long a clip takes to play once: (out - in) / rate, rounded half up, as core/document/objects.py has it. */
+export const passOf = ({ in_ms: from = 0, out_ms: to, rate_pct: rate = 100 }) => Math.floor(((to - from) * 100) / rate + 0.5);
+
 export class PressedClips {
   /** @param {import("./player.js").ShowPlayer} player */
   constructor(player) {
@@ -26,7 +29,7 @@ export class PressedClips {
 
   /** How far one has come, 0..1: at its end it stands on its last picture. */
   played({ clip, atMs }, now) {
-    const passMs = clip.out_ms - (clip.in_ms ?? 0);
+    const passMs = passOf(clip);
     const share = (now - atMs) / passMs;
     return clip.repeats ? share % 1 : Math.min(share, 1);
   }

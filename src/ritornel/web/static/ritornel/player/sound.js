@@ -1,9 +1,12 @@
 // The show's music and voices on the audio clock, from the same passes, fades and breakpoints as the film's mixer.
+import { passOf } from "./pressed-clips.js";
 
 const STEPS = 65;
 const EDGE_S = 0.005;
 const DOWN_S = 0.3;
 const UP_S = 0.6;
+/** What the sound of a clip at its speed is called: core/sound/tempo.py. */
+const soundOf = ({ asset_id: id, rate_pct: rate = 100 }) => (rate === 100 ? id : `${id}@${rate}`);
 const factor = (db) => 10 ** (db / 20);
 
 /** Samples of a piece of an equal-power fade, from progress `from` to `to`. */
@@ -57,7 +60,7 @@ export class Sound {
     this.at = null;
     this.out = audio.createGain();
     this.out.connect(audio.destination);
-    this.loaded = Promise.all([...new Set([...show.music, ...this.events, ...this.pressable].map((entry) => entry.asset_id))].map((id) => this.load(id)));
+    this.loaded = Promise.all([...new Set([...[...show.music, ...this.events].map((entry) => entry.asset_id), ...this.pressable.map(soundOf)])].map((id) => this.load(id)));
   }
 
   async load(assetId) {
@@ -218,8 +221,8 @@ export class Sound {
   /** Plays what is heard of a clip that was pressed. */
   playPressed(clip) {
     if (!this.pressable.includes(clip)) return;
-    const passMs = clip.out_ms - (clip.in_ms ?? 0);
-    const event = { ...clip, id: `pressed ${clip.id}`, in_ms: clip.in_ms ?? 0, lasts_ms: passMs, gain_db: clip.gain_db ?? 0, loops: clip.repeats, pass_ms: passMs };
+    const [passMs, rate] = [passOf(clip), clip.rate_pct ?? 100];
+    const event = { ...clip, asset_id: soundOf(clip), id: `pressed ${clip.id}`, in_ms: Math.floor(((clip.in_ms ?? 0) * 100) / rate + 0.5), lasts_ms: passMs, gain_db: clip.gain_db ?? 0, loops: clip.repeats, pass_ms: passMs };
     const lasts = clip.repeats ? Infinity : passMs;
     this.speak(event, this.audio.currentTime + 0.01, 0, lasts);
     this.sink(this.audio.currentTime + 0.01, lasts / 1000);

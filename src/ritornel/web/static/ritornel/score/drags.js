@@ -53,9 +53,10 @@ const drags = {
     const entry = line.builds.find((item) => item.id === build);
     if (entry.clip) {
       const most = state.asset(entry.clip.asset_id)?.lasts_ms ?? entry.clip.out_ms;
-      const out = (value) => Math.min(Math.max(entry.clip.in_ms + value, entry.clip.in_ms + 100), most);
+      const out = (value) => Math.min(Math.max(entry.clip.in_ms + Math.round((value * entry.clip.rate_pct) / 100), entry.clip.in_ms + 100), most);
+      const shown = ((entry.clip.out_ms - entry.clip.in_ms) * 100) / entry.clip.rate_pct;
       return {
-        from: entry.clip.out_ms - entry.clip.in_ms, anchor: beginOf(state, line, entry) + entry.clip.out_ms - entry.clip.in_ms, without: build,
+        from: shown, anchor: beginOf(state, line, entry) + shown, without: build,
         edit: (value) => ({ do: "change objects", slide_id: slide, object_ids: [entry.object_id], changes: { out_ms: out(value) } }), words: (value) => `${entry.name}: to ${secondsText(out(value))} s of its clip`,
       };
     }

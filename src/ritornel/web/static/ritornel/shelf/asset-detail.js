@@ -17,9 +17,9 @@ export function assetDetail(shelf, asset) {
     : el("span", {}, id === "music" ? "the music" : "every slide")));
   const use = asset.width_px ? (shelf.want?.replace ? "Put it in its place" : shelf.want?.place ? "Put it there" : "Bring it on") : "Under the whole show";
   return [
-    asset.kind === "clip" ? el("video", { controls: true, src: asset.address, preload: "metadata", "aria-label": asset.name, class: "seen-large" }) : asset.width_px ? el("img", { src: asset.address, alt: asset.alternative || asset.name, class: "seen-large" }) : el("audio", { controls: true, src: asset.address, "aria-label": asset.name, class: "w-full" }),
+    asset.kind === "clip" ? el("video", { controls: true, src: asset.shown, preload: "metadata", "aria-label": asset.name, class: "seen-large" }) : asset.width_px ? el("img", { src: asset.address, alt: asset.alternative || asset.name, class: "seen-large" }) : el("audio", { controls: true, src: asset.address, "aria-label": asset.name, class: "w-full" }),
     textField(asset.name, (name) => set({ name }), { label: "Name on the shelf", cls: "name-field" }),
-    el("p", { class: "said" }, `${facts} · ${megabytes(asset.size_bytes)} · ${asset.media_type.split("/")[1]}${asset.folder ? ` · from ${asset.folder}` : ""}`),
+    el("p", { class: "said" }, `${facts} · ${megabytes(asset.size_bytes)} · ${asset.media_type.split("/")[1]}${asset.heavy ? " · browsers are shown a lighter copy" : ""}${asset.folder ? ` · from ${asset.folder}` : ""}`),
     el("button", { class: "push main", onclick: () => shelf.use(asset) }, use),
     pair("Author", textField(asset.author, (author) => set({ author }), { label: "Author" })),
     pair("Licence", textField(asset.licence, (licence) => set({ licence }), { label: "Licence" })),

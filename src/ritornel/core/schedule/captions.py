@@ -1,0 +1,58 @@
+"""The captions of clips on the show's clock."""
+
+from ritornel.core.document.objects import Caption, Clip
+from ritornel.core.layout.marks import ClipMark
+from ritornel.core.schedule.clips import clip_runs_ms
+from ritornel.core.schedule.performance import Performance, Sight
+from ritornel.core.schedule.slide_schedule import clip_of
+from ritornel.core.time.milliseconds import round_half_up
+
+
+def _rounds(clip: Clip, begins_ms: int, runs_ms: int) -> list[tuple[int, int]]:
+    """When each pass of a clip begins and ends."""
+    pass_ms = max(clip.pass_ms, 1)
+    return [(at, min(at + pass_ms, begins_ms + runs_ms)) for at in range(begins_ms, begins_ms + runs_ms, pass_ms)]
+
+
+def compile_captions(performance: Performance) -> tuple[Caption, ...]:
+    """What is read in the self-running show, by when it begins. Where clips speak at once, the one that began later is read; none outlasts its clip.
+
+    A caption at *t* of a clip that is shown from `in` at `rate` % stands (t - in) * 100 / rate after the clip begins.
+    """
+    found: list[Caption] = []
+    for index, staged in enumerate(performance.slides):
+        start = performance.schedule.starts_ms[index]
+        for build, time in zip(staged.slide.order, staged.schedule.builds, strict=True):
+            clip = clip_of(staged.slide, build)
+            if clip is None or not clip.captions:
+                continue
+            begins = start + staged.schedule.beats[time.beat].start_ms + time.offset_ms
+            for first, last in _rounds(clip, begins, clip_runs_ms(clip, staged.schedule, time)):
+                for caption in clip.captions:
+                    one = first + round_half_up((max(caption.start_ms, clip.in_ms) - clip.in_ms) * 100 / clip.rate_pct)
+                    other = min(first + round_half_up((min(caption.end_ms, clip.out_ms) - clip.in_ms) * 100 / clip.rate_pct), last)
+                    if one < other:
+                        found.append(Caption(one, other, caption.text))
+    result: list[Caption] = []
+    for caption in sorted(found, key=lambda caption: (caption.start_ms, caption.end_ms)):
+        if result and caption.start_ms < result[-1].end_ms:
+            if caption.start_ms == result[-1].start_ms:
+                result.pop()
+            else:
+                result[-1] = Caption(result[-1].start_ms, caption.start_ms, result[-1].text)
+        result.append(caption)
+    return tuple(result)
+
+
+def caption_in(performance: Performance, sight: Sight) -> str:
+    """What is read of all that is seen at an instant: of the foremost clip that speaks; nothing where none does."""
+    for layer in reversed(sight.layers):
+        values = dict(layer.objects)
+        for item in reversed(performance.slides[layer.index].drawing.objects):
+            own = values.get((item.object_id, None))
+            if own is None or not own.shown:
+                continue
+            for mark in (mark for part in item.parts for mark in part.marks if isinstance(mark, ClipMark)):
+                if text := mark.caption_at(own.played):
+                    return text
+    return ""
