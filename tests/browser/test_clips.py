@@ -1,5 +1,10 @@
+import json
+
 from playwright.sync_api import expect
 
+from ritornel.core.schedule.captions import caption_in
+from ritornel.core.schedule.performance import builtins_of, perform, sight_at
+from ritornel.demo.pendulum import pendulum
 from tests.browser.base import BrowserTest
 from tests.footage import footage
 
@@ -116,3 +121,65 @@ class ClipTest(BrowserTest):
         self.page.keyboard.press("ArrowRight")
         self.page.wait_for_selector('.house[data-slide="ask-s"][data-beat="2"]')
         self.page.wait_for_function("() => Math.abs(document.querySelector('[data-object=beside] video').currentTime - 7.999) < 0.01")
+
+    def test_at_another_speed_it_lasts_longer_and_its_sound_is_the_one_at_that_speed(self) -> None:
+        show = self.compose("esc-s")
+        self.bring_clip(show)
+        self.page.get_by_label("Speed of the clip").fill("50")
+        self.page.get_by_label("Speed of the clip").press("Enter")
+        self.until(lambda: self.clip(show)["rate_pct"] == 50)
+        build = next(entry for entry in self.score(show)["slides"]["esc-s"]["builds"] if entry["kind"] == "plays")
+        self.assertEqual(build["runs_ms"], 6000)
+        asked: list[str] = []
+        self.page.on("response", lambda reply: asked.append(f"{reply.status} {reply.url.split('/media/')[1]}") if "/at/50" in reply.url else None)
+        self.page.goto(f"{self.base}/shows/{show}/play?from=esc-s&mode=self-running")
+        self.page.wait_for_selector('.house[data-ready][data-slide="esc-s"]')
+        self.page.wait_for_function("() => document.querySelector('.house video')?.currentTime > 0.8")
+        self.assertEqual(self.page.evaluate("document.querySelector('.house video').playbackRate"), 0.5)
+        self.assertEqual(asked, [f"200 {self.clip(show)['asset_id']}/at/50"])
+
+    def test_captions_come_from_a_file_and_are_read_while_the_clip_plays_unless_somebody_wants_none(self) -> None:
+        show = self.compose("esc-s")
+        self.expected_complaints = ("400",)
+        self.bring_clip(show)
+        field = self.page.get_by_label("Captions from a WebVTT or SRT file")
+        field.set_input_files({"name": "none.vtt", "mimeType": "text/vtt", "buffer": b"nothing"})
+        expect(self.page.get_by_role("alert")).to_contain_text("“none.vtt” holds no captions")
+        self.assertEqual(self.clip(show)["captions"], [])
+        vtt = b"WEBVTT\n\n00:00.100 --> 00:02.900\n<i>The escape wheel</i> lets one tooth go\n"
+        field.set_input_files({"name": "swing.vtt", "mimeType": "text/vtt", "buffer": vtt})
+        self.until(lambda: self.clip(show)["captions"] == [{"start_ms": 100, "end_ms": 2900, "text": "The escape wheel lets one tooth go"}])
+        self.page.goto(f"{self.base}/shows/{show}/play?from=esc-s&mode=on+cue")
+        line = self.page.locator(".house .captions")
+        expect(line).to_have_text("The escape wheel lets one tooth go")
+        self.page.keyboard.press("c")
+        expect(line).to_be_hidden()
+        self.page.get_by_role("button", name="Captions").click()
+        self.page.goto(f"{self.base}/shows/{show}/play?from=esc-s&mode=on+cue")
+        expect(line).to_be_visible()
+        expect(line).to_be_hidden()
+
+    def test_the_browser_reads_what_the_core_reads(self) -> None:
+        performance = perform(pendulum())
+        times = list(range(0, 14_000, 170))
+        given = json.loads(json.dumps(builtins_of(performance, {})))
+        read = self.page.evaluate(
+            """async ([show, times]) => {
+              const { captionIn, hasCaptions } = await import("/static/ritornel/player/captions.js");
+              const { sightAt } = await import("/static/ritornel/player/sight.js");
+              return [hasCaptions(show), times.map((ms) => captionIn(show, sightAt(show, ms, true)))];
+            }""",
+            [given, times],
+        )
+        self.assertEqual(read, [True, [caption_in(performance, sight_at(performance, ms)) for ms in times]])
+
+    def test_a_clip_that_browsers_do_not_show_is_seen_as_its_lighter_copy_once_that_is_made(self) -> None:
+        show = self.compose("esc-s")
+        self.expected_complaints = ("404",)
+        self.page.locator("#open-clips").click()
+        old = footage(60, codec="mpeg4")
+        self.page.locator('[aria-label="Choose pictures"]').set_input_files({"name": "old.mp4", "mimeType": "video/mp4", "buffer": old})
+        expect(self.page.get_by_text("which browsers do not show: they get a lighter copy")).to_be_visible()
+        video = "document.querySelector('[data-stage] video')"
+        self.page.wait_for_function(f"() => {video}?.readyState > 1 && {video}.videoWidth === 64")
+        self.assertTrue(self.clip(show))

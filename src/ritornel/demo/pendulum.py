@@ -11,7 +11,7 @@ import skia
 from av.video.reformatter import ColorRange, Colorspace
 
 from ritornel.core.document.layouts import box_of, layout_named, look_of
-from ritornel.core.document.objects import PLAYS, Box, Clip, Paragraph, Run, Text
+from ritornel.core.document.objects import PLAYS, Box, Caption, Clip, Paragraph, Run, Text
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Asset, Build, Follows, Frame, OnCue, Show, Slide, Transition
 from ritornel.core.document.theme import Theme
 from ritornel.core.formats.media import Limits, asset_from, examined
@@ -21,6 +21,11 @@ from ritornel.sounds import AUTHOR, LICENCE
 FILE = MEDIA / "pendulum.mp4"
 WIDTH, HEIGHT, RATE_FPS, LASTS_S = 640, 360, 25, 12
 PERIOD_S = 2.0
+SAID = (
+    Caption(600, 3400, "The pendulum of the tower clock:\none swing to and fro in two seconds."),
+    Caption(4000, 6800, "Its rod is a metre long, give or take a hair."),
+    Caption(7400, 10_800, "[tick]  One tooth goes by at every end of its way."),
+)
 SAMPLES_HZ = 48_000
 
 
@@ -39,11 +44,11 @@ def _heading(slide_id: str, words: str, frame: Frame, theme: Theme) -> Text:
 
 
 def pendulum(show_id: str = "pendulum") -> Show:
-    """The show: the clip whole; a stretch of it beside questions, on cue and without its sound; and as a quiet ending."""
+    """The show: the clip whole, with captions; a stretch of it beside questions, on cue and without its sound; and at half its speed as a quiet ending."""
     frame, theme = Frame(), Theme()
     asset, _ = clip_medium()
     full = Box(0, 0, 1280, 720)
-    whole = Clip("whole", "The pendulum", full, asset.id, out_ms=asset.lasts_ms, fade_in_ms=300, fade_out_ms=1200, alternative=asset.alternative)
+    whole = Clip("whole", "The pendulum", full, asset.id, out_ms=asset.lasts_ms, fade_in_ms=300, fade_out_ms=1200, captions=SAID, alternative=asset.alternative)
     first = Slide(
         "whole-s", "Watch it swing", objects=(whole,), order=(Build("whole-b", "whole", PLAYS, Follows()),), advance=AdvanceAfter(0),
         transition=Transition("dissolve", 800), notes="Say nothing. Let them count.",
@@ -65,7 +70,7 @@ def pendulum(show_id: str = "pendulum") -> Show:
         ),
         advance=AdvanceOnCue("on", 4000), transition=Transition("push", 700), notes="Play it once more if they ask.",
     )  # fmt: skip
-    again: dict[str, Any] = {"repeats": True, "holds": False, "gain_db": -8.0}
+    again: dict[str, Any] = {"repeats": True, "holds": False, "gain_db": -8.0, "rate_pct": 50}
     round_it = Clip("round", "On and on", full, asset.id, in_ms=2000, out_ms=4000, alternative=asset.alternative, **again)
     last = Slide(
         "on-s", "On and on", objects=(round_it,), order=(Build("round-b", "round", PLAYS, Follows()),), advance=AdvanceAfter(7000),

@@ -86,12 +86,13 @@ def media(request: HttpRequest, address: str, number: int, name: str) -> HttpRes
             path, media_type = (light_path(asset.sha256), "video/mp4") if asset.heavy else (media_path(asset.sha256), asset.media_type)
             return file_reply(request, path, media_type, cache)
         sped = re.fullmatch(rf"{asset.sha256}-(\d{{2,3}})\.flac", name)
-        if sped and any(clip.asset_id == asset.id and clip.rate_pct == int(sped[1]) for clip in _clips(show)):
+        if sped and any(clip.asset_id == asset.id and clip.rate_pct == int(sped[1]) for clip in clips_of(show)):
             return file_reply(request, tempo_path(asset.sha256, int(sped[1])), "audio/flac", cache)
     raise Http404("There is no such medium.")
 
 
-def _clips(show: ShowValue) -> list[Clip]:
+def clips_of(show: ShowValue) -> list[Clip]:
+    """All clips that stand on slides."""
     return [item for slide in show.slides for item in slide.objects if isinstance(item, Clip)]
 
 

@@ -20,7 +20,7 @@ from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.people.services import person_of
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.models import Edition, FilmJob, Release
-from ritornel.web.releases.public import served_name
+from ritornel.web.releases.public import clips_of, served_name
 from ritornel.web.releases.tasks import film
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.ranges import file_reply
@@ -70,6 +70,7 @@ def _state(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "starts_itself": release.starts_itself if release else True,
         "loops": release.loops if release else row.end == "loop",
         "editions": [_edition_line(edition) for edition in editions],
+        "captions": reverse("captions-out", args=[show_id]) if any(clip.captions for clip in clips_of(value_of(row))) else None,
         "films": [_film_line(job) for job in row.films.defer("document")],
     }
 

@@ -93,7 +93,8 @@ function draw() {
   seen();
   at("make-edition").textContent = `Make edition ${(data.editions[0]?.number ?? 0) + 1}`;
   const films = data.films.length ? data.films.map(filmLine) : [el("p", { class: "said" }, "None yet.")];
-  at("side").replaceChildren(editions(), filmForm(), el("section", {}, el("h2", { class: "text-lg mb-1" }, "Films"), films));
+  at("side").replaceChildren(editions(), filmForm(), el("section", {}, el("h2", { class: "text-lg mb-1" }, "Films"), films),
+    ...data.captions ? [el("section", {}, el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, "Captions"), el("a", { class: "push", href: data.captions, download: true }, icon("download"), "Save as WebVTT")), el("p", { class: "said" }, "Those of its clips, on the show's own clock, to go with its film."))] : []);
 }
 
 async function follow() {
