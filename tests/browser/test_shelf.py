@@ -138,3 +138,45 @@ class StartTest(BrowserTest):
         self.page.get_by_label("Each lasts").fill("soon")
         self.page.get_by_role("button", name="Make the slides").click()
         expect(self.page.get_by_role("alert")).to_contain_text("Write how long each picture lasts")
+
+
+class CatalogueTest(BrowserTest):
+    def open(self) -> None:
+        self.page.locator("#open-shelf").click()
+        self.page.get_by_role("button", name="Catalogue", exact=True).click()
+
+    def test_a_sound_is_found_by_words_and_brought_with_its_credit(self) -> None:
+        show = self.compose("esc-s")
+        self.open()
+        self.page.get_by_label("Find in the catalogue").fill("winding")
+        found = self.page.locator(".found")
+        expect(found).to_have_count(1)
+        expect(found).to_contain_text("by Tibor Hale")
+        found.get_by_role("button", name="Bring it").click()
+        expect(found.get_by_role("button", name="On the shelf")).to_be_visible()
+        self.until(lambda: "“Ratchet” by Tibor Hale, CC0 1.0" in [asset["credit"] for asset in self.score(show)["assets"]])
+        self.page.get_by_role("button", name="Shelf", exact=True).last.click()
+        expect(self.page.locator(".tile[data-fresh] b")).to_have_text("Ratchet")
+
+    def test_a_video_comes_by_its_address_and_a_wrong_one_is_told(self) -> None:
+        show = self.compose("esc-s")
+        self.expected_complaints = ("400",)
+        self.open()
+        address = self.page.get_by_label("Address of a video")
+        address.fill("https://clips.orlmere.example/watch/nothing-here")
+        address.press("Enter")
+        expect(self.page.get_by_role("alert")).to_contain_text("There is no video at “https://clips.orlmere.example/watch/nothing-here”")
+        address.fill("https://clips.orlmere.example/watch/pendulum-swings")
+        self.page.get_by_role("button", name="Bring the video").click()
+        self.until(lambda: "Pendulum swings" in [asset["name"] for asset in self.score(show)["assets"]])
+
+    def test_a_catalogue_that_fails_says_so_and_can_be_asked_again(self) -> None:
+        self.compose("esc-s")
+        self.expected_complaints = ("503", "400")
+        sentence = "The catalogue cannot be asked now: It answered with an error (503). Nothing was changed; try again in a while."
+        self.page.route("**/catalogue?*", lambda route: route.fulfill(status=400, json={"error": sentence}))
+        self.open()
+        expect(self.page.locator(".catalogue").get_by_role("alert")).to_contain_text("cannot be asked now")
+        self.page.unroute("**/catalogue?*")
+        self.page.get_by_role("button", name="Try again").click()
+        expect(self.page.locator(".found")).to_have_count(16)

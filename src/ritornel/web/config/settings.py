@@ -99,6 +99,12 @@ MEDIA_LIMITS = Limits(
     picture_pixels=int(os.environ.get("RITORNEL_PICTURE_PIXELS", Limits().picture_pixels)),
 )
 ARCHIVE_BYTES = 2_000_000_000
+CATALOGUE = os.environ.get("RITORNEL_CATALOGUE", "ritornel.outside.standins.StandInCatalogue")
+VIDEO_SITE = os.environ.get("RITORNEL_VIDEO_SITE", "ritornel.outside.standins.StandInVideoSite")
+OUTSIDE_MANNER = os.environ.get("RITORNEL_OUTSIDE", "prompt")
+"""How the stand-ins answer: prompt, slow or failing."""
+OUTSIDE_S = float(os.environ.get("RITORNEL_OUTSIDE_S", "8"))
+"""How long an outside service is waited for."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
 FILE_UPLOAD_TEMP_DIR = None

@@ -13,6 +13,7 @@ from ritornel.core.document.bringing import bring_objects, bring_slides
 from ritornel.core.document.decoding import from_builtins, to_builtins
 from ritornel.core.document.edits import AddAssets
 from ritornel.core.document.objects import Object
+from ritornel.core.document.show import Asset
 from ritornel.core.errors import BadMedia, BadValue, UnknownName
 from ritornel.core.formats.media import asset_from, read_medium
 from ritornel.core.formats.webvtt import read_captions, write_webvtt
@@ -50,6 +51,14 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
     intake = take_in(upload, new_id(), folder=request.POST.get("folder", "")[:200])
     asset = intake.asset
     edited = edit_show(show_id, person_of(request), AddAssets((asset,)), batch=request.POST.get("batch", "")[:40])
+    begin_work(asset)
+    row = owned_show(show_id, request)
+    line = shelf_line(edited.after, asset)
+    return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": intake.notes})
+
+
+def begin_work(asset: Asset) -> None:
+    """Has the worker make what belongs to a thing on the shelf."""
     if asset.width_px:
         small_picture(asset.sha256)
     if asset.kind == "clip":
@@ -58,9 +67,6 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
         wave(asset.sha256, asset.lasts_ms)
     if asset.heavy:
         light(asset.sha256)
-    row = owned_show(show_id, request)
-    line = shelf_line(edited.after, asset)
-    return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": intake.notes})
 
 
 @login_required

@@ -59,6 +59,7 @@ export class Shelf {
     this.node.replaceChildren(
       el("div", { class: "shelf-head" }, this.title, this.search, this.kinds, this.uses, this.folders,
         el("label", { class: "push cursor-pointer" }, icon("upload"), "Files", input), el("label", { class: "push cursor-pointer" }, icon("folder"), "Folder", folder),
+        el("button", { class: "push", onclick: () => this.openCatalogue() }, icon("search"), "Catalogue"),
         el("button", { class: "push bare", "aria-label": "Close the shelf", onclick: () => this.close() }, icon("x"))),
       this.grid, this.detail);
   }
@@ -71,6 +72,13 @@ export class Shelf {
     this.draw();
     this.askSmalls(true);
     this.search.focus();
+  }
+
+  /** What others have made, with its credits: it comes over the shelf. */
+  async openCatalogue() {
+    const { Catalogue } = await import("./catalogue.js");
+    this.catalogue ??= new Catalogue(this);
+    this.catalogue.open();
   }
 
   close() {
