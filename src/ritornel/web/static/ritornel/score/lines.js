@@ -9,7 +9,8 @@ export const RULER = 26;
 export const patterns = () => svg("defs", {}, svg("pattern", { id: "hatch", width: 7, height: 7, patternUnits: "userSpaceOnUse", patternTransform: "rotate(45)" },
   svg("line", { x1: 0, y1: 0, x2: 0, y2: 7, stroke: "#d8b98a", "stroke-width": 2 })));
 
-export const staffLines = (rows, whole) => [rows.builds.top, rows.voices.top, rows.music.top, rows.bottom - 0.5].map((y) => svg("line", { x1: 0, x2: whole, y1: y, y2: y, stroke: "var(--color-staff)" }));
+/** The staves, and the ground of the ruler, by which the playhead is pulled. */
+export const staffLines = (rows, whole) => [svg("rect", { x: 0, y: 0, width: whole, height: RULER, fill: "#f7f8f4", "data-drag": "playhead" }), ...[rows.builds.top, rows.voices.top, rows.music.top, rows.bottom - 0.5].map((y) => svg("line", { x1: 0, x2: whole, y1: y, y2: y, stroke: "var(--color-staff)" }))];
 
 /** The lines at both ends of a slide's bar. `end` is what the show does at its end, where the bar is the last. */
 export function barLines(line, x1, x2, rows, first, end) {
@@ -38,7 +39,7 @@ export function rulerColumn(scale, from, px) {
     ticks += `M${x} ${RULER - (n % 5 ? 5 : 10)}V${RULER}`;
     if (n % 5 === 0) names.push(svg("text", { class: "soft", x: x + 4, y: 14, "pointer-events": "none" }, step < 200 ? clockText(n * step) : minutesText(n * step)));
   }
-  return [svg("rect", { x: from, y: 0, width: px, height: RULER, fill: "#f7f8f4", "data-drag": "playhead" }), ...names, svg("path", { d: ticks, stroke: "#9fb0a9", "pointer-events": "none" })];
+  return [...names, svg("path", { d: ticks, stroke: "#9fb0a9", "pointer-events": "none" })];
 }
 
 /** The line of the event that what is pulled has come to lie on. */

@@ -12,7 +12,7 @@ export class Catalogue {
   /** @param {import("./shelf.js").Shelf} shelf */
   constructor(shelf) {
     Object.assign(this, { shelf, state: shelf.state, kind: "", asked: 0 });
-    this.search = el("input", { class: "field", type: "search", placeholder: "Find in the catalogue: bell, brass, night …", "aria-label": "Find in the catalogue" });
+    this.search = el("input", { class: "field", type: "search", placeholder: "Find by words", "aria-label": "Find in the catalogue" });
     this.search.addEventListener("input", () => { clearTimeout(this.timer); this.timer = setTimeout(() => this.look(), TYPED_MS); });
     this.kinds = el("div", { class: "choice", role: "group", "aria-label": "Kind in the catalogue" }, KINDS.map(([kind, words]) => el("button", { "data-kind": kind, onclick: () => { this.kind = kind; this.look(); } }, words)));
     this.address = el("input", { class: "field", type: "url", placeholder: "https://clips.orlmere.example/watch/…", "aria-label": "Address of a video" });
