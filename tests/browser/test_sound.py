@@ -5,6 +5,7 @@ import tempfile
 from pathlib import Path
 
 import numpy as np
+from playwright.sync_api import expect
 
 from ritornel.core.document import Show
 from ritornel.core.document.decoding import to_builtins
@@ -228,3 +229,17 @@ class ClockTest(BrowserTest):
         self.assertAlmostEqual(result["stood"], 0, places=3)
         self.assertAlmostEqual(result["went"], 1000, places=3)
         self.assertLess(abs(result["back"]), 50)
+
+
+class MeterTest(BrowserTest):
+    def test_what_is_heard_is_seen_on_a_meter_and_nothing_while_it_is_paused(self) -> None:
+        self.page.goto(f"{self.base}/shows/orlmere/play?from=who-s&mode=self-running")
+        self.page.wait_for_selector(".house[data-ready]")
+        level = "Number(document.querySelector('.slim .meter').getAttribute('aria-valuenow'))"
+        self.page.wait_for_function(f"() => {level} > -40 && {level} < 0")
+        self.page.keyboard.press(" ")
+        self.page.wait_for_function(f"() => {level} === -48")
+
+    def test_the_loudness_of_the_whole_is_told_where_it_is_released(self) -> None:
+        self.page.goto(f"{self.base}/shows/orlmere/release")
+        expect(self.page.locator(".heard")).to_contain_text("A film lands at −16.0 LUFS")

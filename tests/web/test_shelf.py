@@ -12,7 +12,8 @@ from PIL import Image
 from ritornel.demo.orlmere import orlmere
 from ritornel.starters import STARTERS
 from ritornel.web.shows.derived import make_light
-from ritornel.web.shows.services import Show, create_rows, media_path
+from ritornel.web.shows.hearing import measure
+from ritornel.web.shows.services import Show, create_rows, media_path, value_of
 from ritornel.web.shows.smalls import make_small, small_path
 from ritornel.web.shows.waves import make_wave, wave_folder, wave_of
 from tests.footage import footage
@@ -152,6 +153,27 @@ class CaptionsTest(WebTest):
     def test_the_captions_of_the_show_are_saved_under_its_name(self) -> None:
         reply = self.client.get("/shows/clock/captions.vtt")
         self.assertEqual((reply.content, reply.headers["Content-Disposition"]), (b"WEBVTT\n", 'attachment; filename="the-orlmere-clock.vtt"'))
+
+
+class LoudnessTest(WebTest):
+    def told(self, ask: bool = False) -> dict[str, Any]:
+        return self.client.get(f"/shows/clock/loudness.json{'?ask=1' if ask else ''}").json()  # type: ignore[no-any-return]
+
+    def test_the_worker_measures_a_show_once_for_each_sound_it_has(self) -> None:
+        with patch("ritornel.web.shows.tasks.hearing") as asked:
+            self.assertEqual(self.told(ask=True), {"ready": False, "target_lufs": -16.0})
+            asked.assert_called_once_with("clock")
+        measure(value_of(self.row))
+        told = self.told()
+        self.assertTrue(told["ready"])
+        self.assertLess(told["lufs"], -16)
+        self.assertAlmostEqual(told["lands_at_lufs"], -16, delta=0.5)
+        self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}})
+        self.assertTrue(self.told()["ready"], "a name is not heard")
+        self.edit({"do": "remove span", "span_id": "waltz-span"})
+        self.assertFalse(self.told()["ready"])
+        measure(value_of(Show.objects.get(pk="clock")))
+        self.assertEqual((self.told()["lufs"], self.told()["peak_dbtp"]), (None, None), "silence")
 
 
 class TempoTest(WebTest):

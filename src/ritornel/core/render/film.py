@@ -17,14 +17,13 @@ import skia
 from av.video.frame import PictureType
 from av.video.reformatter import ColorRange, Colorspace
 
-from ritornel.core.errors import BadMedia, BadValue, RitornelError
+from ritornel.core.errors import BadValue, RitornelError
 from ritornel.core.render.painter import MediaPath, Painter
+from ritornel.core.render.soundtrack import decoded_sounds
 from ritornel.core.schedule.performance import Performance, Sight, sight_at
-from ritornel.core.sound.decoding import decoded, kept_in_file
 from ritornel.core.sound.gain import Samples
 from ritornel.core.sound.mastering import Master, master_of, mastered
 from ritornel.core.sound.mixing import mixed
-from ritornel.core.sound.tempo import asset_and_rate, at_tempo
 from ritornel.core.time.edges import SAMPLE_RATE_HZ, FrameRate, frame_count, frame_time_ms, sample_at
 
 BLOCK = 48_000
@@ -169,14 +168,7 @@ def write_film(performance: Performance, path: Path, order: FilmOrder, media: Me
     unfinished = path.with_name(f".{path.stem}.unfinished{path.suffix}")
     try:
         with tempfile.TemporaryDirectory(prefix="ritornel-") as folder:
-            sounds = {}
-            for number, key in enumerate(performance.sound_ids()):
-                asset_id, rate_pct = asset_and_rate(key)
-                asset = performance.assets[asset_id]
-                source = media(asset.sha256)
-                if not source.is_file():
-                    raise BadMedia(f"The sound “{asset.name}” is missing, so the film cannot be mixed.")
-                sounds[key] = kept_in_file(at_tempo(decoded(source), rate_pct), Path(folder) / f"{number}.raw", asset.name)
+            sounds = decoded_sounds(performance, media, Path(folder))
             _film(performance, unfinished, order, media, sounds, report)
         unfinished.replace(path)
     except OSError as error:

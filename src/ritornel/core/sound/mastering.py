@@ -79,7 +79,7 @@ def _loudness(mix: Mix, master: Master, total: int) -> float:
     return meter.integrated_lufs()
 
 
-def _measured(mix: Mix, total: int) -> tuple[float, float]:
+def measured(mix: Mix, total: int) -> tuple[float, float]:
     """The mix's own loudness in LUFS, and its greatest peak between samples."""
     meter, peak = LoudnessMeter(), 0.0
     for first, count in _blocks(total):
@@ -92,7 +92,7 @@ def _measured(mix: Mix, total: int) -> tuple[float, float]:
 def master_of(mix: Mix, total: int) -> Master:
     """How to publish the mix: by the gain that brings it to -16 LUFS, and with a limiter where its peaks would then be too high. What the limiter
     takes away is given back, once and where need be once more; silence stays silence."""
-    loudness, peak = _measured(mix, total)
+    loudness, peak = measured(mix, total)
     if not math.isfinite(loudness):
         return Master()
     gain = min(TARGET_LUFS - loudness, MOST_GAIN_DB)

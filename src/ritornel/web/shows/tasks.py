@@ -4,6 +4,9 @@ from django.conf import settings
 from huey import SqliteHuey
 
 from ritornel.web.shows.derived import make_light
+from ritornel.web.shows.hearing import measure
+from ritornel.web.shows.models import Show
+from ritornel.web.shows.rows import value_of
 from ritornel.web.shows.smalls import make_small, make_strip
 from ritornel.web.shows.waves import make_wave
 
@@ -32,3 +35,11 @@ def wave(sha256: str, lasts_ms: int) -> None:
 def light(sha256: str) -> None:
     """Makes the lighter copy of a heavy clip."""
     make_light(sha256)
+
+
+@queue.task()  # type: ignore[untyped-decorator]
+def hearing(show_id: str) -> None:
+    """Measures how loud a show is."""
+    row = Show.objects.filter(pk=show_id).first()
+    if row is not None:
+        measure(value_of(row))

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from ritornel.web.shows import api, outside, pages, previews, shelf, starting
+from ritornel.web.shows import api, hearing, outside, pages, previews, shelf, starting
 
 urlpatterns = [
     path("", pages.show_list, name="shows"),
@@ -26,6 +26,7 @@ urlpatterns = [
     path("shows/<str:show_id>/redo", api.redo_edit, name="redo"),
     path("shows/<str:show_id>/shelf", shelf.add_to_shelf, name="shelf"),
     path("shows/<str:show_id>/shelf/library/<str:name>", shelf.add_from_library, name="shelf-library"),
+    path("shows/<str:show_id>/loudness.json", hearing.loudness, name="loudness"),
     path("shows/<str:show_id>/catalogue", outside.search, name="catalogue"),
     path("shows/<str:show_id>/catalogue/<str:entry_id>", outside.bring_entry, name="catalogue-bring"),
     path("shows/<str:show_id>/catalogue/<str:entry_id>/sample", outside.sample, name="catalogue-sample"),

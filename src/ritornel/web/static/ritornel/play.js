@@ -1,6 +1,7 @@
 // Playing over the full window: from the start or from a slide, as the show says it runs, or as asked for.
 import { hasCaptions, showCaptions } from "./player/captions.js";
 import { listen, stayAwake } from "./player/keys.js";
+import { meterOf } from "./player/meter.js";
 import { ShowPlayer } from "./player/player.js";
 import { slimControls } from "./player/slim.js";
 import { el } from "./ui/element.js";
@@ -37,6 +38,7 @@ async function main() {
   const other = mode === "on cue" ? "self-running" : "on cue";
   const swap = el("button", { class: "px-2", onclick: () => { asked.set("mode", other); asked.set("from", player.show.slides[player.moment().index].id); location.search = asked; } }, mode === "on cue" ? "Run by itself" : "Run on cue");
   bar.insertBefore(swap, bar.lastChild);
+  if (player.sound) bar.insertBefore(meterOf(player), swap);
   if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
   stayAwake();
   await player.begin(index);

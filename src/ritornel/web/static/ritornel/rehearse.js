@@ -1,5 +1,6 @@
 // Rehearsing: a run by presses with notes and a clock; every cue is timed, and the run becomes a take.
 import { listen, stayAwake } from "./player/keys.js";
+import { meterOf } from "./player/meter.js";
 import { ShowPlayer } from "./player/player.js";
 import { el, icon } from "./ui/element.js";
 import { get, post, startData } from "./ui/net.js";
@@ -41,6 +42,8 @@ async function start() {
   stayAwake();
   at("start-run").disabled = true;
   await player.begin(0);
+  document.querySelector(".run .meter")?.remove();
+  if (player.sound) at("coming").after(meterOf(player));
   idle(false);
   document.activeElement.blur();
   player.ticking = setInterval(tell, 200);

@@ -89,11 +89,26 @@ function filmLine(film) {
   return el("div", { class: "grid gap-1 py-2 border-t border-staff", "data-film": film.id, "data-state": film.state }, parts);
 }
 
+/** How loud the show is as a whole, measured by the worker: as it is mixed, and what its film lands at. */
+const minus = (number) => number.toFixed(1).replace("-", "−");
+const heard = el("section", { class: "heard" });
+async function hear(ask = true) {
+  const found = await get(`${base}/loudness.json${ask ? "?ask=1" : ""}`).catch(() => null);
+  if (!found) { heard.hidden = true; return; }
+  const { ready, lufs, peak_dbtp: peak, lands_at_lufs: lands, limits, target_lufs: target } = found;
+  const sum = (words, ...more) => heard.replaceChildren(el("h2", { class: "text-lg mb-1" }, "Sound"), el("p", {}, words), ...more.map((line) => el("p", { class: "said" }, line)));
+  if (!ready) { sum("Being measured …"); setTimeout(() => hear(false), 1000); }
+  else if (lufs === null) sum("The show is silent.");
+  else sum(`${minus(lufs)} LUFS, peaks at ${minus(peak)} dBTP`, `A film lands at ${minus(lands)} LUFS (wanted: ${minus(target)} ± 0.5) and at most −1 dBTP${limits ? "; its loudest peaks are held down for that" : ""}. Measured by ITU-R BS.1770.`);
+}
+hear();
+
 function draw() {
   seen();
   at("make-edition").textContent = `Make edition ${(data.editions[0]?.number ?? 0) + 1}`;
   const films = data.films.length ? data.films.map(filmLine) : [el("p", { class: "said" }, "None yet.")];
-  at("side").replaceChildren(editions(), filmForm(), el("section", {}, el("h2", { class: "text-lg mb-1" }, "Films"), films),
+  at("side").replaceChildren(editions(), filmForm(), el("section", { "data-films": "" }, el("h2", { class: "text-lg mb-1" }, "Films"), films),
+    heard,
     ...data.captions ? [el("section", {}, el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, "Captions"), el("a", { class: "push", href: data.captions, download: true }, icon("download"), "Save as WebVTT")), el("p", { class: "said" }, "Those of its clips, on the show's own clock, to go with its film."))] : []);
 }
 
@@ -101,7 +116,7 @@ async function follow() {
   if (data.films.some((film) => film.state === "running" || film.state === "waiting") && document.visibilityState === "visible") {
     try {
       data = await get(`${base}/films`);
-      const list = at("side").lastChild;
+      const list = document.querySelector("[data-films]");
       list.replaceChildren(list.firstChild, ...data.films.map(filmLine));
     } catch { /* told again at the next try */ }
   }

@@ -70,6 +70,20 @@ export class Sound {
     if (buffer) this.buffers.set(assetId, buffer);
   }
 
+  /** The loudest of what is heard just now, in dB of full scale, left and right. Nothing listens before somebody asks. */
+  peaksDb() {
+    if (!this.ears) {
+      const split = this.audio.createChannelSplitter(2);
+      this.out.connect(split);
+      this.ears = [0, 1].map((channel) => { const ear = this.audio.createAnalyser(); ear.fftSize = 1024; split.connect(ear, channel); return ear; });
+      this.heard = new Float32Array(1024);
+    }
+    return this.ears.map((ear) => {
+      ear.getFloatTimeDomainData(this.heard);
+      return 20 * Math.log10(Math.max(1e-4, ...this.heard.map(Math.abs)));
+    });
+  }
+
   get muted() {
     return this.out.gain.value === 0;
   }

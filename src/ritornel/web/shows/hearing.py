@@ -1,0 +1,60 @@
+"""How loud a show is as a whole: measured by the worker, once for each sound it has."""
+
+import hashlib
+import tempfile
+from pathlib import Path
+from typing import Any
+
+import msgspec
+from django.conf import settings
+from django.contrib.auth.decorators import login_required
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.http import require_GET
+
+from ritornel.core.document.decoding import to_builtins, to_json
+from ritornel.core.document.show import Show
+from ritornel.core.render.soundtrack import Loudness, write_loudness
+from ritornel.core.schedule.performance import Performance, perform
+from ritornel.core.sound.mastering import TARGET_LUFS
+from ritornel.web.shows.confined import Bounds
+from ritornel.web.shows.replies import json_reply, telling_errors
+from ritornel.web.shows.services import owned_show, value_of
+from ritornel.web.shows.smalls import keep_made
+from ritornel.web.shows.storage import media_path
+
+LONG = Bounds(wall_s=1800)
+
+
+def stamp_of(performance: Performance) -> str:
+    """What the sound of a show depends on, in a few characters: its sounds, when they are heard, and how long it lasts."""
+    sounds = sorted((asset.id, asset.sha256) for asset in performance.assets.values() if asset.heard)
+    return hashlib.sha256(to_json((performance.music, performance.events, performance.schedule.length_ms, sounds))).hexdigest()
+
+
+def loudness_path(stamp: str) -> Path:
+    """Where the measure lies once it is taken."""
+    return Path(settings.VAR) / "loudness" / stamp[:2] / f"{stamp}.json"
+
+
+def measure(show: Show) -> None:
+    """Measures a show."""
+    media = {asset.sha256: media_path(asset.sha256) for asset in show.assets if asset.heard}
+    with tempfile.TemporaryDirectory(prefix="ritornel-heard-") as folder:
+        keep_made(loudness_path(stamp_of(perform(show))), write_loudness, to_json(show), media, Path(folder), bounds=LONG)
+
+
+@login_required
+@require_GET
+@telling_errors
+def loudness(request: HttpRequest, show_id: str) -> HttpResponse:
+    """{"ready": ..., "target_lufs": ..., and what was measured}. With `?ask=1` the worker is asked to where nobody has."""
+    from ritornel.web.shows.tasks import hearing
+
+    show = value_of(owned_show(show_id, request))
+    path = loudness_path(stamp_of(perform(show)))
+    found: dict[str, Any] = {"ready": path.is_file(), "target_lufs": TARGET_LUFS}
+    if found["ready"]:
+        found |= to_builtins(msgspec.json.decode(path.read_bytes(), type=Loudness))
+    elif request.GET.get("ask"):
+        hearing(show_id)
+    return json_reply(found)
