@@ -86,6 +86,11 @@ def main() -> int:
     page.locator('[data-asset="works"]').click()
     page.wait_for_timeout(400)
     shoot(page, "shelf")
+    page.get_by_role("button", name="Catalogue", exact=True).click()
+    page.locator(".found").first.wait_for()
+    page.wait_for_timeout(900)
+    shoot(page, "catalogue")
+    page.locator(".catalogue").get_by_role("button", name="Shelf", exact=True).click()
     page.get_by_label("Close the shelf").click()
     page.get_by_role("button", name="Overview").click()
     page.locator('.ov-bar[data-slide="two-s"]').click(modifiers=["Control"])
@@ -124,6 +129,7 @@ def main() -> int:
     page.get_by_label("Size").select_option("1920x1080")
     page.get_by_role("button", name="Make the film").click()
     page.get_by_text("s left").wait_for(timeout=120_000)
+    page.locator(".finding").first.wait_for()
     shoot(page, "release")
     page.get_by_role("button", name="Cancel").click()
 
@@ -132,6 +138,12 @@ def main() -> int:
     page.mouse.move(640, 500)
     page.wait_for_timeout(500)
     shoot(page, "playing")
+
+    page.goto(base + "/shows/pendulum/play?from=whole-s&mode=self-running")
+    page.locator(".captions").wait_for()
+    page.mouse.move(640, 500)
+    page.wait_for_timeout(500)
+    shoot(page, "captions")
 
     stranger = browser().new_context(viewport={"width": 1280, "height": 800}).new_page()
     stranger.add_init_script(WANTS_A_PRESS)

@@ -307,3 +307,20 @@ class AccessTest(BrowserTest):
                 if v["impact"] in ("serious", "critical")
             ]
             self.assertEqual(serious, [], name)
+
+
+class ChecksTest(BrowserTest):
+    def test_a_finding_is_mended_and_the_mend_taken_back_where_it_is_released(self) -> None:
+        show = self.copy_of_demo()
+        self.page.goto(f"{self.base}/shows/{show}/release")
+        finding = self.page.locator('[data-finding="reading:bell-s"]')
+        expect(finding).to_contain_text("reading takes about 8.8 s (estimate)")
+        before = self.score(show)["slides"]["bell-s"]["advance"]
+        finding.get_by_role("button", name="Lengthen slide 7").click()
+        expect(finding).to_have_count(0)
+        self.assertNotEqual(self.score(show)["slides"]["bell-s"]["advance"], before)
+        self.page.get_by_role("button", name="Undo").click()
+        expect(finding).to_have_count(1)
+        self.assertEqual(self.score(show)["slides"]["bell-s"]["advance"], before)
+        finding.get_by_role("link").click()
+        self.page.wait_for_url("**slide=bell-s")

@@ -157,6 +157,21 @@ class FilmTest(WebTest):
         self.assertEqual(FilmJob.objects.count(), 0)
 
 
+class ChecksTest(WebTest):
+    def test_findings_come_with_their_places_and_a_mend_is_an_edit_like_any_other(self) -> None:
+        told = self.client.get("/shows/clock/checks.json").json()
+        finding = next(entry for entry in told["findings"] if entry["id"] == "holds:who-s")
+        self.assertEqual((finding["severity"], finding["number"], finding["thumb"].startswith("/shows/clock/thumbs/who-s/")), ("hurts", 2, True))
+        self.assertEqual(self.edit(finding["mend"]["edit"], told["revision"]).status_code, 200)
+        self.assertNotIn("holds:who-s", [entry["id"] for entry in self.client.get("/shows/clock/checks.json").json()["findings"]])
+        self.post("/shows/clock/undo")
+        self.assertIn("holds:who-s", [entry["id"] for entry in self.client.get("/shows/clock/checks.json").json()["findings"]])
+
+    def test_nobody_else_may_ask(self) -> None:
+        self.client.force_login(self.odo)
+        self.assertEqual(self.client.get("/shows/clock/checks.json").status_code, 404)
+
+
 class TakesTest(WebTest):
     EVENTS = [
         {"event": "arrived", "slide_id": "noon-s", "at_ms": 0}, {"event": "arrived", "slide_id": "who-s", "at_ms": 7000},

@@ -12,7 +12,8 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from ritornel.core.document.decoding import to_json
+from ritornel.core.checks import Finding, check_show
+from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.film import FilmOrder, check_order
 from ritornel.core.schedule.calm import calmed
@@ -25,6 +26,7 @@ from ritornel.web.releases.tasks import film
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
 from ritornel.web.shows.services import light_path, media_path, owned_show, value_of
 
 
@@ -81,6 +83,23 @@ def release(request: HttpRequest, show_id: str) -> HttpResponse:
     """The page."""
     row = owned_show(show_id, request)
     return render(request, "releases/release.html", {"show": row, "way": "release", "start": msgspec.to_builtins(_state(request, show_id))})
+
+
+@login_required
+@require_GET
+@telling_errors
+def checks(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The readiness check of the show as it is: {"revision": n, "findings": [...]}, each with the small picture of its slide."""
+    row = owned_show(show_id, request)
+    show = value_of(row)
+    style, numbers = style_stamp(show), numbers_of(show)
+    slides = {slide.id: slide for slide in show.slides}
+
+    def line(finding: Finding) -> dict[str, Any]:
+        slide = slides.get(finding.slide_id or "")
+        return {**to_builtins(finding), "thumb": thumb_address(show, slide, style, numbers[slide.id]) if slide else None}
+
+    return json_reply({"revision": row.revision, "findings": [line(finding) for finding in check_show(show)]})
 
 
 @login_required

@@ -4,6 +4,7 @@ import { get, post, startData } from "./ui/net.js";
 import { clockText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
 import { choice, pair, selectField, tick } from "./panel/fields.js";
+import { Checks } from "./release-checks.js";
 
 const at = (id) => document.getElementById(id);
 let data = startData();
@@ -124,5 +125,6 @@ async function follow() {
 }
 
 at("make-edition").addEventListener("click", () => act(() => post(`${base}/editions`), "The edition is made. Its address is on the right."));
+new Checks(at("checks"), base);
 draw();
 follow();

@@ -8,7 +8,7 @@ const HOT_DB = -1;
 /** @param {import("./player.js").ShowPlayer} player @returns {HTMLElement} which shows the levels for as long as it stands in the page */
 export function meterOf(player) {
   const bars = [el("i"), el("i")];
-  const node = el("div", { class: "meter", role: "meter", "aria-label": "Level of the sound", "aria-valuemin": FLOOR_DB, "aria-valuemax": 0 }, bars);
+  const node = el("div", { class: "meter", role: "meter", "aria-label": "Level of the sound", "aria-valuemin": FLOOR_DB, "aria-valuemax": 0, "aria-valuenow": FLOOR_DB }, bars);
   const shown = [FLOOR_DB, FLOOR_DB];
   let begun = false;
   const draw = () => {

@@ -1,0 +1,24 @@
+"""Sound and pictures whose licence asks for a credit that nowhere appears."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.document.credits import credit_lines
+from ritornel.core.document.edits import GatherCredits
+from ritornel.core.document.objects import Lettered
+from ritornel.core.document.uses import uses_of
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """What has a credit of its own, is used, and whose credit no shown slide says. One finding for all."""
+    said = "\n".join(paragraph.text for _, slide, _, _ in look.slides for item in slide.objects if isinstance(item, Lettered) for paragraph in item.paragraphs)
+    uses = uses_of(look.show)
+    missing = [asset for asset in look.show.assets if asset.id in uses and asset.credit.strip() and asset.credit.strip() not in said]
+    if not missing or not credit_lines(look.show):
+        return
+    names = ", ".join(f"“{asset.name}”" for asset in missing[:3]) + (" and others" if len(missing) > 3 else "")
+    title = f"{len(missing)} {'asks' if len(missing) == 1 else 'ask'} for a credit, 0 shown: {names}"
+    last = look.slides[-1]
+    mend = Mend("Gather all credits on a closing slide", GatherCredits("credits-slide"))
+    why = "Who likes it cannot find who made it, and its licence asks for that."
+    yield Finding("credits", "credits", "polish", title, why, last[1].id, last[0], last[3], mend)

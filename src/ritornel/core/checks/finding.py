@@ -1,0 +1,57 @@
+"""What a check finds, as a value."""
+
+from fractions import Fraction
+from typing import Literal
+
+import msgspec
+
+from ritornel.core.document.edits import Edit
+from ritornel.core.document.show import Show, Slide
+from ritornel.core.schedule.performance import Performance, StagedSlide
+from ritornel.core.time.milliseconds import round_half_up
+
+Severity = Literal["stops", "hurts", "polish"]
+SEVERITIES: tuple[Severity, ...] = ("stops", "hurts", "polish")
+"""By what the audience suffers: the show cannot be followed, something is missed, something could be better."""
+
+
+def about_s(ms: int) -> str:
+    """Seconds as a finding tells them, to a tenth: 12 833 -> `12.8`."""
+    return f"{round_half_up(Fraction(ms, 100)) / 10:.1f}"
+
+
+class Mend(msgspec.Struct, frozen=True):
+    """What would mend it, in words that say exactly what it does, and as an edit that one undo takes back."""
+
+    words: str
+    edit: Edit
+
+
+class Finding(msgspec.Struct, frozen=True):
+    """One finding. Its `id` is the same as long as it is about the same thing. `title` has the measured figures, `why` says what it means to the
+    audience; it lies at `at_ms` of the self-running show, on the slide with that id (None: it is about the whole)."""
+
+    id: str
+    check: str
+    severity: Severity
+    title: str
+    why: str
+    slide_id: str | None = None
+    number: int | None = None
+    at_ms: int = 0
+    mend: Mend | None = None
+
+
+class Look(msgspec.Struct, frozen=True):
+    """A show as checks look at it: its shown slides with their numbers among all, and what is performed of them."""
+
+    show: Show
+    performance: Performance
+    slides: tuple[tuple[int, Slide, StagedSlide, int], ...]
+    """Number from 1, the slide, its staging, and when it begins."""
+
+    @classmethod
+    def of(cls, show: Show, performance: Performance) -> "Look":
+        numbers = {slide.id: number for number, slide in enumerate(show.slides, 1)}
+        starts = performance.schedule.starts_ms
+        return cls(show, performance, tuple((numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides)))

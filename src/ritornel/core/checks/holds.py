@@ -1,0 +1,34 @@
+"""Waits that nobody has timed, in a show that runs by itself."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.edits import ChangeBuild, ChangeSlides, Edit, Several
+from ritornel.core.document.show import AdvanceOnCue, OnCue
+from ritornel.core.time.milliseconds import seconds_text
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """One finding a slide; its mend keeps the default as each wait's own hold, so that a later default does not change it."""
+    if look.show.runs == "on cue":
+        return
+    for number, slide, staged, start in look.slides:
+        waits = [beat.wait for beat in staged.schedule.beats if beat.wait] + ([staged.schedule.last_wait] if staged.schedule.last_wait else [])
+        untimed = [wait for wait in waits if wait.source == "default"]
+        if not untimed:
+            continue
+        cues = {wait.cue_id: wait.hold_ms for wait in untimed}
+        edits: list[Edit] = []
+        for build in slide.order:
+            if isinstance(build.starts, OnCue) and build.starts.cue_id in cues:
+                edits.append(ChangeBuild(slide.id, build.id, {"starts": {**to_builtins(build.starts), "hold_ms": cues[build.starts.cue_id]}}))
+        if isinstance(slide.advance, AdvanceOnCue) and slide.advance.cue_id in cues:
+            edits.append(ChangeSlides((slide.id,), {"advance": {**to_builtins(slide.advance), "hold_ms": cues[slide.advance.cue_id]}}))
+        count, length = len(untimed), seconds_text(untimed[0].hold_ms)
+        what = "1 wait is" if count == 1 else f"{count} waits are"
+        words = f"Keep {length} s for {'it' if count == 1 else 'each'}"
+        why = "Nobody chose that time: it may be too short to take in what is there, or too long."
+        mend = Mend(words, Several(f"Keep the holds of {slide.name or 'a slide'}", tuple(edits)))
+        title = f"{what} only as long as the default, {length} s"
+        yield Finding(f"holds:{slide.id}", "holds", "hurts", title, why, slide.id, number, start + untimed[0].start_ms, mend)

@@ -1,0 +1,56 @@
+// The readiness check beside a release: what would make the audience stumble, where, why, and what mends it.
+import { el } from "./ui/element.js";
+import { get, post } from "./ui/net.js";
+import { clockText } from "./ui/times.js";
+import { toast } from "./ui/toast.js";
+
+const GROUPS = [["stops", "Stops the show"], ["hurts", "Hurts"], ["polish", "Polish"]];
+
+export class Checks {
+  /** @param {HTMLElement} node @param {string} base the show's address */
+  constructor(node, base) {
+    Object.assign(this, { node, base, revision: 0 });
+    this.said = el("p", { class: "said", role: "status" }, "Checking …");
+    this.again = el("button", { class: "push", onclick: () => this.look() }, "Check again");
+    this.list = el("div", {});
+    node.replaceChildren(el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, "Readiness check"), this.again), this.said, this.list);
+    this.look();
+  }
+
+  async look() {
+    this.again.disabled = true;
+    try {
+      const { revision, findings } = await get(`${this.base}/checks.json`);
+      this.revision = revision;
+      this.draw(findings);
+    } catch (error) { this.said.textContent = error.message; }
+    this.again.disabled = false;
+  }
+
+  draw(findings) {
+    const mends = findings.filter(({ mend }) => mend).length;
+    this.said.textContent = findings.length ? `${findings.length} finding${findings.length > 1 ? "s" : ""}, ${mends} with a mend` : "Nothing would make the audience stumble.";
+    this.list.replaceChildren(...GROUPS.flatMap(([severity, words]) => {
+      const own = findings.filter((finding) => finding.severity === severity);
+      return own.length ? [el("section", { class: "findings", "data-severity": severity }, el("div", { class: "row" }, el("h3", { class: "mr-auto" }, words), el("span", { class: "said" }, `${own.length}`)), own.map((finding) => this.line(finding)))] : [];
+    }));
+  }
+
+  line(finding) {
+    const { id, title, why, thumb, number, at_ms: ms, slide_id: slide, mend } = finding;
+    const place = slide ? [thumb ? el("img", { src: thumb, alt: "", width: 60, height: 34, loading: "lazy" }) : null,
+      el("span", {}, el("b", { class: "serif" }, String(number)), " ", el("a", { class: "link", href: `${this.base}/?slide=${encodeURIComponent(slide)}`, title: "Open it in Compose" }, clockText(ms)))] : [el("span", { class: "said" }, "the whole")];
+    return el("article", { class: "finding", "data-finding": id }, el("div", { class: "where" }, place),
+      el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), mend ? el("button", { class: "push", onclick: (event) => this.mend(mend, event.currentTarget) }, mend.words) : null));
+  }
+
+  /** One step, that undo takes back; then it is looked at again. */
+  async mend({ edit, words }, button) {
+    button.disabled = true;
+    try {
+      await post(`${this.base}/edit`, { revision: this.revision, edit });
+      toast(`Mended: ${words}.`, { act: "Undo", onact: async () => { await post(`${this.base}/undo`).catch((error) => toast(error.message, { wrong: true })); this.look(); } });
+    } catch (error) { toast(error.message, { wrong: true }); }
+    await this.look();
+  }
+}

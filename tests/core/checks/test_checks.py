@@ -1,0 +1,186 @@
+"""Each check finds what it is for, finds nothing where there is nothing, and its mend mends it."""
+
+from typing import Any
+
+import msgspec
+from django.test import SimpleTestCase
+
+from ritornel.core.checks import SEVERITIES, Finding, check_show
+from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Paragraph, Picture, Run, Show, Slide, Text
+from ritornel.core.document.edits import apply_edit
+from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, PlayClip
+from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Voice
+from ritornel.demo.orlmere import orlmere
+from ritornel.demo.told import told
+
+BELL = Asset("bell", "The bell", "ab" * 32, "image/png", 100, 1280, 720)
+SWING = Asset("swing", "The swing", "cd" * 32, "video/mp4", 100, 1280, 720, 4000)
+WALTZ = Asset("waltz", "Waltz", "ef" * 32, "audio/ogg", 100, lasts_ms=8000)
+
+
+def words(*lines: str, object_id: str = "words", **more: Any) -> Text:
+    paragraphs = tuple(Paragraph(f"{object_id}-{number}", (Run(line),)) for number, line in enumerate(lines))
+    return Text(object_id, "The words", Box(100, 100, 800, 300), paragraphs=paragraphs, **more)
+
+
+def show(*slides: Slide, **more: Any) -> Show:
+    return Show("s", "Show", Frame(), slides=slides, assets=(BELL, SWING, WALTZ), **{"runs": "self-running", **more})
+
+
+def slide(*objects: Any, slide_id: str = "one", **more: Any) -> Slide:
+    return Slide(slide_id, "One", objects=objects, **{"advance": AdvanceAfter(10_000), **more})
+
+
+class CheckTest(SimpleTestCase):
+    def found(self, value: Show, check: str) -> list[Finding]:
+        return [finding for finding in check_show(value) if finding.check == check]
+
+    def one(self, value: Show, check: str) -> Finding:
+        (finding,) = self.found(value, check)
+        return finding
+
+    def mended(self, value: Show, finding: Finding) -> Show:
+        """The show with the finding's mend, which is gone then, and comes back when it is undone."""
+        assert finding.mend is not None
+        outcome = apply_edit(value, finding.mend.edit)
+        self.assertNotIn(finding.id, [other.id for other in check_show(outcome.show)])
+        return outcome.show
+
+
+class HoldsTest(CheckTest):
+    def test_waits_that_have_only_the_default_are_found_and_kept(self) -> None:
+        order = (Build("b", "words", "enters fade", OnCue("q", None)), Build("c", "words", "accents pulse", OnCue("r", 900)))
+        value = show(slide(words("Tick"), order=order, advance=AdvanceOnCue("on")))
+        finding = self.one(value, "holds")
+        self.assertEqual((finding.title, finding.severity), ("2 waits are only as long as the default, 2.0 s", "hurts"))
+        after = self.mended(value, finding)
+        self.assertEqual((after.slides[0].order[0].starts, after.slides[0].advance), (OnCue("q", 2000), AdvanceOnCue("on", 2000)))
+
+    def test_a_show_on_cue_has_none(self) -> None:
+        self.assertEqual(self.found(show(slide(words("Tick"), advance=AdvanceOnCue("on")), runs="on cue"), "holds"), [])
+
+
+class ReadingTest(CheckTest):
+    def test_a_slide_that_is_gone_too_soon_is_lengthened(self) -> None:
+        value = show(slide(words("One two three four five six seven eight nine"), advance=AdvanceAfter(2000)))
+        finding = self.one(value, "reading")
+        self.assertEqual(finding.title, "Shown 2.0 s, reading takes about 4.5 s (estimate)")
+        self.assertEqual(finding.mend.words if finding.mend else "", "Lengthen slide 1 by 2.5 s, to 4.5 s")
+        self.assertEqual(self.mended(value, finding).slides[0].advance, AdvanceAfter(4500))
+
+    def test_enough_time_is_nothing(self) -> None:
+        self.assertEqual(self.found(show(slide(words("Tick"))), "reading"), [])
+
+
+class CutsTest(CheckTest):
+    def test_a_voice_that_is_cut_stops_the_show_and_is_let_end(self) -> None:
+        value = show(slide(voice=Voice("waltz", 8000), advance=AdvanceAfter(5000, True)))
+        finding = self.one(value, "cuts")
+        self.assertEqual((finding.severity, finding.title, finding.at_ms), ("stops", "3.0 s of its voice are cut off", 5000))
+        self.mended(value, finding)
+
+    def test_a_clip_that_is_cut_hurts_and_one_that_ends_does_not(self) -> None:
+        clip = Clip("c", "Clip", Box(0, 0, 1280, 720), "swing", out_ms=4000, alternative="A swing")
+        order = (Build("p", "c", PLAYS, Follows()),)
+        self.assertEqual(self.one(show(slide(clip, order=order, advance=AdvanceAfter(1000, True))), "cuts").severity, "hurts")
+        self.assertEqual(self.found(show(slide(clip, order=order, advance=AdvanceAfter(1000))), "cuts"), [])
+
+
+class MusicTest(CheckTest):
+    def test_music_that_ends_before_the_show_is_repeated_to_its_end(self) -> None:
+        for end in (OwnLength(), SlideEnd("one")):
+            value = show(slide(), slide(slide_id="two"), music=(MusicSpan("m", "waltz", end=end),))
+            finding = self.one(value, "music")
+            self.assertIn("s before the show", finding.title)
+            self.assertEqual(self.mended(value, finding).music[0].fade_out_ms, 4000)
+
+    def test_music_to_the_end_is_nothing_and_one_without_a_slide_is_found(self) -> None:
+        self.assertEqual(self.found(show(slide(), music=(MusicSpan("m", "waltz"),)), "music"), [])
+        lost = MusicSpan("m", "waltz", SlideStart("gone"), SlideEnd("gone"))
+        value = show(slide(), music=(lost,))
+        self.assertEqual(self.one(value, "music").title, "“Waltz” has no slide left")
+        self.assertEqual(self.mended(value, self.one(value, "music")).music, ())
+
+
+class UnseenTest(CheckTest):
+    def test_what_lies_outside_the_frame_is_found_unless_something_brings_it_in(self) -> None:
+        outside = Picture("p", "Lost", Box(1300, 0, 100, 100), "bell", alternative="A bell")
+        value = show(slide(outside))
+        self.assertEqual(self.one(value, "unseen").title, "“Lost” lies outside the frame")
+        self.mended(value, self.one(value, "unseen"))
+        travels = Build("t", "p", "travels along", Follows())
+        self.assertEqual(self.found(show(slide(outside, order=(travels,))), "unseen"), [])
+        self.assertEqual(self.found(show(slide(msgspec.structs.replace(outside, box=Box(1200, 0, 100, 100)))), "unseen"), [])
+
+
+class UpscaledTest(CheckTest):
+    def test_a_picture_shown_much_larger_than_it_is(self) -> None:
+        small = msgspec.structs.replace(BELL, width_px=320, height_px=180)
+        value = msgspec.structs.replace(show(slide(Picture("p", "Bell", Box(0, 0, 1280, 720), "bell", alternative="A bell"))), assets=(small,))
+        finding = self.one(value, "upscaled")
+        self.assertEqual((finding.title, finding.mend), ("“Bell” is shown 4.0 times as large as it is", None))
+        self.assertEqual(self.found(msgspec.structs.replace(value, assets=(BELL,)), "upscaled"), [])
+
+
+class PressesTest(CheckTest):
+    def test_a_press_to_a_skipped_slide_stops_the_show(self) -> None:
+        value = show(slide(words("Go", press=GoToSlide("two"))), slide(slide_id="two", skipped=True))
+        self.assertEqual(self.one(value, "presses").severity, "stops")
+        self.assertFalse(self.mended(value, self.one(value, "presses")).slides[1].skipped)
+        self.assertEqual(self.found(show(slide(words("Go", press=GoToSlide("two"))), slide(slide_id="two")), "presses"), [])
+
+    def test_a_clip_that_only_a_press_plays_is_found_where_nobody_presses(self) -> None:
+        clip = Clip("c", "Clip", Box(0, 0, 640, 360), "swing", out_ms=4000, press=PlayClip("c"), alternative="A swing")
+        value = show(slide(clip))
+        self.assertIn("plays only on a press", self.one(value, "presses").title)
+        self.mended(value, self.one(value, "presses"))
+        self.assertEqual(self.found(show(slide(clip), runs="on cue"), "presses"), [])
+
+
+class SmallWordsTest(CheckTest):
+    def test_words_too_small_to_read_are_made_readable(self) -> None:
+        value = show(slide(words("Tick", size_px=12)))
+        self.assertEqual(self.one(value, "small words").title, "“The words” is 12 px high, wanted 18 px")
+        self.mended(value, self.one(value, "small words"))
+        self.assertEqual(self.found(show(slide(words("Tick", size_px=18))), "small words"), [])
+
+    def test_words_that_shrank_are_told_so(self) -> None:
+        many = words(*["The escape wheel lets one tooth go at every swing of the pendulum"] * 40, size_px=40, overflow="shrink")
+        finding = self.one(show(slide(many)), "small words")
+        self.assertEqual((finding.mend, "It shrank" in finding.why), (None, True))
+
+
+class AlternativesTest(CheckTest):
+    def test_a_picture_without_words_is_given_those_of_the_shelf(self) -> None:
+        value = show(slide(Picture("p", "Bell", Box(0, 0, 640, 360), "bell")))
+        finding = self.one(value, "alternatives")
+        self.assertEqual(finding.mend.words if finding.mend else "", "Write “The bell” for it")
+        self.mended(value, finding)
+
+
+class CreditTest(CheckTest):
+    def test_a_credit_that_nowhere_appears_is_put_on_a_closing_slide(self) -> None:
+        owed = msgspec.structs.replace(BELL, author="Marta Vane", licence="CC0 1.0", credit="“The bell” by Marta Vane")
+        value = msgspec.structs.replace(show(slide(Picture("p", "Bell", Box(0, 0, 640, 360), "bell", alternative="A bell"))), assets=(owed,))
+        finding = self.one(value, "credits")
+        self.assertEqual(finding.title, "1 asks for a credit, 0 shown: “The bell”")
+        self.assertEqual(len(self.mended(value, finding).slides), 2)
+        self.assertEqual(self.found(msgspec.structs.replace(value, assets=(BELL,)), "credits"), [])
+
+
+class WholeTest(SimpleTestCase):
+    def test_what_hurts_most_comes_first_then_what_comes_first(self) -> None:
+        for value in (orlmere(), told()):
+            found = check_show(value)
+            self.assertEqual([*found], sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
+            self.assertEqual(len({finding.id for finding in found}), len(found), "each has an id of its own")
+
+    def test_every_mend_of_the_demo_mends(self) -> None:
+        value = orlmere()
+        for finding in check_show(value):
+            if finding.mend is not None:
+                after = apply_edit(value, finding.mend.edit).show
+                self.assertNotIn(finding.id, [other.id for other in check_show(after)], finding.title)
+
+    def test_an_empty_show_has_nothing_to_find(self) -> None:
+        self.assertEqual(check_show(show()), ())
