@@ -2,6 +2,7 @@ import json
 
 from playwright.sync_api import expect
 
+from ritornel.core.document.objects import played_ms
 from ritornel.core.schedule.captions import caption_in
 from ritornel.core.schedule.performance import builtins_of, perform, sight_at
 from ritornel.demo.pendulum import pendulum
@@ -183,3 +184,14 @@ class ClipTest(BrowserTest):
         video = "document.querySelector('[data-stage] video')"
         self.page.wait_for_function(f"() => {video}?.readyState > 1 && {video}.videoWidth === 64")
         self.assertTrue(self.clip(show))
+
+    def test_a_pressed_clip_takes_as_long_as_the_core_says(self) -> None:
+        stretches = [(begins, begins + lasts, rate) for begins in (0, 333) for lasts in (1, 999, 18_200) for rate in range(25, 401, 3)]
+        taken = self.page.evaluate(
+            """async (stretches) => {
+              const { passOf } = await import("/static/ritornel/player/pressed-clips.js");
+              return stretches.map(([in_ms, out_ms, rate_pct]) => passOf({ in_ms, out_ms, rate_pct }));
+            }""",
+            stretches,
+        )
+        self.assertEqual(taken, [played_ms(ends - begins, rate) for begins, ends, rate in stretches])
