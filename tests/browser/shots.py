@@ -33,6 +33,7 @@ def main() -> int:
 
     page.goto(base + "/shows/orlmere/?slide=esc-s")
     page.wait_for_selector(".score .build")
+    page.wait_for_function("() => [...document.querySelectorAll('.score path[fill=\"#c69a4c\"]')].some((wave) => wave.getBBox().height > 8)")
     page.wait_for_timeout(800)
     shoot(page, "compose-slide")
     page.locator('.score .build[data-build="b-pallets"]').focus()
@@ -42,6 +43,8 @@ def main() -> int:
 
     page.goto(base + "/shows/told/?slide=who-s")
     page.wait_for_selector(".score [data-voice]")
+    # The worker reads the sounds first.
+    page.wait_for_function("() => [...document.querySelectorAll('.score [data-voice] path')].every((wave) => wave.getBBox().height > 6)")
     page.locator(".panel audio").evaluate("(node) => { const part = node.closest('section'); part.parentElement.scrollTop = part.offsetTop - 8; }")
     page.wait_for_timeout(900)
     shoot(page, "compose-voice")
