@@ -96,7 +96,7 @@ def measure() -> Iterator[Line]:
         queries = subprocess.run(words, env=program.environment, capture_output=True, text=True, check=True).stdout.split()[-1]
         yield from [
             ("an edit on 200 slides, median of 30", f"{statistics.median(edits):.0f} ms", "100 ms"),
-            ("the slowest of them", f"{max(edits):.0f} ms", "100 ms"),
+            (f"the slowest of them, number {edits.index(max(edits)) + 1}; over 100 ms", f"{max(edits):.0f} ms; {sum(one > 100 for one in edits)}", "100 ms; 0"),
             ("Compose of 200 slides opens, median of 5", f"{statistics.median(opened):.0f} ms", "1 500 ms"),
             ("Compose of 500 slides opens, median of 3", f"{statistics.median(opened_500):.0f} ms", "2 000 ms"),
             ("queries to open it", json.dumps(int(queries)), "under 12"),

@@ -56,6 +56,7 @@ def main() -> int:
     shoot(page, "compose-clip")
 
     page.goto(base + "/shows/told/?slide=dial-s")
+    page.get_by_role("button", name="Larger than the frame").click()
     page.get_by_role("button", name="Twice as large").click()
     page.get_by_role("button", name="Framing", exact=True).click()
     page.locator(".framing-tag").wait_for()

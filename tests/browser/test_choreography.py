@@ -200,6 +200,7 @@ class FramingTest(StageTest):
 
     def test_a_slide_is_made_larger_and_the_view_flies_to_a_framing_pulled_on_the_stage(self) -> None:
         show = self.compose("dial-s")
+        self.page.get_by_role("button", name="Larger than the frame").click()
         self.page.get_by_role("button", name="Twice as large").click()
         self.until(lambda: self.slide(show, "dial-s")["size"] == {"width_px": 2560, "height_px": 1440})
         self.page.get_by_role("button", name="Framing", exact=True).click()
@@ -223,6 +224,7 @@ class FramingTest(StageTest):
 
     def test_the_show_flies_there_when_it_is_played(self) -> None:
         show = self.compose("dial-s")
+        self.page.get_by_role("button", name="Larger than the frame").click()
         self.page.get_by_role("button", name="Twice as large").click()
         self.page.get_by_role("button", name="Framing", exact=True).click()
         self.until(lambda: self.slide(show, "dial-s")["framings"])

@@ -1,8 +1,25 @@
 """Where what lies on the shelf is used."""
 
-from ritornel.core.document.integrity import sounds_of
+from collections.abc import Iterator
+
+from ritornel.core.document.integrity import sounds_of, style_assets
 from ritornel.core.document.objects import Photograph, Picture, PlaySound
-from ritornel.core.document.show import Show
+from ritornel.core.document.show import Show, Slide
+
+
+def used_on(slide: Slide) -> Iterator[str]:
+    """The ids of the assets that the slide uses, as often as it does."""
+    for item in slide.objects:
+        if isinstance(item, Picture):
+            yield item.asset_id
+        if isinstance(item.press, PlaySound):
+            yield item.press.asset_id
+    if isinstance(slide.background, Photograph):
+        yield slide.background.asset_id
+    if slide.voice is not None:
+        yield slide.voice.asset_id
+    for effect in sounds_of(slide):
+        yield effect.asset_id
 
 
 def uses_of(show: Show) -> dict[str, list[str]]:
@@ -15,22 +32,18 @@ def uses_of(show: Show) -> dict[str, list[str]]:
             entry.append(where)
 
     for slide in show.slides:
-        for item in slide.objects:
-            if isinstance(item, Picture):
-                note(item.asset_id, slide.id)
-            if isinstance(item.press, PlaySound):
-                note(item.press.asset_id, slide.id)
-        if isinstance(slide.background, Photograph):
-            note(slide.background.asset_id, slide.id)
-        if slide.voice is not None:
-            note(slide.voice.asset_id, slide.id)
-        for effect in sounds_of(slide):
-            note(effect.asset_id, slide.id)
+        for asset_id in used_on(slide):
+            note(asset_id, slide.id)
     for span in show.music:
         note(span.asset_id, "music")
-    for ground in (show.theme.ground, show.theme.opening):
-        if isinstance(ground, Photograph):
-            note(ground.asset_id, "style")
-    if show.furniture.mark_asset_id:
-        note(show.furniture.mark_asset_id, "style")
+    for asset_id in style_assets(show):
+        note(asset_id, "style")
     return uses
+
+
+def uses_changed(before: Show, after: Show) -> bool:
+    """Whether an edit can have changed what is used where; only slides that are not the same value are looked into."""
+    if before.music != after.music or style_assets(before) != style_assets(after) or len(before.slides) != len(after.slides):
+        return True
+    differing = [(old, new) for old, new in zip(before.slides, after.slides, strict=True) if old is not new]
+    return any(old.id != new.id or list(used_on(old)) != list(used_on(new)) for old, new in differing)

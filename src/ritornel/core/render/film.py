@@ -6,6 +6,7 @@ import queue
 import tempfile
 import threading
 from collections.abc import Callable, Iterator
+from concurrent.futures import Future, ThreadPoolExecutor
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
@@ -28,6 +29,11 @@ from ritornel.core.time.edges import SAMPLE_RATE_HZ, FrameRate, frame_count, fra
 
 BLOCK = 48_000
 """Samples mixed at a time: one second."""
+X264 = {"preset": "veryfast", "crf": "20", "x264-params": "subme=1"}
+"""One step of motion search below the preset's own: a quarter less work for the same picture (docs/decisions.md)."""
+VP9 = {"crf": "30", "b": "0", "deadline": "realtime", "cpu-used": "7", "row-mt": "1"}
+PATIENT = {"max_interleave_delta": "0"}
+"""Pictures wait in the container for the sound that belongs between them, however long it is being measured."""
 
 
 class FilmOrder(msgspec.Struct, frozen=True):
@@ -92,12 +98,19 @@ class _Writer(threading.Thread):
         self._performance, self._path, self._order, self._sounds = performance, path, order, sounds
         self._sample = 0
         self._samples = sample_at(performance.schedule.length_ms)
-        self._master = Master()
 
     def run(self) -> None:
+        webm = self._path.suffix.startswith(".webm")
         try:
-            with av.open(str(self._path), "w", format="webm" if self._path.suffix.startswith(".webm") else "mp4") as container:
-                self._write(container)
+            # The loudness of the whole is measured beside the drawing of the first pictures: SciPy alone takes seconds to come in.
+            with (
+                ThreadPoolExecutor(1, "film sound") as beside,
+                av.open(str(self._path), "w", format="webm" if webm else "mp4", options=PATIENT) as container,
+            ):
+                try:
+                    self._write(container, webm, beside)
+                finally:
+                    self.given_up.set()  # after a failure nothing is measured on
         except BaseException as error:
             self.failure = error
             while self.frames.get() is not None:
@@ -108,24 +121,19 @@ class _Writer(threading.Thread):
             raise _GivenUp
         return mixed(self._performance.music, self._sounds, first, count, self._performance.events)
 
-    def _write(self, container: Any) -> None:
-        webm = self._path.suffix.startswith(".webm")
+    def _write(self, container: Any, webm: bool, beside: ThreadPoolExecutor) -> None:
         order = self._order
-        if webm:
-            options = {"crf": "30", "b": "0", "deadline": "realtime", "cpu-used": "7", "row-mt": "1"}
-            video = container.add_stream("libvpx-vp9", rate=order.rate, options=options)
-        else:
-            video = container.add_stream("libx264", rate=order.rate, options={"preset": "veryfast", "crf": "20"})
+        video = container.add_stream("libvpx-vp9" if webm else "libx264", rate=order.rate, options=VP9 if webm else X264)
         video.width, video.height, video.pix_fmt = order.width_px, order.height_px, "yuv420p"
         video.codec_context.time_base = 1 / order.rate
         video.codec_context.thread_count = 2
         video.codec_context.colorspace, video.codec_context.color_range = Colorspace.ITU709, ColorRange.MPEG
         video.codec_context.color_primaries = video.codec_context.color_trc = 1
-        audio = None
+        audio, measuring = None, None
         if self._performance.sound_ids():
             audio = container.add_stream("libopus" if webm else "aac", rate=SAMPLE_RATE_HZ, layout="stereo")
             audio.bit_rate = 160_000
-            self._master = master_of(self._mix, self._samples)
+            measuring = beside.submit(master_of, self._mix, self._samples)
         while (entry := self.frames.get()) is not None:
             if self.given_up.is_set():
                 continue
@@ -134,20 +142,21 @@ class _Writer(threading.Thread):
             # The encoder chooses its own picture types; a frame made by another encoder's settings must not force one.
             frame.pict_type = PictureType.NONE
             container.mux(video.encode(frame))
-            if audio is not None:
-                self._sound_until(container, audio, sample_at(int(frame_time_ms(number, order.rate))))
+            if measuring is not None and measuring.done():
+                self._sound_until(container, audio, measuring, sample_at(int(frame_time_ms(number, order.rate))))
         if self.given_up.is_set():
             # What the encoder still holds, up to forty frames, is not worth seconds of somebody's waiting.
             return
         container.mux(video.encode(None))
-        if audio is not None:
-            self._sound_until(container, audio, self._samples)
+        if audio is not None and measuring is not None:
+            self._sound_until(container, audio, measuring, self._samples)
             container.mux(audio.encode(None))
 
-    def _sound_until(self, container: Any, audio: Any, end: int) -> None:
+    def _sound_until(self, container: Any, audio: Any, measuring: Future[Master], end: int) -> None:
+        master = measuring.result()
         while self._sample < end and (end - self._sample >= BLOCK or end == self._samples):
             count = min(BLOCK, end - self._sample)
-            block = np.clip(mastered(self._mix, self._master, self._sample, count, self._samples), -1.0, 1.0)
+            block = np.clip(mastered(self._mix, master, self._sample, count, self._samples), -1.0, 1.0)
             frame = av.AudioFrame.from_ndarray(np.ascontiguousarray(block.reshape(1, -1)), format="flt", layout="stereo")
             frame.sample_rate, frame.pts, frame.time_base = SAMPLE_RATE_HZ, self._sample, Fraction(1, SAMPLE_RATE_HZ)
             container.mux(audio.encode(frame))

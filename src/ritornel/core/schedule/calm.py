@@ -11,7 +11,7 @@ from ritornel.core.motion.easing import EVEN
 from ritornel.core.motion.sampling import Entrance, Motion, Segment
 from ritornel.core.motion.transition import Layers
 from ritornel.core.schedule.performance import Performance, StagedSlide
-from ritornel.core.schedule.tracks import SlideTracks
+from ritornel.core.schedule.tracks import tracks_of
 
 FADE = ((0.0, 0.0), (1.0, 1.0))
 
@@ -62,7 +62,7 @@ def _calm_slide(slide: StagedSlide) -> StagedSlide:
     # A ground that moves stands still on its first picture.
     ground = tuple(msgspec.structs.replace(mark, out_ms=mark.in_ms + 1) if isinstance(mark, ClipMark) else mark for mark in slide.drawing.ground)
     drawing = msgspec.structs.replace(slide.drawing, ground=ground)
-    return msgspec.structs.replace(slide, drawing=drawing, tracks=SlideTracks(tuple(map(calm_motion, tracks.motions)), calm_layers(tracks.layers), view))
+    return msgspec.structs.replace(slide, drawing=drawing, tracks=tracks_of(tuple(map(calm_motion, tracks.motions)), calm_layers(tracks.layers), view))
 
 
 def calmed(performance: Performance) -> Performance:

@@ -20,6 +20,8 @@ def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
     found: list[SoundTime] = []
     slides = [slide for slide in show.slides if not slide.skipped]
     for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
+        if not any(isinstance(item, Clip) for item in slide.objects):
+            continue
         start = schedule.starts_ms[index]
         for build, time in zip(slide.order, times.builds, strict=True):
             clip = clip_of(slide, build)

@@ -13,7 +13,7 @@ from ritornel.core.layout.marks import ObjectDrawing, SlideDrawing
 from ritornel.core.motion.easing import EVEN, curve_of
 from ritornel.core.motion.sampling import Motion, Segment
 from ritornel.core.schedule.slide_schedule import SlideSchedule
-from ritornel.core.schedule.tracks import SlideTracks
+from ritornel.core.schedule.tracks import SlideTracks, tracks_of
 
 
 class Arrival(msgspec.Struct, frozen=True):
@@ -82,4 +82,4 @@ def with_growth(tracks: SlideTracks, drawing: SlideDrawing, slide: Slide, schedu
                 )
             own = motions.get((item.id, part)) or Motion(item.id, part, False, (), ())
             motions[item.id, part] = msgspec.structs.replace(own, segments=(*own.segments, *glides))
-    return msgspec.structs.replace(tracks, motions=tuple(motions.values()))
+    return tracks_of(tuple(motions.values()), tracks.layers, tracks.view)

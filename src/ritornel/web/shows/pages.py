@@ -29,6 +29,7 @@ from ritornel.web.shows.intake import unpack
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.replies import json_reply
+from ritornel.web.shows.rows import value_with
 from ritornel.web.shows.score import slide_detail, style_stamp, thumb_address, whole_score
 from ritornel.web.shows.services import create_rows, history_labels, media_path, new_id, owned_show, value_of
 
@@ -40,7 +41,7 @@ def show_list(request: HttpRequest) -> HttpResponse:
     entries = []
     rows = Show.objects.filter(owner=person_of(request)).annotate(count=Count("slides")).prefetch_related("slides", "assets")
     for row in rows:
-        show = value_of(row)
+        show = value_with(row, [entry.body for entry in row.slides.all()], [entry.body for entry in row.assets.all()])
         first = next((slide for slide in show.slides if not slide.skipped), None)
         entries.append(
             {

@@ -28,9 +28,12 @@ def _asset_of(body: bytes) -> AssetValue:
 
 
 def value_of(row: Show) -> ShowValue:
-    """The whole show: two queries besides the row's own whatever its length, none where slides and assets were prefetched."""
-    slides = [entry.body for entry in row.slides.all()]
-    assets = [entry.body for entry in row.assets.all()]
+    """The whole show: two queries besides the row's own whatever its length."""
+    return value_with(row, row.slides.values_list("body", flat=True), row.assets.values_list("body", flat=True))
+
+
+def value_with(row: Show, slides: Iterable[bytes], assets: Iterable[bytes]) -> ShowValue:
+    """The whole show, where the bodies of its slides and assets are at hand already: no query."""
     return ShowValue(
         row.id,
         row.title,

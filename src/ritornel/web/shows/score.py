@@ -10,7 +10,7 @@ from ritornel.core.document.edits.draft import target_of
 from ritornel.core.document.objects import Lettered
 from ritornel.core.document.show import Asset, Show, Slide
 from ritornel.core.document.themes import weak_contrasts
-from ritornel.core.document.uses import uses_of
+from ritornel.core.document.uses import uses_changed, uses_of
 from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.habits import usual_build
@@ -181,7 +181,6 @@ def changed_score(before: Show, after: Show) -> dict[str, Any]:
     reply = {"settings": settings_line(after), **times_line(after, schedule), "slides": lines}
     if before.assets != after.assets:
         reply["assets"] = [shelf_line(after, asset) for asset in after.assets]
-    uses = uses_of(after)
-    if uses != uses_of(before):
-        reply["uses"] = uses
+    if uses_changed(before, after):
+        reply["uses"] = uses_of(after)
     return reply

@@ -3,8 +3,6 @@ import { el, icon, newId } from "../ui/element.js";
 import { later } from "../ui/later.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { choice, numberField, pair, selectField, textField, tick, timeField } from "./fields.js";
-import { paintField } from "./colours.js";
-import { framingFields } from "./framing-fields.js";
 import { voiceFields } from "./voice-panel.js";
 import { readThrough, spreading } from "./lengths.js";
 import { sample } from "./samples.js";
@@ -13,6 +11,8 @@ import { settingControls } from "./settings.js";
 import { runningOrder } from "./running-order.js";
 
 const carrying = later(() => import("./carry-panel.js"));
+const colours = later(() => import("./colours.js"));
+const framing = later(() => import("./framing-fields.js"));
 
 const acts = () => import("./slide-acts.js");
 
@@ -35,8 +35,8 @@ export function slidePanel(state, again) {
     missingGlyphs(state),
     el("section", {}, el("h3", {}, "Running order"), runningOrder(state)),
     el("section", { class: "grid gap-2" }, el("h3", {}, "Voice"), ...voiceFields(state, change, again)),
-    el("section", { class: "grid gap-2" }, el("h3", {}, "Larger than the frame"), ...framingFields(state)),
-    el("section", { class: "grid gap-2" }, el("h3", {}, "Background and notes"), background(state, change),
+    el("section", { class: "grid gap-2" }, ...larger(state, again)),
+    el("section", { class: "grid gap-2" }, el("h3", {}, "Background and notes"), background(state, change, again),
       state.data.settings.furniture.footer || state.data.settings.furniture.numbers || state.data.settings.furniture.mark_asset_id ? tick("Footer and number on this slide", !slide.bare, (on) => change({ bare: !on })) : null,
       textField(slide.notes, (notes) => change({ notes }), { label: "Notes", rows: 3, placeholder: "What you will say here" })),
     el("section", {}, slideActions(state, change)),
@@ -110,9 +110,21 @@ function carryParts(state, change, again) {
   return [];
 }
 
-function background(state, change) {
+/** Few slides are larger than the frame: folded until one is or is meant to be. */
+function larger(state, again) {
+  const { slide } = state;
+  if (!slide.size && !slide.framings.length && state.unfolded !== "larger") {
+    return [el("button", { class: "push", title: "The view flies over a slide that is larger than the frame", onclick: () => { state.unfolded = "larger"; again(); } }, icon("maximize"), "Larger than the frame")];
+  }
+  if (!framing.ready) { framing.get().then(again); return []; }
+  return [el("h3", {}, "Larger than the frame"), ...framing.ready.framingFields(state)];
+}
+
+function background(state, change, again) {
   const { slide } = state;
   const own = slide.background;
+  if (own && !colours.ready) { colours.get().then(again); return []; }
+  const { paintField } = colours.ready ?? {};
   const pictures = state.data.assets.filter((asset) => asset.kind === "picture").map((asset) => [asset.id, asset.name]);
   const shown = state.data.viewing.ground;
   const clips = state.data.assets.filter((asset) => asset.kind === "clip").map((asset) => [asset.id, asset.name]);
