@@ -25,7 +25,7 @@ Address = Annotated[str, Meta(max_length=2000, pattern=r"^(https?://|mailto:)\S+
 """Where a link may lead. Nothing that could run code."""
 
 
-class Plain(msgspec.Struct, frozen=True, tag_field="kind", tag="plain", forbid_unknown_fields=True):
+class Plain(msgspec.Struct, frozen=True, gc=False, tag_field="kind", tag="plain", forbid_unknown_fields=True):
     """One colour all over."""
 
     colour: Colour
@@ -55,7 +55,7 @@ Fill = Plain | Gradient
 Ground = Plain | Gradient | Photograph | Footage
 
 
-class Box(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class Box(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
     """A place on the slide: its top left corner before turning, its size, and the turn about its centre."""
 
     x: Place
@@ -65,7 +65,7 @@ class Box(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     turn_deg: Annotated[float, Meta(ge=-3600, le=3600)] = 0.0
 
 
-class Run(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True):
+class Run(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omit_defaults=True):
     """A stretch of text with one look; what is None follows the object."""
 
     text: Annotated[str, Meta(max_length=100_000)]
@@ -77,7 +77,7 @@ class Run(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults
     link: Address | None = None
 
 
-class Paragraph(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True):
+class Paragraph(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omit_defaults=True):
     """A line as its author typed it. Builds of a part name it by its id. In a list it has a sign or number, set in by its level."""
 
     id: Id
@@ -147,7 +147,7 @@ class Wings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     opacity: Share = 0.0
 
 
-class Standing(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+class Standing(msgspec.Struct, frozen=True, gc=False, kw_only=True, forbid_unknown_fields=True):
     """What everything on a slide has. `place` names the place of the layout it fills, `group` what it is kept together with.
     `locked` and `aside` matter only while composing: what is aside is not in the way on the stage, and plays as ever."""
 

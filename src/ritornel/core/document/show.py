@@ -33,7 +33,7 @@ class Frame(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     height_px: Annotated[int, Meta(ge=16, le=8192)] = 720
 
 
-class Asset(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class Asset(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
     """A picture or sound on the shelf. Its bytes are found by their SHA-256, so they can never change under a show.
     `loudness_lufs` is a sound's, as measured when it came;
     `silent` is a clip without sound, `heavy` one of which browsers are given a lighter copy.
@@ -76,22 +76,22 @@ class SoundEffect(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     keeps_on: bool = False
 
 
-class OnCue(msgspec.Struct, frozen=True, tag_field="rule", tag="cue", forbid_unknown_fields=True):
+class OnCue(msgspec.Struct, frozen=True, gc=False, tag_field="rule", tag="cue", forbid_unknown_fields=True):
     """Opens the next beat. The cue has an id of its own, to which measured holds and voice marks belong."""
 
     cue_id: Id
     hold_ms: Time | None = None
 
 
-class Together(msgspec.Struct, frozen=True, tag_field="rule", tag="together", forbid_unknown_fields=True):
+class Together(msgspec.Struct, frozen=True, gc=False, tag_field="rule", tag="together", forbid_unknown_fields=True):
     """Joins the current cluster."""
 
 
-class Follows(msgspec.Struct, frozen=True, tag_field="rule", tag="follows", forbid_unknown_fields=True):
+class Follows(msgspec.Struct, frozen=True, gc=False, tag_field="rule", tag="follows", forbid_unknown_fields=True):
     """Opens a new cluster, which starts when everything before it in the beat has ended."""
 
 
-class Build(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class Build(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
     """One animation of one object, or of one part (a paragraph's id) of a text. `repeats` 0: until the slide ends."""
 
     id: Id
@@ -173,7 +173,7 @@ class Framing(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     turn_deg: Annotated[float, Meta(ge=-360, le=360)] = 0.0
 
 
-class Slide(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class Slide(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
     """One slide: what stands on it, in stacking order from the back, and the running order of its builds. A `background` of None is
     the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry into this
     slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the frame is seen whole unless it

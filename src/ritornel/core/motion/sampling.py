@@ -20,7 +20,7 @@ class Instant(msgspec.Struct, frozen=True):
     begun_ms: tuple[float, ...]
 
 
-class Segment(msgspec.Struct, frozen=True, array_like=True):
+class Segment(msgspec.Struct, frozen=True, gc=False, array_like=True):
     """A ramp laid on a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms` (0: until the slide ends; -1: once, on beneath
     later beats). One of beat -1 runs once on the slide's own clock, from its 0 on, whatever the beats do."""
 
@@ -37,7 +37,7 @@ class Segment(msgspec.Struct, frozen=True, array_like=True):
     colour: str | None = None
 
 
-class Entrance(msgspec.Struct, frozen=True, array_like=True):
+class Entrance(msgspec.Struct, frozen=True, gc=False, array_like=True):
     """A build that brings its target on, or takes it away when it ends."""
 
     build: int
@@ -47,7 +47,7 @@ class Entrance(msgspec.Struct, frozen=True, array_like=True):
     enters: bool
 
 
-class Motion(msgspec.Struct, frozen=True):
+class Motion(msgspec.Struct, frozen=True, gc=False):
     """All builds of one object (`part` None) or of one part of it, in the order in which they begin."""
 
     object_id: str

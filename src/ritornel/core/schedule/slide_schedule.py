@@ -13,7 +13,7 @@ HoldSource = Literal["voice mark", "own hold", "take", "default"]
 Reason = Literal["voice", "clip", "build", "transition"]
 
 
-class Wait(msgspec.Struct, frozen=True):
+class Wait(msgspec.Struct, frozen=True, gc=False):
     """The time before a cue: from `start_ms`, self-running for `hold_ms`, which came from `source`."""
 
     cue_id: str
@@ -22,7 +22,7 @@ class Wait(msgspec.Struct, frozen=True):
     source: HoldSource
 
 
-class BuildTime(msgspec.Struct, frozen=True, array_like=True):
+class BuildTime(msgspec.Struct, frozen=True, gc=False, array_like=True):
     """When a build runs: `offset_ms` after its beat's start, for `lasts_ms` with all its repeats."""
 
     build_id: str
@@ -31,7 +31,7 @@ class BuildTime(msgspec.Struct, frozen=True, array_like=True):
     lasts_ms: int
 
 
-class Beat(msgspec.Struct, frozen=True):
+class Beat(msgspec.Struct, frozen=True, gc=False):
     """All builds that one press sets off, from `start_ms` to the end of the last; `wait` is the one before it (None for beat 0)."""
 
     start_ms: int
@@ -46,7 +46,7 @@ class VoiceTime(msgspec.Struct, frozen=True):
     end_ms: int
 
 
-class SlideSchedule(msgspec.Struct, frozen=True):
+class SlideSchedule(msgspec.Struct, frozen=True, gc=False):
     """A slide's self-running times. `done_ms` is N, when everything that must finish has; `last_wait` comes before a cue that leaves.
     `goes_on_ms` is when, live, a slide that advances by itself goes on at the earliest; None for one that waits for a cue."""
 
