@@ -58,15 +58,21 @@ def opening(page: Any, address: str, times: int) -> list[float]:
     return taken
 
 
+def signed_in_page(program: Program) -> Any:
+    """The list of shows of a program."""
+    page = browser().new_context(viewport={"width": 1280, "height": 800}).new_page()
+    page.goto(program.address + "/sign-in/")
+    page.fill("[name=username]", NAME)
+    page.fill("[name=password]", PASSWORD)
+    page.get_by_role("button", name="Sign in").click()
+    page.wait_for_url(program.address + "/")
+    return page
+
+
 def measure() -> Iterator[Line]:
     program = Program()
     try:
-        page = browser().new_context(viewport={"width": 1280, "height": 800}).new_page()
-        page.goto(program.address + "/sign-in/")
-        page.fill("[name=username]", NAME)
-        page.fill("[name=password]", PASSWORD)
-        page.get_by_role("button", name="Sign in").click()
-        page.wait_for_url(program.address + "/")
+        page = signed_in_page(program)
         opened_500 = opening(page, brought_in(page, 500), 3)
         page.goto(program.address + "/")
         address = brought_in(page, 200)

@@ -45,11 +45,11 @@ def _die_with_parent() -> None:
 class Program:
     """A server and a worker on a folder of their own."""
 
-    def __init__(self) -> None:
+    def __init__(self, file_bytes: int = 3_000_000) -> None:
         self.folder = tempfile.TemporaryDirectory(prefix="ritornel-browser-")
         self.environment = {
             **os.environ, "RITORNEL_VAR": self.folder.name, "PYTHONPATH": os.pathsep.join([str(ROOT / "src"), str(ROOT)]),
-            "DJANGO_SETTINGS_MODULE": "ritornel.web.config.settings", "RITORNEL_FILE_BYTES": "3000000",
+            "DJANGO_SETTINGS_MODULE": "ritornel.web.config.settings", "RITORNEL_FILE_BYTES": str(file_bytes),
         }  # fmt: skip
         subprocess.run([sys.executable, "manage.py", "load_demo"], cwd=ROOT, env=self.environment, check=True)
         port = free_port()

@@ -15,7 +15,7 @@ def main() -> None:
 
     mark_lost()
     # Two at a time: small pictures are wanted at once, also while an hour of sound is being read.
-    shelf.create_consumer(workers=2, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).start()
+    shelf.create_consumer(workers=2, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.2, periodic=False).start()
     queue.create_consumer(workers=1, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).run()
 
 

@@ -22,7 +22,7 @@ from ritornel.core.sound.loudness import LoudnessMeter
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
 from ritornel.core.time.milliseconds import round_half_up
 
-MEASURED_S, COUNTED_S = 120, 600
+MEASURED_S, COUNTED_S = 60, 600
 """How much of a sound its loudness is measured over when it comes, and how much is decoded to count its samples: an hour would keep somebody
 waiting."""
 
@@ -199,15 +199,17 @@ class Heard(msgspec.Struct, frozen=True):
 
 
 def measured(container: Any) -> Heard:
-    """The container's first sound, by decoding it: what its header says may be wrong. Loudness is of its first two minutes. What comes after
-    ten is counted by its packets, which for MP3 may be 50 ms too long."""
+    """The container's first sound, by decoding it: what its header says may be wrong. Loudness is of its first minute. What comes after ten, or
+    after the first of a sound that claims to be longer, is counted by its packets, which for MP3 may be 50 ms too long."""
     samples, rate, ticks = 0, 1, 0
     meter, resampler = LoudnessMeter(), AudioResampler(format="flt", layout="stereo", rate=SAMPLE_RATE_HZ)
     stream = container.streams.audio[0]
+    # Somebody waits while an hour is read: decoding ten minutes of it takes a second, counting its packets another.
+    decoded_s = COUNTED_S if (container.duration or 0) <= COUNTED_S * 1_000_000 else MEASURED_S
     heard: list[Any] = []
     try:
         for packet in container.demux(stream):
-            if samples >= COUNTED_S * rate:
+            if samples >= decoded_s * rate:
                 ticks += packet.duration or 0
                 continue
             for frame in packet.decode():

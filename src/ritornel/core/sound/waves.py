@@ -19,7 +19,7 @@ LEVELS_PER_S = (2, 25, 200)
 """Peaks a second of each level, coarsest first: one for a whole evening across a screen, one for slides, one for words. Each divides 48 000."""
 SKETCH_FROM_MS = 120_000
 """A sound longer than this is sketched before it is read through."""
-SKETCH_PLACES = 400
+SKETCH_PLACES = 240
 ABOUT = "about.json"
 """The file that says how far the wave has come; it is written again every minute of sound."""
 
