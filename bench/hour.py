@@ -34,6 +34,39 @@ UPLOAD = """async (size) => {
 """As many bytes that are no sound: refused as soon as they are looked at, so that this is how long it takes to bring them over."""
 
 
+PLAYED = """async (show) => {
+  const { revision, assets } = await (await fetch(`/shows/${show}/score.json`)).json();
+  const asset = assets.find((entry) => entry.name === "hour");
+  const edit = { do: "put span", span: { id: "hour", asset_id: asset.id, end: { at: "show end" } } };
+  const headers = { "X-CSRFToken": document.querySelector("meta[name=csrf]").content, "Content-Type": "application/json" };
+  const reply = await fetch(`/shows/${show}/edit`, { method: "POST", headers, body: JSON.stringify({ revision, edit }) });
+  if (!reply.ok) throw new Error(await reply.text());
+}"""
+
+SCROLL = """async (by) => {
+  const scroll = document.getElementById("score-scroll");
+  const frame = () => new Promise(requestAnimationFrame);
+  const rest = (ms) => new Promise((done) => setTimeout(done, ms));
+  const found = [];
+  for (let zoom = 0; zoom < 14; zoom += 1) {
+    await rest(1500);
+    let before = await frame();
+    const gaps = [];
+    for (let n = 0; n < 60; n += 1) {
+      scroll.scrollLeft += n < 30 ? by : -by;
+      const now = await frame();
+      gaps.push(now - before);
+      before = now;
+    }
+    found.push(...gaps);
+    scroll.dispatchEvent(new KeyboardEvent("keydown", { key: "+", bubbles: true }));
+  }
+  return found;
+}"""
+"""Scrolls a second at each of fourteen zooms, from the whole show to a word."""
+LATE_MS = 25
+
+
 def make_hour(path: Path) -> None:
     """A tone that swells and ebbs, with a little noise, as MP3: about 43 MB."""
     t = np.arange(RATE_HZ) / RATE_HZ
@@ -66,10 +99,15 @@ def measure() -> Iterator[Line]:
             told = page.evaluate("performance.now() - window.chosen")
             lasts = page.evaluate(WAIT, "orlmere")
             read = page.evaluate("performance.now() - window.chosen")
+            page.evaluate(PLAYED, "orlmere")
+            page.goto(program.address + "/shows/orlmere/")
+            page.wait_for_selector(".score [data-span]")
+            late = {by: sum(gap > LATE_MS for gap in page.evaluate(SCROLL, by)) for by in (0, 60)}
             size = path.stat().st_size / 1e6
             yield f"{size:.0f} MB that are nothing, brought over and refused", f"{upload / 1000:.1f} s", "the baseline"
             yield f"an hour of MP3 of that size, {lasts / 1000:.1f} s: after that on the shelf", f"{(told - upload) / 1000:.1f} s", "told"
             yield "its wave can be looked at from end to end", f"{(read - upload) / 1000:.1f} s", "3 s"
+            yield "its wave at fourteen zooms, scrolled a second at each: late of 840 frames; not scrolled", f"{late[60]}; {late[0]}", "alike"
     finally:
         stop_everything()
         program.stop()
