@@ -62,7 +62,8 @@ class VectorTest(BrowserTest):
           const live = await import("{PLAYER}/live.js");
           const {{ momentAt, sightAt }} = await import("{PLAYER}/sight.js");
           const presses = {{ cue: live.cue, back: live.back, on: live.goOn }};
-          for (const {{ show, steps, moments }} of vectors) {{
+          for (const {{ show, steps, moments, stands }} of vectors) {{
+            for (const [index, beat, expected] of stands) if (!same(live.stand(show, index, beat, 9000), expected)) wrong.push(`stand ${{index}} ${{beat}}`);
             let state = live.arrive(show, 0, 0);
             for (const step of steps) {{
               state = presses[step.press](show, state, step.now_ms);
@@ -125,13 +126,25 @@ class VectorTest(BrowserTest):
           }}"""
         self.assertEqual(self.run_in_page(script, vectors), [])
 
+    def test_strokes_are_rubbed_out_as_python_says(self) -> None:
+        vectors = json.loads((VECTORS / "drawings.json").read_text())
+        script = f"""
+          const {{ rubbedOut }} = await import("{PLAYER}/board.js");
+          for (const [strokes, x, y, reach, left] of vectors) {{
+            if (JSON.stringify(rubbedOut(strokes, x, y, reach)) !== JSON.stringify(left)) wrong.push([x, y]);
+          }}"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+        self.assertTrue(any(len(left) < 4 for *_, left in vectors))
+
     def test_the_pace_of_a_run_is_pythons(self) -> None:
         vectors = json.loads((VECTORS / "pace.json").read_text())
         script = """
-          const { paceWords, slipMs } = await import("/static/ritornel/ui/pace.js");
+          const { endsAfterMs, paceWords, slipMs, slotWords } = await import("/static/ritornel/ui/pace.js");
           for (const [start, length, onSlide, elapsed, slip] of vectors.slips) {
             if (slipMs(start, length, onSlide, elapsed) !== slip) wrong.push([start, length, onSlide, elapsed, slipMs(start, length, onSlide, elapsed)]);
           }
+          for (const [...times] of vectors.ends) { const end = times.pop(); if (endsAfterMs(...times) !== end) wrong.push([times, end]); }
+          for (const [left, words] of vectors.slots) if (slotWords(left) !== words) wrong.push([left, slotWords(left), words]);
           for (const [slip, words] of vectors.words) if (paceWords(slip) !== words) wrong.push([slip, paceWords(slip), words]);"""
         self.assertEqual(self.run_in_page(script, vectors), [])
 

@@ -12,6 +12,7 @@ import msgspec
 
 from ritornel.core.document import Box, Frame, Show
 from ritornel.core.document.arranging import scaled_within
+from ritornel.core.document.drawings import Stroke, rubbed_out
 from ritornel.core.document.objects import Clip
 from ritornel.core.layout.guides import guides_of, pulled_to, snapped
 from ritornel.core.layout.sizing import pulled, turned
@@ -21,7 +22,7 @@ from ritornel.core.motion.depth import homography
 from ritornel.core.motion.easing import PACES, eased
 from ritornel.core.motion.masks import mask_outline, soft_edge
 from ritornel.core.motion.sampling import Instant, values_at
-from ritornel.core.schedule.live import LiveState, arrive, back, cue, go_on, goes_on_at_ms, next_cue_id, since_ms, waits_since_ms
+from ritornel.core.schedule.live import LiveState, arrive, back, cue, go_on, goes_on_at_ms, next_cue_id, since_ms, stand, waits_since_ms
 from ritornel.core.schedule.performance import builtins_of, perform, sight_at
 from ritornel.core.schedule.show_schedule import moment_at
 from ritornel.core.schedule.snapping import nearest_ms
@@ -124,7 +125,8 @@ def live_vectors() -> list[dict[str, Any]]:
                 for layer in sight.layers
             ]
             moments.append({"at_ms": at, "moment": msgspec.to_builtins(moment_at(show.schedule, at)), "layers": layers, "blackness": sight.blackness})
-        result.append({"show": builtins_of(show, {}), "steps": steps, "moments": moments})
+        stands = [[index, beat, msgspec.to_builtins(stand(show, index, beat, 9000.0))] for index, beat in ((0, 0), (1, 0), (1, 2))]
+        result.append({"show": builtins_of(show, {}), "steps": steps, "moments": moments, "stands": stands})
     return result
 
 
@@ -162,9 +164,21 @@ def sizing_vectors() -> dict[str, Any]:
     return {"pulls": pulls, "turns": turns, "scales": scales}
 
 
+def drawing_vectors() -> list[Any]:
+    chance = random.Random(31)
+    cases = []
+    for _ in range(40):
+        strokes = tuple(
+            Stroke("plum", tuple((float(chance.randrange(0, 300)), float(chance.randrange(0, 200))) for _ in range(chance.randrange(1, 5)))) for _ in range(4)
+        )
+        x, y = chance.randrange(0, 300), chance.randrange(0, 200)
+        cases.append([msgspec.to_builtins(strokes), x, y, 16, msgspec.to_builtins(rubbed_out(strokes, x, y, 16))])
+    return cases
+
+
 VECTORS = {
     "snapping": snapping_vectors, "sizing": sizing_vectors, "motion": motion_vectors, "masks": mask_vectors, "depth": depth_vectors,
-    "events": event_vectors, "live": live_vectors,
+    "drawings": drawing_vectors, "events": event_vectors, "live": live_vectors,
 }  # fmt: skip
 
 if __name__ == "__main__":

@@ -197,7 +197,7 @@ def slides() -> tuple[Slide, ...]:
                 build("b-who-3", "who-t", "enters rise", OnCue("q-who-2"), 0, 600, part="who-t-3"),
                 build("b-drum", "drum", "accents pulse", Together(), 0, 900, pace="ease in and out", repeats=2, settings={"swell": 0.06}),
             ),
-            notes="Ask the room first. Wait for a guess.",
+            notes="Ask the room first. Wait for a guess.\n1. Eleven of us, in turn, every second evening.\n2. Let somebody try the crank.",
         ),
         Slide(
             "esc-s",
@@ -214,7 +214,9 @@ def slides() -> tuple[Slide, ...]:
                 build("b-rule", "rule", "enters fade", Follows(), 100, 400),
                 build("b-tick", "pin", "accents pulse", Together(), 0, 500, repeats=3, settings={"swell": 0.3}),
             ),
-            notes="The pallets drop in and catch it: one tooth, then a wait, then the next.",
+            notes="Left alone, the falling weight would spin this wheel to pieces.\n"
+            "1. The pallets drop in and catch it: one tooth, then a wait, then the next.\n"
+            "2. There and back takes three seconds, so it ticks 28 800 times a day.",
         ),
         Slide(
             "two-s",

@@ -5,7 +5,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.rehearsal.pace import pace_words, slip_ms
+from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, slip_ms, slot_words
 
 VECTORS = json.loads((Path(__file__).parents[2] / "vectors" / "pace.json").read_text())
 TIMES = st.integers(0, 10**6)
@@ -19,6 +19,12 @@ class PaceTest(SimpleTestCase):
     def test_words_are_those_of_the_vectors(self) -> None:
         for slip, words in VECTORS["words"]:
             self.assertEqual(pace_words(slip), words)
+
+    def test_the_end_of_the_run_and_of_the_slot_are_those_of_the_vectors(self) -> None:
+        for *given_times, expected in VECTORS["ends"]:
+            self.assertEqual(ends_after_ms(*given_times), expected)
+        for left, words in VECTORS["slots"]:
+            self.assertEqual(slot_words(left), words)
 
     @given(TIMES, TIMES, TIMES, TIMES, TIMES)
     def test_staying_on_a_slide_never_makes_up_time(self, start: int, length: int, on_slide: int, elapsed: int, longer: int) -> None:

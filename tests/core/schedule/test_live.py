@@ -4,7 +4,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ritornel.core.document import AdvanceAfter
-from ritornel.core.schedule.live import arrive, back, cue, go_on, goes_on_at_ms, in_transition, instant_of, next_cue_id, since_ms, waits_since_ms
+from ritornel.core.schedule.live import arrive, back, cue, go_on, goes_on_at_ms, in_transition, instant_of, next_cue_id, since_ms, stand, waits_since_ms
 from ritornel.core.schedule.performance import Performance, last_layer, perform, sight_at, sight_at_rest
 from ritornel.core.schedule.tracks import object_values
 from tests.examples import example_a
@@ -24,6 +24,14 @@ class PressTest(SimpleTestCase):
         self.assertFalse(in_transition(show, state, 1200))
         state = cue(show, state, 1250)
         self.assertEqual((state.beat, since_ms(state, 1300)), (2, 50))
+
+    def test_a_jump_to_a_stop_is_what_stepping_back_to_it_shows(self) -> None:
+        show = played()
+        last = len(show.slides[1].schedule.beats) - 1
+        stepped = back(show, arrive(show, 2, 20_000), 20_100)
+        self.assertEqual(stand(show, 1, last, 20_100), stepped)
+        self.assertIsNone(goes_on_at_ms(show, stand(show, 0, 0, 50)))
+        self.assertEqual(cue(show, stand(show, 1, 1, 9000), 9000).beat, 2)
 
     def test_fifty_presses_are_fifty_beats(self) -> None:
         show = played("loop")

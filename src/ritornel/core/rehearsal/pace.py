@@ -19,3 +19,24 @@ def pace_words(slip: int) -> str:
         return "On tempo"
     minutes, seconds = divmod(abs(slip) // 1000, 60)
     return f"{minutes}:{seconds:02d} {'behind plan' if slip > 0 else 'ahead of plan'}"
+
+
+SOON_MS = 120_000
+"""From here on the end of a slot is warned of."""
+
+
+def ends_after_ms(length_ms: int, start_ms: int, slide_length_ms: int, on_slide_ms: int, elapsed_ms: int) -> int:
+    """When the run will end, counted from its start, if from here on it keeps to the plan: what is planned and not yet played comes on top.
+
+    Planned 60 000; 9 000 in, 3 000 into a slide that is planned from 6 000 to 16 000: 60 000. The same 12 000 into it, at 18 000: 62 000.
+    """
+    return length_ms + slip_ms(start_ms, slide_length_ms, on_slide_ms, elapsed_ms)
+
+
+def slot_words(left_ms: int) -> str:
+    """What is left of a slot, in words: `in 14:50`, from two minutes on `2:00 left`, past its end `0:30 over`. Seconds are cut."""
+    minutes, seconds = divmod(abs(left_ms) // 1000, 60)
+    told = f"{minutes}:{seconds:02d}"
+    if left_ms < 0:
+        return f"{told} over"
+    return f"{told} left" if left_ms <= SOON_MS else f"in {told}"

@@ -7,6 +7,7 @@ import msgspec
 from msgspec import Meta
 
 from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.drawings import Drawings
 from ritornel.core.document.edits import ChangeBuild, ChangeSlides, Edit, Several
 from ritornel.core.document.objects import Id
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, OnCue, Show
@@ -32,10 +33,11 @@ class Cued(msgspec.Struct, frozen=True, tag_field="event", tag="cued", forbid_un
 
 
 class Take(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The events of a run in order, and its end."""
+    """The events of a run in order, its end, and what was drawn on slides and kept."""
 
     events: tuple[Arrived | Cued, ...]
     ended_ms: TakeTime
+    drawings: Drawings = {}
 
 
 class TakeTiming(msgspec.Struct, frozen=True):

@@ -91,17 +91,18 @@ def go_on(performance: Performance, state: LiveState, now_ms: float) -> LiveStat
 def back(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
     """The state at the end of the previous beat, at once. Before the show's first beat there is nothing to step back to."""
     if state.over:
-        return _at_end_of(performance, state.index, len(performance.slides[state.index].schedule.beats) - 1, now_ms)
+        return stand(performance, state.index, len(performance.slides[state.index].schedule.beats) - 1, now_ms)
     if state.beat > 0:
         begun = state.begun_ms[: state.beat]
         return msgspec.structs.replace(state, beat=state.beat - 1, begun_ms=begun, complete=True, stepped_back=True)
     if state.index == 0:
         return state
     before = state.index - 1
-    return _at_end_of(performance, before, len(performance.slides[before].schedule.beats) - 1, now_ms)
+    return stand(performance, before, len(performance.slides[before].schedule.beats) - 1, now_ms)
 
 
-def _at_end_of(performance: Performance, index: int, beat: int, now_ms: float) -> LiveState:
+def stand(performance: Performance, index: int, beat: int, now_ms: float) -> LiveState:
+    """The state at the end of a beat, at once, as a step back shows it. From there only a cue goes on."""
     beats = performance.slides[index].schedule.beats
     begun = tuple(float(entry.start_ms) for entry in beats[: beat + 1])
     return LiveState(index, now_ms - beats[beat].end_ms, beat, begun, complete=True, stepped_back=True)

@@ -40,7 +40,7 @@ class SlideTracks(msgspec.Struct, frozen=True):
 
 def rest_of(motion: Motion) -> Rest:
     """Most objects rest at most instants: what they are then is looked up. Ten thousand states of twenty objects take half as long for it."""
-    beats = [entry.beat for entry in (*motion.segments, *motion.entrances)]
+    beats = [segment.beat for segment in motion.segments] + [entrance.beat for entrance in motion.entrances]
     ends = all(segment.beat >= 0 and segment.repeats > 0 for segment in motion.segments)
     last = max(beats, default=-1)
     over = Instant(last + 1, 0.0, 0.0, (0.0,) * (last + 2))

@@ -8,7 +8,7 @@ urlpatterns = [
     path("favicon.ico", RedirectView.as_view(url="/static/ritornel/mark.svg", permanent=True)),
     path("", include("ritornel.web.shows.urls")),
     path("", include("ritornel.web.people.urls")),
-    path("shows/<str:show_id>/", include("ritornel.web.stage.urls")),
+    path("", include("ritornel.web.stage.urls")),
     path("shows/<str:show_id>/", include("ritornel.web.takes.urls")),
     path("", include("ritornel.web.releases.urls")),
 ]

@@ -32,7 +32,7 @@ def value_of(row: Show) -> ShowValue:
     return value_with(row, row.slides.values_list("body", flat=True), row.assets.values_list("body", flat=True))
 
 
-def value_with(row: Show, slides: Iterable[bytes], assets: Iterable[bytes]) -> ShowValue:
+def value_with(row: Show, slides: Iterable[bytes | memoryview], assets: Iterable[bytes | memoryview]) -> ShowValue:
     """The whole show, where the bodies of its slides and assets are at hand already: no query."""
     return ShowValue(
         row.id,

@@ -1,7 +1,18 @@
+from typing import TYPE_CHECKING
+
 from django.apps import AppConfig
+
+if TYPE_CHECKING:
+    from ritornel.web.stage.rooms import Rooms
 
 
 class StageConfig(AppConfig):
     name = "ritornel.web.stage"
     label = "stage"
     default_auto_field = "django.db.models.BigAutoField"
+    rooms: "Rooms"
+
+    def ready(self) -> None:
+        from ritornel.web.stage.rooms import Rooms
+
+        self.rooms = Rooms()

@@ -8,6 +8,7 @@ from django.views.decorators.http import require_GET
 from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.services import browser_address, owned_show, value_of
+from ritornel.web.stage.lectern import inks
 
 
 @login_required
@@ -15,7 +16,7 @@ from ritornel.web.shows.services import browser_address, owned_show, value_of
 def play(request: HttpRequest, show_id: str) -> HttpResponse:
     """The show over the full window. `?from=` names the slide to begin at, `?mode=` how it runs."""
     row = owned_show(show_id, request)
-    return render(request, "stage/play.html", {"show": row})
+    return render(request, "stage/play.html", {"show": row, "start": inks()})
 
 
 @login_required

@@ -6,5 +6,6 @@ urlpatterns = [
     path("rehearse", views.rehearse, name="rehearse"),
     path("takes", views.keep, name="takes"),
     path("takes/<int:number>/use", views.use, name="use-take"),
+    path("takes/<int:number>/drawings.zip", views.drawings, name="take-drawings"),
     path("takes/<int:number>/remove", views.remove, name="remove-take"),
 ]

@@ -1,5 +1,7 @@
 """Rehearsing: runs become takes, and a take's timing comes into the show."""
 
+import io
+import zipfile
 from typing import Any
 
 import msgspec
@@ -8,6 +10,8 @@ from django.db import transaction
 from django.db.models import Max
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import render
+from django.urls import reverse
+from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.decoding import from_builtins, from_json, to_json
@@ -15,10 +19,13 @@ from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.rehearsal.take import check_take, timing_of, use_timing
+from ritornel.core.render.drawn import drawn_pictures
+from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.web.people.services import person_of
+from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import edit_show, history_labels, owned_show, value_of
+from ritornel.web.shows.services import edit_show, history_labels, media_path, owned_show, value_of
 from ritornel.web.takes.models import Take
 
 
@@ -31,6 +38,7 @@ def _line(take: Take, show: ShowValue) -> dict[str, Any]:
         "name": take.name,
         "at": take.at,
         "length_ms": value.ended_ms,
+        "drawings": reverse("take-drawings", args=[take.show_id, take.number]) if any(value.drawings.values()) else None,
         "slides": [
             {"id": slide.id, "ms": timing.slide_ms.get(slide.id), "holds_ms": [timing.hold_ms.get(cue) for cue in cue_ids(slide)]}
             for slide in show.slides
@@ -95,6 +103,22 @@ def use(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     edited = edit_show(show_id, person_of(request), edit)
     row = owned_show(show_id, request)
     return json_reply({"revision": edited.revision, "notices": notices, "history": history_labels(row), "plan": _plan(edited.after)})
+
+
+@login_required
+@require_GET
+def drawings(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
+    """The slides that were drawn on in a take, as pictures in a zip file."""
+    take = _take(show_id, number, request)
+    performance = perform(value_of(take.show))
+    value = from_json(bytes(take.body), TakeValue, "The take")
+    out = io.BytesIO()
+    with zipfile.ZipFile(out, "w", zipfile.ZIP_STORED) as archive:
+        for name, png in drawn_pictures(performance, value.drawings, performance.frame.width_px, performance.frame.height_px, media_path):
+            archive.writestr(name, png)
+    name = file_title(f"{take.show.title} {take.name} drawings")
+    headers = {"Content-Disposition": content_disposition_header(True, f"{name}.zip") or "attachment"}
+    return HttpResponse(out.getvalue(), content_type="application/zip", headers=headers)
 
 
 @login_required

@@ -79,6 +79,7 @@ title.addEventListener("change", () => state.edit({ do: "change show", changes: 
 state.addEventListener("show", () => { if (document.activeElement !== title) title.value = state.data.settings.title; });
 
 const play = (query) => { location.href = `${state.base}/play?${query}&back=${encodeURIComponent(state.slide?.id ?? "")}`; };
+at("open-lectern").addEventListener("click", () => { at("open-lectern").search = `?from=start&back=${encodeURIComponent(state.slide?.id ?? "")}`; });
 at("play-start").addEventListener("click", () => play("from=start"));
 at("play-here").addEventListener("click", () => play(`from=${encodeURIComponent(state.slide?.id ?? "start")}`));
 

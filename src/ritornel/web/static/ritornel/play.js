@@ -1,11 +1,12 @@
 // Playing over the full window: from the start or from a slide, as the show says it runs, or as asked for.
+import { Board } from "./player/board.js";
 import { hasCaptions, showCaptions } from "./player/captions.js";
 import { listen, stayAwake } from "./player/keys.js";
 import { meterOf } from "./player/meter.js";
 import { ShowPlayer } from "./player/player.js";
 import { slimControls } from "./player/slim.js";
 import { el } from "./ui/element.js";
-import { get } from "./ui/net.js";
+import { get, startData } from "./ui/net.js";
 
 const house = document.querySelector(".house");
 const asked = new URLSearchParams(location.search);
@@ -26,14 +27,18 @@ async function main() {
   const player = new ShowPlayer(show, house.querySelector("svg"), { mode });
   const index = Math.max(0, show.slides.findIndex((slide) => slide.id === asked.get("from")));
   const words = house.querySelector("[data-words]");
+  const board = new Board(house, show.frame, startData());
+  const drawing = { s: () => board.setMode("spot"), p: () => board.setMode("pen"), e: () => board.setMode("rub"), i: () => board.nextInk() };
+  addEventListener("keydown", (event) => { if (!event.ctrlKey && !event.metaKey && !event.altKey) drawing[event.key.toLowerCase()]?.(); });
   player.addEventListener("moment", (event) => {
     const { index: at } = event.detail;
     house.dataset.slide = show.slides[at]?.id ?? "";
+    board.show(house.dataset.slide);
     house.dataset.beat = event.detail.beat;
     house.dataset.phase = event.detail.phase;
     if (words.dataset.at !== String(at)) { words.dataset.at = at; words.textContent = `Slide ${at + 1}. ${show.slides[at]?.words ?? ""}`; }
   });
-  listen(player, house, { leave });
+  listen(player, house, { leave: () => { if (board.mode) board.setMode(null); else leave(); } });
   const bar = slimControls(player, house, { leave });
   const other = mode === "on cue" ? "self-running" : "on cue";
   const swap = el("button", { class: "px-2", onclick: () => { asked.set("mode", other); asked.set("from", player.show.slides[player.moment().index].id); location.search = asked; } }, mode === "on cue" ? "Run by itself" : "Run on cue");

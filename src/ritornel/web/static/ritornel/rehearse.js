@@ -124,6 +124,7 @@ function section(take, plan) {
   });
   return el("section", { "data-take": take.number },
     el("div", { class: "row mb-2" }, el("h2", { class: "text-lg" }, `Take ${take.number}`), el("span", { class: "said" }, clockText(take.length_ms)),
+      take.drawings ? el("a", { class: "link", href: take.drawings, title: "The slides that were drawn on, as pictures" }, "Its drawings") : null,
       el("button", { class: "push ml-auto", onclick: () => use(take) }, "Use this timing"), el("button", { class: "push bare", "aria-label": `Throw take ${take.number} away`, onclick: () => remove(take) }, icon("trash-2"))),
     el("table", {}, el("thead", {}, el("tr", {}, ["Slide", "Plan", "Take", "Differs", "Holds, s"].map((words) => el("th", { scope: "col" }, words)))), el("tbody", {}, rows)));
 }

@@ -51,7 +51,8 @@ export function goOn(show, state, nowMs) {
   return { ...state, complete: true, stepped_back: false };
 }
 
-function atEndOf(show, index, beat, nowMs) {
+/** The state at the end of a beat, at once: what a step back or a jump to a stop shows. */
+export function stand(show, index, beat, nowMs) {
   const { beats } = show.slides[index].schedule;
   return {
     index, began_ms: nowMs - beats[beat].end_ms, beat, begun_ms: beats.slice(0, beat + 1).map((entry) => entry.start_ms),
@@ -60,13 +61,13 @@ function atEndOf(show, index, beat, nowMs) {
 }
 
 export function back(show, state, nowMs) {
-  if (state.over) return atEndOf(show, state.index, show.slides[state.index].schedule.beats.length - 1, nowMs);
+  if (state.over) return stand(show, state.index, show.slides[state.index].schedule.beats.length - 1, nowMs);
   if (state.beat > 0) {
     return { ...state, beat: state.beat - 1, begun_ms: state.begun_ms.slice(0, state.beat), complete: true, stepped_back: true };
   }
   if (state.index === 0) return state;
   const before = state.index - 1;
-  return atEndOf(show, before, show.slides[before].schedule.beats.length - 1, nowMs);
+  return stand(show, before, show.slides[before].schedule.beats.length - 1, nowMs);
 }
 
 /** When the show goes on by itself; null where only a cue does. */

@@ -1,14 +1,18 @@
 // A show being played: self-running along its schedule, or live by presses; on the audio clock where there is sound.
 import { Clock } from "./clock.js";
-import { arrive, back, cue, goesOnAtMs, goOn, liveSight, nextCueId, waitsSinceMs } from "./live.js";
+import { arrive, back, cue, goesOnAtMs, goOn, liveSight, nextCueId, stand, waitsSinceMs } from "./live.js";
 import { Painter } from "./painter.js";
 import { PressedClips } from "./pressed-clips.js";
 import { stopPressed } from "./presses.js";
 import { momentAt, sightAt } from "./sight.js";
 import { Sound } from "./sound.js";
 
+// Two screens of one run that are further apart than this are brought together.
+const APART_MS = 60;
+
 /**
- * Events: "painted" (detail: the sight), "moment" when slide or beat changed, "cued" (detail: cue id and how long its wait was open), "arrived" (detail: slide id), "end".
+ * Events: "painted" (detail: the sight), "moment" when slide or beat changed, "cued" (detail: cue id and how long its wait was open), "arrived" (detail: slide id), "end",
+ * "acted" after whatever somebody did to the run here.
  */
 export class ShowPlayer extends EventTarget {
   /** @param {object} show a performance @param {SVGSVGElement} surface @param {{mode: "self-running"|"on cue", loops?: boolean}} options */
@@ -131,6 +135,24 @@ export class ShowPlayer extends EventTarget {
     if (arrived && before && !state.over) this.dispatchEvent(new CustomEvent("arrived", { detail: { slide_id: this.show.slides[state.index].id, at_ms: atMs } }));
   }
 
+  acted() { this.dispatchEvent(new Event("acted")); }
+
+  /** Where a run on cue is, for another screen to take over. */
+  snapshot() { return { state: this.state, now_ms: this.clock.now(), paused: this.paused, black: this.black }; }
+
+  /** Takes over where another screen of the same run is. */
+  adopt({ state, now_ms: nowMs, paused, black }) {
+    const before = this.state;
+    if (paused && !this.paused) this.pause();
+    if (this.clock.paused !== null || Math.abs(this.clock.now() - nowMs) > APART_MS) this.clock.set(nowMs);
+    if (!paused && this.paused) this.resume();
+    this.black = black;
+    const arrived = !before || state.index !== before.index || state.began_ms !== before.began_ms;
+    this.take(state, arrived, state.stepped_back ? nowMs : state.began_ms);
+    if (!arrived && state.beat > before.beat) this.sound?.soundBeat(state.index, state.beat);
+    this.paint();
+  }
+
   /** A press: the next beat. */
   next() {
     if (this.black) { this.setBlack(false); return; }
@@ -147,6 +169,7 @@ export class ShowPlayer extends EventTarget {
       this.take(state, arrived, now);
       if (!arrived) this.sound?.soundBeat(state.index, state.beat);
       this.paint(now);
+      this.acted();
       return;
     }
     const stops = this.stops();
@@ -160,7 +183,7 @@ export class ShowPlayer extends EventTarget {
     const now = this.clock.now();
     if (this.live) {
       const state = back(this.show, this.state, now);
-      if (state !== this.state) { this.take(state, state.index !== this.state.index, now); this.paint(now); }
+      if (state !== this.state) { this.take(state, state.index !== this.state.index, now); this.paint(now); this.acted(); }
       return;
     }
     // Within the first moments of a beat a press means the beat before, else the start of this one.
@@ -176,8 +199,16 @@ export class ShowPlayer extends EventTarget {
   goTo(index) {
     const at = Math.max(0, Math.min(index, this.show.slides.length - 1));
     const now = this.clock.now();
-    if (this.live) { this.take(arrive(this.show, at, now, this.state.index), true, now); this.paint(now); }
+    if (this.live) { this.take(arrive(this.show, at, now, this.state.index), true, now); this.paint(now); this.acted(); }
     else this.seek(this.show.starts_ms[at]);
+  }
+
+  /** Live: to the end of a beat, at once, as a step back shows it. */
+  standAt(index, beat) {
+    const now = this.clock.now();
+    this.take(stand(this.show, index, beat, now), true, now);
+    this.paint(now);
+    this.acted();
   }
 
   seek(ms) {
@@ -187,12 +218,13 @@ export class ShowPlayer extends EventTarget {
     this.paint();
   }
 
-  get paused() { return this.clock.paused !== null; }
+  get paused() { return (this.clock?.paused ?? null) !== null; }
 
   pause() {
     this.clock.pause();
     this.sound?.stop();
     this.dispatchEvent(new Event("paused"));
+    this.acted();
   }
 
   /** Goes on; a self-running show that has ended begins again. */
@@ -202,11 +234,13 @@ export class ShowPlayer extends EventTarget {
     if (this.live) this.sound?.arrive(this.state.index, this.clock.now() - this.state.began_ms);
     else this.sound?.seek(this.timeMs());
     this.dispatchEvent(new Event("paused"));
+    this.acted();
   }
 
   setBlack(on) {
     this.black = on;
     this.paint();
+    this.acted();
   }
 }
 

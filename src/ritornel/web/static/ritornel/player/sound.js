@@ -92,6 +92,9 @@ export class Sound {
     this.out.gain.value = value ? 0 : 1;
   }
 
+  /** How loud all of it is, in dB; -60 is silence. */
+  set levelDb(db) { this.out.gain.value = db <= -60 ? 0 : factor(db); }
+
   stop(fadeMs = 20) {
     for (const id of [...this.running.keys()]) this.stopSpan(id, fadeMs);
     this.hush(fadeMs);

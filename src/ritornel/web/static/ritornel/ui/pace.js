@@ -11,3 +11,16 @@ export function paceWords(slip) {
   const seconds = Math.floor(Math.abs(slip) / 1000);
   return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")} ${slip > 0 ? "behind plan" : "ahead of plan"}`;
 }
+
+export const SOON_MS = 120_000;
+
+/** When the run will end, counted from its start, if it keeps to the plan from here on. */
+export const endsAfterMs = (lengthMs, startMs, slideLengthMs, onSlideMs, elapsedMs) => lengthMs + slipMs(startMs, slideLengthMs, onSlideMs, elapsedMs);
+
+/** What is left of a slot, in words; past its end, by how much. */
+export function slotWords(leftMs) {
+  const seconds = Math.floor(Math.abs(leftMs) / 1000);
+  const told = `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
+  if (leftMs < 0) return `${told} over`;
+  return leftMs <= SOON_MS ? `${told} left` : `in ${told}`;
+}

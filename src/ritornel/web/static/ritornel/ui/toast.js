@@ -10,13 +10,13 @@ export function clearToast() {
   current = null;
 }
 
-/** @param {string} sentence @param {{act?: string, onact?: () => void, wrong?: boolean}} more */
-export function toast(sentence, { act = "", onact = null, wrong = false } = {}) {
+/** @param {string} sentence @param {{act?: string, onact?: () => void, wrong?: boolean, stays?: boolean}} more `stays`: until something is done about it */
+export function toast(sentence, { act = "", onact = null, wrong = false, stays = false } = {}) {
   clearToast();
   const close = el("button", { "aria-label": "Close", onclick: clearToast }, "Close");
   const button = act ? el("button", { onclick: () => { clearToast(); onact(); } }, act) : null;
-  current = el("div", { class: "toast dark", role: wrong ? "alert" : "status" }, el("span", {}, sentence), button, close);
-  const wait = () => { timer = setTimeout(clearToast, 10_000); };
+  current = el("div", { class: "toast dark", role: wrong ? "alert" : "status" }, el("span", {}, sentence), button, stays ? null : close);
+  const wait = () => { if (!stays) timer = setTimeout(clearToast, 10_000); };
   current.addEventListener("pointerenter", () => clearTimeout(timer));
   current.addEventListener("pointerleave", wait);
   document.body.append(current);

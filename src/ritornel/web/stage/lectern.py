@@ -1,0 +1,128 @@
+"""The presenter's own screen, and the addresses by which other devices follow it."""
+
+import io
+from typing import Any
+
+import msgspec
+import segno
+from django.apps import apps
+from django.contrib.auth.decorators import login_required
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.document.drawings import EDGE_PX, INKS
+from ritornel.core.rehearsal.beats import beat_lines
+from ritornel.core.schedule.performance import Performance, perform
+from ritornel.web.people.services import person_of
+from ritornel.web.shows.replies import json_reply, telling_errors
+from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
+from ritornel.web.shows.services import Show, owned_show, value_of
+from ritornel.web.stage.models import Run
+
+
+def inks() -> dict[str, Any]:
+    """How drawings look, for pages to draw them by."""
+    return {"edge_px": EDGE_PX, "inks": msgspec.to_builtins(dict(INKS))}
+
+
+def _bars(row: Show, performance: Performance) -> list[dict[str, Any]]:
+    """Each shown slide with its small picture and what its beats bring."""
+    show = value_of(row)
+    style, numbers = style_stamp(show), numbers_of(show)
+    return [
+        {
+            "id": staged.slide.id,
+            "thumb": thumb_address(show, staged.slide, style, numbers[staged.slide.id]),
+            "beats": msgspec.to_builtins(beat_lines(staged.slide, staged.schedule, performance.schedule.starts_ms[index])),
+        }
+        for index, staged in enumerate(performance.slides)
+    ]
+
+
+@login_required
+@require_GET
+def lectern(request: HttpRequest, show_id: str) -> HttpResponse:
+    """What only the presenter sees. `?from=` names the slide to begin at, `?back=` the one to return to."""
+    row = owned_show(show_id, request)
+    performance = perform(value_of(row))
+    last = row.takes.order_by("-number").values_list("number", flat=True).first()
+    start = {
+        "show_id": row.id,
+        "revision": row.revision,
+        "bars": _bars(row, performance),
+        "next_take": (last or 0) + 1,
+        "house": reverse("house", args=[row.id]),
+        **inks(),
+    }
+    return render(request, "stage/lectern.html", {"show": row, "start": start})
+
+
+@login_required
+@require_GET
+def house(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The audience's screen in the presenter's own browser."""
+    row = owned_show(show_id, request)
+    start = {"performance": reverse("performance", args=[row.id]), "channel": f"ritornel {row.id}", "events": None, **inks()}
+    return render(request, "stage/house.html", {"title": row.title, "start": start})
+
+
+def _square(address: str) -> str:
+    """The address as a square that cameras read, as SVG."""
+    out = io.BytesIO()
+    segno.make(address, error="m").save(out, kind="svg", scale=5, border=3, dark="#16262e", light="#ffffff", xmldecl=False)
+    return out.getvalue().decode()
+
+
+def run_line(request: HttpRequest, run: Run) -> dict[str, Any]:
+    """A run's addresses, as the Lectern shows them."""
+    house_address = request.build_absolute_uri(reverse("house-at", args=[run.house_code]))
+    remote_address = request.build_absolute_uri(reverse("remote", args=[run.remote_code]))
+    return {
+        "house": {"address": house_address, "square": _square(house_address)},
+        "remote": {"address": remote_address, "square": _square(remote_address)},
+        "events": reverse("run-events", args=[run.show_id]),
+        "say": reverse("run-say", args=[run.show_id]),
+        "end": reverse("run-end", args=[run.show_id]),
+    }
+
+
+def open_run(show: Show, person_id: int) -> Run | None:
+    """The person's run of the show that other devices may follow, if there is one."""
+    return next((run for run in Run.objects.filter(show=show, person_id=person_id, ended=False).order_by("-pk") if run.open), None)
+
+
+@login_required
+@require_POST
+@telling_errors
+def begin_run(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Lets other devices follow; a run that is open already goes on under its addresses."""
+    row, person = owned_show(show_id, request), person_of(request)
+    run = open_run(row, person.pk) or Run.objects.create(show=row, person=person)
+    return json_reply(run_line(request, run))
+
+
+@login_required
+@require_GET
+@telling_errors
+def run_state(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The run that other devices follow now, or null."""
+    row = owned_show(show_id, request)
+    run = open_run(row, person_of(request).pk)
+    return json_reply(run_line(request, run) if run else None)
+
+
+@login_required
+@require_POST
+@telling_errors
+def end_run(request: HttpRequest, show_id: str) -> HttpResponse:
+    """From now on the addresses lead nowhere; who still listens is told."""
+    row = owned_show(show_id, request)
+    for run in Run.objects.filter(show=row, person=person_of(request), ended=False):
+        run.ended = True
+        run.save(update_fields=["ended"])
+        rooms = apps.get_app_config("stage").rooms  # type: ignore[attr-defined]
+        rooms.room(run.pk).say("over", '{"kind":"over"}', lasting=False)
+        rooms.close(run.pk)
+    return json_reply({"ended": True})

@@ -1,0 +1,226 @@
+import json
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.base import BrowserTest
+
+SHOW = "orlmere"
+
+
+class LecternTest(BrowserTest):
+    def lectern(self, query: str = "from=start", page: Page | None = None) -> Page:
+        page = page or self.page
+        page.goto(f"{self.base}/shows/{SHOW}/lectern?{query}")
+        page.wait_for_selector(".lectern[data-ready]")
+        return page
+
+    def house(self, address: str | None = None) -> Page:
+        page = self.new_page(self.context)
+        page.goto(address or f"{self.base}/shows/{SHOW}/house")
+        return page
+
+    def at(self, page: Page, slide: str, beat: int) -> None:
+        kind = ".lectern" if page.locator(".lectern").count() else ".house"
+        page.wait_for_selector(f'{kind}[data-slide="{slide}"][data-beat="{beat}"]')
+
+    def test_the_house_follows_every_press_and_shows_nothing_else(self) -> None:
+        lectern, house = self.lectern("from=who-s"), self.house()
+        self.at(house, "who-s", 0)
+        expect(house.locator(".waiting")).to_be_hidden()
+        expect(lectern.locator("#connected")).to_contain_text("House connected. It shows slide 2, beat 0")
+        presses = (
+            (" ", "who-s", 1),
+            ("PageDown", "who-s", 2),
+            ("ArrowRight", "esc-s", 0),
+            ("ArrowLeft", "who-s", 2),
+            ("End", "thx-s", 0),
+            ("Home", "noon-s", 0),
+        )
+        for key, slide, beat in presses:
+            lectern.keyboard.press(key)
+            self.at(lectern, slide, beat)
+            self.at(house, slide, beat)
+        lectern.keyboard.press("b")
+        expect(house.locator(".house > svg.show > rect").last).to_have_attribute("opacity", "1")
+        lectern.keyboard.press("b")
+        expect(house.locator(".house > svg.show > rect").last).to_have_attribute("opacity", "0")
+
+    def test_a_press_storm_lands_exactly_as_many_beats_on_in_both(self) -> None:
+        lectern, house = self.lectern("from=who-s"), self.house()
+        self.at(house, "who-s", 0)
+        show = lectern.request.get(f"{self.base}/shows/{SHOW}/performance.json").json()
+        places = [(slide["id"], beat) for slide in show["slides"] for beat in range(len(slide["schedule"]["beats"]))][1:]
+        lectern.evaluate("() => { for (let n = 0; n < 12; n += 1) dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight' })); }")
+        self.at(lectern, *places[12])
+        self.at(house, *places[12])
+
+    def test_it_tells_what_comes_before_it_comes(self) -> None:
+        lectern = self.lectern("from=who-s")
+        expect(lectern.locator("#after-beat")).to_have_text("1")
+        expect(lectern.locator("#arrivals")).to_contain_text("Now eleven of us take turns: enters")
+        expect(lectern.locator("#notes [aria-current]")).to_have_text("1Eleven of us, in turn, every second evening.")
+        seen = lectern.locator("#after-picture [data-object]").count()
+        self.assertGreater(seen, 0)
+        lectern.keyboard.press(" ")
+        expect(lectern.locator("#notes [aria-current]")).to_have_text("2Let somebody try the crank.")
+        lectern.locator("#beat-stops button").first.click()
+        self.at(lectern, "who-s", 0)
+        lectern.keyboard.press("/")
+        lectern.keyboard.type("bell")
+        lectern.keyboard.press("Enter")
+        self.at(lectern, "bell-s", 0)
+        lectern.locator("#go").fill("nothing like it")
+        lectern.locator("#go").press("Enter")
+        expect(lectern.get_by_role("alert")).to_contain_text("No slide is called “nothing like it”, and there are 9.")
+        self.at(lectern, "bell-s", 0)
+
+    def test_a_look_at_a_coming_bar_does_not_touch_the_house(self) -> None:
+        lectern, house = self.lectern("from=who-s"), self.house()
+        self.at(house, "who-s", 0)
+        lectern.locator('#coming [data-number="4"]').focus()
+        expect(lectern.locator("#after-title")).to_have_text("A look at 5  What we mended")
+        self.at(house, "who-s", 0)
+        lectern.keyboard.press("Enter")
+        self.at(house, "men-s", 0)
+
+    def test_either_may_be_closed_and_opened_again_while_the_other_goes_on(self) -> None:
+        lectern, house = self.lectern("from=who-s"), self.house()
+        lectern.keyboard.press("ArrowRight")
+        self.at(house, "who-s", 1)
+        house.close()
+        expect(lectern.locator("#connected")).to_have_text("No House on this computer")
+        lectern.keyboard.press("ArrowRight")
+        house = self.house()
+        self.at(house, "who-s", 2)
+        lectern.goto("about:blank")
+        house.keyboard.press("ArrowRight")
+        self.at(house, "esc-s", 0)
+        again = self.lectern(page=self.page)
+        self.at(again, "esc-s", 0)
+        again.keyboard.press("ArrowRight")
+        self.at(house, "esc-s", 1)
+
+    def test_a_press_in_the_house_goes_through_the_lectern(self) -> None:
+        lectern, house = self.lectern("from=who-s"), self.house()
+        self.at(house, "who-s", 0)
+        expect(lectern.locator("#connected")).to_contain_text("House connected")
+        house.keyboard.press("ArrowRight")
+        self.at(lectern, "who-s", 1)
+        self.at(house, "who-s", 1)
+
+    def test_they_find_each_other_with_no_server_to_be_reached(self) -> None:
+        lectern, house = self.lectern("from=who-s"), self.house()
+        self.at(house, "who-s", 0)
+        self.page.context.set_offline(True)
+        lectern.keyboard.press("ArrowRight")
+        self.at(house, "who-s", 1)
+        lectern.keyboard.press("ArrowRight")
+        self.at(house, "who-s", 2)
+
+    def test_spot_and_pen_are_seen_in_the_house_in_the_same_place(self) -> None:
+        lectern, house = self.lectern("from=who-s"), self.house()
+        self.at(house, "who-s", 0)
+        box = lectern.locator("#now-picture svg.board").bounding_box()
+        assert box is not None
+        lectern.keyboard.press("p")
+        lectern.mouse.move(box["x"] + box["width"] / 4, box["y"] + box["height"] / 2)
+        lectern.mouse.down()
+        lectern.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2, steps=4)
+        lectern.mouse.up()
+        line = house.locator("svg.board g path").last
+        expect(line).to_have_attribute("stroke", "#8a2456")
+        words = (line.get_attribute("d") or "").replace("M", "").replace("L", "").split()
+        self.assertAlmostEqual(float(words[0]), 320, delta=4)
+        self.assertAlmostEqual(float(words[-2]), 640, delta=4)
+        lectern.keyboard.press("e")
+        lectern.mouse.click(box["x"] + box["width"] / 3, box["y"] + box["height"] / 2)
+        expect(house.locator("svg.board g path")).to_have_count(0)
+        lectern.keyboard.press("s")
+        lectern.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        expect(house.locator("svg.board circle")).to_be_visible()
+        self.assertAlmostEqual(float(house.locator("svg.board circle").get_attribute("cx") or 0), 640, delta=4)
+        lectern.keyboard.press("Escape")
+        expect(house.locator("svg.board circle")).to_be_hidden()
+
+    def test_the_run_becomes_a_take_with_its_drawings_unless_it_is_thrown_away(self) -> None:
+        lectern = self.lectern("from=who-s")
+        lectern.keyboard.press("ArrowRight")
+        lectern.keyboard.press("p")
+        box = lectern.locator("#now-picture svg.board").bounding_box()
+        assert box is not None
+        lectern.mouse.move(box["x"] + 50, box["y"] + 50)
+        lectern.mouse.down()
+        lectern.mouse.move(box["x"] + 150, box["y"] + 90, steps=3)
+        lectern.mouse.up()
+        lectern.keyboard.press("Shift+T")
+        expect(lectern.locator("#timed")).to_have_text("Not kept as a take")
+        lectern.get_by_role("button", name="Put it back").click()
+        expect(lectern.locator("#timed")).to_contain_text("Timed as take")
+        lectern.locator("#end-run").click()
+        lectern.wait_for_url("**/rehearse")
+        expect(lectern.locator("[data-take]").first).to_contain_text("Take")
+        with lectern.expect_download() as download:
+            lectern.get_by_role("link", name="drawings").first.click()
+        self.assertTrue(download.value.suggested_filename.endswith(".zip"))
+
+    def test_other_devices_follow_by_an_address_and_a_phone_is_the_remote(self) -> None:
+        lectern = self.lectern("from=who-s")
+        lectern.locator("#devices").click()
+        links = lectern.locator("#devices-panel a")
+        expect(links).to_have_count(2)
+        addresses = [link.get_attribute("href") or "" for link in links.all()]
+        stranger = self.page.context.browser.new_context()  # type: ignore[union-attr]
+        self.addCleanup(stranger.close)
+        house, remote = stranger.new_page(), stranger.new_page()
+        house.goto(addresses[0])
+        self.at(house, "who-s", 0)
+        remote.goto(addresses[1])
+        expect(remote.locator("#name")).to_have_text("2  Who winds it?")
+        remote.get_by_role("button", name="Next cue").click()
+        self.at(lectern, "who-s", 1)
+        self.at(house, "who-s", 1)
+        expect(lectern.locator("#connected")).to_contain_text("2 devices follow")
+        # A line that was cut heals by itself, and the House finds its place again.
+        stranger.set_offline(True)
+        lectern.keyboard.press("Escape")
+        lectern.keyboard.press("ArrowRight")
+        self.at(lectern, "who-s", 2)
+        stranger.set_offline(False)
+        self.at(house, "who-s", 2)
+        lectern.locator("#devices").click()
+        lectern.get_by_role("button", name="Let nobody follow any more").click()
+        expect(house.locator(".waiting")).to_contain_text("The show is over.")
+        self.assertEqual(stranger.request.get(addresses[0]).status, 404)
+
+    def test_a_show_that_is_changed_meanwhile_is_fetched_again_by_the_house(self) -> None:
+        self.lectern("from=who-s")
+        house = self.house()
+        self.at(house, "who-s", 0)
+        token = self.page.locator("meta[name=csrf]").get_attribute("content") or ""
+        revision = self.page.request.get(f"{self.base}/shows/{SHOW}/score.json").json()["revision"]
+        edit = {"do": "change slides", "slide_ids": ["who-s"], "changes": {"name": "Who does?"}}
+        headers = {"X-CSRFToken": token, "Content-Type": "application/json"}
+        self.addCleanup(lambda: self.page.request.post(f"{self.base}/shows/{SHOW}/undo", data="{}", headers=headers))
+        self.page.request.post(f"{self.base}/shows/{SHOW}/edit", data=json.dumps({"revision": revision, "edit": edit}), headers=headers)
+        lectern = self.lectern("from=who-s")
+        expect(lectern.locator("#now-name")).to_have_text("2  Who does?")
+        lectern.keyboard.press("ArrowRight")
+        self.at(house, "who-s", 1)
+
+
+class PlayToolsTest(BrowserTest):
+    def test_playing_has_spot_and_pen_too(self) -> None:
+        self.page.goto(f"{self.base}/shows/{SHOW}/play?from=start&mode=on+cue")
+        self.page.wait_for_selector(".house[data-ready]")
+        self.page.keyboard.press("p")
+        self.page.mouse.move(300, 300)
+        self.page.mouse.down()
+        self.page.mouse.move(400, 330, steps=3)
+        self.page.mouse.up()
+        expect(self.page.locator("svg.board g path")).to_have_count(2)
+        self.page.wait_for_selector('.house[data-slide="noon-s"]')
+        self.page.keyboard.press("ArrowRight")
+        self.page.wait_for_selector('.house[data-slide="who-s"]')
+        expect(self.page.locator("svg.board g path")).to_have_count(0)
+        self.page.keyboard.press("ArrowLeft")
+        expect(self.page.locator("svg.board g path")).to_have_count(2)
