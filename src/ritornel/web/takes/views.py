@@ -71,6 +71,13 @@ def rehearse(request: HttpRequest, show_id: str) -> HttpResponse:
     return render(request, "takes/rehearse.html", {"show": row, "way": "rehearse", "start": msgspec.to_builtins(start)})
 
 
+@login_required
+@require_GET
+def plan(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The plan as it is now."""
+    return json_reply(_plan(value_of(owned_show(show_id, request))))
+
+
 def _take(show_id: str, number: int, request: HttpRequest) -> Take:
     take = Take.objects.filter(show=owned_show(show_id, request), number=number).first()
     if take is None:

@@ -3,6 +3,7 @@ import { listen, stayAwake } from "./player/keys.js";
 import { meterOf } from "./player/meter.js";
 import { ShowPlayer } from "./player/player.js";
 import { el, icon } from "./ui/element.js";
+import { later } from "./ui/later.js";
 import { get, post, startData } from "./ui/net.js";
 import { paceWords, slipMs } from "./ui/pace.js";
 import { clockText, minutesText, roundHalfUp } from "./ui/times.js";
@@ -107,10 +108,26 @@ async function remove(take) {
   toast(`${take.name[0].toUpperCase()}${take.name.slice(1)} was thrown away.`, { act: "Put it back", onact: async () => { data.takes.unshift(await post(`${base}/takes`, body)); drawTakes(); } });
 }
 
+const comparing = later(() => import("./rehearse/compare.js"));
+let comparison = null;
+
+async function compare() {
+  const { Compare } = await comparing.get();
+  comparison ??= new Compare({ base, node: at("compare"), changed: replan });
+  await comparison.open();
+}
+
+async function replan() {
+  data.plan = await get(`${base}/takes/plan.json`);
+  drawTakes();
+  await prepare();
+}
+
 function drawTakes() {
   const { plan, takes } = data;
   const heading = el("section", {}, el("h1", { class: "text-xl" }, "Takes"),
-    el("p", { class: "said" }, takes.length ? `${takes.length} kept. The plan is ${clockText(plan.length_ms)} long.` : "None yet. Every run is kept here with the time of each cue; its timing can then become the show's."));
+    el("p", { class: "said" }, takes.length ? `${takes.length} kept. The plan is ${clockText(plan.length_ms)} long.` : "None yet. Every run is kept here with the time of each cue; its timing can then become the show's."),
+    takes.length ? el("button", { class: "push mt-2", onclick: compare }, takes.length > 1 ? "Compare the takes" : "Look at it slide by slide") : null);
   at("takes").replaceChildren(heading, ...takes.map((take) => section(take, plan)));
 }
 

@@ -1,0 +1,87 @@
+"""Takes side by side, and a timing taken from them for all slides or some."""
+
+from typing import Annotated, Any
+
+import msgspec
+from django.contrib.auth.decorators import login_required
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.document.decoding import from_builtins, from_json
+from ritornel.core.errors import BadValue
+from ritornel.core.rehearsal.compare import compared, median_timing, taking, timing_for
+from ritornel.core.rehearsal.take import Take as TakeValue
+from ritornel.core.rehearsal.take import TakeTiming, timing_of
+from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
+from ritornel.web.people.services import person_of
+from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.services import Show, edit_show, history_labels, owned_show, value_of
+from ritornel.web.takes.models import Take
+
+MOST = 8
+"""How many takes are seen side by side."""
+
+
+class Wanted(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """Which timing is wanted: that of take number `source`, or the median of `takes`; for `slides`, or for all; scaled to a target, or as it is. With
+    `try` it is only told what would become of the show."""
+
+    source: int | None
+    takes: tuple[int, ...] = ()
+    slides: tuple[str, ...] | None = None
+    target_ms: Annotated[int, msgspec.Meta(ge=1, le=LONGEST_MS)] | None = None
+    trying: bool = msgspec.field(default=False, name="try")
+
+
+def _chosen(row: Show, numbers: tuple[int, ...]) -> list[Take]:
+    """These takes, or the newest, in the order they were made. Raises BadValue for one that is not there."""
+    found = list(row.takes.filter(number__in=numbers).order_by("number")) if numbers else list(row.takes.order_by("-number")[:MOST])[::-1]
+    if len(found) < len(set(numbers)):
+        raise BadValue("One of these takes is no longer there. Nothing was changed.", "takes")
+    return found
+
+
+def _timing(take: Take) -> TakeTiming:
+    return timing_of(from_json(bytes(take.body), TakeValue, "The take"))
+
+
+@login_required
+@require_GET
+@telling_errors
+def compare(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The takes `?takes=1,3`, or the newest, slide by slide."""
+    row = owned_show(show_id, request)
+    numbers = tuple(int(word) for word in request.GET.get("takes", "").split(",") if word.strip().isdigit())
+    takes = _chosen(row, numbers)
+    show = value_of(row)
+    lines = compared(show, compile_show(show), [_timing(take) for take in takes])
+    about = [{"number": take.number, "name": take.name, "length_ms": from_json(bytes(take.body), TakeValue, "The take").ended_ms} for take in takes]
+    return json_reply({"takes": about, "slides": lines, "length_ms": compile_show(show).content_ms})
+
+
+@login_required
+@require_POST
+@telling_errors
+def take_timing(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Takes a timing into the show as one edit, or tells what would become of it."""
+    row = owned_show(show_id, request)
+    wanted = from_builtins(body_of(request), Wanted, "The timing")
+    takes = _chosen(row, wanted.takes if wanted.source is None else (wanted.source,))
+    if not takes:
+        raise BadValue("There is no take yet whose timing could be used.", "source")
+    show = value_of(row)
+    timing = median_timing([_timing(take) for take in takes]) if wanted.source is None else _timing(takes[0])
+    if wanted.slides is not None:
+        timing = timing_for(show, timing, wanted.slides)
+    name = f"take {wanted.source}" if wanted.source is not None else f"the median of {len(takes)} takes"
+    outcome = taking(show, timing, name, wanted.target_ms)
+    notices = list(outcome.notices)
+    if wanted.target_ms is not None and outcome.reached_ms != wanted.target_ms:
+        target, nearest = clock_text(wanted.target_ms), clock_text(outcome.reached_ms)
+        notices.append(f"{target} cannot be met: what moves, clips and voices take their time. The nearest is {nearest}.")
+    told: dict[str, Any] = {"timed_ms": outcome.timed_ms, "reached_ms": outcome.reached_ms, "gives": outcome.gives, "notices": notices, "name": name}
+    if not wanted.trying:
+        edit_show(show_id, person_of(request), outcome.edit)
+        told["history"] = history_labels(owned_show(show_id, request))
+    return json_reply(told)
