@@ -74,13 +74,6 @@ def main() -> int:
 
     page.goto(base + "/shows/orlmere/?slide=esc-s")
     page.wait_for_selector(".score .build")
-    page.locator('.theatre [data-object="axle"] path').click()
-    page.locator('.theatre [data-object="pin"] path').click(modifiers=["Shift"])
-    page.locator('.theatre [data-object="ticks"] text').click(modifiers=["Shift"])
-    page.locator(".fold-head").click()
-    page.wait_for_timeout(300)
-    shoot(page, "compose-several")
-    page.locator(".fold-head").click()
     page.keyboard.press("Escape")
     page.locator("#open-themes").click()
     page.wait_for_load_state("networkidle")
@@ -125,6 +118,39 @@ def main() -> int:
     page.wait_for_timeout(2000)
     shoot(page, "rehearse")
     page.get_by_role("button", name="End the run").click()
+    page.get_by_role("button", name="Compare the takes").click()
+    page.locator("#compare tr.slide th button").first.click()
+    page.get_by_label("Target length").fill("1:10")
+    page.get_by_label("Target length").press("Enter")
+    page.get_by_text("For the target").wait_for()
+    shoot(page, "takes-compared")
+
+    page.goto(base + "/shows/orlmere/lectern?from=who-s")
+    page.wait_for_selector(".lectern[data-ready]")
+    house = page.context.new_page()
+    house.set_viewport_size({"width": 1280, "height": 720})
+    house.goto(base + "/shows/orlmere/house")
+    house.wait_for_selector(".house[data-ready]")
+    page.wait_for_timeout(4000)
+    for _ in range(3):
+        page.keyboard.press("ArrowRight")
+        page.wait_for_timeout(1200)
+    page.keyboard.press("ArrowRight")
+    page.wait_for_timeout(2500)
+    shoot(page, "lectern")
+    box = page.locator("#now-picture svg.board").bounding_box()
+    assert box is not None
+    for ink, points in (("p", [(0.78, 0.2), (0.9, 0.26), (0.93, 0.45), (0.84, 0.55)]), ("i", [(0.06, 0.5), (0.2, 0.515), (0.33, 0.5)])):
+        page.keyboard.press(ink)
+        x, y = points[0]
+        page.mouse.move(box["x"] + x * box["width"], box["y"] + y * box["height"])
+        page.mouse.down()
+        for x, y in points[1:]:
+            page.mouse.move(box["x"] + x * box["width"], box["y"] + y * box["height"], steps=8)
+        page.mouse.up()
+    house.wait_for_timeout(400)
+    shoot(house, "house")
+    house.close()
 
     page.goto(base + "/shows/orlmere/release")
     page.get_by_role("button", name="Make edition 1").click()
@@ -142,12 +168,6 @@ def main() -> int:
     page.mouse.move(640, 500)
     page.wait_for_timeout(500)
     shoot(page, "playing")
-
-    page.goto(base + "/shows/pendulum/play?from=whole-s&mode=self-running")
-    page.locator(".captions").wait_for()
-    page.mouse.move(640, 500)
-    page.wait_for_timeout(500)
-    shoot(page, "captions")
 
     stranger = browser().new_context(viewport={"width": 1280, "height": 800}).new_page()
     stranger.add_init_script(WANTS_A_PRESS)

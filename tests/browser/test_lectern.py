@@ -224,3 +224,38 @@ class PlayToolsTest(BrowserTest):
         expect(self.page.locator("svg.board g path")).to_have_count(0)
         self.page.keyboard.press("ArrowLeft")
         expect(self.page.locator("svg.board g path")).to_have_count(2)
+
+
+class CompareTest(BrowserTest):
+    def test_takes_are_compared_and_the_median_is_taken_for_some_slides(self) -> None:
+        show = self.copy_of_demo()
+        page = self.page
+        page.goto(f"{self.base}/shows/{show}/rehearse")
+        headers = {"X-CSRFToken": page.locator("meta[name=csrf]").get_attribute("content") or "", "Content-Type": "application/json"}
+        for stay in (7000, 9000):
+            events = [{"event": "arrived", "slide_id": "noon-s", "at_ms": 0}, {"event": "arrived", "slide_id": "who-s", "at_ms": stay}]
+            page.request.post(f"{self.base}/shows/{show}/takes", data=json.dumps({"events": events, "ended_ms": stay + 12_000}), headers=headers)
+        page.reload()
+        page.get_by_role("button", name="Compare the takes").click()
+        noon = page.locator("#compare tr.slide").first
+        expect(noon).to_contain_text("8.0")
+        expect(noon.get_by_role("img")).to_have_attribute("aria-label", "7.0 to 9.0 s, planned 6.0 s")
+        told = page.locator("#compare .told")
+        expect(told).to_contain_text("The show would last 1:26.0, +3.2 s against the plan.")
+        page.get_by_label("Target length").fill("soon")
+        page.get_by_label("Target length").press("Enter")
+        expect(told).to_have_text("Write the target as minutes and seconds, such as 5:00.")
+        expect(page.get_by_role("button", name="Take this timing for all slides")).to_be_disabled()
+        page.get_by_label("Target length").fill("1:20")
+        page.get_by_label("Target length").press("Enter")
+        expect(told).to_contain_text("The show would last 1:20.0, −2.8 s against the plan. For the target these would have to give:")
+        page.get_by_label("Target length").fill("")
+        page.get_by_label("Target length").press("Enter")
+        page.get_by_label("All slides").uncheck()
+        expect(told).to_have_text("Pick at least one slide.")
+        page.get_by_label("Take the timing of slide 1").check()
+        page.get_by_role("button", name="Take this timing for 1 slide").click()
+        expect(noon.locator("td").nth(1)).to_have_text("8.0")
+        self.assertEqual(self.score(show)["length_ms"], 84_800)
+        page.get_by_role("button", name="Undo").click()
+        expect(noon.locator("td").nth(1)).to_have_text("6.0")

@@ -32,7 +32,7 @@ class Cued(msgspec.Struct, frozen=True, tag_field="event", tag="cued", forbid_un
     waited_ms: TakeTime
 
 
-class Take(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class Take(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True):
     """The events of a run in order, its end, and what was drawn on slides and kept."""
 
     events: tuple[Arrived | Cued, ...]

@@ -5,7 +5,7 @@ from typing import Any
 
 from django.contrib.auth.models import User
 from django.core.management import call_command
-from django.core.management.base import BaseCommand
+from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
 from ritornel.demo.orlmere import orlmere
@@ -19,10 +19,17 @@ NAME, PASSWORD = "winder", "seventy-eight turns"
 class Command(BaseCommand):
     help = __doc__
 
+    def add_arguments(self, parser: CommandParser) -> None:
+        parser.add_argument("--password", help="The demo's sign-in gets this password, instead of the one that everybody can read in the README.")
+
     def handle(self, *args: Any, **options: Any) -> None:
         call_command("migrate", verbosity=0)
         with transaction.atomic():
             self._load()
+            if options["password"]:
+                person = User.objects.get(username=NAME)
+                person.set_password(options["password"])
+                person.save(update_fields=["password"])
 
     def _load(self) -> None:
         person, made = User.objects.get_or_create(username=NAME)

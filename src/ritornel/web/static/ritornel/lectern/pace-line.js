@@ -3,6 +3,7 @@ import { svg } from "../ui/element.js";
 
 const [TOP, BOTTOM, HEIGHT] = [18, 42, 60];
 const LEFT = 66;
+const MOST_BEYOND = 1.6;
 
 /**
  * @param {SVGSVGElement} node @param {object} show a performance
@@ -11,7 +12,10 @@ const LEFT = 66;
  */
 export function drawPaceLine(node, show, { arrivals, from_ms: from, now_ms: now, index, ends_ms: ends, slot_ms: slot }) {
   const width = node.clientWidth || 900;
-  const longest = Math.max(show.length_ms - from, ends, slot ?? 0, now, 1);
+  const reach = Math.max(show.length_ms - from, ends, now, 1);
+  // A slot that ends long after the show would press all of it into a corner; it is told in words.
+  const seen = slot !== null && slot > 0 && slot < reach * MOST_BEYOND;
+  const longest = seen ? Math.max(reach, slot) : reach;
   const x = (ms) => LEFT + (ms / longest) * (width - LEFT - 8);
   const line = (x1, y1, x2, y2, cls) => svg("path", { d: `M ${x1} ${y1} L ${x2} ${y2}`, class: cls });
   const words = (at, y, text, cls = "") => svg("text", { x: at, y, class: cls }, text);
@@ -37,7 +41,7 @@ export function drawPaceLine(node, show, { arrivals, from_ms: from, now_ms: now,
   });
   const planned = Math.min(Math.max(now - late, 0), ended);
   parts.push(svg("path", { d: `M ${x(planned)} ${BOTTOM} L ${x(now)} ${TOP} L ${x(now)} ${BOTTOM} Z`, class: "slip" }), line(x(now), TOP - 8, x(now), BOTTOM + 2, "head"));
-  if (slot !== null) parts.push(line(x(slot), TOP - 8, x(slot), BOTTOM + 4, "slot-thin"), line(x(slot) + 4, TOP - 8, x(slot) + 4, BOTTOM + 4, "slot-end"));
+  if (seen) parts.push(line(x(slot), TOP - 8, x(slot), BOTTOM + 4, "slot-thin"), line(x(slot) + 4, TOP - 8, x(slot) + 4, BOTTOM + 4, "slot-end"));
   node.setAttribute("viewBox", `0 0 ${width} ${HEIGHT}`);
   node.replaceChildren(...parts);
 }

@@ -1,10 +1,11 @@
 // Takes side by side, slide by slide, and the timing that is taken from them.
 import { el, icon, svg } from "../ui/element.js";
 import { get, post } from "../ui/net.js";
-import { clockText, parseClockMs, secondsText } from "../ui/times.js";
+import { clockText, parseClockMs } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 
 const SPREAD_PX = 190;
+const secondsText = (ms) => (ms / 1000).toFixed(1);
 const signed = (ms) => `${ms < 0 ? "−" : "+"}${secondsText(Math.abs(ms))} s`;
 const time = (ms) => (ms === null ? "–" : secondsText(ms));
 
