@@ -5,8 +5,8 @@ import sys
 from bench import clips, film, hour, live, painter, schedule, score, sound, stage, web
 
 PARTS = {
-    "schedule": schedule.measure, "film": film.measure, "clips": clips.measure, "sound": sound.measure, "hour": hour.measure, "live": live.measure, "web": web.measure, 
-    "painter": painter.measure, "stage": stage.measure, "score": score.measure,
+    "schedule": schedule.measure, "film": film.measure, "clips": clips.measure, "sound": sound.measure, "hour": hour.measure, "live": live.measure,
+    "web": web.measure, "painter": painter.measure, "stage": stage.measure, "score": score.measure,
 }  # fmt: skip
 
 

@@ -40,7 +40,8 @@ class ComparingTest(WebTest):
 
     def test_what_is_asked_wrongly_is_told_and_nothing_changes(self) -> None:
         before = self.length()
-        for body, words in (({"source": 9}, "One of these takes is no longer there."), ({"source": 1, "target_ms": -5}, "target_ms"), ({"source": 1, "whose": 2}, "whose")):
+        wrong = (({"source": 9}, "One of these takes is no longer there."), ({"source": 1, "target_ms": -5}, "target_ms"), ({"source": 1, "whose": 2}, "whose"))
+        for body, words in wrong:
             reply = self.post("/shows/clock/takes/timing", body)
             self.assertEqual(reply.status_code, 400, body)
             self.assertIn(words, reply.json()["error"])

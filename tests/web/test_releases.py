@@ -8,7 +8,7 @@ from ritornel.core.errors import Cancelled, RitornelError
 from ritornel.core.render.film import Progress
 from ritornel.web.releases import filming
 from ritornel.web.releases.models import FilmJob, Release
-from ritornel.web.shows.services import media_path
+from ritornel.web.shows.services import Show, media_path
 from tests.web.base import WebTest
 
 
@@ -167,9 +167,39 @@ class ChecksTest(WebTest):
         self.post("/shows/clock/undo")
         self.assertIn("holds:who-s", [entry["id"] for entry in self.client.get("/shows/clock/checks.json").json()["findings"]])
 
-    def test_nobody_else_may_ask(self) -> None:
+    def aside(self) -> dict[str, str]:
+        told = self.client.get("/shows/clock/checks.json").json()["findings"]
+        return {entry["id"]: entry["aside"] for entry in told if entry["aside"] is not None}
+
+    def test_a_finding_is_set_aside_with_a_reason_and_brought_back(self) -> None:
+        put = self.post("/shows/clock/checks/aside", {"finding": "holds:who-s", "reason": " We say it aloud. "})
+        self.assertEqual(put.json(), {"aside": "We say it aloud."})
+        self.assertEqual(self.aside(), {"holds:who-s": "We say it aloud."})
+        self.post("/shows/clock/checks/aside", {"finding": "holds:who-s"})
+        self.assertEqual(self.aside(), {})
+
+    def test_without_a_reason_nothing_is_set_aside(self) -> None:
+        for body, words in (
+            ({"finding": "holds:who-s", "reason": "  "}, "Say in a few words why it may stay as it is."),
+            ({"finding": "holds:gone", "reason": "So."}, "no longer there"),
+            ({"finding": "holds:who-s", "reason": "x" * 301}, "The reason has 301 characters; at most 300 can be kept."),
+        ):  # fmt: skip
+            reply = self.post("/shows/clock/checks/aside", body)
+            self.assertEqual(reply.status_code, 400)
+            self.assertIn(words, reply.json()["error"])
+        self.assertEqual(self.aside(), {})
+
+    def test_a_missing_medium_is_found(self) -> None:
+        asset = Show.objects.get(pk="clock").assets.get(asset_id="works")
+        sha256 = json.loads(bytes(asset.body))["sha256"]
+        media_path(sha256).unlink()
+        found = [entry for entry in self.client.get("/shows/clock/checks.json").json()["findings"] if entry["check"] == "missing"]
+        self.assertEqual([entry["severity"] for entry in found], ["stops"])
+
+    def test_nobody_else_may_ask_or_set_aside(self) -> None:
         self.client.force_login(self.odo)
         self.assertEqual(self.client.get("/shows/clock/checks.json").status_code, 404)
+        self.assertEqual(self.post("/shows/clock/checks/aside", {"finding": "holds:who-s", "reason": "So."}).status_code, 404)
 
 
 class TakesTest(WebTest):

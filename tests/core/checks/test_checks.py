@@ -9,7 +9,7 @@ from ritornel.core.checks import SEVERITIES, Finding, check_show
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Paragraph, Picture, Run, Show, Slide, Text
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, PlayClip
-from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Voice
+from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Transition, Voice
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.told import told
 
@@ -166,6 +166,57 @@ class CreditTest(CheckTest):
         self.assertEqual(finding.title, "1 asks for a credit, 0 shown: “The bell”")
         self.assertEqual(len(self.mended(value, finding).slides), 2)
         self.assertEqual(self.found(msgspec.structs.replace(value, assets=(BELL,)), "credits"), [])
+
+
+class MissingTest(CheckTest):
+    def test_media_in_use_whose_files_are_gone_stop_the_show(self) -> None:
+        picture = Picture("p", "Bell", Box(0, 0, 400, 225), "bell", alternative="A bell")
+        value = show(slide(picture), music=(MusicSpan("m", "waltz"),))
+        found = [finding for finding in check_show(value, frozenset({"bell", "waltz", "swing"})) if finding.check == "missing"]
+        titles = [(finding.title, finding.slide_id) for finding in found]
+        self.assertEqual(titles, [("The file of “The bell” is missing", "one"), ("The file of “Waltz” is missing", None)])
+        self.assertEqual({finding.severity for finding in found}, {"stops"})
+        self.assertEqual(self.found(value, "missing"), [])
+
+
+class GlyphsTest(CheckTest):
+    def test_characters_that_no_font_has_are_told(self) -> None:
+        finding = self.one(show(slide(words("Tick \U00012000 tock"))), "glyphs")
+        self.assertIn("\U00012000", finding.title)
+        self.assertEqual(self.found(show(slide(words("Tick Ω ж"))), "glyphs"), [])
+
+
+class UnfilledTest(CheckTest):
+    def test_places_that_nobody_filled_are_told(self) -> None:
+        value = show(slide(words("Tick", place="heading"), layout="heading and text"))
+        self.assertIn("left unfilled", self.one(value, "unfilled").title)
+        self.assertEqual(self.found(show(slide(words("Tick"), layout="blank")), "unfilled"), [])
+
+
+class NotesTest(CheckTest):
+    def test_a_slide_without_notes_stands_out_only_where_most_have_them(self) -> None:
+        slides = [slide(words("Tick"), slide_id=name, notes=text) for name, text in (("a", "Say it."), ("b", "Say more."), ("c", " "))]
+        finding = self.one(show(*slides), "notes")
+        self.assertEqual((finding.slide_id, finding.title), ("c", "No notes, while 2 of 3 slides have them"))
+        self.assertEqual(self.found(show(*slides[1:]), "notes"), [])
+
+
+class DiffersTest(CheckTest):
+    def test_one_slide_that_comes_in_another_way_is_told_and_mended(self) -> None:
+        slides = [slide(words("Tick"), slide_id=f"s{number}", transition=Transition("dissolve", 800)) for number in range(5)]
+        slides[3] = msgspec.structs.replace(slides[3], transition=Transition("push", 800))
+        finding = self.one(show(*slides), "differs")
+        self.assertEqual((finding.slide_id, finding.severity), ("s3", "polish"))
+        self.assertEqual(self.mended(show(*slides), finding).slides[3].transition.name, "dissolve")
+        self.assertEqual(self.found(show(*slides[:3]), "differs"), [])
+
+
+class InvisibleTest(CheckTest):
+    def test_what_nobody_sees_is_told_and_made_opaque(self) -> None:
+        value = show(slide(words("Tick", opacity=0.0), words("Tock", object_id="more", opacity=0.1)))
+        finding = self.one(value, "invisible")
+        self.assertEqual(finding.title, "“The words” is never seen: its opacity is 0 %")
+        self.assertEqual(self.mended(value, finding).slides[0].objects[0].opacity, 1.0)
 
 
 class WholeTest(SimpleTestCase):

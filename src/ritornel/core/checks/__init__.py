@@ -2,28 +2,52 @@
 
 from collections.abc import Callable, Iterator
 
-from ritornel.core.checks import alternatives, credit, cuts, holds, music_end, off_frame, presses, reading, small_words, upscaled
+from ritornel.core.checks import (
+    alternatives,
+    credit,
+    cuts,
+    differs,
+    glyphs,
+    holds,
+    invisible,
+    missing,
+    music_end,
+    notes,
+    off_frame,
+    presses,
+    reading,
+    small_words,
+    unfilled,
+    upscaled,
+)
 from ritornel.core.checks.finding import SEVERITIES, Finding, Look, Mend
 from ritornel.core.document.show import Show
 from ritornel.core.schedule.performance import perform
 
 CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
+    missing.find,
     holds.find,
     reading.find,
     cuts.find,
     music_end.find,
     off_frame.find,
+    invisible.find,
     upscaled.find,
     presses.find,
     small_words.find,
+    glyphs.find,
     alternatives.find,
     credit.find,
+    unfilled.find,
+    notes.find,
+    differs.find,
 )
 
 
-def check_show(show: Show) -> tuple[Finding, ...]:
-    """All findings: those the audience suffers from most come first, then in the order of the show. Raises RitornelError where it cannot be performed."""
-    look = Look.of(show, perform(show))
+def check_show(show: Show, missing_ids: frozenset[str] = frozenset()) -> tuple[Finding, ...]:
+    """All findings: those the audience suffers from most come first, then in the order of the show. `missing_ids` are the assets whose files are not
+    there. Raises RitornelError where it cannot be performed."""
+    look = Look.of(show, perform(show), missing_ids)
     found = [finding for check in CHECKS for finding in check(look)]
     return tuple(sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
 

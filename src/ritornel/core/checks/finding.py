@@ -49,9 +49,12 @@ class Look(msgspec.Struct, frozen=True):
     performance: Performance
     slides: tuple[tuple[int, Slide, StagedSlide, int], ...]
     """Number from 1, the slide, its staging, and when it begins."""
+    missing: frozenset[str] = frozenset()
+    """The ids of the assets whose files are not there."""
 
     @classmethod
-    def of(cls, show: Show, performance: Performance) -> "Look":
+    def of(cls, show: Show, performance: Performance, missing: frozenset[str] = frozenset()) -> "Look":
         numbers = {slide.id: number for number, slide in enumerate(show.slides, 1)}
         starts = performance.schedule.starts_ms
-        return cls(show, performance, tuple((numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides)))
+        slides = tuple((numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides))
+        return cls(show, performance, slides, missing)

@@ -39,6 +39,14 @@ def differences_of(show: Show) -> tuple[Difference, ...]:
     return tuple(found)
 
 
+def joins_of(show: Show) -> tuple[Difference, ...]:
+    """The slides that come by another transition than the others, in order."""
+    shown = [slide for slide in show.slides if not slide.skipped]
+    habit = _habit(shown)
+    numbers = {slide.id: number for number, slide in enumerate(show.slides, 1)}
+    return tuple(note for slide in shown for note in _joins(slide, numbers[slide.id], habit, shown))
+
+
 def _habit(shown: list[Slide]) -> Transition | None:
     """The transition that most slides but the first come by."""
     if len(shown) < 4:

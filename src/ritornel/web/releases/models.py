@@ -107,3 +107,16 @@ class FilmJob(models.Model):
             return None
         took = (timezone.now() - self.started_at).total_seconds()
         return took * (self.total - self.done) / self.done
+
+
+class SetAside(models.Model):
+    """A finding of the readiness check that somebody has looked at and leaves as it is, with the reason."""
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="set_aside")
+    finding = models.CharField(max_length=200)
+    reason = models.CharField(max_length=300)
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["show", "finding"], name="a_finding_is_set_aside_once")]

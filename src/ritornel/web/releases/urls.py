@@ -5,6 +5,7 @@ from ritornel.web.releases import public, views
 urlpatterns = [
     path("shows/<str:show_id>/release", views.release, name="release"),
     path("shows/<str:show_id>/editions", views.make_edition, name="editions"),
+    path("shows/<str:show_id>/checks/aside", views.set_aside, name="set-aside"),
     path("shows/<str:show_id>/checks.json", views.checks, name="checks"),
     path("shows/<str:show_id>/release/settings", views.change_settings, name="release-settings"),
     path("shows/<str:show_id>/films", views.films, name="films"),

@@ -89,17 +89,42 @@ def release(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def checks(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The readiness check of the show as it is: {"revision": n, "findings": [...]}, each with the small picture of its slide."""
+    """The readiness check: what would make the audience stumble, with where, why and what mends it; what was set aside has the reason."""
     row = owned_show(show_id, request)
     show = value_of(row)
     style, numbers = style_stamp(show), numbers_of(show)
     slides = {slide.id: slide for slide in show.slides}
+    aside = dict(row.set_aside.values_list("finding", "reason"))
+    missing = frozenset(asset.id for asset in show.assets if not media_path(asset.sha256).is_file())
 
     def line(finding: Finding) -> dict[str, Any]:
         slide = slides.get(finding.slide_id or "")
-        return {**to_builtins(finding), "thumb": thumb_address(show, slide, style, numbers[slide.id]) if slide else None}
+        thumb = thumb_address(show, slide, style, numbers[slide.id]) if slide else None
+        return {**to_builtins(finding), "thumb": thumb, "aside": aside.get(finding.id)}
 
-    return json_reply({"revision": row.revision, "findings": [line(finding) for finding in check_show(show)]})
+    return json_reply({"revision": row.revision, "findings": [line(finding) for finding in check_show(show, missing)]})
+
+
+@login_required
+@require_POST
+@telling_errors
+def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Sets a finding aside: {"finding": id, "reason": words}; without a reason it is brought back."""
+    row = owned_show(show_id, request)
+    body = body_of(request)
+    finding = str(body.get("finding", ""))[:200]
+    if "reason" not in body:
+        row.set_aside.filter(finding=finding).delete()
+        return json_reply({"aside": None})
+    reason = str(body["reason"]).strip()
+    if not reason:
+        raise BadValue("Say in a few words why it may stay as it is. Nothing was set aside.", "reason")
+    if len(reason) > 300:
+        raise BadValue(f"The reason has {len(reason)} characters; at most 300 can be kept.", "reason")
+    if finding not in {entry.id for entry in check_show(value_of(row))} and not finding.startswith("missing:"):
+        raise BadValue("That finding is no longer there.", "finding")
+    row.set_aside.update_or_create(finding=finding, defaults={"reason": reason, "person": person_of(request)})
+    return json_reply({"aside": reason})
 
 
 @login_required

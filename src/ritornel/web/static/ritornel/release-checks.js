@@ -28,12 +28,14 @@ export class Checks {
   }
 
   draw(findings) {
-    const mends = findings.filter(({ mend }) => mend).length;
-    this.said.textContent = findings.length ? `${findings.length} finding${findings.length > 1 ? "s" : ""}, ${mends} with a mend` : "Nothing would make the audience stumble.";
+    const open = findings.filter(({ aside }) => aside === null);
+    const mends = open.filter(({ mend }) => mend).length;
+    this.said.textContent = open.length ? `${open.length} finding${open.length > 1 ? "s" : ""}, ${mends} with a mend` : "Nothing would make the audience stumble.";
+    const put = findings.filter(({ aside }) => aside !== null);
     this.list.replaceChildren(...GROUPS.flatMap(([severity, words]) => {
-      const own = findings.filter((finding) => finding.severity === severity);
+      const own = open.filter((finding) => finding.severity === severity);
       return own.length ? [el("section", { class: "findings", "data-severity": severity }, el("div", { class: "row" }, el("h3", { class: "mr-auto" }, words), el("span", { class: "said" }, `${own.length}`)), own.map((finding) => this.line(finding)))] : [];
-    }));
+    }), put.length ? el("section", { class: "findings", "data-severity": "aside" }, el("h3", {}, "Set aside"), put.map((finding) => this.line(finding))) : "");
   }
 
   line(finding) {
@@ -41,7 +43,26 @@ export class Checks {
     const place = slide ? [thumb ? el("img", { src: thumb, alt: "", width: 60, height: 34, loading: "lazy" }) : null,
       el("span", {}, el("b", { class: "serif" }, String(number)), " ", el("a", { class: "link", href: `${this.base}/?slide=${encodeURIComponent(slide)}`, title: "Open it in Compose" }, clockText(ms)))] : [el("span", { class: "said" }, "the whole")];
     return el("article", { class: "finding", "data-finding": id }, el("div", { class: "where" }, place),
-      el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), mend ? el("button", { class: "push", onclick: (event) => this.mend(mend, event.currentTarget) }, mend.words) : null));
+      el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), mend && finding.aside === null ? el("button", { class: "push", onclick: (event) => this.mend(mend, event.currentTarget) }, mend.words) : null, this.putting(finding)));
+  }
+
+  /** Setting a finding aside asks why, in place; what was set aside tells the reason and can be brought back. */
+  putting({ id, title, aside }) {
+    if (aside !== null) return el("p", {}, el("i", {}, `“${aside}”`), " ", el("button", { class: "link", onclick: () => this.aside({ finding: id }) }, "Bring it back"));
+    const button = el("button", { class: "link block mt-1", "aria-label": `Set aside: ${title}`, onclick: () => {
+      const field = el("input", { class: "field", placeholder: "Why may it stay as it is?", "aria-label": "Reason", maxlength: 300 });
+      const send = () => this.aside({ finding: id, reason: field.value });
+      field.addEventListener("keydown", (event) => { if (event.key === "Enter") send(); if (event.key === "Escape") { form.replaceWith(button); button.focus(); } });
+      const form = el("div", { class: "row mt-1" }, field, el("button", { class: "push", onclick: send }, "Set aside"));
+      button.replaceWith(form);
+      field.focus();
+    } }, "Set aside");
+    return button;
+  }
+
+  async aside(body) {
+    try { await post(`${this.base}/checks/aside`, body); } catch (error) { toast(error.message, { wrong: true }); return; }
+    await this.look();
   }
 
   /** One step, that undo takes back; then it is looked at again. */

@@ -1,0 +1,14 @@
+"""Characters that no font here has."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """One for each slide that has any."""
+    for number, slide, staged, start in look.slides:
+        if not staged.drawing.missing:
+            continue
+        title = f"No font here has {', '.join(f'“{sign}”' for sign in staged.drawing.missing)}"
+        yield Finding(f"glyphs:{slide.id}", "glyphs", "hurts", title, "An empty box stands in its place.", slide.id, number, start)

@@ -1,0 +1,20 @@
+"""Objects that are on a slide and never seen."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.document.edits import ChangeObjects
+
+LEAST = 0.02
+"""Fainter than this nobody sees anything."""
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """One for each object that is as good as clear."""
+    for number, slide, _, start in look.slides:
+        for item in slide.objects:
+            if item.opacity > LEAST:
+                continue
+            title = f"“{item.name}” is never seen: its opacity is {item.opacity * 100:.0f} %"
+            mend = Mend("Make it opaque", ChangeObjects(slide.id, (item.id,), {"opacity": 1.0}))
+            yield Finding(f"invisible:{slide.id}:{item.id}", "invisible", "hurts", title, "Whatever it says, nobody gets it.", slide.id, number, start, mend)

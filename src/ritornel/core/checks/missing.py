@@ -1,0 +1,19 @@
+"""Media that are used and not there."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.document.uses import uses_of
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """One for each medium in use whose file is gone; where it is used first is where it is found."""
+    places = {slide.id: (number, start) for number, slide, _, start in look.slides}
+    uses = uses_of(look.show)
+    for asset in look.show.assets:
+        if asset.id not in look.missing or asset.id not in uses:
+            continue
+        where = next((use for use in uses[asset.id] if use in places), None)
+        number, start = places[where] if where else (None, 0)
+        what = "Nothing is heard where it should sound." if asset.kind == "sound" else "A gap is seen in its place."
+        yield Finding(f"missing:{asset.id}", "missing", "stops", f"The file of “{asset.name}” is missing", what, where, number, start)

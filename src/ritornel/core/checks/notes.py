@@ -1,0 +1,19 @@
+"""Slides without notes in a show that has them."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look
+
+MOST = 0.5
+"""Where more than half of the slides have notes, those without stand out."""
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """One for each slide without."""
+    without = [entry for entry in look.slides if not entry[1].notes.strip()]
+    with_notes = len(look.slides) - len(without)
+    if with_notes <= MOST * len(look.slides):
+        return
+    for number, slide, _, start in without:
+        title = f"No notes, while {with_notes} of {len(look.slides)} slides have them"
+        yield Finding(f"notes:{slide.id}", "notes", "polish", title, "Whoever speaks has nothing to hold on to here.", slide.id, number, start)

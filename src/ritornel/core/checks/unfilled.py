@@ -1,0 +1,17 @@
+"""Places of a slide's layout that nobody has filled."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.document.layouts import empty_places
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """One for each slide that has any; places are not seen while a show is played, the gap is."""
+    for number, slide, _, start in look.slides:
+        places = empty_places(slide)
+        if not places:
+            continue
+        names = " and ".join(f"“{place.name}”" for place in places)
+        title = f"The place{'s' if len(places) > 1 else ''} {names} {'are' if len(places) > 1 else 'is'} left unfilled"
+        yield Finding(f"unfilled:{slide.id}", "unfilled", "polish", title, "A gap stands where the layout has something.", slide.id, number, start)
