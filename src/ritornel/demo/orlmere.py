@@ -178,6 +178,7 @@ def slides() -> tuple[Slide, ...]:
         Slide(
             "noon-s",
             "Orlmere at noon",
+            opens_section="The town",
             background=Plain("#e7a46f"),
             transition=Transition("dissolve", 800),
             advance=AdvanceAfter(6000),
@@ -202,6 +203,7 @@ def slides() -> tuple[Slide, ...]:
         Slide(
             "esc-s",
             "The escapement",
+            opens_section="How it keeps time",
             transition=Transition("dissolve", 900),
             advance=AdvanceAfter(15000),
             objects=escapement,
@@ -233,6 +235,7 @@ def slides() -> tuple[Slide, ...]:
         Slide(
             "men-s",
             "What we mended",
+            opens_section="The restoration",
             background=Gradient("#eef3ef", "#d5e2dd", 80),
             transition=Transition("push", 700, settings={"comes_from": "below"}),
             advance=AdvanceAfter(12000),
@@ -261,6 +264,7 @@ def slides() -> tuple[Slide, ...]:
         Slide(
             "bell-s",
             "The bell",
+            opens_section="Every hour",
             background=Plain("#1b1320"),
             transition=Transition("dissolve", 1000),
             advance=AdvanceAfter(9000),

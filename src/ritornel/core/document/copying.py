@@ -31,7 +31,7 @@ def copy_of_slide(slide: Slide, stem: str) -> Slide:
     opens_on = views[slide.opens_on] if slide.opens_on is not None else None
     return replace(
         slide, id=f"{stem}-s", lineage=slide.lineage or slide.id, objects=objects, order=tuple(order), advance=advance, framings=framings,
-        opens_on=opens_on, voice=voice,
+        opens_on=opens_on, voice=voice, opens_section="",
     )  # fmt: skip
 
 

@@ -17,10 +17,10 @@ from ritornel.core.errors import BadArchive, RitornelError
 from ritornel.core.formats.media import Limits, examined, file_name
 
 SCHEMA = "ritornel.show"
-VERSION = 5
-READS = (1, 2, 3, 4, 5)
+VERSION = 6
+READS = (1, 2, 3, 4, 5, 6)
 """Version 1 lacks the fields that came with themes, layouts and richer objects, version 2 those of framings, drifts, marks, habits, voices and sounds,
-version 3 clips, version 4 their speed, captions and lighter copies; each of them has a default that means what its version meant."""
+version 3 clips, version 4 their speed, captions and lighter copies, version 5 sections; each of them has a default that means what its version meant."""
 _NAME = re.compile(r"^media/[0-9a-f]{64}\.[a-z0-9]{2,5}$")
 MOST_BYTES = 4_000_000_000
 MOST_RATIO = 200

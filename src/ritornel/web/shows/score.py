@@ -81,6 +81,7 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
     return {
         "id": slide.id,
         "name": slide.name,
+        "opens_section": slide.opens_section,
         "skipped": slide.skipped,
         "transition": to_builtins(slide.transition),
         "advance": to_builtins(slide.advance),

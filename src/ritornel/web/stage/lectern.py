@@ -13,8 +13,10 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.drawings import EDGE_PX, INKS
+from ritornel.core.document.sections import Section, shown_sections
 from ritornel.core.rehearsal.beats import beat_lines
 from ritornel.core.schedule.performance import Performance, perform
+from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
@@ -27,13 +29,21 @@ def inks() -> dict[str, Any]:
     return {"edge_px": EDGE_PX, "inks": msgspec.to_builtins(dict(INKS))}
 
 
+def ends_of(sections: tuple[Section, ...], schedule: ShowSchedule) -> list[tuple[Section, int]]:
+    """Each section with when it ends on the show's clock."""
+    ends = {slide.slide_id: start + slide.length_ms for slide, start in zip(schedule.slides, schedule.starts_ms, strict=True)}
+    return [(section, ends[section.slide_ids[-1]]) for section in sections]
+
+
 def _bars(row: Show, performance: Performance) -> list[dict[str, Any]]:
     """Each shown slide with its small picture and what its beats bring."""
     show = value_of(row)
     style, numbers = style_stamp(show), numbers_of(show)
+    opened = {section.slide_ids[0]: section.name for section in shown_sections(show)}
     return [
         {
             "id": staged.slide.id,
+            "opens_section": opened.get(staged.slide.id, ""),
             "thumb": thumb_address(show, staged.slide, style, numbers[staged.slide.id]),
             "beats": msgspec.to_builtins(beat_lines(staged.slide, staged.schedule, performance.schedule.starts_ms[index])),
         }
@@ -52,6 +62,10 @@ def lectern(request: HttpRequest, show_id: str) -> HttpResponse:
         "show_id": row.id,
         "revision": row.revision,
         "bars": _bars(row, performance),
+        "sections": [
+            {"name": section.name, "ends_ms": ends_ms}
+            for section, ends_ms in ends_of(shown_sections(value_of(row)), performance.schedule)
+        ],
         "next_take": (last or 0) + 1,
         "house": reverse("house", args=[row.id]),
         **inks(),

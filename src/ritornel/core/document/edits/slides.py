@@ -14,10 +14,11 @@ from ritornel.core.document.edits.voices import check_voice
 from ritornel.core.document.integrity import check_ground, check_slide
 from ritornel.core.document.layouts import layout_named, refitted
 from ritornel.core.document.objects import GoToSlide, Id, Photograph, Picture
+from ritornel.core.document.sections import handed_on, renamed
 from ritornel.core.document.show import AdvanceOnCue, Show, Slide
 from ritornel.core.errors import BadValue
 
-OWN_FIELDS = {"name", "background", "transition", "advance", "notes", "skipped", "bare", "links", "unlinks", "opens_on"}
+OWN_FIELDS = {"name", "background", "transition", "advance", "notes", "skipped", "bare", "links", "unlinks", "opens_on", "opens_section"}
 
 
 class AddSlide(msgspec.Struct, frozen=True, tag_field="do", tag="add slide"):
@@ -66,9 +67,13 @@ class RemoveSlides(msgspec.Struct, frozen=True, tag_field="do", tag="remove slid
             changes.append(PutMarks(tuple(mark for mark in show.marks if mark.slide_id not in gone)))
             notices += (f"The mark{'s' if len(lost) > 1 else ''} {', '.join(lost)} went with {'them' if len(gone) > 1 else 'it'}.",)
         freed = 0
+        opening = handed_on(show, gone)
         for slide in show.slides:
             if slide.id in gone:
                 continue
+            if slide.id in opening:
+                slide = msgspec.structs.replace(slide, opens_section=opening[slide.id])
+                changes.append(PutSlide(slide))
             pointing = [item for item in slide.objects if isinstance(item.press, GoToSlide) and item.press.slide_id in gone]
             if pointing:
                 freed += len(pointing)
@@ -92,14 +97,20 @@ class ReorderSlides(msgspec.Struct, frozen=True, tag_field="do", tag="move slide
         rest = [slide.id for slide in show.slides if slide.id not in moving]
         to = max(0, min(self.to, len(rest)))
         wanted = [*rest[:to], *taken, *rest[to:]]
-        changes: list[Change] = []
-        now = [slide.id for slide in show.slides]
+        # A slide that is moved away leaves its section behind; a section that is moved whole keeps its name.
+        changes: list[Change] = [] if now_order(show) == wanted else [PutSlide(slide) for slide in renamed(show, handed_on(show, moving))]
+        now = now_order(show)
         for at, slide_id in enumerate(wanted):
             if now[at] != slide_id:
                 now.remove(slide_id)
                 now.insert(at, slide_id)
                 changes.append(MoveSlide(slide_id, at))
         return Draft(tuple(changes), f"Move {of_slides(chosen)}")
+
+
+def now_order(show: Show) -> list[str]:
+    """The ids of all slides in order."""
+    return [slide.id for slide in show.slides]
 
 
 class ChangeSlides(msgspec.Struct, frozen=True, tag_field="do", tag="change slides"):

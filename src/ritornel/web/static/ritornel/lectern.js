@@ -74,7 +74,7 @@ async function main() {
     const peek = (number) => { peeked = number; drawAfter(); };
     at("coming").replaceChildren(...show.slides.map((slide, number) => {
       const waits = slide.schedule.beats.length - 1 + (slide.schedule.last_wait ? 1 : 0);
-      const button = el("button", { "data-number": number, "aria-current": number === index ? "true" : null, onclick: () => going(number) },
+      const button = el("button", { "data-number": number, "data-opens": start.bars[number].opens_section || null, title: start.bars[number].opens_section || null, "aria-current": number === index ? "true" : null, onclick: () => going(number) },
         el("b", {}, nameOf(number)), el("img", { src: start.bars[number].thumb, alt: "", loading: "lazy", width: 44, height: 25 }), el("span", {}, minutesText(slide.schedule.length_ms), el("i", {}, waits ? `${waits} cue${waits > 1 ? "s" : ""}` : "no cue")));
       for (const kind of ["pointerenter", "focus"]) button.addEventListener(kind, () => peek(number));
       for (const kind of ["pointerleave", "blur"]) button.addEventListener(kind, () => peek(null));
@@ -111,7 +111,10 @@ async function main() {
     at("elapsed").textContent = minutesText(elapsed);
     at("planned").textContent = `elapsed, ${minutesText(show.length_ms - from)} planned`;
     at("pace").textContent = paceWords(slipMs(...times));
-    at("left").textContent = onSlide <= length ? `${minutesText(length - onSlide)} left for this slide` : `${minutesText(onSlide - length)} over on this slide`;
+    // What is left is counted to where the section should end by the plan, or the slide where there are no sections.
+    const section = start.sections.find((entry) => show.starts_ms[index] < entry.ends_ms);
+    const rest = section ? section.ends_ms - from - elapsed : length - onSlide;
+    at("left").textContent = `${minutesText(Math.abs(rest))} ${rest >= 0 ? "left for" : "over on"} this ${section ? "section" : "slide"}`;
     at("clock").textContent = clockOf(new Date(now));
     const left = slotLeftMs(now);
     at("slot-left").textContent = left === null ? "" : slotWords(left);

@@ -12,6 +12,9 @@ const LEAST_PX = 74;
 const MOST_PX_S = 26;
 const LEAST_PX_S = 3;
 
+const ROMAN = [[100, "C"], [90, "XC"], [50, "L"], [40, "XL"], [10, "X"], [9, "IX"], [5, "V"], [4, "IV"], [1, "I"]];
+const roman = (number) => { let left = number; return ROMAN.map(([value, sign]) => { const count = Math.floor(left / value); left -= count * value; return sign.repeat(count); }).join(""); };
+
 export class Overview {
   constructor(state, { node, button }) {
     Object.assign(this, { state, node, button });
@@ -93,15 +96,34 @@ export class Overview {
     const width = (line) => Math.min(Math.max((line.schedule.length_ms / 1000) * scale, 34), room);
     const lines = [];
     let used = Infinity;
+    let section = null;
     data.order.forEach((id, at) => {
       const line = data.slides[id];
       const px = width(line);
-      if (used + px > room) { lines.push(el("div", { class: "ov-line" }, el("span", { class: "ov-time" }, minutesText(data.starts_ms[id] ?? 0)))); used = 0; }
+      if (line.opens_section) section = { number: (section?.number ?? 0) + 1, name: line.opens_section, ids: this.sectionFrom(at) };
+      const broken = used + px > room;
+      if (broken) { lines.push(el("div", { class: "ov-line" }, el("span", { class: "ov-time" }, minutesText(data.starts_ms[id] ?? 0)))); used = 0; }
       used += px;
+      if (section && (line.opens_section || broken)) { lines.at(-1).append(this.heading(section, !line.opens_section)); lines.at(-1).dataset.headed = ""; }
       lines.at(-1).append(this.drawBar(line, at, px, scale));
     });
     this.page.replaceChildren(...(lines.length ? lines : [el("p", { class: "said p-6" }, "No slides yet.")]));
     lines.at(-1)?.append(el("span", { class: "ov-end", "data-end": data.settings.end }, { hold: "holds", loop: "from the start again", black: "to black" }[data.settings.end]));
+  }
+
+  /** The slides of the section that begins at a place in the order. */
+  sectionFrom(at) {
+    const { order, slides } = this.state.data;
+    const end = order.findIndex((id, number) => number > at && slides[id].opens_section);
+    return order.slice(at, end < 0 ? undefined : end);
+  }
+
+  /** A section's name over the bar it begins with, or over the line it goes on in; pressing it picks its slides. */
+  heading({ number, name, ids }, goesOn) {
+    const { slides } = this.state.data;
+    const ms = ids.reduce((sum, id) => sum + (slides[id].skipped ? 0 : slides[id].schedule.length_ms), 0);
+    const words = goesOn ? [el("i", {}, `${roman(number)}, continued`)] : [el("i", {}, roman(number)), " ", el("b", {}, name), ` ${clockText(ms)}`];
+    return el("span", { class: "ov-section" }, el("button", { title: "Pick its slides", onclick: () => this.state.pickSlides(ids) }, words));
   }
 
   drawBar(line, at, px, scale) {
@@ -116,7 +138,7 @@ export class Overview {
     const facts = `${secondsText(line.schedule.length_ms)} s${waits ? ` · ${waits} wait${waits > 1 ? "s" : ""}` : ""}`;
     const picked = state.pickedSlides.has(line.id);
     const node = el("button", {
-      class: "ov-bar", "data-slide": line.id, role: "option", "aria-selected": String(picked), draggable: "true", "data-skipped": line.skipped || null,
+      class: "ov-bar", "data-slide": line.id, "data-opens": line.opens_section ? "" : null, role: "option", "aria-selected": String(picked), draggable: "true", "data-skipped": line.skipped || null,
       tabindex: line.id === (state.slide?.id ?? state.data.order[0]) ? 0 : -1, "aria-label": `${at + 1} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}`,
       onclick: (event) => this.pick(line.id, event), ondblclick: () => { this.close(); state.open(line.id); },
     }, marks, px > 70 ? el("img", { src: line.thumb, alt: "", loading: "lazy", width: 82, height: 46 }) : null,

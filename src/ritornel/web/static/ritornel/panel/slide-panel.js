@@ -30,6 +30,7 @@ export function slidePanel(state, again) {
       textField(slide.name, (name) => change({ name }), { label: "Name of the slide", placeholder: "Name this slide", cls: "name-field" }),
       el("div", { class: "row said layout-row" }, `Slide ${data.order.indexOf(slide.id) + 1} of ${data.order.length}${slide.skipped ? " · skipped" : ""} · Layout`,
         selectField(slide.layout, data.layouts.map((entry) => [entry.name, entry.title]), (layout) => state.edit({ do: "change layout", slide_ids: [slide.id], layout }), { label: "Layout" })),
+      pair("Section", textField(slide.opens_section, (name) => change({ opens_section: name }), { label: "Section that begins with this slide", placeholder: "Begins one? Name it" })),
       kin(state),
       el("div", { class: "grid gap-2 mt-2" }, advance(state, change), comeInto(state, change, again))),
     missingGlyphs(state),

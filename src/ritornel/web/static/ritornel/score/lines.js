@@ -16,6 +16,7 @@ export const staffLines = (rows, whole) => [svg("rect", { x: 0, y: 0, width: who
 export function barLines(line, x1, x2, rows, first, end) {
   const drawn = (x) => `M${x} ${rows.slides.top - 4}V${rows.bottom}`;
   const result = [svg("path", { d: `${first ? "" : drawn(x1)}${end ? drawn(x2) : ""}`, stroke: "var(--color-ink)", "stroke-width": 1.6, "pointer-events": "none" }),
+    ...(line.opens_section && !first ? [svg("rect", { x: x1 - 6, y: rows.slides.top - 4, width: 3, height: rows.bottom - rows.slides.top + 4, fill: "var(--color-ink)", "pointer-events": "none" })] : []),
     svg("rect", { x: x2 - 5, y: rows.slides.top, width: 10, height: rows.slides.height, fill: "transparent", "data-drag": "bar", "data-slide": line.id }, svg("title", {}, `“${line.name}”: ${leavesWords(line)}. Pull to change.`))];
   if (end) result.push(...endSign(x2, rows, end));
   return result;
