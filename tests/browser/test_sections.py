@@ -34,3 +34,27 @@ class SectionTest(BrowserTest):
         self.until(lambda: opens().get("two-s") == "How it keeps time" and "esc-s" not in opens())
         page.keyboard.press("Control+z")
         self.until(lambda: opens() == before)
+
+
+class FilesTest(BrowserTest):
+    expected_complaints = ("from-outline", "timings")
+
+    def test_an_outline_becomes_a_show_and_a_table_changes_its_times(self) -> None:
+        page = self.page
+        outline = b"# A talk\n\n## One\n\nSome words to read\n\n![x](y.png)\n\n## Two\n\n- and more\n"
+        page.locator("#outline").set_input_files({"name": "words.txt", "mimeType": "text/plain", "buffer": b"only words"})
+        expect(page.locator("#outline-said")).to_contain_text("has no heading")
+        page.locator("#outline").set_input_files({"name": "talk.md", "mimeType": "text/markdown", "buffer": outline})
+        page.wait_for_url("**/shows/*/")
+        page.wait_for_selector(".score .bar, .score [data-slide]")
+        show = page.url.rstrip("/").split("/")[-1]
+        self.assertEqual([line["name"] for line in self.score(show)["slides"].values()], ["Opening", "One", "Two"])
+        page.goto(f"{self.base}/shows/{show}/release")
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Timings").click()
+        self.assertEqual(download.value.suggested_filename, "a-talk-timings.csv")
+        page.get_by_label("Read timings from a table").set_input_files({"name": "t.csv", "mimeType": "text/csv", "buffer": b"slide;length_s\n2;4,5\n"})
+        expect(page.get_by_role("status").last).to_contain_text("The show has the timings of t.csv now")
+        self.assertEqual(self.score(show)["slides"]["s1"]["advance"]["after_ms"], 4500)
+        page.get_by_label("Read timings from a table").set_input_files({"name": "t.csv", "mimeType": "text/csv", "buffer": b"slide;length_s\n2;late\n"})
+        expect(page.get_by_role("alert")).to_contain_text("line 2: “late” in the column length_s is no time in seconds")

@@ -29,6 +29,17 @@ would unpack to more than {MOST_BYTES // 10**9} GB or {MOST_RATIO} times its siz
 is of another schema or version, or has a wrong field. Losses: none. Takes, releases and the history of edits stay with the web application.
 
 All times are whole milliseconds (`_ms`), at most a day; lengths are px of the frame, turns degrees clockwise, opacity 0..1, levels dB.
+
+## Other formats, and what each loses
+
+| format | in | out | losses |
+|---|---|---|---|
+| Markdown outline (CommonMark, `outline.py`) | `#` title, further `#` sections, `##` slides, paragraphs and lists as words with bold, italic and links, `>` as notes | the same | in: \
+code, HTML, rules and pictures, each told; out: pictures, shapes, places, looks, builds, times |
+| Table of timings (CSV of RFC 4180, `timings.py`) | lengths of slides that advance by themselves, holds of waits; commas, semicolons or tabs, byte order marks, \
+decimal commas where commas do not part | a line a slide, a line a wait | what has no place in the show is told line by line |
+| Schedule (JSON) | no | what starts when: beats, waits, music, voices, sounds | nothing of how things look |
+| WebVTT, SRT (`webvtt.py`) | captions of a clip | captions of the whole show, on its own clock | signs of style and place; what overlaps begins later; both told |
 """
 
 

@@ -61,3 +61,12 @@ def write_webvtt(captions: tuple[Caption, ...]) -> str:
     """The captions as a WebVTT file."""
     blocks = [f"{_clock(caption.start_ms)} --> {_clock(caption.end_ms)}\n{html.escape(caption.text, quote=False)}" for caption in captions]
     return "\n\n".join(["WEBVTT", *blocks]) + "\n"
+
+
+def write_srt(captions: tuple[Caption, ...]) -> str:
+    """The captions as an SRT file: numbered, a comma before the thousandths. Its readers know no escapes, so words stand as they are."""
+    blocks = [
+        f"{number}\n{_clock(caption.start_ms).replace('.', ',')} --> {_clock(caption.end_ms).replace('.', ',')}\n{caption.text}"
+        for number, caption in enumerate(captions, 1)
+    ]
+    return "\n\n".join(blocks) + "\n"

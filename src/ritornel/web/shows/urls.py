@@ -1,6 +1,6 @@
 from django.urls import path
 
-from ritornel.web.shows import api, hearing, outside, pages, previews, shelf, starting
+from ritornel.web.shows import api, files, hearing, outside, pages, previews, shelf, starting
 
 urlpatterns = [
     path("", pages.show_list, name="shows"),
@@ -39,6 +39,12 @@ urlpatterns = [
     path("shows/<str:show_id>/media/<str:asset_id>/light", shelf.lighter, name="media-light"),
     path("shows/<str:show_id>/media/<str:asset_id>/at/<int:rate_pct>", shelf.at_tempo, name="media-tempo"),
     path("shows/<str:show_id>/captions", shelf.captions_in, name="captions-in"),
+    path("shows/from-outline", files.show_from_outline, name="from-outline"),
+    path("shows/<str:show_id>/outline.md", files.outline_out, name="outline"),
+    path("shows/<str:show_id>/timings.csv", files.timings_out, name="timings"),
+    path("shows/<str:show_id>/timings", files.timings_in, name="timings-in"),
+    path("shows/<str:show_id>/schedule.json", files.schedule_out, name="schedule"),
+    path("shows/<str:show_id>/captions.srt", files.srt_out, name="captions-srt"),
     path("shows/<str:show_id>/captions.vtt", shelf.captions_out, name="captions-out"),
     path("shows/<str:show_id>/media/<str:asset_id>/small", shelf.small, name="small"),
     path("shows/<str:show_id>/media/<str:asset_id>/strip", shelf.strip, name="strip"),

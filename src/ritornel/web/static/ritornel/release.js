@@ -1,6 +1,6 @@
 // Release: the show as a stranger sees it, its editions, and films.
 import { el, icon } from "./ui/element.js";
-import { get, post, startData } from "./ui/net.js";
+import { get, post, startData, send } from "./ui/net.js";
 import { clockText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
 import { choice, pair, selectField, tick } from "./panel/fields.js";
@@ -104,13 +104,31 @@ async function hear(ask = true) {
 }
 hear();
 
+/** The show's words and times as files, and times from one. */
+function fileForm() {
+  const save = (name, words, title) => el("a", { class: "push", href: `${base}/${name}`, download: true, title }, icon("download"), words);
+  const input = el("input", { type: "file", accept: ".csv,.tsv,text/csv", class: "sr-only", "aria-label": "Read timings from a table" });
+  input.addEventListener("change", () => { const [file] = input.files; input.value = ""; if (file) readTimings(file); });
+  return el("section", { class: "grid gap-2" }, el("h2", { class: "text-lg" }, "Files"),
+    el("div", { class: "row flex-wrap" }, save("outline.md", "Outline", "Its words as Markdown: pictures, places and times are not in it"), save("timings.csv", "Timings", "Lengths and holds as a table (CSV)"), save("schedule.json", "Schedule", "What starts when, as JSON")),
+    el("div", {}, el("label", { class: "push cursor-pointer", title: "Lengths and holds from a table like the one that is saved; one undo takes them back" }, icon("upload"), "Read timings", input)));
+}
+
+async function readTimings(file) {
+  try {
+    const reply = await send(`${base}/timings`, file);
+    toast([`The show has the timings of ${file.name} now: ${reply.length}.`, ...reply.notices.slice(0, 3), reply.notices.length > 3 ? `And ${reply.notices.length - 3} more lines that did not fit.` : ""].filter(Boolean).join(" "),
+      { act: "Undo", onact: async () => { await post(`${base}/undo`).catch((error) => toast(error.message, { wrong: true })); location.reload(); } });
+  } catch (error) { toast(error.message, { wrong: true }); }
+}
+
 function draw() {
   seen();
   at("make-edition").textContent = `Make edition ${(data.editions[0]?.number ?? 0) + 1}`;
   const films = data.films.length ? data.films.map(filmLine) : [el("p", { class: "said" }, "None yet.")];
   at("side").replaceChildren(editions(), filmForm(), el("section", { "data-films": "" }, el("h2", { class: "text-lg mb-1" }, "Films"), films),
-    heard,
-    ...data.captions ? [el("section", {}, el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, "Captions"), el("a", { class: "push", href: data.captions, download: true }, icon("download"), "Save as WebVTT")), el("p", { class: "said" }, "Those of its clips, on the show's own clock, to go with its film."))] : []);
+    heard, fileForm(),
+    ...data.captions ? [el("section", {}, el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, "Captions"), el("a", { class: "push", href: data.captions, download: true }, icon("download"), "WebVTT"), el("a", { class: "push", href: `${base}/captions.srt`, download: true }, icon("download"), "SRT")), el("p", { class: "said" }, "Those of its clips, on the show's own clock, to go with its film."))] : []);
 }
 
 async function follow() {

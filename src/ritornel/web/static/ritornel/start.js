@@ -57,7 +57,21 @@ async function make() {
   }
 }
 
+async function fromOutline(file) {
+  at("outline-said").textContent = `Reading ${file.name} …`;
+  at("outline-said").classList.remove("wrong");
+  try {
+    const reply = await send(document.getElementById("from-outline").dataset.to, file);
+    if (reply.notices.length) sessionStorage.setItem("ritornel-told", reply.notices.join(" "));
+    location.href = reply.address;
+  } catch (error) {
+    at("outline-said").textContent = error.message;
+    at("outline-said").classList.add("wrong");
+  }
+}
+
 if (form) {
+  at("outline").addEventListener("change", (event) => { const [file] = event.target.files; event.target.value = ""; if (file) fromOutline(file); });
   at("pictures").addEventListener("change", (event) => take([...event.target.files].map((file) => ({ file, folder: "" }))));
   at("folder").addEventListener("change", (event) => take([...event.target.files].map((file) => ({ file, folder: file.webkitRelativePath.split("/").at(-2) ?? "" }))));
   form.addEventListener("dragover", (event) => event.preventDefault());
