@@ -34,12 +34,13 @@ All times are whole milliseconds (`_ms`), at most a day; lengths are px of the f
 
 | format | in | out | losses |
 |---|---|---|---|
-| Markdown outline (CommonMark, `outline.py`) | `#` title, further `#` sections, `##` slides, paragraphs and lists as words with bold, italic and links, `>` as notes | the same | in: \
-code, HTML, rules and pictures, each told; out: pictures, shapes, places, looks, builds, times |
-| Table of timings (CSV of RFC 4180, `timings.py`) | lengths of slides that advance by themselves, holds of waits; commas, semicolons or tabs, byte order marks, \
-decimal commas where commas do not part | a line a slide, a line a wait | what has no place in the show is told line by line |
+| Markdown outline (CommonMark, `outline.py`) | `#` title, further `#` sections, `##` slides; paragraphs, lists, bold, italic, links; `>` notes | the same | \
+in: code, HTML, rules and pictures, each told; out: pictures, shapes, places, looks, builds, times |
+| Table of timings (CSV of RFC 4180, `timings.py`) | lengths of slides that advance by themselves, holds of waits; parted by commas, semicolons or tabs | \
+a line a slide, a line a wait | what has no place in the show is told line by line |
 | Schedule (JSON) | no | what starts when: beats, waits, music, voices, sounds | nothing of how things look |
-| WebVTT, SRT (`webvtt.py`) | captions of a clip | captions of the whole show, on its own clock | signs of style and place; what overlaps begins later; both told |
+| WebVTT, SRT (`webvtt.py`) | captions of a clip | captions of the whole show, on its own clock | \
+signs of style and place; what overlaps begins later; both told |
 """
 
 
