@@ -130,8 +130,9 @@ async function main() {
   function tellConnected() {
     level();
     const house = [...run.others.values()].find((other) => other.role === "house");
-    const far = devices.state;
     const words = [house ? `House connected. It shows slide ${(house.index ?? 0) + 1}, beat ${house.beat ?? 0}` : "No House on this computer"];
+    if (house?.silent) words.push("silent until somebody presses in it");
+    const far = devices.state;
     if (far && !far.up) words.push("the line to other devices is cut; it is looked for again by itself");
     else if (far) words.push(`${far.following} device${far.following === 1 ? "" : "s"} follow${far.following === 1 ? "s" : ""}`);
     if (at("connected").textContent !== words.join(" · ")) at("connected").textContent = words.join(" · ");

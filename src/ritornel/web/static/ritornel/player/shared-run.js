@@ -40,7 +40,8 @@ export class SharedRun extends EventTarget {
 
   breathe() {
     const { player } = this;
-    this.say({ kind: "here", seq: this.seq, index: player.state?.index ?? null, beat: player.state?.beat ?? null });
+    // A browser may want a press before it lets sound be heard: only the screen itself knows.
+    this.say({ kind: "here", seq: this.seq, index: player.state?.index ?? null, beat: player.state?.beat ?? null, silent: player.audio?.state === "suspended" });
     const now = performance.now();
     for (const [from, other] of this.others) {
       if (now - other.at < LOST_MS) continue;
