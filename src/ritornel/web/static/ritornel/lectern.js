@@ -50,8 +50,12 @@ async function main() {
     at("after-beat").textContent = peeked === null && there === index ? next : "";
     preview.paint({ layers: [restLayer(show, there ?? index, there === null ? beat : next)], blackness: there === null && show.end === "black" ? 1 : 0 });
   }
+  let told = "";
   function tellPlace() {
     const { index, beat } = player.state;
+    // That a wait has opened changes nothing here: drawn anew only with another beat, or what has the focus would lose it.
+    if (told === `${index}/${beat}`) return;
+    told = `${index}/${beat}`;
     const bar = start.bars[index];
     Object.assign(page.dataset, { slide: bar.id, beat });
     at("now-name").textContent = nameOf(index);
@@ -68,8 +72,12 @@ async function main() {
     at("music").textContent = show.music.some((span) => span.start_ms <= now && span.end_ms > now) ? "sounds on this slide" : "none on this slide";
   }
 
+  let comingFrom = null;
   function drawComing() {
     const { index } = player.state;
+    if (comingFrom === index) return;
+    comingFrom = index;
+    const focused = at("coming").contains(document.activeElement) ? document.activeElement.dataset.number : null;
     const going = (number) => { at("go").value = ""; document.activeElement.blur(); player.goTo(number); };
     const peek = (number) => { peeked = number; drawAfter(); };
     at("coming").replaceChildren(...show.slides.map((slide, number) => {
@@ -82,6 +90,7 @@ async function main() {
     }));
     const next = at("coming").querySelector(`[data-number="${Math.min(index + 1, show.slides.length - 1)}"]`);
     at("coming").scrollLeft = next.offsetLeft - at("coming").offsetLeft;
+    if (focused !== null) at("coming").querySelector(`[data-number="${focused}"]`)?.focus({ preventScroll: true });
   }
 
   /* Time. */

@@ -84,6 +84,9 @@ export class Compare {
   }
 
   async tryOut() {
+    // Of several that are asked one after another only the last may answer.
+    const turn = (this.turn ?? 0) + 1;
+    this.turn = turn;
     const wrong = this.target && !parseClockMs(this.target);
     this.field.toggleAttribute("aria-invalid", Boolean(wrong));
     this.button.disabled = wrong || !this.picked.size;
@@ -91,12 +94,17 @@ export class Compare {
     if (!this.picked.size) { this.told.textContent = "Pick at least one slide."; return; }
     try {
       const reply = await post(`${this.base}/takes/timing`, this.body({ try: true }));
+      if (turn !== this.turn) return;
       const gives = reply.gives.slice(0, 5).map((entry) => `${entry.name} ${signed(entry.by_ms)}`).join(", ");
       const more = reply.gives.length > 5 ? ` and ${reply.gives.length - 5} more` : "";
       const change = reply.reached_ms - this.data.length_ms;
       this.told.textContent = [`The show would last ${clockText(reply.reached_ms)}, ${change ? signed(change) : "as long as"} ${change ? "against the plan" : "now"}.`,
         gives ? `For the target ${reply.gives[0].by_ms < 0 ? "these would have to give" : "these would gain"}: ${gives}${more}.` : "", ...reply.notices].filter(Boolean).join(" ");
-    } catch (error) { this.told.textContent = error.message; this.button.disabled = true; }
+    } catch (error) {
+      if (turn !== this.turn) return;
+      this.told.textContent = error.message;
+      this.button.disabled = true;
+    }
   }
 
   async use() {
