@@ -14,6 +14,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.drawings import EDGE_PX, INKS
 from ritornel.core.document.sections import Section, shown_sections
+from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.rehearsal.beats import beat_lines
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.schedule.show_schedule import ShowSchedule
@@ -35,9 +36,8 @@ def ends_of(sections: tuple[Section, ...], schedule: ShowSchedule) -> list[tuple
     return [(section, ends[section.slide_ids[-1]]) for section in sections]
 
 
-def _bars(row: Show, performance: Performance) -> list[dict[str, Any]]:
+def _bars(show: ShowValue, performance: Performance) -> list[dict[str, Any]]:
     """Each shown slide with its small picture and what its beats bring."""
-    show = value_of(row)
     style, numbers = style_stamp(show), numbers_of(show)
     opened = {section.slide_ids[0]: section.name for section in shown_sections(show)}
     return [
@@ -56,15 +56,16 @@ def _bars(row: Show, performance: Performance) -> list[dict[str, Any]]:
 def lectern(request: HttpRequest, show_id: str) -> HttpResponse:
     """What only the presenter sees. `?from=` names the slide to begin at, `?back=` the one to return to."""
     row = owned_show(show_id, request)
-    performance = perform(value_of(row))
+    show = value_of(row)
+    performance = perform(show)
     last = row.takes.order_by("-number").values_list("number", flat=True).first()
     start = {
         "show_id": row.id,
         "revision": row.revision,
-        "bars": _bars(row, performance),
+        "bars": _bars(show, performance),
         "sections": [
             {"name": section.name, "ends_ms": ends_ms}
-            for section, ends_ms in ends_of(shown_sections(value_of(row)), performance.schedule)
+            for section, ends_ms in ends_of(shown_sections(show), performance.schedule)
         ],
         "next_take": (last or 0) + 1,
         "house": reverse("house", args=[row.id]),
