@@ -6,7 +6,7 @@ import sys
 
 from playwright.sync_api import Page
 
-from tests.browser.base import NAME, PASSWORD, ROOT, WANTS_A_PRESS, browser, program, stop_everything
+from tests.browser.base import NAME, PASSWORD, ROOT, browser, program, stop_everything
 
 FOLDER = ROOT / "docs" / "screenshots"
 
@@ -40,6 +40,62 @@ def keep_takes(page: Page, base: str) -> None:
                 events.append({"event": "cued", "cue_id": beat["wait"]["cue_id"], "at_ms": at, "waited_ms": chance.randrange(300, 4200)})
             at += chance.randrange(3000, 9000)
         page.request.post(f"{base}/shows/orlmere/takes", data=json.dumps({"events": events, "ended_ms": at}), headers=headers)
+
+
+def people(page: Page, base: str) -> None:
+    """Who is asked to do what; one of them has come in."""
+    page.goto(base + "/shows/orlmere/people")
+    for name, role, section in (("Pauwel Drees", "edit", ""), ("Tamsin Roake", "record", "men-s"), ("Odo Lint", "comment", "")):
+        page.get_by_label("E-mail address").fill(f"{name.split()[0].lower()}@orlmere.example")
+        page.get_by_label("What they are called").fill(name)
+        page.locator(f"[name=role][value={role}]").check()
+        if section:
+            page.get_by_label("The section").select_option(section)
+        page.get_by_role("button", name="Send the invitation").click()
+        page.locator("#people li").filter(has_text=name).wait_for()
+    page.goto(base + "/post/")
+    link = page.locator("article").filter(has_text="To pauwel@").get_by_role("link").first.get_attribute("href") or ""
+    other = browser().new_context().new_page()
+    other.goto(link)
+    other.get_by_label("Password, 8 characters or more").fill("six years of Saturdays")
+    other.get_by_role("button", name="Accept and open").click()
+    other.wait_for_selector(".theatre [data-object]")
+    page.goto(base + "/shows/orlmere/people")
+    page.get_by_label("E-mail address").fill("ines@orlmere.example")
+    page.locator("[name=role][value=record]").check()
+    shoot(page, "people")
+
+
+def record(page: Page, base: str) -> None:
+    """A section with three takes, the last of them paused."""
+    for section, takes in (("noon-s", 1), ("esc-s", 3)):
+        page.goto(f"{base}/shows/orlmere/record?section={section}")
+        page.wait_for_selector(".record[data-ready]")
+        page.get_by_label("Practice microphone").check()
+        if section == "esc-s":
+            page.get_by_label("Practice camera").check()
+        page.click("#count-in")
+        page.click("#count-in")
+        for take in range(takes):
+            page.click("#record-go:enabled")
+            for press in range(6 if take < takes - 1 or section == "noon-s" else 4):
+                page.wait_for_timeout(1500 + 500 * ((press + take) % 4))
+                page.keyboard.press("ArrowRight")
+            if take == takes - 1 and section == "esc-s":
+                page.wait_for_timeout(1200)
+                page.click("#pause")
+            elif section == "noon-s":
+                page.wait_for_timeout(800)
+                if page.locator("#stop").is_enabled():
+                    page.click("#stop")
+            page.wait_for_timeout(900)
+        if section == "noon-s":
+            page.click("#keep-picked")
+            page.wait_for_timeout(1500)
+    page.locator(".pieces[data-slide='esc-s'] .piece:not([data-picked]) input").first.check()
+    page.get_by_role("button", name="Close").click()
+    page.locator("#camera-place").focus()
+    shoot(page, "record")
 
 
 def main() -> int:
@@ -176,7 +232,6 @@ def main() -> int:
     page.goto(base + "/shows/orlmere/release")
     page.get_by_role("button", name="Make edition 1").click()
     page.get_by_role("button", name="Close").click()
-    address = page.get_by_role("textbox", name="Address").input_value()
     page.get_by_label("Size").select_option("1920x1080")
     page.get_by_role("button", name="Make the film").click()
     page.get_by_text("s left").wait_for(timeout=120_000)
@@ -190,11 +245,8 @@ def main() -> int:
     page.wait_for_timeout(500)
     shoot(page, "playing")
 
-    stranger = browser().new_context(viewport={"width": 1280, "height": 800}).new_page()
-    stranger.add_init_script(WANTS_A_PRESS)
-    stranger.goto(address)
-    stranger.get_by_text("Press the dot to begin").wait_for()
-    shoot(stranger, "plate")
+    people(page, base)
+    record(page, base)
     stop_everything()
     return 0
 

@@ -54,8 +54,8 @@ class AccessTest(BrowserTest):
     def test_every_other_page(self) -> None:
         show = self.copy_of_demo()
         found = []
-        ways = [f"/shows/{show}/{way}" for way in ("rehearse", "release", "play?mode=on cue")]
-        for address in ("/", "/shows/start", "/shows/start?starter=lesson", *ways):
+        ways = [f"/shows/{show}/{way}" for way in ("rehearse", "release", "play?mode=on cue", "record", "people", "comments")]
+        for address in ("/", "/shows/start", "/shows/start?starter=lesson", "/post/", *ways):
             self.page.goto(self.base + address)
             self.page.wait_for_load_state("load")
             found += self.serious(address)

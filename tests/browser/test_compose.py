@@ -27,6 +27,7 @@ class ComposeTest(BrowserTest):
         page.get_by_role("group", name="Effect").get_by_role("button", name="Rise").click()
         expect(page.get_by_role("button", name="On cue", exact=True)).to_have_attribute("aria-pressed", "true")
         page.get_by_role("button", name="Follows", exact=True).click()
+        expect(page.get_by_role("button", name="Follows", exact=True)).to_have_attribute("aria-pressed", "true")
         self.panel("After").fill("0.25")
         self.panel("After").press("Enter")
         expect(self.panel("After")).to_have_value("0.25 s")

@@ -41,6 +41,10 @@ def moments(show: Show) -> list[tuple[str, float]]:
     return result
 
 
+TRIES = 4
+"""A clip that has found its picture may show it some frames later on a busy machine: it is looked at again. What two painters paint differently stays so."""
+
+
 class ParityTest(BrowserTest):
     def compared(self, show: Show, instants: list[tuple[str, float]]) -> list[tuple[float, float, str]]:
         """The mean difference and the share of pixels that are far off at each instant."""
@@ -76,12 +80,15 @@ class ParityTest(BrowserTest):
         )
         found = []
         for name, at in instants:
-            self.page.evaluate("(ms) => window.paintAt(ms)", at)
-            shot = self.page.screenshot(clip={"x": 0, "y": 0, "width": width, "height": height})
-            browser = np.asarray(Image.open(io.BytesIO(shot)).convert("RGB")).astype(np.int16)
             server = painter.image(sight_at(performance, at)).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16)
-            difference = np.abs(browser - server)
-            found.append((float(difference.mean(axis=(0, 1)).max()), float((difference.max(axis=2) > FAR).mean()), name))
+            for _ in range(TRIES):
+                self.page.evaluate("(ms) => window.paintAt(ms)", at)
+                shot = self.page.screenshot(clip={"x": 0, "y": 0, "width": width, "height": height})
+                difference = np.abs(np.asarray(Image.open(io.BytesIO(shot)).convert("RGB")).astype(np.int16) - server)
+                mean, far = float(difference.mean(axis=(0, 1)).max()), float((difference.max(axis=2) > FAR).mean())
+                if mean <= MEAN and far <= FAR_SHARE:
+                    break
+            found.append((mean, far, name))
         return found
 
     def check(self, found: list[tuple[float, float, str]]) -> None:

@@ -148,6 +148,31 @@ class VectorTest(BrowserTest):
           for (const [slip, words] of vectors.words) if (paceWords(slip) !== words) wrong.push([slip, paceWords(slip), words]);"""
         self.assertEqual(self.run_in_page(script, vectors), [])
 
+    def test_levels_cameras_and_pieces_of_recordings_are_pythons(self) -> None:
+        vectors = json.loads((VECTORS / "recording.json").read_text())
+        script = """
+          const { levelWords } = await import("/static/ritornel/record/level.js");
+          const { cameraBox, snappedPct } = await import("/static/ritornel/record/placing.js");
+          const { piecesOf } = await import("/static/ritornel/record/pieces.js");
+          for (const [mean, peak, words] of vectors.levels) if (levelWords(mean, peak) !== words) wrong.push([mean, peak, words]);
+          for (const [frame, placement, box] of vectors.boxes) {
+            const here = cameraBox(frame, placement);
+            for (const side of ["x", "y", "width", "height"]) if (Math.abs(here[side] - box[side]) > 1e-6) wrong.push([placement, here, box]);
+          }
+          for (const [value, half, place] of vectors.snaps) if (snappedPct(value, half) !== place) wrong.push([value, half, place]);
+          for (const [take, leaving, pieces] of vectors.pieces) {
+            const here = piecesOf(take.events, take.ended_ms, leaving);
+            const sorted = (entry) => JSON.stringify(Object.entries(entry).sort());
+            pieces.forEach((piece, at) => {
+              for (const field of Object.keys(piece)) {
+                const [a, b] = [piece[field], here[at]?.[field]].map((value) => (typeof value === "object" ? sorted(value) : value));
+                if (a !== b) wrong.push([field, a, b]);
+              }
+            });
+            if (here.length !== pieces.length) wrong.push([here.length, pieces.length]);
+          }"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
     def test_times_read_and_write_as_in_python(self) -> None:
         vectors = json.loads((VECTORS / "times.json").read_text())
         script = """

@@ -257,9 +257,18 @@ class ScoreTest(BrowserTest):
         self.import_show(long_show(60))
         self.page.wait_for_selector(".score .crowd")
         scroll = self.page.locator("#score-scroll")
-        for _ in range(3):
-            scroll.dispatch_event("wheel", {"ctrlKey": True, "deltaY": -160, "clientX": 500})
-        stretched = scroll.evaluate("(node) => node.querySelector('svg').style.transform")
+        # Looked at in the very frames of the hand's moves: a moment later what was made ready stands there.
+        stretched = scroll.evaluate(
+            """async (node) => {
+              const seen = [];
+              for (let n = 0; n < 6; n += 1) {
+                if (n < 3) node.dispatchEvent(new WheelEvent("wheel", { bubbles: true, cancelable: true, ctrlKey: true, deltaY: -160, clientX: 500 }));
+                seen.push(node.querySelector("svg").style.transform);
+                await new Promise(requestAnimationFrame);
+              }
+              return seen.join(" ");
+            }"""
+        )
         self.assertIn("scaleX", stretched, "while the hand moves, what is drawn is stretched")
         self.page.wait_for_function("() => !document.querySelector('#score-scroll svg').style.transform")
         self.assertEqual(scroll.evaluate("(node) => node.querySelectorAll('g[transform*=\"-9999\"] *').length"), 0, "nothing is left behind the scenes")

@@ -37,7 +37,35 @@ class SectionTest(BrowserTest):
 
 
 class FilesTest(BrowserTest):
-    expected_complaints = ("from-outline", "timings")
+    expected_complaints = ("from-outline", "from-pdf", "timings", "hand-in")
+
+    def test_a_show_is_saved_as_pages_and_the_pages_become_a_show(self) -> None:
+        page, show = self.page, self.copy_of_demo()
+        page.goto(f"{self.base}/shows/{show}/release")
+        page.get_by_label("Kind").select_option("pdf")
+        page.get_by_label("Each page").select_option("slides")
+        page.get_by_role("button", name="Make it").click()
+        expect(page.locator('[data-state="ready"]')).to_contain_text("PDF, a slide a page")
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Save").click()
+        self.assertEqual(download.value.suggested_filename, "the-orlmere-clock-slides.pdf")
+        page.get_by_text("Hand it in").click()
+        page.get_by_label("To whom").fill("nobody at all")
+        page.get_by_role("button", name="Hand in", exact=True).click()
+        expect(page.get_by_role("alert")).to_contain_text("Nobody here is called “nobody at all”")
+        page.get_by_label("To whom").fill("winder")
+        page.get_by_role("button", name="Hand in", exact=True).click()
+        expect(page.get_by_role("status").filter(has_text="Handed in to winder.")).to_be_visible()
+        page.goto(f"{self.base}/handed-in/")
+        expect(page.locator("[data-handed-in]").first).to_contain_text("The Orlmere clock · new")
+        page.goto(f"{self.base}/shows/start")
+        page.locator("#pdf").set_input_files({"name": "x.pdf", "mimeType": "application/pdf", "buffer": b"nothing"})
+        expect(page.locator("#pdf-said")).to_contain_text("“x.pdf” is no PDF that can be read. Nothing was made.")
+        page.locator("#pdf").set_input_files(download.value.path())
+        page.wait_for_url("**/shows/*/")
+        page.wait_for_selector(".score .bar, .score [data-slide]")
+        made = self.score(page.url.rstrip("/").split("/")[-1])
+        self.assertEqual((len(made["order"]), made["settings"]["title"]), (9, "The Orlmere clock"))
 
     def test_an_outline_becomes_a_show_and_a_table_changes_its_times(self) -> None:
         page = self.page

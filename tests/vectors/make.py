@@ -12,6 +12,7 @@ import msgspec
 
 from ritornel.core.document import Box, Frame, Show
 from ritornel.core.document.arranging import scaled_within
+from ritornel.core.document.camera import Placement, camera_box, snapped_pct
 from ritornel.core.document.drawings import Stroke, rubbed_out
 from ritornel.core.document.objects import Clip
 from ritornel.core.layout.guides import guides_of, pulled_to, snapped
@@ -22,10 +23,13 @@ from ritornel.core.motion.depth import homography
 from ritornel.core.motion.easing import PACES, eased
 from ritornel.core.motion.masks import mask_outline, soft_edge
 from ritornel.core.motion.sampling import Instant, values_at
+from ritornel.core.rehearsal.recording import pieces_of
+from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.schedule.live import LiveState, arrive, back, cue, go_on, goes_on_at_ms, next_cue_id, since_ms, stand, waits_since_ms
 from ritornel.core.schedule.performance import builtins_of, perform, sight_at
 from ritornel.core.schedule.show_schedule import moment_at
 from ritornel.core.schedule.snapping import nearest_ms
+from ritornel.core.sound.level import level_words
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import pendulum
 from tests.examples import example_a, with_music
@@ -176,9 +180,38 @@ def drawing_vectors() -> list[Any]:
     return cases
 
 
+
+def recording_vectors() -> dict[str, Any]:
+    """Levels in words, where a camera stands, and what a recording's events come to."""
+    rng = random.Random(14)
+    levels = [(mean, peak) for mean in (-60.0, -30.1, -30.0, -20.0, -12.0, -11.9) for peak in (-40.0, -3.0, -2.9, 0.0)]
+    placements = [
+        Placement(rng.choice(("round", "rectangle")), rng.uniform(0, 100), rng.uniform(0, 100), rng.uniform(5, 100)) for _ in range(12)  # type: ignore[arg-type]
+    ]
+    frames = (Frame(), Frame(1024, 768), Frame(720, 1280))
+    takes = []
+    for _ in range(30):
+        at_ms = 0
+        events: list[Arrived | Cued] = []
+        for number in range(rng.randrange(1, 12)):
+            slide = rng.choice("abc")
+            arrives = not number or rng.random() < 0.4
+            events.append(Arrived(slide, at_ms) if arrives else Cued(rng.choice(("q1", "q2", "a-out", f"leave-{slide}")), at_ms, rng.randrange(900)))
+            at_ms += rng.randrange(0, 3000)
+        takes.append(Take(tuple(events), rng.choice((at_ms, at_ms // 2))))
+    leaving = {"a": "a-out"}
+    return {
+        "levels": [(mean, peak, level_words(mean, peak)) for mean, peak in levels],
+        "boxes": [msgspec.to_builtins((frame, placement, camera_box(frame, placement))) for frame in frames for placement in placements],
+        "snaps": [(value, half, snapped_pct(value, half)) for value in (1.0, 11.0, 13.7, 48.5, 49.9, 87.5, 88.0, 99.0) for half in (10.0, 12.5, 40.0)],
+        "pieces": [msgspec.to_builtins((take, leaving, pieces_of(take, leaving))) for take in takes],
+    }
+
+
 VECTORS = {
     "snapping": snapping_vectors, "sizing": sizing_vectors, "motion": motion_vectors, "masks": mask_vectors, "depth": depth_vectors,
     "drawings": drawing_vectors, "events": event_vectors, "live": live_vectors,
+    "recording": recording_vectors,
 }  # fmt: skip
 
 if __name__ == "__main__":

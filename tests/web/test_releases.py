@@ -8,7 +8,8 @@ from ritornel.core.errors import Cancelled, RitornelError
 from ritornel.core.render.film import Progress
 from ritornel.web.releases import filming
 from ritornel.web.releases.models import FilmJob, Release
-from ritornel.web.shows.services import Show, media_path
+from ritornel.web.shows.looking import look
+from ritornel.web.shows.services import Show, media_path, value_of
 from tests.web.base import WebTest
 
 
@@ -95,6 +96,29 @@ class FilmTest(WebTest):
         self.assertEqual(reply.headers["Content-Disposition"], 'attachment; filename="the-orlmere-clock-160x90.mp4"')
         self.assertEqual(len(reply.content), job.size_bytes)
 
+    def test_pages_stills_and_an_animated_picture_are_made_like_films(self) -> None:
+        wanted = (
+            ({"kind": "pdf", "style": "beats"}, b"%PDF", 17, "the-orlmere-clock-beats.pdf", "application/pdf"),
+            ({"kind": "zip"}, b"PK", 17, "the-orlmere-clock-stills-160x90.zip", "application/zip"),
+            ({"kind": "webp"}, b"RIFF", 166, "the-orlmere-clock-160x90.webp", "image/webp"),
+        )
+        for order, begins, steps, name, media_type in wanted:
+            job = self.order(**order)
+            filming.make_film(job.id)
+            job.refresh_from_db()
+            self.assertEqual((job.state, job.message, job.total), ("ready", "", steps))
+            reply = self.client.get(f"/shows/clock/films/{job.id}/file")
+            self.assertEqual((reply.content[: len(begins)], reply.headers["Content-Type"]), (begins, media_type))
+            self.assertIn(name, reply.headers["Content-Disposition"])
+            self.post(f"/shows/clock/films/{job.id}/remove")
+
+    def test_pages_can_be_cancelled_like_films(self) -> None:
+        job = self.order(kind="pdf")
+        FilmJob.objects.update(cancel_wanted=True)
+        filming.make_film(job.id)
+        job.refresh_from_db()
+        self.assertEqual((job.state, filming.film_path(job).exists()), ("cancelled", False))
+
     def test_it_films_the_show_as_it_was_when_asked_for(self) -> None:
         job = self.order()
         self.edit({"do": "remove slides", "slide_ids": ["noon-s"]})
@@ -146,7 +170,8 @@ class FilmTest(WebTest):
 
     def test_films_that_cannot_be_are_refused(self) -> None:
         for body, words in (
-            ({"kind": "gif"}, "mp4 or webm"),
+            ({"kind": "gif"}, "is mp4, webm, webp, pdf, zip, not “gif”"),
+            ({"kind": "pdf", "style": "posters"}, "Pages have slides, notes, beats, not “posters”."),
             ({"width_px": 161}, "161 px wide"),
             ({"rate": "fast"}, "must be numbers"),
             ({"rate": "0"}, "1 to 120"),
@@ -155,6 +180,27 @@ class FilmTest(WebTest):
             self.assertEqual(reply.status_code, 400)
             self.assertIn(words, reply.json()["error"])
         self.assertEqual(FilmJob.objects.count(), 0)
+
+
+class LookedAtTest(WebTest):
+    def checks(self, query: str = "") -> dict[str, object]:
+        with mock.patch("ritornel.web.releases.views.looking") as asked:
+            told = self.client.get(f"/shows/clock/checks.json{query}").json()
+        self.assertEqual(asked.call_count, 1 if query and told["looking"] else 0)
+        return told  # type: ignore[no-any-return]
+
+    def test_slides_are_looked_at_by_the_worker_and_again_only_where_they_look_different(self) -> None:
+        self.assertEqual(self.checks("?ask=1")["looking"], 9)
+        look(value_of(self.row))
+        told = self.checks()
+        self.assertEqual(told["looking"], 0)
+        self.assertIn("contrast:noon-s:title", [finding["id"] for finding in told["findings"]])  # type: ignore[attr-defined]
+        self.edit({"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"colour": "#f4efe4"}})
+        # The slide itself, and the one that comes from it.
+        self.assertEqual(self.checks("?ask=1")["looking"], 2)
+        look(value_of(Show.objects.get(pk="clock")))
+        found = next(finding for finding in self.checks()["findings"] if finding["id"] == "contrast:esc-s:ticks")  # type: ignore[attr-defined]
+        self.assertEqual(found["mend"]["words"], "Set it in ink")
 
 
 class ChecksTest(WebTest):

@@ -30,6 +30,12 @@ SPOKEN = {
     "night-s": "It is still going. Somebody is up there right now.",
     "thx-s": "Come and wind it with us. Saturdays, at ten, at the foot of the tower.",
 }
+PRACTICE = (
+    "This is the practice microphone. It speaks, so that you can try a recording before anybody listens. "
+    "Seventy-eight turns of the crank, every second evening. The wheel wants to run, and the pallets let one tooth pass. "
+    "Press the next cue whenever you like, pause, and go on. Nothing of this has to be kept."
+)
+PRACTICE_FILE = Path(__file__).parents[1] / "web" / "static" / "ritornel" / "record" / "practice-voice.ogg"
 BEGINS_MS = 700
 """Each voice begins when the slide has come in."""
 
@@ -89,3 +95,4 @@ def _speak(words: str, path: Path) -> None:
 if __name__ == "__main__":
     for name, sentence in SPOKEN.items():
         _speak(sentence, VOICES / f"{name}.ogg")
+    _speak(PRACTICE, PRACTICE_FILE)

@@ -12,6 +12,7 @@ def main() -> None:
     from ritornel.web.releases.filming import mark_lost
     from ritornel.web.releases.tasks import queue
     from ritornel.web.shows.tasks import queue as shelf
+    from ritornel.web.takes import tasks  # noqa: F401 - what it works on has to be known to it
 
     mark_lost()
     # Two at a time: small pictures are wanted at once, also while an hour of sound is being read.

@@ -5,10 +5,10 @@ from typing import Any
 import msgspec
 from django.test import SimpleTestCase
 
-from ritornel.core.checks import SEVERITIES, Finding, check_show
+from ritornel.core.checks import SEVERITIES, Finding, Heard, check_show
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Paragraph, Picture, Run, Show, Slide, Text
 from ritornel.core.document.edits import apply_edit
-from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, PlayClip
+from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, OpenAddress, PlayClip
 from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Transition, Voice
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.told import told
@@ -217,6 +217,34 @@ class InvisibleTest(CheckTest):
         finding = self.one(value, "invisible")
         self.assertEqual(finding.title, "“The words” is never seen: its opacity is 0 %")
         self.assertEqual(self.mended(value, finding).slides[0].objects[0].opacity, 1.0)
+
+
+class SpokenTest(CheckTest):
+    def test_sections_that_nobody_has_recorded_are_told_where_others_are_spoken(self) -> None:
+        spoken = slide(words("One"), slide_id="one", opens_section="Noon", voice=Voice("waltz", 3000))
+        silent = slide(words("Two"), slide_id="two", opens_section="Night")
+        finding = self.one(show(spoken, silent), "unrecorded")
+        self.assertEqual((finding.title, finding.slide_id, finding.number), ("Nobody has recorded “Night”", "two", 2))
+        self.assertEqual(self.found(show(msgspec.structs.replace(spoken, voice=None), silent), "unrecorded"), [])
+
+    def test_links_that_lead_nowhere_are_told_and_let_go(self) -> None:
+        runs = (Run("here", link="https://tower/"), Run("there", link="https://orlmere.town/"))
+        linked = Text("linked", "Where", Box(0, 0, 400, 90), paragraphs=(Paragraph("p", runs),))
+        pressed = words("Press", press=OpenAddress("http://localhost:8000/"))
+        value = show(slide(linked, pressed))
+        titles = [finding.title for finding in self.found(value, "links")]
+        self.assertEqual(len(titles), 2)
+        self.assertIn("“The words” leads to http://localhost:8000/, where nobody else can go", titles)
+        mendable = next(finding for finding in self.found(value, "links") if finding.mend)
+        self.assertIsNone(self.mended(value, mendable).slides[0].objects[1].press)
+
+    def test_how_loud_it_is_is_told_only_where_it_was_measured_and_is_wrong(self) -> None:
+        value = show(slide(words("One")))
+        heard = {
+            None: [], Heard(-20.0, -16.0): [], Heard(None, None): [], Heard(-12.0, -17.4): ["loudness:lands"], Heard(-52.0, -16.0): ["loudness:quiet"],
+        }  # fmt: skip
+        for measured, ids in heard.items():
+            self.assertEqual([finding.id for finding in check_show(value, heard=measured) if finding.check == "loudness"], ids)
 
 
 class WholeTest(SimpleTestCase):

@@ -1,6 +1,6 @@
 """The readiness check: what in a show would make its audience stumble, each with a mend where one exists. A new check is a file here, listed below."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Mapping
 
 from ritornel.core.checks import (
     alternatives,
@@ -10,22 +10,27 @@ from ritornel.core.checks import (
     glyphs,
     holds,
     invisible,
+    links,
+    loudness,
     missing,
     music_end,
     notes,
     off_frame,
     presses,
     reading,
+    seen,
     small_words,
     unfilled,
+    unrecorded,
     upscaled,
 )
-from ritornel.core.checks.finding import SEVERITIES, Finding, Look, Mend
+from ritornel.core.checks.finding import SEVERITIES, Finding, Heard, Look, Mend, Seen
 from ritornel.core.document.show import Show
 from ritornel.core.schedule.performance import perform
 
 CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
     missing.find,
+    seen.find,
     holds.find,
     reading.find,
     cuts.find,
@@ -34,6 +39,9 @@ CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
     invisible.find,
     upscaled.find,
     presses.find,
+    links.find,
+    unrecorded.find,
+    loudness.find,
     small_words.find,
     glyphs.find,
     alternatives.find,
@@ -44,12 +52,14 @@ CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
 )
 
 
-def check_show(show: Show, missing_ids: frozenset[str] = frozenset()) -> tuple[Finding, ...]:
+def check_show(
+    show: Show, missing_ids: frozenset[str] = frozenset(), heard: Heard | None = None, looked: Mapping[str, Seen] | None = None
+) -> tuple[Finding, ...]:
     """All findings: those the audience suffers from most come first, then in the order of the show. `missing_ids` are the assets whose files are not
-    there. Raises RitornelError where it cannot be performed."""
-    look = Look.of(show, perform(show), missing_ids)
+    there, `heard` is how loud it was measured to be, `looked` what rendered frames showed of each slide. Raises RitornelError where it cannot be performed."""
+    look = Look.of(show, perform(show), missing_ids, heard, looked)
     found = [finding for check in CHECKS for finding in check(look)]
     return tuple(sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
 
 
-__all__ = ["CHECKS", "SEVERITIES", "Finding", "Look", "Mend", "check_show"]
+__all__ = ["CHECKS", "SEVERITIES", "Finding", "Heard", "Look", "Mend", "Seen", "check_show"]

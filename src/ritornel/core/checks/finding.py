@@ -1,6 +1,8 @@
 """What a check finds, as a value."""
 
+from collections.abc import Mapping
 from fractions import Fraction
+from types import MappingProxyType
 from typing import Literal
 
 import msgspec
@@ -42,6 +44,36 @@ class Finding(msgspec.Struct, frozen=True):
     mend: Mend | None = None
 
 
+class Heard(msgspec.Struct, frozen=True):
+    """How loud the show is as a whole, in LUFS, and where its film lands; None for silence."""
+
+    lufs: float | None
+    lands_at_lufs: float | None
+
+
+class SeenContrast(msgspec.Struct, frozen=True):
+    """A text that stands out too little in what was rendered: core/render/looked.py."""
+
+    object_id: str
+    ratio: float
+    needs: float
+    better: str | None = None
+
+
+class SeenFlashes(msgspec.Struct, frozen=True):
+    """The most flashes in any second of a slide, and when on its clock."""
+
+    most: int = 0
+    at_ms: float = 0.0
+
+
+class Seen(msgspec.Struct, frozen=True):
+    """What rendered frames showed of a slide."""
+
+    contrasts: tuple[SeenContrast, ...] = ()
+    flashes: SeenFlashes = SeenFlashes()
+
+
 class Look(msgspec.Struct, frozen=True):
     """A show as checks look at it: its shown slides with their numbers among all, and what is performed of them."""
 
@@ -51,10 +83,16 @@ class Look(msgspec.Struct, frozen=True):
     """Number from 1, the slide, its staging, and when it begins."""
     missing: frozenset[str] = frozenset()
     """The ids of the assets whose files are not there."""
+    heard: Heard | None = None
+    """How loud it is, where that was measured."""
+    seen: Mapping[str, Seen] = MappingProxyType({})
+    """What rendered frames showed, of the slides that were looked at."""
 
     @classmethod
-    def of(cls, show: Show, performance: Performance, missing: frozenset[str] = frozenset()) -> "Look":
+    def of(
+        cls, show: Show, performance: Performance, missing: frozenset[str] = frozenset(), heard: Heard | None = None, seen: Mapping[str, Seen] | None = None
+    ) -> "Look":
         numbers = {slide.id: number for number, slide in enumerate(show.slides, 1)}
         starts = performance.schedule.starts_ms
         slides = tuple((numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides))
-        return cls(show, performance, slides, missing)
+        return cls(show, performance, slides, missing, heard, seen or {})

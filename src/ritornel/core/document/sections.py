@@ -54,3 +54,15 @@ def handed_on(show: Show, going: Collection[str]) -> dict[str, str]:
 def renamed(show: Show, names: dict[str, str]) -> tuple[Slide, ...]:
     """The slides that open another section than before, as they are then."""
     return tuple(msgspec.structs.replace(slide, opens_section=names[slide.id]) for slide in show.slides if slide.id in names)
+
+
+_NUMERALS = ((100, "C"), (90, "XC"), (50, "L"), (40, "XL"), (10, "X"), (9, "IX"), (5, "V"), (4, "IV"), (1, "I"))
+
+
+def section_number(place: int) -> str:
+    """The section at a place, 0 being the first, in Roman numerals: 0 is I, 3 is IV, 8 is IX, 41 is XLII."""
+    left, written = place + 1, ""
+    for value, sign in _NUMERALS:
+        written += sign * (left // value)
+        left %= value
+    return written

@@ -38,6 +38,13 @@ All times are whole milliseconds (`_ms`), at most a day; lengths are px of the f
 in: code, HTML, rules and pictures, each told; out: pictures, shapes, places, looks, builds, times |
 | Table of timings (CSV of RFC 4180, `timings.py`) | lengths of slides that advance by themselves, holds of waits; parted by commas, semicolons or tabs | \
 a line a slide, a line a wait | what has no place in the show is told line by line |
+| PDF (`pdf.py`, `render/pages.py`) | each page a slide, as a sharp picture with its words as the text alternative | a slide a page, a beat a page, or slides \
+with their notes | in: that words and shapes are apart; pages that cannot be read, each told; out: motion, sound, time |
+| Animated picture (WebP, `render/animated.py`), stills (PNG) | stills, as pictures | the whole, at most five minutes; \
+a still of each beat | sound; of stills motion too |
+| One file, a folder (HTML) | no | the show and its player, for a browser without a network | nothing; it is no longer edited |
+| OpenTimelineIO (`otio.py`) | no | slides with their cues as markers, clips, voices, music, effects, where they lie in an archive | \
+builds, looks of transitions, fades, ducking; levels stand in the metadata |
 | Schedule (JSON) | no | what starts when: beats, waits, music, voices, sounds | nothing of how things look |
 | WebVTT, SRT (`webvtt.py`) | captions of a clip | captions of the whole show, on its own clock | \
 signs of style and place; what overlaps begins later; both told |

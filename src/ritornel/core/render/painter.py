@@ -200,7 +200,7 @@ class Painter:
             case PathMark():
                 paint_path(canvas, mark, drawn)
             case TextMark():
-                _paint_text(canvas, mark, drawn, letters)
+                paint_text(canvas, mark, drawn, letters)
             case ImageMark():
                 canvas.save()
                 if drawn < 1:
@@ -311,10 +311,10 @@ def _begin_tint(canvas: skia.Canvas, values: Values) -> bool:
     return True
 
 
-def _paint_text(canvas: skia.Canvas, mark: TextMark, drawn: float = 1.0, letters: int | None = None) -> None:
+def paint_text(canvas: skia.Canvas, mark: TextMark, drawn: float = 1.0, letters: int | None = None) -> None:
     if drawn < 1:
         canvas.saveLayerAlpha(None, round(filled_share(drawn) * 255))
-        _paint_text(canvas, mark, 1.0, letters)
+        paint_text(canvas, mark, 1.0, letters)
         canvas.restore()
         return
     text = mark.text if letters is None else mark.text[:letters]

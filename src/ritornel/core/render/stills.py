@@ -4,6 +4,7 @@ from pathlib import Path
 
 import skia
 
+from ritornel.core.render.film import Progress, Report
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.schedule.performance import Performance, Sight, sight_at_rest
 
@@ -14,13 +15,16 @@ def png_of(performance: Performance, sight: Sight, width_px: int, height_px: int
     return bytes(image.encodeToData(skia.EncodedImageFormat.kPNG, 100))
 
 
-def write_stills(performance: Performance, folder: Path, width_px: int, height_px: int, media: MediaPath) -> list[Path]:
-    """One PNG a beat, each at the beat's end: `01-0.png` is slide 1, beat 0. Returns the files in order."""
+def write_stills(performance: Performance, folder: Path, width_px: int, height_px: int, media: MediaPath, report: Report | None = None) -> list[Path]:
+    """One PNG a beat, each at the beat's end: `01-0.png` is slide 1, beat 0. Returns the files in order. Raises what `report` raises."""
+    total = sum(len(staged.schedule.beats) for staged in performance.slides)
     painter = Painter(performance, width_px, height_px, media)
     folder.mkdir(parents=True, exist_ok=True)
     written: list[Path] = []
     for index, staged in enumerate(performance.slides):
         for beat in range(len(staged.schedule.beats)):
+            if report is not None:
+                report(Progress(len(written), total, index + 1))
             path = folder / f"{index + 1:02d}-{beat}.png"
             image = painter.image(sight_at_rest(performance, index, beat))
             path.write_bytes(bytes(image.encodeToData(skia.EncodedImageFormat.kPNG, 100)))

@@ -10,6 +10,7 @@ import av
 import numpy as np
 
 from ritornel.core.sound.decoding import decoded
+from ritornel.core.sound.flac import whole_samples, write_flac
 from ritornel.core.sound.gain import Samples
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
 
@@ -70,14 +71,4 @@ def at_tempo(samples: Iterator[Samples], rate_pct: int) -> Iterator[Samples]:
 
 def write_at_tempo(path: Path, rate_pct: int, target: Path) -> None:
     """Writes the sound at `path`, at that speed, as FLAC at `target`. Raises BadMedia where there is none."""
-    with av.open(str(target), "w", format="flac") as container:
-        stream = container.add_stream("flac", rate=SAMPLE_RATE_HZ, layout="stereo")
-        stream.format = "s16"
-        at = 0
-        for part in at_tempo(decoded(path), rate_pct):
-            whole = np.ascontiguousarray(np.clip(np.round(part * 32767), -32768, 32767).astype(np.int16).reshape(1, -1))
-            frame = av.AudioFrame.from_ndarray(whole, format="s16", layout="stereo")
-            frame.sample_rate, frame.pts = SAMPLE_RATE_HZ, at
-            at += len(part)
-            container.mux(stream.encode(frame))
-        container.mux(stream.encode(None))
+    write_flac((whole_samples(part) for part in at_tempo(decoded(path), rate_pct)), "stereo", target)

@@ -82,6 +82,16 @@ LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "shows"
 LOGOUT_REDIRECT_URL = "sign-in"
 
+SMTP = os.environ.get("RITORNEL_SMTP", "")
+"""Where letters go out, as host:port; without it they are kept in var/post and read on a page."""
+EMAIL_BACKEND = "django.core.mail.backends.smtp.EmailBackend" if SMTP else "ritornel.web.people.post.KeptPost"
+EMAIL_HOST, _, _port = SMTP.partition(":")
+EMAIL_PORT = int(_port or 25)
+EMAIL_HOST_USER = os.environ.get("RITORNEL_SMTP_USER", "")
+EMAIL_HOST_PASSWORD = os.environ.get("RITORNEL_SMTP_PASSWORD", "")
+EMAIL_USE_TLS = os.environ.get("RITORNEL_SMTP_TLS") == "1"
+DEFAULT_FROM_EMAIL = os.environ.get("RITORNEL_FROM", "Ritornel <ritornel@localhost>")
+
 STATIC_URL = "/static/"
 STATICFILES_DIRS = [PACKAGE / "web" / "static", ("fonts", PACKAGE / "core" / "layout" / "fonts")]
 WHITENOISE_USE_FINDERS = True

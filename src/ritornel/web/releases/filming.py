@@ -2,12 +2,16 @@
 
 import contextlib
 import os
+import shutil
 import subprocess
 import sys
+import tempfile
 import threading
 import time
+import zipfile
 from fractions import Fraction
 from pathlib import Path
+from typing import cast
 
 from django.core.files.storage import storages
 from django.db import OperationalError, close_old_connections, connection
@@ -16,8 +20,11 @@ from django.utils import timezone
 from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import Cancelled, RitornelError
+from ritornel.core.render.animated import write_animated
 from ritornel.core.render.film import FilmOrder, Progress, write_film
-from ritornel.core.schedule.performance import perform
+from ritornel.core.render.pages import Kind, write_pdf
+from ritornel.core.render.stills import write_stills
+from ritornel.core.schedule.performance import Performance, perform
 from ritornel.web.releases.models import LOST_WORDS, FilmJob
 from ritornel.web.shows.services import media_path
 
@@ -69,6 +76,25 @@ def begun(job_id: str) -> bool:
     return False
 
 
+def _write(job: FilmJob, performance: Performance, path: Path, watch: "_Watch") -> None:
+    """Writes what was asked for."""
+    order = FilmOrder(job.width_px, job.height_px, Fraction(job.rate), job.constant_rate)
+    if job.kind == "pdf":
+        write_pdf(performance, path, cast(Kind, job.style), media_path, watch)
+    elif job.kind == "webp":
+        write_animated(performance, path, order, media_path, watch)
+    elif job.kind == "zip":
+        with tempfile.TemporaryDirectory(prefix="ritornel-") as folder:
+            stills = write_stills(performance, Path(folder), job.width_px, job.height_px, media_path, watch)
+            made = Path(folder) / "stills.zip"
+            with zipfile.ZipFile(made, "w", zipfile.ZIP_STORED) as archive:
+                for still in stills:
+                    archive.write(still, still.name)
+            shutil.move(made, path)
+    else:
+        write_film(performance, path, order, media_path, watch)
+
+
 def make_film(job_id: str) -> None:
     """Makes the film of a job that was taken on; whatever happens, the job's row says so."""
     mine = FilmJob.objects.filter(pk=job_id)
@@ -78,9 +104,8 @@ def make_film(job_id: str) -> None:
     alive.start()
     try:
         show = from_json(bytes(job.document), ShowValue, "The film's show")
-        order = FilmOrder(job.width_px, job.height_px, Fraction(job.rate), job.constant_rate)
         path = film_path(job)
-        write_film(perform(show), path, order, media_path, _Watch(job_id))
+        _write(job, perform(show), path, _Watch(job_id))
         mine.update(state=State.READY, size_bytes=path.stat().st_size)
     except Cancelled:
         mine.update(state=State.CANCELLED)

@@ -6,7 +6,9 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
+from ritornel.web.people.models import new_code
 from ritornel.web.shows.models import Show, new_id
+from ritornel.web.shows.naming import file_title
 
 SILENT_FOR = timedelta(seconds=8)
 """A running job says so every second; one silent for longer has lost its worker."""
@@ -23,10 +25,30 @@ class Release(models.Model):
     withdrawn = models.BooleanField(default=False)
     starts_itself = models.BooleanField(default=True)
     loops = models.BooleanField(default=False)
+    audience = models.CharField(max_length=10, default="anyone")
+    domain = models.CharField(max_length=120, blank=True)
+
+    AUDIENCES = ("anyone", "invited", "domain")
+    """Anyone with the address; people with links of their own; everybody who can read mail at a domain."""
 
     @property
     def newest(self) -> "Edition | None":
         return self.editions.first()
+
+
+class Guest(models.Model):
+    """Somebody who may see a release that is not open to anyone: by a link of their own, which can be withdrawn."""
+
+    release = models.ForeignKey(Release, on_delete=models.CASCADE, related_name="guests")
+    address = models.EmailField()
+    code = models.CharField(max_length=60, unique=True, default=new_code)
+    sent_at = models.DateTimeField(default=timezone.now)
+    opened_at = models.DateTimeField(null=True)
+    withdrawn_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["id"]
+        constraints = [models.UniqueConstraint(fields=["release", "address"], name="one_guest_an_address")]
 
 
 class Edition(models.Model):
@@ -49,7 +71,10 @@ class Edition(models.Model):
 
 
 class FilmJob(models.Model):
-    """A film being made by the worker. It films the show as it was when it was asked for."""
+    """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked for. `style` says what pages have."""
+
+    KINDS = {"mp4": "video/mp4", "webm": "video/webm", "webp": "image/webp", "pdf": "application/pdf", "zip": "application/zip"}
+    STYLES = ("slides", "notes", "beats")
 
     class State(models.TextChoices):
         WAITING = "waiting"
@@ -68,6 +93,7 @@ class FilmJob(models.Model):
     height_px = models.IntegerField(default=720)
     rate = models.CharField(max_length=12, default="30")
     constant_rate = models.BooleanField(default=False)
+    style = models.CharField(max_length=8, default="")
     state = models.CharField(max_length=12, choices=State.choices, default=State.WAITING)
     cancel_wanted = models.BooleanField(default=False)
     done = models.IntegerField(default=0)
@@ -85,6 +111,13 @@ class FilmJob(models.Model):
     @property
     def file_name(self) -> str:
         return f"{self.id}.{self.kind}"
+
+    @property
+    def saved_name(self) -> str:
+        """Under which name it is saved: what it is of, and which it is."""
+        size = f"{self.width_px}x{self.height_px}"
+        about = {"pdf": self.style, "zip": f"stills-{size}"}.get(self.kind, size)
+        return f"{file_title(self.show.title)}-{about}.{self.kind}"
 
     @property
     def lost(self) -> bool:
@@ -120,3 +153,26 @@ class SetAside(models.Model):
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["show", "finding"], name="a_finding_is_set_aside_once")]
+
+
+class HandIn(models.Model):
+    """A film, pages or the like, handed in to somebody: a file of its own, which stays when the maker's goes."""
+
+    id = models.CharField(primary_key=True, max_length=40, default=new_id)
+    sender = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="handed_in")
+    recipient = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="received")
+    title = models.CharField(max_length=200)
+    name = models.CharField(max_length=300)
+    kind = models.CharField(max_length=4)
+    size_bytes = models.BigIntegerField()
+    note = models.CharField(max_length=1000, blank=True)
+    at = models.DateTimeField(auto_now_add=True)
+    seen_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-at"]
+        indexes = [models.Index(fields=["recipient", "seen_at"])]
+
+    @property
+    def file_name(self) -> str:
+        return f"handed-in/{self.id}.{self.kind}"

@@ -17,20 +17,24 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.formats.media import file_name
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.config.policy import PAGE
+from ritornel.web.releases.guests import door, let_in
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.services import light_path, media_path, tempo_path
 
 
-def _open_release(address: str) -> Release:
+def _release(address: str) -> Release:
     release = Release.objects.filter(address=address, withdrawn=False).first()
     if release is None:
         raise Http404("There is no show at this address.")
     return release
 
 
-def _edition(address: str, number: int) -> Edition:
-    edition = Edition.objects.filter(release=_open_release(address), number=number).first()
+def _edition(request: HttpRequest, address: str, number: int) -> Edition:
+    release = _release(address)
+    if not let_in(request, release):
+        raise Http404("There is no such edition.")
+    edition = Edition.objects.filter(release=release, number=number).select_related("release").first()
     if edition is None:
         raise Http404("There is no such edition.")
     return edition
@@ -38,8 +42,11 @@ def _edition(address: str, number: int) -> Edition:
 
 @require_GET
 def watch(request: HttpRequest, address: str) -> HttpResponse:
-    """The page of the newest edition."""
-    release = _open_release(address)
+    """The page of the newest edition. Somebody else's page may say how it behaves there: `?start=press`, `?loop=on` or `off`, `?sound=off`, `?steps=off`,
+    `?controls=off`; no word changes what the edition is."""
+    release = _release(address)
+    if not let_in(request, release):
+        return door(request, release)
     edition = release.editions.defer("document", "calm").first()
     if edition is None:
         raise Http404("There is no show at this address.")
@@ -47,27 +54,29 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
     start = {
         "performance": reverse("edition-performance", args=[address, edition.number]),
         "calm": reverse("edition-calm", args=[address, edition.number]),
-        "starts_itself": release.starts_itself,
-        "loops": release.loops,
+        "starts_itself": release.starts_itself and request.GET.get("start") != "press",
+        "loops": {"on": True, "off": False}.get(request.GET.get("loop", ""), release.loops),
+        **{name: request.GET.get(name) != "off" for name in ("sound", "steps", "controls")},
     }
     title = msgspec.json.decode(bytes(edition.performance))["title"]
-    context = {"title": title, "length": clock_text(edition.length_ms).split(".")[0], "start": start, "loops": release.loops}
+    context = {"title": title, "length": clock_text(edition.length_ms).split(".")[0], "start": start, "loops": start["loops"]}
     response = render(request, "releases/watch.html", context)
-    # A release may stand in somebody else's page; everything else of the policy stays.
-    response.headers["Content-Security-Policy"] = PAGE.replace("frame-ancestors 'self'", "frame-ancestors *")
+    if release.audience == "anyone":
+        # It may stand in somebody else's page; everything else of the policy stays.
+        response.headers["Content-Security-Policy"] = PAGE.replace("frame-ancestors 'self'", "frame-ancestors *")
     return response
 
 
 @require_GET
 def performance(request: HttpRequest, address: str, number: int) -> HttpResponse:
     """The edition as painters read it."""
-    return _performance_reply(bytes(_edition(address, number).performance))
+    return _performance_reply(bytes(_edition(request, address, number).performance))
 
 
 @require_GET
 def calm(request: HttpRequest, address: str, number: int) -> HttpResponse:
     """The edition for people who ask for less motion."""
-    edition = _edition(address, number)
+    edition = _edition(request, address, number)
     return _performance_reply(bytes(edition.calm) or bytes(edition.performance))
 
 
@@ -78,9 +87,9 @@ def _performance_reply(body: bytes) -> HttpResponse:
 @require_GET
 def media(request: HttpRequest, address: str, number: int, name: str) -> HttpResponseBase:
     """A medium of the edition, by its hash; nothing else can be reached through here."""
-    edition = _edition(address, number)
+    edition = _edition(request, address, number)
     show = from_json(bytes(edition.document), ShowValue, "The edition")
-    cache = "public, max-age=60"
+    cache = f"{'public' if edition.release.audience == 'anyone' else 'private'}, max-age=60"
     for asset in show.assets:
         if served_name(asset) == name:
             path, media_type = (light_path(asset.sha256), "video/mp4") if asset.heavy else (media_path(asset.sha256), asset.media_type)

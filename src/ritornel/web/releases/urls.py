@@ -1,6 +1,6 @@
 from django.urls import path
 
-from ritornel.web.releases import public, views
+from ritornel.web.releases import guests, handing_in, offline, public, views
 
 urlpatterns = [
     path("shows/<str:show_id>/release", views.release, name="release"),
@@ -13,6 +13,17 @@ urlpatterns = [
     path("shows/<str:show_id>/films/<str:job_id>/again", views.film_again, name="film-again"),
     path("shows/<str:show_id>/films/<str:job_id>/remove", views.remove_film, name="remove-film"),
     path("shows/<str:show_id>/films/<str:job_id>/file", views.film_file, name="film-file"),
+    path("shows/<str:show_id>/offline.json", offline.weight, name="offline-weight"),
+    path("shows/<str:show_id>/offline.html", offline.single_file, name="offline-file"),
+    path("shows/<str:show_id>/offline.zip", offline.folder, name="offline-folder"),
+    path("shows/<str:show_id>/films/<str:job_id>/hand-in", handing_in.hand_in, name="hand-in"),
+    path("handed-in/", handing_in.handed_in, name="handed-in"),
+    path("handed-in/<str:entry_id>/file", handing_in.handed_in_file, name="handed-in-file"),
+    path("handed-in/<str:entry_id>/put-away", handing_in.put_away, name="put-away"),
+    path("shows/<str:show_id>/guests", guests.invite, name="guests"),
+    path("shows/<str:show_id>/guests/<int:number>", guests.shut_out, name="shut-out"),
+    path("s/<str:address>/ask", guests.ask, name="ask-in"),
+    path("s/<str:address>/for/<str:code>/", guests.guest, name="guest"),
     path("s/<str:address>/", public.watch, name="watch"),
     path("s/<str:address>/<int:number>/performance.json", public.performance, name="edition-performance"),
     path("s/<str:address>/<int:number>/calm.json", public.calm, name="edition-calm"),

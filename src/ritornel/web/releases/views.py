@@ -1,5 +1,6 @@
 """The Release page: editions, who may see them, and films."""
 
+import re
 from fractions import Fraction
 from typing import Any
 
@@ -12,22 +13,26 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from ritornel.core.checks import Finding, check_show
+from ritornel.core.checks import Finding, Heard, check_show
 from ritornel.core.document.decoding import to_builtins, to_json
+from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.film import FilmOrder, check_order
 from ritornel.core.schedule.calm import calmed
 from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.people.services import person_of
 from ritornel.web.releases.filming import State, film_path
+from ritornel.web.releases.guests import guest_lines
 from ritornel.web.releases.models import Edition, FilmJob, Release
 from ritornel.web.releases.public import clips_of, served_name
 from ritornel.web.releases.tasks import film
-from ritornel.web.shows.naming import file_title
+from ritornel.web.shows.hearing import measured
+from ritornel.web.shows.looking import seen_of
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
 from ritornel.web.shows.services import light_path, media_path, owned_show, value_of
+from ritornel.web.shows.tasks import looking
 
 
 def _film_line(job: FilmJob) -> dict[str, Any]:
@@ -36,6 +41,7 @@ def _film_line(job: FilmJob) -> dict[str, Any]:
         "id": job.id,
         "state": job.seen_state,
         "kind": job.kind,
+        "style": job.style,
         "size": f"{job.width_px} × {job.height_px}",
         "rate": job.rate,
         "done": job.done,
@@ -71,6 +77,9 @@ def _state(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "withdrawn": release.withdrawn if release else False,
         "starts_itself": release.starts_itself if release else True,
         "loops": release.loops if release else row.end == "loop",
+        "audience": release.audience if release else "anyone",
+        "domain": release.domain if release else "",
+        "guests": guest_lines(request, release),
         "editions": [_edition_line(edition) for edition in editions],
         "captions": reverse("captions-out", args=[show_id]) if any(clip.captions for clip in clips_of(value_of(row))) else None,
         "films": [_film_line(job) for job in row.films.defer("document")],
@@ -102,7 +111,16 @@ def checks(request: HttpRequest, show_id: str) -> HttpResponse:
         thumb = thumb_address(show, slide, style, numbers[slide.id]) if slide else None
         return {**to_builtins(finding), "thumb": thumb, "aside": aside.get(finding.id)}
 
-    return json_reply({"revision": row.revision, "findings": [line(finding) for finding in check_show(show, missing)]})
+    seen, left = seen_of(show)
+    if left and request.GET.get("ask"):
+        looking(row.pk)
+    found = [line(finding) for finding in check_show(show, missing, _heard(show), seen)]
+    return json_reply({"revision": row.revision, "findings": found, "looking": left})
+
+
+def _heard(show: ShowValue) -> Heard | None:
+    known = measured(perform(show))
+    return Heard(known.lufs, known.lands_at_lufs) if known is not None else None
 
 
 @login_required
@@ -121,7 +139,8 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
         raise BadValue("Say in a few words why it may stay as it is. Nothing was set aside.", "reason")
     if len(reason) > 300:
         raise BadValue(f"The reason has {len(reason)} characters; at most 300 can be kept.", "reason")
-    if finding not in {entry.id for entry in check_show(value_of(row))} and not finding.startswith("missing:"):
+    show = value_of(row)
+    if finding not in {entry.id for entry in check_show(show, heard=_heard(show), looked=seen_of(show)[0])} and not finding.startswith("missing:"):
         raise BadValue("That finding is no longer there.", "finding")
     row.set_aside.update_or_create(finding=finding, defaults={"reason": reason, "person": person_of(request)})
     return json_reply({"aside": reason})
@@ -162,15 +181,28 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Withdraws or reopens, and says how a visit begins and ends: any of withdrawn, starts_itself, loops."""
+    """Withdraws or reopens, says how a visit begins and ends, and who may see it: any of withdrawn, starts_itself, loops; audience, domain."""
     row = owned_show(show_id, request)
     body = body_of(request)
+    body |= _audience(body)
     known = {"withdrawn", "starts_itself", "loops"}
-    if set(body) - known or not all(isinstance(value, bool) for value in body.values()):
+    if set(body) - known - {"audience", "domain"} or not all(isinstance(value, bool) for name, value in body.items() if name in known):
         raise BadValue(f"A release can be set: {', '.join(sorted(known))}; each is on or off.")
     if not Release.objects.filter(show=row).update(**body):
         raise BadValue("There is no edition yet. Make one first.")
     return json_reply(_state(request, show_id))
+
+
+def _audience(body: dict[str, Any]) -> dict[str, Any]:
+    """Who may see a release, checked. Raises BadValue for an audience that there is not, or a mail domain that is none."""
+    if "audience" not in body:
+        return {}
+    audience, domain = body["audience"], str(body.get("domain", "")).strip().lower().removeprefix("@")
+    if audience not in Release.AUDIENCES:
+        raise BadValue(f"A release is for {', '.join(Release.AUDIENCES)}, not “{audience}”.", "audience")
+    if audience == "domain" and not re.fullmatch(r"[a-z0-9-]+(\.[a-z0-9-]+)+", domain):
+        raise BadValue(f"“{domain}” is no mail domain; one is orlmere.town, say. Nothing was changed.", "domain")
+    return {"audience": audience, "domain": domain[:120] if audience == "domain" else ""}
 
 
 @login_required
@@ -182,8 +214,11 @@ def films(request: HttpRequest, show_id: str) -> HttpResponse:
     if request.method == "POST":
         body = body_of(request)
         kind = body.get("kind", "mp4")
-        if kind not in ("mp4", "webm"):
-            raise BadValue(f"A film is mp4 or webm, not “{kind}”.", "kind")
+        if kind not in FilmJob.KINDS:
+            raise BadValue(f"A film or its like is {', '.join(FilmJob.KINDS)}, not “{kind}”.", "kind")
+        style = str(body.get("style", "slides"))
+        if style not in FilmJob.STYLES:
+            raise BadValue(f"Pages have {', '.join(FilmJob.STYLES)}, not “{style}”.", "style")
         try:
             rate = Fraction(str(body.get("rate", "30")))
             width, height = int(body.get("width_px", 1280)), int(body.get("height_px", 720))
@@ -200,6 +235,7 @@ def films(request: HttpRequest, show_id: str) -> HttpResponse:
             height_px=height,
             rate=str(rate),
             constant_rate=bool(body.get("constant_rate", False)),
+            style=style,
         )
         film(job.id)
     return json_reply(_state(request, show_id))
@@ -253,7 +289,6 @@ def film_file(request: HttpRequest, show_id: str, job_id: str) -> HttpResponseBa
     job = _job(request, show_id, job_id)
     if job.state != State.READY:
         raise Http404("This film is not ready.")
-    response = file_reply(request, film_path(job), f"video/{job.kind}")
-    name = f"{file_title(job.show.title)}-{job.width_px}x{job.height_px}.{job.kind}"
-    response.headers["Content-Disposition"] = f'attachment; filename="{name}"'
+    response = file_reply(request, film_path(job), FilmJob.KINDS[job.kind])
+    response.headers["Content-Disposition"] = f'attachment; filename="{job.saved_name}"'
     return response

@@ -2,11 +2,14 @@
 
 import asyncio
 import json
+import time
 from collections.abc import AsyncIterator
 from typing import Annotated, Any
 
 import msgspec
+from asgiref.sync import sync_to_async
 from django.contrib.auth.decorators import login_required
+from django.contrib.auth.models import User
 from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
@@ -24,14 +27,18 @@ from ritornel.core.schedule.differing import differences_of
 from ritornel.core.schedule.lengths import read_through, spread
 from ritornel.core.schedule.performance import perform, sight_at_rest
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
-from ritornel.web.people.services import person_of
+from ritornel.web.people.services import access_of, person_of
 from ritornel.web.shows.composing import ties
 from ritornel.web.shows.editing import Edited, would_be
 from ritornel.web.shows.models import Show
+from ritornel.web.shows.presence import Somebody, presence
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import changed_score, numbers_of, slide_detail, whole_score
-from ritornel.web.shows.services import edit_show, history_labels, media_path, owned_show, redo, slide_of, undo, value_of
+from ritornel.web.shows.services import edit_show, history_labels, media_path, redo, seen_slides, show_for, slide_of, undo, value_of
 
+LOOK_S = 0.3
+ASK_AGAIN_S = 1.5
+"""After so long somebody whose access was withdrawn hears nothing more."""
 THUMB_WIDTHS_PX = {"small": 192, "large": 640}
 
 
@@ -39,7 +46,7 @@ THUMB_WIDTHS_PX = {"small": 192, "large": 640}
 @require_GET
 def score(request: HttpRequest, show_id: str) -> HttpResponse:
     """The whole score with its revision."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     return json_reply({"revision": row.revision, "history": history_labels(row), **whole_score(value_of(row))})
 
 
@@ -48,7 +55,7 @@ def score(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
     """One slide, for the stage."""
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     return json_reply(slide_detail(show, slide_of(show, slide_id)))
 
 
@@ -57,7 +64,7 @@ def slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
 @telling_errors
 def slide_ties(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
     """What is carried into a slide."""
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     return json_reply({"ties": ties(show, slide_of(show, slide_id))})
 
 
@@ -87,7 +94,7 @@ def edit(request: HttpRequest, show_id: str) -> HttpResponse:
         raise BadValue("An edit needs the revision it was made on.", "revision")
     value = from_builtins(body.get("edit"), Edit, "The edit")
     edited = edit_show(show_id, person_of(request), value, revision)
-    return edited_reply(owned_show(show_id, request), edited, body.get("viewing"))
+    return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
 
 
 @login_required
@@ -96,7 +103,7 @@ def edit(request: HttpRequest, show_id: str) -> HttpResponse:
 def would(request: HttpRequest, show_id: str) -> HttpResponse:
     """What an edit would change, while it is still under somebody's hand: {"edit": {...}, "viewing": slide id}. Nothing is kept."""
     body = body_of(request)
-    before = value_of(owned_show(show_id, request))
+    before = value_of(show_for(show_id, request))
     after = would_be(before, from_builtins(body.get("edit"), Edit, "The edit"))
     seen = after.slide(str(body.get("viewing") or ""))
     return json_reply({**changed_score(before, after), **({"viewing": slide_detail(after, seen)} if seen else {})})
@@ -108,7 +115,7 @@ def would(request: HttpRequest, show_id: str) -> HttpResponse:
 def voice_pairs(request: HttpRequest, show_id: str) -> HttpResponse:
     """Which of numbered files would be the voice of which slide: {"names": [...]}. Nothing is changed."""
     names = from_builtins(body_of(request).get("names", []), tuple[Annotated[str, msgspec.Meta(max_length=300)], ...], "The files")
-    return json_reply({"rows": paired(names, len(value_of(owned_show(show_id, request)).slides))})
+    return json_reply({"rows": paired(names, len(value_of(show_for(show_id, request)).slides))})
 
 
 @login_required
@@ -117,7 +124,7 @@ def voice_pairs(request: HttpRequest, show_id: str) -> HttpResponse:
 def lengths(request: HttpRequest, show_id: str) -> HttpResponse:
     """Sets lengths by a rule: {"by": "reading", "slide_ids": [...]}, or {"by": "spreading", "target_ms": n, "from": slide id}."""
     body = body_of(request)
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     notices: tuple[str, ...] = ()
     if body.get("by") == "reading":
         value = read_through(show, from_builtins(body.get("slide_ids", []), tuple[str, ...], "The slides"))
@@ -129,13 +136,13 @@ def lengths(request: HttpRequest, show_id: str) -> HttpResponse:
             notices = (f"{clock_text(target)} cannot be met: what moves takes its time. The nearest is {clock_text(reached)}.",)
     edited = edit_show(show_id, person_of(request), value)
     edited = msgspec.structs.replace(edited, notices=(*edited.notices, *notices))
-    return edited_reply(owned_show(show_id, request), edited, body.get("viewing"))
+    return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
 
 
 def _step(request: HttpRequest, show_id: str, back: bool) -> HttpResponse:
     viewing = body_of(request).get("viewing")
     edited = (undo if back else redo)(show_id, person_of(request))
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     if edited is None:
         return json_reply({"error": f"There is nothing to {'undo' if back else 'do again'}."}, 400)
     return edited_reply(row, edited, viewing)
@@ -162,7 +169,7 @@ def redo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def differences(request: HttpRequest, show_id: str) -> HttpResponse:
     """What differs on one slide from the others: the notes in the overview's margin."""
-    return json_reply({"notes": differences_of(value_of(owned_show(show_id, request)))})
+    return json_reply({"notes": differences_of(value_of(show_for(show_id, request)))})
 
 
 def _still(show: ShowValue, width: int, number: int) -> bytes:
@@ -182,9 +189,10 @@ def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> Http
     width = THUMB_WIDTHS_PX.get(request.GET.get("size", "small"))
     if width is None:
         raise Http404("There is no such size.")
-    show = value_of(owned_show(show_id, request))
+    row = show_for(show_id, request, "see")
+    show = value_of(row)
     found = show.slide(slide_id)
-    if found is None:
+    if found is None or slide_id not in seen_slides(row, show):
         raise Http404("There is no such slide.")
     png = _still(msgspec.structs.replace(show, slides=(found,)), width, numbers_of(show)[slide_id])
     response = HttpResponse(png, content_type="image/png")
@@ -192,30 +200,48 @@ def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> Http
     return response
 
 
+async def _may_edit(show_id: str, person: User) -> bool:
+    """Whether the person may edit the show now."""
+    owner_id = await Show.objects.filter(pk=show_id).values_list("owner_id", flat=True).afirst()
+    access = await sync_to_async(access_of)(show_id, owner_id, person) if owner_id is not None else None
+    return access is not None and access.may("edit")
+
+
 @login_required
 async def events(request: HttpRequest, show_id: str) -> StreamingHttpResponse:
-    """Server-sent events: the show's revision whenever it changes, so that two windows see each other's work."""
+    """Server-sent events: the show's revision whenever it changes, and who else is at it, so that people and windows see each other's work."""
     person = await request.auser()
-    if not await Show.objects.filter(pk=show_id, owner_id=person.pk).aexists():
+    if not isinstance(person, User) or not await _may_edit(show_id, person):
         raise Http404("There is no such show.")
-    return StreamingHttpResponse(_revisions(show_id), content_type="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"})
+    return StreamingHttpResponse(_news(show_id, person), content_type="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"})
 
 
-async def _revisions(show_id: str) -> AsyncIterator[str]:
-    known = None
-    silent = 0.0
+async def _news(show_id: str, person: User) -> AsyncIterator[str]:
+    known: int | None = None
+    there: tuple[Somebody, ...] = ()
+    silent = asked = 0.0
     while True:
         revision = await Show.objects.filter(pk=show_id).values_list("revision", flat=True).afirst()
+        if asked >= ASK_AGAIN_S:
+            asked = 0.0
+            if not await _may_edit(show_id, person):
+                yield "event: over\ndata: null\n\n"
+                return
         if revision is None:
             return
+        people = presence().at(show_id, time.monotonic())
         if revision != known:
             known, silent = revision, 0.0
             yield f"event: revision\ndata: {json.dumps(revision)}\n\n"
-        elif silent >= 15:
+        if people != there:
+            there, silent = people, 0.0
+            yield f"event: people\ndata: {msgspec.json.encode(people).decode()}\n\n"
+        if silent >= 15:
             silent = 0.0
             yield ": still here\n\n"
-        await asyncio.sleep(0.3)
-        silent += 0.3
+        await asyncio.sleep(LOOK_S)
+        silent += LOOK_S
+        asked += LOOK_S
 
 
 @login_required
@@ -223,7 +249,7 @@ async def _revisions(show_id: str) -> AsyncIterator[str]:
 @telling_errors
 def theme_preview(request: HttpRequest, show_id: str, slide_id: str, theme: str) -> HttpResponse:
     """The slide as it would be in a theme that ships."""
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     found = show.slide(slide_id)
     if found is None or theme not in THEMES:
         raise Http404("There is no such slide or theme.")

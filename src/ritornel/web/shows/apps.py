@@ -1,7 +1,18 @@
+from typing import TYPE_CHECKING
+
 from django.apps import AppConfig
+
+if TYPE_CHECKING:
+    from ritornel.web.shows.presence import Presence
 
 
 class ShowsConfig(AppConfig):
     name = "ritornel.web.shows"
     label = "shows"
     default_auto_field = "django.db.models.BigAutoField"
+    presence: "Presence"
+
+    def ready(self) -> None:
+        from ritornel.web.shows.presence import Presence
+
+        self.presence = Presence()

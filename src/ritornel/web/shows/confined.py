@@ -28,7 +28,9 @@ _FORKING = multiprocessing.get_context("forkserver")
 _FORKING.set_forkserver_preload(
     [
         "ritornel.core.formats.archive",
+        "ritornel.core.formats.pdf",
         "ritornel.core.render.lighter",
+        "ritornel.core.render.looked",
         "ritornel.core.render.strips",
         "ritornel.core.sound.tempo",
         "ritornel.core.sound.waves",

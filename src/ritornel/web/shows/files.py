@@ -14,6 +14,7 @@ from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.show import AdvanceAfter
 from ritornel.core.errors import BadMedia
+from ritornel.core.formats.otio import write_otio
 from ritornel.core.formats.outline import read_outline, write_outline
 from ritornel.core.formats.timings import read_timings, timing_lines, write_timings
 from ritornel.core.formats.webvtt import write_srt
@@ -23,10 +24,12 @@ from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.people.services import person_of
+from ritornel.web.shows.intake import unpack_pdf
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.replies import json_reply, telling_errors
-from ritornel.web.shows.services import create_rows, edit_show, history_labels, owned_show, value_of
+from ritornel.web.shows.services import create_rows, edit_show, history_labels, show_for, value_of
+from ritornel.web.shows.tasks import small_picture
 
 
 def _saved(text: str, name: str, content_type: str) -> HttpResponse:
@@ -38,7 +41,7 @@ def _saved(text: str, name: str, content_type: str) -> HttpResponse:
 @require_GET
 def outline_out(request: HttpRequest, show_id: str) -> HttpResponse:
     """The show's words as Markdown."""
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     return _saved(write_outline(show), f"{file_title(show.title)}.md", "text/markdown")
 
 
@@ -46,7 +49,7 @@ def outline_out(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 def timings_out(request: HttpRequest, show_id: str) -> HttpResponse:
     """The show's times as a table."""
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     return _saved(write_timings(timing_lines(show, compile_show(show))), f"{file_title(show.title)}-timings.csv", "text/csv")
 
 
@@ -54,7 +57,7 @@ def timings_out(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 def schedule_out(request: HttpRequest, show_id: str) -> HttpResponse:
     """What starts when, as JSON: the schedule, music, voices and the sounds of builds, transitions and clips."""
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     performance = perform(show)
     sounds = {"music": performance.music, "voices": performance.voices, "effects": performance.effects, "clips": performance.clips}
     body = {"title": show.title, **to_builtins(performance.schedule), **{name: to_builtins(value) for name, value in sounds.items()}}
@@ -63,9 +66,17 @@ def schedule_out(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
+def otio_out(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The self-running show as an OpenTimelineIO timeline."""
+    show = value_of(show_for(show_id, request))
+    return _saved(write_otio(perform(show)), f"{file_title(show.title)}.otio", "application/json")
+
+
+@login_required
+@require_GET
 def srt_out(request: HttpRequest, show_id: str) -> HttpResponse:
     """The captions of the self-running show as SRT."""
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     return _saved(write_srt(compile_captions(perform(show))), f"{file_title(show.title)}.srt", "application/x-subrip")
 
 
@@ -85,12 +96,12 @@ def _upload(request: HttpRequest) -> tuple[bytes, str]:
 @telling_errors
 def timings_in(request: HttpRequest, show_id: str) -> HttpResponse:
     """Takes lengths and holds from a table, as one edit; what did not fit is told."""
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     data, name = _upload(request)
     edit, told = read_timings(show, data, name)
     edited = edit_show(show_id, person_of(request), edit)
     length = clock_text(compile_show(edited.after).length_ms)
-    return json_reply({"revision": edited.revision, "length": length, "notices": told, "history": history_labels(owned_show(show_id, request))})
+    return json_reply({"revision": edited.revision, "length": length, "notices": told, "history": history_labels(show_for(show_id, request))})
 
 
 @login_required
@@ -108,3 +119,20 @@ def show_from_outline(request: HttpRequest) -> HttpResponse:
         create_rows(row, show)
     reply: dict[str, Any] = {"address": reverse("compose", args=[row.id]), "notices": told}
     return json_reply(reply)
+
+
+@login_required
+@require_POST
+@telling_errors
+def show_from_pdf(request: HttpRequest) -> HttpResponse:
+    """A new show of the pages of a PDF."""
+    upload = request.FILES.get("file")
+    if upload is None:
+        raise BadMedia("Choose a PDF first.")
+    row = Show(owner=person_of(request))
+    show, told = unpack_pdf(upload, row.id)
+    with transaction.atomic():
+        create_rows(row, show)
+    for asset in show.assets:
+        small_picture(asset.sha256)
+    return json_reply({"address": reverse("compose", args=[row.id]), "notices": told})

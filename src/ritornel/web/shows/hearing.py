@@ -18,7 +18,7 @@ from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.sound.mastering import TARGET_LUFS
 from ritornel.web.shows.confined import Bounds
 from ritornel.web.shows.replies import json_reply, telling_errors
-from ritornel.web.shows.services import owned_show, value_of
+from ritornel.web.shows.services import show_for, value_of
 from ritornel.web.shows.smalls import keep_made
 from ritornel.web.shows.storage import media_path
 
@@ -43,6 +43,12 @@ def measure(show: Show) -> None:
         keep_made(loudness_path(stamp_of(perform(show))), write_loudness, to_json(show), media, Path(folder), bounds=LONG)
 
 
+def measured(performance: Performance) -> Loudness | None:
+    """How loud the show is, where the worker has measured it."""
+    path = loudness_path(stamp_of(performance))
+    return msgspec.json.decode(path.read_bytes(), type=Loudness) if path.is_file() else None
+
+
 @login_required
 @require_GET
 @telling_errors
@@ -50,11 +56,11 @@ def loudness(request: HttpRequest, show_id: str) -> HttpResponse:
     """{"ready": ..., "target_lufs": ..., and what was measured}. With `?ask=1` the worker is asked to where nobody has."""
     from ritornel.web.shows.tasks import hearing
 
-    show = value_of(owned_show(show_id, request))
-    path = loudness_path(stamp_of(perform(show)))
-    found: dict[str, Any] = {"ready": path.is_file(), "target_lufs": TARGET_LUFS}
-    if found["ready"]:
-        found |= to_builtins(msgspec.json.decode(path.read_bytes(), type=Loudness))
+    show = value_of(show_for(show_id, request))
+    known = measured(perform(show))
+    found: dict[str, Any] = {"ready": known is not None, "target_lufs": TARGET_LUFS}
+    if known is not None:
+        found |= to_builtins(known)
     elif request.GET.get("ask"):
         hearing(show_id)
     return json_reply(found)

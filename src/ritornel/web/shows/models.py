@@ -5,6 +5,8 @@ import secrets
 from django.conf import settings
 from django.db import models
 
+from ritornel.web.people.roles import Access
+
 
 def new_id() -> str:
     """A random id of 16 characters, for rows and for things inside documents."""
@@ -31,6 +33,8 @@ class Show(models.Model):
     revision = models.IntegerField(default=0)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
+    access: Access = Access("own")
+    """What the person who asked for this row is to the show: set where it is asked for."""
 
     class Meta:
         ordering = ["-changed_at"]

@@ -24,7 +24,7 @@ from ritornel.web.shows.models import new_id
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.rows import value_of
 from ritornel.web.shows.score import shelf_line
-from ritornel.web.shows.services import owned_show
+from ritornel.web.shows.services import show_for
 from ritornel.web.shows.shelf import begin_work
 
 Answer = TypeVar("Answer")
@@ -61,7 +61,7 @@ def asked(what: str, work: Callable[[], Answer]) -> Answer:
 @telling_errors
 def search(request: HttpRequest, show_id: str) -> HttpResponse:
     """What the catalogue has: {"found": [...]} for `?words=` and `?kind=`."""
-    owned_show(show_id, request)
+    show_for(show_id, request)
     kind = request.GET.get("kind") or None
     if kind is not None and kind not in get_args(Kind):
         raise BadValue(f"The catalogue has {', '.join(get_args(Kind))}; it has no “{kind}”.", "kind")
@@ -80,7 +80,7 @@ def _entry(entry_id: str) -> Entry:
 @require_GET
 def sample(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponseBase:
     """A thing of the catalogue, to be seen or heard before it is used."""
-    owned_show(show_id, request)
+    show_for(show_id, request)
     try:
         entry = _entry(entry_id)
         data = asked("The catalogue", lambda: catalogue().fetch(entry))
@@ -96,7 +96,7 @@ def _brought(request: HttpRequest, show_id: str, entry: Entry, data: bytes) -> H
     """Puts it on the shelf with its credit in one step; what lies there already is answered instead."""
     intake = take_in(SimpleUploadedFile(entry.file_name, data), new_id(), author=entry.author, licence=entry.licence, credit=entry.credit)
     asset = msgspec.structs.replace(intake.asset, name=entry.name, alternative=entry.name if intake.asset.width_px else "")
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     show = value_of(row)
     known = next((own for own in show.assets if own.sha256 == asset.sha256), None)
     if known is not None and known.credit:
@@ -108,7 +108,7 @@ def _brought(request: HttpRequest, show_id: str, entry: Entry, data: bytes) -> H
     else:
         edited = edit_show(show_id, person_of(request), AddAssets((asset,)))
         begin_work(asset)
-    labels = history_labels(owned_show(show_id, request))
+    labels = history_labels(show_for(show_id, request))
     return json_reply({"revision": edited.revision, "history": labels, "asset": shelf_line(edited.after, asset), "notices": intake.notes})
 
 
@@ -117,7 +117,7 @@ def _brought(request: HttpRequest, show_id: str, entry: Entry, data: bytes) -> H
 @telling_errors
 def bring_entry(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponse:
     """Puts a thing of the catalogue on the shelf."""
-    owned_show(show_id, request)
+    show_for(show_id, request)
     entry = _entry(entry_id)
     data = asked("The catalogue", lambda: catalogue().fetch(entry))
     return _brought(request, show_id, entry, data)
@@ -128,7 +128,7 @@ def bring_entry(request: HttpRequest, show_id: str, entry_id: str) -> HttpRespon
 @telling_errors
 def bring_video(request: HttpRequest, show_id: str) -> HttpResponse:
     """Puts the video at an address on the shelf as a clip: {"address": ...}."""
-    owned_show(show_id, request)
+    show_for(show_id, request)
     address = str(body_of(request).get("address", "")).strip()[:500]
     if not address:
         raise BadValue("Put in the address of a video, as your browser shows it.", "address")

@@ -15,7 +15,7 @@ from ritornel.core.schedule.performance import builtins_of, perform, stage_slide
 from ritornel.core.schedule.samples import sample_show
 from ritornel.core.schedule.slide_schedule import compile_slide
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import owned_show, slide_of, value_of
+from ritornel.web.shows.services import show_for, slide_of, value_of
 
 
 @cache
@@ -36,7 +36,7 @@ def samples(request: HttpRequest) -> HttpResponse:
 def preview(request: HttpRequest, show_id: str) -> HttpResponse:
     """A slide with these builds only, staged; nothing is kept: {"slide_id": ..., "builds": [...]}."""
     body = body_of(request)
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     found = slide_of(show, str(body.get("slide_id", "")))
     builds = from_builtins(body.get("builds", []), tuple[Build, ...], "The preview")
     slide = msgspec.structs.replace(found, order=builds)

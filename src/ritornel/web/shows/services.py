@@ -4,13 +4,15 @@ from django.http import Http404, HttpRequest
 
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
-from ritornel.web.people.services import person_of
+from ritornel.core.rehearsal.recording import recordable_sections
+from ritornel.web.people.roles import Act
+from ritornel.web.people.services import access_of, person_of
 from ritornel.web.shows.addresses import browser_address
 from ritornel.web.shows.derived import light_path, tempo_path
 from ritornel.web.shows.editing import Edited, edit_show, history_labels, redo, undo
 from ritornel.web.shows.models import Show, new_id
 from ritornel.web.shows.rows import create_rows, value_of
-from ritornel.web.shows.storage import keep_media, media_path
+from ritornel.web.shows.storage import keep_media, keep_media_file, media_path
 
 __all__ = [
     "Edited",
@@ -20,11 +22,14 @@ __all__ = [
     "edit_show",
     "history_labels",
     "keep_media",
+    "keep_media_file",
     "light_path",
     "media_path",
     "new_id",
     "owned_show",
     "redo",
+    "seen_slides",
+    "show_for",
     "slide_of",
     "tempo_path",
     "undo",
@@ -40,9 +45,25 @@ def slide_of(show: ShowValue, slide_id: str) -> Slide:
     return found
 
 
+def show_for(show_id: str, request: HttpRequest, act: Act = "edit") -> Show:
+    """The show, if the asking person may do that with it; its `access` says what they are to it. Raises Http404 for any other, so nobody learns which
+    shows exist."""
+    row = Show.objects.filter(pk=show_id).first()
+    access = access_of(show_id, row.owner_id, person_of(request)) if row is not None else None
+    if row is None or access is None or not access.may(act):
+        raise Http404("There is no such show.")
+    row.access = access
+    return row
+
+
 def owned_show(show_id: str, request: HttpRequest) -> Show:
-    """The show, if it is the asking person's own. Raises Http404 for any other, so nobody learns which shows exist."""
-    try:
-        return Show.objects.get(pk=show_id, owner=person_of(request))
-    except Show.DoesNotExist as error:
-        raise Http404("There is no such show.") from error
+    """The show, if it is the asking person's own. Raises Http404 for any other."""
+    return show_for(show_id, request, "own")
+
+
+def seen_slides(row: Show, show: ShowValue) -> frozenset[str]:
+    """The slides that the person who asked for the row may see: all, or those of the one section that is theirs to record."""
+    if row.access.may("watch") or row.access.may("edit"):
+        return frozenset(slide.id for slide in show.slides)
+    section = next((section for section in recordable_sections(show) if row.access.section in section.slide_ids), None)
+    return frozenset(section.slide_ids) if section else frozenset()

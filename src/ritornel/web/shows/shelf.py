@@ -10,10 +10,11 @@ from django.http.response import HttpResponseBase
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.bringing import bring_objects, bring_slides
-from ritornel.core.document.decoding import from_builtins, to_builtins
+from ritornel.core.document.decoding import from_builtins, from_json, to_builtins
 from ritornel.core.document.edits import AddAssets
 from ritornel.core.document.objects import Object
 from ritornel.core.document.show import Asset
+from ritornel.core.document.uses import uses_of
 from ritornel.core.errors import BadMedia, BadValue, UnknownName
 from ritornel.core.formats.media import asset_from, read_medium
 from ritornel.core.formats.webvtt import read_captions, write_webvtt
@@ -30,12 +31,13 @@ from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import shelf_line
-from ritornel.web.shows.services import edit_show, history_labels, keep_media, media_path, new_id, owned_show, value_of
+from ritornel.web.shows.services import edit_show, history_labels, keep_media, media_path, new_id, seen_slides, show_for, value_of
 from ritornel.web.shows.smalls import small_path, strip_path
 from ritornel.web.shows.tasks import filmstrip, light, small_picture, wave
 from ritornel.web.shows.waves import PART, wave_of, wave_part
 
 CAPTIONS_BYTES = 2_000_000
+NO_MEDIUM = "There is no such medium."
 
 
 @login_required
@@ -44,7 +46,7 @@ CAPTIONS_BYTES = 2_000_000
 def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
     """Takes a file in. It is told by its content, and on the shelf before the answer. Files of one `batch` are taken off again together by
     one undo. A picture's small one is made by the worker."""
-    owned_show(show_id, request)
+    show_for(show_id, request)
     upload = request.FILES.get("file")
     if upload is None:
         raise BadMedia("No file came with the request.")
@@ -52,7 +54,7 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
     asset = intake.asset
     edited = edit_show(show_id, person_of(request), AddAssets((asset,)), batch=request.POST.get("batch", "")[:40])
     begin_work(asset)
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     line = shelf_line(edited.after, asset)
     return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": intake.notes})
 
@@ -74,7 +76,7 @@ def begin_work(asset: Asset) -> None:
 @telling_errors
 def add_from_library(request: HttpRequest, show_id: str, name: str) -> HttpResponse:
     """Puts one of the sounds that ship on the shelf; if it lies there already, that one is answered."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     sound = library_sound(name)
     if sound is None:
         raise UnknownName(f"There is no sound “{name}” in the library.")
@@ -86,32 +88,37 @@ def add_from_library(request: HttpRequest, show_id: str, name: str) -> HttpRespo
     asset = asset_from(medium, new_id(), sound.title, author=AUTHOR, licence=LICENCE)
     keep_media(medium.sha256, medium.data)
     edited = edit_show(show_id, person_of(request), AddAssets((asset,)))
-    return json_reply({"revision": edited.revision, "history": history_labels(owned_show(show_id, request)), "asset": shelf_line(edited.after, asset)})
+    return json_reply({"revision": edited.revision, "history": history_labels(show_for(show_id, request)), "asset": shelf_line(edited.after, asset)})
 
 
-def _asset_sha(request: HttpRequest, show_id: str, asset_id: str) -> tuple[str, str]:
-    """The hash and media type of an asset of a show the asking person may open. Raises Http404."""
-    entry = owned_show(show_id, request).assets.filter(asset_id=asset_id).first()
+def _asset(request: HttpRequest, show_id: str, asset_id: str) -> Asset:
+    """An asset that the asking person may see: of a show they may open any, of one whose section they record what is used there. Raises Http404."""
+    row = show_for(show_id, request, "see")
+    entry = row.assets.filter(asset_id=asset_id).first()
     if entry is None:
-        raise Http404("There is no such medium.")
-    asset = msgspec.json.decode(bytes(entry.body))
-    return asset["sha256"], asset["media_type"]
+        raise Http404(NO_MEDIUM)
+    if not row.access.may("watch"):
+        show = value_of(row)
+        if not ({*seen_slides(row, show), "style"} & set(uses_of(show).get(asset_id, ()))):
+            raise Http404(NO_MEDIUM)
+    asset: Asset = from_json(bytes(entry.body), Asset, "The shelf")
+    return asset
 
 
 @login_required
 @require_GET
 def media(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
     """A medium's bytes, for whoever may open the show."""
-    sha256, media_type = _asset_sha(request, show_id, asset_id)
-    return file_reply(request, media_path(sha256), media_type)
+    asset = _asset(request, show_id, asset_id)
+    return file_reply(request, media_path(asset.sha256), asset.media_type)
 
 
 @login_required
 @require_GET
 def lighter(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
     """The lighter copy of a heavy clip, once the worker has made it. Where nobody makes it, the worker is asked to."""
-    asset = value_of(owned_show(show_id, request)).asset(asset_id)
-    if asset is None or not asset.heavy:
+    asset = _asset(request, show_id, asset_id)
+    if not asset.heavy:
         raise Http404("There is no such clip.")
     path = light_path(asset.sha256)
     if not path.is_file():
@@ -125,8 +132,8 @@ def lighter(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBa
 @require_GET
 def at_tempo(request: HttpRequest, show_id: str, asset_id: str, rate_pct: int) -> HttpResponseBase:
     """The sound of a clip at another speed, its pitch kept."""
-    asset = value_of(owned_show(show_id, request)).asset(asset_id)
-    if asset is None or not asset.heard or not 25 <= rate_pct <= 400:
+    asset = _asset(request, show_id, asset_id)
+    if not asset.heard or not 25 <= rate_pct <= 400:
         raise Http404("There is no such sound.")
     return file_reply(request, tempo_path(asset.sha256, rate_pct), "audio/flac")
 
@@ -136,7 +143,7 @@ def at_tempo(request: HttpRequest, show_id: str, asset_id: str, rate_pct: int) -
 @telling_errors
 def captions_in(request: HttpRequest, show_id: str) -> HttpResponse:
     """Reads a WebVTT or SRT file: {"captions": [...], "notices": [...]}. Nothing is changed by it."""
-    owned_show(show_id, request)
+    show_for(show_id, request)
     upload = request.FILES.get("file")
     if upload is None or upload.size is None or upload.size > CAPTIONS_BYTES:
         raise BadMedia(f"Choose a WebVTT or SRT file of at most {CAPTIONS_BYTES // 1_000_000} MB.")
@@ -149,7 +156,7 @@ def captions_in(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def captions_out(request: HttpRequest, show_id: str) -> HttpResponse:
     """The captions of the self-running show as WebVTT."""
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     text = write_webvtt(compile_captions(perform(show)))
     name = f"{file_title(show.title)}.vtt"
     return HttpResponse(text, content_type="text/vtt; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="{name}"'})
@@ -159,24 +166,22 @@ def captions_out(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 def small(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
     """The small picture of a picture, once the worker has made it."""
-    sha256, _ = _asset_sha(request, show_id, asset_id)
-    return file_reply(request, small_path(sha256), "image/webp")
+    return file_reply(request, small_path(_asset(request, show_id, asset_id).sha256), "image/webp")
 
 
 @login_required
 @require_GET
 def strip(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
     """The filmstrip of a clip, once the worker has made it."""
-    sha256, _ = _asset_sha(request, show_id, asset_id)
-    return file_reply(request, strip_path(sha256), "image/webp")
+    return file_reply(request, strip_path(_asset(request, show_id, asset_id).sha256), "image/webp")
 
 
 @login_required
 @require_GET
 def strip_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
     """{"ready": whether the filmstrip has been made, "pictures": how many are in it}. Where it was never asked for, it is asked for now."""
-    asset = value_of(owned_show(show_id, request)).asset(asset_id)
-    if asset is None or asset.kind != "clip":
+    asset = _asset(request, show_id, asset_id)
+    if asset.kind != "clip":
         raise Http404("There is no such clip.")
     ready = strip_path(asset.sha256).is_file()
     if not ready and request.GET.get("ask"):
@@ -188,7 +193,7 @@ def strip_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpRespon
 @require_GET
 def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
     """Which pictures of the shelf have their small ones. Those that were never asked for are asked for now."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     ready, missing = [], set()
     for entry in row.assets.all():
         asset = msgspec.json.decode(bytes(entry.body))
@@ -209,8 +214,8 @@ def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
 def wave_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
     """How far the wave of a sound has come: what core/sound/waves.py tells, with its `levels` and how many peaks a `part` has. Where nobody makes
     it, the worker is asked to."""
-    asset = value_of(owned_show(show_id, request)).asset(asset_id)
-    if asset is None or not asset.heard:
+    asset = _asset(request, show_id, asset_id)
+    if not asset.heard:
         raise Http404("There is no such sound.")
     about = wave_of(asset.sha256)
     if about is None:
@@ -224,7 +229,7 @@ def wave_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpRespons
 @require_GET
 def wave_peaks(request: HttpRequest, show_id: str, asset_id: str, per_s: int, first: int) -> HttpResponse:
     """Peaks of a level of a sound's wave from number `first` on, a byte each, as far as they are there."""
-    sha256, _ = _asset_sha(request, show_id, asset_id)
+    sha256 = _asset(request, show_id, asset_id).sha256
     about = wave_of(sha256)
     if about is None or per_s not in LEVELS_PER_S:
         raise Http404("There is no such wave.")
@@ -240,8 +245,8 @@ def bring(request: HttpRequest, show_id: str) -> HttpResponse:
     """Brings slides, or objects onto a slide, over from another show of the same person, with the media they use:
     {"from": show, "slide_ids": [...], "at": n} or {"from": show, "objects": [...], "slide_id": ...}."""
     body: dict[str, Any] = body_of(request)
-    source = value_of(owned_show(str(body.get("from", "")), request))
-    target = value_of(owned_show(show_id, request))
+    source = value_of(show_for(str(body.get("from", "")), request))
+    target = value_of(show_for(show_id, request))
     stem = new_id()[:12]
     if "slide_ids" in body:
         at = body.get("at")
@@ -252,4 +257,4 @@ def bring(request: HttpRequest, show_id: str) -> HttpResponse:
         objects = from_builtins(body.get("objects", []), tuple[Object, ...], "The objects")
         edit = bring_objects(source, target, objects, str(body.get("slide_id", "")), stem)
     edited = edit_show(show_id, person_of(request), edit)
-    return edited_reply(owned_show(show_id, request), edited, body.get("viewing"))
+    return edited_reply(show_for(show_id, request), edited, body.get("viewing"))

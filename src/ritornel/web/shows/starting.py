@@ -26,7 +26,7 @@ from ritornel.web.people.services import person_of
 from ritornel.web.shows.blank import blank_show
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import create_rows, edit_show, keep_media, new_id, owned_show, value_of
+from ritornel.web.shows.services import create_rows, edit_show, keep_media, new_id, show_for, value_of
 
 UNTITLED = "Untitled show"
 STILL_PX = 640
@@ -113,7 +113,7 @@ def slides_from_pictures(request: HttpRequest, show_id: str) -> HttpResponse:
     if not isinstance(each_ms, int) or not 0 < each_ms <= LONGEST_MS:
         raise BadValue(f"Each picture needs a length of at most {LONGEST_MS // 3_600_000} hours.", "each_ms")
     transition = from_builtins(body.get("transition", {}), Transition, "The transition")
-    show = value_of(owned_show(show_id, request))
+    show = value_of(show_for(show_id, request))
     pictures = sorted((asset for asset in show.assets if asset.width_px), key=lambda asset: natural_key(asset.name))
     if not pictures:
         raise BadValue("None of the files is a picture that can be shown, so there are no slides.", "pictures")

@@ -5,6 +5,7 @@ from huey import SqliteHuey
 
 from ritornel.web.shows.derived import make_light
 from ritornel.web.shows.hearing import measure
+from ritornel.web.shows.looking import look
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.rows import value_of
 from ritornel.web.shows.smalls import make_small, make_strip
@@ -43,3 +44,11 @@ def hearing(show_id: str) -> None:
     row = Show.objects.filter(pk=show_id).first()
     if row is not None:
         measure(value_of(row))
+
+
+@queue.task()  # type: ignore[untyped-decorator]
+def looking(show_id: str) -> None:
+    """Looks at the slides of a show as they are seen."""
+    row = Show.objects.filter(pk=show_id).first()
+    if row is not None:
+        look(value_of(row))

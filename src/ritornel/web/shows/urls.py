@@ -1,6 +1,6 @@
 from django.urls import path
 
-from ritornel.web.shows import api, files, hearing, outside, pages, previews, shelf, starting
+from ritornel.web.shows import api, files, hearing, outside, pages, presence, previews, shelf, starting
 
 urlpatterns = [
     path("", pages.show_list, name="shows"),
@@ -39,11 +39,13 @@ urlpatterns = [
     path("shows/<str:show_id>/media/<str:asset_id>/light", shelf.lighter, name="media-light"),
     path("shows/<str:show_id>/media/<str:asset_id>/at/<int:rate_pct>", shelf.at_tempo, name="media-tempo"),
     path("shows/<str:show_id>/captions", shelf.captions_in, name="captions-in"),
+    path("shows/from-pdf", files.show_from_pdf, name="from-pdf"),
     path("shows/from-outline", files.show_from_outline, name="from-outline"),
     path("shows/<str:show_id>/outline.md", files.outline_out, name="outline"),
     path("shows/<str:show_id>/timings.csv", files.timings_out, name="timings"),
     path("shows/<str:show_id>/timings", files.timings_in, name="timings-in"),
     path("shows/<str:show_id>/schedule.json", files.schedule_out, name="schedule"),
+    path("shows/<str:show_id>/timeline.otio", files.otio_out, name="otio"),
     path("shows/<str:show_id>/captions.srt", files.srt_out, name="captions-srt"),
     path("shows/<str:show_id>/captions.vtt", shelf.captions_out, name="captions-out"),
     path("shows/<str:show_id>/media/<str:asset_id>/small", shelf.small, name="small"),
@@ -53,4 +55,5 @@ urlpatterns = [
     path("shows/<str:show_id>/media/<str:asset_id>/wave/<int:per_s>/<int:first>", shelf.wave_peaks, name="wave-peaks"),
     path("shows/<str:show_id>/thumbs/<str:slide_id>/<str:stamp>.png", api.thumb, name="thumb"),
     path("shows/<str:show_id>/events", api.events, name="events"),
+    path("shows/<str:show_id>/here", presence.here, name="here"),
 ]

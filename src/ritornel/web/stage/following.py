@@ -3,6 +3,7 @@
 import json
 from typing import Any
 
+from asgiref.sync import sync_to_async
 from django.apps import apps
 from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
@@ -13,6 +14,7 @@ from django.views.decorators.csrf import csrf_exempt
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.schedule.performance import builtins_of, perform
+from ritornel.web.people.services import access_of
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import json_reply
@@ -130,8 +132,9 @@ def _said(request: HttpRequest) -> dict[str, Any]:
 
 async def _owned_run(request: HttpRequest, show_id: str) -> Run:
     person = await request.auser()
-    async for run in Run.objects.filter(show_id=show_id, show__owner_id=person.pk, person_id=person.pk, ended=False).order_by("-pk"):
-        if run.open:
+    async for run in Run.objects.filter(show_id=show_id, person_id=person.pk, ended=False).select_related("show").order_by("-pk"):
+        access = await sync_to_async(access_of)(show_id, run.show.owner_id, person)  # type: ignore[arg-type]
+        if run.open and access is not None and access.may("edit"):
             return run
     raise Http404(NOTHING_HERE)
 

@@ -21,7 +21,7 @@ from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
-from ritornel.web.shows.services import Show, owned_show, value_of
+from ritornel.web.shows.services import Show, show_for, value_of
 from ritornel.web.stage.models import Run
 
 
@@ -55,7 +55,7 @@ def _bars(show: ShowValue, performance: Performance) -> list[dict[str, Any]]:
 @require_GET
 def lectern(request: HttpRequest, show_id: str) -> HttpResponse:
     """What only the presenter sees. `?from=` names the slide to begin at, `?back=` the one to return to."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     show = value_of(row)
     performance = perform(show)
     last = row.takes.order_by("-number").values_list("number", flat=True).first()
@@ -78,7 +78,7 @@ def lectern(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 def house(request: HttpRequest, show_id: str) -> HttpResponse:
     """The audience's screen in the presenter's own browser."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     start = {"performance": reverse("performance", args=[row.id]), "channel": f"ritornel {row.id}", "events": None, **inks()}
     return render(request, "stage/house.html", {"title": row.title, "start": start})
 
@@ -113,7 +113,7 @@ def open_run(show: Show, person_id: int) -> Run | None:
 @telling_errors
 def begin_run(request: HttpRequest, show_id: str) -> HttpResponse:
     """Lets other devices follow; a run that is open already goes on under its addresses."""
-    row, person = owned_show(show_id, request), person_of(request)
+    row, person = show_for(show_id, request), person_of(request)
     run = open_run(row, person.pk) or Run.objects.create(show=row, person=person)
     return json_reply(run_line(request, run))
 
@@ -123,7 +123,7 @@ def begin_run(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def run_state(request: HttpRequest, show_id: str) -> HttpResponse:
     """The run that other devices follow now, or null."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     run = open_run(row, person_of(request).pk)
     return json_reply(run_line(request, run) if run else None)
 
@@ -133,7 +133,7 @@ def run_state(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def end_run(request: HttpRequest, show_id: str) -> HttpResponse:
     """From now on the addresses lead nowhere; who still listens is told."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     for run in Run.objects.filter(show=row, person=person_of(request), ended=False):
         run.ended = True
         run.save(update_fields=["ended"])

@@ -7,7 +7,7 @@ from django.views.decorators.http import require_GET
 
 from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.shows.replies import json_reply, telling_errors
-from ritornel.web.shows.services import browser_address, owned_show, value_of
+from ritornel.web.shows.services import browser_address, show_for, value_of
 from ritornel.web.stage.lectern import inks
 
 
@@ -15,8 +15,8 @@ from ritornel.web.stage.lectern import inks
 @require_GET
 def play(request: HttpRequest, show_id: str) -> HttpResponse:
     """The show over the full window. `?from=` names the slide to begin at, `?mode=` how it runs."""
-    row = owned_show(show_id, request)
-    return render(request, "stage/play.html", {"show": row, "start": inks()})
+    row = show_for(show_id, request, "watch")
+    return render(request, "stage/play.html", {"show": row, "start": {"may_edit": row.access.may("edit"), **inks()}})
 
 
 @login_required
@@ -24,7 +24,7 @@ def play(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def performance(request: HttpRequest, show_id: str) -> HttpResponse:
     """Everything the browser's painter needs, as it is now."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request, "watch")
     staged = perform(value_of(row))
     media = staged.media(lambda asset, rate_pct: browser_address(show_id, asset, rate_pct))
     return json_reply({"runs": row.runs, "revision": row.revision, **builtins_of(staged, media)})

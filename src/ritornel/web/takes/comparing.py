@@ -16,7 +16,7 @@ from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import Show, edit_show, history_labels, owned_show, value_of
+from ritornel.web.shows.services import Show, edit_show, history_labels, show_for, value_of
 from ritornel.web.takes.models import Take
 
 MOST = 8
@@ -51,7 +51,7 @@ def _timing(take: Take) -> TakeTiming:
 @telling_errors
 def compare(request: HttpRequest, show_id: str) -> HttpResponse:
     """The takes `?takes=1,3`, or the newest, slide by slide."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     numbers = tuple(int(word) for word in request.GET.get("takes", "").split(",") if word.strip().isdigit())
     takes = _chosen(row, numbers)
     show = value_of(row)
@@ -65,7 +65,7 @@ def compare(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def take_timing(request: HttpRequest, show_id: str) -> HttpResponse:
     """Takes a timing into the show as one edit, or tells what would become of it."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     wanted = from_builtins(body_of(request), Wanted, "The timing")
     takes = _chosen(row, wanted.takes if wanted.source is None else (wanted.source,))
     if not takes:
@@ -83,5 +83,5 @@ def take_timing(request: HttpRequest, show_id: str) -> HttpResponse:
     told: dict[str, Any] = {"timed_ms": outcome.timed_ms, "reached_ms": outcome.reached_ms, "gives": outcome.gives, "notices": notices, "name": name}
     if not wanted.trying:
         edit_show(show_id, person_of(request), outcome.edit)
-        told["history"] = history_labels(owned_show(show_id, request))
+        told["history"] = history_labels(show_for(show_id, request))
     return json_reply(told)

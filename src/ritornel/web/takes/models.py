@@ -1,9 +1,16 @@
-"""Takes of a show."""
+"""Takes of a show: runs that were rehearsed, and recordings."""
+
+from typing import cast
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
-from ritornel.web.shows.models import Show
+from ritornel.core.rehearsal.recording import Progress
+from ritornel.web.shows.models import Show, new_id
+
+SILENT_S = 6
+"""A recording sends something every second; one that has not for so long was interrupted."""
 
 
 class Take(models.Model):
@@ -22,3 +29,44 @@ class Take(models.Model):
     @property
     def name(self) -> str:
         return f"take {self.number}"
+
+
+class Recording(models.Model):
+    """A take with a voice, of the slides of one section. `body` is a core Take; its sound and pictures lie in a folder of their own. It is written by one
+    window, the `writer`; `placement` is a core Placement of the camera."""
+
+    id = models.CharField(primary_key=True, max_length=40, default=new_id)
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="recordings")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    number = models.IntegerField()
+    slide_ids = models.JSONField(default=list)
+    body = models.BinaryField()
+    placement = models.JSONField(default=dict)
+    writer = models.CharField(max_length=40, default="")
+    state = models.CharField(max_length=12, default="recording")
+    begun_at = models.DateTimeField(auto_now_add=True)
+    heard_at = models.DateTimeField(default=timezone.now)
+    put_away = models.BooleanField(default=False)
+
+    class Meta:
+        ordering = ["begun_at"]
+        indexes = [models.Index(fields=["show", "begun_at"])]
+
+    @property
+    def progress(self) -> Progress:
+        """Whether it is being recorded, was paused or ended, or has fallen silent in the middle."""
+        if self.state == "recording" and (timezone.now() - self.heard_at).total_seconds() > SILENT_S:
+            return "interrupted"
+        return cast(Progress, self.state)
+
+
+class Pick(models.Model):
+    """Which piece of which recording is picked for a slide."""
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="picks")
+    slide_id = models.CharField(max_length=40)
+    recording = models.ForeignKey(Recording, on_delete=models.CASCADE, related_name="picks")
+    piece = models.IntegerField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["show", "slide_id"], name="one_pick_a_slide")]

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from ritornel.web.takes import comparing, views
+from ritornel.web.takes import clips, comparing, keeping, recording, views
 
 urlpatterns = [
     path("rehearse", views.rehearse, name="rehearse"),
@@ -11,4 +11,18 @@ urlpatterns = [
     path("takes/<int:number>/use", views.use, name="use-take"),
     path("takes/<int:number>/drawings.zip", views.drawings, name="take-drawings"),
     path("takes/<int:number>/remove", views.remove, name="remove-take"),
+    path("record", keeping.record, name="record"),
+    path("record.json", keeping.state, name="record-state"),
+    path("record/show.json", keeping.section_show, name="record-show"),
+    path("record/picked.json", keeping.as_picked, name="record-picked"),
+    path("record/media/<str:asset_id>", keeping.recorded_media, name="recorded-media"),
+    path("record/pick", keeping.pick, name="record-pick"),
+    path("record/keep", keeping.keep, name="record-keep"),
+    path("record/clip", clips.begin_clip, name="clip-begin"),
+    path("record/<str:recording_id>/clip", clips.clip, name="clip"),
+    path("record/<str:recording_id>/place", clips.place, name="clip-place"),
+    path("record/begin", recording.begin, name="record-begin"),
+    path("record/<str:recording_id>/more", recording.more, name="record-more"),
+    path("record/<str:recording_id>/peaks", recording.peaks, name="record-peaks"),
+    path("record/<str:recording_id>/remove", recording.remove, name="record-remove"),
 ]

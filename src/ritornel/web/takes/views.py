@@ -25,7 +25,7 @@ from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import edit_show, history_labels, media_path, owned_show, value_of
+from ritornel.web.shows.services import edit_show, history_labels, media_path, show_for, value_of
 from ritornel.web.takes.models import Take
 
 
@@ -60,7 +60,7 @@ def _plan(show: ShowValue) -> dict[str, Any]:
 @require_GET
 def rehearse(request: HttpRequest, show_id: str) -> HttpResponse:
     """The page to run the show on and look at its takes."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     show = value_of(row)
     start = {
         "show_id": row.id,
@@ -75,11 +75,11 @@ def rehearse(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 def plan(request: HttpRequest, show_id: str) -> HttpResponse:
     """The plan as it is now."""
-    return json_reply(_plan(value_of(owned_show(show_id, request))))
+    return json_reply(_plan(value_of(show_for(show_id, request))))
 
 
 def _take(show_id: str, number: int, request: HttpRequest) -> Take:
-    take = Take.objects.filter(show=owned_show(show_id, request), number=number).first()
+    take = Take.objects.filter(show=show_for(show_id, request), number=number).first()
     if take is None:
         raise Http404("There is no such take.")
     return take
@@ -90,7 +90,7 @@ def _take(show_id: str, number: int, request: HttpRequest) -> Take:
 @telling_errors
 def keep(request: HttpRequest, show_id: str) -> HttpResponse:
     """Keeps a run: {"events": [...], "ended_ms": n}."""
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     value = from_builtins(body_of(request), TakeValue, "The take")
     check_take(value)
     with transaction.atomic():
@@ -108,7 +108,7 @@ def use(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     show = value_of(take.show)
     edit, notices = use_timing(show, timing_of(from_json(bytes(take.body), TakeValue, "The take")), take.name)
     edited = edit_show(show_id, person_of(request), edit)
-    row = owned_show(show_id, request)
+    row = show_for(show_id, request)
     return json_reply({"revision": edited.revision, "notices": notices, "history": history_labels(row), "plan": _plan(edited.after)})
 
 

@@ -8,6 +8,7 @@ from ritornel.core.document.credits import true_credits
 from ritornel.core.document.edits.builds import AddBuild, ChangeBuild, MoveBuild, RemoveBuild
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.edits.framings import AddFraming, ChangeFraming, ChangeSize, RemoveFraming
+from ritornel.core.document.edits.greetings import PutGreeting, PutRecorded
 from ritornel.core.document.edits.marks import PutMark, RemoveMark
 from ritornel.core.document.edits.objects import (
     AddDrawing,
@@ -105,6 +106,8 @@ Edit = (
     | RemoveSpan
     | PutVoice
     | TrimVoice
+    | PutGreeting
+    | PutRecorded
     | Several
 )
 

@@ -23,6 +23,9 @@ onFirst([[shelf.button, "click"], [at("open-pictures"), "click"], [at("open-clip
   new Shelf(state, stage, { ...shelf, picture: at("open-pictures"), clip: at("open-clips") });
 });
 onFirst([[overview.button, "click"]], async () => { const { Overview } = await import("./overview/overview.js"); new Overview(state, overview); });
+at("bring-recorded").addEventListener("click", async () => {
+  if (state.slide) (await import("./record/clip.js")).recordClip({ base: state.base, role: "slide", slideId: state.slide.id, viewing: state.slide.id, used: (reply) => state.take(reply) });
+});
 onFirst([[themes.button, "click"]], async () => { const { Themes } = await import("./shelf/themes.js"); new Themes(state, themes); });
 // What is over the stage is told to the page as a whole; of shelf and themes only one at a time.
 const overs = ["shelf", "themes", "overview"];
@@ -54,6 +57,15 @@ let seen = state.slide?.id;
 state.addEventListener("show", () => {
   if (state.slide && state.slide.id !== seen) { seen = state.slide.id; score.draw(); requestAnimationFrame(() => score.reveal(seen)); }
 });
+
+// Who is at the show: alone at one of one's own there is nobody to tell.
+let others = null;
+const meet = async (people = []) => {
+  others ??= import("./stage/others.js").then(({ Others }) => new Others(state, { node: at("others"), theatre: at("theatre") }));
+  (await others).hear(people);
+};
+state.addEventListener("people", ({ detail }) => meet(detail));
+if (state.data.shared) meet();
 
 /* What is kept, and what undo would take back. */
 function sayKept() {

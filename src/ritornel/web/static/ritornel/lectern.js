@@ -18,6 +18,7 @@ import { minutesText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
 
 const TICK_MS = 200;
+const ANSWER_MS = 250;
 const DAY_MS = 24 * 60 * 60 * 1000;
 const at = (id) => document.getElementById(id);
 const start = startData();
@@ -218,7 +219,8 @@ async function main() {
 
   /* Where the House is already, the Lectern goes on; else it begins. */
   run.add(new LocalLink(`ritornel ${start.show_id}`, (message) => run.hear(message)));
-  await new Promise((done) => { setTimeout(done, 250); });
+  // A House that runs answers at once; where there is none, nobody does.
+  await Promise.race([new Promise((done) => { run.addEventListener("adopted", done, { once: true }); }), new Promise((done) => { setTimeout(done, ANSWER_MS); })]);
   if (!player.running && !run.beginning) {
     const first = Math.max(0, show.slides.findIndex((slide) => slide.id === asked.get("from")));
     from = show.starts_ms[first];

@@ -13,6 +13,8 @@ const asked = new URLSearchParams(location.search);
 const base = location.pathname.replace(/play$/, "");
 
 function leave() {
+  // Who may only watch has nowhere to be but their list of shows.
+  if (!startData().may_edit) { location.href = "/"; return; }
   const back = asked.get("back");
   location.href = back ? `${base}?slide=${encodeURIComponent(back)}` : base;
 }
@@ -47,6 +49,7 @@ async function main() {
   if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
   stayAwake();
   await player.begin(index);
+  if (mode === "self-running" && asked.has("at")) player.seek(Number(asked.get("at")) || 0);
   house.dataset.ready = "yes";
 }
 

@@ -4,12 +4,13 @@ import { get, post } from "./ui/net.js";
 import { clockText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
 
+const AGAIN_MS = 400;
 const GROUPS = [["stops", "Stops the show"], ["hurts", "Hurts"], ["polish", "Polish"]];
 
 export class Checks {
-  /** @param {HTMLElement} node @param {string} base the show's address */
-  constructor(node, base) {
-    Object.assign(this, { node, base, revision: 0 });
+  /** @param {HTMLElement} node @param {string} base the show's address @param {function} see shows the show from an instant on, in ms */
+  constructor(node, base, see) {
+    Object.assign(this, { node, base, see, revision: 0 });
     this.said = el("p", { class: "said", role: "status" }, "Checking …");
     this.again = el("button", { class: "push", onclick: () => this.look() }, "Check again");
     this.list = el("div", {});
@@ -17,12 +18,19 @@ export class Checks {
     this.look();
   }
 
-  async look() {
+  /** @param {boolean} ask whether the worker is asked to look at what nobody has looked at */
+  async look(ask = true) {
     this.again.disabled = true;
+    clearTimeout(this.later);
     try {
-      const { revision, findings } = await get(`${this.base}/checks.json`);
+      const { revision, findings, looking } = await get(`${this.base}/checks.json${ask ? "?ask=1" : ""}`);
       this.revision = revision;
-      this.draw(findings);
+      const key = JSON.stringify(findings);
+      // News from the worker waits while somebody says why a finding may stay.
+      const writing = !ask && this.list.contains(document.activeElement) && document.activeElement.matches("input");
+      if ((ask || key !== this.drawn) && !writing) { this.draw(findings); this.drawn = key; }
+      this.said.textContent = this.counted + (looking ? ` · ${looking} slide${looking > 1 ? "s" : ""} still being looked at` : "");
+      if (looking) this.later = setTimeout(() => this.look(false), AGAIN_MS);
     } catch (error) { this.said.textContent = error.message; }
     this.again.disabled = false;
   }
@@ -30,7 +38,7 @@ export class Checks {
   draw(findings) {
     const open = findings.filter(({ aside }) => aside === null);
     const mends = open.filter(({ mend }) => mend).length;
-    this.said.textContent = open.length ? `${open.length} finding${open.length > 1 ? "s" : ""}, ${mends} with a mend` : "Nothing would make the audience stumble.";
+    this.counted = open.length ? `${open.length} finding${open.length > 1 ? "s" : ""}, ${mends} with a mend` : "Nothing would make the audience stumble.";
     const put = findings.filter(({ aside }) => aside !== null);
     this.list.replaceChildren(...GROUPS.flatMap(([severity, words]) => {
       const own = open.filter((finding) => finding.severity === severity);
@@ -40,8 +48,9 @@ export class Checks {
 
   line(finding) {
     const { id, title, why, thumb, number, at_ms: ms, slide_id: slide, mend } = finding;
-    const place = slide ? [thumb ? el("img", { src: thumb, alt: "", width: 60, height: 34, loading: "lazy" }) : null,
-      el("span", {}, el("b", { class: "serif" }, String(number)), " ", el("a", { class: "link", href: `${this.base}/?slide=${encodeURIComponent(slide)}`, title: "Open it in Compose" }, clockText(ms)))] : [el("span", { class: "said" }, "the whole")];
+    const open = { href: `${this.base}/?slide=${encodeURIComponent(slide)}`, title: "Open it in Compose", "aria-label": `Slide ${number}, open it in Compose` };
+    const place = slide ? [el("a", open, thumb ? el("img", { src: thumb, alt: "", width: 60, height: 34, loading: "lazy" }) : "Open"),
+      el("span", {}, el("b", { class: "serif" }, String(number)), " ", el("button", { class: "link", title: "See it from two seconds before", "aria-label": `See slide ${number} at ${clockText(ms)}`, onclick: () => this.see(ms) }, clockText(ms)))] : [el("span", { class: "said" }, "the whole")];
     return el("article", { class: "finding", "data-finding": id }, el("div", { class: "where" }, place),
       el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), mend && finding.aside === null ? el("button", { class: "push", onclick: (event) => this.mend(mend, event.currentTarget) }, mend.words) : null, this.putting(finding)));
   }

@@ -3,13 +3,18 @@ import { el, icon } from "./ui/element.js";
 import { get, post, startData, send } from "./ui/net.js";
 import { clockText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
-import { choice, pair, selectField, tick } from "./panel/fields.js";
+import { pair, selectField, tick } from "./panel/fields.js";
+import { LOOKS, accessSection, embedKey, embedSection, strangersFrame } from "./release-access.js";
 import { Checks } from "./release-checks.js";
 
 const at = (id) => document.getElementById(id);
+let look = "wide";
 let data = startData();
 const base = `/shows/${data.show_id}`;
-const wish = { kind: "mp4", size: "1280x720", rate: "30", constant_rate: false };
+const wish = { kind: "mp4", size: "1280x720", rate: "30", constant_rate: false, style: "slides" };
+const KINDS = [["mp4", "Film, MP4"], ["webm", "Film, WebM"], ["webp", "Animated picture, WebP"], ["pdf", "Pages, PDF"], ["zip", "A still of each beat, PNG"]];
+const STYLES = [["slides", "A slide a page"], ["notes", "Slides with their notes"], ["beats", "Each beat a page"]];
+const worded = (pairs, value) => pairs.find(([name]) => name === value)?.[1] ?? value;
 const SIZES = [["640x360", "640 × 360"], ["1280x720", "1280 × 720"], ["1920x1080", "1920 × 1080"]];
 const RATES = [["24", "24 a second"], ["25", "25 a second"], ["30", "30 a second"], ["60", "60 a second"]];
 
@@ -25,18 +30,28 @@ const day = (text) => new Date(text).toLocaleDateString("en-GB", { day: "numeric
 
 function seen() {
   const newest = data.editions[0];
-  const key = `${newest?.number}/${data.withdrawn}/${data.starts_itself}/${data.loops}`;
-  if (at("seen").dataset.key === key) return;
+  const key = `${newest?.number}/${data.withdrawn}/${data.starts_itself}/${data.loops}/${data.audience}/${look}/${look === "embedded" ? embedKey() : ""}`;
+  if (at("seen").dataset.key === key || at("seen").dataset.key === "place") return;
   at("seen").dataset.key = key;
-  const title = el("div", { class: "row" }, el("span", { class: "font-serif italic" }, "As a stranger sees it"));
+  const looks = el("div", { class: "choice dim ml-auto", role: "group", "aria-label": "How they see it" }, LOOKS.map(([name, words]) => el("button", { "aria-pressed": name === look ? "true" : "false", onclick: () => { look = name; seen(); } }, words)));
+  const title = el("div", { class: "row" }, el("span", { class: "font-serif italic" }, "As a stranger sees it"), newest && !data.withdrawn ? looks : null);
   if (!newest || data.withdrawn) {
     at("seen").replaceChildren(title, el("div", { class: "grid place-items-center content-center gap-3 text-center" }, el("p", { class: "font-serif text-2xl" }, newest ? "Withdrawn" : "Not released yet"),
       el("p", { class: "text-[#b9c6c3] max-w-[420px]" }, newest ? "Whoever opens the address is told that there is no show. Reopen it on the right; the address stays." : "Make an edition: the show as it is now gets a public address that nobody needs to sign in for. Later edits change nothing in it.")), el("span"));
     return;
   }
-  const frame = el("iframe", { src: data.address, title: `${data.title}, edition ${newest.number}`, allow: "autoplay; fullscreen" });
-  at("seen").replaceChildren(title, el("div", { class: "window" }, el("div", { class: "bg-gutter text-ink flex items-center px-3" }, el("span", { class: "bg-white rounded px-3 truncate" }, data.address)), frame),
+  const frame = strangersFrame(data, look);
+  at("seen").replaceChildren(title, el("div", { class: "window", "data-look": look }, el("div", { class: "bg-gutter text-ink flex items-center px-3" }, el("span", { class: "bg-white rounded px-3 truncate" }, data.address)), frame),
     el("p", { class: "text-[#b9c6c3]" }, `Edition ${newest.number}, ${newest.slides} slides, ${clockText(newest.length_ms)}, opened ${newest.opened} time${newest.opened === 1 ? "" : "s"}.`));
+}
+
+/** The show as it is now, from a little before an instant: what a finding is about. */
+const BEFORE_MS = 2000;
+function playFrom(ms) {
+  const from = Math.max(0, ms - BEFORE_MS);
+  const frame = el("iframe", { src: `${base}/play?mode=self-running&at=${from}`, title: `${data.title}, as it is now`, allow: "autoplay; fullscreen" });
+  at("seen").dataset.key = "place";
+  at("seen").replaceChildren(el("div", { class: "row" }, el("span", { class: "font-serif italic" }, `As it is now, from ${clockText(from)}`), el("button", { class: "push dim ml-auto", onclick: () => { at("seen").dataset.key = ""; seen(); } }, "As a stranger sees it")), el("div", { class: "window" }, el("span"), frame), el("span"));
 }
 
 function editions() {
@@ -44,7 +59,7 @@ function editions() {
   const set = (body, done) => act(() => post(`${base}/release/settings`, body), done);
   if (!newest) return el("section", {}, el("h2", { class: "text-lg" }, "Editions"), el("p", { class: "said" }, "None yet."));
   return el("section", { class: "grid gap-2" },
-    el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, `Edition ${newest.number}`), el("span", { class: "said" }, data.withdrawn ? "Withdrawn" : "Open to anyone with the address")),
+    el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, `Edition ${newest.number}`), el("span", { class: "said" }, data.withdrawn ? "Withdrawn" : { anyone: "Open to anyone with the address", invited: "For invited people", domain: `For everybody at ${data.domain}` }[data.audience])),
     el("div", { class: "row" }, el("input", { class: "field", readonly: true, value: data.address, "aria-label": "Address", onfocus: (event) => event.target.select() }),
       el("button", { class: "push", onclick: async () => { await navigator.clipboard?.writeText(data.address).catch(() => undefined); toast("The address was copied."); } }, icon("copy"), "Copy")),
     el("div", { class: "grid grid-cols-2" }, tick("Starts by itself", data.starts_itself, (on) => set({ starts_itself: on })), tick("Loops", data.loops, (on) => set({ loops: on }))),
@@ -55,17 +70,20 @@ function editions() {
 
 function orderFilm() {
   const [width, height] = wish.size.split("x").map(Number);
-  return act(() => post(`${base}/films`, { kind: wish.kind, width_px: width, height_px: height, rate: wish.rate, constant_rate: wish.constant_rate }));
+  return act(() => post(`${base}/films`, { kind: wish.kind, width_px: width, height_px: height, rate: wish.rate, constant_rate: wish.constant_rate, style: wish.style }));
 }
 
 function filmForm() {
-  return el("section", { class: "grid gap-2" }, el("h2", { class: "text-lg" }, "Film"),
-    pair("Kind", choice(wish.kind, [["mp4", "MP4"], ["webm", "WebM"]], (kind) => { wish.kind = kind; draw(); }, { label: "Kind" })),
-    pair("Size", selectField(wish.size, SIZES, (size) => { wish.size = size; })), pair("Frames", selectField(wish.rate, RATES, (rate) => { wish.rate = rate; })),
-    tick("Every frame, for players that need a constant rate", wish.constant_rate, (on) => { wish.constant_rate = on; }),
-    el("div", {}, el("button", { class: "push main", onclick: orderFilm }, "Make the film")));
+  const [film, moves, paged] = [["mp4", "webm"].includes(wish.kind), ["mp4", "webm", "webp"].includes(wish.kind), wish.kind === "pdf"];
+  return el("section", { class: "grid gap-2" }, el("h2", { class: "text-lg" }, "Film, pages, stills"),
+    pair("Kind", selectField(wish.kind, KINDS, (kind) => { wish.kind = kind; if (kind === "webp") Object.assign(wish, { size: "640x360", rate: "12" }); else if (wish.rate === "12") Object.assign(wish, { size: "1280x720", rate: "30" }); draw(); })),
+    paged ? pair("Each page", selectField(wish.style, STYLES, (style) => { wish.style = style; })) : pair("Size", selectField(wish.size, SIZES, (size) => { wish.size = size; })),
+    moves ? pair("Frames", selectField(wish.rate, film ? RATES : [["12", "12 a second"], ...RATES.slice(0, 2)], (rate) => { wish.rate = rate; })) : null,
+    film ? tick("Every frame, for players that need a constant rate", wish.constant_rate, (on) => { wish.constant_rate = on; }) : null,
+    el("div", {}, el("button", { class: "push main", onclick: orderFilm }, film ? "Make the film" : "Make it")));
 }
 
+const titleOf = (film) => (film.kind === "pdf" ? `PDF, ${worded(STYLES, film.style).toLowerCase()}` : film.kind === "zip" ? `Stills, ${film.size}` : `${{ mp4: "MP4", webm: "WebM", webp: "Animated WebP" }[film.kind]}, ${film.size}, ${film.rate} a second`);
 const STATES = { waiting: "Waiting for the worker", running: "Being made", ready: "Ready", cancelled: "Cancelled", failed: "Failed", interrupted: "Interrupted" };
 
 function left(film) {
@@ -74,11 +92,27 @@ function left(film) {
   return `drawing slide ${film.slide}, ${film.left_s < 1 ? "under 1" : Math.ceil(film.left_s)} s left`;
 }
 
+/** Hands a result in to somebody here, by name or address, asked for in place. */
+function handInForm(film) {
+  const to = el("input", { class: "field", placeholder: "Name or address", "aria-label": "To whom" });
+  const note = el("input", { class: "field", placeholder: "A word with it", "aria-label": "Note", maxlength: 1000 });
+  const send = async (event) => {
+    event.preventDefault();
+    try {
+      const handed = await post(`${base}/films/${film.id}/hand-in`, { to: to.value, note: note.value });
+      toast(`Handed in to ${handed.to}. You see under “Handed in” when it was looked at.`);
+      form.open = false;
+    } catch (error) { toast(error.message, { wrong: true }); to.focus(); }
+  };
+  const form = el("details", {}, el("summary", { class: "said cursor-pointer" }, "Hand it in"), el("form", { class: "grid gap-1 mt-1", onsubmit: send }, to, note, el("div", {}, el("button", { class: "push" }, "Hand in"))));
+  return form;
+}
+
 function filmLine(film) {
   const share = film.total ? film.done / film.total : 0;
   const to = (way, words) => el("button", { class: "push", onclick: () => act(() => post(`${base}/films/${film.id}/${way}`)) }, words);
   const open = film.state === "running" || film.state === "waiting";
-  const parts = [el("div", { class: "row" }, el("b", { class: "font-semibold mr-auto" }, `${film.kind === "mp4" ? "MP4" : "WebM"}, ${film.size}, ${film.rate} a second`),
+  const parts = [el("div", { class: "row" }, el("b", { class: "font-semibold mr-auto" }, titleOf(film)),
     open ? to("cancel", "Cancel") : null, film.state === "ready" ? el("a", { class: "push", href: film.file, download: true }, icon("download"), "Save") : null,
     ["failed", "cancelled", "interrupted"].includes(film.state) ? to("again", "Start again") : null,
     open ? null : el("button", { class: "push bare", "aria-label": "Take the film off the list", onclick: () => act(() => post(`${base}/films/${film.id}/remove`)) }, icon("trash-2")))];
@@ -87,6 +121,7 @@ function filmLine(film) {
     bar.style.width = `${share * 100}%`;
     parts.push(el("div", { class: "progress", role: "progressbar", "aria-valuenow": Math.round(share * 100), "aria-valuemin": 0, "aria-valuemax": 100, "aria-label": "Film" }, bar), el("p", { class: "said" }, `${Math.round(share * 100)} %, ${left(film)}`));
   } else parts.push(el("p", { class: film.message ? "wrong" : "said" }, film.message || (film.state === "ready" ? `Ready, ${(film.size_bytes / 1e6).toFixed(1)} MB` : STATES[film.state])));
+  if (film.state === "ready") parts.push(handInForm(film));
   return el("div", { class: "grid gap-1 py-2 border-t border-staff", "data-film": film.id, "data-state": film.state }, parts);
 }
 
@@ -110,8 +145,21 @@ function fileForm() {
   const input = el("input", { type: "file", accept: ".csv,.tsv,text/csv", class: "sr-only", "aria-label": "Read timings from a table" });
   input.addEventListener("change", () => { const [file] = input.files; input.value = ""; if (file) readTimings(file); });
   return el("section", { class: "grid gap-2" }, el("h2", { class: "text-lg" }, "Files"),
-    el("div", { class: "row flex-wrap" }, save("outline.md", "Outline", "Its words as Markdown: pictures, places and times are not in it"), save("timings.csv", "Timings", "Lengths and holds as a table (CSV)"), save("schedule.json", "Schedule", "What starts when, as JSON")),
+    el("div", { class: "row flex-wrap" }, el("button", { class: "push", title: "A page with everything in it, that plays from a disk without a network", onclick: () => saveOffline("offline.html") }, icon("download"), "One file"),
+      el("button", { class: "push", title: "A page with its pictures and clips beside it, in a zip file", onclick: () => saveOffline("offline.zip") }, icon("download"), "A folder")),
+    el("div", { class: "row flex-wrap" }, save("outline.md", "Outline", "Its words as Markdown: pictures, places and times are not in it"), save("timings.csv", "Timings", "Lengths and holds as a table (CSV)"), save("schedule.json", "Schedule", "What starts when, as JSON"), save("timeline.otio", "Timeline", "Slides, cues and sounds for programs that cut films (OpenTimelineIO)")),
     el("div", {}, el("label", { class: "push cursor-pointer", title: "Lengths and holds from a table like the one that is saved; one undo takes them back" }, icon("upload"), "Read timings", input)));
+}
+
+/** Saves the show to be played from a disk; what it weighs is told. */
+async function saveOffline(name) {
+  try {
+    const { bytes, heaviest, single } = await get(`${base}/offline.json`);
+    if (name === "offline.html" && !single) { toast("The show's media are too much for one file. Save it as a folder.", { wrong: true }); return; }
+    const most = heaviest[0] && heaviest[0].bytes > bytes / 3 ? `, most of it “${heaviest[0].name}”` : "";
+    toast(`Saving it, ${(bytes / 1e6).toFixed(1)} MB of media${most}. It plays by a double press on its page, without a network.`);
+    location.href = `${base}/${name}`;
+  } catch (error) { toast(error.message, { wrong: true }); }
 }
 
 async function readTimings(file) {
@@ -126,7 +174,8 @@ function draw() {
   seen();
   at("make-edition").textContent = `Make edition ${(data.editions[0]?.number ?? 0) + 1}`;
   const films = data.films.length ? data.films.map(filmLine) : [el("p", { class: "said" }, "None yet.")];
-  at("side").replaceChildren(editions(), filmForm(), el("section", { "data-films": "" }, el("h2", { class: "text-lg mb-1" }, "Films"), films),
+  const access = data.editions.length ? [accessSection(data, { base, redraw: draw, set: (body) => act(() => post(`${base}/release/settings`, body)) }), embedSection(data, draw)] : [];
+  at("side").replaceChildren(editions(), ...access, filmForm(), el("section", { "data-films": "" }, el("h2", { class: "text-lg mb-1" }, "Films"), films),
     heard, fileForm(),
     ...data.captions ? [el("section", {}, el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, "Captions"), el("a", { class: "push", href: data.captions, download: true }, icon("download"), "WebVTT"), el("a", { class: "push", href: `${base}/captions.srt`, download: true }, icon("download"), "SRT")), el("p", { class: "said" }, "Those of its clips, on the show's own clock, to go with its film."))] : []);
 }
@@ -143,6 +192,6 @@ async function follow() {
 }
 
 at("make-edition").addEventListener("click", () => act(() => post(`${base}/editions`), "The edition is made. Its address is on the right."));
-new Checks(at("checks"), base);
+new Checks(at("checks"), base, playFrom);
 draw();
 follow();

@@ -230,5 +230,7 @@ export class ShowState extends EventTarget {
       const revision = JSON.parse(event.data);
       this.waiting = this.waiting.then(() => (revision > this.data.revision ? this.refresh() : null)).catch(() => null);
     });
+    events.addEventListener("people", (event) => this.dispatchEvent(new CustomEvent("people", { detail: JSON.parse(event.data) })));
+    events.addEventListener("over", () => { events.close(); toast("Your access to this show was withdrawn. What you made is kept.", { wrong: true, stays: true }); });
   }
 }

@@ -57,21 +57,23 @@ async function make() {
   }
 }
 
-async function fromOutline(file) {
-  at("outline-said").textContent = `Reading ${file.name} …`;
-  at("outline-said").classList.remove("wrong");
+/** A show from one file: an outline or a PDF. */
+async function fromFile(kind, file) {
+  const said = at(`${kind}-said`);
+  said.textContent = `Reading ${file.name} …`;
+  said.classList.remove("wrong");
   try {
-    const reply = await send(document.getElementById("from-outline").dataset.to, file);
+    const reply = await send(at(`from-${kind}`).dataset.to, file);
     if (reply.notices.length) sessionStorage.setItem("ritornel-told", reply.notices.join(" "));
     location.href = reply.address;
   } catch (error) {
-    at("outline-said").textContent = error.message;
-    at("outline-said").classList.add("wrong");
+    said.textContent = error.message;
+    said.classList.add("wrong");
   }
 }
 
 if (form) {
-  at("outline").addEventListener("change", (event) => { const [file] = event.target.files; event.target.value = ""; if (file) fromOutline(file); });
+  for (const kind of ["outline", "pdf"]) at(kind).addEventListener("change", (event) => { const [file] = event.target.files; event.target.value = ""; if (file) fromFile(kind, file); });
   at("pictures").addEventListener("change", (event) => take([...event.target.files].map((file) => ({ file, folder: "" }))));
   at("folder").addEventListener("change", (event) => take([...event.target.files].map((file) => ({ file, folder: file.webkitRelativePath.split("/").at(-2) ?? "" }))));
   form.addEventListener("dragover", (event) => event.preventDefault());

@@ -11,7 +11,9 @@ const start = startData();
 
 async function main() {
   // What moves little is chosen by the visitor's own device; the core has made it ready.
-  const show = await get(matchMedia("(prefers-reduced-motion: reduce)").matches ? start.calm : start.performance);
+  const wanted = matchMedia("(prefers-reduced-motion: reduce)").matches ? start.calm : start.performance;
+  // A show saved to a disk brings everything along; elsewhere it is asked for.
+  const show = typeof wanted === "string" ? await get(wanted) : wanted;
   const player = new ShowPlayer(show, house.querySelector("svg"), { mode: "self-running", loops: start.loops });
   const words = house.querySelector("[data-words]");
   player.addEventListener("moment", (event) => {
@@ -22,15 +24,18 @@ async function main() {
   const plate = house.querySelector(".plate");
   const run = async (silent = false) => {
     plate.hidden = true;
-    if (player.sound) player.sound.muted = silent;
-    listen(player, house);
-    const bar = slimControls(player, house);
-    if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
+    if (player.sound) player.sound.muted = silent || start.sound === false;
+    // Where it stands in somebody else's page, that page says whether it may be stepped through and whether controls are seen.
+    listen(player, house, { step: start.steps !== false });
+    if (start.controls !== false) {
+      const bar = slimControls(player, house);
+      if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
+    } else if (hasCaptions(show)) showCaptions(player, house);
     stayAwake();
     await player.begin(0);
-    house.dataset.running = "yes";
+    Object.assign(house.dataset, { running: "yes", sounds: player.sound?.buffers.size ?? 0 });
   };
-  if (start.starts_itself && await player.mayBeHeard()) { await run(); return; }
+  if (start.starts_itself && (start.sound === false || await player.mayBeHeard())) { await run(); return; }
   const first = show.slides[0].schedule;
   player.painter.paint({ layers: [], blackness: 0 });
   await player.painter.ready(0);

@@ -23,7 +23,7 @@ export function listen(player, surface, { leave = () => undefined, step = true }
     if (event.target.closest?.("button, a") && (key === " " || key === "Enter")) return;
     if ((key === " " || key === "Enter") && !digits && player.running && actOn(player, event.target)) { event.preventDefault(); return; }
     if (!act[key] || !player.running) return;
-    if (!step && ["Home", "End", "b"].includes(key)) return;
+    if (!step && ![" ", "f", "Escape"].includes(key)) return;
     event.preventDefault();
     act[key]();
     if (key !== "Enter") digits = "";

@@ -15,11 +15,12 @@ const APART_MS = 60;
  * "acted" after whatever somebody did to the run here.
  */
 export class ShowPlayer extends EventTarget {
-  /** @param {object} show a performance @param {SVGSVGElement} surface @param {{mode: "self-running"|"on cue", loops?: boolean}} options */
-  constructor(show, surface, { mode, loops = false }) {
+  /** @param {object} show a performance @param {SVGSVGElement} surface @param {{mode: "self-running"|"on cue", loops?: boolean, card?: AudioContext}} options `card`: a sound card whose clock it keeps though nothing is heard from it */
+  constructor(show, surface, { mode, loops = false, card = null }) {
     super();
     this.show = loops ? { ...show, end: "loop", length_ms: show.content_ms } : show;
     this.mode = mode;
+    this.card = card;
     this.painter = new Painter(surface, this.show, { pressed: true });
     this.pressed = new PressedClips(this);
     const heard = this.show.music.length || this.show.slides.some((slide) => Object.keys(slide.clips ?? {}).length) || this.show.effects?.length || (this.show.voices?.length && (mode === "self-running" || this.show.voices_live));
@@ -47,7 +48,7 @@ export class ShowPlayer extends EventTarget {
   async begin(index = 0) {
     await Promise.race([Promise.all([this.sound?.loaded, this.painter.ready(index), document.fonts.ready]), new Promise((done) => { setTimeout(done, 4000); })]);
     this.audio?.resume().catch(() => undefined);
-    this.clock = new Clock(this.audio);
+    this.clock = new Clock(this.audio ?? this.card);
     this.returns = 0;
     this.running = true;
     if (this.live) this.take(arrive(this.show, index, 0), true);

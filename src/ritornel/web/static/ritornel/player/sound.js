@@ -64,7 +64,7 @@ export class Sound {
   }
 
   async load(assetId) {
-    const reply = await fetch(this.show.media[assetId]);
+    const reply = await fetch(this.show.heard?.[assetId] ?? this.show.media[assetId]);
     // A clip may have no sound to decode.
     const buffer = await this.audio.decodeAudioData(await reply.arrayBuffer()).catch(() => null);
     if (buffer) this.buffers.set(assetId, buffer);

@@ -1,0 +1,44 @@
+"""Links that lead nowhere outside: to this very computer, or to names that were never meant to be found."""
+
+from collections.abc import Iterator
+from urllib.parse import urlsplit
+
+from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.document.edits import ChangeObjects
+from ritornel.core.document.objects import Lettered, OpenAddress
+
+NOWHERE = (".invalid", ".test", ".example", ".localhost", ".local", "localhost")
+"""Names that are reserved for trying things out (RFC 2606, RFC 6761), or known at home only."""
+PLACEHOLDERS = ("example.com", "example.org", "example.net")
+
+
+def leads_nowhere(address: str) -> bool:
+    """Whether nobody else can follow an address.
+
+    >>> [leads_nowhere(one) for one in ("https://orlmere.town/clock", "http://localhost:8000", "https://example.com/x", "https://tower/", "mailto:ines@")]
+    [False, True, True, True, True]
+    """
+    parts = urlsplit(address)
+    if parts.scheme == "mailto":
+        name, _, host = parts.path.partition("@")
+        return not name or "." not in host
+    host = (parts.hostname or "").lower()
+    numbered = host.replace(".", "").isdigit()
+    home = host.startswith(("127.", "10.", "192.168.")) if numbered else False
+    return home or "." not in host or host in PLACEHOLDERS or host.endswith(NOWHERE)
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """A press or a word that leads nowhere."""
+    for number, slide, _, start in look.slides:
+        for item in slide.objects:
+            why = "Who follows it finds an error, or nothing at all."
+            if isinstance(item.press, OpenAddress) and leads_nowhere(item.press.address):
+                title = f"“{item.name}” leads to {item.press.address}, where nobody else can go"
+                mend = Mend("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
+                yield Finding(f"link:{slide.id}:{item.id}", "links", "hurts", title, why, slide.id, number, start, mend)
+            if isinstance(item, Lettered):
+                addresses = dict.fromkeys(run.link for paragraph in item.paragraphs for run in paragraph.runs if run.link and leads_nowhere(run.link))
+                for at, address in enumerate(addresses):
+                    title = f"A link in “{item.name}” leads to {address}, where nobody else can go"
+                    yield Finding(f"link:{slide.id}:{item.id}:{at}", "links", "hurts", title, why, slide.id, number, start)

@@ -1,0 +1,29 @@
+"""How loud the whole is, where that has been measured."""
+
+import math
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.sound.mastering import TARGET_LUFS
+
+WITHIN_LU = 0.5
+QUIET_LUFS = -40.0
+"""Below this nobody meant it to be heard: levels were pulled down, or a microphone was off."""
+
+
+def _minus(value: float) -> str:
+    return f"{value:.1f}".replace("-", "−")
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """A film that does not land where it should (BS.1770, −16 LUFS ± 0.5), and a show that can hardly be heard."""
+    heard = look.heard
+    if heard is None or heard.lufs is None:
+        return
+    if heard.lufs < QUIET_LUFS:
+        title = f"The whole is as quiet as {_minus(heard.lufs)} LUFS"
+        yield Finding("loudness:quiet", "loudness", "hurts", title, "In a browser it can hardly be heard, and in a film its hiss is raised along with it.")
+    if heard.lands_at_lufs is not None and math.isfinite(heard.lands_at_lufs) and abs(heard.lands_at_lufs - TARGET_LUFS) > WITHIN_LU:
+        title = f"A film lands at {_minus(heard.lands_at_lufs)} LUFS instead of {_minus(TARGET_LUFS)} ± {WITHIN_LU}"
+        why = "It is louder or softer than what is played before and after it: its loudest peaks leave no room. Lower the loudest sounds."
+        yield Finding("loudness:lands", "loudness", "polish", title, why)

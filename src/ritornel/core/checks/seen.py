@@ -1,0 +1,35 @@
+"""What rendered frames show: words that do not stand out from what is behind them, and flashes."""
+
+import math
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.document.edits import ChangeObjects
+from ritornel.core.document.objects import Text
+
+FLASHES = 3
+"""Three a second or more can bring on a seizure (WCAG 2.2, 2.3.1)."""
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """One for each text, and one for each slide that flashes, of the slides that were looked at."""
+    for number, slide, _, start in look.slides:
+        seen = look.seen.get(slide.id)
+        if seen is None:
+            continue
+        for entry in seen.contrasts:
+            item = slide.object(entry.object_id)
+            if not isinstance(item, Text):
+                continue
+            title = f"“{item.name}” stands out {math.floor(entry.ratio * 10) / 10:.1f} to 1 from what is behind it; {entry.needs:g} to 1 is wanted"
+            own = any(run.colour for paragraph in item.paragraphs for run in paragraph.runs)
+            mend = None
+            if entry.better is not None and not own:
+                words = f"Set it in {'white' if entry.better == '#ffffff' else 'ink'}"
+                mend = Mend(words, ChangeObjects(slide.id, (item.id,), {"colour": entry.better}))
+            why = "From the back of a room, or on a poor screen, it cannot be read."
+            yield Finding(f"contrast:{slide.id}:{item.id}", "contrast", "hurts", title, why, slide.id, number, start, mend)
+        if seen.flashes.most >= FLASHES:
+            title = f"Flashes {seen.flashes.most} times within a second"
+            why = "It can bring on a seizure. Make what flashes slower or smaller."
+            yield Finding(f"flashes:{slide.id}", "flashes", "stops", title, why, slide.id, number, start + round(seen.flashes.at_ms))

@@ -1,0 +1,22 @@
+"""Sections that nobody has recorded, in a show that is spoken."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.document.sections import shown_sections
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """One for each section without any voice, where another section has one."""
+    spoken = {slide.id for slide in look.show.slides if slide.voice is not None}
+    places = {slide.id: (number, start) for number, slide, _, start in look.slides}
+    sections = shown_sections(look.show)
+    silent = [section for section in sections if not spoken & set(section.slide_ids)]
+    if len(silent) == len(sections):
+        return
+    for section in silent:
+        first = section.slide_ids[0]
+        number, start = places[first]
+        title = f"Nobody has recorded “{section.name or 'the first section'}”"
+        why = "The voice falls silent here, and nobody knows whether that is meant."
+        yield Finding(f"unrecorded:{first}", "unrecorded", "hurts", title, why, first, number, start)

@@ -1,0 +1,67 @@
+"""Where the picture of a camera stands on a slide. static/ritornel/record/camera.js has the same geometry."""
+
+from typing import Annotated, Literal
+
+import msgspec
+from msgspec import Meta
+
+from ritornel.core.document.objects import PLAYS, Box, Clip, Stroke
+from ritornel.core.document.show import Asset, Build, Follows, Frame
+from ritornel.core.errors import BadValue
+
+Share = Annotated[float, Meta(ge=0, le=100)]
+
+
+class Placement(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """The camera's middle in per cent of the frame across and down, and its width in per cent of the frame's. A rectangle is three quarters as high as
+    wide. `apart`: it is recorded, and lies on the shelf instead of standing on the slide."""
+
+    shape: Literal["round", "rectangle", "apart", "off"] = "off"
+    across_pct: Share = 86.0
+    down_pct: Share = 74.0
+    size_pct: Annotated[float, Meta(ge=5, le=100)] = 20.0
+
+    @property
+    def records(self) -> bool:
+        """Whether the camera is recorded at all."""
+        return self.shape != "off"
+
+
+def camera_box(frame: Frame, placement: Placement) -> Box:
+    """The box on the slide, in px.
+
+    Round, 86 % across, 74 % down, 20 % of 1280 × 720: 256 px wide and high around (1100.8, 532.8).
+    """
+    width = frame.width_px * placement.size_pct / 100
+    height = width if placement.shape == "round" else width * 3 / 4
+    return Box(frame.width_px * placement.across_pct / 100 - width / 2, frame.height_px * placement.down_pct / 100 - height / 2, width, height)
+
+
+SNAP_PCT, EDGE_PCT = 1.6, 2.0
+
+
+def snapped_pct(value: float, half: float) -> float:
+    """A middle, in per cent, pulled to the frame's middle or to where a picture `half` as wide keeps 2 % from an edge, if it is nearer than 1.6 %.
+
+    >>> snapped_pct(49.0, 10), snapped_pct(87.0, 10), snapped_pct(70.0, 10)
+    (50, 88.0, 70.0)
+    """
+    places = (half + EDGE_PCT, 50, 100 - half - EDGE_PCT)
+    return next((place for place in places if abs(place - value) < SNAP_PCT), value)
+
+
+def camera_clip(frame: Frame, placement: Placement, asset: Asset, object_id: str, transition_ms: int, lasts_ms: int) -> tuple[Clip, Build]:
+    """The camera's clip of a slide and the build that plays it, silently: what is heard is the voice.
+
+    Clips play from the end of the transition on; so that lips and voice agree the clip begins where the camera was by then. Raises BadValue for a
+    clip that is not longer than the transition.
+    """
+    out_ms = min(lasts_ms, asset.lasts_ms)
+    if out_ms <= transition_ms:
+        raise BadValue(f"The camera's picture lasts {out_ms} ms and the transition {transition_ms} ms, so nothing of it would be seen.", "camera")
+    box = camera_box(frame, placement)
+    corner = box.width / 2 if placement.shape == "round" else 12.0
+    clip = Clip(
+        object_id, "Camera", box, asset.id, corner_px=corner, stroke=Stroke("#ffffff", 4.0), muted=True, holds=False, in_ms=transition_ms, out_ms=out_ms
+    )
+    return clip, Build(f"{object_id}-b", object_id, PLAYS, Follows(), lasts_ms=0)

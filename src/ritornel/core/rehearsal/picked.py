@@ -1,0 +1,106 @@
+"""Pieces of recordings, picked slide by slide, as voices and timing of the show."""
+
+from collections.abc import Mapping
+
+import msgspec
+
+from ritornel.core.document.camera import Placement, camera_clip
+from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.edits import AddAssets, AddBuild, AddObjects, ChangeSlides, DropAssets, Edit, PutVoice, RemoveObjects, Several, apply_edit
+from ritornel.core.document.integrity import cue_ids
+from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset, Show, Slide, Voice
+from ritornel.core.document.uses import uses_of
+from ritornel.core.errors import BadValue
+from ritornel.core.rehearsal.recording import Piece
+
+RECORDED = "rec-"
+"""How the ids of what was recorded begin, on the shelf and on slides."""
+
+
+class Picked(msgspec.Struct, frozen=True):
+    """A piece with its sound and, where a camera ran, its picture, as they would lie on the shelf."""
+
+    piece: Piece
+    sound: Asset
+    picture: Asset | None = None
+    placement: Placement = Placement()
+
+
+def camera_id(slide: Slide) -> str:
+    """The id of the camera's clip on a slide; there is at most one."""
+    return f"{RECORDED}{slide.id}"[:40]
+
+
+def voice_of(slide: Slide, picked: Picked) -> Voice:
+    """The slide's voice from a piece: from the slide's 0 on, a mark at each cue that the slide still has, and one where it was left."""
+    known = set(cue_ids(slide))
+    marks = {cue: at_ms for cue, at_ms in picked.piece.cues.items() if cue in known}
+    if isinstance(slide.advance, AdvanceOnCue):
+        marks[slide.advance.cue_id] = picked.piece.lasts_ms
+    return Voice(picked.sound.id, min(picked.piece.lasts_ms, picked.sound.lasts_ms), marks=marks)
+
+
+def _timed(slide: Slide, lasts_ms: int) -> dict[str, object]:
+    """How the slide advances so that it is as long as its piece; it advances as it did before."""
+    if isinstance(slide.advance, AdvanceAfter):
+        return {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=lasts_ms))}
+    if isinstance(slide.advance, AdvanceWithVoice):
+        return {"advance": to_builtins(AdvanceWithVoice(0))}
+    return {}
+
+
+def keep_edit(show: Show, picks: Mapping[str, Picked], name: str) -> Edit:
+    """The edit that makes the picked pieces the voices of their slides, and their cues and lengths the slides' timing. What was recorded for these
+    slides before and is used nowhere else leaves the shelf. Raises BadValue where nothing is picked, or a piece is empty.
+
+    A slide on cue whose piece has a cue at 3 200 and was left after 9 000: its beat 1 begins at 3 200, and it is 9 000 long.
+    """
+    chosen = [slide for slide in show.slides if slide.id in picks]
+    if not chosen:
+        raise BadValue("Nothing is picked that could be kept.", "picks")
+    known = {asset.id for asset in show.assets}
+    edits: list[Edit] = []
+    for slide in chosen:
+        picked = picks[slide.id]
+        if picked.piece.lasts_ms < 1:
+            raise BadValue(f"The piece that is picked for slide “{slide.name or slide.id}” is empty.", "picks")
+        fresh = tuple(asset for asset in (picked.sound, picked.picture) if asset is not None and asset.id not in known)
+        if fresh:
+            edits.append(AddAssets(fresh))
+            known.update(asset.id for asset in fresh)
+        edits.append(PutVoice(slide.id, voice_of(slide, picked)))
+        timed = _timed(slide, picked.piece.lasts_ms)
+        if timed:
+            edits.append(ChangeSlides((slide.id,), timed))
+        edits.extend(_camera(show, slide, picked))
+    edits.extend(_cleared(show, chosen, edits))
+    return Several(f"Keep {name}", tuple(edits))
+
+
+def _camera(show: Show, slide: Slide, picked: Picked) -> list[Edit]:
+    own = camera_id(slide)
+    edits: list[Edit] = [RemoveObjects(slide.id, (own,))] if slide.object(own) is not None else []
+    if picked.picture is None or picked.placement.shape not in ("round", "rectangle"):
+        return edits
+    transition_ms = slide.transition.lasts_ms if slide.transition.name != "cut" else 0
+    if min(picked.piece.lasts_ms, picked.picture.lasts_ms) <= transition_ms:
+        return edits
+    clip, build = camera_clip(show.frame, picked.placement, picked.picture, own, transition_ms, picked.piece.lasts_ms)
+    return [*edits, AddObjects(slide.id, (clip,)), AddBuild(slide.id, build, 0)]
+
+
+def _cleared(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:
+    """Takes off the shelf what was recorded for these slides before and is used by nothing once the edits are made."""
+    ids = {slide.id for slide in chosen}
+    before, after = uses_of(show), uses_of(apply_edit(show, Several("", tuple(edits))).show)
+    gone = tuple(
+        asset.id
+        for asset in show.assets
+        if asset.id.startswith(RECORDED) and asset.id in before and asset.id not in after and set(before[asset.id]) <= ids
+    )
+    return [DropAssets(gone)] if gone else []
+
+
+def kept_slides(show: Show, sounds: Mapping[str, str]) -> tuple[str, ...]:
+    """The slides whose voice is the one that is picked for them; `sounds` are the picked sounds' asset ids by slide."""
+    return tuple(slide.id for slide in show.slides if slide.voice is not None and sounds.get(slide.id) == slide.voice.asset_id)

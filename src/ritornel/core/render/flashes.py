@@ -1,0 +1,84 @@
+"""Flashes, counted in rendered frames by WCAG 2.2, success criterion 2.3.1 (https://www.w3.org/TR/WCAG22/#three-flashes-or-below-threshold): a flash is
+a pair of opposing changes of relative luminance by a tenth or more, the darker of the two below 0.8, over a large enough part of what is seen."""
+
+import msgspec
+import numpy as np
+from numpy.typing import NDArray
+
+CHANGE, DARKER = 0.1, 0.8
+AREA = 0.028
+"""The part of the frame from which on it counts: a quarter of 341 × 256 px of a screen of 1024 × 768, the criterion's own measure."""
+KEPT = 24
+"""So many of each pixel's changes are kept: twelve flashes are as bad as more."""
+SECOND_MS = 1000.0
+
+_CODES = np.arange(256) / 255
+LINEAR = np.where(_CODES <= 0.04045, _CODES / 12.92, ((_CODES + 0.055) / 1.055) ** 2.4).astype(np.float32)
+WEIGHTS = np.array([0.2126, 0.7152, 0.0722], dtype=np.float32)
+
+
+def luminance_of(pixels: NDArray[np.uint8]) -> NDArray[np.float32]:
+    """Relative luminance 0..1 of RGB pixels of shape (..., 3)."""
+    return np.asarray(LINEAR[pixels] @ WEIGHTS, dtype=np.float32)
+
+
+BLOCK = 4
+"""Pixels to a side that are judged together: letters and teeth that move across the frame are a fine pattern, which the criterion excepts."""
+
+
+def in_blocks(luminance: NDArray[np.float32]) -> NDArray[np.float32]:
+    """The mean of each block of 4 × 4; what is over at the right and below is left out."""
+    rows, columns = luminance.shape[0] // BLOCK, luminance.shape[1] // BLOCK
+    return np.asarray(luminance[: rows * BLOCK, : columns * BLOCK].reshape(rows, BLOCK, columns, BLOCK).mean(axis=(1, 3)), dtype=np.float32)
+
+
+class Flashes(msgspec.Struct, frozen=True):
+    """The most flashes in any one second, and when that second begins."""
+
+    most: int = 0
+    at_ms: float = 0.0
+
+
+class FlashMeter:
+    """Takes frames in order and tells the worst second of them. Each pixel's changes are counted by themselves: what moves across the frame changes
+    many pixels once, and does not flash."""
+
+    def __init__(self) -> None:
+        self._high: NDArray[np.float32] | None = None
+        self._low: NDArray[np.float32] | None = None
+        self._way: NDArray[np.int8] | None = None
+        self._times: NDArray[np.float32] | None = None
+        self._worst = Flashes()
+
+    def take(self, luminance: NDArray[np.float32], at_ms: float) -> None:
+        """The frame that is seen from `at_ms` on."""
+        if self._high is None or self._low is None or self._way is None or self._times is None:
+            self._high, self._low, self._way = luminance.copy(), luminance.copy(), np.zeros(luminance.shape, dtype=np.int8)
+            self._times = np.full((KEPT, *luminance.shape), -np.inf, dtype=np.float32)
+            return
+        np.maximum(self._high, luminance, out=self._high)
+        np.minimum(self._low, luminance, out=self._low)
+        up = (luminance - self._low >= CHANGE) & (self._low < DARKER) & (self._way != 1)
+        down = (self._high - luminance >= CHANGE) & (luminance < DARKER) & (self._way != -1) & ~up
+        changed = up | down
+        if not changed.any():
+            return
+        self._way[up], self._way[down] = 1, -1
+        self._high[changed] = self._low[changed] = luminance[changed]
+        self._times[1:, changed] = self._times[:-1, changed]
+        self._times[0, changed] = at_ms
+        self._judge(at_ms)
+
+    def _judge(self, at_ms: float) -> None:
+        """Whether the second up to now is worse than any before: how many flashes enough pixels have had in it."""
+        assert self._times is not None
+        flashes = (at_ms - self._times < SECOND_MS).sum(axis=0) // 2
+        most = 0
+        while (flashes > most).mean() >= AREA:
+            most += 1
+        if most > self._worst.most:
+            self._worst = Flashes(most, max(at_ms - SECOND_MS, 0.0))
+
+    def worst(self) -> Flashes:
+        """Over all that was taken."""
+        return self._worst

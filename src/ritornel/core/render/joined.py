@@ -1,0 +1,55 @@
+"""What a browser recorded of a camera, as one clip with a length: browsers write neither that nor where to seek."""
+
+from collections.abc import Sequence
+from fractions import Fraction
+from pathlib import Path
+from typing import Any
+
+import av
+
+from ritornel.core.errors import BadMedia
+
+_FORMS = {"matroska,webm": "webm", "mov,mp4,m4a,3gp,3g2,mj2": "mp4"}
+
+
+def write_joined(segments: Sequence[tuple[Path, int]], target: Path) -> None:
+    """Joins segments, each with when it begins in ms, into one file, without encoding anything again. What is damaged at a segment's end, because its
+    recording was cut off, is left out. Raises BadMedia where there is no picture in them."""
+    if not segments:
+        raise BadMedia("The camera recorded nothing.")
+    with av.open(str(segments[0][0])) as first:
+        form = _FORMS.get(first.format.name)
+    if form is None:
+        raise BadMedia("What the camera recorded is of a kind that cannot be read.")
+    written = 0
+    with av.open(str(target), "w", format=form) as out:
+        streams: dict[str, Any] = {}
+        for path, begins_ms in segments:
+            written += _copied(path, Fraction(begins_ms, 1000), out, streams)
+    if not written:
+        raise BadMedia("There is no picture in what the camera recorded.")
+
+
+def _copied(path: Path, begins: Fraction, out: Any, streams: dict[str, Any]) -> int:
+    """Copies a segment's packets, moved to where it begins; how many pictures they are."""
+    pictures = 0
+    with av.open(str(path)) as source:
+        for kind, found in (("video", source.streams.video), ("audio", source.streams.audio)):
+            if found and kind not in streams:
+                streams[kind] = out.add_stream_from_template(found[0])
+        wanted = [stream for stream in source.streams if stream.type in streams]
+        zero: Fraction | None = None
+        try:
+            for packet in source.demux(wanted):
+                if packet.pts is None or packet.time_base is None:
+                    continue
+                at = packet.pts * packet.time_base
+                zero = at if zero is None else zero
+                kind = packet.stream.type
+                packet.pts = packet.dts = int((at - zero + begins) / packet.time_base)
+                packet.stream = streams[kind]
+                out.mux(packet)
+                pictures += kind == "video"
+        except av.FFmpegError:
+            return pictures
+    return pictures

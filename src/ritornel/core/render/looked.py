@@ -1,0 +1,174 @@
+"""What somebody would see of a slide: whether its words stand out from what is really behind them, and whether it flashes. Looked at in rendered frames."""
+
+from fractions import Fraction
+from pathlib import Path
+
+import msgspec
+import numpy as np
+import skia
+from numpy.typing import NDArray
+
+from ritornel.core.document.contrast import READABLE, luminance
+from ritornel.core.document.decoding import from_json
+from ritornel.core.document.objects import Text
+from ritornel.core.document.show import Show
+from ritornel.core.errors import RitornelError
+from ritornel.core.layout.marks import ObjectDrawing, TextMark
+from ritornel.core.motion.channels import AWAY, STILL, Values
+from ritornel.core.render.flashes import Flashes, FlashMeter, in_blocks, luminance_of
+from ritornel.core.render.painter import MediaPath, Painter
+from ritornel.core.schedule.performance import Performance, Sight, perform, sight_at, sight_at_rest
+
+LARGE_PX, BOLD_PX, BOLD = 24.0, 18.66, 600
+LARGE_READABLE = 3.0
+"""WCAG 2.2, 1.4.3: letters of 18 pt, or 14 pt in bold, may have three to one; px of a frame 1280 wide."""
+WORST = 0.1
+"""Words are judged by the tenth of what is behind them that they stand out from least: a single dark leaf spoils no line."""
+LOOK_PX, SMALL_PX = 480, 96
+FRAMES_A_S = 25
+LONGEST_S = 120
+INKS = ("#ffffff", "#16262e")
+
+
+class Contrast(msgspec.Struct, frozen=True):
+    """A text whose words stand out `ratio` to one, where `needs` is wanted; `better` is a colour that would do, if white or ink would."""
+
+    object_id: str
+    ratio: float
+    needs: float
+    better: str | None = None
+
+
+class SlideLook(msgspec.Struct, frozen=True):
+    """What was seen of a slide: texts that stand out too little, and its worst second."""
+
+    slide_id: str
+    contrasts: tuple[Contrast, ...] = ()
+    flashes: Flashes = Flashes()
+
+
+class _Canvas:
+    """Pixels to paint sights into, RGB."""
+
+    def __init__(self, performance: Performance, width: int, media: MediaPath) -> None:
+        height = max(round(width * performance.frame.height_px / performance.frame.width_px), 2)
+        self.painter = Painter(performance, width, height, media)
+        self._pixels = np.zeros((height, width, 4), dtype=np.uint8)
+        info = skia.ImageInfo.Make(width, height, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType)
+        self._surface = skia.Surface.MakeRasterDirect(info, self._pixels, width * 4)
+
+    def luminance(self, sight: Sight) -> NDArray[np.float32]:
+        with self._surface as canvas:
+            self.painter.paint(canvas, sight)
+        return luminance_of(self._pixels[:, :, :3])
+
+
+def _hidden(sight: Sight, object_ids: set[str]) -> Sight:
+    (layer,) = sight.layers
+    objects = dict(layer.objects) | {(object_id, None): AWAY for object_id in object_ids}
+    return Sight((msgspec.structs.replace(layer, objects=tuple(objects.items())),), sight.blackness)
+
+
+def _words(item: ObjectDrawing) -> list[TextMark]:
+    return [mark for part in item.parts for mark in part.marks if isinstance(mark, TextMark) and mark.colour is not None and mark.text.strip()]
+
+
+def _behind(background: NDArray[np.float32], item: ObjectDrawing, values: Values, marks: list[TextMark], scale: float) -> NDArray[np.float32]:
+    """The luminance of what is behind the words, as a flat array."""
+    found = []
+    for mark in marks:
+        left, top = item.x + values.x + mark.x, item.y + values.y + mark.baseline - 0.72 * mark.size_px
+        rows = slice(max(int(top * scale), 0), max(int((top + 0.9 * mark.size_px) * scale) + 1, 0))
+        columns = slice(max(int(left * scale), 0), max(int((left + mark.advance) * scale) + 1, 0))
+        found.append(background[rows, columns].ravel())
+    return np.concatenate(found) if found else np.zeros(0, dtype=np.float32)
+
+
+def _ratio(colour: str, behind: NDArray[np.float32]) -> float:
+    """How much a colour stands out from the worst tenth of what is behind it."""
+    own = luminance(colour[:7])
+    light, dark = np.maximum(behind, own), np.minimum(behind, own)
+    return float(np.quantile((light + 0.05) / (dark + 0.05), WORST))
+
+
+def contrasts_of(performance: Performance, index: int, media: MediaPath) -> tuple[Contrast, ...]:
+    """The texts of a slide that stand out too little at the end of the last beat in which they are seen. Turned, scaled, hollow and highlighted words
+    are not judged."""
+    staged = performance.slides[index]
+    texts = {item.id for item in staged.slide.objects if isinstance(item, Text) and not item.highlight and not item.outline}
+    drawn = {item.object_id: item for item in staged.drawing.objects if item.object_id in texts and not item.turn_deg and _words(item)}
+    if not drawn:
+        return ()
+    canvas = _Canvas(performance, LOOK_PX, media)
+    scale = LOOK_PX / performance.frame.width_px
+    judged: set[str] = set()
+    found = []
+    for beat in reversed(range(len(staged.schedule.beats))):
+        sight = sight_at_rest(performance, index, beat)
+        if sight.layers[0].view != STILL:
+            continue
+        values = dict(sight.layers[0].objects)
+        own = {object_id: values.get((object_id, None), STILL) for object_id in drawn if object_id not in judged}
+        seen = {object_id: value for object_id, value in own.items() if value.shown and value.opacity > 0.9 and value.scale == 1 and value.tint == 0}
+        if not seen:
+            continue
+        background = canvas.luminance(_hidden(sight, set(drawn)))
+        for object_id, value in seen.items():
+            judged.add(object_id)
+            found.extend(_judged(background, drawn[object_id], value, scale, performance.frame.width_px))
+    return tuple(found)
+
+
+def _judged(background: NDArray[np.float32], item: ObjectDrawing, values: Values, scale: float, frame_px: int) -> list[Contrast]:
+    marks = _words(item)
+    behind = _behind(background, item, values, marks, scale)
+    if not len(behind):
+        return []
+    size = min(mark.size_px for mark in marks) * 1280 / frame_px
+    bold = all(mark.weight >= BOLD for mark in marks)
+    needs = LARGE_READABLE if size >= LARGE_PX or (bold and size >= BOLD_PX) else READABLE
+    by_mark = ((str(mark.colour), _behind(background, item, values, [mark], scale)) for mark in marks)
+    ratio = min((_ratio(colour, own) for colour, own in by_mark if len(own)), default=needs)
+    if ratio >= needs:
+        return []
+    better = max(INKS, key=lambda ink: _ratio(ink, behind))
+    return [Contrast(item.object_id, round(ratio, 2), needs, better if _ratio(better, behind) >= needs else None)]
+
+
+def flashes_of(performance: Performance, index: int, media: MediaPath) -> Flashes:
+    """The worst second of a slide with the transition into it, on the slide's clock; what stands still is drawn once."""
+    canvas = _Canvas(performance, SMALL_PX, media)
+    start, length = performance.schedule.starts_ms[index], performance.slides[index].schedule.length_ms
+    meter = FlashMeter()
+    before: Sight | None = None
+    for number in range(min(length, LONGEST_S * 1000) * FRAMES_A_S // 1000):
+        at_ms = float(Fraction(1000 * number, FRAMES_A_S))
+        sight = sight_at(performance, start + at_ms, first_pass=False)
+        if sight != before:
+            meter.take(in_blocks(canvas.luminance(sight)), at_ms)
+        before = sight
+    return meter.worst()
+
+
+def looked_at(show: Show, slide_id: str, media: MediaPath) -> SlideLook:
+    """What is seen of a slide of the show. Raises BadMedia where a picture is missing."""
+    shown = [slide for slide in show.slides if not slide.skipped]
+    at = next(number for number, slide in enumerate(shown) if slide.id == slide_id)
+    # Only the slide and the one it comes from are performed: an edit elsewhere changes nothing of what is seen here.
+    near = tuple(shown[max(at - 1, 0) : at + 1])
+    performance = perform(msgspec.structs.replace(show, slides=near, music=(), marks=(), end="hold"), first_number=max(at, 1))
+    index = len(near) - 1
+    return SlideLook(slide_id, contrasts_of(performance, index, media), flashes_of(performance, index, media))
+
+
+def write_looks(document: bytes, wanted: list[tuple[str, Path]], media: dict[str, Path]) -> None:
+    """Looks at slides of the show whose JSON this is, and writes what is seen of each to its file; a slide that cannot be drawn is left without one."""
+    show = from_json(document, Show, "The show")
+    for slide_id, target in wanted:
+        try:
+            look = looked_at(show, slide_id, lambda sha256: media[sha256])
+        except (RitornelError, KeyError, OSError):
+            continue
+        part = target.with_suffix(".part")
+        part.write_bytes(msgspec.json.encode(look))
+        part.replace(target)

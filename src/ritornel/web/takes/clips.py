@@ -1,0 +1,93 @@
+"""Something short recorded by camera or voice: a greeting, a farewell, or straight onto a slide. It is kept as it comes, like a take."""
+
+import msgspec
+from django.contrib.auth.decorators import login_required
+from django.http import Http404, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.document.decoding import from_builtins, to_json
+from ritornel.core.document.edits import Edit
+from ritornel.core.document.edits.greetings import PutGreeting, PutRecorded
+from ritornel.core.document.objects import Id
+from ritornel.core.document.show import Asset
+from ritornel.core.errors import BadValue
+from ritornel.core.rehearsal.recording import Piece
+from ritornel.core.rehearsal.take import Take as TakeValue
+from ritornel.core.sound.recorded import recorded_ms
+from ritornel.web.people.services import person_of
+from ritornel.web.shows.api import edited_reply
+from ritornel.web.shows.ranges import file_reply
+from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.services import edit_show, media_path, new_id, show_for
+from ritornel.web.shows.shelf import begin_work
+from ritornel.web.takes.models import Recording
+from ritornel.web.takes.recorded import clip_of, segments_of, size_of, sound_path
+from ritornel.web.takes.recording import Writer, recording_of
+
+
+class BeginClip(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """Which window records it."""
+
+    writer: Writer
+
+
+class Place(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """What becomes of it; `slide_id` is where it goes onto a slide, `viewing` the one that is seen."""
+
+    role: str
+    slide_id: Id | None = None
+    viewing: str | None = None
+
+
+@login_required
+@require_POST
+@telling_errors
+def begin_clip(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Begins something short; what comes of it goes the way of recordings."""
+    row = show_for(show_id, request, "edit")
+    wanted = from_builtins(body_of(request), BeginClip, "The recording")
+    take = TakeValue((), 0)
+    recording = Recording.objects.create(show=row, person=person_of(request), number=0, body=to_json(take), writer=wanted.writer)
+    return json_reply({"id": recording.pk, "number": 0, "bytes": 0, "take": take})
+
+
+def _asset(recording: Recording) -> Asset:
+    """What was recorded, as it would lie on the shelf: a clip where a camera ran, else a voice. Raises BadValue where nothing was."""
+    lasts_ms = recorded_ms(size_of(sound_path(recording.pk)))
+    whole = Piece(0, "", 0, lasts_ms, {}, {}, True)
+    if not lasts_ms and not segments_of(recording.pk, whole):
+        raise BadValue("Nothing was recorded yet.", "recording")
+    return clip_of(recording, whole)
+
+
+@login_required
+@require_GET
+@telling_errors
+def clip(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponseBase:
+    """What was recorded, to look at or hear before it is used."""
+    show_for(show_id, request, "edit")
+    asset = _asset(recording_of(show_id, recording_id, request))
+    return file_reply(request, media_path(asset.sha256), asset.media_type, cache="no-store")
+
+
+@login_required
+@require_POST
+@telling_errors
+def place(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
+    """Puts it before or after the show, or onto a slide, as one edit that undo takes back."""
+    row = show_for(show_id, request, "edit")
+    recording = recording_of(show_id, recording_id, request)
+    wanted = from_builtins(body_of(request), Place, "The recording")
+    asset = _asset(recording)
+    stem = new_id()[:12]
+    edit: Edit
+    if wanted.role in ("greeting", "farewell"):
+        edit = PutGreeting(stem, asset, "before" if wanted.role == "greeting" else "after")
+    elif wanted.role == "slide" and wanted.slide_id is not None:
+        edit = PutRecorded(wanted.slide_id, stem, asset)
+    else:
+        raise Http404("There is no such place.")
+    edited = edit_show(show_id, person_of(request), edit)
+    begin_work(asset)
+    return edited_reply(show_for(row.pk, request, "edit"), edited, wanted.viewing)

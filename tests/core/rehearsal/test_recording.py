@@ -1,0 +1,158 @@
+from unittest import TestCase
+
+import msgspec
+
+from ritornel.core.document.camera import Placement, camera_box
+from ritornel.core.document.changes import apply_changes
+from ritornel.core.document.edits import ReorderSlides, apply_edit
+from ritornel.core.document.objects import Box, Clip
+from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset
+from ritornel.core.errors import BadValue, UnknownName
+from ritornel.core.rehearsal.picked import Picked, keep_edit, kept_slides
+from ritornel.core.rehearsal.recording import (
+    SectionState,
+    Standing,
+    as_recorded,
+    leaving_cues,
+    not_fitting,
+    pieces_of,
+    recordable_sections,
+    section_state,
+    section_with,
+)
+from ritornel.core.rehearsal.take import Arrived, Cued, Take
+from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.demo.orlmere import orlmere
+from ritornel.demo.told import told
+
+SHOW = orlmere()
+TAKE = Take(
+    (
+        Arrived("esc-s", 0),
+        Cued("q-esc-1", 4200, 900),
+        Cued("q-esc-2", 7000, 0),
+        Cued("leave-esc-s", 9400, 500),
+        Arrived("two-s", 9400),
+        Cued("q-two-1", 12_400, 100),
+    ),
+    15_400,
+)
+"""A take of the section “How it keeps time”: the escapement for 9.4 s, and two wheels, not left, for 6 s."""
+
+
+def sound(lasts_ms: int, asset_id: str = "rec-a") -> Asset:
+    return Asset(asset_id, "A piece", "a" * 64, "audio/flac", 1000, lasts_ms=lasts_ms)
+
+
+class RecordingTest(TestCase):
+    def test_a_show_without_sections_is_recorded_whole(self) -> None:
+        plain = msgspec.structs.replace(SHOW, slides=tuple(msgspec.structs.replace(slide, opens_section="") for slide in SHOW.slides))
+        (whole,) = recordable_sections(plain)
+        self.assertEqual(len(whole.slide_ids), 9)
+        with self.assertRaisesRegex(UnknownName, "no section with the slide “nowhere”"):
+            section_with(SHOW, "nowhere")
+
+    def test_recorded_slides_leave_on_a_cue_and_are_silent(self) -> None:
+        recorded = as_recorded(told(), section_with(told(), "esc-s"))
+        performance = perform(recorded)
+        self.assertEqual([slide.id for slide in recorded.slides], ["esc-s", "two-s"])
+        self.assertTrue(all(isinstance(slide.advance, AdvanceOnCue) for slide in recorded.slides))
+        self.assertEqual((performance.music, performance.events), ((), ()))
+
+    def test_pieces_are_cut_at_arrivals_and_timed_on_the_slides_clock(self) -> None:
+        first, second = pieces_of(TAKE, leaving_cues(SHOW))
+        self.assertEqual((first.from_ms, first.lasts_ms, first.cues, first.whole), (0, 9400, {"q-esc-1": 4200, "q-esc-2": 7000}, True))
+        self.assertEqual((second.from_ms, second.lasts_ms, second.cues, second.whole), (9400, 6000, {"q-two-1": 3000}, False))
+        self.assertEqual(first.waits["q-esc-2"], 0)
+
+    def test_what_came_after_the_last_sound_was_never_recorded(self) -> None:
+        cut_off = msgspec.structs.replace(TAKE, ended_ms=8000)
+        (only,) = pieces_of(cut_off, leaving_cues(SHOW))
+        self.assertEqual((only.lasts_ms, only.whole), (8000, False))
+
+    def test_a_recording_is_matched_by_slide_and_what_no_longer_fits_is_told(self) -> None:
+        pieces = pieces_of(TAKE, leaving_cues(SHOW))
+        moved = apply_edit(SHOW, ReorderSlides(("two-s",), 0)).show
+        self.assertEqual(not_fitting(moved, pieces), ())
+        left = tuple(msgspec.structs.replace(slide, order=slide.order[:3]) for slide in SHOW.slides if slide.id != "two-s")
+        told_of = not_fitting(msgspec.structs.replace(SHOW, slides=left), pieces)
+        self.assertEqual(told_of, ("1 slide of it is no longer in the show.", "1 cue of it is no longer on slide “The escapement”."))
+
+
+class KeepTest(TestCase):
+    def keep(self, show=SHOW, **more):  # type: ignore[no-untyped-def]
+        pieces = pieces_of(TAKE, leaving_cues(show))
+        picks = {piece.slide_id: Picked(piece, sound(piece.lasts_ms, f"rec-{piece.number}"), **more) for piece in pieces}
+        return picks, apply_edit(show, keep_edit(show, picks, "the section"))
+
+    def test_cues_and_lengths_become_the_slides_timing_exactly(self) -> None:
+        _, outcome = self.keep()
+        schedule = {slide.slide_id: slide for slide in compile_show(outcome.show).slides}
+        self.assertEqual([beat.start_ms for beat in schedule["esc-s"].beats][1:], [4200, 7000])
+        self.assertEqual((schedule["esc-s"].length_ms, schedule["esc-s"].extended_ms), (9400, 0))
+        self.assertEqual((schedule["two-s"].beats[1].start_ms, schedule["two-s"].length_ms), (3000, 7400))
+
+    def test_how_a_slide_advances_is_kept(self) -> None:
+        _, outcome = self.keep()
+        kept = {slide.id: slide.advance for slide in outcome.show.slides}
+        self.assertEqual(kept["esc-s"], AdvanceAfter(9400))
+        self.assertIsInstance(kept["two-s"], AdvanceOnCue)
+        _, outcome = self.keep(told())
+        self.assertEqual({slide.id: slide.advance for slide in outcome.show.slides}["esc-s"], AdvanceWithVoice(0))
+        self.assertEqual({slide.slide_id: slide.length_ms for slide in compile_show(outcome.show).slides}["esc-s"], 9400)
+
+    def test_undo_restores_the_show_exactly(self) -> None:
+        _, outcome = self.keep()
+        back, _ = apply_changes(outcome.show, outcome.inverse)
+        self.assertEqual(back, SHOW)
+
+    def test_keeping_another_piece_takes_the_old_one_off_the_shelf(self) -> None:
+        _, outcome = self.keep()
+        picks = {"esc-s": Picked(pieces_of(TAKE, leaving_cues(SHOW))[0], sound(9000, "rec-9"))}
+        again = apply_edit(outcome.show, keep_edit(outcome.show, picks, "it")).show
+        self.assertEqual([asset.id for asset in again.assets if asset.id.startswith("rec-")], ["rec-1", "rec-9"])
+        self.assertEqual(kept_slides(again, {"esc-s": "rec-9", "two-s": "rec-8"}), ("esc-s",))
+
+    def test_a_camera_stands_where_it_was_put_and_plays_with_the_voice(self) -> None:
+        film = Asset("rec-c", "Camera", "b" * 64, "video/webm", 1000, 320, 320, 9000)
+        placement = Placement("round", 86, 74, 20)
+        box = camera_box(SHOW.frame, placement)
+        self.assertAlmostEqual(box.x, 972.8)
+        self.assertAlmostEqual(box.y, 404.8)
+        picks = {"esc-s": Picked(pieces_of(TAKE, leaving_cues(SHOW))[0], sound(9000), film, placement)}
+        slide = apply_edit(SHOW, keep_edit(SHOW, picks, "it")).show.slide("esc-s")
+        assert slide is not None
+        clip = slide.objects[-1]
+        assert isinstance(clip, Clip)
+        self.assertEqual((clip.in_ms, clip.out_ms, clip.muted, clip.corner_px, clip.holds), (900, 9000, True, 128.0, False))
+        self.assertEqual(slide.order[0].object_id, clip.id)
+        self.assertEqual(clip.box, Box(box.x, box.y, 256, 256))
+        kept = apply_edit(SHOW, keep_edit(SHOW, picks, "it")).show
+        again = apply_edit(kept, keep_edit(kept, picks, "it")).show.slide("esc-s")
+        assert again is not None
+        self.assertEqual([item.name for item in again.objects].count("Camera"), 1)
+
+    def test_nothing_picked_and_empty_pieces_are_refused(self) -> None:
+        with self.assertRaisesRegex(BadValue, "Nothing is picked that could be kept."):
+            keep_edit(SHOW, {}, "it")
+        empty = pieces_of(Take((Arrived("esc-s", 0),), 0))[0]
+        with self.assertRaisesRegex(BadValue, "The piece that is picked for slide “The escapement” is empty."):
+            keep_edit(SHOW, {"esc-s": Picked(empty, sound(1))}, "it")
+
+
+class SectionStateTest(TestCase):
+    def test_the_most_pressing_is_told(self) -> None:
+        cases = (
+            (Standing(4), SectionState("nothing", "Not yet recorded")),
+            (Standing(4, who="Odo Lint"), SectionState("waiting", "Waiting for Odo Lint")),
+            (Standing(4, picked=2, takes=1, progress="ended"), SectionState("partly", "2 of 4 slides recorded")),
+            (Standing(4, picked=2, takes=1, progress="paused", at_slide=8), SectionState("paused", "Paused at slide 8")),
+            (Standing(4, picked=2, takes=1, progress="interrupted", at_slide=8), SectionState("paused", "Interrupted at slide 8")),
+            (Standing(2, picked=2, picked_ms=80_000, plan_ms=60_000, progress="ended"), SectionState("long", "Too long by 0:20")),
+            (Standing(2, picked=2, picked_ms=61_000, plan_ms=60_000, progress="ended"), SectionState("ready", "Recorded, not yet kept")),
+            (Standing(2, picked=2, kept=2, kept_takes=(2, 3), progress="ended"), SectionState("kept", "Kept takes 2, 3")),
+            (Standing(2, picked=2, kept=2, kept_takes=(2,), progress="recording"), SectionState("recording", "Being recorded now")),
+        )
+        for standing, told_of in cases:
+            self.assertEqual(section_state(standing), told_of)

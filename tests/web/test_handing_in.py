@@ -1,0 +1,61 @@
+from unittest import mock
+
+from django.test import Client
+
+from ritornel.web.releases import filming
+from ritornel.web.releases.models import FilmJob, HandIn
+from tests.web.base import WebTest
+
+
+class HandingInTest(WebTest):
+    def setUp(self) -> None:
+        super().setUp()
+        with mock.patch("ritornel.web.releases.views.film"):
+            self.post("/shows/clock/films", {"kind": "pdf", "style": "slides"})
+        self.job = FilmJob.objects.get()
+        filming.make_film(self.job.id)
+        self.theirs = Client()
+        self.theirs.force_login(self.odo)
+
+    def hand_in(self, **body: str):  # type: ignore[no-untyped-def]
+        return self.post(f"/shows/clock/films/{self.job.id}/hand-in", body)
+
+    def test_it_comes_to_the_page_of_whom_it_was_handed_in_to_and_the_maker_sees_when_it_was_looked_at(self) -> None:
+        self.assertEqual(self.hand_in(to="Odo", note="With thanks.").json()["to"], "odo")
+        page = self.theirs.get("/handed-in/")
+        self.assertContains(page, "The Orlmere clock · new")
+        self.assertContains(page, "With thanks.")
+        self.assertContains(self.client.get("/handed-in/"), "not looked at yet")
+        entry = HandIn.objects.get()
+        reply = self.theirs.get(f"/handed-in/{entry.pk}/file?save")
+        self.assertEqual((reply.content[:4], reply.headers["Content-Type"]), (b"%PDF", "application/pdf"))
+        self.assertIn("the-orlmere-clock-slides.pdf", reply.headers["Content-Disposition"])
+        self.assertContains(self.client.get("/handed-in/"), "looked at")
+        self.assertNotContains(self.client.get("/handed-in/"), "not looked at yet")
+
+    def test_it_stays_when_the_makers_own_goes_until_it_is_put_away(self) -> None:
+        self.hand_in(to="odo")
+        self.post(f"/shows/clock/films/{self.job.id}/remove")
+        entry = HandIn.objects.get()
+        self.assertEqual(self.theirs.get(f"/handed-in/{entry.pk}/file").status_code, 200)
+        self.assertEqual(self.theirs.post(f"/handed-in/{entry.pk}/put-away").status_code, 302)
+        self.assertEqual((HandIn.objects.count(), self.theirs.get(f"/handed-in/{entry.pk}/file").status_code), (0, 404))
+
+    def test_nobody_else_can_look_at_it(self) -> None:
+        self.hand_in(to="odo")
+        entry = HandIn.objects.get()
+        for path in ("file", "put-away"):
+            self.assertEqual(self.client.post(f"/handed-in/{entry.pk}/{path}").status_code, 405 if path == "file" else 404)
+        self.assertEqual(self.client.get(f"/handed-in/{entry.pk}/file").status_code, 404)
+
+    def test_somebody_who_is_not_here_is_told_and_nothing_is_handed_in(self) -> None:
+        wrong = (
+            ({"to": "nobody"}, "Nobody here is called “nobody”"),
+            ({"to": ""}, "Nobody here is called"),
+            ({"to": "odo", "note": "x" * 1001}, "at most 1000 can go along"),
+        )
+        for body, words in wrong:
+            reply = self.hand_in(**body)
+            self.assertEqual(reply.status_code, 400)
+            self.assertIn(words, reply.json()["error"])
+        self.assertEqual(HandIn.objects.count(), 0)
