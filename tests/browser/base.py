@@ -143,11 +143,17 @@ class Attempt:
     def __init__(self, result: unittest.TestResult) -> None:
         self._result = result
         self._verdicts: list[Callable[[], None]] = []
+        self.failed = ""
+
+    def _hold(self, name: str, verdict: Callable[..., None], *given: Any, **named: Any) -> None:
+        if name in ("addFailure", "addError"):
+            self.failed = f"{given[1][0].__name__}: {given[1][1]}"
+        self._verdicts.append(functools.partial(verdict, *given, **named))
 
     def __getattr__(self, name: str) -> Any:
         attribute = getattr(self._result, name)
         if name.startswith("add"):
-            return lambda *given, **named: self._verdicts.append(functools.partial(attribute, *given, **named))
+            return functools.partial(self._hold, name, attribute)
         return (lambda _: None) if name in ("startTest", "stopTest") else attribute
 
     def count(self) -> None:
@@ -188,17 +194,20 @@ class BrowserTest(unittest.TestCase):
     expected_complaints: tuple[str, ...] = ()
 
     def run(self, result: unittest.TestResult | None = None) -> unittest.TestResult | None:
-        """One attempt; a second where Chromium, not the program, stopped answering or fell over. Its verdict stands."""
+        """One attempt; a second where Chromium stopped answering or fell over, or where the first failed on a machine with much to do. The second's
+        verdict stands, and that there was one is told: what needs it often asks to be mended."""
         self.hung = threading.Event()
         if result is None:
             return super().run(result)
         result.startTest(self)
         attempt = Attempt(result)
         super().run(attempt)  # type: ignore[arg-type]
-        if self.hung.is_set() or not browser().is_connected():
-            print(f"\n{self.id()}: the browser stopped; tried once more in another.", file=sys.stderr, flush=True)
+        stopped = self.hung.is_set() or not browser().is_connected()
+        if stopped:
             browser.cache_clear()
             self.hung.clear()
+        if stopped or attempt.failed:
+            print(f"\nUNSTEADY {self.id()}: {'the browser stopped' if stopped else attempt.failed}; tried once more.", file=sys.stderr, flush=True)
             attempt = Attempt(result)
             super().run(attempt)  # type: ignore[arg-type]
         attempt.count()
