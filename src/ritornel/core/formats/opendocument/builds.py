@@ -1,0 +1,306 @@
+"""The SMIL timing of a page as a running order: what a press sets off, what goes together, what follows, and which effect each is."""
+
+import re
+from collections.abc import Callable, Iterable, Iterator
+from typing import Any, Literal
+from xml.etree.ElementTree import Element
+
+import msgspec
+
+from ritornel.core.document.objects import PLAYS
+from ritornel.core.document.show import Build, Follows, Frame, OnCue, Pace, SoundEffect, Together
+from ritornel.core.errors import RitornelError
+from ritornel.core.formats.opendocument.forms import parsed
+from ritornel.core.formats.opendocument.names import duration_ms, full, inside, said, short
+from ritornel.core.motion.catalogue import EFFECTS
+from ritornel.core.motion.effects.travels_along import points_on
+from ritornel.core.motion.settings import read_settings
+
+Targets = dict[str, tuple[str, str | None]]
+"""Which object, and which of its parts, an id of the presentation names."""
+Kind = Literal["enters", "leaves", "accents", "travels", "plays"]
+_CLASSES: dict[str, Kind] = {"entrance": "enters", "exit": "leaves", "emphasis": "accents", "media-call": "plays"}
+_HOLDERS = frozenset(map(full, ("anim:par", "anim:seq", "anim:iterate")))
+_NUMBER = re.compile(r"-?\d*\.?\d+")
+LONGEST_MS = 3_600_000
+
+
+class Found(msgspec.Struct, frozen=True):
+    """An effect read: its name and settings, and whether it is the same or only the nearest."""
+
+    effect: str
+    settings: dict[str, Any]
+    same: bool
+
+
+class Entry(msgspec.Struct, frozen=True):
+    """One animation of the main sequence: which beat and cluster it is of, what waits before them, and what it is."""
+
+    beat: int
+    cluster: int
+    cue: bool
+    hold_ms: int | None
+    element: Element
+
+
+def _leaves(element: Element) -> Iterator[Element]:
+    """What really animates, in document order."""
+    if element.tag in _HOLDERS:
+        for child in element:
+            yield from _leaves(child)
+    elif short(element.tag).startswith("anim:") and short(element.tag) != "anim:param":
+        yield element
+
+
+class Sequence(msgspec.Struct, frozen=True):
+    """What a page's timing says: the entries of its main sequence, how long its transition lasts, whether presses on objects set off others, and where a
+    sound lies that begins with the page, and when."""
+
+    entries: tuple[Entry, ...] = ()
+    transition_ms: int | None = None
+    interactive: bool = False
+    voice: tuple[str, int] | None = None
+
+
+def main_sequence(page: Element) -> Sequence:
+    """The page's timing."""
+    entries: list[Entry] = []
+    lasts_ms: int | None = None
+    interactive = False
+    voice: tuple[str, int] | None = None
+    for root in inside(page, "anim:par"):
+        for part in root:
+            if part.tag == full("anim:seq") and said(part, "presentation:node-type") != "interactive-sequence":
+                entries += _beats(part, entries[-1].beat + 1 if entries else 0)
+            elif part.tag == full("anim:seq"):
+                interactive = True
+            else:
+                for leaf in _leaves(part):
+                    if leaf.tag == full("anim:transitionFilter") and not said(leaf, "smil:targetElement"):
+                        lasts_ms = duration_ms(said(leaf, "smil:dur"))
+                    elif leaf.tag == full("anim:audio") and voice is None:
+                        voice = (said(leaf, "xlink:href"), min(duration_ms(said(part, "smil:begin")) or 0, LONGEST_MS))
+    return Sequence(tuple(entries), lasts_ms, interactive, voice)
+
+
+def _beats(sequence: Element, first: int) -> list[Entry]:
+    entries: list[Entry] = []
+    beat = first
+    for child in sequence:
+        if child.tag not in _HOLDERS and not short(child.tag).startswith("anim:"):
+            continue
+        begins = said(child, "smil:begin")
+        cue = begins in ("next", "indefinite", "click") or begins.endswith(".click")
+        held = duration_ms(begins)
+        waits = cue or (bool(held) and bool(entries))
+        before = len(entries)
+        clusters = list(child) if child.tag == full("anim:par") else [child]
+        for number, cluster in enumerate(clusters):
+            grouped = cluster.tag == full("anim:par") and any(entry.tag in _HOLDERS for entry in cluster)
+            for effect in list(cluster) if grouped else [cluster]:
+                if next(_leaves(effect), None) is not None:
+                    entries.append(Entry(beat, number, waits, None if cue else held, effect))
+        beat += len(entries) > before
+    return entries
+
+
+class Scene(msgspec.Struct, frozen=True):
+    """What builds are of: objects and parts by the ids that timing uses, which objects are clips, the frame, and what brings a sound in."""
+
+    targets: Targets
+    clips: frozenset[str]
+    frame: Frame
+    sound: Callable[[str], SoundEffect | None]
+
+
+def order_of(entries: Iterable[Entry], scene: Scene, stem: str, lost: set[str]) -> tuple[Build, ...]:
+    """The running order of the entries. What names something that was not brought in is left out; a cue goes on to the next of its beat."""
+    builds: list[Build] = []
+    beat = cluster = -1
+    for entry in entries:
+        made = _build(entry, scene, f"{stem}-b{len(builds) + 1}", lost)
+        if made is None:
+            continue
+        starts: OnCue | Together | Follows
+        if entry.beat != beat:
+            starts = OnCue(f"{stem}-c{len(builds) + 1}", entry.hold_ms) if entry.cue else Follows()
+        else:
+            starts = Follows() if entry.cluster != cluster else Together()
+        beat, cluster = entry.beat, entry.cluster
+        builds.append(msgspec.structs.replace(made, starts=starts))
+    return tuple(builds)
+
+
+def _build(entry: Entry, scene: Scene, build_id: str, lost: set[str]) -> Build | None:
+    element = entry.element
+    leaves = list(_leaves(element))
+    named = next((name for part in (element, *leaves) if (name := said(part, "smil:targetElement"))), "")
+    if named not in scene.targets:
+        lost.add("a build of something that was not brought in")
+        return None
+    object_id, part = scene.targets[named]
+    found = _effect(element, leaves, scene.frame)
+    if found.effect == PLAYS and object_id not in scene.clips:
+        lost.add("a build that plays what is no clip")
+        return None
+    if not found.same:
+        lost.add(f"a build that becomes “{EFFECTS[found.effect].title}”")
+    if element.tag == full("anim:iterate") and found.effect != "enters type on":
+        lost.add("builds letter by letter or word by word")
+    lasts = _lasts(element, leaves)
+    if found.effect == PLAYS:
+        part, lasts = None, 0
+    repeats = said(element, "smil:repeatCount") or next((count for leaf in leaves if (count := said(leaf, "smil:repeatCount"))), "1")
+    times = 0 if repeats == "indefinite" else max(1, min(round(float(repeats)), 1000)) if _NUMBER.fullmatch(repeats) else 1
+    if EFFECTS[found.effect].kind != "accents":
+        times = 1
+    after = min(duration_ms(said(element, "smil:begin")) or 0, LONGEST_MS) if element.tag in _HOLDERS else 0
+    heard = next((address for leaf in leaves if leaf.tag == full("anim:audio") and (address := said(leaf, "xlink:href"))), "")
+    sound = scene.sound(heard) if heard else None
+    return Build(build_id, object_id, found.effect, Together(), after, lasts, part, _pace([element, *leaves]), times, found.settings, sound)
+
+
+def _lasts(element: Element, leaves: list[Element]) -> int:
+    whole = duration_ms(said(element, "smil:dur")) if element.tag in _HOLDERS else None
+    if whole is not None and whole > 1:
+        return min(whole, LONGEST_MS)
+    # Setting something takes no time, though it is written as lasting a thousandth of a second.
+    ends = [(duration_ms(said(leaf, "smil:begin")) or 0) + (duration_ms(said(leaf, "smil:dur")) or 0) for leaf in leaves if leaf.tag != full("anim:set")]
+    return min(max(ends, default=0), LONGEST_MS)
+
+
+def _pace(elements: list[Element]) -> Pace:
+    faster, slower = (any(said(element, f"smil:{key}").strip("0.") for element in elements) for key in ("accelerate", "decelerate"))
+    return "ease in and out" if faster and slower else "ease in" if faster else "ease out" if slower else "even"
+
+
+def _effect(element: Element, leaves: list[Element], frame: Frame) -> Found:
+    kind = _CLASSES.get(said(element, "presentation:preset-class")) or _kind(leaves)
+    own = said(element, "presentation:preset-id")
+    if own in EFFECTS and EFFECTS[own].kind == kind and kind != "travels":
+        return Found(own, _own_settings(own, said(element, "presentation:preset-sub-type")), True)
+    match kind:
+        case "plays":
+            return Found(PLAYS, {}, True)
+        case "travels":
+            return _travel(leaves, frame, said(element, "presentation:preset-sub-type"))
+        case "accents":
+            return _accent(leaves)
+    return _entrance(leaves) if kind == "enters" else _exit(_entrance(leaves, -1))
+
+
+def _own_settings(name: str, words: str) -> dict[str, Any]:
+    """Settings as this program writes them, `comes_from:left;distance_px:120`; those that are none are left out."""
+    settings: dict[str, Any] = {}
+    for pair in filter(None, words.split(";")):
+        key, _, value = pair.partition(":")
+        tried = {**settings, key: float(value) if _NUMBER.fullmatch(value) else value}
+        try:
+            read_settings(tried, EFFECTS[name].settings, name)
+        except RitornelError:
+            continue
+        settings = tried
+    return settings
+
+
+def _kind(leaves: list[Element]) -> Kind:
+    for leaf in leaves:
+        if leaf.tag == full("anim:animateMotion"):
+            return "travels"
+        if leaf.tag == full("anim:command"):
+            return "plays"
+        if leaf.tag == full("anim:set") and said(leaf, "smil:attributeName") == "visibility":
+            return "enters" if said(leaf, "smil:to") == "visible" else "leaves"
+    return "accents"
+
+
+def _values(leaf: Element) -> list[str]:
+    values = [value.strip() for value in said(leaf, "smil:values").split(";") if value.strip()]
+    return values or [value for key in ("smil:from", "smil:to") if (value := said(leaf, key))]
+
+
+_BAR_SIDES = {("leftToRight", False): "left", ("leftToRight", True): "right", ("topToBottom", False): "above", ("topToBottom", True): "below"}
+
+
+def _entrance(leaves: list[Element], away: int = 0) -> Found:
+    """The entrance that the leaves come to; `away` says at which end of a list of values the object is out of its place."""
+    faded = False
+    for leaf in leaves:
+        name, attribute, values = short(leaf.tag), said(leaf, "smil:attributeName"), _values(leaf)
+        if name == "anim:animate" and attribute in ("x", "y") and values:
+            far = values[away].replace(" ", "")
+            if re.match(r"^[xy][+-]\.?0*\.?[01]?\d?\d*$", far) or (far[:1] in "xy" and _shift(far) < 0.25):
+                return Found("enters rise", {}, attribute == "y" and "+" in far)
+            negative = far.startswith(("-", "0-")) or re.match(r"^[xy]-", far) is not None
+            side = ("left" if negative else "right") if attribute == "x" else ("above" if negative else "below")
+            return Found("enters slide in", {"comes_from": side}, True)
+        if name == "anim:animateTransform" and said(leaf, "svg:type") == "scale" and values:
+            size = _NUMBER.findall(values[away])
+            return Found("enters settle", {}, True) if size and float(size[0]) > 1 else Found("enters swell", {}, True)
+        if name == "anim:animate" and attribute in ("width", "height"):
+            return Found("enters swell", {}, True)
+        if name == "anim:transitionFilter":
+            side = _BAR_SIDES.get((said(leaf, "smil:subtype"), said(leaf, "smil:direction") == "reverse"), "")
+            if said(leaf, "smil:type") == "barWipe" and side:
+                return Found("enters unveil", {"begins_at": side}, True)
+            faded = True
+            if said(leaf, "smil:type") != "fade":
+                return Found("enters fade", {}, False)
+        if name == "anim:animate" and attribute == "opacity":
+            faded = True
+        if name == "anim:animateTransform" or (name == "anim:animate" and attribute not in ("opacity", "x", "y")):
+            return Found("enters fade", {}, False)
+    return Found("enters fade", {}, True) if faded else Found("enters cut in", {}, all(leaf.tag == full("anim:set") for leaf in leaves))
+
+
+def _shift(far: str) -> float:
+    numbers = _NUMBER.findall(far[1:])
+    return abs(float(numbers[0])) if len(numbers) == 1 else 1.0
+
+
+_EXITS = {
+    "enters fade": "leaves fade", "enters cut in": "leaves cut out", "enters slide in": "leaves slide out", "enters unveil": "leaves veil",
+    "enters swell": "leaves shrink", "enters settle": "leaves loosen", "enters rise": "leaves sink",
+}  # fmt: skip
+
+
+def _exit(entrance: Found) -> Found:
+    return Found(_EXITS[entrance.effect], entrance.settings, entrance.same)
+
+
+def _accent(leaves: list[Element]) -> Found:
+    for leaf in leaves:
+        name, attribute = short(leaf.tag), said(leaf, "smil:attributeName")
+        if name == "anim:animateColor":
+            return Found("accents tint", {}, True)
+        if (name == "anim:animateTransform" and said(leaf, "svg:type") == "scale") or attribute in ("width", "height"):
+            return Found("accents pulse", {}, True)
+        if attribute in ("opacity", "visibility"):
+            return Found("accents blink", {}, True)
+        if attribute in ("x", "y"):
+            return Found("accents shake", {}, True)
+    return Found("accents pulse", {}, False)
+
+
+def _travel(leaves: list[Element], frame: Frame, sub_type: str) -> Found:
+    """A path in shares of the page as one in px."""
+    turns = {"turns": "along the path"} if "along" in sub_type else {}
+    for leaf in leaves:
+        path = said(leaf, "svg:path")
+        if not path:
+            continue
+        try:
+            words: list[str] = []
+            start = None
+            for name, given in parsed(path):
+                pairs = tuple((x * frame.width_px, y * frame.height_px) for x, y in given)
+                start = pairs[0] if start is None else start
+                name, pairs = ("L", (start,)) if name == "Z" else ("L" if name == "M" and words else name, pairs)
+                words.append(" ".join([name, *(f"{round(value, 2):g}" for pair in pairs for value in pair)]))
+            settings = {"path": " ".join(words), **turns}
+            read_settings(settings, EFFECTS["travels along"].settings, "travels along")
+            points_on(settings["path"])
+        except RitornelError:
+            break
+        return Found("travels along", settings, True)
+    return Found("accents pulse", {}, False)

@@ -1,0 +1,90 @@
+"""Fills, borders and shadows of a style as those of an object."""
+
+from xml.etree.ElementTree import Element
+
+from ritornel.core.document.objects import Fill, Gradient, Plain, Shadow, Stroke
+from ritornel.core.formats.opendocument.names import colour, length_px, said, share, with_alpha
+from ritornel.core.formats.opendocument.styles import Properties, Styles
+
+
+def _alpha(look: Properties, name: str) -> float:
+    return max(0.0, min(share(look.get(name, "100%")) or 0.0, 1.0))
+
+
+def gradient_of(entry: Element) -> Gradient:
+    """A gradient's two colours and its angle. OpenDocument turns anticlockwise from top to bottom, in tenths of a degree where it gives no unit; one that
+    is not linear becomes linear."""
+    first, second = (colour(said(entry, f"draw:{key}-color")) or "#ffffff" for key in ("start", "end"))
+    words = said(entry, "draw:angle") or "0"
+    number = float(words.removesuffix("deg")) if words.endswith("deg") else float(words) / 10 if words.lstrip("-").isdigit() else 0.0
+    angle = (90.0 - number) % 360
+    if said(entry, "draw:style") == "axial":
+        return Gradient(second, first, angle)
+    return Gradient(first, second, angle)
+
+
+def fill_of(look: Properties, styles: Styles, lost: set[str], usual: str = "none") -> Fill | None:
+    """What fills a shape. A hatch becomes its colour, a picture is lost."""
+    kind = look.get("draw:fill", usual)
+    alpha = _alpha(look, "draw:opacity")
+    match kind:
+        case "solid":
+            return Plain(with_alpha(colour(look.get("draw:fill-color", "")) or "#ffffff", alpha))
+        case "gradient":
+            entry = styles.named("draw:gradient", look.get("draw:fill-gradient-name", ""))
+            if entry is None:
+                return None
+            if said(entry, "draw:style") not in ("linear", "axial"):
+                lost.add("gradients that are not straight")
+            gradient = gradient_of(entry)
+            along = styles.named("draw:opacity", look.get("draw:opacity-name", ""))
+            first, second = ((share(said(along, f"draw:{end}")) if along is not None else alpha) for end in ("start", "end"))
+            return Gradient(
+                with_alpha(gradient.first, 1.0 if first is None else first), with_alpha(gradient.second, 1.0 if second is None else second), gradient.angle_deg
+            )
+        case "hatch":
+            lost.add("hatching")
+            entry = styles.named("draw:hatch", look.get("draw:fill-hatch-name", ""))
+            return Plain(colour(said(entry, "draw:color")) or "#cccccc") if entry is not None else None
+        case "bitmap":
+            lost.add("pictures that fill shapes")
+    return None
+
+
+def stroke_of(look: Properties, styles: Styles, scale: float, usual: str = "none") -> Stroke | None:
+    """The border. A line of no width is as thin as a line can be: 1 px."""
+    kind = look.get("draw:stroke", usual)
+    if kind == "none":
+        return None
+    width = max((length_px(look.get("svg:stroke-width", "")) or 0.0) * scale, 1.0)
+    ink = with_alpha(colour(look.get("svg:stroke-color", "")) or "#000000", _alpha(look, "svg:stroke-opacity"))
+    if kind != "dash":
+        return Stroke(ink, round(width, 1))
+    entry = styles.named("draw:stroke-dash", look.get("draw:stroke-dash", ""))
+    long = length_px(said(entry, "draw:dots1-length")) if entry is not None else None
+    return Stroke(ink, round(width, 1), "dashed" if long is None or long * scale > width * 2 else "dotted")
+
+
+def shadow_of(look: Properties, scale: float) -> Shadow | None:
+    """The shadow, where it is seen."""
+    if look.get("draw:shadow") != "visible":
+        return None
+
+    def px(name: str) -> float:
+        return round((length_px(look.get(name, "")) or 0.0) * scale, 1)
+
+    ink = with_alpha(colour(look.get("draw:shadow-color", "")) or "#808080", _alpha(look, "draw:shadow-opacity"))
+    return Shadow(px("draw:shadow-offset-x"), px("draw:shadow-offset-y"), min(max(px("loext:shadow-blur"), 0.0), 200.0), ink)
+
+
+Insets = tuple[float, float, float, float]
+
+
+def insets_of(look: Properties, scale: float) -> Insets:
+    """How far words stand from the left, top, right and bottom edge."""
+    every = look.get("fo:padding", "")
+
+    def px(side: str) -> float:
+        return max((length_px(look.get(f"fo:padding-{side}", every) or "") or 0.0) * scale, 0.0)
+
+    return px("left"), px("top"), px("right"), px("bottom")

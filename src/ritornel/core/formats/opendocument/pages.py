@@ -1,0 +1,135 @@
+"""A page of a presentation as a slide: its objects from the back, its notes, its transition and its running order."""
+
+from types import MappingProxyType
+from xml.etree.ElementTree import Element
+
+from ritornel.core.document.objects import (
+    Clip,
+    Footage,
+    Ground,
+    Photograph,
+    Plain,
+)
+from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Asset, Slide, SoundEffect, Transition, Voice
+from ritornel.core.document.theme import Furniture
+from ritornel.core.formats.opendocument.builds import Scene, main_sequence, order_of
+from ritornel.core.formats.opendocument.letters import Words
+from ritornel.core.formats.opendocument.looks import gradient_of
+from ritornel.core.formats.opendocument.names import colour, duration_ms, full, inside, said
+from ritornel.core.formats.opendocument.standing import Source, Standing, laid_out
+from ritornel.core.formats.opendocument.styles import Look, Properties
+from ritornel.core.formats.opendocument.transitions import Wipe, transition_of
+from ritornel.core.motion.catalogue import TRANSITIONS
+
+SPEEDS_MS = MappingProxyType({"slow": 1600, "medium": 800, "fast": 400})
+USUAL_MS = 800
+
+
+class PageReader:
+    """Reads one page. What is lost is gathered in `lost`."""
+
+    def __init__(self, source: Source, page: Element, slide_id: str, lost: set[str]) -> None:
+        self._source, self._page, self._slide_id, self._lost = source, page, slide_id, lost
+        self._master = source.styles.masters.get(said(page, "draw:master-page-name"))
+
+    def slide(self) -> tuple[Slide, Furniture]:
+        """The slide, and what furniture the page has."""
+        look = self._source.styles.look("drawing-page", said(self._page, "draw:style-name")).page
+        standing = Standing(self._source, said(self._master, "style:name") if self._master is not None else "", self._slide_id, self._lost)
+        if self._master is not None and look.get("presentation:background-objects-visible", "true") != "false":
+            standing.take_master(self._master)
+        standing.take(self._page)
+        timing = main_sequence(self._page)
+        if timing.interactive:
+            self._lost.add("builds that a press on an object sets off")
+        transition = self._transition(look, timing.transition_ms)
+        clips = frozenset(item.id for item in standing.objects if isinstance(item, Clip))
+        scene = Scene(standing.targets, clips, self._source.frame, self._effect)
+        layout, objects = laid_out(standing.objects, standing.classes)
+        slide = Slide(
+            self._slide_id,
+            said(self._page, "draw:name")[:200],
+            background=self._ground(look, said(self._page, "draw:style-name"), False),
+            transition=transition,
+            advance=self._advance(look, transition),
+            objects=objects,
+            order=order_of(timing.entries, scene, self._slide_id, self._lost),
+            voice=self._voice(timing.voice),
+            notes=self._notes(),
+            skipped=look.get("presentation:visibility") == "hidden",
+            layout=layout,
+            bare=not standing.footer and not standing.numbered,
+        )
+        return slide, Furniture(standing.footer[:300], standing.numbered)
+
+    def _advance(self, look: Properties, transition: Transition) -> AdvanceAfter | AdvanceOnCue:
+        if look.get("presentation:transition-type", "manual") == "manual":
+            return AdvanceOnCue(f"{self._slide_id}-on")
+        return AdvanceAfter(min(transition.lasts_ms + (duration_ms(look.get("presentation:duration", "")) or 0), 86_400_000))
+
+    def _transition(self, look: Properties, lasts_ms: int | None) -> Transition:
+        kind = look.get("smil:type", "")
+        if not kind:
+            if look.get("presentation:transition-style", "none") != "none":
+                self._lost.add("a transition of an older kind, which becomes “Dissolve”")
+                return Transition("dissolve", SPEEDS_MS.get(look.get("presentation:transition-speed", ""), USUAL_MS), sound=self._page_sound())
+            return Transition(sound=self._page_sound())
+        name, settings, same = transition_of(Wipe(kind, look.get("smil:subtype", ""), look.get("smil:direction") == "reverse"))
+        if not same:
+            self._lost.add(f"the transition “{kind}”, which becomes “{TRANSITIONS[name].title}”")
+        lasts = lasts_ms if lasts_ms is not None else SPEEDS_MS.get(look.get("presentation:transition-speed", ""), USUAL_MS)
+        return Transition(name, min(lasts, 60_000), settings=settings, sound=self._page_sound())
+
+    def _page_sound(self) -> SoundEffect | None:
+        style = self._source.styles.style("drawing-page", said(self._page, "draw:style-name"))
+        for found in style.iter(full("presentation:sound")) if style is not None else ():
+            asset = self._brought(said(found, "xlink:href"), "")
+            if asset is not None and asset.kind == "sound":
+                return SoundEffect(asset.id, keeps_on=said(found, "presentation:play-full") == "true")
+        return None
+
+    def _ground(self, look: Properties, name: str, on_master: bool) -> Ground | None:
+        """What lies behind the page: its own, else its master's."""
+        styles = self._source.styles
+        match look.get("draw:fill", ""):
+            case "solid":
+                return Plain(colour(look.get("draw:fill-color", "")) or "#ffffff")
+            case "gradient":
+                entry = styles.named("draw:gradient", look.get("draw:fill-gradient-name", ""))
+                return gradient_of(entry) if entry is not None else None
+            case "bitmap":
+                entry = styles.named("draw:fill-image", look.get("draw:fill-image-name", ""))
+                asset = self._brought(said(entry, "xlink:href"), "Background") if entry is not None else None
+                return (Photograph(asset.id) if asset.kind == "picture" else Footage(asset.id)) if asset is not None and asset.kind != "sound" else None
+        if on_master or self._master is None:
+            return Plain("#ffffff")
+        if look.get("presentation:background-visible") == "false":
+            return Plain("#ffffff")
+        above = said(self._master, "draw:style-name")
+        return self._ground(styles.look("drawing-page", above, True).page, above, True)
+
+    def _notes(self) -> str:
+        lines: list[str] = []
+        for notes in inside(self._page, "presentation:notes"):
+            for frame in notes.iter(full("draw:frame")):
+                if said(frame, "presentation:class") == "notes" and said(frame, "presentation:placeholder") != "true":
+                    for box in inside(frame, "draw:text-box"):
+                        words = Words(self._source.styles, False, lambda level: Look(), set())
+                        lines += ["".join(piece.text for piece in line.pieces).strip() for line in words.lines(box)]
+        return "\n".join(lines).strip()[:100_000]
+
+    def _effect(self, address: str) -> SoundEffect | None:
+        asset = self._brought(address, "")
+        return SoundEffect(asset.id) if asset is not None and asset.kind == "sound" else None
+
+    def _voice(self, found: tuple[str, int] | None) -> Voice | None:
+        """A sound that begins with the page speaks for its slide."""
+        asset = self._brought(found[0], "") if found is not None else None
+        return Voice(asset.id, asset.lasts_ms, offset_ms=found[1]) if found is not None and asset is not None and asset.kind == "sound" else None
+
+    def _brought(self, address: str, name: str) -> Asset | None:
+        found = self._source.shelf.brought(address, name)
+        if isinstance(found, str):
+            self._lost.add(found)
+            return None
+        return found

@@ -1,0 +1,48 @@
+"""Pictures, clips and sounds inside a presentation, brought onto the shelf of the show once each."""
+
+import hashlib
+from pathlib import Path
+
+from ritornel.core.document.show import Asset
+from ritornel.core.errors import BadMedia
+from ritornel.core.formats.media import Limits, asset_from, examined
+from ritornel.core.formats.opendocument.package import Package
+
+MOST_MEDIA = 2000
+
+
+class Shelf:
+    """What has been brought in. `folder` holds each medium under its hash."""
+
+    def __init__(self, package: Package, folder: Path, limits: Limits) -> None:
+        self._package, self._folder, self._limits = package, folder, limits
+        self._by_place: dict[str, Asset | str] = {}
+        self._by_hash: dict[str, Asset] = {}
+
+    @property
+    def assets(self) -> tuple[Asset, ...]:
+        return tuple(self._by_hash.values())
+
+    def brought(self, address: str, name: str = "") -> Asset | str:
+        """The shelf's entry for an address, or in words what cannot be brought in. Nothing outside the file is asked for."""
+        place = self._package.inner(address)
+        if place is None:
+            outside = address.startswith(("http:", "https:", "file:", "ftp:", "/", "../"))
+            return "a picture, clip or sound that lies outside the file" if outside or ".." in address else "a picture, clip or sound that is not in the file"
+        if place not in self._by_place:
+            self._by_place[place] = self._read(place, name or Path(place).stem)
+        return self._by_place[place]
+
+    def _read(self, place: str, name: str) -> Asset | str:
+        if len(self._by_hash) >= MOST_MEDIA:
+            return f"pictures, clips and sounds after the first {MOST_MEDIA:,}"
+        try:
+            medium = examined(self._package.bytes_of(place) or b"", name, self._limits)
+        except BadMedia:
+            suffix = Path(place).suffix.lstrip(".").upper()[:8]
+            return f"a picture, clip or sound that cannot be read{f' ({suffix})' if suffix.isalnum() else ''}"
+        sha256 = hashlib.sha256(medium.data).hexdigest()
+        if sha256 not in self._by_hash:
+            (self._folder / sha256).write_bytes(medium.data)
+            self._by_hash[sha256] = asset_from(medium, f"medium-{len(self._by_hash) + 1}", name[:200])
+        return self._by_hash[sha256]
