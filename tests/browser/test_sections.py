@@ -37,7 +37,7 @@ class SectionTest(BrowserTest):
 
 
 class FilesTest(BrowserTest):
-    expected_complaints = ("from-outline", "from-pdf", "timings", "hand-in")
+    expected_complaints = ("from-outline", "from-pdf", "from-presentation", "timings", "hand-in")
 
     def test_a_show_is_saved_as_pages_and_the_pages_become_a_show(self) -> None:
         page, show = self.page, self.copy_of_demo()
@@ -67,12 +67,38 @@ class FilesTest(BrowserTest):
         made = self.score(page.url.rstrip("/").split("/")[-1])
         self.assertEqual((len(made["order"]), made["settings"]["title"]), (9, "The Orlmere clock"))
 
+    def test_a_show_goes_out_as_a_presentation_and_the_presentation_becomes_a_show_with_losses_told_before(self) -> None:
+        page, show = self.page, self.copy_of_demo()
+        page.goto(f"{self.base}/shows/{show}/release")
+        expect(page.locator("#weighs")).to_contain_text("As it is now it weighs")
+        page.get_by_role("button", name="Presentation").click()
+        told = page.get_by_role("dialog", name="As a presentation")
+        expect(told).to_contain_text("Music and ambience")
+        expect(told.get_by_role("row", name="Slide 4 Round corners of pictures")).to_be_visible()
+        with page.expect_download() as download:
+            told.get_by_role("button", name="Save it").click()
+        self.assertEqual(download.value.suggested_filename, "the-orlmere-clock.odp")
+        path = download.value.path()
+        page.goto(f"{self.base}/shows/start")
+        page.locator("#presentation").set_input_files({"name": "half.odp", "mimeType": "", "buffer": path.read_bytes()[:3000]})
+        expect(page.locator("#presentation-said")).to_contain_text("“half.odp” is cut off or damaged. Nothing was made.")
+        page.locator("#presentation").set_input_files({"name": "clock.odp", "mimeType": "", "buffer": path.read_bytes()})
+        page.wait_for_url("**/shows/*/")
+        page.wait_for_selector(".score .build")
+        made = self.score(page.url.rstrip("/").split("/")[-1])
+        self.assertEqual((len(made["order"]), made["settings"]["title"], made["length_ms"]), (9, "The Orlmere clock", self.score(show)["length_ms"]))
+
     def test_an_outline_becomes_a_show_and_a_table_changes_its_times(self) -> None:
         page = self.page
         outline = b"# A talk\n\n## One\n\nSome words to read\n\n![x](y.png)\n\n## Two\n\n- and more\n"
         page.locator("#outline").set_input_files({"name": "words.txt", "mimeType": "text/plain", "buffer": b"only words"})
         expect(page.locator("#outline-said")).to_contain_text("has no heading")
         page.locator("#outline").set_input_files({"name": "talk.md", "mimeType": "text/markdown", "buffer": outline})
+        expect(page.get_by_role("dialog", name="“A talk”, 3 slides")).to_contain_text("EverywherePictures")
+        page.keyboard.press("Escape")
+        expect(page.locator("#outline-said")).to_have_text("Nothing was made.")
+        page.locator("#outline").set_input_files({"name": "talk.md", "mimeType": "text/markdown", "buffer": outline})
+        page.get_by_role("button", name="Make the 3 slides").click()
         page.wait_for_url("**/shows/*/")
         page.wait_for_selector(".score .bar, .score [data-slide]")
         show = page.url.rstrip("/").split("/")[-1]

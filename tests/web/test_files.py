@@ -45,6 +45,47 @@ class FilesTest(WebTest):
         self.assertEqual((show.title, show.slides[1].name, show.slides[1].notes), ("A talk", "One", "Say it."))
         self.assertEqual(show.slides[1].advance.after_ms, 3167, "1.5 s and five words, a third of a second each")  # type: ignore[union-attr]
 
+    def test_an_outline_is_looked_at_before_it_becomes_anything(self) -> None:
+        count = Show.objects.count()
+        data = {"file": SimpleUploadedFile("talk.md", b"# A talk\n\n## One\n\n![x](y.png)\n"), "look": "1"}
+        plan = self.client.post("/shows/from-outline", data).json()
+        self.assertEqual(plan, {"title": "A talk", "slides": 2, "media": 0, "losses": [{"slide": 0, "words": "pictures"}]})
+        self.assertEqual(Show.objects.count(), count)
+
+    def test_a_show_goes_out_as_a_presentation_once_its_losses_are_known_and_comes_back(self) -> None:
+        losses = self.client.get("/shows/clock/presentation.json").json()["losses"]
+        self.assertIn({"slide": 0, "words": "music and ambience"}, losses)
+        reply = self.client.get("/shows/clock/presentation.odp")
+        self.assertIn("the-orlmere-clock.odp", reply.headers["Content-Disposition"])
+        data = b"".join(reply.streaming_content)  # type: ignore[attr-defined]
+        count = Show.objects.count()
+        plan = self.client.post("/shows/from-presentation", {"file": SimpleUploadedFile("clock.odp", data), "look": "1"}).json()
+        self.assertEqual((plan["title"], plan["slides"], Show.objects.count()), ("The Orlmere clock", 9, count))
+        made = self.upload("/shows/from-presentation", "clock.odp", data).json()
+        show = value_of(Show.objects.get(pk=made["address"].strip("/").split("/")[-1], owner=self.ines))
+        self.assertEqual((len(show.slides), len(show.assets)), (9, plan["media"]))
+        self.assertTrue(all(media_path(asset.sha256).is_file() for asset in show.assets))
+
+    def test_a_hostile_or_damaged_presentation_makes_no_show(self) -> None:
+        count = Show.objects.count()
+        data = b"".join(self.client.get("/shows/clock/presentation.odp").streaming_content)  # type: ignore[attr-defined]
+        for wrong in (data[: len(data) // 2], b"PK\x03\x04nonsense", b""):
+            reply = self.upload("/shows/from-presentation", "clock.odp", wrong)
+            self.assertEqual((reply.status_code, Show.objects.count()), (400, count))
+            self.assertIn("Nothing was made.", reply.json()["error"])
+
+    def test_a_show_with_a_missing_medium_is_not_saved_as_a_presentation(self) -> None:
+        picture = next(asset for asset in value_of(Show.objects.get(pk="clock")).assets if asset.kind == "picture")
+        path = media_path(picture.sha256)
+        kept = path.read_bytes()
+        path.unlink()
+        try:
+            reply = self.client.get("/shows/clock/presentation.odp")
+        finally:
+            path.write_bytes(kept)
+        self.assertEqual(reply.status_code, 400)
+        self.assertIn(f"“{picture.name}” is missing, so “The Orlmere clock” cannot be saved as a presentation.", reply.json()["error"])
+
     def test_what_is_no_outline_makes_no_show(self) -> None:
         count = Show.objects.count()
         reply = self.upload("/shows/from-outline", "talk.md", b"only words")
@@ -53,7 +94,7 @@ class FilesTest(WebTest):
 
     def test_nobody_else_gets_them(self) -> None:
         self.client.force_login(self.odo)
-        for path in ("outline.md", "timings.csv", "schedule.json", "captions.srt"):
+        for path in ("outline.md", "timings.csv", "schedule.json", "captions.srt", "presentation.odp", "presentation.json"):
             self.assertEqual(self.client.get(f"/shows/clock/{path}").status_code, 404)
         self.assertEqual(self.upload("/shows/clock/timings", "t.csv", b"slide,length_s\n1,2\n").status_code, 404)
 

@@ -49,7 +49,7 @@ class BatchTest(WebTest):
         self.assertEqual((len(self.score()["assets"]), self.score()["slides"]["esc-s"]["name"]), (7, "Tick"))
 
     def test_the_worker_makes_small_pictures_and_the_page_asks_which_are_there(self) -> None:
-        with patch("ritornel.web.shows.shelf.small_picture") as asked:
+        with patch("ritornel.web.shows.tasks.small_picture") as asked:
             asset = self.add("a.png", png(size=(900, 300))).json()["asset"]
         asked.assert_called_once_with(asset["sha256"])
         self.assertEqual(self.client.get("/shows/clock/shelf/smalls.json").json()["ready"], [])
@@ -118,7 +118,7 @@ class HeavyClipTest(WebTest):
         return reply["asset"]  # type: ignore[no-any-return]
 
     def test_browsers_are_given_its_lighter_copy_once_it_is_made(self) -> None:
-        with patch("ritornel.web.shows.shelf.light") as asked:
+        with patch("ritornel.web.shows.tasks.light") as asked, patch("ritornel.web.shows.shelf.light", asked):
             asset = self.heavy()
             self.assertEqual((asset["heavy"], asset["shown"]), (True, f"{asset['address']}/light"))
             self.assertEqual(self.client.get(asset["shown"]).status_code, 404)
@@ -129,7 +129,7 @@ class HeavyClipTest(WebTest):
         self.assertEqual(self.client.get("/shows/clock/performance.json").json()["media"][asset["id"]], asset["shown"])
 
     def test_a_show_is_released_when_its_lighter_copies_are_there_and_gives_strangers_those(self) -> None:
-        with patch("ritornel.web.shows.shelf.light"):
+        with patch("ritornel.web.shows.tasks.light"):
             asset = self.heavy()
         reply = self.post("/shows/clock/editions")
         self.assertEqual((reply.status_code, "is still being made" in reply.json()["error"]), (400, True))

@@ -28,6 +28,7 @@ _FORKING = multiprocessing.get_context("forkserver")
 _FORKING.set_forkserver_preload(
     [
         "ritornel.core.formats.archive",
+        "ritornel.core.formats.opendocument.reading",
         "ritornel.core.formats.pdf",
         "ritornel.core.render.lighter",
         "ritornel.core.render.looked",

@@ -14,6 +14,7 @@ from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.show import AdvanceAfter
 from ritornel.core.errors import BadMedia
+from ritornel.core.formats.opendocument.names import Loss
 from ritornel.core.formats.otio import write_otio
 from ritornel.core.formats.outline import read_outline, write_outline
 from ritornel.core.formats.timings import read_timings, timing_lines, write_timings
@@ -27,6 +28,7 @@ from ritornel.web.people.services import person_of
 from ritornel.web.shows.intake import unpack_pdf
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.naming import file_title
+from ritornel.web.shows.presentations import plan_of
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.services import create_rows, edit_show, history_labels, show_for, value_of
 from ritornel.web.shows.tasks import small_picture
@@ -108,10 +110,12 @@ def timings_in(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def show_from_outline(request: HttpRequest) -> HttpResponse:
-    """A new show from an outline; each slide stays as long as reading it takes."""
+    """A new show from an outline; each slide stays as long as reading it takes. With `look`, only what it would become."""
     data, name = _upload(request)
     row = Show(owner=person_of(request))
     show, told = read_outline(data, name, row.id)
+    if request.POST.get("look"):
+        return json_reply(plan_of(show, [Loss(0, words.partition(": ")[2].rstrip(".")) for words in told]))
     wordy = tuple(slide.id for slide in show.slides if reading_ms(slide) and isinstance(slide.advance, AdvanceAfter))
     if wordy:
         show = apply_edit(show, read_through(show, wordy)).show

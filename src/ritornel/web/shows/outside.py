@@ -25,7 +25,7 @@ from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.rows import value_of
 from ritornel.web.shows.score import shelf_line
 from ritornel.web.shows.services import show_for
-from ritornel.web.shows.shelf import begin_work
+from ritornel.web.shows.tasks import begin_work
 
 Answer = TypeVar("Answer")
 _THREADS = concurrent.futures.ThreadPoolExecutor(max_workers=8, thread_name_prefix="outside")

@@ -33,7 +33,7 @@ from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import shelf_line
 from ritornel.web.shows.services import edit_show, history_labels, keep_media, media_path, new_id, seen_slides, show_for, value_of
 from ritornel.web.shows.smalls import small_path, strip_path
-from ritornel.web.shows.tasks import filmstrip, light, small_picture, wave
+from ritornel.web.shows.tasks import begin_work, filmstrip, light, small_picture, wave
 from ritornel.web.shows.waves import PART, wave_of, wave_part
 
 CAPTIONS_BYTES = 2_000_000
@@ -57,18 +57,6 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
     row = show_for(show_id, request)
     line = shelf_line(edited.after, asset)
     return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": intake.notes})
-
-
-def begin_work(asset: Asset) -> None:
-    """Has the worker make what belongs to a thing on the shelf."""
-    if asset.width_px:
-        small_picture(asset.sha256)
-    if asset.kind == "clip":
-        filmstrip(asset.sha256, asset.lasts_ms)
-    if asset.kind == "sound":
-        wave(asset.sha256, asset.lasts_ms)
-    if asset.heavy:
-        light(asset.sha256)
 
 
 @login_required

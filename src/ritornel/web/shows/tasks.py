@@ -3,6 +3,7 @@
 from django.conf import settings
 from huey import SqliteHuey
 
+from ritornel.core.document.show import Asset
 from ritornel.web.shows.derived import make_light
 from ritornel.web.shows.hearing import measure
 from ritornel.web.shows.looking import look
@@ -36,6 +37,18 @@ def wave(sha256: str, lasts_ms: int) -> None:
 def light(sha256: str) -> None:
     """Makes the lighter copy of a heavy clip."""
     make_light(sha256)
+
+
+def begin_work(asset: Asset) -> None:
+    """Has the worker make what belongs to a thing on the shelf."""
+    if asset.width_px:
+        small_picture(asset.sha256)
+    if asset.kind == "clip":
+        filmstrip(asset.sha256, asset.lasts_ms)
+    if asset.kind == "sound":
+        wave(asset.sha256, asset.lasts_ms)
+    if asset.heavy:
+        light(asset.sha256)
 
 
 @queue.task()  # type: ignore[untyped-decorator]

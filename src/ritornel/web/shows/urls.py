@@ -1,6 +1,6 @@
 from django.urls import path
 
-from ritornel.web.shows import api, files, hearing, outside, pages, presence, previews, shelf, starting
+from ritornel.web.shows import api, files, hearing, outside, pages, presence, presentations, previews, shelf, starting
 
 urlpatterns = [
     path("", pages.show_list, name="shows"),
@@ -40,6 +40,9 @@ urlpatterns = [
     path("shows/<str:show_id>/media/<str:asset_id>/at/<int:rate_pct>", shelf.at_tempo, name="media-tempo"),
     path("shows/<str:show_id>/captions", shelf.captions_in, name="captions-in"),
     path("shows/from-pdf", files.show_from_pdf, name="from-pdf"),
+    path("shows/from-presentation", presentations.show_from_presentation, name="from-presentation"),
+    path("shows/<str:show_id>/presentation.json", presentations.losses_out, name="presentation-losses"),
+    path("shows/<str:show_id>/presentation.odp", presentations.presentation_out, name="presentation"),
     path("shows/from-outline", files.show_from_outline, name="from-outline"),
     path("shows/<str:show_id>/outline.md", files.outline_out, name="outline"),
     path("shows/<str:show_id>/timings.csv", files.timings_out, name="timings"),

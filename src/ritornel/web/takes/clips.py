@@ -20,7 +20,7 @@ from ritornel.web.shows.api import edited_reply
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import edit_show, media_path, new_id, show_for
-from ritornel.web.shows.shelf import begin_work
+from ritornel.web.shows.tasks import begin_work
 from ritornel.web.takes.models import Recording
 from ritornel.web.takes.recorded import clip_of, segments_of, size_of, sound_path
 from ritornel.web.takes.recording import Writer, recording_of

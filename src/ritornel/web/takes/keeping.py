@@ -25,7 +25,7 @@ from ritornel.web.people.services import assigned_to, person_of
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Show, browser_address, edit_show, history_labels, media_path, seen_slides, show_for, value_of
-from ritornel.web.shows.shelf import begin_work
+from ritornel.web.shows.tasks import begin_work
 from ritornel.web.takes.models import Pick
 from ritornel.web.takes.recorded import cut, sound_id
 from ritornel.web.takes.recording import own_section, recording_of

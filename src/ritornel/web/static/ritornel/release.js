@@ -1,10 +1,11 @@
 // Release: the show as a stranger sees it, its editions, and films.
 import { el, icon } from "./ui/element.js";
-import { get, post, startData, send } from "./ui/net.js";
+import { get, post, startData } from "./ui/net.js";
 import { clockText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
 import { pair, selectField, tick } from "./panel/fields.js";
 import { LOOKS, accessSection, embedKey, embedSection, strangersFrame } from "./release-access.js";
+import { fileForm } from "./release-files.js";
 import { Checks } from "./release-checks.js";
 
 const at = (id) => document.getElementById(id);
@@ -57,7 +58,7 @@ function playFrom(ms) {
 function editions() {
   const newest = data.editions[0];
   const set = (body, done) => act(() => post(`${base}/release/settings`, body), done);
-  if (!newest) return el("section", {}, el("h2", { class: "text-lg" }, "Editions"), el("p", { class: "said" }, "None yet."));
+  if (!newest) return el("section", {}, el("h2", { class: "text-lg" }, "Editions"), el("p", { class: "said" }, "None yet."), weighs);
   return el("section", { class: "grid gap-2" },
     el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, `Edition ${newest.number}`), el("span", { class: "said" }, data.withdrawn ? "Withdrawn" : { anyone: "Open to anyone with the address", invited: "For invited people", domain: `For everybody at ${data.domain}` }[data.audience])),
     el("div", { class: "row" }, el("input", { class: "field", readonly: true, value: data.address, "aria-label": "Address", onfocus: (event) => event.target.select() }),
@@ -65,6 +66,7 @@ function editions() {
     el("div", { class: "grid grid-cols-2" }, tick("Starts by itself", data.starts_itself, (on) => set({ starts_itself: on })), tick("Loops", data.loops, (on) => set({ loops: on }))),
     el("div", { class: "row" }, el("a", { class: "push", href: data.address, target: "_blank", rel: "noopener" }, "Open it"),
       el("button", { class: "push", onclick: () => set({ withdrawn: !data.withdrawn }, data.withdrawn ? "Open again at the same address." : "Withdrawn. Nobody can open it now.") }, data.withdrawn ? "Reopen" : "Withdraw")),
+    weighs,
     data.editions.length > 1 ? el("details", {}, el("summary", { class: "said cursor-pointer" }, `${data.editions.length - 1} earlier`), el("ul", {}, data.editions.slice(1).map((edition) => el("li", { class: "said" }, `${edition.number} · ${day(edition.at)} · ${clockText(edition.length_ms)}, opened ${edition.opened} times`)))) : null);
 }
 
@@ -139,36 +141,17 @@ async function hear(ask = true) {
 }
 hear();
 
-/** The show's words and times as files, and times from one. */
-function fileForm() {
-  const save = (name, words, title) => el("a", { class: "push", href: `${base}/${name}`, download: true, title }, icon("download"), words);
-  const input = el("input", { type: "file", accept: ".csv,.tsv,text/csv", class: "sr-only", "aria-label": "Read timings from a table" });
-  input.addEventListener("change", () => { const [file] = input.files; input.value = ""; if (file) readTimings(file); });
-  return el("section", { class: "grid gap-2" }, el("h2", { class: "text-lg" }, "Files"),
-    el("div", { class: "row flex-wrap" }, el("button", { class: "push", title: "A page with everything in it, that plays from a disk without a network", onclick: () => saveOffline("offline.html") }, icon("download"), "One file"),
-      el("button", { class: "push", title: "A page with its pictures and clips beside it, in a zip file", onclick: () => saveOffline("offline.zip") }, icon("download"), "A folder")),
-    el("div", { class: "row flex-wrap" }, save("outline.md", "Outline", "Its words as Markdown: pictures, places and times are not in it"), save("timings.csv", "Timings", "Lengths and holds as a table (CSV)"), save("schedule.json", "Schedule", "What starts when, as JSON"), save("timeline.otio", "Timeline", "Slides, cues and sounds for programs that cut films (OpenTimelineIO)")),
-    el("div", {}, el("label", { class: "push cursor-pointer", title: "Lengths and holds from a table like the one that is saved; one undo takes them back" }, icon("upload"), "Read timings", input)));
-}
-
-/** Saves the show to be played from a disk; what it weighs is told. */
-async function saveOffline(name) {
+/** What an edition of the show as it is now weighs for whoever opens it, and what weighs most. */
+const weighs = el("p", { class: "said", id: "weighs" });
+async function weigh() {
   try {
-    const { bytes, heaviest, single } = await get(`${base}/offline.json`);
-    if (name === "offline.html" && !single) { toast("The show's media are too much for one file. Save it as a folder.", { wrong: true }); return; }
-    const most = heaviest[0] && heaviest[0].bytes > bytes / 3 ? `, most of it “${heaviest[0].name}”` : "";
-    toast(`Saving it, ${(bytes / 1e6).toFixed(1)} MB of media${most}. It plays by a double press on its page, without a network.`);
-    location.href = `${base}/${name}`;
-  } catch (error) { toast(error.message, { wrong: true }); }
+    const { bytes, heaviest } = await get(`${base}/offline.json`);
+    const mega = (count) => (count / 1e6).toFixed(1);
+    const most = heaviest.filter((entry) => entry.bytes > 50_000).map((entry) => `“${entry.name}” ${mega(entry.bytes)}`).join(", ");
+    weighs.textContent = `As it is now it weighs ${mega(bytes)} MB${most ? `: ${most}` : ""}. Visitors get each part before its slide comes.`;
+  } catch (error) { weighs.textContent = error.message; }
 }
-
-async function readTimings(file) {
-  try {
-    const reply = await send(`${base}/timings`, file);
-    toast([`The show has the timings of ${file.name} now: ${reply.length}.`, ...reply.notices.slice(0, 3), reply.notices.length > 3 ? `And ${reply.notices.length - 3} more lines that did not fit.` : ""].filter(Boolean).join(" "),
-      { act: "Undo", onact: async () => { await post(`${base}/undo`).catch((error) => toast(error.message, { wrong: true })); location.reload(); } });
-  } catch (error) { toast(error.message, { wrong: true }); }
-}
+weigh();
 
 function draw() {
   seen();
@@ -176,7 +159,7 @@ function draw() {
   const films = data.films.length ? data.films.map(filmLine) : [el("p", { class: "said" }, "None yet.")];
   const access = data.editions.length ? [accessSection(data, { base, redraw: draw, set: (body) => act(() => post(`${base}/release/settings`, body)) }), embedSection(data, draw)] : [];
   at("side").replaceChildren(editions(), ...access, filmForm(), el("section", { "data-films": "" }, el("h2", { class: "text-lg mb-1" }, "Films"), films),
-    heard, fileForm(),
+    heard, fileForm(base),
     ...data.captions ? [el("section", {}, el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, "Captions"), el("a", { class: "push", href: data.captions, download: true }, icon("download"), "WebVTT"), el("a", { class: "push", href: `${base}/captions.srt`, download: true }, icon("download"), "SRT")), el("p", { class: "said" }, "Those of its clips, on the show's own clock, to go with its film."))] : []);
 }
 

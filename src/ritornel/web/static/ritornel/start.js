@@ -1,6 +1,7 @@
 // Beginning a show from pictures: they go onto the new show's shelf one after another, then become its slides.
 import { filesOf } from "./shelf/dropped.js";
 import { el } from "./ui/element.js";
+import { askAbout } from "./ui/losses.js";
 import { post, send } from "./ui/net.js";
 import { parseClockMs } from "./ui/times.js";
 
@@ -57,23 +58,33 @@ async function make() {
   }
 }
 
-/** A show from one file: an outline or a PDF. */
+const LOOKED_AT = ["presentation", "outline"];
+
+/** A show from one file: a presentation, an outline or a PDF. What would be lost is told first. */
 async function fromFile(kind, file) {
   const said = at(`${kind}-said`);
-  said.textContent = `Reading ${file.name} …`;
-  said.classList.remove("wrong");
+  const address = at(`from-${kind}`).dataset.to;
+  const tell = (words, wrong = false) => { said.textContent = words; said.classList.toggle("wrong", wrong); };
+  const begin = async () => {
+    tell(`Making slides of ${file.name} …`);
+    try {
+      const reply = await send(address, file);
+      if (reply.notices.length && !LOOKED_AT.includes(kind)) sessionStorage.setItem("ritornel-told", reply.notices.join(" "));
+      location.href = reply.address;
+    } catch (error) { tell(error.message, true); }
+  };
+  tell(`Reading ${file.name} …`);
   try {
-    const reply = await send(at(`from-${kind}`).dataset.to, file);
-    if (reply.notices.length) sessionStorage.setItem("ritornel-told", reply.notices.join(" "));
-    location.href = reply.address;
-  } catch (error) {
-    said.textContent = error.message;
-    said.classList.add("wrong");
-  }
+    const plan = LOOKED_AT.includes(kind) ? await send(address, file, { look: 1 }) : null;
+    if (!plan?.losses.length) { await begin(); return; }
+    const slides = `${plan.slides} slide${plan.slides === 1 ? "" : "s"}`;
+    const dialog = askAbout(`“${plan.title}”, ${slides}${plan.media ? `, ${plan.media} from its media` : ""}`, plan.losses, `Make ${plan.slides === 1 ? "the slide" : `the ${slides}`}`, begin);
+    dialog.addEventListener("close", () => { if (dialog.returnValue !== "go") tell("Nothing was made."); });
+  } catch (error) { tell(error.message, true); }
 }
 
 if (form) {
-  for (const kind of ["outline", "pdf"]) at(kind).addEventListener("change", (event) => { const [file] = event.target.files; event.target.value = ""; if (file) fromFile(kind, file); });
+  for (const kind of ["presentation", "outline", "pdf"]) at(kind).addEventListener("change", (event) => { const [file] = event.target.files; event.target.value = ""; if (file) fromFile(kind, file); });
   at("pictures").addEventListener("change", (event) => take([...event.target.files].map((file) => ({ file, folder: "" }))));
   at("folder").addEventListener("change", (event) => take([...event.target.files].map((file) => ({ file, folder: file.webkitRelativePath.split("/").at(-2) ?? "" }))));
   form.addEventListener("dragover", (event) => event.preventDefault());
