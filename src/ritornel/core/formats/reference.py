@@ -40,10 +40,11 @@ in: code, HTML, rules and pictures, each told; out: pictures, shapes, places, lo
 a line a slide, a line a wait | what has no place in the show is told line by line |
 | PDF (`pdf.py`, `render/pages.py`) | each page a slide, as a sharp picture with its words as the text alternative | a slide a page, a beat a page, or slides \
 with their notes | in: that words and shapes are apart; pages that cannot be read, each told; out: motion, sound, time |
-| OpenDocument presentation (`.odp`, ISO/IEC 26300, `opendocument/`) | versions 1.0 to 1.4: pages with their layouts, text, lists, pictures, clips, shapes, \
-groups, notes, transitions, running order, press actions, sounds | the same as 1.3, with its media; builds keep their names beside SMIL | each told by slide before \
-anything is made. In: tables become words, charts pictures, custom shapes outlines where they are no form of ours, several sizes in one text one, fonts the nearest that ships, \
-unknown transitions and builds the nearest. Out: music, sections, framings, drifts, wings, carries, trims and levels of clips, soft shadows, round corners of pictures |
+| OpenDocument presentation (`.odp`, ISO/IEC 26300, `opendocument/`) | versions 1.0 to 1.4: pages with their layouts, text, lists, pictures, \
+clips, shapes, groups, notes, transitions, running order, press actions, sounds | the same as 1.3, with its media; builds keep their names beside SMIL | \
+each told by slide before anything is made. In: tables become words, charts pictures, custom shapes outlines where they are no form of ours, several sizes \
+in one text one, fonts the nearest that ships, unknown transitions and builds the nearest. Out: music, sections, framings, drifts, wings, carries, trims and \
+levels of clips, soft shadows, round corners of pictures |
 | Animated picture (WebP, `render/animated.py`), stills (PNG) | stills, as pictures | the whole, at most five minutes; \
 a still of each beat | sound; of stills motion too |
 | One file, a folder (HTML) | no | the show and its player, for a browser without a network | nothing; it is no longer edited |
