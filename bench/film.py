@@ -68,7 +68,8 @@ from fractions import Fraction
 from pathlib import Path
 import msgspec
 from ritornel.core.document import Show
-from ritornel.core.render.film import FilmOrder, write_film
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.film import write_film
 from ritornel.core.schedule.performance import perform
 folder = Path(sys.argv[1])
 show = msgspec.json.decode((folder / sys.argv[2]).read_bytes(), type=Show)

@@ -19,7 +19,8 @@ from ritornel.core.formats.archive import read_archive, write_archive
 from ritornel.core.formats.media import Limits
 from ritornel.core.formats.pictures import show_from_pictures, with_voices
 from ritornel.core.motion.catalogue import transition_named
-from ritornel.core.render.film import FilmOrder, Progress, write_film
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.film import Progress, write_film
 from ritornel.core.render.stills import write_stills
 from ritornel.core.schedule import compile_show, moment_at
 from ritornel.core.schedule.clips import compile_clips

@@ -7,7 +7,7 @@ from django.utils import timezone
 from ritornel.core.errors import Cancelled, RitornelError
 from ritornel.core.render.film import Progress
 from ritornel.web.releases import filming
-from ritornel.web.releases.models import FilmJob, Release
+from ritornel.web.releases.models import LOST_WORDS, WAITS_WORDS, FilmJob, Release
 from ritornel.web.shows.looking import look
 from ritornel.web.shows.services import Show, media_path, value_of
 from tests.web.base import WebTest
@@ -122,8 +122,8 @@ class FilmTest(WebTest):
     def test_it_films_the_show_as_it_was_when_asked_for(self) -> None:
         job = self.order()
         self.edit({"do": "remove slides", "slide_ids": ["noon-s"]})
-        with mock.patch.object(filming, "write_film") as write:
-            write.side_effect = lambda performance, path, *rest: (path.write_bytes(b"x"), self.assertEqual(len(performance.slides), 9))
+        with mock.patch.object(filming, "write_parted") as write:
+            write.side_effect = lambda scene, path, *rest: (path.write_bytes(b"x"), self.assertEqual(len(scene.show.slides), 9))
             filming.make_film(job.id)
         self.assertEqual(FilmJob.objects.get().state, "ready")
 
@@ -150,7 +150,7 @@ class FilmTest(WebTest):
 
     def test_a_film_that_fails_says_why(self) -> None:
         job = self.order()
-        with mock.patch.object(filming, "write_film", side_effect=RitornelError("The disk is full: free some space.")):
+        with mock.patch.object(filming, "write_parted", side_effect=RitornelError("The disk is full: free some space.")):
             filming.make_film(job.id)
         self.assertEqual((FilmJob.objects.get().state, FilmJob.objects.get().message), ("failed", "The disk is full: free some space."))
 
@@ -158,9 +158,27 @@ class FilmTest(WebTest):
         job = self.order()
         FilmJob.objects.update(state="running", started_at=timezone.now(), heard_at=timezone.now() - timedelta(seconds=60))
         (line,) = self.client.get("/shows/clock/films").json()["films"]
-        self.assertEqual((line["state"], line["message"]), ("interrupted", "The worker stopped in the middle of this film. Start it again."))
+        self.assertEqual((line["state"], line["message"]), ("interrupted", WAITS_WORDS))
         self.post(f"/shows/clock/films/{job.id}/again")
         self.assertEqual(FilmJob.objects.get().state, "waiting")
+
+    def test_a_film_that_lost_its_worker_is_taken_up_again_twice_and_then_left(self) -> None:
+        job = self.order()
+        lost = {"state": "running", "heard_at": timezone.now() - timedelta(seconds=60)}
+        asked: list[str] = []
+        for resumed in (1, 2):
+            FilmJob.objects.update(**lost)
+            filming.take_up_lost(asked.append)
+            self.assertEqual((FilmJob.objects.get().state, FilmJob.objects.get().resumed, asked), ("waiting", resumed, [job.id] * resumed))
+        FilmJob.objects.update(**lost)
+        filming.take_up_lost(asked.append)
+        self.assertEqual((FilmJob.objects.get().state, FilmJob.objects.get().message, len(asked)), ("interrupted", LOST_WORDS, 2))
+
+    def test_a_film_whose_worker_lives_is_left_to_it(self) -> None:
+        self.order()
+        FilmJob.objects.update(state="running", heard_at=timezone.now())
+        filming.take_up_lost(self.fail)
+        self.assertEqual(FilmJob.objects.get().state, "running")
 
     def test_time_left_is_judged_by_what_is_done(self) -> None:
         self.order()

@@ -10,7 +10,8 @@ from django.test import SimpleTestCase
 from ritornel.core.document import AdvanceAfter, Box, Build, Follows, Frame, Show, Slide
 from ritornel.core.document.objects import PLAYS, Clip, Shape, Stroke
 from ritornel.core.formats.media import Limits, asset_from, examined
-from ritornel.core.render.film import FilmOrder, write_film
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.film import write_film
 from ritornel.core.render.painter import Painter
 from ritornel.core.schedule.performance import Sight, perform, sight_at
 from tests.footage import ROUND, footage, number_of

@@ -21,7 +21,9 @@ from ritornel.core.document.show import Voice
 from ritornel.core.errors import BadMedia, BadValue, Cancelled, RitornelError
 from ritornel.core.formats.archive import read_archive
 from ritornel.core.formats.media import Limits
-from ritornel.core.render.film import FilmOrder, Progress, changing_frames, write_film
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.film import Progress, write_film
+from ritornel.core.render.frames import changing_frames
 from ritornel.core.render.painter import Painter
 from ritornel.core.schedule.performance import perform, sight_at, sight_at_rest
 from ritornel.core.time import frame_count
@@ -140,7 +142,7 @@ class FilmTest(SimpleTestCase):
 
     def test_a_full_disk_is_told_and_leaves_nothing_behind(self) -> None:
         full = OSError(errno.ENOSPC, "No space left on device")
-        with mock.patch("ritornel.core.render.film.mixed", side_effect=full), self.assertRaisesMessage(RitornelError, "The disk is full"):
+        with mock.patch("ritornel.core.render.encoding.mixed", side_effect=full), self.assertRaisesMessage(RitornelError, "The disk is full"):
             write_film(perform(short()), self.folder / "x.mp4", TINY, media)
         self.assertEqual(list(self.folder.iterdir()), [])
 

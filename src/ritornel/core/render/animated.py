@@ -9,7 +9,9 @@ import numpy as np
 import skia
 
 from ritornel.core.errors import BadValue
-from ritornel.core.render.film import FilmOrder, Progress, Report, changing_frames, check_order
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.film import Progress, Report, check_order
+from ritornel.core.render.frames import changing_frames
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.schedule.performance import Performance
 from ritornel.core.time.edges import frame_count, frame_time_ms

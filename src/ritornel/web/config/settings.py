@@ -104,6 +104,8 @@ STORAGES = {
     "films": {"BACKEND": "django.core.files.storage.FileSystemStorage", "OPTIONS": {"location": VAR / "films", "base_url": None}},
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
+FILM_PROCESSES = int(os.environ.get("RITORNEL_FILM_PROCESSES", min(os.cpu_count() or 1, 4)))
+"""How many processes draw the segments of a film at the same time."""
 MEDIA_LIMITS = Limits(
     file_bytes=int(os.environ.get("RITORNEL_FILE_BYTES", Limits().file_bytes)),
     picture_pixels=int(os.environ.get("RITORNEL_PICTURE_PIXELS", Limits().picture_pixels)),

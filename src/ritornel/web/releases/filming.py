@@ -9,10 +9,12 @@ import tempfile
 import threading
 import time
 import zipfile
+from collections.abc import Callable
 from fractions import Fraction
 from pathlib import Path
 from typing import cast
 
+from django.conf import settings
 from django.core.files.storage import storages
 from django.db import OperationalError, close_old_connections, connection
 from django.utils import timezone
@@ -21,14 +23,17 @@ from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import Cancelled, RitornelError
 from ritornel.core.render.animated import write_animated
-from ritornel.core.render.film import FilmOrder, Progress, write_film
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.film import Progress
 from ritornel.core.render.pages import Kind, write_pdf
+from ritornel.core.render.parted import Scene, write_parted
 from ritornel.core.render.stills import write_stills
-from ritornel.core.schedule.performance import Performance, perform
-from ritornel.web.releases.models import LOST_WORDS, FilmJob
+from ritornel.core.schedule.performance import perform
+from ritornel.web.releases.models import LOST_WORDS, MOST_RESUMED, FilmJob
 from ritornel.web.shows.services import media_path
 
 TELL_EVERY_S = 0.25
+LOOK_EVERY_S = 2.0
 State = FilmJob.State
 
 
@@ -37,6 +42,11 @@ def film_path(job: FilmJob) -> Path:
     path = Path(storages["films"].path(job.file_name))
     path.parent.mkdir(parents=True, exist_ok=True)
     return path
+
+
+def parts_path(job: FilmJob) -> Path:
+    """Where finished segments of the job's film lie until it is whole."""
+    return film_path(job).with_name(f".{job.id}.parts")
 
 
 class _Watch:
@@ -76,8 +86,9 @@ def begun(job_id: str) -> bool:
     return False
 
 
-def _write(job: FilmJob, performance: Performance, path: Path, watch: "_Watch") -> None:
+def _write(job: FilmJob, show: ShowValue, path: Path, watch: "_Watch") -> None:
     """Writes what was asked for."""
+    performance = perform(show)
     order = FilmOrder(job.width_px, job.height_px, Fraction(job.rate), job.constant_rate)
     if job.kind == "pdf":
         write_pdf(performance, path, cast(Kind, job.style), media_path, watch)
@@ -92,7 +103,8 @@ def _write(job: FilmJob, performance: Performance, path: Path, watch: "_Watch") 
                     archive.write(still, still.name)
             shutil.move(made, path)
     else:
-        write_film(performance, path, order, media_path, watch)
+        media = {asset.sha256: str(media_path(asset.sha256)) for asset in show.assets}
+        write_parted(Scene(show, order, media), path, parts_path(job), watch, settings.FILM_PROCESSES)
 
 
 def make_film(job_id: str) -> None:
@@ -105,7 +117,7 @@ def make_film(job_id: str) -> None:
     try:
         show = from_json(bytes(job.document), ShowValue, "The film's show")
         path = film_path(job)
-        _write(job, perform(show), path, _Watch(job_id))
+        _write(job, show, path, _Watch(job_id))
         mine.update(state=State.READY, size_bytes=path.stat().st_size)
     except Cancelled:
         mine.update(state=State.CANCELLED)
@@ -130,9 +142,25 @@ def film_apart(job_id: str) -> None:
         FilmJob.objects.filter(pk=job_id, state=State.RUNNING).update(state=State.FAILED, message=words)
 
 
-def mark_lost() -> None:
-    """Says of running jobs whose worker is gone that they were interrupted, and clears what they left. Called when a worker starts."""
-    for job in FilmJob.objects.filter(state=State.RUNNING):
-        if job.lost:
-            FilmJob.objects.filter(pk=job.pk, state=State.RUNNING, heard_at=job.heard_at).update(state=State.INTERRUPTED, message=LOST_WORDS)
-            film_path(job).with_name(f".{job.id}.unfinished.{job.kind}").unlink(missing_ok=True)
+def take_up_lost(enqueue: Callable[[str], object]) -> None:
+    """Takes up again what a worker was making that is gone; what stopped a worker three times is left, and says that it was interrupted."""
+    for job in FilmJob.objects.filter(state=State.RUNNING).defer("document"):
+        if not job.lost:
+            continue
+        film_path(job).with_name(f".{job.id}.unfinished.{job.kind}").unlink(missing_ok=True)
+        mine = FilmJob.objects.filter(pk=job.pk, state=State.RUNNING, heard_at=job.heard_at)
+        if job.resumed >= MOST_RESUMED:
+            mine.update(state=State.INTERRUPTED, message=LOST_WORDS)
+        elif mine.update(state=State.WAITING, resumed=job.resumed + 1):
+            enqueue(job.pk)
+
+
+def take_up_lost_always(enqueue: Callable[[str], object], over: threading.Event) -> None:
+    """Looks for such work again and again, in a thread of its own."""
+    while True:
+        # A database that is busy for once must not end this; the next look finds the same.
+        with contextlib.suppress(OperationalError):
+            take_up_lost(enqueue)
+        if over.wait(LOOK_EVERY_S):
+            connection.close()
+            return

@@ -15,6 +15,9 @@ SILENT_FOR = timedelta(seconds=8)
 
 
 LOST_WORDS = "The worker stopped in the middle of this film. Start it again."
+MOST_RESUMED = 2
+"""So often a film that lost its worker is taken up again by itself: what stops every worker would go on doing so."""
+WAITS_WORDS = "The worker stopped in the middle of this film. It goes on from where it was when one is there."
 
 
 class Release(models.Model):
@@ -99,6 +102,7 @@ class FilmJob(models.Model):
     done = models.IntegerField(default=0)
     total = models.IntegerField(default=0)
     slide = models.IntegerField(default=0)
+    resumed = models.IntegerField(default=0)
     message = models.CharField(max_length=400, default="")
     size_bytes = models.BigIntegerField(default=0)
     asked_at = models.DateTimeField(auto_now_add=True)
@@ -125,13 +129,18 @@ class FilmJob(models.Model):
         return self.state == self.State.RUNNING and (self.heard_at is None or timezone.now() - self.heard_at > SILENT_FOR)
 
     @property
+    def resumes(self) -> bool:
+        """Whether it lost its worker and will be taken up again by itself."""
+        return self.lost and self.resumed < MOST_RESUMED
+
+    @property
     def seen_state(self) -> str:
         """Its state as a person should see it: a job that lost its worker is interrupted, before anybody has written so."""
         return self.State.INTERRUPTED if self.lost else self.state
 
     @property
     def seen_message(self) -> str:
-        return LOST_WORDS if self.lost else self.message
+        return WAITS_WORDS if self.resumes else LOST_WORDS if self.lost else self.message
 
     @property
     def left_s(self) -> float | None:

@@ -1,6 +1,7 @@
 """The Release page: editions, who may see them, and films."""
 
 import re
+import shutil
 from fractions import Fraction
 from typing import Any
 
@@ -17,11 +18,12 @@ from ritornel.core.checks import Finding, Heard, check_show
 from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
-from ritornel.core.render.film import FilmOrder, check_order
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.film import check_order
 from ritornel.core.schedule.calm import calmed
 from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.people.services import person_of
-from ritornel.web.releases.filming import State, film_path
+from ritornel.web.releases.filming import State, film_path, parts_path
 from ritornel.web.releases.guests import guest_lines
 from ritornel.web.releases.models import Edition, FilmJob, Release
 from ritornel.web.releases.public import clips_of, served_name
@@ -40,6 +42,7 @@ def _film_line(job: FilmJob) -> dict[str, Any]:
     return {
         "id": job.id,
         "state": job.seen_state,
+        "resumes": job.resumes,
         "kind": job.kind,
         "style": job.style,
         "size": f"{job.width_px} × {job.height_px}",
@@ -266,7 +269,7 @@ def film_again(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     stopped = [State.FAILED, State.CANCELLED, State.INTERRUPTED]
     mine = FilmJob.objects.filter(pk=job.pk)
     mine = mine.filter(state=State.RUNNING, heard_at=job.heard_at) if job.lost else mine.filter(state__in=stopped)
-    if mine.update(state=State.WAITING, cancel_wanted=False, done=0, message=""):
+    if mine.update(state=State.WAITING, cancel_wanted=False, resumed=0, message=""):
         film(job.pk)
     return json_reply(_state(request, show_id))
 
@@ -278,6 +281,7 @@ def remove_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse
     job = _job(request, show_id, job_id)
     if job.seen_state not in (State.RUNNING, State.WAITING):
         film_path(job).unlink(missing_ok=True)
+        shutil.rmtree(parts_path(job), ignore_errors=True)
         job.delete()
     return json_reply(_state(request, show_id))
 

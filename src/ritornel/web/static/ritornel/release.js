@@ -164,7 +164,7 @@ function draw() {
 }
 
 async function follow() {
-  if (data.films.some((film) => film.state === "running" || film.state === "waiting") && document.visibilityState === "visible") {
+  if (data.films.some((film) => film.state === "running" || film.state === "waiting" || film.resumes) && document.visibilityState === "visible") {
     try {
       data = await get(`${base}/films`);
       const list = document.querySelector("[data-films]");

@@ -1,0 +1,65 @@
+"""Frames of a film: which there are, and what they look like."""
+
+from collections.abc import Iterator
+from typing import Any
+
+import av
+import numpy as np
+import skia
+from av.video.frame import PictureType
+from av.video.reformatter import ColorRange, Colorspace
+
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.painter import MediaPath, Painter
+from ritornel.core.schedule.performance import Performance, Sight, sight_at
+from ritornel.core.time.edges import frame_count, frame_time_ms
+
+
+def sight_of_frame(performance: Performance, order: FilmOrder, number: int) -> Sight:
+    """What a frame shows. A looping film's first transition comes from the last slide."""
+    return sight_at(performance, float(frame_time_ms(number, order.rate)), first_pass=performance.schedule.end != "loop")
+
+
+def changing_frames(performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None) -> Iterator[tuple[int, Sight, bool]]:
+    """Numbers of the frames from `first` until before `end` with what they show, and whether it is new. The show's last frame always comes, so that the film
+    ends where the show does."""
+    total = frame_count(performance.schedule.length_ms, order.rate)
+    before: Sight | None = None
+    for number in range(first, total if end is None else min(end, total)):
+        sight = sight_of_frame(performance, order, number)
+        new = sight != before
+        if new or order.constant_rate or number == total - 1:
+            yield number, sight, new
+        before = sight
+
+
+class Frames:
+    """Draws frames one after another. What looks as the one before is not drawn again."""
+
+    def __init__(self, performance: Performance, order: FilmOrder, media: MediaPath) -> None:
+        self._order = order
+        self._painter = Painter(performance, order.width_px, order.height_px, media)
+        self._pixels = np.zeros((order.height_px, order.width_px, 4), dtype=np.uint8)
+        info = skia.ImageInfo.Make(order.width_px, order.height_px, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
+        self._surface = skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4)
+        self._last: Any = None
+
+    def frame(self, number: int, sight: Sight, new: bool) -> Any:
+        """The frame, `number` frames from where the counting begins."""
+        if new or self._last is None:
+            made = self._painter.through(sight)
+            if made is None:
+                with self._surface as canvas:
+                    self._painter.paint(canvas, sight)
+                made = av.VideoFrame.from_ndarray(self._pixels, format="bgra").reformat(
+                    format="yuv420p", dst_colorspace=Colorspace.ITU709, dst_color_range=ColorRange.MPEG
+                )
+            self._last = made
+        else:
+            made = av.VideoFrame(self._order.width_px, self._order.height_px, "yuv420p")
+            for plane, source in zip(made.planes, self._last.planes, strict=True):
+                plane.update(bytes(source))
+        made.pts, made.time_base = number, 1 / self._order.rate
+        # The encoder chooses its own picture types; a frame made by another encoder's settings must not force one.
+        made.pict_type = PictureType.NONE
+        return made
