@@ -39,7 +39,7 @@ class OfflineTest(BrowserTest):
 
     def test_one_file_plays_from_a_disk_with_sound(self) -> None:
         page = self.opened(self.saved("told", "offline.html"))
-        self.assertEqual(page.locator(".house").get_attribute("data-sounds"), "11")
+        expect(page.locator(".house")).to_have_attribute("data-sounds", "11")
         self.assertEqual(page.evaluate("() => [...document.fonts].filter((face) => face.status === 'loaded').length > 1"), True)
         page.keyboard.press("ArrowRight")
         page.wait_for_selector('.house[data-slide="who-s"]')

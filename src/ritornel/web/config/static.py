@@ -1,6 +1,8 @@
 """Static files through WhiteNoise, read whole: our files are small, and under ASGI a file iterator would be read through a thread."""
 
+import gzip
 from collections.abc import Awaitable, Callable, Mapping
+from functools import lru_cache
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
@@ -31,6 +33,16 @@ Send = Callable[[Mapping[str, Any]], Awaitable[None]]
 Application = Callable[[Scope, Receive, Send], Awaitable[None]]
 
 
+WORDS = (".js", ".css", ".svg", ".json", ".txt")
+"""What shrinks to a quarter on its way to a browser; pictures and fonts are packed already."""
+
+
+@lru_cache(maxsize=512)
+def packed(body: bytes) -> bytes:
+    """The bytes by gzip, the same for the same."""
+    return gzip.compress(body, 6, mtime=0)
+
+
 class StaticFirst:
     """An ASGI application that answers for static files itself and hands everything else on.
 
@@ -53,6 +65,10 @@ class StaticFirst:
             with reply.file:
                 body = reply.file.read()
         headers = [(name.lower().encode("latin-1"), value.encode("latin-1")) for name, value in reply.headers]
+        if scope["path"].endswith(WORDS) and "gzip" in conditions.get("HTTP_ACCEPT_ENCODING", "") and reply.status == 200 and body:
+            body = packed(body)
+            headers = [(name, value) for name, value in headers if name not in (b"content-length", b"accept-ranges")]
+            headers += [(b"content-length", str(len(body)).encode()), (b"content-encoding", b"gzip"), (b"vary", b"accept-encoding")]
         headers.append((b"x-content-type-options", b"nosniff"))
         await send({"type": "http.response.start", "status": int(reply.status), "headers": headers})
         await send({"type": "http.response.body", "body": body})

@@ -1,6 +1,5 @@
 """A show on a disk: one file, or a folder, that plays in a browser without any server or network."""
 
-import base64
 import json
 import posixpath
 import re
@@ -28,7 +27,7 @@ from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.config.modules import modules_of
 from ritornel.web.releases.models import Release
 from ritornel.web.releases.public import served_name
-from ritornel.web.shows.naming import file_title
+from ritornel.web.shows.naming import data_url, file_title
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.services import Show, light_path, media_path, show_for, tempo_path, value_of
 
@@ -49,11 +48,6 @@ def _static(name: str) -> Path:
     if found is None:
         raise FileNotFoundError(f"There is no “{name}” among the static files.")
     return Path(found)
-
-
-def data_url(media_type: str, data: bytes) -> str:
-    """The bytes as an address of their own (RFC 2397)."""
-    return f"data:{media_type};base64,{base64.b64encode(data).decode()}"
 
 
 @lru_cache
@@ -114,11 +108,10 @@ def _used(staged: Performance) -> dict[str, tuple[Asset, int]]:
     return {key: (staged.assets[asset_and_rate(key)[0]], asset_and_rate(key)[1]) for key in named if asset_and_rate(key)[0] in staged.assets}
 
 
-def _staged(row: Show) -> tuple[ShowValue, Performance]:
-    show = value_of(row)
+def _performed(show: ShowValue) -> Performance:
     if not any(not slide.skipped for slide in show.slides):
         raise BadValue(f"“{show.title}” has no slides to save.")
-    return show, perform(show)
+    return perform(show)
 
 
 def _page(row: Show, staged: Performance, media: dict[str, str], heard: dict[str, str]) -> bytes:
@@ -127,7 +120,7 @@ def _page(row: Show, staged: Performance, media: dict[str, str], heard: dict[str
     both = [{**builtins_of(entry, media), "heard": heard} for entry in (staged, calmed(staged))]
     start = {"performance": both[0], "calm": both[1], "starts_itself": release.starts_itself if release else True, "loops": loops}
     context = {
-        "title": row.title,
+        "title": staged.title,
         "length": clock_text(staged.schedule.length_ms).split(".")[0],
         "loops": loops,
         "start": msgspec.to_builtins(start),
@@ -145,7 +138,7 @@ def weight(request: HttpRequest, show_id: str) -> HttpResponse:
     """How much the show weighs, and what weighs most: {"bytes", "heaviest": [{"name", "bytes"}], "single": whether one file will do}. Raises what saving
     it would raise."""
     row = show_for(show_id, request, "edit")
-    _, staged = _staged(row)
+    staged = _performed(value_of(row))
     sizes: dict[str, int] = {}
     for asset, rate_pct in _used(staged).values():
         sizes[asset.name] = sizes.get(asset.name, 0) + _file_of(asset, rate_pct)[0].stat().st_size
@@ -165,7 +158,7 @@ def _saved(response: HttpResponse, name: str) -> HttpResponse:
 def single_file(request: HttpRequest, show_id: str) -> HttpResponse:
     """The show as one page with everything in it."""
     row = show_for(show_id, request, "edit")
-    _, staged = _staged(row)
+    staged = _performed(value_of(row))
     files = {key: _file_of(*entry) for key, entry in _used(staged).items()}
     if sum(path.stat().st_size for path, _ in files.values()) > SINGLE_BYTES:
         raise BadValue(f"The show's media have more than {SINGLE_BYTES // 1_000_000} MB, too much for one file. Save it as a folder.")
@@ -177,9 +170,15 @@ def single_file(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def folder(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The show as a folder in a zip file: a page, and its pictures and clips beside it. Sounds are in the page: browsers read none from a disk."""
+    """The show as a folder in a zip file."""
     row = show_for(show_id, request, "edit")
-    _, staged = _staged(row)
+    return folder_of(row, value_of(row), "-folder")
+
+
+def folder_of(row: Show, show: ShowValue, ending: str) -> HttpResponse:
+    """A folder in a zip file: a page, and its pictures and clips beside it. Sounds are in the page: browsers read none from a disk. Raises BadValue for a show
+    without slides, BadMedia where something is missing."""
+    staged = _performed(show)
     sounds = set(staged.sound_ids())
     media, heard, beside = {}, {}, {}
     for key, (asset, rate_pct) in _used(staged).items():
@@ -198,4 +197,4 @@ def folder(request: HttpRequest, show_id: str) -> HttpResponse:
             for name, path in beside.items():
                 archive.write(path, f"{top}/{name}")
         out.seek(0)
-        return _saved(HttpResponse(out.read(), content_type="application/zip"), f"{file_title(row.title)}-folder.zip")
+        return _saved(HttpResponse(out.read(), content_type="application/zip"), f"{file_title(row.title)}{ending}.zip")

@@ -1,10 +1,11 @@
 from django.urls import path
 
-from ritornel.web.releases import guests, handing_in, offline, public, views
+from ritornel.web.releases import editions, guests, handing_in, offline, public, views
 
 urlpatterns = [
     path("shows/<str:show_id>/release", views.release, name="release"),
-    path("shows/<str:show_id>/editions", views.make_edition, name="editions"),
+    path("shows/<str:show_id>/editions", editions.make_edition, name="editions"),
+    path("shows/<str:show_id>/editions/<int:number>.zip", editions.edition_folder, name="edition-folder"),
     path("shows/<str:show_id>/checks/aside", views.set_aside, name="set-aside"),
     path("shows/<str:show_id>/checks.json", views.checks, name="checks"),
     path("shows/<str:show_id>/release/settings", views.change_settings, name="release-settings"),
@@ -25,6 +26,7 @@ urlpatterns = [
     path("s/<str:address>/ask", guests.ask, name="ask-in"),
     path("s/<str:address>/for/<str:code>/", guests.guest, name="guest"),
     path("s/<str:address>/", public.watch, name="watch"),
+    path("s/<str:address>/news", public.news, name="release-news"),
     path("s/<str:address>/<int:number>/performance.json", public.performance, name="edition-performance"),
     path("s/<str:address>/<int:number>/calm.json", public.calm, name="edition-calm"),
     path("s/<str:address>/<int:number>/<str:name>", public.media, name="edition-media"),

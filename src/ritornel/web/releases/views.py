@@ -7,7 +7,6 @@ from typing import Any
 
 import msgspec
 from django.contrib.auth.decorators import login_required
-from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import render
@@ -17,23 +16,22 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 from ritornel.core.checks import Finding, Heard, check_show
 from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.show import Show as ShowValue
-from ritornel.core.errors import BadMedia, BadValue
+from ritornel.core.errors import BadValue
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import check_order
-from ritornel.core.schedule.calm import calmed
-from ritornel.core.schedule.performance import builtins_of, perform
+from ritornel.core.schedule.performance import perform
 from ritornel.web.people.services import person_of
 from ritornel.web.releases.filming import State, film_path, parts_path
 from ritornel.web.releases.guests import guest_lines
 from ritornel.web.releases.models import Edition, FilmJob, Release
-from ritornel.web.releases.public import clips_of, served_name
+from ritornel.web.releases.public import clips_of
 from ritornel.web.releases.tasks import film
 from ritornel.web.shows.hearing import measured
 from ritornel.web.shows.looking import seen_of
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
-from ritornel.web.shows.services import light_path, media_path, owned_show, value_of
+from ritornel.web.shows.services import media_path, owned_show, value_of
 from ritornel.web.shows.tasks import looking
 
 
@@ -68,10 +66,11 @@ def _edition_line(edition: Edition) -> dict[str, Any]:
     }
 
 
-def _state(request: HttpRequest, show_id: str) -> dict[str, Any]:
+def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
+    """What the Release page shows."""
     row = owned_show(show_id, request)
     release = Release.objects.filter(show=row).first()
-    editions = list(release.editions.defer("document", "performance", "calm")) if release else []
+    editions = list(release.editions.defer("document", "performance", "calm", "first")) if release else []
     return {
         "show_id": row.id,
         "title": row.title,
@@ -94,7 +93,7 @@ def _state(request: HttpRequest, show_id: str) -> dict[str, Any]:
 def release(request: HttpRequest, show_id: str) -> HttpResponse:
     """The page."""
     row = owned_show(show_id, request)
-    return render(request, "releases/release.html", {"show": row, "way": "release", "start": msgspec.to_builtins(_state(request, show_id))})
+    return render(request, "releases/release.html", {"show": row, "way": "release", "start": msgspec.to_builtins(state_of(request, show_id))})
 
 
 @login_required
@@ -117,11 +116,12 @@ def checks(request: HttpRequest, show_id: str) -> HttpResponse:
     seen, left = seen_of(show)
     if left and request.GET.get("ask"):
         looking(row.pk)
-    found = [line(finding) for finding in check_show(show, missing, _heard(show), seen)]
+    found = [line(finding) for finding in check_show(show, missing, heard_of(show), seen)]
     return json_reply({"revision": row.revision, "findings": found, "looking": left})
 
 
-def _heard(show: ShowValue) -> Heard | None:
+def heard_of(show: ShowValue) -> Heard | None:
+    """How loud the show was measured to be, where the worker has."""
     known = measured(perform(show))
     return Heard(known.lufs, known.lands_at_lufs) if known is not None else None
 
@@ -143,41 +143,10 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
     if len(reason) > 300:
         raise BadValue(f"The reason has {len(reason)} characters; at most 300 can be kept.", "reason")
     show = value_of(row)
-    if finding not in {entry.id for entry in check_show(show, heard=_heard(show), looked=seen_of(show)[0])} and not finding.startswith("missing:"):
+    if finding not in {entry.id for entry in check_show(show, heard=heard_of(show), looked=seen_of(show)[0])} and not finding.startswith("missing:"):
         raise BadValue("That finding is no longer there.", "finding")
     row.set_aside.update_or_create(finding=finding, defaults={"reason": reason, "person": person_of(request)})
     return json_reply({"aside": reason})
-
-
-@login_required
-@require_POST
-@telling_errors
-def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes the show as it is now the newest edition. Refused while a medium is missing."""
-    row = owned_show(show_id, request)
-    show = value_of(row)
-    if not any(not slide.skipped for slide in show.slides):
-        raise BadValue(f"“{show.title}” has no slides to release.")
-    for asset in show.assets:
-        if not media_path(asset.sha256).is_file():
-            raise BadMedia(f"“{asset.name}” is missing from the shelf, so strangers would see a gap. Replace or remove it first.")
-        if asset.heavy and not light_path(asset.sha256).is_file():
-            raise BadMedia(f"The lighter copy of “{asset.name}” that browsers are shown is still being made. Try again in a moment.")
-    with transaction.atomic():
-        place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop"})
-        number = (place.newest.number if place.newest else 0) + 1
-        staged = perform(show)
-        media = staged.media(lambda asset, rate_pct: reverse("edition-media", args=[place.address, number, served_name(asset, rate_pct)]))
-        place.editions.create(
-            number=number,
-            document=to_json(show),
-            performance=to_json(builtins_of(staged, media)),
-            calm=to_json(builtins_of(calmed(staged), media)),
-            length_ms=staged.schedule.length_ms,
-            slide_count=len(staged.slides),
-        )
-        Release.objects.filter(pk=place.pk).update(withdrawn=False)
-    return json_reply(_state(request, show_id))
 
 
 @login_required
@@ -193,7 +162,7 @@ def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
         raise BadValue(f"A release can be set: {', '.join(sorted(known))}; each is on or off.")
     if not Release.objects.filter(show=row).update(**body):
         raise BadValue("There is no edition yet. Make one first.")
-    return json_reply(_state(request, show_id))
+    return json_reply(state_of(request, show_id))
 
 
 def _audience(body: dict[str, Any]) -> dict[str, Any]:
@@ -241,7 +210,7 @@ def films(request: HttpRequest, show_id: str) -> HttpResponse:
             style=style,
         )
         film(job.id)
-    return json_reply(_state(request, show_id))
+    return json_reply(state_of(request, show_id))
 
 
 def _job(request: HttpRequest, show_id: str, job_id: str) -> FilmJob:
@@ -258,7 +227,7 @@ def cancel_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse
     job = _job(request, show_id, job_id)
     FilmJob.objects.filter(pk=job.pk).update(cancel_wanted=True)
     FilmJob.objects.filter(pk=job.pk, state=State.WAITING).update(state=State.CANCELLED)
-    return json_reply(_state(request, show_id))
+    return json_reply(state_of(request, show_id))
 
 
 @login_required
@@ -271,7 +240,7 @@ def film_again(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     mine = mine.filter(state=State.RUNNING, heard_at=job.heard_at) if job.lost else mine.filter(state__in=stopped)
     if mine.update(state=State.WAITING, cancel_wanted=False, resumed=0, message=""):
         film(job.pk)
-    return json_reply(_state(request, show_id))
+    return json_reply(state_of(request, show_id))
 
 
 @login_required
@@ -283,7 +252,7 @@ def remove_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse
         film_path(job).unlink(missing_ok=True)
         shutil.rmtree(parts_path(job), ignore_errors=True)
         job.delete()
-    return json_reply(_state(request, show_id))
+    return json_reply(state_of(request, show_id))
 
 
 @login_required

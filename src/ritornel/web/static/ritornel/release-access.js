@@ -47,7 +47,7 @@ function embeddedAddress(address) {
 
 const code = (data) => {
   const size = embed.fills ? `style="width:100%;aspect-ratio:${embed.width}/${embed.height};border:0"` : `width="${embed.width}" height="${embed.height}" style="border:0"`;
-  return `<iframe src="${embeddedAddress(data.address)}" ${size} allow="autoplay; fullscreen" title="${data.title.replaceAll('"', "&quot;")}"></iframe>`;
+  return `<iframe src="${embeddedAddress(data.address)}" ${size} allow="autoplay; fullscreen; screen-wake-lock" title="${data.title.replaceAll('"', "&quot;")}"></iframe>`;
 };
 
 /** @param {object} data @param {function} redraw */
@@ -63,12 +63,14 @@ export function embedSection(data, redraw) {
     el("div", {}, el("button", { class: "push", onclick: () => copy(text.value, "The code was copied.") }, icon("copy"), "Copy the code")));
 }
 
-export const LOOKS = [["wide", "Wide"], ["phone", "Phone"], ["embedded", "Embedded"], ["muted", "Muted"]];
+export const LOOKS = [["wide", "Wide"], ["phone", "Phone"], ["embedded", "Embedded"], ["muted", "Muted"], ["slow", "Slow line"]];
 
 /** A stranger's window: without the maker's rights, where the browser can do that. */
 export function strangersFrame(data, look) {
-  const address = look === "embedded" ? embeddedAddress(data.address) : look === "muted" ? `${data.address}?sound=off` : data.address;
-  const frame = el("iframe", { src: address, title: `${data.title}, edition ${data.editions[0].number}`, allow: "autoplay; fullscreen", credentialless: true });
+  // Over the slow line everything comes as by 1.6 Mbit/s with 150 ms of delay; each look has a line of its own, and nothing kept from before.
+  const line = () => `${data.address}?line=slow-${Math.random().toString(36).slice(2, 10)}`;
+  const address = look === "embedded" ? embeddedAddress(data.address) : look === "muted" ? `${data.address}?sound=off` : look === "slow" ? line() : data.address;
+  const frame = el("iframe", { src: address, title: `${data.title}, edition ${data.editions[0].number}`, allow: "autoplay; fullscreen; screen-wake-lock", credentialless: true });
   if (look === "embedded" && !embed.fills) Object.assign(frame.style, { width: `${embed.width}px`, height: `${embed.height}px`, maxWidth: "100%" });
   return frame;
 }

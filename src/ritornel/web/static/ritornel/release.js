@@ -50,9 +50,40 @@ function seen() {
 const BEFORE_MS = 2000;
 function playFrom(ms) {
   const from = Math.max(0, ms - BEFORE_MS);
-  const frame = el("iframe", { src: `${base}/play?mode=self-running&at=${from}`, title: `${data.title}, as it is now`, allow: "autoplay; fullscreen" });
+  const frame = el("iframe", { src: `${base}/play?mode=self-running&at=${from}`, title: `${data.title}, as it is now`, allow: "autoplay; fullscreen; screen-wake-lock" });
   at("seen").dataset.key = "place";
   at("seen").replaceChildren(el("div", { class: "row" }, el("span", { class: "font-serif italic" }, `As it is now, from ${clockText(from)}`), el("button", { class: "push dim ml-auto", onclick: () => { at("seen").dataset.key = ""; seen(); } }, "As a stranger sees it")), el("div", { class: "window" }, el("span"), frame), el("span"));
+}
+
+/** An earlier edition as it was, for its maker alone: whoever opens the address gets the newest. */
+function seeEdition(edition) {
+  const frame = el("iframe", { src: `${data.address}?edition=${edition.number}`, title: `${data.title}, edition ${edition.number}`, allow: "autoplay; fullscreen; screen-wake-lock" });
+  at("seen").dataset.key = "place";
+  at("seen").replaceChildren(el("div", { class: "row" }, el("span", { class: "font-serif italic" }, `Edition ${edition.number}, as it was on ${day(edition.at)}`), el("button", { class: "push dim ml-auto", onclick: () => { at("seen").dataset.key = ""; seen(); } }, "As a stranger sees it")), el("div", { class: "window" }, el("span"), frame), el("p", { class: "text-[#b9c6c3]" }, "Only you see this one: the address leads to the newest."));
+}
+
+const filesOf = (edition) => el("a", { class: "link", href: `${base}/editions/${edition.number}.zip`, download: true, title: "Static files for any web server, or a disk", "aria-label": `Files of edition ${edition.number}` }, "Files");
+const earlier = (edition) => el("li", { class: "said", "data-edition": edition.number }, `${edition.number} · ${day(edition.at)} · ${clockText(edition.length_ms)}, opened ${edition.opened} times `, el("button", { class: "link", "aria-label": `See edition ${edition.number}`, onclick: () => seeEdition(edition) }, "See it"), " ", filesOf(edition));
+
+/** Makes an edition. What would stop the show is named, and asked about once. */
+async function makeEdition(anyway = []) {
+  try {
+    const reply = await post(`${base}/editions`, { anyway });
+    if (reply.stoppers) { askStoppers(reply.stoppers); return; }
+    data = reply;
+    draw();
+    toast("The edition is made. Its address is on the right.");
+  } catch (error) { toast(error.message, { wrong: true }); }
+}
+
+function askStoppers(stoppers) {
+  const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "This would stop the show" });
+  const line = ({ title, why, number }) => el("tr", {}, el("th", { scope: "row" }, number ? `Slide ${number}` : "The whole"), el("td", {}, el("b", {}, title), el("p", { class: "said" }, why)));
+  dialog.append(el("h2", {}, "This would stop the show"), el("div", { class: "scrolls" }, el("table", {}, el("tbody", {}, stoppers.map(line)))),
+    el("div", { class: "row" }, el("button", { class: "push main", autofocus: true, onclick: () => dialog.close() }, "See to it first"), el("button", { class: "push", onclick: () => { dialog.close(); makeEdition(stoppers.map(({ id }) => id)); } }, "Release it all the same")));
+  dialog.addEventListener("close", () => dialog.remove());
+  document.body.append(dialog);
+  dialog.showModal();
 }
 
 function editions() {
@@ -65,9 +96,9 @@ function editions() {
       el("button", { class: "push", onclick: async () => { await navigator.clipboard?.writeText(data.address).catch(() => undefined); toast("The address was copied."); } }, icon("copy"), "Copy")),
     el("div", { class: "grid grid-cols-2" }, tick("Starts by itself", data.starts_itself, (on) => set({ starts_itself: on })), tick("Loops", data.loops, (on) => set({ loops: on }))),
     el("div", { class: "row" }, el("a", { class: "push", href: data.address, target: "_blank", rel: "noopener" }, "Open it"),
-      el("button", { class: "push", onclick: () => set({ withdrawn: !data.withdrawn }, data.withdrawn ? "Open again at the same address." : "Withdrawn. Nobody can open it now.") }, data.withdrawn ? "Reopen" : "Withdraw")),
+      el("button", { class: "push", onclick: () => set({ withdrawn: !data.withdrawn }, data.withdrawn ? "Open again at the same address." : "Withdrawn. Nobody can open it now.") }, data.withdrawn ? "Reopen" : "Withdraw"), filesOf(newest)),
     weighs,
-    data.editions.length > 1 ? el("details", {}, el("summary", { class: "said cursor-pointer" }, `${data.editions.length - 1} earlier`), el("ul", {}, data.editions.slice(1).map((edition) => el("li", { class: "said" }, `${edition.number} · ${day(edition.at)} · ${clockText(edition.length_ms)}, opened ${edition.opened} times`)))) : null);
+    data.editions.length > 1 ? el("details", {}, el("summary", { class: "said cursor-pointer" }, `${data.editions.length - 1} earlier`), el("ul", {}, data.editions.slice(1).map(earlier))) : null);
 }
 
 function orderFilm() {
@@ -174,7 +205,7 @@ async function follow() {
   setTimeout(follow, 400);
 }
 
-at("make-edition").addEventListener("click", () => act(() => post(`${base}/editions`), "The edition is made. Its address is on the right."));
+at("make-edition").addEventListener("click", () => makeEdition());
 new Checks(at("checks"), base, playFrom);
 draw();
 follow();

@@ -1,6 +1,8 @@
 // A released show, as strangers see it: it starts by itself with sound where the browser allows, and with a start plate where it does not.
+import { fetchAhead } from "./player/ahead.js";
 import { hasCaptions, showCaptions } from "./player/captions.js";
 import { listen, stayAwake } from "./player/keys.js";
+import { followNews } from "./player/news.js";
 import { ShowPlayer } from "./player/player.js";
 import { slimControls } from "./player/slim.js";
 import { el } from "./ui/element.js";
@@ -21,6 +23,7 @@ async function main() {
     house.dataset.slide = show.slides[at]?.id ?? "";
     if (words.dataset.at !== String(at)) { words.dataset.at = at; words.textContent = `Slide ${at + 1} of ${show.slides.length}. ${show.slides[at]?.words ?? ""}`; }
   });
+  followNews(start, player, house);
   const plate = house.querySelector(".plate");
   const run = async (silent = false) => {
     plate.hidden = true;
@@ -33,7 +36,13 @@ async function main() {
     } else if (hasCaptions(show)) showCaptions(player, house);
     stayAwake();
     await player.begin(0);
-    Object.assign(house.dataset, { running: "yes", sounds: player.sound?.buffers.size ?? 0 });
+    house.querySelector(".first")?.remove();
+    fetchAhead(player);
+    // A phone that slept has taken the sound away; some give it back only for a press.
+    for (const kind of ["pageshow", "focus", "pointerdown"]) addEventListener(kind, () => player.wake());
+    document.addEventListener("visibilitychange", () => { if (document.visibilityState === "visible") player.wake(); });
+    house.dataset.running = "yes";
+    player.sound?.loaded.then(() => { house.dataset.sounds = player.sound.buffers.size; });
   };
   if (start.starts_itself && (start.sound === false || await player.mayBeHeard())) { await run(); return; }
   const first = show.slides[0].schedule;
@@ -41,6 +50,7 @@ async function main() {
   await player.painter.ready(0);
   const { restLayer } = await import("./player/sight.js");
   player.painter.paint({ layers: [restLayer(show, 0, first.beats.length - 1)], blackness: 0 });
+  house.querySelector(".first")?.remove();
   plate.hidden = false;
   plate.querySelector(".dot").focus({ preventScroll: true });
   plate.querySelector(".dot").addEventListener("click", () => run());

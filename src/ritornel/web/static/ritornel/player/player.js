@@ -46,7 +46,8 @@ export class ShowPlayer extends EventTarget {
 
   /** Begins at a slide (0: the show's start). Call from a press where the browser wants one for sound. */
   async begin(index = 0) {
-    await Promise.race([Promise.all([this.sound?.loaded, this.painter.ready(index), document.fonts.ready]), new Promise((done) => { setTimeout(done, 4000); })]);
+    const soon = this.show.starts_ms[index + 1] ?? Infinity;
+    await Promise.race([Promise.all([this.sound?.ready(this.live ? Infinity : soon), this.painter.ready(index), document.fonts.ready]), new Promise((done) => { setTimeout(done, 4000); })]);
     this.audio?.resume().catch(() => undefined);
     this.clock = new Clock(this.audio ?? this.card);
     this.returns = 0;
@@ -56,6 +57,9 @@ export class ShowPlayer extends EventTarget {
     this.dispatchEvent(new CustomEvent("arrived", { detail: { slide_id: this.show.slides[index].id, at_ms: 0 } }));
     this.frame();
   }
+
+  /** After the device slept: its sound card may have been taken away. Resolves to whether the show is heard again; until then it goes on in silence. */
+  async wake() { return this.running ? this.mayBeHeard() : true; }
 
   stop() {
     this.running = false;

@@ -60,8 +60,26 @@ export class Sound {
     this.at = null;
     this.out = audio.createGain();
     this.out.connect(audio.destination);
-    this.loaded = Promise.all([...new Set([...[...show.music, ...this.events].map((entry) => entry.asset_id), ...this.pressable.map(soundOf)])].map((id) => this.load(id)));
+    this.coming = this.fetchInOrder();
+    this.loaded = Promise.all(this.coming.map(({ came }) => came));
   }
+
+  /** Sounds come in the order in which they begin, two at a time, so that over a slow line the first is not kept waiting by the last. */
+  fetchInOrder() {
+    const begins = new Map();
+    for (const { asset_id: id, start_ms: at } of [...this.show.music, ...this.events]) begins.set(id, Math.min(at, begins.get(id) ?? Infinity));
+    for (const clip of this.pressable) if (!begins.has(soundOf(clip))) begins.set(soundOf(clip), Infinity);
+    const lanes = [Promise.resolve(), Promise.resolve()];
+    return [...begins].sort(([, a], [, b]) => a - b).map(([id, at], index) => {
+      // Without a sound the show goes on, in silence.
+      const came = lanes[index % 2].then(() => this.load(id)).catch(() => undefined);
+      lanes[index % 2] = came;
+      return { at, came };
+    });
+  }
+
+  /** When all that begins before an instant has come. */
+  ready(beforeMs) { return Promise.all(this.coming.filter(({ at }) => at < beforeMs).map(({ came }) => came)); }
 
   async load(assetId) {
     const reply = await fetch(this.show.heard?.[assetId] ?? this.show.media[assetId]);

@@ -1,0 +1,82 @@
+"""Making an edition, and what its maker can do with each."""
+
+from django.contrib.auth.decorators import login_required
+from django.db import transaction
+from django.http import Http404, HttpRequest, HttpResponse
+from django.urls import reverse
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.checks import Finding, check_show
+from ritornel.core.document.decoding import from_json, to_json
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.errors import BadMedia, BadValue
+from ritornel.core.render.stills import first_picture
+from ritornel.core.schedule.calm import calmed
+from ritornel.core.schedule.performance import builtins_of, perform
+from ritornel.web.releases.models import Edition, Release
+from ritornel.web.releases.offline import folder_of
+from ritornel.web.releases.public import served_name
+from ritornel.web.releases.views import heard_of, state_of
+from ritornel.web.shows.looking import seen_of
+from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.services import Show, light_path, media_path, owned_show, value_of
+
+FIRST_PX = 640
+"""How wide the picture is that a visitor gets with the page itself."""
+
+
+def _stoppers(row: Show, show: ShowValue) -> list[Finding]:
+    """What would stop the show and was not set aside."""
+    aside = set(row.set_aside.values_list("finding", flat=True))
+    return [finding for finding in check_show(show, heard=heard_of(show), looked=seen_of(show)[0]) if finding.severity == "stops" and finding.id not in aside]
+
+
+@login_required
+@require_POST
+@telling_errors
+def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Makes the show as it is now the newest edition. Refused while a medium is missing; where something would stop the show, it is named and asked about
+    once: {"anyway": [ids of findings]} says that it is known."""
+    row = owned_show(show_id, request)
+    show = value_of(row)
+    if not any(not slide.skipped for slide in show.slides):
+        raise BadValue(f"“{show.title}” has no slides to release.")
+    for asset in show.assets:
+        if not media_path(asset.sha256).is_file():
+            raise BadMedia(f"“{asset.name}” is missing from the shelf, so strangers would see a gap. Replace or remove it first.")
+        if asset.heavy and not light_path(asset.sha256).is_file():
+            raise BadMedia(f"The lighter copy of “{asset.name}” that browsers are shown is still being made. Try again in a moment.")
+    known = body_of(request).get("anyway", []) if request.body else []
+    left = [finding for finding in _stoppers(row, show) if not isinstance(known, list) or finding.id not in known]
+    if left:
+        return json_reply({"stoppers": [{"id": finding.id, "title": finding.title, "why": finding.why, "number": finding.number} for finding in left]})
+    staged = perform(show)
+    first = first_picture(staged, FIRST_PX, media_path)
+    # Two people who release at the same moment get an edition each: the second waits here for the first.
+    with transaction.atomic():
+        place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop"})
+        number = (place.newest.number if place.newest else 0) + 1
+        media = staged.media(lambda asset, rate_pct: reverse("edition-media", args=[place.address, number, served_name(asset, rate_pct)]))
+        place.editions.create(
+            number=number,
+            document=to_json(show),
+            performance=to_json(builtins_of(staged, media)),
+            calm=to_json(builtins_of(calmed(staged), media)),
+            first=first,
+            length_ms=staged.schedule.length_ms,
+            slide_count=len(staged.slides),
+        )
+        Release.objects.filter(pk=place.pk).update(withdrawn=False)
+    return json_reply(state_of(request, show_id))
+
+
+@login_required
+@require_GET
+@telling_errors
+def edition_folder(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
+    """An edition as static files, in a zip file: any web server carries them, and a disk does too."""
+    row = owned_show(show_id, request)
+    edition = Edition.objects.filter(release__show=row, number=number).first()
+    if edition is None:
+        raise Http404("There is no such edition.")
+    return folder_of(row, from_json(bytes(edition.document), ShowValue, "The edition"), f"-edition-{number}")

@@ -1,0 +1,27 @@
+// What becomes of a release while somebody watches it: it may be withdrawn, or a newer edition may take its place.
+import { el } from "../ui/element.js";
+
+/** @param {{news?: string, edition?: number}} start @param {import("./player.js").ShowPlayer} player @param {HTMLElement} house */
+export function followNews(start, player, house) {
+  if (!start.news) return;
+  const news = new EventSource(start.news);
+  news.addEventListener("over", () => {
+    news.close();
+    player.stop();
+    house.replaceChildren(el("div", { class: "waiting", role: "alert" }, el("h1", {}, "This show is closed"), el("p", {}, "Its maker withdrew it a moment ago.")));
+  });
+  news.addEventListener("edition", (event) => {
+    if (Number(event.data) <= start.edition) return;
+    news.close();
+    // What runs round and round takes the newer one in when a pass is over; anybody else is asked.
+    if (player.show.end === "loop") {
+      const passes = () => Math.floor(player.clock.now() / player.show.length_ms);
+      const now = passes();
+      player.addEventListener("moment", () => { if (passes() > now) location.reload(); });
+      return;
+    }
+    const go = el("button", { class: "push newer", onclick: () => location.reload() }, "A newer edition is there. Watch that");
+    house.append(go);
+  });
+  addEventListener("pagehide", () => news.close());
+}
