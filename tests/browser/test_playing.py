@@ -316,6 +316,11 @@ class ChecksTest(BrowserTest):
         finding = self.page.locator('[data-finding="reading:bell-s"]')
         expect(finding).to_contain_text("reading takes about 8.8 s (estimate)")
         before = self.score(show)["slides"]["bell-s"]["advance"]
+        finding.get_by_role("button", name="Lengthen slide 7").hover()
+        expect(finding.get_by_role("status")).to_have_text("Slide 7 lasts 9.8 s instead of 9.0 s. The show lasts 1:23.6 instead of 1:22.8.")
+        self.page.get_by_role("heading", name="Readiness check").hover()
+        expect(finding.get_by_role("status")).to_be_hidden()
+        self.assertEqual(self.score(show)["slides"]["bell-s"]["advance"], before)
         finding.get_by_role("button", name="Lengthen slide 7").click()
         expect(finding).to_have_count(0)
         self.assertNotEqual(self.score(show)["slides"]["bell-s"]["advance"], before)

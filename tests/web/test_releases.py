@@ -222,6 +222,22 @@ class LookedAtTest(WebTest):
 
 
 class ChecksTest(WebTest):
+    def test_a_mend_is_seen_before_it_is_made_and_nothing_is_changed_by_looking(self) -> None:
+        before = self.score()
+        told = self.client.get("/shows/clock/checks/mend.json?finding=reading:bell-s").json()
+        self.assertEqual(told["words"], "Slide 7 lasts 9.8 s instead of 9.0 s. The show lasts 1:23.6 instead of 1:22.8.")
+        self.assertIsNone(told["picture"], "it looks as it did")
+        self.assertEqual(self.score(), before)
+        reply = self.client.get("/shows/clock/checks/mend.json?finding=reading:nothing")
+        self.assertEqual((reply.status_code, reply.json()["error"]), (400, "That finding is no longer there."))
+
+    def test_a_mend_that_changes_how_a_slide_looks_shows_it(self) -> None:
+        self.edit({"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"colour": "#f4efe4"}})
+        look(value_of(Show.objects.get(pk="clock")))
+        told = self.client.get("/shows/clock/checks/mend.json?finding=contrast:esc-s:ticks").json()
+        self.assertTrue(told["picture"].startswith("data:image/webp;base64,"))
+        self.assertEqual(told["words"], "Nothing becomes longer or shorter.")
+
     def test_findings_come_with_their_places_and_a_mend_is_an_edit_like_any_other(self) -> None:
         told = self.client.get("/shows/clock/checks.json").json()
         finding = next(entry for entry in told["findings"] if entry["id"] == "holds:who-s")

@@ -6,10 +6,14 @@ import msgspec
 from django.test import SimpleTestCase
 
 from ritornel.core.checks import SEVERITIES, Finding, Heard, check_show
+from ritornel.core.checks.mended import mended
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Paragraph, Picture, Run, Show, Slide, Text
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, OpenAddress, PlayClip
 from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Transition, Voice
+from ritornel.core.errors import BadValue
+from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.core.time.milliseconds import clock_text
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.told import told
 
@@ -263,3 +267,26 @@ class WholeTest(SimpleTestCase):
 
     def test_an_empty_show_has_nothing_to_find(self) -> None:
         self.assertEqual(check_show(show()), ())
+
+
+class MendedTest(SimpleTestCase):
+    def test_what_a_mend_does_to_the_time_is_said_before_it_is_made(self) -> None:
+        line = "So many words that nobody reads them all in so short a time, as everybody knows who has tried it once"
+        short = slide(words(line), advance=AdvanceAfter(2000))
+        before = show(short, slide(words("End", object_id="end"), slide_id="two", advance=AdvanceAfter(4000)))
+        finding = next(entry for entry in check_show(before) if entry.check == "reading")
+        would = mended(before, finding)
+        lasts = would.after_ms - 4000
+        self.assertEqual(would.words, f"Slide 1 lasts {lasts / 1000:.1f} s instead of 2.0 s. The show lasts {clock_text(would.after_ms)} instead of 0:06.0.")
+        self.assertEqual((would.before_ms, compile_show(would.show).length_ms), (6000, would.after_ms))
+        self.assertNotIn(finding.id, [entry.id for entry in check_show(would.show)])
+
+    def test_a_mend_that_takes_no_time_says_so(self) -> None:
+        before = show(slide(Picture("p", "The bell", Box(0, 0, 1280, 720), "bell", alternative="The bell"), advance=AdvanceOnCue("on")))
+        finding = next(entry for entry in check_show(before) if entry.check == "holds")
+        self.assertEqual(mended(before, finding).words, "Nothing becomes longer or shorter.")
+
+    def test_what_has_no_mend_is_refused(self) -> None:
+        finding = Finding("x:y", "x", "hurts", "Too loud", "It hurts.")
+        with self.assertRaisesMessage(BadValue, "Nothing mends “Too loud” by itself."):
+            mended(show(slide()), finding)

@@ -8,7 +8,7 @@ from ritornel.core.render.film import Progress, Report
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.schedule.performance import Performance, Sight, sight_at_rest
 
-FIRST_QUALITY = 60
+LIGHT_QUALITY = 60
 
 
 def png_of(performance: Performance, sight: Sight, width_px: int, height_px: int, media: MediaPath) -> bytes:
@@ -19,9 +19,18 @@ def png_of(performance: Performance, sight: Sight, width_px: int, height_px: int
 
 def first_picture(performance: Performance, width_px: int, media: MediaPath) -> bytes:
     """What a visitor sees before anything else has come: the first slide when its first beat has ended, as a WebP of some ten kilobytes."""
+    return _light(performance, sight_at_rest(performance, 0, 0), width_px, media)
+
+
+def last_picture(performance: Performance, index: int, width_px: int, media: MediaPath) -> bytes:
+    """A slide when its last beat has ended, as light."""
+    return _light(performance, sight_at_rest(performance, index, len(performance.slides[index].schedule.beats) - 1), width_px, media)
+
+
+def _light(performance: Performance, sight: Sight, width_px: int, media: MediaPath) -> bytes:
     height_px = max(round(width_px * performance.frame.height_px / performance.frame.width_px), 1)
-    image = Painter(performance, width_px, height_px, media).image(sight_at_rest(performance, 0, 0))
-    return bytes(image.encodeToData(skia.EncodedImageFormat.kWEBP, FIRST_QUALITY))
+    image = Painter(performance, width_px, height_px, media).image(sight)
+    return bytes(image.encodeToData(skia.EncodedImageFormat.kWEBP, LIGHT_QUALITY))
 
 
 def write_stills(performance: Performance, folder: Path, width_px: int, height_px: int, media: MediaPath, report: Report | None = None) -> list[Path]:

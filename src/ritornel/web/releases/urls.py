@@ -1,12 +1,13 @@
 from django.urls import path
 
-from ritornel.web.releases import editions, guests, handing_in, offline, public, views
+from ritornel.web.releases import editions, guests, handing_in, mending, offline, public, views
 
 urlpatterns = [
     path("shows/<str:show_id>/release", views.release, name="release"),
     path("shows/<str:show_id>/editions", editions.make_edition, name="editions"),
     path("shows/<str:show_id>/editions/<int:number>.zip", editions.edition_folder, name="edition-folder"),
     path("shows/<str:show_id>/checks/aside", views.set_aside, name="set-aside"),
+    path("shows/<str:show_id>/checks/mend.json", mending.mend_preview, name="mend-preview"),
     path("shows/<str:show_id>/checks.json", views.checks, name="checks"),
     path("shows/<str:show_id>/release/settings", views.change_settings, name="release-settings"),
     path("shows/<str:show_id>/films", views.films, name="films"),

@@ -5,6 +5,7 @@ import { clockText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
 
 const AGAIN_MS = 400;
+const LOOKED_AT_MS = 80;
 const GROUPS = [["stops", "Stops the show"], ["hurts", "Hurts"], ["polish", "Polish"]];
 
 export class Checks {
@@ -52,7 +53,26 @@ export class Checks {
     const place = slide ? [el("a", open, thumb ? el("img", { src: thumb, alt: "", width: 60, height: 34, loading: "lazy" }) : "Open"),
       el("span", {}, el("b", { class: "serif" }, String(number)), " ", el("button", { class: "link", title: "See it from two seconds before", "aria-label": `See slide ${number} at ${clockText(ms)}`, onclick: () => this.see(ms) }, clockText(ms)))] : [el("span", { class: "said" }, "the whole")];
     return el("article", { class: "finding", "data-finding": id }, el("div", { class: "where" }, place),
-      el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), mend && finding.aside === null ? el("button", { class: "push", onclick: (event) => this.mend(mend, event.currentTarget) }, mend.words) : null, this.putting(finding)));
+      el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), mend && finding.aside === null ? this.mendButton(finding) : null, this.putting(finding)));
+  }
+
+  /** The button that mends, and while it is looked at, what that would do: how long things would last, and how the slide would look. */
+  mendButton({ id, mend }) {
+    const card = el("div", { class: "would", role: "status", hidden: true });
+    const hide = () => { clearTimeout(this.about); card.hidden = true; };
+    const show = () => {
+      clearTimeout(this.about);
+      this.about = setTimeout(async () => {
+        try {
+          const { words, picture } = await get(`${this.base}/checks/mend.json?finding=${encodeURIComponent(id)}`);
+          card.replaceChildren(...picture ? [el("img", { src: picture, alt: "The slide as it would look" })] : [], el("p", { class: "said" }, words));
+          card.hidden = !button.matches(":hover, :focus");
+        } catch { hide(); }
+      }, LOOKED_AT_MS);
+    };
+    const button = el("button", { class: "push", onpointerenter: show, onpointerleave: () => { if (document.activeElement !== button) hide(); }, onfocus: show, onblur: hide, onclick: () => { hide(); this.mend(mend, button); } }, mend.words);
+    button.addEventListener("keydown", (event) => { if (event.key === "Escape") hide(); });
+    return el("div", {}, button, card);
   }
 
   /** Setting a finding aside asks why, in place; what was set aside tells the reason and can be brought back. */
