@@ -11,8 +11,11 @@ from ritornel.core.document.decoding import to_json
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import Picture, Plain
 from ritornel.core.document.show import Asset
+from ritornel.core.render import looked
 from ritornel.core.render.flashes import FlashMeter, in_blocks, luminance_of
 from ritornel.core.render.looked import looked_at, write_looks
+from ritornel.core.schedule.performance import perform
+from ritornel.demo.orlmere import orlmere
 
 
 def text(colour: str, size: float = 40, **more: object) -> Text:
@@ -94,6 +97,15 @@ class ContrastTest(TestCase):
         order = tuple(build for pair in zip(on, off, strict=True) for build in pair)
         (finding,) = findings(show_of(panel, ground="#000000", order=order))
         self.assertEqual((finding.id, finding.severity, finding.title), ("flashes:one", "stops", "Flashes 5 times within a second"))
+
+    def test_slow_builds_are_looked_at_ten_times_a_second_and_quick_ones_at_every_frame(self) -> None:
+        def rate(*order: Build) -> int:
+            return looked._frames_a_s(perform(msgspec.structs.replace(orlmere(), slides=(msgspec.structs.replace(orlmere().slides[0], order=order),))), 0)
+
+        fade = [Build(f"b{number}", "title", "enters fade", Follows(), lasts_ms=lasts) for number, lasts in enumerate((600, 240, 240, 240))]
+        self.assertEqual(rate(*fade[:3]), 10)
+        self.assertEqual(rate(*fade), 25)
+        self.assertEqual(rate(Build("b", "title", "accents blink", Follows(), lasts_ms=900)), 25)
 
     def test_a_slide_that_cannot_be_drawn_keeps_no_other_from_being_looked_at(self) -> None:
         picture = Slide("lost", "Lost", objects=(Picture("gone", "Gone", Box(0, 0, 90, 90), "gone"),))

@@ -10,10 +10,11 @@ from numpy.typing import NDArray
 
 from ritornel.core.document.contrast import READABLE, luminance
 from ritornel.core.document.decoding import from_json
-from ritornel.core.document.objects import Text
+from ritornel.core.document.objects import Clip, Text
 from ritornel.core.document.show import Show
 from ritornel.core.errors import RitornelError
-from ritornel.core.layout.marks import ObjectDrawing, TextMark
+from ritornel.core.layout.marks import ClipMark, ObjectDrawing, TextMark
+from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.channels import AWAY, STILL, Values
 from ritornel.core.render.flashes import Flashes, FlashMeter, in_blocks, luminance_of
 from ritornel.core.render.painter import MediaPath, Painter
@@ -25,7 +26,9 @@ LARGE_READABLE = 3.0
 WORST = 0.1
 """Words are judged by the tenth of what is behind them that they stand out from least: a single dark leaf spoils no line."""
 LOOK_PX, SMALL_PX = 480, 96
-FRAMES_A_S = 25
+FRAMES_A_S, CALM_FRAMES_A_S = 25, 10
+QUICK_MS, MOST_QUICK = 250, 3
+"""What takes at least so long changes a place twice at most while it lasts: ten frames a second see both changes."""
 LONGEST_S = 120
 INKS = ("#ffffff", "#16262e")
 
@@ -135,14 +138,25 @@ def _judged(background: NDArray[np.float32], item: ObjectDrawing, values: Values
     return [Contrast(item.object_id, round(ratio, 2), needs, better if _ratio(better, behind) >= needs else None)]
 
 
+def _frames_a_s(performance: Performance, index: int) -> int:
+    """How often to look: where clips and accents are, or several quick changes, at every frame of a film; else ten times a second."""
+    for staged in performance.slides[max(index - 1, 0) : index + 1]:
+        slide = staged.slide
+        moving = any(isinstance(mark, ClipMark) for mark in staged.drawing.ground) or any(isinstance(item, Clip) for item in slide.objects)
+        quick = sum(build.lasts_ms < QUICK_MS for build in slide.order) + (0 < slide.transition.lasts_ms < QUICK_MS)
+        if moving or quick >= MOST_QUICK or any(EFFECTS[build.effect].kind == "accents" for build in slide.order):
+            return FRAMES_A_S
+    return CALM_FRAMES_A_S
+
+
 def flashes_of(performance: Performance, index: int, media: MediaPath) -> Flashes:
     """The worst second of a slide with the transition into it, on the slide's clock; what stands still is drawn once."""
     canvas = _Canvas(performance, SMALL_PX, media)
     start, length = performance.schedule.starts_ms[index], performance.slides[index].schedule.length_ms
-    meter = FlashMeter()
+    meter, rate = FlashMeter(), _frames_a_s(performance, index)
     before: Sight | None = None
-    for number in range(min(length, LONGEST_S * 1000) * FRAMES_A_S // 1000):
-        at_ms = float(Fraction(1000 * number, FRAMES_A_S))
+    for number in range(min(length, LONGEST_S * 1000) * rate // 1000):
+        at_ms = float(Fraction(1000 * number, rate))
         sight = sight_at(performance, start + at_ms, first_pass=False)
         if sight != before:
             meter.take(in_blocks(canvas.luminance(sight)), at_ms)
