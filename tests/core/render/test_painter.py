@@ -8,11 +8,12 @@ from PIL import Image
 
 from ritornel.core.document import AdvanceAfter, Asset, Box, Picture, Show, Slide
 from ritornel.core.render.painter import Painter
+from ritornel.core.render.pictures import Pictures
 from ritornel.core.schedule.performance import perform, sight_at_rest
 
 
-class Small(Painter):
-    """A painter whose limits are a picture and a half, and three pictures and a half, of 100 × 100 px."""
+class Few(Pictures):
+    """Pictures whose limits are a picture and a half, and three pictures and a half, of 100 × 100 px."""
 
     KEPT_PIXELS, MOST_PIXELS = 15_000, 35_000
 
@@ -36,7 +37,7 @@ class KeptPicturesTest(SimpleTestCase):
             for number, names in enumerate(pictures)
         )
         assets = tuple(Asset(name, name, f"{number:064x}", "image/png", 1, 100, 100) for number, name in enumerate("abcdef"))
-        return Small(perform(Show("s", "S", slides=slides, assets=assets)), 160, 90, self.media)
+        return Painter(perform(Show("s", "S", slides=slides, assets=assets)), 160, 90, self.media, Few(self.media))
 
     def paint(self, painter: Painter, index: int) -> None:
         painter.image(sight_at_rest(painter.performance, index, 0))
@@ -58,3 +59,9 @@ class KeptPicturesTest(SimpleTestCase):
         self.paint(painter, 0)
         self.paint(painter, 0)
         self.assertEqual(len(self.read), 12, "more than three and a half are read again")
+
+    def test_small_painters_share_small_pictures(self) -> None:
+        kept = Pictures(self.media, 40)
+        asset = Asset("a", "a", "0" * 64, "image/png", 1, 100, 100)
+        self.assertEqual([(kept.image(asset, "a").width(), kept.image(asset, "a").height()) for _ in range(2)], [(40, 40)] * 2)
+        self.assertEqual(len(self.read), 1)

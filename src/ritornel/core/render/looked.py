@@ -18,6 +18,7 @@ from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.channels import AWAY, STILL, Values
 from ritornel.core.render.flashes import Flashes, FlashMeter, in_blocks, luminance_of
 from ritornel.core.render.painter import MediaPath, Painter
+from ritornel.core.render.pictures import Pictures
 from ritornel.core.schedule.performance import Performance, Sight, perform, sight_at, sight_at_rest
 
 LARGE_PX, BOLD_PX, BOLD = 24.0, 18.66, 600
@@ -26,6 +27,7 @@ LARGE_READABLE = 3.0
 WORST = 0.1
 """Words are judged by the tenth of what is behind them that they stand out from least: a single dark leaf spoils no line."""
 LOOK_PX, SMALL_PX = 480, 96
+LARGEST_PX = 960
 FRAMES_A_S, CALM_FRAMES_A_S = 25, 10
 QUICK_MS, MOST_QUICK = 250, 3
 """What takes at least so long changes a place twice at most while it lasts: ten frames a second see both changes."""
@@ -53,9 +55,9 @@ class SlideLook(msgspec.Struct, frozen=True):
 class _Canvas:
     """Pixels to paint sights into, RGB."""
 
-    def __init__(self, performance: Performance, width: int, media: MediaPath) -> None:
+    def __init__(self, performance: Performance, width: int, media: MediaPath, pictures: Pictures) -> None:
         height = max(round(width * performance.frame.height_px / performance.frame.width_px), 2)
-        self.painter = Painter(performance, width, height, media)
+        self.painter = Painter(performance, width, height, media, pictures)
         self._pixels = np.zeros((height, width, 4), dtype=np.uint8)
         info = skia.ImageInfo.Make(width, height, skia.kRGBA_8888_ColorType, skia.kPremul_AlphaType)
         self._surface = skia.Surface.MakeRasterDirect(info, self._pixels, width * 4)
@@ -94,7 +96,7 @@ def _ratio(colour: str, behind: NDArray[np.float32]) -> float:
     return float(np.quantile((light + 0.05) / (dark + 0.05), WORST))
 
 
-def contrasts_of(performance: Performance, index: int, media: MediaPath) -> tuple[Contrast, ...]:
+def contrasts_of(performance: Performance, index: int, media: MediaPath, pictures: Pictures) -> tuple[Contrast, ...]:
     """The texts of a slide that stand out too little at the end of the last beat in which they are seen. Turned, scaled, hollow and highlighted words
     are not judged."""
     staged = performance.slides[index]
@@ -102,7 +104,7 @@ def contrasts_of(performance: Performance, index: int, media: MediaPath) -> tupl
     drawn = {item.object_id: item for item in staged.drawing.objects if item.object_id in texts and not item.turn_deg and _words(item)}
     if not drawn:
         return ()
-    canvas = _Canvas(performance, LOOK_PX, media)
+    canvas = _Canvas(performance, LOOK_PX, media, pictures)
     scale = LOOK_PX / performance.frame.width_px
     judged: set[str] = set()
     found = []
@@ -149,9 +151,9 @@ def _frames_a_s(performance: Performance, index: int) -> int:
     return CALM_FRAMES_A_S
 
 
-def flashes_of(performance: Performance, index: int, media: MediaPath) -> Flashes:
+def flashes_of(performance: Performance, index: int, media: MediaPath, pictures: Pictures) -> Flashes:
     """The worst second of a slide with the transition into it, on the slide's clock; what stands still is drawn once."""
-    canvas = _Canvas(performance, SMALL_PX, media)
+    canvas = _Canvas(performance, SMALL_PX, media, pictures)
     start, length = performance.schedule.starts_ms[index], performance.slides[index].schedule.length_ms
     meter, rate = FlashMeter(), _frames_a_s(performance, index)
     before: Sight | None = None
@@ -164,23 +166,25 @@ def flashes_of(performance: Performance, index: int, media: MediaPath) -> Flashe
     return meter.worst()
 
 
-def looked_at(show: Show, slide_id: str, media: MediaPath) -> SlideLook:
-    """What is seen of a slide of the show. Raises BadMedia where a picture is missing."""
+def looked_at(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | None = None) -> SlideLook:
+    """What is seen of a slide of the show; `pictures` are those decoded for other slides. Raises BadMedia where a picture is missing."""
+    pictures = pictures or Pictures(media, LARGEST_PX)
     shown = [slide for slide in show.slides if not slide.skipped]
     at = next(number for number, slide in enumerate(shown) if slide.id == slide_id)
     # Only the slide and the one it comes from are performed: an edit elsewhere changes nothing of what is seen here.
     near = tuple(shown[max(at - 1, 0) : at + 1])
     performance = perform(msgspec.structs.replace(show, slides=near, music=(), marks=(), end="hold"), first_number=max(at, 1))
     index = len(near) - 1
-    return SlideLook(slide_id, contrasts_of(performance, index, media), flashes_of(performance, index, media))
+    return SlideLook(slide_id, contrasts_of(performance, index, media, pictures), flashes_of(performance, index, media, pictures))
 
 
 def write_looks(document: bytes, wanted: list[tuple[str, Path]], media: dict[str, Path]) -> None:
     """Looks at slides of the show whose JSON this is, and writes what is seen of each to its file; a slide that cannot be drawn is left without one."""
     show = from_json(document, Show, "The show")
+    pictures = Pictures(media.__getitem__, LARGEST_PX)
     for slide_id, target in wanted:
         try:
-            look = looked_at(show, slide_id, lambda sha256: media[sha256])
+            look = looked_at(show, slide_id, media.__getitem__, pictures)
         except (RitornelError, KeyError, OSError):
             continue
         part = target.with_suffix(".part")

@@ -1,6 +1,5 @@
 """The server's painter: puts what is seen at an instant onto a Skia canvas. It follows tracks and decides nothing."""
 
-from collections.abc import Callable
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -17,11 +16,10 @@ from ritornel.core.render.footage import Footage
 from ritornel.core.render.letters import Typing
 from ritornel.core.render.masking import begin_mask, end_mask, region_of
 from ritornel.core.render.outline import skia_path
+from ritornel.core.render.pictures import MediaPath as MediaPath
+from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.strokes import filled_share, paint_colour, paint_path, pen
 from ritornel.core.schedule.performance import Layer, Performance, Sight
-
-MediaPath = Callable[[str], Path]
-"""Where the file with this SHA-256 lies."""
 
 # What Chromium does with pictures it scales, so that both painters show the same.
 _SAMPLING = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kNearest)
@@ -51,13 +49,10 @@ class Painter:
     """Paints a performance at one output size. Keeps decoded pictures, and the last slides that stood still as a whole."""
 
     KEPT_LAYERS = 3
-    KEPT_PIXELS, MOST_PIXELS = 12_000_000, 60_000_000
-    """Decoded pictures that are not being painted are kept up to the first, about 48 MB, and the longest unused go first; those of what is being
-    painted up to the second, so that none is decoded again for every frame."""
     OPEN_CLIPS = 4
     """How many clips are open at a time."""
 
-    def __init__(self, performance: Performance, width_px: int, height_px: int, media: MediaPath) -> None:
+    def __init__(self, performance: Performance, width_px: int, height_px: int, media: MediaPath, pictures: Pictures | None = None) -> None:
         self.performance = performance
         self.width_px, self.height_px = width_px, height_px
         frame = performance.frame
@@ -65,15 +60,14 @@ class Painter:
         self.left = (width_px - frame.width_px * self.scale) / 2
         self.top = (height_px - frame.height_px * self.scale) / 2
         self._media = media
-        self._pictures: dict[str, skia.Image] = {}
-        self._wanted: set[str] = set()
+        self._pictures = pictures or Pictures(media)
         self._footage: dict[str, Footage] = {}
         self._layers: dict[tuple[int, tuple[object, ...]], skia.Image] = {}
 
     def paint(self, canvas: skia.Canvas, sight: Sight) -> None:
         """Covers the whole canvas; what is outside a frame of other proportion stays black."""
         canvas.clear(skia.ColorBLACK)
-        self._wanted.clear()
+        self._pictures.begin()
         frame = self.performance.frame
         canvas.save()
         canvas.translate(self.left, self.top)
@@ -242,31 +236,7 @@ class Painter:
         return self._reader(bare[0]).plain_at(bare[0].at_ms(bare[1]), self.width_px, self.height_px) if bare else None
 
     def _picture(self, asset_id: str) -> skia.Image:
-        self._wanted.add(asset_id)
-        if asset_id in self._pictures:
-            image = self._pictures.pop(asset_id)
-            self._pictures[asset_id] = image
-            return image
-        asset = self.performance.assets.get(asset_id)
-        path = self._media(asset.sha256) if asset else None
-        if asset is None or path is None or not path.is_file():
-            raise BadMedia(f"The picture “{asset.name if asset else asset_id}” is missing, so its slide cannot be drawn.")
-        image = skia.Image.MakeFromEncoded(skia.Data.MakeFromFileName(str(path)))
-        if image is None:
-            raise BadMedia(f"The picture “{asset.name}” cannot be read.")
-        image = image.makeRasterImage()
-        self._pictures[asset_id] = image
-        self._let_go()
-        return image
-
-    def _let_go(self) -> None:
-        """Lets go of the pictures that were used longest ago, as far as the limits ask for it."""
-        pixels = sum(kept.width() * kept.height() for kept in self._pictures.values())
-        for asset_id in list(self._pictures)[:-1]:
-            if pixels <= (self.MOST_PIXELS if asset_id in self._wanted else self.KEPT_PIXELS):
-                continue
-            gone = self._pictures.pop(asset_id)
-            pixels -= gone.width() * gone.height()
+        return self._pictures.image(self.performance.assets.get(asset_id), asset_id)
 
 
 def _as_it_is(canvas: skia.Canvas, image: skia.Image, target: skia.Rect) -> bool:

@@ -18,7 +18,7 @@ from ritornel.core.render.looked import write_looks
 from ritornel.web.shows.confined import Bounds, confined
 from ritornel.web.shows.storage import media_path
 
-AT_ONCE = 12
+AT_ONCE = 25
 """So many slides are looked at in one confined process."""
 BESIDE = 2
 """So many such processes run beside each other."""

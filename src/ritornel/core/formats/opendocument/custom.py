@@ -9,6 +9,7 @@ from xml.etree.ElementTree import Element
 
 from ritornel.core.formats.opendocument.forms import MOST_WORDS, Outline, Point, cubic, shares, view_box
 from ritornel.core.formats.opendocument.names import inside, length_px, said
+from ritornel.core.layout.outlines import KAPPA
 
 FORMS: MappingProxyType[str, dict[str, Any]] = MappingProxyType(
     {
@@ -217,9 +218,6 @@ class _Enhanced:
                 if (last > first) != clockwise:
                     last += 2 * math.pi if clockwise else -2 * math.pi
                 yield from _arc(middle, radii, first, last, "M" if command in ("B", "V") else "L")
-
-
-KAPPA = 0.5522847498307936
 
 
 def _quarter(start: Point, end: Point, across: bool) -> tuple[Point, ...]:

@@ -10,7 +10,7 @@ from ritornel.core.document.objects import (
     Photograph,
     Plain,
 )
-from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Asset, Slide, SoundEffect, Transition, Voice
+from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Slide, SoundEffect, Transition, Voice
 from ritornel.core.document.theme import Furniture
 from ritornel.core.formats.opendocument.builds import Scene, main_sequence, order_of
 from ritornel.core.formats.opendocument.letters import Words
@@ -83,7 +83,7 @@ class PageReader:
     def _page_sound(self) -> SoundEffect | None:
         style = self._source.styles.style("drawing-page", said(self._page, "draw:style-name"))
         for found in style.iter(full("presentation:sound")) if style is not None else ():
-            asset = self._brought(said(found, "xlink:href"), "")
+            asset = self._source.shelf.asset(said(found, "xlink:href"), "", self._lost)
             if asset is not None and asset.kind == "sound":
                 return SoundEffect(asset.id, keeps_on=said(found, "presentation:play-full") == "true")
         return None
@@ -99,7 +99,7 @@ class PageReader:
                 return gradient_of(entry) if entry is not None else None
             case "bitmap":
                 entry = styles.named("draw:fill-image", look.get("draw:fill-image-name", ""))
-                asset = self._brought(said(entry, "xlink:href"), "Background") if entry is not None else None
+                asset = self._source.shelf.asset(said(entry, "xlink:href"), "Background", self._lost) if entry is not None else None
                 return (Photograph(asset.id) if asset.kind == "picture" else Footage(asset.id)) if asset is not None and asset.kind != "sound" else None
         if on_master or self._master is None:
             return Plain("#ffffff")
@@ -119,17 +119,10 @@ class PageReader:
         return "\n".join(lines).strip()[:100_000]
 
     def _effect(self, address: str) -> SoundEffect | None:
-        asset = self._brought(address, "")
+        asset = self._source.shelf.asset(address, "", self._lost)
         return SoundEffect(asset.id) if asset is not None and asset.kind == "sound" else None
 
     def _voice(self, found: tuple[str, int] | None) -> Voice | None:
         """A sound that begins with the page speaks for its slide."""
-        asset = self._brought(found[0], "") if found is not None else None
+        asset = self._source.shelf.asset(found[0], "", self._lost) if found is not None else None
         return Voice(asset.id, asset.lasts_ms, offset_ms=found[1]) if found is not None and asset is not None and asset.kind == "sound" else None
-
-    def _brought(self, address: str, name: str) -> Asset | None:
-        found = self._source.shelf.brought(address, name)
-        if isinstance(found, str):
-            self._lost.add(found)
-            return None
-        return found

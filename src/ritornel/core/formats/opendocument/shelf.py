@@ -33,6 +33,14 @@ class Shelf:
             self._by_place[place] = self._read(place, name or Path(place).stem)
         return self._by_place[place]
 
+    def asset(self, address: str, name: str, lost: set[str]) -> Asset | None:
+        """The shelf's entry, or None, with what is lost told to `lost`."""
+        found = self.brought(address, name)
+        if isinstance(found, str):
+            lost.add(found)
+            return None
+        return found
+
     def _read(self, place: str, name: str) -> Asset | str:
         if len(self._by_hash) >= MOST_MEDIA:
             return f"pictures, clips and sounds after the first {MOST_MEDIA:,}"

@@ -172,13 +172,6 @@ class Standing:
                 self._lost.add("what a press on an object does")
         return None
 
-    def _brought(self, address: str, name: str) -> Asset | None:
-        found = self._source.shelf.brought(address, name)
-        if isinstance(found, str):
-            self._lost.add(found)
-            return None
-        return found
-
     def _framed(self, element: Element, object_id: str, look: Look, on_master: bool, common: dict[str, Any]) -> Object | None:
         box = box_of(element, self._source.scale)
         for part in element:
@@ -265,7 +258,7 @@ class Standing:
         return Crop(round(x, 5), round(y, 5), round(width, 5), round(height, 5))
 
     def _clip(self, element: Element, plugin: Element, object_id: str, box: Box, common: dict[str, Any]) -> Object | None:
-        asset = self._brought(said(plugin, "xlink:href"), said(element, "draw:name"))
+        asset = self._source.shelf.asset(said(plugin, "xlink:href"), said(element, "draw:name"), self._lost)
         if asset is None:
             return None
         if asset.kind != "clip":
