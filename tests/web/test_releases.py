@@ -4,8 +4,11 @@ from unittest import mock
 
 from django.utils import timezone
 
+from ritornel.core.document.decoding import from_json
+from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import Cancelled, RitornelError
 from ritornel.core.render.film import Progress
+from ritornel.core.schedule.performance import perform
 from ritornel.web.releases import filming
 from ritornel.web.releases.models import LOST_WORDS, WAITS_WORDS, FilmJob, Release
 from ritornel.web.shows.looking import look
@@ -126,6 +129,21 @@ class FilmTest(WebTest):
             write.side_effect = lambda scene, path, *rest: (path.write_bytes(b"x"), self.assertEqual(len(scene.show.slides), 9))
             filming.make_film(job.id)
         self.assertEqual(FilmJob.objects.get().state, "ready")
+
+    def test_it_can_be_timed_by_a_take_while_the_show_stays_as_it_is(self) -> None:
+        slides = self.score()["order"]
+        events = [{"event": "arrived", "slide_id": slide, "at_ms": number * 11_000} for number, slide in enumerate(slides)]
+        self.assertEqual(self.post("/shows/clock/takes", {"events": events, "ended_ms": 99_000}).status_code, 200)
+        before = self.score()
+        job = self.order(take=1)
+        self.assertEqual((job.timing, self.score()), ("take 1", before))
+        filmed = perform(from_json(bytes(job.document), ShowValue, "")).schedule
+        self.assertEqual([slide.length_ms for slide in filmed.slides if slide.slide_id == "noon-s"], [11_000])
+        self.assertEqual(self.client.get("/shows/clock/films").json()["takes"], [{"number": 1, "name": "take 1"}])
+        count = FilmJob.objects.count()
+        reply = self.post("/shows/clock/films", {"take": 7})
+        self.assertEqual((reply.status_code, FilmJob.objects.count()), (400, count))
+        self.assertIn("There is no take 7 of “The Orlmere clock” any more. Nothing was begun.", reply.json()["error"])
 
     def test_cancelling_stops_a_waiting_film_at_once_and_a_running_one_at_its_next_report(self) -> None:
         job = self.order()

@@ -75,7 +75,8 @@ class Edition(models.Model):
 
 
 class FilmJob(models.Model):
-    """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked for. `style` says what pages have."""
+    """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked for. `style` says what pages
+    have, `timing` which take it is timed by, if by one."""
 
     KINDS = {"mp4": "video/mp4", "webm": "video/webm", "webp": "image/webp", "pdf": "application/pdf", "zip": "application/zip"}
     STYLES = ("slides", "notes", "beats")
@@ -98,6 +99,7 @@ class FilmJob(models.Model):
     rate = models.CharField(max_length=12, default="30")
     constant_rate = models.BooleanField(default=False)
     style = models.CharField(max_length=8, default="")
+    timing = models.CharField(max_length=80, blank=True, default="")
     state = models.CharField(max_length=12, choices=State.choices, default=State.WAITING)
     cancel_wanted = models.BooleanField(default=False)
     done = models.IntegerField(default=0)

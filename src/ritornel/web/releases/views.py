@@ -33,6 +33,7 @@ from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
 from ritornel.web.shows.services import media_path, owned_show, value_of
 from ritornel.web.shows.tasks import looking
+from ritornel.web.takes.services import takes_of, timed_by
 
 
 def _film_line(job: FilmJob) -> dict[str, Any]:
@@ -43,6 +44,7 @@ def _film_line(job: FilmJob) -> dict[str, Any]:
         "resumes": job.resumes,
         "kind": job.kind,
         "style": job.style,
+        "timing": job.timing,
         "size": f"{job.width_px} × {job.height_px}",
         "rate": job.rate,
         "done": job.done,
@@ -84,6 +86,7 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "guests": guest_lines(request, release),
         "editions": [_edition_line(edition) for edition in editions],
         "captions": reverse("captions-out", args=[show_id]) if any(clip.captions for clip in clips_of(value_of(row))) else None,
+        "takes": takes_of(row),
         "films": [_film_line(job) for job in row.films.defer("document")],
     }
 
@@ -181,7 +184,7 @@ def _audience(body: dict[str, Any]) -> dict[str, Any]:
 @require_http_methods(["GET", "POST"])
 @telling_errors
 def films(request: HttpRequest, show_id: str) -> HttpResponse:
-    """GET: how the films are getting on. POST: asks for one: kind, width_px, height_px, rate, constant_rate."""
+    """GET: how the films are getting on. POST: asks for one: kind, width_px, height_px, rate, constant_rate, and the number of the take that times it."""
     row = owned_show(show_id, request)
     if request.method == "POST":
         body = body_of(request)
@@ -197,7 +200,10 @@ def films(request: HttpRequest, show_id: str) -> HttpResponse:
         except (ValueError, ZeroDivisionError, TypeError) as error:
             raise BadValue("The film's size and rate must be numbers.", "rate") from error
         check_order(FilmOrder(width, height, rate))
-        show = value_of(row)
+        take = body.get("take")
+        if take is not None and not isinstance(take, int):
+            raise BadValue("A take is named by its number.", "take")
+        show, timing = timed_by(row, take) if take is not None else (value_of(row), "")
         job = FilmJob.objects.create(
             show=row,
             person=person_of(request),
@@ -208,6 +214,7 @@ def films(request: HttpRequest, show_id: str) -> HttpResponse:
             rate=str(rate),
             constant_rate=bool(body.get("constant_rate", False)),
             style=style,
+            timing=timing,
         )
         film(job.id)
     return json_reply(state_of(request, show_id))

@@ -12,7 +12,7 @@ const at = (id) => document.getElementById(id);
 let look = "wide";
 let data = startData();
 const base = `/shows/${data.show_id}`;
-const wish = { kind: "mp4", size: "1280x720", rate: "30", constant_rate: false, style: "slides" };
+const wish = { kind: "mp4", size: "1280x720", rate: "30", constant_rate: false, style: "slides", take: null };
 const KINDS = [["mp4", "Film, MP4"], ["webm", "Film, WebM"], ["webp", "Animated picture, WebP"], ["pdf", "Pages, PDF"], ["zip", "A still of each beat, PNG"]];
 const STYLES = [["slides", "A slide a page"], ["notes", "Slides with their notes"], ["beats", "Each beat a page"]];
 const worded = (pairs, value) => pairs.find(([name]) => name === value)?.[1] ?? value;
@@ -103,7 +103,7 @@ function editions() {
 
 function orderFilm() {
   const [width, height] = wish.size.split("x").map(Number);
-  return act(() => post(`${base}/films`, { kind: wish.kind, width_px: width, height_px: height, rate: wish.rate, constant_rate: wish.constant_rate, style: wish.style }));
+  return act(() => post(`${base}/films`, { kind: wish.kind, width_px: width, height_px: height, rate: wish.rate, constant_rate: wish.constant_rate, style: wish.style, take: wish.take }));
 }
 
 function filmForm() {
@@ -112,11 +112,13 @@ function filmForm() {
     pair("Kind", selectField(wish.kind, KINDS, (kind) => { wish.kind = kind; if (kind === "webp") Object.assign(wish, { size: "640x360", rate: "12" }); else if (wish.rate === "12") Object.assign(wish, { size: "1280x720", rate: "30" }); draw(); })),
     paged ? pair("Each page", selectField(wish.style, STYLES, (style) => { wish.style = style; })) : pair("Size", selectField(wish.size, SIZES, (size) => { wish.size = size; })),
     moves ? pair("Frames", selectField(wish.rate, film ? RATES : [["12", "12 a second"], ...RATES.slice(0, 2)], (rate) => { wish.rate = rate; })) : null,
+    moves && data.takes.length ? pair("Timing", selectField(String(wish.take ?? ""), [["", "As the show has it"], ...data.takes.map(({ number }) => [String(number), `As take ${number} ran`])], (number) => { wish.take = number ? Number(number) : null; })) : null,
     film ? tick("Every frame, for players that need a constant rate", wish.constant_rate, (on) => { wish.constant_rate = on; }) : null,
     el("div", {}, el("button", { class: "push main", onclick: orderFilm }, film ? "Make the film" : "Make it")));
 }
 
-const titleOf = (film) => (film.kind === "pdf" ? `PDF, ${worded(STYLES, film.style).toLowerCase()}` : film.kind === "zip" ? `Stills, ${film.size}` : `${{ mp4: "MP4", webm: "WebM", webp: "Animated WebP" }[film.kind]}, ${film.size}, ${film.rate} a second`);
+const titleOf = (film) => `${kindOf(film)}${film.timing ? `, as ${film.timing} ran` : ""}`;
+const kindOf = (film) => (film.kind === "pdf" ? `PDF, ${worded(STYLES, film.style).toLowerCase()}` : film.kind === "zip" ? `Stills, ${film.size}` : `${{ mp4: "MP4", webm: "WebM", webp: "Animated WebP" }[film.kind]}, ${film.size}, ${film.rate} a second`);
 const STATES = { waiting: "Waiting for the worker", running: "Being made", ready: "Ready", cancelled: "Cancelled", failed: "Failed", interrupted: "Interrupted" };
 
 function left(film) {
