@@ -1,12 +1,15 @@
 import asyncio
+import gzip
 import re
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
 from django.contrib.staticfiles import finders
 from django.test import SimpleTestCase
 
 from ritornel.web.config.modules import module, modules_of
+from ritornel.web.config.slow_line import SlowLine
 from ritornel.web.config.static import StaticFirst
 
 
@@ -60,3 +63,57 @@ class StaticFirstTest(SimpleTestCase):
         for path in ("/", "/static/ritornel/../../settings.py", "/static/nothing.js"):
             self.assertEqual(self.asked(path), ["handed on"], path)
         self.assertEqual(self.asked("/static/ritornel/watch.js", method="POST"), ["handed on"])
+
+    def test_words_travel_packed_to_those_who_can_unpack_them_and_fonts_as_they_are(self) -> None:
+        start, body = self.asked("/static/ritornel/watch.js", ((b"accept-encoding", b"gzip, br"),))
+        headers = dict(start["headers"])
+        self.assertEqual((headers[b"content-encoding"], headers[b"vary"]), (b"gzip", b"accept-encoding"))
+        self.assertEqual(int(headers[b"content-length"]), len(body["body"]))
+        self.assertEqual(gzip.decompress(body["body"]), self.asked("/static/ritornel/watch.js")[1]["body"])
+        start, _ = self.asked("/static/ritornel/record/practice-voice.ogg", ((b"accept-encoding", b"gzip"),))
+        self.assertNotIn(b"content-encoding", dict(start["headers"]))
+        again, nothing = self.asked("/static/ritornel/watch.js", ((b"accept-encoding", b"gzip"), (b"if-none-match", headers[b"etag"])))
+        self.assertEqual((again["status"], nothing["body"]), (304, b""))
+
+
+class SlowLineTest(SimpleTestCase):
+    """Times are not waited for: what is waited is gathered."""
+
+    def sent(self, requests: list[dict[str, Any]], size: int = 40_000) -> tuple[list[Any], list[float]]:
+        got: list[Any] = []
+        waited: list[float] = []
+
+        async def page(scope: Any, receive: Any, send: Any) -> None:
+            await send({"type": "http.response.start", "status": 200, "headers": []})
+            await send({"type": "http.response.body", "body": bytes(size)})
+
+        async def send(message: Any) -> None:
+            got.append(message)
+
+        async def sleep(seconds: float) -> None:
+            waited.append(seconds)
+
+        async def visit() -> None:
+            line = SlowLine(page)
+            for request in requests:
+                await line({"type": "http", "query_string": b"", "headers": [], **request}, None, send)  # type: ignore[arg-type]
+
+        with mock.patch("ritornel.web.config.slow_line.asyncio.sleep", sleep), mock.patch("ritornel.web.config.slow_line.time.monotonic", lambda: 100.0):
+            asyncio.run(visit())
+        return got, waited
+
+    def test_what_nobody_asked_to_be_slow_is_handed_on_at_once(self) -> None:
+        got, waited = self.sent([{}, {"query_string": b"start=press"}, {"headers": [(b"referer", b"http://x/s/1/")]}])
+        self.assertEqual((len(got), waited), (6, []))
+
+    def test_a_page_and_what_it_asks_for_share_one_line(self) -> None:
+        page = {"query_string": b"line=slow-abc"}
+        part = {"headers": [(b"referer", b"http://x/s/1/?line=slow-abc")]}
+        got, waited = self.sent([page, part])
+        self.assertEqual([round(seconds, 3) for seconds in waited], [0.15, 0.08, 0.16, 0.2, 0.15, 0.28, 0.36, 0.4], "40 000 bytes take 0.2 s, in pieces")
+        bodies = [message for message in got if message["type"] == "http.response.body"]
+        self.assertEqual([(len(message["body"]), message["more_body"]) for message in bodies[:3]], [(16_000, True), (16_000, True), (8_000, False)])
+
+    def test_two_visits_have_a_line_each(self) -> None:
+        _, waited = self.sent([{"query_string": b"line=slow-abc"}, {"query_string": b"loop=on&line=slow-abd"}], 16_000)
+        self.assertEqual([round(seconds, 3) for seconds in waited], [0.15, 0.08, 0.15, 0.08])
