@@ -1,5 +1,6 @@
 """JSON to values and back, with the path of a fault in the words of the presenter's file."""
 
+import contextlib
 import re
 from typing import Any, TypeVar
 
@@ -52,3 +53,17 @@ def changed(value: T, changes: dict[str, Any], kind: Any, subject: str) -> T:
     """
     result: T = from_builtins({**msgspec.to_builtins(value), **changes}, kind, subject)
     return result
+
+
+def make_ready() -> None:
+    """Prepares all of the program's types that are imported for being decoded. To be called once, before there are threads: msgspec prepares a type when it
+    is first decoded, and where two threads do so at the same moment one of them reads what is half made, and the process falls over."""
+    waiting: list[type[msgspec.Struct]] = [msgspec.Struct]
+    while waiting:
+        kinds = waiting.pop().__subclasses__()
+        waiting += kinds
+        for kind in kinds:
+            if kind.__module__.startswith("ritornel."):
+                # What holds something that JSON has no form for is never decoded.
+                with contextlib.suppress(TypeError, NameError):
+                    msgspec.json.Decoder(kind)

@@ -10,6 +10,7 @@ from django.core.asgi import get_asgi_application
 os.environ.setdefault("DJANGO_SETTINGS_MODULE", "ritornel.web.config.settings")
 django_application = get_asgi_application()
 
+from ritornel.core.document import decoding  # noqa: E402
 from ritornel.web.config.slow_line import SlowLine  # noqa: E402
 from ritornel.web.config.static import StaticFirst  # noqa: E402 - it reads the settings, which are there only now
 from ritornel.web.shows.confined import make_ready  # noqa: E402
@@ -20,5 +21,6 @@ make_ready()
 # A full collection walks all that was ever imported: 55 to 85 ms in the middle of somebody's edit, once in thirty. What is loaded now stays for good
 # and need not be looked at again, the views with all they use among it; values of shows are frozen and know no cycles, so that looking can wait.
 import_module(settings.ROOT_URLCONF)
+decoding.make_ready()
 gc.freeze()
 gc.set_threshold(50_000, 20, 100)
