@@ -74,7 +74,7 @@ def shadow_of(look: Properties, scale: float) -> Shadow | None:
         return round((length_px(look.get(name, "")) or 0.0) * scale, 1)
 
     ink = with_alpha(colour(look.get("draw:shadow-color", "")) or "#808080", _alpha(look, "draw:shadow-opacity"))
-    return Shadow(px("draw:shadow-offset-x"), px("draw:shadow-offset-y"), min(max(px("loext:shadow-blur"), 0.0), 200.0), ink)
+    return Shadow(px("draw:shadow-offset-x"), px("draw:shadow-offset-y"), 0.0, ink)
 
 
 Insets = tuple[float, float, float, float]

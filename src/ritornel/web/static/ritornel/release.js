@@ -63,7 +63,7 @@ function seeEdition(edition) {
 }
 
 const filesOf = (edition) => el("a", { class: "link", href: `${base}/editions/${edition.number}.zip`, download: true, title: "Static files for any web server, or a disk", "aria-label": `Files of edition ${edition.number}` }, "Files");
-const earlier = (edition) => el("li", { class: "said", "data-edition": edition.number }, `${edition.number} · ${day(edition.at)} · ${clockText(edition.length_ms)}, opened ${edition.opened} times `, el("button", { class: "link", "aria-label": `See edition ${edition.number}`, onclick: () => seeEdition(edition) }, "See it"), " ", filesOf(edition));
+const earlier = (edition) => el("li", { class: "said", "data-edition": edition.number }, `${edition.number} · ${day(edition.at)} · ${clockText(edition.length_ms)}, opened ${edition.opened} time${edition.opened === 1 ? "" : "s"} `, el("button", { class: "link", "aria-label": `See edition ${edition.number}`, onclick: () => seeEdition(edition) }, "See it"), " ", filesOf(edition));
 
 /** Makes an edition. What would stop the show is named, and asked about once. */
 async function makeEdition(anyway = []) {
