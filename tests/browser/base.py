@@ -113,27 +113,27 @@ def playwright() -> Playwright:
 
 @functools.cache
 def browser() -> Browser:
-    return playwright().chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=CHROMIUM)
+    # By its environment it is known again, whoever has become its parent.
+    marked: dict[str, str | float | bool] = {**os.environ, MARK: str(os.getpid())}
+    return playwright().chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=CHROMIUM, env=marked)
 
 
 HUNG_S = 150
 """No test needs half as long. Where the browser itself has stopped answering, its test is tried once more, in another browser."""
 
 
+MARK = "RITORNEL_TESTS"
+
+
 def end_browser() -> None:
-    """Kills Chromium, the grandchild of the tests, so that whatever waits for it raises; the next test starts another."""
+    """Kills Chromium with all its processes, so that whatever waits for it raises; the next test starts another."""
     # Where everything stands, told before it is cleared away.
     faulthandler.dump_traceback(all_threads=True)
-    parents: dict[int, int] = {}
-    for status in Path("/proc").glob("[0-9]*/stat"):
+    own = f"{MARK}={os.getpid()}".encode()
+    for environ in Path("/proc").glob("[0-9]*/environ"):
         with contextlib.suppress(OSError):
-            # The name, in brackets, may hold spaces: state and parent come after it.
-            parents[int(status.parent.name)] = int(status.read_text().rpartition(")")[2].split()[1])
-    for pid, parent in parents.items():
-        if parents.get(parent) == os.getpid():
-            with contextlib.suppress(OSError):
-                if b"chrom" in Path(f"/proc/{pid}/cmdline").read_bytes():
-                    os.kill(pid, signal.SIGKILL)
+            if own in environ.read_bytes().split(b"\0") and b"chrom" in (environ.parent / "cmdline").read_bytes():
+                os.kill(int(environ.parent.name), signal.SIGKILL)
     browser.cache_clear()
 
 
