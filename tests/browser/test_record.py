@@ -149,6 +149,29 @@ class RecordTest(BrowserTest):
         expect(page.locator("#take-now")).to_contain_text("not begun")
         self.assertAlmostEqual(self.state("noon-s")["section"]["takes"][0]["length_ms"], shown * 1000, delta=110)
 
+    def test_two_who_wait_for_all_to_be_kept_do_not_stop_the_page(self) -> None:
+        """One of them used to ask again and again for what the other had on its way, and nothing else on the page ever ran."""
+        done = self.page.evaluate(
+            """async () => {
+              const { Courier } = await import("/static/ritornel/record/courier.js");
+              const asked = [];
+              window.fetch = () => new Promise((done) => { asked.push((bytes) => done(new Response(JSON.stringify({ bytes, kept_ms: 1 })))); });
+              const courier = new Courier("/shows/none", "window");
+              courier.begin({ id: "take", bytes: 0, take: { events: [] } });
+              clearInterval(courier.timer);
+              courier.hear(new Int16Array(50));
+              const next = () => new Promise((done) => { setTimeout(done, 0); });
+              const both = [courier.flush(), courier.flush()];
+              await next();
+              courier.hear(new Int16Array(50));
+              asked[0](100);
+              while (asked.length < 2) await next();
+              asked[1](200);
+              return [...await Promise.all(both), courier.idle, asked.length];
+            }"""
+        )
+        self.assertEqual(done, [True, True, True, 2])
+
     def test_a_server_that_is_killed_has_all_but_the_last_two_seconds(self) -> None:
         own = Program()
         self.addCleanup(own.stop)

@@ -66,10 +66,11 @@ export class Courier extends EventTarget {
 
   /** Resolved when everything that was recorded so far is kept, or cannot be for now. */
   async flush() {
-    // What is on its way ends first.
     await this.sending;
     while (!this.idle) {
-      await this.send();
+      if (!this.id) return false;
+      // What is on its way ends first, also what the clock has sent meanwhile: to ask for nothing again and again would stop the page.
+      await (this.sending ?? this.send());
       if (this.trouble) return false;
     }
     return true;
