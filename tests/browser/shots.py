@@ -236,6 +236,9 @@ def main() -> int:
     page.get_by_role("button", name="Make the film").click()
     page.get_by_text("s left").wait_for(timeout=120_000)
     page.locator(".finding").first.wait_for()
+    # Fonts come late where a film is being drawn beside.
+    page.evaluate("document.fonts.ready")
+    page.wait_for_timeout(12_000)
     shoot(page, "release")
     page.get_by_role("button", name="Cancel").click()
 
