@@ -13,9 +13,8 @@ import signal
 import sys
 import tempfile
 import threading
-import time
 from collections.abc import Iterator, Mapping
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import ThreadPoolExecutor, wait
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
@@ -168,7 +167,7 @@ def _make_parts(
             while left or not sound.done():
                 heard = crew.next(0.1) if crew is not None and left else None
                 if heard is None and not left:
-                    time.sleep(0.05)
+                    wait([sound], timeout=0.1)
                 if heard is not None:
                     segment, frames, slide, failure = heard
                     if failure is not None:
