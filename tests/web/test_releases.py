@@ -1,17 +1,20 @@
 import json
 from datetime import timedelta
+from pathlib import Path
 from unittest import mock
 
+import msgspec
 from django.utils import timezone
 
+from ritornel.core.checks.finding import Seen, SeenContrast
 from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
-from ritornel.core.errors import Cancelled, RitornelError
+from ritornel.core.errors import BadMedia, Cancelled, RitornelError
 from ritornel.core.render.film import Progress
 from ritornel.core.schedule.performance import perform
 from ritornel.web.releases import filming
 from ritornel.web.releases.models import LOST_WORDS, WAITS_WORDS, FilmJob, Release
-from ritornel.web.shows.looking import look
+from ritornel.web.shows.looking import look, seen_of
 from ritornel.web.shows.services import Show, media_path, value_of
 from tests.web.base import WebTest
 
@@ -237,6 +240,24 @@ class LookedAtTest(WebTest):
         look(value_of(Show.objects.get(pk="clock")))
         found = next(finding for finding in self.checks()["findings"] if finding["id"] == "contrast:esc-s:ticks")  # type: ignore[attr-defined]
         self.assertEqual(found["mend"]["words"], "Set it in ink")
+
+
+    def test_a_slide_that_its_process_falls_over_keeps_no_other_from_being_looked_at(self) -> None:
+        asked: list[list[str]] = []
+
+        def falls_over(work: object, document: bytes, wanted: list[tuple[str, Path]], media: object, **_: object) -> None:
+            asked.append([slide_id for slide_id, _ in wanted])
+            for slide_id, target in wanted:
+                if slide_id in ("esc-s", "bell-s"):
+                    raise BadMedia("its reader stopped in the middle")
+                target.write_bytes(msgspec.json.encode(Seen(contrasts=(SeenContrast("x", 1.0, 4.5),))))
+
+        show = value_of(self.row)
+        with mock.patch("ritornel.web.shows.looking.confined", falls_over):
+            look(show)
+        seen, left = seen_of(show)
+        self.assertEqual((left, len(asked)), (0, 3), "once for all, and once after each that fell over")
+        self.assertEqual([slide_id for slide_id, one in seen.items() if not one.contrasts], ["esc-s", "bell-s"])
 
 
 class ChecksTest(WebTest):

@@ -13,7 +13,7 @@ from ritornel.core.document.objects import Picture, Plain
 from ritornel.core.document.show import Asset
 from ritornel.core.render import looked
 from ritornel.core.render.flashes import FlashMeter, in_blocks, luminance_of
-from ritornel.core.render.looked import looked_at, write_looks
+from ritornel.core.render.looked import SlideLook, looked_at, write_looks
 from ritornel.core.schedule.performance import perform
 from ritornel.demo.orlmere import orlmere
 
@@ -114,4 +114,5 @@ class ContrastTest(TestCase):
         with tempfile.TemporaryDirectory() as folder:
             paths = [("lost", Path(folder) / "lost.json"), ("one", Path(folder) / "one.json")]
             write_looks(to_json(show), paths, {})
-            self.assertEqual([path.is_file() for _, path in paths], [False, True])
+            looks = [msgspec.json.decode(path.read_bytes(), type=SlideLook) for _, path in paths]
+            self.assertEqual([bool(look.contrasts) for look in looks], [False, True])

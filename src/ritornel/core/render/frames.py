@@ -11,6 +11,7 @@ from av.video.reformatter import ColorRange, Colorspace
 
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.painter import MediaPath, Painter
+from ritornel.core.render.sequence import Sequence
 from ritornel.core.schedule.performance import Performance, Sight, sight_at
 from ritornel.core.time.edges import frame_count, frame_time_ms
 
@@ -41,7 +42,7 @@ class Frames:
         self._painter = Painter(performance, order.width_px, order.height_px, media)
         self._pixels = np.zeros((order.height_px, order.width_px, 4), dtype=np.uint8)
         info = skia.ImageInfo.Make(order.width_px, order.height_px, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
-        self._surface = skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4)
+        self._sequence = Sequence(self._painter, skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4))
         self._last: Any = None
 
     def frame(self, number: int, sight: Sight, new: bool) -> Any:
@@ -49,8 +50,7 @@ class Frames:
         if new or self._last is None:
             made = self._painter.through(sight)
             if made is None:
-                with self._surface as canvas:
-                    self._painter.paint(canvas, sight)
+                self._sequence.paint(sight)
                 made = av.VideoFrame.from_ndarray(self._pixels, format="bgra").reformat(
                     format="yuv420p", dst_colorspace=Colorspace.ITU709, dst_color_range=ColorRange.MPEG
                 )

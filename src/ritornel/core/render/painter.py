@@ -18,6 +18,7 @@ from ritornel.core.render.masking import begin_mask, end_mask, region_of
 from ritornel.core.render.outline import skia_path
 from ritornel.core.render.pictures import MediaPath as MediaPath
 from ritornel.core.render.pictures import Pictures
+from ritornel.core.render.recorded import Recordings
 from ritornel.core.render.strokes import filled_share, paint_colour, paint_path, pen
 from ritornel.core.schedule.performance import Layer, Performance, Sight
 
@@ -63,9 +64,19 @@ class Painter:
         self._pictures = pictures or Pictures(media)
         self._footage: dict[str, Footage] = {}
         self._layers: dict[tuple[int, tuple[object, ...]], skia.Image] = {}
+        self._recordings = Recordings()
 
     def paint(self, canvas: skia.Canvas, sight: Sight) -> None:
         """Covers the whole canvas; what is outside a frame of other proportion stays black."""
+        self.begin(canvas)
+        carries = any(layer.ground < 1 for layer in sight.layers)
+        several = not carries and (len(sight.layers) > 1 or any(layer.values != STILL for layer in sight.layers))
+        for layer in sight.layers:
+            self._paint_layer(canvas, layer, keep=several)
+        self.end(canvas, sight.blackness)
+
+    def begin(self, canvas: skia.Canvas) -> None:
+        """Begins a sight: black, with the frame's place on it."""
         canvas.clear(skia.ColorBLACK)
         self._pictures.begin()
         frame = self.performance.frame
@@ -73,13 +84,12 @@ class Painter:
         canvas.translate(self.left, self.top)
         canvas.scale(self.scale, self.scale)
         canvas.clipRect(skia.Rect.MakeWH(frame.width_px, frame.height_px))
-        carries = any(layer.ground < 1 for layer in sight.layers)
-        several = not carries and (len(sight.layers) > 1 or any(layer.values != STILL for layer in sight.layers))
-        for layer in sight.layers:
-            self._paint_layer(canvas, layer, keep=several)
+
+    def end(self, canvas: skia.Canvas, blackness: float) -> None:
+        """Ends what `begin` began; `blackness` says how far all of it has gone to black."""
         canvas.restore()
-        if sight.blackness > 0:
-            canvas.drawColor(skia.ColorSetARGB(round(sight.blackness * 255), 0, 0, 0))
+        if blackness > 0:
+            canvas.drawColor(skia.ColorSetARGB(round(blackness * 255), 0, 0, 0))
 
     def image(self, sight: Sight) -> skia.Image:
         """The sight as an image of the output's size."""
@@ -110,7 +120,7 @@ class Painter:
             paint = skia.Paint(Alphaf=values.opacity)
             canvas.drawImage(self._still(layer), 0, 0, skia.SamplingOptions(skia.FilterMode.kLinear), paint)
         else:
-            self._paint_slide(canvas, layer)
+            self.paint_slide(canvas, layer)
         if tinted:
             canvas.restore()
         end_mask(canvas, edge)
@@ -124,30 +134,31 @@ class Painter:
             surface = skia.Surface(round(frame.width_px * self.scale), round(frame.height_px * self.scale))
             with surface as canvas:
                 canvas.scale(self.scale, self.scale)
-                self._paint_slide(canvas, layer)
+                self.paint_slide(canvas, layer)
             while len(self._layers) >= self.KEPT_LAYERS:
                 del self._layers[next(iter(self._layers))]
             self._layers[key] = surface.makeImageSnapshot()
         return self._layers[key]
 
-    def _paint_slide(self, canvas: skia.Canvas, layer: Layer) -> None:
+    def paint_slide(self, canvas: skia.Canvas, layer: Layer, first: int = 0, end: int | None = None, ground: bool = True) -> None:
+        """The slide's ground, if it is wanted, and its objects from number `first` from the back until before `end`."""
         drawing = self.performance.slides[layer.index].drawing
         values = dict(layer.objects)
         frame = self.performance.frame
         canvas.save()
         _transform(canvas, layer.view, frame.width_px / 2, frame.height_px / 2)
         veiled = _begin_group(canvas, layer.ground)
-        for mark in drawing.ground if layer.ground > 0 else ():
+        for mark in drawing.ground if ground and layer.ground > 0 else ():
             self._paint_mark(canvas, mark, whole=Values(played=layer.ground_played))
         if veiled:
             canvas.restore()
-        for item in drawing.objects:
+        for item in drawing.objects[first:end]:
             own = values.get((item.object_id, None), STILL)
             if own.shown:
-                self._paint_object(canvas, item, own, values)
+                self._paint_object(canvas, layer.index, item, own, values)
         canvas.restore()
 
-    def _paint_object(self, canvas: skia.Canvas, item: ObjectDrawing, own: Values, values: dict[tuple[str, str | None], Values]) -> None:
+    def _paint_object(self, canvas: skia.Canvas, index: int, item: ObjectDrawing, own: Values, values: dict[tuple[str, str | None], Values]) -> None:
         opacity = own.opacity * item.opacity
         if opacity <= 0:
             return
@@ -157,18 +168,27 @@ class Painter:
         edge = begin_mask(canvas, own, region_of(item))
         grouped = _begin_group(canvas, opacity, item.shadow)
         tinted = _begin_tint(canvas, own)
-        typing = Typing.of(item.parts, own.typed)
-        for part in item.parts:
-            part_values = values.get((item.object_id, part.part), STILL) if part.part else STILL
-            if not part_values.shown or part_values.opacity <= 0:
-                typing.skip(part)
-                continue
-            self._paint_part(canvas, item, part, part_values, own, typing)
+        parts = {part.part: values.get((item.object_id, part.part), STILL) for part in item.parts if part.part}
+        whole = own.drawn >= 1 and own.typed >= 1 and all(value == STILL for value in parts.values())
+        recorded = self._recordings.of(index, item, lambda onto: self._paint_parts(onto, item, STILL, {})) if whole else None
+        if recorded is not None:
+            canvas.drawPicture(recorded)
+        else:
+            self._paint_parts(canvas, item, own, parts)
         for begun in (tinted, grouped):
             if begun:
                 canvas.restore()
         end_mask(canvas, edge)
         canvas.restore()
+
+    def _paint_parts(self, canvas: skia.Canvas, item: ObjectDrawing, own: Values, parts: dict[str, Values]) -> None:
+        typing = Typing.of(item.parts, own.typed)
+        for part in item.parts:
+            values = parts.get(part.part, STILL) if part.part else STILL
+            if not values.shown or values.opacity <= 0:
+                typing.skip(part)
+                continue
+            self._paint_part(canvas, item, part, values, own, typing)
 
     def _paint_part(self, canvas: skia.Canvas, item: ObjectDrawing, part: PartDrawing, values: Values, whole: Values, typing: Typing) -> None:
         canvas.save()

@@ -18,8 +18,8 @@ from ritornel.core.render.looked import write_looks
 from ritornel.web.shows.confined import Bounds, confined
 from ritornel.web.shows.storage import media_path
 
-AT_ONCE = 25
-"""So many slides are looked at in one confined process."""
+AT_ONCE = 50
+"""So many slides are looked at in one confined process: those of one part of a show share their pictures."""
 BESIDE = 2
 """So many such processes run beside each other."""
 LONG = Bounds(wall_s=300)
@@ -61,7 +61,8 @@ def _groups(entries: list[tuple[str, str]]) -> Iterable[list[tuple[str, str]]]:
 
 
 def look(show: Show) -> None:
-    """Looks at all slides that have not been looked at as they are. Of one that cannot be drawn it is noted that nothing is known."""
+    """Looks at all slides that have not been looked at as they are. Of one that cannot be drawn, or that its process falls over, it is noted that nothing
+    is known."""
     missing = [(slide_id, stamp) for slide_id, stamp in _stamps(show).items() if not _path(stamp).is_file()]
     media = {asset.sha256: media_path(asset.sha256) for asset in show.assets if asset.width_px}
     document = to_json(show)
@@ -69,11 +70,14 @@ def look(show: Show) -> None:
     def look_at(group: list[tuple[str, str]]) -> None:
         for _, stamp in group:
             _path(stamp).parent.mkdir(parents=True, exist_ok=True)
-        with contextlib.suppress(BadMedia, OSError):
-            confined(write_looks, document, [(slide_id, _path(stamp)) for slide_id, stamp in group], media, what=show.title, bounds=LONG)
-        for _, stamp in group:
-            if not _path(stamp).is_file():
+        while group:
+            with contextlib.suppress(BadMedia, OSError):
+                confined(write_looks, document, [(slide_id, _path(stamp)) for slide_id, stamp in group], media, what=show.title, bounds=LONG)
+            group = [entry for entry in group if not _path(entry[1]).is_file()]
+            # They are looked at in their order: the first that is missing is the one the process fell over.
+            for _, stamp in group[:1]:
                 _path(stamp).write_bytes(msgspec.json.encode(Seen()))
+            group = group[1:]
 
     with ThreadPoolExecutor(BESIDE) as pool:
         list(pool.map(look_at, _groups(missing)))
