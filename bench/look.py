@@ -31,11 +31,11 @@ def measure() -> Iterator[Line]:
         os.environ["RITORNEL_VAR"] = folder
         os.environ["DJANGO_SETTINGS_MODULE"] = "ritornel.web.config.settings"
         django.setup()
-        from ritornel.core.render.painter import Painter  # noqa: PLC0415 - after the settings, as what follows
-        from ritornel.core.schedule.performance import perform, sight_at_rest  # noqa: PLC0415
-        from ritornel.web.shows.confined import make_ready  # noqa: PLC0415
-        from ritornel.web.shows.looking import look, seen_of  # noqa: PLC0415
-        from ritornel.web.shows.storage import media_path  # noqa: PLC0415
+        from ritornel.core.render.painter import Painter
+        from ritornel.core.schedule.performance import perform, sight_at_rest
+        from ritornel.web.shows.confined import make_ready
+        from ritornel.web.shows.looking import look, seen_of
+        from ritornel.web.shows.storage import media_path
 
         show = long_show()
         for asset in show.assets:

@@ -5,6 +5,7 @@ import subprocess
 import sys
 import tempfile
 import time
+from collections.abc import Callable
 from fractions import Fraction
 from pathlib import Path
 from unittest import TestCase, mock
@@ -18,10 +19,11 @@ from hypothesis import strategies as st
 from ritornel.core.document.show import AdvanceAfter, Show, Transition
 from ritornel.core.errors import BadMedia, BadValue, Cancelled
 from ritornel.core.render import parted
+from ritornel.core.render.crew import Crew, Scene, Segment
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress, write_film
 from ritornel.core.render.frames import sight_of_frame
-from ritornel.core.render.parted import STILL_FRAMES, Scene, Segment, segments_of, write_parted
+from ritornel.core.render.parted import STILL_FRAMES, segments_of, write_parted
 from ritornel.core.schedule.performance import perform
 from ritornel.core.time.edges import frame_count
 from ritornel.demo.orlmere import media, orlmere
@@ -146,6 +148,27 @@ class PartedTest(TestCase):
         self.assertEqual({name: joined[name] for name in kept}, kept, "what was finished was not drawn again")
         self.assertGreaterEqual(drawn[0], 270 * len(kept) - 30)
         self.assertEqual(self.frames(self.folder / "film.mp4")[-1][0], Fraction(9 * 9 * 30 - 1, 30))
+
+    def test_the_sound_s_maker_gives_its_place_to_a_drawer_and_no_more_work_at_a_time_than_was_allowed(self) -> None:
+        begun: list[str] = []
+        start = Crew._start
+
+        def watched(crew: Crew, work: Callable[..., None], *more: object) -> None:
+            at_work = sum(process.is_alive() for process in crew._processes)
+            begun.append(f"{work.__name__} beside {at_work}")
+            start(crew, work, *more)
+
+        with mock.patch.object(Crew, "_start", watched):
+            write_parted(self.scene(), self.folder / "film.mp4", self.parts)
+        self.assertEqual(begun[:2], ["_make_sound beside 0", "_draw_segments beside 1"])
+        self.assertEqual(len(begun), 3)
+        self.assertTrue(begun[2].startswith("_draw_segments"))
+
+    def test_a_show_without_sound_has_a_film_without(self) -> None:
+        silent = replace(still(), music=(), slides=tuple(replace(slide, transition=Transition()) for slide in still().slides))
+        write_parted(self.scene(silent), self.folder / "film.mp4", self.parts)
+        with av.open(str(self.folder / "film.mp4")) as container:
+            self.assertEqual([stream.type for stream in container.streams], ["video"])
 
     def test_what_another_film_left_is_not_used(self) -> None:
         self.parts.mkdir()

@@ -1,5 +1,6 @@
 import random
 from bisect import bisect_right
+from itertools import pairwise
 
 from django.test import SimpleTestCase
 
@@ -29,7 +30,7 @@ class ChangingTest(SimpleTestCase):
         for index, staged in enumerate(performance.slides):
             spans = changing_spans(staged)
             self.assertEqual(list(spans), sorted(spans, key=lambda span: span.start_ms))
-            self.assertTrue(all(before.end_ms < after.start_ms for before, after in zip(spans, spans[1:], strict=False)), spans)
+            self.assertTrue(all(before.end_ms < after.start_ms for before, after in pairwise(spans)), spans)
             starts = [span.start_ms for span in spans] + [staged.schedule.length_ms]
             for span, following in zip(spans, starts[1:], strict=True):
                 rests += self.rests(performance, index, Span(span.end_ms, following), chance)

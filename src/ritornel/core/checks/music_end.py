@@ -34,6 +34,4 @@ def find(look: Look) -> Iterator[Finding]:
     title = f"Music ends {about_s(silent)} s before the show"
     why = f"From {clock_text(last.end_ms)} on it is silent, as if something had broken."
     mend = Mend(f"Repeat it to the end, fading out over {FADE_MS // 1000} s", PutSpan(longer))
-    yield Finding(
-        f"music-end:{span.id}", "music", "hurts", title, why, slide[1].id if slide else None, slide[0] if slide else None, last.end_ms, mend
-    )
+    yield Finding(f"music-end:{span.id}", "music", "hurts", title, why, slide[1].id if slide else None, slide[0] if slide else None, last.end_ms, mend)

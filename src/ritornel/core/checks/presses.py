@@ -24,5 +24,3 @@ def find(look: Look) -> Iterator[Finding]:
                 mend = Mend("Let it play on arrival too", AddBuild(slide.id, play))
                 why = "The show runs by itself and nobody presses: its poster is all that is seen."
                 yield Finding(f"press-clip:{slide.id}:{item.id}", "presses", "hurts", title, why, slide.id, number, start, mend)
-
-

@@ -94,9 +94,7 @@ def _cleared(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:
     ids = {slide.id for slide in chosen}
     before, after = uses_of(show), uses_of(apply_edit(show, Several("", tuple(edits))).show)
     gone = tuple(
-        asset.id
-        for asset in show.assets
-        if asset.id.startswith(RECORDED) and asset.id in before and asset.id not in after and set(before[asset.id]) <= ids
+        asset.id for asset in show.assets if asset.id.startswith(RECORDED) and asset.id in before and asset.id not in after and set(before[asset.id]) <= ids
     )
     return [DropAssets(gone)] if gone else []
 

@@ -99,7 +99,6 @@ class Footage:
             self._image = (frame, skia.Image.fromarray(np.ascontiguousarray(pixels), colorType=skia.kBGRA_8888_ColorType, copy=True))
         return self._image[1]
 
-
     def plain_at(self, at_ms: float, width_px: int, height_px: int) -> Any:
         """The same as a frame of its own in YUV 4:2:0 of BT.709, where the clip has that size and stands upright; else None."""
         frame = self.frame_at(at_ms)

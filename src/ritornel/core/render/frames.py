@@ -11,6 +11,7 @@ from av.video.reformatter import ColorRange, Colorspace
 
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.painter import MediaPath, Painter
+from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import Sequence
 from ritornel.core.schedule.performance import Performance, Sight, sight_at
 from ritornel.core.time.edges import frame_count, frame_time_ms
@@ -37,9 +38,9 @@ def changing_frames(performance: Performance, order: FilmOrder, first: int = 0, 
 class Frames:
     """Draws frames one after another. What looks as the one before is not drawn again."""
 
-    def __init__(self, performance: Performance, order: FilmOrder, media: MediaPath) -> None:
+    def __init__(self, performance: Performance, order: FilmOrder, media: MediaPath, pictures: Pictures | None = None) -> None:
         self._order = order
-        self._painter = Painter(performance, order.width_px, order.height_px, media)
+        self._painter = Painter(performance, order.width_px, order.height_px, media, pictures)
         self._pixels = np.zeros((order.height_px, order.width_px, 4), dtype=np.uint8)
         info = skia.ImageInfo.Make(order.width_px, order.height_px, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
         self._sequence = Sequence(self._painter, skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4))

@@ -13,14 +13,15 @@ MediaPath = Callable[[str], Path]
 
 
 class Pictures:
-    """Decoded pictures by their hash. With `largest_px` none is kept with a longer side: for painters of small pictures, which share it."""
+    """Decoded pictures by their hash. With `largest_px` none is kept with a longer side: for painters of small pictures, which share it. With
+    `kept_pixels` fewer are kept than are by themselves."""
 
     KEPT_PIXELS, MOST_PIXELS = 12_000_000, 60_000_000
     """Decoded pictures that are not being painted are kept up to the first, about 48 MB, and the longest unused go first; those of what is being
     painted up to the second, so that none is decoded again for every frame."""
 
-    def __init__(self, media: MediaPath, largest_px: int | None = None) -> None:
-        self._media, self._largest_px = media, largest_px
+    def __init__(self, media: MediaPath, largest_px: int | None = None, kept_pixels: int | None = None) -> None:
+        self._media, self._largest_px, self._kept_pixels = media, largest_px, kept_pixels or self.KEPT_PIXELS
         self._images: dict[str, skia.Image] = {}
         self._wanted: set[str] = set()
 
@@ -58,7 +59,7 @@ class Pictures:
         """Lets go of the pictures that were used longest ago, as far as the limits ask for it."""
         pixels = sum(kept.width() * kept.height() for kept in self._images.values())
         for sha256 in list(self._images)[:-1]:
-            if pixels <= (self.MOST_PIXELS if sha256 in self._wanted else self.KEPT_PIXELS):
+            if pixels <= (self.MOST_PIXELS if sha256 in self._wanted else self._kept_pixels):
                 continue
             gone = self._images.pop(sha256)
             pixels -= gone.width() * gone.height()

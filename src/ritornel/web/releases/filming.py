@@ -23,10 +23,11 @@ from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import Cancelled, RitornelError
 from ritornel.core.render.animated import write_animated
+from ritornel.core.render.crew import Scene
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress
 from ritornel.core.render.pages import Kind, write_pdf
-from ritornel.core.render.parted import Scene, write_parted
+from ritornel.core.render.parted import write_parted
 from ritornel.core.render.stills import write_stills
 from ritornel.core.schedule.performance import perform
 from ritornel.web.releases.models import LOST_WORDS, MOST_RESUMED, FilmJob

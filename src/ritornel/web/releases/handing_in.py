@@ -108,5 +108,3 @@ def put_away(request: HttpRequest, entry_id: str) -> HttpResponse:
         _path(entry).unlink()
     entry.delete()
     return redirect("handed-in")
-
-

@@ -63,10 +63,7 @@ def lectern(request: HttpRequest, show_id: str) -> HttpResponse:
         "show_id": row.id,
         "revision": row.revision,
         "bars": _bars(show, performance),
-        "sections": [
-            {"name": section.name, "ends_ms": ends_ms}
-            for section, ends_ms in ends_of(shown_sections(show), performance.schedule)
-        ],
+        "sections": [{"name": section.name, "ends_ms": ends_ms} for section, ends_ms in ends_of(shown_sections(show), performance.schedule)],
         "next_take": (last or 0) + 1,
         "house": reverse("house", args=[row.id]),
         **inks(),

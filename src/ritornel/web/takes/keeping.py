@@ -187,5 +187,3 @@ def keep(request: HttpRequest, show_id: str) -> HttpResponse:
     if left:
         notices.append("1 slide has nothing recorded and stays as it is." if left == 1 else f"{left} slides have nothing recorded and stay as they are.")
     return json_reply({"label": edited.label, "notices": notices, **_state(show_for(show_id, request, "record"), section.slide_ids[0])})
-
-

@@ -188,5 +188,3 @@ def peaks(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse
     response.headers["X-Peaks-Per-Second"] = str(PEAKS_PER_S)
     response.headers["Cache-Control"] = "no-store"
     return response
-
-

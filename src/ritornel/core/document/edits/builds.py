@@ -34,9 +34,7 @@ class RemoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="remove build
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
         build = running_order.entry(slide, self.build_id)
-        return Draft(
-            put(slide, order=running_order.without_builds(slide.order, {self.build_id})), f"Remove a build of {target_of(slide, build)}"
-        )
+        return Draft(put(slide, order=running_order.without_builds(slide.order, {self.build_id})), f"Remove a build of {target_of(slide, build)}")
 
 
 class MoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="move build"):

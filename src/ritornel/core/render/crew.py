@@ -1,0 +1,190 @@
+"""The processes that make the parts of a long film: as many at a time as there are cores to use, one of them the sound's maker until that is whole."""
+
+import ctypes
+import multiprocessing
+import os
+import queue
+import shutil
+import signal
+import sys
+import threading
+from collections.abc import Callable, Mapping
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+from typing import Any
+
+import av
+import msgspec
+
+from ritornel.core.document.show import Show
+from ritornel.core.errors import RitornelError
+from ritornel.core.render.encoding import FilmOrder, SoundWriter, picture_stream
+from ritornel.core.render.film import slide_of
+from ritornel.core.render.frames import Frames, changing_frames
+from ritornel.core.render.pictures import Pictures
+from ritornel.core.render.soundtrack import decoded_sounds
+from ritornel.core.schedule.performance import Performance, perform
+
+TELL_EVERY = 4
+KEPT_PIXELS = 4_000_000
+"""A segment shows few pictures: so many pixels of them are kept beside those that are wanted, 16 MB."""
+OWN_PAGES_BYTES = 1 << 20
+"""What is at least so large, as pictures and frames are, goes back to the system when it is done with, and does not stay in a heap with holes."""
+
+
+class Segment(msgspec.Struct, frozen=True):
+    """Frames from `first` until before `end`."""
+
+    number: int
+    first: int
+    end: int
+
+
+class Scene(msgspec.Struct, frozen=True):
+    """What a film is made from: the show, the order, and where each medium lies."""
+
+    show: Show
+    order: FilmOrder
+    media: Mapping[str, str]
+
+    def path(self, sha256: str) -> Path:
+        """Where the medium with this hash lies."""
+        return Path(self.media[sha256])
+
+
+class Told(msgspec.Struct, frozen=True):
+    """What one of the crew tells: how many frames of a segment are done and whether it is whole, or, where it has no segment, that the sound is; which
+    slide is drawn; what went wrong."""
+
+    segment: Segment | None
+    frames: int = 0
+    whole: bool = False
+    slide: int = 0
+    failure: BaseException | None = None
+
+
+def picture_place(folder: Path, segment: Segment) -> Path:
+    """Where the pictures of a segment lie when they are whole."""
+    return folder / f"{segment.number:03d}.mp4"
+
+
+def sound_place(folder: Path) -> Path:
+    """Where the sound lies when it is whole."""
+    return folder / "sound.mp4"
+
+
+class Crew:
+    """Makes the segments, and the sound where it is `heard`, in at most `processes` processes at a time. The sound's maker begins first: it is the longest
+    of all parts and holds the most libraries, so when it has ended another draws in its place."""
+
+    def __init__(self, scene: Scene, folder: Path, webm: bool, segments: list[Segment], heard: bool, processes: int) -> None:
+        # What they need is imported once, in a process they are forked from: its memory is shared.
+        self._context = multiprocessing.get_context("forkserver")
+        self._context.set_forkserver_preload([__name__])
+        self._wanted: Any = self._context.SimpleQueue()
+        self._told: Any = self._context.Queue()
+        self._given = (scene, folder, webm, self._told)
+        self._processes: list[Any] = []
+        drawers = min(processes, len(segments))
+        if heard:
+            self._start(_make_sound)
+        for _ in range(min(drawers, processes - heard)):
+            self._start(_draw_segments, self._wanted)
+        self._draws_later = heard and drawers == processes
+        for segment in segments:
+            self._wanted.put(segment)
+        for _ in range(drawers):
+            self._wanted.put(None)
+
+    def _start(self, work: Callable[..., None], *more: Any) -> None:
+        process = self._context.Process(target=work, args=(*self._given, *more), daemon=True)
+        process.start()
+        self._processes.append(process)
+
+    def next(self, wait_s: float) -> Told | None:
+        """What is told next; None where nothing was in time. Raises RitornelError where a process is gone."""
+        try:
+            told: Told = self._told.get(timeout=wait_s)
+        except queue.Empty:
+            if any(process.exitcode not in (None, 0) for process in self._processes):
+                raise RitornelError("The film could not be made: one of its makers stopped in the middle, perhaps for want of memory.") from None
+            return None
+        if told.segment is None and self._draws_later:
+            self._draws_later = False
+            self._start(_draw_segments, self._wanted)
+        return told
+
+    def stop(self) -> None:
+        """Ends all of them, wherever they are."""
+        for process in self._processes:
+            process.kill()
+            process.join()
+
+
+def _prepare() -> None:
+    if sys.platform == "linux":
+        libc = ctypes.CDLL(None)
+        # Whoever began it may be killed; nobody would wait for what it draws (prctl PR_SET_PDEATHSIG).
+        libc.prctl(1, signal.SIGKILL)
+        if hasattr(libc, "mallopt"):
+            # M_MMAP_THRESHOLD of the GNU C library.
+            libc.mallopt(-3, OWN_PAGES_BYTES)
+
+
+def _plain(error: BaseException) -> BaseException:
+    """An error that can travel between processes."""
+    return error if isinstance(error, RitornelError | OSError) else RitornelError(f"The film could not be made ({type(error).__name__}: {error}).")
+
+
+def _draw_segments(scene: Scene, folder: Path, webm: bool, told: Any, wanted: Any) -> None:
+    """What a drawer does: draws segments until there are no more."""
+    _prepare()
+    segment: Segment | None = None
+    try:
+        performance = perform(scene.show)
+        frames = Frames(performance, scene.order, scene.path, Pictures(scene.path, kept_pixels=KEPT_PIXELS))
+        while (segment := wanted.get()) is not None:
+            write_segment(performance, frames, scene.order, segment, folder, webm, told.put)
+    except BaseException as error:
+        told.put(Told(segment or Segment(0, 0, 0), failure=_plain(error)))
+
+
+def write_segment(performance: Performance, frames: Frames, order: FilmOrder, segment: Segment, folder: Path, webm: bool, tell: Callable[[Told], None]) -> None:
+    """Writes the pictures of one segment, counted from its first. It is in its place when it is whole."""
+    unfinished = folder / f".{segment.number:03d}.{os.getpid()}"
+    with av.open(str(unfinished), "w", format="mp4") as container:
+        video = picture_stream(container, order, webm, 1)
+        slide = 0
+        for count, (number, sight, new) in enumerate(changing_frames(performance, order, segment.first, segment.end)):
+            slide = slide_of(sight)
+            container.mux(video.encode(frames.frame(number - segment.first, sight, new)))
+            if count % TELL_EVERY == 0:
+                tell(Told(segment, number - segment.first, slide=slide))
+        container.mux(video.encode(None))
+    unfinished.replace(picture_place(folder, segment))
+    tell(Told(segment, segment.end - segment.first, True, slide))
+
+
+def _make_sound(scene: Scene, folder: Path, webm: bool, told: Any) -> None:
+    """What the sound's maker does: decodes, mixes, measures, masters and encodes the whole."""
+    _prepare()
+    try:
+        write_sound(scene, folder, webm)
+        told.put(Told(None, whole=True))
+    except BaseException as error:
+        told.put(Told(None, failure=_plain(error)))
+
+
+def write_sound(scene: Scene, folder: Path, webm: bool) -> None:
+    """Writes the whole sound. It is in its place when it is whole; what is decoded for it lies in the folder meanwhile."""
+    performance, unfinished, samples = perform(scene.show), folder / f".sound.{os.getpid()}", folder / f".samples.{os.getpid()}"
+    for left in folder.glob(".samples.*"):
+        # Whoever was killed at it may still be about for an instant: what is missing to it troubles nobody.
+        shutil.rmtree(left, ignore_errors=True)
+    samples.mkdir()
+    with ThreadPoolExecutor(1, "film loudness") as beside, av.open(str(unfinished), "w", format="mp4") as container:
+        sound = SoundWriter(performance, decoded_sounds(performance, scene.path, samples), container, webm, threading.Event())
+        sound.measure(beside)
+        sound.finish()
+    shutil.rmtree(samples)
+    unfinished.replace(sound_place(folder))
