@@ -4,13 +4,15 @@ import io
 import json
 import threading
 import zipfile
-from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from functools import partial
+from http.server import BaseHTTPRequestHandler, SimpleHTTPRequestHandler, ThreadingHTTPServer
+from pathlib import Path
 from typing import Any
 from urllib.request import urlopen
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.base import BrowserTest
+from tests.browser.base import BrowserTest, program
 
 KEEPS_CARDS = """
   const Heard = window.AudioContext;
@@ -101,6 +103,28 @@ class ReleasingTest(BrowserTest):
         show = self.performance(address)
         marks = [mark for item in show["slides"][index]["drawing"]["objects"] for part in item["parts"] for mark in part["marks"]]
         return [show["media"][mark["asset_id"]].rsplit("/", 1)[-1] for mark in marks if mark["kind"] == "image"]
+
+    def test_any_web_server_carries_the_folder_an_edition_is_served_from(self) -> None:
+        address = self.release()
+        folder = Path(program().folder.name) / "editions" / address.rstrip("/").rsplit("/", 1)[-1] / "1"
+
+        class Carrying(SimpleHTTPRequestHandler):
+            def log_message(self, format: str, *given: object) -> None:
+                """Says nothing."""
+
+        server = ThreadingHTTPServer(("127.0.0.1", 0), partial(Carrying, directory=folder))
+        threading.Thread(target=server.serve_forever, daemon=True).start()
+        self.addCleanup(server.shutdown)
+        page = self.new_page(self.new_context())
+        asked: list[str] = []
+        page.on("request", lambda request: asked.append(request.url))
+        page.goto(f"http://127.0.0.1:{server.server_port}/")
+        expect(page.locator(".house[data-running]")).to_be_attached()
+        expect(page.locator(".house")).to_have_attribute("data-sounds", str(len(self.sounds(address))))
+        page.keyboard.press("ArrowRight")
+        page.wait_for_function("() => [...document.querySelectorAll('.house image')].length >= 1")
+        self.assertGreater(sum(url.endswith((".jpg", ".ogg")) for url in asked), 1)
+        self.assertFalse([url for url in asked if not url.startswith((f"http://127.0.0.1:{server.server_port}/", "data:"))])
 
     def test_a_withdrawn_show_ends_for_those_who_watch_and_its_maker_can_open_it_again(self) -> None:
         address = self.release()

@@ -28,7 +28,7 @@ class GuestsTest(WebTest):
         """What a browser is answered for the page, the performance and a picture."""
         performance = f"{self.address}1/performance.json"
         picture = next(name for name in self.client.get(performance).json()["media"].values() if name.endswith(".jpg"))
-        return [client.get(path).status_code for path in (self.address, performance, picture)]
+        return [client.get(path).status_code for path in (self.address, performance, f"{self.address}1/{picture}")]
 
     def test_each_guest_has_a_link_that_lets_their_browser_in_and_can_be_withdrawn(self) -> None:
         self.settings(audience="invited")

@@ -1,7 +1,7 @@
 import io
 import zipfile
 
-from ritornel.web.releases.offline import ENTRY, module_map
+from ritornel.web.releases.page_alone import ENTRY, module_map
 from ritornel.web.shows.services import media_path
 from tests.web.base import WebTest
 

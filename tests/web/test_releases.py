@@ -13,6 +13,7 @@ from ritornel.core.errors import BadMedia, Cancelled, RitornelError
 from ritornel.core.render.film import Progress
 from ritornel.core.schedule.performance import perform
 from ritornel.web.releases import filming
+from ritornel.web.releases.folders import edition_place
 from ritornel.web.releases.models import LOST_WORDS, WAITS_WORDS, FilmJob, Release
 from ritornel.web.shows.looking import look, seen_of
 from ritornel.web.shows.services import Show, media_path, value_of
@@ -30,8 +31,8 @@ class ReleaseTest(WebTest):
         self.assertContains(self.client.get(self.path), "The Orlmere clock")
         show = self.client.get(self.path + "1/performance.json").json()
         self.assertEqual((len(show["slides"]), show["length_ms"]), (9, 82_800))
-        for address in show["media"].values():
-            self.assertEqual(self.client.get(address).status_code, 200)
+        for name in show["media"].values():
+            self.assertEqual(self.client.get(self.path + "1/" + name).status_code, 200)
 
     def test_an_edition_is_unchanged_by_later_edits_and_a_new_one_keeps_the_address(self) -> None:
         before = self.client.get(self.path + "1/performance.json").content
@@ -49,8 +50,8 @@ class ReleaseTest(WebTest):
         self.client.force_login(self.ines)
         self.post("/shows/clock/release/settings", {"withdrawn": True})
         self.client.logout()
-        media = json.loads(bytes(Release.objects.get().editions.get().performance))["media"]["waltz"]
-        for path in (self.path, self.path + "1/performance.json", media):
+        media = json.loads((edition_place(Release.objects.get().address, 1) / "performance.json").read_bytes())["media"]["waltz"]
+        for path in (self.path, self.path + "1/performance.json", self.path + "1/" + media):
             self.assertEqual(self.client.get(path).status_code, 404)
         self.client.force_login(self.ines)
         self.post("/shows/clock/release/settings", {"withdrawn": False})

@@ -137,7 +137,7 @@ class HeavyClipTest(WebTest):
         address = self.post("/shows/clock/editions").json()["address"].removeprefix("http://testserver")
         media = self.client.get(f"{address}1/performance.json").json()["media"][asset["id"]]
         self.assertTrue(media.endswith("-light.mp4"))
-        self.assertEqual(self.client.get(media).status_code, 200)
+        self.assertEqual(self.client.get(f"{address}1/{media}").status_code, 200)
 
 
 class CaptionsTest(WebTest):

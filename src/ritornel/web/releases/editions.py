@@ -3,7 +3,6 @@
 from django.contrib.auth.decorators import login_required
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
-from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.checks import Finding, check_show
@@ -11,11 +10,10 @@ from ritornel.core.document.decoding import from_json, to_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.stills import first_picture
-from ritornel.core.schedule.calm import calmed
-from ritornel.core.schedule.performance import builtins_of, perform
+from ritornel.core.schedule.performance import perform
+from ritornel.web.releases.folders import laid_out, put_in_place
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.releases.offline import folder_of
-from ritornel.web.releases.public import served_name
 from ritornel.web.releases.views import heard_of, state_of
 from ritornel.web.shows.looking import seen_of
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
@@ -52,21 +50,16 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
         return json_reply({"stoppers": [{"id": finding.id, "title": finding.title, "why": finding.why, "number": finding.number} for finding in left]})
     staged = perform(show)
     first = first_picture(staged, FIRST_PX, media_path)
-    # Two people who release at the same moment get an edition each: the second waits here for the first.
-    with transaction.atomic():
+    old = Release.objects.filter(show=row).first()
+    how = {"starts_itself": old.starts_itself, "loops": old.loops} if old else {"starts_itself": True, "loops": row.end == "loop"}
+    # Two people who release at the same moment get an edition each: the second waits in the transaction for the first.
+    with laid_out(staged, first, how) as folder, transaction.atomic():
         place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop"})
         number = (place.newest.number if place.newest else 0) + 1
-        media = staged.media(lambda asset, rate_pct: reverse("edition-media", args=[place.address, number, served_name(asset, rate_pct)]))
-        place.editions.create(
-            number=number,
-            document=to_json(show),
-            performance=to_json(builtins_of(staged, media)),
-            calm=to_json(builtins_of(calmed(staged), media)),
-            first=first,
-            length_ms=staged.schedule.length_ms,
-            slide_count=len(staged.slides),
-        )
+        place.editions.create(number=number, title=show.title, document=to_json(show), length_ms=staged.schedule.length_ms, slide_count=len(staged.slides))
         Release.objects.filter(pk=place.pk).update(withdrawn=False)
+        # Last of all, and before others see the edition: whoever is told of it finds its files.
+        put_in_place(folder, place.address, number)
     return json_reply(state_of(request, show_id))
 
 

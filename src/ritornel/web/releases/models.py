@@ -55,15 +55,12 @@ class Guest(models.Model):
 
 
 class Edition(models.Model):
-    """A show as it was. `document` is its JSON, `performance` what painters read, `calm` the same for those who ask for less motion, `first`
-    a small picture of its beginning (both empty in editions made before there were any); all stay as they are for ever."""
+    """A show as it was, which stays as it is for ever: `document` is its JSON. What strangers are served lies in a folder of its own (folders.py)."""
 
     release = models.ForeignKey(Release, on_delete=models.CASCADE, related_name="editions")
     number = models.IntegerField()
     document = models.BinaryField()
-    performance = models.BinaryField()
-    calm = models.BinaryField(default=bytes)
-    first = models.BinaryField(default=bytes)
+    title = models.CharField(max_length=200)
     length_ms = models.IntegerField()
     slide_count = models.IntegerField()
     opened = models.IntegerField(default=0)

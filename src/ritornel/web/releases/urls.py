@@ -28,7 +28,5 @@ urlpatterns = [
     path("s/<str:address>/for/<str:code>/", guests.guest, name="guest"),
     path("s/<str:address>/", public.watch, name="watch"),
     path("s/<str:address>/news", public.news, name="release-news"),
-    path("s/<str:address>/<int:number>/performance.json", public.performance, name="edition-performance"),
-    path("s/<str:address>/<int:number>/calm.json", public.calm, name="edition-calm"),
-    path("s/<str:address>/<int:number>/<str:name>", public.media, name="edition-media"),
+    path("s/<str:address>/<int:number>/<str:name>", public.edition_file, name="edition-file"),
 ]

@@ -21,10 +21,10 @@ from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import check_order
 from ritornel.core.schedule.performance import perform
 from ritornel.web.people.services import person_of
+from ritornel.web.releases.browser_media import clips_of
 from ritornel.web.releases.filming import State, film_path, parts_path
 from ritornel.web.releases.guests import guest_lines
 from ritornel.web.releases.models import Edition, FilmJob, Release
-from ritornel.web.releases.public import clips_of
 from ritornel.web.releases.tasks import film
 from ritornel.web.shows.hearing import measured
 from ritornel.web.shows.looking import seen_of
@@ -72,7 +72,7 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
     """What the Release page shows."""
     row = owned_show(show_id, request)
     release = Release.objects.filter(show=row).first()
-    editions = list(release.editions.defer("document", "performance", "calm", "first")) if release else []
+    editions = list(release.editions.defer("document")) if release else []
     return {
         "show_id": row.id,
         "title": row.title,

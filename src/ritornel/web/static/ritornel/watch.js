@@ -11,11 +11,14 @@ import { get, startData } from "./ui/net.js";
 const house = document.querySelector(".house");
 const start = startData();
 
+/** The show with its media's addresses, which are told from where it lies itself. */
+const placed = (show, at) => ({ ...show, media: Object.fromEntries(Object.entries(show.media).map(([key, name]) => [key, new URL(name, at).href])) });
+
 async function main() {
   // What moves little is chosen by the visitor's own device; the core has made it ready.
   const wanted = matchMedia("(prefers-reduced-motion: reduce)").matches ? start.calm : start.performance;
   // A show saved to a disk brings everything along; elsewhere it is asked for.
-  const show = typeof wanted === "string" ? await get(wanted) : wanted;
+  const show = typeof wanted === "string" ? placed(await get(wanted), new URL(wanted, location.href)) : wanted;
   const player = new ShowPlayer(show, house.querySelector("svg"), { mode: "self-running", loops: start.loops });
   const words = house.querySelector("[data-words]");
   player.addEventListener("moment", (event) => {

@@ -1,0 +1,51 @@
+"""A show's media as browsers get them: under which names, and where they lie."""
+
+from pathlib import Path
+
+from ritornel.core.document.objects import Clip
+from ritornel.core.document.show import Asset, Show
+from ritornel.core.errors import BadMedia
+from ritornel.core.formats.media import file_name
+from ritornel.core.schedule.performance import Performance
+from ritornel.core.sound.tempo import asset_and_rate
+from ritornel.web.shows.services import light_path, media_path, tempo_path
+
+
+def served_name(asset: Asset, rate_pct: int = 100) -> str:
+    """Under which name an edition serves a medium, or its sound at another speed."""
+    if rate_pct != 100:
+        return f"{asset.sha256}-{rate_pct}.flac"
+    return f"{asset.sha256}-light.mp4" if asset.heavy else file_name(asset)
+
+
+def file_of(asset: Asset, rate_pct: int = 100) -> tuple[Path, str]:
+    """Where a medium lies as browsers get it, and its type. Raises BadMedia where it is missing."""
+    if rate_pct != 100:
+        path, media_type = tempo_path(asset.sha256, rate_pct), "audio/flac"
+    elif asset.heavy:
+        path, media_type = light_path(asset.sha256), "video/mp4"
+    else:
+        path, media_type = media_path(asset.sha256), asset.media_type
+    if not path.is_file():
+        what = "The lighter copy of" if asset.heavy and rate_pct == 100 else "The file of"
+        raise BadMedia(f"{what} “{asset.name}” is missing, or still being made. Replace it on the shelf, or try again in a moment.")
+    return path, str(media_type)
+
+
+def used_media(staged: Performance) -> dict[str, tuple[Asset, int]]:
+    """By its name in the performance, each medium that the show needs, with its speed in per cent."""
+    named = staged.media(lambda asset, rate_pct: asset.id)
+    return {key: (staged.assets[asset_and_rate(key)[0]], asset_and_rate(key)[1]) for key in named if asset_and_rate(key)[0] in staged.assets}
+
+
+def clips_of(show: Show) -> list[Clip]:
+    """All clips that stand on slides."""
+    return [item for slide in show.slides for item in slide.objects if isinstance(item, Clip)]
+
+
+def files_of(show: Show) -> dict[str, Path]:
+    """Where all media of a show should lie, by the names they are served under."""
+    paths = {served_name(asset): light_path(asset.sha256) if asset.heavy else media_path(asset.sha256) for asset in show.assets}
+    assets = {asset.id: asset for asset in show.assets}
+    sped = {(assets[clip.asset_id], clip.rate_pct) for clip in clips_of(show) if clip.rate_pct != 100 and clip.asset_id in assets}
+    return paths | {served_name(asset, rate_pct): tempo_path(asset.sha256, rate_pct) for asset, rate_pct in sped}

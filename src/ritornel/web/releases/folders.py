@@ -1,0 +1,113 @@
+"""Editions as folders of static files. They are what strangers are served; any web server can carry such a folder as it is, its page included."""
+
+import contextlib
+import errno
+import gzip
+import os
+import shutil
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import msgspec
+from django.conf import settings
+
+from ritornel.core.document.decoding import to_json
+from ritornel.core.errors import RitornelError
+from ritornel.core.formats.media import SUFFIXES
+from ritornel.core.schedule.calm import calmed
+from ritornel.core.schedule.performance import Performance, builtins_of
+from ritornel.web.releases.browser_media import file_of, served_name, used_media
+from ritornel.web.releases.page_alone import page_of
+from ritornel.web.shows.models import new_id
+
+PERFORMANCE, CALM, FIRST, PAGE = "performance.json", "calm.json", "first.webp", "index.html"
+"""What painters read; the same for those who ask for less motion; a small picture of the beginning; the page for other web servers."""
+TYPES = {suffix: media_type for media_type, suffix in SUFFIXES.items()} | {".json": "application/json"}
+"""What is served, by its ending. A page is not: it would run in the name of this server."""
+
+
+def edition_place(address: str, number: int) -> Path:
+    """Where an edition lies."""
+    return Path(settings.VAR) / "editions" / address / str(number)
+
+
+def served_file(address: str, number: int, name: str) -> tuple[Path, str] | None:
+    """A file of an edition and its type; None where the edition has none of that name."""
+    path, media_type = edition_place(address, number) / name, TYPES.get(Path(name).suffix)
+    if media_type is None or Path(name).name != name or not path.is_file():
+        return None
+    return path, media_type
+
+
+def packed_beside(path: Path) -> Path:
+    """Where the same file lies, packed by gzip."""
+    return path.with_name(path.name + ".gz")
+
+
+def write_words(folder: Path, name: str, words: bytes) -> None:
+    """Writes a file of words, and beside it the same packed for the way."""
+    (folder / name).write_bytes(words)
+    packed_beside(folder / name).write_bytes(gzip.compress(words, 9, mtime=0))
+
+
+def put_beside(source: Path, target: Path) -> None:
+    """Puts a file of the store into a folder without copying it, where the disk can do that."""
+    try:
+        os.link(source, target)
+    except OSError:
+        shutil.copyfile(source, target)
+
+
+@contextlib.contextmanager
+def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator[Path]:
+    """A folder with all of an edition, which `put_in_place` moves; what is not moved is gone afterwards. Addresses in it are beside each other, so that it
+    can stand anywhere. `how` says how its page begins. Raises BadMedia where a medium is missing, RitornelError where the disk is full."""
+    folder = Path(settings.VAR) / "editions" / f".{new_id()}"
+    folder.mkdir(parents=True)
+    try:
+        media = staged.media(served_name)
+        for asset, rate_pct in used_media(staged).values():
+            target = folder / served_name(asset, rate_pct)
+            if not target.exists():
+                put_beside(file_of(asset, rate_pct)[0], target)
+        write_words(folder, PERFORMANCE, to_json(builtins_of(staged, media)))
+        write_words(folder, CALM, to_json(builtins_of(calmed(staged), media)))
+        (folder / FIRST).write_bytes(first)
+        (folder / PAGE).write_bytes(page_of(staged, {"performance": PERFORMANCE, "calm": CALM, **how}))
+        yield folder
+    except OSError as error:
+        if error.errno == errno.ENOSPC:
+            raise RitornelError(f"The disk is full: no edition of “{staged.title}” could be made. Free some space and try again.") from error
+        raise
+    finally:
+        shutil.rmtree(folder, ignore_errors=True)
+
+
+def put_in_place(folder: Path, address: str, number: int) -> None:
+    """Moves a folder to where the edition lies. What is there was left by one that never came to be."""
+    place = edition_place(address, number)
+    place.parent.mkdir(exist_ok=True)
+    shutil.rmtree(place, ignore_errors=True)
+    folder.replace(place)
+
+
+def clear(address: str) -> None:
+    """Removes what all editions at an address were served from."""
+    shutil.rmtree(edition_place(address, 1).parent, ignore_errors=True)
+
+
+def lay_out_old(address: str, number: int, performance: bytes, calm: bytes, first: bytes, paths: dict[str, Path]) -> None:
+    """Lays out an edition that was kept in the database, as it is. `paths` tells where its media lie, by the names they are served under."""
+    folder = Path(settings.VAR) / "editions" / f".{new_id()}"
+    folder.mkdir(parents=True)
+    for name, words in ((PERFORMANCE, performance), (CALM, calm or performance)):
+        show = msgspec.json.decode(words)
+        # They were addresses of this server: /s/ADDRESS/NUMBER/NAME.
+        show["media"] = {key: place.rpartition("/")[2] for key, place in show["media"].items()}
+        write_words(folder, name, msgspec.json.encode(show))
+        for served in show["media"].values():
+            if served in paths and paths[served].is_file() and not (folder / served).exists():
+                put_beside(paths[served], folder / served)
+    (folder / FIRST).write_bytes(first)
+    put_in_place(folder, address, number)

@@ -1,0 +1,87 @@
+"""A page that plays a show without Ritornel behind it: the player, its style and the fonts are in it."""
+
+import json
+import posixpath
+import re
+from functools import lru_cache
+from pathlib import Path
+from typing import Any
+
+import msgspec
+from django.contrib.staticfiles import finders
+from django.template.loader import render_to_string
+
+from ritornel.core.layout.faces import FONTS, Face
+from ritornel.core.layout.marks import TextMark
+from ritornel.core.schedule.performance import Performance
+from ritornel.core.time.milliseconds import clock_text
+from ritornel.web.config.modules import modules_of
+from ritornel.web.shows.naming import data_url
+
+ENTRY = "ritornel/watch.js"
+LATER = ("ritornel/player/footage.js",)
+"""Modules that are imported only when they are wanted."""
+SHEETS = ("ritornel/ritornel.css", "ritornel/pages.css")
+OWN_FACES = (Face("Hanken Grotesk", 400, False), Face("Hanken Grotesk", 600, False), Face("Spectral", 600, False))
+"""What the start plate and the controls are set in."""
+_SPECIFIER = re.compile(r'((?:from\s*|import\s*\(\s*|^import\s+)")(\.{1,2}/[^"]+\.js)(")', re.MULTILINE)
+_FACE = re.compile(r'@font-face \{[^}]*url\("/static/fonts/([^"]+)"\)[^}]*\}')
+
+
+def _static(name: str) -> Path:
+    found = finders.find(name)
+    if found is None:
+        raise FileNotFoundError(f"There is no “{name}” among the static files.")
+    return Path(found)
+
+
+@lru_cache
+def module_map() -> str:
+    """The player's modules as an import map whose addresses are the modules themselves: browsers import nothing from a disk."""
+    names = dict.fromkeys((*modules_of(ENTRY), *(entry for late in LATER for entry in modules_of(late))))
+    imports = {}
+    for name in names:
+        imports[name] = data_url("text/javascript", _bare(_static(name).read_text(encoding="utf-8"), posixpath.dirname(name)).encode())
+    return json.dumps({"imports": imports})
+
+
+def _bare(source: str, folder: str) -> str:
+    """A module with what it imports called by name: an address that is the module itself has no folder to look beside."""
+    return _SPECIFIER.sub(lambda match: match[1] + posixpath.normpath(posixpath.join(folder, match[2])) + match[3], source)
+
+
+def faces_of(performance: Performance) -> frozenset[str]:
+    """The font files that the show's words and the player's own need, below the folder of fonts."""
+    faces = {
+        Face(mark.family, mark.weight, mark.italic)
+        for staged in performance.slides
+        for item in staged.drawing.objects
+        for part in item.parts
+        for mark in part.marks
+        if isinstance(mark, TextMark)
+    }
+    return frozenset(face.path.relative_to(FONTS).as_posix() for face in {*faces, *OWN_FACES})
+
+
+def style_of(performance: Performance) -> str:
+    """The player's style, with the fonts that are needed in it."""
+    wanted = faces_of(performance)
+    rules = []
+    for match in _FACE.finditer(_static("ritornel/fonts.css").read_text(encoding="utf-8")):
+        if match[1] in wanted:
+            rules.append(match[0].replace(f"/static/fonts/{match[1]}", data_url("font/ttf", (FONTS / match[1]).read_bytes())))
+    return "\n".join([*rules, *(_static(name).read_text(encoding="utf-8") for name in SHEETS)])
+
+
+def page_of(staged: Performance, start: dict[str, Any]) -> bytes:
+    """The page, with the player in it; `start` says what is played (js/watch.js), and what is not said of how is as it is by itself."""
+    context = {
+        "title": staged.title,
+        "length": clock_text(staged.schedule.length_ms).split(".")[0],
+        "loops": start["loops"],
+        "start": msgspec.to_builtins(start),
+        "style": style_of(staged),
+        "modules": module_map(),
+        "entry": ENTRY,
+    }
+    return render_to_string("releases/offline.html", context).encode()
