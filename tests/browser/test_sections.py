@@ -1,3 +1,6 @@
+import io
+
+import pypdfium2 as pdfium
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest
@@ -66,6 +69,25 @@ class FilesTest(BrowserTest):
         page.wait_for_selector(".score .bar, .score [data-slide]")
         made = self.score(page.url.rstrip("/").split("/")[-1])
         self.assertEqual((len(made["order"]), made["settings"]["title"]), (9, "The Orlmere clock"))
+
+    def test_a_long_pdf_is_seen_being_read_and_can_be_stopped(self) -> None:
+        page = self.page
+        document, out = pdfium.PdfDocument.new(), io.BytesIO()
+        for _ in range(290):
+            document.new_page(960, 540)
+        document.save(out)
+        page.goto(f"{self.base}/")
+        shows = page.locator(".shows > li").count()
+        page.goto(f"{self.base}/shows/start")
+        page.locator("#pdf").set_input_files({"name": "long.pdf", "mimeType": "application/pdf", "buffer": out.getvalue()})
+        line = page.get_by_role("status").filter(has_text="of 290 of long.pdf")
+        expect(line).to_contain_text("left")
+        page.wait_for_function("() => Number(document.querySelector('[role=progressbar]')?.getAttribute('aria-valuenow')) > 0")
+        line.get_by_role("button", name="Cancel").click()
+        expect(page.locator("#pdf-said")).to_have_text("Nothing was made.")
+        expect(page.get_by_role("progressbar")).to_have_count(0)
+        page.goto(f"{self.base}/")
+        self.assertEqual(page.locator(".shows > li").count(), shows)
 
     def test_a_show_goes_out_as_a_presentation_and_the_presentation_becomes_a_show_with_losses_told_before(self) -> None:
         page, show = self.page, self.copy_of_demo()

@@ -1,8 +1,6 @@
-import io
 import json
 from typing import Any
 
-import pypdfium2 as pdfium
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from ritornel.web.shows.services import Show, media_path, value_of
@@ -97,22 +95,3 @@ class FilesTest(WebTest):
         for path in ("outline.md", "timings.csv", "schedule.json", "captions.srt", "presentation.odp", "presentation.json"):
             self.assertEqual(self.client.get(f"/shows/clock/{path}").status_code, 404)
         self.assertEqual(self.upload("/shows/clock/timings", "t.csv", b"slide,length_s\n1,2\n").status_code, 404)
-
-    def test_a_pdf_becomes_a_show_of_its_pages(self) -> None:
-        pages = pdfium.PdfDocument.new()
-        for _ in range(3):
-            pages.new_page(960, 540)
-        out = io.BytesIO()
-        pages.save(out)
-        reply = self.upload("/shows/from-pdf", "pages.pdf", out.getvalue()).json()
-        show = value_of(Show.objects.get(pk=reply["address"].rstrip("/").split("/")[-1]))
-        self.assertEqual((show.title, len(show.slides), show.slides[0].name), ("pages", 3, "Page 1"))
-        self.assertTrue(all(media_path(asset.sha256).is_file() for asset in show.assets))
-
-    def test_what_is_no_pdf_makes_no_show(self) -> None:
-        before = Show.objects.count()
-        for data, words in ((b"GIF89a", "“x.pdf” is no PDF that can be read. Nothing was made."), (b"", "no PDF")):
-            reply = self.upload("/shows/from-pdf", "x.pdf", data)
-            self.assertEqual(reply.status_code, 400)
-            self.assertIn(words, reply.json()["error"])
-        self.assertEqual(Show.objects.count(), before)

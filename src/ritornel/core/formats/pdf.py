@@ -71,9 +71,17 @@ def _page(page: pdfium.PdfPage, frame: Frame) -> tuple[bytes, str, int, int, str
     return data, media_type, image.width, image.height, " ".join(page.get_textpage().get_text_range().split())
 
 
-def read_pdf(path: Path, name: str, folder: Path, show_id: str) -> tuple[Show, tuple[str, ...]]:
+def _tell(told: Path, done: int, total: int) -> None:
+    """Whoever reads it never sees half of it."""
+    part = told.with_suffix(".part")
+    part.write_text(f"{done} {total}", encoding="ascii")
+    part.replace(told)
+
+
+def read_pdf(path: Path, name: str, folder: Path, show_id: str, told: Path | None = None) -> tuple[Show, tuple[str, ...]]:
     """The show of the PDF at `path`, which came under `name`, and sentences for what could not be brought in. Its pictures lie in `folder` afterwards,
-    each under its hash. A slide stays as long as reading its words takes, and at least four seconds.
+    each under its hash. A slide stays as long as reading its words takes, and at least four seconds. How many pages are done, of how many, stands in the
+    file `told` meanwhile, as `12 300`.
 
     Raises BadMedia for a file that is no PDF, is kept shut, has no page that can be read, or too many.
     """
@@ -84,6 +92,8 @@ def read_pdf(path: Path, name: str, folder: Path, show_id: str) -> tuple[Show, t
     broken: list[int] = []
     lasts: list[int] = []
     for number in range(len(document)):
+        if told is not None:
+            _tell(told, number, len(document))
         try:
             page = document[number]
             frame = frame or frame_for(*page.get_size())
@@ -100,8 +110,8 @@ def read_pdf(path: Path, name: str, folder: Path, show_id: str) -> tuple[Show, t
         raise BadMedia(f"No page of “{name}” can be read. Nothing was made.")
     comes = Transition("dissolve", 600)
     slides = tuple(slide for asset, ms in zip(assets, lasts, strict=True) for slide in slides_of([asset], ms, comes, frame, f"{asset.id}-"))
-    told: tuple[str, ...] = ()
+    notices: tuple[str, ...] = ()
     if broken:
         which = ", ".join(map(str, broken[:8])) + (" and others" if len(broken) > 8 else "")
-        told = (f"Page{'s' if len(broken) > 1 else ''} {which} of “{name}” cannot be read and {'were' if len(broken) > 1 else 'was'} left out.",)
-    return Show(show_id, title, frame, slides=slides, assets=tuple(assets)), told
+        notices = (f"Page{'s' if len(broken) > 1 else ''} {which} of “{name}” cannot be read and {'were' if len(broken) > 1 else 'was'} left out.",)
+    return Show(show_id, title, frame, slides=slides, assets=tuple(assets)), notices

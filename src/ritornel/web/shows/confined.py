@@ -6,6 +6,7 @@ import multiprocessing.forkserver
 import os
 import resource
 import sys
+import time
 from collections.abc import Callable
 from multiprocessing.connection import Connection
 from pathlib import Path
@@ -22,6 +23,8 @@ class Bounds(msgspec.Struct, frozen=True):
     wall_s: float = 120.0
     memory_bytes: int = 2_500_000_000
 
+
+WATCH_EVERY_S = 0.2
 
 _FORKING = multiprocessing.get_context("forkserver")
 # What such work needs, imported once: a process forked from there is ready in a few hundredths of a second.
@@ -64,8 +67,9 @@ def _work(answers: Connection, bounds: Bounds, work: Callable[..., Any], given: 
         answers.send((False, error))
 
 
-def confined(work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = Bounds()) -> Any:
-    """What `work(*given)` returns, or raises. It is a function of a module, and what it is given and returns can be pickled.
+def confined(work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = Bounds(), watch: Callable[[], None] | None = None) -> Any:
+    """What `work(*given)` returns, or raises. It is a function of a module, and what it is given and returns can be pickled. `watch` is called a few times
+    a second meanwhile; what it raises ends the work.
 
     Raises BadMedia, naming the file `what`, where it takes too long, wants too much memory, or falls over.
     """
@@ -74,7 +78,11 @@ def confined(work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = 
     child.start()
     sending.close()
     try:
-        if not receiving.poll(bounds.wall_s):
+        until = time.monotonic() + bounds.wall_s
+        while not receiving.poll(WATCH_EVERY_S if watch is not None else bounds.wall_s):
+            if watch is not None and time.monotonic() < until:
+                watch()
+                continue
             raise BadMedia(f"“{what}” was given up: reading it took longer than {bounds.wall_s:.0f} s. Nothing was added.")
         done, outcome = receiving.recv()
     except EOFError as error:

@@ -25,13 +25,11 @@ from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.people.services import person_of
-from ritornel.web.shows.intake import unpack_pdf
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.presentations import plan_of
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.services import create_rows, edit_show, history_labels, show_for, value_of
-from ritornel.web.shows.tasks import small_picture
 
 
 def _saved(text: str, name: str, content_type: str) -> HttpResponse:
@@ -123,20 +121,3 @@ def show_from_outline(request: HttpRequest) -> HttpResponse:
         create_rows(row, show)
     reply: dict[str, Any] = {"address": reverse("compose", args=[row.id]), "notices": told}
     return json_reply(reply)
-
-
-@login_required
-@require_POST
-@telling_errors
-def show_from_pdf(request: HttpRequest) -> HttpResponse:
-    """A new show of the pages of a PDF."""
-    upload = request.FILES.get("file")
-    if upload is None:
-        raise BadMedia("Choose a PDF first.")
-    row = Show(owner=person_of(request))
-    show, told = unpack_pdf(upload, row.id)
-    with transaction.atomic():
-        create_rows(row, show)
-    for asset in show.assets:
-        small_picture(asset.sha256)
-    return json_reply({"address": reverse("compose", args=[row.id]), "notices": told})

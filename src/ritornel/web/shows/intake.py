@@ -1,6 +1,7 @@
 """Files coming in: examined in a process of their own, then kept."""
 
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 from typing import IO, Any
 
@@ -15,8 +16,11 @@ from ritornel.core.formats.media import asset_of_file
 from ritornel.core.formats.opendocument.names import Loss
 from ritornel.core.formats.opendocument.reading import read_opendocument
 from ritornel.core.formats.pdf import read_pdf
-from ritornel.web.shows.confined import confined
+from ritornel.web.shows.confined import Bounds, confined
 from ritornel.web.shows.storage import keep_media_file
+
+PAGES = Bounds(wall_s=600)
+"""Three hundred pages may take minutes: their reader is seen at work, and can be told to stop."""
 
 
 class Intake(msgspec.Struct, frozen=True):
@@ -56,7 +60,7 @@ def unpack(source: IO[bytes], name: str) -> Show:
     return show
 
 
-def _uploaded(source: UploadedFile, path: Path, name: str) -> None:
+def write_down(source: UploadedFile, path: Path, name: str) -> None:
     """Writes an upload down. Raises BadMedia for one that is over the limit."""
     limit = settings.MEDIA_LIMITS.file_bytes
     if source.size is not None and source.size > limit:
@@ -66,17 +70,21 @@ def _uploaded(source: UploadedFile, path: Path, name: str) -> None:
             out.write(chunk)
 
 
-def unpack_pdf(source: UploadedFile, show_id: str) -> tuple[Show, tuple[str, ...]]:
-    """The show of a PDF, its pictures kept, and what could not be brought in. Raises BadMedia, and keeps nothing then."""
-    name = (source.name or "pages.pdf")[:120]
+def unpack_pdf(path: Path, name: str, show_id: str, watch: Callable[[int, int], None]) -> tuple[Show, tuple[str, ...]]:
+    """The show of the PDF at a path, its pictures kept, and what could not be brought in. `watch` is told how many pages are done, of how many (0: not known
+    yet); what it raises ends the reading. Raises BadMedia, and keeps nothing then."""
     with tempfile.TemporaryDirectory(prefix="ritornel-in-") as folder:
-        path, media = Path(folder) / "came", Path(folder) / "media"
+        media, told = Path(folder) / "media", Path(folder) / "told"
         media.mkdir()
-        _uploaded(source, path, name)
-        show, told = confined(read_pdf, path, name, media, show_id, what=name)
+
+        def look() -> None:
+            done, total = map(int, told.read_text(encoding="ascii").split()) if told.is_file() else (0, 0)
+            watch(done, total)
+
+        show, notices = confined(read_pdf, path, name, media, show_id, told, what=name, bounds=PAGES, watch=look)
         for found in media.iterdir():
             keep_media_file(found.name, found)
-    return show, told
+    return show, notices
 
 
 def unpack_presentation(source: UploadedFile, show_id: str, keeps: bool) -> tuple[Show, tuple[Loss, ...]]:
@@ -85,7 +93,7 @@ def unpack_presentation(source: UploadedFile, show_id: str, keeps: bool) -> tupl
     with tempfile.TemporaryDirectory(prefix="ritornel-in-") as folder:
         path, media = Path(folder) / "came", Path(folder) / "media"
         media.mkdir()
-        _uploaded(source, path, name)
+        write_down(source, path, name)
         show, losses = confined(read_opendocument, path, name, media, show_id, settings.MEDIA_LIMITS, what=name)
         for found in media.iterdir() if keeps else ():
             keep_media_file(found.name, found)

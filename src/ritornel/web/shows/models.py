@@ -86,3 +86,28 @@ class Edit(models.Model):
     class Meta:
         ordering = ["id"]
         indexes = [models.Index(fields=["show", "undone", "id"])]
+
+
+class Reading(models.Model):
+    """A file that the worker reads to make a show of it: how far it has come, and what became of it."""
+
+    class State(models.TextChoices):
+        WAITING = "waiting"
+        RUNNING = "running"
+        READY = "ready"
+        CANCELLED = "cancelled"
+        FAILED = "failed"
+
+    id = models.CharField(primary_key=True, max_length=40, default=new_id)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="readings")
+    name = models.CharField(max_length=120)
+    state = models.CharField(max_length=12, choices=State.choices, default=State.WAITING)
+    cancel_wanted = models.BooleanField(default=False)
+    done = models.IntegerField(default=0)
+    total = models.IntegerField(default=0)
+    message = models.CharField(max_length=400, default="")
+    notices = models.JSONField(default=list)
+    show = models.ForeignKey(Show, on_delete=models.SET_NULL, null=True)
+    asked_at = models.DateTimeField(auto_now_add=True)
+    started_at = models.DateTimeField(null=True)
+    heard_at = models.DateTimeField(null=True)

@@ -8,6 +8,7 @@ from ritornel.web.shows.derived import make_light
 from ritornel.web.shows.hearing import measure
 from ritornel.web.shows.looking import look
 from ritornel.web.shows.models import Show
+from ritornel.web.shows.readings import read
 from ritornel.web.shows.rows import value_of
 from ritornel.web.shows.smalls import make_small, make_strip
 from ritornel.web.shows.waves import make_wave
@@ -49,6 +50,13 @@ def begin_work(asset: Asset) -> None:
         wave(asset.sha256, asset.lasts_ms)
     if asset.heavy:
         light(asset.sha256)
+
+
+@queue.task()  # type: ignore[untyped-decorator]
+def read_pages(reading_id: str) -> None:
+    """Reads a file that came, to make a show of it."""
+    for sha256 in read(reading_id):
+        small_picture(sha256)
 
 
 @queue.task()  # type: ignore[untyped-decorator]

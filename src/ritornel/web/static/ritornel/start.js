@@ -2,7 +2,7 @@
 import { filesOf } from "./shelf/dropped.js";
 import { el } from "./ui/element.js";
 import { askAbout } from "./ui/losses.js";
-import { post, send } from "./ui/net.js";
+import { get, post, send } from "./ui/net.js";
 import { parseClockMs } from "./ui/times.js";
 
 const form = document.getElementById("from-pictures");
@@ -58,6 +58,31 @@ async function make() {
   }
 }
 
+/** What the worker makes of a file, seen at work; null where it was told to stop. */
+async function watched(reading, name, tell) {
+  const [words, bar] = [el("span", {}), el("i")];
+  const stop = el("button", { class: "push", type: "button" }, "Cancel");
+  const share = el("div", { class: "progress", role: "progressbar", "aria-label": `Reading ${name}`, "aria-valuemin": 0, "aria-valuemax": 100 }, bar);
+  const line = el("div", { class: "coming-in", role: "status" }, words, share, stop);
+  document.body.append(line);
+  tell("");
+  try {
+    for (;;) {
+      const now = await get(reading);
+      if (now.state === "failed") throw new Error(now.message);
+      if (now.state === "cancelled") return null;
+      if (now.state === "ready") return now;
+      const left = now.left_s ? `, about ${now.left_s < 90 ? `${Math.ceil(now.left_s)} s` : `${Math.round(now.left_s / 60)} min`} left` : "";
+      words.textContent = now.state === "waiting" ? `${name} waits for the worker …` : now.total ? `Page ${Math.min(now.done + 1, now.total)} of ${now.total} of ${name}${left}` : `Reading ${name} …`;
+      bar.style.width = `${now.total ? (now.done / now.total) * 100 : 0}%`;
+      share.setAttribute("aria-valuenow", now.total ? Math.round((now.done / now.total) * 100) : 0);
+      stop.onclick = () => { stop.disabled = true; post(now.cancel).catch((error) => { stop.disabled = false; words.textContent = error.message; }); };
+      await new Promise((done) => { setTimeout(done, ASK_EVERY_MS); });
+    }
+  } finally { line.remove(); }
+}
+
+const ASK_EVERY_MS = 300;
 const LOOKED_AT = ["presentation", "outline"];
 
 /** A show from one file: a presentation, an outline or a PDF. What would be lost is told first. */
@@ -68,7 +93,9 @@ async function fromFile(kind, file) {
   const begin = async () => {
     tell(`Making slides of ${file.name} …`);
     try {
-      const reply = await send(address, file);
+      let reply = await send(address, file);
+      if (reply.reading) reply = await watched(reply.reading, file.name, tell);
+      if (!reply) { tell("Nothing was made."); return; }
       if (reply.notices.length && !LOOKED_AT.includes(kind)) sessionStorage.setItem("ritornel-told", reply.notices.join(" "));
       location.href = reply.address;
     } catch (error) { tell(error.message, true); }
