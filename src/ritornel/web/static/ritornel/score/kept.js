@@ -11,11 +11,12 @@ export class Kept {
     this.group = svg("g", {}, this.front, this.back);
     this.kept = new Map();
     this.ready = new Map();
+    this.drawn = null;
   }
 
   /**
    * Draws ahead what `show` will need, until `end` of performance.now(); what is seen stays as it is. Returns whether all of it is ready: drawing
-   * hundreds of bars at once would hold up a frame or two.
+   * hundreds of bars at once would hold up a frame or two. What is drawn in one frame is laid out in the next, by `lay`: both in one are too much for it.
    */
   prepare(wanted, end) {
     const changed = !wanted.some(({ id, looks }) => alike(this.kept.get(id), looks));
@@ -25,8 +26,22 @@ export class Kept {
       this.ready.get(id)?.node.remove();
       const node = svg("g", {}, draw());
       this.ready.set(id, { node, looks });
-      if (changed) this.back.append(node);
+      if (changed) this.drawn = wanted;
     }
+    return !this.drawn;
+  }
+
+  /** Has the browser lay out what was drawn, out of sight and in its order: what is moved later is laid out twice. Returns whether there was anything. */
+  lay() {
+    if (!this.drawn) return false;
+    let next = null;
+    for (const { id } of this.drawn.toReversed()) {
+      const node = this.ready.get(id)?.node;
+      if (!node) continue;
+      if (node.parentNode !== this.back) this.back.insertBefore(node, next);
+      next = node;
+    }
+    this.drawn = null;
     return true;
   }
 
@@ -57,6 +72,7 @@ export class Kept {
       before = entry.node;
     }
     this.ready.clear();
+    this.drawn = null;
     if (this.back.firstChild) this.back.replaceChildren();
   }
 

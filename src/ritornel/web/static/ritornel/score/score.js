@@ -25,6 +25,7 @@ const [LEAST_STRETCH, MOST_STRETCH] = [0.45, 2.4];
 const REST_MS = 90;
 const PICTURES_REST_MS = 150;
 const AHEAD_MS = 2;
+const FRAME_MS = 16.7;
 
 export class Score {
   constructor(state, { names, scroll }) {
@@ -33,6 +34,8 @@ export class Score {
     this.waves = new Waves(state.base, () => this.draw());
     this.spacer = el("div");
     this.svg = svg("svg", { role: "group", "aria-label": "Bars of the show" });
+    // Said once and for all: saying and unsaying it as it is stretched would have all its words laid out again each time.
+    this.svg.style.willChange = "transform";
     this.spacer.append(this.svg);
     // From the back: staff lines, bars, sounds, bar lines and ruler, and what lies over all of them. All move together; pieces are kept while they look alike.
     this.kept = Object.fromEntries(["staff", "bars", "waves", "voices", "lines", "ruler"].map((name) => [name, new Kept()]));
@@ -127,8 +130,10 @@ export class Score {
   stretch() {
     const by = this.stretched;
     const still = by === 1 || !this.reached;
-    Object.assign(this.svg.style, still ? { transform: "", willChange: "" } : { transformOrigin: `${-this.reached.base}px 0`, transform: `scaleX(${by})`, willChange: "transform" });
-    this.resting = still || by < LEAST_STRETCH || by > MOST_STRETCH || this.outOfSight() ? 0 : performance.now() + REST_MS;
+    Object.assign(this.svg.style, still ? { transform: "" } : { transformOrigin: `${-this.reached.base}px 0`, transform: `scaleX(${by})` });
+    const urgent = by < LEAST_STRETCH || by > MOST_STRETCH || this.outOfSight();
+    // A frame that zooms has enough to do; only where every frame does, what is wanted is made ready in them all the same.
+    this.resting = still ? 0 : performance.now() + (urgent ? (this.once ? FRAME_MS / 2 : 0) : REST_MS);
     if (!still) this.draw();
   }
 
@@ -136,7 +141,8 @@ export class Score {
     const { state, rows } = this;
     const { data } = state;
     if (this.resting > performance.now()) { this.draw(); return; }
-    // What a zoom needs is made ready over several frames, in the scale it had when that began, however the hand goes on.
+    // What a zoom needs is made ready over several frames, in the scale it had when that began, however the hand goes on; unless it comes back to what is seen.
+    if (this.stretched === 1) this.goal = null;
     const scale = (this.goal ??= this.scale);
     const reached = this.reach(scale);
     const { left, width, base } = reached;
@@ -145,8 +151,7 @@ export class Score {
     const wanted = this.wanted(scale, rows, view, whole);
     // While it is zoomed or scrolled, what is seen stays good until the new pieces are ready.
     const seen = reached.left >= this.reached?.from && reached.left + width <= this.reached?.to;
-    const end = performance.now() + AHEAD_MS;
-    if ((this.stretched !== 1 || (this.scrolled && seen)) && !Object.entries(wanted).every(([name, pieces]) => this.kept[name].prepare(pieces, end))) { this.draw(); return; }
+    if ((this.stretched !== 1 || (this.scrolled && seen)) && !this.madeReady(wanted)) { this.draw(); return; }
     this.goal = null;
     this.scrolled = false;
     this.reached = reached;
@@ -159,12 +164,21 @@ export class Score {
     }
     const focused = this.svg.contains(document.activeElement) ? document.activeElement.dataset.build : null;
     for (const [name, pieces] of Object.entries(wanted)) this.kept[name].show(pieces);
+    // What was drawn while slides flew by may only be seen now that they rest.
+    if (!this.pictures) this.bringPictures();
     this.sounds.replaceChildren(...data.music.map((span) => drawMusic(span, rows.music, scale, view, state.pickedSpan === span.span_id, state.asset(span.asset_id)?.name ?? "Music")));
     this.over.replaceChildren(...drawMarks(state, data, scale, view, { top: RULER + 1, bottom: rows.bottom }), ...this.signs(scale, rows));
     // Only where its bar was drawn anew has the focus been lost.
     if (focused && !this.svg.contains(document.activeElement)) this.svg.querySelector(`.build[data-build="${CSS.escape(focused)}"]`)?.focus({ preventScroll: true });
     this.drawNames(rows);
     this.stretch();
+  }
+
+  /** Makes ready what is wanted, a frame's worth; whether all of it is. */
+  madeReady(wanted) {
+    const laid = Object.values(this.kept).map((kept) => kept.lay());
+    const end = performance.now() + AHEAD_MS;
+    return !laid.includes(true) && Object.entries(wanted).every(([name, pieces]) => this.kept[name].prepare(pieces, end));
   }
 
   /** Where the playhead is, and what is snapped to. */
@@ -254,6 +268,9 @@ export class Score {
 
   /** Zooms around the playhead, or around a place in the view. */
   zoom(factor, aroundPx = null) {
+    const now = performance.now();
+    this.once = now - (this.zoomedAt ?? 0) > 4 * FRAME_MS;
+    this.zoomedAt = now;
     const x = this.scale.x(this.state.playheadMs) - this.scroll.scrollLeft;
     const at = aroundPx ?? (x >= 0 && x <= this.scroll.clientWidth ? x : this.scroll.clientWidth / 2);
     const ms = this.scale.ms(this.scroll.scrollLeft + at);
