@@ -238,6 +238,23 @@ class ScoreTest(BrowserTest):
         self.assertGreater(kept[0], 3, "bars that are still seen were not drawn again")
         self.assertGreater(kept[1], 0, "and those that came into view were drawn")
 
+    def test_two_fingers_zoom_around_the_place_between_them_from_the_first_touch_on(self) -> None:
+        self.compose()
+        touch = """([kind, finger, x]) => document.getElementById("score-scroll").dispatchEvent(
+          new PointerEvent(kind, { bubbles: true, pointerType: "touch", pointerId: finger, clientX: x, clientY: 700 }))"""
+        width = "() => document.querySelector('#score-scroll > div').clientWidth"
+        before = self.page.evaluate(width)
+        # The first finger there ever was fetches what two need, and may be gone when that comes.
+        for event in (["pointerdown", 1, 500], ["pointerup", 1, 500]):
+            self.page.evaluate(touch, event)
+        self.page.wait_for_function("() => performance.getEntriesByType('resource').some(({ name, responseEnd }) => name.includes('/pinch.') && responseEnd)")
+        self.page.evaluate("() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
+        self.page.evaluate(touch, ["pointermove", 1, 700])
+        self.assertEqual(self.page.evaluate(width), before, "a finger that was lifted zooms nothing")
+        for event in (["pointerdown", 2, 500], ["pointerdown", 3, 600], ["pointermove", 3, 800]):
+            self.page.evaluate(touch, event)
+        self.assertGreater(self.page.evaluate(width), before * 2)
+
     def test_pictures_of_slides_come_when_scrolling_rests(self) -> None:
         self.import_show(long_show(60))
         self.page.wait_for_selector(".score .crowd")

@@ -1,6 +1,6 @@
 // A picked mark: its name, and where it stands.
 import { el, icon } from "../ui/element.js";
-import { markMs } from "../score/snapping.js";
+import { markMs } from "../score/marks.js";
 import { clockText } from "../ui/times.js";
 import { pair, textField, timeField } from "./fields.js";
 

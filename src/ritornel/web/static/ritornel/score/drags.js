@@ -2,7 +2,8 @@
 // on score, stage and list before the drop, and nothing is kept until then.
 import { secondsText } from "../ui/times.js";
 import { holdEdit } from "./holds.js";
-import { eventsOf, markMs, nearestMs, slideAt } from "./snapping.js";
+import { markMs, slideAt } from "./marks.js";
+import { eventsOf, nearestMs } from "./snapping.js";
 import { dragStepMs, stepped } from "./scale.js";
 
 const START_PX = 3;

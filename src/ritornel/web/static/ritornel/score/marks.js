@@ -1,7 +1,6 @@
 // Named marks on the score: flags under the ruler, each with its line through all staves.
 import { newId, svg } from "../ui/element.js";
 import { shortened, widthOf } from "./labels.js";
-import { markMs, slideAt } from "./snapping.js";
 
 export const MARKS_PX = 18;
 
@@ -33,4 +32,17 @@ export async function addMark(state) {
   if (!await state.edit({ do: "put mark", mark })) return;
   state.pick([], { mark: mark.id });
   document.querySelector(".panel .name-field")?.select();
+}
+
+/** Where a mark stands on the show's clock. A mark of a skipped slide stands nowhere. */
+export function markMs(data, mark) {
+  const line = data.slides[mark.slide_id];
+  return line.skipped ? NaN : data.starts_ms[mark.slide_id] + Math.min(mark.offset_ms, line.schedule.length_ms);
+}
+
+/** The slide that has the show at an instant. */
+export function slideAt(state, ms) {
+  let found = null;
+  for (const id of state.shown) if (state.data.starts_ms[id] <= ms) found = id;
+  return found;
 }

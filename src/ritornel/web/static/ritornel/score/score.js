@@ -60,7 +60,12 @@ export class Score {
     this.keyButton.addEventListener("click", async () => (await import("./key.js")).openKey());
     this.drags = later(() => import("./drags.js"));
     this.drags.near(scroll);
-    this.pinch();
+    const touched = (event) => {
+      if (event.pointerType !== "touch") return;
+      scroll.removeEventListener("pointerdown", touched, true);
+      begin(later(() => import("./pinch.js")), ({ pinch }) => pinch(this, event));
+    };
+    scroll.addEventListener("pointerdown", touched, true);
     this.tag = el("div", { class: "number-tag", hidden: true });
     scroll.parentElement.append(this.tag);
     document.fonts.ready.then(() => this.draw());
@@ -285,27 +290,6 @@ export class Score {
     const { length_ms: length } = this.state.data.slides[slideId].schedule;
     this.zoom(((this.scroll.clientWidth - 160) / (length / 1000)) / this.scale.pxPerS);
     this.scroll.scrollLeft = this.scale.x(this.state.data.starts_ms[slideId]) - 60;
-  }
-
-  /** Two fingers zoom around the place between them. */
-  pinch() {
-    const fingers = new Map();
-    const across = () => { const [a, b] = [...fingers.values()]; return { width: Math.max(Math.abs(a - b), 20), middle: (a + b) / 2 - this.scroll.getBoundingClientRect().left }; };
-    let before = null;
-    this.scroll.addEventListener("pointerdown", (event) => {
-      if (event.pointerType !== "touch") return;
-      fingers.set(event.pointerId, event.clientX);
-      before = fingers.size === 2 ? across() : null;
-    }, true);
-    addEventListener("pointermove", (event) => {
-      if (!fingers.has(event.pointerId)) return;
-      fingers.set(event.pointerId, event.clientX);
-      if (!before) return;
-      const now = across();
-      this.zoom(now.width / before.width, now.middle);
-      before = now;
-    });
-    for (const kind of ["pointerup", "pointercancel"]) addEventListener(kind, (event) => { if (fingers.delete(event.pointerId)) before = null; });
   }
 
   wheel(event) {

@@ -1,4 +1,5 @@
 // What a time that is pulled on the score comes to lie on: the rule of core/schedule/snapping.py, held to tests/vectors/events.json.
+import { markMs } from "./marks.js";
 
 /** The event nearest to the instant, at most `reachMs` away; of two as near the earlier; null where there is none. */
 export function nearestMs(atMs, eventsMs, reachMs) {
@@ -29,17 +30,4 @@ export function eventsOf(state, without = null) {
   for (const mark of data.marks) found.add(markMs(data, mark));
   for (const span of data.music) found.add(span.start_ms).add(span.end_ms);
   return [...found];
-}
-
-/** Where a mark stands on the show's clock. A mark of a skipped slide stands nowhere. */
-export function markMs(data, mark) {
-  const line = data.slides[mark.slide_id];
-  return line.skipped ? NaN : data.starts_ms[mark.slide_id] + Math.min(mark.offset_ms, line.schedule.length_ms);
-}
-
-/** The slide that has the show at an instant. */
-export function slideAt(state, ms) {
-  let found = null;
-  for (const id of state.shown) if (state.data.starts_ms[id] <= ms) found = id;
-  return found;
 }
