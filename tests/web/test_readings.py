@@ -14,7 +14,7 @@ from django.utils import timezone
 from ritornel.core.errors import Cancelled
 from ritornel.web.shows import readings
 from ritornel.web.shows.models import Reading, Show
-from ritornel.web.shows.readings import came, left_s, read
+from ritornel.web.shows.readings import came, read
 from ritornel.web.shows.services import media_path, value_of
 from tests.web.base import WebTest
 
@@ -71,7 +71,8 @@ class ReadingsTest(WebTest):
         self.assertGreater(len({done for done, total in told if total == 12}), 3)
         Reading.objects.update(state="running", started_at=timezone.now() - timedelta(seconds=10), heard_at=timezone.now(), done=50, total=200)
         self.assertAlmostEqual(self.told(address)["left_s"], 30, delta=1)
-        self.assertIsNone(left_s(Reading(done=2, total=200, started_at=timezone.now())))
+        Reading.objects.update(done=2)
+        self.assertIsNone(self.told(address)["left_s"], "two pages of two hundred are too few to judge by")
 
     def test_one_that_is_told_to_stop_makes_nothing(self) -> None:
         address = self.send(pages(3))
@@ -116,6 +117,9 @@ class ReadingsTest(WebTest):
         address = self.send(pages(1))
         Reading.objects.update(state="running", heard_at=timezone.now() - timedelta(seconds=20))
         self.assertEqual(self.told(address)["message"], "The worker stopped while it read “pages.pdf”. Choose the file again.")
+        lost = Reading.objects.get()
+        self.send(pages(1))
+        self.assertFalse(Reading.objects.filter(pk=lost.pk).exists() or came(lost.pk).exists(), "the next one takes its place")
 
     def test_nobody_else_sees_or_stops_it(self) -> None:
         address = self.send(pages(1))

@@ -41,11 +41,3 @@ def used_media(staged: Performance) -> dict[str, tuple[Asset, int]]:
 def clips_of(show: Show) -> list[Clip]:
     """All clips that stand on slides."""
     return [item for slide in show.slides for item in slide.objects if isinstance(item, Clip)]
-
-
-def files_of(show: Show) -> dict[str, Path]:
-    """Where all media of a show should lie, by the names they are served under."""
-    paths = {served_name(asset): light_path(asset.sha256) if asset.heavy else media_path(asset.sha256) for asset in show.assets}
-    assets = {asset.id: asset for asset in show.assets}
-    sped = {(assets[clip.asset_id], clip.rate_pct) for clip in clips_of(show) if clip.rate_pct != 100 and clip.asset_id in assets}
-    return paths | {served_name(asset, rate_pct): tempo_path(asset.sha256, rate_pct) for asset, rate_pct in sped}

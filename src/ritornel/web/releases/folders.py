@@ -9,7 +9,6 @@ from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
 
-import msgspec
 from django.conf import settings
 
 from ritornel.core.document.decoding import to_json
@@ -95,19 +94,3 @@ def put_in_place(folder: Path, address: str, number: int) -> None:
 def clear(address: str) -> None:
     """Removes what all editions at an address were served from."""
     shutil.rmtree(edition_place(address, 1).parent, ignore_errors=True)
-
-
-def lay_out_old(address: str, number: int, performance: bytes, calm: bytes, first: bytes, paths: dict[str, Path]) -> None:
-    """Lays out an edition that was kept in the database, as it is. `paths` tells where its media lie, by the names they are served under."""
-    folder = Path(settings.VAR) / "editions" / f".{new_id()}"
-    folder.mkdir(parents=True)
-    for name, words in ((PERFORMANCE, performance), (CALM, calm or performance)):
-        show = msgspec.json.decode(words)
-        # They were addresses of this server: /s/ADDRESS/NUMBER/NAME.
-        show["media"] = {key: place.rpartition("/")[2] for key, place in show["media"].items()}
-        write_words(folder, name, msgspec.json.encode(show))
-        for served in show["media"].values():
-            if served in paths and paths[served].is_file() and not (folder / served).exists():
-                put_beside(paths[served], folder / served)
-    (folder / FIRST).write_bytes(first)
-    put_in_place(folder, address, number)

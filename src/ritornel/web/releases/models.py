@@ -1,18 +1,12 @@
 """Releases: editions that never change, and the films made of them."""
 
-from datetime import timedelta
-
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
 from ritornel.web.people.models import new_code
-from ritornel.web.shows.models import Show, new_id
+from ritornel.web.shows.models import Job, Show, new_id
 from ritornel.web.shows.naming import file_title
-
-SILENT_FOR = timedelta(seconds=8)
-"""A running job says so every second; one silent for longer has lost its worker."""
-
 
 LOST_WORDS = "The worker stopped in the middle of this film. Start it again."
 MOST_RESUMED = 2
@@ -71,22 +65,13 @@ class Edition(models.Model):
         constraints = [models.UniqueConstraint(fields=["release", "number"], name="one_edition_a_number")]
 
 
-class FilmJob(models.Model):
+class FilmJob(Job):
     """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked for. `style` says what pages
     have, `timing` which take it is timed by, if by one."""
 
     KINDS = {"mp4": "video/mp4", "webm": "video/webm", "webp": "image/webp", "pdf": "application/pdf", "zip": "application/zip"}
     STYLES = ("slides", "notes", "beats")
 
-    class State(models.TextChoices):
-        WAITING = "waiting"
-        RUNNING = "running"
-        READY = "ready"
-        CANCELLED = "cancelled"
-        FAILED = "failed"
-        INTERRUPTED = "interrupted"
-
-    id = models.CharField(primary_key=True, max_length=40, default=new_id)
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="films")
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
     document = models.BinaryField()
@@ -97,17 +82,9 @@ class FilmJob(models.Model):
     constant_rate = models.BooleanField(default=False)
     style = models.CharField(max_length=8, default="")
     timing = models.CharField(max_length=80, blank=True, default="")
-    state = models.CharField(max_length=12, choices=State.choices, default=State.WAITING)
-    cancel_wanted = models.BooleanField(default=False)
-    done = models.IntegerField(default=0)
-    total = models.IntegerField(default=0)
     slide = models.IntegerField(default=0)
     resumed = models.IntegerField(default=0)
-    message = models.CharField(max_length=400, default="")
     size_bytes = models.BigIntegerField(default=0)
-    asked_at = models.DateTimeField(auto_now_add=True)
-    started_at = models.DateTimeField(null=True)
-    heard_at = models.DateTimeField(null=True)
 
     class Meta:
         ordering = ["-asked_at"]
@@ -124,11 +101,6 @@ class FilmJob(models.Model):
         return f"{file_title(self.show.title)}-{about}.{self.kind}"
 
     @property
-    def lost(self) -> bool:
-        """Whether it says it runs, but its worker is gone."""
-        return self.state == self.State.RUNNING and (self.heard_at is None or timezone.now() - self.heard_at > SILENT_FOR)
-
-    @property
     def resumes(self) -> bool:
         """Whether it lost its worker and will be taken up again by itself."""
         return self.lost and self.resumed < MOST_RESUMED
@@ -141,14 +113,6 @@ class FilmJob(models.Model):
     @property
     def seen_message(self) -> str:
         return WAITS_WORDS if self.resumes else LOST_WORDS if self.lost else self.message
-
-    @property
-    def left_s(self) -> float | None:
-        """How many seconds are left, judged by what is done; None before that can be judged."""
-        if self.state != self.State.RUNNING or self.started_at is None or self.total == 0 or self.done * 50 < self.total:
-            return None
-        took = (timezone.now() - self.started_at).total_seconds()
-        return took * (self.total - self.done) / self.done
 
 
 class SetAside(models.Model):

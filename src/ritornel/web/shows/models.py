@@ -1,9 +1,11 @@
 """Rows of shows. A slide's whole value is one validated JSON document on its row."""
 
 import secrets
+from datetime import timedelta
 
 from django.conf import settings
 from django.db import models
+from django.utils import timezone
 
 from ritornel.web.people.roles import Access
 
@@ -88,8 +90,12 @@ class Edit(models.Model):
         indexes = [models.Index(fields=["show", "undone", "id"])]
 
 
-class Reading(models.Model):
-    """A file that the worker reads to make a show of it: how far it has come, and what became of it."""
+SILENT_FOR = timedelta(seconds=8)
+"""A running job says so every second; one silent for longer has lost its worker."""
+
+
+class Job(models.Model):
+    """Long work that the worker does for somebody: how far it has come, whether it is still wanted, and what became of it."""
 
     class State(models.TextChoices):
         WAITING = "waiting"
@@ -97,17 +103,39 @@ class Reading(models.Model):
         READY = "ready"
         CANCELLED = "cancelled"
         FAILED = "failed"
+        INTERRUPTED = "interrupted"
 
     id = models.CharField(primary_key=True, max_length=40, default=new_id)
-    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="readings")
-    name = models.CharField(max_length=120)
     state = models.CharField(max_length=12, choices=State.choices, default=State.WAITING)
     cancel_wanted = models.BooleanField(default=False)
     done = models.IntegerField(default=0)
     total = models.IntegerField(default=0)
     message = models.CharField(max_length=400, default="")
-    notices = models.JSONField(default=list)
-    show = models.ForeignKey(Show, on_delete=models.SET_NULL, null=True)
     asked_at = models.DateTimeField(auto_now_add=True)
     started_at = models.DateTimeField(null=True)
     heard_at = models.DateTimeField(null=True)
+
+    class Meta:
+        abstract = True
+
+    @property
+    def lost(self) -> bool:
+        """Whether it says it runs, but its worker is gone."""
+        return self.state == self.State.RUNNING and (self.heard_at is None or timezone.now() - self.heard_at > SILENT_FOR)
+
+    @property
+    def left_s(self) -> float | None:
+        """How many seconds are left, judged by what is done; None before that can be judged."""
+        if self.state != self.State.RUNNING or self.started_at is None or self.total == 0 or self.done * 50 < self.total:
+            return None
+        took = (timezone.now() - self.started_at).total_seconds()
+        return took * (self.total - self.done) / self.done
+
+
+class Reading(Job):
+    """A file that the worker reads to make a show of it."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="readings")
+    name = models.CharField(max_length=120)
+    notices = models.JSONField(default=list)
+    show = models.ForeignKey(Show, on_delete=models.SET_NULL, null=True)

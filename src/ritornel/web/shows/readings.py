@@ -1,6 +1,5 @@
 """Shows from files that take long to read: the worker reads them, seen at work, and can be told to stop."""
 
-from datetime import timedelta
 from pathlib import Path
 from typing import Any
 
@@ -19,8 +18,6 @@ from ritornel.web.shows.models import Reading, Show
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.rows import create_rows
 
-SILENT_FOR = timedelta(seconds=8)
-"""A reader that has not been heard of for so long has lost its worker."""
 LOST_WORDS = "The worker stopped while it read “{name}”. Choose the file again."
 State = Reading.State
 
@@ -42,7 +39,10 @@ def show_from_pdf(request: HttpRequest) -> HttpResponse:
         raise BadMedia("Choose a PDF first.")
     owner = person_of(request)
     # What nobody asks for any more goes when the next one comes.
-    owner.readings.exclude(state__in=(State.WAITING, State.RUNNING)).delete()
+    for old in owner.readings.exclude(state=State.WAITING):
+        if old.lost or old.state != State.RUNNING:
+            came(old.id).unlink(missing_ok=True)
+            old.delete()
     reading = Reading(owner=owner, name=(upload.name or "pages.pdf")[:120])
     came(reading.id).parent.mkdir(exist_ok=True)
     try:
@@ -67,19 +67,12 @@ def _mine(request: HttpRequest, reading_id: str) -> Reading:
 def reading(request: HttpRequest, reading_id: str) -> HttpResponse:
     """How far a file is read: {"state", "done", "total", "left_s", "message", "notices", "address", "cancel"}."""
     found = _mine(request, reading_id)
-    lost = found.state == State.RUNNING and found.heard_at is not None and timezone.now() - found.heard_at > SILENT_FOR
+    lost = found.lost
     return json_reply({
-        "state": State.FAILED if lost else found.state, "done": found.done, "total": found.total, "left_s": left_s(found),
+        "state": State.FAILED if lost else found.state, "done": found.done, "total": found.total, "left_s": found.left_s,
         "message": LOST_WORDS.format(name=found.name) if lost else found.message, "notices": found.notices,
         "address": reverse("compose", args=[found.show_id]) if found.show_id else None, "cancel": reverse("cancel-reading", args=[found.pk]),
     })  # fmt: skip
-
-
-def left_s(found: Reading) -> float | None:
-    """How many seconds are left, judged by what is done; None before that can be judged."""
-    if found.started_at is None or found.done < 3:
-        return None
-    return (timezone.now() - found.started_at).total_seconds() * (found.total - found.done) / found.done
 
 
 @login_required

@@ -19,7 +19,7 @@ class Migration(migrations.Migration):
             fields=[
                 ('id', models.CharField(default=ritornel.web.shows.models.new_id, max_length=40, primary_key=True, serialize=False)),
                 ('name', models.CharField(max_length=120)),
-                ('state', models.CharField(choices=[('waiting', 'Waiting'), ('running', 'Running'), ('ready', 'Ready'), ('cancelled', 'Cancelled'), ('failed', 'Failed')], default='waiting', max_length=12)),
+                ('state', models.CharField(choices=[('waiting', 'Waiting'), ('running', 'Running'), ('ready', 'Ready'), ('cancelled', 'Cancelled'), ('failed', 'Failed'), ('interrupted', 'Interrupted')], default='waiting', max_length=12)),
                 ('cancel_wanted', models.BooleanField(default=False)),
                 ('done', models.IntegerField(default=0)),
                 ('total', models.IntegerField(default=0)),
