@@ -106,11 +106,11 @@ class ScoreTest(BrowserTest):
     def test_zoom_keeps_the_playhead_in_its_place(self) -> None:
         self.compose("esc-s", "orlmere")
         head = self.page.locator('.score [data-drag="playhead"] rect').last
-        before = head.bounding_box()
+        before = self.until(head.bounding_box)
         self.page.get_by_role("button", name="See it larger").click()
         self.page.get_by_role("button", name="See it larger").click()
         self.page.wait_for_function("() => document.getElementById('score-scroll').scrollWidth > 2000")
-        self.until(lambda: (box := head.bounding_box()) and abs(box["x"] - before["x"]) < 3)  # type: ignore[index]
+        self.until(lambda: (box := head.bounding_box()) and abs(box["x"] - before["x"]) < 3)
 
     def test_a_build_is_picked_from_the_keyboard(self) -> None:
         self.compose("esc-s", "orlmere")
@@ -189,6 +189,32 @@ class ScoreTest(BrowserTest):
         self.page.mouse.move(x + 60, y, steps=4)
         self.page.mouse.up()
         self.until(lambda: after_ms() > before)
+
+    def test_a_build_is_made_longer_by_pulling_its_end_with_the_mouse_and_with_a_finger(self) -> None:
+        show = self.compose("esc-s")
+
+        def lasts_ms() -> int:
+            return next(b for b in self.score(show)["slides"]["esc-s"]["builds"] if b["id"] == "b-axle")["lasts_ms"]  # type: ignore[no-any-return]
+
+        before, after = lasts_ms(), self.score(show)["slides"]["esc-s"]["builds"]
+        box = self.until(self.page.locator('.score .build[data-build="b-axle"] .halo').bounding_box)
+        x, y = box["x"] + box["width"] - 4, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        expect(self.page.locator('.score .build[data-build="b-axle"] title')).to_contain_text("enters")
+        self.page.mouse.down()
+        self.page.mouse.move(x + 40, y, steps=4)
+        self.page.mouse.up()
+        longer = self.until(lambda: (now := lasts_ms()) > before and now)
+        self.page.mouse.move(800, 300)
+        touch = """([kind, x, y]) => (kind.match(/over|down/) ? document.elementFromPoint(x, y) : window).dispatchEvent(
+          new PointerEvent(kind, { bubbles: true, pointerType: "touch", pointerId: 7, clientX: x, clientY: y }))"""
+        box = self.until(self.page.locator('.score .build[data-build="b-axle"] .halo').bounding_box)
+        x, y = box["x"] + box["width"] - 4, box["y"] + box["height"] / 2
+        for kind, by in (("pointerover", 0), ("pointerdown", 0), ("pointermove", -20), ("pointerup", -20)):
+            self.page.evaluate(touch, [kind, x + by, y])
+        self.until(lambda: before < lasts_ms() < longer)
+        starts = {build["id"]: build["offset_ms"] for build in after}
+        self.assertEqual(next(b["offset_ms"] for b in self.score(show)["slides"]["esc-s"]["builds"] if b["id"] == "b-axle"), starts["b-axle"], "it begins where it began")
 
     def test_a_mark_is_set_named_pulled_and_removed(self) -> None:
         show = self.compose("esc-s")
@@ -280,15 +306,14 @@ class ScoreTest(BrowserTest):
               const seen = [];
               for (let n = 0; n < 6; n += 1) {
                 if (n < 3) node.dispatchEvent(new WheelEvent("wheel", { bubbles: true, cancelable: true, ctrlKey: true, deltaY: -160, clientX: 500 }));
-                seen.push(node.querySelector("svg").style.transform);
+                seen.push(node.querySelector(".sheet:not([aria-hidden])").style.transform);
                 await new Promise(requestAnimationFrame);
               }
               return seen.join(" ");
             }"""
         )
         self.assertIn("scaleX", stretched, "while the hand moves, what is drawn is stretched")
-        self.page.wait_for_function("() => !document.querySelector('#score-scroll svg').style.transform")
-        self.assertEqual(scroll.evaluate("(node) => node.querySelectorAll('g[transform*=\"-9999\"] *').length"), 0, "nothing is left behind the scenes")
+        self.page.wait_for_function("() => !document.querySelector('.sheet:not([aria-hidden])').style.transform && !document.querySelector('.sheet[aria-hidden] [data-pick]')")
         seen = scroll.evaluate("(node) => [...node.querySelectorAll('[data-pick=slide]')].filter((bar) => bar.getBoundingClientRect().top > 0).length")
         self.assertGreater(seen, 3)
 

@@ -9,19 +9,26 @@ const THUMB = { width: 74, height: 42 };
 const CROWDED_PX = 12;
 const SERIF = '600 14px "Spectral"';
 
-/** @param {object} bar {line, number, x, width, current} @param {object} rows tops and heights @param {import("./scale.js").Scale} scale */
-export function drawBar(bar, rows, scale, state, ties = []) {
+const AT_ONCE = 6;
+
+/**
+ * Yields the bar, which goes on filling from one step to the next. @param {object} bar {line, number, x, width, current} @param {object} rows tops and
+ * heights @param {import("./scale.js").Scale} scale
+ */
+export function* drawBar(bar, rows, scale, state, ties = []) {
   const group = svg("g", { transform: `translate(${bar.x} 0)` });
-  if (bar.current) group.append(svg("rect", { x: 0, y: rows.slides.top, width: bar.width, height: rows.bottom - rows.slides.top, fill: "#ffffff" }));
+  yield group;
+  // As high as every other, whatever stands in it: a browser joins drawings into one picture only where that leaves little empty, and is slow with many.
+  group.append(svg("rect", { x: 0, y: rows.slides.top, width: bar.width, height: rows.bottom - rows.slides.top, fill: bar.current ? "#ffffff" : "transparent", "pointer-events": "none" }));
   if (bar.picked) group.append(svg("rect", { x: 1, y: rows.slides.top + 1, width: Math.max(bar.width - 2, 1), height: rows.slides.height - 2, fill: "#8a24561a", stroke: "var(--color-plum)", "stroke-width": 2, "pointer-events": "none" }));
   group.append(svg("rect", { x: 0, y: rows.slides.top, width: bar.width, height: rows.slides.height, fill: "transparent", "data-pick": "slide", "data-slide": bar.line.id }));
   drawHead(group, bar, rows);
   drawExtension(group, bar, rows, scale);
   const waits = drawWaits(group, bar, rows, scale);
-  drawBuilds(group, bar, rows, scale, state, ties);
+  yield;
+  yield* drawBuilds(group, bar, rows, scale, state, ties);
   group.append(...waits);
   drawSlur(group, bar, rows, scale);
-  return group;
 }
 
 function drawHead(group, bar, rows) {
@@ -99,7 +106,7 @@ function drawCrowd(group, line, things, top, lanes, width) {
   group.append(svg("rect", { x: 0, y: top, width, height: lanes * 22 + 24, fill: "transparent", "data-pick": "slide", "data-slide": line.id }, svg("title", {}, `${things.length} builds. Double-press for a closer look.`)), crowd);
 }
 
-function drawBuilds(group, bar, rows, scale, state, ties) {
+function* drawBuilds(group, bar, rows, scale, state, ties) {
   const { line } = bar;
   const { top, height } = rows.builds;
   const lanes = Math.max(1, Math.floor((height - 26) / 22));
@@ -115,25 +122,31 @@ function drawBuilds(group, bar, rows, scale, state, ties) {
   const tied = scale.x(line.schedule.transition_ms);
   things.push(...ties.map((tie) => ({ tie, name: `${tie.name}, carried`, x1: 4, x2: Math.max(tied, 18) })));
   things.sort((a, b) => a.x1 - b.x1);
+  let drawn = 0;
   for (const { build, tie, start, row, x1, x2, words, wordsX, anchor } of setInRows(things, lanes, 4, bar.width - 2)) {
+    if ((drawn += 1) % AT_ONCE === 0) yield;
     const y = top + 34 + row * 22;
     if (tie) { group.append(drawTie(tie, line, x1, x2, y, { words, wordsX, anchor })); continue; }
     const picked = isPicked(build);
     const from = `${secondsText(start)} s to ${secondsText(start + build.runs_ms)} s`;
     const node = svg("g", {
-      class: "build", "data-pick": "build", "data-build": build.id, "data-slide": line.id, "data-object": build.object_id, tabindex: 0, role: "button",
+      class: "build", "data-pick": "build", "data-drag": "build", "data-build": build.id, "data-slide": line.id, "data-object": build.object_id, tabindex: 0, role: "button",
       "aria-label": `${build.name} ${build.kind}, ${build.title.toLowerCase()}, ${from}`, color: picked ? "var(--color-plum)" : "var(--color-glass)",
     });
-    node.append(
-      svg("title", {}, `${build.name} ${build.kind}: ${build.title.toLowerCase()}, ${from}`),
-      svg("rect", { class: "halo", x: x1 - 3, y: y - 10, width: x2 - x1 + 6, height: 20, rx: 4, fill: "transparent", "data-drag": "build", "data-slide": line.id, "data-build": build.id }),
-      signPath(build.kind, x1, x2, y, 6.5),
-      svg("rect", { x: x2 - 3, y: y - 9, width: 7, height: 18, fill: "transparent", "data-drag": "length", "data-slide": line.id, "data-build": build.id }),
-    );
-    node.children[2].setAttribute("pointer-events", "none");
-    if (words) node.append(svg("text", { x: wordsX, y: y + 4, "text-anchor": anchor, class: picked ? "strong" : "", "data-drag": "build", "data-slide": line.id, "data-build": build.id }, words));
+    node.append(svg("rect", { class: "halo", x: x1 - 3, y: y - 10, width: x2 - x1 + 6, height: 20, rx: 4, fill: "transparent" }), signPath(build.kind, x1, x2, y, 6.5));
+    if (words) node.append(svg("text", { x: wordsX, y: y + 4, "text-anchor": anchor === "end" && anchor, class: picked && "strong" }, words));
     group.append(node);
   }
+}
+
+/** What only a hand needs of a build, its end to pull and its words: added when one comes near, for hundreds are drawn that nobody touches. */
+export function armBuild(node) {
+  if (node.querySelector("title")) return;
+  const [halo, sign] = node.children;
+  const { build, slide } = node.dataset;
+  const end = Number(halo.getAttribute("x")) + Number(halo.getAttribute("width")) - 6;
+  sign.after(svg("rect", { x: end, y: Number(halo.getAttribute("y")) + 1, width: 7, height: 18, fill: "transparent", "data-drag": "length", "data-slide": slide, "data-build": build }));
+  node.prepend(svg("title", {}, node.getAttribute("aria-label")));
 }
 
 /** A tie: an object carried from the slide before. Pressing it opens the pairs. */

@@ -10,7 +10,7 @@ export const patterns = () => svg("defs", {}, svg("pattern", { id: "hatch", widt
   svg("line", { x1: 0, y1: 0, x2: 0, y2: 7, stroke: "#d8b98a", "stroke-width": 2 })));
 
 /** The staves, and the ground of the ruler, by which the playhead is pulled. */
-export const staffLines = (rows, whole) => [svg("rect", { x: 0, y: 0, width: whole, height: RULER, fill: "#f7f8f4", "data-drag": "playhead" }), ...[rows.builds.top, rows.voices.top, rows.music.top, rows.bottom - 0.5].map((y) => svg("line", { x1: 0, x2: whole, y1: y, y2: y, stroke: "var(--color-staff)" }))];
+export const staffLines = (rows, from, to) => [svg("rect", { x: from, y: 0, width: to - from, height: RULER, fill: "#f7f8f4", "data-drag": "playhead" }), ...[rows.builds.top, rows.voices.top, rows.music.top, rows.bottom - 0.5].map((y) => svg("line", { x1: from, x2: to, y1: y, y2: y, stroke: "var(--color-staff)" }))];
 
 /** The lines at both ends of a slide's bar. `end` is what the show does at its end, where the bar is the last. */
 export function barLines(line, x1, x2, rows, first, end) {

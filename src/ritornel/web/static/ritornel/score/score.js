@@ -2,11 +2,11 @@
 import { el, icon, svg } from "../ui/element.js";
 import { begin, later } from "../ui/later.js";
 import { clockText } from "../ui/times.js";
-import { drawBar } from "./bars.js";
+import { armBuild, drawBar } from "./bars.js";
 import { RULER, barLines, patterns, playhead, rulerColumn, snapLine, staffLines } from "./lines.js";
 import { MARKS_PX, addMark, drawMarks } from "./marks.js";
 import { drawMusic, drawPasses } from "./music.js";
-import { Kept } from "./kept.js";
+import { Sheet, alike } from "./sheet.js";
 import { Ties } from "./ties.js";
 import { VOICES_PX, drawVoice } from "./voices.js";
 import { Waves } from "./waves.js";
@@ -16,15 +16,17 @@ const SLIDES = 70;
 const TAIL_PX = 120;
 const STEP_PX = 200;
 const AHEAD_STEPS = 4;
-// One sheet of this width is drawn on at a time, and the next half a sheet overlaps it: a whole evening at a close zoom would be too wide for one.
-const SHEET_PX = 16_000;
+// Beneath what is drawn lies a ground of twice this width, though it shows nothing: a browser paints a picture anew when its left edge moves.
+const GROUND_PX = 8000;
 const LEAST_READABLE_PX_S = 8;
 const MOST_AT_FIRST_PX_S = 60;
-// Zooming: what is drawn is stretched within these bounds, until it has rested so long; bars are drawn ahead for so much of a frame.
+// Zooming: what is drawn is stretched within these bounds, until it has rested so long; bars are drawn ahead for so much of a frame, in which a hand
+// zooms or rests.
 const [LEAST_STRETCH, MOST_STRETCH] = [0.45, 2.4];
 const REST_MS = 90;
-const PICTURES_REST_MS = 150;
-const AHEAD_MS = 2;
+const AHEAD_MS = { zooming: 1, resting: 2 };
+// Longer than between two presses of somebody who zooms on and on.
+const PICTURES_REST_MS = 250;
 const FRAME_MS = 16.7;
 
 export class Score {
@@ -32,17 +34,9 @@ export class Score {
     Object.assign(this, { state, names, scroll });
     this.ties = new Ties(state, () => this.draw());
     this.waves = new Waves(state.base, () => this.draw());
-    this.spacer = el("div");
-    this.svg = svg("svg", { role: "group", "aria-label": "Bars of the show" });
-    // Said once and for all: saying and unsaying it as it is stretched would have all its words laid out again each time.
-    this.svg.style.willChange = "transform";
-    this.spacer.append(this.svg);
-    // From the back: staff lines, bars, sounds, bar lines and ruler, and what lies over all of them. All move together; pieces are kept while they look alike.
-    this.kept = Object.fromEntries(["staff", "bars", "waves", "voices", "lines", "ruler"].map((name) => [name, new Kept()]));
-    [this.sounds, this.over] = [svg("g"), svg("g")];
-    const { staff, bars, waves, voices, lines, ruler } = this.kept;
-    this.ground = svg("g", {}, ...[staff, bars, waves, voices].map(({ group }) => group), this.sounds, lines.group, ruler.group, this.over);
-    this.svg.append(patterns(), this.ground);
+    [this.seen, this.next] = [new Sheet(), new Sheet()];
+    this.next.node.ariaHidden = "true";
+    this.spacer = el("div", { class: "spacer", role: "group", "aria-label": "Bars of the show" }, svg("svg", {}, patterns()), this.next.node, this.seen.node);
     scroll.append(this.spacer);
     // The whole show at once, unless its bars would be too narrow to read.
     const fit = ((scroll.clientWidth - TAIL_PX) * 1000) / Math.max(state.data.length_ms, 1);
@@ -54,8 +48,9 @@ export class Score {
     scroll.addEventListener("wheel", (event) => this.wheel(event), { passive: false });
     scroll.addEventListener("keydown", (event) => this.key(event));
     new ResizeObserver(() => this.draw()).observe(scroll);
-    this.svg.addEventListener("pointerdown", (event) => this.press(event));
-    this.svg.addEventListener("dblclick", (event) => { if (event.target.dataset.pick === "slide") this.fitSlide(event.target.dataset.slide); });
+    this.spacer.addEventListener("pointerover", ({ target }) => { const build = target.closest(".build"); if (build) armBuild(build); });
+    this.spacer.addEventListener("pointerdown", (event) => this.press(event));
+    this.spacer.addEventListener("dblclick", (event) => { if (event.target.dataset.pick === "slide") this.fitSlide(event.target.dataset.slide); });
     this.keyButton = el("button", { class: "push bare", "aria-label": "What the signs mean", title: "What the signs mean" }, "?");
     this.keyButton.addEventListener("click", async () => (await import("./key.js")).openKey());
     this.drags = later(() => import("./drags.js"));
@@ -85,9 +80,12 @@ export class Score {
   }
 
   draw() {
-    if (this.drawing) return;
-    this.drawing = requestAnimationFrame(() => { this.drawing = 0; this.drawNow(); });
+    this.plan = null;
+    this.goOn();
   }
+
+  /** Draws in the next frame, where nothing but the view has changed. */
+  goOn() { this.drawing ||= requestAnimationFrame(() => { this.drawing = 0; this.drawNow(); }); }
 
   /** Draws the show as it is; while something is pulled, as it would be. */
   drawNow() {
@@ -101,13 +99,12 @@ export class Score {
   reach(scale = this.scale) {
     const by = scale.pxPerS / this.scale.pxPerS;
     const [left, width] = [this.scroll.scrollLeft * by, this.scroll.clientWidth * by];
-    const base = Math.max(0, Math.floor(left / SHEET_PX) * SHEET_PX - SHEET_PX / 2);
-    return { left, width, base, from: Math.floor(left / STEP_PX - AHEAD_STEPS) * STEP_PX, to: Math.ceil((left + width) / STEP_PX + AHEAD_STEPS) * STEP_PX };
+    return { left, width, from: Math.floor(left / STEP_PX - AHEAD_STEPS) * STEP_PX, to: Math.ceil((left + width) / STEP_PX + AHEAD_STEPS) * STEP_PX };
   }
 
   outOfSight() {
     const now = this.reach();
-    if (this.stretched === 1) return ["base", "from", "to"].some((name) => now[name] !== this.reached?.[name]);
+    if (this.stretched === 1) return ["from", "to"].some((name) => now[name] !== this.reached?.[name]);
     return now.left < (this.reached.from - STEP_PX / 2) * this.stretched || now.left + now.width > (this.reached.to + STEP_PX / 2) * this.stretched;
   }
 
@@ -117,11 +114,11 @@ export class Score {
     this.pictures = setTimeout(() => { this.pictures = 0; this.bringPictures(); }, PICTURES_REST_MS);
     if (!this.outOfSight()) return;
     this.scrolled = !this.drawing || this.scrolled;
-    this.draw();
+    this.goOn();
   }
 
   bringPictures() {
-    for (const image of this.svg.querySelectorAll("image[data-href]")) {
+    for (const image of this.seen.node.querySelectorAll("image[data-href]")) {
       this.pictured.add(image.dataset.href);
       image.setAttribute("href", image.dataset.href);
       delete image.dataset.href;
@@ -135,55 +132,59 @@ export class Score {
   stretch() {
     const by = this.stretched;
     const still = by === 1 || !this.reached;
-    Object.assign(this.svg.style, still ? { transform: "" } : { transformOrigin: `${-this.reached.base}px 0`, transform: `scaleX(${by})` });
+    this.seen.node.style.transform = still ? "" : `scaleX(${by})`;
     const urgent = by < LEAST_STRETCH || by > MOST_STRETCH || this.outOfSight();
     // A frame that zooms has enough to do; only where every frame does, what is wanted is made ready in them all the same.
     this.resting = still ? 0 : performance.now() + (urgent ? (this.once ? FRAME_MS / 2 : 0) : REST_MS);
-    if (!still) this.draw();
+    if (!still) this.goOn();
   }
 
   drawShow() {
     const { state, rows } = this;
     const { data } = state;
-    if (this.resting > performance.now()) { this.draw(); return; }
+    if (this.resting > performance.now()) { this.goOn(); return; }
+    if (this.stretched === 1) {
+      this.goal = null;
+      if (!this.next.empty) this.next.clear();
+    }
     // What a zoom needs is made ready over several frames, in the scale it had when that began, however the hand goes on; unless it comes back to what is seen.
-    if (this.stretched === 1) this.goal = null;
     const scale = (this.goal ??= this.scale);
     const reached = this.reach(scale);
-    const { left, width, base } = reached;
-    const whole = Math.max(scale.x(data.length_ms) + TAIL_PX, width);
-    const view = { from: Math.max(reached.from, 0), to: Math.min(reached.to, whole), left };
-    const wanted = this.wanted(scale, rows, view, whole);
-    // While it is zoomed or scrolled, what is seen stays good until the new pieces are ready.
-    const seen = reached.left >= this.reached?.from && reached.left + width <= this.reached?.to;
-    if ((this.stretched !== 1 || (this.scrolled && seen)) && !this.madeReady(wanted)) { this.draw(); return; }
+    const { left, width } = reached;
+    const view = { from: Math.max(reached.from, 0), to: Math.min(reached.to, Math.max(scale.x(data.length_ms) + TAIL_PX, width)), left };
+    // What is made ready over several frames is reckoned up in the first of them.
+    if (!alike(this.plan, [scale, view.from, view.to])) this.plan = { looks: [scale, view.from, view.to], wanted: this.wanted(scale, rows, view) };
+    const { wanted } = this.plan;
+    const focused = this.seen.node.contains(document.activeElement) ? document.activeElement.dataset.build : null;
+    const zoomed = this.stretched !== 1;
+    // While it is zoomed or scrolled, what is seen stays good until the new pieces are there.
+    const good = zoomed || (this.scrolled && left >= this.reached?.from && left + width <= this.reached?.to);
+    const now = performance.now();
+    const end = good ? now + AHEAD_MS[now - this.zoomedAt < 3 * FRAME_MS ? "zooming" : "resting"] : Infinity;
+    if (!(zoomed ? this.next : this.seen).show(wanted, end)) { this.goOn(); return; }
+    if (zoomed) this.turn();
     this.goal = null;
     this.scrolled = false;
     this.reached = reached;
     this.drawnPxPerS = scale.pxPerS;
     this.spacer.style.width = `${Math.max(this.scale.x(data.length_ms) + TAIL_PX, this.scroll.clientWidth)}px`;
-    this.svg.style.left = `${base}px`;
-    // Setting what is set already would lay out all words again.
-    for (const [node, name, value] of [[this.svg, "width", Math.min(whole - base, SHEET_PX * 2)], [this.svg, "height", rows.bottom], [this.ground, "transform", `translate(${-base} 0)`]]) {
-      if (node.getAttribute(name) !== String(value)) node.setAttribute(name, value);
-    }
-    const focused = this.svg.contains(document.activeElement) ? document.activeElement.dataset.build : null;
-    for (const [name, pieces] of Object.entries(wanted)) this.kept[name].show(pieces);
     // What was drawn while slides flew by may only be seen now that they rest.
     if (!this.pictures) this.bringPictures();
-    this.sounds.replaceChildren(...data.music.map((span) => drawMusic(span, rows.music, scale, view, state.pickedSpan === span.span_id, state.asset(span.asset_id)?.name ?? "Music")));
-    this.over.replaceChildren(...drawMarks(state, data, scale, view, { top: RULER + 1, bottom: rows.bottom }), ...this.signs(scale, rows));
+    this.seen.layers.sounds.replaceChildren(...data.music.map((span) => drawMusic(span, rows.music, scale, view, state.pickedSpan === span.span_id, state.asset(span.asset_id)?.name ?? "Music")));
+    this.seen.layers.over.replaceChildren(...drawMarks(state, data, scale, view, { top: RULER + 1, bottom: rows.bottom }), ...this.signs(scale, rows));
     // Only where its bar was drawn anew has the focus been lost.
-    if (focused && !this.svg.contains(document.activeElement)) this.svg.querySelector(`.build[data-build="${CSS.escape(focused)}"]`)?.focus({ preventScroll: true });
+    if (focused && !this.seen.node.contains(document.activeElement)) this.seen.node.querySelector(`.build[data-build="${CSS.escape(focused)}"]`)?.focus({ preventScroll: true });
     this.drawNames(rows);
     this.stretch();
   }
 
-  /** Makes ready what is wanted, a frame's worth; whether all of it is. */
-  madeReady(wanted) {
-    const laid = Object.values(this.kept).map((kept) => kept.lay());
-    const end = performance.now() + AHEAD_MS;
-    return !laid.includes(true) && Object.entries(wanted).every(([name, pieces]) => this.kept[name].prepare(pieces, end));
+  /** What was made ready is seen from now on; what was is taken away in a frame to come. */
+  turn() {
+    [this.seen, this.next] = [this.next, this.seen];
+    this.seen.node.ariaHidden = null;
+    this.next.node.ariaHidden = "true";
+    this.next.node.style.transform = "";
+    this.goOn();
   }
 
   /** Where the playhead is, and what is snapped to. */
@@ -194,7 +195,7 @@ export class Score {
   }
 
   /** All pieces in view, by the layer they belong to: those of slides, and of columns as wide as a step. */
-  wanted(scale, rows, view, whole) {
+  wanted(scale, rows, view) {
     const { state } = this;
     const { data } = state;
     const bars = this.wantedBars(scale, rows, view);
@@ -206,6 +207,9 @@ export class Score {
     }));
     const columns = [];
     for (let from = Math.floor(view.from / STEP_PX) * STEP_PX; from < view.to; from += STEP_PX) columns.push(from);
+    const base = (Math.floor(view.from / GROUND_PX) - 0.5) * GROUND_PX;
+    const ground = { id: "ground", looks: [base, rows.bottom], draw: () => [svg("rect", { x: base, y: 0, width: GROUND_PX * 2, height: rows.bottom, fill: "transparent", "pointer-events": "none" })] };
+    const staff = columns.map((from) => ({ id: String(from), looks: [rows.bottom, rows.builds.top, rows.voices.top, rows.music.top], draw: () => staffLines(rows, from, from + STEP_PX) }));
     const ruler = columns.map((from) => ({ id: String(from), looks: [px], draw: () => rulerColumn(scale, from, STEP_PX) }));
     const waves = columns.flatMap((from) => data.music.flatMap((span) => {
       if (scale.x(span.end_ms) <= from || scale.x(span.start_ms) >= from + STEP_PX) return [];
@@ -218,7 +222,7 @@ export class Score {
       const [line, found, name, from, to] = [data.slides[state.shown[voice.index]], this.waves.of(voice.asset_id, px), state.asset(voice.asset_id)?.name ?? "Voice", Math.max(x1, view.from), Math.min(x2, view.to)];
       return [{ id: voice.id, looks: [px, rows.voices.top, voice, line, found, name, from, to], draw: () => [drawVoice(voice, line, rows.voices, scale, from, to, found, name)] }];
     });
-    return { staff: [{ id: "staff", looks: [rows.bottom, rows.builds.top, rows.voices.top, rows.music.top, whole], draw: () => staffLines(rows, whole) }], bars, waves, voices, lines, ruler };
+    return { staff: [ground, ...staff], bars, waves, voices, lines, ruler };
   }
 
   /** The bars of the slides in view, each with all that its looks depend on. */
@@ -235,7 +239,7 @@ export class Score {
       const bar = { line, pictured: !this.pictures || this.pictured.has(line.thumb), number: index + 1, x, width, current: id === state.slide?.id, picked: state.pickedSlides.has(id), slurPx: scale.x(line.schedule.transition_ms) };
       const ties = this.ties.of(line);
       const looks = [...same, line, x, bar.number, bar.current, bar.picked, bar.current ? [...state.picked].join() : "", ties];
-      return [{ id, bar, looks, draw: () => [drawBar(bar, rows, scale, state, ties)] }];
+      return [{ id, bar, looks, draw: () => drawBar(bar, rows, scale, state, ties) }];
     });
   }
 
@@ -351,8 +355,9 @@ export class Score {
 
   press(event) {
     if (event.button !== 0) return;
-    const handle = event.target.closest("[data-drag]");
-    const node = event.target.closest("[data-pick]");
+    // A finger was not there before it pressed: what it presses may only just have come.
+    const target = document.elementFromPoint(event.clientX, event.clientY) ?? event.target;
+    const [handle, node] = ["[data-drag]", "[data-pick]"].map((kind) => target.closest(kind));
     if (handle) {
       event.preventDefault();
       begin(this.drags, ({ dragOn }) => dragOn(this, handle, event, () => { if (node) this.pickNode(node, event); }));

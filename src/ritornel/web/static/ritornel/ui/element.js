@@ -3,13 +3,14 @@
 const SVG = "http://www.w3.org/2000/svg";
 
 function fill(node, attributes, children) {
-  for (const [name, value] of Object.entries(attributes)) {
+  for (const name in attributes) {
+    const value = attributes[name];
     if (value === null || value === undefined || value === false) continue;
     if (name.startsWith("on")) node.addEventListener(name.slice(2), value);
     else if (name === "value") node.value = value;
     else node.setAttribute(name, value === true ? "" : value);
   }
-  node.append(...children.flat().filter((child) => child !== null && child !== undefined && child !== false));
+  for (const child of children.flat()) if (child !== null && child !== undefined && child !== false) node.append(child);
   return node;
 }
 
