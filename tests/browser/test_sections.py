@@ -4,6 +4,7 @@ import pypdfium2 as pdfium
 from playwright.sync_api import expect
 
 from tests.browser.base import BrowserTest
+from tests.core.formats.opendocument import LOSSY
 
 
 class SectionTest(BrowserTest):
@@ -40,7 +41,7 @@ class SectionTest(BrowserTest):
 
 
 class FilesTest(BrowserTest):
-    expected_complaints = ("from-outline", "from-pdf", "from-presentation", "timings", "hand-in")
+    expected_complaints = ("from-outline", "from-pdf", "timings", "hand-in")
 
     def test_a_show_is_saved_as_pages_and_the_pages_become_a_show(self) -> None:
         page, show = self.page, self.copy_of_demo()
@@ -109,6 +110,19 @@ class FilesTest(BrowserTest):
         page.wait_for_selector(".score .build")
         made = self.score(page.url.rstrip("/").split("/")[-1])
         self.assertEqual((len(made["order"]), made["settings"]["title"], made["length_ms"]), (9, "The Orlmere clock", self.score(show)["length_ms"]))
+
+    def test_what_is_lost_of_a_presentation_is_read_before_it_becomes_slides_and_it_can_be_left(self) -> None:
+        page = self.page
+        chosen = {"name": "bells.odp", "mimeType": "", "buffer": LOSSY}
+        page.locator("#presentation").set_input_files(chosen)
+        told = page.get_by_role("dialog", name="“bells”, 1 slide, 1 from its media")
+        expect(told.get_by_role("row", name="Slide 1")).to_contain_text("A table, which becomes its words")
+        page.keyboard.press("Escape")
+        expect(page.locator("#presentation-said")).to_have_text("Nothing was made.")
+        page.locator("#presentation").set_input_files(chosen)
+        page.get_by_role("button", name="Make the slide", exact=True).click()
+        page.wait_for_url("**/shows/*/")
+        self.until(lambda: len(self.score(page.url.rstrip("/").split("/")[-1])["order"]) == 1)
 
     def test_an_outline_becomes_a_show_and_a_table_changes_its_times(self) -> None:
         page = self.page

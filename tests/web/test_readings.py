@@ -1,9 +1,7 @@
 """Shows from files that the worker reads."""
 
 import io
-from collections.abc import Callable
 from datetime import timedelta
-from pathlib import Path
 from typing import Any
 from unittest import mock
 
@@ -11,11 +9,12 @@ import pypdfium2 as pdfium
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
-from ritornel.core.errors import Cancelled
+from ritornel.core.errors import BadMedia, Cancelled
 from ritornel.web.shows import readings
 from ritornel.web.shows.models import Reading, Show
-from ritornel.web.shows.readings import came, read
+from ritornel.web.shows.readings import folder_of, read
 from ritornel.web.shows.services import media_path, value_of
+from tests.core.formats.opendocument import LOSSY, page, presentation
 from tests.web.base import WebTest
 
 
@@ -28,44 +27,47 @@ def pages(count: int) -> bytes:
     return out.getvalue()
 
 
-class ReadingsTest(WebTest):
+class ReadingWebTest(WebTest):
     def setUp(self) -> None:
         super().setUp()
-        began = mock.patch("ritornel.web.shows.tasks.read_pages")
+        began = mock.patch("ritornel.web.shows.from_files.read_file")
         self.began = began.start()
         self.addCleanup(began.stop)
 
-    def send(self, data: bytes, name: str = "pages.pdf") -> str:
+    def send(self, data: bytes, name: str = "pages.pdf", kind: str = "pdf") -> str:
         """Where to ask for what becomes of a file."""
-        reply = self.client.post("/shows/from-pdf", {"file": SimpleUploadedFile(name, data)})
+        reply = self.client.post(f"/shows/from-{kind}", {"file": SimpleUploadedFile(name, data)})
         self.assertEqual(reply.status_code, 200, reply.content[:300])
         return str(reply.json()["reading"])
 
     def told(self, address: str) -> dict[str, Any]:
         return self.client.get(address).json()  # type: ignore[no-any-return]
 
+
+class PagesTest(ReadingWebTest):
     def test_a_pdf_becomes_a_show_of_its_pages(self) -> None:
         address = self.send(pages(3))
         self.assertEqual(self.told(address)["state"], "waiting")
         (asked,) = (call.args[0] for call in self.began.call_args_list)
-        hashes = read(asked)
+        hashes = [asset.sha256 for asset in read(asked)]
         told = self.told(address)
         self.assertEqual((told["state"], told["done"], told["total"]), ("ready", 3, 3))
         show = value_of(Show.objects.get(pk=told["address"].rstrip("/").split("/")[-1]))
         self.assertEqual((show.title, len(show.slides), show.slides[0].name), ("pages", 3, "Page 1"))
         self.assertEqual(hashes, [asset.sha256 for asset in show.assets])
         self.assertTrue(all(media_path(sha256).is_file() for sha256 in hashes))
-        self.assertFalse(came(asked).exists())
+        self.assertFalse(folder_of(asked).exists())
 
     def test_how_far_it_is_read_is_told_with_how_long_it_will_take(self) -> None:
         address = self.send(pages(12))
         told: list[tuple[int, int]] = []
-        unpacked = readings.unpack_pdf
+        unpacked = readings.unpack_pages
 
-        def watched(path: Path, name: str, show_id: str, watch: Callable[[int, int], None]) -> Any:
-            return unpacked(path, name, show_id, lambda done, total: (told.append((done, total)), watch(done, total))[1])
+        def watched(*given: Any) -> Any:
+            *first, watch = given
+            return unpacked(*first, lambda done, total: (told.append((done, total)), watch(done, total))[1])
 
-        with mock.patch("ritornel.web.shows.confined.WATCH_EVERY_S", 0.005), mock.patch.object(readings, "unpack_pdf", watched):
+        with mock.patch("ritornel.web.shows.confined.WATCH_EVERY_S", 0.005), mock.patch.object(readings, "unpack_pages", watched):
             read(Reading.objects.get().pk)
         self.assertEqual(told, sorted(told))
         self.assertGreater(len({done for done, total in told if total == 12}), 3)
@@ -78,9 +80,9 @@ class ReadingsTest(WebTest):
         address = self.send(pages(3))
         self.client.post(self.told(address)["cancel"])
         before = Show.objects.count()
-        self.assertEqual(read(Reading.objects.get().pk), [])
+        self.assertEqual(read(Reading.objects.get().pk), ())
         self.assertEqual((self.told(address)["state"], Show.objects.count()), ("cancelled", before))
-        self.assertFalse(came(Reading.objects.get().pk).exists())
+        self.assertFalse(folder_of(Reading.objects.get().pk).exists())
 
     def test_one_that_is_told_to_stop_at_work_ends_its_reader(self) -> None:
         address = self.send(pages(200))
@@ -119,7 +121,17 @@ class ReadingsTest(WebTest):
         self.assertEqual(self.told(address)["message"], "The worker stopped while it read “pages.pdf”. Choose the file again.")
         lost = Reading.objects.get()
         self.send(pages(1))
-        self.assertFalse(Reading.objects.filter(pk=lost.pk).exists() or came(lost.pk).exists(), "the next one takes its place")
+        self.assertFalse(Reading.objects.filter(pk=lost.pk).exists() or folder_of(lost.pk).exists(), "the next one takes its place")
+
+    def test_what_somebody_never_came_back_for_is_swept_away_after_a_day(self) -> None:
+        self.send(pages(1))
+        self.client.force_login(self.odo)
+        self.send(pages(1))
+        self.assertEqual(Reading.objects.count(), 2, "a file that waits for the worker is left alone")
+        old = Reading.objects.get(owner=self.ines)
+        Reading.objects.filter(pk=old.pk).update(asked_at=timezone.now() - timedelta(hours=25))
+        self.send(pages(1))
+        self.assertFalse(Reading.objects.filter(pk=old.pk).exists() or folder_of(old.pk).exists())
 
     def test_nobody_else_sees_or_stops_it(self) -> None:
         address = self.send(pages(1))
@@ -127,3 +139,61 @@ class ReadingsTest(WebTest):
         self.client.force_login(self.odo)
         self.assertEqual((self.client.get(address).status_code, self.client.post(cancel).status_code), (404, 404))
         self.assertFalse(Reading.objects.get().cancel_wanted)
+
+
+class PresentationsTest(ReadingWebTest):
+    """What is lost of a presentation is told before anything is made of it; PDFs are read alike."""
+
+    def read(self, data: bytes) -> dict[str, Any]:
+        """What is told of a presentation once it is read."""
+        address = self.send(data, "clock.odp", "presentation")
+        self.assertEqual(self.told(address)["state"], "waiting")
+        read(Reading.objects.get(state="waiting").pk)
+        return self.told(address)
+
+    def test_one_of_which_nothing_is_lost_becomes_a_show_at_once(self) -> None:
+        told = self.read(presentation(page("", "page1") + page("", "page2")))
+        self.assertEqual((told["state"], told["done"], told["total"], told["plan"]), ("ready", 2, 2, None))
+        show = value_of(Show.objects.get(pk=told["address"].rstrip("/").split("/")[-1], owner=self.ines))
+        self.assertEqual(len(show.slides), 2)
+        self.assertEqual(self.client.post(told["make"]).status_code, 400, "and nothing is made of it twice")
+
+    def test_one_of_which_something_is_lost_waits_until_it_is_wanted_and_is_made_once(self) -> None:
+        count = Show.objects.count()
+        told = self.read(LOSSY)
+        self.assertEqual((told["state"], told["address"], Show.objects.count()), ("ready", None, count))
+        self.assertEqual((told["plan"]["slides"], told["plan"]["media"], len(told["plan"]["losses"])), (1, 1, 1))
+        made = self.client.post(told["make"]).json()
+        show = value_of(Show.objects.get(pk=made["address"].rstrip("/").split("/")[-1], owner=self.ines))
+        self.assertTrue(media_path(show.assets[0].sha256).is_file())
+        again = self.client.post(told["make"])
+        self.assertIn("no longer here to be made into a show", again.json()["error"])
+        self.assertEqual((again.status_code, Show.objects.count()), (400, count + 1))
+        self.assertFalse(folder_of(Reading.objects.get().pk).exists())
+
+    def test_one_that_is_left_leaves_nothing(self) -> None:
+        count = Show.objects.count()
+        told = self.read(LOSSY)
+        self.client.post(told["cancel"])
+        self.assertEqual(self.client.post(told["make"]).status_code, 400)
+        self.assertEqual((Show.objects.count(), folder_of(Reading.objects.get().pk).exists()), (count, False))
+
+    def test_nobody_else_makes_it(self) -> None:
+        told = self.read(LOSSY)
+        self.client.force_login(self.odo)
+        self.assertEqual(self.client.post(told["make"]).status_code, 404)
+        self.assertTrue(folder_of(Reading.objects.get().pk).exists())
+
+    def test_where_making_fails_it_can_be_tried_again(self) -> None:
+        told = self.read(LOSSY)
+        with mock.patch.object(readings, "create_rows", side_effect=BadMedia("The disk is full.")):
+            self.assertEqual(self.client.post(told["make"]).json()["error"], "The disk is full.")
+        self.assertEqual(self.client.post(told["make"]).status_code, 200)
+
+    def test_a_hostile_or_damaged_one_makes_no_show(self) -> None:
+        count = Show.objects.count()
+        for wrong in (LOSSY[: len(LOSSY) // 2], b"PK\x03\x04nonsense", b"words"):
+            told = self.read(wrong)
+            self.assertEqual((told["state"], Show.objects.count()), ("failed", count))
+            self.assertIn("Nothing was made.", told["message"])
+        self.assertEqual(self.client.post("/shows/from-presentation").json()["error"], "Choose a presentation first; its name ends in .odp.")

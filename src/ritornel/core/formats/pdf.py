@@ -13,6 +13,7 @@ from ritornel.core.document.show import Asset, Frame, Show, Transition
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.media import Medium, asset_from
 from ritornel.core.formats.pictures import slides_of
+from ritornel.core.formats.progress import tell_progress
 from ritornel.core.time.milliseconds import round_half_up
 
 MOST_PAGES = 300
@@ -71,17 +72,9 @@ def _page(page: pdfium.PdfPage, frame: Frame) -> tuple[bytes, str, int, int, str
     return data, media_type, image.width, image.height, " ".join(page.get_textpage().get_text_range().split())
 
 
-def _tell(told: Path, done: int, total: int) -> None:
-    """Whoever reads it never sees half of it."""
-    part = told.with_suffix(".part")
-    part.write_text(f"{done} {total}", encoding="ascii")
-    part.replace(told)
-
-
 def read_pdf(path: Path, name: str, folder: Path, show_id: str, told: Path | None = None) -> tuple[Show, tuple[str, ...]]:
     """The show of the PDF at `path`, which came under `name`, and sentences for what could not be brought in. Its pictures lie in `folder` afterwards,
-    each under its hash. A slide stays as long as reading its words takes, and at least four seconds. How many pages are done, of how many, stands in the
-    file `told` meanwhile, as `12 300`.
+    each under its hash. A slide stays as long as reading its words takes, and at least four seconds. How many pages are done is told meanwhile (progress.py).
 
     Raises BadMedia for a file that is no PDF, is kept shut, has no page that can be read, or too many.
     """
@@ -92,8 +85,7 @@ def read_pdf(path: Path, name: str, folder: Path, show_id: str, told: Path | Non
     broken: list[int] = []
     lasts: list[int] = []
     for number in range(len(document)):
-        if told is not None:
-            _tell(told, number, len(document))
+        tell_progress(told, number, len(document))
         try:
             page = document[number]
             frame = frame or frame_for(*page.get_size())

@@ -27,7 +27,7 @@ from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.naming import file_title
-from ritornel.web.shows.presentations import plan_of
+from ritornel.web.shows.plans import plan_of
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.services import create_rows, edit_show, history_labels, show_for, value_of
 

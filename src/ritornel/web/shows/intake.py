@@ -13,9 +13,9 @@ from ritornel.core.document.show import Asset, Show
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.archive import unpack_archive
 from ritornel.core.formats.media import asset_of_file
-from ritornel.core.formats.opendocument.names import Loss
 from ritornel.core.formats.opendocument.reading import read_opendocument
 from ritornel.core.formats.pdf import read_pdf
+from ritornel.core.formats.progress import progress_told
 from ritornel.web.shows.confined import Bounds, confined
 from ritornel.web.shows.storage import keep_media_file
 
@@ -70,31 +70,16 @@ def write_down(source: UploadedFile, path: Path, name: str) -> None:
             out.write(chunk)
 
 
-def unpack_pdf(path: Path, name: str, show_id: str, watch: Callable[[int, int], None]) -> tuple[Show, tuple[str, ...]]:
-    """The show of the PDF at a path, its pictures kept, and what could not be brought in. `watch` is told how many pages are done, of how many (0: not known
-    yet); what it raises ends the reading. Raises BadMedia, and keeps nothing then."""
+def unpack_pages(kind: str, path: Path, name: str, media: Path, show_id: str, watch: Callable[[int, int], None]) -> tuple[Show, tuple[Any, ...]]:
+    """The show of a file of pages, a "pdf" or a "presentation", and what is lost, in sentences or as Loss; its media lie in the folder `media` afterwards.
+    `watch` is told how many pages are done, of how many (0: not known yet); what it raises ends the reading. Raises BadMedia."""
+    readers: dict[str, tuple[Callable[..., Any], tuple[Any, ...]]] = {"pdf": (read_pdf, ()), "presentation": (read_opendocument, (settings.MEDIA_LIMITS,))}
+    reader, given = readers[kind]
     with tempfile.TemporaryDirectory(prefix="ritornel-in-") as folder:
-        media, told = Path(folder) / "media", Path(folder) / "told"
-        media.mkdir()
+        told = Path(folder) / "told"
 
         def look() -> None:
-            done, total = map(int, told.read_text(encoding="ascii").split()) if told.is_file() else (0, 0)
-            watch(done, total)
+            watch(*progress_told(told))
 
-        show, notices = confined(read_pdf, path, name, media, show_id, told, what=name, bounds=PAGES, watch=look)
-        for found in media.iterdir():
-            keep_media_file(found.name, found)
-    return show, notices
-
-
-def unpack_presentation(source: UploadedFile, show_id: str, keeps: bool) -> tuple[Show, tuple[Loss, ...]]:
-    """The show of an OpenDocument presentation and what is lost; its media are kept only where it `keeps` them. Raises BadMedia, and keeps nothing then."""
-    name = (source.name or "presentation.odp")[:120]
-    with tempfile.TemporaryDirectory(prefix="ritornel-in-") as folder:
-        path, media = Path(folder) / "came", Path(folder) / "media"
-        media.mkdir()
-        write_down(source, path, name)
-        show, losses = confined(read_opendocument, path, name, media, show_id, settings.MEDIA_LIMITS, what=name)
-        for found in media.iterdir() if keeps else ():
-            keep_media_file(found.name, found)
-    return show, losses
+        outcome: tuple[Show, tuple[Any, ...]] = confined(reader, path, name, media, show_id, *given, told, what=name, bounds=PAGES, watch=look)
+    return outcome

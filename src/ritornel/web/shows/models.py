@@ -135,7 +135,14 @@ class Job(models.Model):
 class Reading(Job):
     """A file that the worker reads to make a show of it."""
 
+    class Kind(models.TextChoices):
+        PDF = "pdf"
+        PRESENTATION = "presentation"
+
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="readings")
+    kind = models.CharField(max_length=12, choices=Kind.choices, default=Kind.PDF)
     name = models.CharField(max_length=120)
+    # What it would become and what would be lost, where somebody has to be asked before it becomes anything.
+    plan = models.JSONField(null=True)
     notices = models.JSONField(default=list)
     show = models.ForeignKey(Show, on_delete=models.SET_NULL, null=True)

@@ -53,10 +53,10 @@ def begin_work(asset: Asset) -> None:
 
 
 @queue.task()  # type: ignore[untyped-decorator]
-def read_pages(reading_id: str) -> None:
+def read_file(reading_id: str) -> None:
     """Reads a file that came, to make a show of it."""
-    for sha256 in read(reading_id):
-        small_picture(sha256)
+    for asset in read(reading_id):
+        begin_work(asset)
 
 
 @queue.task()  # type: ignore[untyped-decorator]

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from ritornel.web.shows import api, files, hearing, outside, pages, presence, presentations, previews, readings, shelf, starting
+from ritornel.web.shows import api, files, from_files, hearing, outside, pages, presence, presentations, previews, shelf, starting
 
 urlpatterns = [
     path("", pages.show_list, name="shows"),
@@ -39,10 +39,11 @@ urlpatterns = [
     path("shows/<str:show_id>/media/<str:asset_id>/light", shelf.lighter, name="media-light"),
     path("shows/<str:show_id>/media/<str:asset_id>/at/<int:rate_pct>", shelf.at_tempo, name="media-tempo"),
     path("shows/<str:show_id>/captions", shelf.captions_in, name="captions-in"),
-    path("shows/from-pdf", readings.show_from_pdf, name="from-pdf"),
-    path("readings/<str:reading_id>.json", readings.reading, name="reading"),
-    path("readings/<str:reading_id>/cancel", readings.cancel_reading, name="cancel-reading"),
-    path("shows/from-presentation", presentations.show_from_presentation, name="from-presentation"),
+    path("shows/from-pdf", from_files.begin_reading, {"kind": "pdf"}, name="from-pdf"),
+    path("shows/from-presentation", from_files.begin_reading, {"kind": "presentation"}, name="from-presentation"),
+    path("readings/<str:reading_id>.json", from_files.reading, name="reading"),
+    path("readings/<str:reading_id>/make", from_files.make_show, name="make-reading"),
+    path("readings/<str:reading_id>/cancel", from_files.cancel_reading, name="cancel-reading"),
     path("shows/<str:show_id>/presentation.json", presentations.losses_out, name="presentation-losses"),
     path("shows/<str:show_id>/presentation.odp", presentations.presentation_out, name="presentation"),
     path("shows/from-outline", files.show_from_outline, name="from-outline"),

@@ -3,6 +3,8 @@
 import io
 import zipfile
 
+from PIL import Image
+
 from ritornel.core.formats.opendocument.names import MEDIA_TYPE, SPACES
 
 DECLARED = " ".join(f'xmlns:{prefix}="{uri}"' for prefix, uri in SPACES.items() if prefix not in ("xml", "manifest"))
@@ -46,3 +48,16 @@ def presentation(
 def page(inside: str, name: str = "page1", style: str = "") -> str:
     """One page on the master made by hand."""
     return f'<draw:page draw:name="{name}" draw:style-name="{style}" draw:master-page-name="Plain">{inside}</draw:page>'
+
+
+def png(width: int = 40, height: int = 20) -> bytes:
+    """A plain picture."""
+    out = io.BytesIO()
+    Image.new("RGB", (width, height), "#8a2456").save(out, "PNG")
+    return out.getvalue()
+
+
+PICTURE = '<draw:frame svg:width="2in" svg:height="1in"><draw:image xlink:href="Pictures/a.png"/></draw:frame>'
+TABLE = '<draw:frame svg:width="2in" svg:height="1in"><table:table><table:table-row><table:table-cell/></table:table-row></table:table></draw:frame>'
+LOSSY = presentation(page(PICTURE + TABLE), files={"Pictures/a.png": png()})
+"""One page with a picture and a table, which becomes its words: something is lost."""

@@ -3,8 +3,8 @@ import zipfile
 
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.opendocument.names import Loss
-from tests.core.formats.opendocument import page, presentation
-from tests.core.formats.opendocument.test_reading import BOX, ReadingCase, png
+from tests.core.formats.opendocument import page, png, presentation
+from tests.core.formats.opendocument.test_reading import BOX, ReadingCase
 
 TEXT = "application/vnd.oasis.opendocument.text"
 

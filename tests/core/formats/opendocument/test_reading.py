@@ -1,25 +1,16 @@
-import io
 import tempfile
 from pathlib import Path
 from unittest import TestCase
-
-from PIL import Image
 
 from ritornel.core.document.objects import Box, Gradient, Picture, Plain, Shape, Text
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Follows, Frame, OnCue, Show, Slide, Together
 from ritornel.core.formats.media import Limits
 from ritornel.core.formats.opendocument.names import Loss
 from ritornel.core.formats.opendocument.reading import read_opendocument
-from tests.core.formats.opendocument import page, presentation
+from tests.core.formats.opendocument import page, png, presentation
 
 PX = 1280 / (25.4 / 2.54 * 96)
 """How many px of the frame one of the page's is: the page made by hand is 960 px wide."""
-
-
-def png(width: int = 40, height: int = 20) -> bytes:
-    out = io.BytesIO()
-    Image.new("RGB", (width, height), "#8a2456").save(out, "PNG")
-    return out.getvalue()
 
 
 def clicked(effect: str, begin: str = "next") -> str:

@@ -20,23 +20,24 @@ from ritornel.core.formats.opendocument.pages import PageReader
 from ritornel.core.formats.opendocument.shelf import Shelf
 from ritornel.core.formats.opendocument.standing import Source
 from ritornel.core.formats.opendocument.styles import Styles
+from ritornel.core.formats.progress import tell_progress
 
 MOST_SLIDES = 1000
 LONG_SIDE_PX = 1280
 USUAL_PAGE_PX = (28 * 96 / 2.54, 15.75 * 96 / 2.54)
 
 
-def read_opendocument(path: Path, name: str, folder: Path, show_id: str, limits: Limits) -> tuple[Show, tuple[Loss, ...]]:
+def read_opendocument(path: Path, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None = None) -> tuple[Show, tuple[Loss, ...]]:
     """The show of the presentation at `path`, which came under `name`, and what cannot be carried over. Its media lie in `folder` afterwards, each under
-    its hash.
+    its hash. How many pages are done is told meanwhile (progress.py).
 
     Raises BadMedia for what is no presentation, is damaged, kept shut, hostile, without a page or of another generation of the format.
     """
     with Package(path, name) as package:
-        return _read(package, name, folder, show_id, limits)
+        return _read(package, name, folder, show_id, limits, told)
 
 
-def _read(package: Package, name: str, folder: Path, show_id: str, limits: Limits) -> tuple[Show, tuple[Loss, ...]]:
+def _read(package: Package, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None) -> tuple[Show, tuple[Loss, ...]]:
     body = package.content.find(f"{full('office:body')}/{full('office:presentation')}")
     pages = list(inside(body, "draw:page")) if body is not None else []
     if not pages:
@@ -51,6 +52,7 @@ def _read(package: Package, name: str, folder: Path, show_id: str, limits: Limit
     slides: list[Slide] = []
     furniture: Counter[Furniture] = Counter()
     for number, page in enumerate(pages, 1):
+        tell_progress(told, number - 1, len(pages))
         lost: set[str] = set()
         slide, found = PageReader(source, page, f"s{number}", lost).slide()
         slides.append(slide)

@@ -83,30 +83,35 @@ async function watched(reading, name, tell) {
 }
 
 const ASK_EVERY_MS = 300;
-const LOOKED_AT = ["presentation", "outline"];
-
 /** A show from one file: a presentation, an outline or a PDF. What would be lost is told first. */
 async function fromFile(kind, file) {
   const said = at(`${kind}-said`);
   const address = at(`from-${kind}`).dataset.to;
   const tell = (words, wrong = false) => { said.textContent = words; said.classList.toggle("wrong", wrong); };
-  const begin = async () => {
-    tell(`Making slides of ${file.name} …`);
-    try {
-      let reply = await send(address, file);
-      if (reply.reading) reply = await watched(reply.reading, file.name, tell);
-      if (!reply) { tell("Nothing was made."); return; }
-      if (reply.notices.length && !LOOKED_AT.includes(kind)) sessionStorage.setItem("ritornel-told", reply.notices.join(" "));
-      location.href = reply.address;
-    } catch (error) { tell(error.message, true); }
+  const open = (made) => {
+    if (made.notices.length && kind === "pdf") sessionStorage.setItem("ritornel-told", made.notices.join(" "));
+    location.href = made.address;
   };
   tell(`Reading ${file.name} …`);
   try {
-    const plan = LOOKED_AT.includes(kind) ? await send(address, file, { look: 1 }) : null;
-    if (!plan?.losses.length) { await begin(); return; }
+    const outline = kind === "outline";
+    let found = await send(address, file, outline ? { look: 1 } : {});
+    if (found.reading) found = await watched(found.reading, file.name, tell);
+    if (!found) { tell("Nothing was made."); return; }
+    if (found.address) { open(found); return; }
+    const plan = found.plan ?? found;
+    const begin = async () => {
+      tell(`Making slides of ${file.name} …`);
+      try { open(outline ? await send(address, file) : await post(found.make)); } catch (error) { tell(error.message, true); }
+    };
+    if (!plan.losses.length) { await begin(); return; }
     const slides = `${plan.slides} slide${plan.slides === 1 ? "" : "s"}`;
     const dialog = askAbout(`“${plan.title}”, ${slides}${plan.media ? `, ${plan.media} from its media` : ""}`, plan.losses, `Make ${plan.slides === 1 ? "the slide" : `the ${slides}`}`, begin);
-    dialog.addEventListener("close", () => { if (dialog.returnValue !== "go") tell("Nothing was made."); });
+    dialog.addEventListener("close", () => {
+      if (dialog.returnValue === "go") return;
+      tell("Nothing was made.");
+      if (found.cancel) post(found.cancel).catch(() => undefined);
+    });
   } catch (error) { tell(error.message, true); }
 }
 
