@@ -84,6 +84,17 @@ class VectorTest(BrowserTest):
           }}"""
         self.assertEqual(self.run_in_page(script, vectors), [])
 
+    def test_what_is_fetched_ahead_and_when_a_newer_edition_is_taken_in_are_pythons(self) -> None:
+        vectors = json.loads((VECTORS / "coming.json").read_text())
+        script = f"""
+          const {{ comingSlides, renewedAtMs }} = await import("{PLAYER}/sight.js");
+          for (const [count, index, expected] of vectors.slides) if (!same(comingSlides(count, index), expected)) wrong.push(`${{index}} of ${{count}}`);
+          for (const [end, length_ms, at, expected] of vectors.renewed) {{
+            const found = renewedAtMs({{ end, length_ms }}, at);
+            if (found !== expected) wrong.push(JSON.stringify([end, length_ms, at, found, expected]));
+          }}"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
     def test_snapping_follows_the_guides_as_python_does(self) -> None:
         vectors = json.loads((VECTORS / "snapping.json").read_text())
         script = """

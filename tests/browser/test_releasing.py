@@ -153,6 +153,24 @@ class ReleasingTest(BrowserTest):
         page.wait_for_function("() => JSON.parse(document.getElementById('start').textContent).edition === 2")
         kiosk.wait_for_function("() => JSON.parse(document.getElementById('start').textContent).edition === 2")
 
+    def test_what_waits_behind_its_start_plate_takes_a_newer_edition_in_after_its_first_round(self) -> None:
+        address = self.release()
+        with self.page.expect_response(lambda reply: reply.request.method == "POST"):
+            self.page.get_by_label("Starts by itself").first.uncheck()
+        page = self.stranger(address + "?loop=on")
+        begin = page.get_by_role("button", name="Begin The Orlmere clock")
+        expect(begin).to_be_visible()
+        told = """() => new Promise((done) => {
+          const { news } = JSON.parse(document.getElementById("start").textContent);
+          new EventSource(news).addEventListener("edition", (event) => { if (event.data === "2") done(); });
+        })"""
+        self.release(2)
+        page.evaluate(told)
+        begin.click()
+        expect(page.locator(".house[data-running]")).to_be_attached()
+        page.keyboard.press("End")
+        page.wait_for_function("() => JSON.parse(document.getElementById('start').textContent).edition === 2")
+
     def test_after_a_sleep_it_is_heard_again_and_has_gone_on(self) -> None:
         page = self.stranger(self.release(), KEEPS_CARDS)
         expect(page.locator(".house[data-running]")).to_be_attached()

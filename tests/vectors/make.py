@@ -6,7 +6,7 @@ The numbers are the core's; whoever runs this again looks at the difference befo
 import json
 import random
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
 
 import msgspec
 
@@ -27,7 +27,7 @@ from ritornel.core.rehearsal.recording import pieces_of
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.schedule.live import LiveState, arrive, back, cue, go_on, goes_on_at_ms, next_cue_id, since_ms, stand, waits_since_ms
 from ritornel.core.schedule.performance import builtins_of, perform, sight_at
-from ritornel.core.schedule.show_schedule import moment_at
+from ritornel.core.schedule.show_schedule import ShowSchedule, coming_slides, moment_at, renewed_at_ms
 from ritornel.core.schedule.snapping import nearest_ms
 from ritornel.core.sound.level import level_words
 from ritornel.demo.orlmere import orlmere
@@ -134,6 +134,14 @@ def live_vectors() -> list[dict[str, Any]]:
     return result
 
 
+def coming_vectors() -> dict[str, Any]:
+    """Which slides are fetched, and when a newer edition is taken in."""
+    ends: tuple[Literal["hold", "loop", "black"], ...] = ("hold", "loop", "black")
+    schedules = [ShowSchedule((), (), length, length, end) for end in ends for length in (0, 32_400)]
+    renewed = [[to.end, to.length_ms, at, renewed_at_ms(to, at)] for to in schedules for at in (-5.0, 0.0, 32_399.5, 32_400.0, 64_800.0, 100_000.25)]
+    return {"slides": [[count, index, list(coming_slides(count, index))] for count in (1, 5, 12) for index in range(count)], "renewed": renewed}
+
+
 def snapping_vectors() -> dict[str, Any]:
     slide = orlmere().slides[2]
     ids = [item.id for item in slide.objects]
@@ -211,7 +219,7 @@ def recording_vectors() -> dict[str, Any]:
 VECTORS = {
     "snapping": snapping_vectors, "sizing": sizing_vectors, "motion": motion_vectors, "masks": mask_vectors, "depth": depth_vectors,
     "drawings": drawing_vectors, "events": event_vectors, "live": live_vectors,
-    "recording": recording_vectors,
+    "recording": recording_vectors, "coming": coming_vectors,
 }  # fmt: skip
 
 if __name__ == "__main__":

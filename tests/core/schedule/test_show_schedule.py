@@ -6,6 +6,7 @@ from hypothesis import strategies as st
 from ritornel.core.document import Show
 from ritornel.core.errors import UnknownName
 from ritornel.core.schedule import compile_show, moment_at
+from ritornel.core.schedule.show_schedule import coming_slides, renewed_at_ms
 from ritornel.core.time import Span
 from tests.examples import example_a
 
@@ -32,6 +33,19 @@ class TheEndTest(SimpleTestCase):
         self.assertEqual((schedule.starts_ms, schedule.length_ms), ((0, 5000), 23_200))
         with self.assertRaisesMessage(UnknownName, "skipped"):
             schedule.index_of("two")
+
+
+class ComingTest(SimpleTestCase):
+    def test_a_looping_show_takes_a_newer_edition_in_when_its_pass_is_over(self) -> None:
+        loop = compile_show(example_a(end="loop"))
+        self.assertEqual([renewed_at_ms(loop, at) for at in (-5, 0, 32_399, 32_400, 40_000)], [32_400, 32_400, 32_400, 64_800, 64_800])
+
+    def test_any_other_takes_none_in_by_itself(self) -> None:
+        for show in (example_a(end="hold"), example_a(end="black"), Show("e", "Empty", end="loop")):
+            self.assertIsNone(renewed_at_ms(compile_show(show), 5.0))
+
+    def test_six_slides_are_fetched_ahead_as_long_as_there_are_so_many(self) -> None:
+        self.assertEqual((list(coming_slides(12, 3)), list(coming_slides(12, 10)), list(coming_slides(0, 0))), ([3, 4, 5, 6, 7, 8], [10, 11], []))
 
 
 class MomentTest(SimpleTestCase):

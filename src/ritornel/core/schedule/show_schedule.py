@@ -13,6 +13,8 @@ from ritornel.core.time.spans import Span
 
 BLACK_MS = 600
 """How long a show that ends in black takes to get there; added to its length."""
+SLIDES_AHEAD = 6
+"""So many slides are fetched ahead, the one that is shown among them."""
 
 Phase = Literal["empty", "transition", "beat", "wait", "rest", "to black", "over"]
 
@@ -61,6 +63,22 @@ def compile_show(show: Show, known: tuple[Show, ShowSchedule] | None = None) -> 
     content_ms = ends[-1] if ends else 0
     black_ms = BLACK_MS if show.end == "black" and slides else 0
     return ShowSchedule(slides, (0, *ends[:-1]) if ends else (), content_ms, content_ms + black_ms, show.end)
+
+
+def renewed_at_ms(schedule: ShowSchedule, time_ms: float) -> int | None:
+    """When a show that runs at `time_ms` may take in a newer edition without a break: a looping one when its pass is over, any other never.
+
+    >>> renewed_at_ms(ShowSchedule((), (), 32_400, 32_400, "loop"), 40_000)
+    64800
+    """
+    if schedule.end != "loop" or not schedule.length_ms:
+        return None
+    return (int(max(time_ms, 0) // schedule.length_ms) + 1) * schedule.length_ms
+
+
+def coming_slides(count: int, index: int) -> range:
+    """The slides, of so many, whose media are fetched while slide `index` is shown, in this order: itself and those that come next."""
+    return range(index, min(index + SLIDES_AHEAD, count))
 
 
 def slide_moment(slide: SlideSchedule, slide_ms: float) -> tuple[int, float, Phase]:

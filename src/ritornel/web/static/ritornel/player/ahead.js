@@ -1,6 +1,5 @@
 // Fetching what a show needs before it needs it: one slide after another, some slides ahead of what is seen. Sounds come by themselves, in their order.
-
-const SLIDES_AHEAD = 6;
+import { comingSlides } from "./sight.js";
 
 /** @param {import("./player.js").ShowPlayer} player */
 export function fetchAhead(player) {
@@ -11,7 +10,7 @@ export function fetchAhead(player) {
     busy = true;
     while (player.running) {
       const { index } = player.moment();
-      const next = Array.from({ length: SLIDES_AHEAD }, (_, step) => index + step).find((slide) => slide < player.show.slides.length && !came.has(slide));
+      const next = comingSlides(player.show.slides.length, index).find((slide) => !came.has(slide));
       if (next === undefined) break;
       came.add(next);
       await player.painter.ready(next);

@@ -1,5 +1,6 @@
 // What becomes of a release while somebody watches it: it may be withdrawn, or a newer edition may take its place.
 import { el } from "../ui/element.js";
+import { renewedAtMs } from "./sight.js";
 
 /** @param {{news?: string, edition?: number}} start @param {import("./player.js").ShowPlayer} player @param {HTMLElement} house */
 export function followNews(start, player, house) {
@@ -14,10 +15,10 @@ export function followNews(start, player, house) {
     if (Number(event.data) <= start.edition) return;
     news.close();
     // What runs round and round takes the newer one in when a pass is over; anybody else is asked.
-    if (player.show.end === "loop") {
-      const passes = () => Math.floor(player.clock.now() / player.show.length_ms);
-      const now = passes();
-      player.addEventListener("moment", () => { if (passes() > now) location.reload(); });
+    // Behind its start plate a show has no clock yet.
+    const at = renewedAtMs(player.show, player.clock?.now() ?? 0);
+    if (at !== null) {
+      player.addEventListener("moment", () => { if (player.clock.now() >= at) location.reload(); });
       return;
     }
     const go = el("button", { class: "push newer", onclick: () => location.reload() }, "A newer edition is there. Watch that");

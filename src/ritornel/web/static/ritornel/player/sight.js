@@ -35,6 +35,16 @@ export function momentAt(show, timeMs) {
   return { index: low, slide_ms: slideMs, ...moment, phase };
 }
 
+/** When a show that runs may take in a newer edition without a break: a looping one when its pass is over, any other never (null). */
+export function renewedAtMs(show, timeMs) {
+  return show.end === "loop" && show.length_ms ? (Math.floor(Math.max(timeMs, 0) / show.length_ms) + 1) * show.length_ms : null;
+}
+
+const SLIDES_AHEAD = 6;
+
+/** The slides, of so many, whose media are fetched while slide `index` is shown, in this order. */
+export const comingSlides = (count, index) => Array.from({ length: Math.min(SLIDES_AHEAD, count - index) }, (_, step) => index + step);
+
 const begun = (schedule) => schedule.beats.map((beat) => beat.start_ms);
 
 /** How far the clip that is a slide's ground has come in its round; null where the ground does not move. */
