@@ -222,7 +222,8 @@ export class Score {
       const [line, found, name, from, to] = [data.slides[state.shown[voice.index]], this.waves.of(voice.asset_id, px), state.asset(voice.asset_id)?.name ?? "Voice", Math.max(x1, view.from), Math.min(x2, view.to)];
       return [{ id: voice.id, looks: [px, rows.voices.top, voice, line, found, name, from, to], draw: () => [drawVoice(voice, line, rows.voices, scale, from, to, found, name)] }];
     });
-    return { staff: [ground, ...staff], bars, waves, voices, lines, ruler };
+    // First what reaches over the whole width, and bars last: each of them has no more painted anew than its own place.
+    return { staff: [ground, ...staff], lines, ruler, waves, voices, bars };
   }
 
   /** The bars of the slides in view, each with all that its looks depend on. */
