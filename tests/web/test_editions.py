@@ -4,6 +4,9 @@ import errno
 import gzip
 import importlib
 import json
+import os
+import shutil
+import time
 from pathlib import Path
 from types import SimpleNamespace
 from unittest import mock
@@ -67,6 +70,17 @@ class FoldersTest(WebTest):
         self.post("/shows/clock/editions")
         self.assertFalse((left / "old.png").exists())
         self.assertTrue((left / "performance.json").is_file())
+
+    def test_what_killed_ones_left_half_laid_out_goes_after_a_day(self) -> None:
+        root = self.folder.parent.parent
+        yesterday, now = root / ".yesterday", root / ".now"
+        for left in (yesterday, now):
+            left.mkdir()
+            (left / "performance.json").write_bytes(b"half of")
+            self.addCleanup(shutil.rmtree, left, True)
+        os.utime(yesterday, (time.time() - 25 * 3600,) * 2)
+        self.post("/shows/clock/editions")
+        self.assertEqual((yesterday.exists(), now.exists()), (False, True), "one that is being made beside it is left alone")
 
     def test_the_files_go_with_the_edition_once_it_is_gone(self) -> None:
         with self.captureOnCommitCallbacks(execute=True):

@@ -5,6 +5,7 @@ import errno
 import gzip
 import os
 import shutil
+import time
 from collections.abc import Iterator
 from pathlib import Path
 from typing import Any
@@ -22,6 +23,8 @@ from ritornel.web.shows.models import new_id
 
 PERFORMANCE, CALM, FIRST, PAGE = "performance.json", "calm.json", "first.webp", "index.html"
 """What painters read; the same for those who ask for less motion; a small picture of the beginning; the page for other web servers."""
+LEFT_AFTER_S = 24 * 3600
+"""What is laid out so long ago was left by one that was killed; nothing takes a minute."""
 TYPES = {suffix: media_type for media_type, suffix in SUFFIXES.items()} | {".json": "application/json"}
 """What is served, by its ending. A page is not: it would run in the name of this server."""
 
@@ -62,7 +65,12 @@ def put_beside(source: Path, target: Path) -> None:
 def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator[Path]:
     """A folder with all of an edition, which `put_in_place` moves; what is not moved is gone afterwards. Addresses in it are beside each other, so that it
     can stand anywhere. `how` says how its page begins. Raises BadMedia where a medium is missing, RitornelError where the disk is full."""
-    folder = Path(settings.VAR) / "editions" / f".{new_id()}"
+    root = Path(settings.VAR) / "editions"
+    for left in root.glob(".*"):
+        with contextlib.suppress(FileNotFoundError):
+            if time.time() - left.stat().st_mtime > LEFT_AFTER_S:
+                shutil.rmtree(left, ignore_errors=True)
+    folder = root / f".{new_id()}"
     folder.mkdir(parents=True)
     try:
         media = staged.media(served_name)
