@@ -70,6 +70,26 @@ class ComposeTest(BrowserTest):
         slide = self.until(lambda: (s := self.slide(show, "two-s"))["advance"]["rule"] == "after" and s["transition"]["lasts_ms"] == 1200 and s)
         self.assertEqual((slide["transition"]["name"], slide["transition"]["settings"]), ("push", {"comes_from": "above"}))
 
+    def test_a_part_of_the_panel_that_comes_while_a_number_is_typed_loses_no_letter(self) -> None:
+        held: list[Route] = []
+        self.page.route("**/carry-panel*", lambda route: held.append(route))
+        show = self.copy_of_demo()
+        self.page.goto(f"{self.base}/shows/{show}/?slide=two-s")
+        self.page.get_by_role("group", name="Comes by").get_by_role("button", name="Carry").click()
+        self.until(lambda: held)
+        self.panel("Length of the transition").fill("1.2")
+        held[0].continue_()
+        come = """async () => {
+          const { name } = performance.getEntriesByType("resource").find((entry) => entry.name.includes("/carry-panel"));
+          await import(name);
+          await new Promise(requestAnimationFrame);
+        }"""
+        self.page.wait_for_function("() => performance.getEntriesByType('resource').some(({ name }) => name.includes('/carry-panel'))")
+        self.page.evaluate(come)
+        expect(self.panel("Length of the transition")).to_have_value("1.2")
+        self.panel("Length of the transition").press("Enter")
+        self.until(lambda: (now := self.slide(show, "two-s")["transition"])["lasts_ms"] == 1200 and now["name"] == "carry")
+
     def test_an_answer_that_comes_between_press_and_let_go_loses_no_click(self) -> None:
         show = self.compose("two-s")
         held: list[Route] = []

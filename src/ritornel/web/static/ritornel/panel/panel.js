@@ -22,7 +22,7 @@ export class Panel {
     this.clipTab = "clip";
     this.kind = "enters";
     this.part = "";
-    state.addEventListener("show", () => { this.owed = true; this.settle(); });
+    state.addEventListener("show", () => this.drawSoon());
     state.addEventListener("pick", () => this.draw());
     state.addEventListener("trial", () => showTrial(state));
     this.listenToHands();
@@ -34,7 +34,7 @@ export class Panel {
     this.draw();
   }
 
-  // What is pressed or typed in is not drawn anew under the hand when an edit is answered:
+  // What is pressed or typed in is not drawn anew under the hand when an edit is answered, or a part of the panel comes:
   // a click would be lost between press and let go, and letters between two keys.
   listenToHands() {
     this.owed = false;
@@ -45,6 +45,12 @@ export class Panel {
     for (const kind of ["pointerup", "pointercancel"]) window.addEventListener(kind, () => { if (this.pressed) afterwards(() => { this.pressed = false; }); }, true);
     this.node.addEventListener("input", (event) => { this.typedIn = event.target; });
     for (const kind of ["change", "focusout"]) this.node.addEventListener(kind, ({ target }) => afterwards(() => { if (this.typedIn === target) this.typedIn = null; }));
+  }
+
+  /** Draws it anew as soon as no hand is at it. */
+  drawSoon() {
+    this.owed = true;
+    this.settle();
   }
 
   settle() {
@@ -90,13 +96,13 @@ export class Panel {
     if (state.picked.size === 1) return this.later("object", ({ objectPanel }) => objectPanel(state, this));
     if (state.picked.size > 1) return this.later("several", ({ severalPanel }) => severalPanel(state, this));
     if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden)) return this.later("several", ({ slidesPanel }) => slidesPanel(state));
-    return slidePanel(state, () => this.draw());
+    return slidePanel(state, () => this.drawSoon());
   }
 
   later(name, draw) {
     const part = parts[name];
     if (part.ready) return draw(part.ready);
-    part.get().then(() => this.draw());
+    part.get().then(() => this.drawSoon());
     return null;
   }
 }
