@@ -61,12 +61,12 @@ def write_parted(scene: Scene, path: Path, folder: Path, report: Report | None =
     if len(segments) < 2 or processes < 2:
         write_film(performance, path, order, scene.path, report)
         return
-    folder.mkdir(parents=True, exist_ok=True)
     plan = msgspec.json.encode([path.suffix, segments])
     if not (folder / PLAN).is_file() or (folder / PLAN).read_bytes() != plan:
-        # What lies there was meant for another film.
-        shutil.rmtree(folder)
-        folder.mkdir()
+        if folder.exists():
+            # What lies there was meant for another film.
+            shutil.rmtree(folder)
+        folder.mkdir(parents=True)
         (folder / PLAN).write_bytes(plan)
     try:
         with moved_there(path) as unfinished:
