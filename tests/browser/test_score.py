@@ -318,6 +318,45 @@ class ScoreTest(BrowserTest):
         seen = scroll.evaluate("(node) => [...node.querySelectorAll('[data-pick=slide]')].filter((bar) => bar.getBoundingClientRect().top > 0).length")
         self.assertGreater(seen, 3)
 
+    def test_what_is_only_made_ready_cannot_be_pressed(self) -> None:
+        self.compose()
+        picked = self.page.locator(".sheet:not([aria-hidden]) .build[color*=plum]")
+        self.page.locator(".sheet:not([aria-hidden]) .build").nth(1).click()
+        expect(picked).not_to_have_count(0)
+        build = self.page.locator(".sheet:not([aria-hidden]) .build").first
+        box = build.bounding_box()
+        assert box
+        # As if it were made ready for another scale, at a place where nothing is seen.
+        build.evaluate(
+            """(node) => {
+              const copy = document.createElementNS("http://www.w3.org/2000/svg", "svg");
+              copy.append(node.cloneNode(true));
+              Object.assign(copy.style, { position: "absolute", left: "0", top: "0", width: "100%", height: "100%" });
+              document.querySelector(".sheet[aria-hidden] div").append(copy);
+              node.remove();
+            }"""
+        )
+        at = box["x"] + 4, box["y"] + box["height"] / 2
+        met = self.page.evaluate("([x, y]) => document.elementFromPoint(x, y).closest('[data-build]')?.dataset.build", list(at))
+        self.assertTrue(met, "a hand would meet it")
+        self.page.mouse.click(*at)
+        expect(picked).to_have_count(0)
+
+    def test_until_a_finer_wave_has_come_the_coarser_one_is_seen(self) -> None:
+        held: list[Any] = []
+        self.page.route("**/wave/200/*", lambda route: held.append(route))
+        self.compose("esc-s")
+        heights = "() => [...document.querySelectorAll('.sheet:not([aria-hidden]) path[fill=\"#c69a4c\"]')].map((path) => path.getBBox().height)"
+        self.page.wait_for_function(f"() => ({heights})().some((height) => height > 8)")
+        for _ in range(6):
+            self.page.get_by_role("button", name="See it larger").click()
+        self.until(lambda: bool(held))
+        self.page.wait_for_function("() => !document.querySelector('.sheet:not([aria-hidden])').style.transform")
+        self.assertGreater(max(self.page.evaluate(heights)), 8)
+        for route in held:
+            route.continue_()
+        self.page.wait_for_function("() => performance.getEntriesByType('resource').some(({ name, responseEnd }) => name.includes('/wave/200/') && responseEnd)")
+
     def test_the_wave_of_the_music_is_read_more_finely_the_closer_it_is_looked_at(self) -> None:
         asked: list[str] = []
         self.page.on("request", lambda request: asked.append(request.url.split("/wave/")[1]) if "/wave/" in request.url else None)

@@ -359,8 +359,8 @@ export class Score {
 
   press(event) {
     if (event.button !== 0) return;
-    // A finger was not there before it pressed: what it presses may only just have come.
-    const target = document.elementFromPoint(event.clientX, event.clientY) ?? event.target;
+    // A finger was not there before it pressed: what it presses may only just have come. What is only made ready is beneath and cannot be pressed.
+    const target = document.elementsFromPoint(event.clientX, event.clientY).find((node) => !this.next.node.contains(node)) ?? event.target;
     const [handle, node] = ["[data-drag]", "[data-pick]"].map((kind) => target.closest(kind));
     if (handle) {
       event.preventDefault();

@@ -44,7 +44,7 @@ class Wave {
   }
 
   part(perS, number) {
-    const key = `${perS}/${number * this.about.part}`;
+    const key = this.key(perS, number);
     if (!this.parts.has(key)) {
       this.parts.set(key, null);
       fetch(`${this.address}/wave/${key}`).then((reply) => (reply.ok ? reply.arrayBuffer() : new ArrayBuffer(0))).then((bytes) => { this.parts.set(key, new Uint8Array(bytes)); this.more(); }).catch(() => this.parts.delete(key));
@@ -52,13 +52,32 @@ class Wave {
     return this.parts.get(key);
   }
 
+  key(perS, number) { return `${perS}/${number * this.about.part}`; }
+
   peak(perS, fromMs, toMs) {
-    const { done_ms: done, sketch, lasts_ms: lasts, part: size } = this.about;
+    const { done_ms: done, sketch, lasts_ms: lasts, levels } = this.about;
+    if (fromMs >= done) return sketch[Math.floor((fromMs / lasts) * sketch.length)] ?? 0;
+    const found = this.loudest(perS, fromMs, toMs, (number) => this.part(perS, number));
+    if (found !== null) return found;
+    // While a part is on its way, what another level has of it is seen: the next coarser one, or a finer one.
+    const others = [...levels.filter((level) => level < perS).reverse(), ...levels.filter((level) => level > perS)];
+    for (const other of others) {
+      const instead = this.loudest(other, fromMs, toMs, (number) => this.parts.get(this.key(other, number)));
+      if (instead !== null) return instead;
+    }
+    return 0;
+  }
+
+  /** The loudest that a level has between two times; null where a part of it is not there. */
+  loudest(perS, fromMs, toMs, part) {
     const first = Math.max(0, Math.floor((fromMs * perS) / 1000));
     const last = Math.max(first + 1, Math.floor((toMs * perS) / 1000));
-    if (fromMs >= done) return sketch[Math.floor((fromMs / lasts) * sketch.length)] ?? 0;
     let peak = 0;
-    for (let at = first; at < last; at += 1) peak = Math.max(peak, this.part(perS, Math.floor(at / size))?.[at % size] ?? 0);
+    for (let at = first; at < last; at += 1) {
+      const found = part(Math.floor(at / this.about.part));
+      if (!found) return null;
+      peak = Math.max(peak, found[at % this.about.part] ?? 0);
+    }
     return peak;
   }
 }
