@@ -355,7 +355,7 @@ class ScoreTest(BrowserTest):
         self.assertGreater(max(self.page.evaluate(heights)), 8)
         for route in held:
             route.continue_()
-        self.page.wait_for_function("() => performance.getEntriesByType('resource').some(({ name, responseEnd }) => name.includes('/wave/200/') && responseEnd)")
+        self.page.wait_for_function("() => performance.getEntriesByType('resource').some(({ name }) => name.includes('/wave/200/'))")
 
     def test_the_wave_of_the_music_is_read_more_finely_the_closer_it_is_looked_at(self) -> None:
         asked: list[str] = []
