@@ -1,8 +1,6 @@
 // Copying and pasting: objects and slides within a show and between shows, files, and words from anywhere, which come in clean.
 import { toast } from "../ui/toast.js";
 
-const making = () => import("./making.js");
-
 const KIND = "application/x-ritornel";
 
 export class Clipboard {
@@ -40,30 +38,13 @@ export class Clipboard {
     const data = event.clipboardData;
     const own = data.getData(KIND);
     event.preventDefault();
-    if (own) await this.pasteOwn(JSON.parse(own));
-    else if (this.inPlace && this.last?.text === data.getData("text/plain")) await this.pasteOwn(this.last.content);
-    else if (data.files.length) this.state.dispatchEvent(new CustomEvent("files", { detail: { files: [...data.files].map((file) => ({ file, folder: "" })) } }));
-    else if (data.getData("text/plain").trim()) await this.pasteText(data.getData("text/plain"));
-  }
-
-  async pasteText(text) {
-    if (text.length > 100_000) { toast(`The text has ${text.length.toLocaleString("en")} characters; a text holds up to 100,000. Nothing was pasted.`, { wrong: true }); return; }
-    const { linesOf } = await import("./plain-lines.js");
-    await (await making()).addLines(this.stage, linesOf(text));
-  }
-
-  async pasteOwn({ show, slide, items, slides }) {
-    const { state } = this;
-    const here = show === state.data.show_id;
-    if (slides.length) {
-      const at = state.data.order.indexOf(state.slide.id) + 1;
-      await state.bring({ from: show, slide_ids: slides, at });
-      return;
+    const { inPlace, stage, last } = this;
+    const text = data.getData("text/plain");
+    const content = own ? JSON.parse(own) : inPlace && last?.text === text ? last.content : null;
+    if (!content && data.files.length) this.state.dispatchEvent(new CustomEvent("files", { detail: { files: [...data.files].map((file) => ({ file, folder: "" })) } }));
+    else if (content || text.trim()) {
+      const { pasteOwn, pasteText } = await import("./pasting.js");
+      await (content ? pasteOwn(stage, content, inPlace) : pasteText(stage, text));
     }
-    const offset = this.inPlace || slide !== state.slide.id ? 0 : 20;
-    const { copiesOf } = await import("./copying.js");
-    const copies = copiesOf(items, offset, offset);
-    if (here) await (await making()).addObjects(state, copies, "Paste");
-    else if (await state.bring({ from: show, objects: copies, slide_id: state.slide.id })) state.pick(copies.map((item) => item.id));
   }
 }
