@@ -262,10 +262,16 @@ class BrowserTest(unittest.TestCase):
         page = page or self.page
         token = next(cookie["value"] for cookie in page.context.cookies() if cookie["name"] == "csrftoken")
         reply = page.request.post(
-            self.base + "/shows/import", multipart={"archive": {"name": "demo.ritornel", "mimeType": "application/zip", "buffer": archive}},
-            headers={"X-CSRFToken": token, "Referer": self.base}, max_redirects=0,
-        )  # fmt: skip
-        return reply.headers["location"].rstrip("/").split("/")[-1]
+            self.base + "/shows/from-archive", multipart={"file": {"name": "demo.ritornel", "mimeType": "application/zip", "buffer": archive}},
+            headers={"X-CSRFToken": token, "Referer": self.base},
+        ).json()  # fmt: skip
+
+        def made() -> str | None:
+            told = page.request.get(self.base + reply["reading"]).json()
+            self.assertNotEqual(told["state"], "failed", told["message"])
+            return told["address"]  # type: ignore[no-any-return]
+
+        return str(self.until(made)).rstrip("/").split("/")[-1]
 
     def compose(self, slide: str = "esc-s", show: str | None = None) -> str:
         """Compose, on a show of the test's own, ready to be used."""

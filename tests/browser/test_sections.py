@@ -71,6 +71,19 @@ class FilesTest(BrowserTest):
         made = self.score(page.url.rstrip("/").split("/")[-1])
         self.assertEqual((len(made["order"]), made["settings"]["title"]), (9, "The Orlmere clock"))
 
+    def test_an_archive_is_brought_in_from_the_list_of_shows_and_a_broken_one_is_told(self) -> None:
+        page, show = self.page, self.copy_of_demo()
+        archive = page.request.get(f"{self.base}/shows/{show}/archive").body()
+        page.goto(f"{self.base}/")
+        choose = page.get_by_label("Bring in an archive")
+        choose.set_input_files({"name": "cut.ritornel", "mimeType": "application/zip", "buffer": archive[:9000]})
+        expect(page.locator("#brought")).to_have_text("“cut.ritornel” is not a Ritornel archive, or it is damaged.")
+        choose.set_input_files({"name": "clock.ritornel", "mimeType": "application/zip", "buffer": archive})
+        page.wait_for_url("**/shows/*/")
+        page.wait_for_selector(".score .bar, .score [data-slide]")
+        made = self.score(page.url.rstrip("/").split("/")[-1])
+        self.assertEqual((len(made["order"]), made["settings"]["title"]), (9, "The Orlmere clock"))
+
     def test_a_long_pdf_is_seen_being_read_and_can_be_stopped(self) -> None:
         page = self.page
         document, out = pdfium.PdfDocument.new(), io.BytesIO()

@@ -154,20 +154,6 @@ class PagesTest(WebTest):
         self.assertContains(page, "The Orlmere clock")
         self.assertContains(page, "Second")
 
-    def test_a_show_goes_out_and_comes_in_as_the_same_archive(self) -> None:
-        archive = self.client.get("/shows/clock/archive")
-        self.assertEqual(archive.headers["Content-Disposition"], 'attachment; filename="the-orlmere-clock.ritornel"')
-        reply = self.client.post("/shows/import", {"archive": SimpleUploadedFile("x.ritornel", archive.content)})
-        copy = Show.objects.exclude(pk="clock").get()
-        self.assertRedirects(reply, f"/shows/{copy.pk}/")
-        one, other = value_of(self.row), value_of(copy)
-        self.assertEqual((one.slides, one.music, one.assets, one.title), (other.slides, other.music, other.assets, other.title))
-
-    def test_a_bad_archive_is_told_and_makes_nothing(self) -> None:
-        reply = self.client.post("/shows/import", {"archive": SimpleUploadedFile("x.ritornel", b"no")}, follow=True)
-        self.assertContains(reply, "“x.ritornel” is not a Ritornel archive, or it is damaged.")
-        self.assertEqual(Show.objects.count(), 1)
-
     def test_a_thumbnail_is_a_png_of_the_slide(self) -> None:
         address = self.score()["slides"]["esc-s"]["thumb"]
         self.assertEqual(self.client.get(address).content[:8], b"\x89PNG\r\n\x1a\n")

@@ -1,11 +1,13 @@
 """Shows from files that the worker reads."""
 
 import io
+import zipfile
 from datetime import timedelta
 from typing import Any
 from unittest import mock
 
 import pypdfium2 as pdfium
+from asgiref.sync import async_to_sync
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
@@ -61,13 +63,13 @@ class PagesTest(ReadingWebTest):
     def test_how_far_it_is_read_is_told_with_how_long_it_will_take(self) -> None:
         address = self.send(pages(12))
         told: list[tuple[int, int]] = []
-        unpacked = readings.unpack_pages
+        unpacked = readings.unpack
 
         def watched(*given: Any) -> Any:
             *first, watch = given
             return unpacked(*first, lambda done, total: (told.append((done, total)), watch(done, total))[1])
 
-        with mock.patch("ritornel.web.shows.confined.WATCH_EVERY_S", 0.005), mock.patch.object(readings, "unpack_pages", watched):
+        with mock.patch("ritornel.web.shows.confined.WATCH_EVERY_S", 0.005), mock.patch.object(readings, "unpack", watched):
             read(Reading.objects.get().pk)
         self.assertEqual(told, sorted(told))
         self.assertGreater(len({done for done, total in told if total == 12}), 3)
@@ -108,7 +110,7 @@ class PagesTest(ReadingWebTest):
 
     def test_a_request_without_a_file_and_one_too_large_are_refused_at_once(self) -> None:
         self.assertEqual(self.client.post("/shows/from-pdf").json()["error"], "Choose a PDF first.")
-        with mock.patch("ritornel.web.shows.intake.settings") as settings:
+        with mock.patch("ritornel.web.shows.from_files.settings") as settings:
             settings.MEDIA_LIMITS.file_bytes = 10
             reply = self.client.post("/shows/from-pdf", {"file": SimpleUploadedFile("x.pdf", pages(1))})
         self.assertEqual(reply.status_code, 400)
@@ -197,3 +199,93 @@ class PresentationsTest(ReadingWebTest):
             self.assertEqual((told["state"], Show.objects.count()), ("failed", count))
             self.assertIn("Nothing was made.", told["message"])
         self.assertEqual(self.client.post("/shows/from-presentation").json()["error"], "Choose a presentation first; its name ends in .odp.")
+
+
+class ArchivesTest(ReadingWebTest):
+    def archive(self) -> bytes:
+        return bytes(self.client.get("/shows/clock/archive").content)
+
+    def read(self, data: bytes) -> dict[str, Any]:
+        """What is told of an archive once it is read."""
+        address = self.send(data, "x.ritornel", "archive")
+        read(Reading.objects.get(state="waiting").pk)
+        return self.told(address)
+
+    def test_a_show_goes_out_and_comes_in_as_the_same(self) -> None:
+        saved = self.client.get("/shows/clock/archive")
+        self.assertEqual(saved.headers["Content-Disposition"], 'attachment; filename="the-orlmere-clock.ritornel"')
+        told = self.read(saved.content)
+        self.assertEqual((told["state"], told["done"], told["plan"]), ("ready", told["total"], None))
+        copy = Show.objects.exclude(pk="clock").get(owner=self.ines)
+        self.assertEqual(told["address"], f"/shows/{copy.pk}/")
+        one, other = value_of(self.row), value_of(copy)
+        self.assertEqual((one.slides, one.music, one.assets, one.title), (other.slides, other.music, other.assets, other.title))
+
+    def test_how_many_of_its_files_are_checked_is_told(self) -> None:
+        data, seen = self.archive(), []
+        address = self.send(data, "x.ritornel", "archive")
+        unpacked = readings.unpack
+
+        def watched(*given: Any) -> Any:
+            *first, watch = given
+            return unpacked(*first, lambda done, total: (seen.append((done, total)), watch(done, total))[1])
+
+        with mock.patch("ritornel.web.shows.confined.WATCH_EVERY_S", 0.005), mock.patch.object(readings, "unpack", watched):
+            read(Reading.objects.get().pk)
+        self.assertEqual(self.told(address)["state"], "ready")
+        count = len(value_of(self.row).assets)
+        self.assertEqual(seen, sorted(seen))
+        self.assertTrue({total for _, total in seen} <= {0, count})
+        self.assertGreater(len({done for done, total in seen if total == count}), 2)
+
+    def test_one_that_is_told_to_stop_makes_nothing_and_leaves_nothing(self) -> None:
+        address = self.send(self.archive(), "x.ritornel", "archive")
+
+        def stops(_: Any, *given: Any, watch: Any, **how: Any) -> Any:
+            Reading.objects.update(cancel_wanted=True)
+            watch()
+
+        with mock.patch("ritornel.web.shows.intake.confined", stops):
+            read(Reading.objects.get().pk)
+        self.assertEqual((self.told(address)["state"], Show.objects.count()), ("cancelled", 1))
+        self.assertFalse(folder_of(Reading.objects.get().pk).exists())
+
+    def test_a_bad_one_is_told_and_makes_nothing(self) -> None:
+        outside, lacking = io.BytesIO(), io.BytesIO()
+        with zipfile.ZipFile(outside, "w") as bundle:
+            bundle.writestr("../escaped", b"")
+        with zipfile.ZipFile(io.BytesIO(self.archive())) as whole, zipfile.ZipFile(lacking, "w") as bundle:
+            bundle.writestr("show.json", whole.read("show.json"))
+        for data, words in (
+            (b"no", "“x.ritornel” is not a Ritornel archive, or it is damaged."),
+            (self.archive()[:5000], "“x.ritornel” is not a Ritornel archive, or it is damaged."),
+            (outside.getvalue(), "“x.ritornel” holds “../escaped”, which has no place in an archive. Nothing was taken from it."),
+            (lacking.getvalue(), "“x.ritornel” lacks the medium"),
+        ):
+            told = self.read(data)
+            self.assertEqual((told["state"], told["address"], Show.objects.count()), ("failed", None, 1))
+            self.assertIn(words, told["message"])
+        with self.settings(ARCHIVE_BYTES=1000):
+            refused = self.client.post("/shows/from-archive", {"file": SimpleUploadedFile("x.ritornel", self.archive())})
+        self.assertIn("at most 0 MB can be read. Nothing was made.", refused.json()["error"])
+        self.assertEqual(self.client.post("/shows/from-archive").json()["error"], "Choose an archive first; its name ends in .ritornel.")
+
+    def test_a_large_one_is_sent_in_pieces_and_whole(self) -> None:
+        whole = self.archive()
+        self.async_client.force_login(self.ines)
+        with mock.patch("ritornel.web.shows.saving.AT_ONCE", 1000), mock.patch("ritornel.web.shows.saving.CHUNK", 50_000):
+            reply = async_to_sync(self.pieces)()
+        self.assertGreater(len(reply), 3)
+        self.assertEqual(b"".join(reply), whole)
+
+    async def pieces(self) -> list[bytes]:
+        reply = await self.async_client.get("/shows/clock/archive")
+        self.assertTrue(reply.streaming)
+        pieces = [piece async for piece in reply.streaming_content]
+        self.assertEqual(int(reply.headers["Content-Length"]), sum(map(len, pieces)))
+        return pieces
+
+    def test_what_cannot_be_archived_whole_is_not_saved(self) -> None:
+        media_path(value_of(self.row).assets[0].sha256).unlink()
+        reply = self.client.get("/shows/clock/archive", follow=True)
+        self.assertContains(reply, "cannot be archived whole.")

@@ -15,6 +15,7 @@ from ritornel.core.document.integrity import check_show
 from ritornel.core.document.show import Show
 from ritornel.core.errors import BadArchive, RitornelError
 from ritornel.core.formats.media import Limits, examined, file_name
+from ritornel.core.formats.progress import tell_progress
 
 SCHEMA = "ritornel.show"
 VERSION = 6
@@ -77,20 +78,20 @@ def write_archive(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> N
                 written.add(asset.sha256)
 
 
-def read_archive(source: IO[bytes], name: str, keep: Keep, limits: Limits) -> Show:
-    """The show in an archive; its media go to `keep` once everything has been checked.
+def read_archive(source: IO[bytes], name: str, keep: Keep, limits: Limits, told: Path | None = None) -> Show:
+    """The show in an archive; its media go to `keep` once everything has been checked. How many of them are is told in the file `told`.
 
     Raises BadArchive for what is no archive, reaches outside, unpacks beyond all measure, lacks media, or is of another version.
     Media are read as untrusted: their content must match their hash and be what the show says.
     """
     try:
         with zipfile.ZipFile(source) as bundle:
-            return _read(bundle, name, keep, limits)
+            return _read(bundle, name, keep, limits, told)
     except (zipfile.BadZipFile, EOFError, NotImplementedError, RuntimeError) as error:
         raise BadArchive(f"“{name}” is not a Ritornel archive, or it is damaged.") from error
 
 
-def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits) -> Show:
+def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits, told: Path | None) -> Show:
     entries = {entry.filename: entry for entry in bundle.infolist()}
     for entry in entries.values():
         if entry.filename != "show.json" and not _NAME.match(entry.filename):
@@ -103,7 +104,8 @@ def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits) -> Sho
         raise BadArchive(f"“{name}” has no show.json, so it is not a Ritornel archive.")
     show = read_show_json(bundle.read("show.json"), name)
     # Everything is checked before anything is kept, one medium in memory at a time.
-    for asset in show.assets:
+    for number, asset in enumerate(show.assets):
+        tell_progress(told, number, len(show.assets))
         inside = f"media/{file_name(asset)}"
         if inside not in entries:
             raise BadArchive(f"“{name}” lacks the medium “{asset.name}” ({inside}).")
@@ -122,11 +124,12 @@ def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits) -> Sho
     return show
 
 
-def unpack_archive(path: Path, name: str, folder: Path, limits: Limits) -> Show:
-    """The show in the archive at `path`; its media lie in `folder` afterwards, each under its hash. Raises BadArchive."""
+def unpack_archive(path: Path, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None = None) -> tuple[Show, tuple[str, ...]]:
+    """The show in the archive at `path` under an id of its own, and what is lost of it: nothing. Its media lie in `folder` afterwards, each under its hash.
+    Raises BadArchive."""
 
     def keep(sha256: str, data: bytes) -> None:
         (folder / sha256).write_bytes(data)
 
     with path.open("rb") as source:
-        return read_archive(source, name, keep, limits)
+        return msgspec.structs.replace(read_archive(source, name, keep, limits, told), id=show_id), ()

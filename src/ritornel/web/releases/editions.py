@@ -3,6 +3,7 @@
 from django.contrib.auth.decorators import login_required
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.checks import Finding, check_show
@@ -66,7 +67,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_GET
 @telling_errors
-def edition_folder(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
+def edition_folder(request: HttpRequest, show_id: str, number: int) -> HttpResponseBase:
     """An edition as static files, in a zip file: any web server carries them, and a disk does too."""
     row = owned_show(show_id, request)
     edition = Edition.objects.filter(release__show=row, number=number).first()

@@ -1,10 +1,11 @@
 """A show on a disk: one file, or a folder, that plays in a browser without any server or network."""
 
-import tempfile
 import zipfile
+from typing import IO
 
 from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
 from django.views.decorators.http import require_GET
 
 from ritornel.core.document.show import Show as ShowValue
@@ -16,6 +17,7 @@ from ritornel.web.releases.models import Release
 from ritornel.web.releases.page_alone import page_of
 from ritornel.web.shows.naming import data_url, file_title
 from ritornel.web.shows.replies import json_reply, telling_errors
+from ritornel.web.shows.saving import saved_reply
 from ritornel.web.shows.services import Show, show_for, value_of
 
 SINGLE_BYTES = 300_000_000
@@ -73,13 +75,13 @@ def single_file(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_GET
 @telling_errors
-def folder(request: HttpRequest, show_id: str) -> HttpResponse:
+def folder(request: HttpRequest, show_id: str) -> HttpResponseBase:
     """The show as a folder in a zip file."""
     row = show_for(show_id, request, "edit")
     return folder_of(row, value_of(row), "-folder")
 
 
-def folder_of(row: Show, show: ShowValue, ending: str) -> HttpResponse:
+def folder_of(row: Show, show: ShowValue, ending: str) -> HttpResponseBase:
     """A folder in a zip file: a page, and its pictures and clips beside it. Sounds are in the page: browsers read none from a disk. Raises BadValue for a show
     without slides, BadMedia where something is missing."""
     staged = _performed(show)
@@ -94,11 +96,12 @@ def folder_of(row: Show, show: ShowValue, ending: str) -> HttpResponse:
         beside[media[key]] = path
         if asset.kind == "clip" and (key in sounds or asset.heard):
             heard[key] = data_url(media_type, path.read_bytes())
-    with tempfile.TemporaryFile() as out:
+    top = file_title(row.title)
+
+    def write(out: IO[bytes]) -> None:
         with zipfile.ZipFile(out, "w", zipfile.ZIP_STORED) as archive:
-            top = file_title(row.title)
             archive.writestr(f"{top}/index.html", _page(row, staged, media, heard))
             for name, path in beside.items():
                 archive.write(path, f"{top}/{name}")
-        out.seek(0)
-        return _saved(HttpResponse(out.read(), content_type="application/zip"), f"{file_title(row.title)}{ending}.zip")
+
+    return saved_reply(write, f"{top}{ending}.zip", "application/zip")

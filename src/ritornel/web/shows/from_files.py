@@ -1,7 +1,8 @@
-"""Beginning a show from a file of pages: it is read by the worker, seen at work, and can be told to stop."""
+"""Beginning a show from a file that takes long to read: it is read by the worker, seen at work, and can be told to stop."""
 
 import shutil
 
+from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponse
 from django.urls import reverse
@@ -16,7 +17,11 @@ from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.tasks import begin_work, read_file
 
 LOST_WORDS = "The worker stopped while it read “{name}”. Choose the file again."
-CHOOSE_WORDS = {"pdf": "Choose a PDF first.", "presentation": "Choose a presentation first; its name ends in .odp."}
+CHOOSE_WORDS = {
+    "archive": "Choose an archive first; its name ends in .ritornel.",
+    "pdf": "Choose a PDF first.",
+    "presentation": "Choose a presentation first; its name ends in .odp.",
+}
 State = Reading.State
 
 
@@ -24,7 +29,7 @@ State = Reading.State
 @require_POST
 @telling_errors
 def begin_reading(request: HttpRequest, kind: str) -> HttpResponse:
-    """Has the worker read a PDF or a presentation: {"reading": where to ask for it}."""
+    """Has the worker read an archive, a PDF or a presentation: {"reading": where to ask for it}."""
     upload = request.FILES.get("file")
     if upload is None:
         raise BadMedia(CHOOSE_WORDS[kind])
@@ -33,7 +38,7 @@ def begin_reading(request: HttpRequest, kind: str) -> HttpResponse:
     found = Reading(owner=owner, kind=kind, name=(upload.name or kind)[:120])
     folder_of(found.pk).mkdir(parents=True)
     try:
-        write_down(upload, came(found.pk), found.name)
+        write_down(upload, came(found.pk), found.name, settings.ARCHIVE_BYTES if kind == Reading.Kind.ARCHIVE else settings.MEDIA_LIMITS.file_bytes)
         found.save()
     except BaseException:
         shutil.rmtree(folder_of(found.pk), ignore_errors=True)

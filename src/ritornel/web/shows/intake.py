@@ -3,7 +3,7 @@
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
-from typing import IO, Any
+from typing import Any
 
 import msgspec
 from django.conf import settings
@@ -19,8 +19,8 @@ from ritornel.core.formats.progress import progress_told
 from ritornel.web.shows.confined import Bounds, confined
 from ritornel.web.shows.storage import keep_media_file
 
-PAGES = Bounds(wall_s=600)
-"""Three hundred pages may take minutes: their reader is seen at work, and can be told to stop."""
+LONG = Bounds(wall_s=600)
+"""Three hundred pages, or an evening's films, may take minutes: their reader is seen at work, and can be told to stop."""
 
 
 class Intake(msgspec.Struct, frozen=True):
@@ -46,23 +46,8 @@ def take_in(upload: UploadedFile, asset_id: str, **credit: Any) -> Intake:
     return Intake(asset, notes)
 
 
-def unpack(source: IO[bytes], name: str) -> Show:
-    """The show in an archive, its media kept. Raises BadArchive or BadMedia, and keeps nothing then."""
-    with tempfile.TemporaryDirectory(prefix="ritornel-in-") as folder:
-        path, media = Path(folder) / "archive", Path(folder) / "media"
-        media.mkdir()
-        with path.open("wb") as out:
-            while chunk := source.read(1_000_000):
-                out.write(chunk)
-        show: Show = confined(unpack_archive, path, name, media, settings.MEDIA_LIMITS, what=name)
-        for found in media.iterdir():
-            keep_media_file(found.name, found)
-    return show
-
-
-def write_down(source: UploadedFile, path: Path, name: str) -> None:
-    """Writes an upload down. Raises BadMedia for one that is over the limit."""
-    limit = settings.MEDIA_LIMITS.file_bytes
+def write_down(source: UploadedFile, path: Path, name: str, limit: int) -> None:
+    """Writes an upload down. Raises BadMedia for one that has more bytes than `limit`."""
     if source.size is not None and source.size > limit:
         raise BadMedia(f"“{name}” has {source.size / 1e6:.1f} MB; at most {limit / 1e6:.0f} MB can be read. Nothing was made.")
     with path.open("wb") as out:
@@ -70,10 +55,12 @@ def write_down(source: UploadedFile, path: Path, name: str) -> None:
             out.write(chunk)
 
 
-def unpack_pages(kind: str, path: Path, name: str, media: Path, show_id: str, watch: Callable[[int, int], None]) -> tuple[Show, tuple[Any, ...]]:
-    """The show of a file of pages, a "pdf" or a "presentation", and what is lost, in sentences or as Loss; its media lie in the folder `media` afterwards.
-    `watch` is told how many pages are done, of how many (0: not known yet); what it raises ends the reading. Raises BadMedia."""
-    readers: dict[str, tuple[Callable[..., Any], tuple[Any, ...]]] = {"pdf": (read_pdf, ()), "presentation": (read_opendocument, (settings.MEDIA_LIMITS,))}
+def unpack(kind: str, path: Path, name: str, media: Path, show_id: str, watch: Callable[[int, int], None]) -> tuple[Show, tuple[Any, ...]]:
+    """The show of a file, an "archive", a "pdf" or a "presentation", and what is lost, in sentences or as Loss; its media lie in the folder `media` afterwards.
+    `watch` is told how many of its pages or files are done, of how many (0: not known yet); what it raises ends the reading. Raises BadArchive or BadMedia."""
+    readers: dict[str, tuple[Callable[..., Any], tuple[Any, ...]]] = {
+        "archive": (unpack_archive, (settings.MEDIA_LIMITS,)), "pdf": (read_pdf, ()), "presentation": (read_opendocument, (settings.MEDIA_LIMITS,)),
+    }  # fmt: skip
     reader, given = readers[kind]
     with tempfile.TemporaryDirectory(prefix="ritornel-in-") as folder:
         told = Path(folder) / "told"
@@ -81,5 +68,5 @@ def unpack_pages(kind: str, path: Path, name: str, media: Path, show_id: str, wa
         def look() -> None:
             watch(*progress_told(told))
 
-        outcome: tuple[Show, tuple[Any, ...]] = confined(reader, path, name, media, show_id, *given, told, what=name, bounds=PAGES, watch=look)
+        outcome: tuple[Show, tuple[Any, ...]] = confined(reader, path, name, media, show_id, *given, told, what=name, bounds=LONG, watch=look)
     return outcome

@@ -136,6 +136,7 @@ class Reading(Job):
     """A file that the worker reads to make a show of it."""
 
     class Kind(models.TextChoices):
+        ARCHIVE = "archive"
         PDF = "pdf"
         PRESENTATION = "presentation"
 

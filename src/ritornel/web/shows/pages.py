@@ -1,14 +1,12 @@
-"""Pages of shows: the list, composing, and archives in and out."""
-
-import tempfile
+"""Pages of shows: the list, composing, and archives out."""
 
 import msgspec
 from django.conf import settings
 from django.contrib import messages
 from django.contrib.auth.decorators import login_required
-from django.db import transaction
 from django.db.models import Count, Q
 from django.http import HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
 from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
@@ -21,19 +19,17 @@ from ritornel.core.formats.archive import write_archive
 from ritornel.core.layout.faces import FAMILIES
 from ritornel.core.motion.catalogue import effect_forms, transition_forms
 from ritornel.core.motion.easing import PACES
-from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.sounds import LIBRARY
 from ritornel.web.people.roles import WHERE, WORDS
 from ritornel.web.people.services import called, open_comments, person_of, shared_with, shows_open_to
-from ritornel.web.shows.intake import unpack
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.naming import file_title
-from ritornel.web.shows.replies import json_reply
 from ritornel.web.shows.rows import value_with
+from ritornel.web.shows.saving import saved_reply
 from ritornel.web.shows.score import slide_detail, style_stamp, thumb_address, whole_score
-from ritornel.web.shows.services import create_rows, history_labels, media_path, new_id, owned_show, seen_slides, show_for, value_of
+from ritornel.web.shows.services import history_labels, media_path, owned_show, seen_slides, show_for, value_of
 
 
 @login_required
@@ -103,41 +99,11 @@ def compose(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-def export_show(request: HttpRequest, show_id: str) -> HttpResponse:
+def export_show(request: HttpRequest, show_id: str) -> HttpResponseBase:
     """The show as an archive."""
     row = show_for(show_id, request)
     try:
-        with tempfile.TemporaryFile() as out:
-            write_archive(value_of(row), out, media_path)
-            out.seek(0)
-            response = HttpResponse(out.read(), content_type="application/zip")
+        return saved_reply(lambda out: write_archive(value_of(row), out, media_path), f"{file_title(row.title)}.ritornel", "application/zip")
     except RitornelError as error:
         messages.error(request, str(error))
         return redirect("shows")
-    response.headers["Content-Disposition"] = f'attachment; filename="{file_title(row.title)}.ritornel"'
-    return response
-
-
-@login_required
-@require_POST
-def import_show(request: HttpRequest) -> HttpResponse:
-    """Brings an archive in as a new show. A damaged or hostile one leaves nothing behind but a sentence."""
-    upload = request.FILES.get("archive")
-    try:
-        if upload is None:
-            raise RitornelError("Choose an archive first; its name ends in .ritornel.")
-        if upload.size is not None and upload.size > settings.ARCHIVE_BYTES:
-            raise RitornelError(f"“{upload.name}” is larger than {settings.ARCHIVE_BYTES / 1e9:.0f} GB.")
-        show = unpack(upload, upload.name or "archive")
-        row = Show(owner=person_of(request), id=new_id())
-        show = msgspec.structs.replace(show, id=row.id)
-        perform(show)
-        with transaction.atomic():
-            create_rows(row, show)
-    except RitornelError as error:
-        if request.headers.get("Accept") == "application/json":
-            return json_reply({"error": str(error)}, 400)
-        messages.error(request, str(error))
-        return redirect("shows")
-    messages.info(request, f"“{row.title}” was brought in.")
-    return redirect("compose", row.id)

@@ -1,9 +1,7 @@
 """Shows as OpenDocument presentations: what would be lost is told before anything is made."""
 
-import tempfile
-
 from django.contrib.auth.decorators import login_required
-from django.http import FileResponse, HttpRequest, HttpResponse
+from django.http import HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.views.decorators.http import require_GET
 
@@ -12,6 +10,7 @@ from ritornel.core.formats.opendocument.writing import opendocument_losses, writ
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.plans import loss_lines
 from ritornel.web.shows.replies import json_reply, telling_errors
+from ritornel.web.shows.saving import saved_reply
 from ritornel.web.shows.services import media_path, show_for, value_of
 
 
@@ -29,11 +28,4 @@ def losses_out(request: HttpRequest, show_id: str) -> HttpResponse:
 def presentation_out(request: HttpRequest, show_id: str) -> HttpResponseBase:
     """The show as a presentation."""
     show = value_of(show_for(show_id, request))
-    out = tempfile.TemporaryFile()  # noqa: SIM115 (closed with the response)
-    try:
-        write_opendocument(show, out, media_path)
-    except BaseException:
-        out.close()
-        raise
-    out.seek(0)
-    return FileResponse(out, as_attachment=True, filename=f"{file_title(show.title)}.odp", content_type=MEDIA_TYPE)
+    return saved_reply(lambda out: write_opendocument(show, out, media_path), f"{file_title(show.title)}.odp", MEDIA_TYPE)

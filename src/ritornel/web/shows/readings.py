@@ -16,7 +16,7 @@ from ritornel.core.document.show import Asset
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, Cancelled, RitornelError
 from ritornel.core.schedule.performance import perform
-from ritornel.web.shows.intake import unpack_pages
+from ritornel.web.shows.intake import unpack
 from ritornel.web.shows.models import Reading, Show
 from ritornel.web.shows.plans import plan_of
 from ritornel.web.shows.rows import create_rows
@@ -75,7 +75,7 @@ def read(reading_id: str) -> tuple[Asset, ...]:
     try:
         row = Show(owner=found.owner)
         _media(reading_id).mkdir()
-        show, lost = unpack_pages(found.kind, came(reading_id), found.name, _media(reading_id), row.id, watch)
+        show, lost = unpack(found.kind, came(reading_id), found.name, _media(reading_id), row.id, watch)
         perform(show)
         outcome = {"state": State.READY, "done": len(show.slides), "total": len(show.slides), "message": ""}
         if found.kind == Reading.Kind.PRESENTATION and lost:

@@ -1,8 +1,9 @@
 // Beginning a show from pictures: they go onto the new show's shelf one after another, then become its slides.
+import { watched } from "./reading.js";
 import { filesOf } from "./shelf/dropped.js";
 import { el } from "./ui/element.js";
 import { askAbout } from "./ui/losses.js";
-import { get, post, send } from "./ui/net.js";
+import { post, send } from "./ui/net.js";
 import { parseClockMs } from "./ui/times.js";
 
 const form = document.getElementById("from-pictures");
@@ -58,31 +59,6 @@ async function make() {
   }
 }
 
-/** What the worker makes of a file, seen at work; null where it was told to stop. */
-async function watched(reading, name, tell) {
-  const [words, bar] = [el("span", {}), el("i")];
-  const stop = el("button", { class: "push", type: "button" }, "Cancel");
-  const share = el("div", { class: "progress", role: "progressbar", "aria-label": `Reading ${name}`, "aria-valuemin": 0, "aria-valuemax": 100 }, bar);
-  const line = el("div", { class: "coming-in", role: "status" }, words, share, stop);
-  document.body.append(line);
-  tell("");
-  try {
-    for (;;) {
-      const now = await get(reading);
-      if (now.state === "failed") throw new Error(now.message);
-      if (now.state === "cancelled") return null;
-      if (now.state === "ready") return now;
-      const left = now.left_s ? `, about ${now.left_s < 90 ? `${Math.ceil(now.left_s)} s` : `${Math.round(now.left_s / 60)} min`} left` : "";
-      words.textContent = now.state === "waiting" ? `${name} waits for the worker …` : now.total ? `Page ${Math.min(now.done + 1, now.total)} of ${now.total} of ${name}${left}` : `Reading ${name} …`;
-      bar.style.width = `${now.total ? (now.done / now.total) * 100 : 0}%`;
-      share.setAttribute("aria-valuenow", now.total ? Math.round((now.done / now.total) * 100) : 0);
-      stop.onclick = () => { stop.disabled = true; post(now.cancel).catch((error) => { stop.disabled = false; words.textContent = error.message; }); };
-      await new Promise((done) => { setTimeout(done, ASK_EVERY_MS); });
-    }
-  } finally { line.remove(); }
-}
-
-const ASK_EVERY_MS = 300;
 /** A show from one file: a presentation, an outline or a PDF. What would be lost is told first. */
 async function fromFile(kind, file) {
   const said = at(`${kind}-said`);
@@ -96,7 +72,10 @@ async function fromFile(kind, file) {
   try {
     const outline = kind === "outline";
     let found = await send(address, file, outline ? { look: 1 } : {});
-    if (found.reading) found = await watched(found.reading, file.name, tell);
+    if (found.reading) {
+      tell("");
+      found = await watched(found.reading, file.name);
+    }
     if (!found) { tell("Nothing was made."); return; }
     if (found.address) { open(found); return; }
     const plan = found.plan ?? found;
