@@ -57,7 +57,7 @@ class FilesTest(WebTest):
         self.assertIn({"slide": 0, "words": "music and ambience"}, losses)
         reply = self.client.get("/shows/clock/presentation.odp")
         self.assertIn("the-orlmere-clock.odp", reply.headers["Content-Disposition"])
-        data = b"".join(reply.streaming_content)  # type: ignore[attr-defined]
+        data = reply.content
         self.client.post("/shows/from-presentation", {"file": SimpleUploadedFile("clock.odp", data)})
         assets = read(Reading.objects.get().pk)
         show = value_of(Show.objects.get(pk=Reading.objects.get().show_id, owner=self.ines))
