@@ -67,7 +67,7 @@ class ClipTest(BrowserTest):
         self.bring_clip(show)
         self.page.get_by_label("Clip from").fill("5")
         self.page.get_by_label("Clip from").press("Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("would end at 3000 ms, before it begins at 5000 ms")
+        expect(self.page.get_by_role("alert")).to_contain_text("would end at 3.0 s, before it begins at 5.0 s")
         self.assertEqual(self.clip(show)["in_ms"], 0)
 
     def test_a_file_that_is_no_clip_is_told(self) -> None:

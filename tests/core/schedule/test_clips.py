@@ -119,8 +119,8 @@ class BadClipTest(SimpleTestCase):
     def test_an_end_before_the_beginning_is_told_and_nothing_changes(self) -> None:
         show = show_with(slide_with(PLAY))
         for changes, sentence in (
-            ({"in_ms": 30_200}, "would end at 30200 ms, before it begins at 30200 ms"),
-            ({"out_ms": 60_001}, "lasts 60000 ms; it cannot be shown until 60001 ms"),
+            ({"in_ms": 30_200}, "would end at 30.2 s, before it begins at 30.2 s"),
+            ({"out_ms": 60_001}, "lasts 1:00; it cannot be shown until 1:00.001"),
         ):  # fmt: skip
             with self.assertRaises(BadValue) as told:
                 apply_edit(show, ChangeObjects("three", ("clip",), changes))

@@ -3,10 +3,12 @@ import random
 from django.test import SimpleTestCase
 
 from bench.schedule import slide
-from ritornel.core.document import Frame, Show
+from ritornel.core.document import Build, Frame, Show, Slide, Together
+from ritornel.core.errors import BadValue
 from ritornel.core.motion.sampling import values_at
 from ritornel.core.schedule import compile_show
 from ritornel.core.schedule.tracks import compile_tracks, instant_at, object_values, rest_instant
+from tests.examples import shape
 
 
 class TracksTest(SimpleTestCase):
@@ -24,3 +26,14 @@ class TracksTest(SimpleTestCase):
             for at in moments:
                 direct = {(motion.object_id, motion.part): values_at(motion, at) for motion in tracks.motions}
                 self.assertEqual(object_values(tracks, at), direct)
+
+    def test_a_blink_goes_and_comes_at_most_twice_a_second(self) -> None:
+        def blinking(lasts_ms: int, repeats: int) -> None:
+            one = Slide("s", "Bell", objects=(shape("x"),), order=(Build("b", "x", "accents blink", Together(), lasts_ms=lasts_ms, repeats=repeats),))
+            compile_tracks(one, compile_show(Show("show", "Show", slides=(one,))).slides[0], Frame())
+
+        for repeats in (2, 0):
+            with self.assertRaisesMessage(BadValue, "Blink: every 0.499 s is more often than eyes can bear; at least 0.5 s each, twice a second."):
+                blinking(499, repeats)
+        blinking(500, 0)
+        blinking(100, 1)

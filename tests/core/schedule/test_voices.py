@@ -91,8 +91,8 @@ class VoiceTest(SimpleTestCase):
         show = msgspec.structs.replace(example_a(), assets=(SPOKEN, Asset("photo", "Photo", "ef" * 32, "image/png", 10, 4, 4)))
         for voice, words in (
             (Voice("photo", 100), "“Photo” is no sound, so it cannot be a voice."),
-            (Voice("spoken", 6001), "“Spoken” lasts 6000 ms; a voice from it cannot end at 6001 ms."),
-            (Voice("spoken", 2000, 2000), "would end at 2000 ms, before it begins at 2000 ms."),
+            (Voice("spoken", 6001), "“Spoken” lasts 6.0 s; a voice from it cannot end at 6.001 s."),
+            (Voice("spoken", 2000, 2000), "would end at 2.0 s, before it begins at 2.0 s."),
         ):
             with self.assertRaisesMessage(BadValue, words):
                 e.apply_edit(show, e.PutVoice("one", voice))
@@ -105,7 +105,7 @@ class VoiceTest(SimpleTestCase):
         # It began at 1 000 ms of its sound and begins at 1 300 now: a word marked 1 000 ms in is 700 ms in.
         self.assertEqual((voice.in_ms, voice.out_ms, voice.marks), (1300, 4500, {"first": 700, "out": 0}))
         self.assertEqual(apply_changes(done.show, done.inverse)[0], show)
-        with self.assertRaisesMessage(BadValue, "a voice from it cannot end at 9000 ms"):
+        with self.assertRaisesMessage(BadValue, "a voice from it cannot end at 9.0 s"):
             e.apply_edit(show, e.TrimVoice("s", 0, 9000))
         with self.assertRaisesMessage(BadValue, "has no voice that could be trimmed"):
             e.apply_edit(example_a(), e.TrimVoice("one", 0, 100))

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ritornel.core.errors import BadValue
-from ritornel.core.time import Span, clock_text, frame_count, frame_time_ms, parse_clock_ms, round_half_up, sample_at, seconds_text
+from ritornel.core.time import Span, clock_text, frame_count, frame_time_ms, parse_clock_ms, round_half_up, sample_at, seconds_text, time_text
 
 VECTORS = json.loads((Path(__file__).parents[2] / "vectors" / "times.json").read_text())
 
@@ -38,6 +38,15 @@ class MillisecondsTest(SimpleTestCase):
     @given(st.integers(0, 24 * 3600 * 1000))
     def test_seconds_written_and_read_are_the_same(self, ms: int) -> None:
         self.assertEqual(parse_clock_ms(seconds_text(ms)), ms)
+
+
+    def test_a_time_in_words_is_exact_and_can_be_typed(self) -> None:
+        written = {0: "0.0 s", 10_062: "10.062 s", 59_999: "59.999 s", 60_000: "1:00", 72_500: "1:12.5", 3_600_000: "1:00:00", 3_723_040: "1:02:03.04"}
+        self.assertEqual({ms: time_text(ms) for ms in written}, written)
+
+    @given(st.integers(0, 24 * 3600 * 1000))
+    def test_a_time_in_words_reads_as_itself(self, ms: int) -> None:
+        self.assertEqual(parse_clock_ms(time_text(ms)), ms)
 
 
 class EdgesTest(SimpleTestCase):

@@ -8,6 +8,7 @@ from msgspec import Meta
 from ritornel.core.document.objects import PLAYS, Box, Clip, Stroke
 from ritornel.core.document.show import Asset, Build, Follows, Frame
 from ritornel.core.errors import BadValue
+from ritornel.core.time.milliseconds import time_text
 
 Share = Annotated[float, Meta(ge=0, le=100)]
 
@@ -58,7 +59,8 @@ def camera_clip(frame: Frame, placement: Placement, asset: Asset, object_id: str
     """
     out_ms = min(lasts_ms, asset.lasts_ms)
     if out_ms <= transition_ms:
-        raise BadValue(f"The camera's picture lasts {out_ms} ms and the transition {transition_ms} ms, so nothing of it would be seen.", "camera")
+        lasts, transition = time_text(out_ms), time_text(transition_ms)
+        raise BadValue(f"The camera's picture lasts {lasts} and the transition {transition}, so nothing of it would be seen.", "camera")
     box = camera_box(frame, placement)
     corner = box.width / 2 if placement.shape == "round" else 12.0
     clip = Clip(

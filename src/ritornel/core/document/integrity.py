@@ -8,6 +8,7 @@ from ritornel.core.document.layouts import layout_named
 from ritornel.core.document.objects import PLAYS, Clip, Footage, GoToSlide, Lettered, Object, Photograph, Picture, PlayClip, PlaySound
 from ritornel.core.document.show import AdvanceOnCue, Asset, Build, OnCue, Show, Slide, SoundEffect
 from ritornel.core.errors import BadValue, UnknownName
+from ritornel.core.time.milliseconds import time_text
 
 
 def _unique(ids: Iterable[str], what: str, field: str) -> None:
@@ -40,7 +41,8 @@ def check_build(slide: Slide, build: Build) -> None:
 def check_clip(clip: Clip) -> None:
     """Raises BadValue where the clip would end before it begins."""
     if clip.in_ms >= clip.out_ms:
-        raise BadValue(f"The clip “{clip.name}” would end at {clip.out_ms} ms, before it begins at {clip.in_ms} ms. Nothing was changed.", "out_ms")
+        begins, ends = time_text(clip.in_ms), time_text(clip.out_ms)
+        raise BadValue(f"The clip “{clip.name}” would end at {ends}, before it begins at {begins}. Nothing was changed.", "out_ms")
     for before, after in itertools.pairwise((None, *clip.captions)):
         if after is not None and (after.start_ms >= after.end_ms or (before is not None and after.start_ms < before.end_ms)):
             words = "ends before it begins, or begins before the one before it has ended"
@@ -56,7 +58,7 @@ def check_kind(item: Picture, asset: Asset, doing: str) -> None:
     if asset.kind != "clip":
         raise BadValue(f"{doing} “{item.name}”: “{asset.name}” is no clip.", "asset_id")
     if item.out_ms > asset.lasts_ms:
-        raise BadValue(f"{doing} “{item.name}”: “{asset.name}” lasts {asset.lasts_ms} ms; it cannot be shown until {item.out_ms} ms.", "out_ms")
+        raise BadValue(f"{doing} “{item.name}”: “{asset.name}” lasts {time_text(asset.lasts_ms)}; it cannot be shown until {time_text(item.out_ms)}.", "out_ms")
 
 
 def check_slide(slide: Slide, field: str = "slide") -> None:
@@ -72,8 +74,9 @@ def check_slide(slide: Slide, field: str = "slide") -> None:
     if slide.opens_on is not None and slide.framing(slide.opens_on) is None:
         raise UnknownName(f"Slide “{slide.name or slide.id}” would open on a framing that it does not have (“{slide.opens_on}”). Nothing was changed.")
     if slide.voice is not None and slide.voice.out_ms <= slide.voice.in_ms:
-        begins, ends = slide.voice.in_ms, slide.voice.out_ms
-        raise BadValue(f"The voice of “{slide.name or slide.id}” would end at {ends} ms, before it begins at {begins} ms.", f"{field}.voice.out_ms")
+        begins, ends = time_text(slide.voice.in_ms), time_text(slide.voice.out_ms)
+        words = f"would end at {ends}, before it begins at {begins}. Nothing was changed."
+        raise BadValue(f"The voice of “{slide.name or slide.id}” {words}", f"{field}.voice.out_ms")
     for item in slide.objects:
         if isinstance(item.press, PlayClip) and not isinstance(slide.object(item.press.object_id), Clip):
             raise UnknownName(f"A press on “{item.name}” would play a clip that is not on its slide (“{item.press.object_id}”). Nothing was changed.")

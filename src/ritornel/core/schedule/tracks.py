@@ -17,6 +17,7 @@ from ritornel.core.motion.settings import read_settings
 from ritornel.core.motion.transition import Layers
 from ritornel.core.schedule.slide_schedule import SlideSchedule, clip_of
 from ritornel.core.schedule.viewed import view_motion
+from ritornel.core.time.milliseconds import time_text
 
 
 class Rest(msgspec.Struct, frozen=True):
@@ -95,9 +96,8 @@ def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: T
         target = (build.object_id, build.part) if effect.extra is None else (build.object_id, extra_part(build))
         coming = effect.kind in ("enters", "leaves") or effect.extra is not None
         if effect.least_ms and build.repeats != 1 and build.lasts_ms < effect.least_ms:
-            raise BadValue(
-                f"{effect.title}: every {build.lasts_ms} ms is more often than eyes can bear; at least {effect.least_ms} ms each, twice a second.", "lasts_ms"
-            )
+            every, least = time_text(build.lasts_ms), time_text(effect.least_ms)
+            raise BadValue(f"{effect.title}: every {every} is more often than eyes can bear; at least {least} each, twice a second.", "lasts_ms")
         if coming:
             enters = effect.kind == "enters" if effect.extra is None else getattr(settings, "then", "stays") == "stays"
             away.setdefault(target, enters or effect.extra is not None)

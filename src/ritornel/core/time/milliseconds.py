@@ -47,6 +47,16 @@ def seconds_text(value_ms: int) -> str:
     return text + "0" if text.endswith(".") else text
 
 
+def time_text(value_ms: int) -> str:
+    """A time in words, exactly, as it could be typed: 10062 -> `10.062 s`, 72500 -> `1:12.5`, 3600000 -> `1:00:00`."""
+    minutes, rest_ms = divmod(value_ms, 60_000)
+    if not minutes:
+        return f"{seconds_text(rest_ms)} s"
+    hours, minute = divmod(minutes, 60)
+    seconds = f"{rest_ms // 1000:02d}{f'{rest_ms % 1000 / 1000:.3f}'[1:].rstrip('0').rstrip('.')}"
+    return f"{hours}:{minute:02d}:{seconds}" if hours else f"{minute}:{seconds}"
+
+
 def clock_text(value_ms: int) -> str:
     """A clock with tenths, cut and never rounded up: 74499 -> `1:14.4`, 3661000 -> `1:01:01.0`."""
     tenths = value_ms // 100

@@ -7,6 +7,7 @@ from ritornel.core.document.edits.draft import Draft, put, slide_of, title_of
 from ritornel.core.document.objects import Id
 from ritornel.core.document.show import AdvanceWithVoice, Show, Time, Voice
 from ritornel.core.errors import BadValue
+from ritornel.core.time.milliseconds import time_text
 
 
 def check_voice(show: Show, voice: Voice) -> None:
@@ -15,7 +16,8 @@ def check_voice(show: Show, voice: Voice) -> None:
     if not asset.heard:
         raise BadValue(f"“{asset.name}” is no sound, so it cannot be a voice.", "voice.asset_id")
     if voice.out_ms > asset.lasts_ms:
-        raise BadValue(f"“{asset.name}” lasts {asset.lasts_ms} ms; a voice from it cannot end at {voice.out_ms} ms.", "voice.out_ms")
+        lasts, ends = time_text(asset.lasts_ms), time_text(voice.out_ms)
+        raise BadValue(f"“{asset.name}” lasts {lasts}; a voice from it cannot end at {ends}. Nothing was changed.", "voice.out_ms")
 
 
 class PutVoice(msgspec.Struct, frozen=True, tag_field="do", tag="put voice"):

@@ -46,8 +46,13 @@ export function rulerColumn(scale, from, px) {
 /** The line of the event that what is pulled has come to lie on. */
 export const snapLine = (x, ms, bottom) => svg("line", { x1: x, x2: x, y1: RULER - 8, y2: bottom, stroke: "#e0559b", "stroke-width": 1.5, "pointer-events": "none", "data-snapped": Math.round(ms) });
 
-export const playhead = (x, ms, bottom) => [
-  svg("line", { x1: x, x2: x, y1: RULER - 8, y2: bottom, stroke: "var(--color-plum)", "stroke-width": 2, "pointer-events": "none" }),
-  svg("g", { "data-drag": "playhead" }, svg("rect", { x: x - 24, y: 2, width: 48, height: 18, rx: 9, fill: "var(--color-plum)" }),
-    svg("text", { x, y: 15, "text-anchor": "middle", class: "strong light", "pointer-events": "none" }, clockText(ms))),
-];
+export function playhead(x, ms, bottom) {
+  const words = clockText(ms);
+  // Wide enough for 1:14.4; figures are as wide as each other.
+  const half = Math.max(24, words.length * 3.5 + 3);
+  return [
+    svg("line", { x1: x, x2: x, y1: RULER - 8, y2: bottom, stroke: "var(--color-plum)", "stroke-width": 2, "pointer-events": "none" }),
+    svg("g", { "data-drag": "playhead" }, svg("rect", { x: x - half, y: 2, width: half * 2, height: 18, rx: 9, fill: "var(--color-plum)" }),
+      svg("text", { x, y: 15, "text-anchor": "middle", class: "strong light", "pointer-events": "none" }, words)),
+  ];
+}

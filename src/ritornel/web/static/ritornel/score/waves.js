@@ -56,7 +56,7 @@ class Wave {
 
   peak(perS, fromMs, toMs) {
     const { done_ms: done, sketch, lasts_ms: lasts, levels } = this.about;
-    if (fromMs >= done) return sketch[Math.floor((fromMs / lasts) * sketch.length)] ?? 0;
+    if (Math.max(fromMs, 0) >= done) return sketch[Math.floor((fromMs / lasts) * sketch.length)] ?? 0;
     const found = this.loudest(perS, fromMs, toMs, (number) => this.part(perS, number));
     if (found !== null) return found;
     // While a part is on its way, what another level has of it is seen: the next coarser one, or a finer one.
