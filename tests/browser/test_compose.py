@@ -60,6 +60,26 @@ class ComposeTest(BrowserTest):
             expect(self.panel("Advances after")).to_have_attribute("aria-invalid", "true")
         self.assertEqual(self.score(show)["revision"], before)
 
+    def test_the_keyboard_goes_through_the_panel_and_the_page_stays_where_it_is(self) -> None:
+        self.compose()
+        self.page.get_by_label("Name of the slide").focus()
+        seen = self.page.evaluate(
+            """() => {
+              const details = document.querySelector(".panel .details");
+              const gone = [];
+              for (const node of details.querySelectorAll("button, input, select, textarea")) {
+                node.focus();
+                const [box, seen] = [node.getBoundingClientRect(), details.getBoundingClientRect()];
+                const page = document.getElementById("compose").scrollTop + document.scrollingElement.scrollTop;
+                const away = page || box.bottom < seen.top || box.top > seen.bottom;
+                if (document.activeElement === node && away) gone.push(node.getAttribute("aria-label") ?? node.textContent);
+              }
+              return [gone, details.scrollTop];
+            }"""
+        )
+        self.assertEqual(seen[0], [], "what has the focus is seen, and nothing but the panel has moved")
+        self.assertGreater(seen[1], 100)
+
     def test_transition_and_advance_are_set_in_the_panel(self) -> None:
         show = self.compose("two-s")
         self.page.get_by_role("group", name="Comes by").get_by_role("button", name="Push").click()
