@@ -87,9 +87,10 @@ def _waits(slide: Slide, number: int, times: SlideSchedule, show: Show) -> list[
 
 def _reading(slide: Slide, number: int, times: SlideSchedule) -> list[Difference]:
     needs = reading_ms(slide)
-    if not needs or times.length_ms - times.transition_ms >= needs or not isinstance(slide.advance, AdvanceAfter):
+    shown = times.length_ms - times.transition_ms
+    if not needs or shown >= needs or not isinstance(slide.advance, AdvanceAfter):
         return []
     after = -(-(needs + times.transition_ms) // 100) * 100  # an estimate is no finer than a tenth of a second
     mend = ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=after))})
-    why = f"Its words take about {needs / 1000:.1f} s to read (estimate). It stays for {times.length_ms / 1000:.1f} s."
+    why = f"Its words take about {needs / 1000:.1f} s to read (estimate). Once it is there, it stays for {shown / 1000:.1f} s."
     return [Difference(slide.id, f"{number} is shorter than its reading", why, mend, f"Make it {seconds_text(after)} s")]
