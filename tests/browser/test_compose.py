@@ -90,6 +90,37 @@ class ComposeTest(BrowserTest):
         slide = self.until(lambda: (s := self.slide(show, "two-s"))["advance"]["rule"] == "after" and s["transition"]["lasts_ms"] == 1200 and s)
         self.assertEqual((slide["transition"]["name"], slide["transition"]["settings"]), ("push", {"comes_from": "above"}))
 
+    def test_what_is_marked_to_be_typed_over_still_is_when_the_edit_before_is_answered(self) -> None:
+        show = self.compose()
+        held: list[Any] = []
+        self.page.route("**/edit", lambda route: route.continue_() if held else held.append(route))
+        self.panel("Pace of the transition").select_option("ease out")
+        self.until(lambda: bool(held))
+        self.panel("Pace of the transition").focus()
+        self.page.keyboard.press("Shift+Tab")
+        expect(self.panel("Length of the transition")).to_be_focused()
+        before = self.panel("Length of the transition").element_handle()
+        assert before
+        held[0].continue_()
+        self.page.wait_for_function("(field) => !field.isConnected", arg=before)
+        self.page.keyboard.type("1.2")
+        self.page.keyboard.press("Enter")
+        self.until(lambda: self.slide(show, "esc-s")["transition"]["lasts_ms"] == 1200)
+
+    def test_somebody_elses_change_takes_no_letter_from_what_is_being_typed(self) -> None:
+        show = self.compose()
+        self.panel("Length of the transition").select_text()
+        self.page.keyboard.type("1.")
+        there = self.score(show)
+        token = next(cookie["value"] for cookie in self.page.context.cookies() if cookie["name"] == "csrftoken")
+        edit = {"do": "change slides", "slide_ids": ["two-s"], "changes": {"name": "Tick, tick"}}
+        headers = {"X-CSRFToken": token, "Referer": self.base}
+        self.assertEqual(self.page.request.post(f"{self.base}/shows/{show}/edit", data={"revision": there["revision"], "edit": edit}, headers=headers).status, 200)
+        self.page.wait_for_function("() => document.querySelector('.score .sheet:not([aria-hidden])').textContent.includes('Tick,')")
+        self.page.keyboard.type("2")
+        self.page.keyboard.press("Enter")
+        self.until(lambda: self.slide(show, "esc-s")["transition"]["lasts_ms"] == 1200)
+
     def test_a_part_of_the_panel_that_comes_while_a_number_is_typed_loses_no_letter(self) -> None:
         held: list[Route] = []
         self.page.route("**/carry-panel*", lambda route: held.append(route))

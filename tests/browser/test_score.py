@@ -7,6 +7,7 @@ import msgspec
 from playwright.sync_api import expect
 
 from bench.schedule import long_show
+from ritornel.core.document import Build, OnCue
 from ritornel.core.formats.archive import write_archive
 from tests.browser.base import BrowserTest
 from tests.examples import example_a
@@ -317,6 +318,25 @@ class ScoreTest(BrowserTest):
         self.page.wait_for_function("() => !document.querySelector('.sheet[aria-hidden] [data-pick]')")
         seen = scroll.evaluate("(node) => [...node.querySelectorAll('[data-pick=slide]')].filter((bar) => bar.getBoundingClientRect().top > 0).length")
         self.assertGreater(seen, 3)
+
+    def test_a_slide_of_many_beats_leaves_the_stage_in_its_place_and_its_stops_are_walked_by_keyboard(self) -> None:
+        show = example_a()
+        first = show.slides[0]
+        blinks = tuple(Build(f"b{n}", first.objects[0].id, "accents pulse", OnCue(f"c{n}", 1234)) for n in range(12))
+        self.import_show(msgspec.structs.replace(show, slides=(msgspec.structs.replace(first, order=(*first.order, *blinks)), *show.slides[1:])))
+        stops = self.page.locator(".stops .along button")
+        expect(stops).to_have_count(13)
+        for shelf in (self.page.locator("#open-shelf"), self.page.locator(".theatre .canvas")):
+            box = shelf.bounding_box()
+            assert box
+            self.assertLess(box["x"] + box["width"], 1280)
+        stops.nth(0).focus()
+        for number in range(1, 13):
+            self.page.keyboard.press("Tab")
+            self.page.keyboard.press("Enter")
+            expect(stops.nth(number)).to_have_attribute("aria-current", "true")
+            expect(stops.nth(number)).to_be_focused()
+            expect(stops.nth(number)).to_be_in_viewport()
 
     def test_what_is_only_made_ready_cannot_be_pressed(self) -> None:
         self.compose()

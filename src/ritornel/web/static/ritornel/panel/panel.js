@@ -23,7 +23,8 @@ export class Panel {
     this.kind = "enters";
     this.part = "";
     state.addEventListener("show", () => this.drawSoon());
-    state.addEventListener("pick", () => this.draw());
+    // Where nothing else is picked, as after somebody else's change, a hand at work is not disturbed.
+    state.addEventListener("pick", () => { if (this.named() === this.subject) this.drawSoon(); else this.draw(); });
     state.addEventListener("trial", () => showTrial(state));
     this.listenToHands();
     let beat = -1;
@@ -70,7 +71,7 @@ export class Panel {
     // What is still on its way leaves the panel as it was until then.
     if (!shown) return;
     this.owed = false;
-    const subject = `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}`;
+    const subject = this.named();
     const scroll = subject === this.subject ? node.scrollTop : 0;
     // After an edit everything is drawn anew: the keyboard's place is found again as the control of the same name nearest to where it was.
     // A control that is gone gives it to nobody: another that happens to stand there is not what was meant.
@@ -79,12 +80,22 @@ export class Panel {
     const before = controls();
     const at = subject === this.subject ? before.indexOf(document.activeElement) : -1;
     const name = at >= 0 ? nameOf(before[at]) : null;
+    const marked = at >= 0 && before[at].tagName === "INPUT" ? [before[at].selectionStart, before[at].selectionEnd, before[at].value.length] : null;
     this.subject = subject;
     node.replaceChildren(...shown);
     node.scrollTop = scroll;
     if (name === null) return;
     const same = controls().map((control, index) => [control, Math.abs(index - at)]).filter(([control]) => nameOf(control) === name).sort((a, b) => a[1] - b[1]);
-    same[0]?.[0].focus({ preventScroll: true });
+    const found = same[0]?.[0];
+    found?.focus({ preventScroll: true });
+    // What was marked to be typed over still is; a caret stays where it was.
+    if (marked?.[0] != null) found?.setSelectionRange(marked[0], marked[1] === marked[2] ? found.value.length : marked[1]);
+  }
+
+  /** What the panel is about: as long as that is the same, it keeps its place. */
+  named() {
+    const { state } = this;
+    return `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}`;
   }
 
   parts() {

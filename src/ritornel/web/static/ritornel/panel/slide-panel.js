@@ -2,7 +2,7 @@
 import { el, icon, newId } from "../ui/element.js";
 import { later } from "../ui/later.js";
 import { clockText, secondsText } from "../ui/times.js";
-import { choice, numberField, pair, selectField, textField, tick, timeField } from "./fields.js";
+import { choice, pair, selectField, textField, tick, timeField } from "./fields.js";
 import { voiceFields } from "./voice-panel.js";
 import { readThrough, spreading } from "./lengths.js";
 import { sample } from "./samples.js";
@@ -11,7 +11,7 @@ import { settingControls } from "./settings.js";
 import { runningOrder } from "./running-order.js";
 
 const carrying = later(() => import("./carry-panel.js"));
-const colours = later(() => import("./colours.js"));
+const grounds = later(() => import("./background-details.js"));
 const framing = later(() => import("./framing-fields.js"));
 
 const acts = () => import("./slide-acts.js");
@@ -122,31 +122,11 @@ function larger(state, again) {
 }
 
 function background(state, change, again) {
-  const { slide } = state;
-  const own = slide.background;
-  if (own && !colours.ready) { colours.get().then(again); return []; }
-  const { paintField } = colours.ready ?? {};
-  const pictures = state.data.assets.filter((asset) => asset.kind === "picture").map((asset) => [asset.id, asset.name]);
-  const shown = state.data.viewing.ground;
-  const clips = state.data.assets.filter((asset) => asset.kind === "clip").map((asset) => [asset.id, asset.name]);
-  const kinds = [["theme", "Theme"], ["plain", "Plain"], ["gradient", "Two colours"], ...(pictures.length ? [["picture", "Picture"]] : []), ...(clips.length ? [["clip", "Clip"]] : [])];
-  const pick = (kind) => change({
-    background: {
-      theme: null, plain: { kind: "plain", colour: shown.colour ?? shown.first ?? "@ground" }, gradient: { kind: "gradient", first: shown.colour ?? shown.first ?? "@ground", second: "@line", angle_deg: 90 },
-      picture: { kind: "picture", asset_id: pictures[0]?.[0], veil: 0.4, colour: "@ground" }, clip: { kind: "clip", asset_id: clips[0]?.[0], veil: 0.4, colour: "@ground" },
-    }[kind],
-  });
-  const set = (changes) => change((old) => ({ background: { ...old.background, ...changes } }));
-  const seen = (title, choices) => [pair(title, selectField(own.asset_id, choices, (id) => set({ asset_id: id }), { label: `Background ${title.toLowerCase()}` })),
-    pair("Veil", el("div", { class: "grid grid-cols-[70px_1fr] gap-2" }, numberField(own.veil * 100, (n) => set({ veil: n / 100 }), { label: "Veil over it", least: 0, most: 100, unit: "%", decimals: 0 }), paintField(state, own.colour, (colour) => set({ colour }), { label: "Colour of the veil" })))];
-  const more = {
-    picture: () => seen("Picture", pictures), clip: () => seen("Clip", clips),
-    plain: () => [pair("Colour", paintField(state, own.colour, (colour) => set({ colour }), { label: "Background colour" }))],
-    gradient: () => [pair("From", paintField(state, own.first, (first) => set({ first }), { label: "First colour" })), pair("To", paintField(state, own.second, (second) => set({ second }), { label: "Second colour" })),
-      pair("Angle", numberField(own.angle_deg, (angle) => set({ angle_deg: angle }), { label: "Angle", unit: "°", least: -360, most: 360 }))],
-  }[own?.kind];
-  return [pair("Ground", selectField(own?.kind ?? "theme", kinds, pick, { label: "Background" })), ...(more ? more() : []),
-    own ? el("p", { class: "differs" }, el("span", {}, "Differs from the theme: background"), el("button", { class: "link", onclick: () => change({ background: null }) }, "Return to it")) : null];
+  const own = state.slide.background;
+  if (own && !grounds.ready) { grounds.get().then(again); return []; }
+  const kinds = [["theme", "Theme"], ["plain", "Plain"], ["gradient", "Two colours"], ...[["picture", "Picture"], ["clip", "Clip"]].filter(([kind]) => state.data.assets.some((asset) => asset.kind === kind))];
+  const pick = async (kind) => change({ background: (await grounds.get()).backgroundOf(state, kind) });
+  return [pair("Ground", selectField(own?.kind ?? "theme", kinds, pick, { label: "Background" })), ...(own ? grounds.ready.backgroundDetails(state, change) : [])];
 }
 
 function slideActions(state, change) {

@@ -16,24 +16,39 @@ export function goToBeat(state, beat) {
 }
 
 export function drawStops(state, node) {
-  if (!state.line) { node.replaceChildren(); return; }
-  const { schedule } = state.line;
+  const { line } = state;
+  if (!line) { node.replaceChildren(); return; }
+  const start = state.data.starts_ms[state.slide.id] ?? 0;
   const now = beatAt(state);
-  const children = [el("em", { class: "mr-1" }, "On arrival")];
-  schedule.beats.forEach((beat, index) => {
-    if (index) children.push(el("i"), el("em", {}, `${secondsText(beat.wait.hold_ms)} s`), el("i"));
-    children.push(el("button", {
+  // While the playhead moves only the clock changes; the stops are drawn anew where they tell something else.
+  const known = drawn.get(node);
+  if (known?.line !== line || known.start !== start || known.now !== now) {
+    drawn.set(node, { line, start, now });
+    drawAnew(state, node, start, now);
+  }
+  const at = Math.min(Math.max(state.playheadMs - start, 0), line.schedule.length_ms);
+  node.lastChild.textContent = `${clockText(at)} of ${clockText(line.schedule.length_ms)}`;
+}
+
+const drawn = new WeakMap();
+
+function drawAnew(state, node, start, now) {
+  const { schedule } = state.line;
+  const stops = schedule.beats.flatMap((beat, index) => {
+    const stop = el("button", {
       "aria-current": index === now ? "true" : null, "data-past": index < now, "aria-label": index ? `After cue ${index}` : "On arrival", onclick: () => goToBeat(state, index),
-    }, el("span", {}, String(index))));
+    }, el("span", {}, String(index)));
+    return index ? [el("i"), el("em", {}, `${secondsText(beat.wait.hold_ms)} s`), el("i"), stop] : [stop];
   });
   const waits = schedule.beats.length - 1 + (schedule.last_wait ? 1 : 0);
-  children.push(el("em", { class: "ml-1" }, `${waits} wait${waits === 1 ? "" : "s"} on this slide`));
-  const start = state.data.starts_ms[state.slide.id] ?? 0;
-  const at = Math.min(Math.max(state.playheadMs - start, 0), schedule.length_ms);
-  children.push(el("output", {}, `${clockText(at)} of ${clockText(schedule.length_ms)}`));
   const begin = start + schedule.beats[now].start_ms;
   const run = (from, to) => state.dispatchEvent(new CustomEvent("run", { detail: { from, to } }));
+  const focused = [...node.querySelectorAll("button")].indexOf(document.activeElement);
+  const along = el("div", { class: "along" }, el("em", { class: "mr-1" }, "On arrival"), stops, el("em", { class: "ml-1" }, `${waits} wait${waits === 1 ? "" : "s"} on this slide`));
   node.replaceChildren(el("span", { class: "runs" },
     el("button", { "data-run": "beat", title: "See this beat", "aria-label": "See this beat", onclick: () => run(begin, start + schedule.beats[now].end_ms) }, icon("play"), "Beat"),
-    el("button", { "data-run": "slide", title: "See the slide", "aria-label": "See the slide", onclick: () => run(start, start + schedule.length_ms) }, icon("play"), "Slide")), ...children);
+    el("button", { "data-run": "slide", title: "See the slide", "aria-label": "See the slide", onclick: () => run(start, start + schedule.length_ms) }, icon("play"), "Slide")), along, el("output"));
+  const current = along.querySelector("[aria-current]");
+  if (along.scrollWidth > along.clientWidth) along.scrollLeft = current.offsetLeft - along.clientWidth / 2;
+  if (focused >= 0) node.querySelectorAll("button")[focused]?.focus({ preventScroll: true });
 }
