@@ -115,7 +115,8 @@ class ComposeTest(BrowserTest):
         token = next(cookie["value"] for cookie in self.page.context.cookies() if cookie["name"] == "csrftoken")
         edit = {"do": "change slides", "slide_ids": ["two-s"], "changes": {"name": "Tick, tick"}}
         headers = {"X-CSRFToken": token, "Referer": self.base}
-        self.assertEqual(self.page.request.post(f"{self.base}/shows/{show}/edit", data={"revision": there["revision"], "edit": edit}, headers=headers).status, 200)
+        reply = self.page.request.post(f"{self.base}/shows/{show}/edit", data={"revision": there["revision"], "edit": edit}, headers=headers)
+        self.assertEqual(reply.status, 200)
         self.page.wait_for_function("() => document.querySelector('.score .sheet:not([aria-hidden])').textContent.includes('Tick,')")
         self.page.keyboard.type("2")
         self.page.keyboard.press("Enter")
