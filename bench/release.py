@@ -69,7 +69,7 @@ def shipped(names: list[str]) -> tuple[int, int]:
 
 def released(page: Any, program: Program, folder: Path) -> str:
     """The address of the release."""
-    page.locator("#import input[type=file]").set_input_files({"name": "album.ritornel", "mimeType": "application/zip", "buffer": archive(folder)})
+    page.locator("#bring-in").set_input_files({"name": "album.ritornel", "mimeType": "application/zip", "buffer": archive(folder)})
     page.wait_for_url("**/shows/*/")
     page.goto(page.url + "release")
     page.get_by_role("button", name="Make edition 1").click()

@@ -41,7 +41,7 @@ def brought_in(page: Any, slides: int) -> str:
     """The address of Compose of a show of so many slides."""
     out = io.BytesIO()
     write_archive(long_show(slides), out, lambda sha256: Path(os.devnull))
-    page.locator("#import input[type=file]").set_input_files({"name": "long.ritornel", "mimeType": "application/zip", "buffer": out.getvalue()})
+    page.locator("#bring-in").set_input_files({"name": "long.ritornel", "mimeType": "application/zip", "buffer": out.getvalue()})
     page.wait_for_url("**/shows/*/")
     return str(page.url)
 

@@ -261,13 +261,6 @@ class ShowsTest(BrowserTest):
         card.get_by_role("button", name="Remove for good").click()
         expect(page.get_by_text("“The bell frame” was removed.")).to_be_visible()
 
-    def test_a_show_is_brought_in_from_its_archive(self) -> None:
-        archive = self.page.request.get(self.base + "/shows/pendulum/archive").body()
-        self.page.locator("#import input[type=file]").set_input_files({"name": "a.ritornel", "mimeType": "application/zip", "buffer": archive})
-        # The small pictures of all the other shows, made at the same time, may come first.
-        self.page.wait_for_selector(".score .build", timeout=90_000)
-        expect(self.page.get_by_label("Title of the show")).to_have_value("The pendulum, watched")
-
     def test_a_wrong_password_is_told(self) -> None:
         page = self.new_page(self.new_context())
         page.goto(self.base + "/sign-in/")
