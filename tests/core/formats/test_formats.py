@@ -6,6 +6,7 @@ import wave
 import zipfile
 from collections.abc import Callable
 from pathlib import Path
+from unittest import mock
 
 import numpy as np
 from django.test import SimpleTestCase
@@ -86,6 +87,11 @@ class ArchiveTest(SimpleTestCase):
 
     def read(self, data: bytes) -> object:
         return read_archive(io.BytesIO(data), "x.ritornel", self.kept.__setitem__, Limits())
+
+    def test_one_show_has_one_archive_whenever_it_is_written(self) -> None:
+        with mock.patch("zipfile.time.localtime", return_value=(2031, 5, 6, 7, 8, 9, 1, 126, 0)):
+            later = self.written()
+        self.assertEqual(later, self.written())
 
     def rewritten(self, change: Callable[[str, bytes], tuple[str, bytes] | None]) -> bytes:
         out = io.BytesIO()

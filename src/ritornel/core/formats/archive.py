@@ -3,6 +3,7 @@
 import hashlib
 import json
 import re
+import shutil
 import zipfile
 from collections.abc import Callable
 from pathlib import Path
@@ -64,9 +65,9 @@ def read_show_json(data: bytes, name: str) -> Show:
 
 
 def write_archive(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> None:
-    """Writes the show and all its media. Raises BadArchive where a medium is missing."""
-    with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as bundle:
-        bundle.writestr("show.json", show_json(show))
+    """Writes the show and all its media. No entry tells when it was written, so one show has one archive. Raises BadArchive where a medium is missing."""
+    with zipfile.ZipFile(out, "w") as bundle:
+        bundle.writestr(zipfile.ZipInfo("show.json"), show_json(show), zipfile.ZIP_DEFLATED)
         written: set[str] = set()
         for asset in show.assets:
             path = media(asset.sha256)
@@ -74,7 +75,10 @@ def write_archive(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> N
                 raise BadArchive(f"“{asset.name}” is missing, so “{show.title}” cannot be archived whole.")
             if asset.sha256 not in written:
                 # Pictures and sounds are compressed already; storing them keeps writing fast.
-                bundle.write(path, f"media/{file_name(asset)}", zipfile.ZIP_STORED)
+                entry = zipfile.ZipInfo(f"media/{file_name(asset)}")
+                entry.file_size = path.stat().st_size
+                with path.open("rb") as medium, bundle.open(entry, "w") as inside:
+                    shutil.copyfileobj(medium, inside, 1 << 20)
                 written.add(asset.sha256)
 
 
