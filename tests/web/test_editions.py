@@ -99,6 +99,7 @@ class FoldersTest(WebTest):
         importlib.import_module("ritornel.web.releases.migrations.0010_edition_folders").lay_out(models, None)
         self.assertEqual(old.title, "The Orlmere clock")
         seven = edition_place(self.release.address, 7)
+        importlib.import_module("ritornel.web.releases.migrations.0011_editions_without_notes").clean_folder(seven)
         now, then = (json.loads((folder / "performance.json").read_bytes()) for folder in (self.folder, seven))
         self.assertEqual(then, now)
         self.assertTrue(all((seven / name).is_file() for name in then["media"].values()))

@@ -1,5 +1,7 @@
 """Marks: the closed set of things a painter can put on a surface. All in px, in the coordinates of their object's box."""
 
+from collections.abc import Iterator
+
 import msgspec
 
 from ritornel.core.document.objects import Caption
@@ -141,3 +143,10 @@ class SlideDrawing(msgspec.Struct, frozen=True):
     ground: tuple[Mark, ...]
     objects: tuple[ObjectDrawing, ...]
     missing: tuple[str, ...] = ()
+
+    def marks(self) -> Iterator[Mark]:
+        """All marks of the slide, from the back."""
+        yield from self.ground
+        for item in self.objects:
+            for part in item.parts:
+                yield from part.marks

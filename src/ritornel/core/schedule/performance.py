@@ -7,10 +7,10 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.objects import Clip, Lettered, Picture, PlayClip
+from ritornel.core.document.objects import Clip, Lettered, Picture, PlayClip, PlaySound
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.layout.drawing import Scenery, draw_slide, scenery_of
-from ritornel.core.layout.marks import ClipMark, SlideDrawing
+from ritornel.core.layout.marks import ClipMark, ImageMark, SlideDrawing
 from ritornel.core.motion.channels import STILL, Values, added
 from ritornel.core.motion.easing import EVEN
 from ritornel.core.motion.sampling import value_at, values_at
@@ -62,15 +62,20 @@ class Performance(msgspec.Struct, frozen=True):
         """All sounds that are heard, by what they are called (core/sound/tempo.py)."""
         return sorted({span.asset_id for span in self.music} | {event.asset_id for event in self.events})
 
+    def media_keys(self) -> list[str]:
+        """What is shown or heard: assets by their ids, sounds at other speeds by their names (core/sound/tempo.py). An asset that no shown slide
+        and no music uses is not among them."""
+        keys = {*self.sound_ids()}
+        for staged in self.slides:
+            keys |= {mark.asset_id for mark in staged.drawing.marks() if isinstance(mark, ImageMark)}
+            keys |= {sound_key(clip.asset_id, clip.rate_pct) for clip in pressed_clips(staged.slide) if not clip.muted}
+            keys |= {item.press.asset_id for item in staged.slide.objects if isinstance(item.press, PlaySound)}
+        return sorted(key for key in keys if asset_and_rate(key)[0] in self.assets)
+
     def media(self, address: Callable[[Asset, int], str]) -> dict[str, str]:
-        """Where everything lies that a browser needs, by asset, and by the names of sounds at other speeds; `address` is asked for an asset at a
-        speed in per cent."""
-        pressed = {sound_key(clip.asset_id, clip.rate_pct) for staged in self.slides for clip in pressed_clips(staged.slide) if not clip.muted}
-        sped = [(key, *asset_and_rate(key)) for key in sorted({*self.sound_ids(), *pressed})]
-        return {
-            **{asset.id: address(asset, 100) for asset in self.assets.values()},
-            **{key: address(self.assets[asset_id], rate) for key, asset_id, rate in sped if rate != 100 and asset_id in self.assets},
-        }
+        """Where everything lies that is shown or heard, by its media key; `address` is asked for an asset at a speed in per cent."""
+        keys = {key: asset_and_rate(key) for key in self.media_keys()}
+        return {key: address(self.assets[asset_id], rate_pct) for key, (asset_id, rate_pct) in keys.items()}
 
 
 class Layer(msgspec.Struct, frozen=True):
@@ -217,9 +222,28 @@ def staged_builtins(staged: StagedSlide) -> dict[str, Any]:
         "layers": to_builtins(staged.tracks.layers),
         "view": to_builtins(staged.tracks.view),
         "words": words_on(staged.slide),
-        "clips": {item.id: to_builtins(item) for item in pressed_clips(staged.slide)},
+        "clips": {item.id: to_builtins(_pressed_clip(item)) for item in pressed_clips(staged.slide)},
         "presses": {item.id: to_builtins(item.press) for item in staged.slide.objects if item.press},
     }
+
+
+class PressedClip(msgspec.Struct, frozen=True):
+    """A clip that a press plays: which part of which medium, how fast and how loud."""
+
+    id: str
+    asset_id: str
+    in_ms: int
+    out_ms: int
+    rate_pct: int
+    muted: bool
+    gain_db: float
+    fade_in_ms: int
+    fade_out_ms: int
+    repeats: bool
+
+
+def _pressed_clip(clip: Clip) -> PressedClip:
+    return PressedClip(**{name: getattr(clip, name) for name in PressedClip.__struct_fields__})
 
 
 def pressed_clips(slide: Slide) -> list[Clip]:

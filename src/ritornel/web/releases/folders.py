@@ -15,8 +15,9 @@ from django.conf import settings
 from ritornel.core.document.decoding import to_json
 from ritornel.core.errors import RitornelError
 from ritornel.core.formats.media import SUFFIXES
+from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.calm import calmed
-from ritornel.core.schedule.performance import Performance, builtins_of
+from ritornel.core.schedule.performance import Performance
 from ritornel.web.releases.browser_media import file_of, served_name, used_media
 from ritornel.web.releases.page_alone import page_of
 from ritornel.web.shows.models import new_id
@@ -78,8 +79,8 @@ def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator
             target = folder / served_name(asset, rate_pct)
             if not target.exists():
                 put_beside(file_of(asset, rate_pct)[0], target)
-        write_words(folder, PERFORMANCE, to_json(builtins_of(staged, media)))
-        write_words(folder, CALM, to_json(builtins_of(calmed(staged), media)))
+        write_words(folder, PERFORMANCE, to_json(audience_show(staged, media)))
+        write_words(folder, CALM, to_json(audience_show(calmed(staged), media)))
         (folder / FIRST).write_bytes(first)
         (folder / PAGE).write_bytes(page_of(staged, {"performance": PERFORMANCE, "calm": CALM, **how}))
         yield folder

@@ -10,8 +10,9 @@ from django.views.decorators.http import require_GET
 
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
+from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.calm import calmed
-from ritornel.core.schedule.performance import Performance, builtins_of, perform
+from ritornel.core.schedule.performance import Performance, perform
 from ritornel.web.releases.browser_media import file_of, served_name, used_media
 from ritornel.web.releases.models import Release
 from ritornel.web.releases.page_alone import page_of
@@ -48,7 +49,7 @@ def weight(request: HttpRequest, show_id: str) -> HttpResponse:
 
 def _page(row: Show, staged: Performance, media: dict[str, str], heard: dict[str, str]) -> bytes:
     release = Release.objects.filter(show=row).first()
-    both = [{**builtins_of(entry, media), "heard": heard} for entry in (staged, calmed(staged))]
+    both = [{**audience_show(entry, media), "heard": heard} for entry in (staged, calmed(staged))]
     starts, loops = (release.starts_itself, release.loops) if release else (True, row.end == "loop")
     return page_of(staged, {"performance": both[0], "calm": both[1], "starts_itself": starts, "loops": loops})
 

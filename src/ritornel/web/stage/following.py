@@ -13,7 +13,8 @@ from django.urls import reverse
 from django.views.decorators.csrf import csrf_exempt
 from django.views.decorators.http import require_GET, require_POST
 
-from ritornel.core.schedule.performance import builtins_of, perform
+from ritornel.core.schedule.audience import audience_show
+from ritornel.core.schedule.performance import perform
 from ritornel.web.people.services import access_of
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.ranges import file_reply
@@ -55,10 +56,8 @@ def house_performance(request: HttpRequest, code: str) -> HttpResponse:
     """What the House paints. The presenter's notes stay with the presenter."""
     row = _open(house_code=code).show
     staged = perform(value_of(row))
-    performance = builtins_of(staged, staged.media(lambda asset, rate_pct: reverse("house-media", args=[code, asset.id, rate_pct])))
-    for slide in performance["slides"]:
-        slide["notes"] = ""
-    return json_reply({"runs": row.runs, "revision": row.revision, **performance})
+    media = staged.media(lambda asset, rate_pct: reverse("house-media", args=[code, asset.id, rate_pct]))
+    return json_reply({"runs": row.runs, "revision": row.revision, **audience_show(staged, media)})
 
 
 @require_GET

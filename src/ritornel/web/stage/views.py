@@ -5,6 +5,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import render
 from django.views.decorators.http import require_GET
 
+from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.services import browser_address, show_for, value_of
@@ -23,8 +24,9 @@ def play(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def performance(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Everything the browser's painter needs, as it is now."""
+    """Everything the browser's painter needs, as it is now; with notes and names for those who may edit the show, and for nobody else."""
     row = show_for(show_id, request, "watch")
     staged = perform(value_of(row))
     media = staged.media(lambda asset, rate_pct: browser_address(show_id, asset, rate_pct))
-    return json_reply({"runs": row.runs, "revision": row.revision, **builtins_of(staged, media)})
+    given = builtins_of if row.access.may("edit") else audience_show
+    return json_reply({"runs": row.runs, "revision": row.revision, **given(staged, media)})

@@ -20,7 +20,8 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.picked import RECORDED, Picked, keep_edit
 from ritornel.core.rehearsal.recording import as_recorded
-from ritornel.core.schedule.performance import builtins_of, perform
+from ritornel.core.schedule.audience import audience_show
+from ritornel.core.schedule.performance import perform
 from ritornel.web.people.services import assigned_to, person_of
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
@@ -85,7 +86,7 @@ def section_show(request: HttpRequest, show_id: str) -> HttpResponse:
     row = show_for(show_id, request, "record")
     show = value_of(row)
     staged = perform(as_recorded(show, _section(request, row, show)))
-    return json_reply(builtins_of(staged, staged.media(lambda asset, rate_pct: browser_address(show_id, asset, rate_pct))))
+    return json_reply(audience_show(staged, staged.media(lambda asset, rate_pct: browser_address(show_id, asset, rate_pct))))
 
 
 def _picked(desk: Desk, slide_ids: tuple[str, ...]) -> dict[str, Picked]:
@@ -113,7 +114,7 @@ def as_picked(request: HttpRequest, show_id: str) -> HttpResponse:
         return reverse("recorded-media", args=[show_id, asset.id]) if asset.id.startswith(RECORDED) else browser_address(show_id, asset, rate_pct)
 
     staged = perform(kept)
-    return json_reply(builtins_of(staged, staged.media(address)))
+    return json_reply(audience_show(staged, staged.media(address)))
 
 
 @login_required
