@@ -71,7 +71,7 @@ class EmbeddingTest(BrowserTest):
         page.get_by_label("E-mail addresses of guests").fill("odo@orlmere.example")
         page.get_by_role("button", name="Invite").click()
         expect(page.locator("[data-access] li")).to_contain_text("not opened yet")
-        page.goto(f"{self.base}/post/")
+        page.goto(f"{self.base}/mail/")
         link = page.locator("article").first.get_by_role("link").first.get_attribute("href") or ""
         guest = self.new_page(self.new_context())
         guest.goto(link)
@@ -80,5 +80,6 @@ class EmbeddingTest(BrowserTest):
         expect(page.locator("[data-access] li")).to_contain_text("has opened it")
         page.get_by_role("button", name="Shut out odo@orlmere.example").click()
         expect(page.locator("[data-access] li")).to_contain_text("shut out")
+        expect(guest.get_by_role("alert")).to_contain_text("This show is closed")
         guest.reload()
         expect(guest.get_by_role("heading")).to_have_text("A show for invited people")

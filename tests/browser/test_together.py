@@ -25,12 +25,13 @@ class TogetherTest(BrowserTest):
         expect(page.locator("#people li").filter(has_text=address)).to_contain_text("not opened yet")
 
     def come(self, address: str) -> Page:
-        """The invited person, in a browser of their own, by the link out of the letter."""
-        self.page.goto(f"{self.base}/post/")
+        """The invited person, in a browser of their own, by the link out of the mail."""
+        self.page.goto(f"{self.base}/mail/")
         letter = self.page.locator("article").filter(has_text=f"To {address}").first
         link = letter.get_by_role("link").first.get_attribute("href") or ""
         page = self.new_page(self.new_context())
         page.goto(link)
+        page.get_by_label("Sign-in name").fill(address.split("@")[0])
         page.get_by_label("Password, 8 characters or more").fill("six years of Saturdays")
         page.get_by_role("button", name="Accept and open").click()
         return page

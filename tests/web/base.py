@@ -12,19 +12,25 @@ from django.contrib.auth.models import User
 from django.test import TestCase, override_settings
 
 from ritornel.demo.orlmere import media, orlmere
+from ritornel.web.config.brakes import limiter
 from ritornel.web.shows.services import Show, create_rows, keep_media
+
+QUICK_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+"""Accounts are made and opened in many tests; how passwords are kept is Django's to test."""
 
 
 class WebTest(TestCase):
     """Ines owns the demo show `clock`; Odo is somebody else."""
 
     def setUp(self) -> None:
+        # What one test did often must not slow down another.
+        limiter.cache_clear()
         folder = Path(tempfile.mkdtemp(prefix="ritornel-media-"))
         self.addCleanup(shutil.rmtree, folder, ignore_errors=True)
         storages = {name: {**entry, "OPTIONS": {**entry.get("OPTIONS", {})}} for name, entry in settings.STORAGES.items()}
         for name in ("default", "films"):
             storages[name]["OPTIONS"]["location"] = folder / name
-        override = override_settings(STORAGES=storages, VAR=folder)
+        override = override_settings(STORAGES=storages, VAR=folder, PASSWORD_HASHERS=QUICK_HASHERS)
         override.enable()
         self.addCleanup(override.disable)
         self.ines = User.objects.create(username="ines")

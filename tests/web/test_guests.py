@@ -59,7 +59,7 @@ class GuestsTest(WebTest):
         self.assertContains(stranger.get(self.address), "@orlmere.example", status_code=403)
         for address in ("odo@orlmere.example", "somebody@elsewhere.example", "x@notorlmere.example"):
             reply = stranger.post(f"{self.address}ask", {"address": address})
-            self.assertContains(reply, f"If {address} may see it, a letter with a link is on its way there.")
+            self.assertContains(reply, f"If {address} may see it, mail with a link is on its way there.")
         (letter,) = mail.outbox
         self.assertEqual(letter.to, ["odo@orlmere.example"])
         link = re.search(r"http://testserver(\S+)", str(letter.body))
@@ -71,7 +71,7 @@ class GuestsTest(WebTest):
         Guest.objects.update(sent_at=timezone.now() - timedelta(minutes=5))
         stranger.post(f"{self.address}ask", {"address": "odo@orlmere.example"})
         self.assertEqual(len(mail.outbox), 2)
-        self.assertContains(stranger.post(f"{self.address}ask", {"address": "odo"}), "“odo” is no e-mail address. Nothing was sent.")
+        self.assertContains(stranger.post(f"{self.address}ask", {"address": "odo"}), "“odo” is no e-mail address. Nothing was sent.", status_code=400)
 
     def test_who_was_shut_out_cannot_let_themselves_in_again(self) -> None:
         self.settings(audience="domain", domain="orlmere.example")

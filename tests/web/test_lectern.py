@@ -1,13 +1,9 @@
-import asyncio
-import json
 from datetime import timedelta
 
-from django.apps import apps
-from django.test import SimpleTestCase
 from django.utils import timezone
 
+from ritornel.web.people.models import Invitation
 from ritornel.web.stage.models import Run
-from ritornel.web.stage.rooms import QUEUE, STILL_HERE, Room, Rooms
 from tests.web.base import WebTest
 
 
@@ -59,67 +55,35 @@ class LecternTest(WebTest):
         for address in ("/shows/clock/run", "/shows/clock/run/end", "/shows/clock/run/say"):
             self.assertEqual(self.post(address, {"kind": "state"}).status_code, 404, address)
 
-    async def test_what_the_lectern_says_is_kept_for_who_comes_later_and_a_remote_can_only_press(self) -> None:
-        await self.async_client.aforce_login(self.ines)
-        await self.async_client.post("/shows/clock/run")
-        run = await Run.objects.aget()
-        say = lambda value: self.async_client.post("/shows/clock/run/say", json.dumps(value), content_type="application/json")  # noqa: E731
-        self.assertEqual((await say({"kind": "state", "seq": 3})).json(), {"heard": 0})
-        self.assertEqual((await say({"seq": 3})).status_code, 400)
-        await self.async_client.alogout()
-        press = lambda act: self.async_client.post(f"/remote/{run.remote_code}/press", json.dumps({"act": act}), content_type="application/json")  # noqa: E731
-        self.assertEqual((await press("next")).json(), {"pressed": "next"})
-        refused = await press("remove")
+    def test_a_remote_can_only_press_and_a_message_needs_a_kind(self) -> None:
+        run = self.begin()
+        self.assertEqual(self.post("/shows/clock/run/say", {"seq": 3}).status_code, 400)
+        self.client.logout()
+        self.assertEqual(self.post(f"/remote/{run.remote_code}/press", {"act": "next"}).json(), {"pressed": "next"})
+        refused = self.post(f"/remote/{run.remote_code}/press", {"act": "remove"})
         self.assertEqual((refused.status_code, refused.json()["error"]), (400, "A remote cannot do “remove”; it can do next, back, black."))
-        reply = await self.async_client.get(f"/house/{run.house_code}/events")
-        stream = aiter(reply.streaming_content)
-        heard = [(await anext(stream)).decode() for _ in range(2)]
-        self.assertEqual(heard, [STILL_HERE, 'data: {"kind": "state", "seq": 3}\n\n'])
-        apps.get_app_config("stage").rooms.close(run.pk)  # type: ignore[attr-defined]
 
+    def test_a_row_does_not_tell_its_codes(self) -> None:
+        run = self.begin()
+        kept = str(Run.objects.filter(pk=run.pk).values().get())
+        self.assertNotIn(run.house_code, kept)
+        self.assertNotIn(run.remote_code, kept)
+        self.assertRegex(run.house_code, "^[a-z2-9]{12}$")
 
-class RoomTest(SimpleTestCase):
-    def test_all_who_listen_hear_all_in_order(self) -> None:
-        async def work() -> list[list[str]]:
-            room = Room()
-            streams = [room.heard() for _ in range(3)]
-            for stream in streams:
-                await anext(stream)
-            for number in range(5):
-                room.say("state", json.dumps(number), lasting=True)
-            return [[await anext(stream) for _ in range(5)] for stream in streams]
+    def test_only_what_is_shown_or_heard_is_given_to_the_house_and_only_at_its_own_speed(self) -> None:
+        run = self.begin()
+        self.client.logout()
+        for asset, rate in (("noon", 150), ("waltz", 99), ("waltz", 10**40), ("no-such", 100)):
+            self.assertEqual(self.client.get(f"/house/{run.house_code}/media/{asset}/{rate}").status_code, 404, (asset, rate))
 
-        for heard in asyncio.run(work()):
-            self.assertEqual(heard, [f"data: {number}\n\n" for number in range(5)])
-
-    def test_who_is_too_slow_is_told_the_latest_and_holds_nobody_up(self) -> None:
-        async def work() -> list[str]:
-            room = Room()
-            stream = room.heard()
-            await anext(stream)
-            room.say("drawings", '"d"', lasting=True)
-            for number in range(QUEUE + 40):
-                room.say("state", str(number), lasting=True)
-            room.say("stroke", '"s"', lasting=False)
-            heard = []
-            while not heard or heard[-1] != 'data: "s"\n\n':
-                heard.append(await anext(stream))
-            return heard
-
-        heard = asyncio.run(work())
-        self.assertLessEqual(len(heard), QUEUE)
-        self.assertIn(f"data: {QUEUE + 39}\n\n", heard)
-        self.assertIn('data: "d"\n\n', heard)
-
-    def test_a_room_that_was_closed_has_forgotten(self) -> None:
-        rooms = Rooms()
-        rooms.room(1).say("state", "1", lasting=True)
-        rooms.close(1)
-
-        async def first() -> str:
-            stream = rooms.room(1).heard()
-            await anext(stream)
-            rooms.room(1).say("state", "2", lasting=True)
-            return await anext(stream)
-
-        self.assertEqual(asyncio.run(first()), "data: 2\n\n")
+    def test_the_codes_of_somebody_who_may_not_edit_any_more_open_nothing(self) -> None:
+        Invitation.objects.create(show=self.row, by=self.ines, address="odo@orlmere.example", role="edit", person=self.odo, accepted_at=timezone.now())
+        self.client.force_login(self.odo)
+        run = self.begin()
+        paths = [f"/house/{run.house_code}/{name}" for name in ("", "performance.json", "media/noon/100")] + [f"/remote/{run.remote_code}/"]
+        self.assertEqual([self.client.get(path).status_code for path in paths], [200] * 4)
+        for change in ({"role": "watch"}, {"withdrawn_at": timezone.now(), "role": "edit"}):
+            Invitation.objects.update(**change)
+            self.assertEqual([self.client.get(path).status_code for path in paths], [404] * 4)
+            self.assertEqual(self.post(f"/remote/{run.remote_code}/press", {"act": "next"}).status_code, 404)
+            Invitation.objects.update(withdrawn_at=None, role="edit")

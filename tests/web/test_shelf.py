@@ -1,6 +1,7 @@
 """The shelf, bringing things over, themes and starters through the server."""
 
 import io
+import json
 import os
 from typing import Any
 from unittest.mock import patch
@@ -13,6 +14,7 @@ from ritornel.demo.orlmere import orlmere
 from ritornel.starters import STARTERS
 from ritornel.web.shows.derived import make_light
 from ritornel.web.shows.hearing import measure
+from ritornel.web.shows.models import Slide
 from ritornel.web.shows.services import Show, create_rows, media_path, value_of
 from ritornel.web.shows.smalls import make_small, small_path
 from ritornel.web.shows.waves import make_wave, wave_folder, wave_of
@@ -117,9 +119,16 @@ class HeavyClipTest(WebTest):
         self.assertIn("which browsers do not show", reply["notices"][-1])
         return reply["asset"]  # type: ignore[no-any-return]
 
+    def on_a_slide(self, asset: dict[str, Any], **more: Any) -> None:
+        box = {"x": 0, "y": 0, "width": 320, "height": 180}
+        clip = {"kind": "clip", "id": f"c-{asset['id']}", "name": "Old", "box": box, "asset_id": asset["id"], "out_ms": asset["lasts_ms"], **more}
+        reply = self.edit({"do": "add objects", "slide_id": "esc-s", "objects": [clip]})
+        self.assertEqual(reply.status_code, 200, reply.content)
+
     def test_browsers_are_given_its_lighter_copy_once_it_is_made(self) -> None:
         with patch("ritornel.web.shows.tasks.light") as asked, patch("ritornel.web.shows.shelf.light", asked):
             asset = self.heavy()
+            self.on_a_slide(asset)
             self.assertEqual((asset["heavy"], asset["shown"]), (True, f"{asset['address']}/light"))
             self.assertEqual(self.client.get(asset["shown"]).status_code, 404)
             self.client.get(asset["shown"] + "?ask=1")
@@ -131,13 +140,15 @@ class HeavyClipTest(WebTest):
     def test_a_show_is_released_when_its_lighter_copies_are_there_and_gives_strangers_those(self) -> None:
         with patch("ritornel.web.shows.tasks.light"):
             asset = self.heavy()
+        self.assertEqual(self.post("/shows/clock/editions").status_code, 200, "what lies on the shelf alone holds nothing up")
+        self.on_a_slide(asset)
         reply = self.post("/shows/clock/editions")
         self.assertEqual((reply.status_code, "is still being made" in reply.json()["error"]), (400, True))
         make_light(asset["sha256"])
         address = self.post("/shows/clock/editions").json()["address"].removeprefix("http://testserver")
-        media = self.client.get(f"{address}1/performance.json").json()["media"][asset["id"]]
+        media = self.client.get(f"{address}2/performance.json").json()["media"][asset["id"]]
         self.assertTrue(media.endswith("-light.mp4"))
-        self.assertEqual(self.client.get(f"{address}1/{media}").status_code, 200)
+        self.assertEqual(self.client.get(f"{address}2/{media}").status_code, 200)
 
 
 class CaptionsTest(WebTest):
@@ -177,13 +188,16 @@ class LoudnessTest(WebTest):
 
 
 class TempoTest(WebTest):
-    def test_a_sound_at_another_speed_is_made_once_and_kept(self) -> None:
+    def test_a_sound_at_another_speed_is_made_once_and_only_at_speeds_that_the_show_plays(self) -> None:
+        box = {"x": 0, "y": 0, "width": 9, "height": 9}
+        clip = {"kind": "clip", "id": "c-waltz", "name": "Waltz", "box": box, "asset_id": "waltz", "out_ms": 9, "rate_pct": 200}
+        Slide.objects.filter(slide_id="esc-s").update(body=json.dumps({"id": "esc-s", "objects": [clip]}).encode())
         first = self.client.get("/shows/clock/media/waltz/at/200")
         self.assertEqual((first.status_code, first.headers["Content-Type"], first.content[:4]), (200, "audio/flac", b"fLaC"))
         with patch("ritornel.web.shows.smalls.confined") as made:
             self.client.get("/shows/clock/media/waltz/at/200")
         made.assert_not_called()
-        for path in ("waltz/at/9", "waltz/at/999", "bell/at/200"):
+        for path in ("waltz/at/199", "waltz/at/9", "waltz/at/999", f"waltz/at/{10**40}", "bell/at/200"):
             self.assertEqual(self.client.get(f"/shows/clock/media/{path}").status_code, 404)
 
 

@@ -1,9 +1,10 @@
 """The few exact changes that all edits come down to. Each has an inverse that restores the very same value."""
 
-from typing import Literal
+from typing import ClassVar, Literal
 
 import msgspec
 
+from ritornel.core.document.named import Named
 from ritornel.core.document.objects import Id, Name
 from ritornel.core.document.show import Asset, Frame, Habits, MusicSpan, NamedMark, Show, Slide, Time
 from ritornel.core.document.theme import Furniture, Theme
@@ -32,8 +33,11 @@ class MoveSlide(msgspec.Struct, frozen=True, tag_field="change", tag="move slide
     to: int
 
 
-class PutSettings(msgspec.Struct, frozen=True, tag_field="change", tag="put settings"):
+class PutSettings(Named, frozen=True, tag_field="change", tag="put settings"):
     """All that the show says for itself, apart from slides, sounds and shelf."""
+
+    one_line_fields: ClassVar[tuple[str, ...]] = ("title",)
+    nameless: ClassVar[str] = "Untitled show"
 
     title: Name
     default_hold_ms: Time

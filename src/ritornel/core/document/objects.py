@@ -10,6 +10,7 @@ from typing import Annotated, Literal
 import msgspec
 from msgspec import Meta
 
+from ritornel.core.document.named import Named
 from ritornel.core.time.milliseconds import LONGEST_MS, round_half_up
 
 ROLES = ("ground", "raised", "words", "soft", "accent", "second", "line")
@@ -147,7 +148,7 @@ class Wings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     opacity: Share = 0.0
 
 
-class Standing(msgspec.Struct, frozen=True, gc=False, kw_only=True, forbid_unknown_fields=True):
+class Standing(Named, frozen=True, gc=False, kw_only=True, forbid_unknown_fields=True):
     """What everything on a slide has. `place` names the place of the layout it fills, `group` what it is kept together with.
     `locked` and `aside` matter only while composing: what is aside is not in the way on the stage, and plays as ever."""
 

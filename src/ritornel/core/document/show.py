@@ -1,10 +1,11 @@
 """The show: slides in order, each with its objects and running order, and the sounds anchored to them."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 import msgspec
 from msgspec import Meta
 
+from ritornel.core.document.named import Named
 from ritornel.core.document.objects import Ground, Id, Name, Object
 from ritornel.core.document.theme import Furniture, Theme
 from ritornel.core.time.milliseconds import LONGEST_MS
@@ -33,11 +34,13 @@ class Frame(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     height_px: Annotated[int, Meta(ge=16, le=8192)] = 720
 
 
-class Asset(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
+class Asset(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     """A picture or sound on the shelf. Its bytes are found by their SHA-256, so they can never change under a show.
     `loudness_lufs` is a sound's, as measured when it came;
     `silent` is a clip without sound, `heavy` one of which browsers are given a lighter copy.
     `alternative` is what a new picture made of it begins with as its text alternative; `folder` is where it came from."""
+
+    one_line_fields: ClassVar[tuple[str, ...]] = ("name", "author", "licence", "credit", "folder")
 
     id: Id
     name: Name
@@ -161,7 +164,7 @@ class Link(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     after: Id
 
 
-class Framing(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class Framing(Named, frozen=True, forbid_unknown_fields=True):
     """A part of a large slide that the view flies to: its middle and its width in px of the slide, turned clockwise; as high as the show's
     frame makes it."""
 
@@ -173,11 +176,13 @@ class Framing(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     turn_deg: Annotated[float, Meta(ge=-360, le=360)] = 0.0
 
 
-class Slide(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
+class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     """One slide: what stands on it, in stacking order from the back, and the running order of its builds. A `background` of None is
     the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry into this
     slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the frame is seen whole unless it
     `opens_on` one of its framings, to which builds of the effect `views fly` take the view. `opens_section` names the section that begins with it."""
+
+    one_line_fields: ClassVar[tuple[str, ...]] = ("name", "opens_section")
 
     id: Id
     name: Name = ""
@@ -251,7 +256,7 @@ class MusicSpan(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     ends_kept: bool = False
 
 
-class NamedMark(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class NamedMark(Named, frozen=True, forbid_unknown_fields=True):
     """A named instant on the score, `offset_ms` on the clock of a slide; past the slide's end it stands at that end."""
 
     id: Id
@@ -269,8 +274,11 @@ class Habits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     pace: Pace | None = None
 
 
-class Show(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class Show(Named, frozen=True, forbid_unknown_fields=True):
     """A whole show. `holds_by_cue` are what the chosen take measured, by cue id (rule 2). With `voices_live` voices are heard on cue too."""
+
+    one_line_fields: ClassVar[tuple[str, ...]] = ("title",)
+    nameless: ClassVar[str] = "Untitled show"
 
     id: Id
     title: Annotated[str, Meta(min_length=1, max_length=200)]

@@ -6,6 +6,7 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import Meta
 
+from ritornel.core.document.named import Named
 from ritornel.core.document.objects import ROLES, Gradient, Ground, Id, Lettered, Name, Object, Photograph, Picture, Plain, Share, Stroke
 from ritornel.core.errors import UnknownName
 
@@ -37,7 +38,7 @@ class Ornament(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     on: Literal["all", "slides", "openings", "titles"] = "all"
 
 
-class Theme(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class Theme(Named, frozen=True, forbid_unknown_fields=True):
     """`opening` is the ground of title and closing slides, `ground` that of all others. Sizes are px in a frame of 1280 x 720."""
 
     name: Name = "Limewash"

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ritornel.core.document.integrity import sounds_of, style_assets
-from ritornel.core.document.objects import Photograph, Picture, PlaySound
+from ritornel.core.document.objects import Clip, Photograph, Picture, PlaySound
 from ritornel.core.document.show import Show, Slide
 
 
@@ -39,6 +39,11 @@ def uses_of(show: Show) -> dict[str, list[str]]:
     for asset_id in style_assets(show):
         note(asset_id, "style")
     return uses
+
+
+def clip_rates(show: Show) -> set[tuple[str, int]]:
+    """At which speeds, in per cent, the show plays which clips, by asset."""
+    return {(item.asset_id, item.rate_pct) for slide in show.slides for item in slide.objects if isinstance(item, Clip)}
 
 
 def uses_changed(before: Show, after: Show) -> bool:

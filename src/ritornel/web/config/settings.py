@@ -1,6 +1,7 @@
 """Settings, each with an environment variable where a place may want another value."""
 
 import os
+import resource
 import secrets
 from pathlib import Path
 
@@ -9,6 +10,15 @@ from ritornel.core.formats.media import Limits
 PACKAGE = Path(__file__).resolve().parents[2]
 VAR = Path(os.environ.get("RITORNEL_VAR", PACKAGE.parents[1] / "var")).resolve()
 VAR.mkdir(parents=True, exist_ok=True)
+
+
+def open_files_limit() -> int:
+    """How many files and connections this process may have open, raised to what the system allows."""
+    soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)
+    wanted = min(hard, 65_536) if hard != resource.RLIM_INFINITY else 65_536
+    if soft < wanted:
+        resource.setrlimit(resource.RLIMIT_NOFILE, (wanted, hard))
+    return max(soft, wanted)
 
 
 def _secret_key() -> str:
@@ -33,6 +43,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.messages",
     "django.contrib.staticfiles",
+    "ritornel.web.streams",
     "ritornel.web.people",
     "ritornel.web.shows",
     "ritornel.web.stage",
@@ -77,19 +88,27 @@ DATABASES = {
     }
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
-AUTH_PASSWORD_VALIDATORS = [{"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"}]
+AUTHENTICATION_BACKENDS = ["ritornel.web.people.identity.NameOrAddressBackend"]
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator", "NumericPasswordValidator")
+]
 LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "shows"
 LOGOUT_REDIRECT_URL = "sign-in"
 
 SMTP = os.environ.get("RITORNEL_SMTP", "")
-"""Where letters go out, as host:port; without it they are kept in var/post and read on a page."""
-EMAIL_BACKEND = "django.core.mail.backends.smtp.EmailBackend" if SMTP else "ritornel.web.people.post.KeptPost"
+"""Where mail goes out, as host:port; without it mail is kept in var/mail and read on a page."""
+EMAIL_BACKEND = "django.core.mail.backends.smtp.EmailBackend" if SMTP else "ritornel.web.people.mail.FileMailBackend"
 EMAIL_HOST, _, _port = SMTP.partition(":")
 EMAIL_PORT = int(_port or 25)
 EMAIL_HOST_USER = os.environ.get("RITORNEL_SMTP_USER", "")
 EMAIL_HOST_PASSWORD = os.environ.get("RITORNEL_SMTP_PASSWORD", "")
 EMAIL_USE_TLS = os.environ.get("RITORNEL_SMTP_TLS") == "1"
+MAIL_RATE = os.environ.get("RITORNEL_MAIL_RATE", "300/hour")
+"""How much mail may go out for one show."""
+BRAKES_STORE = os.environ.get("RITORNEL_BRAKES", "memory://")
+"""Where it is counted how often somebody tries something: in this process, or where several servers can see it (redis://...)."""
 DEFAULT_FROM_EMAIL = os.environ.get("RITORNEL_FROM", "Ritornel <ritornel@localhost>")
 
 STATIC_URL = "/static/"
@@ -117,6 +136,14 @@ OUTSIDE_MANNER = os.environ.get("RITORNEL_OUTSIDE", "prompt")
 """How the stand-ins answer: prompt, slow or failing."""
 OUTSIDE_S = float(os.environ.get("RITORNEL_OUTSIDE_S", "8"))
 """How long an outside service is waited for."""
+MOST_STREAMS = {
+    "person": int(os.environ.get("RITORNEL_STREAMS_PERSON", "40")),
+    "address": int(os.environ.get("RITORNEL_STREAMS_ADDRESS", "800")),
+    "release": int(os.environ.get("RITORNEL_STREAMS_RELEASE", "5000")),
+    "run": int(os.environ.get("RITORNEL_STREAMS_RUN", "1000")),
+    "server": int(os.environ.get("RITORNEL_STREAMS", "0")) or max(200, open_files_limit() - 600),
+}
+"""How many streams may be open at the same time: of one person, from one address of the network, of one release, of one run, in all."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
 FILE_UPLOAD_TEMP_DIR = None

@@ -19,8 +19,9 @@ from ritornel.core.document.sections import section_number
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.recording import recordable_sections
-from ritornel.web.people.models import LASTS, Invitation, new_code
-from ritornel.web.people.post import send
+from ritornel.web.people.identity import proves
+from ritornel.web.people.mail import check_mail_allowed, mail_goes_out, send_mail
+from ritornel.web.people.models import LASTS, Invitation, ProvenAddress
 from ritornel.web.people.roles import Role
 from ritornel.web.people.services import called, person_of
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
@@ -45,7 +46,7 @@ def _sections(show: ShowValue) -> list[dict[str, Any]]:
     ]
 
 
-def _line(request: HttpRequest, entry: Invitation, sections: list[dict[str, Any]]) -> dict[str, Any]:
+def _line(request: HttpRequest, entry: Invitation, sections: list[dict[str, Any]], proven: set[str]) -> dict[str, Any]:
     own = next((section for section in sections if entry.section in section["slide_ids"]), None)
     return {
         "id": entry.pk,
@@ -58,18 +59,23 @@ def _line(request: HttpRequest, entry: Invitation, sections: list[dict[str, Any]
         "sent_at": entry.sent_at,
         "expires_at": entry.expires_at,
         "accepted_at": entry.accepted_at,
-        "link": request.build_absolute_uri(reverse("invitation", args=[entry.code])) if entry.state == "sent" else None,
+        "proven": entry.address in proven,
+        "link": request.build_absolute_uri(reverse("invitation", args=[entry.link_code])) if entry.state == "sent" else None,
     }
 
 
 def _state(request: HttpRequest, row: Show) -> dict[str, Any]:
     sections = _sections(value_of(row))
+    entries = list(Invitation.objects.filter(show=row))
+    known = dict(ProvenAddress.objects.filter(address__in=[entry.address for entry in entries]).values_list("address", "person_id"))
+    proven = {entry.address for entry in entries if entry.person_id is not None and known.get(entry.address) == entry.person_id}
     return {
         "show_id": row.pk,
         "owner": called(row.owner),
         "sections": sections,
-        "people": [_line(request, entry, sections) for entry in Invitation.objects.filter(show=row)],
+        "people": [_line(request, entry, sections, proven) for entry in entries],
         "days": LASTS.days,
+        "mail": mail_goes_out(),
     }
 
 
@@ -84,13 +90,13 @@ def people(request: HttpRequest, show_id: str) -> HttpResponse:
 def _letter(request: HttpRequest, entry: Invitation, title: str, section: str) -> None:
     sender = called(entry.by)
     asked = f"record the section “{section}” of" if entry.role == "record" else {"edit": "edit", "comment": "comment on", "watch": "watch"}[entry.role]
-    link = request.build_absolute_uri(reverse("invitation", args=[entry.code]))
+    link = request.build_absolute_uri(reverse("invitation", args=[entry.mail_code]))
     greeting = f"Hello {entry.name}," if entry.name else "Hello,"
     text = (
         f"{greeting}\n\n{sender} asks you to {asked} the show “{title}” in Ritornel.\n\nOpen it here:\n{link}\n\n"
         f"The link is yours alone and waits {LASTS.days} days. Nobody else can use it once you have opened it."
     )
-    send(entry.by_id, entry.address, f"{sender} asks you to {asked} “{title}”", text)
+    send_mail(entry.show_id, entry.by_id, entry.address, f"{sender} asks you to {asked} “{title}”", text)
 
 
 def _checked(show: ShowValue, wanted: Invite) -> dict[str, Any] | None:
@@ -116,15 +122,17 @@ def invite(request: HttpRequest, show_id: str) -> HttpResponse:
     wanted = from_builtins(body_of(request), Invite, "The invitation")
     section = _checked(value_of(row), wanted)
     address = wanted.address.strip().lower()
-    if address == person.email.lower():
+    if proves(person, address):
         raise BadValue("This is your own address; the show is yours already.", "address")
+    check_mail_allowed(row.pk, 1)
     with transaction.atomic():
         entry = Invitation.objects.filter(show=row, address=address).first() or Invitation(show=row, address=address)
         if entry.state in ("withdrawn", "expired"):
-            entry.code, entry.accepted_at, entry.person = new_code(), None, None
+            entry.renew()
+            entry.accepted_at, entry.person = None, None
         entry.by, entry.name, entry.role = person, wanted.name.strip() or entry.name, wanted.role
         entry.section = wanted.section if section else ""
-        entry.sent_at, entry.withdrawn_at = timezone.now(), None
+        entry.sent_at, entry.withdrawn_at, entry.mail_proves = timezone.now(), None, mail_goes_out()
         entry.save()
     if entry.state == "sent":
         _letter(request, entry, row.title, section["name"].split("  ", 1)[1] if section else "")

@@ -1,25 +1,33 @@
-"""People of a show besides its owner, and what they say about it."""
+"""People of a show besides its owner, what they say about it, and the e-mail addresses that are known to be theirs."""
 
-import secrets
 from datetime import timedelta
-from typing import Literal
+from typing import Any, Literal
 
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
+
+from ritornel.web.config.codes import code_of, hash_code, new_nonce
 
 LASTS = timedelta(days=14)
 """How long the link of an invitation waits to be opened."""
 State = Literal["sent", "accepted", "expired", "withdrawn"]
 
 
-def new_code() -> str:
-    """The secret of a link: 192 bits."""
-    return secrets.token_urlsafe(24)
+class ProvenAddress(models.Model):
+    """An e-mail address whose mail a person can read: they opened a link that only a letter to it had. Who proves it later has it from then on; their
+    accounts stay as they are."""
+
+    address = models.EmailField(unique=True)
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="proven_addresses")
+    at = models.DateTimeField(default=timezone.now)
 
 
 class Invitation(models.Model):
-    """Somebody invited to a show by e-mail address. The link belongs to one person: who accepts it has to be them. Access lasts until it is withdrawn."""
+    """Somebody invited to a show by e-mail address. It belongs to one person: who accepts it first. Access lasts until it is withdrawn.
+
+    There are two links. One is shown to who invites, and proves nothing about whoever opens it. The other stands in the letter only; where that letter
+    was really sent (`mail_proves`), who opens it can read mail at the address."""
 
     show = models.ForeignKey("shows.Show", on_delete=models.CASCADE, related_name="invitations")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
@@ -27,7 +35,10 @@ class Invitation(models.Model):
     name = models.CharField(max_length=120, blank=True)
     role = models.CharField(max_length=10)
     section = models.CharField(max_length=40, blank=True)
-    code = models.CharField(max_length=60, unique=True, default=new_code)
+    nonce = models.CharField(max_length=40)
+    link_hash = models.CharField(max_length=64, unique=True)
+    mail_hash = models.CharField(max_length=64, unique=True)
+    mail_proves = models.BooleanField(default=False)
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="invitations")
     sent_at = models.DateTimeField(default=timezone.now)
     accepted_at = models.DateTimeField(null=True)
@@ -37,6 +48,27 @@ class Invitation(models.Model):
         ordering = ["id"]
         constraints = [models.UniqueConstraint(fields=["show", "address"], name="one_invitation_an_address")]
         indexes = [models.Index(fields=["person", "show"])]
+
+    @property
+    def link_code(self) -> str:
+        """The code of the link that who invites is shown."""
+        return code_of("invitation link", self.nonce)
+
+    @property
+    def mail_code(self) -> str:
+        """The code of the link in the letter."""
+        return code_of("invitation mail", self.nonce)
+
+    def renew(self) -> None:
+        """Other links; the old ones lead nowhere any more."""
+        self.nonce = new_nonce()
+        self.link_hash, self.mail_hash = hash_code(self.link_code), hash_code(self.mail_code)
+
+    def save(self, **how: Any) -> None:
+        """Gives a new invitation its links."""
+        if not self.link_hash:
+            self.renew()
+        super().save(**how)
 
     @property
     def state(self) -> State:

@@ -1,37 +1,64 @@
 """What other apps may ask of people."""
 
-from django.contrib.auth.models import User
-from django.http import Http404, HttpRequest
+from collections.abc import Collection
+from typing import Any
 
+from django.apps import apps
+from django.contrib.auth.models import User
+
+from ritornel.web.people.identity import proven_person
+from ritornel.web.people.mail import check_mail_allowed, mail_goes_out, send_mail
 from ritornel.web.people.models import Comment, Invitation
+from ritornel.web.people.requests import called, network_address, person_of
 from ritornel.web.people.roles import Access
 
-__all__ = ["Access", "access_of", "assigned_to", "called", "open_comments", "person_of", "shared_with", "shows_open_to"]
+__all__ = [
+    "Access",
+    "access_of",
+    "access_of_each",
+    "assigned_to",
+    "called",
+    "check_mail_allowed",
+    "mail_goes_out",
+    "network_address",
+    "open_comments",
+    "person_of",
+    "proven_person",
+    "send_mail",
+    "shared_with",
+    "shows_open_to",
+]
 
-
-def person_of(request: HttpRequest) -> User:
-    """Who is signed in. Raises Http404 for nobody; views that need a person also send nobody to the sign-in page."""
-    if not isinstance(request.user, User):
-        raise Http404("Sign in first.")
-    return request.user
-
-
-def called(person: User | None) -> str:
-    """What a person is called in sentences."""
-    return (person.get_full_name() or person.get_username()) if person is not None else "Somebody"
+_OPEN: dict[str, Any] = {"accepted_at__isnull": False, "withdrawn_at__isnull": True}
+"""Invitations that let somebody in now."""
 
 
 def access_of(show_id: str, owner_id: int, person: User) -> Access | None:
     """What the person is to the show; None for nothing. An owner costs no query."""
     if owner_id == person.pk:
         return Access("own")
-    found = Invitation.objects.filter(show_id=show_id, person=person, accepted_at__isnull=False, withdrawn_at__isnull=True).first()
+    found = Invitation.objects.filter(show_id=show_id, person=person, **_OPEN).first()
     return Access(found.role, found.section) if found is not None else None  # type: ignore[arg-type]
+
+
+def access_of_each(pairs: Collection[tuple[str, int]]) -> dict[tuple[str, int], Access]:
+    """What each person (by id) is to each show (by id), in two queries; pairs of a show and somebody who may nothing there are left out."""
+    wanted = set(pairs)
+    shows = apps.get_model("shows", "Show")
+    owned = shows.objects.filter(pk__in={show_id for show_id, _ in wanted}).values_list("pk", "owner_id")
+    found = {pair: Access("own") for pair in owned if pair in wanted}
+    rest = wanted - set(found)
+    if rest:
+        entries = Invitation.objects.filter(person_id__in={person_id for _, person_id in rest}, **_OPEN)
+        for show_id, person_id, role, section in entries.values_list("show_id", "person_id", "role", "section"):
+            if (show_id, person_id) in rest:
+                found[show_id, person_id] = Access(role, section)  # type: ignore[arg-type]
+    return found
 
 
 def shows_open_to(person: User) -> dict[str, Access]:
     """The shows of others that the person may open, by id."""
-    found = Invitation.objects.filter(person=person, accepted_at__isnull=False, withdrawn_at__isnull=True)
+    found = Invitation.objects.filter(person=person, **_OPEN)
     return {entry.show_id: Access(entry.role, entry.section) for entry in found}  # type: ignore[arg-type]
 
 
@@ -43,7 +70,7 @@ def assigned_to(show_id: str) -> dict[str, str]:
 
 def shared_with(show_id: str) -> bool:
     """Whether anybody else may open the show."""
-    return Invitation.objects.filter(show_id=show_id, accepted_at__isnull=False, withdrawn_at__isnull=True).exists()
+    return Invitation.objects.filter(show_id=show_id, **_OPEN).exists()
 
 
 def open_comments(show_id: str) -> int:

@@ -1,13 +1,21 @@
-from django.contrib.auth.views import LoginView, LogoutView
+from django.contrib.auth.views import LogoutView
 from django.urls import path
+from django.views.generic import RedirectView
 
-from ritornel.web.people import arriving, commenting, inviting, post
+from ritornel.web.people import accepting, account, commenting, inviting, mail, sign_in
 
 urlpatterns = [
-    path("sign-in/", LoginView.as_view(template_name="people/sign_in.html", redirect_authenticated_user=True), name="sign-in"),
+    path("sign-in/", sign_in.SignIn.as_view(), name="sign-in"),
     path("sign-out/", LogoutView.as_view(), name="sign-out"),
-    path("invited/<str:code>/", arriving.invitation, name="invitation"),
-    path("post/", post.post, name="post"),
+    path("account/", account.account, name="account"),
+    path("account/name", account.change_name, name="change-name"),
+    path("account/password", account.change_password, name="change-password"),
+    path("account/addresses", account.ask_for_proof, name="ask-for-proof"),
+    path("account/addresses/<int:number>/forget", account.forget_address, name="forget-address"),
+    path("account/proof/<str:code>/", account.prove_address, name="prove-address"),
+    path("invited/<str:code>/", accepting.invitation, name="invitation"),
+    path("mail/", mail.mail_page, name="mail"),
+    path("post/", RedirectView.as_view(pattern_name="mail", permanent=True)),
     path("shows/<str:show_id>/people", inviting.people, name="people"),
     path("shows/<str:show_id>/people/invite", inviting.invite, name="invite"),
     path("shows/<str:show_id>/people/<int:number>/withdraw", inviting.withdraw, name="withdraw"),

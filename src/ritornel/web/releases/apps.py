@@ -12,7 +12,10 @@ class ReleasesConfig(AppConfig):
 
     def ready(self) -> None:
         from ritornel.web.releases.models import Release
+        from ritornel.web.releases.release_feed import ReleaseFeed
+        from ritornel.web.streams.services import register_feed
 
+        register_feed(ReleaseFeed())
         post_delete.connect(_clear, sender=Release, dispatch_uid="ritornel.releases.clear")
 
 

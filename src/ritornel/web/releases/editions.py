@@ -12,6 +12,7 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.stills import first_picture
 from ritornel.core.schedule.performance import perform
+from ritornel.web.releases.browser_media import used_media
 from ritornel.web.releases.folders import laid_out, put_in_place
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.releases.offline import folder_of
@@ -40,7 +41,8 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
     show = value_of(row)
     if not any(not slide.skipped for slide in show.slides):
         raise BadValue(f"“{show.title}” has no slides to release.")
-    for asset in show.assets:
+    staged = perform(show)
+    for asset, _ in used_media(staged).values():
         if not media_path(asset.sha256).is_file():
             raise BadMedia(f"“{asset.name}” is missing from the shelf, so strangers would see a gap. Replace or remove it first.")
         if asset.heavy and not light_path(asset.sha256).is_file():
@@ -49,7 +51,6 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
     left = [finding for finding in _stoppers(row, show) if not isinstance(known, list) or finding.id not in known]
     if left:
         return json_reply({"stoppers": [{"id": finding.id, "title": finding.title, "why": finding.why, "number": finding.number} for finding in left]})
-    staged = perform(show)
     first = first_picture(staged, FIRST_PX, media_path)
     old = Release.objects.filter(show=row).first()
     how = {"starts_itself": old.starts_itself, "loops": old.loops} if old else {"starts_itself": True, "loops": row.end == "loop"}

@@ -1,5 +1,6 @@
 """Who may see a release that is not open to anyone. Each guest has a link of their own; it leaves a cookie for that release only."""
 
+import msgspec
 from django.contrib.auth.decorators import login_required
 from django.core.exceptions import ValidationError
 from django.core.validators import validate_email
@@ -12,9 +13,10 @@ from django.views.decorators.csrf import csrf_protect
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.errors import BadValue
-from ritornel.web.people.models import new_code
-from ritornel.web.people.post import send
-from ritornel.web.people.services import called
+from ritornel.core.wording import one_line
+from ritornel.web.config.brakes import Brake, TooOften
+from ritornel.web.config.codes import hash_code
+from ritornel.web.people.services import check_mail_allowed, network_address, send_mail
 from ritornel.web.releases.models import Guest, Release
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Show, owned_show
@@ -22,25 +24,40 @@ from ritornel.web.shows.services import Show, owned_show
 COOKIE_S = 180 * 24 * 60 * 60
 AGAIN_S = 60
 """A link is sent to an address once a minute at most, however often somebody asks."""
+ASKING = Brake("asking for a link", "10/5minute;60/day")
+"""How often one address of the network may ask for links."""
+OPENING = Brake("opening a guest's link", "60/minute")
+"""How often one address of the network may try links that lead nowhere."""
 
 
 def _cookie(release: Release) -> str:
     return f"guest-{release.address}"
 
 
-def let_in(request: HttpRequest, release: Release) -> bool:
-    """Whether the asking browser may see the release: anyone, its owner, or a guest whose link was opened in it and not withdrawn since."""
-    if release.audience == "anyone" or (request.user.is_authenticated and request.user.pk == release.show.owner_id):
-        return True
+class Visitor(msgspec.Struct, frozen=True):
+    """Somebody who may see a release, and by what right: as its owner, as a guest, or as anyone."""
+
+    owns: bool = False
+    guest_id: int = 0
+
+
+def visitor_of(request: HttpRequest, release: Release) -> Visitor | None:
+    """By what right the asking browser may see the release: its owner's, that of a guest whose link was opened in it and not withdrawn since, or
+    anyone's. None where it may not."""
+    if request.user.is_authenticated and request.user.pk == release.show.owner_id:
+        return Visitor(owns=True)
+    if release.audience == "anyone":
+        return Visitor()
     code = request.COOKIES.get(_cookie(release), "")
-    return bool(code) and Guest.objects.filter(release=release, code=code, withdrawn_at__isnull=True).exists()
+    found = Guest.objects.filter(release=release, code_hash=hash_code(code), withdrawn_at__isnull=True).first() if code else None
+    return Visitor(guest_id=found.pk) if found is not None else None
 
 
 @csrf_protect
-def door(request: HttpRequest, release: Release, said: str = "") -> HttpResponse:
-    """What somebody sees who is not let in. At a mail domain they can ask for a link of their own."""
-    context = {"release": release, "owner": called(release.show.owner), "domain": release.domain if release.audience == "domain" else "", "said": said}
-    return render(request, "releases/door.html", context, status=200 if said else 403)
+def door(request: HttpRequest, release: Release, said: str = "", status: int = 403) -> HttpResponse:
+    """What somebody sees who is not let in: nothing of the show, not even its title. At a mail domain they can ask for a link of their own."""
+    context = {"address": release.address, "domain": release.domain if release.audience == "domain" else "", "said": said}
+    return render(request, "releases/door.html", context, status=status)
 
 
 def _link(request: HttpRequest, guest: Guest) -> str:
@@ -50,7 +67,7 @@ def _link(request: HttpRequest, guest: Guest) -> str:
 def _write_to(request: HttpRequest, guest: Guest) -> None:
     show = guest.release.show
     text = f"Hello,\n\nhere is “{show.title}”:\n{_link(request, guest)}\n\nThe link is yours alone. It opens the show in the browsers you open it in."
-    send(show.owner_id, guest.address, f"“{show.title}” is open for you", text)
+    send_mail(show.pk, show.owner_id, guest.address, f"“{show.title}” is open for you", text)
 
 
 def _guest(release: Release, address: str) -> Guest:
@@ -58,7 +75,8 @@ def _guest(release: Release, address: str) -> Guest:
     with transaction.atomic():
         guest, made = Guest.objects.select_for_update().get_or_create(release=release, address=address)
         if guest.withdrawn_at is not None:
-            guest.code, guest.withdrawn_at, guest.opened_at = new_code(), None, None
+            guest.renew()
+            guest.withdrawn_at, guest.opened_at = None, None
         guest.sent_at = timezone.now() if made else guest.sent_at
         guest.save()
     return guest
@@ -67,8 +85,9 @@ def _guest(release: Release, address: str) -> Guest:
 @require_GET
 def guest(request: HttpRequest, address: str, code: str) -> HttpResponse:
     """A guest's own link: the browser is let in, and goes on to the address that all share."""
-    found = Guest.objects.filter(release__address=address, release__withdrawn=False, code=code).select_related("release").first()
+    found = Guest.objects.filter(release__address=address, release__withdrawn=False, code_hash=hash_code(code)).select_related("release").first()
     if found is None:
+        OPENING.apply(network_address(request), words="Too many links that lead nowhere were tried from here.")
         raise Http404("There is no such link.")
     if found.withdrawn_at is not None:
         return door(request, found.release)
@@ -87,11 +106,14 @@ def ask(request: HttpRequest, address: str) -> HttpResponse:
     release = Release.objects.filter(address=address, withdrawn=False, audience="domain").first()
     if release is None:
         raise Http404("There is no show at this address.")
-    wanted = request.POST.get("address", "").strip().lower()
+    wanted = request.POST.get("address", "").strip().lower()[:254]
     try:
         validate_email(wanted)
+        ASKING.apply(network_address(request), words="Many links were asked for from here, so nothing was sent.")
     except ValidationError:
-        return door(request, release, f"“{wanted[:100]}” is no e-mail address. Nothing was sent.")
+        return door(request, release, f"“{one_line(wanted)[:100]}” is no e-mail address. Nothing was sent.", 400)
+    except TooOften as error:
+        return door(request, release, str(error), 429)
     if wanted.endswith(f"@{release.domain}"):
         found = Guest.objects.filter(release=release, address=wanted).first()
         # Who was shut out stays so: only the owner lets them in again.
@@ -101,7 +123,7 @@ def ask(request: HttpRequest, address: str) -> HttpResponse:
             if fresh or (timezone.now() - one.sent_at).total_seconds() > AGAIN_S:
                 Guest.objects.filter(pk=one.pk).update(sent_at=timezone.now())
                 _write_to(request, one)
-    return door(request, release, f"If {wanted} may see it, a letter with a link is on its way there.")
+    return door(request, release, f"If {wanted} may see it, mail with a link is on its way there.", 200)
 
 
 def guest_lines(request: HttpRequest, release: Release | None) -> list[dict[str, object]]:
@@ -109,7 +131,13 @@ def guest_lines(request: HttpRequest, release: Release | None) -> list[dict[str,
     if release is None:
         return []
     return [
-        {"id": one.pk, "address": one.address, "opened_at": one.opened_at, "withdrawn": one.withdrawn_at is not None, "link": _link(request, one)}
+        {
+            "id": one.pk,
+            "address": one.address,
+            "opened_at": one.opened_at,
+            "withdrawn": one.withdrawn_at is not None,
+            "link": _link(request, one) if one.nonce else None,
+        }
         for one in release.guests.select_related("release")
     ]
 
@@ -126,8 +154,8 @@ def _own(request: HttpRequest, show_id: str) -> tuple[Show, Release]:
 @require_POST
 @telling_errors
 def invite(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Lets people in by their addresses, parted by commas, semicolons, spaces or lines; each gets a letter. One wrong address, and nobody is written to."""
-    _, release = _own(request, show_id)
+    """Lets people in by their addresses, parted by commas, semicolons, spaces or lines; each gets mail. One wrong address, and nobody is written to."""
+    row, release = _own(request, show_id)
     words = str(body_of(request).get("addresses", "")).replace(",", " ").replace(";", " ").lower().split()
     if not words:
         raise BadValue("Write at least one e-mail address.", "addresses")
@@ -136,6 +164,7 @@ def invite(request: HttpRequest, show_id: str) -> HttpResponse:
             validate_email(word)
         except ValidationError as error:
             raise BadValue(f"“{word[:100]}” is no e-mail address. Nobody was written to.", "addresses") from error
+    check_mail_allowed(row.pk, len(set(words)))
     for word in dict.fromkeys(words):
         _write_to(request, _guest(release, word))
     return json_reply({"guests": guest_lines(request, release), "sent": len(set(words))})

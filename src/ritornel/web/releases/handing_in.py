@@ -9,7 +9,6 @@ from typing import Any
 from django.contrib.auth.decorators import login_required
 from django.contrib.auth.models import User
 from django.core.files.storage import storages
-from django.db.models import Q
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import redirect, render
@@ -18,7 +17,7 @@ from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.errors import BadValue
-from ritornel.web.people.services import called, person_of
+from ritornel.web.people.services import called, person_of, proven_person
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.models import FilmJob, HandIn
 from ritornel.web.shows.ranges import file_reply
@@ -60,9 +59,9 @@ def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     to, note = str(body.get("to", "")).strip(), str(body.get("note", "")).strip()
     if len(note) > NOTE_CHARACTERS:
         raise BadValue(f"The note has {len(note)} characters; at most {NOTE_CHARACTERS} can go along. Nothing was handed in.", "note")
-    recipient = User.objects.filter(Q(username__iexact=to) | Q(email__iexact=to)).first() if to else None
+    recipient = (User.objects.filter(username__iexact=to).first() if "@" not in to else proven_person(to)) if to else None
     if recipient is None:
-        raise BadValue(f"Nobody here is called “{to[:100]}” or has that address. Nothing was handed in.", "to")
+        raise BadValue(f"Nobody here is called “{to[:100]}”, or has shown that the address is theirs. Nothing was handed in.", "to")
     entry = HandIn(sender=person, recipient=recipient, title=row.title, name=job.saved_name, kind=job.kind, size_bytes=job.size_bytes, note=note)
     _copied(film_path(job), _path(entry))
     entry.save()

@@ -1,10 +1,12 @@
 """Releases: editions that never change, and the films made of them."""
 
+from typing import Any
+
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
-from ritornel.web.people.models import new_code
+from ritornel.web.config.codes import code_of, hash_code, new_nonce
 from ritornel.web.shows.models import Job, Show, new_id
 from ritornel.web.shows.naming import file_title
 
@@ -34,11 +36,13 @@ class Release(models.Model):
 
 
 class Guest(models.Model):
-    """Somebody who may see a release that is not open to anyone: by a link of their own, which can be withdrawn."""
+    """Somebody who may see a release that is not open to anyone: by a link of their own, which can be withdrawn. A guest of before links could be shown
+    again has no nonce: their link works, and is replaced when they are let in again."""
 
     release = models.ForeignKey(Release, on_delete=models.CASCADE, related_name="guests")
     address = models.EmailField()
-    code = models.CharField(max_length=60, unique=True, default=new_code)
+    nonce = models.CharField(max_length=40, blank=True)
+    code_hash = models.CharField(max_length=64, unique=True)
     sent_at = models.DateTimeField(default=timezone.now)
     opened_at = models.DateTimeField(null=True)
     withdrawn_at = models.DateTimeField(null=True)
@@ -46,6 +50,22 @@ class Guest(models.Model):
     class Meta:
         ordering = ["id"]
         constraints = [models.UniqueConstraint(fields=["release", "address"], name="one_guest_an_address")]
+
+    @property
+    def code(self) -> str:
+        """The code of their link; empty where it cannot be shown again."""
+        return code_of("guest", self.nonce) if self.nonce else ""
+
+    def renew(self) -> None:
+        """Another link; the old one leads nowhere any more."""
+        self.nonce = new_nonce()
+        self.code_hash = hash_code(self.code)
+
+    def save(self, **how: Any) -> None:
+        """Gives a new guest their link."""
+        if not self.code_hash:
+            self.renew()
+        super().save(**how)
 
 
 class Edition(models.Model):

@@ -1,13 +1,7 @@
 """What strangers see: the newest edition at its address, with nothing of the application around it."""
 
-import asyncio
-import time
-from collections.abc import AsyncIterator
-from functools import cache
-
-from asgiref.sync import sync_to_async
-from django.db.models import F, Max
-from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
+from django.db.models import F
+from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import render
 from django.urls import reverse
@@ -17,14 +11,12 @@ from django.views.decorators.http import require_GET
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.config.policy import PAGE
 from ritornel.web.releases.folders import CALM, FIRST, PERFORMANCE, TYPES, edition_place, packed_beside, served_file
-from ritornel.web.releases.guests import door, let_in
+from ritornel.web.releases.guests import door, visitor_of
 from ritornel.web.releases.models import Edition, Release
+from ritornel.web.releases.release_feed import ReleaseFeed
 from ritornel.web.shows.naming import data_url
 from ritornel.web.shows.ranges import file_reply
-
-NEWS_S = 0.4
-"""How often those who watch are looked after: a withdrawn show ends for them within a second."""
-STILL_HERE_S = 15.0
+from ritornel.web.streams.services import stream_reply
 
 
 def _owns(request: HttpRequest, release: Release) -> bool:
@@ -41,7 +33,7 @@ def _release(request: HttpRequest, address: str) -> Release:
 
 def _edition(request: HttpRequest, address: str, number: int) -> Edition:
     release = _release(request, address)
-    if not let_in(request, release):
+    if visitor_of(request, release) is None:
         raise Http404("There is no such edition.")
     edition = Edition.objects.filter(release=release, number=number).select_related("release").first()
     if edition is None:
@@ -55,7 +47,7 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
     """The page of the newest edition. Somebody else's page may say how it behaves there: `?start=press`, `?loop=on` or `off`, `?sound=off`, `?steps=off`,
     `?controls=off`; no word changes what the edition is. Its maker may look at an earlier one, `?edition=1`."""
     release = _release(request, address)
-    if not let_in(request, release):
+    if visitor_of(request, release) is None:
         return door(request, release)
     editions = release.editions.defer("document")
     asked = request.GET.get("edition", "")
@@ -85,49 +77,13 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
 
 
 @require_GET
-async def news(request: HttpRequest, address: str) -> HttpResponseBase:
-    """Server-sent events for those who watch: the number of the newest edition whenever it changes, and "over" when the show was withdrawn."""
-    release = await sync_to_async(_release)(request, address)
-    if not await sync_to_async(let_in)(request, release):
+def news(request: HttpRequest, address: str) -> HttpResponse:
+    """Server-sent events for those who watch: the number of the newest edition whenever it changes, and "over" when they may see it no more."""
+    release = _release(request, address)
+    visitor = visitor_of(request, release)
+    if visitor is None:
         raise Http404("There is no show at this address.")
-    return StreamingHttpResponse(_news(release.pk), content_type="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"})
-
-
-class Newsroom:
-    """What is newest of each release, looked up at most so often however many watch it."""
-
-    def __init__(self) -> None:
-        self._known: dict[int, tuple[float, int | None]] = {}
-
-    async def newest(self, release_id: int) -> int | None:
-        """The number of the newest edition, or None where the release is withdrawn or gone."""
-        at, found = self._known.get(release_id, (0.0, None))
-        now = time.monotonic()
-        if now - at >= NEWS_S * 0.9:
-            there = Release.objects.filter(pk=release_id, withdrawn=False).annotate(last=Max("editions__number"))
-            found = await there.values_list("last", flat=True).afirst()
-            self._known[release_id] = (now, found)
-        return found
-
-
-@cache
-def newsroom() -> Newsroom:
-    """The one of this process."""
-    return Newsroom()
-
-
-async def _news(release_id: int) -> AsyncIterator[str]:
-    known, silent = 0, 0.0
-    while True:
-        found = await newsroom().newest(release_id)
-        if found is None:
-            yield "event: over\ndata: null\n\n"
-            return
-        if found != known or silent >= STILL_HERE_S:
-            known, silent = found, 0.0
-            yield f"event: edition\ndata: {found}\n\n"
-        await asyncio.sleep(NEWS_S)
-        silent += NEWS_S
+    return stream_reply(request, ReleaseFeed.name, (release.pk, visitor.guest_id, visitor.owns), {"release": release.pk})
 
 
 @require_GET

@@ -20,7 +20,7 @@ from ritornel.core.errors import BadValue
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import check_order
 from ritornel.core.schedule.performance import perform
-from ritornel.web.people.services import person_of
+from ritornel.web.people.services import mail_goes_out, person_of
 from ritornel.web.releases.browser_media import clips_of
 from ritornel.web.releases.filming import State, film_path, parts_path
 from ritornel.web.releases.guests import guest_lines
@@ -84,6 +84,7 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "audience": release.audience if release else "anyone",
         "domain": release.domain if release else "",
         "guests": guest_lines(request, release),
+        "mail": mail_goes_out(),
         "editions": [_edition_line(edition) for edition in editions],
         "captions": reverse("captions-out", args=[show_id]) if any(clip.captions for clip in clips_of(value_of(row))) else None,
         "takes": takes_of(row),

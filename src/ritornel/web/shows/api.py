@@ -1,16 +1,10 @@
 """What the pages ask for while a show is being composed."""
 
-import asyncio
-import json
-import time
-from collections.abc import AsyncIterator
 from typing import Annotated, Any
 
 import msgspec
-from asgiref.sync import sync_to_async
 from django.contrib.auth.decorators import login_required
-from django.contrib.auth.models import User
-from django.http import Http404, HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.decoding import from_builtins
@@ -27,18 +21,14 @@ from ritornel.core.schedule.differing import differences_of
 from ritornel.core.schedule.lengths import read_through, spread
 from ritornel.core.schedule.performance import perform, sight_at_rest
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
-from ritornel.web.people.services import access_of, person_of
+from ritornel.web.people.services import person_of
 from ritornel.web.shows.composing import ties
 from ritornel.web.shows.editing import Edited, would_be
 from ritornel.web.shows.models import Show
-from ritornel.web.shows.presence import Somebody, presence
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import changed_score, numbers_of, slide_detail, whole_score
 from ritornel.web.shows.services import edit_show, history_labels, media_path, redo, seen_slides, show_for, slide_of, undo, value_of
 
-LOOK_S = 0.3
-ASK_AGAIN_S = 1.5
-"""After so long somebody whose access was withdrawn hears nothing more."""
 THUMB_WIDTHS_PX = {"small": 192, "large": 640}
 
 
@@ -198,50 +188,6 @@ def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> Http
     response = HttpResponse(png, content_type="image/png")
     response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
     return response
-
-
-async def _may_edit(show_id: str, person: User) -> bool:
-    """Whether the person may edit the show now."""
-    owner_id = await Show.objects.filter(pk=show_id).values_list("owner_id", flat=True).afirst()
-    access = await sync_to_async(access_of)(show_id, owner_id, person) if owner_id is not None else None
-    return access is not None and access.may("edit")
-
-
-@login_required
-async def events(request: HttpRequest, show_id: str) -> StreamingHttpResponse:
-    """Server-sent events: the show's revision whenever it changes, and who else is at it, so that people and windows see each other's work."""
-    person = await request.auser()
-    if not isinstance(person, User) or not await _may_edit(show_id, person):
-        raise Http404("There is no such show.")
-    return StreamingHttpResponse(_news(show_id, person), content_type="text/event-stream", headers={"Cache-Control": "no-store", "X-Accel-Buffering": "no"})
-
-
-async def _news(show_id: str, person: User) -> AsyncIterator[str]:
-    known: int | None = None
-    there: tuple[Somebody, ...] = ()
-    silent = asked = 0.0
-    while True:
-        revision = await Show.objects.filter(pk=show_id).values_list("revision", flat=True).afirst()
-        if asked >= ASK_AGAIN_S:
-            asked = 0.0
-            if not await _may_edit(show_id, person):
-                yield "event: over\ndata: null\n\n"
-                return
-        if revision is None:
-            return
-        people = presence().at(show_id, time.monotonic())
-        if revision != known:
-            known, silent = revision, 0.0
-            yield f"event: revision\ndata: {json.dumps(revision)}\n\n"
-        if people != there:
-            there, silent = people, 0.0
-            yield f"event: people\ndata: {msgspec.json.encode(people).decode()}\n\n"
-        if silent >= 15:
-            silent = 0.0
-            yield ": still here\n\n"
-        await asyncio.sleep(LOOK_S)
-        silent += LOOK_S
-        asked += LOOK_S
 
 
 @login_required

@@ -14,5 +14,8 @@ class ShowsConfig(AppConfig):
 
     def ready(self) -> None:
         from ritornel.web.shows.presence import Presence
+        from ritornel.web.shows.show_feed import ShowFeed
+        from ritornel.web.streams.services import register_feed
 
         self.presence = Presence()
+        register_feed(ShowFeed(self.presence))

@@ -1,7 +1,7 @@
 """Who is at a show just now, on which slide and with what picked: so that two people at one show see each other. All of it lives in the one server
-process and is forgotten when they leave."""
+process. A window is there while its stream is open."""
 
-import time
+import threading
 from typing import Annotated
 
 import msgspec
@@ -14,9 +14,10 @@ from ritornel.core.document.decoding import from_builtins
 from ritornel.web.people.services import called, person_of
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import show_for
+from ritornel.web.streams.services import Listener, touch_streams
 
-SILENT_S = 25
-"""Who is there says so every ten seconds; who has not for so long has left."""
+MOST_WINDOWS = 200
+"""So many windows of one show are told of."""
 Id = Annotated[str, msgspec.Meta(max_length=40)]
 
 
@@ -40,22 +41,47 @@ class Somebody(msgspec.Struct, frozen=True):
 
 
 class Presence:
-    """Who is at which show."""
+    """Who is at which show. May be used by any thread."""
 
     def __init__(self) -> None:
-        self._shows: dict[str, dict[str, tuple[Somebody, float]]] = {}
+        self._lock = threading.Lock()
+        self._shows: dict[str, dict[str, tuple[Somebody, Listener]]] = {}
 
-    def tell(self, show_id: str, somebody: Somebody, now_s: float) -> None:
-        """Notes where somebody is."""
-        self._shows.setdefault(show_id, {})[somebody.window] = (somebody, now_s)
+    def open(self, show_id: str, somebody: Somebody, listener: Listener) -> None:
+        """Notes a window whose stream has opened. One that comes back stays where it was."""
+        with self._lock:
+            windows = self._shows.setdefault(show_id, {})
+            before = windows.get(somebody.window)
+            if len(windows) < MOST_WINDOWS or before:
+                windows[somebody.window] = (before[0] if before and before[0].person == somebody.person else somebody, listener)
+        touch_streams()
 
-    def leave(self, show_id: str, window: str) -> None:
-        """Forgets a window."""
-        self._shows.get(show_id, {}).pop(window, None)
+    def tell(self, show_id: str, somebody: Somebody) -> None:
+        """Notes where somebody is. Only the person whose stream is open can say so of a window."""
+        with self._lock:
+            windows = self._shows.get(show_id, {})
+            before = windows.get(somebody.window)
+            if before is None or before[0].person != somebody.person:
+                return
+            windows[somebody.window] = (somebody, before[1])
+        touch_streams()
 
-    def at(self, show_id: str, now_s: float) -> tuple[Somebody, ...]:
-        """Who is there, those who have not been heard of lately left out."""
-        return tuple(somebody for somebody, at_s in list(self._shows.get(show_id, {}).values()) if now_s - at_s < SILENT_S)
+    def close(self, show_id: str, window: str, listener: Listener | None = None) -> None:
+        """Forgets a window; with a listener, only where that is the stream it has open."""
+        with self._lock:
+            windows = self._shows.get(show_id, {})
+            found = windows.get(window)
+            if found is None or (listener is not None and found[1] is not listener):
+                return
+            del windows[window]
+            if not windows:
+                del self._shows[show_id]
+        touch_streams()
+
+    def at(self, show_id: str) -> tuple[Somebody, ...]:
+        """Who is there."""
+        with self._lock:
+            return tuple(somebody for somebody, _ in self._shows.get(show_id, {}).values())
 
 
 def presence() -> Presence:
@@ -72,8 +98,10 @@ def here(request: HttpRequest, show_id: str) -> HttpResponse:
     show_for(show_id, request, "edit")
     told = from_builtins(body_of(request), Here, "Where you are")
     person = person_of(request)
+    known = {one.window: one.person for one in presence().at(show_id)}
     if told.gone:
-        presence().leave(show_id, told.window)
+        if known.get(told.window) == person.pk:
+            presence().close(show_id, told.window)
     else:
-        presence().tell(show_id, Somebody(told.window, person.pk, called(person), told.slide_id, told.picked), time.monotonic())
+        presence().tell(show_id, Somebody(told.window, person.pk, called(person), told.slide_id, told.picked))
     return json_reply({})

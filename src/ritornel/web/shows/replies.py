@@ -10,6 +10,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 
 from ritornel.core.errors import BadValue, RitornelError
+from ritornel.web.config.brakes import TooOften
 from ritornel.web.shows.editing import StaleRevision
 from ritornel.web.shows.models import Show
 
@@ -22,7 +23,7 @@ def json_reply(value: Any, status: int = 200) -> HttpResponse:
 
 
 def telling_errors(view: View) -> View:
-    """Turns errors meant for the presenter into {"error": sentence, "field": path}: 409 for a stale revision, else 400."""
+    """Turns errors meant for the presenter into {"error": sentence, "field": path}: 409 for a stale revision, 429 for what is done too often, else 400."""
 
     @functools.wraps(view)
     def wrapped(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponseBase:
@@ -32,6 +33,10 @@ def telling_errors(view: View) -> View:
             return json_reply({"error": str(error), "stale": True}, 409)
         except Show.DoesNotExist as error:
             raise Http404("There is no such show.") from error
+        except TooOften as error:
+            reply = json_reply({"error": str(error)}, 429)
+            reply.headers["Retry-After"] = str(error.wait_s)
+            return reply
         except RitornelError as error:
             return json_reply({"error": str(error), "field": error.field if isinstance(error, BadValue) else ""}, 400)
 

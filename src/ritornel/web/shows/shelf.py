@@ -14,7 +14,7 @@ from ritornel.core.document.decoding import from_builtins, from_json, to_builtin
 from ritornel.core.document.edits import AddAssets
 from ritornel.core.document.objects import Object
 from ritornel.core.document.show import Asset
-from ritornel.core.document.uses import uses_of
+from ritornel.core.document.uses import clip_rates, uses_of
 from ritornel.core.errors import BadMedia, BadValue, UnknownName
 from ritornel.core.formats.media import asset_from, read_medium
 from ritornel.core.formats.webvtt import read_captions, write_webvtt
@@ -119,9 +119,9 @@ def lighter(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBa
 @login_required
 @require_GET
 def at_tempo(request: HttpRequest, show_id: str, asset_id: str, rate_pct: int) -> HttpResponseBase:
-    """The sound of a clip at another speed, its pitch kept."""
+    """The sound of a clip at another speed, its pitch kept; only at speeds at which the show plays it."""
     asset = _asset(request, show_id, asset_id)
-    if not asset.heard or not 25 <= rate_pct <= 400:
+    if not asset.heard or (asset_id, rate_pct) not in clip_rates(value_of(show_for(show_id, request, "see"))):
         raise Http404("There is no such sound.")
     return file_reply(request, tempo_path(asset.sha256, rate_pct), "audio/flac")
 

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from ritornel.web.shows import api, files, from_files, hearing, outside, pages, presence, presentations, previews, shelf, starting
+from ritornel.web.shows import api, files, from_files, hearing, outside, pages, presence, presentations, previews, shelf, show_feed, starting
 
 urlpatterns = [
     path("", pages.show_list, name="shows"),
@@ -60,6 +60,6 @@ urlpatterns = [
     path("shows/<str:show_id>/media/<str:asset_id>/wave.json", shelf.wave_ready, name="wave"),
     path("shows/<str:show_id>/media/<str:asset_id>/wave/<int:per_s>/<int:first>", shelf.wave_peaks, name="wave-peaks"),
     path("shows/<str:show_id>/thumbs/<str:slide_id>/<str:stamp>.png", api.thumb, name="thumb"),
-    path("shows/<str:show_id>/events", api.events, name="events"),
+    path("shows/<str:show_id>/events", show_feed.events, name="events"),
     path("shows/<str:show_id>/here", presence.here, name="here"),
 ]

@@ -13,6 +13,8 @@ class StageConfig(AppConfig):
     rooms: "Rooms"
 
     def ready(self) -> None:
-        from ritornel.web.stage.rooms import Rooms
+        from ritornel.web.stage.rooms import Rooms, RunFeed
+        from ritornel.web.streams.services import register_feed
 
         self.rooms = Rooms()
+        register_feed(RunFeed(self.rooms))

@@ -22,7 +22,7 @@ from ritornel.web.people.services import person_of
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
 from ritornel.web.shows.services import Show, show_for, value_of
-from ritornel.web.stage.models import Run
+from ritornel.web.stage.models import Run, open_runs
 
 
 def inks() -> dict[str, Any]:
@@ -102,7 +102,9 @@ def run_line(request: HttpRequest, run: Run) -> dict[str, Any]:
 
 def open_run(show: Show, person_id: int) -> Run | None:
     """The person's run of the show that other devices may follow, if there is one."""
-    return next((run for run in Run.objects.filter(show=show, person_id=person_id, ended=False).order_by("-pk") if run.open), None)
+    runs = list(Run.objects.filter(show=show, person_id=person_id, ended=False).order_by("-pk"))
+    still = open_runs(runs)
+    return next((run for run in runs if run.pk in still), None)
 
 
 @login_required

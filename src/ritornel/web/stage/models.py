@@ -1,35 +1,54 @@
 """Shows that are being played to other devices."""
 
-import secrets
+from typing import Any
 
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
+from ritornel.web.config.codes import hash_code, new_nonce, typed_code_of
+from ritornel.web.people.services import access_of_each
 from ritornel.web.shows.models import Show
 
-ALPHABET = "abcdefghjkmnpqrstuvwxyz23456789"
-CODE_LENGTH = 12
-"""Twelve of 31 signs, none of which is easily taken for another: 59 bits, for an address that lives at most a day and can be typed."""
 LASTS_S = 24 * 60 * 60
 
 
-def new_code() -> str:
-    """A code that nobody guesses."""
-    return "".join(secrets.choice(ALPHABET) for _ in range(CODE_LENGTH))
-
-
 class Run(models.Model):
-    """A run that other devices may follow by its `house_code`, and step through by its `remote_code`, until it is ended or a day has passed."""
+    """A run that other devices may follow by its `house_code`, and step through by its `remote_code`: until it is ended, a day has passed, or who
+    started it may no longer edit the show."""
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="live_runs")
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
-    house_code = models.CharField(max_length=20, unique=True, default=new_code)
-    remote_code = models.CharField(max_length=20, unique=True, default=new_code)
+    nonce = models.CharField(max_length=40)
+    house_hash = models.CharField(max_length=64, unique=True)
+    remote_hash = models.CharField(max_length=64, unique=True)
     begun_at = models.DateTimeField(default=timezone.now)
     ended = models.BooleanField(default=False)
 
     @property
+    def house_code(self) -> str:
+        """Who has it sees the audience's screen."""
+        return typed_code_of("house", self.nonce)
+
+    @property
+    def remote_code(self) -> str:
+        """Who has it may press cues."""
+        return typed_code_of("remote", self.nonce)
+
+    def save(self, **how: Any) -> None:
+        """Gives a new run its codes."""
+        self.nonce = self.nonce or new_nonce()
+        self.house_hash, self.remote_hash = hash_code(self.house_code), hash_code(self.remote_code)
+        super().save(**how)
+
+    @property
     def open(self) -> bool:
         """Whether its addresses still lead anywhere."""
-        return not self.ended and (timezone.now() - self.begun_at).total_seconds() < LASTS_S
+        return self.pk in open_runs([self])
+
+
+def open_runs(runs: list[Run]) -> set[int]:
+    """Which of the runs still lead anywhere, by number; two queries however many there are."""
+    young = [run for run in runs if not run.ended and (timezone.now() - run.begun_at).total_seconds() < LASTS_S]
+    access = access_of_each([(run.show_id, run.person_id) for run in young])
+    return {run.pk for run in young if (own := access.get((run.show_id, run.person_id))) is not None and own.may("edit")}

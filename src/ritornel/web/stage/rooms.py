@@ -4,70 +4,102 @@ A room keeps only what somebody who comes later has to know: the latest message 
 told that instead of what was missed; nobody waits for anybody. All of it lives in the one server process.
 """
 
-import asyncio
-from collections.abc import AsyncIterator
+import threading
+from collections.abc import Collection, Iterator
 
-QUEUE = 64
-"""How many messages may wait for a listener before they are replaced by the latest."""
-SILENT_S = 10
-"""A sign of life is sent after so long, so that a line that was cut is noticed."""
-STILL_HERE = ": still here\n\n"
+from ritornel.web.stage.models import Run, open_runs
+from ritornel.web.streams.services import Feed, Listener
+
+Key = tuple[int]
+"""The number of a run."""
 
 
 class Room:
-    """One run's messages, each a line of JSON."""
+    """One run's messages, each a line of JSON. Any thread may say something."""
 
     def __init__(self) -> None:
+        self._lock = threading.Lock()
         self._latest: dict[str, str] = {}
-        self._listeners: set[asyncio.Queue[str]] = set()
+        self._listeners: set[Listener] = set()
 
     @property
     def listeners(self) -> int:
         return len(self._listeners)
 
+    def latest(self) -> list[str]:
+        """What somebody who comes now has to know, as server-sent events."""
+        with self._lock:
+            return list(self._latest.values())
+
+    def enter(self, listener: Listener) -> None:
+        """Somebody listens from now on, and is told what has to be known."""
+        with self._lock:
+            listener.catch_up = self.latest
+            for message in self._latest.values():
+                listener.push(message)
+            self._listeners.add(listener)
+
+    def leave(self, listener: Listener) -> None:
+        """Somebody listens no more."""
+        with self._lock:
+            self._listeners.discard(listener)
+
     def say(self, kind: str, message: str, lasting: bool) -> None:
         """Tells everybody who listens. A lasting message is told to those who come later too, until the next of its kind."""
-        if lasting:
-            self._latest[kind] = message
-        for queue in self._listeners:
-            if queue.full():
-                while not queue.empty():
-                    queue.get_nowait()
-                for latest in self._latest.values():
-                    queue.put_nowait(latest)
-                if lasting:
-                    continue
-            queue.put_nowait(message)
-
-    async def heard(self) -> AsyncIterator[str]:
-        """What is said from now on, after what has to be known, as server-sent events."""
-        queue: asyncio.Queue[str] = asyncio.Queue(QUEUE)
-        for latest in self._latest.values():
-            queue.put_nowait(latest)
-        self._listeners.add(queue)
-        try:
-            yield STILL_HERE
-            while True:
-                try:
-                    message = await asyncio.wait_for(queue.get(), SILENT_S)
-                except TimeoutError:
-                    yield STILL_HERE
-                    continue
-                yield f"data: {message}\n\n"
-        finally:
-            self._listeners.discard(queue)
+        event = f"data: {message}\n\n"
+        with self._lock:
+            if lasting:
+                self._latest[kind] = event
+            for listener in self._listeners:
+                listener.push(event)
 
 
 class Rooms:
     """All rooms, by the number of their run."""
 
     def __init__(self) -> None:
+        self._lock = threading.Lock()
         self._rooms: dict[int, Room] = {}
 
     def room(self, run: int) -> Room:
         """The run's room; it is there from the first time that somebody asks."""
-        return self._rooms.setdefault(run, Room())
+        with self._lock:
+            return self._rooms.setdefault(run, Room())
+
+    def leave(self, run: int, listener: Listener) -> None:
+        """Somebody listens no more in a run, also in one that has ended."""
+        with self._lock:
+            room = self._rooms.get(run)
+        if room is not None:
+            room.leave(listener)
 
     def close(self, run: int) -> None:
         """Forgets what was said in a run that has ended."""
-        self._rooms.pop(run, None)
+        with self._lock:
+            self._rooms.pop(run, None)
+
+
+class RunFeed(Feed):
+    """What the devices of a run hear: what is said in its room, and when it is over."""
+
+    name = "run"
+
+    def __init__(self, rooms: Rooms) -> None:
+        self._rooms = rooms
+
+    def look(self, keys: Collection[Key]) -> dict[Key, bool]:
+        """The runs that still lead anywhere."""
+        still = open_runs(list(Run.objects.filter(pk__in=[number for (number,) in keys])))
+        return {(number,): True for (number,) in keys if number in still}
+
+    def messages(self, before: bool | None, now: bool) -> Iterator[str]:
+        """Nothing: what is told is said in the room."""
+        return iter(())
+
+    def joined(self, key: Key, listener: Listener, about: dict[str, str]) -> None:
+        """A device comes into the room."""
+        self._rooms.room(key[0]).enter(listener)
+
+    def left(self, key: Key, listener: Listener, about: dict[str, str]) -> None:
+        """A device leaves the room."""
+        self._rooms.leave(key[0], listener)

@@ -2,7 +2,6 @@
 
 import django.db.models.deletion
 import django.utils.timezone
-import ritornel.web.people.models
 from django.conf import settings
 from django.db import migrations, models
 
@@ -44,7 +43,7 @@ class Migration(migrations.Migration):
                 ('name', models.CharField(blank=True, max_length=120)),
                 ('role', models.CharField(max_length=10)),
                 ('section', models.CharField(blank=True, max_length=40)),
-                ('code', models.CharField(default=ritornel.web.people.models.new_code, max_length=60, unique=True)),
+                ('code', models.CharField(max_length=60, unique=True)),
                 ('sent_at', models.DateTimeField(default=django.utils.timezone.now)),
                 ('accepted_at', models.DateTimeField(null=True)),
                 ('withdrawn_at', models.DateTimeField(null=True)),

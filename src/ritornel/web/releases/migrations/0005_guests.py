@@ -2,7 +2,6 @@
 
 import django.db.models.deletion
 import django.utils.timezone
-import ritornel.web.people.models
 from django.db import migrations, models
 
 
@@ -28,7 +27,7 @@ class Migration(migrations.Migration):
             fields=[
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
                 ('address', models.EmailField(max_length=254)),
-                ('code', models.CharField(default=ritornel.web.people.models.new_code, max_length=60, unique=True)),
+                ('code', models.CharField(max_length=60, unique=True)),
                 ('sent_at', models.DateTimeField(default=django.utils.timezone.now)),
                 ('opened_at', models.DateTimeField(null=True)),
                 ('withdrawn_at', models.DateTimeField(null=True)),

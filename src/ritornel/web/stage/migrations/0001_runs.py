@@ -2,7 +2,6 @@
 
 import django.db.models.deletion
 import django.utils.timezone
-import ritornel.web.stage.models
 from django.conf import settings
 from django.db import migrations, models
 
@@ -21,8 +20,8 @@ class Migration(migrations.Migration):
             name='Run',
             fields=[
                 ('id', models.BigAutoField(auto_created=True, primary_key=True, serialize=False, verbose_name='ID')),
-                ('house_code', models.CharField(default=ritornel.web.stage.models.new_code, max_length=20, unique=True)),
-                ('remote_code', models.CharField(default=ritornel.web.stage.models.new_code, max_length=20, unique=True)),
+                ('house_code', models.CharField(max_length=20, unique=True)),
+                ('remote_code', models.CharField(max_length=20, unique=True)),
                 ('begun_at', models.DateTimeField(default=django.utils.timezone.now)),
                 ('ended', models.BooleanField(default=False)),
                 ('person', models.ForeignKey(on_delete=django.db.models.deletion.CASCADE, to=settings.AUTH_USER_MODEL)),

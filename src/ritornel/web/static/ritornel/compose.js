@@ -64,7 +64,7 @@ const meet = async (people = []) => {
   others ??= import("./stage/others.js").then(({ Others }) => new Others(state, { node: at("others"), theatre: at("theatre") }));
   (await others).hear(people);
 };
-state.addEventListener("people", ({ detail }) => meet(detail));
+state.addEventListener("people", ({ detail }) => { if (others || detail.some((one) => one.window !== state.window)) meet(detail); });
 if (state.data.shared) meet();
 
 /* What is kept, and what undo would take back. */

@@ -20,8 +20,9 @@ async function send(path, body) {
 }
 
 function stateWords(person) {
-  if (person.state === "accepted") return `in since ${day(person.accepted_at)}`;
+  if (person.state === "accepted") return `in since ${day(person.accepted_at)}${person.proven ? "" : ", address not proven"}`;
   if (person.state === "withdrawn") return "withdrawn: they can open nothing of it";
+  if (person.state === "sent" && !data.mail) return `not opened yet, waits until ${day(person.expires_at)}; no mail went out`;
   return person.state === "expired" ? "not opened in time" : `not opened yet, waits until ${day(person.expires_at)}`;
 }
 
@@ -66,7 +67,8 @@ at("invite").addEventListener("submit", async (event) => {
     const person = data.people.find((entry) => entry.id === data.invited);
     draw();
     for (const id of ["address", "name"]) at(id).value = "";
-    toast(person.link ? `A letter went to ${person.address}.` : `${person.address} is in already; what they may do was changed.`, person.link ? { act: "Copy the link", onact: () => copy(person) } : {});
+    const sent = data.mail ? `Mail with a link of their own went to ${person.address}.` : `No mail server is set up here. Copy the link for ${person.address}.`;
+    toast(person.link ? sent : `${person.address} is in already; what they may do was changed.`, person.link ? { act: "Copy the link", onact: () => copy(person) } : {});
   } catch (error) { at("wrong").textContent = error.message; at("address").focus(); }
 });
 draw();

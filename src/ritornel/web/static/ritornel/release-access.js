@@ -21,7 +21,7 @@ export function accessSection(data, { base, set, redraw }) {
     if (audience !== "domain" || data.domain) set({ audience, domain: data.domain }); else { data.audience = "domain"; redraw(); }
   };
   const parts = [selectField(data.audience, AUDIENCES, choose, { label: "Who may see it" })];
-  if (data.audience === "domain") parts.push(el("label", { class: "row" }, "Ending in @", domain), el("p", { class: "said" }, "They say their address, and a letter brings each a link of their own."));
+  if (data.audience === "domain") parts.push(el("label", { class: "row" }, "Ending in @", domain), el("p", { class: "said" }, "They say their address, and mail brings each a link of their own."));
   if (data.audience !== "anyone") parts.push(guests(data, base, redraw));
   return el("section", { class: "grid gap-2", "data-access": "" }, el("h2", { class: "text-lg" }, "Who may see it"), parts);
 }
@@ -31,9 +31,9 @@ function guests(data, base, redraw) {
   const take = async (work, words) => {
     try { data.guests = (await work()).guests; redraw(); if (words) toast(words); } catch (error) { toast(error.message, { wrong: true }); }
   };
-  const invite = (event) => { event.preventDefault(); take(() => post(`${base}/guests`, { addresses: field.value }), "A letter with a link of their own went to each."); };
+  const invite = (event) => { event.preventDefault(); take(() => post(`${base}/guests`, { addresses: field.value }), data.mail ? "Mail with a link of their own went to each." : "No mail server is set up here. Copy each their link."); };
   const line = (guest) => el("li", { class: "row", "data-withdrawn": guest.withdrawn ? "" : null }, el("span", { class: "mr-auto truncate" }, guest.address), el("span", { class: "said" }, guest.withdrawn ? "shut out" : guest.opened_at ? "has opened it" : "not opened yet"),
-    guest.withdrawn ? null : el("button", { class: "push bare", "aria-label": `Copy the link of ${guest.address}`, title: "Copy the link", onclick: () => copy(guest.link, `The link is copied. It is for ${guest.address} alone.`) }, icon("copy")),
+    guest.withdrawn || !guest.link ? null : el("button", { class: "push bare", "aria-label": `Copy the link of ${guest.address}`, title: "Copy the link", onclick: () => copy(guest.link, `The link is copied. It is for ${guest.address} alone.`) }, icon("copy")),
     el("button", { class: "push bare", "aria-label": `${guest.withdrawn ? "Let in" : "Shut out"} ${guest.address}`, title: guest.withdrawn ? "Let in again" : "Shut out at once", onclick: () => take(() => post(`${base}/guests/${guest.id}`, { back: guest.withdrawn })) }, icon(guest.withdrawn ? "undo-2" : "x")));
   return el("div", { class: "grid gap-1" }, data.audience === "invited" ? el("form", { class: "row", onsubmit: invite }, field, el("button", { class: "push" }, "Invite")) : null, el("ul", {}, data.guests.map(line)));
 }

@@ -1,5 +1,7 @@
 // The show as the page knows it, and the only way to change it: edits posted one after another, each on the revision before.
+import { newId } from "./ui/element.js";
 import { get, post } from "./ui/net.js";
+import { openStream } from "./ui/stream.js";
 import { toast } from "./ui/toast.js";
 
 /**
@@ -10,6 +12,7 @@ export class ShowState extends EventTarget {
   constructor(start) {
     super();
     this.base = `/shows/${start.show_id}`;
+    this.window = newId();
     this.data = start;
     this.picked = new Set();
     this.pickedSlides = new Set();
@@ -225,12 +228,10 @@ export class ShowState extends EventTarget {
 
   /** Follows the show's revision, so that two windows see each other's changes. */
   follow() {
-    const events = new EventSource(`${this.base}/events`);
-    events.addEventListener("revision", (event) => {
-      const revision = JSON.parse(event.data);
-      this.waiting = this.waiting.then(() => (revision > this.data.revision ? this.refresh() : null)).catch(() => null);
+    openStream(`${this.base}/events?window=${this.window}`, {
+      revision: (revision) => { this.waiting = this.waiting.then(() => (revision > this.data.revision ? this.refresh() : null)).catch(() => null); },
+      people: (detail) => this.dispatchEvent(new CustomEvent("people", { detail })),
+      over: () => toast("Your access to this show was withdrawn. What you made is kept.", { wrong: true, stays: true }),
     });
-    events.addEventListener("people", (event) => this.dispatchEvent(new CustomEvent("people", { detail: JSON.parse(event.data) })));
-    events.addEventListener("over", () => { events.close(); toast("Your access to this show was withdrawn. What you made is kept.", { wrong: true, stays: true }); });
   }
 }

@@ -1,5 +1,6 @@
 // Lines between the screens of one run: within a browser by BroadcastChannel, which needs no server, and to other devices through the server.
 import { post } from "../ui/net.js";
+import { openStream } from "../ui/stream.js";
 
 /** Screens in one browser. */
 export class LocalLink {
@@ -19,10 +20,7 @@ export class ServerLink extends EventTarget {
   constructor(events, say, hear) {
     super();
     Object.assign(this, { address: say, up: null, owed: new Map(), speaking: false, heard: 0 });
-    this.source = new EventSource(events);
-    this.source.addEventListener("message", (event) => hear(JSON.parse(event.data)));
-    this.source.addEventListener("open", () => { this.tell(true); this.speak(); });
-    this.source.addEventListener("error", () => this.tell(false));
+    this.source = openStream(events, { message: hear, over: () => hear({ kind: "over" }) }, { up: () => { this.tell(true); this.speak(); }, down: () => this.tell(false) });
   }
 
   tell(up) {

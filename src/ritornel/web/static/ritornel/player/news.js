@@ -1,18 +1,17 @@
 // What becomes of a release while somebody watches it: it may be withdrawn, or a newer edition may take its place.
 import { el } from "../ui/element.js";
+import { openStream } from "../ui/stream.js";
 import { renewedAtMs } from "./sight.js";
 
 /** @param {{news?: string, edition?: number}} start @param {import("./player.js").ShowPlayer} player @param {HTMLElement} house */
 export function followNews(start, player, house) {
   if (!start.news) return;
-  const news = new EventSource(start.news);
-  news.addEventListener("over", () => {
-    news.close();
+  const over = () => {
     player.stop();
-    house.replaceChildren(el("div", { class: "waiting", role: "alert" }, el("h1", {}, "This show is closed"), el("p", {}, "Its maker withdrew it a moment ago.")));
-  });
-  news.addEventListener("edition", (event) => {
-    if (Number(event.data) <= start.edition) return;
+    house.replaceChildren(el("div", { class: "waiting", role: "alert" }, el("h1", {}, "This show is closed"), el("p", {}, "Its maker has closed it, or it is not open to you any more.")));
+  };
+  const edition = (number) => {
+    if (number <= start.edition) return;
     news.close();
     // What runs round and round takes the newer one in when a pass is over; anybody else is asked.
     // Behind its start plate a show has no clock yet.
@@ -23,6 +22,7 @@ export function followNews(start, player, house) {
     }
     const go = el("button", { class: "push newer", onclick: () => location.reload() }, "A newer edition is there. Watch that");
     house.append(go);
-  });
+  };
+  const news = openStream(start.news, { over, edition });
   addEventListener("pagehide", () => news.close());
 }

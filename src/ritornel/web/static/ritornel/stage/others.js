@@ -1,18 +1,16 @@
 // Who else is at the show: named above, and what they have picked framed on the stage.
-import { el, newId, svg } from "../ui/element.js";
+import { el, svg } from "../ui/element.js";
 import { post } from "../ui/net.js";
 
-const SAID_MS = 10_000;
 const SOON_MS = 150;
 
 export class Others {
   /** @param {import("../show-state.js").ShowState} state */
   constructor(state, { node, theatre }) {
-    Object.assign(this, { state, node, theatre, window: newId(), people: [], timer: 0 });
+    Object.assign(this, { state, node, theatre, window: state.window, people: [], timer: 0 });
     for (const kind of ["pick", "show"]) state.addEventListener(kind, () => this.soon());
     state.addEventListener("show", () => this.draw());
     new MutationObserver(() => this.frame()).observe(theatre, { childList: true, subtree: true });
-    setInterval(() => this.say(), SAID_MS);
     addEventListener("pagehide", () => { navigator.sendBeacon ? fetch(`${state.base}/here`, this.request({ gone: true })) : null; });
     this.say();
   }
@@ -30,8 +28,10 @@ export class Others {
     post(`${this.state.base}/here`, { window: this.window, slide_id: this.state.slide?.id ?? "", picked: [...this.state.picked].slice(0, 200) }).catch(() => undefined);
   }
 
-  /** Who is there now, as the server tells. */
+  /** Who is there now, as the server tells. One that knows this window, but not where it is, is told again: it had lost the line. */
   hear(people) {
+    const own = people.find((one) => one.window === this.window);
+    if (own && own.slide_id !== (this.state.slide?.id ?? "")) this.soon();
     this.people = people.filter((one) => one.window !== this.window);
     this.draw();
   }

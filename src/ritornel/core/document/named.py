@@ -1,0 +1,23 @@
+"""Names of things in a show: one line each, wherever they come from."""
+
+from typing import ClassVar
+
+import msgspec
+
+from ritornel.core.wording import one_line
+
+
+class Named(msgspec.Struct, frozen=True, gc=False):
+    """Something with names. A file, a form or an edit may bring line breaks or unseen signs in them: they are taken out as the value is made."""
+
+    one_line_fields: ClassVar[tuple[str, ...]] = ("name",)
+    nameless: ClassVar[str] = ""
+    """What stands for a name of which nothing is left."""
+
+    def __post_init__(self) -> None:
+        """Makes the names one line. The value is not shared with anybody yet, so nobody sees it change."""
+        for field in self.one_line_fields:
+            text = getattr(self, field)
+            line = one_line(text) or self.nameless
+            if line != text:
+                msgspec.structs.force_setattr(self, field, line)
