@@ -13,10 +13,21 @@ from django.test import TestCase, override_settings
 
 from ritornel.demo.orlmere import media, orlmere
 from ritornel.web.config.brakes import limiter
+from ritornel.web.jobs.leases import LEASE_S, boot_id, new_token, now_s
 from ritornel.web.shows.services import Show, create_rows, keep_media
 
 QUICK_HASHERS = ["django.contrib.auth.hashers.MD5PasswordHasher"]
 """Accounts are made and opened in many tests; how passwords are kept is Django's to test."""
+
+
+def held() -> dict[str, Any]:
+    """The fields of a job that somebody works on."""
+    return {"holder": new_token(), "boot": boot_id(), "leased_until_s": now_s() + LEASE_S}
+
+
+def lost() -> dict[str, Any]:
+    """The fields of a job whose holder is gone."""
+    return {**held(), "leased_until_s": now_s() - 1}
 
 
 class WebTest(TestCase):
@@ -33,6 +44,7 @@ class WebTest(TestCase):
         override = override_settings(STORAGES=storages, VAR=folder, PASSWORD_HASHERS=QUICK_HASHERS)
         override.enable()
         self.addCleanup(override.disable)
+        self.var = folder
         self.ines = User.objects.create(username="ines")
         self.odo = User.objects.create(username="odo")
         for asset, data in media().values():

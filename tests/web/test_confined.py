@@ -40,7 +40,7 @@ class ConfinedTest(SimpleTestCase):
 class IntakeTest(WebTest):
     def test_a_file_whose_reader_falls_over_changes_nothing_and_gets_a_sentence(self) -> None:
         before = Show.objects.get(pk="clock").revision
-        with mock.patch.object(intake, "confined", lambda work, *given, what: confined(fallen, what=what)):
+        with mock.patch.object(intake, "confined", lambda work, *given, what, bounds: confined(fallen, what=what)):
             reply = self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile("evil.mp4", b"\0\0\0\x18ftypmp42")})
         self.assertEqual((reply.status_code, reply.json()["error"]), (400, "“evil.mp4” cannot be read: its reader stopped in the middle. Nothing was added."))
         self.assertEqual(Show.objects.get(pk="clock").revision, before)

@@ -58,6 +58,24 @@ class EditTest(WebTest):
         self.refused({"do": "dance"}, "dance")
         self.refused("dance", "The edit")
 
+    def test_a_moved_slide_with_a_number_has_another_picture_also_where_a_paragraph_is_built(self) -> None:
+        self.edit({"do": "change furniture", "changes": {"numbers": True}})
+        score = self.score()
+        built = next(s for s, line in score["slides"].items() if sum(1 for build in line["builds"] if build["part"] and build["part"].endswith("-2")))
+        before = score["slides"][built]["thumb"]
+        self.edit({"do": "move slides", "slide_ids": [built], "to": 0})
+        moved = self.score()["slides"][built]["thumb"]
+        self.assertNotEqual(moved, before)
+        self.edit({"do": "move slides", "slide_ids": [built], "to": score["order"].index(built)})
+        self.assertEqual(self.score()["slides"][built]["thumb"], before)
+
+    def test_a_new_renderer_gives_every_derived_file_another_address(self) -> None:
+        before = self.score()
+        with mock.patch("ritornel.web.shows.score.RENDERER", 99), mock.patch("ritornel.web.shows.addresses.RENDERER", 99):
+            after = self.score()
+        self.assertFalse({line["thumb"] for line in before["slides"].values()} & {line["thumb"] for line in after["slides"].values()})
+        self.assertFalse({asset["derived"] for asset in before["assets"]} & {asset["derived"] for asset in after["assets"]})
+
     def test_a_failure_in_the_middle_of_writing_leaves_the_show_as_it_was(self) -> None:
         before = self.score()
         with mock.patch.object(editing, "write_changes", side_effect=RuntimeError("power cut")), self.assertRaises(RuntimeError):
@@ -194,8 +212,8 @@ class WouldTest(WebTest):
 
 class OwnersTest(WebTest):
     PATHS = (
-        "/shows/clock/", "/shows/clock/score.json", "/shows/clock/slides/esc-s.json", "/shows/clock/media/waltz", "/shows/clock/media/waltz/wave.json",
-        "/shows/clock/media/waltz/wave/25/0", "/shows/clock/media/waltz/at/150", "/shows/clock/captions.vtt", "/shows/clock/media/waltz/light",
+        "/shows/clock/", "/shows/clock/score.json", "/shows/clock/slides/esc-s.json", "/shows/clock/media/waltz", "/shows/clock/media/waltz/v1/wave.json",
+        "/shows/clock/media/waltz/v1/wave/25/0", "/shows/clock/media/waltz/v1/at/150", "/shows/clock/captions.vtt", "/shows/clock/media/waltz/v1/light",
         "/shows/clock/archive", "/shows/clock/play", "/shows/clock/performance.json", "/shows/clock/rehearse", "/shows/clock/release", "/shows/clock/films",
         "/shows/clock/films/x/file", "/shows/clock/thumbs/esc-s/0.png", "/shows/clock/slides/esc-s/ties.json",
     )  # fmt: skip

@@ -57,7 +57,7 @@ class FoldersTest(WebTest):
     def test_one_that_cannot_be_made_leaves_nothing(self) -> None:
         with mock.patch("ritornel.web.releases.editions.put_in_place", side_effect=OSError(errno.ENOSPC, "no space")):
             reply = self.post("/shows/clock/editions")
-        self.assertEqual(reply.status_code, 400)
+        self.assertEqual(reply.status_code, 507)
         self.assertIn("The disk is full: no edition of “The Orlmere clock” could be made.", reply.json()["error"])
         self.assertEqual(Edition.objects.count(), 1)
         self.assertEqual([path.name for path in self.folder.parent.parent.iterdir()], [self.release.address])

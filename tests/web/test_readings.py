@@ -12,12 +12,14 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
 from ritornel.core.errors import BadMedia, Cancelled
+from ritornel.web.jobs.resuming import resume_lost
 from ritornel.web.shows import readings
+from ritornel.web.shows.from_files import LOST_WORDS
 from ritornel.web.shows.models import Reading, Show
 from ritornel.web.shows.readings import folder_of, read
 from ritornel.web.shows.services import media_path, value_of
 from tests.core.formats.opendocument import LOSSY, page, presentation
-from tests.web.base import WebTest
+from tests.web.base import WebTest, held, lost
 
 
 def pages(count: int) -> bytes:
@@ -73,7 +75,7 @@ class PagesTest(ReadingWebTest):
             read(Reading.objects.get().pk)
         self.assertEqual(told, sorted(told))
         self.assertGreater(len({done for done, total in told if total == 12}), 3)
-        Reading.objects.update(state="running", started_at=timezone.now() - timedelta(seconds=10), heard_at=timezone.now(), done=50, total=200)
+        Reading.objects.update(state="running", started_at=timezone.now() - timedelta(seconds=10), done=50, total=200, **held())
         self.assertAlmostEqual(self.told(address)["left_s"], 30, delta=1)
         Reading.objects.update(done=2)
         self.assertIsNone(self.told(address)["left_s"], "two pages of two hundred are too few to judge by")
@@ -117,13 +119,22 @@ class PagesTest(ReadingWebTest):
         self.assertIn("Nothing was made.", reply.json()["error"])
         self.assertEqual((Reading.objects.count(), self.began.call_count), (0, 0))
 
-    def test_a_reader_whose_worker_is_gone_is_told_so(self) -> None:
+    def test_one_whose_worker_is_gone_goes_on_by_itself_and_says_so_when_it_cannot(self) -> None:
         address = self.send(pages(1))
-        Reading.objects.update(state="running", heard_at=timezone.now() - timedelta(seconds=20))
-        self.assertEqual(self.told(address)["message"], "The worker stopped while it read “pages.pdf”. Choose the file again.")
-        lost = Reading.objects.get()
-        self.send(pages(1))
-        self.assertFalse(Reading.objects.filter(pk=lost.pk).exists() or folder_of(lost.pk).exists(), "the next one takes its place")
+        asked: list[str] = []
+        for _ in range(3):
+            Reading.objects.update(state="running", **lost())
+            self.assertEqual(self.told(address)["state"], "waiting")
+            resume_lost(Reading, asked.append, LOST_WORDS)
+        self.assertEqual(len(asked), 2)
+        self.assertEqual((self.told(address)["state"], self.told(address)["message"]), ("failed", LOST_WORDS))
+
+    def test_one_that_was_killed_in_the_middle_is_read_again_from_the_start(self) -> None:
+        self.send(pages(2))
+        found = Reading.objects.get()
+        (folder_of(found.pk) / "media").mkdir()
+        (folder_of(found.pk) / "media" / ("ab" * 32)).write_bytes(b"half of a page")
+        self.assertEqual(len(read(found.pk)), 2)
 
     def test_what_somebody_never_came_back_for_is_swept_away_after_a_day(self) -> None:
         self.send(pages(1))

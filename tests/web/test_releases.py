@@ -10,14 +10,14 @@ from ritornel.core.checks.finding import Seen, SeenContrast
 from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, Cancelled, RitornelError
-from ritornel.core.render.film import Progress
 from ritornel.core.schedule.performance import perform
+from ritornel.web.jobs.holding import Holder
 from ritornel.web.releases import filming
 from ritornel.web.releases.folders import edition_place
-from ritornel.web.releases.models import LOST_WORDS, WAITS_WORDS, FilmJob, Release
+from ritornel.web.releases.models import WAITS_WORDS, FilmJob, Release
 from ritornel.web.shows.looking import look, seen_of
 from ritornel.web.shows.services import Show, media_path, value_of
-from tests.web.base import WebTest
+from tests.web.base import WebTest, held, lost
 
 
 class ReleaseTest(WebTest):
@@ -96,7 +96,7 @@ class FilmTest(WebTest):
     def test_a_film_is_made_and_saved_under_a_sensible_name(self) -> None:
         job = self.order()
         self.queued.assert_called_once_with(job.id)
-        filming.make_film(job.id)
+        self.make(job)
         job.refresh_from_db()
         self.assertEqual((job.state, job.done, job.total), ("ready", job.total, 166))
         reply = self.client.get(f"/shows/clock/films/{job.id}/file")
@@ -111,7 +111,7 @@ class FilmTest(WebTest):
         )
         for order, begins, steps, name, media_type in wanted:
             job = self.order(**order)
-            filming.make_film(job.id)
+            self.make(job)
             job.refresh_from_db()
             self.assertEqual((job.state, job.message, job.total), ("ready", "", steps))
             reply = self.client.get(f"/shows/clock/films/{job.id}/file")
@@ -119,10 +119,24 @@ class FilmTest(WebTest):
             self.assertIn(name, reply.headers["Content-Disposition"])
             self.post(f"/shows/clock/films/{job.id}/remove")
 
+    def held(self, job: FilmJob) -> str:
+        """The token of a holder of the job."""
+        FilmJob.objects.filter(pk=job.pk).update(state="waiting", cancel_wanted=False)
+        token = FilmJob.claim(job.pk)
+        assert token
+        return token
+
+    def make(self, job: FilmJob) -> None:
+        """Makes the film in this process."""
+        wanted = not FilmJob.objects.get(pk=job.pk).cancel_wanted
+        token = self.held(job)
+        FilmJob.objects.filter(pk=job.pk).update(cancel_wanted=not wanted)
+        filming.make_film(job.pk, token)
+
     def test_pages_can_be_cancelled_like_films(self) -> None:
         job = self.order(kind="pdf")
         FilmJob.objects.update(cancel_wanted=True)
-        filming.make_film(job.id)
+        self.make(job)
         job.refresh_from_db()
         self.assertEqual((job.state, filming.film_path(job).exists()), ("cancelled", False))
 
@@ -131,7 +145,7 @@ class FilmTest(WebTest):
         self.edit({"do": "remove slides", "slide_ids": ["noon-s"]})
         with mock.patch.object(filming, "write_parted") as write:
             write.side_effect = lambda scene, path, *rest: (path.write_bytes(b"x"), self.assertEqual(len(scene.show.slides), 9))
-            filming.make_film(job.id)
+            self.make(job)
         self.assertEqual(FilmJob.objects.get().state, "ready")
 
     def test_it_can_be_timed_by_a_take_while_the_show_stays_as_it_is(self) -> None:
@@ -153,9 +167,11 @@ class FilmTest(WebTest):
         job = self.order()
         self.post(f"/shows/clock/films/{job.id}/cancel")
         self.assertEqual(FilmJob.objects.get().state, "cancelled")
-        watch = filming._Watch(job.id)
+        token = self.held(job)
+        FilmJob.objects.update(cancel_wanted=True)
         with self.assertRaises(Cancelled):
-            watch(Progress(1, 10, 1))
+            Holder(FilmJob, job.id, token).report(1, 10, slide=1)
+        FilmJob.finish(job.id, token, state="cancelled")
         self.post(f"/shows/clock/films/{job.id}/again")
         job = FilmJob.objects.get()
         self.assertEqual((job.state, job.cancel_wanted, self.queued.call_count), ("waiting", False, 2))
@@ -173,38 +189,20 @@ class FilmTest(WebTest):
     def test_a_film_that_fails_says_why(self) -> None:
         job = self.order()
         with mock.patch.object(filming, "write_parted", side_effect=RitornelError("The disk is full: free some space.")):
-            filming.make_film(job.id)
+            self.make(job)
         self.assertEqual((FilmJob.objects.get().state, FilmJob.objects.get().message), ("failed", "The disk is full: free some space."))
 
     def test_a_film_whose_worker_was_killed_says_so_and_can_be_started_again(self) -> None:
         job = self.order()
-        FilmJob.objects.update(state="running", started_at=timezone.now(), heard_at=timezone.now() - timedelta(seconds=60))
+        FilmJob.objects.update(state="running", started_at=timezone.now(), **lost())
         (line,) = self.client.get("/shows/clock/films").json()["films"]
         self.assertEqual((line["state"], line["message"]), ("interrupted", WAITS_WORDS))
         self.post(f"/shows/clock/films/{job.id}/again")
         self.assertEqual(FilmJob.objects.get().state, "waiting")
 
-    def test_a_film_that_lost_its_worker_is_taken_up_again_twice_and_then_left(self) -> None:
-        job = self.order()
-        lost = {"state": "running", "heard_at": timezone.now() - timedelta(seconds=60)}
-        asked: list[str] = []
-        for resumed in (1, 2):
-            FilmJob.objects.update(**lost)
-            filming.take_up_lost(asked.append)
-            self.assertEqual((FilmJob.objects.get().state, FilmJob.objects.get().resumed, asked), ("waiting", resumed, [job.id] * resumed))
-        FilmJob.objects.update(**lost)
-        filming.take_up_lost(asked.append)
-        self.assertEqual((FilmJob.objects.get().state, FilmJob.objects.get().message, len(asked)), ("interrupted", LOST_WORDS, 2))
-
-    def test_a_film_whose_worker_lives_is_left_to_it(self) -> None:
-        self.order()
-        FilmJob.objects.update(state="running", heard_at=timezone.now())
-        filming.take_up_lost(self.fail)
-        self.assertEqual(FilmJob.objects.get().state, "running")
-
     def test_time_left_is_judged_by_what_is_done(self) -> None:
         self.order()
-        FilmJob.objects.update(state="running", started_at=timezone.now() - timedelta(seconds=10), heard_at=timezone.now(), done=25, total=100)
+        FilmJob.objects.update(state="running", started_at=timezone.now() - timedelta(seconds=10), done=25, total=100, **held())
         (line,) = self.client.get("/shows/clock/films").json()["films"]
         self.assertAlmostEqual(line["left_s"], 30, delta=1)
 
@@ -224,7 +222,7 @@ class FilmTest(WebTest):
 
 class LookedAtTest(WebTest):
     def checks(self, query: str = "") -> dict[str, object]:
-        with mock.patch("ritornel.web.releases.views.looking") as asked:
+        with mock.patch("ritornel.web.releases.views.ask_for_looks") as asked:
             told = self.client.get(f"/shows/clock/checks.json{query}").json()
         self.assertEqual(asked.call_count, 1 if query and told["looking"] else 0)
         return told  # type: ignore[no-any-return]

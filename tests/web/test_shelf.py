@@ -2,7 +2,7 @@
 
 import io
 import json
-import os
+from pathlib import Path
 from typing import Any
 from unittest.mock import patch
 
@@ -12,12 +12,14 @@ from PIL import Image
 
 from ritornel.demo.orlmere import orlmere
 from ritornel.starters import STARTERS
-from ritornel.web.shows.derived import make_light
+from ritornel.web.config.atomic_files import atomic_folder
+from ritornel.web.jobs.derived import make_once
+from ritornel.web.shows.copies import make_light
 from ritornel.web.shows.hearing import measure
 from ritornel.web.shows.models import Slide
 from ritornel.web.shows.services import Show, create_rows, media_path, value_of
-from ritornel.web.shows.smalls import make_small, small_path
-from ritornel.web.shows.waves import make_wave, wave_folder, wave_of
+from ritornel.web.shows.thumbnails import make_thumbnail, thumbnail_path
+from ritornel.web.shows.waveforms import make_wave, wave_folder, wave_of, wave_part
 from tests.footage import footage
 from tests.web.base import WebTest
 
@@ -50,23 +52,23 @@ class BatchTest(WebTest):
         self.post("/shows/clock/undo")
         self.assertEqual((len(self.score()["assets"]), self.score()["slides"]["esc-s"]["name"]), (7, "Tick"))
 
-    def test_the_worker_makes_small_pictures_and_the_page_asks_which_are_there(self) -> None:
-        with patch("ritornel.web.shows.tasks.small_picture") as asked:
+    def test_the_worker_makes_thumbnails_and_the_page_asks_which_are_there(self) -> None:
+        with patch("ritornel.web.shows.tasks.thumbnail") as asked:
             asset = self.add("a.png", png(size=(900, 300))).json()["asset"]
         asked.assert_called_once_with(asset["sha256"])
         self.assertEqual(self.client.get("/shows/clock/shelf/smalls.json").json()["ready"], [])
-        make_small(asset["sha256"])
-        self.assertEqual(Image.open(small_path(asset["sha256"])).size, (240, 80))
+        make_thumbnail(asset["sha256"])
+        self.assertEqual(Image.open(thumbnail_path(asset["sha256"])).size, (240, 80))
         self.assertEqual(self.client.get("/shows/clock/shelf/smalls.json").json()["ready"], [asset["id"]])
         self.assertEqual(self.client.get(asset["small"]).headers["Content-Type"], "image/webp")
 
-    def test_what_cannot_be_read_gets_no_small_picture_and_stops_nothing(self) -> None:
+    def test_what_cannot_be_read_gets_no_thumbnail_and_stops_nothing(self) -> None:
         path = media_path("ab" * 32)
         path.parent.mkdir(parents=True, exist_ok=True)
         path.write_bytes(b"nothing")
-        with self.assertLogs("ritornel.web.shows.smalls", "WARNING"):
-            make_small("ab" * 32)
-        self.assertFalse(small_path("ab" * 32).exists())
+        with self.assertLogs("ritornel.web.jobs.derived", "WARNING"):
+            make_thumbnail("ab" * 32)
+        self.assertFalse(thumbnail_path("ab" * 32).exists())
 
     def test_the_uses_of_the_shelf_come_with_the_edits_that_change_them(self) -> None:
         self.assertEqual(self.score()["uses"]["dial"], ["dial-s"])
@@ -76,38 +78,47 @@ class BatchTest(WebTest):
 
 
 class WaveTest(WebTest):
-    ABOUT = "/shows/clock/media/waltz/wave.json"
+    ABOUT = "/shows/clock/media/waltz/v1/wave.json"
 
     def test_the_worker_makes_a_wave_and_the_page_reads_it_in_parts(self) -> None:
-        with patch("ritornel.web.shows.shelf.wave") as asked:
+        with patch("ritornel.web.shows.tasks.wave") as asked:
             about = self.client.get(self.ABOUT)
         self.assertEqual((about.json()["lasts_ms"], about.json()["done_ms"], about.json()["whole"]), (24_000, 0, False))
         self.assertEqual(about.headers["Cache-Control"], "no-store")
         asked.assert_called_once()
-        self.assertEqual(self.client.get("/shows/clock/media/waltz/wave/25/0").status_code, 404)
+        self.assertEqual(self.client.get("/shows/clock/media/waltz/v1/wave/25/0").status_code, 404)
         make_wave(*asked.call_args.args)
-        with patch("ritornel.web.shows.shelf.wave") as again:
+        with patch("ritornel.web.shows.tasks.wave") as again:
             about = self.client.get(self.ABOUT)
         again.assert_not_called()
         self.assertEqual((about.json()["whole"], about.json()["levels"], len(about.json()["heard_ms"])), (True, [2, 25, 200], 2))
-        parts = [self.client.get(f"/shows/clock/media/waltz/wave/{part}").content for part in ("2/0", "25/500", "200/0")]
+        parts = [self.client.get(f"/shows/clock/media/waltz/v1/wave/{part}").content for part in ("2/0", "25/500", "200/0")]
         self.assertEqual([len(part) for part in parts], [48, 100, 4800])
-        self.assertEqual(self.client.get("/shows/clock/media/waltz/wave/7/0").status_code, 404)
+        self.assertEqual(self.client.get("/shows/clock/media/waltz/v1/wave/7/0").status_code, 404)
 
     def test_a_picture_has_no_wave(self) -> None:
-        self.assertEqual(self.client.get("/shows/clock/media/bell/wave.json").status_code, 404)
+        self.assertEqual(self.client.get("/shows/clock/media/bell/v1/wave.json").status_code, 404)
 
-    def test_a_wave_whose_worker_was_killed_is_begun_again(self) -> None:
+    def test_a_waveform_is_read_while_it_grows_and_begun_again_where_its_maker_was_killed(self) -> None:
         sha256 = "cd" * 32
-        folder = wave_folder(sha256)
-        folder.mkdir(parents=True)
-        (folder / "about.json").write_bytes(b'{"lasts_ms": 9000, "done_ms": 60}')
-        self.assertEqual(wave_of(sha256).done_ms, 60)  # type: ignore[union-attr]
-        os.utime(folder / "about.json", (1, 1))
-        self.assertIsNone(wave_of(sha256))
+        target = wave_folder(sha256)
 
-    def test_what_has_no_sound_has_an_empty_wave_and_nobody_waits_for_it(self) -> None:
-        with self.assertLogs("ritornel.web.shows.waves", "WARNING"):
+        class Killed(BaseException):
+            """As if the process ended here."""
+
+        def grow(folder: Path) -> None:
+            (folder / "about.json").write_bytes(b'{"lasts_ms": 9000, "done_ms": 60}')
+            (folder / "25.u8").write_bytes(b"abc")
+            self.assertEqual((wave_of(sha256).done_ms, wave_part(sha256, 25, 1)), (60, b"bc"))  # type: ignore[union-attr]
+            raise Killed
+
+        with self.assertRaises(Killed):
+            make_once(target, grow, place=atomic_folder)
+        self.assertIsNone(wave_of(sha256))
+        self.assertEqual(list(target.parent.iterdir()), [])
+
+    def test_what_has_no_sound_has_an_empty_waveform_and_nobody_waits_for_it(self) -> None:
+        with self.assertLogs("ritornel.web.jobs.derived", "WARNING"):
             make_wave("ef" * 32, 1000)
         self.assertEqual((wave_of("ef" * 32).whole, wave_of("ef" * 32).lasts_ms), (True, 0))  # type: ignore[union-attr]
 
@@ -126,13 +137,14 @@ class HeavyClipTest(WebTest):
         self.assertEqual(reply.status_code, 200, reply.content)
 
     def test_browsers_are_given_its_lighter_copy_once_it_is_made(self) -> None:
-        with patch("ritornel.web.shows.tasks.light") as asked, patch("ritornel.web.shows.shelf.light", asked):
+        with patch("ritornel.web.shows.tasks.light") as asked:
             asset = self.heavy()
             self.on_a_slide(asset)
-            self.assertEqual((asset["heavy"], asset["shown"]), (True, f"{asset['address']}/light"))
+            self.assertEqual((asset["heavy"], asset["shown"]), (True, f"{asset['address']}/v1/light"))
             self.assertEqual(self.client.get(asset["shown"]).status_code, 404)
-            self.client.get(asset["shown"] + "?ask=1")
-        self.assertEqual([call.args for call in asked.call_args_list], [(asset["sha256"],)] * 2)
+            for _ in range(5):
+                self.client.get(asset["shown"] + "?ask=1")
+        self.assertEqual([call.args for call in asked.call_args_list], [(asset["sha256"],)], "once, however often the page asks")
         make_light(asset["sha256"])
         self.assertEqual(self.client.get(asset["shown"]).headers["Content-Type"], "video/mp4")
         self.assertEqual(self.client.get("/shows/clock/performance.json").json()["media"][asset["id"]], asset["shown"])
@@ -192,12 +204,12 @@ class TempoTest(WebTest):
         box = {"x": 0, "y": 0, "width": 9, "height": 9}
         clip = {"kind": "clip", "id": "c-waltz", "name": "Waltz", "box": box, "asset_id": "waltz", "out_ms": 9, "rate_pct": 200}
         Slide.objects.filter(slide_id="esc-s").update(body=json.dumps({"id": "esc-s", "objects": [clip]}).encode())
-        first = self.client.get("/shows/clock/media/waltz/at/200")
+        first = self.client.get("/shows/clock/media/waltz/v1/at/200")
         self.assertEqual((first.status_code, first.headers["Content-Type"], first.content[:4]), (200, "audio/flac", b"fLaC"))
-        with patch("ritornel.web.shows.smalls.confined") as made:
-            self.client.get("/shows/clock/media/waltz/at/200")
+        with patch("ritornel.web.shows.copies.confined") as made:
+            self.client.get("/shows/clock/media/waltz/v1/at/200")
         made.assert_not_called()
-        for path in ("waltz/at/199", "waltz/at/9", "waltz/at/999", f"waltz/at/{10**40}", "bell/at/200"):
+        for path in ("waltz/v1/at/199", "waltz/v1/at/9", "waltz/v1/at/999", f"waltz/v1/at/{10**40}", "bell/v1/at/200"):
             self.assertEqual(self.client.get(f"/shows/clock/media/{path}").status_code, 404)
 
 

@@ -25,5 +25,9 @@ class BadArchive(RitornelError):
     """An archive that cannot be opened safely or does not hold a show."""
 
 
+class DiskFull(RitornelError):
+    """There is no room left for what is to be kept."""
+
+
 class Cancelled(RitornelError):
     """Long work that was stopped on request."""

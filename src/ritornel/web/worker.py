@@ -1,26 +1,70 @@
 """The worker process: `python -m ritornel.web.worker`."""
 
 import os
+import sys
 import threading
+import time
 
 import django
 
+AGAIN_S = 5.0
+
 
 def main() -> None:
-    """Works on jobs until it is stopped."""
+    """Works on jobs until it is stopped. On a full disk it waits for room, and goes on."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "ritornel.web.config.settings")
     django.setup()
+    from django.db import DatabaseError
+
+    from ritornel.web.config.full_disk import is_full_disk
+
+    while True:
+        try:
+            work()
+        except (OSError, DatabaseError) as error:
+            if not is_full_disk(error):
+                raise
+            print("The worker waits: the disk is full. It goes on when there is room.", file=sys.stderr, flush=True)
+            time.sleep(AGAIN_S)
+        else:
+            return
+
+
+def work() -> None:
+    """Begins what the queues hold, and does not return before it is stopped."""
     from ritornel.core.document import decoding
-    from ritornel.web.releases.filming import take_up_lost_always
+    from ritornel.web.jobs.derived import forget_queue
+    from ritornel.web.jobs.resuming import look_always, requeue_waiting, resume_lost
+    from ritornel.web.operations.tasks import tidy_daily
+    from ritornel.web.releases.filming import clear_unfinished
+    from ritornel.web.releases.models import LOST_WORDS, FilmJob
     from ritornel.web.releases.tasks import film, queue
+    from ritornel.web.shows.from_files import LOST_WORDS as LOST_READING
+    from ritornel.web.shows.models import Reading
     from ritornel.web.shows.tasks import queue as shelf
+    from ritornel.web.shows.tasks import read_file
     from ritornel.web.takes import tasks  # noqa: F401 - what it works on has to be known to it
 
     decoding.make_ready()
-    threading.Thread(target=take_up_lost_always, args=(film, threading.Event()), daemon=True, name="lost films").start()
-    # Two at a time: small pictures are wanted at once, also while an hour of sound is being read.
-    shelf.create_consumer(workers=2, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.2, periodic=False).start()
-    queue.create_consumer(workers=1, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).run()
+    forget_queue()
+
+    def look() -> None:
+        resume_lost(FilmJob, film, LOST_WORDS, clear_unfinished)
+        resume_lost(Reading, read_file, LOST_READING)
+        requeue_waiting(FilmJob, queue, film)
+        requeue_waiting(Reading, shelf, read_file)
+        tidy_daily()
+
+    over = threading.Event()
+    threading.Thread(target=look_always, args=(look, over), daemon=True, name="lost jobs").start()
+    # Two at a time: thumbnails are wanted at once, also while an hour of sound is being read.
+    small = shelf.create_consumer(workers=2, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.2, periodic=False)
+    small.start()
+    try:
+        queue.create_consumer(workers=1, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).run()
+    finally:
+        over.set()
+        small.stop()
 
 
 if __name__ == "__main__":

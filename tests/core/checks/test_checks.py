@@ -176,9 +176,9 @@ class MissingTest(CheckTest):
     def test_media_in_use_whose_files_are_gone_stop_the_show(self) -> None:
         picture = Picture("p", "Bell", Box(0, 0, 400, 225), "bell", alternative="A bell")
         value = show(slide(picture), music=(MusicSpan("m", "waltz"),))
-        found = [finding for finding in check_show(value, frozenset({"bell", "waltz", "swing"})) if finding.check == "missing"]
+        found = [finding for finding in check_show(value, {"bell": "missing", "waltz": "damaged", "swing": "missing"}) if finding.check == "missing"]
         titles = [(finding.title, finding.slide_id) for finding in found]
-        self.assertEqual(titles, [("The file of “The bell” is missing", "one"), ("The file of “Waltz” is missing", None)])
+        self.assertEqual(titles, [("The file of “The bell” is missing", "one"), ("The file of “Waltz” is damaged", None)])
         self.assertEqual({finding.severity for finding in found}, {"stops"})
         self.assertEqual(self.found(value, "missing"), [])
 

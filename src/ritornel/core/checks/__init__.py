@@ -24,7 +24,7 @@ from ritornel.core.checks import (
     unrecorded,
     upscaled,
 )
-from ritornel.core.checks.finding import SEVERITIES, Finding, Heard, Look, Mend, Seen
+from ritornel.core.checks.finding import SEVERITIES, FileFault, Finding, Heard, Look, Mend, Seen
 from ritornel.core.document.show import Show
 from ritornel.core.schedule.performance import perform
 
@@ -53,13 +53,13 @@ CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
 
 
 def check_show(
-    show: Show, missing_ids: frozenset[str] = frozenset(), heard: Heard | None = None, looked: Mapping[str, Seen] | None = None
+    show: Show, faults: Mapping[str, FileFault] | None = None, heard: Heard | None = None, looked: Mapping[str, Seen] | None = None
 ) -> tuple[Finding, ...]:
-    """All findings: those the audience suffers from most come first, then in the order of the show. `missing_ids` are the assets whose files are not
-    there, `heard` is how loud it was measured to be, `looked` what rendered frames showed of each slide. Raises RitornelError where it cannot be performed."""
-    look = Look.of(show, perform(show), missing_ids, heard, looked)
+    """All findings: those the audience suffers from most come first, then in the order of the show. `faults` are what is wrong with the files of
+    assets, `heard` is how loud it was measured to be, `looked` what rendered frames showed of each slide. Raises RitornelError where it cannot be performed."""
+    look = Look.of(show, perform(show), faults, heard, looked)
     found = [finding for check in CHECKS for finding in check(look)]
     return tuple(sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
 
 
-__all__ = ["CHECKS", "SEVERITIES", "Finding", "Heard", "Look", "Mend", "Seen", "check_show"]
+__all__ = ["CHECKS", "SEVERITIES", "FileFault", "Finding", "Heard", "Look", "Mend", "Seen", "check_show"]

@@ -13,6 +13,7 @@ from ritornel.core.schedule.performance import Performance, StagedSlide
 from ritornel.core.time.milliseconds import round_half_up
 
 Severity = Literal["stops", "hurts", "polish"]
+FileFault = Literal["missing", "damaged"]
 SEVERITIES: tuple[Severity, ...] = ("stops", "hurts", "polish")
 """By what the audience suffers: the show cannot be followed, something is missed, something could be better."""
 
@@ -42,6 +43,8 @@ class Finding(msgspec.Struct, frozen=True):
     number: int | None = None
     at_ms: int = 0
     mend: Mend | None = None
+    asset_id: str | None = None
+    """The medium whose file has to be added again."""
 
 
 class Heard(msgspec.Struct, frozen=True):
@@ -81,8 +84,8 @@ class Look(msgspec.Struct, frozen=True):
     performance: Performance
     slides: tuple[tuple[int, Slide, StagedSlide, int], ...]
     """Number from 1, the slide, its staging, and when it begins."""
-    missing: frozenset[str] = frozenset()
-    """The ids of the assets whose files are not there."""
+    faults: Mapping[str, FileFault] = MappingProxyType({})
+    """What is wrong with the files of assets, by the assets' ids."""
     heard: Heard | None = None
     """How loud it is, where that was measured."""
     seen: Mapping[str, Seen] = MappingProxyType({})
@@ -90,9 +93,14 @@ class Look(msgspec.Struct, frozen=True):
 
     @classmethod
     def of(
-        cls, show: Show, performance: Performance, missing: frozenset[str] = frozenset(), heard: Heard | None = None, seen: Mapping[str, Seen] | None = None
+        cls,
+        show: Show,
+        performance: Performance,
+        faults: Mapping[str, FileFault] | None = None,
+        heard: Heard | None = None,
+        seen: Mapping[str, Seen] | None = None,
     ) -> "Look":
         numbers = {slide.id: number for number, slide in enumerate(show.slides, 1)}
         starts = performance.schedule.starts_ms
         slides = tuple((numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides))
-        return cls(show, performance, slides, missing, heard, seen or {})
+        return cls(show, performance, slides, faults or {}, heard, seen or {})

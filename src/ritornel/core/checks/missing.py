@@ -1,4 +1,4 @@
-"""Media that are used and not there."""
+"""Media that are used and whose files are not there, or not whole."""
 
 from collections.abc import Iterator
 
@@ -7,13 +7,15 @@ from ritornel.core.document.uses import uses_of
 
 
 def find(look: Look) -> Iterator[Finding]:
-    """One for each medium in use whose file is gone; where it is used first is where it is found."""
+    """One for each medium in use whose file is gone or damaged; where it is used first is where it is found."""
     places = {slide.id: (number, start) for number, slide, _, start in look.slides}
     uses = uses_of(look.show)
     for asset in look.show.assets:
-        if asset.id not in look.missing or asset.id not in uses:
+        fault = look.faults.get(asset.id)
+        if fault is None or asset.id not in uses:
             continue
         where = next((use for use in uses[asset.id] if use in places), None)
         number, start = places[where] if where else (None, 0)
         what = "Nothing is heard where it should sound." if asset.kind == "sound" else "A gap is seen in its place."
-        yield Finding(f"missing:{asset.id}", "missing", "stops", f"The file of “{asset.name}” is missing", what, where, number, start)
+        title = f"The file of “{asset.name}” is {fault}"
+        yield Finding(f"missing:{asset.id}", "missing", "stops", title, f"{what} Add the same file again.", where, number, start, asset_id=asset.id)

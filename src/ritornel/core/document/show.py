@@ -34,6 +34,10 @@ class Frame(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     height_px: Annotated[int, Meta(ge=16, le=8192)] = 720
 
 
+LARGEST_PX = 100_000
+"""The longest side that a picture may have."""
+
+
 class Asset(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     """A picture or sound on the shelf. Its bytes are found by their SHA-256, so they can never change under a show.
     `loudness_lufs` is a sound's, as measured when it came;
@@ -47,9 +51,9 @@ class Asset(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     sha256: Annotated[str, Meta(pattern=r"^[0-9a-f]{64}$")]
     media_type: MediaType
     size_bytes: Annotated[int, Meta(ge=1)]
-    width_px: int = 0
-    height_px: int = 0
-    lasts_ms: int = 0
+    width_px: Annotated[int, Meta(ge=0, le=LARGEST_PX)] = 0
+    height_px: Annotated[int, Meta(ge=0, le=LARGEST_PX)] = 0
+    lasts_ms: Annotated[int, Meta(ge=0, le=LONGEST_MS)] = 0
     author: Name = ""
     licence: Name = ""
     credit: Annotated[str, Meta(max_length=500)] = ""

@@ -3,7 +3,6 @@
 import hashlib
 import json
 import re
-import shutil
 import zipfile
 from collections.abc import Callable
 from pathlib import Path
@@ -27,6 +26,8 @@ _NAME = re.compile(r"^media/[0-9a-f]{64}\.[a-z0-9]{2,5}$")
 MOST_BYTES = 4_000_000_000
 MOST_RATIO = 200
 """Media hardly shrink, so a file that unpacks to over 200 times its size is a trap."""
+
+ADD_AGAIN = "Add the same file again: on the shelf, or in the readiness check."
 
 Keep = Callable[[str, bytes], None]
 """Stores a medium's bytes under its SHA-256."""
@@ -65,20 +66,26 @@ def read_show_json(data: bytes, name: str) -> Show:
 
 
 def write_archive(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> None:
-    """Writes the show and all its media. No entry tells when it was written, so one show has one archive. Raises BadArchive where a medium is missing."""
+    """Writes the show and all its media. No entry tells when it was written, so one show has one archive. Raises BadArchive, naming it,
+    where a medium is missing or not what its hash says: an archive that cannot be read would be a worthless backup."""
     with zipfile.ZipFile(out, "w") as bundle:
         bundle.writestr(zipfile.ZipInfo("show.json"), show_json(show), zipfile.ZIP_DEFLATED)
         written: set[str] = set()
         for asset in show.assets:
             path = media(asset.sha256)
             if not path.is_file():
-                raise BadArchive(f"“{asset.name}” is missing, so “{show.title}” cannot be archived whole.")
+                raise BadArchive(f"The file of “{asset.name}” is missing, so “{show.title}” cannot be archived whole. {ADD_AGAIN}")
             if asset.sha256 not in written:
                 # Pictures and sounds are compressed already; storing them keeps writing fast.
                 entry = zipfile.ZipInfo(f"media/{file_name(asset)}")
                 entry.file_size = path.stat().st_size
+                digest = hashlib.sha256()
                 with path.open("rb") as medium, bundle.open(entry, "w") as inside:
-                    shutil.copyfileobj(medium, inside, 1 << 20)
+                    while chunk := medium.read(1 << 20):
+                        digest.update(chunk)
+                        inside.write(chunk)
+                if digest.hexdigest() != asset.sha256:
+                    raise BadArchive(f"The file of “{asset.name}” is damaged, so “{show.title}” cannot be archived whole. {ADD_AGAIN}")
                 written.add(asset.sha256)
 
 

@@ -2,6 +2,7 @@
 
 import contextlib
 import errno
+import os
 import queue
 import tempfile
 import threading
@@ -13,7 +14,7 @@ from typing import Any
 import av
 import msgspec
 
-from ritornel.core.errors import BadValue, RitornelError
+from ritornel.core.errors import BadValue, DiskFull
 from ritornel.core.render.encoding import FilmOrder, SoundWriter, picture_stream
 from ritornel.core.render.frames import Frames, changing_frames
 from ritornel.core.render.painter import MediaPath
@@ -63,15 +64,16 @@ def slide_of(sight: Sight) -> int:
 
 @contextlib.contextmanager
 def moved_there(path: Path) -> Any:
-    """Where to write a film, beside its place; it is moved there when whole, so one that fails or is given up leaves nothing behind. Raises RitornelError for
-    a full disk."""
+    """Where to write a film, beside its place; it is moved there when whole, so one that fails or is given up leaves nothing behind. Raises DiskFull."""
     unfinished = path.with_name(f".{path.stem}.unfinished{path.suffix}")
     try:
         yield unfinished
+        with unfinished.open("rb") as written:
+            os.fsync(written.fileno())
         unfinished.replace(path)
     except OSError as error:
-        if error.errno == errno.ENOSPC:
-            raise RitornelError(f"The disk is full: “{path.name}” could not be written. Free some space and start it again.") from error
+        if error.errno in (errno.ENOSPC, errno.EDQUOT):
+            raise DiskFull(f"The disk is full: “{path.name}” could not be written. Free some space and start it again.") from error
         raise
     finally:
         with contextlib.suppress(OSError):
@@ -127,7 +129,7 @@ class _Writer(threading.Thread):
 def write_film(performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None) -> None:
     """Writes the show as a film; the ending of `path` says which kind, .mp4 or .webm. Its frames are those with 1000 n / F < length.
 
-    Raises BadValue for orders that cannot be, BadMedia for missing media, RitornelError for a full disk, and what `report` raises.
+    Raises BadValue for orders that cannot be, BadMedia for missing media, DiskFull, and what `report` raises.
     """
     check_film(performance, path, order)
     with moved_there(path) as unfinished, tempfile.TemporaryDirectory(prefix="ritornel-") as folder:

@@ -26,9 +26,10 @@ def _first(streams: Any) -> Any:
     return next(iter(streams), None)
 
 
-def write_lighter(path: Path, target: Path) -> None:
+def write_lighter(path: Path, target: Path) -> int:
     """Writes the clip at `path` as MP4 with H.264 and AAC at `target`: at most 1280 px wide and high, every picture at its own time, its sound where it
-    was. Raises BadMedia where no picture can be read."""
+    was. Answers how many pictures it has. Raises BadMedia where none can be read."""
+    pictures = 0
     with av.open(str(path)) as source, av.open(str(target), "w", format="mp4", options={"movflags": "+faststart"}) as out:
         seen, heard = source.streams.video[0], _first(source.streams.audio)
         streams = [seen, heard] if heard is not None else [seen]
@@ -63,10 +64,21 @@ def write_lighter(path: Path, target: Path) -> None:
                 plain.pts, plain.time_base, plain.pict_type = round((at - begins) / TICK), TICK, PictureType.NONE
                 if plain.pts >= 0:
                     out.mux(video.encode(plain))
+                    pictures += 1
         out.mux(video.encode(None))
         if audio is not None:
             _sound(out, audio, resampler.resample(None), begins or Fraction(0))
             out.mux(audio.encode(None))
+    return pictures
+
+
+def write_checked_lighter(path: Path, target: Path) -> None:
+    """The same, read again afterwards: raises BadMedia where the copy does not have all the pictures that were written."""
+    written = write_lighter(path, target)
+    with av.open(str(target), format="mp4") as copy:
+        read = sum(1 for packet in copy.demux(copy.streams.video[0]) if packet.pts is not None)
+        if read != written:
+            raise BadMedia(f"The lighter copy of “{path.name}” has {read} pictures instead of {written}.")
 
 
 def _upright_size(frame: Any, scale: float, stream: Any) -> tuple[int, int]:

@@ -1,5 +1,6 @@
 """What somebody would see of a slide: whether its words stand out from what is really behind them, and whether it flashes. Looked at in rendered frames."""
 
+import os
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -216,6 +217,7 @@ def write_looks(document: bytes, wanted: list[tuple[str, Path]], media: dict[str
             look = looked_at(show, slide_id, media.__getitem__, pictures)
         except (RitornelError, KeyError, OSError):
             look = SlideLook(slide_id)
-        part = target.with_suffix(".part")
+        # Two who look at the same slide at the same time each write a file of their own.
+        part = target.with_name(f".unfinished-{os.getpid()}-{target.name}")
         part.write_bytes(msgspec.json.encode(look))
         part.replace(target)

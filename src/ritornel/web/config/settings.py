@@ -1,15 +1,34 @@
 """Settings, each with an environment variable where a place may want another value."""
 
+import contextlib
 import os
 import resource
 import secrets
+import tempfile
 from pathlib import Path
 
 from ritornel.core.formats.media import Limits
 
 PACKAGE = Path(__file__).resolve().parents[2]
 VAR = Path(os.environ.get("RITORNEL_VAR", PACKAGE.parents[1] / "var")).resolve()
+"""Where everything lies that is kept: nobody else on the machine can look into it."""
+os.umask(0o077)
 VAR.mkdir(parents=True, exist_ok=True)
+TEMPORARY = VAR / "tmp"
+TEMPORARY.mkdir(exist_ok=True)
+# Whatever is written for a moment lies beside what is kept: on the same disk, and where tidying finds what a killed process left.
+os.environ["TMPDIR"] = tempfile.tempdir = str(TEMPORARY)
+
+
+def _close_to_others() -> None:
+    """Also what was made by an earlier version, or by hand."""
+    for path, mode in ((VAR, 0o700), *((path, 0o600) for path in VAR.glob("*.sqlite3*"))):
+        with contextlib.suppress(PermissionError, FileNotFoundError):
+            if path.stat().st_mode & 0o777 != mode:
+                path.chmod(mode)
+
+
+_close_to_others()
 
 
 def open_files_limit() -> int:
@@ -49,11 +68,13 @@ INSTALLED_APPS = [
     "ritornel.web.stage",
     "ritornel.web.takes",
     "ritornel.web.releases",
+    "ritornel.web.operations",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "ritornel.web.config.static.StaticFilesMiddleware",
     "ritornel.web.config.policy.ContentPolicyMiddleware",
+    "ritornel.web.config.full_disk.FullDiskMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",
     "django.middleware.csrf.CsrfViewMiddleware",
@@ -146,16 +167,21 @@ MOST_STREAMS = {
 """How many streams may be open at the same time: of one person, from one address of the network, of one release, of one run, in all."""
 DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
-FILE_UPLOAD_TEMP_DIR = None
+FILE_UPLOAD_TEMP_DIR = TEMPORARY
 
 LANGUAGE_CODE = "en"
 TIME_ZONE = "UTC"
 USE_TZ = True
 
+SESSION_ENGINE = "ritornel.web.config.sessions"
 SESSION_COOKIE_HTTPONLY = True
 SESSION_COOKIE_SAMESITE = CSRF_COOKIE_SAMESITE = "Lax"
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = BEHIND_HTTPS
 SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_SSL_REDIRECT = BEHIND_HTTPS
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if BEHIND_HTTPS else None
+"""With RITORNEL_HTTPS=1 a proxy in front speaks HTTPS, and says so in this header, which it must set itself."""
+SECURE_HSTS_SECONDS = 365 * 24 * 3600 if BEHIND_HTTPS else 0
 SECURE_REFERRER_POLICY = "same-origin"
 MESSAGE_STORAGE = "django.contrib.messages.storage.session.SessionStorage"
 LOGGING = {

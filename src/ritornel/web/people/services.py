@@ -10,7 +10,7 @@ from ritornel.web.people.identity import proven_person
 from ritornel.web.people.mail import check_mail_allowed, mail_goes_out, send_mail
 from ritornel.web.people.models import Comment, Invitation
 from ritornel.web.people.requests import called, network_address, person_of
-from ritornel.web.people.roles import Access
+from ritornel.web.people.roles import Access, Act
 
 __all__ = [
     "Access",
@@ -56,10 +56,11 @@ def access_of_each(pairs: Collection[tuple[str, int]]) -> dict[tuple[str, int], 
     return found
 
 
-def shows_open_to(person: User) -> dict[str, Access]:
-    """The shows of others that the person may open, by id."""
+def shows_open_to(person: User, act: Act = "see") -> dict[str, Access]:
+    """The shows of others with which the person may do that, by id."""
     found = Invitation.objects.filter(person=person, **_OPEN)
-    return {entry.show_id: Access(entry.role, entry.section) for entry in found}  # type: ignore[arg-type]
+    access = {entry.show_id: Access(entry.role, entry.section) for entry in found}  # type: ignore[arg-type]
+    return {show_id: own for show_id, own in access.items() if own.may(act)}
 
 
 def assigned_to(show_id: str) -> dict[str, str]:

@@ -1,3 +1,5 @@
+import shutil
+from pathlib import Path
 from typing import Any
 
 from django.apps import AppConfig
@@ -11,12 +13,38 @@ class ReleasesConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        from ritornel.web.releases.models import Release
+        from ritornel.web.releases.models import FilmJob, HandIn, Release
         from ritornel.web.releases.release_feed import ReleaseFeed
         from ritornel.web.streams.services import register_feed
 
         register_feed(ReleaseFeed())
         post_delete.connect(_clear, sender=Release, dispatch_uid="ritornel.releases.clear")
+        post_delete.connect(_clear_film, sender=FilmJob, dispatch_uid="ritornel.releases.clear_film")
+        post_delete.connect(_clear_hand_in, sender=HandIn, dispatch_uid="ritornel.releases.clear_hand_in")
+
+
+def _clear_film(instance: Any, **_: Any) -> None:
+    """A film goes with its entry. Its paths are asked for now: afterwards the entry has no id any more."""
+    from ritornel.web.releases.filming import film_path, parts_path
+
+    paths = film_path(instance), parts_path(instance)
+    transaction.on_commit(lambda: _remove(*paths))
+
+
+def _clear_hand_in(instance: Any, **_: Any) -> None:
+    """What was handed in goes with its entry."""
+    from ritornel.web.releases.handing_in import handed_in_path
+
+    path = handed_in_path(instance)
+    transaction.on_commit(lambda: _remove(path))
+
+
+def _remove(*paths: Path) -> None:
+    for path in paths:
+        if path.is_dir():
+            shutil.rmtree(path, ignore_errors=True)
+        else:
+            path.unlink(missing_ok=True)
 
 
 def _clear(instance: Any, **_: Any) -> None:

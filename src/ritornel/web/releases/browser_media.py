@@ -8,7 +8,9 @@ from ritornel.core.errors import BadMedia
 from ritornel.core.formats.media import file_name
 from ritornel.core.schedule.performance import Performance
 from ritornel.core.sound.tempo import asset_and_rate
+from ritornel.web.shows.copies import copy_failure
 from ritornel.web.shows.services import light_path, media_path, tempo_path
+from ritornel.web.shows.tasks import ask_for_copy
 
 
 def served_name(asset: Asset, rate_pct: int = 100) -> str:
@@ -27,9 +29,19 @@ def file_of(asset: Asset, rate_pct: int = 100) -> tuple[Path, str]:
     else:
         path, media_type = media_path(asset.sha256), asset.media_type
     if not path.is_file():
-        what = "The lighter copy of" if asset.heavy and rate_pct == 100 else "The file of"
-        raise BadMedia(f"{what} “{asset.name}” is missing, or still being made. Replace it on the shelf, or try again in a moment.")
+        if asset.heavy and rate_pct == 100:
+            raise missing_copy(asset)
+        raise BadMedia(f"The file of “{asset.name}” is missing. Add it again or replace it on the shelf.")
     return path, str(media_type)
+
+
+def missing_copy(asset: Asset) -> BadMedia:
+    """What to tell of a lighter copy that is not there, which the worker is asked for now."""
+    failure = copy_failure(asset.sha256)
+    if failure is not None:
+        return BadMedia(f"No lighter copy of “{asset.name}” could be made for browsers: {failure} Replace the clip on the shelf.")
+    ask_for_copy(asset)
+    return BadMedia(f"The lighter copy of “{asset.name}” that browsers are shown is still being made. Try again in a moment.")
 
 
 def used_media(staged: Performance) -> dict[str, tuple[Asset, int]]:

@@ -12,7 +12,7 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.stills import first_picture
 from ritornel.core.schedule.performance import perform
-from ritornel.web.releases.browser_media import used_media
+from ritornel.web.releases.browser_media import missing_copy, used_media
 from ritornel.web.releases.folders import laid_out, put_in_place
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.releases.offline import folder_of
@@ -46,7 +46,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
         if not media_path(asset.sha256).is_file():
             raise BadMedia(f"“{asset.name}” is missing from the shelf, so strangers would see a gap. Replace or remove it first.")
         if asset.heavy and not light_path(asset.sha256).is_file():
-            raise BadMedia(f"The lighter copy of “{asset.name}” that browsers are shown is still being made. Try again in a moment.")
+            raise missing_copy(asset)
     known = body_of(request).get("anyway", []) if request.body else []
     left = [finding for finding in _stoppers(row, show) if not isinstance(known, list) or finding.id not in known]
     if left:

@@ -1,4 +1,4 @@
-"""The process that makes one film: `python -m ritornel.web.releases.filmmaker JOB WORKER`, begun by the worker and ending with it."""
+"""The process that makes one film: `python -m ritornel.web.releases.filmmaker JOB TOKEN WORKER`, begun by the worker and ending with it."""
 
 import os
 import sys
@@ -15,15 +15,15 @@ def _end_with(worker: int) -> None:
     os._exit(1)
 
 
-def main(job_id: str, worker: int) -> None:
+def main(job_id: str, token: str, worker: int) -> None:
     """Makes the film of a job."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "ritornel.web.config.settings")
     django.setup()
     from ritornel.web.releases.filming import make_film
 
     threading.Thread(target=_end_with, args=(worker,), daemon=True).start()
-    make_film(job_id)
+    make_film(job_id, token)
 
 
 if __name__ == "__main__":
-    main(sys.argv[1], int(sys.argv[2]))
+    main(sys.argv[1], sys.argv[2], int(sys.argv[3]))

@@ -1,7 +1,6 @@
 """Editions as folders of static files. They are what strangers are served; any web server can carry such a folder as it is, its page included."""
 
 import contextlib
-import errno
 import gzip
 import os
 import shutil
@@ -13,11 +12,12 @@ from typing import Any
 from django.conf import settings
 
 from ritornel.core.document.decoding import to_json
-from ritornel.core.errors import RitornelError
+from ritornel.core.errors import DiskFull
 from ritornel.core.formats.media import SUFFIXES
 from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.calm import calmed
 from ritornel.core.schedule.performance import Performance
+from ritornel.web.config.atomic_files import NO_ROOM
 from ritornel.web.releases.browser_media import file_of, served_name, used_media
 from ritornel.web.releases.page_alone import page_of
 from ritornel.web.shows.models import new_id
@@ -65,7 +65,7 @@ def put_beside(source: Path, target: Path) -> None:
 @contextlib.contextmanager
 def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator[Path]:
     """A folder with all of an edition, which `put_in_place` moves; what is not moved is gone afterwards. Addresses in it are beside each other, so that it
-    can stand anywhere. `how` says how its page begins. Raises BadMedia where a medium is missing, RitornelError where the disk is full."""
+    can stand anywhere. `how` says how its page begins. Raises BadMedia where a medium is missing, DiskFull."""
     root = Path(settings.VAR) / "editions"
     for left in root.glob(".*"):
         with contextlib.suppress(FileNotFoundError):
@@ -85,8 +85,8 @@ def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator
         (folder / PAGE).write_bytes(page_of(staged, {"performance": PERFORMANCE, "calm": CALM, **how}))
         yield folder
     except OSError as error:
-        if error.errno == errno.ENOSPC:
-            raise RitornelError(f"The disk is full: no edition of “{staged.title}” could be made. Free some space and try again.") from error
+        if error.errno in NO_ROOM:
+            raise DiskFull(f"The disk is full: no edition of “{staged.title}” could be made. Free some space and try again.") from error
         raise
     finally:
         shutil.rmtree(folder, ignore_errors=True)

@@ -1,6 +1,5 @@
 """Handing a result in to somebody by name: it comes to their page, and the maker sees that it was looked at."""
 
-import contextlib
 import os
 import shutil
 from pathlib import Path
@@ -27,7 +26,8 @@ from ritornel.web.shows.services import show_for
 NOTE_CHARACTERS = 1000
 
 
-def _path(entry: HandIn) -> Path:
+def handed_in_path(entry: HandIn) -> Path:
+    """Where the file of something that was handed in lies."""
     path = Path(storages["films"].path(entry.file_name))
     path.parent.mkdir(parents=True, exist_ok=True)
     return path
@@ -63,7 +63,7 @@ def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     if recipient is None:
         raise BadValue(f"Nobody here is called “{to[:100]}”, or has shown that the address is theirs. Nothing was handed in.", "to")
     entry = HandIn(sender=person, recipient=recipient, title=row.title, name=job.saved_name, kind=job.kind, size_bytes=job.size_bytes, note=note)
-    _copied(film_path(job), _path(entry))
+    _copied(film_path(job), handed_in_path(entry))
     entry.save()
     return json_reply(handed_line(entry))
 
@@ -93,7 +93,7 @@ def handed_in_file(request: HttpRequest, entry_id: str) -> HttpResponseBase:
     entry = _received(request, entry_id)
     if entry.seen_at is None:
         HandIn.objects.filter(pk=entry.pk).update(seen_at=timezone.now())
-    response = file_reply(request, _path(entry), FilmJob.KINDS[entry.kind])
+    response = file_reply(request, handed_in_path(entry), FilmJob.KINDS[entry.kind])
     response.headers["Content-Disposition"] = content_disposition_header("save" in request.GET, entry.name) or "inline"
     return response
 
@@ -102,8 +102,5 @@ def handed_in_file(request: HttpRequest, entry_id: str) -> HttpResponseBase:
 @require_POST
 def put_away(request: HttpRequest, entry_id: str) -> HttpResponse:
     """Takes something that was handed in off the person's page, with its file."""
-    entry = _received(request, entry_id)
-    with contextlib.suppress(OSError):
-        _path(entry).unlink()
-    entry.delete()
+    _received(request, entry_id).delete()
     return redirect("handed-in")

@@ -7,12 +7,12 @@ from django.db import models
 from django.utils import timezone
 
 from ritornel.web.config.codes import code_of, hash_code, new_nonce
-from ritornel.web.shows.models import Job, Show, new_id
+from ritornel.web.jobs.job import Job
+from ritornel.web.jobs.resuming import MOST_RESUMED
+from ritornel.web.shows.models import Show, new_id
 from ritornel.web.shows.naming import file_title
 
 LOST_WORDS = "The worker stopped in the middle of this film. Start it again."
-MOST_RESUMED = 2
-"""So often a film that lost its worker is taken up again by itself: what stops every worker would go on doing so."""
 WAITS_WORDS = "The worker stopped in the middle of this film. It goes on from where it was when one is there."
 
 
@@ -103,7 +103,6 @@ class FilmJob(Job):
     style = models.CharField(max_length=8, default="")
     timing = models.CharField(max_length=80, blank=True, default="")
     slide = models.IntegerField(default=0)
-    resumed = models.IntegerField(default=0)
     size_bytes = models.BigIntegerField(default=0)
 
     class Meta:

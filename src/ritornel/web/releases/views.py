@@ -1,7 +1,6 @@
 """The Release page: editions, who may see them, and films."""
 
 import re
-import shutil
 from fractions import Fraction
 from typing import Any
 
@@ -22,7 +21,7 @@ from ritornel.core.render.film import check_order
 from ritornel.core.schedule.performance import perform
 from ritornel.web.people.services import mail_goes_out, person_of
 from ritornel.web.releases.browser_media import clips_of
-from ritornel.web.releases.filming import State, film_path, parts_path
+from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.guests import guest_lines
 from ritornel.web.releases.models import Edition, FilmJob, Release
 from ritornel.web.releases.tasks import film
@@ -31,8 +30,8 @@ from ritornel.web.shows.looking import seen_of
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
-from ritornel.web.shows.services import media_path, owned_show, value_of
-from ritornel.web.shows.tasks import looking
+from ritornel.web.shows.services import fault_of, owned_show, value_of
+from ritornel.web.shows.tasks import ask_for_looks
 from ritornel.web.takes.services import takes_of, timed_by
 
 
@@ -110,17 +109,18 @@ def checks(request: HttpRequest, show_id: str) -> HttpResponse:
     style, numbers = style_stamp(show), numbers_of(show)
     slides = {slide.id: slide for slide in show.slides}
     aside = dict(row.set_aside.values_list("finding", "reason"))
-    missing = frozenset(asset.id for asset in show.assets if not media_path(asset.sha256).is_file())
+    faults = {asset.id: fault for asset in show.assets if (fault := fault_of(asset)) is not None}
 
     def line(finding: Finding) -> dict[str, Any]:
         slide = slides.get(finding.slide_id or "")
         thumb = thumb_address(show, slide, style, numbers[slide.id]) if slide else None
-        return {**to_builtins(finding), "thumb": thumb, "aside": aside.get(finding.id)}
+        asset = show.asset(finding.asset_id) if finding.asset_id else None
+        return {**to_builtins(finding), "thumb": thumb, "aside": aside.get(finding.id), "asset_name": asset.name if asset else None}
 
     seen, left = seen_of(show)
     if left and request.GET.get("ask"):
-        looking(row.pk)
-    found = [line(finding) for finding in check_show(show, missing, heard_of(show), seen)]
+        ask_for_looks(row.pk)
+    found = [line(finding) for finding in check_show(show, faults, heard_of(show), seen)]
     return json_reply({"revision": row.revision, "findings": found, "looking": left})
 
 
@@ -245,8 +245,8 @@ def film_again(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     job = _job(request, show_id, job_id)
     stopped = [State.FAILED, State.CANCELLED, State.INTERRUPTED]
     mine = FilmJob.objects.filter(pk=job.pk)
-    mine = mine.filter(state=State.RUNNING, heard_at=job.heard_at) if job.lost else mine.filter(state__in=stopped)
-    if mine.update(state=State.WAITING, cancel_wanted=False, resumed=0, message=""):
+    mine = mine.filter(state=State.RUNNING, holder=job.holder) if job.lost else mine.filter(state__in=stopped)
+    if mine.update(state=State.WAITING, cancel_wanted=False, resumed=0, message="", holder=""):
         film(job.pk)
     return json_reply(state_of(request, show_id))
 
@@ -257,8 +257,6 @@ def remove_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse
     """Takes a film that is not being made off the list, with its file."""
     job = _job(request, show_id, job_id)
     if job.seen_state not in (State.RUNNING, State.WAITING):
-        film_path(job).unlink(missing_ok=True)
-        shutil.rmtree(parts_path(job), ignore_errors=True)
         job.delete()
     return json_reply(state_of(request, show_id))
 

@@ -94,7 +94,7 @@ def would(request: HttpRequest, show_id: str) -> HttpResponse:
     """What an edit would change, while it is still under somebody's hand: {"edit": {...}, "viewing": slide id}. Nothing is kept."""
     body = body_of(request)
     before = value_of(show_for(show_id, request))
-    after = would_be(before, from_builtins(body.get("edit"), Edit, "The edit"))
+    after = would_be(before, from_builtins(body.get("edit"), Edit, "The edit"), person_of(request))
     seen = after.slide(str(body.get("viewing") or ""))
     return json_reply({**changed_score(before, after), **({"viewing": slide_detail(after, seen)} if seen else {})})
 

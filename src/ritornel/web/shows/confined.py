@@ -5,6 +5,7 @@ import multiprocessing
 import multiprocessing.forkserver
 import os
 import resource
+import signal
 import sys
 import time
 from collections.abc import Callable
@@ -18,9 +19,10 @@ from ritornel.core.errors import BadMedia
 
 
 class Bounds(msgspec.Struct, frozen=True):
-    """How long such work may take, and how much memory it may ask for beyond what its program has."""
+    """How long such work may take, how much of that computing, and how much memory it may ask for beyond what its program has."""
 
     wall_s: float = 120.0
+    cpu_s: int = 60
     memory_bytes: int = 2_500_000_000
 
 
@@ -54,8 +56,8 @@ def _bound(bounds: Bounds) -> None:
     if sys.platform == "linux":
         own = int(Path("/proc/self/statm").read_text().split()[0]) * os.sysconf("SC_PAGE_SIZE")
     resource.setrlimit(resource.RLIMIT_AS, (own + bounds.memory_bytes, own + bounds.memory_bytes))
-    seconds = int(bounds.wall_s) + 1
-    resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds))
+    # What the process has computed before counts too: it is forked, and has hardly.
+    resource.setrlimit(resource.RLIMIT_CPU, (bounds.cpu_s, bounds.cpu_s + 1))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
 
 
@@ -86,6 +88,9 @@ def confined(work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = 
             raise BadMedia(f"“{what}” was given up: reading it took longer than {bounds.wall_s:.0f} s. Nothing was added.")
         done, outcome = receiving.recv()
     except EOFError as error:
+        child.join()
+        if child.exitcode in (-signal.SIGXCPU, -signal.SIGKILL):
+            raise BadMedia(f"“{what}” was given up: reading it takes more than {bounds.cpu_s} s of computing. Nothing was added.") from error
         raise BadMedia(f"“{what}” cannot be read: its reader stopped in the middle. Nothing was added.") from error
     finally:
         receiving.close()

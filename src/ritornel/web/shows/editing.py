@@ -1,24 +1,28 @@
 """Edits come in here: checked and applied by the core, stored with their inverse, all in one transaction."""
 
+from collections.abc import Collection
+
 import msgspec
 from django.contrib.auth.models import User
 from django.db import transaction
+from django.db.models import Q
 
 from ritornel.core.document.changes import Change, InsertAsset, apply_changes
 from ritornel.core.document.decoding import from_json, to_json
 from ritornel.core.document.edits import Edit as EditValue
 from ritornel.core.document.edits import Outcome, apply_edit
+from ritornel.core.document.show import Asset as AssetValue
 from ritornel.core.document.show import Show as ShowValue
-from ritornel.core.errors import RitornelError
+from ritornel.core.errors import BadMedia, RitornelError
 from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.layout.faces import check_family
 from ritornel.core.motion.catalogue import effect_named
 from ritornel.core.schedule.performance import stage_slide
 from ritornel.core.schedule.slide_schedule import compile_slide
 from ritornel.web.people.roles import Act
-from ritornel.web.people.services import access_of
-from ritornel.web.shows.models import Edit, Show
-from ritornel.web.shows.rows import value_of, write_changes
+from ritornel.web.people.services import access_of, shows_open_to
+from ritornel.web.shows.models import Asset, Edit, Show
+from ritornel.web.shows.rows import asset_of_row, value_of, write_changes
 
 _CHANGES = tuple[Change, ...]
 
@@ -61,9 +65,10 @@ def _check_performable(before: ShowValue, after: ShowValue) -> None:
             stage_slide(slide, compile_slide(slide, after.default_hold_ms, after.holds_by_cue, after.frame), scenery)
 
 
-def would_be(show: ShowValue, edit: EditValue) -> ShowValue:
+def would_be(show: ShowValue, edit: EditValue, person: User) -> ShowValue:
     """The show as the edit would make it; nothing is kept. Raises what making it would raise."""
     after = apply_edit(show, edit).show
+    check_new_assets(show, after, person, ())
     _check_performable(show, after)
     return after
 
@@ -74,13 +79,43 @@ def _write(row: Show, changes: tuple[Change, ...]) -> None:
     row.save()
 
 
-def edit_show(show_id: str, person: User, edit: EditValue, revision: int | None = None, batch: str = "", act: Act = "edit") -> Edited:
-    """Makes the edit. Edits in a row with the same `batch` are undone as one. Raises Show.DoesNotExist for a show that the person may not
-    edit, StaleRevision, or what the core says. With `act` it is enough to may do that: whoever calls has seen to what the edit touches."""
+def check_new_assets(before: ShowValue, after: ShowValue, person: User, stored: Collection[AssetValue]) -> None:
+    """Refuses assets that come with an edit unless their files do: they were `stored` a moment ago, or a show that the person may see holds the same. So
+    nobody gets a file, or learns that it exists, by knowing its hash. Raises BadMedia."""
+    known = {_facts(asset) for asset in (*before.assets, *stored)}
+    fresh = [asset for asset in after.assets if _facts(asset) not in known]
+    if not fresh:
+        return
+    rows = Asset.objects.filter(sha256__in={asset.sha256 for asset in fresh}).filter(Q(show__owner=person) | Q(show__in=shows_open_to(person, "watch")))
+    seen = {_facts(asset_of_row(body)) for body in rows.values_list("body", flat=True)}
+    for asset in fresh:
+        if _facts(asset) not in seen:
+            raise BadMedia(f"There is no file for “{asset.name}” on a shelf of yours. Add the file itself. Nothing was changed.")
+
+
+def _facts(asset: AssetValue) -> tuple[object, ...]:
+    """What a file is, whatever it is called and wherever it lies."""
+    names = ("sha256", "media_type", "size_bytes", "width_px", "height_px", "lasts_ms", "silent", "heavy")
+    return tuple(getattr(asset, name) for name in names)
+
+
+def edit_show(
+    show_id: str,
+    person: User,
+    edit: EditValue,
+    revision: int | None = None,
+    batch: str = "",
+    act: Act = "edit",
+    stored: Collection[AssetValue] = (),
+) -> Edited:
+    """Makes the edit. Edits in a row with the same `batch` are undone as one. `stored` are assets whose files the caller has just kept. Raises
+    Show.DoesNotExist for a show that the person may not edit, StaleRevision, BadMedia for assets without files, or what the core says. With `act` it is
+    enough to may do that: whoever calls has seen to what the edit touches."""
     with transaction.atomic():
         row = _locked(show_id, person, revision, act)
         before = value_of(row)
         outcome = apply_edit(before, edit)
+        check_new_assets(before, outcome.show, person, stored)
         _check_performable(before, outcome.show)
         _write(row, outcome.changes)
         row.edits.filter(undone=True).delete()

@@ -16,7 +16,7 @@ from ritornel.web.shows.readings import came, folder_of, make, sweep
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.tasks import begin_work, read_file
 
-LOST_WORDS = "The worker stopped while it read “{name}”. Choose the file again."
+LOST_WORDS = "The worker stopped while it read this file, several times. Nothing was made; choose the file again."
 CHOOSE_WORDS = {
     "archive": "Choose an archive first; its name ends in .ritornel.",
     "pdf": "Choose a PDF first.",
@@ -60,10 +60,10 @@ def reading(request: HttpRequest, reading_id: str) -> HttpResponse:
     """How far a file is read: {"state", "done", "total", "left_s", "message", "notices", "address", "plan", "make", "cancel"}. Where there is a plan,
     somebody has to say whether it shall be made."""
     found = _mine(request, reading_id)
-    lost = found.lost
+    state = {State.INTERRUPTED: State.FAILED}.get(State(found.state), found.state)
     return json_reply({
-        "state": State.FAILED if lost else found.state, "done": found.done, "total": found.total, "left_s": found.left_s,
-        "message": LOST_WORDS.format(name=found.name) if lost else found.message, "notices": found.notices, "plan": found.plan,
+        "state": State.WAITING if found.lost else state, "done": found.done, "total": found.total, "left_s": found.left_s,
+        "message": found.message, "notices": found.notices, "plan": found.plan,
         "address": reverse("compose", args=[found.show_id]) if found.show_id else None,
         "make": reverse("make-reading", args=[found.pk]), "cancel": reverse("cancel-reading", args=[found.pk]),
     })  # fmt: skip

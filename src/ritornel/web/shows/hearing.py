@@ -6,7 +6,6 @@ from pathlib import Path
 from typing import Any
 
 import msgspec
-from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
@@ -16,13 +15,13 @@ from ritornel.core.document.show import Show
 from ritornel.core.render.soundtrack import Loudness, write_loudness
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.sound.mastering import TARGET_LUFS
-from ritornel.web.shows.confined import Bounds
+from ritornel.web.jobs.derived import ask_once, derived_path, make_once
+from ritornel.web.shows.confined import Bounds, confined
 from ritornel.web.shows.replies import json_reply, telling_errors
 from ritornel.web.shows.services import show_for, value_of
-from ritornel.web.shows.smalls import keep_made
 from ritornel.web.shows.storage import media_path
 
-LONG = Bounds(wall_s=1800)
+LONG = Bounds(wall_s=1800, cpu_s=1800)
 
 
 def stamp_of(performance: Performance) -> str:
@@ -33,14 +32,18 @@ def stamp_of(performance: Performance) -> str:
 
 def loudness_path(stamp: str) -> Path:
     """Where the measure lies once it is taken."""
-    return Path(settings.VAR) / "loudness" / stamp[:2] / f"{stamp}.json"
+    return derived_path("loudness", stamp, ".json")
 
 
 def measure(show: Show) -> None:
     """Measures a show."""
     media = {asset.sha256: media_path(asset.sha256) for asset in show.assets if asset.heard}
     with tempfile.TemporaryDirectory(prefix="ritornel-heard-") as folder:
-        keep_made(loudness_path(stamp_of(perform(show))), write_loudness, to_json(show), media, Path(folder), bounds=LONG)
+        make_once(
+            loudness_path(stamp_of(perform(show))),
+            lambda target: confined(write_loudness, to_json(show), media, Path(folder), target, what=show.title, bounds=LONG),
+            wait=False,
+        )
 
 
 def measured(performance: Performance) -> Loudness | None:
@@ -57,10 +60,11 @@ def loudness(request: HttpRequest, show_id: str) -> HttpResponse:
     from ritornel.web.shows.tasks import hearing
 
     show = value_of(show_for(show_id, request))
-    known = measured(perform(show))
+    staged = perform(show)
+    known = measured(staged)
     found: dict[str, Any] = {"ready": known is not None, "target_lufs": TARGET_LUFS}
     if known is not None:
         found |= to_builtins(known)
     elif request.GET.get("ask"):
-        hearing(show_id)
+        ask_once(loudness_path(stamp_of(staged)), lambda: hearing(show_id))
     return json_reply(found)

@@ -8,13 +8,14 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import msgspec
-from django.conf import settings
 
 from ritornel.core.checks import Seen
 from ritornel.core.document.decoding import to_json
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadMedia
 from ritornel.core.render.looked import write_looks
+from ritornel.web.config.atomic_files import atomic_file
+from ritornel.web.jobs.derived import derived_path
 from ritornel.web.shows.confined import Bounds, confined
 from ritornel.web.shows.storage import media_path
 
@@ -22,7 +23,7 @@ AT_ONCE = 50
 """So many slides are looked at in one confined process: those of one part of a show share their pictures."""
 BESIDE = 2
 """So many such processes run beside each other."""
-LONG = Bounds(wall_s=300)
+LONG = Bounds(wall_s=300, cpu_s=300)
 
 
 def _stamp(show: Show, slide: Slide, before: Slide | None, media: bytes) -> str:
@@ -39,7 +40,7 @@ def _stamps(show: Show) -> dict[str, str]:
 
 
 def _path(stamp: str) -> Path:
-    return Path(settings.VAR) / "looks" / stamp[:2] / f"{stamp}.json"
+    return derived_path("frames", stamp, ".json")
 
 
 def seen_of(show: Show) -> tuple[dict[str, Seen], int]:
@@ -76,7 +77,8 @@ def look(show: Show) -> None:
             group = [entry for entry in group if not _path(entry[1]).is_file()]
             # They are looked at in their order: the first that is missing is the one the process fell over.
             for _, stamp in group[:1]:
-                _path(stamp).write_bytes(msgspec.json.encode(Seen()))
+                with atomic_file(_path(stamp)) as unfinished:
+                    unfinished.write_bytes(msgspec.json.encode(Seen()))
             group = group[1:]
 
     with ThreadPoolExecutor(BESIDE) as pool:

@@ -1,18 +1,16 @@
 """Rows of shows. A slide's whole value is one validated JSON document on its row."""
 
+import functools
 import secrets
-from datetime import timedelta
 
 from django.conf import settings
 from django.db import models
-from django.utils import timezone
 
+from ritornel.web.jobs.job import Job
 from ritornel.web.people.roles import Access
 
-
-def new_id() -> str:
-    """A random id of 16 characters, for rows and for things inside documents."""
-    return secrets.token_hex(8)
+new_id = functools.partial(secrets.token_hex, 8)
+"""A random id of 16 characters, for rows and for things inside documents."""
 
 
 class Show(models.Model):
@@ -65,6 +63,7 @@ class Asset(models.Model):
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="assets")
     asset_id = models.CharField(max_length=40)
     position = models.IntegerField()
+    sha256 = models.CharField(max_length=64, db_index=True)
     body = models.BinaryField()
 
     class Meta:
@@ -88,48 +87,6 @@ class Edit(models.Model):
     class Meta:
         ordering = ["id"]
         indexes = [models.Index(fields=["show", "undone", "id"])]
-
-
-SILENT_FOR = timedelta(seconds=8)
-"""A running job says so every second; one silent for longer has lost its worker."""
-
-
-class Job(models.Model):
-    """Long work that the worker does for somebody: how far it has come, whether it is still wanted, and what became of it."""
-
-    class State(models.TextChoices):
-        WAITING = "waiting"
-        RUNNING = "running"
-        READY = "ready"
-        CANCELLED = "cancelled"
-        FAILED = "failed"
-        INTERRUPTED = "interrupted"
-
-    id = models.CharField(primary_key=True, max_length=40, default=new_id)
-    state = models.CharField(max_length=12, choices=State.choices, default=State.WAITING)
-    cancel_wanted = models.BooleanField(default=False)
-    done = models.IntegerField(default=0)
-    total = models.IntegerField(default=0)
-    message = models.CharField(max_length=400, default="")
-    asked_at = models.DateTimeField(auto_now_add=True)
-    started_at = models.DateTimeField(null=True)
-    heard_at = models.DateTimeField(null=True)
-
-    class Meta:
-        abstract = True
-
-    @property
-    def lost(self) -> bool:
-        """Whether it says it runs, but its worker is gone."""
-        return self.state == self.State.RUNNING and (self.heard_at is None or timezone.now() - self.heard_at > SILENT_FOR)
-
-    @property
-    def left_s(self) -> float | None:
-        """How many seconds are left, judged by what is done; None before that can be judged."""
-        if self.state != self.State.RUNNING or self.started_at is None or self.total == 0 or self.done * 50 < self.total:
-            return None
-        took = (timezone.now() - self.started_at).total_seconds()
-        return took * (self.total - self.done) / self.done
 
 
 class Reading(Job):

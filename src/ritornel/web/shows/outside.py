@@ -106,7 +106,7 @@ def _brought(request: HttpRequest, show_id: str, entry: Entry, data: bytes) -> H
         edited = edit_show(show_id, person_of(request), Several(f"Credit {known.name}", (ChangeAsset(known.id, credit),)))
         asset = msgspec.structs.replace(known, **credit)
     else:
-        edited = edit_show(show_id, person_of(request), AddAssets((asset,)))
+        edited = edit_show(show_id, person_of(request), AddAssets((asset,)), stored=(asset,))
         begin_work(asset)
     labels = history_labels(show_for(show_id, request))
     return json_reply({"revision": edited.revision, "history": labels, "asset": shelf_line(edited.after, asset), "notices": intake.notes})

@@ -16,6 +16,8 @@ from ritornel.core.document.show import Asset
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, Cancelled, RitornelError
 from ritornel.core.schedule.performance import perform
+from ritornel.web.config.atomic_files import atomic_file
+from ritornel.web.jobs.holding import Holder, LeaseLost
 from ritornel.web.shows.intake import unpack
 from ritornel.web.shows.models import Reading, Show
 from ritornel.web.shows.plans import plan_of
@@ -48,8 +50,9 @@ def sweep(owner: User) -> None:
     """Takes away what nobody asks for any more: what this person had read before, and anybody's that has lain for a day."""
     done = Reading.objects.exclude(state=State.WAITING)
     forgotten = Reading.objects.filter(asked_at__lt=timezone.now() - FORGOTTEN_AFTER)
-    for old in done.filter(owner=owner) | forgotten.exclude(state=State.RUNNING):
-        if old.state == State.RUNNING and not old.lost:
+    for old in done.filter(owner=owner) | forgotten:
+        if old.state == State.RUNNING:
+            # It goes on, by itself also where its worker is gone.
             continue
         shutil.rmtree(folder_of(old.pk), ignore_errors=True)
         old.delete()
@@ -57,63 +60,72 @@ def sweep(owner: User) -> None:
 
 def read(reading_id: str) -> tuple[Asset, ...]:
     """Reads a file that came; whatever happens, its row says so. What is on the shelf of the show that was made of it."""
-    mine = Reading.objects.filter(pk=reading_id)
-    now = timezone.now()
-    if not mine.filter(state=State.WAITING, cancel_wanted=False).update(state=State.RUNNING, started_at=now, heard_at=now):
-        mine.filter(state=State.WAITING).update(state=State.CANCELLED)
-        shutil.rmtree(folder_of(reading_id), ignore_errors=True)
-        return ()
-
-    def watch(done: int, total: int) -> None:
-        mine.update(done=done, total=total, heard_at=timezone.now())
-        if mine.values_list("cancel_wanted", flat=True).first() is not False:
-            raise Cancelled("Nothing was made.")
-
-    found = mine.get()
-    outcome: dict[str, Any] = {"state": State.FAILED, "message": f"“{found.name}” could not be read. Nothing was made."}
-    assets: tuple[Asset, ...] = ()
-    try:
-        row = Show(owner=found.owner)
-        _media(reading_id).mkdir()
-        show, lost = unpack(found.kind, came(reading_id), found.name, _media(reading_id), row.id, watch)
-        perform(show)
-        outcome = {"state": State.READY, "done": len(show.slides), "total": len(show.slides), "message": ""}
-        if found.kind == Reading.Kind.PRESENTATION and lost:
-            _show(reading_id).write_bytes(to_json(show))
-            came(reading_id).unlink()
-            outcome["plan"] = plan_of(show, lost)
-        else:
-            _keep(row, show, _media(reading_id))
-            outcome |= {"show": row, "notices": list(lost)}
-            assets = show.assets
-    except Cancelled:
-        outcome = {"state": State.CANCELLED, "message": ""}
-    except RitornelError as error:
-        outcome["message"] = str(error)[:400]
-    finally:
-        if "plan" not in outcome:
+    token = Reading.claim(reading_id)
+    if token is None:
+        if not Reading.objects.filter(pk=reading_id, state=State.RUNNING).exists():
             shutil.rmtree(folder_of(reading_id), ignore_errors=True)
-        mine.update(**outcome)
-    return assets
+        return ()
+    found = Reading.objects.get(pk=reading_id)
+    failed = f"“{found.name}” could not be read. Nothing was made."
+    with Holder(Reading, reading_id, token) as holder:
+        try:
+            return _read(found, holder)
+        except LeaseLost:
+            return ()
+        except Cancelled:
+            outcome: dict[str, Any] = {"state": State.CANCELLED, "message": ""}
+        except RitornelError as error:
+            outcome = {"state": State.FAILED, "message": str(error)[:400]}
+        except BaseException:
+            holder.finish(state=State.FAILED, message=failed)
+            shutil.rmtree(folder_of(reading_id), ignore_errors=True)
+            raise
+        if holder.finish(**outcome):
+            shutil.rmtree(folder_of(reading_id), ignore_errors=True)
+    return ()
 
 
-def make(found: Reading) -> tuple[Asset, ...]:
-    """Makes the show of which something is lost, once; what is on its shelf. Raises BadMedia where nothing waits to be made."""
-    if not Reading.objects.filter(pk=found.pk, state=State.READY, plan__isnull=False, show=None).update(state=State.RUNNING, heard_at=timezone.now()):
-        raise BadMedia(f"“{found.name}” is no longer here to be made into a show. Choose the file again.")
-    row = None
-    try:
-        show = from_json(_show(found.pk).read_bytes(), ShowValue, "show")
-        row = Show(id=show.id, owner=found.owner)
-        _keep(row, show, _media(found.pk))
-    finally:
-        Reading.objects.filter(pk=found.pk).update(state=State.READY, show=Show.objects.filter(pk=row.pk).first() if row else None)
+def _read(found: Reading, holder: Holder) -> tuple[Asset, ...]:
+    """Reads the file; what nothing is lost of becomes a show at once."""
+    row, media = Show(owner=found.owner), _media(found.pk)
+    shutil.rmtree(media, ignore_errors=True)
+    media.mkdir()
+    show, lost = unpack(found.kind, came(found.pk), found.name, media, row.id, holder.report)
+    perform(show)
+    outcome: dict[str, Any] = {"state": State.READY, "done": len(show.slides), "total": len(show.slides), "message": ""}
+    if found.kind == Reading.Kind.PRESENTATION and lost:
+        with atomic_file(_show(found.pk)) as unfinished:
+            unfinished.write_bytes(to_json(show))
+        holder.finish(**outcome, plan=plan_of(show, lost))
+        return ()
+    _keep_media(media)
+    # One step: whoever is killed here leaves either both or none, and the file is read again.
+    with transaction.atomic():
+        create_rows(row, show)
+        if not holder.finish(**outcome, show=row, notices=list(lost)):
+            raise LeaseLost("Somebody else reads this file now.")
     shutil.rmtree(folder_of(found.pk), ignore_errors=True)
     return show.assets
 
 
-def _keep(row: Show, show: ShowValue, media: Path) -> None:
+def make(found: Reading) -> tuple[Asset, ...]:
+    """Makes the show of which something is lost, once; what is on its shelf. Raises BadMedia where nothing waits to be made."""
+    gone = BadMedia(f"“{found.name}” is no longer here to be made into a show. Choose the file again.")
+    waiting = Reading.objects.filter(pk=found.pk, state=State.READY, plan__isnull=False, show=None)
+    if not waiting.exists() or not _show(found.pk).is_file():
+        raise gone
+    show = from_json(_show(found.pk).read_bytes(), ShowValue, "show")
+    _keep_media(_media(found.pk))
+    with transaction.atomic():
+        row = Show(id=show.id, owner=found.owner)
+        if not waiting.select_for_update().exists():
+            raise gone
+        create_rows(row, show)
+        waiting.update(show=row)
+    shutil.rmtree(folder_of(found.pk), ignore_errors=True)
+    return show.assets
+
+
+def _keep_media(media: Path) -> None:
     for found in media.iterdir():
         keep_media_file(found.name, found)
-    with transaction.atomic():
-        create_rows(row, show)

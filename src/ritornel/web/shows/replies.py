@@ -9,7 +9,7 @@ import msgspec
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 
-from ritornel.core.errors import BadValue, RitornelError
+from ritornel.core.errors import BadValue, DiskFull, RitornelError
 from ritornel.web.config.brakes import TooOften
 from ritornel.web.shows.editing import StaleRevision
 from ritornel.web.shows.models import Show
@@ -33,6 +33,9 @@ def telling_errors(view: View) -> View:
             return json_reply({"error": str(error), "stale": True}, 409)
         except Show.DoesNotExist as error:
             raise Http404("There is no such show.") from error
+        except DiskFull:
+            # Told by the middleware, as everywhere.
+            raise
         except TooOften as error:
             reply = json_reply({"error": str(error)}, 429)
             reply.headers["Retry-After"] = str(error.wait_s)

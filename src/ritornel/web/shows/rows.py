@@ -27,6 +27,11 @@ def _asset_of(body: bytes) -> AssetValue:
     return from_json(body, AssetValue, "The shelf")
 
 
+def asset_of_row(body: bytes | memoryview) -> AssetValue:
+    """The asset in the body of its row."""
+    return _asset_of(bytes(body))
+
+
 def value_of(row: Show) -> ShowValue:
     """The whole show: two queries besides the row's own whatever its length."""
     return value_with(row, row.slides.values_list("body", flat=True), row.assets.values_list("body", flat=True))
@@ -60,7 +65,7 @@ def create_rows(row: Show, show: ShowValue) -> None:
     row.music, row.marks, row.habits = to_builtins(show.music), to_builtins(show.marks), to_builtins(show.habits)
     row.save()
     Slide.objects.bulk_create(Slide(show=row, slide_id=s.id, position=n, body=to_json(s)) for n, s in enumerate(show.slides))
-    Asset.objects.bulk_create(Asset(show=row, asset_id=a.id, position=n, body=to_json(a)) for n, a in enumerate(show.assets))
+    Asset.objects.bulk_create(Asset(show=row, asset_id=a.id, position=n, sha256=a.sha256, body=to_json(a)) for n, a in enumerate(show.assets))
 
 
 def _copy_settings(row: Show, settings: c.PutSettings) -> None:
@@ -109,9 +114,9 @@ def write_changes(row: Show, changes: Iterable[c.Change]) -> None:
                 row.habits = to_builtins(habits)
             case c.InsertAsset(at, asset):
                 row.assets.filter(position__gte=at).update(position=F("position") + 1)
-                row.assets.create(asset_id=asset.id, position=at, body=to_json(asset))
+                row.assets.create(asset_id=asset.id, position=at, sha256=asset.sha256, body=to_json(asset))
             case c.PutAsset(asset):
-                row.assets.filter(asset_id=asset.id).update(body=to_json(asset))
+                row.assets.filter(asset_id=asset.id).update(sha256=asset.sha256, body=to_json(asset))
             case c.RemoveAsset(asset_id):
                 lost = row.assets.get(asset_id=asset_id)
                 lost.delete()

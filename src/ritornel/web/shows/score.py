@@ -14,6 +14,7 @@ from ritornel.core.document.uses import uses_changed, uses_of
 from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.habits import usual_build
+from ritornel.core.render.version import RENDERER
 from ritornel.core.schedule.clips import clip_runs_ms, compile_clips
 from ritornel.core.schedule.lengths import reading_ms
 from ritornel.core.schedule.music import compile_music
@@ -21,8 +22,9 @@ from ritornel.core.schedule.performance import stage_slide, staged_builtins
 from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
 from ritornel.core.schedule.slide_schedule import SlideSchedule, clip_of, compile_slide
 from ritornel.core.schedule.voices import compile_voices
-from ritornel.web.shows.addresses import browser_address
+from ritornel.web.shows.addresses import browser_address, derived_address
 from ritornel.web.shows.composing import composing
+from ritornel.web.shows.storage import fault_of
 
 
 def style_stamp(show: Show) -> bytes:
@@ -33,7 +35,8 @@ def style_stamp(show: Show) -> bytes:
 def thumb_address(show: Show, slide: Slide, style: bytes, number: int) -> str:
     """Where the slide's small picture is; the address changes with what it shows, so browsers may keep it for ever."""
     number = number if show.furniture.numbers else 0
-    stamp = hashlib.sha256(style + to_json((slide.background, slide.layout, slide.bare, slide.objects, slide.order, number))).hexdigest()[:16]
+    seen = to_json((RENDERER, slide.background, slide.layout, slide.bare, slide.objects, slide.order, slide.size, slide.framings, slide.opens_on, number))
+    stamp = hashlib.sha256(style + seen).hexdigest()[:16]
     return reverse("thumb", args=[show.id, slide.id, stamp])
 
 
@@ -53,8 +56,8 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
         item = slide.object(build.object_id)
         name = item.name if item else target_of(slide, build)
         if build.part is not None and isinstance(item, Lettered):
-            number = next(n for n, paragraph in enumerate(item.paragraphs, 1) if paragraph.id == build.part)
-            name = f"{name} {number}"
+            place = next(n for n, paragraph in enumerate(item.paragraphs, 1) if paragraph.id == build.part)
+            name = f"{name} {place}"
         effect = EFFECTS[build.effect]
         builds.append(
             {
@@ -165,9 +168,16 @@ def whole_score(show: Show) -> dict[str, Any]:
 
 def shelf_line(show: Show, asset: Asset) -> dict[str, Any]:
     """An entry of the shelf with its address, that of what browsers are shown, and that of its small picture."""
-    address = reverse("media", args=[show.id, asset.id])
-    small = f"{address}/small" if asset.width_px else None
-    return {**to_builtins(asset), "address": address, "shown": browser_address(show.id, asset), "kind": asset.kind, "small": small}
+    derived = derived_address(show.id, asset)
+    about = {
+        "address": reverse("media", args=[show.id, asset.id]),
+        "shown": browser_address(show.id, asset),
+        "derived": derived,
+        "kind": asset.kind,
+        "small": f"{derived}/small" if asset.width_px else None,
+        "fault": fault_of(asset),
+    }
+    return {**to_builtins(asset), **about}
 
 
 def changed_score(before: Show, after: Show) -> dict[str, Any]:

@@ -8,11 +8,11 @@ from ritornel.core.rehearsal.recording import recordable_sections
 from ritornel.web.people.roles import Act
 from ritornel.web.people.services import access_of, person_of
 from ritornel.web.shows.addresses import browser_address
-from ritornel.web.shows.derived import light_path, tempo_path
+from ritornel.web.shows.copies import light_path, tempo_path
 from ritornel.web.shows.editing import Edited, edit_show, history_labels, redo, undo
 from ritornel.web.shows.models import Show, new_id
 from ritornel.web.shows.rows import create_rows, value_of
-from ritornel.web.shows.storage import keep_media, keep_media_file, media_path
+from ritornel.web.shows.storage import fault_of, keep_media, keep_media_file, media_path
 
 __all__ = [
     "Edited",
@@ -20,6 +20,7 @@ __all__ = [
     "browser_address",
     "create_rows",
     "edit_show",
+    "fault_of",
     "history_labels",
     "keep_media",
     "keep_media_file",

@@ -2,7 +2,6 @@
 
 from typing import Any
 
-import msgspec
 from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponse
@@ -23,18 +22,20 @@ from ritornel.core.schedule.captions import compile_captions
 from ritornel.core.schedule.performance import perform
 from ritornel.core.sound.waves import LEVELS_PER_S, Wave
 from ritornel.sounds import AUTHOR, LICENCE, library_sound
+from ritornel.web.jobs.derived import failure_of
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.api import edited_reply
-from ritornel.web.shows.derived import light_path, tempo_path
-from ritornel.web.shows.intake import take_in
+from ritornel.web.shows.copies import light_path, tempo_path
+from ritornel.web.shows.intake import heal_media, take_in
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.rows import asset_of_row
 from ritornel.web.shows.score import shelf_line
 from ritornel.web.shows.services import edit_show, history_labels, keep_media, media_path, new_id, seen_slides, show_for, value_of
-from ritornel.web.shows.smalls import small_path, strip_path
-from ritornel.web.shows.tasks import begin_work, filmstrip, light, small_picture, wave
-from ritornel.web.shows.waves import PART, wave_of, wave_part
+from ritornel.web.shows.tasks import ask_for_copy, ask_for_strip, ask_for_thumbnail, ask_for_wave, begin_work
+from ritornel.web.shows.thumbnails import strip_path, thumbnail_path
+from ritornel.web.shows.waveforms import PART, wave_of, wave_part
 
 CAPTIONS_BYTES = 2_000_000
 NO_MEDIUM = "There is no such medium."
@@ -52,7 +53,7 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
         raise BadMedia("No file came with the request.")
     intake = take_in(upload, new_id(), folder=request.POST.get("folder", "")[:200])
     asset = intake.asset
-    edited = edit_show(show_id, person_of(request), AddAssets((asset,)), batch=request.POST.get("batch", "")[:40])
+    edited = edit_show(show_id, person_of(request), AddAssets((asset,)), batch=request.POST.get("batch", "")[:40], stored=(asset,))
     begin_work(asset)
     row = show_for(show_id, request)
     line = shelf_line(edited.after, asset)
@@ -75,7 +76,7 @@ def add_from_library(request: HttpRequest, show_id: str, name: str) -> HttpRespo
         return json_reply({"revision": row.revision, "history": history_labels(row), "asset": shelf_line(show, known)})
     asset = asset_from(medium, new_id(), sound.title, author=AUTHOR, licence=LICENCE)
     keep_media(medium.sha256, medium.data)
-    edited = edit_show(show_id, person_of(request), AddAssets((asset,)))
+    edited = edit_show(show_id, person_of(request), AddAssets((asset,)), stored=(asset,))
     return json_reply({"revision": edited.revision, "history": history_labels(show_for(show_id, request)), "asset": shelf_line(edited.after, asset)})
 
 
@@ -102,8 +103,26 @@ def media(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase
 
 
 @login_required
+@require_POST
+@telling_errors
+def add_again(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
+    """Takes the file of a medium in again, where it is missing or damaged. Another file is refused, and nothing is changed."""
+    row = show_for(show_id, request)
+    entry = row.assets.filter(asset_id=asset_id).first()
+    upload = request.FILES.get("file")
+    if entry is None:
+        raise Http404(NO_MEDIUM)
+    if upload is None:
+        raise BadMedia("No file came with the request.")
+    asset = asset_of_row(entry.body)
+    heal_media(upload, asset)
+    begin_work(asset)
+    return json_reply({"asset": shelf_line(value_of(row), asset)})
+
+
+@login_required
 @require_GET
-def lighter(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
+def lighter(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponseBase:
     """The lighter copy of a heavy clip, once the worker has made it. Where nobody makes it, the worker is asked to."""
     asset = _asset(request, show_id, asset_id)
     if not asset.heavy:
@@ -111,14 +130,14 @@ def lighter(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBa
     path = light_path(asset.sha256)
     if not path.is_file():
         if request.GET.get("ask"):
-            light(asset.sha256)
+            ask_for_copy(asset)
         return HttpResponse(status=404, headers={"Cache-Control": "no-store"})
     return file_reply(request, path, "video/mp4")
 
 
 @login_required
 @require_GET
-def at_tempo(request: HttpRequest, show_id: str, asset_id: str, rate_pct: int) -> HttpResponseBase:
+def at_tempo(request: HttpRequest, show_id: str, asset_id: str, renderer: int, rate_pct: int) -> HttpResponseBase:
     """The sound of a clip at another speed, its pitch kept; only at speeds at which the show plays it."""
     asset = _asset(request, show_id, asset_id)
     if not asset.heard or (asset_id, rate_pct) not in clip_rates(value_of(show_for(show_id, request, "see"))):
@@ -152,28 +171,28 @@ def captions_out(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-def small(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
+def small(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponseBase:
     """The small picture of a picture, once the worker has made it."""
-    return file_reply(request, small_path(_asset(request, show_id, asset_id).sha256), "image/webp")
+    return file_reply(request, thumbnail_path(_asset(request, show_id, asset_id).sha256), "image/webp")
 
 
 @login_required
 @require_GET
-def strip(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
+def strip(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponseBase:
     """The filmstrip of a clip, once the worker has made it."""
     return file_reply(request, strip_path(_asset(request, show_id, asset_id).sha256), "image/webp")
 
 
 @login_required
 @require_GET
-def strip_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
+def strip_ready(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponse:
     """{"ready": whether the filmstrip has been made, "pictures": how many are in it}. Where it was never asked for, it is asked for now."""
     asset = _asset(request, show_id, asset_id)
     if asset.kind != "clip":
         raise Http404("There is no such clip.")
     ready = strip_path(asset.sha256).is_file()
     if not ready and request.GET.get("ask"):
-        filmstrip(asset.sha256, asset.lasts_ms)
+        ask_for_strip(asset)
     return json_reply({"ready": ready, "pictures": STRIP_PICTURES})
 
 
@@ -181,25 +200,22 @@ def strip_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpRespon
 @require_GET
 def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
     """Which pictures of the shelf have their small ones. Those that were never asked for are asked for now."""
-    row = show_for(show_id, request)
-    ready, missing = [], set()
-    for entry in row.assets.all():
-        asset = msgspec.json.decode(bytes(entry.body))
-        if not asset["width_px"]:
+    ready, missing = [], 0
+    for asset in value_of(show_for(show_id, request)).assets:
+        if not asset.width_px:
             continue
-        if small_path(asset["sha256"]).is_file():
-            ready.append(asset["id"])
-        else:
-            missing.add(asset["sha256"])
-    if request.GET.get("ask"):
-        for sha256 in missing:
-            small_picture(sha256)
-    return json_reply({"ready": ready, "missing": len(missing)})
+        if thumbnail_path(asset.sha256).is_file():
+            ready.append(asset.id)
+            continue
+        missing += failure_of(thumbnail_path(asset.sha256)) is None
+        if request.GET.get("ask"):
+            ask_for_thumbnail(asset)
+    return json_reply({"ready": ready, "missing": missing})
 
 
 @login_required
 @require_GET
-def wave_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
+def wave_ready(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponse:
     """How far the wave of a sound has come: what core/sound/waves.py tells, with its `levels` and how many peaks a `part` has. Where nobody makes
     it, the worker is asked to."""
     asset = _asset(request, show_id, asset_id)
@@ -207,7 +223,7 @@ def wave_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpRespons
         raise Http404("There is no such sound.")
     about = wave_of(asset.sha256)
     if about is None:
-        wave(asset.sha256, asset.lasts_ms)
+        ask_for_wave(asset)
     response = json_reply({**to_builtins(about or Wave(asset.lasts_ms)), "levels": LEVELS_PER_S, "part": PART})
     response.headers["Cache-Control"] = "private, max-age=31536000, immutable" if about and about.whole else "no-store"
     return response
@@ -215,7 +231,7 @@ def wave_ready(request: HttpRequest, show_id: str, asset_id: str) -> HttpRespons
 
 @login_required
 @require_GET
-def wave_peaks(request: HttpRequest, show_id: str, asset_id: str, per_s: int, first: int) -> HttpResponse:
+def wave_peaks(request: HttpRequest, show_id: str, asset_id: str, renderer: int, per_s: int, first: int) -> HttpResponse:
     """Peaks of a level of a sound's wave from number `first` on, a byte each, as far as they are there."""
     sha256 = _asset(request, show_id, asset_id).sha256
     about = wave_of(sha256)

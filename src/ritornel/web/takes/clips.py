@@ -88,6 +88,6 @@ def place(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse
         edit = PutRecorded(wanted.slide_id, stem, asset)
     else:
         raise Http404("There is no such place.")
-    edited = edit_show(show_id, person_of(request), edit)
+    edited = edit_show(show_id, person_of(request), edit, stored=(asset,))
     begin_work(asset)
     return edited_reply(show_for(row.pk, request, "edit"), edited, wanted.viewing)

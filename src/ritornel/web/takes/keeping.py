@@ -178,11 +178,11 @@ def keep(request: HttpRequest, show_id: str) -> HttpResponse:
     section = _section(request, row, show)
     desk = desk_of(row, show)
     picks = _picked(desk, section.slide_ids)
-    edited = edit_show(show_id, person_of(request), keep_edit(show, picks, f"what was recorded of {section.name or 'the show'}"), act="record")
-    for one in picks.values():
-        for asset in (one.sound, one.picture):
-            if asset is not None:
-                begin_work(asset)
+    recorded = [asset for one in picks.values() for asset in (one.sound, one.picture) if asset is not None]
+    edit = keep_edit(show, picks, f"what was recorded of {section.name or 'the show'}")
+    edited = edit_show(show_id, person_of(request), edit, act="record", stored=recorded)
+    for asset in recorded:
+        begin_work(asset)
     left = len(section.slide_ids) - len(picks)
     notices = list(edited.notices)
     if left:

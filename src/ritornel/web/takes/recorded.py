@@ -1,7 +1,6 @@
 """The files of recordings: what has come is on the disk before it is answered. A folder a recording, with its sound, the camera's segments, and what was
 cut from them for the shelf."""
 
-import errno
 import os
 import re
 import tempfile
@@ -14,12 +13,13 @@ from django.conf import settings
 from ritornel.core.document.camera import Placement
 from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.show import Asset
-from ritornel.core.errors import BadMedia, RitornelError
+from ritornel.core.errors import BadMedia, DiskFull, RitornelError
 from ritornel.core.formats.media import asset_of_file
 from ritornel.core.rehearsal.picked import RECORDED, Picked
 from ritornel.core.rehearsal.recording import Piece
 from ritornel.core.render.joined import write_joined
 from ritornel.core.sound.recorded import write_piece
+from ritornel.web.config.atomic_files import NO_ROOM
 from ritornel.web.shows.confined import Bounds, confined
 from ritornel.web.shows.services import keep_media_file
 from ritornel.web.takes.models import Recording
@@ -27,10 +27,6 @@ from ritornel.web.takes.models import Recording
 SOUND = "sound.s16"
 _SEGMENT = re.compile(r"^camera-(\d+)-(\d+)$")
 LONG = Bounds(wall_s=600)
-
-
-class DiskFull(RitornelError):
-    """There is no room left for what is recorded."""
 
 
 class Gap(RitornelError):
@@ -74,7 +70,7 @@ def append(path: Path, at: int, data: bytes) -> int:
     except OSError as error:
         if path.is_file():
             os.truncate(path, size)
-        if error.errno in (errno.ENOSPC, errno.EDQUOT):
+        if error.errno in NO_ROOM:
             raise DiskFull("The server's disk is full. What was recorded so far is safe; the rest is kept in this window until there is room.") from error
         raise
     return size + len(fresh)

@@ -13,7 +13,7 @@ from ritornel.core.document.camera import Placement
 from ritornel.core.document.decoding import from_builtins, from_json, to_builtins, to_json
 from ritornel.core.document.sections import Section
 from ritornel.core.document.show import Show as ShowValue
-from ritornel.core.errors import BadValue, RitornelError, UnknownName
+from ritornel.core.errors import BadValue, DiskFull, RitornelError, UnknownName
 from ritornel.core.rehearsal.recording import leaving_cues, pieces_of, section_with
 from ritornel.core.rehearsal.take import Arrived, Cued, check_take
 from ritornel.core.rehearsal.take import Take as TakeValue
@@ -23,7 +23,7 @@ from ritornel.web.people.services import called, person_of
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Show, seen_slides, show_for, value_of
 from ritornel.web.takes.models import Pick, Recording
-from ritornel.web.takes.recorded import DiskFull, Gap, append, segment_path, size_of, sound_path
+from ritornel.web.takes.recorded import Gap, append, segment_path, size_of, sound_path
 from ritornel.web.takes.tasks import cut_piece
 
 PART_BYTES = 4_000_000

@@ -1,4 +1,5 @@
 // The readiness check beside a release: what would make the audience stumble, where, why, and what mends it.
+import { addAgain } from "./shelf/again.js";
 import { el } from "./ui/element.js";
 import { get, post } from "./ui/net.js";
 import { clockText } from "./ui/times.js";
@@ -53,7 +54,7 @@ export class Checks {
     const place = slide ? [el("a", open, thumb ? el("img", { src: thumb, alt: "", width: 60, height: 34, loading: "lazy" }) : "Open"),
       el("span", {}, el("b", { class: "serif" }, String(number)), " ", el("button", { class: "link", title: "See it from two seconds before", "aria-label": `See slide ${number} at ${clockText(ms)}`, onclick: () => this.see(ms) }, clockText(ms)))] : [el("span", { class: "said" }, "the whole")];
     return el("article", { class: "finding", "data-finding": id }, el("div", { class: "where" }, place),
-      el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), mend && finding.aside === null ? this.mendButton(finding) : null, this.putting(finding)));
+      el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), mend && finding.aside === null ? this.mendButton(finding) : null, finding.asset_id ? addAgain(this.base, finding.asset_id, finding.asset_name, () => this.look()) : null, this.putting(finding)));
   }
 
   /** The button that mends, and while it is looked at, what that would do: how long things would last, and how the slide would look. */

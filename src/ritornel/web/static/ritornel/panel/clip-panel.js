@@ -110,8 +110,8 @@ class Watch {
 
   /** The strip's pictures come from the worker; it is asked until they are there. */
   async askStrip(ask = true) {
-    const { ready } = await get(`${this.asset.address}/strip.json${ask ? "?ask=1" : ""}`).catch(() => ({ ready: true }));
-    if (ready) this.strip.style.backgroundImage = `url("${this.asset.address}/strip")`;
+    const { ready } = await get(`${this.asset.derived}/strip.json${ask ? "?ask=1" : ""}`).catch(() => ({ ready: true }));
+    if (ready) this.strip.style.backgroundImage = `url("${this.asset.derived}/strip")`;
     else setTimeout(() => { if (this.strip.isConnected) this.askStrip(false); }, ASK_AGAIN_MS);
   }
 

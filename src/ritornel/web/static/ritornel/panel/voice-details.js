@@ -53,7 +53,7 @@ function silence(asset, voice, trim) {
   const said = el("div", { hidden: true });
   if (!asset) return said;
   const look = async () => {
-    const { heard_ms: heard, whole } = await get(`${asset.address}/wave.json`);
+    const { heard_ms: heard, whole } = await get(`${asset.derived}/wave.json`);
     if (!whole && said.isConnected) setTimeout(look, 500);
     if (!heard || said.firstChild) return;
     const [before, after] = [Math.max(heard[0] - voice.in_ms, 0), Math.max(voice.out_ms - heard[1], 0)];

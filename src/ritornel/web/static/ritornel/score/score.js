@@ -33,7 +33,7 @@ export class Score {
   constructor(state, { names, scroll }) {
     Object.assign(this, { state, names, scroll });
     this.ties = new Ties(state, () => this.draw());
-    this.waves = new Waves(state.base, () => this.draw());
+    this.waves = new Waves((id) => state.asset(id)?.derived, () => this.draw());
     [this.seen, this.next] = [new Sheet(), new Sheet()];
     this.next.node.ariaHidden = "true";
     this.spacer = el("div", { class: "spacer", role: "group", "aria-label": "Bars of the show" }, svg("svg", {}, patterns()), this.next.node, this.seen.node);

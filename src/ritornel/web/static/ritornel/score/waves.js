@@ -4,12 +4,12 @@ import { get } from "../ui/net.js";
 const AGAIN_MS = 500;
 
 export class Waves {
-  /** @param {string} base the show's address @param {function} arrived called when there is more to see */
-  constructor(base, arrived) { Object.assign(this, { base, arrived, known: new Map() }); }
+  /** @param {function(string): string} place where what is derived of an asset lies @param {function} arrived called when there is more to see */
+  constructor(place, arrived) { Object.assign(this, { place, arrived, known: new Map() }); }
 
   /** The level that a scale wants, as {peak(fromMs, toMs) -> 0..255}; another object whenever there is more to see, null while nothing is known. */
   of(assetId, pxPerS) {
-    if (!this.known.has(assetId)) this.known.set(assetId, new Wave(`${this.base}/media/${assetId}`, this.arrived));
+    if (!this.known.has(assetId)) this.known.set(assetId, new Wave(this.place(assetId), this.arrived));
     return this.known.get(assetId).level(pxPerS);
   }
 }

@@ -1,4 +1,5 @@
 // What is known of one thing on the shelf: seen or heard, named, credited, where it is used, replaced everywhere, taken off.
+import { addAgain } from "./again.js";
 import { el, icon } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { pair, selectField, textField } from "../panel/fields.js";
@@ -20,6 +21,7 @@ export function assetDetail(shelf, asset) {
     asset.kind === "clip" ? el("video", { controls: true, src: asset.shown, preload: "metadata", "aria-label": asset.name, class: "seen-large" }) : asset.width_px ? el("img", { src: asset.address, alt: asset.alternative || asset.name, class: "seen-large" }) : el("audio", { controls: true, src: asset.address, "aria-label": asset.name, class: "w-full" }),
     textField(asset.name, (name) => set({ name }), { label: "Name on the shelf", cls: "name-field" }),
     el("p", { class: "said" }, `${facts} · ${megabytes(asset.size_bytes)} · ${asset.media_type.split("/")[1]}${asset.heavy ? " · browsers are shown a lighter copy" : ""}${asset.folder ? ` · from ${asset.folder}` : ""}`),
+    asset.fault ? el("div", { class: "row", role: "alert" }, el("p", { class: "wrong" }, `Its file is ${asset.fault}.`), addAgain(state.base, asset.id, asset.name, () => state.refresh())) : null,
     el("button", { class: "push main", onclick: () => shelf.use(asset) }, use),
     pair("Author", textField(asset.author, (author) => set({ author }), { label: "Author" })),
     pair("Licence", textField(asset.licence, (licence) => set({ licence }), { label: "Licence" })),

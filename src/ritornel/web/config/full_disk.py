@@ -1,0 +1,74 @@
+"""A full disk is told in a sentence, wherever it shows: in the database, in a file, in a session. People can sign in and look at their shows meanwhile."""
+
+from collections.abc import Callable
+from typing import Any
+
+import msgspec
+from django.contrib.auth.models import User, update_last_login
+from django.contrib.auth.signals import user_logged_in
+from django.db import DatabaseError, OperationalError, transaction
+from django.http import HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
+from django.shortcuts import render
+
+from ritornel.core.errors import DiskFull
+from ritornel.web.config.atomic_files import NO_ROOM
+
+WORDS = "The server's disk is full, so nothing could be kept. Nothing was changed; try again when there is room."
+STATUS = 507
+
+
+def is_full_disk(error: BaseException | None) -> bool:
+    """Whether an error, or one that it comes from, says that there is no room left on the disk."""
+    while error is not None:
+        if isinstance(error, DiskFull) or (isinstance(error, OSError) and error.errno in NO_ROOM):
+            return True
+        if isinstance(error, DatabaseError) and any(words in str(error) for words in ("disk is full", "disk I/O error", "No space left")):
+            return True
+        error = error.__cause__ or error.__context__
+    return False
+
+
+def wants_json(request: HttpRequest) -> bool:
+    """Whether a page's script asks, which reads answers as JSON."""
+    asked = request.headers.get("Accept", "") + request.headers.get("Content-Type", "")
+    return "application/json" in asked or bool(request.headers.get("X-CSRFToken")) or request.path.endswith(".json")
+
+
+def full_disk_reply(request: HttpRequest, words: str = WORDS) -> HttpResponse:
+    """The answer: 507 (RFC 4918) with the sentence."""
+    if wants_json(request):
+        return HttpResponse(msgspec.json.encode({"error": words, "field": "", "full": True}), status=STATUS, content_type="application/json")
+    return render(request, "full_disk.html", {"words": words}, status=STATUS)
+
+
+class FullDiskMiddleware:
+    """Answers for views that did not expect it."""
+
+    def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
+        self.get_response = get_response
+
+    def __call__(self, request: HttpRequest) -> HttpResponseBase:
+        return self.get_response(request)
+
+    def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
+        """The answer for what a view raised; None for anything else."""
+        if not is_full_disk(error):
+            return None
+        return full_disk_reply(request, str(error) if isinstance(error, DiskFull) else WORDS)
+
+
+def note_last_login(sender: type[User], user: User, **more: Any) -> None:
+    """Django's own note of when somebody signed in last; a full disk must not keep them out."""
+    try:
+        with transaction.atomic():
+            update_last_login(sender, user, **more)
+    except OperationalError as error:
+        if not is_full_disk(error):
+            raise
+
+
+def keep_sign_in_working() -> None:
+    """Puts the forgiving note in the place of Django's; called when the apps are ready."""
+    user_logged_in.disconnect(dispatch_uid="update_last_login")
+    user_logged_in.connect(note_last_login, dispatch_uid="update_last_login")

@@ -1,0 +1,64 @@
+"""Holding a job while it is worked on: a thread renews the lease, and the work learns when it is not wanted, or not its own any more."""
+
+import contextlib
+import threading
+import time
+from collections.abc import Callable
+from typing import Any
+
+from django.db import DatabaseError, connection
+
+from ritornel.core.errors import Cancelled, RitornelError
+from ritornel.web.jobs.job import Job
+from ritornel.web.jobs.leases import RENEW_S
+
+TELL_EVERY_S = 0.25
+
+
+class LeaseLost(RitornelError):
+    """Somebody else works on this job now."""
+
+
+class Holder:
+    """One who works on a job, from claiming it to its end. Used as a context: the lease is renewed until it is left."""
+
+    def __init__(self, kind: type[Job], job_id: str, token: str, on_lost: Callable[[], None] = lambda: None) -> None:
+        """`on_lost` is called, in the thread that renews, when the lease is lost."""
+        self._kind, self._job_id, self._token, self._on_lost = kind, job_id, token, on_lost
+        self._over, self._lost = threading.Event(), threading.Event()
+        self._told_s = 0.0
+        self._thread = threading.Thread(target=self._renew_always, daemon=True, name="lease")
+
+    def __enter__(self) -> "Holder":
+        self._thread.start()
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        self._over.set()
+        self._thread.join()
+
+    def _renew_always(self) -> None:
+        """Also while sound is decoded or a file closed, when nothing is reported."""
+        while not self._over.wait(RENEW_S):
+            # A database that is busy for once must not silence the job for good; the next second says it.
+            with contextlib.suppress(DatabaseError):
+                if not self._kind.renew(self._job_id, self._token):
+                    self._lost.set()
+                    self._on_lost()
+                    break
+        connection.close()
+
+    def report(self, done: int, total: int, **more: Any) -> None:
+        """Notes how far the work is, four times a second at most. Raises Cancelled where it is not wanted any more, LeaseLost."""
+        now = time.monotonic()
+        if now - self._told_s < TELL_EVERY_S and done < total:
+            return
+        self._told_s = now
+        if self._lost.is_set() or not self._kind.renew(self._job_id, self._token, done=done, total=total, **more):
+            raise LeaseLost("Somebody else works on this now.")
+        if self._kind._default_manager.filter(pk=self._job_id).values_list("cancel_wanted", flat=True).first() is not False:
+            raise Cancelled("It was cancelled.")
+
+    def finish(self, **outcome: Any) -> bool:
+        """Says what became of the job; False, and nothing is changed, where it is not the holder's any more."""
+        return self._kind.finish(self._job_id, self._token, **outcome)

@@ -1,0 +1,58 @@
+"""Leases: who works on a job holds it for some seconds and renews that; whoever does not renew it has lost it.
+
+Leases are counted by the system's monotonic clock, which all processes of a machine share. A clock that is set back, or a machine that sleeps, ends none.
+A holder whose process is gone is found at once where that can be seen.
+"""
+
+import os
+import secrets
+import time
+from functools import cache
+from pathlib import Path
+
+LEASE_S = 30.0
+"""How long a holder may be silent: a machine with much to do is slow to say that it is there."""
+RENEW_S = 1.0
+"""How often it says so."""
+
+
+@cache
+def boot_id() -> str:
+    """Since which start of the machine the clock counts; another start ends all leases."""
+    try:
+        return Path("/proc/sys/kernel/random/boot_id").read_text().strip()[:36]
+    except OSError:
+        return "this machine"
+
+
+def _processes() -> str:
+    """Which processes can be seen: those of the same PID namespace (Linux)."""
+    try:
+        return str(os.stat("/proc/self/ns/pid").st_ino)
+    except OSError:
+        return "0"
+
+
+def new_token() -> str:
+    """A name for a holder that no other has: which process it is, and a random part."""
+    return f"{_processes()}.{os.getpid()}.{secrets.token_hex(6)}"
+
+
+def is_alive(token: str) -> bool:
+    """Whether the holder's process is there, as far as that can be seen from here."""
+    processes, _, rest = token.partition(".")
+    pid = rest.partition(".")[0]
+    if processes != _processes() or not pid.isdecimal():
+        return True
+    try:
+        os.kill(int(pid), 0)
+    except ProcessLookupError:
+        return False
+    except PermissionError:
+        return True
+    return True
+
+
+def now_s() -> float:
+    """The clock that leases are counted by."""
+    return time.monotonic()

@@ -1,0 +1,25 @@
+from typing import Any
+
+from django.apps import AppConfig
+from django.db import transaction
+from django.db.models.signals import pre_delete
+
+
+class OperationsConfig(AppConfig):
+    name = "ritornel.web.operations"
+    label = "operations"
+
+    def ready(self) -> None:
+        from ritornel.web.shows.models import Show
+
+        pre_delete.connect(_free, sender=Show, dispatch_uid="ritornel.operations.free")
+
+
+def _free(instance: Any, **_: Any) -> None:
+    """The media of a show that is removed are freed by the worker, once it is certain that it goes."""
+    from ritornel.web.operations.tasks import free
+    from ritornel.web.operations.tidying import hashes_of
+
+    hashes = sorted(hashes_of(instance))
+    if hashes:
+        transaction.on_commit(lambda: free(hashes))
