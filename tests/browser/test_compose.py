@@ -36,7 +36,7 @@ class ComposeTest(BrowserTest):
         expect(self.panel("Lasts")).to_have_value("1.5 s")
         self.panel("Distance").fill("90")
         self.panel("Distance").press("Enter")
-        expect(page.locator("#kept")).to_have_text("Kept just now")
+        expect(page.locator("#kept")).to_have_text("Saved")
         build = self.until(lambda: next((b for b in self.builds(show, "esc-s") if b["settings"] == {"distance_px": 90}), None))
         self.assertEqual(
             (build["object_id"], build["effect"], build["starts"]["rule"], build["after_ms"], build["lasts_ms"]), ("esc-t", "enters rise", "follows", 250, 1500)
@@ -153,7 +153,7 @@ class ComposeTest(BrowserTest):
         with self.page.expect_response("**/edit") as answer:
             held[0].continue_()
         answer.value.finished()
-        expect(self.page.get_by_text("Kept just now")).to_be_visible()
+        expect(self.page.get_by_text("Saved", exact=True)).to_be_visible()
         self.page.mouse.up()
         self.until(lambda: self.slide(show, "two-s")["advance"]["rule"] == "after")
         expect(self.panel("Comes from")).to_be_visible()

@@ -8,7 +8,7 @@ from django.test import override_settings
 from ritornel.core.formats.media import Limits
 from ritornel.demo.orlmere import MEDIA
 from ritornel.web.shows import editing
-from ritornel.web.shows.models import Show
+from ritornel.web.shows.models import Edit, Show
 from ritornel.web.shows.services import value_of
 from tests.web.base import WebTest
 
@@ -47,6 +47,22 @@ class EditTest(WebTest):
         self.assertEqual(reply.status_code, 400)
         self.assertIn(words, reply.json()["error"])
         self.assertEqual(self.score(), before)
+
+    def test_an_edit_that_is_sent_twice_is_made_once(self) -> None:
+        body = {"revision": 0, "edit": {"do": "duplicate slides", "slide_ids": ["esc-s"], "stem": "twice"}, "viewing": "esc-s"}
+        send = lambda path, body: self.client.post(path, json.dumps(body), content_type="application/json", headers={"X-Edit-Id": "abcdefgh"})  # noqa: E731
+        first, again = send("/shows/clock/edit", body), send("/shows/clock/edit", body)
+        self.assertEqual((first.json()["revision"], again.json()), (1, {"again": True, "revision": 1}))
+        self.assertEqual((len(self.score()["order"]), Edit.objects.count()), (10, 1))
+        other = self.client.post("/shows/clock/undo", "{}", content_type="application/json", headers={"X-Edit-Id": "ijklmnop"})
+        twice = self.client.post("/shows/clock/undo", "{}", content_type="application/json", headers={"X-Edit-Id": "ijklmnop"})
+        self.assertEqual((other.json()["revision"], twice.json()["again"], len(self.score()["order"])), (2, True, 9))
+
+    def test_an_edit_that_was_refused_is_not_taken_for_made(self) -> None:
+        for _ in range(2):
+            body = {"revision": 0, "edit": {"do": "remove slides", "slide_ids": ["nowhere"]}}
+            reply = self.client.post("/shows/clock/edit", json.dumps(body), content_type="application/json", headers={"X-Edit-Id": "abcdefgh"})
+            self.assertEqual(reply.status_code, 400)
 
     def test_what_cannot_be_is_refused_in_a_sentence(self) -> None:
         build = {"id": "n", "object_id": "pin", "effect": "enters fade", "starts": {"rule": "follows"}}

@@ -13,7 +13,7 @@ class HandingInTest(WebTest):
         with mock.patch("ritornel.web.releases.views.film"):
             self.post("/shows/clock/films", {"kind": "pdf", "style": "slides"})
         self.job = FilmJob.objects.get()
-        filming.make_film(self.job.id)
+        filming.make_film(self.job.id, FilmJob.claim(self.job.id) or "")
         self.theirs = Client()
         self.theirs.force_login(self.odo)
 

@@ -6,11 +6,11 @@ import tempfile
 from functools import cache
 from pathlib import Path
 
-import av
 import msgspec
 import numpy as np
 from av.audio.resampler import AudioResampler
 
+from ritornel.core.containers import open_container
 from ritornel.core.document.show import AdvanceWithVoice, Asset, OnCue, Show, Slide, SoundEffect, Voice
 from ritornel.core.formats.media import Limits, asset_from, examined, read_medium
 from ritornel.demo.music import RATE, write
@@ -81,7 +81,7 @@ def _speak(words: str, path: Path) -> None:
         spoken = Path(folder) / "spoken.wav"
         subprocess.run(["espeak-ng", "-v", "en-gb", "-s", "150", "-p", "38", "-g", "6", "-w", str(spoken), words], check=True)
         parts = []
-        with av.open(str(spoken)) as container:
+        with open_container(spoken) as container:
             resampler = AudioResampler(format="flt", layout="stereo", rate=RATE)
             for frame in container.decode(audio=0):
                 parts += [part.to_ndarray().reshape(-1, 2) for part in resampler.resample(frame)]

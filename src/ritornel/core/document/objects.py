@@ -22,7 +22,8 @@ Place = Annotated[float, Meta(ge=-100_000, le=100_000)]
 Share = Annotated[float, Meta(ge=0, le=1)]
 Id = Annotated[str, Meta(min_length=1, max_length=40, pattern=r"^[A-Za-z0-9_-]+$")]
 Name = Annotated[str, Meta(max_length=200)]
-Address = Annotated[str, Meta(max_length=2000, pattern=r"^(https?://|mailto:)\S+$")]
+ADDRESS_PATTERN = r"^(https?://|mailto:)\S+$"
+Address = Annotated[str, Meta(max_length=2000, pattern=ADDRESS_PATTERN)]
 """Where a link may lead. Nothing that could run code."""
 
 

@@ -15,12 +15,13 @@ from av.audio.resampler import AudioResampler
 from av.stream import Disposition
 from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
 
+from ritornel.core.containers import open_container
 from ritornel.core.document.show import Asset, MediaType
-from ritornel.core.errors import BadMedia
+from ritornel.core.errors import BadMedia, RitornelError
 from ritornel.core.formats.svg import looks_like_svg, redrawn
 from ritornel.core.sound.loudness import LoudnessMeter
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
-from ritornel.core.time.milliseconds import round_half_up
+from ritornel.core.time.milliseconds import LONGEST_MS, round_half_up
 
 MEASURED_S, COUNTED_S = 60, 600
 """How much of a sound its loudness is measured over when it comes, and how much is decoded to count its samples: an hour would keep somebody
@@ -73,6 +74,8 @@ SOUND_SUFFIXES = {".wav", ".mp3", ".ogg", ".oga", ".opus", ".flac", ".m4a"}
 PICTURE_SUFFIXES = {".png", ".jpg", ".jpeg", ".webp", ".gif", ".avif", ".svg"}
 KINDS = "PNG, JPEG, WebP, GIF, AVIF and SVG"
 FONT_SIGNS = (b"\x00\x01\x00\x00", b"OTTO", b"ttcf", b"wOFF", b"wOF2", b"true")
+OPENED = ("AVIF", "PNG", "JPEG", "WEBP", "GIF", "BMP", "TIFF")
+"""The kinds of picture that are looked into at all; of the last two it can be said what they are."""
 _PICTURES = {"AVIF": "image/avif", "PNG": "image/png", "JPEG": "image/jpeg", "WEBP": "image/webp", "GIF": "image/gif"}
 CLIP_SUFFIXES = {".mp4", ".m4v", ".mov", ".webm"}
 _CLIPS = {"mov,mp4,m4a,3gp,3g2,mj2": "video/mp4", "matroska,webm": "video/webm"}
@@ -91,10 +94,15 @@ def examined(data: bytes, name: str, limits: Limits) -> Medium:
         raise BadMedia(f"“{name}” is a font. A show is set in the families that ship with Ritornel, so that it looks alike everywhere. Nothing was added.")
     try:
         Image.MAX_IMAGE_PIXELS = None  # sizes are checked below, against our own limit and with our own words
-        with Image.open(io.BytesIO(data)) as picture:
+        with Image.open(io.BytesIO(data), formats=OPENED) as picture:
             return _picture(picture, data, name, limits)
     except UnidentifiedImageError:
         return _timed(data, name)
+    except RitornelError:
+        raise
+    except Exception as error:
+        # What a picture's decoder stumbles over: half a file, or words in it that unpack to far more than a picture has.
+        raise BadMedia(f"“{name}” says it is a picture, but it is damaged. Nothing was added.") from error
 
 
 def _drawing(data: bytes, name: str, limits: Limits) -> Medium:
@@ -172,7 +180,7 @@ def _timed(data: bytes, name: str) -> Medium:
     """A sound, or a clip where there is a moving picture; the picture of a record's sleeve does not move."""
     refusal = f"“{name}” is neither a picture nor a sound nor a clip Ritornel can read. {KINDS}; WAV, MP3, Ogg, FLAC and M4A; MP4, MOV and WebM can be added."
     try:
-        with av.open(io.BytesIO(data), "r") as container:
+        with open_container(io.BytesIO(data)) as container:
             if container.format.name in _CLIPS and any(not is_sleeve(stream) for stream in container.streams.video):
                 return clip_of(container, data, name, _CLIPS[container.format.name])
             kind = _SOUNDS.get(container.format.name)
@@ -183,7 +191,14 @@ def _timed(data: bytes, name: str) -> Medium:
         raise BadMedia(refusal) from error
     if not heard.lasts_ms:
         raise BadMedia(f"“{name}” has no sound in it. Nothing was added.")
+    check_length(heard.lasts_ms, name)
     return Medium(kind, data, lasts_ms=heard.lasts_ms, loudness_lufs=heard.loudness_lufs)
+
+
+def check_length(lasts_ms: int, name: str) -> None:
+    """Refuses what says, in the times of its packets, that it lasts longer than anything in a show may. Raises BadMedia."""
+    if lasts_ms > LONGEST_MS:
+        raise BadMedia(f"“{name}” says it lasts {lasts_ms / 3_600_000:.0f} hours; at most {LONGEST_MS // 3_600_000} can be added. Nothing was added.")
 
 
 def is_sleeve(stream: Any) -> bool:
@@ -267,6 +282,7 @@ def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
         with contextlib.suppress(av.FFmpegError):
             heard = measured(container)
     lasts_ms = max(round_half_up(last_ms - starts_ms), 1)
+    check_length(lasts_ms, name)
     notes = (f"“{name}” has no sound.",) if heard is None or not heard.lasts_ms else ()
     heavy = codec not in SHOWN or max(wide, high) > HEAVY_PX or len(data) * 8 / lasts_ms > HEAVY_KBIT_S
     if heavy:

@@ -19,7 +19,8 @@ MOST_PARTS = 50_000
 DEEPEST = 200
 LONG_SIDE_PX = 2400
 """A redrawn picture's longer side: sharp on any frame up to 4K for what fills less than two thirds of it."""
-SECONDS = 20
+SECONDS = 5
+"""How much computing a drawing may take: a filter over all of it can take for ever."""
 MEMORY_BYTES = 2_000_000_000
 FORBIDDEN = {"script", "foreignObject", "iframe", "object", "embed", "audio", "video", "animate", "animateTransform", "animateMotion", "set", "handler"}
 _INSIDE = re.compile(r"^\s*(#|data:image/(png|jpe?g|gif|webp)[;,])", re.IGNORECASE)

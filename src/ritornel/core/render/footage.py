@@ -11,6 +11,7 @@ import skia
 from av.video.reformatter import ColorRange, Colorspace, Interpolation, VideoReformatter
 from PIL import Image
 
+from ritornel.core.containers import open_container
 from ritornel.core.errors import BadMedia
 
 EARLY_MS = 0.2
@@ -25,7 +26,7 @@ class Footage:
 
     def __init__(self, path: Path, name: str) -> None:
         try:
-            self._container: Any = av.open(str(path))
+            self._container: Any = open_container(path)
         except (av.FFmpegError, OSError) as error:
             raise BadMedia(f"The clip “{name}” is missing or cannot be read.") from error
         if not self._container.streams.video:

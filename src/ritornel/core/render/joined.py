@@ -7,6 +7,7 @@ from typing import Any
 
 import av
 
+from ritornel.core.containers import open_container
 from ritornel.core.errors import BadMedia
 
 _FORMS = {"matroska,webm": "webm", "mov,mp4,m4a,3gp,3g2,mj2": "mp4"}
@@ -17,7 +18,7 @@ def write_joined(segments: Sequence[tuple[Path, int]], target: Path) -> None:
     recording was cut off, is left out. Raises BadMedia where there is no picture in them."""
     if not segments:
         raise BadMedia("The camera recorded nothing.")
-    with av.open(str(segments[0][0])) as first:
+    with open_container(segments[0][0]) as first:
         form = _FORMS.get(first.format.name)
     if form is None:
         raise BadMedia("What the camera recorded is of a kind that cannot be read.")
@@ -33,7 +34,7 @@ def write_joined(segments: Sequence[tuple[Path, int]], target: Path) -> None:
 def _copied(path: Path, begins: Fraction, out: Any, streams: dict[str, Any]) -> int:
     """Copies a segment's packets, moved to where it begins; how many pictures they are."""
     pictures = 0
-    with av.open(str(path)) as source:
+    with open_container(path) as source:
         for kind, found in (("video", source.streams.video), ("audio", source.streams.audio)):
             if found and kind not in streams:
                 streams[kind] = out.add_stream_from_template(found[0])

@@ -8,6 +8,7 @@ import av
 from av.audio.resampler import AudioResampler
 from av.video.frame import PictureType
 
+from ritornel.core.containers import open_container
 from ritornel.core.errors import BadMedia
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
 from ritornel.core.time.milliseconds import round_half_up
@@ -30,7 +31,7 @@ def write_lighter(path: Path, target: Path) -> int:
     """Writes the clip at `path` as MP4 with H.264 and AAC at `target`: at most 1280 px wide and high, every picture at its own time, its sound where it
     was. Answers how many pictures it has. Raises BadMedia where none can be read."""
     pictures = 0
-    with av.open(str(path)) as source, av.open(str(target), "w", format="mp4", options={"movflags": "+faststart"}) as out:
+    with open_container(path) as source, av.open(str(target), "w", format="mp4", options={"movflags": "+faststart"}) as out:
         seen, heard = source.streams.video[0], _first(source.streams.audio)
         streams = [seen, heard] if heard is not None else [seen]
         scale = min(SIDE_PX / max(seen.codec_context.width, seen.codec_context.height), 1.0)
@@ -75,7 +76,7 @@ def write_lighter(path: Path, target: Path) -> int:
 def write_checked_lighter(path: Path, target: Path) -> None:
     """The same, read again afterwards: raises BadMedia where the copy does not have all the pictures that were written."""
     written = write_lighter(path, target)
-    with av.open(str(target), format="mp4") as copy:
+    with open_container(target) as copy:
         read = sum(1 for packet in copy.demux(copy.streams.video[0]) if packet.pts is not None)
         if read != written:
             raise BadMedia(f"The lighter copy of “{path.name}” has {read} pictures instead of {written}.")

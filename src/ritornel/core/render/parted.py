@@ -13,6 +13,7 @@ from typing import Any
 import av
 import msgspec
 
+from ritornel.core.containers import open_container
 from ritornel.core.errors import RitornelError
 from ritornel.core.render.crew import Crew, Scene, Segment, picture_place, sound_place
 from ritornel.core.render.encoding import FilmOrder
@@ -112,7 +113,7 @@ def _packets(parts: list[tuple[Path, Fraction]], kind: str, stream: Any) -> Iter
     """The packets of files one after another, each file moved to when it begins, with when each is decoded."""
     last: int | None = None
     for path, begins_s in parts:
-        with av.open(str(path)) as source:
+        with open_container(path) as source:
             wanted = getattr(source.streams, kind)[0]
             for packet in source.demux(wanted):
                 if packet.pts is None or packet.dts is None:
@@ -131,10 +132,10 @@ def _join(segments: tuple[Segment, ...], folder: Path, suffix: str, order: FilmO
     """Joins what is finished into the film, packets as they are, in the order in which they are decoded."""
     pictures = [(picture_place(folder, segment), Fraction(segment.first) / order.rate) for segment in segments]
     with av.open(str(target), "w", format="webm" if suffix == ".webm" else "mp4") as out, contextlib.ExitStack() as opened:
-        first = opened.enter_context(av.open(str(pictures[0][0])))
+        first = opened.enter_context(open_container(pictures[0][0]))
         merged = [_packets(pictures, "video", out.add_stream_from_template(first.streams.video[0]))]
         if heard:
-            sound = opened.enter_context(av.open(str(sound_place(folder))))
+            sound = opened.enter_context(open_container(sound_place(folder)))
             merged.append(_packets([(sound_place(folder), Fraction(0))], "audio", out.add_stream_from_template(sound.streams.audio[0])))
         for _, packet in heapq.merge(*merged, key=lambda entry: entry[0]):
             out.mux(packet)

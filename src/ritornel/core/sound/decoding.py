@@ -8,6 +8,7 @@ import av
 import numpy as np
 from av.audio.resampler import AudioResampler
 
+from ritornel.core.containers import open_container
 from ritornel.core.errors import BadMedia
 from ritornel.core.sound.gain import Samples
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
@@ -22,7 +23,7 @@ def decoded(path: Path) -> Iterator[Samples]:
     was cut off is as long as what could be read of it."""
     heard = False
     try:
-        with av.open(str(path)) as container:
+        with open_container(path) as container:
             if not container.streams.audio:
                 raise BadMedia(f"“{path.name}” has no sound in it.")
             resampler = AudioResampler(format="flt", layout="stereo", rate=SAMPLE_RATE_HZ)

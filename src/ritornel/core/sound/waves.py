@@ -10,6 +10,7 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
+from ritornel.core.containers import open_container
 from ritornel.core.errors import BadMedia
 from ritornel.core.sound.decoding import decoded
 from ritornel.core.sound.gain import Samples
@@ -87,7 +88,7 @@ def sketch_of(path: Path, lasts_ms: int, places: int = SKETCH_PLACES) -> tuple[i
     jumped about in."""
     found: list[int] = []
     try:
-        with av.open(str(path)) as container:
+        with open_container(path) as container:
             stream = container.streams.audio[0]
             for place in range(places):
                 container.seek(round(lasts_ms * 1000 * (place + 0.5) / places))

@@ -104,7 +104,7 @@ DATABASES = {
         "OPTIONS": {
             "timeout": 20,
             "transaction_mode": "IMMEDIATE",
-            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON;",
         },
     }
 }
@@ -151,6 +151,8 @@ MEDIA_LIMITS = Limits(
     picture_pixels=int(os.environ.get("RITORNEL_PICTURE_PIXELS", Limits().picture_pixels)),
 )
 ARCHIVE_BYTES = 2_000_000_000
+RECORDED_PART_BYTES = 4_000_000
+"""The most of a recording that comes at once: forty seconds of sound that had to wait for the line."""
 CATALOGUE = os.environ.get("RITORNEL_CATALOGUE", "ritornel.outside.standins.StandInCatalogue")
 VIDEO_SITE = os.environ.get("RITORNEL_VIDEO_SITE", "ritornel.outside.standins.StandInVideoSite")
 OUTSIDE_MANNER = os.environ.get("RITORNEL_OUTSIDE", "prompt")

@@ -24,7 +24,7 @@ from ritornel.core.render.version import RENDERER
 from ritornel.core.wording import count_text
 from ritornel.web.config.atomic_files import UNFINISHED
 from ritornel.web.releases.models import Edition, FilmJob, HandIn, Release
-from ritornel.web.shows.models import Asset, Edit, Reading, Show
+from ritornel.web.shows.models import Asset, Edit, Reading, ReceivedEdit, Show
 from ritornel.web.takes.models import Recording
 
 DAY_S = 24 * 3600.0
@@ -191,6 +191,12 @@ def _readings() -> Tidied:
     return Tidied("Files that were read for a show and forgotten", old.count() and old.delete()[0])
 
 
+def _received() -> Tidied:
+    """Ids of edits, once no page can be waiting for an answer to them."""
+    old = ReceivedEdit.objects.filter(at__lt=timezone.now() - timedelta(days=30))
+    return Tidied("Ids of edits that were made", old.delete()[0])
+
+
 def _sessions() -> Tidied:
     expired = Session.objects.filter(expire_date__lt=timezone.now())
     return Tidied("Expired sessions", expired.count() and expired.delete()[0])
@@ -213,7 +219,7 @@ def tidy(age_s: float = DAY_S) -> list[Tidied]:
         ("What was left half written", lambda: _unfinished(age_s)),
         ("Temporary files", lambda: (path for path in _below(settings.TEMPORARY) if _old(path, age_s))),
     )
-    return [readings, _sessions(), *(_remove(what, paths()) for what, paths in sweeps)]
+    return [readings, _sessions(), _received(), *(_remove(what, paths()) for what, paths in sweeps)]
 
 
 def free_media(hashes: Collection[str]) -> Tidied:

@@ -47,7 +47,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
             raise BadMedia(f"“{asset.name}” is missing from the shelf, so strangers would see a gap. Replace or remove it first.")
         if asset.heavy and not light_path(asset.sha256).is_file():
             raise missing_copy(asset)
-    known = body_of(request).get("anyway", []) if request.body else []
+    known = body_of(request, optional=True).get("anyway", [])
     left = [finding for finding in _stoppers(row, show) if not isinstance(known, list) or finding.id not in known]
     if left:
         return json_reply({"stoppers": [{"id": finding.id, "title": finding.title, "why": finding.why, "number": finding.number} for finding in left]})

@@ -98,7 +98,7 @@ class FilmJob(Job):
     kind = models.CharField(max_length=4, default="mp4")
     width_px = models.IntegerField(default=1280)
     height_px = models.IntegerField(default=720)
-    rate = models.CharField(max_length=12, default="30")
+    rate = models.CharField(max_length=24, default="30")
     constant_rate = models.BooleanField(default=False)
     style = models.CharField(max_length=8, default="")
     timing = models.CharField(max_length=80, blank=True, default="")

@@ -9,6 +9,7 @@ from django.views.decorators.gzip import gzip_page
 from django.views.decorators.http import require_GET
 
 from ritornel.core.time.milliseconds import clock_text
+from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.config.policy import PAGE
 from ritornel.web.releases.folders import CALM, FIRST, PERFORMANCE, TYPES, edition_place, packed_beside, served_file
 from ritornel.web.releases.guests import door, visitor_of
@@ -50,8 +51,8 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
     if visitor_of(request, release) is None:
         return door(request, release)
     editions = release.editions.defer("document")
-    asked = request.GET.get("edition", "")
-    edition = editions.filter(number=int(asked)).first() if asked.isdecimal() and len(asked) < 8 and _owns(request, release) else editions.first()
+    asked = whole_number(request.GET.get("edition", ""), most=10**8) if _owns(request, release) else None
+    edition = editions.first() if asked is None else editions.filter(number=asked).first()
     if edition is None:
         raise Http404("There is no show at this address.")
     Edition.objects.filter(pk=edition.pk).update(opened=F("opened") + 1)

@@ -1,7 +1,6 @@
 """The Release page: editions, who may see them, and films."""
 
 import re
-from fractions import Fraction
 from typing import Any
 
 import msgspec
@@ -19,6 +18,7 @@ from ritornel.core.errors import BadValue
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import check_order
 from ritornel.core.schedule.performance import perform
+from ritornel.web.config.bounded_input import rate_of
 from ritornel.web.people.services import mail_goes_out, person_of
 from ritornel.web.releases.browser_media import clips_of
 from ritornel.web.releases.filming import State, film_path
@@ -195,14 +195,12 @@ def films(request: HttpRequest, show_id: str) -> HttpResponse:
         style = str(body.get("style", "slides"))
         if style not in FilmJob.STYLES:
             raise BadValue(f"Pages have {', '.join(FilmJob.STYLES)}, not “{style}”.", "style")
-        try:
-            rate = Fraction(str(body.get("rate", "30")))
-            width, height = int(body.get("width_px", 1280)), int(body.get("height_px", 720))
-        except (ValueError, ZeroDivisionError, TypeError) as error:
-            raise BadValue("The film's size and rate must be numbers.", "rate") from error
+        rate, width, height = rate_of(body.get("rate", "30")), body.get("width_px", 1280), body.get("height_px", 720)
+        if not all(isinstance(side, int) and not isinstance(side, bool) for side in (width, height)):
+            raise BadValue("The film's size and rate must be numbers.", "width_px")
         check_order(FilmOrder(width, height, rate))
         take = body.get("take")
-        if take is not None and not isinstance(take, int):
+        if take is not None and not (isinstance(take, int) and 0 < take < 10**9):
             raise BadValue("A take is named by its number.", "take")
         show, timing = timed_by(row, take) if take is not None else (value_of(row), "")
         job = FilmJob.objects.create(

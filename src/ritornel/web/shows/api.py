@@ -25,7 +25,7 @@ from ritornel.web.people.services import person_of
 from ritornel.web.shows.composing import ties
 from ritornel.web.shows.editing import Edited, would_be
 from ritornel.web.shows.models import Show
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.replies import body_of, edit_id_of, json_reply, telling_errors
 from ritornel.web.shows.score import changed_score, numbers_of, slide_detail, whole_score
 from ritornel.web.shows.services import edit_show, history_labels, media_path, redo, seen_slides, show_for, slide_of, undo, value_of
 
@@ -83,7 +83,7 @@ def edit(request: HttpRequest, show_id: str) -> HttpResponse:
     if not isinstance(revision, int):
         raise BadValue("An edit needs the revision it was made on.", "revision")
     value = from_builtins(body.get("edit"), Edit, "The edit")
-    edited = edit_show(show_id, person_of(request), value, revision)
+    edited = edit_show(show_id, person_of(request), value, revision, edit_id=edit_id_of(request))
     return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
 
 
@@ -124,14 +124,14 @@ def lengths(request: HttpRequest, show_id: str) -> HttpResponse:
         value, reached = spread(show, target, first)
         if reached != target:
             notices = (f"{clock_text(target)} cannot be met: what moves takes its time. The nearest is {clock_text(reached)}.",)
-    edited = edit_show(show_id, person_of(request), value)
+    edited = edit_show(show_id, person_of(request), value, edit_id=edit_id_of(request))
     edited = msgspec.structs.replace(edited, notices=(*edited.notices, *notices))
     return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
 
 
 def _step(request: HttpRequest, show_id: str, back: bool) -> HttpResponse:
     viewing = body_of(request).get("viewing")
-    edited = (undo if back else redo)(show_id, person_of(request))
+    edited = (undo if back else redo)(show_id, person_of(request), edit_id_of(request))
     row = show_for(show_id, request)
     if edited is None:
         return json_reply({"error": f"There is nothing to {'undo' if back else 'do again'}."}, 400)

@@ -1,6 +1,7 @@
 """Work on files that somebody brought, in a process of its own with limits of time and memory: what a decoder does with a hostile file can
 neither hold up nor bring down the server or the worker."""
 
+import logging
 import multiprocessing
 import multiprocessing.forkserver
 import os
@@ -15,7 +16,9 @@ from typing import Any
 
 import msgspec
 
-from ritornel.core.errors import BadMedia
+from ritornel.core.errors import BadMedia, RitornelError
+
+log = logging.getLogger(__name__)
 
 
 class Bounds(msgspec.Struct, frozen=True):
@@ -99,6 +102,10 @@ def confined(work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = 
         child.close()
     if done:
         return outcome
+    if not isinstance(outcome, RitornelError | OSError | MemoryError):
+        # A decoder that a file has brought out of step: what it says is for the log, and the file is what is wrong for its maker.
+        log.error("%s failed on “%s”", getattr(work, "__name__", work), what, exc_info=outcome)
+        raise BadMedia(f"“{what}” is damaged, or of a kind that cannot be read. Nothing was added.") from outcome
     if isinstance(outcome, MemoryError):
         raise BadMedia(f"“{what}” needs more than {bounds.memory_bytes / 1e9:.1f} GB of memory to be read. Nothing was added.") from outcome
     raise outcome

@@ -31,6 +31,14 @@ class StaleRevision(RitornelError):
     """The show was changed elsewhere since the sender last saw it."""
 
 
+class AlreadyMade(RitornelError):
+    """The edit was made when it was sent before; its answer did not arrive. `revision` is the show's now."""
+
+    def __init__(self, revision: int) -> None:
+        super().__init__("This was made already.")
+        self.revision = revision
+
+
 class Edited(msgspec.Struct, frozen=True):
     """A show before and after, its new revision, and what the maker is told."""
 
@@ -41,11 +49,16 @@ class Edited(msgspec.Struct, frozen=True):
     notices: tuple[str, ...] = ()
 
 
-def _locked(show_id: str, person: User, revision: int | None, act: Act = "edit") -> Show:
+def _locked(show_id: str, person: User, revision: int | None, act: Act = "edit", edit_id: str = "") -> Show:
     row = Show.objects.select_for_update().get(pk=show_id)
     access = access_of(show_id, row.owner_id, person)
     if access is None or not access.may(act):
         raise Show.DoesNotExist
+    if edit_id:
+        # In the transaction of the edit: one that is not made is not noted either.
+        _, fresh = row.received_edits.get_or_create(edit_id=edit_id)
+        if not fresh:
+            raise AlreadyMade(row.revision)
     if revision is not None and row.revision != revision:
         raise StaleRevision(f"“{row.title}” was changed elsewhere in the meantime. Your change was not made; look at the show as it is now and make it again.")
     return row
@@ -107,12 +120,13 @@ def edit_show(
     batch: str = "",
     act: Act = "edit",
     stored: Collection[AssetValue] = (),
+    edit_id: str = "",
 ) -> Edited:
-    """Makes the edit. Edits in a row with the same `batch` are undone as one. `stored` are assets whose files the caller has just kept. Raises
-    Show.DoesNotExist for a show that the person may not edit, StaleRevision, BadMedia for assets without files, or what the core says. With `act` it is
-    enough to may do that: whoever calls has seen to what the edit touches."""
+    """Makes the edit. Edits in a row with the same `batch` are undone as one. `stored` are assets whose files the caller has just kept. An `edit_id`
+    is made once. Raises Show.DoesNotExist for a show that the person may not edit, StaleRevision, AlreadyMade, BadMedia for assets without files, or
+    what the core says. With `act` it is enough to may do that: whoever calls has seen to what the edit touches."""
     with transaction.atomic():
-        row = _locked(show_id, person, revision, act)
+        row = _locked(show_id, person, revision, act, edit_id)
         before = value_of(row)
         outcome = apply_edit(before, edit)
         check_new_assets(before, outcome.show, person, stored)
@@ -136,18 +150,18 @@ def _remember(row: Show, person: User, outcome: Outcome, batch: str) -> None:
     last.save(update_fields=["changes", "inverse", "label"])
 
 
-def undo(show_id: str, person: User) -> Edited | None:
+def undo(show_id: str, person: User, edit_id: str = "") -> Edited | None:
     """Takes the last edit back; None where there is none."""
     with transaction.atomic():
-        row = _locked(show_id, person, None)
+        row = _locked(show_id, person, None, edit_id=edit_id)
         last = row.edits.filter(undone=False).last()
         return None if last is None else _replay(row, last, bytes(last.inverse), undone=True)
 
 
-def redo(show_id: str, person: User) -> Edited | None:
+def redo(show_id: str, person: User, edit_id: str = "") -> Edited | None:
     """Does the edit undone last again; None where there is none."""
     with transaction.atomic():
-        row = _locked(show_id, person, None)
+        row = _locked(show_id, person, None, edit_id=edit_id)
         first = row.edits.filter(undone=True).first()
         return None if first is None else _replay(row, first, bytes(first.changes), undone=False)
 

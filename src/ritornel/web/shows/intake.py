@@ -27,7 +27,7 @@ LONG = Bounds(wall_s=600, cpu_s=600)
 
 
 DRAWING = Bounds(wall_s=15, cpu_s=5)
-SNIFFED_BYTES = 1000
+SNIFFED_BYTES = 4096
 
 
 class Intake(msgspec.Struct, frozen=True):

@@ -89,6 +89,18 @@ class Edit(models.Model):
         indexes = [models.Index(fields=["show", "undone", "id"])]
 
 
+class ReceivedEdit(models.Model):
+    """That an edit with this id, which its page made up, was made: a page that had no answer may send it again."""
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="received_edits")
+    edit_id = models.CharField(max_length=40)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["show", "edit_id"], name="an_edit_is_made_once")]
+        indexes = [models.Index(fields=["at"])]
+
+
 class Reading(Job):
     """A file that the worker reads to make a show of it."""
 

@@ -13,6 +13,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.layouts import LAYOUTS
+from ritornel.core.document.objects import ADDRESS_PATTERN
 from ritornel.core.document.themes import THEMES
 from ritornel.core.errors import RitornelError
 from ritornel.core.formats.archive import write_archive
@@ -90,7 +91,7 @@ def compose(request: HttpRequest, show_id: str) -> HttpResponse:
         "families": list(FAMILIES),
         "layouts": [to_builtins(layout) for layout in LAYOUTS.values()],
         "themes": {name: to_builtins(theme) for name, theme in THEMES.items()},
-        "limits": {"file_bytes": settings.MEDIA_LIMITS.file_bytes},
+        "limits": {"file_bytes": settings.MEDIA_LIMITS.file_bytes, "address_pattern": ADDRESS_PATTERN},
         "shared": row.access.role != "own" or shared_with(row.pk),
     }
     page = {"show": row, "way": "compose", "comments": open_comments(row.pk), "start": msgspec.to_builtins(start)}

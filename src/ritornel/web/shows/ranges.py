@@ -13,7 +13,7 @@ from ritornel.web.config.policy import FILE
 CHUNK = 1_000_000
 AT_ONCE = 4_000_000
 """A range is answered with at most so many bytes; the browser asks for the rest when it wants it."""
-_RANGE = re.compile(r"^bytes=(\d*)-(\d*)$")
+_RANGE = re.compile(r"bytes=([0-9]{0,15})-([0-9]{0,15})", re.ASCII)
 
 
 def _read(path: Path, start: int, length: int) -> bytes:
@@ -32,7 +32,7 @@ def file_reply(request: HttpRequest, path: Path, content_type: str, cache: str =
     if not path.is_file():
         raise Http404("The file is missing.")
     size = path.stat().st_size
-    match = _RANGE.match(request.headers.get("Range", ""))
+    match = _RANGE.fullmatch(request.headers.get("Range", ""))
     response: HttpResponseBase
     if match and (match[1] or match[2]):
         start = int(match[1]) if match[1] else max(size - int(match[2]), 0)

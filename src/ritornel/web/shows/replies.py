@@ -1,7 +1,7 @@
 """Answers as JSON, and errors as sentences."""
 
 import functools
-import json
+import re
 from collections.abc import Callable
 from typing import Any
 
@@ -10,10 +10,12 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 
 from ritornel.core.errors import BadValue, DiskFull, RitornelError
+from ritornel.web.config.bounded_input import json_object
 from ritornel.web.config.brakes import TooOften
-from ritornel.web.shows.editing import StaleRevision
+from ritornel.web.shows.editing import AlreadyMade, StaleRevision
 from ritornel.web.shows.models import Show
 
+_EDIT_ID = re.compile(r"[A-Za-z0-9_-]{8,40}", re.ASCII)
 View = Callable[..., HttpResponseBase]
 
 
@@ -23,12 +25,14 @@ def json_reply(value: Any, status: int = 200) -> HttpResponse:
 
 
 def telling_errors(view: View) -> View:
-    """Turns errors meant for the presenter into {"error": sentence, "field": path}: 409 for a stale revision, 429 for what is done too often, else 400."""
+    """Turns errors meant for the presenter into {"error": sentence, "field": path}: 200 for an edit that was made already, 409 for a stale revision, 429 for what is done too often, else 400."""
 
     @functools.wraps(view)
     def wrapped(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponseBase:
         try:
             return view(request, *args, **kwargs)
+        except AlreadyMade as error:
+            return json_reply({"again": True, "revision": error.revision})
         except StaleRevision as error:
             return json_reply({"error": str(error), "stale": True}, 409)
         except Show.DoesNotExist as error:
@@ -46,12 +50,16 @@ def telling_errors(view: View) -> View:
     return wrapped
 
 
-def body_of(request: HttpRequest) -> dict[str, Any]:
-    """The request's JSON object. Raises BadValue for anything else."""
-    try:
-        value = json.loads(request.body)
-    except ValueError as error:
-        raise BadValue("The request is not JSON.") from error
-    if not isinstance(value, dict):
-        raise BadValue("The request is not a JSON object.")
-    return value
+def edit_id_of(request: HttpRequest) -> str:
+    """The id that the page gave to the edit it sends, by which it is made once however often it is sent; empty where it has none."""
+    found = request.headers.get("X-Edit-Id", "")
+    return found if _EDIT_ID.fullmatch(found) else ""
+
+
+def body_of(request: HttpRequest, optional: bool = False) -> dict[str, Any]:
+    """The request's JSON object; where it is `optional`, an empty one for a request without a body. Raises BadValue for anything else."""
+    if optional and request.META.get("CONTENT_LENGTH") in ("", "0", None):
+        return {}
+    if request.content_type != "application/json":
+        raise BadValue("The request is not JSON.")
+    return json_object(request.body)

@@ -29,7 +29,7 @@ from ritornel.web.shows.copies import light_path, tempo_path
 from ritornel.web.shows.intake import heal_media, take_in
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.ranges import file_reply
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
+from ritornel.web.shows.replies import body_of, edit_id_of, json_reply, telling_errors
 from ritornel.web.shows.rows import asset_of_row
 from ritornel.web.shows.score import shelf_line
 from ritornel.web.shows.services import edit_show, history_labels, keep_media, media_path, new_id, seen_slides, show_for, value_of
@@ -260,5 +260,5 @@ def bring(request: HttpRequest, show_id: str) -> HttpResponse:
     else:
         objects = from_builtins(body.get("objects", []), tuple[Object, ...], "The objects")
         edit = bring_objects(source, target, objects, str(body.get("slide_id", "")), stem)
-    edited = edit_show(show_id, person_of(request), edit)
+    edited = edit_show(show_id, person_of(request), edit, edit_id=edit_id_of(request))
     return edited_reply(show_for(show_id, request), edited, body.get("viewing"))

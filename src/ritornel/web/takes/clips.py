@@ -7,7 +7,7 @@ from django.http.response import HttpResponseBase
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.decoding import from_builtins, to_json
-from ritornel.core.document.edits import Edit
+from ritornel.core.document.edits import AddAssets, Edit
 from ritornel.core.document.edits.greetings import PutGreeting, PutRecorded
 from ritornel.core.document.objects import Id
 from ritornel.core.document.show import Asset
@@ -19,7 +19,7 @@ from ritornel.web.people.services import person_of
 from ritornel.web.shows.api import edited_reply
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import edit_show, media_path, new_id, show_for
+from ritornel.web.shows.services import edit_show, media_path, new_id, show_for, value_of
 from ritornel.web.shows.tasks import begin_work
 from ritornel.web.takes.models import Recording
 from ritornel.web.takes.recorded import clip_of, segments_of, size_of, sound_path
@@ -75,14 +75,18 @@ def clip(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponseB
 @require_POST
 @telling_errors
 def place(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Puts it before or after the show, or onto a slide, as one edit that undo takes back."""
+    """Puts it on the shelf, before or after the show, or onto a slide, as one edit that undo takes back. What lies on the shelf already stays there once."""
     row = show_for(show_id, request, "edit")
     recording = recording_of(show_id, recording_id, request)
     wanted = from_builtins(body_of(request), Place, "The recording")
     asset = _asset(recording)
     stem = new_id()[:12]
     edit: Edit
-    if wanted.role in ("greeting", "farewell"):
+    if wanted.role == "shelf":
+        if value_of(row).asset(asset.id) is not None:
+            raise BadValue("It lies on the shelf already.", "role")
+        edit = AddAssets((asset,))
+    elif wanted.role in ("greeting", "farewell"):
         edit = PutGreeting(stem, asset, "before" if wanted.role == "greeting" else "after")
     elif wanted.role == "slide" and wanted.slide_id is not None:
         edit = PutRecorded(wanted.slide_id, stem, asset)

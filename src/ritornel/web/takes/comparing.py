@@ -14,11 +14,13 @@ from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.rehearsal.take import TakeTiming, timing_of
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
+from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Show, edit_show, history_labels, show_for, value_of
 from ritornel.web.takes.models import Take
 
+MOST_NUMBER = 10**9
 MOST = 8
 """How many takes are seen side by side."""
 
@@ -52,7 +54,8 @@ def _timing(take: Take) -> TakeTiming:
 def compare(request: HttpRequest, show_id: str) -> HttpResponse:
     """The takes `?takes=1,3`, or the newest, slide by slide."""
     row = show_for(show_id, request)
-    numbers = tuple(int(word) for word in request.GET.get("takes", "").split(",") if word.strip().isdigit())
+    words = request.GET.get("takes", "")[:200].split(",")
+    numbers = tuple(number for word in words if (number := whole_number(word.strip(), most=MOST_NUMBER)) is not None)
     takes = _chosen(row, numbers)
     show = value_of(row)
     lines = compared(show, compile_show(show), [_timing(take) for take in takes])

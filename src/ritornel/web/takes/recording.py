@@ -3,6 +3,7 @@
 from typing import Annotated
 
 import msgspec
+from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.db import transaction
 from django.http import Http404, HttpRequest, HttpResponse
@@ -19,6 +20,7 @@ from ritornel.core.rehearsal.take import Arrived, Cued, check_take
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.sound.recorded import PEAKS_PER_S, SAMPLE_BYTES, peaks_from, recorded_ms
 from ritornel.core.time.milliseconds import LONGEST_MS
+from ritornel.web.config.bounded_input import json_object, whole_number
 from ritornel.web.people.services import called, person_of
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Show, seen_slides, show_for, value_of
@@ -26,8 +28,7 @@ from ritornel.web.takes.models import Pick, Recording
 from ritornel.web.takes.recorded import Gap, append, segment_path, size_of, sound_path
 from ritornel.web.takes.tasks import cut_piece
 
-PART_BYTES = 4_000_000
-"""The most that comes at once: forty seconds of sound that had to wait for the line."""
+PART_BYTES = settings.RECORDED_PART_BYTES
 Writer = Annotated[str, msgspec.Meta(min_length=8, max_length=40)]
 
 
@@ -113,10 +114,10 @@ def _clipped(take: TakeValue, ended_ms: int) -> TakeValue:
 @require_POST
 @telling_errors
 def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Takes in what was recorded since: `about` is a Part, `sound` and `camera` are bytes. What is answered is on the disk. 409 with `size` where
-    something before it is missing, 507 where the disk is full."""
+    """Takes in what was recorded since: `about` is a Part, `sound` and `camera` are bytes. What is answered is on the disk. 409 with `size` (of
+    the sound) or `camera_size` where something before it is missing, 507 where the disk is full."""
     recording = recording_of(show_id, recording_id, request)
-    part = from_builtins(msgspec.json.decode(request.POST.get("about", "{}").encode()), Part, "The recording")
+    part = from_builtins(json_object(request.POST.get("about", "{}"), "What was recorded"), Part, "The recording")
     if recording.writer != part.writer:
         raise Taken("This take is being gone on with in another window. What was recorded here until then is kept.")
     files = {name: upload.read(PART_BYTES + 1) for name in ("sound", "camera") for upload in request.FILES.getlist(name)}
@@ -126,10 +127,16 @@ def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
         raise BadValue("Sound comes in samples of two bytes.", "sound")
     try:
         size = append(sound_path(recording.pk), part.at, files.get("sound", b""))
+    except Gap as error:
+        return json_reply({"error": str(error), "size": error.size}, 409)
+    except DiskFull as error:
+        return json_reply({"error": str(error), "full": True}, 507)
+    try:
         if part.camera_piece is not None and "camera" in files:
             append(segment_path(recording.pk, part.camera_piece, part.camera_from_ms), part.camera_at, files["camera"])
     except Gap as error:
-        return json_reply({"error": str(error), "size": error.size}, 409)
+        # The sound is kept; of the camera something is missing, which is told apart from it.
+        return json_reply({"error": str(error), "size": size, "camera_size": error.size}, 409)
     except DiskFull as error:
         return json_reply({"error": str(error), "full": True}, 507)
     with transaction.atomic():
@@ -181,9 +188,9 @@ def remove(request: HttpRequest, show_id: str, recording_id: str) -> HttpRespons
 def peaks(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
     """The peaks of what has been recorded, 25 a second, a byte each, from number `?from=` on."""
     recording = recording_of(show_id, recording_id, request)
-    first = request.GET.get("from", "0")
+    first = whole_number(request.GET.get("from", "0")) or 0
     path = sound_path(recording.pk)
-    found = peaks_from(path, int(first) if first.isdigit() else 0) if path.is_file() else b""
+    found = peaks_from(path, first) if path.is_file() else b""
     response = HttpResponse(found, content_type="application/octet-stream")
     response.headers["X-Peaks-Per-Second"] = str(PEAKS_PER_S)
     response.headers["Cache-Control"] = "no-store"

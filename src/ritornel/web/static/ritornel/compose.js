@@ -24,7 +24,7 @@ onFirst([[shelf.button, "click"], [at("open-pictures"), "click"], [at("open-clip
 });
 onFirst([[overview.button, "click"]], async () => { const { Overview } = await import("./overview/overview.js"); new Overview(state, overview); });
 at("bring-recorded").addEventListener("click", async () => {
-  if (state.slide) (await import("./record/clip.js")).recordClip({ base: state.base, role: "slide", slideId: state.slide.id, viewing: state.slide.id, used: (reply) => state.take(reply) });
+  if (state.slide) (await import("./record/clip.js")).recordClip({ base: state.base, role: "slide", slideId: state.slide.id, viewing: state.slide.id, used: (reply) => state.take(reply), shelved: (reply) => state.take(reply) });
 });
 onFirst([[themes.button, "click"]], async () => { const { Themes } = await import("./shelf/themes.js"); new Themes(state, themes); });
 // What is over the stage is told to the page as a whole; of shelf and themes only one at a time.
@@ -67,22 +67,22 @@ const meet = async (people = []) => {
 state.addEventListener("people", ({ detail }) => { if (others || detail.some((one) => one.window !== state.window)) meet(detail); });
 if (state.data.shared) meet();
 
-/* What is kept, and what undo would take back. */
-function sayKept() {
-  const seconds = state.keptAt ? Math.round((Date.now() - state.keptAt) / 1000) : null;
-  let words = "All kept";
-  if (state.pending) words = "Keeping…";
-  else if (seconds !== null) words = seconds < 60 ? "Kept just now" : `Kept ${Math.floor(seconds / 60)} min ago`;
+/* What is saved, and what undo would take back. */
+function saySaved() {
+  let words = "Saved";
+  if (state.unanswered) words = "Not saved yet: the server cannot be reached. It is sent again by itself.";
+  else if (state.pending) words = "Saving …";
   if (at("kept").textContent !== words) at("kept").textContent = words;
+  at("kept").dataset.state = state.unanswered ? "unanswered" : state.pending ? "saving" : "saved";
   const { undo, redo } = state.data.history;
   at("undo").disabled = !undo;
   at("redo").disabled = !redo;
   at("undo").title = undo ? `Undo: ${undo} (Ctrl Z)` : "Nothing to undo";
   at("redo").title = redo ? `Do again: ${redo} (Ctrl Shift Z)` : "Nothing to do again";
 }
-for (const kind of ["kept", "show"]) state.addEventListener(kind, sayKept);
-setInterval(sayKept, 20_000);
-sayKept();
+addEventListener("beforeunload", (event) => { if (state.pending) event.preventDefault(); });
+for (const kind of ["kept", "show"]) state.addEventListener(kind, saySaved);
+saySaved();
 at("undo").addEventListener("click", () => state.undo());
 at("redo").addEventListener("click", () => state.redo());
 
@@ -110,7 +110,11 @@ pull.addEventListener("keydown", (event) => {
 
 /* Keys. */
 
+const inOverview = () => !at("overview").hidden;
+
 function removePicked() {
+  // In the overview slides are picked, and nothing of the slide that is hidden beneath it.
+  if (inOverview()) return state.pickedSlides.size ? state.edit({ do: "remove slides", slide_ids: state.data.order.filter((id) => state.pickedSlides.has(id)) }) : null;
   if (state.pickedBuild) return state.edit({ do: "remove build", slide_id: state.slide.id, build_id: state.pickedBuild });
   if (state.pickedMark) return state.edit({ do: "remove mark", mark_id: state.pickedMark });
   if (state.pickedSpan) return state.edit({ do: "remove span", span_id: state.pickedSpan });
@@ -124,8 +128,8 @@ new Clipboard(stage, removePicked);
 const withControl = {
   z: (event) => (event.shiftKey ? state.redo() : state.undo()),
   y: () => state.redo(),
-  d: async () => (await import("./stage/copying.js")).duplicatePicked(stage),
-  a: () => state.pick(state.slide?.objects.filter((item) => !item.aside).map((item) => item.id) ?? []),
+  d: async () => !inOverview() && (await import("./stage/copying.js")).duplicatePicked(stage),
+  a: () => (inOverview() ? state.pickSlides(state.data.order) : state.pick(state.slide?.objects.filter((item) => !item.aside).map((item) => item.id) ?? [])),
 };
 
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
@@ -139,7 +143,7 @@ addEventListener("keydown", (event) => {
   if ((event.key === "Delete" || event.key === "Backspace") && removePicked()) event.preventDefault();
   else if (event.key === "Escape") state.pick([]);
   else if (event.key === "Enter" && event.target === document.body && stage.picked()[0]?.paragraphs) { event.preventDefault(); stage.editWords(stage.picked()[0]); }
-  else if (ARROWS[event.key] && state.picked.size && !event.target.closest?.(".score, .panel")) {
+  else if (ARROWS[event.key] && state.picked.size && !inOverview() && !event.target.closest?.(".score, .panel")) {
     event.preventDefault();
     const [dx, dy] = ARROWS[event.key].map((way) => way * (event.shiftKey ? 10 : 1));
     stage.moveBy(dx, dy);

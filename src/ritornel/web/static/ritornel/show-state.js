@@ -1,6 +1,6 @@
 // The show as the page knows it, and the only way to change it: edits posted one after another, each on the revision before.
 import { newId } from "./ui/element.js";
-import { get, post } from "./ui/net.js";
+import { get, post, postUntilAnswered } from "./ui/net.js";
 import { openStream } from "./ui/stream.js";
 import { toast } from "./ui/toast.js";
 
@@ -25,6 +25,8 @@ export class ShowState extends EventTarget {
     this.playheadMs = 0;
     this.waiting = Promise.resolve();
     this.pending = 0;
+    this.hands = 0;
+    this.freed = [];
     if (start.viewing) this.playheadMs = this.restMs(start.viewing.slide.id);
   }
 
@@ -79,7 +81,13 @@ export class ShowState extends EventTarget {
   /** Opens a slide on the stage; `atMs` is where the playhead goes, else the slide's last beat. */
   async open(slideId, atMs = null) {
     if (this.slide?.id !== slideId) {
-      this.data.viewing = await get(`${this.base}/slides/${slideId}.json`);
+      // What was typed last may be on its way: its answer must not bring the slide before back.
+      this.opening = slideId;
+      await this.waiting;
+      const viewing = await get(`${this.base}/slides/${slideId}.json`);
+      // Of several that were asked for one after another the last is meant.
+      if (this.opening !== slideId) return;
+      this.data.viewing = viewing;
       this.picked.clear();
       this.pickedSlides.clear();
       this.pickedBuild = null;
@@ -100,7 +108,7 @@ export class ShowState extends EventTarget {
   edit(edit) {
     return this.inTurn(async () => {
       const value = typeof edit === "function" ? edit() : edit;
-      if (value) this.take(await post(`${this.base}/edit`, { revision: this.data.revision, edit: value, viewing: this.slide?.id }));
+      if (value) await this.save("edit", { revision: this.data.revision, edit: value });
     }, edit);
   }
 
@@ -136,13 +144,30 @@ export class ShowState extends EventTarget {
     this.tell("trial");
   }
 
+  /** A hand pulls something: until it lets go, answers wait, so that nothing is drawn anew under it. */
+  hold() { this.hands += 1; }
+
+  letGo() {
+    this.hands -= 1;
+    if (!this.hands) for (const go of this.freed.splice(0)) go();
+  }
+
+  handsFree() { return this.hands ? new Promise((go) => { this.freed.push(go); }) : null; }
+
+  /** Posts a change until it is answered, and shows what came of it. One that was made before its answer was lost is looked at as it is now. */
+  async save(where, body) {
+    const reply = await postUntilAnswered(`${this.base}/${where}`, { ...body, viewing: this.slide?.id }, newId(), (unanswered) => { this.unanswered = unanswered; this.tell("kept"); });
+    await this.handsFree();
+    if (reply.again) await this.refresh(); else this.take(reply);
+    return reply;
+  }
+
   undo() { return this.inTurn(async () => this.step("undo")); }
   redo() { return this.inTurn(async () => this.step("redo")); }
 
   async step(way) {
-    const reply = await post(`${this.base}/${way}`, { viewing: this.slide?.id });
-    this.take(reply);
-    toast(`${way === "undo" ? "Undone" : "Done again"}: ${reply.label}.`, way === "undo" ? { act: "Do it again", onact: () => this.redo() } : { act: "Undo", onact: () => this.undo() });
+    const reply = await this.save(way, {});
+    if (reply.label) toast(`${way === "undo" ? "Undone" : "Done again"}: ${reply.label}.`, way === "undo" ? { act: "Do it again", onact: () => this.redo() } : { act: "Undo", onact: () => this.undo() });
   }
 
   /**
@@ -162,7 +187,7 @@ export class ShowState extends EventTarget {
 
   /** Brings slides or objects over from another show. */
   bring(body) {
-    return this.inTurn(async () => { this.take(await post(`${this.base}/bring`, { ...body, viewing: this.slide?.id })); });
+    return this.inTurn(async () => { await this.save("bring", body); });
   }
 
   inTurn(work, edit = null) {
@@ -170,12 +195,13 @@ export class ShowState extends EventTarget {
     this.tell("kept");
     const result = this.waiting.then(work).then(() => true, async (error) => {
       if (error.stale) await this.refresh();
+      this.refusal = error.message;
       toast(error.message, error.stale && edit ? { wrong: true, act: "Make it again", onact: () => this.edit(edit) } : { wrong: true });
-      this.tell("show");
+      // Whoever asked learns first that it was refused, and marks where that was typed; then everything is shown as it is.
+      setTimeout(() => this.tell("show"));
       return false;
     }).finally(() => {
       this.pending -= 1;
-      this.keptAt = Date.now();
       this.tell("kept");
     });
     this.waiting = result;
@@ -194,7 +220,8 @@ export class ShowState extends EventTarget {
     if (reply.assets) data.assets = reply.assets;
     if (reply.uses) data.uses = reply.uses;
     data.slides = slides;
-    if (reply.viewing) data.viewing = reply.viewing;
+    // An answer tells of the slide that was open when it was asked for; by now another may be.
+    if (reply.viewing && reply.viewing.slide.id === id) data.viewing = reply.viewing;
     else if (id && !slides[id]) data.viewing = null;
     this.dropLost();
     if (data.viewing) this.playheadMs = atRest ? this.restMs(id) : (data.starts_ms[id] ?? 0) + Math.min(offset, slides[id].schedule.length_ms);
@@ -217,6 +244,7 @@ export class ShowState extends EventTarget {
   /** Asks for the whole show again: after somebody else's change. */
   async refresh() {
     const score = await get(`${this.base}/score.json`);
+    await this.handsFree();
     Object.assign(this.data, score);
     const id = this.slide?.id;
     if (id && score.slides[id]) this.data.viewing = await get(`${this.base}/slides/${id}.json`);

@@ -16,7 +16,10 @@ export function builds(state, item, panel) {
   const current = own.find((build) => build.id === state.pickedBuild) ?? null;
   const kinds = Object.keys(KIND_WORDS).filter((kind) => state.data.effects.some((effect) => effect.kind === kind));
   const kind = current?.kind ?? panel.kind;
-  const add = (effect) => addBuild(state, item, effect, panel.part);
+  // What was chosen for another text holds for this one only where it can.
+  const several = item.paragraphs?.length > 1;
+  const part = several && (panel.part === "*" || item.paragraphs.some((paragraph) => paragraph.id === panel.part)) ? panel.part : "";
+  const add = (effect) => addBuild(state, item, effect, part);
   const result = [];
   if (own.length) {
     result.push(el("div", { class: "row flex-wrap" }, own.map((build) => el("button", {
@@ -31,12 +34,12 @@ export function builds(state, item, panel) {
   }, { label: "Kind of build" }));
   const choose = (effect) => (current ? changeBuild(state, current, { effect: effect.name, settings: {}, repeats: effect.repeats }) : add(effect));
   result.push(el("div", { class: "effects", role: "group", "aria-label": "Effect" }, state.data.effects.filter((effect) => effect.kind === kind).map((effect) => effectButton(state, effect, {
-    pressed: current?.effect === effect.name, choose: () => choose(effect), builds: () => buildsFor(item, effect, current?.part ?? panel.part, state.data.settings.usual),
+    pressed: current?.effect === effect.name, choose: () => choose(effect), builds: () => buildsFor(item, effect, current?.part ?? part, state.data.settings.usual),
   }))));
   if (!current) {
-    if (item.paragraphs?.length > 1) {
+    if (several) {
       const parts = [["", "All of it"], ...item.paragraphs.map((paragraph, index) => [paragraph.id, `Paragraph ${index + 1}`]), ["*", "Each paragraph in turn"]];
-      result.push(pair("Builds", selectField(panel.part, parts, (part) => panel.openPart(part))));
+      result.push(pair("Builds", selectField(part, parts, (chosen) => panel.openPart(chosen))));
     }
     const habit = state.data.effects.find((effect) => effect.name === state.data.settings.habits.effect);
     result.push(el("p", { class: "said" }, "Choose an effect to give it a build."));

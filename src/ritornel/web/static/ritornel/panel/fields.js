@@ -19,6 +19,15 @@ export function pair(label, control) {
   return el("div", { class: "pair" }, el("label", { for: target.id }, label), control);
 }
 
+/**
+ * Gives what was typed to `set`. Where that is refused, the field is marked, so that the panel keeps the words in it (panel.js) and says why.
+ * @param {HTMLElement} field @param {function} set may promise false for what was refused
+ */
+function give(field, set, value) {
+  delete field.dataset.refused;
+  Promise.resolve(set(value)).then((done) => { if (done === false) field.dataset.refused = ""; });
+}
+
 function keyed(field, commit, reset) {
   field.addEventListener("change", commit);
   field.addEventListener("keydown", (event) => {
@@ -41,7 +50,7 @@ export function timeField(valueMs, set, { label = null, placeholder = "", cls = 
     }
     field.removeAttribute("aria-invalid");
     field.title = "";
-    if (ms !== valueMs) set(ms);
+    if (ms !== valueMs) give(field, set, ms);
   };
   return keyed(field, commit, () => { field.value = shown; });
 }
@@ -59,14 +68,14 @@ export function numberField(value, set, { label = null, least = -100000, most = 
     }
     field.removeAttribute("aria-invalid");
     field.title = "";
-    if (number !== value) set(number);
+    if (number !== value) give(field, set, number);
   };
   return keyed(field, commit, () => { field.value = text(value); });
 }
 
 export function textField(value, set, { label = null, rows = 0, placeholder = "", cls = "field" } = {}) {
   const field = el(rows ? "textarea" : "input", { class: cls, value, "aria-label": label, placeholder, rows: rows || null, autocomplete: "off" });
-  return keyed(field, () => { if (field.value !== value) set(field.value); }, () => { field.value = value; });
+  return keyed(field, () => { if (field.value !== value) give(field, set, field.value); }, () => { field.value = value; });
 }
 
 export function selectField(value, choices, set, { label = null } = {}) {

@@ -13,6 +13,18 @@ const parts = {
   several: later(() => import("./several-panel.js")),
 };
 
+/** What was typed and refused stays in its field, with the reason beside it, until something else is typed. */
+function keepRefused(field, words, why) {
+  if (!field) return;
+  field.value = words;
+  field.dataset.refused = "";
+  field.setAttribute("aria-invalid", "true");
+  const told = el("p", { class: "wrong", id: `refused-${field.id || "field"}` }, why);
+  field.setAttribute("aria-describedby", told.id);
+  field.after(told);
+  field.addEventListener("input", () => { told.remove(); field.removeAttribute("aria-invalid"); delete field.dataset.refused; }, { once: true });
+}
+
 export class Panel {
   constructor(state, node) {
     this.state = state;
@@ -81,9 +93,11 @@ export class Panel {
     const at = subject === this.subject ? before.indexOf(document.activeElement) : -1;
     const name = at >= 0 ? nameOf(before[at]) : null;
     const marked = at >= 0 && before[at].tagName === "INPUT" ? [before[at].selectionStart, before[at].selectionEnd, before[at].value.length] : null;
+    const refused = subject === this.subject ? before.filter((control) => "refused" in control.dataset).map((control) => [nameOf(control), control.value]) : [];
     this.subject = subject;
     node.replaceChildren(...shown);
     node.scrollTop = scroll;
+    for (const [called, words] of refused) keepRefused(controls().find((control) => nameOf(control) === called), words, state.refusal);
     if (name === null) return;
     const same = controls().map((control, index) => [control, Math.abs(index - at)]).filter(([control]) => nameOf(control) === name).sort((a, b) => a[1] - b[1]);
     const found = same[0]?.[0];

@@ -87,18 +87,27 @@ export function slidesPanel(state) {
   const move = (to) => state.edit({ do: "move slides", slide_ids: ids, to });
   const transitions = [["", "Different now"], ...state.data.transitions.map((entry) => [entry.name, entry.title])];
   const layouts = [["", "Different now"], ...state.data.layouts.map((entry) => [entry.name, entry.title])];
+  const each = (label, fresh) => {
+    const edits = lines.map((line) => [line, fresh(line)]).filter(([, changes]) => changes).map(([line, changes]) => ({ do: "change slides", slide_ids: [line.id], changes }));
+    if (edits.length) state.edit({ do: "several", label: `${label} of ${edits.length} slide${edits.length === 1 ? "" : "s"}`, edits });
+  };
+  // Only what was chosen changes: each slide keeps its own length, pace and sound, and those settings that the other transition has too.
   const settle = (name) => {
     const kind = state.data.transitions.find((entry) => entry.name === name);
-    if (kind) set({ transition: { name, lasts_ms: kind.lasts_ms, pace: lines[0].transition.pace, settings: {} } });
+    if (!kind) return;
+    const known = (settings) => Object.fromEntries(Object.entries(settings).filter(([key, value]) => kind.controls.some((control) => control.name === key && (!control.choices || control.choices.includes(value)))));
+    each("Change transition", ({ transition }) => (transition.name === name ? null : { transition: { ...transition, name, lasts_ms: transition.lasts_ms || kind.lasts_ms, settings: known(transition.settings) } }));
   };
+  const advance = (rule) => each("Change how to advance", (line) => (line.advance.rule === rule ? null : { advance: { after: { rule, after_ms: line.advance.after_ms ?? 5000 }, cue: { rule, cue_id: newId(), hold_ms: null }, voice: { rule } }[rule] }));
+  const after = (ms) => each("Change length", (line) => ({ advance: line.advance.rule === "after" ? { ...line.advance, after_ms: ms } : { rule: "after", after_ms: ms } }));
   const total = lines.reduce((sum, line) => sum + line.schedule.length_ms, 0);
   return [
     el("section", {}, el("h2", {}, `${ids.length} slide${ids.length === 1 ? "" : "s"}`), el("p", { class: "said" }, `${lines.map((line) => line.name || "Untitled").slice(0, 6).join(", ")}${ids.length > 6 ? " …" : ""} · together ${secondsText(total)} s`)),
     el("section", { class: "grid gap-2" },
       pair("Come by", selectField(alike((line) => line.transition.name), transitions, settle, { label: "Come by" })),
-      pair("Length", timeField(mixed((line) => line.transition.lasts_ms), (ms) => state.edit({ do: "several", label: `Change transition of ${ids.length} slides`, edits: lines.map((line) => ({ do: "change slides", slide_ids: [line.id], changes: { transition: { ...line.transition, lasts_ms: ms } } })) }), { label: "Length of the transitions", placeholder: "different now" })),
-      pair("Advance", choice(alike((line) => line.advance.rule), [["after", "After"], ["cue", "On cue"], ["voice", "Voice"]], (rule) => set({ advance: { after: { rule, after_ms: 5000 }, cue: { rule, cue_id: newId(), hold_ms: null }, voice: { rule } }[rule] }), { label: "Advance" })),
-      pair("After", timeField(mixed((line) => line.advance.after_ms ?? null), (ms) => set({ advance: { rule: "after", after_ms: ms } }), { label: "All advance after", placeholder: "different now" })),
+      pair("Length", timeField(mixed((line) => line.transition.lasts_ms), (ms) => each("Change transition", (line) => ({ transition: { ...line.transition, lasts_ms: ms } })), { label: "Length of the transitions", placeholder: "different now" })),
+      pair("Advance", choice(alike((line) => line.advance.rule), [["after", "After"], ["cue", "On cue"], ["voice", "Voice"]], advance, { label: "Advance" })),
+      pair("After", timeField(mixed((line) => line.advance.after_ms ?? null), after, { label: "All advance after", placeholder: "different now" })),
       pair("Layout", selectField(alike((line) => line.layout), layouts, (layout) => layout && state.edit({ do: "change layout", slide_ids: ids, layout }), { label: "Layout of the slides" })),
       pair("Drift", selectField("", [["", "Pictures …"], ["in turn", "Drift, each another way"], ...DRIFTS.filter(([way]) => way !== "own")], (way) => way && state.edit({ do: "drift slides", slide_ids: ids, way }), { label: "Drift of the pictures" })),
       el("button", { class: "push", onclick: () => readThrough(state, ids) }, "Lengths from reading"),

@@ -2,6 +2,7 @@
 import { el, icon, newId } from "../ui/element.js";
 import { post } from "../ui/net.js";
 import { clockText } from "../ui/times.js";
+import { toast } from "../ui/toast.js";
 import { Camera } from "./camera.js";
 import { Courier } from "./courier.js";
 import { levelWords } from "./level.js";
@@ -17,9 +18,10 @@ const dress = () => (dressed ??= new Promise((done) => { const sheet = el("link"
 
 /**
  * Opens the recorder over the page.
- * @param {{base: string, role: "greeting"|"farewell"|"slide", slideId?: string, viewing?: string, used: function(object)}} about `used` gets what the server answered
+ * @param {{base: string, role: "greeting"|"farewell"|"slide", slideId?: string, viewing?: string, used: function(object), shelved?: function(object)}} about
+ * `used` gets what the server answered when it was put somewhere, `shelved` when it came onto the shelf
  */
-export async function recordClip({ base, role, slideId = null, viewing = null, used }) {
+export async function recordClip({ base, role, slideId = null, viewing = null, used, shelved = () => undefined }) {
   await dress();
   const video = el("video", { muted: true, playsinline: true });
   video.muted = true;
@@ -38,7 +40,7 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
   const again = el("button", { class: "push", hidden: true }, "Again");
   const use = el("button", { class: "push main", hidden: true }, PUT[role]);
   const dialog = el("dialog", { class: "clip-recorder", "aria-label": TITLES[role] },
-    el("header", { class: "row" }, el("h2", {}, TITLES[role]), el("button", { class: "push bare ml-auto", "aria-label": "Close", onclick: () => dialog.close() }, icon("x"))),
+    el("header", { class: "row" }, el("h2", {}, TITLES[role]), el("button", { class: "push bare ml-auto", "aria-label": "Close", onclick: () => leave() }, icon("x"))),
     el("div", { class: "seen dark" }, video, heard, count), el("div", { class: "pair-of" }, withVoice, withCamera), wrong, said, el("footer", { class: "row" }, clock, again, use, begin, stop));
   let recording = null;
   let began = 0;
@@ -87,8 +89,10 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
     } catch (error) { count.hidden = true; wrong.textContent = error.message; begin.disabled = false; }
   });
 
+  let ended = null;
   async function end() {
-    if (!recording) return;
+    if (!recording || ended === recording) return;
+    ended = recording;
     stop.disabled = true;
     clearInterval(ticking);
     if (recording.film) await camera.endPiece(); else await microphone.halt(microphone.frame);
@@ -96,6 +100,7 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
     const whole = await courier.flush();
     courier.end();
     const address = `${base}/record/${recording.id}/clip`;
+    if (whole) await shelve();
     if (whole) {
       heard.replaceChildren(el(recording.film ? "video" : "audio", { src: address, controls: true, preload: "auto" }));
       heard.hidden = false;
@@ -106,7 +111,23 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
     again.hidden = use.hidden = !whole;
     begin.hidden = stop.hidden = whole;
   }
+  /** What was recorded lies on the shelf before anybody decides about it. */
+  async function shelve() {
+    try {
+      const reply = await post(`${base}/record/${recording.id}/place`, { role: "shelf", viewing });
+      shelved(reply);
+      said.textContent = "It lies on the shelf.";
+    } catch (error) { wrong.textContent = error.message; }
+  }
   stop.addEventListener("click", end);
+  // Esc and Close end a recording as Stop does; what was recorded is never thrown away by them.
+  const leave = async () => {
+    const had = Boolean(recording);
+    await end();
+    dialog.close();
+    if (had) toast("What you recorded lies on the shelf.");
+  };
+  dialog.addEventListener("cancel", (event) => { event.preventDefault(); leave(); });
 
   again.addEventListener("click", () => {
     recording = null;

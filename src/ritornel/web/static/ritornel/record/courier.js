@@ -93,7 +93,16 @@ export class Courier extends EventTarget {
     form.append("about", JSON.stringify(about));
     const reply = await fetch(`${this.base}/record/${this.id}/more`, { method: "POST", headers: { "X-CSRFToken": csrf() }, body: form });
     const body = await reply.json();
-    if (reply.status === 409 && body.size > this.at) { this.drop(body.size - this.at); this.at = body.size; return; }
+    if (reply.status === 409 && body.size > this.at) { this.drop(body.size - this.at); this.at = body.size; }
+    if (reply.status === 409 && body.camera_size !== undefined && camera) {
+      // Of the camera the server has another length than was thought: what is sent goes on from there.
+      const key = `${camera.piece}/${camera.from_ms}`;
+      const known = Math.max(body.camera_size - (this.segments.get(key) ?? 0), 0);
+      this.segments.set(key, body.camera_size);
+      if (known >= camera.blob.size) this.seen.shift(); else if (known) camera.blob = camera.blob.slice(known);
+      return;
+    }
+    if (reply.status === 409 && body.size >= this.at && body.events === undefined) return;
     if (reply.status === 409 && body.events < this.sent) { this.sent = body.events; return; }
     if (reply.status === 507) { this.tell("full", body.error); return; }
     if (!reply.ok) { this.tell(reply.status < 500 ? "taken" : "line", body.error ?? ""); return; }

@@ -13,7 +13,7 @@ function invitation({ base, data, section, changed }) {
       const reply = await post(`${base}/people/invite`, { address: address.value.trim(), role: "record", section: which.value });
       const person = reply.people.find((one) => one.id === reply.invited);
       await changed();
-      toast(`A letter went to ${person.address}. Its link opens that section only.`, person.link ? { act: "Copy the link", onact: () => navigator.clipboard.writeText(person.link).catch(() => toast(person.link)) } : {});
+      toast(reply.mail ? `Mail with a link went to ${person.address}. It opens that section only.` : `No mail server is set up here. Copy the link for ${person.address}; it opens that section only.`, person.link ? { act: "Copy the link", onact: () => navigator.clipboard.writeText(person.link).catch(() => toast(person.link)) } : {});
     } catch (error) { toast(error.message, { wrong: true }); }
   };
   return el("form", { onsubmit: invite, class: "invite" }, el("b", {}, "Invite someone to one section"), el("div", { class: "row" }, which, address), el("div", { class: "row" }, el("span", { class: "said" }, "Opens that section only"), el("button", { class: "push ml-auto" }, "Invite")));
@@ -25,7 +25,7 @@ export function drawFoot(about) {
   const foot = document.getElementById("sections-foot");
   foot.replaceChildren(...(data.may_invite ? [invitation(about)] : []));
   if (!data.may_edit) { foot.append(el("p", { class: "said" }, "This section is yours to record. The others of the show are not seen here.")); return; }
-  const greet = (role) => async () => { const { recordClip } = await import("./clip.js"); await recordClip({ base, role, used: async (reply) => { await changed(); toast(`${reply.label}.`, { act: "Undo", onact: async () => { await post(`${base}/undo`); await changed(); } }); } }); };
+  const greet = (role) => async () => { const { recordClip } = await import("./clip.js"); await recordClip({ base, role, shelved: changed, used: async (reply) => { await changed(); toast(`${reply.label}.`, { act: "Undo", onact: async () => { await post(`${base}/undo`); await changed(); } }); } }); };
   const free = section.slides.filter((slide) => slide.id !== section.id || data.sections.length === 1);
   const slides = el("select", { class: "field", "aria-label": "Begins with" }, free.map((slide) => el("option", { value: slide.id }, `${slide.number}  ${slide.name}`)));
   const name = el("input", { class: "field", placeholder: "Its name", maxlength: 200, "aria-label": "Name of the section" });

@@ -175,8 +175,10 @@ export function dragOn(score, handle, event, click) {
   };
   const stop = () => {
     over = true;
+    if (moved) state.letGo();
     removeEventListener("pointermove", onMove);
     removeEventListener("pointerup", onUp);
+    removeEventListener("pointercancel", onCancel);
     removeEventListener("keydown", onKey, true);
     score.showNumber("", event);
     score.showLine(null);
@@ -184,6 +186,7 @@ export function dragOn(score, handle, event, click) {
   const onMove = (next) => {
     if (!drag) { scrub(score, score.scale.ms(next.clientX - box.left + left)); return; }
     if (!moved && Math.abs(next.clientX - fromX) < START_PX) return;
+    if (!moved) state.hold();
     moved = true;
     last = next;
     value = valueAt(next);
@@ -200,15 +203,20 @@ export function dragOn(score, handle, event, click) {
     state.endAttempt();
     score.draw();
   };
-  const onKey = (key) => {
-    if (key.key !== "Escape") return;
-    key.stopPropagation();
+  // Taken back: by Esc, or by the browser, which begins to scroll.
+  const onCancel = () => {
     stop();
     state.endAttempt();
     score.draw();
   };
+  const onKey = (key) => {
+    if (key.key !== "Escape") return;
+    key.stopPropagation();
+    onCancel();
+  };
   addEventListener("pointermove", onMove);
   addEventListener("pointerup", onUp);
+  addEventListener("pointercancel", onCancel);
   addEventListener("keydown", onKey, true);
   event.preventDefault();
   if (!drag) onMove(event);

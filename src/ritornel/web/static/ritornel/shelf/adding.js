@@ -32,7 +32,6 @@ export async function addFiles(state, files) {
     }
   }
   state.progress(null);
-  state.keptAt = Date.now();
   if (added.length) state.tell("show");
   state.tell("kept");
   const more = refused.length > 1 ? ` And ${refused.length - 1} more that could not be taken in.` : "";

@@ -76,7 +76,6 @@ export class Catalogue {
         Object.assign(state.data, { revision: reply.revision, history: reply.history });
         state.data.assets = [...state.data.assets.filter(({ id }) => id !== reply.asset.id), reply.asset];
         this.shelf.fresh = new Set([reply.asset.id]);
-        state.keptAt = Date.now();
         state.tell("show");
         button.replaceChildren("On the shelf");
         toast([`“${reply.asset.name}” is on the shelf, with its credit.`, ...reply.notices].join(" "));

@@ -5,6 +5,7 @@ import { pulled, scaledWithin, turned } from "./sizing.js";
 import { pulledTo, snapped } from "./snapping.js";
 import { around } from "./surrounding.js";
 import { track } from "./tracking.js";
+import { toast } from "../ui/toast.js";
 
 const SNAP_PX = 6;
 const TURN_STEP_DEG = 15;
@@ -45,9 +46,14 @@ export class Moving {
     });
   }
 
-  /** Moves objects as one step. */
+  /** Moves objects as one step: those that are still there when its turn comes, after an undo, say. */
   moveBy(items, dx, dy) {
-    return this.state.edit({ do: "move objects", slide_id: this.state.slide.id, object_ids: items.map((item) => item.id), dx, dy });
+    const slideId = this.state.slide.id;
+    return this.state.edit(() => {
+      const ids = items.map((item) => item.id).filter((id) => this.state.slide?.id !== slideId || this.state.object(id));
+      if (ids.length < items.length) toast(ids.length ? "Some of what you moved is gone by now; the rest was moved." : `${items[0].name} is gone by now, so nothing was moved.`);
+      return ids.length ? { do: "move objects", slide_id: slideId, object_ids: ids, dx, dy } : null;
+    });
   }
 
   pressHandle(event) {
@@ -63,7 +69,11 @@ export class Moving {
   }
 
   change(item, changes) {
-    return this.state.edit({ do: "change objects", slide_id: this.state.slide.id, object_ids: [item.id], changes });
+    const slideId = this.state.slide.id;
+    return this.state.edit(() => {
+      if (this.state.slide?.id === slideId && !this.state.object(item.id)) { toast(`${item.name} is gone by now, so nothing was changed.`); return null; }
+      return { do: "change objects", slide_id: slideId, object_ids: [item.id], changes };
+    });
   }
 
   way(handle) { return [Number(handle.dataset.across), Number(handle.dataset.down)]; }

@@ -1,6 +1,7 @@
 // Words edited in place: paragraphs as the core has them, in their own face and size. Leaving keeps them; Esc keeps them too, undo brings
 // the old ones back. Typing is the browser's own; looks and lists are set on the paragraphs and runs that are marked.
 import { el, icon, newId } from "../ui/element.js";
+import { toast } from "../ui/toast.js";
 import { LEFT } from "./held-keys.js";
 import { linesOf } from "./plain-lines.js";
 
@@ -315,25 +316,36 @@ export class WordsEditor {
       return field;
     };
     const link = el("input", { class: "field", placeholder: "Link, https://…", "aria-label": "Link", hidden: true });
-    const keepLink = () => {
-      if (link.hidden) return;
-      link.hidden = true;
-      const address = link.value.trim();
-      const full = address && !/^(https?:\/\/|mailto:)/.test(address) ? `https://${address}` : address;
-      if (this.linkEnds) this.select(this.linkEnds);
-      this.apply({ link: full || null });
+    const told = el("span", { class: "wrong", id: "link-told", role: "alert", hidden: true });
+    link.setAttribute("aria-describedby", told.id);
+    const wrong = (words) => {
+      told.textContent = words;
+      told.hidden = !words;
+      if (words) link.setAttribute("aria-invalid", "true"); else link.removeAttribute("aria-invalid");
     };
-    link.addEventListener("keydown", (event) => { event.stopPropagation(); if (event.key === "Enter") { event.preventDefault(); keepLink(); } else if (event.key === "Escape") { link.hidden = true; this.field.focus(); } });
+    link.addEventListener("input", () => wrong(""));
+    // The link that was typed becomes one; false where it is no address, which is told at the field, and nothing is changed.
+    this.keepLink = () => {
+      if (link.hidden) return true;
+      const full = linkAddress(link.value.trim(), state.data.limits.address_pattern);
+      if (full === undefined) { wrong("A link leads to an address, such as https://orlmere.town or mailto:somebody@orlmere.town."); return false; }
+      link.hidden = true;
+      wrong("");
+      if (this.linkEnds) this.select(this.linkEnds);
+      this.apply({ link: full });
+      return true;
+    };
+    link.addEventListener("keydown", (event) => { event.stopPropagation(); if (event.key === "Enter") { event.preventDefault(); this.keepLink(); } else if (event.key === "Escape") { link.hidden = true; wrong(""); this.field.focus(); } });
     const openLink = () => { this.linkEnds = this.ends(); link.hidden = false; link.value = this.look().link ?? ""; link.focus(); };
     const bar = el("div", { class: "words-bar", role: "toolbar", "aria-label": "Look of the words" },
       button("bold", "Bold (Ctrl B)", () => this.toggle("weight", 700), "weight"), button("italic", "Italic (Ctrl I)", () => this.toggle("italic", true)), button("underline", "Underline (Ctrl U)", () => this.toggle("underline", true)),
       roles("Colour of the words", "colour", "Colour"), roles("Highlight", "highlight", "No highlight"),
-      button("link", "Link", openLink), link,
+      button("link", "Link", openLink), link, told,
       button("list", "Bullets", () => this.list(this.marked()[0]?.dataset.list === "bullets" ? "none" : "bullets"), "bullets"),
       button("list-ordered", "Numbers", () => this.list(this.marked()[0]?.dataset.list === "numbers" ? "none" : "numbers"), "numbers"),
       button("list-indent-decrease", "A level out (Shift Tab)", () => this.deepen(-1)), button("list-indent-increase", "A level in (Tab)", () => this.deepen(1)),
       button("remove-formatting", "As the object says", () => this.apply(Object.fromEntries(LOOKS.map((name) => [name, null])))),
-      el("button", { type: "button", class: "done", onclick: () => this.finish() }, "Done"));
+      el("button", { type: "button", class: "done", onclick: () => { if (this.keepLink()) this.finish(); else link.focus(); } }, "Done"));
     bar.addEventListener("pointerdown", (event) => event.stopPropagation());
     bar.addEventListener("keydown", (event) => { if (event.key === "Escape") { event.stopPropagation(); this.field.focus(); } });
     bar.addEventListener("focusout", (event) => { if (!bar.contains(event.relatedTarget) && event.relatedTarget !== this.field && event.relatedTarget) this.finish(); });
@@ -357,6 +369,8 @@ export class WordsEditor {
 
   async finish() {
     if (this.done) return;
+    // A link that was typed and not confirmed is meant; one that is no address is told, and the words are kept without it.
+    if (this.keepLink && !this.keepLink()) toast(`“${this.bar.querySelector("input").value.trim()}” is no address, so it did not become a link. The words are kept.`, { wrong: true });
     this.done = true;
     const paragraphs = this.read();
     document.removeEventListener("selectionchange", this.onSelection);
@@ -371,8 +385,26 @@ export class WordsEditor {
     const empty = clean.every((paragraph) => paragraph.runs.every((run) => !run.text.trim()));
     if (empty && item.kind === "text") { await state.edit({ do: "remove objects", slide_id: slideId, object_ids: [item.id] }); return; }
     if (JSON.stringify(this.plainOf(clean)) === this.before) return;
-    await state.edit({ do: "write text", slide_id: slideId, object_id: item.id, paragraphs: clean, stem: newId() });
+    if (await state.edit({ do: "write text", slide_id: slideId, object_id: item.id, paragraphs: clean, stem: newId() })) return;
+    // What was written stays where it was written, to be put right; the refusal is told over the page.
+    const now = state.slide?.id === slideId ? state.object(item.id) : null;
+    if (!now || stage.writing) { offerWords(clean, state.refusal); return; }
+    stage.editor = new WordsEditor(stage, now);
+    stage.editor.draw(paragraphs);
   }
+}
+
+/** The address of a link as it is kept; null for none, undefined for what is no address. @param {string} pattern the core's own (core/document/objects.py) */
+export function linkAddress(typed, pattern) {
+  if (!typed) return null;
+  const full = /^[a-z]+:/i.test(typed) ? typed : typed.includes("@") && !typed.includes("/") ? `mailto:${typed}` : `https://${typed}`;
+  return new RegExp(pattern).test(full) ? full : undefined;
+}
+
+/** Words that have no place any more are not lost: they can be copied. */
+function offerWords(paragraphs, why) {
+  const text = paragraphs.map(({ runs }) => runs.map((run) => run.text).join("")).join("\n");
+  toast(`${why} What you wrote can be copied.`, { wrong: true, act: "Copy the words", onact: () => navigator.clipboard?.writeText(text), stays: true });
 }
 
 /** Opens the words of a text or shape; what was open is kept first. */

@@ -1,0 +1,114 @@
+"""How much a request may bring along, by the kind of its address: judged by what it announces, and again while it is read, before Django sees any of it.
+
+Everything may bring 1 MB. More may come to addresses that take files in, and only from somebody who is signed in.
+"""
+
+from collections.abc import Awaitable, Callable
+from typing import Any
+
+import msgspec
+from asgiref.sync import sync_to_async
+from django.conf import settings
+from django.contrib.auth import SESSION_KEY
+from django.db import connection
+from django.urls import Resolver404, resolve
+from django.utils.module_loading import import_string
+
+USUAL_BYTES = 1_000_000
+AROUND_BYTES = 200_000
+"""What a form adds to the file in it."""
+
+Scope = dict[str, Any]
+Receive = Callable[[], Awaitable[Any]]
+Send = Callable[[Any], Awaitable[None]]
+Application = Callable[[Scope, Receive, Send], Awaitable[None]]
+
+
+def upload_limits() -> dict[str, int]:
+    """How much may come to each address, by its name, that takes more than usual."""
+    file_bytes = settings.MEDIA_LIMITS.file_bytes + AROUND_BYTES
+    large = dict.fromkeys(("shelf", "media-again", "from-pdf", "from-presentation"), file_bytes)
+    text = dict.fromkeys(("from-outline", "timings-in", "captions-in", "edit", "would", "bring"), 5_000_000 + AROUND_BYTES)
+    return {**large, **text, "from-archive": settings.ARCHIVE_BYTES + AROUND_BYTES, "record-more": 2 * settings.RECORDED_PART_BYTES + AROUND_BYTES}
+
+
+def _is_signed_in(cookies: str) -> bool:
+    """Whether the cookies are those of somebody who is signed in; asked in a thread that closes its connection."""
+    named = dict(part.strip().partition("=")[::2] for part in cookies.split(";"))
+    key = named.get(settings.SESSION_COOKIE_NAME, "")
+    if not key:
+        return False
+    store = import_string(f"{settings.SESSION_ENGINE}.SessionStore")
+    try:
+        return SESSION_KEY in store(key[:8000])
+    finally:
+        connection.close()
+
+
+class TooLarge(Exception):
+    """More came than may come."""
+
+
+class BodyLimit:
+    """An ASGI application in front of another, that lets no more through than the address takes."""
+
+    def __init__(self, application: Application) -> None:
+        self._application = application
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        if scope["type"] != "http":
+            await self._application(scope, receive, send)
+            return
+        headers = {name.lower(): value.decode("latin-1") for name, value in scope["headers"]}
+        announced = headers.get(b"content-length", "")
+        length = int(announced) if announced.isascii() and announced.isdigit() and len(announced) < 16 else None
+        chunked = b"transfer-encoding" in headers
+        limit = USUAL_BYTES
+        if (length is not None and length > USUAL_BYTES) or chunked:
+            limit = await self._limit(scope, headers)
+        if (announced and length is None) or (length is not None and length > limit):
+            await self._refuse(send, limit, headers)
+            return
+        came = 0
+        begun = False
+
+        async def receiving() -> Any:
+            nonlocal came
+            message = await receive()
+            if message["type"] == "http.request":
+                came += len(message.get("body", b""))
+                if came > limit:
+                    raise TooLarge
+            return message
+
+        async def sending(message: Any) -> None:
+            nonlocal begun
+            begun = True
+            await send(message)
+
+        try:
+            await self._application(scope, receiving, sending)
+        except TooLarge:
+            if not begun:
+                await self._refuse(send, limit, headers)
+
+    async def _limit(self, scope: Scope, headers: dict[bytes, str]) -> int:
+        """How much may come to the address from whoever asks."""
+        try:
+            name = resolve(scope["path"]).url_name
+        except Resolver404:
+            return USUAL_BYTES
+        wanted = upload_limits().get(name or "", USUAL_BYTES)
+        if wanted > USUAL_BYTES and not await sync_to_async(_is_signed_in, thread_sensitive=False)(headers.get(b"cookie", "")):
+            return USUAL_BYTES
+        return wanted
+
+    @staticmethod
+    async def _refuse(send: Send, limit: int, headers: dict[bytes, str]) -> None:
+        words = f"This is too large: at most {limit / 1e6:.0f} MB can come to this address. Nothing was changed."
+        plain = "json" not in headers.get(b"accept", "") + headers.get(b"content-type", "") and b"x-csrftoken" not in headers
+        body = words.encode() if plain else msgspec.json.encode({"error": words, "field": ""})
+        kind = b"text/plain; charset=utf-8" if plain else b"application/json"
+        about = [(b"content-type", kind), (b"content-length", str(len(body)).encode()), (b"connection", b"close"), (b"x-content-type-options", b"nosniff")]
+        await send({"type": "http.response.start", "status": 413, "headers": about})
+        await send({"type": "http.response.body", "body": body})
