@@ -54,7 +54,7 @@ class Program:
         subprocess.run([sys.executable, "manage.py", "load_demo"], cwd=ROOT, env=self.environment, check=True)
         port = free_port()
         self.address = f"http://127.0.0.1:{port}"
-        server = [sys.executable, "-m", "uvicorn", "ritornel.web.config.asgi:application", "--port", str(port), "--log-level", "error"]
+        server = [sys.executable, "-m", "ritornel.web.serve", "--port", str(port), "--log-level", "error"]
         self.log = (Path(self.folder.name) / "server.log").open("w")
         self.server = subprocess.Popen(server, cwd=ROOT, env=self.environment, stderr=self.log, preexec_fn=_die_with_parent)
         self.worker = self.start_worker()

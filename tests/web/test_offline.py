@@ -1,4 +1,8 @@
+import base64
+import hashlib
+import html
 import io
+import re
 import zipfile
 
 from ritornel.web.releases.page_alone import ENTRY, module_map
@@ -8,7 +12,6 @@ from tests.web.base import WebTest
 
 class OfflineTest(WebTest):
     def test_the_modules_of_the_player_import_each_other_by_name(self) -> None:
-        import base64
         import json
 
         imports = json.loads(module_map())["imports"]
@@ -36,3 +39,13 @@ class OfflineTest(WebTest):
             reply = self.client.get(f"/shows/clock/{name}")
             self.assertEqual(reply.status_code, 400)
             self.assertIn("The file of “The tower at noon” is missing", reply.json()["error"])
+
+    def test_a_page_runs_its_own_scripts_and_reaches_nothing_elsewhere(self) -> None:
+        page = self.client.get("/shows/clock/offline.html").content.decode()
+        policy = html.unescape(re.findall(r'Content-Security-Policy" content="([^"]+)"', page)[0])
+        self.assertTrue(policy.startswith("default-src 'none'; script-src 'sha256-"))
+        self.assertNotIn("unsafe", policy)
+        self.assertNotIn("http", policy)
+        for kind in ("importmap", "module"):
+            script = re.findall(rf'<script type="{kind}">(.*?)</script>', page, re.DOTALL)[0]
+            self.assertIn(base64.b64encode(hashlib.sha256(script.encode()).digest()).decode(), policy, kind)

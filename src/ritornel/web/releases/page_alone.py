@@ -1,8 +1,11 @@
 """A page that plays a show without Ritornel behind it: the player, its style and the fonts are in it."""
 
+import base64
+import hashlib
 import json
 import posixpath
 import re
+from collections.abc import Sequence
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -73,15 +76,39 @@ def style_of(performance: Performance) -> str:
     return "\n".join([*rules, *(_static(name).read_text(encoding="utf-8") for name in SHEETS)])
 
 
+def policy_of(scripts: Sequence[str], style: str) -> str:
+    """The page's Content-Security-Policy: its own scripts and style by their hashes, modules and fonts that are in it, media in it or beside it, and
+    nothing from anywhere else."""
+
+    def hashed(text: str) -> str:
+        return f"'sha256-{base64.b64encode(hashlib.sha256(text.encode()).digest()).decode()}'"
+
+    beside = "'self' file: data: blob:"
+    parts = {
+        "default-src": "'none'",
+        "script-src": f"{' '.join(map(hashed, scripts))} data:",
+        "style-src": hashed(style),
+        "font-src": "data:",
+        "img-src": beside,
+        "media-src": beside,
+        "connect-src": beside,
+        "base-uri": "'none'",
+        "form-action": "'none'",
+    }
+    return "; ".join(f"{name} {value}" for name, value in parts.items())
+
+
 def page_of(staged: Performance, start: dict[str, Any]) -> bytes:
     """The page, with the player in it; `start` says what is played (js/watch.js), and what is not said of how is as it is by itself."""
+    style, modules, script = style_of(staged), module_map(), f'import "{ENTRY}";'
     context = {
         "title": staged.title,
         "length": clock_text(staged.schedule.length_ms).split(".")[0],
         "loops": start["loops"],
         "start": msgspec.to_builtins(start),
-        "style": style_of(staged),
-        "modules": module_map(),
-        "entry": ENTRY,
+        "style": style,
+        "modules": modules,
+        "script": script,
+        "policy": policy_of((modules, script), style),
     }
     return render_to_string("releases/offline.html", context).encode()

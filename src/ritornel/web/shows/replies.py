@@ -25,7 +25,10 @@ def json_reply(value: Any, status: int = 200) -> HttpResponse:
 
 
 def telling_errors(view: View) -> View:
-    """Turns errors meant for the presenter into {"error": sentence, "field": path}: 200 for an edit that was made already, 409 for a stale revision, 429 for what is done too often, else 400."""
+    """Turns errors meant for the presenter into {"error": sentence, "field": path}.
+
+    The answer is 200 for an edit that was made already, 409 for a stale revision, 429 for what is done too often, else 400.
+    """
 
     @functools.wraps(view)
     def wrapped(request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponseBase:

@@ -2,7 +2,6 @@
 import { Panel } from "./panel/panel.js";
 import { Score } from "./score/score.js";
 import { ShowState } from "./show-state.js";
-import { Clipboard } from "./stage/clipboard.js";
 import { Stage } from "./stage/stage.js";
 import { drawStops } from "./stage/stops.js";
 import { onFirst } from "./ui/later.js";
@@ -70,10 +69,9 @@ if (state.data.shared) meet();
 /* What is saved, and what undo would take back. */
 function saySaved() {
   let words = "Saved";
-  if (state.unanswered) words = "Not saved yet: the server cannot be reached. It is sent again by itself.";
+  if (state.unanswered) words = "Not saved yet: no answer. It is sent again by itself.";
   else if (state.pending) words = "Saving …";
   if (at("kept").textContent !== words) at("kept").textContent = words;
-  at("kept").dataset.state = state.unanswered ? "unanswered" : state.pending ? "saving" : "saved";
   const { undo, redo } = state.data.history;
   at("undo").disabled = !undo;
   at("redo").disabled = !redo;
@@ -123,7 +121,8 @@ function removePicked() {
   if (state.picked.size) return state.edit({ do: "remove objects", slide_id: state.slide.id, object_ids: [...state.picked] });
   return null;
 }
-new Clipboard(stage, removePicked);
+// Copying and pasting come once the page stands: nobody does so first.
+(window.requestIdleCallback ?? setTimeout)(async () => { const { Clipboard } = await import("./stage/clipboard.js"); new Clipboard(stage, removePicked); });
 
 const withControl = {
   z: (event) => (event.shiftKey ? state.redo() : state.undo()),

@@ -6,7 +6,9 @@ import { holdEdit } from "../score/holds.js";
 import { beatAt, goToBeat } from "../stage/stops.js";
 import { svg } from "../ui/element.js";
 import { selectField, timeField } from "./fields.js";
+import { later } from "../ui/later.js";
 
+const drags = later(() => import("./order-drag.js"));
 const tenths = (ms) => (ms / 1000).toFixed(1);
 
 /** How a build starts, in words. */
@@ -66,7 +68,7 @@ export function runningOrder(state) {
   });
   if (line.schedule.last_wait) list.append(waitRow(state, null, line.schedule.last_wait, now));
   if (!line.builds.length) list.append(el("li", {}, el("span", { class: "said" }, "No builds: all is there on arrival. Pick an object to give it one.")));
-  enableDrag(state, list);
+  drags.get().then(({ enableDrag }) => enableDrag(state, list));
   return list;
 }
 
@@ -111,45 +113,4 @@ export function showTrial(state) {
     times.textContent = `${tenths(from)}–${tenths(from + build.runs_ms)}`;
     row.classList.toggle("would", Boolean(state.trial));
   }
-}
-
-/** Dropping under a wait's row makes the entry the opener of that beat, and the old opener together. */
-function enableDrag(state, list) {
-  let dragged = null;
-  const rows = () => [...list.querySelectorAll("li")];
-  const clear = () => rows().forEach((row) => delete row.dataset.drop);
-  list.addEventListener("dragstart", (event) => {
-    dragged = event.target.closest(".entry");
-    event.dataTransfer.effectAllowed = "move";
-    event.dataTransfer.setData("text/plain", dragged.dataset.build);
-    requestAnimationFrame(() => dragged.classList.add("dragged"));
-  });
-  list.addEventListener("dragend", () => { dragged?.classList.remove("dragged"); dragged = null; clear(); state.endAttempt(); });
-  const moveOf = (spot) => {
-    const id = dragged.dataset.build;
-    const before = rows().slice(0, rows().indexOf(spot.row) + (spot.side === "after" ? 1 : 0));
-    const to = before.filter((row) => row.classList.contains("entry") && row.dataset.build !== id).length;
-    return { do: "move build", slide_id: state.slide.id, build_id: id, to, opens: spot.row.classList.contains("wait") && spot.side === "after" };
-  };
-  const spotOf = (event) => {
-    const row = event.target.closest("li");
-    if (!row || !dragged) return null;
-    if (!row.classList.contains("entry")) return { row, side: "after" };
-    const box = row.getBoundingClientRect();
-    return { row, side: event.clientY < box.top + box.height / 2 ? "before" : "after" };
-  };
-  list.addEventListener("dragover", (event) => {
-    const spot = spotOf(event);
-    if (!spot) return;
-    event.preventDefault();
-    clear();
-    spot.row.dataset.drop = spot.side;
-    state.attempt(moveOf(spot));
-  });
-  list.addEventListener("drop", (event) => {
-    const spot = spotOf(event);
-    if (!spot) return;
-    event.preventDefault();
-    state.edit(moveOf(spot));
-  });
 }

@@ -3,7 +3,6 @@ import { Painter } from "../player/painter.js";
 import { sightAt } from "../player/sight.js";
 import { el, svg } from "../ui/element.js";
 import { begin, later, onFirst } from "../ui/later.js";
-import { receiveFiles } from "./files.js";
 import { Frames } from "./frames.js";
 import { heldKeys } from "./held-keys.js";
 import { Picking } from "./picking.js";
@@ -48,7 +47,7 @@ export class Stage {
       if (this.picked()[0]?.paragraphs) this.readyToWrite();
     });
     state.addEventListener("trial", () => this.tryTimes());
-    receiveFiles(this);
+    import("./files.js").then(({ receiveFiles }) => receiveFiles(this));
     this.rebuild();
   }
 

@@ -10,16 +10,16 @@ export class Refused extends Error {
 const csrf = () => document.querySelector("meta[name=csrf]")?.content ?? "";
 /** A server that is being started again, or a proxy that finds none, is no answer to what was asked. */
 const AWAY = [502, 503, 504];
-const UNANSWERED = "The server cannot be reached. It is not known whether this was done; look again in a moment.";
+const UNKNOWN = "It is not known whether this was done; look again in a moment.";
 
 async function read(reply) {
   const body = await reply.json().catch(() => ({}));
   if (reply.ok) return body;
-  const words = body.error ?? (reply.status >= 500 ? `The server could not answer (${reply.status}). It is not known whether this was done; look again in a moment.` : `The server refused this (${reply.status}).`);
+  const words = body.error ?? (reply.status >= 500 ? `The server could not answer (${reply.status}). ${UNKNOWN}` : `The server refused this (${reply.status}).`);
   throw new Refused(words, { ...body, status: reply.status, unanswered: AWAY.includes(reply.status) && !body.error });
 }
 
-async function ask(url, options, unanswered = UNANSWERED) {
+async function ask(url, options, unanswered = `The server cannot be reached. ${UNKNOWN}`) {
   let reply;
   try {
     reply = await fetch(url, options);

@@ -1,0 +1,41 @@
+"""The program as a package: installed into an empty environment, with what the package itself asks for and nothing else."""
+
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+from django.test import SimpleTestCase
+
+from ritornel.demo.orlmere import MEDIA
+
+ROOT = Path(__file__).resolve().parents[1]
+
+
+class WheelTest(SimpleTestCase):
+    def call(self, *words: object, folder: Path) -> str:
+        done = subprocess.run([str(word) for word in words], cwd=folder, capture_output=True, text=True)
+        self.assertEqual(done.returncode, 0, f"{words}\n{done.stdout[-1500:]}\n{done.stderr[-1500:]}")
+        return done.stdout
+
+    def test_it_makes_a_show_tells_its_schedule_and_films_it(self) -> None:
+        with tempfile.TemporaryDirectory(prefix="ritornel-wheel-") as name:
+            folder = Path(name)
+            quiet = ("-q", "--disable-pip-version-check")
+            self.call(sys.executable, "-m", "pip", "wheel", *quiet, "--no-deps", "-w", folder, ROOT, folder=folder)
+            (wheel,) = folder.glob("ritornel-*.whl")
+            self.call(sys.executable, "-m", "venv", folder / "empty", folder=folder)
+            self.call(folder / "empty/bin/pip", "install", *quiet, wheel, folder=folder)
+            ritornel = folder / "empty/bin/ritornel"
+            pictures = folder / "pictures"
+            pictures.mkdir()
+            for number in (1, 2):
+                (pictures / f"{number}.jpg").write_bytes(next(iter(sorted(MEDIA.glob("*.jpg")))).read_bytes())
+            self.call(ritornel, "new", pictures, "--each", "0.4", "--title", "Two", "-o", "two.ritornel", folder=folder)
+            self.assertIn("Two", self.call(ritornel, "schedule", "two.ritornel", folder=folder))
+            self.call(ritornel, "render", "two.ritornel", "-o", "two.mp4", "--size", "160x90", folder=folder)
+            self.assertGreater((folder / "two.mp4").stat().st_size, 1000)
+            # Pages and their scripts came along too.
+            django = "import django; django.setup(); from django.template.loader import get_template; get_template('base.html')"
+            environment = f"DJANGO_SETTINGS_MODULE=ritornel.web.config.settings RITORNEL_VAR={folder}/var"
+            self.call("/bin/sh", "-c", f"{environment} {folder}/empty/bin/python -c \"{django}\"", folder=folder)
