@@ -216,7 +216,7 @@ class FramingTest(StageTest):
         self.assertGreater(runs, 400, "as long as its way takes")
         self.page.get_by_label("From the left").fill("9000")
         self.page.get_by_label("From the left").press("Enter")
-        expect(self.page.get_by_text("would look past the slide")).to_be_visible()
+        expect(self.page.get_by_role("complementary", name="Details").get_by_text("would look past the slide")).to_be_visible()
         self.assertLess(self.slide(show, "dial-s")["framings"][0]["x"], 1280)
         self.page.get_by_role("button", name="Remove framing").click()
         self.until(lambda: not self.slide(show, "dial-s")["framings"])

@@ -7,7 +7,7 @@ from django.core import signing
 from django.core.exceptions import ValidationError
 from django.core.validators import validate_email
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import redirect, render
+from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
@@ -117,5 +117,5 @@ def prove_address(request: HttpRequest, code: str) -> HttpResponse:
 @require_POST
 def forget_address(request: HttpRequest, number: int) -> HttpResponse:
     """Takes an address off the account."""
-    person_of(request).proven_addresses.filter(pk=number).delete()
+    get_object_or_404(person_of(request).proven_addresses, pk=number).delete()
     return redirect("account")

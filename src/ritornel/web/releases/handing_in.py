@@ -21,7 +21,7 @@ from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.models import FilmJob, HandIn
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import show_for
+from ritornel.web.shows.services import owned_show
 
 NOTE_CHARACTERS = 1000
 
@@ -51,7 +51,7 @@ def handed_line(entry: HandIn) -> dict[str, Any]:
 @telling_errors
 def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     """Hands a finished film or the like in: {"to": name or address, "note": words}."""
-    row, person = show_for(show_id, request, "edit"), person_of(request)
+    row, person = owned_show(show_id, request), person_of(request)
     job = FilmJob.objects.filter(pk=job_id, show=row, state=State.READY).first()
     if job is None:
         raise Http404("There is no such film.")

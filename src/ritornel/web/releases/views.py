@@ -189,7 +189,7 @@ def films(request: HttpRequest, show_id: str) -> HttpResponse:
     row = owned_show(show_id, request)
     if request.method == "POST":
         body = body_of(request)
-        kind = body.get("kind", "mp4")
+        kind = str(body.get("kind", "mp4"))
         if kind not in FilmJob.KINDS:
             raise BadValue(f"A film or its like is {', '.join(FilmJob.KINDS)}, not “{kind}”.", "kind")
         style = str(body.get("style", "slides"))

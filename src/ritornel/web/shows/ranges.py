@@ -13,6 +13,7 @@ from ritornel.web.config.policy import FILE
 CHUNK = 1_000_000
 AT_ONCE = 4_000_000
 """A range is answered with at most so many bytes; the browser asks for the rest when it wants it."""
+_ABSURD = re.compile(r"[0-9]{16}", re.ASCII)
 _RANGE = re.compile(r"bytes=([0-9]{0,15})-([0-9]{0,15})", re.ASCII)
 
 
@@ -28,11 +29,15 @@ async def _chunks(path: Path, size: int) -> AsyncIterator[bytes]:
 
 
 def file_reply(request: HttpRequest, path: Path, content_type: str, cache: str = "private, max-age=31536000, immutable") -> HttpResponseBase:
-    """The file, or the range of it that was asked for; 416 for a range outside it. Raises Http404 where the file is missing."""
+    """The file, or the range of it that was asked for; 416 for a range outside it, 400 for one that no file can have. A unit or a list of ranges that is
+    not answered in part is answered with the whole file, as the standard allows. Raises Http404 where the file is missing."""
+    asked = request.headers.get("Range", "")
+    if _ABSURD.search(asked):
+        return HttpResponse("No file is as long as the range that was asked for.", status=400, content_type="text/plain; charset=utf-8")
     if not path.is_file():
         raise Http404("The file is missing.")
     size = path.stat().st_size
-    match = _RANGE.fullmatch(request.headers.get("Range", ""))
+    match = _RANGE.fullmatch(asked)
     response: HttpResponseBase
     if match and (match[1] or match[2]):
         start = int(match[1]) if match[1] else max(size - int(match[2]), 0)

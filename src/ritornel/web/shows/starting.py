@@ -108,12 +108,12 @@ def new_show(request: HttpRequest) -> HttpResponse:
 def slides_from_pictures(request: HttpRequest, show_id: str) -> HttpResponse:
     """Makes the show's pictures into slides, in the order of their names, instead of the slides it has:
     {"each_ms": n, "transition": {...}}."""
+    show = value_of(show_for(show_id, request))
     body = body_of(request)
     each_ms = body.get("each_ms")
     if not isinstance(each_ms, int) or not 0 < each_ms <= LONGEST_MS:
         raise BadValue(f"Each picture needs a length of at most {LONGEST_MS // 3_600_000} hours.", "each_ms")
     transition = from_builtins(body.get("transition", {}), Transition, "The transition")
-    show = value_of(show_for(show_id, request))
     pictures = sorted((asset for asset in show.assets if asset.width_px), key=lambda asset: natural_key(asset.name))
     if not pictures:
         raise BadValue("None of the files is a picture that can be shown, so there are no slides.", "pictures")

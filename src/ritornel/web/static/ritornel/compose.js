@@ -2,6 +2,7 @@
 import { Panel } from "./panel/panel.js";
 import { Score } from "./score/score.js";
 import { ShowState } from "./show-state.js";
+import { Clipboard } from "./stage/clipboard.js";
 import { Stage } from "./stage/stage.js";
 import { drawStops } from "./stage/stops.js";
 import { onFirst } from "./ui/later.js";
@@ -121,8 +122,7 @@ function removePicked() {
   if (state.picked.size) return state.edit({ do: "remove objects", slide_id: state.slide.id, object_ids: [...state.picked] });
   return null;
 }
-// Copying and pasting come once the page stands: nobody does so first.
-(window.requestIdleCallback ?? setTimeout)(async () => { const { Clipboard } = await import("./stage/clipboard.js"); new Clipboard(stage, removePicked); });
+new Clipboard(stage, removePicked);
 
 const withControl = {
   z: (event) => (event.shiftKey ? state.redo() : state.undo()),

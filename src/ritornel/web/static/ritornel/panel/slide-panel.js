@@ -1,10 +1,9 @@
 // The panel when nothing is picked: the slide, how it is come into and left, its running order.
 import { el, icon, newId } from "../ui/element.js";
 import { later } from "../ui/later.js";
-import { clockText, secondsText } from "../ui/times.js";
+import { secondsText } from "../ui/times.js";
 import { choice, pair, selectField, textField, tick, timeField } from "./fields.js";
 import { voiceFields } from "./voice-panel.js";
-import { readThrough, spreading } from "./lengths.js";
 import { sample } from "./samples.js";
 import { soundFields } from "./sound-field.js";
 import { settingControls } from "./settings.js";
@@ -13,6 +12,7 @@ import { runningOrder } from "./running-order.js";
 const carrying = later(() => import("./carry-panel.js"));
 const grounds = later(() => import("./background-details.js"));
 const framing = later(() => import("./framing-fields.js"));
+const whole = later(() => import("./show-panel.js"));
 
 const acts = () => import("./slide-acts.js");
 
@@ -41,7 +41,7 @@ export function slidePanel(state, again) {
       state.data.settings.furniture.footer || state.data.settings.furniture.numbers || state.data.settings.furniture.mark_asset_id ? tick("Footer and number on this slide", !slide.bare, (on) => change({ bare: !on })) : null,
       textField(slide.notes, (notes) => change({ notes }), { label: "Notes", rows: 3, placeholder: "What you will say here" })),
     el("section", {}, slideActions(state, change)),
-    el("section", { class: "grid gap-2" }, el("h3", {}, "The whole show"), showSettings(state)),
+    el("section", { class: "grid gap-2" }, el("h3", {}, "The whole show"), ...wholeShow(state, again)),
   ];
 }
 
@@ -76,7 +76,7 @@ function advance(state, change) {
     el("div", { class: "pair" }, el("span", { class: "label" }, "Advances"),
       el("div", { class: "grid grid-cols-[1fr_66px] gap-2" }, choice(now.rule, [["after", "After"], ["cue", "On cue"], ...(slide.voice || now.rule === "voice" ? [["voice", "Voice"]] : [])], set, { label: "Advances" }), time)),
     told,
-    now.rule === "after" && state.line.reading_ms ? el("p", { class: "said" }, `Reading takes about ${(state.line.reading_ms / 1000).toFixed(1)} s (estimate) `, el("button", { class: "link", onclick: () => readThrough(state, [slide.id]) }, "Use it")) : null,
+    now.rule === "after" && state.line.reading_ms ? el("p", { class: "said" }, `Reading takes about ${(state.line.reading_ms / 1000).toFixed(1)} s (estimate) `, el("button", { class: "link", onclick: async () => (await import("./lengths.js")).readThrough(state, [slide.id]) }, "Use it")) : null,
     now.rule === "after" && (schedule.extended_ms || now.cut_short) ? tick("Cut short: go on even if something still runs", now.cut_short, (on) => change((old) => ({ advance: { ...old.advance, cut_short: on } }))) : null,
   ];
 }
@@ -144,16 +144,7 @@ function slideActions(state, change) {
 
 export const removeSlide = (state) => state.edit({ do: "remove slides", slide_ids: [state.slide.id] });
 
-function showSettings(state) {
-  const { settings, length_ms: length } = state.data;
-  const change = (changes) => state.edit({ do: "change show", changes });
-  return [
-    el("p", { class: "said" }, `${state.shown.length} slides, ${clockText(length)}`),
-    pair("Runs", choice(settings.runs, [["self-running", "By itself"], ["on cue", "On cue"]], (runs) => change({ runs }), { label: "Runs" })),
-    pair("At the end", choice(settings.end, [["hold", "Holds"], ["loop", "Loops"], ["black", "Black"]], (end) => change({ end }), { label: "At the end" })),
-    ...spreading(state),
-    el("button", { class: "push", title: "A closing slide that credits all pictures and sounds in use, and keeps itself true", onclick: async () => (await acts()).gatherCredits(state) }, icon("list"), "Gather the credits"),
-    state.data.voices.length ? tick("Voices are heard when played on cue", settings.voices_live, (on) => change({ voices_live: on })) : null,
-    pair("Usual hold", timeField(settings.default_hold_ms, (ms) => change({ default_hold_ms: ms }), { label: "Usual hold" })),
-  ];
+function wholeShow(state, again) {
+  if (!whole.ready) { whole.get().then(again); return []; }
+  return whole.ready.showSettings(state);
 }
