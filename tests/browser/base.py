@@ -52,18 +52,33 @@ class Program:
             "DJANGO_SETTINGS_MODULE": "ritornel.web.config.settings", "RITORNEL_FILE_BYTES": str(file_bytes),
         }  # fmt: skip
         subprocess.run([sys.executable, "manage.py", "load_demo"], cwd=ROOT, env=self.environment, check=True)
-        port = free_port()
-        self.address = f"http://127.0.0.1:{port}"
-        server = [sys.executable, "-m", "ritornel.web.serve", "--port", str(port), "--log-level", "error"]
+        self.port = free_port()
+        self.address = f"http://127.0.0.1:{self.port}"
         self.log = (Path(self.folder.name) / "server.log").open("w")
-        self.server = subprocess.Popen(server, cwd=ROOT, env=self.environment, stderr=self.log, preexec_fn=_die_with_parent)
+        self.server = self.start_server()
         self.worker = self.start_worker()
+
+    def start_server(self) -> subprocess.Popen:
+        """A server that answers. One before it must have ended."""
+        words = [sys.executable, "-m", "ritornel.web.serve", "--port", str(self.port), "--log-level", "error"]
+        server = subprocess.Popen(words, cwd=ROOT, env=self.environment, stderr=self.log, preexec_fn=_die_with_parent)
         for _ in range(400):
             with socket.socket() as probe:
-                if probe.connect_ex(("127.0.0.1", port)) == 0:
+                if probe.connect_ex(("127.0.0.1", self.port)) == 0:
                     break
             time.sleep(0.05)
         urlopen(self.address + "/sign-in/").read()
+        return server
+
+    def kill_server(self) -> None:
+        """Ends the server as a power cut would; the next is begun by `restart_server`."""
+        self.server.kill()
+        self.server.wait()
+
+    def restart_server(self) -> None:
+        """A server on the same address and folder, as after a power cut."""
+        self.kill_server()
+        self.server = self.start_server()
 
     def start_worker(self) -> subprocess.Popen:
         words = [sys.executable, "-m", "ritornel.web.worker"]

@@ -317,6 +317,25 @@ class RecordTest(BrowserTest):
         page.get_by_role("button", name="Begin it here").click()
         expect(page.locator("#sections li")).to_have_count(5)
 
+    def test_what_was_recorded_is_on_the_shelf_when_escape_closes_the_recorder(self) -> None:
+        page = self.page
+        page.goto(f"{self.base}/shows/{self.show}/record")
+        page.wait_for_selector(".record[data-ready]")
+        before = {asset["id"] for asset in self.score(self.show)["assets"]}
+        page.get_by_text("More", exact=True).click()
+        page.get_by_role("button", name="Record a greeting").click()
+        recorder = page.locator(".clip-recorder")
+        recorder.get_by_label("Microphone").select_option("practice")
+        recorder.get_by_label("Camera").select_option("practice")
+        recorder.get_by_role("button", name="Record", exact=True).click()
+        page.wait_for_function("() => Number(document.querySelector('.clip-recorder [role=timer]').textContent.split(':')[1]) > 1.2")
+        recorder.get_by_role("button", name="Stop").click()
+        page.wait_for_selector('.clip-recorder[data-state="recorded"]')
+        page.keyboard.press("Escape")
+        expect(page.locator(".toast")).to_contain_text("shelf")
+        added = self.until(lambda: [asset for asset in self.score(self.show)["assets"] if asset["id"] not in before])
+        self.assertEqual([asset["kind"] for asset in added], ["clip"])
+
     def test_a_greeting_is_recorded_looked_at_and_put_before_the_show(self) -> None:
         page = self.page
         page.goto(f"{self.base}/shows/{self.show}/record")

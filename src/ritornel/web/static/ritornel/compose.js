@@ -5,6 +5,7 @@ import { ShowState } from "./show-state.js";
 import { Clipboard } from "./stage/clipboard.js";
 import { Stage } from "./stage/stage.js";
 import { drawStops } from "./stage/stops.js";
+import { taken } from "./ui/free-keys.js";
 import { onFirst } from "./ui/later.js";
 import { startData } from "./ui/net.js";
 import { toast } from "./ui/toast.js";
@@ -134,7 +135,7 @@ const withControl = {
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 addEventListener("keydown", (event) => {
-  if (event.defaultPrevented || event.target.closest?.("input, textarea, select, [contenteditable]")) return;
+  if (taken(event)) return;
   const control = event.ctrlKey || event.metaKey;
   const key = event.key.toLowerCase();
   if (control && withControl[key]) { event.preventDefault(); withControl[key](event); return; }

@@ -12,6 +12,7 @@ import { SharedRun } from "./player/shared-run.js";
 import { restLayer } from "./player/sight.js";
 import { Timing } from "./lectern/timing.js";
 import { el } from "./ui/element.js";
+import { taken } from "./ui/free-keys.js";
 import { get, startData } from "./ui/net.js";
 import { SOON_MS, endsAfterMs, paceWords, slipMs, slotWords } from "./ui/pace.js";
 import { minutesText } from "./ui/times.js";
@@ -207,7 +208,7 @@ async function main() {
     ".": () => (player.paused ? player.resume() : player.pause()), "/": () => at("go").focus(), "?": () => at("help").click(),
   };
   addEventListener("keydown", (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || event.target.closest?.("input, textarea, select, dialog")) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || taken(event)) return;
     const act = keys[event.key];
     if (!act) return;
     event.preventDefault();

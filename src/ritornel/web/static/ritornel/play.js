@@ -6,6 +6,7 @@ import { meterOf } from "./player/meter.js";
 import { ShowPlayer } from "./player/player.js";
 import { slimControls } from "./player/slim.js";
 import { el } from "./ui/element.js";
+import { taken } from "./ui/free-keys.js";
 import { get, startData } from "./ui/net.js";
 
 const house = document.querySelector(".house");
@@ -31,7 +32,7 @@ async function main() {
   const words = house.querySelector("[data-words]");
   const board = new Board(house, show.frame, startData());
   const drawing = { s: () => board.setMode("spot"), p: () => board.setMode("pen"), e: () => board.setMode("rub"), i: () => board.nextInk() };
-  addEventListener("keydown", (event) => { if (!event.ctrlKey && !event.metaKey && !event.altKey) drawing[event.key.toLowerCase()]?.(); });
+  addEventListener("keydown", (event) => { if (!event.ctrlKey && !event.metaKey && !event.altKey && !taken(event)) drawing[event.key.toLowerCase()]?.(); });
   player.addEventListener("moment", (event) => {
     const { index: at } = event.detail;
     house.dataset.slide = show.slides[at]?.id ?? "";

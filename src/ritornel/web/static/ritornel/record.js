@@ -16,6 +16,7 @@ import { Take } from "./record/take.js";
 import { drawComing, drawNotes, drawStops } from "./record/telling.js";
 import { later } from "./ui/later.js";
 import { newId } from "./ui/element.js";
+import { taken } from "./ui/free-keys.js";
 import { get, post, startData } from "./ui/net.js";
 import { clockText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
@@ -346,7 +347,7 @@ surface.addEventListener("click", () => take?.next());
 at("play-section").addEventListener("click", (event) => { event.preventDefault(); location.href = `${base}/play?from=${encodeURIComponent(section.slides[0].id)}`; });
 const keys = { " ": () => (mode === "recording" ? take.next() : mode === "counting" ? null : go()), ArrowRight: () => take?.next(), PageDown: () => take?.next(), ".": () => (mode === "recording" ? pause() : go()), Escape: pause };
 addEventListener("keydown", (event) => {
-  if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || event.target.closest?.("input, textarea, select, dialog, .camera")) return;
+  if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || taken(event) || event.target.closest?.(".camera")) return;
   if (event.target.closest?.("button, a") && (event.key === " " || event.key === "Enter")) return;
   if (!keys[event.key]) return;
   event.preventDefault();

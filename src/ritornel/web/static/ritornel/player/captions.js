@@ -1,5 +1,6 @@
 // Captions of clips, read while they play: core/schedule/captions.py, caption_in.
 import { el } from "../ui/element.js";
+import { taken } from "../ui/free-keys.js";
 
 const KEPT = "ritornel-captions";
 
@@ -40,7 +41,7 @@ export function showCaptions(player, house) {
   };
   const button = el("button", { class: "px-2", title: "Captions (C)", onclick: () => turn() }, "Captions");
   const turn = () => { on = !on; localStorage.setItem(KEPT, on ? "on" : "off"); tell(); };
-  addEventListener("keydown", (event) => { if (event.key.toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !event.target.closest?.("input, textarea")) turn(); });
+  addEventListener("keydown", (event) => { if (event.key.toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !taken(event)) turn(); });
   player.addEventListener("painted", ({ detail }) => {
     const now = captionIn(player.show, detail);
     if (now === said) return;

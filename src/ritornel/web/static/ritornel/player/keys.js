@@ -1,4 +1,5 @@
 // Keys, clicks and touches of a show being played.
+import { taken } from "../ui/free-keys.js";
 import { actOn } from "./presses.js";
 
 /**
@@ -17,7 +18,7 @@ export function listen(player, surface, { leave = () => undefined, step = true }
     Enter: () => { if (digits) { player.goTo(Number(digits) - 1); digits = ""; } else player.next(); },
   };
   const onKey = (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || event.target.closest?.("input, textarea, select")) return;
+    if (event.ctrlKey || event.metaKey || event.altKey || taken(event)) return;
     const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
     if (/^\d$/.test(key)) { digits += key; return; }
     if (event.target.closest?.("button, a") && (key === " " || key === "Enter")) return;
