@@ -8,6 +8,14 @@ from playwright.sync_api import Route, expect
 from tests.browser.test_stage import StageTest
 
 
+OPEN_DIALOG = """() => {
+  const dialog = Object.assign(document.createElement("dialog"), { id: "over" });
+  document.body.append(dialog);
+  dialog.showModal();
+  document.activeElement.blur();
+}"""
+
+
 class OutageTest(StageTest):
     expected_complaints = ("Failed to load resource", "ERR_", "stream")
 
@@ -178,9 +186,7 @@ class HurryTest(StageTest):
         show = self.compose("esc-s")
         self.squares(show, (200, 300))
         self.pick("s0")
-        self.page.evaluate(
-            "document.body.append(Object.assign(document.createElement('dialog'), { id: 'over' })); document.getElementById('over').showModal(); document.activeElement.blur(); null"
-        )
+        self.page.evaluate(OPEN_DIALOG)
         self.page.keyboard.press("Delete")
         self.page.keyboard.press("Escape")
         expect(self.page.locator("#over")).to_be_hidden()
