@@ -7,7 +7,6 @@ from playwright.sync_api import Route, expect
 
 from tests.browser.test_stage import StageTest
 
-
 OPEN_DIALOG = """() => {
   const dialog = Object.assign(document.createElement("dialog"), { id: "over" });
   document.body.append(dialog);

@@ -1,18 +1,24 @@
 """A full disk, as SQLite and the file system tell of it."""
 
+import asyncio
 import contextlib
 import errno
 import os
+import sqlite3
+import tempfile
 from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
 from unittest import mock
 
 from django.contrib.auth.models import User
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import connection
-from django.test import Client, TransactionTestCase, override_settings
+from django.test import Client, SimpleTestCase, TransactionTestCase, override_settings
 
 from ritornel.demo.orlmere import media
+from ritornel.web.config.bodies import BodyLimit
+from ritornel.web.config.reserve import RESERVE, RESERVE_BYTES, keep_open, mind_reserve
 from ritornel.web.shows.blank import blank_show
 from ritornel.web.shows.models import Edit, Show
 from ritornel.web.shows.services import create_rows
@@ -117,3 +123,61 @@ class FullFilesTest(TransactionTestCase):
             reply = self.client.post("/shows/from-archive", {"file": SimpleUploadedFile("a.ritornel", b"PK")}, headers={"X-CSRFToken": "x"})
         self.assertEqual((reply.status_code, "disk is full" in reply.json()["error"]), (507, True))
         self.assertEqual(self.row.assets.count(), 0)
+
+
+class ReserveTest(SimpleTestCase):
+    """The room that is kept so that a server can start on a full disk; tried on a file system of 60 MB, and as steps here."""
+
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+
+    def minded(self, free_bytes: int) -> bool:
+        with mock.patch("ritornel.web.config.reserve.shutil.disk_usage", return_value=mock.Mock(free=free_bytes)):
+            mind_reserve(self.folder)
+        return (self.folder / RESERVE).is_file()
+
+    def test_it_is_made_of_real_bytes_while_there_is_room_given_up_on_a_full_disk_and_made_again(self) -> None:
+        self.assertTrue(self.minded(10**9))
+        self.assertGreaterEqual((self.folder / RESERVE).stat().st_blocks * 512, RESERVE_BYTES)
+        self.assertTrue(self.minded(2 * RESERVE_BYTES), "what is there stays")
+        self.assertFalse(self.minded(0))
+        self.assertFalse(self.minded(2 * RESERVE_BYTES), "it is not made of the last that is free")
+        self.assertTrue(self.minded(10**9))
+
+    def test_a_disk_that_fills_meanwhile_stops_nothing(self) -> None:
+        with mock.patch.object(Path, "write_bytes", side_effect=OSError(errno.ENOSPC, "No space left on device")):
+            self.assertFalse(self.minded(10**9))
+
+    def test_a_held_connection_keeps_the_database_open(self) -> None:
+        database = self.folder / "a.sqlite3"
+        made = sqlite3.connect(database)
+        made.execute("PRAGMA journal_mode=WAL")
+        made.execute("CREATE TABLE a (b)")
+        held = keep_open(database)
+        made.close()
+        self.assertTrue((self.folder / "a.sqlite3-shm").is_file())
+        held.close()
+        self.assertFalse((self.folder / "a.sqlite3-shm").exists(), "else the last to close takes it along")
+
+
+class FullBodyTest(SimpleTestCase):
+    def test_a_body_that_django_cannot_put_into_a_file_is_read_to_its_end_and_told(self) -> None:
+        pieces = [b"x" * 100_000] * 9
+        sent: list[Any] = []
+
+        async def inner(scope: Any, receive: Any, send: Any) -> None:
+            await receive()
+            raise OSError(errno.ENOSPC, "No space left on device")
+
+        async def receive() -> Any:
+            return {"type": "http.request", "body": pieces.pop(), "more_body": bool(pieces)}
+
+        async def send(message: Any) -> None:
+            sent.append(message)
+
+        headers = [(b"content-length", b"900000"), (b"x-csrftoken", b"x")]
+        asyncio.run(BodyLimit(inner)({"type": "http", "method": "POST", "path": "/shows/clock/shelf", "headers": headers}, receive, send))
+        self.assertEqual((sent[0]["status"], pieces), (507, []))
+        self.assertIn(b"The server's disk is full", sent[1]["body"])

@@ -1,6 +1,8 @@
 """The worker process: `python -m ritornel.web.worker`."""
 
+import contextlib
 import os
+import sqlite3
 import sys
 import threading
 import time
@@ -14,14 +16,17 @@ def main() -> None:
     """Works on jobs until it is stopped. On a full disk it waits for room, and goes on."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "ritornel.web.config.settings")
     django.setup()
+    from django.conf import settings
     from django.db import DatabaseError
 
     from ritornel.web.config.full_disk import is_full_disk
+    from ritornel.web.config.reserve import keep_open
 
     while True:
         try:
-            work()
-        except (OSError, DatabaseError) as error:
+            with contextlib.closing(keep_open(settings.DATABASE_FILE)):
+                work()
+        except (OSError, DatabaseError, sqlite3.Error) as error:
             if not is_full_disk(error):
                 raise
             print("The worker waits: the disk is full. It goes on when there is room.", file=sys.stderr, flush=True)

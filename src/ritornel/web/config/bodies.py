@@ -3,6 +3,7 @@
 Everything may bring 1 MB. More may come to addresses that take files in, and only from somebody who is signed in.
 """
 
+import contextlib
 from collections.abc import Awaitable, Callable
 from typing import Any
 
@@ -13,6 +14,10 @@ from django.contrib.auth import SESSION_KEY
 from django.db import connection
 from django.urls import Resolver404, resolve
 from django.utils.module_loading import import_string
+
+from ritornel.web.config.full_disk import STATUS as FULL
+from ritornel.web.config.full_disk import WORDS as FULL_WORDS
+from ritornel.web.config.full_disk import is_full_disk
 
 USUAL_BYTES = 1_000_000
 AROUND_BYTES = 200_000
@@ -70,11 +75,12 @@ class BodyLimit:
             await self._refuse(send, limit, headers)
             return
         came = 0
-        begun = False
+        begun = ended = False
 
         async def receiving() -> Any:
-            nonlocal came
+            nonlocal came, ended
             message = await receive()
+            ended = ended or not message.get("more_body")
             if message["type"] == "http.request":
                 came += len(message.get("body", b""))
                 if came > limit:
@@ -91,6 +97,15 @@ class BodyLimit:
         except TooLarge:
             if not begun:
                 await self._refuse(send, limit, headers)
+        except OSError as error:
+            # Django keeps what is too large for memory in a file, before any view could tell that there is no room for it.
+            if begun or not is_full_disk(error):
+                raise
+            # A browser reads the answer only when it has sent everything.
+            with contextlib.suppress(TooLarge):
+                while not ended:
+                    await receiving()
+            await _tell(send, FULL, FULL_WORDS, headers, full=True)
 
     async def _limit(self, scope: Scope, headers: dict[bytes, str]) -> int:
         """How much may come to the address from whoever asks."""
@@ -106,9 +121,13 @@ class BodyLimit:
     @staticmethod
     async def _refuse(send: Send, limit: int, headers: dict[bytes, str]) -> None:
         words = f"This is too large: at most {limit / 1e6:.0f} MB can come to this address. Nothing was changed."
-        plain = "json" not in headers.get(b"accept", "") + headers.get(b"content-type", "") and b"x-csrftoken" not in headers
-        body = words.encode() if plain else msgspec.json.encode({"error": words, "field": ""})
-        kind = b"text/plain; charset=utf-8" if plain else b"application/json"
-        about = [(b"content-type", kind), (b"content-length", str(len(body)).encode()), (b"connection", b"close"), (b"x-content-type-options", b"nosniff")]
-        await send({"type": "http.response.start", "status": 413, "headers": about})
-        await send({"type": "http.response.body", "body": body})
+        await _tell(send, 413, words, headers)
+
+
+async def _tell(send: Send, status: int, words: str, headers: dict[bytes, str], **more: Any) -> None:
+    plain = "json" not in headers.get(b"accept", "") + headers.get(b"content-type", "") and b"x-csrftoken" not in headers
+    body = words.encode() if plain else msgspec.json.encode({"error": words, "field": "", **more})
+    kind = b"text/plain; charset=utf-8" if plain else b"application/json"
+    about = [(b"content-type", kind), (b"content-length", str(len(body)).encode()), (b"connection", b"close"), (b"x-content-type-options", b"nosniff")]
+    await send({"type": "http.response.start", "status": status, "headers": about})
+    await send({"type": "http.response.body", "body": body})

@@ -1,5 +1,6 @@
 """A full disk is told in a sentence, wherever it shows: in the database, in a file, in a session. People can sign in and look at their shows meanwhile."""
 
+import sqlite3
 from collections.abc import Callable
 from typing import Any
 
@@ -23,7 +24,7 @@ def is_full_disk(error: BaseException | None) -> bool:
     while error is not None:
         if isinstance(error, DiskFull) or (isinstance(error, OSError) and error.errno in NO_ROOM):
             return True
-        if isinstance(error, DatabaseError) and any(words in str(error) for words in ("disk is full", "disk I/O error", "No space left")):
+        if isinstance(error, DatabaseError | sqlite3.Error) and any(words in str(error) for words in ("disk is full", "disk I/O error", "No space left")):
             return True
         error = error.__cause__ or error.__context__
     return False

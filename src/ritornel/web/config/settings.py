@@ -8,6 +8,7 @@ import tempfile
 from pathlib import Path
 
 from ritornel.core.formats.media import Limits
+from ritornel.web.config.reserve import mind_reserve
 
 PACKAGE = Path(__file__).resolve().parents[2]
 VAR = Path(os.environ.get("RITORNEL_VAR", PACKAGE.parents[1] / "var")).resolve()
@@ -29,6 +30,7 @@ def _close_to_others() -> None:
 
 
 _close_to_others()
+mind_reserve(VAR)
 
 
 def open_files_limit() -> int:
@@ -97,10 +99,11 @@ TEMPLATES = [
         },
     }
 ]
+DATABASE_FILE = VAR / "ritornel.sqlite3"
 DATABASES = {
     "default": {
         "ENGINE": "django.db.backends.sqlite3",
-        "NAME": VAR / "ritornel.sqlite3",
+        "NAME": DATABASE_FILE,
         "OPTIONS": {
             "timeout": 20,
             "transaction_mode": "IMMEDIATE",

@@ -23,6 +23,7 @@ from django.utils import timezone
 from ritornel.core.render.version import RENDERER
 from ritornel.core.wording import count_text
 from ritornel.web.config.atomic_files import UNFINISHED
+from ritornel.web.config.reserve import mind_reserve
 from ritornel.web.releases.models import Edition, FilmJob, HandIn, Release
 from ritornel.web.shows.models import Asset, Edit, Reading, ReceivedEdit, Show
 from ritornel.web.takes.models import Recording
@@ -219,7 +220,9 @@ def tidy(age_s: float = DAY_S) -> list[Tidied]:
         ("What was left half written", lambda: _unfinished(age_s)),
         ("Temporary files", lambda: (path for path in _below(settings.TEMPORARY) if _old(path, age_s))),
     )
-    return [readings, _sessions(), _received(), *(_remove(what, paths()) for what, paths in sweeps)]
+    done = [readings, _sessions(), _received(), *(_remove(what, paths()) for what, paths in sweeps)]
+    mind_reserve(var)
+    return done
 
 
 def free_media(hashes: Collection[str]) -> Tidied:

@@ -1,0 +1,33 @@
+"""A little room that is kept free on the disk, so that databases can be opened when everything else is full.
+
+SQLite's write-ahead log needs a small file beside the database to open it at all, also for reading; that file goes when the last connection closes. So
+the server and the worker hold one connection open as long as they run, and each process that starts on a full disk gives up the reserve first.
+"""
+
+import contextlib
+import shutil
+import sqlite3
+from pathlib import Path
+
+RESERVE = "reserve"
+RESERVE_BYTES = 4_000_000
+"""Enough for the files beside the three databases, and for a few hundred sessions and edits."""
+
+
+def mind_reserve(folder: Path) -> None:
+    """Gives up the reserve where less room than it takes is left; makes it where there is none and room is plenty."""
+    path = folder / RESERVE
+    with contextlib.suppress(OSError):
+        free = shutil.disk_usage(folder).free
+        if free < RESERVE_BYTES:
+            path.unlink(missing_ok=True)
+        elif free > 3 * RESERVE_BYTES and not path.is_file():
+            # Written, not only made long: a file with holes takes no room.
+            path.write_bytes(bytes(RESERVE_BYTES))
+
+
+def keep_open(database: Path) -> sqlite3.Connection:
+    """A connection that keeps the database open as long as it is held; the file is made where there is none. Raises sqlite3.OperationalError."""
+    held = sqlite3.connect(database, timeout=20, check_same_thread=False)
+    held.execute("SELECT count(*) FROM sqlite_master").fetchone()
+    return held
