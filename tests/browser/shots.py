@@ -53,7 +53,7 @@ def people(page: Page, base: str) -> None:
             page.get_by_label("The section").select_option(section)
         page.get_by_role("button", name="Send the invitation").click()
         page.locator("#people li").filter(has_text=name).wait_for()
-    page.goto(base + "/post/")
+    page.goto(base + "/mail/")
     link = page.locator("article").filter(has_text="To pauwel@").get_by_role("link").first.get_attribute("href") or ""
     other = browser().new_context().new_page()
     other.goto(link)

@@ -55,7 +55,7 @@ class AccessTest(BrowserTest):
         show = self.copy_of_demo()
         found = []
         ways = [f"/shows/{show}/{way}" for way in ("rehearse", "release", "play?mode=on cue", "record", "people", "comments")]
-        for address in ("/", "/shows/start", "/shows/start?starter=lesson", "/post/", *ways):
+        for address in ("/", "/shows/start", "/shows/start?starter=lesson", "/mail/", "/account/", *ways):
             self.page.goto(self.base + address)
             self.page.wait_for_load_state("load")
             found += self.serious(address)

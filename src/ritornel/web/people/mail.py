@@ -3,6 +3,7 @@
 import email
 import email.policy
 from collections.abc import Sequence
+from email.utils import parsedate_to_datetime
 from pathlib import Path
 from typing import Any
 
@@ -72,7 +73,7 @@ def send_mail(show_id: str, sender_id: int, to: str, subject: str, text: str) ->
 def _read_message(path: Path) -> dict[str, Any]:
     message = email.message_from_bytes(path.read_bytes(), policy=email.policy.default)
     text = message.get_content().strip()
-    return {"sender": message[SENDER_HEADER], "to": message["To"], "subject": message["Subject"], "date": message["Date"], "text": text}
+    return {"sender": message[SENDER_HEADER], "to": message["To"], "subject": message["Subject"], "at": parsedate_to_datetime(message["Date"]), "text": text}
 
 
 @login_required

@@ -49,7 +49,7 @@ function draw() {
   at("people").replaceChildren(...data.people.map(line));
 }
 
-at("days").textContent = data.days;
+at("invite-told").textContent = `${data.mail ? "They get mail with a link of their own." : "There is no mail server here: you copy their link and give it to them."} It waits ${data.days} days to be opened; then it is theirs, until you withdraw it.`;
 at("roles").append(...Object.entries(ROLES).map(([name, [words, more]], number) => el("label", {}, el("input", { type: "radio", name: "role", value: name, checked: !number, onchange: () => { at("section-field").hidden = role() !== "record"; } }), el("span", {}, el("b", {}, words), el("i", {}, more)))));
 at("section").append(...data.sections.map((entry) => el("option", { value: entry.id }, entry.name)));
 const asked = new URLSearchParams(location.search);
