@@ -87,10 +87,12 @@ export function slidesPanel(state) {
   const move = (to) => state.edit({ do: "move slides", slide_ids: ids, to });
   const transitions = [["", "Different now"], ...state.data.transitions.map((entry) => [entry.name, entry.title])];
   const layouts = [["", "Different now"], ...state.data.layouts.map((entry) => [entry.name, entry.title])];
-  const each = (label, fresh) => {
-    const edits = lines.map((line) => [line, fresh(line)]).filter(([, changes]) => changes).map(([line, changes]) => ({ do: "change slides", slide_ids: [line.id], changes }));
-    if (edits.length) state.edit({ do: "several", label: `${label} of ${edits.length} slide${edits.length === 1 ? "" : "s"}`, edits });
-  };
+  // Of the slides as they are when the edit's turn comes: somebody else may have changed them since the panel was drawn.
+  const each = (label, fresh) => state.edit(() => {
+    const now = ids.map((id) => state.data.slides[id]).filter(Boolean);
+    const edits = now.map((line) => [line, fresh(line)]).filter(([, changes]) => changes).map(([line, changes]) => ({ do: "change slides", slide_ids: [line.id], changes }));
+    return edits.length ? { do: "several", label: `${label} of ${edits.length} slide${edits.length === 1 ? "" : "s"}`, edits } : null;
+  });
   // Only what was chosen changes: each slide keeps its own length, pace and sound, and those settings that the other transition has too.
   const settle = (name) => {
     const kind = state.data.transitions.find((entry) => entry.name === name);

@@ -41,7 +41,7 @@ export function slidePanel(state, again) {
       state.data.settings.furniture.footer || state.data.settings.furniture.numbers || state.data.settings.furniture.mark_asset_id ? tick("Footer and number on this slide", !slide.bare, (on) => change({ bare: !on })) : null,
       textField(slide.notes, (notes) => change({ notes }), { label: "Notes", rows: 3, placeholder: "What you will say here" })),
     el("section", {}, slideActions(state, change)),
-    el("section", { class: "grid gap-2" }, el("h3", {}, "The whole show"), ...wholeShow(state, again)),
+    el("section", { class: "grid gap-2" }, el("h3", {}, "The whole show"), ...wholeShow(state)),
   ];
 }
 
@@ -144,7 +144,10 @@ function slideActions(state, change) {
 
 export const removeSlide = (state) => state.edit({ do: "remove slides", slide_ids: [state.slide.id] });
 
-function wholeShow(state, again) {
-  if (!whole.ready) { whole.get().then(again); return []; }
-  return whole.ready.showSettings(state);
+/** What is set for the whole show; it comes once the slide's own details stand, and moves nothing of them. */
+function wholeShow(state) {
+  if (whole.ready) return whole.ready.showSettings(state);
+  const place = el("div", { class: "grid gap-2" });
+  whole.get().then(({ showSettings }) => place.append(...showSettings(state).filter(Boolean)));
+  return [place];
 }
