@@ -3,6 +3,7 @@ import json
 from playwright.sync_api import expect
 
 from ritornel.core.document.objects import played_ms
+from ritornel.core.render.version import RENDERER
 from ritornel.core.schedule.captions import caption_in
 from ritornel.core.schedule.performance import builtins_of, perform, sight_at
 from ritornel.demo.pendulum import pendulum
@@ -137,7 +138,7 @@ class ClipTest(BrowserTest):
         self.page.wait_for_selector('.house[data-ready][data-slide="esc-s"]')
         self.page.wait_for_function("() => document.querySelector('.house video')?.currentTime > 0.8")
         self.assertEqual(self.page.evaluate("document.querySelector('.house video').playbackRate"), 0.5)
-        self.assertEqual(asked, [f"200 {self.clip(show)['asset_id']}/at/50"])
+        self.assertEqual(asked, [f"200 {self.clip(show)['asset_id']}/v{RENDERER}/at/50"])
 
     def test_captions_come_from_a_file_and_are_read_while_the_clip_plays_unless_somebody_wants_none(self) -> None:
         show = self.compose("esc-s")
