@@ -1,5 +1,7 @@
 """The program as a package: installed into an empty environment, with what the package itself asks for and nothing else."""
 
+import os
+import shutil
 import subprocess
 import sys
 import tempfile
@@ -14,7 +16,9 @@ ROOT = Path(__file__).resolve().parents[1]
 
 class WheelTest(SimpleTestCase):
     def call(self, *words: object, folder: Path) -> str:
-        done = subprocess.run([str(word) for word in words], cwd=folder, capture_output=True, text=True)
+        # Without the path to our own source, which would stand in for what is to be installed.
+        alone = {name: value for name, value in os.environ.items() if name not in ("PYTHONPATH", "DJANGO_SETTINGS_MODULE")}
+        done = subprocess.run([str(word) for word in words], cwd=folder, env=alone, capture_output=True, text=True)
         self.assertEqual(done.returncode, 0, f"{words}\n{done.stdout[-1500:]}\n{done.stderr[-1500:]}")
         return done.stdout
 
@@ -22,7 +26,12 @@ class WheelTest(SimpleTestCase):
         with tempfile.TemporaryDirectory(prefix="ritornel-wheel-") as name:
             folder = Path(name)
             quiet = ("-q", "--disable-pip-version-check")
-            self.call(sys.executable, "-m", "pip", "wheel", *quiet, "--no-deps", "-w", folder, ROOT, folder=folder)
+            # A copy, because building leaves folders beside the source.
+            source = folder / "source"
+            shutil.copytree(ROOT / "src", source / "src", ignore=shutil.ignore_patterns("__pycache__"))
+            for file in ("pyproject.toml", "README.md", "requirements.in"):
+                shutil.copy(ROOT / file, source)
+            self.call(sys.executable, "-m", "pip", "wheel", *quiet, "--no-deps", "-w", folder, source, folder=folder)
             (wheel,) = folder.glob("ritornel-*.whl")
             self.call(sys.executable, "-m", "venv", folder / "empty", folder=folder)
             self.call(folder / "empty/bin/pip", "install", *quiet, wheel, folder=folder)

@@ -337,7 +337,7 @@ class ComposeTest(BrowserTest):
         other.get_by_label("Name of the slide").press("Enter")
         expect(self.panel("Name of the slide")).to_have_value("The ticking heart")
         self.expected_complaints = ("409",)
-        self.page.route("**/events", lambda route: route.abort())
+        self.page.route("**/events*", lambda route: route.abort())
         stale = self.page.request.post(
             f"{self.base}/shows/{show}/edit", data={"revision": 0, "edit": {"do": "remove slides", "slide_ids": ["esc-s"]}},
             headers={"X-CSRFToken": self.page.locator("meta[name=csrf]").get_attribute("content") or "", "Referer": self.base},

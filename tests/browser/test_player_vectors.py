@@ -62,17 +62,19 @@ class VectorTest(BrowserTest):
           const live = await import("{PLAYER}/live.js");
           const {{ momentAt, sightAt }} = await import("{PLAYER}/sight.js");
           const presses = {{ cue: live.cue, back: live.back, on: live.goOn }};
-          for (const {{ show, steps, moments, stands }} of vectors) {{
+          for (const {{ show, runs, moments, stands }} of vectors) {{
             for (const [index, beat, expected] of stands) if (!same(live.stand(show, index, beat, 9000), expected)) wrong.push(`stand ${{index}} ${{beat}}`);
-            let state = live.arrive(show, 0, 0);
-            for (const step of steps) {{
-              state = presses[step.press](show, state, step.now_ms);
+            for (const steps of runs) for (let n = 0, state = null; n < steps.length; n += 1) {{
+              const step = steps[n];
+              const begun = step.state.began_ms < 0 ? live.standReady : live.arrive;
+              state = n ? presses[step.press](show, state, step.now_ms) : begun(show, step.state.index, 0);
               if (!same(state, step.state)) wrong.push(JSON.stringify([show.end, step, state]));
               const told = [
                 live.sinceMs(state, step.now_ms + 100), live.waitsSinceMs(show, state, step.now_ms + 5000),
-                live.nextCueId(show, state), live.goesOnAtMs(show, state),
+                live.nextCueId(show, state), live.goesOnAtMs(show, state), live.nextStep(show, state), live.goesOnAlone(show, state),
               ];
-              if (!same(told, [step.since_ms, step.waits_ms, step.cue_id, step.goes_on_at_ms])) wrong.push(JSON.stringify([show.end, step, told.map(finite)]));
+              const expected = [step.since_ms, step.waits_ms, step.cue_id, step.goes_on_at_ms, step.step, step.alone];
+              if (!same(told, expected)) wrong.push(JSON.stringify([show.end, step, told.map(finite)]));
             }}
             for (const at of moments) {{
               if (!same(momentAt(show, at.at_ms), at.moment)) wrong.push(JSON.stringify([show.end, at.at_ms, momentAt(show, at.at_ms), at.moment]));

@@ -500,7 +500,7 @@ class PenTest(StageTest):
         show = self.compose("esc-s")
         self.squares(show, (100, 300))
         self.expected_complaints = ("409", "events")
-        self.page.route("**/events", lambda route: route.abort())
+        self.page.route("**/events*", lambda route: route.abort())
         self.page.reload()
         self.page.wait_for_selector('.theatre [data-object="s0"]')
         self.add(show, {"do": "move objects", "slide_id": "esc-s", "object_ids": ["s0"], "dx": 0, "dy": 40}, seen=False)

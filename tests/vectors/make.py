@@ -15,6 +15,7 @@ from ritornel.core.document.arranging import scaled_within
 from ritornel.core.document.camera import Placement, camera_box, snapped_pct
 from ritornel.core.document.drawings import Stroke, rubbed_out
 from ritornel.core.document.objects import Clip
+from ritornel.core.document.show import Voice
 from ritornel.core.layout.guides import guides_of, pulled_to, snapped
 from ritornel.core.layout.sizing import pulled, turned
 from ritornel.core.motion.catalogue import EFFECTS
@@ -25,14 +26,28 @@ from ritornel.core.motion.masks import mask_outline, soft_edge
 from ritornel.core.motion.sampling import Instant, values_at
 from ritornel.core.rehearsal.recording import pieces_of
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
-from ritornel.core.schedule.live import LiveState, arrive, back, cue, go_on, goes_on_at_ms, next_cue_id, since_ms, stand, waits_since_ms
-from ritornel.core.schedule.performance import builtins_of, perform, sight_at
+from ritornel.core.schedule.live import (
+    LiveState,
+    arrive,
+    back,
+    cue,
+    go_on,
+    goes_on_alone,
+    goes_on_at_ms,
+    next_cue_id,
+    next_step,
+    since_ms,
+    stand,
+    stand_ready,
+    waits_since_ms,
+)
+from ritornel.core.schedule.performance import Performance, builtins_of, perform, sight_at
 from ritornel.core.schedule.show_schedule import ShowSchedule, coming_slides, moment_at, renewed_at_ms
 from ritornel.core.schedule.snapping import nearest_ms
 from ritornel.core.sound.level import level_words
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import pendulum
-from tests.examples import example_a, with_music
+from tests.examples import example_a, sound, with_music
 from tests.kinds import every_effect
 
 HERE = Path(__file__).parent
@@ -106,21 +121,33 @@ def event_vectors() -> list[Any]:
     return cases
 
 
+def spoken(end: Literal["hold", "loop", "black"]) -> Show:
+    """Worked example A with what a live run can meet: a slide with a voice, and one that goes on by itself also live."""
+    show = with_music(example_a(end=end))
+    one, two, three = show.slides
+    voiced = msgspec.structs.replace(two, voice=Voice("voice", 9000, marks={}))
+    return msgspec.structs.replace(show, slides=(msgspec.structs.replace(one, also_live=True), voiced, three), assets=(*show.assets, sound("voice", 9000)))
+
+
 def live_vectors() -> list[dict[str, Any]]:
+    """Runs by chance, of a fixed seed: cues, steps back and what goes on by itself, at any time."""
     presses = {"cue": cue, "back": back, "on": go_on}
+    chance = random.Random(16)
     result = []
     for end in ("hold", "loop", "black"):
-        show = perform(with_music(example_a(end=end)))
-        state: LiveState = arrive(show, 0, 0.0)
-        steps = []
-        script = ["cue", "cue", "cue", "back", "back", "cue", "cue", "cue", "cue", "back", "cue", "cue", "on", "cue", "back"]
-        for number, press in enumerate(script):
-            now = 370.0 * (number + 1)
-            state = presses[press](show, state, now)
-            steps.append({
-                "press": press, "now_ms": now, "state": msgspec.to_builtins(state), "since_ms": finite(since_ms(state, now + 100)),
-                "waits_ms": waits_since_ms(show, state, now + 5000), "cue_id": next_cue_id(show, state), "goes_on_at_ms": goes_on_at_ms(show, state),
-            })  # fmt: skip
+        show = perform(spoken(end))
+        runs = []
+        for _ in range(12):
+            now = 0.0
+            first = chance.randrange(len(show.slides))
+            state: LiveState = chance.choice((arrive, stand_ready))(show, first, now)
+            steps = [{"press": "", "now_ms": now, **live_told(show, state, now)}]
+            for _ in range(12):
+                now += chance.choice((40.0, 370.0, 2500.0, 9000.5))
+                press = chance.choice(("cue", "cue", "cue", "back", "on"))
+                state = presses[press](show, state, now)
+                steps.append({"press": press, "now_ms": now, **live_told(show, state, now)})
+            runs.append(steps)
         moments = []
         for at in (0, 400, 799, 800, 1500, 5000, 5250, 7500, 12_000, 14_199, 14_200, 32_399, 32_400, 32_700, 33_000, 40_000):
             sight = sight_at(show, float(at), at < show.schedule.length_ms)
@@ -130,8 +157,16 @@ def live_vectors() -> list[dict[str, Any]]:
             ]
             moments.append({"at_ms": at, "moment": msgspec.to_builtins(moment_at(show.schedule, at)), "layers": layers, "blackness": sight.blackness})
         stands = [[index, beat, msgspec.to_builtins(stand(show, index, beat, 9000.0))] for index, beat in ((0, 0), (1, 0), (1, 2))]
-        result.append({"show": builtins_of(show, {}), "steps": steps, "moments": moments, "stands": stands})
+        result.append({"show": builtins_of(show, {}), "runs": runs, "moments": moments, "stands": stands})
     return result
+
+
+def live_told(show: Performance, state: LiveState, now_ms: float) -> dict[str, Any]:
+    """All that is told of a state, a little later."""
+    return {
+        "state": msgspec.to_builtins(state), "since_ms": finite(since_ms(state, now_ms + 100)), "waits_ms": waits_since_ms(show, state, now_ms + 5000),
+        "cue_id": next_cue_id(show, state), "goes_on_at_ms": goes_on_at_ms(show, state), "step": next_step(show, state), "alone": goes_on_alone(show, state),
+    }  # fmt: skip
 
 
 def coming_vectors() -> dict[str, Any]:

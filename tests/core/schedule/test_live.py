@@ -3,8 +3,25 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ritornel.core.document import AdvanceAfter
-from ritornel.core.schedule.live import arrive, back, cue, go_on, goes_on_at_ms, in_transition, instant_of, next_cue_id, since_ms, stand, waits_since_ms
+from ritornel.core.document import AdvanceAfter, AdvanceWithVoice, Show, Slide
+from ritornel.core.document.show import Voice
+from ritornel.core.schedule.live import (
+    LiveState,
+    arrive,
+    back,
+    cue,
+    go_on,
+    goes_on_alone,
+    goes_on_at_ms,
+    in_transition,
+    instant_of,
+    next_cue_id,
+    next_step,
+    since_ms,
+    stand,
+    stand_ready,
+    waits_since_ms,
+)
 from ritornel.core.schedule.performance import Performance, last_layer, perform, sight_at, sight_at_rest
 from ritornel.core.schedule.tracks import object_values
 from tests.examples import example_a
@@ -12,6 +29,12 @@ from tests.examples import example_a
 
 def played(end: str = "hold") -> Performance:
     return perform(example_a(end=end))
+
+
+def also_live(document: Show, *numbers: int) -> Show:
+    """The show with some of its slides going on by themselves also live."""
+    slides = tuple(msgspec.structs.replace(slide, also_live=number in numbers) for number, slide in enumerate(document.slides))
+    return msgspec.structs.replace(document, slides=slides)
 
 
 class PressTest(SimpleTestCase):
@@ -65,7 +88,7 @@ class StepBackTest(SimpleTestCase):
         state = back(show, cue(show, arrive(show, 1, 0), 900), 950)
         self.assertEqual((state.index, state.beat, since_ms(state, 950)), (1, 0, float("inf")))
         state = back(show, state, 960)
-        self.assertEqual((state.index, state.beat, state.complete), (0, 0, True))
+        self.assertEqual((state.index, state.beat, state.completed_ms), (0, 0, 2000.0))
 
     def test_before_the_first_beat_there_is_nothing(self) -> None:
         show = played()
@@ -75,7 +98,7 @@ class StepBackTest(SimpleTestCase):
     def test_from_black_it_goes_to_the_last_beat(self) -> None:
         show = played("black")
         state = back(show, cue(show, arrive(show, 2, 0), 50), 100)
-        self.assertEqual((state.index, state.over, state.complete), (2, False, True))
+        self.assertEqual((state.index, state.over, state.completed_ms), (2, False, 18_200.0))
 
     @settings(max_examples=60)
     @given(st.lists(st.sampled_from(["cue", "back"]), max_size=12), st.integers(1, 3000))
@@ -92,16 +115,68 @@ class StepBackTest(SimpleTestCase):
         self.assertEqual((returned.index, returned.beat), place)
 
 
-class GoingOnTest(SimpleTestCase):
-    def test_a_slide_goes_on_when_its_time_has_passed_and_its_last_beat_ended(self) -> None:
+class WaitTest(SimpleTestCase):
+    """How long a wait has been open, which a take records."""
+
+    def test_the_wait_before_a_slide_is_left_opens_when_its_voice_has_ended_too(self) -> None:
+        document = example_a()
+        voiced = msgspec.structs.replace(document.slides[1], voice=Voice("voice", 9000, marks={}), order=())
+        show = perform(msgspec.structs.replace(document, slides=(document.slides[0], voiced, document.slides[2])))
+        state = arrive(show, 1, 0)
+        self.assertIsNone(waits_since_ms(show, state, 8999))
+        self.assertEqual(waits_since_ms(show, state, 10_000), 1000)
+
+    def test_after_a_step_back_the_wait_opens_with_it(self) -> None:
         show = played()
+        state = cue(show, arrive(show, 1, 0), 4000)
+        state = back(show, state, 5000)
+        self.assertEqual(waits_since_ms(show, state, 11_000), 6000)
+        self.assertEqual(next_cue_id(show, state), "first")
+
+    def test_after_a_step_back_to_the_slide_before_too(self) -> None:
+        show = played()
+        state = back(show, arrive(show, 2, 20_000), 21_000)
+        self.assertEqual((waits_since_ms(show, state, 21_000), waits_since_ms(show, state, 23_500)), (0, 2500))
+
+    def test_nothing_is_waited_for_where_a_cue_does_nothing_or_the_slide_goes_on_by_itself(self) -> None:
+        show = perform(also_live(example_a(), 0))
+        self.assertIsNone(waits_since_ms(show, arrive(show, 0, 0), 60_000))
+        self.assertIsNone(waits_since_ms(show, arrive(show, 2, 0), 60_000), "the show has ended and holds")
+        loop = played("loop")
+        self.assertEqual(waits_since_ms(loop, arrive(loop, 2, 0), 20_000), 1800)
+
+    def test_a_slide_that_advances_after_a_time_waits_live_from_its_end(self) -> None:
+        show = played()
+        self.assertEqual(waits_since_ms(show, arrive(show, 0, 0), 5000), 3000)
+
+
+class ReadyTest(SimpleTestCase):
+    def test_a_run_that_has_not_begun_shows_its_slide_before_the_first_build(self) -> None:
+        show = played()
+        state = stand_ready(show, 1, 0)
+        self.assertEqual((state.began_ms, since_ms(state, 0), in_transition(show, state, 0)), (-500, 0, False))
+        values = object_values(show.slides[1].tracks, instant_of(state, 0))
+        self.assertEqual({key[0]: found.opacity for key, found in values.items()}, dict.fromkeys("abcd", 0.0))
+
+
+class GoingOnTest(SimpleTestCase):
+    def test_live_every_slide_waits_for_a_cue_unless_it_goes_on_by_itself_also_live(self) -> None:
+        show = played("loop")
+        for index in range(3):
+            self.assertIsNone(goes_on_at_ms(show, arrive(show, index, 0)), index)
+        show = perform(also_live(example_a(end="loop"), 0, 1, 2))
         self.assertEqual(goes_on_at_ms(show, arrive(show, 0, 100)), 5100)
         self.assertIsNone(goes_on_at_ms(show, arrive(show, 1, 0)), "it leaves on cue")
-        self.assertIsNone(goes_on_at_ms(show, arrive(show, 2, 0)), "the show holds at its end")
+        self.assertEqual(goes_on_at_ms(show, arrive(show, 2, 0)), 18_200)
+
+    def test_a_show_that_holds_stays_at_its_end(self) -> None:
+        show = perform(also_live(example_a(), 2))
+        self.assertIsNone(goes_on_at_ms(show, arrive(show, 2, 0)))
+        self.assertEqual(goes_on_at_ms(perform(also_live(example_a(end="black"), 2)), arrive(show, 2, 0)), 18_200)
 
     def test_while_a_wait_is_open_or_after_a_step_back_only_a_cue_goes_on(self) -> None:
         document = example_a()
-        timed = msgspec.structs.replace(document.slides[1], advance=AdvanceAfter(1000))
+        timed = msgspec.structs.replace(document.slides[1], advance=AdvanceAfter(1000), also_live=True)
         show = perform(msgspec.structs.replace(document, slides=(document.slides[0], timed, document.slides[2])))
         state = arrive(show, 1, 0)
         self.assertIsNone(goes_on_at_ms(show, state))
@@ -109,11 +184,88 @@ class GoingOnTest(SimpleTestCase):
         self.assertEqual(goes_on_at_ms(show, last), 1000)
         self.assertIsNone(goes_on_at_ms(show, back(show, go_on(show, last, 1000), 1010)))
 
-    def test_cut_short_does_not_wait_for_builds(self) -> None:
+    def test_live_nothing_is_cut_short(self) -> None:
         document = example_a(end="loop")
-        short = msgspec.structs.replace(document.slides[2], advance=AdvanceAfter(400, True))
+        short = msgspec.structs.replace(document.slides[2], advance=AdvanceAfter(400, True), also_live=True)
         show = perform(msgspec.structs.replace(document, slides=(*document.slides[:2], short)))
-        self.assertEqual(goes_on_at_ms(show, arrive(show, 2, 50)), 450)
+        self.assertEqual(goes_on_at_ms(show, arrive(show, 2, 50)), 18_250)
+
+    def test_a_slide_with_a_voice_goes_on_a_breath_after_it(self) -> None:
+        document = example_a(end="loop")
+        voiced = msgspec.structs.replace(document.slides[0], voice=Voice("voice", 6000, marks={}), advance=AdvanceWithVoice(600), also_live=True)
+        show = perform(msgspec.structs.replace(document, slides=(voiced, *document.slides[1:])))
+        self.assertEqual(goes_on_at_ms(show, arrive(show, 0, 0)), 6600)
+
+    def test_a_show_of_length_0_does_not_loop(self) -> None:
+        blank = Slide("blank", advance=AdvanceAfter(0), also_live=True)
+        show = perform(Show("s", "S", slides=(blank, msgspec.structs.replace(blank, id="other")), end="loop"))
+        self.assertEqual(show.schedule.end, "hold")
+        self.assertIsNone(goes_on_at_ms(show, arrive(show, 1, 0)))
+        self.assertEqual(cue(show, arrive(show, 1, 0), 5).index, 1)
+
+
+def told(state: LiveState) -> tuple[object, ...]:
+    return state.index, state.beat, state.completed_ms, state.stepped_back, state.over
+
+
+class TableTest(SimpleTestCase):
+    """Every event in every state, row by row as docs/timing.md has it. The show is worked example A with its first slide going on by itself also live."""
+
+    def setUp(self) -> None:
+        self.show = perform(also_live(example_a(), 0))
+        self.runs = arrive(self.show, 1, 0)
+        self.waits = cue(self.show, self.runs, 2500)
+
+    def test_cue(self) -> None:
+        show = self.show
+        rows = (
+            ("in the transition", self.runs, 100, (1, 1, None, False, False)),
+            ("while a beat runs", self.waits, 2700, (1, 2, None, False, False)),
+            ("while a wait is open", self.waits, 9000, (1, 2, None, False, False)),
+            ("after the last beat", cue(show, self.waits, 3000), 9000, (2, 0, None, False, False)),
+            ("after a step back", back(show, self.waits, 3000), 9000, (1, 1, None, False, False)),
+            ("where a slide would go on by itself", arrive(show, 0, 0), 3000, (1, 0, None, False, False)),
+            ("in the last beat of a show that holds", arrive(show, 2, 0), 900, (2, 0, 900.0, False, False)),
+            ("after the end of a show that holds", arrive(show, 2, 0), 30_000, (2, 0, None, False, False)),
+        )
+        for name, state, now, expected in rows:
+            with self.subTest(name):
+                self.assertEqual(told(cue(show, state, now)), expected)
+        black = played("black")
+        over = cue(black, arrive(black, 2, 0), 900)
+        self.assertEqual((told(over), told(cue(black, over, 2000))), ((2, 0, 900.0, False, True),) * 2)
+        loop = played("loop")
+        self.assertEqual(told(cue(loop, arrive(loop, 2, 0), 900)), (0, 0, None, False, False))
+
+    def test_back(self) -> None:
+        show, black = self.show, played("black")
+        rows = (
+            ("from a later beat", show, self.waits, 3000, (1, 0, 3000.0, True, False)),
+            ("from beat 0", show, self.runs, 100, (0, 0, 2000.0, True, False)),
+            ("before the first beat", show, arrive(show, 0, 0), 100, (0, 0, None, False, False)),
+            ("from black", black, cue(black, arrive(black, 2, 0), 50), 100, (2, 0, 18_200.0, True, False)),
+        )
+        for name, of, state, now, expected in rows:
+            with self.subTest(name):
+                self.assertEqual(told(back(of, state, now)), expected)
+
+    def test_jump_lost_line_and_pause_change_nothing_but_the_place(self) -> None:
+        self.assertEqual(told(arrive(self.show, 2, 7000)), (2, 0, None, False, False))
+        self.assertEqual(told(stand(self.show, 1, 1, 7000)), (1, 1, 3500.0, True, False))
+
+    def test_what_the_next_cue_does(self) -> None:
+        loop, black = played("loop"), played("black")
+        rows = (
+            (self.show, self.runs, "beat"),
+            (self.show, arrive(self.show, 0, 0), "slide"),
+            (self.show, arrive(self.show, 2, 0), "nothing"),
+            (loop, arrive(loop, 2, 0), "again"),
+            (black, arrive(black, 2, 0), "black"),
+            (black, cue(black, arrive(black, 2, 0), 5), "nothing"),
+        )
+        for of, state, expected in rows:
+            self.assertEqual(next_step(of, state), expected)
+        self.assertEqual([goes_on_alone(self.show, arrive(self.show, index, 0)) for index in range(3)], [True, False, False])
 
 
 class SameStateTest(SimpleTestCase):

@@ -184,7 +184,8 @@ class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     """One slide: what stands on it, in stacking order from the back, and the running order of its builds. A `background` of None is
     the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry into this
     slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the frame is seen whole unless it
-    `opens_on` one of its framings, to which builds of the effect `views fly` take the view. `opens_section` names the section that begins with it."""
+    `opens_on` one of its framings, to which builds of the effect `views fly` take the view. `opens_section` names the section that begins with it.
+    A slide that is `also_live` goes on by itself where the show runs on cue, too."""
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("name", "opens_section")
 
@@ -207,6 +208,7 @@ class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     opens_on: Id | None = None
     voice: Voice | None = None
     opens_section: Name = ""
+    also_live: bool = False
 
     def framing(self, framing_id: str) -> Framing | None:
         """The framing with this id, or None."""

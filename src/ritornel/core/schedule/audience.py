@@ -24,6 +24,7 @@ _SCHEDULE: Allowed = {
     "last_wait": _WAIT,
     "done_ms": None,
     "length_ms": None,
+    "voice": None,
     "goes_on_ms": None,
 }
 _SLIDE: Allowed = {

@@ -1,25 +1,29 @@
-"""A show run by presses (domain rule 3), as a state that only events change.
+"""A show run by cues (domain rule 3), as a state that only events change.
 
-What is seen is a function of the state and the clock; nothing is counted frame by frame. static/ritornel/player/live.js has the same
-functions, and tests/vectors/live.json holds both to them.
+What is seen is a function of the state and the clock; nothing is counted frame by frame. docs/timing.md has the table of all events, each row a
+test here and in the browser. static/ritornel/player/live.js has the same functions, and tests/vectors/live.json holds both to them.
 """
+
+from typing import Literal
 
 import msgspec
 
-from ritornel.core.document.show import AdvanceAfter
 from ritornel.core.motion.sampling import Instant
 from ritornel.core.schedule.performance import Performance
 
+Step = Literal["beat", "slide", "again", "black", "nothing"]
+
 
 class LiveState(msgspec.Struct, frozen=True):
-    """Where a live show is. `began_ms` is the instant of the slide's 0; `begun_ms` say when each beat so far began on the slide's
-    clock; `complete` is true where the current beat was brought to its end at once; `from_index` is the slide it came from (-1: black)."""
+    """Where a live show is. `began_ms` is the instant of the slide's 0; `begun_ms` say when each beat so far began on the slide's clock;
+    `completed_ms` is when the current beat was brought to its end at once, on the slide's clock (None: it was not). After a step back only a
+    cue goes on. `from_index` is the slide it came from (-1: black)."""
 
     index: int
     began_ms: float
     beat: int = 0
     begun_ms: tuple[float, ...] = ()
-    complete: bool = False
+    completed_ms: float | None = None
     stepped_back: bool = False
     from_index: int = -1
     over: bool = False
@@ -28,6 +32,13 @@ class LiveState(msgspec.Struct, frozen=True):
 def arrive(performance: Performance, index: int, now_ms: float, from_index: int = -1) -> LiveState:
     """The state at the 0 of shown slide number `index`."""
     return LiveState(index, now_ms, 0, (float(performance.slides[index].schedule.transition_ms),), from_index=from_index)
+
+
+def stand_ready(performance: Performance, index: int, now_ms: float) -> LiveState:
+    """The state before the run begins: the slide is there as it stands before its first build, its transition over. The clock stands until
+    somebody begins."""
+    state = arrive(performance, index, now_ms)
+    return msgspec.structs.replace(state, began_ms=now_ms - state.begun_ms[0])
 
 
 def slide_clock_ms(state: LiveState, now_ms: float) -> float:
@@ -43,22 +54,55 @@ def beat_length_ms(performance: Performance, state: LiveState) -> int:
 
 def since_ms(state: LiveState, now_ms: float) -> float:
     """How long the current beat has run; negative during the transition, infinite where it was completed at once."""
-    return float("inf") if state.complete else slide_clock_ms(state, now_ms) - state.begun_ms[state.beat]
+    return float("inf") if state.completed_ms is not None else slide_clock_ms(state, now_ms) - state.begun_ms[state.beat]
+
+
+def ended_ms(performance: Performance, state: LiveState) -> float:
+    """When the current beat has ended, on the slide's clock: by itself, or because it was completed."""
+    return state.completed_ms if state.completed_ms is not None else state.begun_ms[state.beat] + beat_length_ms(performance, state)
+
+
+def _is_last_beat(performance: Performance, state: LiveState) -> bool:
+    return state.beat + 1 >= len(performance.slides[state.index].schedule.beats)
+
+
+def goes_on_alone(performance: Performance, state: LiveState) -> bool:
+    """Whether the slide goes on by itself from here: it does so also live, its last beat was reached, and nobody has stepped back."""
+    schedule = performance.slides[state.index].schedule
+    if state.over or state.stepped_back or schedule.goes_on_ms is None or not _is_last_beat(performance, state):
+        return False
+    return state.index + 1 < len(performance.slides) or performance.schedule.end != "hold"
+
+
+def next_step(performance: Performance, state: LiveState) -> Step:
+    """What the next cue does: the next beat, the next slide, the first one again, black, or nothing more."""
+    if state.over:
+        return "nothing"
+    if not _is_last_beat(performance, state):
+        return "beat"
+    if state.index + 1 < len(performance.slides):
+        return "slide"
+    return {"loop": "again", "black": "black", "hold": "nothing"}[performance.schedule.end]  # type: ignore[return-value]
 
 
 def waits_since_ms(performance: Performance, state: LiveState, now_ms: float) -> float | None:
-    """For how long the wait after the current beat has been open; None while the beat runs or where no cue is waited for."""
-    slide = performance.slides[state.index].schedule
-    if state.beat + 1 >= len(slide.beats) and slide.last_wait is None:
+    """For how long the wait for the next cue has been open; None while the beat runs, and where none is waited for. The wait before a slide is
+    left opens when all of it has finished, its voice too.
+
+    A slide with a voice of 9 000, left at 10 000: 1 000. A cue at 4 000, a step back at 5 000, the cue again at 11 000: 6 000.
+    """
+    if next_step(performance, state) == "nothing" or goes_on_alone(performance, state):
         return None
-    if state.complete:
-        return 0.0
-    open_for = since_ms(state, now_ms) - beat_length_ms(performance, state)
+    opens_ms = ended_ms(performance, state)
+    if _is_last_beat(performance, state):
+        voice = performance.slides[state.index].schedule.voice
+        opens_ms = max(opens_ms, voice.end_ms if voice else 0)
+    open_for = slide_clock_ms(state, now_ms) - opens_ms
     return open_for if open_for >= 0 else None
 
 
 def next_cue_id(performance: Performance, state: LiveState) -> str | None:
-    """The id of the cue that the next press gives; None where a press would only hurry a slide that goes on by itself."""
+    """The id of the cue that comes next, by which a take knows its wait; None where the slide has none of its own for it."""
     slide = performance.slides[state.index].schedule
     if state.beat + 1 < len(slide.beats):
         wait = slide.beats[state.beat + 1].wait
@@ -70,31 +114,34 @@ def cue(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
     """Moves on by exactly one beat. What still runs is completed at once; the slide's clock does not jump."""
     if state.over:
         return state
-    beats = performance.slides[state.index].schedule.beats
-    if state.beat + 1 < len(beats):
+    if not _is_last_beat(performance, state):
         begun = (*state.begun_ms[: state.beat + 1], slide_clock_ms(state, now_ms))
-        return msgspec.structs.replace(state, beat=state.beat + 1, begun_ms=begun, complete=False, stepped_back=False)
+        return msgspec.structs.replace(state, beat=state.beat + 1, begun_ms=begun, completed_ms=None, stepped_back=False)
     return go_on(performance, state, now_ms)
 
 
 def go_on(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
-    """To the next slide; after the last one, what the end says."""
+    """To the next slide; after the last one, what the end says. A show that holds only completes what still runs."""
     if state.index + 1 < len(performance.slides):
         return arrive(performance, state.index + 1, now_ms, state.index)
     if performance.schedule.end == "loop":
         return arrive(performance, 0, now_ms, state.index)
     if performance.schedule.end == "black":
-        return msgspec.structs.replace(state, over=True, complete=True, began_ms=now_ms)
-    return msgspec.structs.replace(state, complete=True, stepped_back=False)
+        return msgspec.structs.replace(state, over=True, completed_ms=slide_clock_ms(state, now_ms), began_ms=now_ms)
+    clock_ms = slide_clock_ms(state, now_ms)
+    if clock_ms >= ended_ms(performance, state):
+        return state
+    return msgspec.structs.replace(state, completed_ms=clock_ms, stepped_back=False)
 
 
 def back(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
-    """The state at the end of the previous beat, at once. Before the show's first beat there is nothing to step back to."""
+    """The state at the end of the previous beat, at once; within a slide its clock runs on. Before the show's first beat there is nothing to step
+    back to."""
     if state.over:
         return stand(performance, state.index, len(performance.slides[state.index].schedule.beats) - 1, now_ms)
     if state.beat > 0:
         begun = state.begun_ms[: state.beat]
-        return msgspec.structs.replace(state, beat=state.beat - 1, begun_ms=begun, complete=True, stepped_back=True)
+        return msgspec.structs.replace(state, beat=state.beat - 1, begun_ms=begun, completed_ms=slide_clock_ms(state, now_ms), stepped_back=True)
     if state.index == 0:
         return state
     before = state.index - 1
@@ -105,28 +152,22 @@ def stand(performance: Performance, index: int, beat: int, now_ms: float) -> Liv
     """The state at the end of a beat, at once, as a step back shows it. From there only a cue goes on."""
     beats = performance.slides[index].schedule.beats
     begun = tuple(float(entry.start_ms) for entry in beats[: beat + 1])
-    return LiveState(index, now_ms - beats[beat].end_ms, beat, begun, complete=True, stepped_back=True)
+    return LiveState(index, now_ms - beats[beat].end_ms, beat, begun, completed_ms=float(beats[beat].end_ms), stepped_back=True)
 
 
 def goes_on_at_ms(performance: Performance, state: LiveState) -> float | None:
-    """The instant at which the show goes on by itself; None where only a cue does."""
-    advance, earliest_ms = performance.slides[state.index].slide.advance, performance.slides[state.index].schedule.goes_on_ms
-    beats = performance.slides[state.index].schedule.beats
-    if state.over or state.stepped_back or earliest_ms is None or state.beat + 1 < len(beats):
+    """The instant at which the show goes on by itself, when its time has passed and its last beat has ended: live, nothing is cut short. None where
+    only a cue goes on."""
+    earliest_ms = performance.slides[state.index].schedule.goes_on_ms
+    if earliest_ms is None or not goes_on_alone(performance, state):
         return None
-    last = state.index + 1 >= len(performance.slides)
-    if last and performance.schedule.end == "hold":
-        return None
-    if isinstance(advance, AdvanceAfter) and advance.cut_short:
-        return state.began_ms + earliest_ms
-    ended = 0.0 if state.complete else state.begun_ms[state.beat] + beat_length_ms(performance, state)
-    return state.began_ms + max(earliest_ms, ended)
+    return state.began_ms + max(earliest_ms, ended_ms(performance, state))
 
 
 def in_transition(performance: Performance, state: LiveState, now_ms: float) -> bool:
     """Whether the transition still runs: it counts to beat 0, so a cue completes it."""
     clock = slide_clock_ms(state, now_ms)
-    return state.beat == 0 and not state.complete and clock < performance.slides[state.index].schedule.transition_ms
+    return state.beat == 0 and state.completed_ms is None and clock < performance.slides[state.index].schedule.transition_ms
 
 
 def instant_of(state: LiveState, now_ms: float) -> Instant:

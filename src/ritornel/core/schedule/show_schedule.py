@@ -62,7 +62,9 @@ def compile_show(show: Show, known: tuple[Show, ShowSchedule] | None = None) -> 
     ends = tuple(accumulate(slide.length_ms for slide in slides))
     content_ms = ends[-1] if ends else 0
     black_ms = BLACK_MS if show.end == "black" and slides else 0
-    return ShowSchedule(slides, (0, *ends[:-1]) if ends else (), content_ms, content_ms + black_ms, show.end)
+    # A show of length 0 has no pass to go round in.
+    end = "hold" if show.end == "loop" and content_ms == 0 else show.end
+    return ShowSchedule(slides, (0, *ends[:-1]) if ends else (), content_ms, content_ms + black_ms, end)
 
 
 def renewed_at_ms(schedule: ShowSchedule, time_ms: float) -> int | None:

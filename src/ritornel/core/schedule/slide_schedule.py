@@ -48,7 +48,7 @@ class VoiceTime(msgspec.Struct, frozen=True):
 
 class SlideSchedule(msgspec.Struct, frozen=True, gc=False):
     """A slide's self-running times. `done_ms` is N, when everything that must finish has; `last_wait` comes before a cue that leaves.
-    `goes_on_ms` is when, live, a slide that advances by itself goes on at the earliest; None for one that waits for a cue."""
+    `goes_on_ms` is when a slide that goes on by itself also live does so at the earliest; None for one that waits for a cue there."""
 
     slide_id: str
     transition_ms: int
@@ -129,7 +129,8 @@ def compile_slide(slide: Slide, default_hold_ms: int, holds: Mapping[str, int], 
         return SlideSchedule(slide.id, transition_ms, tuple(beats), tuple(times), last_wait, done_ms, done_ms + last_wait.hold_ms, voice=voice)
     if isinstance(leaving, AdvanceAfter) and leaving.cut_short:
         length_ms = max(leaving.after_ms, transition_ms)
-        return SlideSchedule(slide.id, transition_ms, tuple(beats), tuple(times), None, done_ms, length_ms, voice=voice, goes_on_ms=length_ms)
+        goes_on_ms = leaving.after_ms if slide.also_live else None
+        return SlideSchedule(slide.id, transition_ms, tuple(beats), tuple(times), None, done_ms, length_ms, voice=voice, goes_on_ms=goes_on_ms)
     spoken_ms = voice.end_ms + leaving.breath_ms if voice and isinstance(leaving, AdvanceWithVoice) else 0
     after_ms = leaving.after_ms if isinstance(leaving, AdvanceAfter) else spoken_ms
     length_ms = max(after_ms, done_ms)
@@ -137,4 +138,5 @@ def compile_slide(slide: Slide, default_hold_ms: int, holds: Mapping[str, int], 
     reason: Reason | None = None
     if extended_ms:
         reason = "voice" if voice and voice.end_ms == done_ms else "clip" if clip_ms == done_ms else "build" if slide.order else "transition"
-    return SlideSchedule(slide.id, transition_ms, tuple(beats), tuple(times), None, done_ms, length_ms, extended_ms, reason, voice, after_ms)
+    goes_on_ms = after_ms if slide.also_live else None
+    return SlideSchedule(slide.id, transition_ms, tuple(beats), tuple(times), None, done_ms, length_ms, extended_ms, reason, voice, goes_on_ms)

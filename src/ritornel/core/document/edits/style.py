@@ -13,15 +13,16 @@ from ritornel.core.document.objects import Photograph
 from ritornel.core.document.show import Frame, Habits, Show
 from ritornel.core.document.theme import Furniture, Theme, roles_and_literals
 from ritornel.core.errors import BadValue, UnknownName
+from ritornel.core.wording import one_line
 
 
 class ChangeShow(msgspec.Struct, frozen=True, tag_field="do", tag="change show"):
     changes: dict[str, Any]
 
     def draft(self, show: Show) -> Draft:
-        settings: PutSettings = changed(settings_of(show), self.changes, PutSettings, f"Changing “{show.title}”")
-        if not settings.title.strip():
+        if isinstance(self.changes.get("title"), str) and not one_line(self.changes["title"]):
             raise BadValue("A show needs a title.", "title")
+        settings: PutSettings = changed(settings_of(show), self.changes, PutSettings, f"Changing “{show.title}”")
         return Draft((settings,), f"Change {', '.join(sorted(self.changes)).replace('_', ' ')} of the show")
 
 

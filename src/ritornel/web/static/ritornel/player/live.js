@@ -1,31 +1,59 @@
-// A show run by presses: the functions of core/schedule/live.py, held to them by tests/vectors/live.json.
+// A show run by cues: the functions of core/schedule/live.py, held to them by tests/vectors/live.json.
 import { layerValues } from "./sampling.js";
 import { BLACK_MS, layerAt, transitionLayers } from "./sight.js";
 
 export function arrive(show, index, nowMs, fromIndex = -1) {
   return {
     index, began_ms: nowMs, beat: 0, begun_ms: [show.slides[index].schedule.transition_ms],
-    complete: false, stepped_back: false, from_index: fromIndex, over: false,
+    completed_ms: null, stepped_back: false, from_index: fromIndex, over: false,
   };
+}
+
+/** The state before the run begins: the slide is there, its transition over, and the clock stands. */
+export function standReady(show, index, nowMs) {
+  const state = arrive(show, index, nowMs);
+  return { ...state, began_ms: nowMs - state.begun_ms[0] };
 }
 
 const clock = (state, nowMs) => nowMs - state.began_ms;
 
 export function sinceMs(state, nowMs) {
-  return state.complete ? Infinity : clock(state, nowMs) - state.begun_ms[state.beat];
+  return state.completed_ms !== null ? Infinity : clock(state, nowMs) - state.begun_ms[state.beat];
 }
 
-function beatLengthMs(show, state) {
+/** When the current beat has ended, on the slide's clock. */
+function endedMs(show, state) {
   const beat = show.slides[state.index].schedule.beats[state.beat];
-  return beat.end_ms - beat.start_ms;
+  return state.completed_ms ?? state.begun_ms[state.beat] + beat.end_ms - beat.start_ms;
 }
 
-/** For how long the wait has been open; null while the beat runs or where no cue is waited for. */
+const isLastBeat = (show, state) => state.beat + 1 >= show.slides[state.index].schedule.beats.length;
+
+// Editions made before slides said whether they go on by themselves also live do so where they advance by a time.
+function goesOnMs({ advance, schedule }) {
+  if (schedule.goes_on_ms !== undefined) return schedule.goes_on_ms;
+  return advance.rule === "after" ? advance.after_ms : null;
+}
+
+/** Whether the slide goes on by itself from here. */
+export function goesOnAlone(show, state) {
+  if (state.over || state.stepped_back || goesOnMs(show.slides[state.index]) === null || !isLastBeat(show, state)) return false;
+  return state.index + 1 < show.slides.length || show.end !== "hold";
+}
+
+/** What the next cue does: "beat", "slide", "again" (from the first slide), "black" or "nothing". */
+export function nextStep(show, state) {
+  if (state.over) return "nothing";
+  if (!isLastBeat(show, state)) return "beat";
+  if (state.index + 1 < show.slides.length) return "slide";
+  return { loop: "again", black: "black", hold: "nothing" }[show.end];
+}
+
+/** For how long the wait for the next cue has been open; null while the beat runs, and where none is waited for. */
 export function waitsSinceMs(show, state, nowMs) {
-  const schedule = show.slides[state.index].schedule;
-  if (state.beat + 1 >= schedule.beats.length && !schedule.last_wait) return null;
-  if (state.complete) return 0;
-  const open = sinceMs(state, nowMs) - beatLengthMs(show, state);
+  if (nextStep(show, state) === "nothing" || goesOnAlone(show, state)) return null;
+  const voice = isLastBeat(show, state) ? show.slides[state.index].schedule.voice : null;
+  const open = clock(state, nowMs) - Math.max(endedMs(show, state), voice?.end_ms ?? 0);
   return open >= 0 ? open : null;
 }
 
@@ -37,9 +65,9 @@ export function nextCueId(show, state) {
 
 export function cue(show, state, nowMs) {
   if (state.over) return state;
-  if (state.beat + 1 < show.slides[state.index].schedule.beats.length) {
+  if (!isLastBeat(show, state)) {
     const begun = [...state.begun_ms.slice(0, state.beat + 1), clock(state, nowMs)];
-    return { ...state, beat: state.beat + 1, begun_ms: begun, complete: false, stepped_back: false };
+    return { ...state, beat: state.beat + 1, begun_ms: begun, completed_ms: null, stepped_back: false };
   }
   return goOn(show, state, nowMs);
 }
@@ -47,8 +75,9 @@ export function cue(show, state, nowMs) {
 export function goOn(show, state, nowMs) {
   if (state.index + 1 < show.slides.length) return arrive(show, state.index + 1, nowMs, state.index);
   if (show.end === "loop") return arrive(show, 0, nowMs, state.index);
-  if (show.end === "black") return { ...state, over: true, complete: true, began_ms: nowMs };
-  return { ...state, complete: true, stepped_back: false };
+  const now = clock(state, nowMs);
+  if (show.end === "black") return { ...state, over: true, completed_ms: now, began_ms: nowMs };
+  return now >= endedMs(show, state) ? state : { ...state, completed_ms: now, stepped_back: false };
 }
 
 /** The state at the end of a beat, at once: what a step back or a jump to a stop shows. */
@@ -56,34 +85,29 @@ export function stand(show, index, beat, nowMs) {
   const { beats } = show.slides[index].schedule;
   return {
     index, began_ms: nowMs - beats[beat].end_ms, beat, begun_ms: beats.slice(0, beat + 1).map((entry) => entry.start_ms),
-    complete: true, stepped_back: true, from_index: -1, over: false,
+    completed_ms: beats[beat].end_ms, stepped_back: true, from_index: -1, over: false,
   };
 }
 
 export function back(show, state, nowMs) {
   if (state.over) return stand(show, state.index, show.slides[state.index].schedule.beats.length - 1, nowMs);
   if (state.beat > 0) {
-    return { ...state, beat: state.beat - 1, begun_ms: state.begun_ms.slice(0, state.beat), complete: true, stepped_back: true };
+    return { ...state, beat: state.beat - 1, begun_ms: state.begun_ms.slice(0, state.beat), completed_ms: clock(state, nowMs), stepped_back: true };
   }
   if (state.index === 0) return state;
   const before = state.index - 1;
   return stand(show, before, show.slides[before].schedule.beats.length - 1, nowMs);
 }
 
-/** When the show goes on by itself; null where only a cue does. */
+/** When the show goes on by itself; null where only a cue goes on. */
 export function goesOnAtMs(show, state) {
-  const { advance, schedule } = show.slides[state.index];
-  // Editions made before slides followed voices say it only in how the slide advances.
-  const earliest = schedule.goes_on_ms ?? (advance.rule === "after" ? Math.max(advance.after_ms, advance.cut_short ? schedule.transition_ms : 0) : null);
-  if (state.over || state.stepped_back || earliest === null || state.beat + 1 < schedule.beats.length) return null;
-  if (state.index + 1 >= show.slides.length && show.end === "hold") return null;
-  if (advance.cut_short) return state.began_ms + earliest;
-  const ended = state.complete ? 0 : state.begun_ms[state.beat] + beatLengthMs(show, state);
-  return state.began_ms + Math.max(earliest, ended);
+  const earliest = goesOnMs(show.slides[state.index]);
+  if (earliest === null || !goesOnAlone(show, state)) return null;
+  return state.began_ms + Math.max(earliest, endedMs(show, state));
 }
 
 export function inTransition(show, state, nowMs) {
-  return state.beat === 0 && !state.complete && clock(state, nowMs) < show.slides[state.index].schedule.transition_ms;
+  return state.beat === 0 && state.completed_ms === null && clock(state, nowMs) < show.slides[state.index].schedule.transition_ms;
 }
 
 /** What a live show shows. `leaving` is the layer of the slide before as it was when it was left. */

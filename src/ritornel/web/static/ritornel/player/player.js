@@ -1,6 +1,6 @@
 // A show being played: self-running along its schedule, or live by presses; on the audio clock where there is sound.
 import { Clock } from "./clock.js";
-import { arrive, back, cue, goesOnAtMs, goOn, liveSight, nextCueId, stand, waitsSinceMs } from "./live.js";
+import { arrive, back, cue, goesOnAtMs, goOn, liveSight, nextCueId, nextStep, stand, standReady, waitsSinceMs } from "./live.js";
 import { Painter } from "./painter.js";
 import { PressedClips } from "./pressed-clips.js";
 import { stopPressed } from "./presses.js";
@@ -18,7 +18,7 @@ export class ShowPlayer extends EventTarget {
   /** @param {object} show a performance @param {SVGSVGElement} surface @param {{mode: "self-running"|"on cue", loops?: boolean, card?: AudioContext}} options `card`: a sound card whose clock it keeps though nothing is heard from it */
   constructor(show, surface, { mode, loops = false, card = null }) {
     super();
-    this.show = loops ? { ...show, end: "loop", length_ms: show.content_ms } : show;
+    this.show = loops && show.content_ms ? { ...show, end: "loop", length_ms: show.content_ms } : show;
     this.mode = mode;
     this.card = card;
     this.painter = new Painter(surface, this.show, { pressed: true });
@@ -31,6 +31,8 @@ export class ShowPlayer extends EventTarget {
     this.heardMs = 0;
     this.state = null;
     this.leaving = null;
+    /** A live run that stands at its first slide until somebody begins. */
+    this.ready = false;
   }
 
   get live() { return this.mode === "on cue"; }
@@ -44,18 +46,34 @@ export class ShowPlayer extends EventTarget {
     return this.audio.state === "running";
   }
 
-  /** Begins at a slide (0: the show's start). Call from a press where the browser wants one for sound. */
-  async begin(index = 0) {
+  /**
+   * Begins at a slide (0: the show's start). Call from a press where the browser wants one for sound. A live run may stand `ready` there, its clock at 0,
+   * until `start` is called.
+   */
+  async begin(index = 0, { ready = false } = {}) {
     const soon = this.show.starts_ms[index + 1] ?? Infinity;
     await Promise.race([Promise.all([this.sound?.ready(this.live ? Infinity : soon), this.painter.ready(index), document.fonts.ready]), new Promise((done) => { setTimeout(done, 4000); })]);
     this.audio?.resume().catch(() => undefined);
     this.clock = new Clock(this.audio ?? this.card);
     this.returns = 0;
     this.running = true;
-    if (this.live) this.take(arrive(this.show, index, 0), true);
+    if (ready) { this.clock.set(0); this.clock.pause(); this.clock.set(0); this.ready = true; this.take(standReady(this.show, index, 0), false); }
+    else if (this.live) this.take(arrive(this.show, index, 0), true);
     else { this.clock.set(this.show.starts_ms[index]); this.sound?.seek(this.clock.now()); }
-    this.dispatchEvent(new CustomEvent("arrived", { detail: { slide_id: this.show.slides[index].id, at_ms: 0 } }));
+    if (!ready) this.dispatchEvent(new CustomEvent("arrived", { detail: { slide_id: this.show.slides[index].id, at_ms: 0 } }));
     this.frame();
+  }
+
+  /** The run that stood ready begins: its clock runs, and so does what the slide begins with. */
+  start() {
+    if (!this.ready) return;
+    this.ready = false;
+    this.clock.resume();
+    this.sound?.arrive(this.state.index);
+    this.dispatchEvent(new Event("started"));
+    this.dispatchEvent(new CustomEvent("arrived", { detail: { slide_id: this.show.slides[this.state.index].id, at_ms: 0 } }));
+    this.paint();
+    this.acted();
   }
 
   /** After the device slept: its sound card may have been taken away. Resolves to whether the show is heard again; until then it goes on in silence. */
@@ -74,11 +92,7 @@ export class ShowPlayer extends EventTarget {
     this.request = requestAnimationFrame(() => this.frame());
     const now = this.clock.now();
     if (this.live) {
-      // A clip that a press plays keeps its slide until it ends.
-      for (let due = goesOnAtMs(this.show, this.state); due !== null && due <= now && !this.pressed.running; due = goesOnAtMs(this.show, this.state)) {
-        const next = goOn(this.show, this.state, due);
-        this.take(next, !next.over, due);
-      }
+      if (this.clock.paused === null) this.goOnAlone(now);
       this.sound?.ahead();
     } else if (this.clock.paused === null) {
       const at = this.timeMs();
@@ -89,6 +103,18 @@ export class ShowPlayer extends EventTarget {
       this.returns = this.clock.returns;
     }
     this.paint(now);
+  }
+
+  /** Live: what has gone on by itself until now. A pass of a looping show lasts at least a frame, and what was slept through is not caught up with. */
+  goOnAlone(now) {
+    let passed = 0;
+    // A clip that a press plays keeps its slide until it ends.
+    for (let due = goesOnAtMs(this.show, this.state); due !== null && due <= now && !this.pressed.running; due = goesOnAtMs(this.show, this.state)) {
+      passed += 1;
+      const next = goOn(this.show, this.state, passed > this.show.slides.length ? now : due);
+      this.take(next, !next.over, next.began_ms);
+      if (passed > this.show.slides.length) break;
+    }
   }
 
   /** The playhead of a self-running show, within its length. */
@@ -123,7 +149,7 @@ export class ShowPlayer extends EventTarget {
   moment(now = this.clock.now()) {
     if (!this.live) return momentAt(this.show, this.show.end === "loop" ? now : this.timeMs());
     const { index, beat, began_ms: began, over } = this.state;
-    const phase = over ? "over" : waitsSinceMs(this.show, this.state, now) !== null ? "wait" : "beat";
+    const phase = over ? "over" : this.ready ? "ready" : waitsSinceMs(this.show, this.state, now) !== null ? "wait" : nextStep(this.show, this.state) === "nothing" ? "rest" : "beat";
     return { index, beat, slide_ms: now - began, phase };
   }
 
@@ -143,17 +169,20 @@ export class ShowPlayer extends EventTarget {
   acted() { this.dispatchEvent(new Event("acted")); }
 
   /** Where a run on cue is, for another screen to take over. */
-  snapshot() { return { state: this.state, now_ms: this.clock.now(), paused: this.paused, black: this.black }; }
+  snapshot() { return { state: this.state, now_ms: this.clock.now(), paused: this.paused, ready: this.ready, black: this.black }; }
 
   /** Takes over where another screen of the same run is. */
-  adopt({ state, now_ms: nowMs, paused, black }) {
+  adopt({ state, now_ms: nowMs, paused, ready = false, black }) {
     const before = this.state;
+    const begins = this.ready && !ready;
+    this.ready = ready;
+    if (ready) { this.sound?.stop(); this.clock.pause(); } else if (begins) { this.clock.set(nowMs); this.clock.resume(); }
     if (paused && !this.paused) this.pause();
     if (this.clock.paused !== null || Math.abs(this.clock.now() - nowMs) > APART_MS) this.clock.set(nowMs);
     if (!paused && this.paused) this.resume();
     this.black = black;
-    const arrived = !before || state.index !== before.index || state.began_ms !== before.began_ms;
-    this.take(state, arrived, state.stepped_back ? nowMs : state.began_ms);
+    const arrived = begins || !before || state.index !== before.index || state.began_ms !== before.began_ms;
+    this.take(state, arrived && !ready, state.stepped_back ? nowMs : state.began_ms);
     if (!arrived && state.beat > before.beat) this.sound?.soundBeat(state.index, state.beat);
     this.paint();
   }
@@ -161,6 +190,7 @@ export class ShowPlayer extends EventTarget {
   /** A press: the next beat. */
   next() {
     if (this.black) { this.setBlack(false); return; }
+    if (this.ready) { this.start(); return; }
     const now = this.clock.now();
     if (this.live) {
       const cueId = nextCueId(this.show, this.state);
@@ -185,6 +215,7 @@ export class ShowPlayer extends EventTarget {
 
   /** One beat back. */
   previous() {
+    if (this.ready) return;
     const now = this.clock.now();
     if (this.live) {
       const state = back(this.show, this.state, now);
@@ -204,12 +235,14 @@ export class ShowPlayer extends EventTarget {
   goTo(index) {
     const at = Math.max(0, Math.min(index, this.show.slides.length - 1));
     const now = this.clock.now();
-    if (this.live) { this.take(arrive(this.show, at, now, this.state.index), true, now); this.paint(now); this.acted(); }
+    if (this.ready) { this.take(standReady(this.show, at, 0), false); this.paint(now); this.acted(); }
+    else if (this.live) { this.take(arrive(this.show, at, now, this.state.index), true, now); this.paint(now); this.acted(); }
     else this.seek(this.show.starts_ms[at]);
   }
 
   /** Live: to the end of a beat, at once, as a step back shows it. */
   standAt(index, beat) {
+    if (this.ready) { this.goTo(index); return; }
     const now = this.clock.now();
     this.take(stand(this.show, index, beat, now), true, now);
     this.paint(now);
@@ -223,9 +256,10 @@ export class ShowPlayer extends EventTarget {
     this.paint();
   }
 
-  get paused() { return (this.clock?.paused ?? null) !== null; }
+  get paused() { return !this.ready && (this.clock?.paused ?? null) !== null; }
 
   pause() {
+    if (this.ready) return;
     this.clock.pause();
     this.sound?.stop();
     this.dispatchEvent(new Event("paused"));
@@ -234,6 +268,7 @@ export class ShowPlayer extends EventTarget {
 
   /** Goes on; a self-running show that has ended begins again. */
   resume() {
+    if (this.ready) { this.start(); return; }
     if (!this.live && this.clock.now() >= this.show.length_ms && this.show.end !== "loop") this.clock.set(0);
     this.clock.resume();
     if (this.live) this.sound?.arrive(this.state.index, this.clock.now() - this.state.began_ms);

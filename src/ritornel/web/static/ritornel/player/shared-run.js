@@ -86,10 +86,10 @@ export class SharedRun extends EventTarget {
       this.beginning = true;
       const came = performance.now();
       const { waiting } = this;
-      await this.player.begin(state.index);
+      await this.player.begin(state.index, { ready: Boolean(waiting.ready) });
       this.beginning = false;
       // What began while pictures were fetched goes on from where it is by now.
-      if (this.waiting === waiting && !waiting.paused) this.waiting = { ...waiting, now_ms: waiting.now_ms + performance.now() - came };
+      if (this.waiting === waiting && !waiting.paused && !waiting.ready) this.waiting = { ...waiting, now_ms: waiting.now_ms + performance.now() - came };
     }
     this.adopting = true;
     this.player.adopt(this.waiting);

@@ -20,6 +20,7 @@ export class Devices {
       at(id).addEventListener("change", () => {
         const value = Number(at(id).value.replace("%", "").replace(",", ".").trim());
         if (Number.isFinite(value) && at(id).value.trim()) this.placing.put({ [field]: value });
+        at(id).dataset.told = at(id).value;
         this.numbers();
       });
     }
@@ -58,7 +59,12 @@ export class Devices {
 
   numbers() {
     const { placement } = this.placing;
-    for (const [id, field] of Object.entries(NUMBERS)) at(id).value = `${placement[field]} %`;
+    for (const [id, field] of Object.entries(NUMBERS)) {
+      // What is being typed stays, also where a camera that has just come is told meanwhile.
+      if (at(id) === document.activeElement && at(id).value !== (at(id).dataset.told ?? "")) continue;
+      at(id).value = `${placement[field]} %`;
+      at(id).dataset.told = at(id).value;
+    }
     at("camera-numbers").hidden = placement.shape === "off" || placement.shape === "apart";
     for (const button of at("camera-shape").children) button.setAttribute("aria-pressed", button.dataset.shape === placement.shape);
   }
