@@ -189,8 +189,9 @@ class VectorTest(BrowserTest):
     def test_times_read_and_write_as_in_python(self) -> None:
         vectors = json.loads((VECTORS / "times.json").read_text())
         script = """
-          const { clockText, parseClockMs, secondsText } = await import("/static/ritornel/ui/times.js");
+          const { clockText, parseClockMs, roundHalfUp, secondsText } = await import("/static/ritornel/ui/times.js");
           for (const [text, ms] of vectors.parse) if (parseClockMs(text) !== ms) wrong.push([text, parseClockMs(text), ms]);
+          for (const [value, whole] of vectors.round) if (roundHalfUp(value) !== whole) wrong.push([value, roundHalfUp(value), whole]);
           for (const [ms, seconds, clock] of vectors.write) {
             if (secondsText(ms) !== seconds || clockText(ms) !== clock) wrong.push([ms, secondsText(ms), clockText(ms)]);
           }"""

@@ -16,6 +16,7 @@ from ritornel.core.document.camera import Placement, camera_box, snapped_pct
 from ritornel.core.document.drawings import Stroke, rubbed_out
 from ritornel.core.document.objects import Clip
 from ritornel.core.document.show import Voice
+from ritornel.core.errors import BadValue
 from ritornel.core.layout.guides import guides_of, pulled_to, snapped
 from ritornel.core.layout.sizing import pulled, turned
 from ritornel.core.motion.catalogue import EFFECTS
@@ -24,6 +25,7 @@ from ritornel.core.motion.depth import homography
 from ritornel.core.motion.easing import PACES, eased
 from ritornel.core.motion.masks import mask_outline, soft_edge
 from ritornel.core.motion.sampling import Instant, values_at
+from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, slip_ms, slot_words
 from ritornel.core.rehearsal.recording import pieces_of
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.schedule.live import (
@@ -45,6 +47,7 @@ from ritornel.core.schedule.performance import Performance, builtins_of, perform
 from ritornel.core.schedule.show_schedule import ShowSchedule, coming_slides, moment_at, renewed_at_ms
 from ritornel.core.schedule.snapping import nearest_ms
 from ritornel.core.sound.level import level_words
+from ritornel.core.time import clock_text, parse_clock_ms, round_half_up, seconds_text
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import pendulum
 from tests.examples import example_a, sound, with_music
@@ -169,6 +172,42 @@ def live_told(show: Performance, state: LiveState, now_ms: float) -> dict[str, A
     }  # fmt: skip
 
 
+def time_vectors() -> dict[str, Any]:
+    """What is typed as a time, by chance, and how times are written."""
+    chance = random.Random(13)
+    signs = "0123456789" * 4 + "::.,.  s-e\u00a0m"
+    typed = ["0.5005", "1:12.5", "2.5 s", "0.0005", "", "25:00:00", "9" * 40, "1:2:3", "0,9995"]
+    for _ in range(600):
+        typed.append("".join(chance.choice(signs) for _ in range(chance.randrange(1, 9))))
+        typed.append(f"{chance.randrange(100)}.{chance.randrange(10 ** chance.randrange(1, 8))}")
+        typed.append(f"{chance.randrange(30)}:{chance.randrange(75):02d}:{chance.randrange(75)}{chance.choice(('', '.5', '.25049', ',9995'))}")
+    parse = []
+    for text in typed:
+        try:
+            parse.append([text, parse_clock_ms(text)])
+        except BadValue:
+            parse.append([text, None])
+    written = [chance.randrange(10 ** chance.randrange(1, 9)) for _ in range(400)]
+    halves = [chance.randrange(-(10**6), 10**6) / 4 for _ in range(200)]
+    return {
+        "parse": parse, "write": [[ms, seconds_text(ms), clock_text(ms)] for ms in written], "round": [[value, round_half_up(value)] for value in halves],
+    }  # fmt: skip
+
+
+def pace_vectors() -> dict[str, Any]:
+    """Runs before and behind their plan."""
+    chance = random.Random(14)
+    slips = [tuple(chance.randrange(0, 90_000) for _ in range(4)) for _ in range(150)]
+    ends = [tuple(chance.randrange(0, 90_000) for _ in range(5)) for _ in range(150)]
+    told = [0, 1499, 1500, -1499, -1500, 119_999, 120_000, 120_001, *(chance.randrange(-700_000, 1_200_000) for _ in range(200))]
+    return {
+        "slips": [[*times, slip_ms(*times)] for times in slips],
+        "ends": [[*times, ends_after_ms(*times)] for times in ends],
+        "words": [[slip, pace_words(slip)] for slip in told],
+        "slots": [[left, slot_words(left)] for left in told],
+    }
+
+
 def coming_vectors() -> dict[str, Any]:
     """Which slides are fetched, and when a newer edition is taken in."""
     ends: tuple[Literal["hold", "loop", "black"], ...] = ("hold", "loop", "black")
@@ -254,7 +293,7 @@ def recording_vectors() -> dict[str, Any]:
 VECTORS = {
     "snapping": snapping_vectors, "sizing": sizing_vectors, "motion": motion_vectors, "masks": mask_vectors, "depth": depth_vectors,
     "drawings": drawing_vectors, "events": event_vectors, "live": live_vectors,
-    "recording": recording_vectors, "coming": coming_vectors,
+    "recording": recording_vectors, "times": time_vectors, "pace": pace_vectors, "coming": coming_vectors,
 }  # fmt: skip
 
 if __name__ == "__main__":

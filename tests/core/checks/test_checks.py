@@ -105,6 +105,13 @@ class MusicTest(CheckTest):
         self.assertEqual(self.one(value, "music").title, "“Waltz” has no slide left")
         self.assertEqual(self.mended(value, self.one(value, "music")).music, ())
 
+    def test_music_that_would_begin_behind_everything_is_found(self) -> None:
+        value = show(slide(), music=(MusicSpan("m", "waltz", start=SlideStart("one", 12_000)),))
+        finding = self.one(value, "music")
+        self.assertEqual((finding.title, finding.id), ("“Waltz” is never heard", "music-late:m"))
+        self.assertIn("It would begin 0:12.0 into its slide", finding.why)
+        self.assertEqual(self.mended(value, finding).music[0].start, SlideStart("one", 0))
+
 
 class UnseenTest(CheckTest):
     def test_what_lies_outside_the_frame_is_found_unless_something_brings_it_in(self) -> None:

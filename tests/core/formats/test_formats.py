@@ -124,7 +124,7 @@ class ArchiveTest(SimpleTestCase):
 
     def test_show_json_is_readable_and_versioned(self) -> None:
         body = json.loads(show_json(self.show))
-        self.assertEqual((body["schema"], body["version"], body["show"]["title"]), ("ritornel.show", 6, "The Orlmere clock"))
+        self.assertEqual((body["schema"], body["version"], body["show"]["title"]), ("ritornel.show", 7, "The Orlmere clock"))
         self.assertIn(b"\n", show_json(self.show))
 
     def test_what_is_no_archive(self) -> None:
@@ -194,7 +194,7 @@ class ArchiveTest(SimpleTestCase):
         self.assertEqual(self.read(self.with_json(older)), self.show)
 
     def test_an_unknown_version(self) -> None:
-        self.refused(self.with_json(lambda body: body.update(version=99)), "version 99 of the archive; this Ritornel reads versions 1 to 6")
+        self.refused(self.with_json(lambda body: body.update(version=99)), "version 99 of the archive; this Ritornel reads versions 1 to 7")
 
     def test_a_field_that_is_wrong_is_named_by_its_path(self) -> None:
         self.refused(self.with_json(lambda body: body["show"]["slides"][1]["advance"].update(hold_ms=-4)), "at slides[1].advance.hold_ms")

@@ -78,6 +78,22 @@ class CarriedTest(SimpleTestCase):
         self.assertEqual((pairs, [(r.before, r.after) for r in refusals]), ((), [("a", "x")]))
         self.assertIn("X enters by a build of its own", refusals[0].why)
 
+    def test_a_link_by_hand_that_is_refused_is_told_also_where_each_found_another(self) -> None:
+        first = Slide("one", objects=(star("a"), star("b", 300)), advance=AdvanceAfter(2000))
+        objects = (star("x", 400), star("y", 500, lineage="a"))
+        order = (Build("e", "x", "enters fade", Follows()),)
+        second = Slide("two", objects=objects, transition=CARRY, order=order, links=(Link("a", "x"),))
+        pairs, refusals = carried_pairs(*ends(show_of(first, second)))
+        self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "y")])
+        self.assertIn(("a", "x"), [(refusal.before, refusal.after) for refusal in refusals])
+
+    def test_what_is_accented_before_it_enters_is_there_from_the_start_and_is_paired(self) -> None:
+        first = Slide("one", objects=(star("a"),), advance=AdvanceAfter(2000))
+        order = (Build("p", "x", "accents pulse", Follows()), Build("e", "x", "enters fade", Follows()))
+        second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY, order=order)
+        pairs, _ = carried_pairs(*ends(show_of(first, second)))
+        self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "x")])
+
     def test_what_is_away_when_the_slide_before_ends_takes_no_part(self) -> None:
         first = Slide("one", objects=(star("a"),), order=(Build("b", "a", "leaves fade", Follows()),), advance=AdvanceAfter(2000))
         second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY)

@@ -54,7 +54,7 @@ height_px hinge hold_ms id in_ms index italic keys kind last last_wait lasts_ms 
 media motions music muted needs_height new new_ground new_objects object_id objects offset_ms old old_objects
 old_on_top opacity out_ms part parts pass_ms passes period_ms pivot_x pivot_y poster_ms presses ramps rate_pct
 reach_px repeats round rtl rule runs_on schedule second segments shadow sigma_px size_px slide_id slides soft span_id
-start_ms starts_ms stroke stroke_px text title transition_ms turn_deg view voices voices_live wait weight width
+start_ms starts_ms stroke stroke_px text title transition_ms turn_deg view voice voices voices_live wait weight width
 width_px words x x1 x2 y y1 y2
 """
 """Every field of an audience's performance, at any depth."""

@@ -156,7 +156,7 @@ class ReadyTest(SimpleTestCase):
         state = stand_ready(show, 1, 0)
         self.assertEqual((state.began_ms, since_ms(state, 0), in_transition(show, state, 0)), (-500, 0, False))
         values = object_values(show.slides[1].tracks, instant_of(state, 0))
-        self.assertEqual({key[0]: found.opacity for key, found in values.items()}, dict.fromkeys("abcd", 0.0))
+        self.assertEqual({key[0]: found.shown for key, found in values.items()}, dict.fromkeys("abcd", False))
 
 
 class GoingOnTest(SimpleTestCase):

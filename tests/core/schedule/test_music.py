@@ -6,6 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ritornel.core.document import OwnLength, SlideEnd, SlideStart
+from ritornel.core.document.edits import ReorderSlides, apply_edit
 from ritornel.core.schedule import compile_show
 from ritornel.core.schedule.music import compile_music
 from ritornel.core.sound.passes import MusicTime, passes_of, shrunk_fades
@@ -52,6 +53,26 @@ class SpanTest(SimpleTestCase):
         show = with_music(example_a(), start=SlideStart("gone"), end=SlideEnd("gone"))
         music, lost = compile_music(show, compile_show(show))
         self.assertEqual((music, [span.span_id for span in lost]), ((), ["m"]))
+
+    def test_a_span_of_skipped_slides_and_one_of_a_show_without_slides_are_told(self) -> None:
+        show = with_music(example_a())
+        for slides in ((), tuple(msgspec.structs.replace(slide, skipped=True) for slide in show.slides)):
+            other = msgspec.structs.replace(show, slides=slides)
+            music, lost = compile_music(other, compile_show(other))
+            self.assertEqual((music, [(span.span_id, span.late) for span in lost]), ((), [("m", False)]))
+
+    def test_a_span_whose_offset_lies_behind_everything_is_told(self) -> None:
+        show = with_music(example_a(), start=SlideStart("three", 18_200))
+        music, lost = compile_music(show, compile_show(show))
+        self.assertEqual((music, [(span.span_id, span.late) for span in lost]), ((), [("m", True)]))
+        self.assertTrue(placed(with_music(example_a(), start=SlideStart("three", 18_199))))
+
+    def test_a_move_that_brings_an_end_before_its_start_is_told_and_undone(self) -> None:
+        show = with_music(example_a(), start=SlideStart("one"), end=SlideEnd("two"))
+        outcome = apply_edit(show, ReorderSlides(("two",), 0))
+        self.assertEqual(outcome.notices, ("The end of the music, “Two”, comes before its start now, so it ends with its first slide, “One”.",))
+        self.assertEqual(placed(outcome.show).end_ms, 14_200)
+        self.assertEqual(apply_edit(show, ReorderSlides(("three",), 0)).notices, ())
 
     def test_only_a_loop_over_a_whole_looping_show_runs_on(self) -> None:
         self.assertTrue(placed(with_music(example_a(end="loop"))).runs_on)

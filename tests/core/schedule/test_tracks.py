@@ -1,5 +1,6 @@
 import random
 
+import msgspec
 from django.test import SimpleTestCase
 
 from bench.schedule import slide
@@ -26,6 +27,15 @@ class TracksTest(SimpleTestCase):
             for at in moments:
                 direct = {(motion.object_id, motion.part): values_at(motion, at) for motion in tracks.motions}
                 self.assertEqual(object_values(tracks, at), direct)
+
+    def test_an_object_whose_first_build_does_not_enter_is_there_from_the_start(self) -> None:
+        """By its time; at one time, by the list."""
+        accent, enter = Build("a", "x", "accents pulse", Together(), 0, 400), Build("e", "x", "enters fade", Together(), 0, 400)
+        for order, there in (((accent, enter), True), ((enter, accent), False), ((msgspec.structs.replace(accent, after_ms=900), enter), False)):
+            one = Slide("s", objects=(shape("x"),), order=order)
+            times = compile_show(Show("show", "Show", slides=(one,))).slides[0]
+            values = object_values(compile_tracks(one, times, Frame()), instant_at(times, 0, 0, -1.0))
+            self.assertEqual(values["x", None].shown, there, [build.id for build in order])
 
     def test_a_blink_goes_and_comes_at_most_twice_a_second(self) -> None:
         def blinking(lasts_ms: int, repeats: int) -> None:

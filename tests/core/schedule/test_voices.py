@@ -57,7 +57,7 @@ class VoiceTest(SimpleTestCase):
         self.assertEqual([beat.wait.source for beat in schedule.beats if beat.wait], ["own hold", "voice mark"])
 
     def test_a_slide_that_follows_its_voice_goes_on_a_breath_after_it(self) -> None:
-        slide = Slide("s", transition=Transition("dissolve", 400), objects=(shape("x"),), advance=AdvanceWithVoice(800))
+        slide = Slide("s", transition=Transition("dissolve", 400), objects=(shape("x"),), advance=AdvanceWithVoice(800), also_live=True)
         show = spoken(Show("show", "S", slides=(slide, Slide("t"))), "s", Voice("spoken", 5000, 1000, 700))
         schedule = compile_show(show).slides[0]
         self.assertEqual((schedule.length_ms, schedule.extended_ms, schedule.last_wait), (5500, 0, None))

@@ -1,7 +1,5 @@
-import json
 from decimal import Decimal
 from fractions import Fraction
-from pathlib import Path
 
 from django.test import SimpleTestCase
 from hypothesis import given
@@ -10,7 +8,16 @@ from hypothesis import strategies as st
 from ritornel.core.errors import BadValue
 from ritornel.core.time import Span, clock_text, frame_count, frame_time_ms, parse_clock_ms, round_half_up, sample_at, seconds_text, time_text
 
-VECTORS = json.loads((Path(__file__).parents[2] / "vectors" / "times.json").read_text())
+READ = {
+    "12": 12_000, "12.5": 12_500, "12,5": 12_500, "1:12": 72_000, "1:12.5": 72_500, "1:02:03": 3_723_000, "2.5 s": 2500, " 0.001 ": 1, "0.0005": 1,
+    "0.5005": 501, "0.00049": 0, "0.9995": 1000, "0": 0, "": None, "abc": None, "-3": None, "1:": None, "25:00:00": None, "1e3": None, "99999999999": None,
+    "2.5 m": None, "١٢": None, "9" * 5000: None,
+}  # fmt: skip
+"""What somebody types, and what it means."""
+WRITTEN = {
+    0: ("0.0", "0:00.0"), 5000: ("5.0", "0:05.0"), 1250: ("1.25", "0:01.2"), 74_499: ("74.499", "1:14.4"), 3_661_000: ("3661.0", "1:01:01.0"),
+    59_999: ("59.999", "0:59.9"),
+}  # fmt: skip
 
 
 class MillisecondsTest(SimpleTestCase):
@@ -18,18 +25,18 @@ class MillisecondsTest(SimpleTestCase):
         self.assertEqual([round_half_up(Fraction(n, 2)) for n in (-3, -1, 1, 3, 5)], [-1, 0, 1, 2, 3])
         self.assertEqual(round_half_up(Decimal("2.5")), 3)
 
-    def test_clock_times_read_as_the_vectors_say(self) -> None:
-        for text, expected in VECTORS["parse"]:
-            with self.subTest(text):
+    def test_clock_times_are_read(self) -> None:
+        for text, expected in READ.items():
+            with self.subTest(text[:20]):
                 if expected is None:
                     with self.assertRaises(BadValue):
                         parse_clock_ms(text)
                 else:
                     self.assertEqual(parse_clock_ms(text), expected)
 
-    def test_times_are_written_as_the_vectors_say(self) -> None:
-        for ms, seconds, clock in VECTORS["write"]:
-            self.assertEqual((seconds_text(ms), clock_text(ms)), (seconds, clock))
+    def test_times_are_written(self) -> None:
+        for ms, both in WRITTEN.items():
+            self.assertEqual((seconds_text(ms), clock_text(ms)), both)
 
     def test_a_time_longer_than_a_day_is_told_so(self) -> None:
         with self.assertRaisesMessage(BadValue, "longer than a day"):

@@ -1,4 +1,4 @@
-"""Music that stops before the show does, and music with no slide left."""
+"""Music that stops before the show does, and music that never sounds."""
 
 from collections.abc import Iterator
 
@@ -6,7 +6,7 @@ import msgspec
 
 from ritornel.core.checks.finding import Finding, Look, Mend, about_s
 from ritornel.core.document.edits import PutSpan, RemoveSpan
-from ritornel.core.document.show import ShowEnd
+from ritornel.core.document.show import ShowEnd, SlideStart
 from ritornel.core.time.milliseconds import clock_text
 
 NEAR_MS = 500
@@ -18,10 +18,16 @@ def find(look: Look) -> Iterator[Finding]:
     show, performance = look.show, look.performance
     spans = {span.id: span for span in show.music}
     for lost in performance.lost_spans:
-        asset = show.asset(spans[lost.span_id].asset_id)
-        mend = Mend("Take the stretch away", RemoveSpan(lost.span_id))
-        title = f"“{asset.name if asset else 'Music'}” has no slide left"
-        yield Finding(f"music-lost:{lost.span_id}", "music", "hurts", title, "It is never heard.", mend=mend)
+        span = spans[lost.span_id]
+        asset = show.asset(span.asset_id)
+        name = asset.name if asset else "Music"
+        if lost.late and isinstance(span.start, SlideStart):
+            at_once = Mend("Begin with its slide", PutSpan(msgspec.structs.replace(span, start=SlideStart(span.start.slide_id, 0))))
+            why = f"It would begin {clock_text(span.start.offset_ms)} into its slide, after all that it could sound under."
+            yield Finding(f"music-late:{span.id}", "music", "hurts", f"“{name}” is never heard", why, span.start.slide_id, mend=at_once)
+            continue
+        gone = Mend("Take the stretch away", RemoveSpan(span.id))
+        yield Finding(f"music-lost:{span.id}", "music", "hurts", f"“{name}” has no slide left", "It is never heard.", mend=gone)
     if not performance.music:
         return
     last = max(performance.music, key=lambda time: time.end_ms)

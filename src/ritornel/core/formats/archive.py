@@ -16,12 +16,9 @@ from ritornel.core.document.show import Show
 from ritornel.core.errors import BadArchive, RitornelError
 from ritornel.core.formats.media import Limits, examined, file_name
 from ritornel.core.formats.progress import tell_progress
+from ritornel.core.formats.upgrades import VERSION, upgrade
 
 SCHEMA = "ritornel.show"
-VERSION = 6
-READS = (1, 2, 3, 4, 5, 6)
-"""Version 1 lacks the fields that came with themes, layouts and richer objects, version 2 those of framings, drifts, marks, habits, voices and sounds,
-version 3 clips, version 4 their speed, captions and lighter copies, version 5 sections; each of them has a default that means what its version meant."""
 _NAME = re.compile(r"^media/[0-9a-f]{64}\.[a-z0-9]{2,5}$")
 MOST_BYTES = 4_000_000_000
 MOST_RATIO = 200
@@ -53,10 +50,10 @@ def read_show_json(data: bytes, name: str) -> Show:
         raise BadArchive(f"“{name}”: show.json is not a Ritornel show ({error}).") from error
     if envelope.schema != SCHEMA:
         raise BadArchive(f"“{name}”: show.json says it is “{envelope.schema}”, not “{SCHEMA}”.")
-    if envelope.version not in READS:
+    if not 1 <= envelope.version <= VERSION:
         raise BadArchive(f"“{name}” was written in version {envelope.version} of the archive; this Ritornel reads versions 1 to {VERSION}.")
     try:
-        show: Show = from_builtins(envelope.show, Show, f"“{name}”, show.json")
+        show: Show = from_builtins(upgrade(envelope.show, envelope.version), Show, f"“{name}”, show.json")
         check_show(show)
     except BadArchive:
         raise

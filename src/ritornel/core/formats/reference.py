@@ -7,8 +7,9 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.show import Show
-from ritornel.core.formats.archive import MOST_BYTES, MOST_RATIO, SCHEMA, VERSION
+from ritornel.core.formats.archive import MOST_BYTES, MOST_RATIO, SCHEMA
 from ritornel.core.formats.media import SUFFIXES
+from ritornel.core.formats.upgrades import VERSION
 from ritornel.core.motion.catalogue import effect_forms, transition_forms
 
 HEAD = f"""# Formats

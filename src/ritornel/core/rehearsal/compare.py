@@ -117,17 +117,16 @@ class Outcome(msgspec.Struct, frozen=True):
 
 
 def taking(show: Show, timing: TakeTiming, name: str, target_ms: int | None = None) -> Outcome:
-    """The edit that takes a timing into the show and then, where there is a target, stretches holds and lengths to meet it. Raises BadValue where
-    there is a target and nothing that could be stretched."""
+    """The edit that takes a timing into the show and then, where there is a target, stretches holds and lengths to meet it."""
     edit, notices = use_timing(show, timing, name)
     timed = apply_edit(show, edit).show
     before = compile_show(timed)
     if target_ms is None:
-        return Outcome(edit, notices, before.content_ms, before.content_ms, ())
+        return Outcome(edit, notices, before.length_ms, before.length_ms, ())
     stretching, reached = spread(timed, target_ms)
     after = compile_show(apply_edit(timed, stretching).show)
     names = {slide.id: slide.name for slide in show.slides}
     given = [Given(new.slide_id, names[new.slide_id], new.length_ms - old.length_ms) for old, new in zip(before.slides, after.slides, strict=True)]
     gives = tuple(sorted((entry for entry in given if entry.by_ms), key=lambda entry: -abs(entry.by_ms)))
     both: Edit = Several(f"Use the timing of {name}, scaled", (edit, stretching))
-    return Outcome(both, notices, before.content_ms, reached, gives)
+    return Outcome(both, notices, before.length_ms, reached, gives)

@@ -79,9 +79,12 @@ def carried_pairs(old: Ended, new: Ended) -> tuple[tuple[Pair, ...], tuple[Refus
     made = {(pair.before, pair.after) for pair in pairs}
     taken = {pair.before for pair in pairs} | {pair.after for pair in pairs}
     refusals = []
+    by_hand = {(link.before, link.after) for link in links}
     present, entering = {s.item.id for s in there}, {s.item.id for s in afters} - {s.item.id for s in coming}
     for pair in pairs_of(befores, afters, links, unlinks):
-        if (pair.before, pair.after) in made or pair.before in taken or pair.after in taken:
+        both = (pair.before, pair.after)
+        # What was linked by hand is told also where each has found another.
+        if both in made or (both not in by_hand and (pair.before in taken or pair.after in taken)):
             continue
         name = next(s.item.name for s in afters if s.item.id == pair.after)
         why = f"{name} enters by a build of its own, so it would vanish first." if pair.after in entering else f"{name} is away when the slide before ends."

@@ -11,9 +11,10 @@ from ritornel.core.time.spans import Span
 
 
 class LostSpan(msgspec.Struct, frozen=True):
-    """A span with no slide left to sound under."""
+    """A span that never sounds: no slide of it is left, or its offset lies behind all that it could sound under."""
 
     span_id: str
+    late: bool = False
 
 
 class _Edges(msgspec.Struct, frozen=True):
@@ -43,14 +44,12 @@ def _edges(span: MusicSpan, show: Show, schedule: ShowSchedule) -> _Edges | None
 
 
 def compile_music(show: Show, schedule: ShowSchedule, voices: tuple[SoundTime, ...] = ()) -> tuple[tuple[MusicTime, ...], tuple[LostSpan, ...]]:
-    """All spans in time, sinking under the voices, and those that have no slide left. An empty show has no music and loses none."""
+    """All spans in time, sinking under the voices, and those that never sound."""
     speaking = [Span(voice.start_ms, voice.end_ms) for voice in voices]
     placed: list[MusicTime] = []
     lost: list[LostSpan] = []
-    if not schedule.slides:
-        return (), ()
     for span in show.music:
-        edges = _edges(span, show, schedule)
+        edges = _edges(span, show, schedule) if schedule.slides else None
         asset = show.asset(span.asset_id)
         if edges is None or asset is None:
             lost.append(LostSpan(span.id))
@@ -59,7 +58,10 @@ def compile_music(show: Show, schedule: ShowSchedule, voices: tuple[SoundTime, .
         once = isinstance(span.end, OwnLength)
         if once or not span.loops:
             end_ms = min(end_ms, start_ms + asset.lasts_ms)
-        fade_in_ms, fade_out_ms = shrunk_fades(span.fade_in_ms, span.fade_out_ms, max(end_ms - start_ms, 0))
+        if start_ms >= end_ms:
+            lost.append(LostSpan(span.id, late=True))
+            continue
+        fade_in_ms, fade_out_ms = shrunk_fades(span.fade_in_ms, span.fade_out_ms, end_ms - start_ms)
         loops = span.loops and not once
         whole = loops and start_ms == 0 and end_ms == schedule.length_ms
         crossfade_ms = min(span.crossfade_ms, asset.lasts_ms // 2)

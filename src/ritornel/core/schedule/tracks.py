@@ -98,9 +98,10 @@ def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: T
         if effect.least_ms and build.repeats != 1 and build.lasts_ms < effect.least_ms:
             every, least = time_text(build.lasts_ms), time_text(effect.least_ms)
             raise BadValue(f"{effect.title}: every {every} is more often than eyes can bear; at least {least} each, twice a second.", "lasts_ms")
+        # Away at first is what its first build, of whatever kind, brings on.
+        away.setdefault(target, effect.kind == "enters" or effect.extra is not None)
         if coming:
             enters = effect.kind == "enters" if effect.extra is None else getattr(settings, "then", "stays") == "stays"
-            away.setdefault(target, enters or effect.extra is not None)
             entrances.setdefault(target, []).append(Entrance(number, time.beat, time.offset_ms, time.lasts_ms, enters))
         # Only an accent may go on until the slide ends; for the others a repeat of 0 counts as once.
         repeats = build.repeats if build.repeats or effect.kind == "accents" else 1

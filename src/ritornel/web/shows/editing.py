@@ -123,12 +123,15 @@ def edit_show(
     edit_id: str = "",
 ) -> Edited:
     """Makes the edit. Edits in a row with the same `batch` are undone as one. `stored` are assets whose files the caller has just kept. An `edit_id`
-    is made once. Raises Show.DoesNotExist for a show that the person may not edit, StaleRevision, AlreadyMade, BadMedia for assets without files, or
-    what the core says. With `act` it is enough to may do that: whoever calls has seen to what the edit touches."""
+    is made once; an edit that comes to no changes is no step of the history. Raises Show.DoesNotExist for a show that the person may not edit,
+    StaleRevision, AlreadyMade, BadMedia for assets without files, or what the core says. With `act` it is enough to may do that: whoever calls has seen
+    to what the edit touches."""
     with transaction.atomic():
         row = _locked(show_id, person, revision, act, edit_id)
         before = value_of(row)
         outcome = apply_edit(before, edit)
+        if not outcome.changes:
+            return Edited(before, before, row.revision, outcome.label, outcome.notices)
         check_new_assets(before, outcome.show, person, stored)
         _check_performable(before, outcome.show)
         _write(row, outcome.changes)

@@ -60,7 +60,7 @@ def compare(request: HttpRequest, show_id: str) -> HttpResponse:
     show = value_of(row)
     lines = compared(show, compile_show(show), [_timing(take) for take in takes])
     about = [{"number": take.number, "name": take.name, "length_ms": from_json(bytes(take.body), TakeValue, "The take").ended_ms} for take in takes]
-    return json_reply({"takes": about, "slides": lines, "length_ms": compile_show(show).content_ms})
+    return json_reply({"takes": about, "slides": lines, "length_ms": compile_show(show).length_ms})
 
 
 @login_required

@@ -4,7 +4,7 @@ from typing import Any, Literal
 
 import msgspec
 
-from ritornel.core.document.anchors import after_removal
+from ritornel.core.document.anchors import after_removal, turned_round
 from ritornel.core.document.changes import Change, InsertSlide, MoveSlide, PutMarks, PutMusic, PutSlide, RemoveSlide, slide_index
 from ritornel.core.document.copying import copy_of_slide
 from ritornel.core.document.decoding import changed
@@ -105,7 +105,7 @@ class ReorderSlides(msgspec.Struct, frozen=True, tag_field="do", tag="move slide
                 now.remove(slide_id)
                 now.insert(at, slide_id)
                 changes.append(MoveSlide(slide_id, at))
-        return Draft(tuple(changes), f"Move {of_slides(chosen)}")
+        return Draft(tuple(changes), f"Move {of_slides(chosen)}", turned_round(show, wanted))
 
 
 def now_order(show: Show) -> list[str]:

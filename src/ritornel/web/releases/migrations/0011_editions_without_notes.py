@@ -12,7 +12,7 @@ from django.db import migrations
 WAIT = {"cue_id": None, "start_ms": None, "hold_ms": None}
 SCHEDULE = {
     "slide_id": None, "transition_ms": None, "beats": {"start_ms": None, "end_ms": None, "wait": WAIT}, "last_wait": WAIT, "done_ms": None,
-    "length_ms": None, "goes_on_ms": None,
+    "length_ms": None, "voice": None, "goes_on_ms": None,
 }
 SLIDE = {
     "id": None, "advance": {"rule": None, "after_ms": None, "cut_short": None, "cue_id": None}, "schedule": SCHEDULE,

@@ -9,7 +9,7 @@ const ask = (state, body) => state.inTurn(async () => state.take(await post(`${s
 /** For the whole show: a target, and the music's end where there is one stretch of it. */
 export function spreading(state) {
   const { data } = state;
-  const field = el("input", { class: "field", placeholder: clockText(data.content_ms), "aria-label": "Target length", autocomplete: "off" });
+  const field = el("input", { class: "field", placeholder: clockText(data.length_ms), "aria-label": "Target length", autocomplete: "off" });
   const spread = () => {
     const target = parseClockMs(field.value);
     if (!target) { field.setAttribute("aria-invalid", "true"); field.title = "Write minutes and seconds, such as 5:00."; return; }

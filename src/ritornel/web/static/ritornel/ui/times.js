@@ -1,7 +1,8 @@
 // Times in and out of fields: the rules of core/time/milliseconds.py, held to them by tests/vectors/times.json.
 
 export const LONGEST_MS = 24 * 60 * 60 * 1000;
-const CLOCK = /^\s*(?:(?:(\d+):)?(\d{1,3}):)?(\d+)(?:[.,](\d+))?\s*s?\s*$/;
+const BLANK = "[ \\t\\u00a0\\u2009\\u202f]*";
+const CLOCK = new RegExp(`^${BLANK}(?:(?:([0-9]{1,4}):)?([0-9]{1,3}):)?([0-9]{1,8})(?:[.,]([0-9]{1,20}))?${BLANK}s?${BLANK}$`);
 
 /** floor(x + 1/2), in Python and here alike. */
 export const roundHalfUp = (value) => Math.floor(value + 0.5);
@@ -11,7 +12,9 @@ export function parseClockMs(text) {
   const match = CLOCK.exec(text);
   if (!match) return null;
   const [, hours, minutes, seconds, fraction] = match;
-  const thousandths = roundHalfUp(Number(`0.${fraction ?? "0"}`) * 1000);
+  // By its digits: 0.5005 is half a thousandth over 500, which a product of floating numbers is not.
+  const digits = (fraction ?? "").padEnd(4, "0");
+  const thousandths = Number(digits.slice(0, 3)) + (digits[3] >= "5" ? 1 : 0);
   const value = (Number(hours ?? 0) * 3600 + Number(minutes ?? 0) * 60 + Number(seconds)) * 1000 + thousandths;
   return value > LONGEST_MS ? null : value;
 }
