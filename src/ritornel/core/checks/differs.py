@@ -2,8 +2,8 @@
 
 from collections.abc import Iterator
 
+from ritornel.core.checks.differing import joins_of
 from ritornel.core.checks.finding import Finding, Look, Mend
-from ritornel.core.schedule.differing import joins_of
 
 
 def find(look: Look) -> Iterator[Finding]:

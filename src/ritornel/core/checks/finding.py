@@ -78,7 +78,7 @@ class Seen(msgspec.Struct, frozen=True):
 
 
 class Look(msgspec.Struct, frozen=True):
-    """A show as checks look at it: its shown slides with their numbers among all, and what is performed of them."""
+    """A show as checks look at it: its shown slides with their numbers, and what is performed of them."""
 
     show: Show
     performance: Performance
@@ -100,7 +100,7 @@ class Look(msgspec.Struct, frozen=True):
         heard: Heard | None = None,
         seen: Mapping[str, Seen] | None = None,
     ) -> "Look":
-        numbers = {slide.id: number for number, slide in enumerate(show.slides, 1)}
+        numbers = show.numbers
         starts = performance.schedule.starts_ms
         slides = tuple((numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides))
         return cls(show, performance, slides, faults or {}, heard, seen or {})

@@ -3,9 +3,8 @@
 from collections.abc import Iterator
 
 from ritornel.core.checks.finding import Finding, Look, Mend
-from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.edits import ChangeBuild, ChangeSlides, Edit, Several
-from ritornel.core.document.show import AdvanceOnCue, OnCue
+from ritornel.core.document.edits import Several
+from ritornel.core.document.edits.holds import hold_edits
 from ritornel.core.time.milliseconds import seconds_text
 
 
@@ -14,21 +13,14 @@ def find(look: Look) -> Iterator[Finding]:
     if look.show.runs == "on cue":
         return
     for number, slide, staged, start in look.slides:
-        waits = [beat.wait for beat in staged.schedule.beats if beat.wait] + ([staged.schedule.last_wait] if staged.schedule.last_wait else [])
-        untimed = [wait for wait in waits if wait.source == "default"]
+        untimed = staged.schedule.untimed_waits
         if not untimed:
             continue
-        cues = {wait.cue_id: wait.hold_ms for wait in untimed}
-        edits: list[Edit] = []
-        for build in slide.order:
-            if isinstance(build.starts, OnCue) and build.starts.cue_id in cues:
-                edits.append(ChangeBuild(slide.id, build.id, {"starts": {**to_builtins(build.starts), "hold_ms": cues[build.starts.cue_id]}}))
-        if isinstance(slide.advance, AdvanceOnCue) and slide.advance.cue_id in cues:
-            edits.append(ChangeSlides((slide.id,), {"advance": {**to_builtins(slide.advance), "hold_ms": cues[slide.advance.cue_id]}}))
+        edits = hold_edits(slide, {wait.cue_id: wait.hold_ms for wait in untimed})
         count, length = len(untimed), seconds_text(untimed[0].hold_ms)
         what = "1 wait is" if count == 1 else f"{count} waits are"
         words = f"Keep {length} s for {'it' if count == 1 else 'each'}"
         why = "Nobody chose that time: it may be too short to take in what is there, or too long."
-        mend = Mend(words, Several(f"Keep the holds of {slide.name or 'a slide'}", tuple(edits)))
+        mend = Mend(words, Several(f"Keep the holds of {slide.name or 'a slide'}", edits))
         title = f"{what} only as long as the default, {length} s"
         yield Finding(f"holds:{slide.id}", "holds", "hurts", title, why, slide.id, number, start + untimed[0].start_ms, mend)

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.off_frame import is_off_frame
 from ritornel.core.document.edits import ChangeObjects
 
 LEAST = 0.02
@@ -10,10 +11,10 @@ LEAST = 0.02
 
 
 def find(look: Look) -> Iterator[Finding]:
-    """One for each object that is as good as clear."""
+    """One for each object within the frame that is as good as clear."""
     for number, slide, _, start in look.slides:
         for item in slide.objects:
-            if item.opacity > LEAST:
+            if item.opacity > LEAST or is_off_frame(slide, item, look.show.frame):
                 continue
             title = f"“{item.name}” is never seen: its opacity is {item.opacity * 100:.0f} %"
             mend = Mend("Make it opaque", ChangeObjects(slide.id, (item.id,), {"opacity": 1.0}))

@@ -4,14 +4,12 @@ from collections.abc import Iterator
 
 from ritornel.core.checks.finding import Finding, Look, Mend
 from ritornel.core.document.edits import ChangeObjects
-
-LEAST_SHARE = 1 / 40
-"""The least height of letters, as a share of the frame's: 18 px of 720. On a phone held upright, 390 px wide, that is still 5.5 px."""
+from ritornel.core.layout.seen import readable_px
 
 
 def find(look: Look) -> Iterator[Finding]:
     """By the size letters came out at, where a text shrinks to fit its box."""
-    least = look.show.frame.height_px * LEAST_SHARE
+    least = readable_px(look.show.frame)
     for number, slide, staged, start in look.slides:
         items = {item.id: item for item in slide.objects}
         for drawn in staged.drawing.objects:

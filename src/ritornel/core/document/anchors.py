@@ -50,7 +50,7 @@ def turned_round(show: Show, order: list[str]) -> tuple[str, ...]:
 
 def _carry_from(show: Show) -> dict[str, Slide]:
     """The shown slide before each that is come into by a carry, by its id."""
-    shown = [slide for slide in show.slides if not slide.skipped]
+    shown = show.shown
     return {slide.id: before for before, slide in itertools.pairwise(shown) if slide.transition.name == "carry"}
 
 

@@ -33,7 +33,7 @@ def sections_of(slides: Sequence[Slide]) -> tuple[Section, ...]:
 def shown_sections(show: Show) -> tuple[Section, ...]:
     """The sections as they are played: without skipped slides, and without those of which nothing is shown. A skipped slide that opens one leaves
     that to the next."""
-    shown = {slide.id for slide in show.slides if not slide.skipped}
+    shown = {slide.id for slide in show.shown}
     kept = (Section(section.name, tuple(entry for entry in section.slide_ids if entry in shown)) for section in sections_of(show.slides))
     return tuple(section for section in kept if section.slide_ids)
 

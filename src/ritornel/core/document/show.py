@@ -210,6 +210,11 @@ class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     opens_section: Name = ""
     also_live: bool = False
 
+    @property
+    def transition_ms(self) -> int:
+        """How long the transition into the slide takes (the domain's T): 0 for a cut."""
+        return self.transition.lasts_ms if self.transition.name != "cut" else 0
+
     def framing(self, framing_id: str) -> Framing | None:
         """The framing with this id, or None."""
         return next((framing for framing in self.framings if framing.id == framing_id), None)
@@ -301,6 +306,30 @@ class Show(Named, frozen=True, forbid_unknown_fields=True):
     marks: tuple[NamedMark, ...] = ()
     habits: Habits = Habits()
     voices_live: bool = False
+
+    @property
+    def shown(self) -> tuple[Slide, ...]:
+        """The slides that are shown: all but the skipped ones, in order."""
+        return tuple(slide for slide in self.slides if not slide.skipped)
+
+    @property
+    def numbers(self) -> dict[str, int]:
+        """The number of each slide, by its id, everywhere that a slide has one: shown slides are counted; a skipped one has the number it would have."""
+        numbers, count = {}, 0
+        for slide in self.slides:
+            numbers[slide.id] = count + 1
+            count += not slide.skipped
+        return numbers
+
+    def shown_before(self, slide_id: str) -> Slide | None:
+        """The shown slide before this one, or None."""
+        at = next(number for number, slide in enumerate(self.slides) if slide.id == slide_id)
+        return next((slide for slide in reversed(self.slides[:at]) if not slide.skipped), None)
+
+    def shown_after(self, slide_id: str) -> Slide | None:
+        """The shown slide after this one, or None."""
+        at = next(number for number, slide in enumerate(self.slides) if slide.id == slide_id)
+        return next((slide for slide in self.slides[at + 1 :] if not slide.skipped), None)
 
     def slide(self, slide_id: str) -> Slide | None:
         """The slide with this id, or None."""

@@ -16,7 +16,8 @@ from ritornel.core.time.milliseconds import LONGEST_MS, round_half_up
 COLUMNS = ("slide", "name", "wait", "starts_s", "length_s", "hold_s")
 LEAVES = "leaves"
 """In the column of waits: the one before the cue that leaves the slide."""
-_NUMBER = re.compile(r"^\d{1,6}(\.\d{1,6})?$")
+_NUMBER = re.compile(r"[0-9]{1,6}(\.[0-9]{1,6})?")
+_WHOLE = re.compile(r"[0-9]{1,6}")
 
 
 class Line(msgspec.Struct, frozen=True):
@@ -33,7 +34,7 @@ class Line(msgspec.Struct, frozen=True):
 
 def timing_lines(show: Show, schedule: ShowSchedule) -> tuple[Line, ...]:
     """What the table says of a show; skipped slides have no time."""
-    numbers = {slide.id: number for number, slide in enumerate(show.slides, 1)}
+    numbers = show.numbers
     names = {slide.id: slide.name for slide in show.slides}
     found: list[Line] = []
     for times, start in zip(schedule.slides, schedule.starts_ms, strict=True):
@@ -82,7 +83,7 @@ def _rows(data: bytes, name: str) -> list[dict[str, str]]:
 
 
 def _ms(value: str, column: str, line: int, name: str) -> int:
-    if not _NUMBER.match(value) or round_half_up(float(value) * 1000) > LONGEST_MS:
+    if not _NUMBER.fullmatch(value) or round_half_up(float(value) * 1000) > LONGEST_MS:
         raise BadMedia(f"“{name}”, line {line}: “{value}” in the column {column} is no time in seconds, such as 12.5. Nothing was changed.")
     return round_half_up(float(value) * 1000)
 
@@ -92,14 +93,15 @@ def read_timings(show: Show, data: bytes, name: str) -> tuple[Edit, tuple[str, .
     their number and, where the name at that number is another, by their name. Raises BadMedia where a line cannot be read, saying which."""
     edits: list[Edit] = []
     told: list[str] = []
+    shown = show.shown
     names = {slide.name: slide for slide in show.slides if slide.name}
     for line, row in enumerate(_rows(data, name), 2):
         if not any(row.values()):
             continue
         number = row.get("slide", "")
-        if not number.isdigit():
+        if not _WHOLE.fullmatch(number):
             raise BadMedia(f"“{name}”, line {line}: “{number}” is no number of a slide. Nothing was changed.")
-        slide = show.slides[int(number) - 1] if 1 <= int(number) <= len(show.slides) else None
+        slide = shown[int(number) - 1] if 1 <= int(number) <= len(shown) else None
         if row.get("name") and (slide is None or slide.name != row["name"]):
             slide = names.get(row["name"], slide)
         if slide is None:
@@ -131,7 +133,7 @@ def _hold(slide: Slide, wait: str, ms: int) -> Edit | str:
             return f"{called} is not left on a cue."
         return ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, hold_ms=ms))})
     openers = [build for build in slide.order if isinstance(build.starts, OnCue)]
-    if not wait.isdigit() or not 1 <= int(wait) <= len(openers):
+    if not _WHOLE.fullmatch(wait) or not 1 <= int(wait) <= len(openers):
         return f"{called} has no wait {wait}."
     build = openers[int(wait) - 1]
     assert isinstance(build.starts, OnCue)

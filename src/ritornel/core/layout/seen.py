@@ -18,7 +18,8 @@ class Seen(msgspec.Struct, frozen=True):
 
 
 def readable_px(frame: Frame) -> float:
-    """The smallest letters that can still be read at the back of a room: 18 px in a frame of 1280 x 720, the fortieth part of its height."""
+    """The smallest letters that can still be read at the back of a room, everywhere that this is judged: 18 px in a frame of 1280 x 720, and in any other of
+    the same area. On a phone held upright, 390 px wide, 18 px of 1280 are still 5.5 px."""
     return 18 * scale_of(frame)
 
 
@@ -39,20 +40,25 @@ def _opaque(item: Object, assets: dict[str, Asset]) -> bool:
     return False
 
 
+def outside(item: Object, frame: Frame) -> Literal["", "partly", "wholly"]:
+    """How far an object lies outside the frame, by the box around it as it is turned; half a px does not count."""
+    left, top, right, bottom = corners(item.box)
+    if right <= 0 or bottom <= 0 or left >= frame.width_px or top >= frame.height_px:
+        return "wholly"
+    partly = left < -0.5 or top < -0.5 or right > frame.width_px + 0.5 or bottom > frame.height_px + 0.5
+    return "partly" if partly else ""
+
+
 def seen_on(slide: Slide, frame: Frame, assets: dict[str, Asset]) -> dict[str, Seen]:
     """By object id, all that is not simply there to be seen. Builds are not looked at."""
     result: dict[str, Seen] = {}
     walls: list[tuple[str, tuple[float, float, float, float]]] = []
     for item in reversed(slide.objects):
         left, top, right, bottom = corners(item.box)
-        outside: Literal["", "partly", "wholly"] = ""
-        if right <= 0 or bottom <= 0 or left >= frame.width_px or top >= frame.height_px:
-            outside = "wholly"
-        elif left < -0.5 or top < -0.5 or right > frame.width_px + 0.5 or bottom > frame.height_px + 0.5:
-            outside = "partly"
+        beyond = outside(item, frame)
         cover = next((name for name, wall in walls if wall[0] <= left and wall[1] <= top and wall[2] >= right and wall[3] >= bottom), None)
-        if outside or cover:
-            result[item.id] = Seen(outside, cover)
+        if beyond or cover:
+            result[item.id] = Seen(beyond, cover)
         if _opaque(item, assets):
             walls.append((item.id, (left, top, right, bottom)))
     return result

@@ -8,8 +8,8 @@ from ritornel.core.document.edits import Edit, Several, apply_edit
 from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.show import Show
 from ritornel.core.rehearsal.beats import beat_lines
+from ritornel.core.rehearsal.lengths import spread
 from ritornel.core.rehearsal.take import TakeTiming, use_timing
-from ritornel.core.schedule.lengths import spread
 from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
 from ritornel.core.time.milliseconds import round_half_up
 

@@ -82,7 +82,7 @@ def _camera(show: Show, slide: Slide, picked: Picked) -> list[Edit]:
     edits: list[Edit] = [RemoveObjects(slide.id, (own,))] if slide.object(own) is not None else []
     if picked.picture is None or picked.placement.shape not in ("round", "rectangle"):
         return edits
-    transition_ms = slide.transition.lasts_ms if slide.transition.name != "cut" else 0
+    transition_ms = slide.transition_ms
     if min(picked.piece.lasts_ms, picked.picture.lasts_ms) <= transition_ms:
         return edits
     clip, build = camera_clip(show.frame, picked.placement, picked.picture, own, transition_ms, picked.piece.lasts_ms)

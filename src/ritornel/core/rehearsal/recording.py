@@ -23,7 +23,7 @@ def recordable_sections(show: Show) -> tuple[Section, ...]:
     sections = shown_sections(show)
     if sections:
         return sections
-    shown = tuple(slide.id for slide in show.slides if not slide.skipped)
+    shown = tuple(slide.id for slide in show.shown)
     return (Section("", shown),) if shown else ()
 
 

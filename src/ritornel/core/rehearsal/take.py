@@ -8,9 +8,11 @@ from msgspec import Meta
 
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.drawings import Drawings
-from ritornel.core.document.edits import ChangeBuild, ChangeSlides, Edit, Several
+from ritornel.core.document.edits import ChangeSlides, Edit, Several
+from ritornel.core.document.edits.holds import hold_edits
+from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.objects import Id
-from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, OnCue, Show
+from ritornel.core.document.show import AdvanceAfter, Show
 from ritornel.core.errors import BadValue
 from ritornel.core.time.milliseconds import LONGEST_MS
 
@@ -86,19 +88,10 @@ def use_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[s
     edits: list[Edit] = []
     used: set[str] = set()
     for slide in show.slides:
-        for build in slide.order:
-            if isinstance(build.starts, OnCue) and build.starts.cue_id in timing.hold_ms:
-                used.add(build.starts.cue_id)
-                starts = msgspec.structs.replace(build.starts, hold_ms=timing.hold_ms[build.starts.cue_id])
-                edits.append(ChangeBuild(slide.id, build.id, {"starts": to_builtins(starts)}))
-        advance: AdvanceAfter | AdvanceOnCue | None = None
-        if isinstance(slide.advance, AdvanceOnCue):
-            if slide.advance.cue_id in timing.hold_ms:
-                used.add(slide.advance.cue_id)
-                advance = msgspec.structs.replace(slide.advance, hold_ms=timing.hold_ms[slide.advance.cue_id])
-        elif isinstance(slide.advance, AdvanceAfter) and slide.id in timing.slide_ms:
+        used |= timing.hold_ms.keys() & set(cue_ids(slide))
+        edits += hold_edits(slide, timing.hold_ms)
+        if isinstance(slide.advance, AdvanceAfter) and slide.id in timing.slide_ms:
             advance = msgspec.structs.replace(slide.advance, after_ms=timing.slide_ms[slide.id])
-        if advance is not None:
             edits.append(ChangeSlides((slide.id,), {"advance": to_builtins(advance)}))
     gone_cues = len(set(timing.hold_ms) - used)
     gone_slides = len(set(timing.slide_ms) - {slide.id for slide in show.slides})

@@ -198,7 +198,7 @@ def _frames_that_change(staged: StagedSlide, rate: int, count: int) -> Iterator[
 def looked_at(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | None = None) -> SlideLook:
     """What is seen of a slide of the show; `pictures` are those decoded for other slides. Raises BadMedia where a picture is missing."""
     pictures = pictures or Pictures(media, LARGEST_PX)
-    shown = [slide for slide in show.slides if not slide.skipped]
+    shown = show.shown
     at = next(number for number, slide in enumerate(shown) if slide.id == slide_id)
     # Only the slide and the one it comes from are performed: an edit elsewhere changes nothing of what is seen here.
     near = tuple(shown[max(at - 1, 0) : at + 1])

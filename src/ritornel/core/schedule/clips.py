@@ -18,7 +18,7 @@ def clip_runs_ms(clip: Clip, times: SlideSchedule, time: BuildTime) -> int:
 def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
     """One for each clip that is heard, by when it begins; none outlasts its slide. Fades that do not both fit shrink in proportion."""
     found: list[SoundTime] = []
-    slides = [slide for slide in show.slides if not slide.skipped]
+    slides = show.shown
     for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
         if not any(isinstance(item, Clip) for item in slide.objects):
             continue

@@ -20,7 +20,7 @@ def compile_effects(show: Show, schedule: ShowSchedule, music: tuple[MusicTime, 
         lasts_ms = min(asset.lasts_ms, end_ms - start_ms)
         return SoundTime(name, asset.id, start_ms, 0, lasts_ms, effect.gain_db, index, offset_ms, beat)
 
-    slides = [slide for slide in show.slides if not slide.skipped]
+    slides = show.shown
     for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
         start = schedule.starts_ms[index]
         if slide.transition.sound is not None:

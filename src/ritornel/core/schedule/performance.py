@@ -115,7 +115,7 @@ def perform(show: Show, first_number: int = 1) -> Performance:
     """The whole show, ready; its first slide carries `first_number`. Raises RitornelError for the first thing in it that cannot be performed."""
     schedule = compile_show(show)
     scenery = scenery_of(show)
-    shown = [slide for slide in show.slides if not slide.skipped]
+    shown = show.shown
     slides = tuple(stage_slide(slide, times, scenery, n) for n, (slide, times) in enumerate(zip(shown, schedule.slides, strict=True), first_number))
     slides = tuple(_carried(slides[at - 1], slide, show.frame) if slide.tracks.layers.carries and len(slides) > 1 else slide for at, slide in enumerate(slides))
     voices = compile_voices(show, schedule)

@@ -56,9 +56,9 @@ def compile_show(show: Show, known: tuple[Show, ShowSchedule] | None = None) -> 
     hold_ms, holds = show.default_hold_ms, show.holds_by_cue
     done: dict[int, SlideSchedule] = {}
     if known is not None and known[0].frame == show.frame and known[0].default_hold_ms == hold_ms and known[0].holds_by_cue == holds:
-        shown_before = (slide for slide in known[0].slides if not slide.skipped)
+        shown_before = known[0].shown
         done = {id(slide): schedule for slide, schedule in zip(shown_before, known[1].slides, strict=True)}
-    slides = tuple(done.get(id(slide)) or compile_slide(slide, hold_ms, holds, show.frame) for slide in show.slides if not slide.skipped)
+    slides = tuple(done.get(id(slide)) or compile_slide(slide, hold_ms, holds, show.frame) for slide in show.shown)
     ends = tuple(accumulate(slide.length_ms for slide in slides))
     content_ms = ends[-1] if ends else 0
     black_ms = BLACK_MS if show.end == "black" and slides else 0

@@ -62,6 +62,17 @@ class SlideSchedule(msgspec.Struct, frozen=True, gc=False):
     voice: VoiceTime | None = None
     goes_on_ms: int | None = None
 
+    @property
+    def waits(self) -> tuple[Wait, ...]:
+        """All its waits in order, the one before it is left last."""
+        inside = tuple(beat.wait for beat in self.beats if beat.wait is not None)
+        return (*inside, self.last_wait) if self.last_wait is not None else inside
+
+    @property
+    def untimed_waits(self) -> tuple[Wait, ...]:
+        """The waits that nobody has timed: self-running, they last as long as the show's default."""
+        return tuple(wait for wait in self.waits if wait.source == "default")
+
 
 def _wait(cue: OnCue | AdvanceOnCue, start_ms: int, holds: Mapping[str, int], default_hold_ms: int, marks: Mapping[str, int]) -> Wait:
     """The wait from `start_ms`, by the first of rule 2's four sources that there is; `marks` are on the slide's clock."""
@@ -87,7 +98,7 @@ def compile_slide(slide: Slide, default_hold_ms: int, holds: Mapping[str, int], 
     Slide 2 of worked example A: push 500; A on cue, 400; B follows after 100, 300; C together, 600; D on cue with hold 3500, 200:
     A 2500-2900, B 3000-3300, C 2900-3500, D 7000-7200, N 7200, and with the default hold of 2000 before it leaves, length 9200.
     """
-    transition_ms = slide.transition.lasts_ms if slide.transition.name != "cut" else 0
+    transition_ms = slide.transition_ms
     beats: list[Beat] = []
     times: list[BuildTime] = []
     wait: Wait | None = None

@@ -18,7 +18,7 @@ def levelled_db(asset: Asset) -> float:
 def compile_voices(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
     """One for each shown slide that has a voice and is there long enough to hear it: a voice ends with its slide at the latest. Where its sound
     is missing or ends before the voice would begin, there is none."""
-    slides = [slide for slide in show.slides if not slide.skipped]
+    slides = show.shown
     found = []
     for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
         voice = slide.voice

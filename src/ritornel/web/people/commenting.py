@@ -14,7 +14,7 @@ from ritornel.core.errors import BadValue
 from ritornel.web.people.models import Comment
 from ritornel.web.people.services import called, person_of
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
+from ritornel.web.shows.score import style_stamp, thumb_address
 from ritornel.web.shows.services import Show, seen_slides, show_for, value_of
 
 
@@ -44,7 +44,7 @@ def _line(entry: Comment, names: dict[str, str]) -> dict[str, Any]:
 def _state(row: Show) -> dict[str, Any]:
     show = value_of(row)
     seen = seen_slides(row, show)
-    style, numbers = style_stamp(show), numbers_of(show)
+    style, numbers = style_stamp(show), show.numbers
     names = {item.id: item.name for slide in show.slides for item in slide.objects}
     entries = Comment.objects.filter(show=row, answers=None).select_related("person", "closed_by").prefetch_related("given__person")
     by_slide: dict[str, list[dict[str, Any]]] = {}

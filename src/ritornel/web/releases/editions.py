@@ -39,7 +39,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
     once: {"anyway": [ids of findings]} says that it is known."""
     row = owned_show(show_id, request)
     show = value_of(row)
-    if not any(not slide.skipped for slide in show.slides):
+    if not show.shown:
         raise BadValue(f"“{show.title}” has no slides to release.")
     staged = perform(show)
     for asset, _ in used_media(staged).values():

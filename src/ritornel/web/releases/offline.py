@@ -26,7 +26,7 @@ SINGLE_BYTES = 300_000_000
 
 
 def _performed(show: ShowValue) -> Performance:
-    if not any(not slide.skipped for slide in show.slides):
+    if not show.shown:
         raise BadValue(f"“{show.title}” has no slides to save.")
     return perform(show)
 

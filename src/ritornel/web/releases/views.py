@@ -29,7 +29,7 @@ from ritornel.web.shows.hearing import measured
 from ritornel.web.shows.looking import seen_of
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
+from ritornel.web.shows.score import style_stamp, thumb_address
 from ritornel.web.shows.services import fault_of, owned_show, value_of
 from ritornel.web.shows.tasks import ask_for_looks
 from ritornel.web.takes.services import takes_of, timed_by
@@ -106,7 +106,7 @@ def checks(request: HttpRequest, show_id: str) -> HttpResponse:
     """The readiness check: what would make the audience stumble, with where, why and what mends it; what was set aside has the reason."""
     row = owned_show(show_id, request)
     show = value_of(row)
-    style, numbers = style_stamp(show), numbers_of(show)
+    style, numbers = style_stamp(show), show.numbers
     slides = {slide.id: slide for slide in show.slides}
     aside = dict(row.set_aside.values_list("finding", "reason"))
     faults = {asset.id: fault for asset in show.assets if (fault := fault_of(asset)) is not None}

@@ -7,6 +7,7 @@ from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET, require_POST
 
+from ritornel.core.checks.differing import differences_of
 from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.edits import Edit
 from ritornel.core.document.layouts import refitted
@@ -16,9 +17,8 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.theme import Theme
 from ritornel.core.document.themes import THEMES
 from ritornel.core.errors import BadMedia, BadValue
+from ritornel.core.rehearsal.lengths import read_through, spread
 from ritornel.core.render.stills import png_of
-from ritornel.core.schedule.differing import differences_of
-from ritornel.core.schedule.lengths import read_through, spread
 from ritornel.core.schedule.performance import perform, sight_at_rest
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.web.people.services import person_of
@@ -26,7 +26,7 @@ from ritornel.web.shows.composing import ties
 from ritornel.web.shows.editing import Edited, would_be
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.replies import body_of, edit_id_of, json_reply, telling_errors
-from ritornel.web.shows.score import changed_score, numbers_of, slide_detail, whole_score
+from ritornel.web.shows.score import changed_score, slide_detail, whole_score
 from ritornel.web.shows.services import edit_show, history_labels, media_path, redo, seen_slides, show_for, slide_of, undo, value_of
 
 THUMB_WIDTHS_PX = {"small": 192, "large": 640}
@@ -184,7 +184,7 @@ def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> Http
     found = show.slide(slide_id)
     if found is None or slide_id not in seen_slides(row, show):
         raise Http404("There is no such slide.")
-    png = _still(msgspec.structs.replace(show, slides=(found,)), width, numbers_of(show)[slide_id])
+    png = _still(msgspec.structs.replace(show, slides=(found,)), width, show.numbers[slide_id])
     response = HttpResponse(png, content_type="image/png")
     response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
     return response
@@ -200,7 +200,7 @@ def theme_preview(request: HttpRequest, show_id: str, slide_id: str, theme: str)
     if found is None or theme not in THEMES:
         raise Http404("There is no such slide or theme.")
     dressed = refitted(found, (show.theme, show.frame), (THEMES[theme], show.frame))
-    png = _still(msgspec.structs.replace(show, slides=(dressed,), theme=THEMES[theme]), 320, numbers_of(show)[slide_id])
+    png = _still(msgspec.structs.replace(show, slides=(dressed,), theme=THEMES[theme]), 320, show.numbers[slide_id])
     return HttpResponse(png, content_type="image/png", headers={"Cache-Control": "private, max-age=600"})
 
 

@@ -19,9 +19,8 @@ from ritornel.core.schedule.slide_schedule import compile_slide
 
 def _beside(show: Show, slide: Slide) -> list[tuple[str, Object, Box]]:
     """Where the slide's objects stand on the slides next to it that are shown."""
-    at = next(index for index, other in enumerate(show.slides) if other.id == slide.id)
-    before = next((other for other in reversed(show.slides[:at]) if not other.skipped), None)
-    after = next((other for other in show.slides[at + 1 :] if not other.skipped), None)
+    before = show.shown_before(slide.id)
+    after = show.shown_after(slide.id)
     found = []
     for words, other in (("on the slide before", before), ("on the slide after", after)):
         if other is None:
@@ -37,8 +36,7 @@ def _carry(show: Show, slide: Slide, staged: StagedSlide) -> dict[str, Any] | No
     """The pairs of a carry into the slide, from where to where, and those that were refused; None where it comes otherwise."""
     if not staged.tracks.layers.carries:
         return None
-    at = next(index for index, other in enumerate(show.slides) if other.id == slide.id)
-    before = next((other for other in reversed(show.slides[:at]) if not other.skipped), None)
+    before = show.shown_before(slide.id)
     if before is None:
         return {"pairs": [], "refusals": [], "before": []}
     schedule = compile_slide(before, show.default_hold_ms, show.holds_by_cue, show.frame)

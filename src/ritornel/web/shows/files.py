@@ -19,9 +19,10 @@ from ritornel.core.formats.otio import write_otio
 from ritornel.core.formats.outline import read_outline, write_outline
 from ritornel.core.formats.timings import read_timings, timing_lines, write_timings
 from ritornel.core.formats.webvtt import write_srt
+from ritornel.core.rehearsal.lengths import read_through
 from ritornel.core.schedule.captions import compile_captions
-from ritornel.core.schedule.lengths import read_through, reading_ms
 from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.reading import reading_ms
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.people.services import person_of

@@ -33,7 +33,7 @@ def _stamp(show: Show, slide: Slide, before: Slide | None, media: bytes) -> str:
 
 
 def _stamps(show: Show) -> dict[str, str]:
-    shown = [slide for slide in show.slides if not slide.skipped]
+    shown = show.shown
     media = to_json(sorted((asset.id, asset.sha256) for asset in show.assets if asset.width_px))
     pairs = itertools.pairwise([None, *shown])
     return {slide.id: _stamp(show, slide, before, media) for before, slide in pairs if slide is not None}

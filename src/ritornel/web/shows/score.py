@@ -16,9 +16,9 @@ from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.habits import usual_build
 from ritornel.core.render.version import RENDERER
 from ritornel.core.schedule.clips import clip_runs_ms, compile_clips
-from ritornel.core.schedule.lengths import reading_ms
 from ritornel.core.schedule.music import compile_music
 from ritornel.core.schedule.performance import stage_slide, staged_builtins
+from ritornel.core.schedule.reading import reading_ms
 from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
 from ritornel.core.schedule.slide_schedule import SlideSchedule, clip_of, compile_slide
 from ritornel.core.schedule.voices import compile_voices
@@ -38,15 +38,6 @@ def thumb_address(show: Show, slide: Slide, style: bytes, number: int) -> str:
     seen = to_json((RENDERER, slide.background, slide.layout, slide.bare, slide.objects, slide.order, slide.size, slide.framings, slide.opens_on, number))
     stamp = hashlib.sha256(style + seen).hexdigest()[:16]
     return reverse("thumb", args=[show.id, slide.id, stamp])
-
-
-def numbers_of(show: Show) -> dict[str, int]:
-    """The number each slide carries: those that are shown are counted; a skipped one has the number it would have."""
-    result, count = {}, 0
-    for slide in show.slides:
-        count += not slide.skipped
-        result[slide.id] = max(count, 1)
-    return result
 
 
 def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, number: int) -> dict[str, Any]:
@@ -105,7 +96,7 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
 def slide_detail(show: Show, slide: Slide) -> dict[str, Any]:
     """All that the stage needs of the slide being composed."""
     schedule = compile_slide(slide, show.default_hold_ms, show.holds_by_cue, show.frame)
-    staged = stage_slide(slide, schedule, scenery_of(show), numbers_of(show)[slide.id])
+    staged = stage_slide(slide, schedule, scenery_of(show), show.numbers[slide.id])
     return {"slide": to_builtins(slide), "staged": staged_builtins(staged), **composing(show, slide, staged)}
 
 
@@ -156,7 +147,7 @@ def whole_score(show: Show) -> dict[str, Any]:
     """Everything the score shows when it is opened."""
     schedule = compile_show(show)
     schedules = _schedules(show, schedule)
-    style, numbers = style_stamp(show), numbers_of(show)
+    style, numbers = style_stamp(show), show.numbers
     return {
         "settings": settings_line(show),
         **times_line(show, schedule),
@@ -185,9 +176,9 @@ def changed_score(before: Show, after: Show) -> dict[str, Any]:
     known = {id(slide) for slide in before.slides}
     schedule = compile_show(after)
     schedules = _schedules(after, schedule)
-    style, numbers = style_stamp(after), numbers_of(after)
+    style, numbers = style_stamp(after), after.numbers
     fresh = before.default_hold_ms != after.default_hold_ms or before.holds_by_cue != after.holds_by_cue or style_stamp(before) != style
-    fresh = fresh or (after.furniture.numbers and numbers_of(before) != numbers)
+    fresh = fresh or (after.furniture.numbers and before.numbers != numbers)
     lines = {slide.id: slide_line(after, slide, schedules[slide.id], style, numbers[slide.id]) for slide in after.slides if fresh or id(slide) not in known}
     reply = {"settings": settings_line(after), **times_line(after, schedule), "slides": lines}
     if before.assets != after.assets:

@@ -20,7 +20,7 @@ from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.replies import json_reply, telling_errors
-from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
+from ritornel.web.shows.score import style_stamp, thumb_address
 from ritornel.web.shows.services import Show, show_for, value_of
 from ritornel.web.stage.models import Run, open_runs
 
@@ -38,7 +38,7 @@ def ends_of(sections: tuple[Section, ...], schedule: ShowSchedule) -> list[tuple
 
 def _bars(show: ShowValue, performance: Performance) -> list[dict[str, Any]]:
     """Each shown slide with its small picture and what its beats bring."""
-    style, numbers = style_stamp(show), numbers_of(show)
+    style, numbers = style_stamp(show), show.numbers
     opened = {section.slide_ids[0]: section.name for section in shown_sections(show)}
     return [
         {

@@ -15,7 +15,7 @@ from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.web.people.services import called
-from ritornel.web.shows.score import numbers_of, style_stamp, thumb_address
+from ritornel.web.shows.score import style_stamp, thumb_address
 from ritornel.web.shows.services import Show
 from ritornel.web.takes.models import Pick, Recording
 from ritornel.web.takes.recorded import has_picture, sound_id
@@ -70,7 +70,7 @@ def standing_of(desk: Desk, section: Section, plan: Mapping[str, int], who: str 
     picked = {slide: desk.picks[slide] for slide in section.slide_ids if slide in desk.picks}
     sounds = {slide: sound_id(entry.row.id, piece) for slide, (entry, piece) in picked.items()}
     kept = set(kept_slides(desk.show, sounds)) & set(section.slide_ids)
-    numbers = numbers_of(desk.show)
+    numbers = desk.show.numbers
     last = takes[-1] if takes else None
     return Standing(
         len(section.slide_ids),
@@ -88,7 +88,7 @@ def standing_of(desk: Desk, section: Section, plan: Mapping[str, int], who: str 
 
 def section_lines(desk: Desk, assigned: Mapping[str, str]) -> list[dict[str, Any]]:
     """Each section that is seen, as the list shows it; `assigned` says by first slide whose it is."""
-    plan, numbers = plan_of(desk.show), numbers_of(desk.show)
+    plan, numbers = plan_of(desk.show), desk.show.numbers
     lines = []
     for place, section in enumerate(desk.sections):
         if section not in desk.seen:
@@ -115,7 +115,7 @@ def section_lines(desk: Desk, assigned: Mapping[str, str]) -> list[dict[str, Any
 
 def _slides(desk: Desk, section: Section) -> list[dict[str, Any]]:
     show, plan = desk.show, plan_of(desk.show)
-    style, numbers = style_stamp(show), numbers_of(show)
+    style, numbers = style_stamp(show), show.numbers
     lines = []
     for staged in perform(msgspec.structs.replace(show, music=())).slides:
         slide = staged.slide

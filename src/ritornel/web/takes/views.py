@@ -41,8 +41,7 @@ def _line(take: Take, show: ShowValue) -> dict[str, Any]:
         "drawings": reverse("take-drawings", args=[take.show_id, take.number]) if any(value.drawings.values()) else None,
         "slides": [
             {"id": slide.id, "ms": timing.slide_ms.get(slide.id), "holds_ms": [timing.hold_ms.get(cue) for cue in cue_ids(slide)]}
-            for slide in show.slides
-            if not slide.skipped
+            for slide in show.shown
         ],
     }
 

@@ -68,7 +68,7 @@ class PutGreeting(msgspec.Struct, frozen=True, tag_field="do", tag="put greeting
             bare=True,
             opens_section=opens,
         )
-        shown = [entry for entry in show.slides if not entry.skipped]
+        shown = show.shown
         music = show.music
         if shown and before:
             music = tuple(msgspec.structs.replace(span, start=SlideStart(shown[0].id)) if isinstance(span.start, ShowStart) else span for span in music)

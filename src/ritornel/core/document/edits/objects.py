@@ -163,8 +163,7 @@ class GroupObjects(msgspec.Struct, frozen=True, tag_field="do", tag="group objec
 
 
 def _neighbour(show: Show, slide: Slide) -> Slide | None:
-    at = next(index for index, other in enumerate(show.slides) if other.id == slide.id)
-    return next((other for other in reversed(show.slides[:at]) if not other.skipped), None)
+    return show.shown_before(slide.id)
 
 
 def same_on(before: Slide, item: Object) -> Object | None:

@@ -160,7 +160,7 @@ def family_of(look: Properties, fonts: dict[str, str]) -> tuple[str, str]:
 
 def _weight(look: Properties) -> int:
     given = look.get("fo:font-weight", "normal")
-    number = _WEIGHTS.get(given) or (int(given) if given.isdigit() else 400)
+    number = _WEIGHTS.get(given) or (int(given) if given.isascii() and given.isdigit() and len(given) < 5 else 400)
     return BOLD if number >= BOLD else HALF_BOLD if number >= HALF_BOLD else 400
 
 

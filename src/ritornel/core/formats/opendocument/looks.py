@@ -1,14 +1,23 @@
 """Fills, borders and shadows of a style as those of an object."""
 
+import re
 from xml.etree.ElementTree import Element
 
 from ritornel.core.document.objects import Fill, Gradient, Plain, Shadow, Stroke
 from ritornel.core.formats.opendocument.names import colour, length_px, said, share, with_alpha
 from ritornel.core.formats.opendocument.styles import Properties, Styles
 
+_ANGLE = re.compile(r"(-?[0-9]{1,6}(?:\.[0-9]{1,6})?)(deg)?")
+
 
 def _alpha(look: Properties, name: str) -> float:
     return max(0.0, min(share(look.get(name, "100%")) or 0.0, 1.0))
+
+
+def _degrees(words: str) -> float:
+    """An angle in degrees; 0 for what is none."""
+    said_so = _ANGLE.fullmatch(words)
+    return float(said_so[1]) / (1 if said_so[2] else 10) if said_so else 0.0
 
 
 def gradient_of(entry: Element) -> Gradient:
@@ -16,8 +25,7 @@ def gradient_of(entry: Element) -> Gradient:
     is not linear becomes linear."""
     first, second = (colour(said(entry, f"draw:{key}-color")) or "#ffffff" for key in ("start", "end"))
     words = said(entry, "draw:angle") or "0"
-    number = float(words.removesuffix("deg")) if words.endswith("deg") else float(words) / 10 if words.lstrip("-").isdigit() else 0.0
-    angle = (90.0 - number) % 360
+    angle = (90.0 - _degrees(words)) % 360
     if said(entry, "draw:style") == "axial":
         return Gradient(second, first, angle)
     return Gradient(first, second, angle)

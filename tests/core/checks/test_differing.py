@@ -1,8 +1,8 @@
 from django.test import SimpleTestCase
 
+from ritornel.core.checks.differing import differences_of
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Build, OnCue, Show, Slide, Transition
 from ritornel.core.document import edits as e
-from ritornel.core.schedule.differing import differences_of
 from tests.examples import shape, text
 
 DISSOLVE = Transition("dissolve", 800)

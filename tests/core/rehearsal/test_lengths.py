@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Build, Follows, OnCue, Show, Slide
 from ritornel.core.document import edits as e
 from ritornel.core.errors import BadValue
-from ritornel.core.schedule.lengths import read_through, reading_ms, speaking_ms, spread
+from ritornel.core.rehearsal.lengths import read_through, spread
+from ritornel.core.schedule.reading import reading_ms, speaking_ms
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import LONGEST_MS
 from ritornel.demo.orlmere import orlmere

@@ -8,42 +8,19 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.edits import ChangeBuild, ChangeSlides, Edit, Several
-from ritornel.core.document.objects import Lettered
-from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Build, OnCue, Show, Slide
+from ritornel.core.document.edits import ChangeSlides, Edit, Several
+from ritornel.core.document.edits.holds import hold_edits
+from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Build, OnCue, Show
 from ritornel.core.errors import BadValue
+from ritornel.core.schedule.reading import reading_time
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.schedule.slide_schedule import compile_slide
-from ritornel.core.time.milliseconds import LONGEST_MS, clock_text, round_half_up
+from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 
 MOST_STEPS, BESIDE = 100, Fraction(1, 2**60)
 """In the search for a factor: of steps, and how near to a point its slope is taken."""
-READING_MS, WORDS_PER_S, SPOKEN_PER_S = 1500, 3.0, 2.2
 Time = Any
 """Milliseconds, whole or as an exact fraction while a factor is looked for."""
-
-
-def words_in(text: str) -> int:
-    """How many words there are between white space.
-
-    >>> words_in("Seventy-eight turns,  every evening.")
-    4
-    """
-    return len(text.split())
-
-
-def reading_ms(slide: Slide) -> int:
-    """An estimate of what reading the slide takes: 1.5 s and a third of a second a word; nothing where there are no words.
-
-    27 words take 10 500 ms.
-    """
-    words = sum(words_in(p.text) for item in slide.objects if isinstance(item, Lettered) for p in item.paragraphs)
-    return round_half_up(READING_MS + words * 1000 / WORDS_PER_S) if words else 0
-
-
-def speaking_ms(slide: Slide) -> int:
-    """An estimate of what speaking the notes takes, at 2.2 words a second."""
-    return round_half_up(words_in(slide.notes) * 1000 / SPOKEN_PER_S)
 
 
 def read_through(show: Show, slide_ids: tuple[str, ...]) -> Edit:
@@ -51,11 +28,11 @@ def read_through(show: Show, slide_ids: tuple[str, ...]) -> Edit:
     none of them has words, or all advance on cue."""
     edits: list[Edit] = []
     for slide in show.slides:
-        needs = reading_ms(slide)
-        if slide.id in slide_ids and needs and isinstance(slide.advance, AdvanceAfter):
-            # Reading begins when the slide is there; what comes later is read as it comes.
-            after = compile_slide(slide, show.default_hold_ms, show.holds_by_cue, show.frame).transition_ms + needs
-            edits.append(ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=after))}))
+        if slide.id not in slide_ids or not isinstance(slide.advance, AdvanceAfter):
+            continue
+        reading = reading_time(slide, compile_slide(slide, show.default_hold_ms, show.holds_by_cue, show.frame))
+        if reading.needs_ms:
+            edits.append(ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))}))
     if not edits:
         raise BadValue("Lengths from reading: none of these slides both has words and advances by itself.", "slide_ids")
     return Several(f"Lengths from reading for {len(edits)} slide{'' if len(edits) == 1 else 's'}", tuple(edits))
@@ -215,9 +192,8 @@ def _edits(show: Show, items: Sequence[Item], times: Sequence[int]) -> list[Edit
     changed = _with_times(show, items, times)
     edits: list[Edit] = []
     for before, after in zip(show.slides, changed.slides, strict=True):
-        if before.advance != after.advance:
+        if isinstance(after.advance, AdvanceAfter) and before.advance != after.advance:
             edits.append(ChangeSlides((after.id,), {"advance": to_builtins(after.advance)}))
-        for old, new in zip(before.order, after.order, strict=True):
-            if old != new:
-                edits.append(ChangeBuild(after.id, new.id, {"starts": to_builtins(new.starts)}))
+        cues = [cue for cue in (*(build.starts for build in after.order), after.advance) if isinstance(cue, OnCue | AdvanceOnCue)]
+        edits += hold_edits(before, {cue.cue_id: cue.hold_ms for cue in cues if cue.hold_ms is not None})
     return edits

@@ -1,13 +1,16 @@
 """What differs on one slide from all the others, with a mend: the notes in the margin of the overview."""
 
 from collections import Counter
+from collections.abc import Sequence
 
 import msgspec
 
+from ritornel.core.checks.finding import about_s
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.edits import ChangeBuild, ChangeSlides, Edit
-from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, OnCue, Show, Slide, Transition
-from ritornel.core.schedule.lengths import reading_ms
+from ritornel.core.document.edits import ChangeSlides, Edit
+from ritornel.core.document.edits.holds import hold_edits
+from ritornel.core.document.show import AdvanceAfter, Show, Slide, Transition
+from ritornel.core.schedule.reading import reading_time
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.schedule.slide_schedule import SlideSchedule
 from ritornel.core.time.milliseconds import seconds_text
@@ -29,8 +32,8 @@ class Difference(msgspec.Struct, frozen=True):
 def differences_of(show: Show) -> tuple[Difference, ...]:
     """All notes in the order of the slides. Skipped slides are not looked at."""
     schedule = compile_show(show)
-    shown = [slide for slide in show.slides if not slide.skipped]
-    numbers = {slide.id: number for number, slide in enumerate(show.slides, 1)}
+    shown = show.shown
+    numbers = show.numbers
     found: list[Difference] = []
     habit = _habit(shown)
     for slide, times in zip(shown, schedule.slides, strict=True):
@@ -41,13 +44,13 @@ def differences_of(show: Show) -> tuple[Difference, ...]:
 
 def joins_of(show: Show) -> tuple[Difference, ...]:
     """The slides that come by another transition than the others, in order."""
-    shown = [slide for slide in show.slides if not slide.skipped]
+    shown = show.shown
     habit = _habit(shown)
-    numbers = {slide.id: number for number, slide in enumerate(show.slides, 1)}
+    numbers = show.numbers
     return tuple(note for slide in shown for note in _joins(slide, numbers[slide.id], habit, shown))
 
 
-def _habit(shown: list[Slide]) -> Transition | None:
+def _habit(shown: Sequence[Slide]) -> Transition | None:
     """The transition that most slides but the first come by."""
     if len(shown) < 4:
         return None
@@ -56,7 +59,7 @@ def _habit(shown: list[Slide]) -> Transition | None:
     return Transition(name, lasts) if count >= MOST * (len(shown) - 1) else None
 
 
-def _joins(slide: Slide, number: int, habit: Transition | None, shown: list[Slide]) -> list[Difference]:
+def _joins(slide: Slide, number: int, habit: Transition | None, shown: Sequence[Slide]) -> list[Difference]:
     if habit is None or slide is shown[0] or (slide.transition.name, slide.transition.lasts_ms) == (habit.name, habit.lasts_ms):
         return []
     same = sum((other.transition.name, other.transition.lasts_ms) == (habit.name, habit.lasts_ms) for other in shown[1:])
@@ -70,27 +73,21 @@ def _waits(slide: Slide, number: int, times: SlideSchedule, show: Show) -> list[
     """Waits of a self-running show that last only as long as waits usually do."""
     if show.runs != "self-running":
         return []
-    hold = show.default_hold_ms
     found = []
-    openers = [build for build in slide.order if isinstance(build.starts, OnCue)]
-    for build, beat in zip(openers, times.beats[1:], strict=True):
-        if beat.wait is not None and beat.wait.source == "default" and isinstance(build.starts, OnCue):
-            mend = ChangeBuild(slide.id, build.id, {"starts": to_builtins(msgspec.structs.replace(build.starts, hold_ms=hold))})
-            why = f"Self-running, it falls back on the usual {seconds_text(hold)} s."
-            found.append(Difference(slide.id, f"{number} has a wait without a hold", why, mend, f"Hold {seconds_text(hold)} s"))
-    if isinstance(slide.advance, AdvanceOnCue) and times.last_wait is not None and times.last_wait.source == "default":
-        mend_out = ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, hold_ms=hold))})
-        why = f"Self-running, it is left after the usual {seconds_text(hold)} s."
-        found.append(Difference(slide.id, f"{number} is left without a hold", why, mend_out, f"Hold {seconds_text(hold)} s"))
+    for wait in times.untimed_waits:
+        (mend,) = hold_edits(slide, {wait.cue_id: wait.hold_ms})
+        length = seconds_text(wait.hold_ms)
+        leaves = times.last_wait is not None and wait.cue_id == times.last_wait.cue_id
+        title = f"{number} is left without a hold" if leaves else f"{number} has a wait without a hold"
+        why = f"Self-running, it is left after the usual {length} s." if leaves else f"Self-running, it falls back on the usual {length} s."
+        found.append(Difference(slide.id, title, why, mend, f"Hold {length} s"))
     return found
 
 
 def _reading(slide: Slide, number: int, times: SlideSchedule) -> list[Difference]:
-    needs = reading_ms(slide)
-    shown = times.length_ms - times.transition_ms
-    if not needs or shown >= needs or not isinstance(slide.advance, AdvanceAfter):
+    reading = reading_time(slide, times)
+    if not reading.is_short or not isinstance(slide.advance, AdvanceAfter):
         return []
-    after = -(-(needs + times.transition_ms) // 100) * 100  # an estimate is no finer than a tenth of a second
-    mend = ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=after))})
-    why = f"Its words take about {needs / 1000:.1f} s to read (estimate). Once it is there, it stays for {shown / 1000:.1f} s."
-    return [Difference(slide.id, f"{number} is shorter than its reading", why, mend, f"Make it {seconds_text(after)} s")]
+    mend = ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))})
+    why = f"Its words take about {about_s(reading.needs_ms)} s to read (estimate). Once it is there, it stays for {about_s(reading.there_ms)} s."
+    return [Difference(slide.id, f"{number} is shorter than its reading", why, mend, f"Make it {about_s(reading.length_ms)} s")]
