@@ -8,10 +8,13 @@ SHOW = "orlmere"
 
 
 class LecternTest(BrowserTest):
-    def lectern(self, query: str = "from=start", page: Page | None = None) -> Page:
+    def lectern(self, query: str = "from=start", page: Page | None = None, begun: bool = True, show: str = SHOW) -> Page:
         page = page or self.page
-        page.goto(f"{self.base}/shows/{SHOW}/lectern?{query}")
+        page.goto(f"{self.base}/shows/{show}/lectern?{query}")
         page.wait_for_selector(".lectern[data-ready]")
+        if begun and page.locator(".lectern[data-phase=ready]").count():
+            page.keyboard.press(" ")
+            page.wait_for_selector(".lectern[data-phase=running]")
         return page
 
     def house(self, address: str | None = None) -> Page:
@@ -44,6 +47,53 @@ class LecternTest(BrowserTest):
         expect(house.locator(".house > svg.show > rect").last).to_have_attribute("opacity", "1")
         lectern.keyboard.press("b")
         expect(house.locator(".house > svg.show > rect").last).to_have_attribute("opacity", "0")
+
+    def test_it_stands_ready_until_somebody_begins(self) -> None:
+        lectern = self.lectern("from=who-s", begun=False)
+        house = self.house()
+        self.at(house, "who-s", 0)
+        house.locator(".house").click()
+        expect(lectern.locator("#next-cue")).to_have_text("Begin Space")
+        expect(lectern.locator("#pace")).to_have_text("Ready")
+        expect(lectern.locator("#after-title")).to_have_text("When you begin")
+        expect(lectern.locator("#arrivals")).to_contain_text("Nothing runs yet. Begin starts the clock.")
+        lectern.reload()
+        self.at(lectern, "who-s", 0)
+        second = self.house()
+        self.at(second, "who-s", 0)
+        lectern.keyboard.press("3")
+        lectern.keyboard.press("Enter")
+        self.at(house, "esc-s", 0)
+        self.assertEqual(house.locator(".house").get_attribute("data-phase"), "ready")
+        expect(lectern.locator("#elapsed")).to_have_text("0:00")
+        lectern.keyboard.press(" ")
+        expect(lectern.locator("#next-cue")).to_have_text("Next cue Space")
+        expect(lectern.locator("#elapsed")).not_to_have_text("0:00")
+        house.wait_for_selector(".house:not([data-phase=ready])")
+        self.at(house, "esc-s", 0)
+        # The clock began with the press, and so did the plan it is held against.
+        expect(lectern.locator("#pace")).to_have_text("On tempo")
+
+    def test_a_run_that_never_began_leaves_no_take(self) -> None:
+        lectern = self.lectern(begun=False)
+        expect(lectern.locator("#pace")).to_have_text("Ready")
+        lectern.keyboard.press("Escape")
+        lectern.wait_for_url(f"**/shows/{SHOW}/")
+
+    def test_it_says_what_the_next_press_does_and_that_the_show_has_ended(self) -> None:
+        show = self.copy_of_demo()
+        self.edit(show, {"do": "change show", "changes": {"end": "black"}})
+        lectern = self.lectern("from=who-s", show=show)
+        waiting = lectern.locator(".waiting-for")
+        expect(waiting).to_contain_text("Cue planned at")
+        lectern.keyboard.press("End")
+        self.at(lectern, "thx-s", 0)
+        expect(waiting).to_contain_text("A cue goes to black")
+        lectern.keyboard.press(" ")
+        expect(lectern.locator("#pace")).to_have_text("The show is over")
+        expect(waiting).to_contain_text("The show is over. Back one returns to it.")
+        lectern.keyboard.press("ArrowLeft")
+        expect(waiting).to_contain_text("A cue goes to black")
 
     def test_a_press_storm_lands_exactly_as_many_beats_on_in_both(self) -> None:
         lectern, house = self.lectern("from=who-s"), self.house()

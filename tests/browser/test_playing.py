@@ -66,7 +66,8 @@ class PlayTest(BrowserTest):
         self.at("bell-s")
         self.page.keyboard.press("Escape")
         self.page.wait_for_url("**/shows/orlmere/?slide=bell-s")
-        self.page.get_by_role("button", name="Play from start").click()
+        self.page.get_by_label("Play another way").click()
+        self.page.get_by_role("button", name="Play from the start, self-running").click()
         self.page.wait_for_selector(".house[data-ready]")
         self.at("noon-s")
 

@@ -6,7 +6,7 @@ import msgspec
 
 from ritornel.core.document.named import Named
 from ritornel.core.document.objects import Id, Name
-from ritornel.core.document.show import Asset, Frame, Habits, MusicSpan, NamedMark, Show, Slide, Time
+from ritornel.core.document.show import Asset, Frame, Habits, MusicSpan, NamedMark, Runs, Show, Slide, Time
 from ritornel.core.document.theme import Furniture, Theme
 from ritornel.core.errors import UnknownName
 
@@ -42,7 +42,7 @@ class PutSettings(Named, frozen=True, tag_field="change", tag="put settings"):
     title: Name
     default_hold_ms: Time
     end: Literal["hold", "loop", "black"]
-    runs: Literal["self-running", "on cue"]
+    runs: Runs
     holds_by_cue: dict[str, Time]
     voices_live: bool = False
 

@@ -285,6 +285,20 @@ class Habits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     pace: Pace | None = None
 
 
+Runs = Literal["self-running", "on cue"]
+
+RUNS: dict[Runs, tuple[str, str]] = {
+    "on cue": ("A spoken show", "You speak, and cue every step yourself."),
+    "self-running": ("A self-running show", "It goes on by its times, with nobody at it."),
+}
+"""The two ways a show runs: what each is called, and what happens in it."""
+
+
+def first_advance(runs: Runs, cue_id: str) -> AdvanceAfter | AdvanceOnCue:
+    """How a new slide advances: on cue in a spoken show, after the default time in a self-running one."""
+    return AdvanceOnCue(cue_id) if runs == "on cue" else AdvanceAfter()
+
+
 class Show(Named, frozen=True, forbid_unknown_fields=True):
     """A whole show. `holds_by_cue` are what the chosen take measured, by cue id (rule 2). With `voices_live` voices are heard on cue too."""
 
@@ -296,7 +310,7 @@ class Show(Named, frozen=True, forbid_unknown_fields=True):
     frame: Frame = Frame()
     default_hold_ms: Time = 2000
     end: Literal["hold", "loop", "black"] = "hold"
-    runs: Literal["self-running", "on cue"] = "self-running"
+    runs: Runs = "self-running"
     slides: tuple[Slide, ...] = ()
     music: tuple[MusicSpan, ...] = ()
     assets: tuple[Asset, ...] = ()

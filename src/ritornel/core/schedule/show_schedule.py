@@ -35,6 +35,10 @@ class ShowSchedule(msgspec.Struct, frozen=True):
                 return index
         raise UnknownName(f"The slide “{slide_id}” is not shown: it is skipped, or not in the show.")
 
+    def leaves_on_cue(self, index: int) -> bool:
+        """Whether shown slide number `index`, live, waits for a cue after its last beat: it does not go on by itself, and something follows."""
+        return self.slides[index].goes_on_ms is None and (index + 1 < len(self.slides) or self.end != "hold")
+
     def span_of(self, index: int) -> Span:
         """When shown slide number `index` has the show."""
         return Span(self.starts_ms[index], self.starts_ms[index] + self.slides[index].length_ms)

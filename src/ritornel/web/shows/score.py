@@ -8,7 +8,7 @@ from django.urls import reverse
 from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.edits.draft import target_of
 from ritornel.core.document.objects import Lettered
-from ritornel.core.document.show import Asset, Show, Slide
+from ritornel.core.document.show import RUNS, Asset, Show, Slide
 from ritornel.core.document.themes import weak_contrasts
 from ritornel.core.document.uses import uses_changed, uses_of
 from ritornel.core.layout.drawing import scenery_of
@@ -107,6 +107,7 @@ def settings_line(show: Show) -> dict[str, Any]:
         "default_hold_ms": show.default_hold_ms,
         "end": show.end,
         "runs": show.runs,
+        "runs_titles": {value: title for value, (title, _) in RUNS.items()},
         "voices_live": show.voices_live,
         "frame": to_builtins(show.frame),
         "theme": to_builtins(show.theme),
@@ -124,6 +125,8 @@ def times_line(show: Show, schedule: ShowSchedule) -> dict[str, Any]:
     starts = dict(zip((slide.slide_id for slide in schedule.slides), schedule.starts_ms, strict=True))
     return {
         "order": [slide.id for slide in show.slides],
+        "numbers": show.numbers,
+        "cued": [slide.slide_id for index, slide in enumerate(schedule.slides) if schedule.leaves_on_cue(index)],
         "starts_ms": starts,
         "content_ms": schedule.content_ms,
         "length_ms": schedule.length_ms,

@@ -14,12 +14,13 @@ from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.edits import AddSlide, Edit, RemoveSlides, Several
-from ritornel.core.document.show import Transition
+from ritornel.core.document.show import RUNS, Runs, Transition
 from ritornel.core.errors import BadValue
 from ritornel.core.formats.pictures import natural_key, slides_of
 from ritornel.core.render.stills import png_of
 from ritornel.core.schedule.performance import Performance, perform, sight_at_rest
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
+from ritornel.core.wording import count_text
 from ritornel.demo.orlmere import FILES, MEDIA, media
 from ritornel.starters import STARTERS, starter_show
 from ritornel.web.people.services import person_of
@@ -61,13 +62,19 @@ def start_page(request: HttpRequest) -> HttpResponse:
     if chosen and chosen not in STARTERS:
         raise Http404("There is no such starter.")
     starters = [{"starter": entry, "chosen": entry.name == chosen, "first": reverse("starter-still", args=[entry.name, 0])} for entry in STARTERS.values()]
-    return render(request, "shows/start.html", {"starters": starters, "chosen": _chosen(chosen) if chosen else None})
+    return render(request, "shows/start.html", {"starters": starters, "chosen": _chosen(chosen) if chosen else None, "runs": _answers()})
+
+
+def _answers() -> list[dict[str, str]]:
+    """The two answers to how a new show runs."""
+    return [{"value": value, "title": title, "words": words} for value, (title, words) in RUNS.items()]
 
 
 def _chosen(name: str) -> dict[str, Any]:
     shown = _staged(name)
     stills = [{"address": reverse("starter-still", args=[name, n]), "name": staged.slide.name} for n, staged in enumerate(shown.slides)]
-    facts = f"{len(shown.slides)} slide{'' if len(shown.slides) == 1 else 's'} · {clock_text(shown.schedule.length_ms).split('.')[0]}"
+    runs = RUNS[starter_show(name, name, "")[0].runs][0]
+    facts = f"{runs} · {count_text(len(shown.slides), 'slide')} · {clock_text(shown.schedule.length_ms).split('.')[0]}"
     return {"starter": STARTERS[name], "title": shown.title, "stills": stills, "facts": facts, "tall": shown.frame.height_px > shown.frame.width_px}
 
 
@@ -80,8 +87,17 @@ def starter_still(request: HttpRequest, name: str, number: int) -> HttpResponse:
     return HttpResponse(_still(name, number), content_type="image/png", headers={"Cache-Control": "private, max-age=86400"})
 
 
+def runs_asked(request: HttpRequest) -> Runs:
+    """How the new show runs, as it was answered. Raises BadValue."""
+    runs = request.POST.get("runs", "self-running")
+    if runs not in RUNS:
+        raise BadValue(f"A show runs {' or '.join(RUNS)}, not “{runs[:40]}”.", "runs")
+    return runs
+
+
 @login_required
 @require_POST
+@telling_errors
 def new_show(request: HttpRequest) -> HttpResponse:
     """A new show: from the starter asked for, else of one slide with the title to fill in. Whoever asks for JSON gets its id."""
     title = request.POST.get("title", "").strip()[:200]
@@ -94,7 +110,7 @@ def new_show(request: HttpRequest) -> HttpResponse:
         for sha256, content in data.items():
             keep_media(sha256, content)
     else:
-        show = blank_show(row.id, title or UNTITLED)
+        show = blank_show(row.id, title or UNTITLED, runs_asked(request))
     with transaction.atomic():
         create_rows(row, show)
     if request.headers.get("Accept") == "application/json":

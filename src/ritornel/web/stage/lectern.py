@@ -16,6 +16,7 @@ from ritornel.core.document.drawings import EDGE_PX, INKS
 from ritornel.core.document.sections import Section, shown_sections
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.rehearsal.beats import beat_lines
+from ritornel.core.schedule.live import cues_of_slide
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.web.people.services import person_of
@@ -44,6 +45,7 @@ def _bars(show: ShowValue, performance: Performance) -> list[dict[str, Any]]:
         {
             "id": staged.slide.id,
             "opens_section": opened.get(staged.slide.id, ""),
+            "cues": cues_of_slide(performance, index),
             "thumb": thumb_address(show, staged.slide, style, numbers[staged.slide.id]),
             "beats": msgspec.to_builtins(beat_lines(staged.slide, staged.schedule, performance.schedule.starts_ms[index])),
         }

@@ -10,7 +10,7 @@ from ritornel.core.document.decoding import changed
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.layouts import box_of, layout_named, look_of
 from ritornel.core.document.objects import Clip, Id, Object, Paragraph, Photograph, Picture, PlaySound, Run, Text
-from ritornel.core.document.show import AdvanceAfter, Asset, MusicSpan, Show, Slide, Transition
+from ritornel.core.document.show import AdvanceAfter, Asset, MusicSpan, Show, Slide, Transition, first_advance
 from ritornel.core.document.theme import Theme
 from ritornel.core.document.uses import uses_of
 from ritornel.core.errors import BadValue, UnknownName
@@ -176,5 +176,6 @@ class GatherCredits(msgspec.Struct, frozen=True, tag_field="do", tag="gather cre
         title = msgspec.structs.replace(title, **look_of(heading, *style))
         body = Text(f"{self.stem}-w", "Credits", box_of(words, show.frame), place=words.name, credits=True)
         body = written_credits(msgspec.structs.replace(body, **look_of(words, *style)), lines)
-        slide = Slide(f"{self.stem}-s", "Credits", objects=(title, body), layout="credits", transition=Transition("dissolve", 800), advance=AdvanceAfter(8000))
+        advance = first_advance(show.runs, f"{self.stem}-out") if show.runs == "on cue" else AdvanceAfter(8000)
+        slide = Slide(f"{self.stem}-s", "Credits", objects=(title, body), layout="credits", transition=Transition("dissolve", 800), advance=advance)
         return Draft((InsertSlide(len(show.slides), slide),), "Gather the credits")

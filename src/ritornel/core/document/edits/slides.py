@@ -15,17 +15,23 @@ from ritornel.core.document.integrity import check_ground, check_slide
 from ritornel.core.document.layouts import layout_named, refitted
 from ritornel.core.document.objects import GoToSlide, Id, Photograph, Picture
 from ritornel.core.document.sections import handed_on, renamed
-from ritornel.core.document.show import AdvanceOnCue, Show, Slide
+from ritornel.core.document.show import AdvanceOnCue, Show, Slide, first_advance
 from ritornel.core.errors import BadValue
 
-OWN_FIELDS = {"name", "background", "transition", "advance", "notes", "skipped", "bare", "links", "unlinks", "opens_on", "opens_section"}
+OWN_FIELDS = {"name", "background", "transition", "advance", "notes", "skipped", "bare", "links", "unlinks", "opens_on", "opens_section", "also_live"}
 
 
 class AddSlide(msgspec.Struct, frozen=True, tag_field="do", tag="add slide"):
+    """A new slide at a place in the order. `as_show_runs`: it advances as a new slide of the show does, whatever it says."""
+
     at: int
     slide: Slide
+    as_show_runs: bool = False
 
     def draft(self, show: Show) -> Draft:
+        slide = self.slide
+        if self.as_show_runs:
+            slide = msgspec.structs.replace(slide, advance=first_advance(show.runs, f"{slide.id}-out"))
         if show.slide(self.slide.id) is not None:
             raise BadValue(f"Adding a slide: there is already a slide “{self.slide.id}”.", "slide.id")
         layout_named(self.slide.layout)
@@ -34,7 +40,7 @@ class AddSlide(msgspec.Struct, frozen=True, tag_field="do", tag="add slide"):
             check_named(show, item, "Adding")
         if self.slide.voice is not None:
             check_voice(show, self.slide.voice)
-        return Draft((InsertSlide(self.at, self.slide),), f"Add {title_of(self.slide)}")
+        return Draft((InsertSlide(self.at, slide),), f"Add {title_of(slide)}")
 
 
 class DuplicateSlides(msgspec.Struct, frozen=True, tag_field="do", tag="duplicate slides"):
@@ -114,7 +120,7 @@ def now_order(show: Show) -> list[str]:
 
 
 class ChangeSlides(msgspec.Struct, frozen=True, tag_field="do", tag="change slides"):
-    """Name, background, transition, advance, notes, skipped and bare of one or many slides; objects and builds have edits of their own.
+    """Name, background, transition, advance, also_live, notes, skipped and bare of one or many slides; objects and builds have edits of their own.
     Where many advance on cue, each gets a cue of its own, named from `stem`."""
 
     slide_ids: tuple[Id, ...]

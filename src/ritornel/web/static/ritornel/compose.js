@@ -5,9 +5,11 @@ import { ShowState } from "./show-state.js";
 import { Clipboard } from "./stage/clipboard.js";
 import { Stage } from "./stage/stage.js";
 import { drawStops } from "./stage/stops.js";
+import { el } from "./ui/element.js";
 import { taken } from "./ui/free-keys.js";
 import { onFirst } from "./ui/later.js";
 import { startData } from "./ui/net.js";
+import { CHOICES, choiceWords, keepChoice, playChoice } from "./ui/play-choice.js";
 import { toast } from "./ui/toast.js";
 
 const at = (id) => document.getElementById(id);
@@ -60,12 +62,12 @@ state.addEventListener("show", () => {
 });
 
 // Who is at the show: alone at one of one's own there is nobody to tell.
-let others = null;
+let company = null;
 const meet = async (people = []) => {
-  others ??= import("./stage/others.js").then(({ Others }) => new Others(state, { node: at("others"), theatre: at("theatre") }));
-  (await others).hear(people);
+  company ??= import("./stage/others.js").then(({ Others }) => new Others(state, { node: at("others"), theatre: at("theatre") }));
+  (await company).hear(people);
 };
-state.addEventListener("people", ({ detail }) => { if (others || detail.some((one) => one.window !== state.window)) meet(detail); });
+state.addEventListener("people", ({ detail }) => { if (company || detail.some((one) => one.window !== state.window)) meet(detail); });
 if (state.data.shared) meet();
 
 /* What is saved, and what undo would take back. */
@@ -92,8 +94,18 @@ state.addEventListener("show", () => { if (document.activeElement !== title) tit
 
 const play = (query) => { location.href = `${state.base}/play?${query}&back=${encodeURIComponent(state.slide?.id ?? "")}`; };
 at("open-lectern").addEventListener("click", () => { at("open-lectern").search = `?from=start&back=${encodeURIComponent(state.slide?.id ?? "")}`; });
-at("play-start").addEventListener("click", () => play("from=start"));
-at("play-here").addEventListener("click", () => play(`from=${encodeURIComponent(state.slide?.id ?? "start")}`));
+const chosen = () => playChoice(state.showId, state.data.settings.runs);
+const playAs = ({ from, mode }) => play(`from=${encodeURIComponent((from === "here" && state.slide?.id) || "start")}&mode=${encodeURIComponent(mode)}`);
+const sayPlay = () => { at("play").lastElementChild.textContent = choiceWords(chosen()); };
+state.addEventListener("show", sayPlay);
+sayPlay();
+at("play").addEventListener("click", () => playAs(chosen()));
+const others = at("play-others");
+others.addEventListener("toggle", () => {
+  others.lastElementChild.replaceChildren(...CHOICES.map((choice) => el("button", { "aria-current": String(choiceWords(choice) === choiceWords(chosen())), onclick: () => { keepChoice(state.showId, choice); playAs(choice); } }, choiceWords(choice))));
+});
+addEventListener("pointerdown", (event) => { if (!others.contains(event.target)) others.open = false; }, true);
+others.addEventListener("keydown", (event) => { if (event.key === "Escape" && others.open) { event.stopPropagation(); others.open = false; others.firstElementChild.focus(); } });
 
 /* The score's height. */
 const pull = at("pull");

@@ -82,12 +82,15 @@ function over() {
   plate.hidden = false;
 }
 
-// The first touch lets sound be heard and fills the screen; after that a press is a press.
+// The first touch lets sound be heard and fills the screen; after that a press is a press. Before the run begins a click only fills the screen: putting the
+// House in its place does not begin the show.
+const standsReady = () => !plate.hidden || Boolean(current?.player.ready);
 const first = () => {
   current?.player.audio?.resume().catch(() => undefined);
-  if (!plate.hidden) document.documentElement.requestFullscreen?.().catch(() => undefined);
+  if (standsReady()) document.documentElement.requestFullscreen?.().catch(() => undefined);
 };
 for (const kind of ["pointerdown", "keydown"]) addEventListener(kind, first, true);
+addEventListener("pointerup", (event) => { if (standsReady()) event.stopPropagation(); }, true);
 addEventListener("pagehide", () => current?.run.close());
 addEventListener("pageshow", (event) => { if (event.persisted) location.reload(); });
 let quiet = 0;

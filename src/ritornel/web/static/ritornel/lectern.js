@@ -1,11 +1,12 @@
 // The Lectern: what only the presenter sees. It leads the House, times the run as a take, and tells what comes.
 import { Devices } from "./lectern/devices.js";
 import { drawPaceLine } from "./lectern/pace-line.js";
-import { Notes, drawArrivals, drawStops } from "./lectern/telling.js";
+import { Notes, drawArrivals, drawStops, waitingWords } from "./lectern/telling.js";
 import { wireTools } from "./lectern/tools.js";
 import { Board } from "./player/board.js";
 import { listen, stayAwake } from "./player/keys.js";
 import { LocalLink } from "./player/links.js";
+import { goesOnAlone } from "./player/live.js";
 import { Painter } from "./player/painter.js";
 import { ShowPlayer } from "./player/player.js";
 import { SharedRun } from "./player/shared-run.js";
@@ -17,6 +18,7 @@ import { get, startData } from "./ui/net.js";
 import { SOON_MS, endsAfterMs, paceWords, slipMs, slotWords } from "./ui/pace.js";
 import { minutesText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
+import { countWords } from "./ui/wording.js";
 
 const TICK_MS = 200;
 const ANSWER_MS = 250;
@@ -36,7 +38,8 @@ async function main() {
   const preview = new Painter(at("after-picture"), show);
   const notes = new Notes();
   const timing = new Timing({ base, player, board, number: start.next_take });
-  let from = 0;
+  // Where in the plan the run began.
+  const from = () => show.starts_ms[player.first];
   const tools = wireTools(board, run, player, start.inks);
 
   /* What is now, and what comes. */
@@ -46,32 +49,36 @@ async function main() {
   let peeked = null;
   function drawAfter() {
     const { index, beat } = player.state;
-    const [slide, next] = peeked !== null ? [peeked, 0] : beat + 1 < beats(index).length ? [index, beat + 1] : [index + 1, 0];
+    const [slide, next] = peeked !== null ? [peeked, 0] : player.ready ? [index, 0] : beat + 1 < beats(index).length ? [index, beat + 1] : [index + 1, 0];
     const there = slide < show.slides.length ? slide : show.end === "loop" ? 0 : null;
-    at("after-title").textContent = peeked === null ? "After the next cue" : `A look at ${nameOf(peeked)}`;
+    at("after-title").textContent = peeked === null ? (player.ready ? "When you begin" : "After the next cue") : `A look at ${nameOf(peeked)}`;
     at("after-beat").textContent = peeked === null && there === index ? next : "";
     preview.paint({ layers: [restLayer(show, there ?? index, there === null ? beat : next)], blackness: there === null && show.end === "black" ? 1 : 0 });
   }
   let told = "";
   function tellPlace() {
-    const { index, beat } = player.state;
-    // That a wait has opened changes nothing here: drawn anew only with another beat, or what has the focus would lose it.
-    if (told === `${index}/${beat}`) return;
-    told = `${index}/${beat}`;
+    const { index, beat, over } = player.state;
+    const { ready } = player;
+    // That a wait has opened changes nothing here: drawn anew only where something else is told, or what has the focus would lose it.
+    const now = `${index}/${beat}/${ready}/${over}/${goesOnAlone(show, player.state)}`;
+    if (told === now) return;
+    told = now;
+    page.dataset.phase = ready ? "ready" : over ? "over" : "running";
+    at("next-cue").firstChild.data = ready ? "Begin " : "Next cue ";
     const bar = start.bars[index];
     Object.assign(page.dataset, { slide: bar.id, beat });
     at("now-name").textContent = nameOf(index);
     board.show(bar.id);
-    drawStops(bar, beat, following(index), (number) => player.standAt(index, number));
-    const coming = bar.beats[beat + 1] ?? null;
+    drawStops(bar, ready ? -1 : beat, following(index), (number) => player.standAt(index, number));
+    const coming = ready ? bar.beats[0] : (bar.beats[beat + 1] ?? null);
     const planned = coming?.planned_ms ?? show.starts_ms[index + 1] ?? show.length_ms;
-    drawArrivals(coming, following(index), `${coming || show.slides[index].schedule.last_wait ? "Cue" : "Goes on by itself,"} planned at ${minutesText(planned)}`);
-    notes.show(bar, beat);
+    drawArrivals(coming, following(index), waitingWords(show, player.state, ready, planned));
+    notes.show(bar, ready ? -1 : beat);
     drawAfter();
     drawComing();
     at("voice").textContent = (show.voices ?? []).some((voice) => voice.index === index) ? (show.voices_live ? "speaks on this slide" : "silent when played on cue") : "none on this slide";
-    const now = show.starts_ms[index];
-    at("music").textContent = show.music.some((span) => span.start_ms <= now && span.end_ms > now) ? "sounds on this slide" : "none on this slide";
+    const start_ms = show.starts_ms[index];
+    at("music").textContent = show.music.some((span) => span.start_ms <= start_ms && span.end_ms > start_ms) ? "sounds on this slide" : "none on this slide";
   }
 
   let comingFrom = null;
@@ -83,9 +90,9 @@ async function main() {
     const going = (number) => { at("go").value = ""; document.activeElement.blur(); player.goTo(number); };
     const peek = (number) => { peeked = number; drawAfter(); };
     at("coming").replaceChildren(...show.slides.map((slide, number) => {
-      const waits = slide.schedule.beats.length - 1 + (slide.schedule.last_wait ? 1 : 0);
+      const { cues } = start.bars[number];
       const button = el("button", { "data-number": number, "data-opens": start.bars[number].opens_section || null, title: start.bars[number].opens_section || null, "aria-current": number === index ? "true" : null, onclick: () => going(number) },
-        el("b", {}, nameOf(number)), el("img", { src: start.bars[number].thumb, alt: "", loading: "lazy", width: 44, height: 25 }), el("span", {}, minutesText(slide.schedule.length_ms), el("i", {}, waits ? `${waits} cue${waits > 1 ? "s" : ""}` : "no cue")));
+        el("b", {}, nameOf(number)), el("img", { src: start.bars[number].thumb, alt: "", loading: "lazy", width: 44, height: 25 }), el("span", {}, minutesText(slide.schedule.length_ms), el("i", {}, cues ? countWords(cues, "cue") : "no cue")));
       for (const kind of ["pointerenter", "focus"]) button.addEventListener(kind, () => peek(number));
       for (const kind of ["pointerleave", "blur"]) button.addEventListener(kind, () => peek(null));
       return el("li", {}, button);
@@ -115,23 +122,24 @@ async function main() {
     const { length_ms: length } = show.slides[index].schedule;
     const onSlide = Math.max(0, elapsed - player.state.began_ms);
     // A run that began in the middle is held against the plan from there on.
-    const times = [show.starts_ms[index] - from, length, onSlide, elapsed];
-    const ends = endsAfterMs(show.length_ms - from, ...times);
+    const times = [show.starts_ms[index] - from(), length, onSlide, elapsed];
+    const planned = show.length_ms - from();
+    const ends = player.ready ? planned : endsAfterMs(planned, ...times);
     const now = Date.now();
-    at("on-slide").textContent = `On this slide for ${minutesText(onSlide)} of ${minutesText(length)}`;
+    at("on-slide").textContent = player.ready ? `${minutesText(length)} planned` : `On this slide for ${minutesText(onSlide)} of ${minutesText(length)}`;
     at("elapsed").textContent = minutesText(elapsed);
-    at("planned").textContent = `elapsed, ${minutesText(show.length_ms - from)} planned`;
-    at("pace").textContent = paceWords(slipMs(...times));
+    at("planned").textContent = `elapsed, ${minutesText(planned)} planned`;
+    at("pace").textContent = player.ready ? "Ready" : player.state.over ? "The show is over" : paceWords(slipMs(...times));
     // What is left is counted to where the section should end by the plan, or the slide where there are no sections.
     const section = start.sections.find((entry) => show.starts_ms[index] < entry.ends_ms);
-    const rest = section ? section.ends_ms - from - elapsed : length - onSlide;
-    at("left").textContent = `${minutesText(Math.abs(rest))} ${rest >= 0 ? "left for" : "over on"} this ${section ? "section" : "slide"}`;
+    const rest = section ? section.ends_ms - from() - elapsed : length - onSlide;
+    at("left").textContent = player.ready || player.state.over ? "" : `${minutesText(Math.abs(rest))} ${rest >= 0 ? "left for" : "over on"} this ${section ? "section" : "slide"}`;
     at("clock").textContent = clockOf(new Date(now));
     const left = slotLeftMs(now);
     at("slot-left").textContent = left === null ? "" : slotWords(left);
     at("slot-left").dataset.soon = left !== null && left <= SOON_MS ? "yes" : "";
-    at("forecast").textContent = `At this pace the show ends ${clockOf(new Date(now + ends - elapsed))}`;
-    drawPaceLine(at("pace-line"), show, { arrivals: timing.arrivals, from_ms: from, now_ms: elapsed, index, ends_ms: ends, slot_ms: left === null ? null : elapsed + left });
+    at("forecast").textContent = player.state.over ? `It lasted ${minutesText(player.state.began_ms)}` : `${player.ready ? "Begun now" : "At this pace"} the show ends ${clockOf(new Date(now + ends - elapsed))}`;
+    drawPaceLine(at("pace-line"), show, { arrivals: timing.arrivals, from_ms: from(), now_ms: elapsed, index, ends_ms: ends, slot_ms: left === null ? null : elapsed + left });
   }
 
   /* The House, and other devices. */
@@ -159,6 +167,7 @@ async function main() {
   run.addEventListener("met", tellConnected);
   run.addEventListener("lost", (event) => { tellConnected(); if (event.detail.role === "house") toast("The House was closed. The run goes on."); });
   run.addEventListener("adopted", () => { tellPlace(); tellTime(); });
+  player.addEventListener("started", tellTime);
   run.addEventListener("hello", () => {
     run.say({ kind: "drawings", drawings: board.drawings });
     run.say({ kind: "level", db: Number(at("level").value) });
@@ -218,14 +227,13 @@ async function main() {
   player.addEventListener("moment", tellPlace);
   stayAwake();
 
-  /* Where the House is already, the Lectern goes on; else it begins. */
+  /* Where the House is in a run already, the Lectern goes on with it; else it stands ready. */
   run.add(new LocalLink(`ritornel ${start.show_id}`, (message) => run.hear(message)));
   // A House that runs answers at once; where there is none, nobody does.
   await Promise.race([new Promise((done) => { run.addEventListener("adopted", done, { once: true }); }), new Promise((done) => { setTimeout(done, ANSWER_MS); })]);
   if (!player.running && !run.beginning) {
     const first = Math.max(0, show.slides.findIndex((slide) => slide.id === asked.get("from")));
-    from = show.starts_ms[first];
-    await player.begin(first);
+    await player.begin(first, { ready: true });
     run.seq += 1;
     run.sayState();
   }

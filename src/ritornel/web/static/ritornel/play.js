@@ -8,6 +8,7 @@ import { slimControls } from "./player/slim.js";
 import { el } from "./ui/element.js";
 import { taken } from "./ui/free-keys.js";
 import { get, startData } from "./ui/net.js";
+import { keepChoice, playChoice } from "./ui/play-choice.js";
 
 const house = document.querySelector(".house");
 const asked = new URLSearchParams(location.search);
@@ -44,7 +45,7 @@ async function main() {
   listen(player, house, { leave: () => { if (board.mode) board.setMode(null); else leave(); } });
   const bar = slimControls(player, house, { leave });
   const other = mode === "on cue" ? "self-running" : "on cue";
-  const swap = el("button", { class: "px-2", onclick: () => { asked.set("mode", other); asked.set("from", player.show.slides[player.moment().index].id); location.search = asked; } }, mode === "on cue" ? "Run by itself" : "Run on cue");
+  const swap = el("button", { class: "px-2", onclick: () => { keepChoice(base.split("/").at(-2), { ...playChoice(base.split("/").at(-2), show.runs), mode: other }); asked.set("mode", other); asked.set("from", player.show.slides[player.moment().index].id); location.search = asked; } }, `Play ${other}`);
   bar.insertBefore(swap, bar.lastChild);
   if (player.sound) bar.insertBefore(meterOf(player), swap);
   if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);

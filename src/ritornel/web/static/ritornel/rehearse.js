@@ -1,6 +1,7 @@
 // Rehearsing: a run by presses with notes and a clock; every cue is timed, and the run becomes a take.
 import { listen, stayAwake } from "./player/keys.js";
 import { meterOf } from "./player/meter.js";
+import { goesOnAlone } from "./player/live.js";
 import { ShowPlayer } from "./player/player.js";
 import { el, icon } from "./ui/element.js";
 import { later } from "./ui/later.js";
@@ -62,7 +63,8 @@ function tell() {
   if (at("notes").textContent !== slide.notes) at("notes").textContent = slide.notes;
   at("pace").textContent = paceWords(slipMs(show.starts_ms[index], slide.schedule.length_ms, now - player.state.began_ms, now));
   const more = beat + 1 < slide.schedule.beats.length;
-  at("coming").textContent = more ? `Next cue: beat ${beat + 1} of this slide` : index + 1 < show.slides.length ? `Next: ${show.slides[index + 1].name}` : "The last beat. End the run when you are done.";
+  const alone = goesOnAlone(show, player.state) ? "Goes on by itself. " : "";
+  at("coming").textContent = more ? `Next cue: beat ${beat + 1} of this slide` : alone + (index + 1 < show.slides.length ? `Next: ${show.slides[index + 1].name}` : "The last beat. End the run when you are done.");
   document.querySelector(".rehearse").dataset.slide = slide.id;
   document.querySelector(".rehearse").dataset.beat = beat;
 }

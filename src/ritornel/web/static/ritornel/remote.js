@@ -10,7 +10,10 @@ function tell(message) {
   if (message.kind !== "state") return;
   const slide = start.slides[message.state.index];
   at("name").textContent = slide ? `${message.state.index + 1}  ${slide.name || "Untitled"}` : "";
-  at("place").textContent = slide ? `Beat ${message.state.beat} of ${slide.beats - 1}${message.paused ? ", paused" : ""}` : "";
+  at("next").textContent = message.ready ? "Begin" : "Next cue";
+  if (message.ready) at("place").textContent = "Ready. Begin starts the clock.";
+  else if (message.state.over) at("place").textContent = "The show is over. Back returns to it.";
+  else at("place").textContent = slide ? `Beat ${message.state.beat} of ${slide.beats - 1}${message.paused ? ", paused" : ""}` : "";
   at("black").setAttribute("aria-pressed", String(message.black));
 }
 

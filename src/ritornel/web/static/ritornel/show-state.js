@@ -4,6 +4,8 @@ import { get, post, postUntilAnswered } from "./ui/net.js";
 import { openStream } from "./ui/stream.js";
 import { toast } from "./ui/toast.js";
 
+export const OTHER_WAY = { "on cue": "self-running", "self-running": "on cue" };
+
 /**
  * Events: "show" when the show changed, "pick" when something else is picked, "time" when the playhead moved, "shelf" when the shelf is to
  * be seen, "want" when a place wants a picture, "progress" while files come in.
@@ -11,6 +13,7 @@ import { toast } from "./ui/toast.js";
 export class ShowState extends EventTarget {
   constructor(start) {
     super();
+    this.showId = start.show_id;
     this.base = `/shows/${start.show_id}`;
     this.window = newId();
     this.data = start;
@@ -58,6 +61,17 @@ export class ShowState extends EventTarget {
     this.pickedMark = mark;
     this.tell("pick");
   }
+
+  /** The way of running that the score and the overview show: the show's own, or the other. */
+  get way() { return this.otherWay ? OTHER_WAY[this.data.settings.runs] : this.data.settings.runs; }
+
+  showWay(way) { this.otherWay = way !== this.data.settings.runs; this.tell("show"); }
+
+  /** Whether a slide waits for a cue after its last beat, in the way that is shown. */
+  waitsToLeave(id) { return this.way === "on cue" ? this.data.cued.includes(id) : this.data.slides[id].schedule.last_wait !== null; }
+
+  /** How many waits a slide has, in the way that is shown. */
+  waitsOf(id) { return this.data.slides[id].schedule.beats.length - 1 + (this.waitsToLeave(id) ? 1 : 0); }
 
   /** Picks what a build moves, and the build itself. */
   pickBuild({ id, kind, object_id: target }) { this.pick(kind === "views" ? [] : [target], { build: id, framing: kind === "views" ? target : null }); }
@@ -216,7 +230,7 @@ export class ShowState extends EventTarget {
     const place = data.order.indexOf(id);
     const slides = {};
     for (const slideId of reply.order) slides[slideId] = reply.slides[slideId] ?? data.slides[slideId];
-    for (const field of ["revision", "history", "settings", "order", "starts_ms", "content_ms", "length_ms", "music", "spans", "lost_spans", "marks", "voices"]) data[field] = reply[field];
+    for (const field of ["revision", "history", "settings", "order", "numbers", "cued", "starts_ms", "content_ms", "length_ms", "music", "spans", "lost_spans", "marks", "voices"]) data[field] = reply[field];
     if (reply.assets) data.assets = reply.assets;
     if (reply.uses) data.uses = reply.uses;
     data.slides = slides;

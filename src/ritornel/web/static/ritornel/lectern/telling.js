@@ -1,6 +1,7 @@
 // What the Lectern tells of the present beat and the next: stops, what arrives, notes.
+import { goesOnAlone, nextStep } from "../player/live.js";
 import { el, svg } from "../ui/element.js";
-import { secondsText } from "../ui/times.js";
+import { minutesText, secondsText } from "../ui/times.js";
 
 const at = (id) => document.getElementById(id);
 const SHAPES = {
@@ -16,6 +17,20 @@ export function drawStops(bar, beat, following, go) {
     el("button", { "aria-current": number === beat ? "step" : null, "data-next": number === beat + 1 ? "" : null, title: number ? `To the end of beat ${number}` : "To the arrival", onclick: (event) => { event.currentTarget.blur(); go(number); } },
       el("b", { class: "beat-dot" }, number), el("span", {}, line.title)))),
   el("li", { class: "following" }, following));
+}
+
+/** What happens next, in words: what the press does, or that the slide goes on by itself, and when. */
+export function waitingWords(show, state, ready, plannedMs) {
+  if (ready) return "Nothing runs yet. Begin starts the clock.";
+  if (state.over) return "The show is over. Back one returns to it.";
+  const slide = show.slides[state.index];
+  const planned = minutesText(plannedMs);
+  if (goesOnAlone(show, state)) return `Goes on by itself, planned at ${planned}. A cue goes on at once`;
+  const step = nextStep(show, state);
+  if (step === "nothing") return "The show ends here and holds. No cue is left";
+  if (step === "black") return "A cue goes to black";
+  if (step === "again") return "A cue begins again from the first slide";
+  return step === "beat" || slide.schedule.last_wait ? `Cue planned at ${planned}` : `Waits for your cue, planned at ${planned}`;
 }
 
 /** What the next press brings, in words. @param {object|null} line the coming beat, null where the press leaves the slide */

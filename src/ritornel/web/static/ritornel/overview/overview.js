@@ -2,6 +2,7 @@
 import { el, icon } from "../ui/element.js";
 import { get } from "../ui/net.js";
 import { clockText, minutesText, secondsText } from "../ui/times.js";
+import { countWords } from "../ui/wording.js";
 import { dragOn } from "../score/drags.js";
 import { leavesWords } from "../score/holds.js";
 import { Scale } from "../score/scale.js";
@@ -105,7 +106,7 @@ export class Overview {
       if (broken) { lines.push(el("div", { class: "ov-line" }, el("span", { class: "ov-time" }, minutesText(data.starts_ms[id] ?? 0)))); used = 0; }
       used += px;
       if (section && (line.opens_section || broken)) { lines.at(-1).append(this.heading(section, !line.opens_section)); lines.at(-1).dataset.headed = ""; }
-      lines.at(-1).append(this.drawBar(line, at, px, scale));
+      lines.at(-1).append(this.drawBar(line, px, scale));
     });
     this.page.replaceChildren(...(lines.length ? lines : [el("p", { class: "said p-6" }, "No slides yet.")]));
     lines.at(-1)?.append(el("span", { class: "ov-end", "data-end": data.settings.end }, { hold: "holds", loop: "from the start again", black: "to black" }[data.settings.end]));
@@ -126,23 +127,24 @@ export class Overview {
     return el("span", { class: "ov-section" }, el("button", { title: "Pick its slides", onclick: () => this.state.pickSlides(ids) }, words));
   }
 
-  drawBar(line, at, px, scale) {
+  drawBar(line, px, scale) {
     const { state } = this;
     const x = (ms) => (ms / 1000) * scale;
-    const waits = line.schedule.beats.length - 1 + (line.schedule.last_wait ? 1 : 0);
+    const waits = state.waitsOf(line.id);
+    const leaves = state.waitsToLeave(line.id) && !line.schedule.last_wait;
     const signs = [...line.schedule.beats.slice(1).map((beat) => beat.wait), line.schedule.last_wait].filter(Boolean);
     const marks = svg("svg", { class: "ov-signs", width: px, height: 16, "aria-hidden": "true" },
       line.schedule.transition_ms ? svg("path", { d: `M 0 3 Q ${Math.max(x(line.schedule.transition_ms), 10) / 2} 17 ${Math.max(x(line.schedule.transition_ms), 10)} 3`, fill: "none", stroke: "var(--color-ink)", "stroke-width": 1.6 }) : null,
       signs.map((wait) => svg("rect", { x: x(wait.start_ms), y: 0, width: Math.max(x(wait.hold_ms), 2), height: 16, fill: "#8a24561a" })),
-      signs.map((wait) => fermata(x(wait.start_ms), 13)));
-    const facts = `${secondsText(line.schedule.length_ms)} s${waits ? ` · ${waits} wait${waits > 1 ? "s" : ""}` : ""}`;
+      signs.map((wait) => fermata(x(wait.start_ms), 13)), leaves ? fermata(Math.min(x(line.schedule.done_ms), px - 16), 13) : null);
+    const facts = `${secondsText(line.schedule.length_ms)} s${waits ? ` · ${countWords(waits, "wait")}` : ""}`;
     const picked = state.pickedSlides.has(line.id);
     const node = el("button", {
       class: "ov-bar", "data-slide": line.id, "data-opens": line.opens_section ? "" : null, role: "option", "aria-selected": String(picked), draggable: "true", "data-skipped": line.skipped || null,
-      tabindex: line.id === (state.slide?.id ?? state.data.order[0]) ? 0 : -1, "aria-label": `${at + 1} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}`,
+      tabindex: line.id === (state.slide?.id ?? state.data.order[0]) ? 0 : -1, "aria-label": `${state.data.numbers[line.id]} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}`,
       onclick: (event) => this.pick(line.id, event), ondblclick: () => { this.close(); state.open(line.id); },
     }, marks, px > 70 ? el("img", { src: line.thumb, alt: "", loading: "lazy", width: 82, height: 46 }) : null,
-    el("b", {}, `${at + 1}`, px > 60 ? el("span", {}, ` ${line.name || "Untitled"}`) : null), px > 60 ? el("span", { class: "facts" }, line.skipped ? "skipped" : facts) : null);
+    el("b", {}, `${state.data.numbers[line.id]}`, px > 60 ? el("span", {}, ` ${line.name || "Untitled"}`) : null), px > 60 ? el("span", { class: "facts" }, line.skipped ? "skipped" : facts) : null);
     node.style.width = `${px}px`;
     const handle = (drag, left, words, more = {}) => {
       const grip = el("span", { class: "ov-grip", title: `${words}. Pull to change.`, "data-drag": drag, "data-slide": line.id, onpointerdown: (event) => this.pull(event), onclick: (event) => event.stopPropagation() });
@@ -154,7 +156,7 @@ export class Overview {
     const { schedule } = line;
     if (schedule.transition_ms) node.append(handle("slur", Math.max(x(schedule.transition_ms), 10) - 4, `${line.transition.name}, ${secondsText(schedule.transition_ms)} s`));
     schedule.beats.slice(1).forEach(({ wait }, beat) => node.append(handle("hold", x(wait.start_ms + wait.hold_ms) - 4, `Cue ${beat + 1}: hold ${secondsText(wait.hold_ms)} s`, { beat: beat + 1, ms: wait.hold_ms })));
-    node.append(handle("bar", px - 5, leavesWords(line)));
+    node.append(handle("bar", px - 5, leavesWords(line, state.waitsToLeave(line.id))));
     return node;
   }
 

@@ -12,7 +12,7 @@ export function markPanel(state) {
   const at = markMs(data, mark);
   return [el("section", { class: "grid gap-2" },
     textField(mark.name, (name) => set({ name }), { label: "Name of the mark", placeholder: "Name this mark", cls: "name-field" }),
-    el("p", { class: "said" }, Number.isFinite(at) ? `At ${clockText(at)}, on slide ${data.order.indexOf(mark.slide_id) + 1} ${line.name}` : "Its slide is skipped."),
+    el("p", { class: "said" }, Number.isFinite(at) ? `At ${clockText(at)}, on slide ${data.numbers[mark.slide_id]} ${line.name}` : "Its slide is skipped."),
     pair("On the slide", timeField(mark.offset_ms, (ms) => set({ offset_ms: ms }), { label: "From the slide's start" })),
     el("div", { class: "row flex-wrap" },
       el("button", { class: "push", disabled: !Number.isFinite(at), onclick: () => { const { pickedMark } = state; state.open(mark.slide_id, at).then(() => state.pick([], { mark: pickedMark })); } }, "Go there"),

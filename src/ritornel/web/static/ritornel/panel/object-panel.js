@@ -14,7 +14,7 @@ const FIELD_WORDS = { box: "place", size_px: "size", family: "font", colour: "co
 
 export function objectPanel(state, panel) {
   const item = state.object([...state.picked][0]);
-  const number = state.data.order.indexOf(state.slide.id) + 1;
+  const number = state.data.numbers[state.slide.id];
   const slideId = state.slide.id;
   // Changes may be a function of the object as it is when their turn comes.
   const change = (changes) => state.edit(() => {

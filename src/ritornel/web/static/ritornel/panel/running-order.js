@@ -67,6 +67,7 @@ export function runningOrder(state) {
     }
   });
   if (line.schedule.last_wait) list.append(waitRow(state, null, line.schedule.last_wait, now));
+  else if (state.waitsToLeave(line.id)) list.append(el("li", { class: "arrival" }, el("span", { class: "said" }, "Waits for your cue to go on")));
   if (!line.builds.length) list.append(el("li", {}, el("span", { class: "said" }, "No builds: all is there on arrival. Pick an object to give it one.")));
   drags.get().then(({ enableDrag }) => enableDrag(state, list));
   return list;

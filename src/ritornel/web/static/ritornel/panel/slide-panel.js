@@ -28,7 +28,7 @@ export function slidePanel(state, again) {
   return [
     el("section", {},
       textField(slide.name, (name) => change({ name }), { label: "Name of the slide", placeholder: "Name this slide", cls: "name-field" }),
-      el("div", { class: "row said layout-row" }, `Slide ${data.order.indexOf(slide.id) + 1} of ${data.order.length}${slide.skipped ? " · skipped" : ""} · Layout`,
+      el("div", { class: "row said layout-row" }, `${slide.skipped ? "Skipped" : `Slide ${data.numbers[slide.id]} of ${state.shown.length}`} · Layout`,
         selectField(slide.layout, data.layouts.map((entry) => [entry.name, entry.title]), (layout) => state.edit({ do: "change layout", slide_ids: [slide.id], layout }), { label: "Layout" })),
       pair("Section", textField(slide.opens_section, (name) => change({ opens_section: name }), { label: "Section that begins with this slide", placeholder: "Begins one? Name it" })),
       kin(state),
@@ -50,7 +50,7 @@ function kin(state) {
   const own = slide.lineage || slide.id;
   const found = data.order.filter((id) => id !== slide.id && (data.slides[id].lineage || id) === own);
   if (!found.length) return null;
-  return el("p", { class: "said" }, slide.lineage ? "Stems from the same as " : "Copied as ", found.slice(0, 3).map((id, at) => [at ? ", " : "", el("button", { class: "link", onclick: () => state.open(id) }, `${data.order.indexOf(id) + 1} ${data.slides[id].name || "Untitled"}`)]).flat());
+  return el("p", { class: "said" }, slide.lineage ? "Stems from the same as " : "Copied as ", found.slice(0, 3).map((id, at) => [at ? ", " : "", el("button", { class: "link", onclick: () => state.open(id) }, `${data.numbers[id]} ${data.slides[id].name || "Untitled"}`)]).flat());
 }
 
 /** Characters that no font here has are told; on the slide a sign stands in their place. */
@@ -61,7 +61,7 @@ function missingGlyphs(state) {
 }
 
 function advance(state, change) {
-  const { slide } = state;
+  const { slide, data } = state;
   const { schedule } = state.line;
   const now = slide.advance;
   const set = (rule) => change({
@@ -76,6 +76,7 @@ function advance(state, change) {
     el("div", { class: "pair" }, el("span", { class: "label" }, "Advances"),
       el("div", { class: "grid grid-cols-[1fr_66px] gap-2" }, choice(now.rule, [["after", "After"], ["cue", "On cue"], ...(slide.voice || now.rule === "voice" ? [["voice", "Voice"]] : [])], set, { label: "Advances" }), time)),
     told,
+    now.rule !== "cue" && (slide.also_live || data.settings.runs === "on cue") ? tick("Goes on by itself, also live", slide.also_live, (on) => change({ also_live: on })) : null,
     now.rule === "after" && state.line.reading_ms ? el("p", { class: "said" }, `Reading takes about ${(state.line.reading_ms / 1000).toFixed(1)} s (estimate) `, el("button", { class: "link", onclick: async () => (await import("./lengths.js")).readThrough(state, [slide.id]) }, "Use it")) : null,
     now.rule === "after" && (schedule.extended_ms || now.cut_short) ? tick("Cut short: go on even if something still runs", now.cut_short, (on) => change((old) => ({ advance: { ...old.advance, cut_short: on } }))) : null,
   ];

@@ -33,6 +33,8 @@ export class ShowPlayer extends EventTarget {
     this.leaving = null;
     /** A live run that stands at its first slide until somebody begins. */
     this.ready = false;
+    /** The slide the run began at. */
+    this.first = 0;
   }
 
   get live() { return this.mode === "on cue"; }
@@ -57,6 +59,7 @@ export class ShowPlayer extends EventTarget {
     this.clock = new Clock(this.audio ?? this.card);
     this.returns = 0;
     this.running = true;
+    this.first = index;
     if (ready) { this.clock.set(0); this.clock.pause(); this.clock.set(0); this.ready = true; this.take(standReady(this.show, index, 0), false); }
     else if (this.live) this.take(arrive(this.show, index, 0), true);
     else { this.clock.set(this.show.starts_ms[index]); this.sound?.seek(this.clock.now()); }
@@ -169,13 +172,14 @@ export class ShowPlayer extends EventTarget {
   acted() { this.dispatchEvent(new Event("acted")); }
 
   /** Where a run on cue is, for another screen to take over. */
-  snapshot() { return { state: this.state, now_ms: this.clock.now(), paused: this.paused, ready: this.ready, black: this.black }; }
+  snapshot() { return { state: this.state, now_ms: this.clock.now(), paused: this.paused, ready: this.ready, first: this.first, black: this.black }; }
 
   /** Takes over where another screen of the same run is. */
-  adopt({ state, now_ms: nowMs, paused, ready = false, black }) {
+  adopt({ state, now_ms: nowMs, paused, ready = false, first = 0, black }) {
     const before = this.state;
     const begins = this.ready && !ready;
     this.ready = ready;
+    this.first = Math.min(first, this.show.slides.length - 1);
     if (ready) { this.sound?.stop(); this.clock.pause(); } else if (begins) { this.clock.set(nowMs); this.clock.resume(); }
     if (paused && !this.paused) this.pause();
     if (this.clock.paused !== null || Math.abs(this.clock.now() - nowMs) > APART_MS) this.clock.set(nowMs);
@@ -235,7 +239,7 @@ export class ShowPlayer extends EventTarget {
   goTo(index) {
     const at = Math.max(0, Math.min(index, this.show.slides.length - 1));
     const now = this.clock.now();
-    if (this.ready) { this.take(standReady(this.show, at, 0), false); this.paint(now); this.acted(); }
+    if (this.ready) { this.first = at; this.take(standReady(this.show, at, 0), false); this.paint(now); this.acted(); }
     else if (this.live) { this.take(arrive(this.show, at, now, this.state.index), true, now); this.paint(now); this.acted(); }
     else this.seek(this.show.starts_ms[at]);
   }

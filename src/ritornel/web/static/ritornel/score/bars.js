@@ -1,6 +1,7 @@
 // Drawing one slide's bar: its picture and name, the slur into it, its waits and builds.
 import { svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
+import { countWords } from "../ui/wording.js";
 import { fermata, signPath } from "../stage/signs.js";
 import { setInRows, shortened, widthOf } from "./labels.js";
 
@@ -48,17 +49,14 @@ function drawHead(group, bar, rows) {
   const name = `${number}  ${line.name || "Untitled"}`;
   if (beside > widthOf(name, SERIF) * 0.7 && beside > 50) {
     put(shortened(name, beside, SERIF), { class: "serif", x, y: top + 14 });
-    put(shortened(facts(line), beside), { class: "soft", x, y: top + 31 });
+    put(shortened(facts(bar), beside), { class: "soft", x, y: top + 31 });
     return;
   }
   const left = thumbs ? Math.max(8, slur + 6) : 5;
   if (width > 14) put(shortened(name, width - left - 6, SERIF) || number, { class: "serif", x: left, y: rows.slides.top + rows.slides.height - 5 });
 }
 
-function facts(line) {
-  const waits = line.schedule.beats.length - 1 + (line.schedule.last_wait ? 1 : 0);
-  return `${secondsText(line.schedule.length_ms)} s${waits ? ` · ${waits} wait${waits > 1 ? "s" : ""}` : ""}${line.skipped ? " · skipped" : ""}`;
-}
+const facts = ({ line, waits }) => `${secondsText(line.schedule.length_ms)} s${waits ? ` · ${countWords(waits, "wait")}` : ""}${line.skipped ? " · skipped" : ""}`;
 
 /** The stretch by which something that runs lengthened the slide, hatched, with the number where there is room. */
 function drawExtension(group, bar, rows, scale) {
@@ -80,7 +78,7 @@ function drawWaits(group, bar, rows, scale) {
   const { top, height } = rows.builds;
   const each = [...schedule.beats.slice(1).map((beat, index) => ({ wait: beat.wait, beat: index + 1 })), { wait: schedule.last_wait, beat: schedule.beats.length }];
   for (const { wait, beat } of each) {
-    if (!wait) continue;
+    if (!wait || (beat === schedule.beats.length && !bar.cued)) continue;
     const x1 = scale.x(wait.start_ms);
     const x2 = scale.x(wait.start_ms + wait.hold_ms);
     group.append(svg("rect", { x: x1, y: top, width: Math.max(x2 - x1, 0), height, fill: "#8a24561a", "pointer-events": "none" }));
@@ -91,6 +89,12 @@ function drawWaits(group, bar, rows, scale) {
     if (x2 - x1 > widthOf(words) + 30) marks.push(svg("text", { x: x1 + 24, y: top + 16, class: "strong plum", "pointer-events": "none" }, words));
     if (inBar && x2 - x1 > widthOf(words) + 52) marks.push(svg("g", { "pointer-events": "none" }, svg("circle", { cx: x2, cy: top + 12, r: 8, fill: "white", stroke: "var(--color-plum)", "stroke-width": 1.4 }), svg("text", { x: x2, y: top + 16, "text-anchor": "middle", class: "strong plum" }, String(beat))));
     if (inBar) marks.push(svg("rect", { x: x2 - 4, y: top, width: 8, height: Math.min(26, height), fill: "transparent", "data-drag": "hold", "data-slide": bar.line.id, "data-beat": beat, "data-ms": wait.hold_ms }, svg("title", {}, `Cue ${beat}: hold ${words} (${wait.source}). Pull to change.`)));
+  }
+  if (bar.cued && !schedule.last_wait) {
+    // On cue it waits here for as long as the presenter likes; the bar is as wide as planned.
+    const [x1, x2] = [scale.x(schedule.done_ms), bar.width];
+    group.append(svg("rect", { x: x1, y: top, width: Math.max(x2 - x1, 0), height, fill: "#8a245610", "pointer-events": "none" }));
+    marks.push(svg("g", { "data-waits": bar.line.id }, fermata(Math.max(Math.min(x1 + 3, x2 - 20), 2), top + 17), svg("title", {}, "On cue it waits here until you go on")));
   }
   return marks;
 }

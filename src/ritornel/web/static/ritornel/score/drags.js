@@ -113,7 +113,7 @@ const drags = {
   },
 };
 
-const nameOf = (state, id) => `${state.data.order.indexOf(id) + 1} ${state.data.slides[id].name}`;
+const nameOf = (state, id) => `${state.data.numbers[id]} ${state.data.slides[id].name}`;
 
 /** Where music that is pulled to an instant starts: with the slide whose bar line is nearest, or, pulled freely, at that very instant of its slide. */
 function startAt(state, ms, free) {

@@ -12,12 +12,13 @@ export const patterns = () => svg("defs", {}, svg("pattern", { id: "hatch", widt
 /** The staves, and the ground of the ruler, by which the playhead is pulled. */
 export const staffLines = (rows, from, to) => [svg("rect", { x: from, y: 0, width: to - from, height: RULER, fill: "#f7f8f4", "data-drag": "playhead" }), ...[rows.builds.top, rows.voices.top, rows.music.top, rows.bottom - 0.5].map((y) => svg("line", { x1: from, x2: to, y1: y, y2: y, stroke: "var(--color-staff)" }))];
 
-/** The lines at both ends of a slide's bar. `end` is what the show does at its end, where the bar is the last. */
-export function barLines(line, x1, x2, rows, first, end) {
+/** The lines at both ends of a slide's bar. `end` is what the show does at its end, where the bar is the last; `waits` whether it
+ * waits for a cue there. */
+export function barLines(line, x1, x2, rows, first, end, waits) {
   const drawn = (x) => `M${x} ${rows.slides.top - 4}V${rows.bottom}`;
   const result = [svg("path", { d: `${first ? "" : drawn(x1)}${end ? drawn(x2) : ""}`, stroke: "var(--color-ink)", "stroke-width": 1.6, "pointer-events": "none" }),
     ...(line.opens_section && !first ? [svg("rect", { x: x1 - 6, y: rows.slides.top - 4, width: 3, height: rows.bottom - rows.slides.top + 4, fill: "var(--color-ink)", "pointer-events": "none" })] : []),
-    svg("rect", { x: x2 - 5, y: rows.slides.top, width: 10, height: rows.slides.height, fill: "transparent", "data-drag": "bar", "data-slide": line.id }, svg("title", {}, `“${line.name}”: ${leavesWords(line)}. Pull to change.`))];
+    svg("rect", { x: x2 - 5, y: rows.slides.top, width: 10, height: rows.slides.height, fill: "transparent", "data-drag": "bar", "data-slide": line.id }, svg("title", {}, `“${line.name}”: ${leavesWords(line, waits)}. Pull to change.`))];
   if (end) result.push(...endSign(x2, rows, end));
   return result;
 }

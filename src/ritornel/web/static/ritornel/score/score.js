@@ -1,7 +1,9 @@
 // The score: the whole show along one line. Only what is in view is drawn, so a show of any length scrolls alike.
 import { el, icon, svg } from "../ui/element.js";
+import { OTHER_WAY } from "../show-state.js";
 import { begin, later } from "../ui/later.js";
 import { clockText } from "../ui/times.js";
+import { countWords } from "../ui/wording.js";
 import { armBuild, drawBar } from "./bars.js";
 import { RULER, barLines, patterns, playhead, rulerColumn, snapLine, staffLines } from "./lines.js";
 import { MARKS_PX, addMark, drawMarks } from "./marks.js";
@@ -202,8 +204,8 @@ export class Score {
     const px = scale.pxPerS;
     const inView = (x1, x2) => x2 >= view.from && x1 <= view.to;
     const last = state.shown.at(-1);
-    const lines = bars.map(({ id, bar: { line, x, width, number } }) => ({
-      id, looks: [px, rows.bottom, rows.slides.top, line, x, number === 1, id === last, data.settings.end], draw: () => barLines(line, x, x + width, rows, number === 1, id === last ? data.settings.end : null),
+    const lines = bars.map(({ id, bar: { line, x, width, number, cued } }) => ({
+      id, looks: [px, rows.bottom, rows.slides.top, line, x, number === 1, id === last, data.settings.end, cued], draw: () => barLines(line, x, x + width, rows, number === 1, id === last ? data.settings.end : null, cued),
     }));
     const columns = [];
     for (let from = Math.floor(view.from / STEP_PX) * STEP_PX; from < view.to; from += STEP_PX) columns.push(from);
@@ -231,15 +233,15 @@ export class Score {
     const { state } = this;
     const { data } = state;
     const same = [scale.pxPerS, rows.bottom, rows.builds.top, rows.builds.height, state.pickedBuild];
-    return data.order.flatMap((id, index) => {
+    return data.order.flatMap((id) => {
       const line = data.slides[id];
       if (line.skipped) return [];
       const x = scale.x(data.starts_ms[id]);
       const width = scale.x(line.schedule.length_ms);
       if (x + width < view.from - 20 || x > view.to + 20) return [];
-      const bar = { line, pictured: !this.pictures || this.pictured.has(line.thumb), number: index + 1, x, width, current: id === state.slide?.id, picked: state.pickedSlides.has(id), slurPx: scale.x(line.schedule.transition_ms) };
+      const bar = { line, pictured: !this.pictures || this.pictured.has(line.thumb), number: data.numbers[id], x, width, current: id === state.slide?.id, picked: state.pickedSlides.has(id), slurPx: scale.x(line.schedule.transition_ms), cued: state.waitsToLeave(id), waits: state.waitsOf(id) };
       const ties = this.ties.of(line);
-      const looks = [...same, line, x, bar.number, bar.current, bar.picked, bar.current ? [...state.picked].join() : "", ties];
+      const looks = [...same, line, x, bar.number, bar.current, bar.picked, bar.cued, bar.current ? [...state.picked].join() : "", ties];
       return [{ id, bar, looks, draw: () => drawBar(bar, rows, scale, state, ties) }];
     });
   }
@@ -254,10 +256,10 @@ export class Score {
   drawNames(rows) {
     const { data } = this.state;
     // Drawn anew only where it says something else: a button in it would lose its focus.
-    const said = JSON.stringify([rows, data.order.length, data.length_ms, data.settings.runs, data.voices.length, data.music, data.lost_spans, data.order.map((id) => [data.slides[id].schedule.beats.length, data.slides[id].skipped])]);
+    const said = JSON.stringify([rows, data.order.length, data.length_ms, this.state.way, data.settings.runs, data.voices.length, data.music, data.lost_spans, data.order.map((id) => [data.slides[id].schedule.beats.length, data.slides[id].skipped])]);
     if (said === this.namesSaid) return;
     this.namesSaid = said;
-    const waits = data.order.reduce((sum, id) => sum + data.slides[id].schedule.beats.length - 1 + (data.slides[id].schedule.last_wait ? 1 : 0), 0);
+    const waits = this.state.shown.reduce((sum, id) => sum + this.state.waitsOf(id), 0);
     const place = (top, title, ...facts) => {
       const node = el("div", {}, el("b", {}, title), facts.map((fact) => el("span", {}, fact)));
       node.style.top = `${top}px`;
@@ -270,10 +272,17 @@ export class Score {
     zoom.style.top = "-2px";
     const music = data.music.length ? `${data.music.length === 1 ? this.state.asset(data.music[0].asset_id)?.name ?? "" : `${data.music.length} stretches`}` : "none";
     this.names.replaceChildren(zoom,
-      place(rows.slides.top + 8, "Slides", `${this.state.shown.length} slides · ${clockText(data.length_ms)}`, data.settings.runs === "on cue" ? "on cue" : "self-running"),
-      place(rows.builds.top + 8, "Builds", `${waits} wait${waits === 1 ? "" : "s"}`),
+      place(rows.slides.top + 8, "Slides", `${countWords(this.state.shown.length, "slide")} · ${clockText(data.length_ms)}`, this.wayButton()),
+      place(rows.builds.top + 8, "Builds", countWords(waits, "wait")),
       ...(data.voices.length ? [place(rows.voices.top + 5, "Voices")] : []),
       place(rows.music.top + 4, "Music", data.lost_spans.length ? "a stretch has no slide left" : music));
+  }
+
+  /** Shows what happens in the one way the show can run, or in the other. */
+  wayButton() {
+    const { way } = this.state;
+    const own = way === this.state.data.settings.runs;
+    return el("button", { class: "link way", "aria-label": `Shown ${way}. Show it ${OTHER_WAY[way]}`, title: `${own ? "This is how the show runs." : "The show runs the other way."} Press to see it ${OTHER_WAY[way]}.`, onclick: () => this.state.showWay(OTHER_WAY[way]) }, own ? way : `shown ${way}`);
   }
 
   /** Zooms around the playhead, or around a place in the view. */

@@ -14,7 +14,7 @@ export function assetDetail(shelf, asset) {
   const kin = state.data.assets.filter((other) => other.id !== asset.id && other.kind === asset.kind);
   const facts = [asset.width_px ? `${asset.width_px} × ${asset.height_px} px` : "", asset.lasts_ms ? `${secondsText(asset.lasts_ms)} s` : ""].filter(Boolean).join(" · ");
   const where = uses.map((id) => (state.data.slides[id]
-    ? el("button", { class: "link", onclick: () => { shelf.close(); state.open(id); } }, `${state.data.order.indexOf(id) + 1} ${state.data.slides[id].name || "Untitled"}`)
+    ? el("button", { class: "link", onclick: () => { shelf.close(); state.open(id); } }, `${state.data.numbers[id]} ${state.data.slides[id].name || "Untitled"}`)
     : el("span", {}, id === "music" ? "the music" : "every slide")));
   const use = asset.width_px ? (shelf.want?.replace ? "Put it in its place" : shelf.want?.place ? "Put it there" : "Bring it on") : "Under the whole show";
   return [

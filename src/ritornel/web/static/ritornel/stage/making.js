@@ -121,6 +121,6 @@ export function addShape(stage, name) {
 export async function addSlide(state, layout, title) {
   const id = newId();
   const at = state.slide ? state.data.order.indexOf(state.slide.id) + 1 : 0;
-  const slide = { id, name: title === "Blank" ? "" : title, layout, transition: state.slide?.transition ?? { name: "dissolve", lasts_ms: 800 }, advance: { rule: "after", after_ms: 5000, cut_short: false } };
-  if (await state.edit({ do: "add slide", at, slide })) await state.open(id);
+  const slide = { id, name: title === "Blank" ? "" : title, layout, transition: state.slide?.transition ?? { name: "dissolve", lasts_ms: 800 } };
+  if (await state.edit({ do: "add slide", at, slide, as_show_runs: true })) await state.open(id);
 }

@@ -37,12 +37,11 @@ export class Others {
   }
 
   draw() {
-    const { slides, order } = this.state.data;
-    const number = (id) => order.indexOf(id) + 1;
+    const { slides, numbers } = this.state.data;
     const key = JSON.stringify(this.people.map((one) => [one.name, one.slide_id]));
     if (key !== this.drawn) {
       this.drawn = key;
-      this.node.replaceChildren(...this.people.map((one) => el("button", { class: "push round", title: `Go to where ${one.name} is`, onclick: () => { if (slides[one.slide_id]) this.state.open(one.slide_id); } }, one.name, number(one.slide_id) ? ` · slide ${number(one.slide_id)}` : "")));
+      this.node.replaceChildren(...this.people.map((one) => el("button", { class: "push round", title: `Go to where ${one.name} is`, onclick: () => { if (slides[one.slide_id]) this.state.open(one.slide_id); } }, one.name, numbers[one.slide_id] ? ` · slide ${numbers[one.slide_id]}` : "")));
     }
     this.frame();
   }

@@ -1,6 +1,7 @@
 // The slide's beats as stops on a line: pressing one shows the slide as it is when that beat has ended.
 import { el, icon } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
+import { countWords } from "../ui/wording.js";
 
 export function beatAt(state) {
   const { schedule } = state.line;
@@ -40,11 +41,11 @@ function drawAnew(state, node, start, now) {
     }, el("span", {}, String(index)));
     return index ? [el("i"), el("em", {}, `${secondsText(beat.wait.hold_ms)} s`), el("i"), stop] : [stop];
   });
-  const waits = schedule.beats.length - 1 + (schedule.last_wait ? 1 : 0);
+  const waits = state.waitsOf(state.slide.id);
   const begin = start + schedule.beats[now].start_ms;
   const run = (from, to) => state.dispatchEvent(new CustomEvent("run", { detail: { from, to } }));
   const focused = [...node.querySelectorAll("button")].indexOf(document.activeElement);
-  const along = el("div", { class: "along" }, el("em", { class: "mr-1" }, "On arrival"), stops, el("em", { class: "ml-1" }, `${waits} wait${waits === 1 ? "" : "s"} on this slide`));
+  const along = el("div", { class: "along" }, el("em", { class: "mr-1" }, "On arrival"), stops, el("em", { class: "ml-1" }, `${countWords(waits, "wait")} on this slide`));
   node.replaceChildren(el("span", { class: "runs" },
     el("button", { "data-run": "beat", title: "See this beat", "aria-label": "See this beat", onclick: () => run(begin, start + schedule.beats[now].end_ms) }, icon("play"), "Beat"),
     el("button", { "data-run": "slide", title: "See the slide", "aria-label": "See the slide", onclick: () => run(start, start + schedule.length_ms) }, icon("play"), "Slide")), along, el("output"));

@@ -1,0 +1,4 @@
+// Words with numbers, as core/wording.py says them.
+
+/** A number with its noun: "1 slide", "0 slides", "2 entries" (where the plural is given). */
+export const countWords = (count, noun, plural = `${noun}s`) => `${count} ${count === 1 ? noun : plural}`;
