@@ -4,6 +4,7 @@ import contextlib
 import ctypes
 import faulthandler
 import functools
+import json
 import os
 import signal
 import socket
@@ -300,6 +301,15 @@ class BrowserTest(unittest.TestCase):
         """The show as the server has it."""
         reply: Response = self.page.request.get(f"{self.base}/shows/{show}/score.json")  # type: ignore[assignment]
         return reply.json()  # type: ignore[no-any-return]
+
+    def edit(self, show: str, edit: dict[str, Any]) -> None:
+        """Makes an edit as the page of another device would."""
+        self.page.goto(f"{self.base}/shows/{show}/")
+        token = self.page.locator("meta[name=csrf]").get_attribute("content") or ""
+        body = {"revision": self.score(show)["revision"], "edit": edit}
+        headers = {"X-CSRFToken": token, "Content-Type": "application/json"}
+        reply = self.page.request.post(f"{self.base}/shows/{show}/edit", data=json.dumps(body), headers=headers)
+        self.assertEqual(reply.status, 200, reply.text())
 
     def slide(self, show: str, slide: str) -> dict[str, Any]:
         return self.page.request.get(f"{self.base}/shows/{show}/slides/{slide}.json").json()["slide"]  # type: ignore[no-any-return]

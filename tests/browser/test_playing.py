@@ -251,7 +251,7 @@ class ShowsTest(BrowserTest):
         self.expected_complaints = ("thumbs",)  # its small picture may still be on its way when it is gone
         page.get_by_role("link", name="New show").click()
         page.get_by_label("Title of the new show").fill("The bell frame")
-        page.get_by_role("button", name="Start blank").click()
+        page.get_by_role("button", name="A self-running show").click()
         page.wait_for_selector(".theatre [data-object=title]")
         expect(page.get_by_label("Title of the show")).to_have_value("The bell frame")
         page.goto(self.base + "/")

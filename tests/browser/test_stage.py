@@ -298,7 +298,7 @@ class CopyTest(StageTest):
         self.assertEqual((copy["box"]["x"], copy["box"]["y"]), (560, 84))
         self.page.goto(self.base + "/shows/start")
         self.page.get_by_label("Title of the new show").fill("Borrowed")
-        self.page.get_by_role("button", name="Start blank").click()
+        self.page.get_by_role("button", name="A self-running show").click()
         self.page.wait_for_selector(".theatre [data-object]")
         other = self.page.url.split("/shows/")[1].split("/")[0]
         self.page.keyboard.press("Control+v")

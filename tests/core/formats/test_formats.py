@@ -185,7 +185,7 @@ class ArchiveTest(SimpleTestCase):
     def test_a_show_of_version_2_is_read_and_means_the_same(self) -> None:
         def older(body: dict) -> None:
             body["version"] = 2
-            for name in ("marks", "habits", "voices_live"):
+            for name in ("marks", "habits", "voices_live", "follows_take"):
                 body["show"].pop(name, None)
             for slide in body["show"]["slides"]:
                 for name in ("size", "framings", "opens_on", "voice"):

@@ -3,7 +3,7 @@ from django.test import SimpleTestCase
 from ritornel.core.document.changes import apply_changes
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.errors import BadValue
-from ritornel.core.rehearsal.take import Arrived, Cued, Take, check_take, timing_of, use_timing
+from ritornel.core.rehearsal.take import Arrived, Cued, Take, check_take, follow_timing, timing_of, use_timing
 from ritornel.core.schedule import compile_show
 from tests.examples import example_a
 
@@ -32,10 +32,23 @@ class TimingTest(SimpleTestCase):
         self.assertEqual((notices, outcome.label), ((), "Use the timing of take 1"))
         self.assertEqual(apply_changes(outcome.show, outcome.inverse)[0], show)
 
+    def test_a_show_that_follows_a_take_keeps_its_own_holds_and_lengths(self) -> None:
+        show = example_a()
+        edit, notices = follow_timing(show, timing_of(TAKE), "take 1")
+        outcome = apply_edit(show, edit)
+        before, after = compile_show(show), compile_show(outcome.show)
+        waits = [(wait.cue_id, wait.hold_ms, wait.source) for wait in after.slides[1].waits]
+        # The cue `second` has a hold of its own, 3 500: it comes before what a take measured.
+        self.assertEqual(waits, [("first", 0, "take"), ("second", 3500, "own hold"), ("out", 2100, "take")])
+        self.assertEqual([s.length_ms for i, s in enumerate(after.slides) if i != 1], [s.length_ms for i, s in enumerate(before.slides) if i != 1])
+        self.assertEqual((outcome.show.follows_take, outcome.label), ("take 1", "Follow take 1"))
+        self.assertEqual(notices, ("1 wait of these keeps its own hold or voice mark.",))
+        self.assertEqual(apply_changes(outcome.show, outcome.inverse)[0], show)
+
     def test_what_the_show_no_longer_has_is_told(self) -> None:
         stranger = Take((Arrived("gone", 0), Cued("lost", 5, 5)), 10)
         _, notices = use_timing(example_a(), timing_of(stranger), "take 2")
-        self.assertEqual(len(notices), 2)
+        self.assertEqual(notices, ("1 wait of this take belongs to a cue that is no longer in the show.", "1 slide of this take is no longer in the show."))
 
     def test_a_take_without_any_event_says_nothing(self) -> None:
         timing = timing_of(Take((), 5))

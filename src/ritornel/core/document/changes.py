@@ -45,6 +45,7 @@ class PutSettings(Named, frozen=True, tag_field="change", tag="put settings"):
     runs: Runs
     holds_by_cue: dict[str, Time]
     voices_live: bool = False
+    follows_take: Name = ""
 
 
 class PutStyle(msgspec.Struct, frozen=True, tag_field="change", tag="put style"):
@@ -95,7 +96,7 @@ def slide_index(show: Show, slide_id: str) -> int:
 
 def settings_of(show: Show) -> PutSettings:
     """The change that would set the show's settings to what they are."""
-    return PutSettings(show.title, show.default_hold_ms, show.end, show.runs, show.holds_by_cue, show.voices_live)
+    return PutSettings(show.title, show.default_hold_ms, show.end, show.runs, show.holds_by_cue, show.voices_live, show.follows_take)
 
 
 def style_of(show: Show) -> PutStyle:

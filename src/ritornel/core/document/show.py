@@ -300,7 +300,8 @@ def first_advance(runs: Runs, cue_id: str) -> AdvanceAfter | AdvanceOnCue:
 
 
 class Show(Named, frozen=True, forbid_unknown_fields=True):
-    """A whole show. `holds_by_cue` are what the chosen take measured, by cue id (rule 2). With `voices_live` voices are heard on cue too."""
+    """A whole show. `holds_by_cue` are what the chosen take measured, by cue id (rule 2); `follows_take` is what that take is called. With
+    `voices_live` voices are heard on cue too."""
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("title",)
     nameless: ClassVar[str] = "Untitled show"
@@ -320,6 +321,7 @@ class Show(Named, frozen=True, forbid_unknown_fields=True):
     marks: tuple[NamedMark, ...] = ()
     habits: Habits = Habits()
     voices_live: bool = False
+    follows_take: Name = ""
 
     @property
     def shown(self) -> tuple[Slide, ...]:

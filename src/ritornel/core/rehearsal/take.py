@@ -8,13 +8,15 @@ from msgspec import Meta
 
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.drawings import Drawings
-from ritornel.core.document.edits import ChangeSlides, Edit, Several
+from ritornel.core.document.edits import ChangeShow, ChangeSlides, Edit, Several
 from ritornel.core.document.edits.holds import hold_edits
 from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.objects import Id
 from ritornel.core.document.show import AdvanceAfter, Show
 from ritornel.core.errors import BadValue
+from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import LONGEST_MS
+from ritornel.core.wording import count_text
 
 TakeTime = Annotated[int, Meta(ge=0, le=LONGEST_MS)]
 
@@ -86,18 +88,34 @@ def use_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[s
     Waits get their holds; a slide that advances `after` gets its time as length. How a slide advances is kept.
     """
     edits: list[Edit] = []
-    used: set[str] = set()
     for slide in show.slides:
-        used |= timing.hold_ms.keys() & set(cue_ids(slide))
         edits += hold_edits(slide, timing.hold_ms)
         if isinstance(slide.advance, AdvanceAfter) and slide.id in timing.slide_ms:
             advance = msgspec.structs.replace(slide.advance, after_ms=timing.slide_ms[slide.id])
             edits.append(ChangeSlides((slide.id,), {"advance": to_builtins(advance)}))
-    gone_cues = len(set(timing.hold_ms) - used)
-    gone_slides = len(set(timing.slide_ms) - {slide.id for slide in show.slides})
+    return Several(f"Use the timing of {name}", tuple(edits)), _gone(show, timing)
+
+
+def follow_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[str, ...]]:
+    """The edit by which the show follows a take: every wait without a hold of its own lasts as long as it did there (rule 2). Nothing of the show is
+    overwritten, and lengths stay. It also says what the take knows of cues that are gone."""
+    known = {cue for slide in show.slides for cue in cue_ids(slide)}
+    holds = {cue: ms for cue, ms in timing.hold_ms.items() if cue in known}
+    own = sum(wait.source in ("own hold", "voice mark") for slide in compile_show(show).slides for wait in slide.waits if wait.cue_id in holds)
+    notices = _gone(show, timing)
+    if own:
+        notices = (f"{count_text(own, 'wait')} of these {'keeps its' if own == 1 else 'keep their'} own hold or voice mark.", *notices)
+    return Several(f"Follow {name}", (ChangeShow({"holds_by_cue": holds, "follows_take": name}),)), notices
+
+
+def _gone(show: Show, timing: TakeTiming) -> tuple[str, ...]:
+    """What the take knows of cues and slides that are gone, in words."""
+    waits = len(set(timing.hold_ms) - {cue for slide in show.slides for cue in cue_ids(slide)})
+    slides = len(set(timing.slide_ms) - {slide.id for slide in show.slides})
     notices = []
-    if gone_cues:
-        notices.append(f"{gone_cues} wait(s) of this take belong to cues that are no longer in the show.")
-    if gone_slides:
-        notices.append(f"{gone_slides} slide(s) of this take are no longer in the show.")
-    return Several(f"Use the timing of {name}", tuple(edits)), tuple(notices)
+    if waits:
+        belong = "belongs to a cue that is" if waits == 1 else "belong to cues that are"
+        notices.append(f"{count_text(waits, 'wait')} of this take {belong} no longer in the show.")
+    if slides:
+        notices.append(f"{count_text(slides, 'slide')} of this take {'is' if slides == 1 else 'are'} no longer in the show.")
+    return tuple(notices)

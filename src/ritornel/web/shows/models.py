@@ -30,6 +30,7 @@ class Show(models.Model):
     marks = models.JSONField(default=list)
     habits = models.JSONField(default=dict)
     voices_live = models.BooleanField(default=False)
+    follows_take = models.CharField(max_length=200, blank=True, default="")
     revision = models.IntegerField(default=0)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)

@@ -55,6 +55,7 @@ def value_with(row: Show, slides: Iterable[bytes | memoryview], assets: Iterable
         from_builtins(row.marks, tuple[NamedMark, ...], "The marks"),
         from_builtins(row.habits, Habits, "The habits"),
         row.voices_live,
+        row.follows_take,
     )
 
 
@@ -71,6 +72,7 @@ def create_rows(row: Show, show: ShowValue) -> None:
 def _copy_settings(row: Show, settings: c.PutSettings) -> None:
     row.title, row.default_hold_ms, row.end = settings.title, settings.default_hold_ms, settings.end
     row.runs, row.holds_by_cue, row.voices_live = settings.runs, settings.holds_by_cue, settings.voices_live
+    row.follows_take = settings.follows_take
 
 
 def _copy_style(row: Show, style: c.PutStyle) -> None:

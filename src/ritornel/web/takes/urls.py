@@ -6,6 +6,7 @@ urlpatterns = [
     path("rehearse", views.rehearse, name="rehearse"),
     path("takes", views.keep, name="takes"),
     path("takes/plan.json", views.plan, name="plan"),
+    path("takes/follow-none", views.follow_none, name="follow-none"),
     path("takes/compare.json", comparing.compare, name="compare-takes"),
     path("takes/timing", comparing.take_timing, name="take-timing"),
     path("takes/<number:number>/use", views.use, name="use-take"),

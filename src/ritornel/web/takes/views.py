@@ -15,18 +15,23 @@ from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.decoding import from_builtins, from_json, to_json
+from ritornel.core.document.edits import ChangeShow, Several
 from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.take import Take as TakeValue
-from ritornel.core.rehearsal.take import check_take, timing_of, use_timing
+from ritornel.core.rehearsal.take import check_take, follow_timing, timing_of, use_timing
 from ritornel.core.render.drawn import drawn_pictures
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.naming import file_title
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import edit_show, history_labels, media_path, show_for, value_of
+from ritornel.web.shows.services import Edited, edit_show, history_labels, media_path, show_for, value_of
 from ritornel.web.takes.models import Take
+
+TIMINGS = {"own holds": use_timing, "followed take": follow_timing}
+"""How a take's timing is used: written into the show, or followed by it."""
 
 
 def _line(take: Take, show: ShowValue) -> dict[str, Any]:
@@ -51,6 +56,7 @@ def _plan(show: ShowValue) -> dict[str, Any]:
     names = {slide.id: slide.name for slide in show.slides}
     return {
         "length_ms": schedule.length_ms,
+        "follows": show.follows_take,
         "slides": [{"id": slide.slide_id, "name": names[slide.slide_id], "ms": slide.length_ms} for slide in schedule.slides],
     }
 
@@ -102,13 +108,30 @@ def keep(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def use(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Writes the take's timing into the show, as one edit that undo takes back."""
+    """Writes the take's timing into the show, as one edit that undo takes back: {"as": "own holds"}, or with {"as": "followed take"} the show follows it."""
     take = _take(show_id, number, request)
     show = value_of(take.show)
-    edit, notices = use_timing(show, timing_of(from_json(bytes(take.body), TakeValue, "The take")), take.name)
+    way = body_of(request).get("as", "own holds")
+    if way not in TIMINGS:
+        raise BadValue(f"A timing is used as {' or '.join(TIMINGS)}, not “{str(way)[:40]}”.", "as")
+    edit, notices = TIMINGS[way](show, timing_of(from_json(bytes(take.body), TakeValue, "The take")), take.name)
     edited = edit_show(show_id, person_of(request), edit)
-    row = show_for(show_id, request)
-    return json_reply({"revision": edited.revision, "notices": notices, "history": history_labels(row), "plan": _plan(edited.after)})
+    return _used(show_id, request, edited, notices)
+
+
+def _used(show_id: str, request: HttpRequest, edited: Edited, notices: tuple[str, ...]) -> HttpResponse:
+    history = history_labels(show_for(show_id, request))
+    return json_reply({"revision": edited.revision, "notices": notices, "history": history, "plan": _plan(edited.after)})
+
+
+@login_required
+@require_POST
+@telling_errors
+def follow_none(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The show follows no take any more: waits without a hold of their own last as long as the default."""
+    show = value_of(show_for(show_id, request))
+    edit = Several(f"Follow {show.follows_take or 'the take'} no longer", (ChangeShow({"holds_by_cue": {}, "follows_take": ""}),))
+    return _used(show_id, request, edit_show(show_id, person_of(request), edit), ())
 
 
 @login_required

@@ -88,14 +88,30 @@ async function end() {
   await prepare();
 }
 
-async function use(take) {
+/** What an edit of the show's timing led to. */
+async function retimed(asked, words) {
   try {
-    const reply = await post(`${base}/takes/${take.number}/use`);
+    const reply = await asked;
     data.plan = reply.plan;
     drawTakes();
     await prepare();
-    toast([`The show now has the timing of ${take.name}: ${clockText(reply.plan.length_ms)}.`, ...reply.notices].join(" "), { act: "Undo", onact: undoUse });
+    toast([`${words}: ${clockText(reply.plan.length_ms)}.`, ...reply.notices].join(" "), { act: "Undo", onact: undoUse });
   } catch (error) { toast(error.message, { wrong: true }); }
+}
+
+const USES = [
+  ["own holds", "As the show's own holds", "Holds and lengths are written into the slides."],
+  ["followed take", "As the take this show follows", "Only waits without a hold of their own last as they did. Another take can be followed later."],
+];
+
+const use = (take, as) => retimed(post(`${base}/takes/${take.number}/use`, { as }), as === "own holds" ? `The show now has the timing of ${take.name}` : `The show now follows ${take.name}`);
+
+function useMenu(take) {
+  const menu = el("details", { class: "together" }, el("summary", { class: "push" }, "Use this timing"),
+    el("div", {}, USES.map(([as, title, words]) => el("button", { class: "choice", onclick: () => { menu.open = false; use(take, as); } }, el("b", {}, title), el("span", {}, words)))));
+  addEventListener("pointerdown", (event) => { if (!menu.contains(event.target)) menu.open = false; }, true);
+  menu.addEventListener("keydown", (event) => { if (event.key === "Escape" && menu.open) { event.stopPropagation(); menu.open = false; menu.firstElementChild.focus(); } });
+  return menu;
 }
 
 async function undoUse() {
@@ -129,6 +145,7 @@ function drawTakes() {
   const { plan, takes } = data;
   const heading = el("section", {}, el("h1", { class: "text-xl" }, "Takes"),
     el("p", { class: "said" }, takes.length ? `${takes.length} kept. The plan is ${clockText(plan.length_ms)} long.` : "None yet. Every run is kept here with the time of each cue; its timing can then become the show's."),
+    plan.follows ? el("p", {}, `The waits follow ${plan.follows}. `, el("button", { class: "link", onclick: () => retimed(post(`${base}/takes/follow-none`), "The show follows no take") }, "Follow none")) : null,
     takes.length ? el("button", { class: "push mt-2", onclick: compare }, takes.length > 1 ? "Compare the takes" : "Look at it slide by slide") : null);
   at("takes").replaceChildren(heading, ...takes.map((take) => section(take, plan)));
 }
@@ -144,7 +161,7 @@ function section(take, plan) {
   return el("section", { "data-take": take.number },
     el("div", { class: "row mb-2" }, el("h2", { class: "text-lg" }, `Take ${take.number}`), el("span", { class: "said" }, clockText(take.length_ms)),
       take.drawings ? el("a", { class: "link", href: take.drawings, title: "The slides that were drawn on, as pictures" }, "Its drawings") : null,
-      el("button", { class: "push ml-auto", onclick: () => use(take) }, "Use this timing"), el("button", { class: "push bare", "aria-label": `Throw take ${take.number} away`, onclick: () => remove(take) }, icon("trash-2"))),
+      el("span", { class: "ml-auto" }), useMenu(take), el("button", { class: "push bare", "aria-label": `Throw take ${take.number} away`, onclick: () => remove(take) }, icon("trash-2"))),
     el("table", {}, el("thead", {}, el("tr", {}, ["Slide", "Plan", "Take", "Differs", "Holds, s"].map((words) => el("th", { scope: "col" }, words)))), el("tbody", {}, rows)));
 }
 

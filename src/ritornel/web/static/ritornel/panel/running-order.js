@@ -23,7 +23,7 @@ export function setHold(state, line, beat, ms) {
 }
 
 function waitRow(state, beat, wait, now) {
-  const sourceWords = { "own hold": "own hold", take: "take", default: "usual hold", "voice mark": "voice mark" }[wait.source];
+  const sourceWords = { "own hold": "own hold", take: state.data.settings.follows_take || "take", default: "default hold", "voice mark": "voice mark" }[wait.source];
   const stop = beat === null ? el("span", { class: "stop", "aria-hidden": "true" }, "→") : el("button", {
     class: "stop", "aria-current": beat === now ? "true" : null, "aria-label": `Show beat ${beat}`, onclick: () => goToBeat(state, beat),
   }, String(beat));

@@ -25,7 +25,7 @@ export function* drawBar(bar, rows, scale, state, ties = []) {
   group.append(svg("rect", { x: 0, y: rows.slides.top, width: bar.width, height: rows.slides.height, fill: "transparent", "data-pick": "slide", "data-slide": bar.line.id }));
   drawHead(group, bar, rows);
   drawExtension(group, bar, rows, scale);
-  const waits = drawWaits(group, bar, rows, scale);
+  const waits = drawWaits(group, bar, rows, scale, state);
   yield;
   yield* drawBuilds(group, bar, rows, scale, state, ties);
   group.append(...waits);
@@ -72,7 +72,7 @@ function drawExtension(group, bar, rows, scale) {
   if (scale.x(extended) > widthOf(words) + 12) group.append(svg("text", { class: "brass strong", x: x + scale.x(extended) / 2, y: rows.slides.top + 56, "text-anchor": "middle" }, words));
 }
 
-function drawWaits(group, bar, rows, scale) {
+function drawWaits(group, bar, rows, scale, state) {
   const { schedule } = bar.line;
   const marks = [];
   const { top, height } = rows.builds;
@@ -88,7 +88,7 @@ function drawWaits(group, bar, rows, scale) {
     if (x2 - x1 > 18) marks.push(svg("g", { "pointer-events": "none" }, fermata(x1 + 3, top + 17)));
     if (x2 - x1 > widthOf(words) + 30) marks.push(svg("text", { x: x1 + 24, y: top + 16, class: "strong plum", "pointer-events": "none" }, words));
     if (inBar && x2 - x1 > widthOf(words) + 52) marks.push(svg("g", { "pointer-events": "none" }, svg("circle", { cx: x2, cy: top + 12, r: 8, fill: "white", stroke: "var(--color-plum)", "stroke-width": 1.4 }), svg("text", { x: x2, y: top + 16, "text-anchor": "middle", class: "strong plum" }, String(beat))));
-    if (inBar) marks.push(svg("rect", { x: x2 - 4, y: top, width: 8, height: Math.min(26, height), fill: "transparent", "data-drag": "hold", "data-slide": bar.line.id, "data-beat": beat, "data-ms": wait.hold_ms }, svg("title", {}, `Cue ${beat}: hold ${words} (${wait.source}). Pull to change.`)));
+    if (inBar) marks.push(svg("rect", { x: x2 - 4, y: top, width: 8, height: Math.min(26, height), fill: "transparent", "data-drag": "hold", "data-slide": bar.line.id, "data-beat": beat, "data-ms": wait.hold_ms }, svg("title", {}, `Cue ${beat}: hold ${words} (${wait.source === "take" ? state.data.settings.follows_take || "take" : wait.source}). Pull to change.`)));
   }
   if (bar.cued && !schedule.last_wait) {
     // On cue it waits here for as long as the presenter likes; the bar is as wide as planned.

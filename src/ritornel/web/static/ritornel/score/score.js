@@ -256,7 +256,7 @@ export class Score {
   drawNames(rows) {
     const { data } = this.state;
     // Drawn anew only where it says something else: a button in it would lose its focus.
-    const said = JSON.stringify([rows, data.order.length, data.length_ms, this.state.way, data.settings.runs, data.voices.length, data.music, data.lost_spans, data.order.map((id) => [data.slides[id].schedule.beats.length, data.slides[id].skipped])]);
+    const said = JSON.stringify([rows, data.order.length, data.length_ms, this.state.way, data.settings.follows_take, data.settings.runs, data.voices.length, data.music, data.lost_spans, data.order.map((id) => [data.slides[id].schedule.beats.length, data.slides[id].skipped])]);
     if (said === this.namesSaid) return;
     this.namesSaid = said;
     const waits = this.state.shown.reduce((sum, id) => sum + this.state.waitsOf(id), 0);
@@ -273,7 +273,7 @@ export class Score {
     const music = data.music.length ? `${data.music.length === 1 ? this.state.asset(data.music[0].asset_id)?.name ?? "" : `${data.music.length} stretches`}` : "none";
     this.names.replaceChildren(zoom,
       place(rows.slides.top + 8, "Slides", `${countWords(this.state.shown.length, "slide")} · ${clockText(data.length_ms)}`, this.wayButton()),
-      place(rows.builds.top + 8, "Builds", countWords(waits, "wait")),
+      place(rows.builds.top + 8, "Builds", countWords(waits, "wait"), data.settings.follows_take ? `follow ${data.settings.follows_take}` : ""),
       ...(data.voices.length ? [place(rows.voices.top + 5, "Voices")] : []),
       place(rows.music.top + 4, "Music", data.lost_spans.length ? "a stretch has no slide left" : music));
   }
