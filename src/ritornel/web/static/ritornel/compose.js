@@ -5,11 +5,11 @@ import { ShowState } from "./show-state.js";
 import { Clipboard } from "./stage/clipboard.js";
 import { Stage } from "./stage/stage.js";
 import { drawStops } from "./stage/stops.js";
-import { el } from "./ui/element.js";
 import { taken } from "./ui/free-keys.js";
 import { onFirst } from "./ui/later.js";
 import { startData } from "./ui/net.js";
-import { CHOICES, choiceWords, keepChoice, playChoice } from "./ui/play-choice.js";
+import { choiceWords, keepChoice, playChoice } from "./ui/play-choice.js";
+import { loadSheet } from "./ui/sheets.js";
 import { toast } from "./ui/toast.js";
 
 const at = (id) => document.getElementById(id);
@@ -22,14 +22,14 @@ const [shelf, themes, overview] = ["shelf", "themes", "overview"].map((name) => 
 onFirst([...[...bar.querySelectorAll("[data-tray], [data-add]")].map((button) => [button, "click"]), [state, "music"]], async () => { const { Tray } = await import("./stage/tray.js"); new Tray(state, stage, { bar, node: at("tray") }); });
 bar.addEventListener("pointerenter", () => import("./stage/tray.js"), { once: true });
 onFirst([[shelf.button, "click"], [at("open-pictures"), "click"], [at("open-clips"), "click"], [state, "want"], [state, "shelf"], [state, "progress"]], async () => {
-  const { Shelf } = await import("./shelf/shelf.js");
+  const [{ Shelf }] = await Promise.all([import("./shelf/shelf.js"), loadSheet("shelf")]);
   new Shelf(state, stage, { ...shelf, picture: at("open-pictures"), clip: at("open-clips") });
 });
-onFirst([[overview.button, "click"]], async () => { const { Overview } = await import("./overview/overview.js"); new Overview(state, overview); });
+onFirst([[overview.button, "click"]], async () => { const [{ Overview }] = await Promise.all([import("./overview/overview.js"), loadSheet("overview")]); new Overview(state, overview); });
 at("bring-recorded").addEventListener("click", async () => {
   if (state.slide) (await import("./record/clip.js")).recordClip({ base: state.base, role: "slide", slideId: state.slide.id, viewing: state.slide.id, used: (reply) => state.take(reply), shelved: (reply) => state.take(reply) });
 });
-onFirst([[themes.button, "click"]], async () => { const { Themes } = await import("./shelf/themes.js"); new Themes(state, themes); });
+onFirst([[themes.button, "click"]], async () => { const [{ Themes }] = await Promise.all([import("./shelf/themes.js"), loadSheet("shelf")]); new Themes(state, themes); });
 // What is over the stage is told to the page as a whole; of shelf and themes only one at a time.
 const overs = ["shelf", "themes", "overview"];
 const watch = new MutationObserver((changes) => {
@@ -100,12 +100,8 @@ const sayPlay = () => { at("play").lastElementChild.textContent = choiceWords(ch
 state.addEventListener("show", sayPlay);
 sayPlay();
 at("play").addEventListener("click", () => playAs(chosen()));
-const others = at("play-others");
-others.addEventListener("toggle", () => {
-  others.lastElementChild.replaceChildren(...CHOICES.map((choice) => el("button", { "aria-current": String(choiceWords(choice) === choiceWords(chosen())), onclick: () => { keepChoice(state.showId, choice); playAs(choice); } }, choiceWords(choice))));
-});
-addEventListener("pointerdown", (event) => { if (!others.contains(event.target)) others.open = false; }, true);
-others.addEventListener("keydown", (event) => { if (event.key === "Escape" && others.open) { event.stopPropagation(); others.open = false; others.firstElementChild.focus(); } });
+at("play-others").addEventListener("pointerenter", () => import("./ui/play-menu.js"), { once: true });
+onFirst([[at("play-others"), "toggle"]], async () => (await import("./ui/play-menu.js")).playMenu(at("play-others"), chosen, (choice) => { keepChoice(state.showId, choice); playAs(choice); }));
 
 /* The score's height. */
 const pull = at("pull");

@@ -5,6 +5,7 @@ import { goesOnAlone } from "./player/live.js";
 import { ShowPlayer } from "./player/player.js";
 import { el, icon } from "./ui/element.js";
 import { later } from "./ui/later.js";
+import { closeMenu } from "./ui/menu.js";
 import { get, post, startData } from "./ui/net.js";
 import { paceWords, slipMs } from "./ui/pace.js";
 import { clockText, minutesText, roundHalfUp } from "./ui/times.js";
@@ -108,9 +109,8 @@ const use = (take, as) => retimed(post(`${base}/takes/${take.number}/use`, { as 
 
 function useMenu(take) {
   const menu = el("details", { class: "together" }, el("summary", { class: "push" }, "Use this timing"),
-    el("div", {}, USES.map(([as, title, words]) => el("button", { class: "choice", onclick: () => { menu.open = false; use(take, as); } }, el("b", {}, title), el("span", {}, words)))));
-  addEventListener("pointerdown", (event) => { if (!menu.contains(event.target)) menu.open = false; }, true);
-  menu.addEventListener("keydown", (event) => { if (event.key === "Escape" && menu.open) { event.stopPropagation(); menu.open = false; menu.firstElementChild.focus(); } });
+    el("div", {}, USES.map(([as, title, words]) => el("button", { class: "menu-choice", onclick: () => { menu.open = false; use(take, as); } }, el("b", {}, title), el("span", {}, words)))));
+  closeMenu(menu);
   return menu;
 }
 

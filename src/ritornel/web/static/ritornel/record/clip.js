@@ -2,6 +2,7 @@
 import { el, icon, newId } from "../ui/element.js";
 import { post } from "../ui/net.js";
 import { clockText } from "../ui/times.js";
+import { loadSheet } from "../ui/sheets.js";
 import { toast } from "../ui/toast.js";
 import { Camera } from "./camera.js";
 import { Courier } from "./courier.js";
@@ -12,17 +13,13 @@ const COUNT_S = 3;
 const TITLES = { greeting: "A greeting before the show", farewell: "A farewell after the show", slide: "A clip or voice for this slide" };
 const PUT = { greeting: "Put it before the show", farewell: "Put it after the show", slide: "Put it on this slide" };
 
-/** The recorder's own styles, fetched once. */
-let dressed = null;
-const dress = () => (dressed ??= new Promise((done) => { const sheet = el("link", { rel: "stylesheet", href: new URL("../recorder.css", import.meta.url).href, onload: done, onerror: done }); document.head.append(sheet); }));
-
 /**
  * Opens the recorder over the page.
  * @param {{base: string, role: "greeting"|"farewell"|"slide", slideId?: string, viewing?: string, used: function(object), shelved?: function(object)}} about
  * `used` gets what the server answered when it was put somewhere, `shelved` when it came onto the shelf
  */
 export async function recordClip({ base, role, slideId = null, viewing = null, used, shelved = () => undefined }) {
-  await dress();
+  await loadSheet("recorder");
   const video = el("video", { muted: true, playsinline: true });
   video.muted = true;
   const [microphone, camera, courier] = [new Microphone(), new Camera(video), new Courier(base, newId())];

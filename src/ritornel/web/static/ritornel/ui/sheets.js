@@ -1,0 +1,12 @@
+// Styles of what is opened only now and then, fetched with it.
+import { el } from "./element.js";
+
+const fetched = new Map();
+
+/** Resolves when the sheet is there, or cannot be had. */
+export function loadSheet(name) {
+  if (!fetched.has(name)) {
+    fetched.set(name, new Promise((done) => { document.head.append(el("link", { rel: "stylesheet", href: new URL(`../${name}.css`, import.meta.url).href, onload: done, onerror: done })); }));
+  }
+  return fetched.get(name);
+}
