@@ -77,9 +77,15 @@ class RecordTest(BrowserTest):
         self.assertEqual((first["whole"], second["whole"], first["camera"], second["camera"]), (True, True, True, True))
         self.assertEqual(second["from_ms"], first["lasts_ms"])
         self.assertEqual(set(first["cues"]), {"q-esc-1", "q-esc-2"})
+        expect(page.locator("#camera-place")).to_be_visible()
         page.click("#play-picked")
+        # What was recorded is looked at: with its own camera and its own notes, and not with the camera as it is now.
+        page.wait_for_selector('.record[data-looking] #record-picture [data-object="rec-esc-s"]')
+        expect(page.locator("#camera-place")).to_be_hidden()
         page.wait_for_selector('.record[data-heard="two-s"]')
+        expect(page.locator("#notes-of")).to_have_text("Notes, slide 4")
         expect(page.locator("#play-picked")).to_have_text("Play as picked")
+        expect(page.locator("#camera-place")).to_be_visible()
         page.click("#keep-picked")
         expect(page.locator("#sections [aria-current]")).to_contain_text("Kept take 1")
         performed = page.request.get(f"{self.base}/shows/{self.show}/performance.json").json()
@@ -250,6 +256,24 @@ class RecordTest(BrowserTest):
         """What axe-core finds that would keep somebody from using the page."""
         found = Axe().run(page).response["violations"]
         return [(entry["id"], [node["html"][:140] for node in entry["nodes"]][:3]) for entry in found if entry["impact"] in ("serious", "critical")]
+
+    def test_a_camera_that_stops_before_the_voice_is_told_at_once_and_recorded_again(self) -> None:
+        # The browser stops recording the first piece of the camera, as it may where the machine is too slow.
+        script = """const start = MediaRecorder.prototype.start; let first = true;
+            MediaRecorder.prototype.start = function (...given) {
+              start.apply(this, given);
+              if (first) { first = false; setTimeout(() => this.stop(), 1500); }
+            };"""
+        self.page.add_init_script(script)
+        page = self.record("noon-s", camera=True)
+        page.click("#record-go")
+        self.until_recorded(page, 4)
+        page.click("#stop")
+        told = page.get_by_role("alert").filter(has_text="s before the voice.")
+        expect(told).to_contain_text("Take 1: the camera's picture of slide 1 ends")
+        expect(page.locator("#lines .piece .misfit")).to_contain_text("The camera stops")
+        told.get_by_role("button", name="Record the slide again").click()
+        expect(page.locator("#take-now")).to_contain_text("Take 2, recording")
 
     def test_it_can_be_used_by_everybody(self) -> None:
         page = self.record(camera=True)

@@ -25,6 +25,7 @@ class SectionTest(BrowserTest):
         expect(page.locator('.ov-bar[aria-selected="true"]')).to_have_count(2)
         page.goto(f"{self.base}/shows/{show}/lectern?from=men-s")
         page.wait_for_selector(".lectern[data-ready]")
+        page.keyboard.press(" ")
         expect(page.locator("#left")).to_contain_text("left for this section")
         expect(page.locator('#coming [data-opens="The dial"]')).to_have_count(1)
 

@@ -2,6 +2,7 @@ from unittest import TestCase
 
 import msgspec
 
+from ritornel.core.checks import check_show
 from ritornel.core.document.camera import Placement, camera_box
 from ritornel.core.document.changes import apply_changes
 from ritornel.core.document.edits import ReorderSlides, apply_edit
@@ -21,7 +22,7 @@ from ritornel.core.rehearsal.recording import (
     section_with,
 )
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
-from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.performance import perform, sight_at
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.told import told
@@ -125,13 +126,30 @@ class KeepTest(TestCase):
         assert slide is not None
         clip = slide.objects[-1]
         assert isinstance(clip, Clip)
-        self.assertEqual((clip.in_ms, clip.out_ms, clip.muted, clip.corner_px, clip.holds), (900, 9000, True, 128.0, False))
-        self.assertEqual(slide.order[0].object_id, clip.id)
+        self.assertEqual((clip.in_ms, clip.out_ms, clip.muted, clip.corner_px, clip.with_slide), (0, 9000, True, 128.0, True))
+        self.assertNotIn(clip.id, [build.object_id for build in slide.order])
         self.assertEqual(clip.box, Box(box.x, box.y, 256, 256))
         kept = apply_edit(SHOW, keep_edit(SHOW, picks, "it")).show
         again = apply_edit(kept, keep_edit(kept, picks, "it")).show.slide("esc-s")
         assert again is not None
         self.assertEqual([item.name for item in again.objects].count("Camera"), 1)
+
+    def test_the_camera_moves_while_its_slide_comes_in_and_stands_when_it_ends_before_the_voice(self) -> None:
+        film = Asset("rec-c", "Camera", "b" * 64, "video/webm", 1000, 320, 320, 4270)
+        picks = {"esc-s": Picked(pieces_of(TAKE, leaving_cues(SHOW))[0], sound(9000), film, Placement("round"))}
+        kept = apply_edit(SHOW, keep_edit(SHOW, picks, "it")).show
+        staged = perform(kept)
+        index = staged.schedule.index_of("esc-s")
+        start = staged.schedule.starts_ms[index]
+        self.assertGreater(staged.schedule.slides[index].transition_ms, 300)
+
+        def played(slide_ms: float) -> float | None:
+            layer = next(layer for layer in sight_at(staged, start + slide_ms).layers if layer.index == index)
+            return dict(layer.objects)["rec-esc-s", None].played
+
+        self.assertEqual([played(0), played(300), played(4270), played(8000)], [0, 300 / 4270, 1, 1])
+        finding = next(finding for finding in check_show(kept) if finding.check == "camera")
+        self.assertEqual(finding.title, "The picture of “Camera” ends 4.73 s before the voice")
 
     def test_nothing_picked_and_empty_pieces_are_refused(self) -> None:
         with self.assertRaisesRegex(BadValue, "Nothing is picked that could be kept."):

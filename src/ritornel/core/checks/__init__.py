@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterator, Mapping
 
 from ritornel.core.checks import (
     alternatives,
+    camera,
     credit,
     cuts,
     differs,
@@ -34,6 +35,7 @@ CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
     holds.find,
     reading.find,
     cuts.find,
+    camera.find,
     music_end.find,
     off_frame.find,
     invisible.find,

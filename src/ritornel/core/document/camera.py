@@ -5,10 +5,8 @@ from typing import Annotated, Literal
 import msgspec
 from msgspec import Meta
 
-from ritornel.core.document.objects import PLAYS, Box, Clip, Stroke
-from ritornel.core.document.show import Asset, Build, Follows, Frame
-from ritornel.core.errors import BadValue
-from ritornel.core.time.milliseconds import time_text
+from ritornel.core.document.objects import Box, Clip, Stroke
+from ritornel.core.document.show import Asset, Frame
 
 Share = Annotated[float, Meta(ge=0, le=100)]
 
@@ -51,19 +49,24 @@ def snapped_pct(value: float, half: float) -> float:
     return next((place for place in places if abs(place - value) < SNAP_PCT), value)
 
 
-def camera_clip(frame: Frame, placement: Placement, asset: Asset, object_id: str, transition_ms: int, lasts_ms: int) -> tuple[Clip, Build]:
-    """The camera's clip of a slide and the build that plays it, silently: what is heard is the voice.
-
-    Clips play from the end of the transition on; so that lips and voice agree the clip begins where the camera was by then. Raises BadValue for a
-    clip that is not longer than the transition.
-    """
-    out_ms = min(lasts_ms, asset.lasts_ms)
-    if out_ms <= transition_ms:
-        lasts, transition = time_text(out_ms), time_text(transition_ms)
-        raise BadValue(f"The camera's picture lasts {lasts} and the transition {transition}, so nothing of it would be seen.", "camera")
+def camera_clip(frame: Frame, placement: Placement, asset: Asset, object_id: str, lasts_ms: int) -> Clip:
+    """The camera's clip of a slide, which runs with it in silence: what is heard is the voice. Both begin at the slide's 0, so lips and voice agree,
+    also while the transition runs."""
+    out_ms = max(min(lasts_ms, asset.lasts_ms), 1)
     box = camera_box(frame, placement)
     corner = box.width / 2 if placement.shape == "round" else 12.0
-    clip = Clip(
-        object_id, "Camera", box, asset.id, corner_px=corner, stroke=Stroke("#ffffff", 4.0), muted=True, holds=False, in_ms=transition_ms, out_ms=out_ms
-    )
-    return clip, Build(f"{object_id}-b", object_id, PLAYS, Follows(), lasts_ms=0)
+    return Clip(object_id, "Camera", box, asset.id, corner_px=corner, stroke=Stroke("#ffffff", 4.0), muted=True, holds=False, with_slide=True, out_ms=out_ms)
+
+
+STILL_MS = 250
+"""A camera's picture that stands still for less than this at the end is not noticed."""
+
+
+def uncovered_ms(spoken_ms: int, picture_ms: int) -> int:
+    """For how long the voice goes on while the camera's picture stands still; 0 where nobody would notice.
+
+    >>> uncovered_ms(5850, 4270), uncovered_ms(5850, 5700)
+    (1580, 0)
+    """
+    missing = spoken_ms - picture_ms
+    return missing if missing > STILL_MS else 0

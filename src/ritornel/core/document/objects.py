@@ -243,6 +243,8 @@ class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fi
     """A video in a box, fitted, cropped and framed as a picture is: from `in_ms` to `out_ms` of its own time. It plays through a build of the effect
     `plays clip`; before, it shows its picture at `poster_ms` (None: at `in_ms`), afterwards the last one before `out_ms`. One that `repeats` goes
     on until its slide ends. One that `holds` keeps its beat until its end (a repeating one: for one pass); else it runs on beneath later beats.
+    One that runs `with_slide` needs no build: it plays once on the slide's own clock from its 0 on, as a drift does, and in silence, whatever
+    the beats do; so the picture of a speaker keeps moving while its slide comes in.
     Its sound has a level and equal-power fades at both ends of all it plays. At another speed than 100 % its sound keeps its pitch. Its captions are in
     order and do not overlap."""
 
@@ -255,6 +257,7 @@ class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fi
     fade_out_ms: Annotated[int, Meta(ge=0, le=60_000)] = 0
     repeats: bool = False
     holds: bool = True
+    with_slide: bool = False
     rate_pct: Annotated[int, Meta(ge=25, le=400)] = 100
     captions: tuple[Caption, ...] = ()
 

@@ -6,7 +6,7 @@ import msgspec
 
 from ritornel.core.document.camera import Placement, camera_clip
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.edits import AddAssets, AddBuild, AddObjects, ChangeSlides, DropAssets, Edit, PutVoice, RemoveObjects, Several, apply_edit
+from ritornel.core.document.edits import AddAssets, AddObjects, ChangeSlides, DropAssets, Edit, PutVoice, RemoveObjects, Several, apply_edit
 from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset, Show, Slide, Voice
 from ritornel.core.document.uses import uses_of
@@ -82,11 +82,8 @@ def _camera(show: Show, slide: Slide, picked: Picked) -> list[Edit]:
     edits: list[Edit] = [RemoveObjects(slide.id, (own,))] if slide.object(own) is not None else []
     if picked.picture is None or picked.placement.shape not in ("round", "rectangle"):
         return edits
-    transition_ms = slide.transition_ms
-    if min(picked.piece.lasts_ms, picked.picture.lasts_ms) <= transition_ms:
-        return edits
-    clip, build = camera_clip(show.frame, picked.placement, picked.picture, own, transition_ms, picked.piece.lasts_ms)
-    return [*edits, AddObjects(slide.id, (clip,)), AddBuild(slide.id, build, 0)]
+    clip = camera_clip(show.frame, picked.placement, picked.picture, own, picked.piece.lasts_ms)
+    return [*edits, AddObjects(slide.id, (clip,))]
 
 
 def _cleared(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:

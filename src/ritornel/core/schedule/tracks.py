@@ -4,7 +4,7 @@ from typing import Any
 
 import msgspec
 
-from ritornel.core.document.objects import Picture
+from ritornel.core.document.objects import Clip, Picture
 from ritornel.core.document.show import Build, Frame, Slide, Transition
 from ritornel.core.document.theme import Theme, colour_in
 from ritornel.core.errors import BadValue
@@ -131,6 +131,9 @@ def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: T
         if isinstance(item, Picture) and item.drift is not None:
             drift = Segment(-1, False, "drift", -1, 0, schedule.length_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve_of(item.drift.pace))
             segments.setdefault((item.id, None), []).append(drift)
+        if isinstance(item, Clip) and item.with_slide:
+            plays = Segment(-1, False, "played", -1, 0, item.pass_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve_of("even"))
+            segments.setdefault((item.id, None), []).append(plays)
     targets = dict.fromkeys([*entrances, *segments])
     motions = tuple(
         Motion(target[0], target[1], away.get(target, False), tuple(entrances.get(target, ())), tuple(segments.get(target, ()))) for target in targets

@@ -22,6 +22,7 @@ from ritornel.core.rehearsal.picked import RECORDED, Picked, keep_edit
 from ritornel.core.rehearsal.recording import as_recorded
 from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.performance import perform
+from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.people.services import assigned_to, person_of
 from ritornel.web.shows.ranges import file_reply
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
@@ -95,17 +96,34 @@ def _picked(desk: Desk, slide_ids: tuple[str, ...]) -> dict[str, Picked]:
     return {slide: cut(entry.row, piece, names[slide]) for slide, (entry, piece) in desk.picks.items() if slide in slide_ids and piece.lasts_ms}
 
 
+def _lone(request: HttpRequest, row: Show, desk: Desk) -> dict[str, Picked]:
+    """The one piece that was asked for. Raises Http404 where there is none, or it is of a slide that the asking person may not see."""
+    recording = recording_of(row.pk, request.GET["take"], request)
+    number = whole_number(request.GET.get("piece", ""), most=10_000)
+    pieces = next((entry.pieces for entry in desk.recordings if entry.row.pk == recording.pk), ())
+    piece = next((one for one in pieces if one.number == number and one.lasts_ms), None)
+    slide = desk.show.slide(piece.slide_id) if piece else None
+    if piece is None or slide is None or slide.id not in seen_slides(row, desk.show):
+        raise Http404("There is no such recording.")
+    return {slide.id: cut(recording, piece, slide.name or "Slide")}
+
+
 @login_required
 @require_GET
 @telling_errors
 def as_picked(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The section, or with `?section=all` the whole show, as it would be if what is picked were kept."""
+    """The section, or with `?section=all` the whole show, as it would be if what is picked were kept; with `?take=` and `&piece=` that piece's slide, as
+    it would be with the piece."""
     row = show_for(show_id, request, "record")
     show = value_of(row)
     desk = desk_of(row, show)
     whole = request.GET.get("section") == "all" and row.access.may("watch")
-    slide_ids = tuple(slide.id for slide in show.slides) if whole else _section(request, row, show).slide_ids
-    picks = _picked(desk, slide_ids)
+    if "take" in request.GET:
+        picks = _lone(request, row, desk)
+        slide_ids = tuple(picks)
+    else:
+        slide_ids = tuple(slide.id for slide in show.slides) if whole else _section(request, row, show).slide_ids
+        picks = _picked(desk, slide_ids)
     kept = apply_edit(show, keep_edit(show, picks, "what is picked")).show
     if not whole:
         kept = msgspec.structs.replace(kept, slides=tuple(slide for slide in kept.slides if slide.id in slide_ids), end="hold")

@@ -102,11 +102,28 @@ def sound_id(recording_id: str, piece: Piece) -> str:
     return f"{RECORDED}{recording_id}-{piece.number}-{piece.lasts_ms}"
 
 
+def _about(recording_id: str, piece: Piece, what: str) -> Path:
+    """Where a cut is told: the shelf's entry, or null where it cannot be read."""
+    return recording_folder(recording_id) / f"cut-{what}-{piece.number}-{piece.lasts_ms}.json"
+
+
+def picture_ms(recording_id: str, piece: Piece) -> int | None:
+    """How long the camera's picture of a piece lasts; None until it has been cut."""
+    about = _about(recording_id, piece, "camera")
+    if not about.is_file():
+        return None
+    made: Asset | None = msgspec.json.decode(about.read_bytes(), type=Asset | None)
+    return made.lasts_ms if made is not None else 0
+
+
 def _cut(recording: Recording, piece: Piece, name: str, what: str, make: Any, asset_id: str) -> Asset:
     """A cut as the shelf's entry, its content kept; made once."""
-    about = recording_folder(recording.id) / f"cut-{what}-{piece.number}-{piece.lasts_ms}.json"
+    about = _about(recording.id, piece, what)
     if about.is_file():
-        return msgspec.json.decode(about.read_bytes(), type=Asset)
+        known: Asset | None = msgspec.json.decode(about.read_bytes(), type=Asset | None)
+        if known is None:
+            raise BadMedia(f"{name}: what was recorded cannot be read.")
+        return known
     # The worker and a request may be at it at the same time: each works on files of its own, and the last to be done is as good as the first.
     with tempfile.TemporaryDirectory(prefix="cut-", dir=about.parent) as folder:
         made, told = Path(folder) / "made", Path(folder) / "told"
@@ -134,6 +151,7 @@ def cut(recording: Recording, piece: Piece, slide_name: str) -> Picked:
                 recording, piece, f"{name}, camera", "camera", lambda target: confined(write_joined, segments, target, what=name, bounds=LONG), f"{own}-c"
             )
         except BadMedia:
+            _about(recording.id, piece, "camera").write_bytes(b"null")
             picture = None
     return Picked(piece, sound, picture, placement)
 

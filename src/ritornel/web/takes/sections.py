@@ -5,6 +5,7 @@ from typing import Any
 
 import msgspec
 
+from ritornel.core.document.camera import uncovered_ms
 from ritornel.core.document.decoding import from_json
 from ritornel.core.document.sections import Section, section_number
 from ritornel.core.document.show import Show as ShowValue
@@ -18,7 +19,7 @@ from ritornel.web.people.services import called
 from ritornel.web.shows.score import style_stamp, thumb_address
 from ritornel.web.shows.services import Show
 from ritornel.web.takes.models import Pick, Recording
-from ritornel.web.takes.recorded import has_picture, sound_id
+from ritornel.web.takes.recorded import has_picture, picture_ms, sound_id
 
 
 class Recorded(msgspec.Struct, frozen=True):
@@ -137,6 +138,15 @@ def _slides(desk: Desk, section: Section) -> list[dict[str, Any]]:
     return lines
 
 
+def _piece_line(recording_id: str, piece: Piece) -> dict[str, Any]:
+    """A piece as the page draws it: `still_ms` is for how long the camera's picture stands still at its end, None until that is known."""
+    line = {**msgspec.to_builtins(piece), "camera": has_picture(recording_id, piece), "still_ms": 0}
+    if line["camera"]:
+        lasts_ms = picture_ms(recording_id, piece)
+        line["still_ms"] = None if lasts_ms is None else uncovered_ms(piece.lasts_ms, lasts_ms)
+    return line
+
+
 def take_line(entry: Recorded, desk: Desk) -> dict[str, Any]:
     """A recording as the page draws it."""
     row = entry.row
@@ -149,7 +159,7 @@ def take_line(entry: Recorded, desk: Desk) -> dict[str, Any]:
         "who": called(row.person),
         "placement": row.placement,
         "not_fitting": not_fitting(desk.show, entry.pieces),
-        "pieces": [{**msgspec.to_builtins(piece), "camera": has_picture(row.id, piece)} for piece in entry.pieces],
+        "pieces": [_piece_line(row.id, piece) for piece in entry.pieces],
     }
 
 

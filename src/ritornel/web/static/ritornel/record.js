@@ -18,13 +18,14 @@ import { later } from "./ui/later.js";
 import { newId } from "./ui/element.js";
 import { taken } from "./ui/free-keys.js";
 import { get, post, startData } from "./ui/net.js";
-import { clockText } from "./ui/times.js";
+import { clockText, secondsText } from "./ui/times.js";
 import { toast } from "./ui/toast.js";
 
 const at = (id) => document.getElementById(id);
 const COUNTS_S = [3, 5, 0];
 const TICK_MS = 100;
 const LOOK_MS = 2000;
+const CUT_MS = 60_000;
 const data = startData();
 const base = `/shows/${data.show_id}`;
 const page = document.querySelector(".record");
@@ -51,6 +52,11 @@ let countIn = COUNTS_S[0];
 let looked = 0;
 /** The present slide is to be begun again once its take is there. */
 let again = false;
+/** What is heard now: its slide and beat. */
+let heard = null;
+/** Until when a cut is waited for, and the pieces whose camera was told to stand still. */
+let cutUntil = 0;
+const stillTold = new Set();
 
 const slideOf = (id) => section.slides.find((slide) => slide.id === id);
 const leaving = () => Object.fromEntries(section.slides.map((slide) => [slide.id, slide.cues.at(-1)]));
@@ -135,10 +141,10 @@ function tell() {
   const index = show.slides.findIndex((slide) => slide.id === slideId);
   const slide = slideOf(slideId);
   const next = section.slides[section.slides.indexOf(slide) + 1] ?? null;
-  const beat = take?.laid ? take.player.state.beat : 0;
+  const beat = heard ? heard.beat : take?.laid ? take.player.state.beat : 0;
   const waits = take?.piece?.waits ?? {};
   const waited = new Map(slide.cues.slice(0, -1).flatMap((id, number) => (number < beat && id in waits ? [[number + 1, waits[id]]] : [])));
-  if (!take && hearing.key !== "picked") new Painter(surface, show).paint({ layers: [restLayer(show, Math.max(index, 0), 0)], blackness: 0 });
+  if (!take && !hearing.key) new Painter(surface, show).paint({ layers: [restLayer(show, Math.max(index, 0), 0)], blackness: 0 });
   drawStops(slide, beat, next);
   drawNotes(slide, beat, waited);
   drawComing(slide, beat, next);
@@ -187,9 +193,27 @@ function tick() {
   }
   tellKept();
   // What somebody else records is seen to come.
-  if (!take && mode !== "counting" && data.sections.some((line) => line.state.mark === "recording") && Date.now() - looked > LOOK_MS) {
+  if (!take && mode !== "counting" && mode !== "hearing" && (data.sections.some((line) => line.state.mark === "recording") || cutting()) && Date.now() - looked > LOOK_MS) {
     looked = Date.now();
-    load(section.id).catch(() => undefined);
+    load(section.id).then(tellStill, () => undefined);
+  }
+}
+
+/** Whether the picture of a take that was just ended is still being cut: how long it lasts is known only then. */
+const cutting = () => cutUntil > Date.now() && section.takes.some((entry) => entry.progress === "ended" && entry.pieces.some((piece) => piece.still_ms === null));
+
+/** A camera that stopped before the voice did is told at once. */
+function tellStill() {
+  for (const { id, number, pieces } of section.takes) {
+    for (const piece of pieces) {
+      const key = `${id}/${piece.number}`;
+      if (!piece.still_ms || stillTold.has(key)) continue;
+      stillTold.add(key);
+      if (cutUntil < Date.now()) continue;
+      const slide = slideOf(piece.slide_id);
+      toast(`Take ${number}: the camera's picture of slide ${slide.number} ends ${secondsText(piece.still_ms)} s before the voice.`, { wrong: true, act: "Record the slide again", onact: () => { choose(slide.id); go(); } });
+      return;
+    }
   }
 }
 
@@ -274,6 +298,7 @@ async function stop() {
   }
   if (courier.trouble === "line" || courier.trouble === "full") { mode = "paused"; tell(); return; }
   await leaveTake();
+  cutUntil = Date.now() + CUT_MS;
   await load(section.id);
 }
 
@@ -308,23 +333,35 @@ const busy = () => mode === "recording" || mode === "counting";
 hearing.addEventListener("begun", () => {
   mode = "hearing";
   at("play-picked").lastElementChild.textContent = "Stop";
+  // What was recorded is looked at, with the camera as it was then.
+  page.dataset.looking = "yes";
   tellTransport();
 });
+hearing.addEventListener("reached", ({ detail }) => {
+  heard = detail;
+  if (!slideOf(detail.slide_id)) return;
+  slideId = detail.slide_id;
+  tell();
+});
 hearing.addEventListener("ended", () => {
+  heard = null;
+  delete page.dataset.looking;
   if (mode === "hearing") mode = openTake() ? "paused" : "idle";
   at("play-picked").lastElementChild.textContent = "Play as picked";
   tell();
 });
 hearing.addEventListener("changed", () => lines.head(place()));
 
-function hear(row, piece) {
-  if (!busy()) hearing.piece(row, piece).catch((error) => toast(`This piece cannot be heard: ${error.message}`, { wrong: true }));
+async function hear(row, piece) {
+  if (busy()) return;
+  await leaveTake();
+  hearing.piece(row, piece).catch((error) => { hearing.stop(); toast(`This piece cannot be heard: ${error.message}`, { wrong: true }); });
 }
 
 /** @param {string} what a section, or "all" */
 async function playPicked(what = section.id) {
   if (busy()) return;
-  if (hearing.key === "picked") { hearing.stop(); return; }
+  if (hearing.key) { hearing.stop(); return; }
   await leaveTake();
   hearing.picked(what).catch((error) => { hearing.stop(); toast(error.message, { wrong: true }); });
 }

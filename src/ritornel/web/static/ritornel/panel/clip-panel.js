@@ -42,18 +42,20 @@ function starting(state, item) {
   const build = state.line.builds.find((entry) => entry.kind === "plays" && entry.object_id === item.id);
   const slide = state.slide.id;
   const pressed = item.press?.do === "clip" && item.press.object_id === item.id;
-  const now = !build ? (pressed ? "press" : "") : build.starts.rule === "cue" ? "cue" : build.beat === 0 ? "arrival" : "order";
+  const now = item.with_slide ? "slide" : !build ? (pressed ? "press" : "") : build.starts.rule === "cue" ? "cue" : build.beat === 0 ? "arrival" : "order";
   const press = (does) => ({ do: "change objects", slide_id: slide, object_ids: [item.id], changes: { press: does } });
-  const free = pressed ? [press(null)] : [];
+  const alone = { do: "change objects", slide_id: slide, object_ids: [item.id], changes: { with_slide: !item.with_slide } };
+  const free = [...pressed ? [press(null)] : [], ...item.with_slide ? [alone] : []];
   const first = () => (build ? [{ do: "change build", slide_id: slide, build_id: build.id, changes: { starts: { rule: "follows" } } }, { do: "move build", slide_id: slide, build_id: build.id, to: 0 }] : playsFirst(state, item.id));
   const ways = {
     arrival: () => [...free, ...first()],
     cue: () => { const starts = { rule: "cue", cue_id: newId(), hold_ms: null }; return [...free, build ? { do: "change build", slide_id: slide, build_id: build.id, changes: { starts } } : { do: "add build", slide_id: slide, build: { id: newId(), object_id: item.id, effect: "plays clip", starts } }]; },
-    press: () => [...(build ? [{ do: "remove build", slide_id: slide, build_id: build.id }] : []), press({ do: "clip", object_id: item.id })],
+    slide: () => [...(pressed ? [press(null)] : []), ...(build ? [{ do: "remove build", slide_id: slide, build_id: build.id }] : []), alone],
+    press: () => [...item.with_slide ? [alone] : [], ...(build ? [{ do: "remove build", slide_id: slide, build_id: build.id }] : []), press({ do: "clip", object_id: item.id })],
   };
-  const start = (how) => ways[how] && state.edit({ do: "several", label: `Let ${item.name} play on ${how === "arrival" ? "arrival" : `a ${how}`}`, edits: ways[how]() });
+  const start = (how) => ways[how] && state.edit({ do: "several", label: `Let ${item.name} play on ${{ arrival: "arrival", slide: "its slide's start" }[how] ?? `a ${how}`}`, edits: ways[how]() });
   return [
-    pair("Plays on", choice(now, [["arrival", "Arrival"], ["cue", "Cue"], ["press", "A press"], ...(now === "order" ? [["order", "Its turn"]] : [])], start, { label: "Plays on" })),
+    pair("Plays on", choice(now, [["arrival", "Arrival"], ["cue", "Cue"], ["press", "A press"], ["slide", "Its slide"], ...(now === "order" ? [["order", "Its turn"]] : [])], start, { label: "Plays on" })),
     now ? null : el("p", { class: "wrong" }, "Nothing plays it yet."),
     build ? pair("After", timeField(build.after_ms, (ms) => changeBuild(state, build, { after_ms: ms }), { label: "Waits before it plays" })) : null,
   ];

@@ -2,7 +2,7 @@
 import { ShowPlayer } from "../player/player.js";
 import { get } from "../ui/net.js";
 
-/** Events: "begun" and "ended" of a show as picked, "changed" whenever something else is heard, or nothing. */
+/** Events: "begun", "reached" (detail: slide_id, beat) and "ended" of what is heard, "changed" whenever something else is heard, or nothing. */
 export class Hearing extends EventTarget {
   /** @param {string} base the show's address @param {SVGSVGElement} surface */
   constructor(base, surface) {
@@ -21,7 +21,7 @@ export class Hearing extends EventTarget {
     const { key, end } = this.now;
     this.now = null;
     end();
-    if (key === "picked") this.dispatchEvent(new Event("ended"));
+    this.dispatchEvent(new CustomEvent("ended", { detail: { key } }));
     this.dispatchEvent(new Event("changed"));
   }
 
@@ -31,23 +31,26 @@ export class Hearing extends EventTarget {
     const same = this.key === key;
     this.stop();
     if (same) return;
-    const sound = new Audio(`${this.base}/record/media/rec-${row.id}-${piece.number}-${piece.lasts_ms}`);
-    this.now = { key, head: () => ({ slide_id: piece.slide_id, at_ms: Math.min(sound.currentTime * 1000, piece.lasts_ms) }), end: () => sound.pause() };
-    sound.addEventListener("ended", () => this.stop());
-    try { await sound.play(); } catch (error) { this.stop(); throw error; }
+    await this.play(key, `take=${row.id}&piece=${piece.number}`);
   }
 
   /** @param {string} what a slide of the section that is heard as picked, or "all" */
   async picked(what) {
     this.stop();
-    const show = await get(`${this.base}/record/picked.json?section=${encodeURIComponent(what)}`);
+    await this.play("picked", `section=${encodeURIComponent(what)}`);
+  }
+
+  /** What was recorded as it will be seen and heard: with its cues, its voice and its camera. */
+  async play(key, asked) {
+    const show = await get(`${this.base}/record/picked.json?${asked}`);
     const player = new ShowPlayer(show, this.surface, { mode: "self-running" });
     const head = () => {
       if (!player.running) return null;
       const { index, slide_ms: ms } = player.moment();
       return { slide_id: show.slides[index].id, at_ms: ms };
     };
-    this.now = { key: "picked", head, end: () => player.stop() };
+    this.now = { key, head, end: () => player.stop() };
+    player.addEventListener("moment", ({ detail: { index, beat } }) => this.dispatchEvent(new CustomEvent("reached", { detail: { slide_id: show.slides[index].id, beat } })));
     this.dispatchEvent(new Event("begun"));
     player.addEventListener("end", () => this.stop());
     await player.begin(0);

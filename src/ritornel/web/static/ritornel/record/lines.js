@@ -103,7 +103,8 @@ export class Lines {
     const wave = this.wave(take, piece, picked);
     return el("div", { class: "piece", "data-picked": picked ? "" : null, "data-piece": piece.number },
       el("button", { class: "hear", "aria-label": `Hear slide ${slide.number} of take ${take.number}${again ? ", an earlier try" : ""}`, title: "Hear this piece", onclick: () => this.acts.hear(take, piece) }, wave),
-      el("label", {}, el("input", { type: "radio", name: `pick-${slide.id}`, checked: picked, onchange: () => this.acts.pick(take, piece) }), el("b", {}, picked ? "Picked" : "Pick"), el("span", {}, `${tenths(piece.lasts_ms)} · ${words}`)));
+      el("label", {}, el("input", { type: "radio", name: `pick-${slide.id}`, checked: picked, onchange: () => this.acts.pick(take, piece) }), el("b", {}, picked ? "Picked" : "Pick"), el("span", {}, `${tenths(piece.lasts_ms)} · ${words}`)),
+      piece.still_ms ? el("span", { class: "misfit" }, `The camera stops ${secondsText(piece.still_ms)} s before the voice`) : null);
   }
 
   wave(take, piece, picked) {

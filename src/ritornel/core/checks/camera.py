@@ -1,0 +1,22 @@
+"""A speaker's picture that stands still while the voice goes on."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.document.camera import uncovered_ms
+from ritornel.core.document.objects import Clip
+from ritornel.core.time.milliseconds import time_text
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """A clip that runs with its slide and ends before the slide's voice does."""
+    for number, slide, staged, start in look.slides:
+        voice = staged.schedule.voice
+        for item in slide.objects:
+            if not isinstance(item, Clip) or not item.with_slide or voice is None:
+                continue
+            still_ms = uncovered_ms(voice.end_ms, item.pass_ms)
+            if still_ms:
+                title = f"The picture of “{item.name}” ends {time_text(still_ms)} before the voice"
+                why = "The speaker is seen to freeze and heard to go on. Record the slide again, or use a shorter voice."
+                yield Finding(f"camera:{slide.id}:{item.id}", "camera", "hurts", title, why, slide.id, number, start + item.pass_ms)
