@@ -74,6 +74,20 @@ class LecternTest(BrowserTest):
         # The clock began with the press, and so did the plan it is held against.
         expect(lectern.locator("#pace")).to_have_text("On tempo")
 
+    def test_a_paused_run_stands_and_goes_on_from_there(self) -> None:
+        lectern, house = self.lectern("from=who-s"), self.house()
+        self.at(house, "who-s", 0)
+        expect(lectern.locator("#elapsed")).to_have_text("0:01")
+        lectern.keyboard.press(".")
+        expect(lectern.locator("#pause")).to_contain_text("Go on")
+        stood = lectern.locator("#elapsed").text_content()
+        clock = lectern.locator("#clock").text_content() or ""
+        # The clock on the wall goes on, the run's does not.
+        lectern.wait_for_function("(then) => document.getElementById('clock').textContent > then.replace(/.$/, '9')", arg=clock)
+        self.assertEqual(lectern.locator("#elapsed").text_content(), stood)
+        lectern.keyboard.press(".")
+        expect(lectern.locator("#elapsed")).not_to_have_text(stood or "")
+
     def test_a_run_that_never_began_leaves_no_take(self) -> None:
         lectern = self.lectern(begun=False)
         expect(lectern.locator("#pace")).to_have_text("Ready")

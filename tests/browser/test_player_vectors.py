@@ -86,6 +86,30 @@ class VectorTest(BrowserTest):
           }}"""
         self.assertEqual(self.run_in_page(script, vectors), [])
 
+    def test_every_row_of_the_table_of_a_live_run_holds_in_the_browser(self) -> None:
+        vectors = json.loads((VECTORS / "live_table.json").read_text())
+        script = f"""
+          const live = await import("{PLAYER}/live.js");
+          const after = (show, state, [kind, about], now) => {{
+            if (kind === "ready") return live.standReady(show, about[0], now);
+            if (kind === "jump") return live.arrive(show, about[0], now, state?.index ?? -1);
+            if (kind === "stop") return live.stand(show, about[0], about[1], now);
+            if (kind === "time") {{
+              const due = live.goesOnAtMs(show, state);
+              return due === null || due > now ? state : live.goOn(show, state, due);
+            }}
+            return kind === "nothing" ? state : {{ cue: live.cue, back: live.back }}[kind](show, state, now);
+          }};
+          for (const row of vectors.rows) {{
+            const show = vectors.shows[row.end];
+            let state = null;
+            for (const [now, event] of row.before) state = after(show, state, event, now);
+            const found = after(show, state, row.does, row.now_ms);
+            const told = [found.index, found.beat, found.completed_ms, found.stepped_back, found.over];
+            if (!same(told, row.state)) wrong.push(`${{row.event}}, ${{row.where}}: ${{JSON.stringify(told)}}`);
+          }}"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
     def test_what_is_fetched_ahead_and_when_a_newer_edition_is_taken_in_are_pythons(self) -> None:
         vectors = json.loads((VECTORS / "coming.json").read_text())
         script = f"""

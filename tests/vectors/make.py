@@ -52,6 +52,7 @@ from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import pendulum
 from tests.examples import example_a, sound, with_music
 from tests.kinds import every_effect
+from tests.live_table import table_show, table_vectors
 
 HERE = Path(__file__).parent
 
@@ -162,6 +163,11 @@ def live_vectors() -> list[dict[str, Any]]:
         stands = [[index, beat, msgspec.to_builtins(stand(show, index, beat, 9000.0))] for index, beat in ((0, 0), (1, 0), (1, 2))]
         result.append({"show": builtins_of(show, {}), "runs": runs, "moments": moments, "stands": stands})
     return result
+
+
+def live_table_vectors() -> dict[str, Any]:
+    """The table of a live run, row by row."""
+    return table_vectors({end: builtins_of(table_show(end), {}) for end in ("hold", "loop", "black")})
 
 
 def live_told(show: Performance, state: LiveState, now_ms: float) -> dict[str, Any]:
@@ -292,7 +298,7 @@ def recording_vectors() -> dict[str, Any]:
 
 VECTORS = {
     "snapping": snapping_vectors, "sizing": sizing_vectors, "motion": motion_vectors, "masks": mask_vectors, "depth": depth_vectors,
-    "drawings": drawing_vectors, "events": event_vectors, "live": live_vectors,
+    "drawings": drawing_vectors, "events": event_vectors, "live": live_vectors, "live_table": live_table_vectors,
     "recording": recording_vectors, "times": time_vectors, "pace": pace_vectors, "coming": coming_vectors,
 }  # fmt: skip
 

@@ -1,3 +1,5 @@
+from pathlib import Path
+
 import msgspec
 from django.test import SimpleTestCase
 from hypothesis import given, settings
@@ -6,7 +8,6 @@ from hypothesis import strategies as st
 from ritornel.core.document import AdvanceAfter, AdvanceWithVoice, Show, Slide
 from ritornel.core.document.show import Voice
 from ritornel.core.schedule.live import (
-    LiveState,
     arrive,
     back,
     cue,
@@ -25,6 +26,9 @@ from ritornel.core.schedule.live import (
 from ritornel.core.schedule.performance import Performance, last_layer, perform, sight_at, sight_at_rest
 from ritornel.core.schedule.tracks import object_values
 from tests.examples import example_a
+from tests.live_table import ROWS, after_event, markdown, table_show, told
+
+ROOT = Path(__file__).parents[3]
 
 
 def played(end: str = "hold") -> Performance:
@@ -204,68 +208,34 @@ class GoingOnTest(SimpleTestCase):
         self.assertEqual(cue(show, arrive(show, 1, 0), 5).index, 1)
 
 
-def told(state: LiveState) -> tuple[object, ...]:
-    return state.index, state.beat, state.completed_ms, state.stepped_back, state.over
-
-
 class TableTest(SimpleTestCase):
-    """Every event in every state, row by row as docs/timing.md has it. The show is worked example A with its first slide going on by itself also live."""
+    def test_every_event_in_every_state_does_what_the_table_says(self) -> None:
+        for row in ROWS:
+            with self.subTest(row.event, where=row.where):
+                show = table_show(row.end)
+                state = None
+                for now_ms, event in row.before:
+                    state = after_event(show, state, event, now_ms)
+                self.assertEqual(told(after_event(show, state, row.does, row.now_ms)), row.state)
 
-    def setUp(self) -> None:
-        self.show = perform(also_live(example_a(), 0))
-        self.runs = arrive(self.show, 1, 0)
-        self.waits = cue(self.show, self.runs, 2500)
-
-    def test_cue(self) -> None:
-        show = self.show
-        rows = (
-            ("in the transition", self.runs, 100, (1, 1, None, False, False)),
-            ("while a beat runs", self.waits, 2700, (1, 2, None, False, False)),
-            ("while a wait is open", self.waits, 9000, (1, 2, None, False, False)),
-            ("after the last beat", cue(show, self.waits, 3000), 9000, (2, 0, None, False, False)),
-            ("after a step back", back(show, self.waits, 3000), 9000, (1, 1, None, False, False)),
-            ("where a slide would go on by itself", arrive(show, 0, 0), 3000, (1, 0, None, False, False)),
-            ("in the last beat of a show that holds", arrive(show, 2, 0), 900, (2, 0, 900.0, False, False)),
-            ("after the end of a show that holds", arrive(show, 2, 0), 30_000, (2, 0, None, False, False)),
-        )
-        for name, state, now, expected in rows:
-            with self.subTest(name):
-                self.assertEqual(told(cue(show, state, now)), expected)
-        black = played("black")
-        over = cue(black, arrive(black, 2, 0), 900)
-        self.assertEqual((told(over), told(cue(black, over, 2000))), ((2, 0, 900.0, False, True),) * 2)
-        loop = played("loop")
-        self.assertEqual(told(cue(loop, arrive(loop, 2, 0), 900)), (0, 0, None, False, False))
-
-    def test_back(self) -> None:
-        show, black = self.show, played("black")
-        rows = (
-            ("from a later beat", show, self.waits, 3000, (1, 0, 3000.0, True, False)),
-            ("from beat 0", show, self.runs, 100, (0, 0, 2000.0, True, False)),
-            ("before the first beat", show, arrive(show, 0, 0), 100, (0, 0, None, False, False)),
-            ("from black", black, cue(black, arrive(black, 2, 0), 50), 100, (2, 0, 18_200.0, True, False)),
-        )
-        for name, of, state, now, expected in rows:
-            with self.subTest(name):
-                self.assertEqual(told(back(of, state, now)), expected)
-
-    def test_jump_lost_line_and_pause_change_nothing_but_the_place(self) -> None:
-        self.assertEqual(told(arrive(self.show, 2, 7000)), (2, 0, None, False, False))
-        self.assertEqual(told(stand(self.show, 1, 1, 7000)), (1, 1, 3500.0, True, False))
+    def test_the_table_in_the_docs_is_this_one(self) -> None:
+        self.assertIn(markdown(), (ROOT / "docs" / "timing.md").read_text())
 
     def test_what_the_next_cue_does(self) -> None:
+        show = table_show("hold")
+        runs = arrive(show, 1, 0)
         loop, black = played("loop"), played("black")
         rows = (
-            (self.show, self.runs, "beat"),
-            (self.show, arrive(self.show, 0, 0), "slide"),
-            (self.show, arrive(self.show, 2, 0), "nothing"),
+            (show, runs, "beat"),
+            (show, arrive(show, 0, 0), "slide"),
+            (show, arrive(show, 2, 0), "nothing"),
             (loop, arrive(loop, 2, 0), "again"),
             (black, arrive(black, 2, 0), "black"),
             (black, cue(black, arrive(black, 2, 0), 5), "nothing"),
         )
         for of, state, expected in rows:
             self.assertEqual(next_step(of, state), expected)
-        self.assertEqual([goes_on_alone(self.show, arrive(self.show, index, 0)) for index in range(3)], [True, False, False])
+        self.assertEqual([goes_on_alone(show, arrive(show, index, 0)) for index in range(3)], [True, False, False])
 
 
 class SameStateTest(SimpleTestCase):
