@@ -87,6 +87,11 @@ def ours(folder: Path, show: str, film: str, way: str) -> tuple[float, float]:
     return time.perf_counter() - start, json.loads(out.splitlines()[-1])[1]
 
 
+def held(shown_s: int) -> str:
+    """A picture that was decoded and scaled once, shown for so long: what a good engineer writes, not a picture that is scaled anew for every frame."""
+    return f"loop=loop=-1:size=1:start=0,trim=end_frame={shown_s * RATE},setpts=N/{RATE}/TB,fps={RATE},settb=1/{RATE}"
+
+
 def theirs(folder: Path) -> float:
     """ffmpeg, the same in one filter graph."""
     length = PHOTOS * EACH_S
@@ -94,8 +99,9 @@ def theirs(folder: Path) -> float:
     graph: list[str] = []
     for number in range(PHOTOS):
         shown = EACH_S + (DISSOLVE_S if number + 1 < PHOTOS else 0)
-        words += ["-loop", "1", "-framerate", str(RATE), "-t", str(shown), "-i", str(folder / f"{number:02d}.jpg")]
-        graph.append(f"[{number}:v]scale=1280:854:out_color_matrix=bt709:out_range=tv,crop=1280:720,format=yuv420p,setsar=1,settb=1/{RATE}[v{number}]")
+        words += ["-i", str(folder / f"{number:02d}.jpg")]
+        once = "scale=1280:854:out_color_matrix=bt709:out_range=tv,crop=1280:720,format=yuv420p,setsar=1"
+        graph.append(f"[{number}:v]{once},{held(shown)}[v{number}]")
     last = "v0"
     for number in range(1, PHOTOS):
         graph.append(f"[{last}][v{number}]xfade=transition=fade:duration={DISSOLVE_S}:offset={number * EACH_S}[x{number}]")
@@ -141,9 +147,9 @@ def measure() -> Iterator[Line]:
         base = theirs(folder)
         yield "ffmpeg's command line", f"{base:.1f} s", "the baseline"
         sparse, memory = ours(folder, "short.json", "ours.mp4", "sparse")
-        yield "film, only what moves", f"{sparse:.1f} s, {sparse / base:.2f}", "at most 0.40"
+        yield "film, only what moves", f"{sparse:.1f} s, {sparse / base:.2f}", "at most 0.20"
         constant, _ = ours(folder, "short.json", "constant.mp4", "constant")
-        yield "film, constant rate", f"{constant:.1f} s, {constant / base:.2f}", "at most 0.60"
+        yield "film, constant rate", f"{constant:.1f} s, {constant / base:.2f}", "at most 0.40"
         yield "luma PSNR of the two", f"{luma_psnr_db(folder, 'constant.mp4'):.1f} dB", "at least 38 dB"
         yield "timestamps exact, sound longer than picture by", exact(folder, "ours.mp4"), "yes, a packet at most"
         yield "peak memory", f"{memory:.0f} MB", "at most 400 MB"

@@ -127,7 +127,7 @@ def _schedule(given: argparse.Namespace) -> None:
                         wait["hold_ms"], wait["source"] = None, "cue"
                 for beat in slide["beats"]:
                     beat["lasts_ms"] = beat.pop("end_ms") - beat.pop("start_ms")
-                if slide["last_wait"] or len(slide["beats"]) > 1:
+                if slide["goes_on_ms"] is None or len(slide["beats"]) > 1:
                     slide["length_ms"] = None
             for field in ("starts_ms", "content_ms", "length_ms", "music", "voices"):
                 body.pop(field)

@@ -173,6 +173,7 @@ ROWS: list[Row] = [
         ("takes", f"{SHOW}takes", {"events": [], "ended_ms": 5}),
         ("take-timing", f"{SHOW}takes/timing", {"source": 1, "try": True}),
         ("use-take", f"{SHOW}takes/1/use", {}),
+        ("follow-none", f"{SHOW}takes/follow-none", {}),
         ("remove-take", f"{SHOW}takes/1/remove", {}),
         ("run-begin", f"{SHOW}run", {}),
         ("run-end", f"{SHOW}run/end", {}),

@@ -137,13 +137,13 @@ class PartedTest(TestCase):
         self.assertTrue(0 < len(kept) < 9, kept)
         drawn: list[int] = []
         joined: dict[str, int] = {}
-        join = parted._join
+        join = parted.join_film
 
-        def watched(segments: tuple[Segment, ...], folder: Path, *rest: object) -> None:
-            joined.update({path.name: path.stat().st_ino for path in folder.glob("[0-9]*.mp4")})
-            join(segments, folder, *rest)  # type: ignore[arg-type]
+        def watched(pictures: list[tuple[Path, Fraction]], *rest: object) -> None:
+            joined.update({path.name: path.stat().st_ino for path, _ in pictures})
+            join(pictures, *rest)  # type: ignore[arg-type]
 
-        with mock.patch.object(parted, "_join", watched):
+        with mock.patch.object(parted, "join_film", watched):
             write_parted(scene, self.folder / "film.mp4", self.parts, lambda progress: drawn.append(progress.done))
         self.assertEqual({name: joined[name] for name in kept}, kept, "what was finished was not drawn again")
         self.assertGreaterEqual(drawn[0], 270 * len(kept) - 30)
@@ -168,7 +168,8 @@ class PartedTest(TestCase):
         silent = replace(still(), music=(), slides=tuple(replace(slide, transition=Transition()) for slide in still().slides))
         write_parted(self.scene(silent), self.folder / "film.mp4", self.parts)
         with av.open(str(self.folder / "film.mp4")) as container:
-            self.assertEqual([stream.type for stream in container.streams], ["video"])
+            # Its chapters are a track of their own in an .mp4.
+            self.assertEqual([stream.type for stream in container.streams], ["video", "data"])
 
     def test_what_another_film_left_is_not_used(self) -> None:
         self.parts.mkdir()

@@ -7,9 +7,7 @@ import queue
 import shutil
 import signal
 import sys
-import threading
 from collections.abc import Callable, Mapping
-from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
 
@@ -18,11 +16,11 @@ import msgspec
 
 from ritornel.core.document.show import Show
 from ritornel.core.errors import RitornelError
-from ritornel.core.render.encoding import FilmOrder, SoundWriter, picture_stream
+from ritornel.core.render.encoding import FilmOrder, PictureTrack
 from ritornel.core.render.film import slide_of
 from ritornel.core.render.frames import Frames, changing_frames
 from ritornel.core.render.pictures import Pictures
-from ritornel.core.render.soundtrack import decoded_sounds
+from ritornel.core.render.soundtrack import decoded_sounds, write_sound
 from ritornel.core.schedule.performance import Performance, perform
 
 TELL_EVERY = 4
@@ -153,14 +151,14 @@ def write_segment(performance: Performance, frames: Frames, order: FilmOrder, se
     """Writes the pictures of one segment, counted from its first. It is in its place when it is whole."""
     unfinished = folder / f".{segment.number:03d}.{os.getpid()}"
     with av.open(str(unfinished), "w", format="mp4") as container:
-        video = picture_stream(container, order, webm, 1)
+        track = PictureTrack(container, order, webm, 1, segment.end - segment.first)
         slide = 0
         for count, (number, sight, new) in enumerate(changing_frames(performance, order, segment.first, segment.end)):
             slide = slide_of(sight)
-            container.mux(video.encode(frames.frame(number - segment.first, sight, new)))
+            track.put(frames.frame(number - segment.first, sight, new))
             if count % TELL_EVERY == 0:
                 tell(Told(segment, number - segment.first, slide=slide))
-        container.mux(video.encode(None))
+        track.put(None)
     unfinished.replace(picture_place(folder, segment))
     tell(Told(segment, segment.end - segment.first, True, slide))
 
@@ -169,22 +167,19 @@ def _make_sound(scene: Scene, folder: Path, webm: bool, told: Any) -> None:
     """What the sound's maker does: decodes, mixes, measures, masters and encodes the whole."""
     _prepare()
     try:
-        write_sound(scene, folder, webm)
+        write_whole_sound(scene, folder, webm)
         told.put(Told(None, whole=True))
     except BaseException as error:
         told.put(Told(None, failure=_plain(error)))
 
 
-def write_sound(scene: Scene, folder: Path, webm: bool) -> None:
+def write_whole_sound(scene: Scene, folder: Path, webm: bool) -> None:
     """Writes the whole sound. It is in its place when it is whole; what is decoded for it lies in the folder meanwhile."""
     performance, unfinished, samples = perform(scene.show), folder / f".sound.{os.getpid()}", folder / f".samples.{os.getpid()}"
     for left in folder.glob(".samples.*"):
         # Whoever was killed at it may still be about for an instant: what is missing to it troubles nobody.
         shutil.rmtree(left, ignore_errors=True)
     samples.mkdir()
-    with ThreadPoolExecutor(1, "film loudness") as beside, av.open(str(unfinished), "w", format="mp4") as container:
-        sound = SoundWriter(performance, decoded_sounds(performance, scene.path, samples), container, webm, threading.Event())
-        sound.measure(beside)
-        sound.finish()
+    write_sound(performance, decoded_sounds(performance, scene.path, samples), unfinished, webm)
     shutil.rmtree(samples)
     unfinished.replace(sound_place(folder))

@@ -1,25 +1,16 @@
-"""How pictures and sound of films are encoded, and the sound written along with them."""
+"""How the pictures of films are encoded."""
 
-import threading
-from concurrent.futures import Future, ThreadPoolExecutor
 from fractions import Fraction
 from typing import Any
 
-import av
 import msgspec
-import numpy as np
 from av.video.reformatter import ColorRange, Colorspace
 
-from ritornel.core.schedule.performance import Performance
-from ritornel.core.sound.gain import Samples
-from ritornel.core.sound.mastering import Master, master_of, mastered
-from ritornel.core.sound.mixing import mixed
-from ritornel.core.time.edges import SAMPLE_RATE_HZ, FrameRate, sample_at
+from ritornel.core.time.edges import FrameRate
 
-BLOCK = 48_000
-"""Samples mixed at a time: one second."""
-X264 = {"preset": "veryfast", "crf": "20", "x264-params": "subme=1"}
-"""One step of motion search below the preset's own: a quarter less work for the same picture (docs/decisions.md)."""
+X264 = {"preset": "veryfast", "crf": "20", "bf": "0", "x264-params": "subme=1"}
+"""One step of motion search below the preset's own: a quarter less work for the same picture. No frame is reordered: the picture's track then lasts
+exactly as long as the show (docs/decisions.md)."""
 VP9 = {"crf": "30", "b": "0", "deadline": "realtime", "cpu-used": "7", "row-mt": "1"}
 
 
@@ -43,49 +34,25 @@ def picture_stream(container: Any, order: FilmOrder, webm: bool, threads: int) -
     return video
 
 
-class GivenUp(Exception):
-    """Nobody wants the film any more."""
+class PictureTrack:
+    """Encodes frames in order and writes them, each lasting until the next; the last lasts until `end`, in frames. No frame is reordered, so what is
+    written is decoded as it is shown and begins at 0."""
 
+    def __init__(self, container: Any, order: FilmOrder, webm: bool, threads: int, end: int) -> None:
+        self._container, self._end = container, end
+        self._stream = picture_stream(container, order, webm, threads)
+        self._held: Any = None
 
-class SoundWriter:
-    """Mixes, masters and encodes a show's sound into a container, in order. The loudness of the whole is measured beside other work: SciPy alone takes
-    seconds to come in."""
+    def put(self, frame: Any) -> None:
+        """Takes the next frame; None after the last."""
+        for packet in self._stream.encode(frame):
+            self._write_before(packet.pts)
+            self._held = packet
+        if frame is None:
+            self._write_before(self._end)
 
-    def __init__(self, performance: Performance, sounds: dict[str, Samples], container: Any, webm: bool, given_up: threading.Event) -> None:
-        self._performance, self._sounds, self._container, self._given_up = performance, sounds, container, given_up
-        self._stream = container.add_stream("libopus" if webm else "aac", rate=SAMPLE_RATE_HZ, layout="stereo")
-        self._stream.bit_rate = 160_000
-        self._sample = 0
-        self._samples = sample_at(performance.schedule.length_ms)
-        self._measuring: Future[Master] | None = None
-
-    def measure(self, beside: ThreadPoolExecutor) -> None:
-        """Begins to measure."""
-        self._measuring = beside.submit(master_of, self._mix, self._samples)
-
-    @property
-    def measured(self) -> bool:
-        """Whether what is written need not wait."""
-        return self._measuring is not None and self._measuring.done()
-
-    def _mix(self, first: int, count: int) -> Samples:
-        if self._given_up.is_set():
-            raise GivenUp
-        return mixed(self._performance.music, self._sounds, first, count, self._performance.events)
-
-    def write_until(self, end: int) -> None:
-        """Writes whole seconds until a sample; at the end, all of it."""
-        assert self._measuring is not None
-        master = self._measuring.result()
-        while self._sample < end and (end - self._sample >= BLOCK or end == self._samples):
-            count = min(BLOCK, end - self._sample)
-            block = np.clip(mastered(self._mix, master, self._sample, count, self._samples), -1.0, 1.0)
-            frame = av.AudioFrame.from_ndarray(np.ascontiguousarray(block.reshape(1, -1)), format="flt", layout="stereo")
-            frame.sample_rate, frame.pts, frame.time_base = SAMPLE_RATE_HZ, self._sample, Fraction(1, SAMPLE_RATE_HZ)
-            self._container.mux(self._stream.encode(frame))
-            self._sample += count
-
-    def finish(self) -> None:
-        """Writes what is left."""
-        self.write_until(self._samples)
-        self._container.mux(self._stream.encode(None))
+    def _write_before(self, pts: int) -> None:
+        if self._held is not None:
+            self._held.duration = pts - self._held.pts
+            self._container.mux(self._held)
+            self._held = None

@@ -1,4 +1,4 @@
-"""Films: only frames that differ from the one before are drawn; the sound is mixed along with them."""
+"""Films: only frames that differ from the one before are drawn, and the sound is made beside them."""
 
 import contextlib
 import errno
@@ -7,7 +7,8 @@ import queue
 import tempfile
 import threading
 from collections.abc import Callable
-from concurrent.futures import ThreadPoolExecutor
+from concurrent.futures import Future, ThreadPoolExecutor
+from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
@@ -15,16 +16,16 @@ import av
 import msgspec
 
 from ritornel.core.errors import BadValue, DiskFull
-from ritornel.core.render.encoding import FilmOrder, SoundWriter, picture_stream
+from ritornel.core.render.encoding import FilmOrder, PictureTrack
 from ritornel.core.render.frames import Frames, changing_frames
+from ritornel.core.render.muxing import join_film
 from ritornel.core.render.painter import MediaPath
-from ritornel.core.render.soundtrack import decoded_sounds
+from ritornel.core.render.soundtrack import decoded_sounds, write_sound
 from ritornel.core.schedule.performance import Performance, Sight
-from ritornel.core.sound.gain import Samples
-from ritornel.core.time.edges import frame_count, frame_time_ms, sample_at
+from ritornel.core.time.edges import frame_count
 
-PATIENT = {"max_interleave_delta": "0"}
-"""Pictures wait in the container for the sound that belongs between them, however long it is being measured."""
+THREADS = 2
+"""How many threads encode: always as many, so that a film is the same on every machine."""
 
 
 class Progress(msgspec.Struct, frozen=True):
@@ -80,72 +81,76 @@ def moved_there(path: Path) -> Any:
             unfinished.unlink(missing_ok=True)
 
 
-class _Writer(threading.Thread):
-    """Encodes and writes on a thread of its own, while the next frames are being drawn."""
+class _PictureWriter(threading.Thread):
+    """Encodes on a thread of its own, while the next frames are being drawn."""
 
-    def __init__(self, performance: Performance, path: Path, order: FilmOrder, sounds: dict[str, Samples]) -> None:
-        super().__init__(name="film writer", daemon=True)
+    def __init__(self, path: Path, order: FilmOrder, webm: bool, end: int) -> None:
+        super().__init__(name="film pictures", daemon=True)
         self.frames: queue.Queue[Any | None] = queue.Queue(maxsize=3)
         self.failure: BaseException | None = None
         self.given_up = threading.Event()
-        self._performance, self._path, self._order, self._sounds = performance, path, order, sounds
+        self._given = (path, order, webm, end)
 
     def run(self) -> None:
-        webm = self._path.suffix.startswith(".webm")
+        path, order, webm, end = self._given
         try:
-            with (
-                ThreadPoolExecutor(1, "film sound") as beside,
-                av.open(str(self._path), "w", format="webm" if webm else "mp4", options=PATIENT) as container,
-            ):
-                try:
-                    self._write(container, webm, beside)
-                finally:
-                    self.given_up.set()  # after a failure nothing is measured on
+            with av.open(str(path), "w", format="mp4") as container:
+                track = PictureTrack(container, order, webm, THREADS, end)
+                while (frame := self.frames.get()) is not None:
+                    if not self.given_up.is_set():
+                        track.put(frame)
+                # What the encoder still holds of a film that is given up, up to forty frames, is not worth seconds of somebody's waiting.
+                if not self.given_up.is_set():
+                    track.put(None)
         except BaseException as error:
             self.failure = error
             while self.frames.get() is not None:
                 pass
 
-    def _write(self, container: Any, webm: bool, beside: ThreadPoolExecutor) -> None:
-        video = picture_stream(container, self._order, webm, 2)
-        sound = SoundWriter(self._performance, self._sounds, container, webm, self.given_up) if self._performance.sound_ids() else None
-        if sound is not None:
-            sound.measure(beside)
-        while (frame := self.frames.get()) is not None:
-            if self.given_up.is_set():
-                continue
-            number = frame.pts
-            container.mux(video.encode(frame))
-            if sound is not None and sound.measured:
-                sound.write_until(sample_at(int(frame_time_ms(number, self._order.rate))))
-        if self.given_up.is_set():
-            # What the encoder still holds, up to forty frames, is not worth seconds of somebody's waiting.
-            return
-        container.mux(video.encode(None))
-        if sound is not None:
-            sound.finish()
-
 
 def write_film(performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None) -> None:
-    """Writes the show as a film; the ending of `path` says which kind, .mp4 or .webm. Its frames are those with 1000 n / F < length.
+    """Writes the show as a film; the ending of `path` says which kind, .mp4 or .webm. Its frames are those with 1000 n / F < length; each lasts until the
+    next, the last until the length. Pictures and sound are made at the same time and joined when both are whole.
 
     Raises BadValue for orders that cannot be, BadMedia for missing media, DiskFull, and what `report` raises.
     """
     check_film(performance, path, order)
-    with moved_there(path) as unfinished, tempfile.TemporaryDirectory(prefix="ritornel-") as folder:
-        sounds = decoded_sounds(performance, media, Path(folder))
-        _film(performance, unfinished, order, media, sounds, report)
+    webm = path.suffix == ".webm"
+    with moved_there(path) as unfinished, tempfile.TemporaryDirectory(prefix="ritornel-") as name, ThreadPoolExecutor(1, "film sound") as beside:
+        folder = Path(name)
+        pictures, sound, given_up = folder / "pictures.mp4", folder / "sound.mp4", threading.Event()
+
+        def write_track() -> None:
+            write_sound(performance, decoded_sounds(performance, media, folder), sound, webm, given_up)
+
+        sounding = beside.submit(write_track) if performance.sound_ids() else None
+        try:
+            _draw(performance, pictures, order, media, report, webm, sounding)
+            if sounding is not None:
+                sounding.result()
+        except BaseException:
+            given_up.set()
+            raise
+        join_film([(pictures, Fraction(0))], sound if sounding is not None else None, unfinished, performance)
+    total = frame_count(performance.schedule.length_ms, order.rate)
+    if report is not None:
+        report(Progress(total, total, len(performance.slides)))
 
 
-def _film(performance: Performance, path: Path, order: FilmOrder, media: MediaPath, sounds: dict[str, Samples], report: Report | None) -> None:
+def _draw(
+    performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None, webm: bool, sounding: Future[None] | None
+) -> None:
+    """Draws all pictures, and gives up as soon as the sound cannot be made."""
     frames = Frames(performance, order, media)
     total = frame_count(performance.schedule.length_ms, order.rate)
-    writer = _Writer(performance, path, order, sounds)
+    writer = _PictureWriter(path, order, webm, total)
     writer.start()
     try:
         for number, sight, new in changing_frames(performance, order):
             if writer.failure is not None:
                 break
+            if sounding is not None and sounding.done():
+                sounding.result()
             if report is not None:
                 report(Progress(number, total, slide_of(sight)))
             writer.frames.put(frames.frame(number, sight, new))
@@ -157,5 +162,3 @@ def _film(performance: Performance, path: Path, order: FilmOrder, media: MediaPa
         writer.join()
     if writer.failure is not None:
         raise writer.failure
-    if report is not None:
-        report(Progress(total, total, len(performance.slides)))

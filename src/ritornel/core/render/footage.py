@@ -38,7 +38,7 @@ class Footage:
         self._frames: Iterator[Any] = iter(())
         self._now: Any = None
         self._next: Any = None
-        self._image: tuple[Any, skia.Image] | None = None
+        self._image: tuple[Any, tuple[int, int], skia.Image] | None = None
         self._first_ms: Fraction | None = None
 
     def close(self) -> None:
@@ -92,13 +92,17 @@ class Footage:
         frame = self.frame_at(at_ms)
         return Image.fromarray(np.ascontiguousarray(upright(converted(frame, "rgb24", self._reformatter), frame.rotation)))
 
-    def image_at(self, at_ms: float) -> skia.Image:
-        """The same as an image, upright."""
+    def image_at(self, at_ms: float, size_px: tuple[int, int] | None = None) -> skia.Image:
+        """The same as an image, upright; where it stands upright in its file and is larger than `size_px`, scaled down to that while its colours are
+        converted, which costs a twentieth of scaling it as it is painted."""
         frame = self.frame_at(at_ms)
-        if self._image is None or self._image[0] is not frame:
-            pixels = upright(converted(frame, "bgra", self._reformatter), frame.rotation)
-            self._image = (frame, skia.Image.fromarray(np.ascontiguousarray(pixels), colorType=skia.kBGRA_8888_ColorType, copy=True))
-        return self._image[1]
+        if size_px is None or frame.rotation % 360 or size_px[0] > frame.width or size_px[1] > frame.height:
+            size_px = (frame.width, frame.height)
+        if self._image is None or self._image[0] is not frame or self._image[1] != size_px:
+            pixels = upright(converted(frame, "bgra", self._reformatter, size_px), frame.rotation)
+            image = skia.Image.fromarray(np.ascontiguousarray(pixels), colorType=skia.kBGRA_8888_ColorType, copy=True)
+            self._image = (frame, size_px, image)
+        return self._image[2]
 
     def plain_at(self, at_ms: float, width_px: int, height_px: int) -> Any:
         """The same as a frame of its own in YUV 4:2:0 of BT.709, where the clip has that size and stands upright; else None."""
@@ -126,9 +130,11 @@ def matrix_of(frame: Any) -> int:
     return told if told in [int(known) for known in Colorspace] else int(Colorspace.ITU709 if frame.height >= 720 else Colorspace.ITU601)
 
 
-def converted(frame: Any, pixels: str, reformatter: Any) -> Any:
-    """The frame's pixels, rounded to the nearest and not, as is faster, downwards."""
-    return reformatter.reformat(frame, format=pixels, src_colorspace=matrix_of(frame), interpolation=EXACT).to_ndarray()
+def converted(frame: Any, pixels: str, reformatter: Any, size_px: tuple[int, int] | None = None) -> Any:
+    """The frame's pixels, of a size, rounded to the nearest and not, as is faster, downwards."""
+    width_px, height_px = size_px or (frame.width, frame.height)
+    made = reformatter.reformat(frame, width_px, height_px, format=pixels, src_colorspace=matrix_of(frame), interpolation=EXACT)
+    return made.to_ndarray()
 
 
 def upright(pixels: Any, turned_deg: int) -> Any:

@@ -7,8 +7,10 @@ import av
 import numpy as np
 import skia
 from av.video.frame import PictureType
-from av.video.reformatter import ColorRange, Colorspace
+from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
+from numpy.typing import NDArray
 
+from ritornel.core.render.dissolves import Dissolves
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
@@ -45,21 +47,38 @@ class Frames:
         info = skia.ImageInfo.Make(order.width_px, order.height_px, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
         self._sequence = Sequence(self._painter, skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4))
         self._last: Any = None
+        self._reformatter = VideoReformatter()
+        self._dissolves = Dissolves(self._still_planes)
+
+    def _in_yuv(self, pixels: NDArray[np.uint8]) -> Any:
+        """The pixels as the film has them. They are read where they lie, and may be painted over afterwards."""
+        source = av.VideoFrame.from_numpy_buffer(pixels, format="bgra")
+        return self._reformatter.reformat(
+            source, format="yuv420p", dst_colorspace=int(Colorspace.ITU709), dst_color_range=int(ColorRange.MPEG)
+        )
+
+    def _still_planes(self, sight: Sight) -> NDArray[np.uint8]:
+        pixels = self._painter.image(sight).toarray(colorType=skia.kBGRA_8888_ColorType)
+        return np.asarray(self._in_yuv(np.ascontiguousarray(pixels)).to_ndarray())
+
+    def _dissolved(self, sight: Sight) -> Any:
+        planes = self._dissolves.planes(sight)
+        return None if planes is None else av.VideoFrame.from_ndarray(planes, format="yuv420p")
 
     def frame(self, number: int, sight: Sight, new: bool) -> Any:
         """The frame, `number` frames from where the counting begins."""
         if new or self._last is None:
             made = self._painter.through(sight)
             if made is None:
+                made = self._dissolved(sight)
+            if made is None:
                 self._sequence.paint(sight)
-                made = av.VideoFrame.from_ndarray(self._pixels, format="bgra").reformat(
-                    format="yuv420p", dst_colorspace=Colorspace.ITU709, dst_color_range=ColorRange.MPEG
-                )
+                made = self._in_yuv(self._pixels)
             self._last = made
         else:
             made = av.VideoFrame(self._order.width_px, self._order.height_px, "yuv420p")
             for plane, source in zip(made.planes, self._last.planes, strict=True):
-                plane.update(bytes(source))
+                plane.update(source)
         made.pts, made.time_base = number, 1 / self._order.rate
         # The encoder chooses its own picture types; a frame made by another encoder's settings must not force one.
         made.pict_type = PictureType.NONE

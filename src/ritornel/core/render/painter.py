@@ -229,7 +229,7 @@ class Painter:
                     canvas.translate(target.centerX(), target.centerY())
                     canvas.scale(-1 if mark.flip_x else 1, -1 if mark.flip_y else 1)
                     canvas.translate(-target.centerX(), -target.centerY())
-                image = self._moment(mark, whole.played) if isinstance(mark, ClipMark) else self._picture(mark.asset_id)
+                image = self._moment(mark, whole.played, _seen_px(canvas, target)) if isinstance(mark, ClipMark) else self._picture(mark.asset_id)
                 canvas.drawImageRect(image, target, _PLAIN if _as_it_is(canvas, image, target) else _SAMPLING, skia.Paint(AntiAlias=True))
                 if drawn < 1:
                     canvas.restore()
@@ -246,8 +246,8 @@ class Painter:
             self._footage[mark.asset_id] = Footage(self._media(asset.sha256), asset.name)
         return self._footage[mark.asset_id]
 
-    def _moment(self, mark: ClipMark, played: float | None) -> skia.Image:
-        return self._reader(mark).image_at(mark.at_ms(played))
+    def _moment(self, mark: ClipMark, played: float | None, size_px: tuple[int, int] | None) -> skia.Image:
+        return self._reader(mark).image_at(mark.at_ms(played), size_px)
 
     def through(self, sight: Sight) -> Any:
         """The frame as the clip's own file has it, in YUV 4:2:0 of BT.709, where a clip of the output's size is all there is to see; else None.
@@ -257,6 +257,15 @@ class Painter:
 
     def _picture(self, asset_id: str) -> skia.Image:
         return self._pictures.image(self.performance.assets.get(asset_id), asset_id)
+
+
+def _seen_px(canvas: skia.Canvas, target: skia.Rect) -> tuple[int, int] | None:
+    """How many pixels of the canvas a rectangle covers across and down; None where it is turned."""
+    matrix = canvas.getTotalMatrix()
+    if not matrix.isScaleTranslate():
+        return None
+    seen = matrix.mapRect(target)
+    return max(round(seen.width()), 1), max(round(seen.height()), 1)
 
 
 def _as_it_is(canvas: skia.Canvas, image: skia.Image, target: skia.Rect) -> bool:

@@ -2,23 +2,18 @@
 goes on where it was.
 """
 
-import contextlib
-import heapq
 import shutil
-from collections.abc import Iterator
 from fractions import Fraction
 from pathlib import Path
-from typing import Any
 
-import av
 import msgspec
 
-from ritornel.core.containers import open_container
 from ritornel.core.errors import RitornelError
 from ritornel.core.render.crew import Crew, Scene, Segment, picture_place, sound_place
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress, Report, check_film, moved_there, write_film
 from ritornel.core.render.frames import sight_of_frame
+from ritornel.core.render.muxing import join_film
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.time.edges import frame_count
 
@@ -72,7 +67,8 @@ def write_parted(scene: Scene, path: Path, folder: Path, report: Report | None =
     try:
         with moved_there(path) as unfinished:
             _make_parts(scene, performance, segments, folder, path.suffix, report, processes)
-            _join(segments, folder, path.suffix, order, unfinished, bool(performance.sound_ids()))
+            pictures = [(picture_place(folder, segment), Fraction(segment.first) / order.rate) for segment in segments]
+            join_film(pictures, sound_place(folder) if performance.sound_ids() else None, unfinished, performance)
     except RitornelError:
         # Nobody wants it any more, or it cannot be made: what was finished is of no use.
         shutil.rmtree(folder, ignore_errors=True)
@@ -107,35 +103,3 @@ def _make_parts(
                 report(Progress(min(sum(done.values()), total - 1), total, slide))
     finally:
         crew.stop()
-
-
-def _packets(parts: list[tuple[Path, Fraction]], kind: str, stream: Any) -> Iterator[tuple[Fraction, Any]]:
-    """The packets of files one after another, each file moved to when it begins, with when each is decoded."""
-    last: int | None = None
-    for path, begins_s in parts:
-        with open_container(path) as source:
-            wanted = getattr(source.streams, kind)[0]
-            for packet in source.demux(wanted):
-                if packet.pts is None or packet.dts is None:
-                    continue
-                shift = round(begins_s / packet.time_base)
-                packet.pts, packet.dts = packet.pts + shift, packet.dts + shift
-                # An encoder sets the first decoding times back by its reordering; they may not fall into the segment before.
-                if last is not None and packet.dts <= last:
-                    packet.dts = last + 1
-                last = packet.dts
-                packet.stream = stream
-                yield packet.dts * packet.time_base, packet
-
-
-def _join(segments: tuple[Segment, ...], folder: Path, suffix: str, order: FilmOrder, target: Path, heard: bool) -> None:
-    """Joins what is finished into the film, packets as they are, in the order in which they are decoded."""
-    pictures = [(picture_place(folder, segment), Fraction(segment.first) / order.rate) for segment in segments]
-    with av.open(str(target), "w", format="webm" if suffix == ".webm" else "mp4") as out, contextlib.ExitStack() as opened:
-        first = opened.enter_context(open_container(pictures[0][0]))
-        merged = [_packets(pictures, "video", out.add_stream_from_template(first.streams.video[0]))]
-        if heard:
-            sound = opened.enter_context(open_container(sound_place(folder)))
-            merged.append(_packets([(sound_place(folder), Fraction(0))], "audio", out.add_stream_from_template(sound.streams.audio[0])))
-        for _, packet in heapq.merge(*merged, key=lambda entry: entry[0]):
-            out.mux(packet)

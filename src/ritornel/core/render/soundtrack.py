@@ -1,10 +1,19 @@
-"""The sound of a whole show: its files decoded, mixed, and measured as it will be published."""
+"""The sound of a whole show: its files decoded, mixed, measured, and written as it is published."""
 
+import itertools
 import math
+import os
+import threading
+from collections.abc import Iterator
+from fractions import Fraction
 from pathlib import Path
+from typing import Any
 
+import av
 import msgspec
+import numpy as np
 
+from ritornel.core.containers import open_container
 from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show
 from ritornel.core.errors import BadMedia
@@ -12,10 +21,45 @@ from ritornel.core.render.painter import MediaPath
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.sound.decoding import decoded, kept_in_file
 from ritornel.core.sound.gain import Samples
-from ritornel.core.sound.mastering import master_of, measured
+from ritornel.core.sound.loudness import oversampled_peaks
+from ritornel.core.sound.mastering import CEILING_DBTP, Master, Mix, master_of, mastered, measured
 from ritornel.core.sound.mixing import mixed
 from ritornel.core.sound.tempo import asset_and_rate, at_tempo
-from ritornel.core.time.edges import sample_at
+from ritornel.core.time.edges import SAMPLE_RATE_HZ, sample_at
+
+BLOCK = 48_000
+"""Samples encoded at a time: one second."""
+TRIES = 3
+"""How often a sound is encoded again, each time with more room under the ceiling, where its codec made peaks that are too high."""
+ROOM_DB = 0.15
+"""So much more room than was missing: with another encoding the peaks lie elsewhere."""
+
+
+class GivenUp(Exception):
+    """Nobody wants the film any more."""
+
+
+class KeptMix:
+    """A mix that is made once: what was mixed in order, block after block, is kept in a file and read from there when it is asked for again."""
+
+    def __init__(self, mix: Mix, path: Path) -> None:
+        self._mix, self._file = mix, path.open("w+b")
+        path.unlink()
+        self._until = 0
+
+    def __call__(self, first: int, count: int) -> Samples:
+        if first + count <= self._until:
+            content = os.pread(self._file.fileno(), count * 8, first * 8)
+            return np.frombuffer(content, dtype=np.float32).reshape(-1, 2)
+        block = np.ascontiguousarray(self._mix(first, count), dtype=np.float32)
+        if first == self._until:
+            os.pwrite(self._file.fileno(), block.tobytes(), first * 8)
+            self._until += count
+        return block
+
+    def close(self) -> None:
+        """The file goes with it."""
+        self._file.close()
 
 
 class Loudness(msgspec.Struct, frozen=True):
@@ -60,3 +104,66 @@ def write_loudness(document: bytes, media: dict[str, Path], folder: Path, target
     """Writes the loudness of a show, given as its JSON, as JSON; `media` are its files by their hash."""
     performance = perform(from_json(document, Show, "The show"))
     target.write_bytes(msgspec.json.encode(loudness_of_show(performance, lambda sha256: media.get(sha256, folder / "missing"), folder)))
+
+
+def write_sound(performance: Performance, sounds: dict[str, Samples], path: Path, webm: bool, given_up: threading.Event | None = None) -> None:
+    """Writes the sound of a self-running show at -16 LUFS: AAC, or Opus for WebM. What was written is decoded and measured; where the codec made a true
+    peak above -1 dBTP it is written again, quieter at its peaks. Raises GivenUp once `given_up` is set."""
+    total = sample_at(performance.schedule.length_ms)
+
+    def mix(first: int, count: int) -> Samples:
+        if given_up is not None and given_up.is_set():
+            raise GivenUp
+        return mixed(performance.music, sounds, first, count, performance.events)
+
+    kept = KeptMix(mix, path.with_name(f"{path.name}.mix"))
+    try:
+        room_db = 0.0
+        for _ in range(TRIES):
+            master = master_of(kept, total, room_db)
+            _encode(kept, master, total, path, webm)
+            missing_db = peak_db_of(path) - CEILING_DBTP
+            if missing_db <= 0:
+                break
+            room_db += missing_db + ROOM_DB
+    finally:
+        kept.close()
+
+
+def _encode(mix: Mix, master: Master, total: int, path: Path, webm: bool) -> None:
+    with av.open(str(path), "w", format="mp4") as container:
+        stream: Any = container.add_stream("libopus" if webm else "aac", rate=SAMPLE_RATE_HZ, layout="stereo")
+        stream.bit_rate = 160_000
+        for first in range(0, total, BLOCK):
+            count = min(BLOCK, total - first)
+            block = np.clip(mastered(mix, master, first, count, total), -1.0, 1.0)
+            frame = av.AudioFrame.from_ndarray(np.ascontiguousarray(block.reshape(1, -1)), format="flt", layout="stereo")
+            frame.sample_rate, frame.pts, frame.time_base = SAMPLE_RATE_HZ, first, Fraction(1, SAMPLE_RATE_HZ)
+            container.mux(stream.encode(frame))
+        container.mux(stream.encode(None))
+
+
+def peak_db_of(path: Path) -> float:
+    """The true peak in dBTP of a written file's sound, decoded as a player decodes it; -inf for silence. Exact where it is above the ceiling."""
+    peak, tail = 0.0, np.zeros((0, 2), dtype=np.float32)
+    with open_container(path) as container:
+        for samples in _blocks_of(container):
+            block = np.concatenate([tail, samples])
+            peak = max(peak, float(oversampled_peaks(block, max(peak, _CEILING)).max(initial=0.0)))
+            tail = block[-64:]
+    return 20 * math.log10(peak) if peak > 0 else -math.inf
+
+
+_CEILING = 10 ** (CEILING_DBTP / 20)
+
+
+def _blocks_of(container: Any) -> Iterator[Samples]:
+    resampler = av.AudioResampler(format="flt", layout="stereo", rate=SAMPLE_RATE_HZ)
+    waiting: list[Samples] = []
+    for frame in itertools.chain(container.decode(audio=0), (None,)):
+        for made in resampler.resample(frame):
+            waiting.append(np.asarray(made.to_ndarray(), dtype=np.float32).reshape(-1, 2))
+        if frame is None or sum(map(len, waiting)) >= BLOCK:
+            if waiting:
+                yield np.concatenate(waiting)
+            waiting = []

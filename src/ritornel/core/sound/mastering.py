@@ -10,6 +10,7 @@ import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
+from ritornel.core.sound.filtering import convolve, running_minimum
 from ritornel.core.sound.gain import Samples, gain_of
 from ritornel.core.sound.loudness import LoudnessMeter, oversampled_peaks
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
@@ -30,10 +31,12 @@ Mix = Callable[[int, int], Samples]
 
 
 class Master(msgspec.Struct, frozen=True):
-    """How a mix becomes what is published: its gain, and whether peaks are limited. What was measured before and comes out after, in LUFS."""
+    """How a mix becomes what is published: its gain, whether peaks are limited, and with how much room below the ceiling
+    beyond the usual. What was measured before and comes out after, in LUFS."""
 
     gain_db: float = 0.0
     limits: bool = False
+    room_db: float = 0.0
     measured_lufs: float = -math.inf
     reached_lufs: float = -math.inf
 
@@ -43,20 +46,16 @@ def _blocks(samples: int) -> Iterator[tuple[int, int]]:
         yield first, min(BLOCK, samples - first)
 
 
-def _limiting_gain(samples: Samples) -> NDArray[np.float32] | None:
+def _limiting_gain(samples: Samples, room_db: float) -> NDArray[np.float32] | None:
     """The gain that keeps every peak under the ceiling; None where no peak is over it. Each sample's need is spread to 5 ms around it by a minimum,
     then smoothed over as long a window: an average of values none of which is above the need at this sample cannot be above it either."""
-    ceiling = gain_of(CEILING_DBTP - MARGIN_DB)
+    ceiling = gain_of(CEILING_DBTP - MARGIN_DB - room_db)
     peaks = oversampled_peaks(samples, ceiling)
     if not len(peaks) or peaks.max() <= ceiling:
         return None
-    from scipy.ndimage import minimum_filter1d
-    from scipy.signal import oaconvolve
-
     window = np.hanning(2 * NEAR + 3)[1:-1]
-    least = minimum_filter1d(np.minimum(1.0, ceiling / np.maximum(peaks, 1e-9)), 2 * NEAR + 1, mode="nearest")
-    padded = np.pad(least, NEAR, mode="edge")
-    return np.asarray(oaconvolve(padded, window / window.sum(), "valid"), dtype=np.float32)
+    least = running_minimum(np.minimum(1.0, ceiling / np.maximum(peaks.astype(np.float64), 1e-9)), NEAR)
+    return np.asarray(convolve(np.pad(least, NEAR, mode="edge"), window / window.sum()), dtype=np.float32)
 
 
 def mastered(mix: Mix, master: Master, first: int, count: int, total: int) -> Samples:
@@ -66,7 +65,7 @@ def mastered(mix: Mix, master: Master, first: int, count: int, total: int) -> Sa
         return mix(first, count) * gain
     low, high = max(first - CONTEXT, 0), min(first + count + CONTEXT, total)
     wide = mix(low, high - low) * gain
-    limiting = _limiting_gain(wide)
+    limiting = _limiting_gain(wide, master.room_db)
     limited = wide if limiting is None else wide * limiting[:, None]
     return np.asarray(limited[first - low : first - low + count])
 
@@ -89,16 +88,16 @@ def measured(mix: Mix, total: int) -> tuple[float, float]:
     return meter.integrated_lufs(), peak
 
 
-def master_of(mix: Mix, total: int) -> Master:
+def master_of(mix: Mix, total: int, room_db: float = 0.0) -> Master:
     """How to publish the mix: by the gain that brings it to -16 LUFS, and with a limiter where its peaks would then be too high. What the limiter
-    takes away is given back, once and where need be once more; silence stays silence."""
+    takes away is given back, once and where need be once more; silence stays silence. `room_db` is kept free below the ceiling for what a codec adds."""
     loudness, peak = measured(mix, total)
     if not math.isfinite(loudness):
         return Master()
     gain = min(TARGET_LUFS - loudness, MOST_GAIN_DB)
-    if peak * gain_of(gain) <= gain_of(CEILING_DBTP - MARGIN_DB):
-        return Master(gain, False, loudness, loudness + gain)
-    master = Master(gain, True, loudness)
+    if peak * gain_of(gain) <= gain_of(CEILING_DBTP - MARGIN_DB - room_db):
+        return Master(gain, False, room_db, loudness, loudness + gain)
+    master = Master(gain, True, room_db, loudness)
     for _ in range(3):
         master = msgspec.structs.replace(master, reached_lufs=_loudness(mix, master, total))
         missing = TARGET_LUFS - master.reached_lufs

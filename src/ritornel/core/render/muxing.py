@@ -1,0 +1,77 @@
+"""A film's pictures and sound, each encoded already, put into one file without encoding anything again."""
+
+import contextlib
+import heapq
+from collections.abc import Iterator, Sequence
+from fractions import Fraction
+from pathlib import Path
+from typing import Any
+
+import av
+import msgspec
+
+from ritornel.core.containers import open_container
+from ritornel.core.schedule.performance import Performance
+
+
+class Chapter(msgspec.Struct, frozen=True):
+    """A stretch of the film with a name."""
+
+    name: str
+    start_ms: int
+    end_ms: int
+
+
+def chapters_of(performance: Performance) -> tuple[Chapter, ...]:
+    """One for each section, or where there are none for each slide; what comes before the first section is named by its slide. Slides of length 0 are
+    in none."""
+    schedule, slides = performance.schedule, performance.slides
+    sections = any(staged.slide.opens_section for staged in slides)
+    begins = [
+        (start, staged.slide.opens_section if sections and staged.slide.opens_section else staged.slide.name or f"Slide {number + 1}")
+        for number, (start, staged) in enumerate(zip(schedule.starts_ms, slides, strict=True))
+        if number == 0 or not sections or staged.slide.opens_section
+    ]
+    ends = [*(start for start, _ in begins[1:]), schedule.length_ms]
+    return tuple(Chapter(name, start, end) for (start, name), end in zip(begins, ends, strict=True) if end > start)
+
+
+def _packets(parts: Sequence[tuple[Path, Fraction]], kind: str, stream: Any) -> Iterator[tuple[Fraction, Any]]:
+    """The packets of files one after another, each file moved to when it begins, with when each is decoded."""
+    last: int | None = None
+    for path, begins_s in parts:
+        with open_container(path) as source:
+            wanted = getattr(source.streams, kind)[0]
+            for packet in source.demux(wanted):
+                if packet.pts is None or packet.dts is None:
+                    continue
+                shift = round(begins_s / packet.time_base)
+                packet.pts, packet.dts = packet.pts + shift, packet.dts + shift
+                # A sound's encoder begins before 0; its times may not fall into the file before.
+                if last is not None and packet.dts <= last:
+                    packet.dts = last + 1
+                last = packet.dts
+                packet.stream = stream
+                yield packet.dts * packet.time_base, packet
+
+
+def join_film(pictures: Sequence[tuple[Path, Fraction]], sound: Path | None, target: Path, performance: Performance) -> None:
+    """Joins files of pictures, each with when it begins in s, and the sound into a film, packets as they are, in the order in which they are decoded. An
+    .mp4 can be played while it is still on its way; the film has the show's title, and its sections or slides as chapters."""
+    webm = target.suffix == ".webm"
+    options = {} if webm else {"movflags": "+faststart"}
+    with av.open(str(target), "w", format="webm" if webm else "mp4", options=options) as out, contextlib.ExitStack() as opened:
+        out.metadata["title"] = performance.title
+        out.set_chapters(
+            [
+                {"id": number, "start": one.start_ms, "end": one.end_ms, "time_base": Fraction(1, 1000), "metadata": {"title": one.name}}
+                for number, one in enumerate(chapters_of(performance))
+            ]
+        )
+        first = opened.enter_context(open_container(pictures[0][0]))
+        merged = [_packets(pictures, "video", out.add_stream_from_template(first.streams.video[0]))]
+        if sound is not None:
+            heard = opened.enter_context(open_container(sound))
+            merged.append(_packets([(sound, Fraction(0))], "audio", out.add_stream_from_template(heard.streams.audio[0])))
+        for _, packet in heapq.merge(*merged, key=lambda entry: entry[0]):
+            out.mux(packet)
