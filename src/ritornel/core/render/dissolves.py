@@ -34,6 +34,7 @@ class Dissolves:
         self._make = make
         self._before: tuple[Hashable, Hashable] | None = None
         self._planes: tuple[NDArray[np.uint16], NDArray[np.uint16]] | None = None
+        self._room: tuple[NDArray[np.uint16], NDArray[np.uint16]]
 
     def planes(self, sight: Sight) -> Planes | None:
         """The frame; None where it is no dissolve, or something in it moves. The conversion to YUV is linear, so blending after it is blending before
@@ -47,9 +48,12 @@ class Dissolves:
         if self._planes is None:
             below, above = (self._make(Sight((msgspec.structs.replace(layer, values=STILL),))) for layer in layers)
             self._planes = below.astype(np.uint16), above.astype(np.uint16)
+            self._room = np.empty_like(self._planes[0]), np.empty_like(self._planes[0])
         share = round(layers[1].values.opacity * 256)
-        mixed = self._planes[0] * np.uint16(256 - share)
-        mixed += self._planes[1] * np.uint16(share)
+        mixed, more = self._room
+        np.multiply(self._planes[0], np.uint16(256 - share), out=mixed)
+        np.multiply(self._planes[1], np.uint16(share), out=more)
+        mixed += more
         mixed += np.uint16(128)
         mixed >>= np.uint16(8)
         return mixed.astype(np.uint8)

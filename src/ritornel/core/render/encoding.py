@@ -30,7 +30,7 @@ def picture_stream(container: Any, order: FilmOrder, webm: bool, threads: int) -
     video = container.add_stream("libvpx-vp9" if webm else "libx264", rate=order.rate, options=VP9 if webm else X264)
     video.width, video.height, video.pix_fmt = order.width_px, order.height_px, "yuv420p"
     video.codec_context.time_base = 1 / order.rate
-    video.codec_context.thread_count = threads
+    video.codec_context.thread_count, video.codec_context.thread_type = threads, "FRAME"
     video.codec_context.colorspace, video.codec_context.color_range = Colorspace.ITU709, ColorRange.MPEG
     video.codec_context.color_primaries = video.codec_context.color_trc = 1
     return video
