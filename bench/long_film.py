@@ -15,7 +15,7 @@ import msgspec
 import numpy as np
 
 from bench.film import DISSOLVE_S, PHOTOS, RATE, Line, album, exact, held, make_material
-from ritornel.core.document import Asset, Show
+from ritornel.core.document import Asset, Box, Paragraph, Run, Show, Text
 from ritornel.core.document.decoding import to_json
 from ritornel.core.document.show import AdvanceAfter, Voice
 
@@ -42,6 +42,14 @@ def narrated() -> Show:
     return msgspec.structs.replace(show, slides=slides, assets=(*show.assets, voice))
 
 
+def worded(show: Show) -> Show:
+    """The show with a line of words on slide 7."""
+    line = Text("line", "Line", Box(100, 600, 900, 80), paragraphs=(Paragraph("p", (Run("The pallets"),)),), size_px=40, colour="#ffffff")
+    slides = list(show.slides)
+    slides[6] = msgspec.structs.replace(slides[6], objects=(*slides[6].objects, line))
+    return msgspec.structs.replace(show, slides=tuple(slides))
+
+
 FILM = """
 import sys
 from fractions import Fraction
@@ -50,13 +58,15 @@ import msgspec
 from ritornel.core.document import Show
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.crew import Scene
+from ritornel.core.render.kept_segments import SegmentStore
 from ritornel.core.render.parted import write_parted
 if __name__ == "__main__":
     folder = Path(sys.argv[1])
     show = msgspec.json.decode((folder / "show.json").read_bytes(), type=Show)
     names = {98: "voice.wav", 99: "music.wav"}
     media = {a.sha256: str(folder / names.get(int(a.sha256, 16), f"{int(a.sha256, 16):02d}.jpg")) for a in show.assets}
-    write_parted(Scene(show, FilmOrder(1280, 720, Fraction(30)), media), folder / "ours.mp4", folder / "parts")
+    store = SegmentStore(folder / "store")
+    write_parted(Scene(show, FilmOrder(1280, 720, Fraction(30)), media), folder / "ours.mp4", folder / "parts", store=store)
 """
 
 
@@ -137,6 +147,9 @@ def measure() -> Iterator[Line]:
         took, together, largest = ours(folder)
         yield "film of ten minutes, 40 slides, voices, music, in segments", f"{took:.1f} s", ""
         yield "timestamps exact, sound longer than picture by", exact(folder, "ours.mp4"), "yes, a packet at most"
+        (folder / "show.json").write_bytes(to_json(worded(narrated())))
+        again, *_ = ours(folder)
+        yield "the same once more, with other words on slide 7", f"{again:.1f} s", "at most 3 s"
         yield "peak memory of its processes together; of the largest", f"{together:.0f} MB; {largest:.0f} MB", "at most 400 MB"
         base = theirs(folder)
         yield "ffmpeg's command line", f"{base:.1f} s", "the baseline"

@@ -13,6 +13,7 @@ from ritornel.core.render.crew import Crew, Scene, Segment, picture_place, sound
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress, Report, check_film, moved_there, write_film
 from ritornel.core.render.frames import sight_of_frame
+from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
 from ritornel.core.render.muxing import join_film
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.time.edges import frame_count
@@ -45,16 +46,18 @@ def segments_of(performance: Performance, order: FilmOrder) -> tuple[Segment, ..
     return tuple(Segment(number, first, end) for number, (first, end) in enumerate(zip(cuts, [*cuts[1:], total], strict=True)))
 
 
-def write_parted(scene: Scene, path: Path, folder: Path, report: Report | None = None, processes: int = 2) -> None:
+def write_parted(
+    scene: Scene, path: Path, folder: Path, report: Report | None = None, processes: int = 2, store: SegmentStore | None = None
+) -> None:
     """Writes a film as `write_film` does, in segments drawn by `processes` processes at a time. `folder` keeps what is finished until the film is whole, or
-    `report` says that nobody wants it; a film that was interrupted goes on from there.
+    `report` says that nobody wants it; a film that was interrupted goes on from there. What is in the `store` from an earlier film is not made again.
 
     Raises what `write_film` raises.
     """
     performance, order = perform(scene.show), scene.order
     check_film(performance, path, order)
     segments = segments_of(performance, order)
-    if len(segments) < 2 or processes < 2:
+    if len(segments) < 2:
         write_film(performance, path, order, scene.path, report)
         return
     plan = msgspec.json.encode([path.suffix, segments])
@@ -64,10 +67,17 @@ def write_parted(scene: Scene, path: Path, folder: Path, report: Report | None =
             shutil.rmtree(folder)
         folder.mkdir(parents=True)
         (folder / PLAN).write_bytes(plan)
+    kept = _known(performance, order, segments, folder, path.suffix == ".webm") if store is not None else {}
     try:
         with moved_there(path) as unfinished:
+            for place, key in kept.items():
+                if store is not None and not place.is_file():
+                    store.fetch(key, place)
             _make_parts(scene, performance, segments, folder, path.suffix, report, processes)
             pictures = [(picture_place(folder, segment), Fraction(segment.first) / order.rate) for segment in segments]
+            for place, key in kept.items():
+                if store is not None:
+                    store.keep(key, place)
             join_film(pictures, sound_place(folder) if performance.sound_ids() else None, unfinished, performance)
     except RitornelError:
         # Nobody wants it any more, or it cannot be made: what was finished is of no use.
@@ -77,6 +87,14 @@ def write_parted(scene: Scene, path: Path, folder: Path, report: Report | None =
     total = frame_count(performance.schedule.length_ms, order.rate)
     if report is not None:
         report(Progress(total, total, len(performance.slides)))
+
+
+def _known(performance: Performance, order: FilmOrder, segments: tuple[Segment, ...], folder: Path, webm: bool) -> dict[Path, str]:
+    """Where each part lies when it is finished, with the name that it is kept under."""
+    parts = {picture_place(folder, segment): segment_key(performance, order, webm, segment) for segment in segments}
+    if performance.sound_ids():
+        parts[sound_place(folder)] = sound_key(performance, webm)
+    return parts
 
 
 def _make_parts(

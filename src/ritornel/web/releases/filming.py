@@ -22,6 +22,7 @@ from ritornel.core.render.animated import write_animated
 from ritornel.core.render.crew import Scene
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress
+from ritornel.core.render.kept_segments import SegmentStore
 from ritornel.core.render.pages import Kind, write_pdf
 from ritornel.core.render.parted import write_parted
 from ritornel.core.render.stills import write_stills
@@ -65,7 +66,9 @@ def _write(job: FilmJob, show: ShowValue, path: Path, watch: Callable[[Progress]
             shutil.move(made, path)
     else:
         media = {asset.sha256: str(media_path(asset.sha256)) for asset in show.assets}
-        write_parted(Scene(show, order, media), path, parts_path(job), watch, settings.FILM_PROCESSES)
+        store = SegmentStore(Path(storages["films"].path("segments")))
+        write_parted(Scene(show, order, media), path, parts_path(job), watch, settings.FILM_PROCESSES, store)
+        store.trim()
 
 
 def make_film(job_id: str, token: str) -> None:
