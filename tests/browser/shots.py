@@ -208,6 +208,7 @@ def main() -> int:
     house.set_viewport_size({"width": 1280, "height": 720})
     house.goto(base + "/shows/orlmere/house")
     house.wait_for_selector(".house[data-ready]")
+    page.keyboard.press(" ")
     page.wait_for_timeout(4000)
     for _ in range(3):
         page.keyboard.press("ArrowRight")

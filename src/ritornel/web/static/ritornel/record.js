@@ -352,9 +352,16 @@ hearing.addEventListener("ended", () => {
 });
 hearing.addEventListener("changed", () => lines.head(place()));
 
+/** A paused take is left as it is, to be gone on with later. */
+async function putDown() {
+  if (!take) return;
+  await leaveTake();
+  await load(section.id);
+}
+
 async function hear(row, piece) {
   if (busy()) return;
-  await leaveTake();
+  await putDown();
   hearing.piece(row, piece).catch((error) => { hearing.stop(); toast(`This piece cannot be heard: ${error.message}`, { wrong: true }); });
 }
 
@@ -362,7 +369,7 @@ async function hear(row, piece) {
 async function playPicked(what = section.id) {
   if (busy()) return;
   if (hearing.key) { hearing.stop(); return; }
-  await leaveTake();
+  await putDown();
   hearing.picked(what).catch((error) => { hearing.stop(); toast(error.message, { wrong: true }); });
 }
 
