@@ -57,6 +57,7 @@ def people(page: Page, base: str) -> None:
     link = page.locator("article").filter(has_text="To pauwel@").get_by_role("link").first.get_attribute("href") or ""
     other = browser().new_context().new_page()
     other.goto(link)
+    other.get_by_label("Sign-in name").fill("pauwel")
     other.get_by_label("Password, 8 characters or more").fill("six years of Saturdays")
     other.get_by_role("button", name="Accept and open").click()
     other.wait_for_selector(".theatre [data-object]")

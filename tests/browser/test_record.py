@@ -257,6 +257,20 @@ class RecordTest(BrowserTest):
         found = Axe().run(page).response["violations"]
         return [(entry["id"], [node["html"][:140] for node in entry["nodes"]][:3]) for entry in found if entry["impact"] in ("serious", "critical")]
 
+    def test_the_last_cue_of_a_section_ends_its_take_however_long_it_was_waited_for(self) -> None:
+        page = self.record("noon-s")
+        page.click("#record-go")
+        self.until_recorded(page, 0.5)
+        for slide, beat in (("who-s", 0), ("who-s", 1), ("who-s", 2)):
+            page.keyboard.press("ArrowRight")
+            page.wait_for_selector(f'.record[data-slide="{slide}"][data-beat="{beat}"]')
+        expect(page.locator("#waits")).to_contain_text("Waiting to go on")
+        page.keyboard.press("ArrowRight")
+        expect(page.locator("#take-now")).to_have_text("Take 2, not begun")
+        piece = self.state("noon-s")["section"]["takes"][0]["pieces"][-1]
+        self.assertTrue(piece["whole"])
+        self.assertGreater(list(piece["waits"].values())[-1], 0)
+
     def test_a_camera_that_stops_before_the_voice_is_told_at_once_and_recorded_again(self) -> None:
         # The browser stops recording the first piece of the camera, as it may where the machine is too slow.
         script = """const start = MediaRecorder.prototype.start; let first = true;

@@ -22,6 +22,7 @@ from ritornel.core.rehearsal.recording import (
     section_with,
 )
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
+from ritornel.core.schedule.live import next_step, stand, waits_since_ms
 from ritornel.core.schedule.performance import perform, sight_at
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.demo.orlmere import orlmere
@@ -60,6 +61,9 @@ class RecordingTest(TestCase):
         self.assertEqual([slide.id for slide in recorded.slides], ["esc-s", "two-s"])
         self.assertTrue(all(isinstance(slide.advance, AdvanceOnCue) for slide in recorded.slides))
         self.assertEqual((performance.music, performance.events), ((), ()))
+        # The last slide waits for its cue as every other does, and the wait is measured.
+        last = stand(performance, 1, len(performance.slides[1].schedule.beats) - 1, 0)
+        self.assertEqual((next_step(performance, last), waits_since_ms(performance, last, 1700)), ("black", 1700))
 
     def test_pieces_are_cut_at_arrivals_and_timed_on_the_slides_clock(self) -> None:
         first, second = pieces_of(TAKE, leaving_cues(SHOW))

@@ -45,8 +45,8 @@ def _quiet(build: Build) -> Build:
 
 
 def as_recorded(show: Show, section: Section) -> Show:
-    """The show as somebody sees it who records the section: its slides only, each left on a cue, and nothing to be heard that a microphone would pick
-    up again."""
+    """The show as somebody sees it who records the section: its slides only, each left on a cue, the last one too, and nothing to be heard that a
+    microphone would pick up again."""
     slides = []
     for slide in show.slides:
         if slide.id not in section.slide_ids:
@@ -56,13 +56,14 @@ def as_recorded(show: Show, section: Section) -> Show:
             msgspec.structs.replace(
                 slide,
                 voice=None,
+                also_live=False,
                 advance=AdvanceOnCue(leaving_cue(slide)),
                 transition=msgspec.structs.replace(slide.transition, sound=None),
                 objects=objects,
                 order=tuple(_quiet(build) for build in slide.order),
             )
         )
-    return msgspec.structs.replace(show, slides=tuple(slides), music=(), marks=(), end="hold", runs="on cue")
+    return msgspec.structs.replace(show, slides=tuple(slides), music=(), marks=(), end="black", runs="on cue")
 
 
 class Piece(msgspec.Struct, frozen=True):

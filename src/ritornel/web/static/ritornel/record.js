@@ -52,6 +52,8 @@ let countIn = COUNTS_S[0];
 let looked = 0;
 /** The present slide is to be begun again once its take is there. */
 let again = false;
+/** False while a recording is about to begin. */
+let resting = true;
 /** What is heard now: its slide and beat. */
 let heard = null;
 /** Until when a cut is waited for, and the pieces whose camera was told to stand still. */
@@ -88,6 +90,7 @@ async function load(id, fresh = null) {
 async function open() {
   if (!section) { at("kept-first").textContent = "This show has no slides yet."; return; }
   show = await get(`${base}/record/show.json?section=${encodeURIComponent(section.id)}`);
+  if (take || busy() || hearing.key) { drawLines(); return; }
   const left = openTake();
   mode = left ? "paused" : "idle";
   slideId = left?.pieces.at(-1)?.slide_id ?? section.slides[0].id;
@@ -195,8 +198,17 @@ function tick() {
   // What somebody else records is seen to come.
   if (!take && mode !== "counting" && mode !== "hearing" && (data.sections.some((line) => line.state.mark === "recording") || cutting()) && Date.now() - looked > LOOK_MS) {
     looked = Date.now();
-    load(section.id).then(tellStill, () => undefined);
+    look().catch(() => undefined);
   }
+}
+
+/** How it stands now, unless somebody has begun to record or to listen meanwhile. */
+async function look() {
+  const { id } = section;
+  const state = await get(`${base}/record.json?section=${encodeURIComponent(id)}`);
+  if (!resting || take || busy() || hearing.key || section.id !== id) return;
+  await load(id, state);
+  tellStill();
 }
 
 /** Whether the picture of a take that was just ended is still being cut: how long it lasts is known only then. */
@@ -241,6 +253,7 @@ async function count() {
 async function go() {
   if (at("record-go").disabled) return;
   hearing.stop();
+  resting = false;
   try {
     if (!take) {
       const left = openTake();
@@ -266,7 +279,7 @@ async function go() {
     mode = openTake() ? "paused" : "idle";
     tellTransport();
     toast(error.message, { wrong: true });
-  }
+  } finally { resting = true; }
 }
 
 async function pause() {
