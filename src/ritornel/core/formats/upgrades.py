@@ -23,8 +23,8 @@ def let_cued_slides_go_on(show: dict[str, Any]) -> dict[str, Any]:
 def _also_live(slide: Any) -> Any:
     if not isinstance(slide, dict):
         return slide
-    advance = slide.get("advance", {"rule": "after"})
-    by_itself = isinstance(advance, dict) and advance.get("rule") in ("after", "voice")
+    leaving = slide.get("advance", {"rule": "after"})
+    by_itself = isinstance(leaving, dict) and leaving.get("rule") in ("after", "voice")
     return {**slide, "also_live": True} if by_itself else slide
 
 
