@@ -43,7 +43,8 @@ def upset_slide(slide: Slide, slides: list[str], chance: random.Random) -> Slide
         msgspec.structs.replace(build, starts=msgspec.structs.replace(build.starts, hold_ms=None)) if isinstance(build.starts, OnCue) else build
         for build in slide.order
     )
-    leaving = chance.choice((AdvanceAfter(chance.randrange(9000)), AdvanceAfter(400, True), AdvanceOnCue(f"leaves-{slide.id}"), slide.advance, slide.advance))
+    ways = (AdvanceAfter(chance.randrange(9000)), AdvanceAfter(400, True), AdvanceOnCue(f"leaves-{slide.id}"))
+    leaving = chance.choice((*ways, slide.advance, slide.advance))
     transition = chance.choice((Transition("push", 700), slide.transition, slide.transition))
     return msgspec.structs.replace(slide, objects=objects, order=order, advance=leaving, transition=transition, skipped=chance.random() < 0.15)
 
