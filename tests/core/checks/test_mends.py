@@ -44,7 +44,8 @@ def upset_slide(slide: Slide, slides: list[str], chance: random.Random) -> Slide
         for build in slide.order
     )
     ways = (AdvanceAfter(chance.randrange(9000)), AdvanceAfter(400, True), AdvanceOnCue(f"leaves-{slide.id}"))
-    leaving = chance.choice((*ways, slide.advance, slide.advance))
+    kept = slide.advance
+    leaving = chance.choice((*ways, kept, kept))
     transition = chance.choice((Transition("push", 700), slide.transition, slide.transition))
     return msgspec.structs.replace(slide, objects=objects, order=order, advance=leaving, transition=transition, skipped=chance.random() < 0.15)
 
