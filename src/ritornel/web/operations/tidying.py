@@ -30,7 +30,7 @@ from ritornel.web.takes.models import Recording
 
 DAY_S = 24 * 3600.0
 MEASURED_S = 30 * DAY_S
-"""How long measurements of shows as they were are kept; they can be taken again."""
+"""How long measurements and small pictures of shows as they were are kept; they can be made again."""
 OLD_FOLDERS = ("smalls", "strips", "light", "tempo", "waves", "loudness", "looks")
 """Where earlier versions kept derived files."""
 _HASH = re.compile(rb"\b[0-9a-f]{64}\b")
@@ -125,7 +125,7 @@ def _derived(wanted: set[str], age_s: float) -> Iterator[Path]:
                 continue
             for path in _below(version, "??/*"):
                 key = _HASH.match(path.name.encode())
-                measured = kind.name in ("frames", "loudness")
+                measured = kind.name in ("frames", "loudness", "slides")
                 if (measured and _old(path, MEASURED_S)) or (not measured and key and key[0].decode() not in wanted and _old(path, age_s)):
                     yield path
 

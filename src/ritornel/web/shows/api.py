@@ -14,12 +14,11 @@ from ritornel.core.document.layouts import refitted
 from ritornel.core.document.objects import Photograph
 from ritornel.core.document.pairing import paired
 from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.document.show import Slide
 from ritornel.core.document.theme import Theme
 from ritornel.core.document.themes import THEMES
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.rehearsal.lengths import read_through, spread
-from ritornel.core.render.stills import png_of
-from ritornel.core.schedule.performance import perform, sight_at_rest
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.composing import ties
@@ -27,9 +26,8 @@ from ritornel.web.shows.editing import Edited, would_be
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.replies import body_of, edit_id_of, json_reply, telling_errors
 from ritornel.web.shows.score import changed_score, slide_detail, whole_score
-from ritornel.web.shows.services import edit_show, history_labels, media_path, redo, seen_slides, show_for, slide_of, undo, value_of
-
-THUMB_WIDTHS_PX = {"small": 192, "large": 640}
+from ritornel.web.shows.services import edit_show, history_labels, redo, seen_slides, show_for, slide_of, undo, value_of
+from ritornel.web.shows.slide_pictures import WIDTHS_PX, slide_picture
 
 
 @login_required
@@ -162,12 +160,10 @@ def differences(request: HttpRequest, show_id: str) -> HttpResponse:
     return json_reply({"notes": differences_of(value_of(show_for(show_id, request)))})
 
 
-def _still(show: ShowValue, width: int, number: int) -> bytes:
-    """The only slide of a show, when its last beat has ended, as a PNG. Raises Http404 where a picture is missing."""
-    shown = perform(msgspec.structs.replace(show, slides=(msgspec.structs.replace(show.slides[0], skipped=False),), music=()), first_number=number)
-    height = round(width * show.frame.height_px / show.frame.width_px)
+def _picture(show: ShowValue, slide: Slide, width_px: int, number: int) -> bytes:
+    """The slide as a PNG. Raises Http404 where a picture is missing."""
     try:
-        return png_of(shown, sight_at_rest(shown, 0, len(shown.slides[0].schedule.beats) - 1), width, height, media_path)
+        return slide_picture(show, slide, width_px, number)
     except BadMedia as error:
         raise Http404(str(error)) from error
 
@@ -176,7 +172,7 @@ def _still(show: ShowValue, width: int, number: int) -> bytes:
 @require_GET
 def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> HttpResponse:
     """The slide as it is when its last beat has ended; `?size=large` for lists. The stamp only makes the address change with the slide."""
-    width = THUMB_WIDTHS_PX.get(request.GET.get("size", "small"))
+    width = WIDTHS_PX.get(request.GET.get("size", "small"))
     if width is None:
         raise Http404("There is no such size.")
     row = show_for(show_id, request, "see")
@@ -184,7 +180,7 @@ def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> Http
     found = show.slide(slide_id)
     if found is None or slide_id not in seen_slides(row, show):
         raise Http404("There is no such slide.")
-    png = _still(msgspec.structs.replace(show, slides=(found,)), width, show.numbers[slide_id])
+    png = _picture(show, found, width, show.numbers[slide_id])
     response = HttpResponse(png, content_type="image/png")
     response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
     return response
@@ -200,7 +196,7 @@ def theme_preview(request: HttpRequest, show_id: str, slide_id: str, theme: str)
     if found is None or theme not in THEMES:
         raise Http404("There is no such slide or theme.")
     dressed = refitted(found, (show.theme, show.frame), (THEMES[theme], show.frame))
-    png = _still(msgspec.structs.replace(show, slides=(dressed,), theme=THEMES[theme]), 320, show.numbers[slide_id])
+    png = _picture(msgspec.structs.replace(show, theme=THEMES[theme]), dressed, 320, show.numbers[slide_id])
     return HttpResponse(png, content_type="image/png", headers={"Cache-Control": "private, max-age=600"})
 
 

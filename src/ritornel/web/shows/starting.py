@@ -1,6 +1,7 @@
 """Beginning a show: blank, from a starter, or from many pictures."""
 
 import functools
+import hashlib
 from pathlib import Path
 from typing import Any
 
@@ -12,7 +13,7 @@ from django.shortcuts import redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from ritornel.core.document.decoding import from_builtins
+from ritornel.core.document.decoding import from_builtins, to_json
 from ritornel.core.document.edits import AddSlide, Edit, RemoveSlides, Several
 from ritornel.core.document.show import RUNS, Runs, Transition
 from ritornel.core.errors import BadValue
@@ -23,11 +24,13 @@ from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.core.wording import count_text
 from ritornel.demo.orlmere import FILES, MEDIA, media
 from ritornel.starters import STARTERS, starter_show
+from ritornel.web.jobs.derived import derived_path
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.blank import blank_show
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import create_rows, edit_show, keep_media, new_id, show_for, value_of
+from ritornel.web.shows.slide_pictures import kept_picture
 
 UNTITLED = "Untitled show"
 STILL_PX = 640
@@ -45,13 +48,22 @@ def _shipped() -> dict[str, Path]:
     return {asset.sha256: MEDIA / FILES[asset_id][0] for asset_id, (asset, _) in media().items()}
 
 
-@functools.lru_cache(maxsize=80)
-def _still(name: str, number: int) -> bytes:
-    shown = _staged(name)
-    frame = shown.frame
-    scale = STILL_PX / max(frame.width_px, frame.height_px)
-    sight = sight_at_rest(shown, number, len(shown.slides[number].schedule.beats) - 1)
-    return png_of(shown, sight, round(frame.width_px * scale), round(frame.height_px * scale), lambda sha256: _shipped()[sha256])
+def starter_picture(name: str, number: int) -> bytes:
+    """A slide of a starter as a PNG, drawn once and kept under what the starter says."""
+
+    def draw() -> bytes:
+        shown = _staged(name)
+        frame = shown.frame
+        scale = STILL_PX / max(frame.width_px, frame.height_px)
+        sight = sight_at_rest(shown, number, len(shown.slides[number].schedule.beats) - 1)
+        return png_of(shown, sight, round(frame.width_px * scale), round(frame.height_px * scale), lambda sha256: _shipped()[sha256])
+
+    return kept_picture(derived_path("slides", f"{_written(name)}-{number}", ".png"), draw)
+
+
+@functools.cache
+def _written(name: str) -> str:
+    return hashlib.sha256(to_json(starter_show(name, name, "")[0])).hexdigest()
 
 
 @login_required
@@ -84,7 +96,7 @@ def starter_still(request: HttpRequest, name: str, number: int) -> HttpResponse:
     """A slide of a starter."""
     if name not in STARTERS or number >= len(_staged(name).slides):
         raise Http404("There is no such slide.")
-    return HttpResponse(_still(name, number), content_type="image/png", headers={"Cache-Control": "private, max-age=86400"})
+    return HttpResponse(starter_picture(name, number), content_type="image/png", headers={"Cache-Control": "private, max-age=86400"})
 
 
 def runs_asked(request: HttpRequest) -> Runs:

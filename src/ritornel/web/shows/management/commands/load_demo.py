@@ -11,7 +11,10 @@ from django.db import transaction
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import clip_medium, pendulum
 from ritornel.demo.told import told, told_media
-from ritornel.web.shows.services import Show, create_rows, keep_media
+from ritornel.starters import STARTERS
+from ritornel.web.shows.services import Show, create_rows, keep_media, value_of
+from ritornel.web.shows.slide_pictures import WIDTHS_PX, slide_picture
+from ritornel.web.shows.starting import starter_picture
 
 NAME, PASSWORD = "winder", "seventy-eight turns"
 
@@ -30,6 +33,18 @@ class Command(BaseCommand):
                 person = User.objects.get(username=NAME)
                 person.set_password(options["password"])
                 person.save(update_fields=["password"])
+
+        self._draw()
+
+    def _draw(self) -> None:
+        """The pictures that are seen first are there before anybody looks."""
+        for show_id in ("orlmere", "told", "pendulum"):
+            row = Show.objects.filter(pk=show_id).first()
+            show = value_of(row) if row is not None else None
+            if show is not None and show.shown:
+                slide_picture(show, show.shown[0], WIDTHS_PX["large"], 1)
+        for name in STARTERS:
+            starter_picture(name, 0)
 
     def _load(self) -> None:
         person, made = User.objects.get_or_create(username=NAME)
