@@ -120,6 +120,25 @@ class SameSoundTest(BrowserTest):
         self.assertGreater(abs(silent[1] - spoken[1]), 0.005, "there is a voice, and music sunk under it")
         self.assertAlmostEqual(silent[2], spoken[2], places=2)
 
+    def test_a_short_fade_is_laid_also_where_the_clock_runs_on_between_two_looks(self) -> None:
+        begun = self.page.evaluate(
+            """async ([given]) => {
+              const { Sound } = await import("/static/ritornel/player/sound.js");
+              const audio = new OfflineAudioContext(1, 48000, 48000);
+              const sound = new Sound(given, audio);
+              await sound.loaded;
+              // A busy page: eight milliseconds pass from one look at the clock to the next.
+              let now = 0;
+              Object.defineProperty(audio, "currentTime", { get: () => (now += 0.008) });
+              const stopped = [];
+              sound.running.set("m", { leave: audio.createGain(), sources: new Set([{ stop: (at) => stopped.push(at) }]) });
+              sound.stopSpan("m", 5);
+              return stopped;
+            }""",
+            [json.loads(json.dumps(builtins_of(perform(self.spoken()), {"waltz": "/shows/orlmere/media/waltz"})))],
+        )
+        self.assertAlmostEqual(begun[0], 0.008 + 0.005 + 0.01, places=6)
+
     def test_a_jump_into_a_crossfade_has_both_passes(self) -> None:
         self.same(23_800, 3)
 

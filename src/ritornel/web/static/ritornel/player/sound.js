@@ -131,9 +131,11 @@ export class Sound {
     const span = this.running.get(id);
     if (!span) return;
     this.running.delete(id);
-    const end = this.audio.currentTime + Math.max(fadeMs, 5) / 1000;
+    // The clock is read once: it runs on between two readings, by more than a short fade where the page is busy.
+    const now = this.audio.currentTime;
+    const end = now + Math.max(fadeMs, 5) / 1000;
     const fade = span.leave.gain;
-    fade.setValueCurveAtTime(fadeCurve(1, 0), this.audio.currentTime, end - this.audio.currentTime);
+    fade.setValueCurveAtTime(fadeCurve(1, 0), now, end - now);
     span.sources.forEach((source) => source.stop(end + 0.01));
   }
 
