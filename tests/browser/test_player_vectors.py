@@ -210,6 +210,32 @@ class VectorTest(BrowserTest):
           }"""
         self.assertEqual(self.run_in_page(script, vectors), [])
 
+    def test_what_the_player_works_out_of_clips_sounds_and_letters_is_pythons(self) -> None:
+        vectors = json.loads((VECTORS / "players.json").read_text())
+        script = f"""
+          const {{ passOf }} = await import("{PLAYER}/pressed-clips.js");
+          const {{ captionAt }} = await import("{PLAYER}/captions.js");
+          const {{ levelAt, soundOf }} = await import("{PLAYER}/sound.js");
+          const {{ filledShare, letterCount, lettersOf, take }} = await import("{PLAYER}/marks.js");
+          for (const [clip, ms] of vectors.passes) if (passOf(clip) !== ms) wrong.push([clip, passOf(clip), ms]);
+          for (const [rate_pct, name] of vectors.sounds) if (soundOf({{ asset_id: "pendulum", rate_pct }}) !== name) wrong.push([rate_pct, name]);
+          for (const [mark, played, text] of vectors.captions) if (captionAt(mark, played) !== text) wrong.push([mark, played, text]);
+          for (const [points, ms, level] of vectors.levels) if (!near(levelAt(points, ms), level)) wrong.push([points, ms, levelAt(points, ms), level]);
+          for (const [drawn, share] of vectors.filled) if (!near(filledShare(drawn), share)) wrong.push([drawn, share]);
+          for (const [texts, share, expected] of vectors.letters) {{
+            const left = lettersOf([{{ marks: texts.map((text) => ({{ mark: {{ text }} }})) }}], share);
+            const found = texts.map((text) => take(left, letterCount(text)));
+            if (!same(found, expected)) wrong.push([texts, share, found, expected]);
+          }}"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
+    def test_counts_are_said_as_in_python(self) -> None:
+        vectors = json.loads((VECTORS / "words.json").read_text())
+        script = """
+          const { countWords } = await import("/static/ritornel/ui/wording.js");
+          for (const [count, noun, plural, words] of vectors) if (countWords(count, noun, plural || undefined) !== words) wrong.push([count, noun, words]);"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
     def test_times_read_and_write_as_in_python(self) -> None:
         vectors = json.loads((VECTORS / "times.json").read_text())
         script = """

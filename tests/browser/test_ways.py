@@ -74,6 +74,11 @@ class WaysTest(BrowserTest):
         self.edit(show, {"do": "change slides", "slide_ids": ["noon-s"], "changes": {"also_live": True}})
         self.page.goto(f"{self.base}/shows/{show}/play?from=start&mode=on+cue")
         self.page.wait_for_selector('.house[data-slide="who-s"]')
+        self.edit(show, {"do": "change show", "changes": {"runs": "on cue"}})
+        self.page.goto(f"{self.base}/shows/{show}/")
+        expect(self.page.locator('[data-goes-on="noon-s"]')).to_have_count(1)
+        expect(self.page.locator('[data-waits="noon-s"]')).to_have_count(0)
+        expect(self.page.locator('[data-goes-on="who-s"]')).to_have_count(0)
 
     def test_a_timing_is_followed_or_written_and_the_score_says_which(self) -> None:
         show = self.copy_of_demo()
@@ -102,3 +107,24 @@ class WaysTest(BrowserTest):
         page.get_by_text("Use this timing").click()
         page.get_by_role("button", name="As the show's own holds").click()
         self.until(lambda: self.score(show)["slides"]["noon-s"]["schedule"]["last_wait"]["source"] == "own hold")
+
+    def test_takes_that_were_compared_are_followed(self) -> None:
+        show = self.copy_of_demo()
+        self.edit(show, {"do": "change slides", "slide_ids": ["noon-s"], "changes": {"advance": {"rule": "cue", "cue_id": "noon-out", "hold_ms": None}}})
+        page = self.page
+        token = page.locator("meta[name=csrf]").get_attribute("content") or ""
+        for waited_ms in (3000, 4600):
+            events = [
+                {"event": "arrived", "slide_id": "noon-s", "at_ms": 0},
+                {"event": "cued", "cue_id": "noon-out", "at_ms": 9000, "waited_ms": waited_ms},
+                {"event": "arrived", "slide_id": "who-s", "at_ms": 9000},
+            ]
+            page.request.post(f"{self.base}/shows/{show}/takes", data={"events": events, "ended_ms": 12_000}, headers={"X-CSRFToken": token})
+        page.goto(f"{self.base}/shows/{show}/rehearse")
+        page.get_by_role("button", name="Compare the takes").click()
+        page.get_by_label("How the show takes it").select_option("as the take this show follows")
+        expect(page.get_by_label("Target length")).to_have_count(0)
+        page.get_by_role("button", name="Take this timing for all slides").click()
+        expect(page.get_by_text("The show follows the median of 2 takes")).to_be_visible()
+        wait = self.score(show)["slides"]["noon-s"]["schedule"]["last_wait"]
+        self.assertEqual((wait["hold_ms"], wait["source"]), (3800, "take"))

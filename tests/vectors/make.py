@@ -12,12 +12,13 @@ import msgspec
 
 from ritornel.core.document import Box, Frame, Show
 from ritornel.core.document.arranging import scaled_within
-from ritornel.core.document.camera import Placement, camera_box, snapped_pct
+from ritornel.core.document.camera import EDGE_PCT, Placement, camera_box, snapped_pct
 from ritornel.core.document.drawings import Stroke, rubbed_out
-from ritornel.core.document.objects import Clip
+from ritornel.core.document.objects import Caption, Clip
 from ritornel.core.document.show import Voice
 from ritornel.core.errors import BadValue
 from ritornel.core.layout.guides import guides_of, pulled_to, snapped
+from ritornel.core.layout.marks import ClipMark, PartDrawing, TextMark
 from ritornel.core.layout.sizing import pulled, turned
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.channels import Mask, Values
@@ -28,6 +29,8 @@ from ritornel.core.motion.sampling import Instant, values_at
 from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, slip_ms, slot_words
 from ritornel.core.rehearsal.recording import pieces_of
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
+from ritornel.core.render.letters import Typing
+from ritornel.core.render.strokes import filled_share
 from ritornel.core.schedule.live import (
     LiveState,
     arrive,
@@ -46,8 +49,11 @@ from ritornel.core.schedule.live import (
 from ritornel.core.schedule.performance import Performance, builtins_of, perform, sight_at
 from ritornel.core.schedule.show_schedule import ShowSchedule, coming_slides, moment_at, renewed_at_ms
 from ritornel.core.schedule.snapping import nearest_ms
+from ritornel.core.sound.ducking import level_at
 from ritornel.core.sound.level import level_words
+from ritornel.core.sound.tempo import sound_key
 from ritornel.core.time import clock_text, parse_clock_ms, round_half_up, seconds_text
+from ritornel.core.wording import count_text
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import pendulum
 from tests.examples import example_a, sound, with_music
@@ -55,6 +61,8 @@ from tests.kinds import every_effect
 from tests.live_table import table_show, table_vectors
 
 HERE = Path(__file__).parent
+CLIP_MARK = ClipMark("pendulum", 0, 0, 10, 10, "")
+TEXT_MARK = TextMark("", "Gelasio", 400, False, 20, "#000000", 0, 0, 0)
 
 
 def finite(value: Any) -> Any:
@@ -277,6 +285,9 @@ def recording_vectors() -> dict[str, Any]:
         Placement(rng.choice(("round", "rectangle")), rng.uniform(0, 100), rng.uniform(0, 100), rng.uniform(5, 100)) for _ in range(12)  # type: ignore[arg-type]
     ]
     frames = (Frame(), Frame(1024, 768), Frame(720, 1280))
+    # Most lie near one of the three places, on both sides of the limit of 1.6 %.
+    halves = [rng.uniform(2.5, 50) for _ in range(150)]
+    snaps = [(rng.choice((half + EDGE_PCT, 50, 100 - half - EDGE_PCT)) + rng.uniform(-3, 3), half) for half in halves]
     takes = []
     for _ in range(30):
         at_ms = 0
@@ -291,12 +302,48 @@ def recording_vectors() -> dict[str, Any]:
     return {
         "levels": [(mean, peak, level_words(mean, peak)) for mean, peak in levels],
         "boxes": [msgspec.to_builtins((frame, placement, camera_box(frame, placement))) for frame in frames for placement in placements],
-        "snaps": [(value, half, snapped_pct(value, half)) for value in (1.0, 11.0, 13.7, 48.5, 49.9, 87.5, 88.0, 99.0) for half in (10.0, 12.5, 40.0)],
+        "snaps": [(value, half, snapped_pct(value, half)) for value, half in snaps],
         "pieces": [msgspec.to_builtins((take, leaving, pieces_of(take, leaving))) for take in takes],
     }
 
 
+def word_vectors() -> list[Any]:
+    """Counts in words."""
+    counts = (0, 1, 2, 11, 21, 1000)
+    return [[count, noun, plural, count_text(count, noun, plural)] for count in counts for noun, plural in (("slide", ""), ("entry", "entries"))]
+
+
+def player_vectors() -> dict[str, Any]:
+    """What the player works out of its own clips, sounds and letters."""
+    chance = random.Random(17)
+    clips: list[dict[str, int]] = []
+    passes, captions, levels, letters = [], [], [], []
+    for _ in range(120):
+        in_ms = chance.randrange(0, 5000)
+        out_ms = in_ms + chance.randrange(1, 9000)
+        rate_pct = chance.choice((100, 25, 150, 400, chance.randrange(25, 401)))
+        clips.append({"in_ms": in_ms, "out_ms": out_ms, "rate_pct": rate_pct})
+        passes.append(Clip("c", "Pendulum", Box(0, 0, 10, 10), "pendulum", out_ms=out_ms, in_ms=in_ms, rate_pct=rate_pct).pass_ms)
+        bounds = sorted(chance.sample(range(in_ms, out_ms + 8), 4)) if out_ms - in_ms > 4 else [in_ms, out_ms]
+        spoken = tuple(Caption(one, other, f"words {number}") for number, (one, other) in enumerate(zip(bounds[::2], bounds[1::2], strict=True)))
+        mark = msgspec.structs.replace(CLIP_MARK, in_ms=in_ms, out_ms=out_ms, captions=spoken)
+        for played in (None, -0.1, 0.0, chance.random(), chance.random(), 1.0):
+            captions.append([msgspec.to_builtins(mark), played, mark.caption_at(played)])
+        points = tuple((at, chance.choice((0.0, -9.0, -14.5))) for at in sorted(chance.sample(range(8000), chance.randrange(0, 6))))
+        levels += [[points, at, level_at(points, at)] for at in (chance.uniform(-500, 9000), *(float(at) for at, _ in points[:2]))]
+        texts = ["".join(chance.choice(("a", "é", "\N{BELL}", " ")) for _ in range(chance.randrange(0, 9))) for _ in range(3)]
+        typing = Typing.of([PartDrawing(None, 0, 0, tuple(msgspec.structs.replace(TEXT_MARK, text=text) for text in texts))], share := chance.random())
+        letters.append([texts, share, [typing.take(msgspec.structs.replace(TEXT_MARK, text=text)) for text in texts]])
+    return {
+        "passes": [[clip, pass_ms] for clip, pass_ms in zip(clips, passes, strict=True)],
+        "sounds": [[clip["rate_pct"], sound_key("pendulum", clip["rate_pct"])] for clip in clips],
+        "captions": captions, "levels": levels, "letters": letters,
+        "filled": [[n / 40, filled_share(n / 40)] for n in range(41)],
+    }  # fmt: skip
+
+
 VECTORS = {
+    "words": word_vectors, "players": player_vectors,
     "snapping": snapping_vectors, "sizing": sizing_vectors, "motion": motion_vectors, "masks": mask_vectors, "depth": depth_vectors,
     "drawings": drawing_vectors, "events": event_vectors, "live": live_vectors, "live_table": live_table_vectors,
     "recording": recording_vectors, "times": time_vectors, "pace": pace_vectors, "coming": coming_vectors,

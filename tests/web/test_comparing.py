@@ -38,6 +38,23 @@ class ComparingTest(WebTest):
         self.assertIn(f"0:05.0 cannot be met: what moves, clips and voices take their time. The nearest is {clock_text(told['reached_ms'])}.", told["notices"])
         self.assertTrue(told["gives"])
 
+    def test_the_show_follows_a_timing_that_was_compared(self) -> None:
+        on_cue = {"advance": {"rule": "cue", "cue_id": "noon-out", "hold_ms": None}}
+        self.edit({"do": "change slides", "slide_ids": ["noon-s"], "changes": on_cue})
+        events = [
+            {"event": "arrived", "slide_id": "noon-s", "at_ms": 0},
+            {"event": "cued", "cue_id": "noon-out", "at_ms": 8000, "waited_ms": 2345},
+        ]
+        self.post("/shows/clock/takes", {"events": events, "ended_ms": 9000})
+        asked = {"source": 3, "as": "followed take"}
+        self.assertEqual(self.post("/shows/clock/takes/timing", asked).status_code, 200)
+        wait = self.score()["slides"]["noon-s"]["schedule"]["last_wait"]
+        self.assertEqual((wait["hold_ms"], wait["source"]), (2345, "take"))
+        reply = self.post("/shows/clock/takes/timing", {**asked, "target_ms": 60_000})
+        self.assertEqual(reply.status_code, 400)
+        self.assertIn("A show that follows a take keeps the take's times.", reply.json()["error"])
+        self.assertEqual(self.score()["settings"]["follows_take"], "take 3")
+
     def test_what_is_asked_wrongly_is_told_and_nothing_changes(self) -> None:
         before = self.length()
         wrong = (({"source": 9}, "One of these takes is no longer there."), ({"source": 1, "target_ms": -5}, "target_ms"), ({"source": 1, "whose": 2}, "whose"))

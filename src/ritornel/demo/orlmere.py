@@ -1,6 +1,9 @@
 """The Orlmere clock, as a show."""
 
+from collections.abc import Mapping
+from functools import cache
 from pathlib import Path
+from types import MappingProxyType
 from typing import Any
 
 from ritornel.core.document.objects import Box, Gradient, Object, Paragraph, Picture, Plain, Run, Shape, Stroke, Text
@@ -33,13 +36,14 @@ FILES = {
 }
 
 
-def media() -> dict[str, tuple[Asset, bytes]]:
-    """The demo's assets with their bytes, by id."""
+@cache
+def media() -> Mapping[str, tuple[Asset, bytes]]:
+    """The demo's assets with their bytes, by id. They ship and never change, so their sounds are measured once a process."""
     result = {}
     for asset_id, (file, name) in FILES.items():
         medium = read_medium(MEDIA / file, Limits())
         result[asset_id] = (asset_from(medium, asset_id, name, **CREDIT), medium.data)
-    return result
+    return MappingProxyType(result)
 
 
 def words(object_id: str, name: str, box: Box, *lines: str, size: float = 30, **look: Any) -> Text:

@@ -1,4 +1,4 @@
-"""Where the picture of a camera stands on a slide. static/ritornel/record/camera.js has the same geometry."""
+"""Where the picture of a camera stands on a slide. static/ritornel/record/placing.js has the same geometry."""
 
 from typing import Annotated, Literal
 

@@ -7,9 +7,10 @@ import msgspec
 from ritornel.core.document.edits import Edit, Several, apply_edit
 from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.show import Show
+from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.beats import beat_lines
 from ritornel.core.rehearsal.lengths import spread
-from ritornel.core.rehearsal.take import TakeTiming, use_timing
+from ritornel.core.rehearsal.take import TakeTiming, follow_timing, use_timing
 from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
 from ritornel.core.time.milliseconds import round_half_up
 
@@ -116,9 +117,15 @@ class Outcome(msgspec.Struct, frozen=True):
     gives: tuple[Given, ...]
 
 
-def taking(show: Show, timing: TakeTiming, name: str, target_ms: int | None = None) -> Outcome:
-    """The edit that takes a timing into the show and then, where there is a target, stretches holds and lengths to meet it."""
-    edit, notices = use_timing(show, timing, name)
+def taking(show: Show, timing: TakeTiming, name: str, target_ms: int | None = None, *, follows: bool = False) -> Outcome:
+    """The edit that takes a timing into the show, and then stretches holds and lengths to a target where there is one.
+
+    With `follows` nothing of the show is overwritten: its waits follow this timing (`follow_timing`).
+    A target then has nothing to stretch, so it raises BadValue.
+    """
+    if follows and target_ms is not None:
+        raise BadValue("A show that follows a take keeps the take's times. To meet a target, use the timing as the show's own holds.", "target_ms")
+    edit, notices = (follow_timing if follows else use_timing)(show, timing, name)
     timed = apply_edit(show, edit).show
     before = compile_show(timed)
     if target_ms is None:

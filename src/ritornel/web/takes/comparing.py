@@ -1,6 +1,6 @@
 """Takes side by side, and a timing taken from them for all slides or some."""
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 import msgspec
 from django.contrib.auth.decorators import login_required
@@ -26,13 +26,17 @@ MOST = 8
 
 
 class Wanted(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Which timing is wanted: that of take number `source`, or the median of `takes`; for `slides`, or for all; scaled to a target, or as it is. With
-    `try` it is only told what would become of the show."""
+    """Which timing is wanted: that of take number `source`, or the median of `takes`.
+
+    It is for `slides`, or for all; scaled to a target, or as it is. `way` says whether the show's own holds are written or the show follows it.
+    With `try` the answer only tells what would become of the show.
+    """
 
     source: int | None
     takes: tuple[int, ...] = ()
     slides: tuple[str, ...] | None = None
     target_ms: Annotated[int, msgspec.Meta(ge=1, le=LONGEST_MS)] | None = None
+    way: Literal["own holds", "followed take"] = msgspec.field(default="own holds", name="as")
     trying: bool = msgspec.field(default=False, name="try")
 
 
@@ -78,7 +82,7 @@ def take_timing(request: HttpRequest, show_id: str) -> HttpResponse:
     if wanted.slides is not None:
         timing = timing_for(show, timing, wanted.slides)
     name = f"take {wanted.source}" if wanted.source is not None else f"the median of {len(takes)} takes"
-    outcome = taking(show, timing, name, wanted.target_ms)
+    outcome = taking(show, timing, name, wanted.target_ms, follows=wanted.way == "followed take")
     notices = list(outcome.notices)
     if wanted.target_ms is not None and outcome.reached_ms != wanted.target_ms:
         target, nearest = clock_text(wanted.target_ms), clock_text(outcome.reached_ms)

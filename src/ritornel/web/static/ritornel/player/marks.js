@@ -93,7 +93,7 @@ export function markNode(mark, defs, media) {
 }
 
 /** How much of what has no outline is there while an outline is drawn: core/render/strokes.py. */
-const filledShare = (drawn) => Math.max(0, Math.min(drawn * 2 - 1, 1));
+export const filledShare = (drawn) => Math.max(0, Math.min(drawn * 2 - 1, 1));
 
 /** A mark's node while its outline is drawn, or its letters typed. */
 export class MarkView {
@@ -153,15 +153,18 @@ export class MarkView {
   type(letters) {
     if (letters === this.letters) return;
     this.letters = letters;
-    if (this.mark.kind === "text") this.node.textContent = letters === null ? this.mark.text : this.mark.text.slice(0, letters);
+    if (this.mark.kind === "text") this.node.textContent = letters === null ? this.mark.text : [...this.mark.text].slice(0, letters).join("");
     else set(this.node, "visibility", letters === 0 ? "hidden" : "inherit");
   }
 }
 
-/** Letters to be handed out mark after mark: core/render/letters.py. Null: all there are. */
+/** How many letters a text has; one outside the first 65 536 signs is one letter, as in Python. */
+export const letterCount = (text = "") => [...text].length;
+
+/** Letters to be handed out mark after mark: core/render/letters.py, held to it by tests/vectors/players.json. Null: all there are. */
 export function lettersOf(views, share) {
   if (share >= 1) return null;
-  const total = views.reduce((sum, { marks }) => sum + marks.reduce((count, { mark }) => count + (mark.text?.length ?? 0), 0), 0);
+  const total = views.reduce((sum, { marks }) => sum + marks.reduce((count, { mark }) => count + letterCount(mark.text), 0), 0);
   return { left: Math.floor(share * total + 1e-9) };
 }
 

@@ -1,6 +1,6 @@
 // The browser's painter: marks as SVG, tracks as transforms. It follows and decides nothing.
 import { Depth, FLAT, homography, inDepth } from "./depth.js";
-import { lettersOf, make, MarkView, newName, set, take } from "./marks.js";
+import { letterCount, lettersOf, make, MarkView, newName, set, take } from "./marks.js";
 import { STILL } from "./sampling.js";
 import { shadowAddress, Tint, Veil } from "./veils.js";
 
@@ -74,7 +74,7 @@ class ObjectView {
       mark.draw(drawn);
       mark.drift(own.drift);
       mark.play(own.played);
-      const count = mark.mark.text?.length ?? 0;
+      const count = letterCount(mark.mark.text);
       const shown = Math.min(take(letters, count), take(ownLetters, count));
       if (mark.mark.kind === "text") mark.type(typing ? shown : null);
       else if (view.key) mark.type(typing ? 0 : null);

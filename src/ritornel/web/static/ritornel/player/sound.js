@@ -6,7 +6,7 @@ const EDGE_S = 0.005;
 const DOWN_S = 0.3;
 const UP_S = 0.6;
 /** What the sound of a clip at its speed is called: core/sound/tempo.py. */
-const soundOf = ({ asset_id: id, rate_pct: rate = 100 }) => (rate === 100 ? id : `${id}@${rate}`);
+export const soundOf = ({ asset_id: id, rate_pct: rate = 100 }) => (rate === 100 ? id : `${id}@${rate}`);
 const factor = (db) => 10 ** (db / 20);
 
 /** Samples of a piece of an equal-power fade, from progress `from` to `to`. */
@@ -28,7 +28,7 @@ function layFades(gain, when, offset, length, fadeIn, fadeOut) {
 }
 
 /** The level of breakpoints at an instant, in dB: core/sound/ducking.py. */
-function levelAt(points, ms) {
+export function levelAt(points, ms) {
   const next = points.findIndex(([at]) => ms < at);
   if (!points.length) return 0;
   if (next === 0) return points[0][1];

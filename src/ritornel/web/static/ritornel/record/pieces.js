@@ -1,4 +1,4 @@
-// What a recording's events come to, slide by slide: core/rehearsal/recording.py's pieces_of, held to it by tests/vectors/pieces.json.
+// What a recording's events come to, slide by slide: core/rehearsal/recording.py's pieces_of, held to it by tests/vectors/recording.json.
 
 /** @param {object[]} events @param {number} endedMs @param {Object<string, string>} leaving by slide, the cue that leaves it */
 export function piecesOf(events, endedMs, leaving) {

@@ -1,4 +1,4 @@
-// Where the camera's picture stands on the slide: dragged, nudged by arrows, typed. The geometry is core/document/camera.py's, held to it by tests/vectors/camera.json.
+// Where the camera's picture stands on the slide: dragged, nudged by arrows, typed. The geometry is core/document/camera.py's, held to it by tests/vectors/recording.json.
 
 const SNAP_PCT = 1.6;
 const EDGE_PCT = 2;

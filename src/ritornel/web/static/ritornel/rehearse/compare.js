@@ -5,6 +5,7 @@ import { clockText, parseClockMs } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 
 const SPREAD_PX = 190;
+const WAYS = [["own holds", "as the show's own holds"], ["followed take", "as the take this show follows"]];
 const secondsText = (ms) => (ms / 1000).toFixed(1);
 const signed = (ms) => `${ms < 0 ? "−" : "+"}${secondsText(Math.abs(ms))} s`;
 const time = (ms) => (ms === null ? "–" : secondsText(ms));
@@ -12,7 +13,7 @@ const time = (ms) => (ms === null ? "–" : secondsText(ms));
 export class Compare {
   /** @param {{base: string, node: HTMLElement, changed: function()}} parts `changed`: the show has another timing now */
   constructor({ base, node, changed }) {
-    Object.assign(this, { base, node, changed, source: null, picked: null, opened: new Set(), left: new Set() });
+    Object.assign(this, { base, node, changed, source: null, way: "own holds", picked: null, opened: new Set(), left: new Set() });
     node.addEventListener("keydown", (event) => { if (event.key === "Escape" && !event.target.closest("input")) this.close(); });
   }
 
@@ -73,14 +74,20 @@ export class Compare {
     target.addEventListener("change", () => { this.target = target.value.trim(); this.tryOut(); });
     target.addEventListener("keydown", (event) => { if (event.key === "Enter") target.blur(); });
     this.field = target;
+    const ways = el("select", { class: "field", "aria-label": "How the show takes it" }, WAYS.map(([value, words]) => el("option", { value }, words)));
+    ways.value = this.way;
+    ways.addEventListener("change", () => { this.way = ways.value; this.draw(); });
+    const follows = this.way === "followed take";
+    if (follows) this.target = "";
     const picked = this.picked.size === this.data.slides.length ? "all slides" : `${this.picked.size} slide${this.picked.size === 1 ? "" : "s"}`;
     this.button = el("button", { class: "push main ml-auto", disabled: !this.picked.size, onclick: () => this.use() }, `Take this timing for ${picked}`);
-    return el("div", { class: "foot" }, el("div", { class: "row" }, el("label", { class: "row" }, "Timing of", source), el("label", { class: "row" }, "Target length", target), this.button), this.told);
+    const aim = follows ? null : el("label", { class: "row" }, "Target length", target);
+    return el("div", { class: "foot" }, el("div", { class: "row" }, el("label", { class: "row" }, "Timing of", source), ways, aim, this.button), this.told);
   }
 
   body(more) {
     const all = this.picked.size === this.data.slides.length;
-    return { source: this.source, takes: this.numbers, slides: all ? null : [...this.picked], target_ms: this.target ? parseClockMs(this.target) : null, ...more };
+    return { source: this.source, as: this.way, takes: this.numbers, slides: all ? null : [...this.picked], target_ms: this.target ? parseClockMs(this.target) : null, ...more };
   }
 
   async tryOut() {
@@ -110,7 +117,8 @@ export class Compare {
   async use() {
     try {
       const reply = await post(`${this.base}/takes/timing`, this.body({}));
-      toast([`The show has the timing of ${reply.name} now: ${clockText(reply.reached_ms)}.`, ...reply.notices].join(" "), { act: "Undo", onact: async () => { await post(`${this.base}/undo`, {}); this.changed(); this.open(); } });
+      const done = this.way === "followed take" ? "The show follows" : "The show now has the timing of";
+      toast([`${done} ${reply.name}: ${clockText(reply.reached_ms)}.`, ...reply.notices].join(" "), { act: "Undo", onact: async () => { await post(`${this.base}/undo`, {}); this.changed(); this.open(); } });
       this.changed();
       await this.open();
     } catch (error) { toast(error.message, { wrong: true }); }

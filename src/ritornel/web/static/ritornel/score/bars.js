@@ -2,7 +2,7 @@
 import { svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
-import { fermata, signPath } from "../stage/signs.js";
+import { fermata, onward, signPath } from "../stage/signs.js";
 import { setInRows, shortened, widthOf } from "./labels.js";
 
 const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
@@ -95,6 +95,9 @@ function drawWaits(group, bar, rows, scale, state) {
     const [x1, x2] = [scale.x(schedule.done_ms), bar.width];
     group.append(svg("rect", { x: x1, y: top, width: Math.max(x2 - x1, 0), height, fill: "#8a245610", "pointer-events": "none" }));
     marks.push(svg("g", { "data-waits": bar.line.id }, fermata(Math.max(Math.min(x1 + 3, x2 - 20), 2), top + 17), svg("title", {}, "On cue it waits here until you go on")));
+  }
+  if (state.way === "on cue" && schedule.goes_on_ms !== null && bar.width > 24) {
+    marks.push(svg("g", { "data-goes-on": bar.line.id }, onward(bar.width - 18, top + 17), svg("title", {}, "Goes on by itself, also live")));
   }
   return marks;
 }

@@ -1,6 +1,6 @@
 // The key of the score: every sign with its word, for those who do not read it yet.
 import { el, svg } from "../ui/element.js";
-import { KIND_WORDS, fermata, sign } from "../stage/signs.js";
+import { KIND_WORDS, fermata, onward, sign } from "../stage/signs.js";
 
 const drawn = (...marks) => svg("svg", { class: "sign", viewBox: "0 0 34 16", "aria-hidden": "true" }, marks);
 const line = (d, more = {}) => svg("path", { d, fill: "none", stroke: "currentColor", "stroke-width": 1.6, ...more });
@@ -8,6 +8,7 @@ const line = (d, more = {}) => svg("path", { d, fill: "none", stroke: "currentCo
 const SIGNS = () => [
   [drawn(line("M 4 1 V 15"), line("M 30 1 V 15")), "Bar lines", "a slide, as wide as it is long; pull one to change its length"],
   [drawn(fermata(8, 12)), "Fermata", "a wait for a cue; the shade is its hold when nobody presses, its edge can be pulled"],
+  [drawn(onward(10, 13)), "Goes on", "a slide of a spoken show that goes on by itself, also live"],
   ...Object.entries(KIND_WORDS).map(([kind, words]) => [sign(kind), words, { enters: "an object comes on", accents: "it draws the eye", travels: "it goes along a path", leaves: "it goes off" }[kind]]),
   [sign("views"), "Flies", "the view goes to a part of a large slide"],
   [sign("plays"), "Plays", "a clip runs, as wide as it plays"],

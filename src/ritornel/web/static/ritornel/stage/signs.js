@@ -33,4 +33,9 @@ export function fermata(x, y) {
     svg("circle", { cx: x + 8, cy: y - 1.5, r: 2, fill: "var(--color-plum)" }));
 }
 
+/** An arrow that goes on over a bar line: the slide goes on by itself, also where the show waits for cues. Its left end is at x. */
+export function onward(x, y) {
+  return svg("path", { d: `M ${x} ${y - 5} h 14 m -5 -5 l 5 5 l -5 5`, fill: "none", stroke: "var(--color-glass)", "stroke-width": 2 });
+}
+
 export const KIND_WORDS = { enters: "Enters", accents: "Accents", travels: "Travels", leaves: "Leaves" };
