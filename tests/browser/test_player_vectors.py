@@ -86,6 +86,18 @@ class VectorTest(BrowserTest):
           }}"""
         self.assertEqual(self.run_in_page(script, vectors), [])
 
+    def test_a_camera_that_runs_with_its_slide_moves_while_the_slide_comes_in(self) -> None:
+        vectors = json.loads((VECTORS / "live.json").read_text())
+        script = f"""
+          const {{ sightAt }} = await import("{PLAYER}/sight.js");
+          const {{ show }} = vectors[0];
+          const from = show.starts_ms[1];
+          for (const at of [0, 100, 250, 499, 2000]) {{
+            const layer = sightAt(show, from + at, true).layers.find(({{ index }}) => index === 1);
+            if (!near(layer?.objects.get("camera")?.played, at / 9000)) wrong.push([at, layer?.objects.get("camera")]);
+          }}"""
+        self.assertEqual(self.run_in_page(script, vectors), [])
+
     def test_every_row_of_the_table_of_a_live_run_holds_in_the_browser(self) -> None:
         vectors = json.loads((VECTORS / "live_table.json").read_text())
         script = f"""

@@ -10,7 +10,7 @@ from typing import Any, Literal
 
 import msgspec
 
-from ritornel.core.document import Box, Frame, Show
+from ritornel.core.document import Asset, Box, Frame, Show
 from ritornel.core.document.arranging import scaled_within
 from ritornel.core.document.camera import EDGE_PCT, Placement, camera_box, snapped_pct
 from ritornel.core.document.drawings import Stroke, rubbed_out
@@ -137,8 +137,12 @@ def spoken(end: Literal["hold", "loop", "black"]) -> Show:
     """Worked example A with what a live run can meet: a slide with a voice, and one that goes on by itself also live."""
     show = with_music(example_a(end=end))
     one, two, three = show.slides
-    voiced = msgspec.structs.replace(two, voice=Voice("voice", 9000, marks={}))
-    return msgspec.structs.replace(show, slides=(msgspec.structs.replace(one, also_live=True), voiced, three), assets=(*show.assets, sound("voice", 9000)))
+    # The camera runs with its slide, so it moves while the slide comes in, from 4 200 to 5 000 on the show's clock.
+    camera = Clip("camera", "Camera", Box(900, 400, 200, 150), "face", muted=True, holds=False, with_slide=True, out_ms=9000)
+    voiced = msgspec.structs.replace(two, voice=Voice("voice", 9000, marks={}), objects=(*two.objects, camera))
+    face = Asset("face", "Camera", "cd" * 32, "video/mp4", 1000, 640, 480, lasts_ms=9000, silent=True)
+    slides = (msgspec.structs.replace(one, also_live=True), voiced, three)
+    return msgspec.structs.replace(show, slides=slides, assets=(*show.assets, sound("voice", 9000), face))
 
 
 def live_vectors() -> list[dict[str, Any]]:
