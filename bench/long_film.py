@@ -57,9 +57,9 @@ from pathlib import Path
 import msgspec
 from ritornel.core.document import Show
 from ritornel.core.render.encoding import FilmOrder
-from ritornel.core.render.crew import Scene
+from ritornel.core.render.process_pool import Scene
 from ritornel.core.render.kept_segments import SegmentStore
-from ritornel.core.render.parted import write_parted
+from ritornel.core.render.segmented_film import write_parted
 if __name__ == "__main__":
     folder = Path(sys.argv[1])
     show = msgspec.json.decode((folder / "show.json").read_bytes(), type=Show)

@@ -33,8 +33,8 @@ def measure() -> Iterator[Line]:
         django.setup()
         from ritornel.core.render.painter import Painter
         from ritornel.core.schedule.performance import perform, sight_at_rest
-        from ritornel.web.shows.confined import make_ready
-        from ritornel.web.shows.looking import look, seen_of
+        from ritornel.web.editor.frame_analysis import look, seen_of
+        from ritornel.web.jobs.sandbox import make_ready
         from ritornel.web.shows.storage import media_path
 
         show = long_show()

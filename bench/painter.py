@@ -32,7 +32,7 @@ def measure() -> Iterator[Line]:
             """async (text) => {
               const show = JSON.parse(text);
               const { Painter } = await import("/static/ritornel/player/painter.js");
-              const { sightAt } = await import("/static/ritornel/player/sight.js");
+              const { sightAt } = await import("/static/ritornel/player/frame-state.js");
               document.body.innerHTML = '<svg width="1280" height="720"></svg>';
               const painter = new Painter(document.querySelector("svg"), show);
               const times = [];

@@ -22,7 +22,7 @@ from ritornel.core.document import (
     Together,
     Transition,
 )
-from ritornel.core.document.drifting import drifted
+from ritornel.core.document.drifts import drifted
 from ritornel.core.document.objects import Crop, Photograph, Shadow
 from ritornel.core.document.show import Framing
 from ritornel.core.document.theme import Furniture

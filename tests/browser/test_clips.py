@@ -168,7 +168,7 @@ class ClipTest(BrowserTest):
         read = self.page.evaluate(
             """async ([show, times]) => {
               const { captionIn, hasCaptions } = await import("/static/ritornel/player/captions.js");
-              const { sightAt } = await import("/static/ritornel/player/sight.js");
+              const { sightAt } = await import("/static/ritornel/player/frame-state.js");
               return [hasCaptions(show), times.map((ms) => captionIn(show, sightAt(show, ms, true)))];
             }""",
             [given, times],

@@ -60,7 +60,7 @@ class ParityTest(BrowserTest):
         self.page.evaluate(
             """async ([show, width, height]) => {
               const { Painter } = await import("/static/ritornel/player/painter.js");
-              const { sightAt } = await import("/static/ritornel/player/sight.js");
+              const { sightAt } = await import("/static/ritornel/player/frame-state.js");
               document.body.innerHTML = '<svg id="surface"></svg>';
               const surface = document.getElementById("surface");
               Object.assign(surface.style, { position: "fixed", left: 0, top: 0, width: `${width}px`, height: `${height}px` });

@@ -60,7 +60,7 @@ class VectorTest(BrowserTest):
         vectors = json.loads((VECTORS / "live.json").read_text())
         script = f"""
           const live = await import("{PLAYER}/live.js");
-          const {{ momentAt, sightAt }} = await import("{PLAYER}/sight.js");
+          const {{ momentAt, sightAt }} = await import("{PLAYER}/frame-state.js");
           const presses = {{ cue: live.cue, back: live.back, on: live.goOn }};
           for (const {{ show, runs, moments, stands }} of vectors) {{
             for (const [index, beat, expected] of stands) if (!same(live.stand(show, index, beat, 9000), expected)) wrong.push(`stand ${{index}} ${{beat}}`);
@@ -89,7 +89,7 @@ class VectorTest(BrowserTest):
     def test_a_camera_that_runs_with_its_slide_moves_while_the_slide_comes_in(self) -> None:
         vectors = json.loads((VECTORS / "live.json").read_text())
         script = f"""
-          const {{ sightAt }} = await import("{PLAYER}/sight.js");
+          const {{ sightAt }} = await import("{PLAYER}/frame-state.js");
           const {{ show }} = vectors[0];
           const from = show.starts_ms[1];
           for (const at of [0, 100, 250, 499, 2000]) {{
@@ -125,7 +125,7 @@ class VectorTest(BrowserTest):
     def test_what_is_fetched_ahead_and_when_a_newer_edition_is_taken_in_are_pythons(self) -> None:
         vectors = json.loads((VECTORS / "coming.json").read_text())
         script = f"""
-          const {{ comingSlides, renewedAtMs }} = await import("{PLAYER}/sight.js");
+          const {{ comingSlides, renewedAtMs }} = await import("{PLAYER}/frame-state.js");
           for (const [count, index, expected] of vectors.slides) if (!same(comingSlides(count, index), expected)) wrong.push(`${{index}} of ${{count}}`);
           for (const [end, length_ms, at, expected] of vectors.renewed) {{
             const found = renewedAtMs({{ end, length_ms }}, at);
@@ -178,7 +178,7 @@ class VectorTest(BrowserTest):
     def test_strokes_are_rubbed_out_as_python_says(self) -> None:
         vectors = json.loads((VECTORS / "drawings.json").read_text())
         script = f"""
-          const {{ rubbedOut }} = await import("{PLAYER}/board.js");
+          const {{ rubbedOut }} = await import("{PLAYER}/ink-layer.js");
           for (const [strokes, x, y, reach, left] of vectors) {{
             if (JSON.stringify(rubbedOut(strokes, x, y, reach)) !== JSON.stringify(left)) wrong.push([x, y]);
           }}"""

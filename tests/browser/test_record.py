@@ -159,7 +159,7 @@ class RecordTest(BrowserTest):
         """One of them used to ask again and again for what the other had on its way, and nothing else on the page ever ran."""
         done = self.page.evaluate(
             """async () => {
-              const { Courier } = await import("/static/ritornel/record/courier.js");
+              const { Courier } = await import("/static/ritornel/record/uploader.js");
               const asked = [];
               window.fetch = () => new Promise((done) => { asked.push((bytes) => done(new Response(JSON.stringify({ bytes, kept_ms: 1 })))); });
               const courier = new Courier("/shows/none", "window");

@@ -8,7 +8,7 @@ from ritornel.core import wording
 from ritornel.core.document import Show, Slide
 from ritornel.core.document.changes import PutSettings
 from ritornel.core.document.decoding import from_json, to_json
-from ritornel.core.document.named import Named
+from ritornel.core.document.names import Named
 from ritornel.core.wording import count_text, list_text, one_line
 from tests.examples import shape, sound, text
 

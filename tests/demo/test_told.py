@@ -4,7 +4,7 @@ from ritornel.core.document import AdvanceWithVoice
 from ritornel.core.document.integrity import check_show
 from ritornel.core.schedule.performance import perform
 from ritornel.core.sound.ducking import level_at
-from ritornel.demo.told import SPOKEN, VOICES, told, told_media
+from ritornel.demo.narrated import SPOKEN, VOICES, told, told_media
 
 
 class ToldTest(SimpleTestCase):

@@ -11,9 +11,9 @@ from typing import Any, Literal
 import msgspec
 
 from ritornel.core.document import Asset, Box, Frame, Show
-from ritornel.core.document.arranging import scaled_within
+from ritornel.core.document.alignment import scaled_within
 from ritornel.core.document.camera import EDGE_PCT, Placement, camera_box, snapped_pct
-from ritornel.core.document.drawings import Stroke, rubbed_out
+from ritornel.core.document.ink import Stroke, rubbed_out
 from ritornel.core.document.objects import Caption, Clip
 from ritornel.core.document.show import Voice
 from ritornel.core.errors import BadValue
@@ -29,8 +29,8 @@ from ritornel.core.motion.sampling import Instant, values_at
 from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, slip_ms, slot_words
 from ritornel.core.rehearsal.recording import pieces_of
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
-from ritornel.core.render.letters import Typing
 from ritornel.core.render.strokes import filled_share
+from ritornel.core.render.typed_letters import Typing
 from ritornel.core.schedule.live import (
     LiveState,
     arrive,
@@ -50,7 +50,7 @@ from ritornel.core.schedule.performance import Performance, builtins_of, perform
 from ritornel.core.schedule.show_schedule import ShowSchedule, coming_slides, moment_at, renewed_at_ms
 from ritornel.core.schedule.snapping import nearest_ms
 from ritornel.core.sound.ducking import level_at
-from ritornel.core.sound.level import level_words
+from ritornel.core.sound.spoken_level import level_words
 from ritornel.core.sound.tempo import sound_key
 from ritornel.core.time import clock_text, parse_clock_ms, round_half_up, seconds_text
 from ritornel.core.wording import count_text

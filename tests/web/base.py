@@ -12,7 +12,7 @@ from django.contrib.auth.models import User
 from django.test import TestCase, override_settings
 
 from ritornel.demo.orlmere import media, orlmere
-from ritornel.web.config.brakes import limiter
+from ritornel.web.config.rate_limits import limiter
 from ritornel.web.jobs.leases import LEASE_S, boot_id, new_token, now_s
 from ritornel.web.shows.services import Show, create_rows, keep_media
 

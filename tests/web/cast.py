@@ -11,15 +11,15 @@ from django.utils import timezone
 
 from ritornel.core.document.themes import THEMES
 from ritornel.starters import STARTERS
+from ritornel.web.library.browser_copies import make_light
+from ritornel.web.library.thumbnails import make_strip, make_thumbnail
+from ritornel.web.library.waveforms import make_wave
 from ritornel.web.people.models import Comment, Invitation, ProvenAddress
 from ritornel.web.releases import filming
 from ritornel.web.releases.models import FilmJob, Guest, HandIn, Release
 from ritornel.web.shows.blank import blank_show
-from ritornel.web.shows.copies import make_light
 from ritornel.web.shows.models import Reading, Show
 from ritornel.web.shows.services import create_rows, value_of
-from ritornel.web.shows.thumbnails import make_strip, make_thumbnail
-from ritornel.web.shows.waveforms import make_wave
 from ritornel.web.stage.models import Run
 from tests.footage import footage
 from tests.web.test_recording import RecordingWebTest

@@ -87,7 +87,7 @@ class EditTest(WebTest):
 
     def test_a_new_renderer_gives_every_derived_file_another_address(self) -> None:
         before = self.score()
-        with mock.patch("ritornel.web.shows.score.RENDERER", 99), mock.patch("ritornel.web.shows.addresses.RENDERER", 99):
+        with mock.patch("ritornel.web.editor.score.RENDERER", 99), mock.patch("ritornel.web.library.media_addresses.RENDERER", 99):
             after = self.score()
         self.assertFalse({line["thumb"] for line in before["slides"].values()} & {line["thumb"] for line in after["slides"].values()})
         self.assertFalse({asset["derived"] for asset in before["assets"]} & {asset["derived"] for asset in after["assets"]})

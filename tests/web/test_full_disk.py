@@ -18,7 +18,7 @@ from django.test import Client, SimpleTestCase, TransactionTestCase, override_se
 
 from ritornel.demo.orlmere import media
 from ritornel.web.config.bodies import BodyLimit
-from ritornel.web.config.reserve import RESERVE, RESERVE_BYTES, keep_open, mind_reserve
+from ritornel.web.config.disk_reserve import RESERVE, RESERVE_BYTES, keep_open, mind_reserve
 from ritornel.web.shows.blank import blank_show
 from ritornel.web.shows.models import Edit, Show
 from ritornel.web.shows.services import create_rows
@@ -112,14 +112,14 @@ class FullFilesTest(TransactionTestCase):
     def test_an_upload_an_archive_and_a_reading_are_refused_in_a_sentence(self) -> None:
         no_room = OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
         picture = next(iter(media().values()))[1]
-        for fault in ("ritornel.web.config.atomic_files.os.fsync", "ritornel.web.shows.intake.tempfile.TemporaryDirectory"):
+        for fault in ("ritornel.web.config.atomic_files.os.fsync", "ritornel.web.library.uploads.tempfile.TemporaryDirectory"):
             with mock.patch(fault, side_effect=no_room):
                 reply = self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile("noon.jpg", picture)}, headers={"X-CSRFToken": "x"})
             self.assertEqual((reply.status_code, "disk is full" in reply.json()["error"]), (507, True), fault)
-        with mock.patch("ritornel.web.shows.saving.tempfile.TemporaryFile", side_effect=no_room):
+        with mock.patch("ritornel.web.config.downloads.tempfile.TemporaryFile", side_effect=no_room):
             reply = self.client.get("/shows/clock/archive")
         self.assertContains(reply, "disk is full", status_code=507)
-        with mock.patch("ritornel.web.shows.from_files.write_down", side_effect=no_room):
+        with mock.patch("ritornel.web.exchange.imports.write_down", side_effect=no_room):
             reply = self.client.post("/shows/from-archive", {"file": SimpleUploadedFile("a.ritornel", b"PK")}, headers={"X-CSRFToken": "x"})
         self.assertEqual((reply.status_code, "disk is full" in reply.json()["error"]), (507, True))
         self.assertEqual(self.row.assets.count(), 0)
@@ -134,7 +134,7 @@ class ReserveTest(SimpleTestCase):
         self.folder = Path(folder.name)
 
     def minded(self, free_bytes: int) -> bool:
-        with mock.patch("ritornel.web.config.reserve.shutil.disk_usage", return_value=mock.Mock(free=free_bytes)):
+        with mock.patch("ritornel.web.config.disk_reserve.shutil.disk_usage", return_value=mock.Mock(free=free_bytes)):
             mind_reserve(self.folder)
         return (self.folder / RESERVE).is_file()
 

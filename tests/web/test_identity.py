@@ -8,7 +8,7 @@ from django.contrib.auth.models import User
 from django.core import mail
 from django.test import Client, override_settings
 
-from ritornel.web.config.brakes import Brake
+from ritornel.web.config.rate_limits import Brake
 from ritornel.web.people.identity import create_account, prove, proven_person, proves
 from ritornel.web.people.models import Invitation
 from ritornel.web.people.sign_in import PAIR

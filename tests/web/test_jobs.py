@@ -11,9 +11,9 @@ from unittest import mock
 from django.db import OperationalError
 
 from ritornel.core.errors import BadMedia, Cancelled
-from ritornel.web.jobs import derived, leases
-from ritornel.web.jobs.derived import ask_once, derived_path, failure_of, is_being_made, make_once
-from ritornel.web.jobs.holding import Holder, LeaseLost
+from ritornel.web.jobs import derived_files, leases
+from ritornel.web.jobs.derived_files import ask_once, derived_path, failure_of, is_being_made, make_once
+from ritornel.web.jobs.lease_holder import Holder, LeaseLost
 from ritornel.web.jobs.leases import LEASE_S, is_alive, new_token
 from ritornel.web.jobs.resuming import requeue_waiting, resume_lost
 from ritornel.web.releases.models import FilmJob
@@ -92,7 +92,7 @@ class LeaseTest(WebTest):
             return answer
 
         lost = threading.Event()
-        often = mock.patch("ritornel.web.jobs.holding.RENEW_S", 0.01)
+        often = mock.patch("ritornel.web.jobs.lease_holder.RENEW_S", 0.01)
         with often, mock.patch.object(FilmJob, "renew", side_effect=renew), Holder(FilmJob, self.job.pk, "token", on_lost=lost.set):
             self.assertTrue(renewed.wait(10))
             self.assertTrue(lost.wait(10))
@@ -158,7 +158,7 @@ class DerivedTest(WebTest):
         for _ in range(40):
             ask_once(self.target, lambda: asked.append(1))
         self.assertEqual(len(asked), 1)
-        derived.forget_queue()
+        derived_files.forget_queue()
         ask_once(self.target, lambda: asked.append(1))
         self.assertEqual(len(asked), 2, "a worker that starts has another queue")
 
@@ -190,28 +190,28 @@ class DerivedTest(WebTest):
             path.write_bytes(b"half")
             raise BadMedia("There is no picture in it.")
 
-        with self.assertLogs("ritornel.web.jobs.derived"):
+        with self.assertLogs("ritornel.web.jobs.derived_files"):
             self.assertFalse(make_once(self.target, write))
         self.assertEqual(failure_of(self.target), "There is no picture in it.")
         ask_once(self.target, self.fail)
         self.assertEqual(list(self.target.parent.iterdir()), [])
-        with mock.patch("ritornel.web.jobs.derived.time.time", return_value=time.time() + derived.FAILED_S + 1):
+        with mock.patch("ritornel.web.jobs.derived_files.time.time", return_value=time.time() + derived_files.FAILED_S + 1):
             self.assertIsNone(failure_of(self.target))
             self.assertTrue(make_once(self.target, lambda path: path.write_bytes(b"whole")))
 
     def test_its_address_changes_with_the_renderer(self) -> None:
-        with mock.patch("ritornel.web.jobs.derived.RENDERER", 99):
+        with mock.patch("ritornel.web.jobs.derived_files.RENDERER", 99):
             self.assertNotEqual(derived_path("thumbnails", "ab" * 32, ".webp"), self.target)
 
     def test_a_lighter_copy_that_does_not_hold_all_its_pictures_is_not_kept(self) -> None:
-        from ritornel.core.render import lighter
+        from ritornel.core.render import lighter_copies
         from tests.footage import footage
 
         source = Path(self.var) / "clip.mp4"
         source.write_bytes(footage(12, codec="mpeg4"))
-        whole = lighter.write_lighter
+        whole = lighter_copies.write_lighter
         copy = Path(self.var) / "copy.mp4"
-        with mock.patch.object(lighter, "write_lighter", side_effect=lambda *paths: whole(*paths) + 1), self.assertRaisesMessage(BadMedia, "instead of 13"):
-            lighter.write_checked_lighter(source, copy)
-        lighter.write_checked_lighter(source, copy)
+        with mock.patch.object(lighter_copies, "write_lighter", side_effect=lambda *paths: whole(*paths) + 1), self.assertRaisesMessage(BadMedia, "instead of 13"):
+            lighter_copies.write_checked_lighter(source, copy)
+        lighter_copies.write_checked_lighter(source, copy)
         self.assertGreater(os.path.getsize(copy), 100)

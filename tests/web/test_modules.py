@@ -15,20 +15,20 @@ from ritornel.web.config.static import StaticFirst
 
 class ModulesTest(SimpleTestCase):
     def test_a_page_announces_every_module_its_own_imports_and_each_once(self) -> None:
-        found = modules_of("ritornel/watch.js")
-        self.assertEqual(found[0], "ritornel/watch.js")
+        found = modules_of("ritornel/pages/watch.js")
+        self.assertEqual(found[0], "ritornel/pages/watch.js")
         self.assertIn("ritornel/player/easing.js", found, "imported by what it imports")
         self.assertEqual(len(found), len(set(found)))
-        self.assertNotIn("ritornel/compose.js", found)
-        self.assertEqual(module("ritornel/watch.js").count("modulepreload"), len(found))
+        self.assertNotIn("ritornel/pages/compose.js", found)
+        self.assertEqual(module("ritornel/pages/watch.js").count("modulepreload"), len(found))
 
     def test_compose_ships_at_most_250_kb_of_script_and_style(self) -> None:
         sheets = ("ritornel/ritornel.css", "ritornel/fonts.css")
-        shipped = [Path(finders.find(name) or "").stat().st_size for name in (*modules_of("ritornel/compose.js"), *sheets)]
+        shipped = [Path(finders.find(name) or "").stat().st_size for name in (*modules_of("ritornel/pages/compose.js"), *sheets)]
         self.assertLessEqual(sum(shipped), 250_000)
 
     def test_what_comes_later_ships_too(self) -> None:
-        folder = Path(finders.find("ritornel/compose.js") or "").parent
+        folder = Path(finders.find("ritornel/pages/compose.js") or "").parent
         for path in folder.rglob("*.js"):
             for target in re.findall(r'\bimport\("([^"]+)"\)', path.read_text()):
                 self.assertTrue((path.parent / target).is_file(), f"{path.name} asks for {target}")
@@ -52,27 +52,27 @@ class StaticFirstTest(SimpleTestCase):
         return sent
 
     def test_static_files_are_answered_and_asked_for_again_by_304(self) -> None:
-        start, body = self.asked("/static/ritornel/watch.js")
+        start, body = self.asked("/static/ritornel/pages/watch.js")
         self.assertEqual((start["status"], body["body"][:2]), (200, b"//"))
         headers = dict(start["headers"])
         self.assertEqual((headers[b"x-content-type-options"], headers[b"content-type"][:15]), (b"nosniff", b"text/javascript"))
-        again, nothing = self.asked("/static/ritornel/watch.js", ((b"if-none-match", headers[b"etag"]),))
+        again, nothing = self.asked("/static/ritornel/pages/watch.js", ((b"if-none-match", headers[b"etag"]),))
         self.assertEqual((again["status"], nothing["body"]), (304, b""))
 
     def test_everything_else_and_every_way_out_of_the_folder_is_handed_on(self) -> None:
         for path in ("/", "/static/ritornel/../../settings.py", "/static/nothing.js"):
             self.assertEqual(self.asked(path), ["handed on"], path)
-        self.assertEqual(self.asked("/static/ritornel/watch.js", method="POST"), ["handed on"])
+        self.assertEqual(self.asked("/static/ritornel/pages/watch.js", method="POST"), ["handed on"])
 
     def test_words_travel_packed_to_those_who_can_unpack_them_and_fonts_as_they_are(self) -> None:
-        start, body = self.asked("/static/ritornel/watch.js", ((b"accept-encoding", b"gzip, br"),))
+        start, body = self.asked("/static/ritornel/pages/watch.js", ((b"accept-encoding", b"gzip, br"),))
         headers = dict(start["headers"])
         self.assertEqual((headers[b"content-encoding"], headers[b"vary"]), (b"gzip", b"accept-encoding"))
         self.assertEqual(int(headers[b"content-length"]), len(body["body"]))
-        self.assertEqual(gzip.decompress(body["body"]), self.asked("/static/ritornel/watch.js")[1]["body"])
+        self.assertEqual(gzip.decompress(body["body"]), self.asked("/static/ritornel/pages/watch.js")[1]["body"])
         start, _ = self.asked("/static/ritornel/record/practice-voice.ogg", ((b"accept-encoding", b"gzip"),))
         self.assertNotIn(b"content-encoding", dict(start["headers"]))
-        again, nothing = self.asked("/static/ritornel/watch.js", ((b"accept-encoding", b"gzip"), (b"if-none-match", headers[b"etag"])))
+        again, nothing = self.asked("/static/ritornel/pages/watch.js", ((b"accept-encoding", b"gzip"), (b"if-none-match", headers[b"etag"])))
         self.assertEqual((again["status"], nothing["body"]), (304, b""))
 
 

@@ -66,10 +66,10 @@ class ListTest(WebTest):
 
 class StaticTest(WebTest):
     def test_scripts_and_fonts_are_ours_and_answered_briefly_when_unchanged(self) -> None:
-        reply = self.client.get("/static/ritornel/compose.js")
+        reply = self.client.get("/static/ritornel/pages/compose.js")
         self.assertEqual(reply.status_code, 200)
         self.assertIn("javascript", reply.headers["Content-Type"])
-        again = self.client.get("/static/ritornel/compose.js", headers={"If-Modified-Since": reply.headers["Last-Modified"]})
+        again = self.client.get("/static/ritornel/pages/compose.js", headers={"If-Modified-Since": reply.headers["Last-Modified"]})
         self.assertEqual((again.status_code, again.content), (304, b""))
         self.assertEqual(self.client.get("/static/fonts/spectral/400.ttf").status_code, 200)
 

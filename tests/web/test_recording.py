@@ -10,7 +10,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.utils import timezone
 
 from ritornel.web.takes.models import Pick, Recording
-from ritornel.web.takes.recorded import sound_path
+from ritornel.web.takes.recording_files import sound_path
 from tests.web.base import WebTest
 
 BASE = "/shows/clock/record"
@@ -92,7 +92,7 @@ class RecordingTest(RecordingWebTest):
     def test_a_full_disk_is_told_and_loses_nothing(self) -> None:
         recording = self.begin().json()["id"]
         self.more(recording, speech(1000))
-        full = mock.patch("ritornel.web.takes.recorded.os.fsync", side_effect=OSError(errno.ENOSPC, os.strerror(errno.ENOSPC)))
+        full = mock.patch("ritornel.web.takes.recording_files.os.fsync", side_effect=OSError(errno.ENOSPC, os.strerror(errno.ENOSPC)))
         with full, self.assertLogs("django.request"):
             reply = self.more(recording, speech(1000), at=96_000)
         self.assertEqual(reply.status_code, 507)

@@ -11,11 +11,11 @@ from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, Cancelled, RitornelError
 from ritornel.core.schedule.performance import perform
-from ritornel.web.jobs.holding import Holder
+from ritornel.web.editor.frame_analysis import look, seen_of
+from ritornel.web.jobs.lease_holder import Holder
 from ritornel.web.releases import filming
 from ritornel.web.releases.folders import edition_place
 from ritornel.web.releases.models import WAITS_WORDS, FilmJob, Release
-from ritornel.web.shows.looking import look, seen_of
 from ritornel.web.shows.services import Show, media_path, value_of
 from tests.web.base import WebTest, held, lost
 
@@ -181,7 +181,7 @@ class FilmTest(WebTest):
         with mock.patch.object(filming.subprocess, "run") as run:
             run.return_value.returncode = -9
             filming.film_apart(job.id)
-            self.assertEqual(run.call_args.args[0][2:4], ["ritornel.web.releases.filmmaker", job.id])
+            self.assertEqual(run.call_args.args[0][2:4], ["ritornel.web.releases.film_process", job.id])
             self.assertEqual((FilmJob.objects.get().state, "stopped in the middle" in FilmJob.objects.get().message), ("failed", True))
             filming.film_apart(job.id)
         run.assert_called_once()  # what is not waiting is not taken on
@@ -252,7 +252,7 @@ class LookedAtTest(WebTest):
                 target.write_bytes(msgspec.json.encode(Seen(contrasts=(SeenContrast("x", 1.0, 4.5),))))
 
         show = value_of(self.row)
-        with mock.patch("ritornel.web.shows.looking.confined", falls_over):
+        with mock.patch("ritornel.web.editor.frame_analysis.confined", falls_over):
             look(show)
         seen, left = seen_of(show)
         self.assertEqual((left, len(asked)), (0, 3), "once for all, and once after each that fell over")

@@ -13,13 +13,13 @@ from PIL import Image
 from ritornel.demo.orlmere import orlmere
 from ritornel.starters import STARTERS
 from ritornel.web.config.atomic_files import atomic_folder
-from ritornel.web.jobs.derived import make_once
-from ritornel.web.shows.copies import make_light
-from ritornel.web.shows.hearing import measure
+from ritornel.web.editor.loudness import measure
+from ritornel.web.jobs.derived_files import make_once
+from ritornel.web.library.browser_copies import make_light
+from ritornel.web.library.thumbnails import make_thumbnail, thumbnail_path
+from ritornel.web.library.waveforms import make_wave, wave_folder, wave_of, wave_part
 from ritornel.web.shows.models import Slide
 from ritornel.web.shows.services import Show, create_rows, media_path, value_of
-from ritornel.web.shows.thumbnails import make_thumbnail, thumbnail_path
-from ritornel.web.shows.waveforms import make_wave, wave_folder, wave_of, wave_part
 from tests.footage import footage
 from tests.web.base import WebTest
 
@@ -53,7 +53,7 @@ class BatchTest(WebTest):
         self.assertEqual((len(self.score()["assets"]), self.score()["slides"]["esc-s"]["name"]), (7, "Tick"))
 
     def test_the_worker_makes_thumbnails_and_the_page_asks_which_are_there(self) -> None:
-        with patch("ritornel.web.shows.tasks.thumbnail") as asked:
+        with patch("ritornel.web.library.tasks.thumbnail") as asked:
             asset = self.add("a.png", png(size=(900, 300))).json()["asset"]
         asked.assert_called_once_with(asset["sha256"])
         self.assertEqual(self.client.get("/shows/clock/shelf/smalls.json").json()["ready"], [])
@@ -66,7 +66,7 @@ class BatchTest(WebTest):
         path = media_path("ab" * 32)
         path.parent.mkdir(parents=True, exist_ok=True)
         path.write_bytes(b"nothing")
-        with self.assertLogs("ritornel.web.jobs.derived", "WARNING"):
+        with self.assertLogs("ritornel.web.jobs.derived_files", "WARNING"):
             make_thumbnail("ab" * 32)
         self.assertFalse(thumbnail_path("ab" * 32).exists())
 
@@ -81,14 +81,14 @@ class WaveTest(WebTest):
     ABOUT = "/shows/clock/media/waltz/v1/wave.json"
 
     def test_the_worker_makes_a_wave_and_the_page_reads_it_in_parts(self) -> None:
-        with patch("ritornel.web.shows.tasks.wave") as asked:
+        with patch("ritornel.web.library.tasks.wave") as asked:
             about = self.client.get(self.ABOUT)
         self.assertEqual((about.json()["lasts_ms"], about.json()["done_ms"], about.json()["whole"]), (24_000, 0, False))
         self.assertEqual(about.headers["Cache-Control"], "no-store")
         asked.assert_called_once()
         self.assertEqual(self.client.get("/shows/clock/media/waltz/v1/wave/25/0").status_code, 404)
         make_wave(*asked.call_args.args)
-        with patch("ritornel.web.shows.tasks.wave") as again:
+        with patch("ritornel.web.library.tasks.wave") as again:
             about = self.client.get(self.ABOUT)
         again.assert_not_called()
         self.assertEqual((about.json()["whole"], about.json()["levels"], len(about.json()["heard_ms"])), (True, [2, 25, 200], 2))
@@ -118,7 +118,7 @@ class WaveTest(WebTest):
         self.assertEqual(list(target.parent.iterdir()), [])
 
     def test_what_has_no_sound_has_an_empty_waveform_and_nobody_waits_for_it(self) -> None:
-        with self.assertLogs("ritornel.web.jobs.derived", "WARNING"):
+        with self.assertLogs("ritornel.web.jobs.derived_files", "WARNING"):
             make_wave("ef" * 32, 1000)
         self.assertEqual((wave_of("ef" * 32).whole, wave_of("ef" * 32).lasts_ms), (True, 0))  # type: ignore[union-attr]
 
@@ -137,7 +137,7 @@ class HeavyClipTest(WebTest):
         self.assertEqual(reply.status_code, 200, reply.content)
 
     def test_browsers_are_given_its_lighter_copy_once_it_is_made(self) -> None:
-        with patch("ritornel.web.shows.tasks.light") as asked:
+        with patch("ritornel.web.library.tasks.light") as asked:
             asset = self.heavy()
             self.on_a_slide(asset)
             self.assertEqual((asset["heavy"], asset["shown"]), (True, f"{asset['address']}/v1/light"))
@@ -150,7 +150,7 @@ class HeavyClipTest(WebTest):
         self.assertEqual(self.client.get("/shows/clock/performance.json").json()["media"][asset["id"]], asset["shown"])
 
     def test_a_show_is_released_when_its_lighter_copies_are_there_and_gives_strangers_those(self) -> None:
-        with patch("ritornel.web.shows.tasks.light"):
+        with patch("ritornel.web.library.tasks.light"):
             asset = self.heavy()
         self.assertEqual(self.post("/shows/clock/editions").status_code, 200, "what lies on the shelf alone holds nothing up")
         self.on_a_slide(asset)
@@ -183,7 +183,7 @@ class LoudnessTest(WebTest):
         return self.client.get(f"/shows/clock/loudness.json{'?ask=1' if ask else ''}").json()  # type: ignore[no-any-return]
 
     def test_the_worker_measures_a_show_once_for_each_sound_it_has(self) -> None:
-        with patch("ritornel.web.shows.tasks.hearing") as asked:
+        with patch("ritornel.web.library.tasks.hearing") as asked:
             self.assertEqual(self.told(ask=True), {"ready": False, "target_lufs": -16.0})
             asked.assert_called_once_with("clock")
         measure(value_of(self.row))
@@ -206,7 +206,7 @@ class TempoTest(WebTest):
         Slide.objects.filter(slide_id="esc-s").update(body=json.dumps({"id": "esc-s", "objects": [clip]}).encode())
         first = self.client.get("/shows/clock/media/waltz/v1/at/200")
         self.assertEqual((first.status_code, first.headers["Content-Type"], first.content[:4]), (200, "audio/flac", b"fLaC"))
-        with patch("ritornel.web.shows.copies.confined") as made:
+        with patch("ritornel.web.library.browser_copies.confined") as made:
             self.client.get("/shows/clock/media/waltz/v1/at/200")
         made.assert_not_called()
         for path in ("waltz/v1/at/199", "waltz/v1/at/9", "waltz/v1/at/999", f"waltz/v1/at/{10**40}", "bell/v1/at/200"):

@@ -1,7 +1,8 @@
 from unittest import mock
 
 from ritornel.core.errors import DiskFull
-from ritornel.web.shows import slide_pictures, starting
+from ritornel.web.library import slide_pictures
+from ritornel.web.shows import starting
 from tests.web.base import WebTest
 
 

@@ -15,7 +15,7 @@ from django.test import Client
 from django.utils import timezone
 
 from ritornel.demo.orlmere import media
-from ritornel.web.jobs.derived import derived_path, make_once
+from ritornel.web.jobs.derived_files import derived_path, make_once
 from ritornel.web.operations.tasks import tidy_daily
 from ritornel.web.operations.tidying import free_media, tidy
 from ritornel.web.releases.filming import film_path

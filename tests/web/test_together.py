@@ -10,10 +10,10 @@ from django.test import Client, override_settings
 from django.utils import timezone
 
 from ritornel.core.errors import UnknownName
+from ritornel.web.editor.presence import presence
 from ritornel.web.people.identity import proves
 from ritornel.web.people.models import Comment, Invitation
 from ritornel.web.people.roles import Access
-from ritornel.web.shows.presence import presence
 from tests.web.base import WebTest
 
 BASE = "/shows/clock"

@@ -19,8 +19,8 @@ def main() -> None:
     from django.conf import settings
     from django.db import DatabaseError
 
+    from ritornel.web.config.disk_reserve import keep_open
     from ritornel.web.config.full_disk import is_full_disk
-    from ritornel.web.config.reserve import keep_open
 
     while True:
         try:
@@ -38,16 +38,16 @@ def main() -> None:
 def work() -> None:
     """Begins what the queues hold, and does not return before it is stopped."""
     from ritornel.core.document import decoding
-    from ritornel.web.jobs.derived import forget_queue
+    from ritornel.web.exchange.imports import LOST_WORDS as LOST_READING
+    from ritornel.web.exchange.tasks import read_file
+    from ritornel.web.jobs.derived_files import forget_queue
+    from ritornel.web.jobs.queue import small_jobs as shelf
     from ritornel.web.jobs.resuming import look_always, requeue_waiting, resume_lost
     from ritornel.web.operations.tasks import tidy_daily
     from ritornel.web.releases.filming import clear_unfinished
     from ritornel.web.releases.models import LOST_WORDS, FilmJob
     from ritornel.web.releases.tasks import film, queue
-    from ritornel.web.shows.from_files import LOST_WORDS as LOST_READING
-    from ritornel.web.shows.models import Reading
-    from ritornel.web.shows.tasks import queue as shelf
-    from ritornel.web.shows.tasks import read_file
+    from ritornel.web.shows.services import Reading
     from ritornel.web.takes import tasks  # noqa: F401 - what it works on has to be known to it
 
     decoding.make_ready()

@@ -6,7 +6,7 @@ import msgspec
 from django.test import SimpleTestCase
 
 from ritornel.core.checks import SEVERITIES, Finding, Heard, check_show
-from ritornel.core.checks.mended import mended
+from ritornel.core.checks.fix_outcome import mended
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Paragraph, Picture, Run, Show, Slide, Text
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, OpenAddress, PlayClip
@@ -14,8 +14,8 @@ from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Transit
 from ritornel.core.errors import BadValue
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
+from ritornel.demo.narrated import told
 from ritornel.demo.orlmere import orlmere
-from ritornel.demo.told import told
 
 BELL = Asset("bell", "The bell", "ab" * 32, "image/png", 100, 1280, 720)
 SWING = Asset("swing", "The swing", "cd" * 32, "video/mp4", 100, 1280, 720, 4000)

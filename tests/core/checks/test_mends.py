@@ -10,9 +10,9 @@ from ritornel.core.checks import Finding, check_show
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import Box, GoToSlide, Object, OpenAddress, Text
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, MusicSpan, OnCue, Show, Slide, SlideEnd, SlideStart, Transition
+from ritornel.demo.narrated import told
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import pendulum
-from ritornel.demo.told import told
 from ritornel.starters import STARTERS, starter_show
 from tests.kinds import every_kind
 

@@ -7,13 +7,13 @@ from hypothesis import strategies as st
 
 from ritornel.core.document import Box, Build, Follows, Frame, OnCue, Paragraph, Picture, Plain, Run, Shape, Show, Slide, Stroke, Text, Together
 from ritornel.core.document import edits as e
-from ritornel.core.document.arranging import around, arranged, corners
+from ritornel.core.document.alignment import around, arranged, corners
 from ritornel.core.document.changes import apply_changes
-from ritornel.core.document.drawn_path import outline_of_points, thinned
 from ritornel.core.document.edits.shelf import uses_of
 from ritornel.core.document.edits.texts import Written
-from ritornel.core.document.fitting import fitted
+from ritornel.core.document.freehand import outline_of_points, thinned
 from ritornel.core.document.objects import Crop, GoToSlide
+from ritornel.core.document.picture_fit import fitted
 from ritornel.core.document.show import Asset
 from ritornel.core.errors import BadValue, UnknownName
 from tests.examples import text

@@ -6,9 +6,9 @@ import opentimelineio as otio
 
 from ritornel.core.formats.otio import write_otio
 from ritornel.core.schedule.performance import perform
+from ritornel.demo.narrated import told
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import pendulum
-from ritornel.demo.told import told
 from tests.examples import example_a, with_music
 
 

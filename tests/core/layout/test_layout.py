@@ -4,7 +4,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ritornel.core.document import Box, Gradient, Paragraph, Picture, Plain, Run, Shape, Show, Slide, Stroke, Text
-from ritornel.core.document.fitting import fitted
+from ritornel.core.document.picture_fit import fitted
 from ritornel.core.document.theme import Theme, in_theme
 from ritornel.core.errors import UnknownName
 from ritornel.core.layout.drawing import draw_object, draw_slide, scenery_of, shade_of

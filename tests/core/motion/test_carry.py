@@ -10,7 +10,7 @@ from ritornel.core.document import AdvanceAfter, Box, Build, Follows, OnCue, Pic
 from ritornel.core.document.objects import Wings
 from ritornel.core.document.show import Link
 from ritornel.core.motion.carry import Standing, pairs_of
-from ritornel.core.schedule.carried import Ended, carried_pairs
+from ritornel.core.schedule.carries import Ended, carried_pairs
 from ritornel.core.schedule.performance import perform, sight_at
 from tests.examples import text
 

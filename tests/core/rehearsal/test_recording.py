@@ -9,7 +9,6 @@ from ritornel.core.document.edits import ReorderSlides, apply_edit
 from ritornel.core.document.objects import Box, Clip
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset
 from ritornel.core.errors import BadValue, UnknownName
-from ritornel.core.rehearsal.picked import Picked, keep_edit, kept_slides
 from ritornel.core.rehearsal.recording import (
     SectionState,
     Standing,
@@ -21,12 +20,13 @@ from ritornel.core.rehearsal.recording import (
     section_state,
     section_with,
 )
+from ritornel.core.rehearsal.selected_takes import Picked, keep_edit, kept_slides
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.schedule.live import next_step, stand, waits_since_ms
 from ritornel.core.schedule.performance import perform, sight_at
 from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.demo.narrated import told
 from ritornel.demo.orlmere import orlmere
-from ritornel.demo.told import told
 
 SHOW = orlmere()
 TAKE = Take(

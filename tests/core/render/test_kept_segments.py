@@ -11,10 +11,10 @@ import msgspec
 from ritornel.core.document.decoding import from_json, to_json
 from ritornel.core.document.edits import ChangeSlides, Edit, RemoveSlides, ReorderSlides, apply_edit
 from ritornel.core.document.show import AdvanceAfter, Show, Transition
-from ritornel.core.render.crew import Crew, Scene, Segment
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
-from ritornel.core.render.parted import segments_of, write_parted
+from ritornel.core.render.process_pool import Crew, Scene, Segment
+from ritornel.core.render.segmented_film import segments_of, write_parted
 from ritornel.core.schedule.performance import perform
 from ritornel.demo.orlmere import media, orlmere
 

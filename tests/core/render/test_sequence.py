@@ -11,9 +11,9 @@ from numpy.typing import NDArray
 
 from ritornel.core.document import Show
 from ritornel.core.layout.marks import ImageMark, ObjectDrawing
+from ritornel.core.render.display_lists import Recordings
 from ritornel.core.render.painter import Painter
 from ritornel.core.render.pictures import Pictures
-from ritornel.core.render.recorded import Recordings
 from ritornel.core.render.sequence import Sequence
 from ritornel.core.schedule.performance import Performance, perform, sight_at
 from ritornel.demo.orlmere import FILES, MEDIA, orlmere

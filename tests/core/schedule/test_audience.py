@@ -10,10 +10,10 @@ from django.test import SimpleTestCase
 from ritornel.core.document import AdvanceOnCue, Asset, Build, OnCue, Picture, Show, Slide, Text
 from ritornel.core.document.objects import Caption, Clip, PlayClip, PlaySound
 from ritornel.core.schedule.audience import audience_show
-from ritornel.core.schedule.calm import calmed
 from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.reduced_motion import calmed
+from ritornel.demo.narrated import told
 from ritornel.demo.orlmere import orlmere
-from ritornel.demo.told import told
 from tests.examples import BOX, shape, text
 from tests.kinds import every_effect, every_kind
 

@@ -13,12 +13,12 @@ from ritornel.core.document.objects import PLAYS, Caption, Clip, Footage, Photog
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.layout.marks import ClipMark
 from ritornel.core.motion.sampling import Instant, Motion, values_at
-from ritornel.core.schedule.calm import calmed
 from ritornel.core.schedule.captions import caption_in, compile_captions
 from ritornel.core.schedule.clips import compile_clips
 from ritornel.core.schedule.live import arrive, cue, instant_of
 from ritornel.core.schedule.music import compile_music
 from ritornel.core.schedule.performance import ground_played, perform, pressed_clips, sight_at
+from ritornel.core.schedule.reduced_motion import calmed
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
 from ritornel.core.schedule.tracks import SlideTracks, compile_tracks

@@ -7,7 +7,7 @@ from ritornel.core.checks import (
     camera,
     credit,
     cuts,
-    differs,
+    frame_findings,
     glyphs,
     holds,
     invisible,
@@ -16,11 +16,11 @@ from ritornel.core.checks import (
     missing,
     music_end,
     notes,
+    odd_transition,
     off_frame,
     presses,
     reading,
-    seen,
-    small_words,
+    small_text,
     unfilled,
     unrecorded,
     upscaled,
@@ -31,7 +31,7 @@ from ritornel.core.schedule.performance import perform
 
 CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
     missing.find,
-    seen.find,
+    frame_findings.find,
     holds.find,
     reading.find,
     cuts.find,
@@ -44,13 +44,13 @@ CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
     links.find,
     unrecorded.find,
     loudness.find,
-    small_words.find,
+    small_text.find,
     glyphs.find,
     alternatives.find,
     credit.find,
     unfilled.find,
     notes.find,
-    differs.find,
+    odd_transition.find,
 )
 
 

@@ -55,7 +55,7 @@ class Heard(msgspec.Struct, frozen=True):
 
 
 class SeenContrast(msgspec.Struct, frozen=True):
-    """A text that stands out too little in what was rendered: core/render/looked.py."""
+    """A text that stands out too little in what was rendered: core/render/frame_analysis.py."""
 
     object_id: str
     ratio: float

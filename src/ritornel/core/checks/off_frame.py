@@ -7,7 +7,7 @@ from ritornel.core.document.edits import RemoveObjects
 from ritornel.core.document.framings import moves_view
 from ritornel.core.document.objects import Object
 from ritornel.core.document.show import Frame, Slide
-from ritornel.core.layout.seen import outside
+from ritornel.core.layout.visibility import outside
 
 
 def is_off_frame(slide: Slide, item: Object, frame: Frame) -> bool:

@@ -4,7 +4,7 @@ from typing import ClassVar, Literal
 
 import msgspec
 
-from ritornel.core.document.named import Named
+from ritornel.core.document.names import Named
 from ritornel.core.document.objects import Id, Name
 from ritornel.core.document.show import Asset, Frame, Habits, MusicSpan, NamedMark, Runs, Show, Slide, Time
 from ritornel.core.document.theme import Furniture, Theme

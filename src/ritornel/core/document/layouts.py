@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 import msgspec
 
-from ritornel.core.document.arranging import tenths
+from ritornel.core.document.alignment import tenths
 from ritornel.core.document.objects import Box, Ground, Lettered, Object, Picture, Shape
 from ritornel.core.document.show import Frame, Slide
 from ritornel.core.document.theme import Theme

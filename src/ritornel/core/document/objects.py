@@ -10,7 +10,7 @@ from typing import Annotated, Literal
 import msgspec
 from msgspec import Meta
 
-from ritornel.core.document.named import Named
+from ritornel.core.document.names import Named
 from ritornel.core.time.milliseconds import LONGEST_MS, round_half_up
 
 ROLES = ("ground", "raised", "words", "soft", "accent", "second", "line")

@@ -5,7 +5,7 @@ from typing import Annotated, Any, ClassVar, Literal
 import msgspec
 from msgspec import Meta
 
-from ritornel.core.document.named import Named
+from ritornel.core.document.names import Named
 from ritornel.core.document.objects import Ground, Id, Name, Object
 from ritornel.core.document.theme import Furniture, Theme
 from ritornel.core.time.milliseconds import LONGEST_MS

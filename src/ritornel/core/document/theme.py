@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 import msgspec
 from msgspec import Meta
 
-from ritornel.core.document.named import Named
+from ritornel.core.document.names import Named
 from ritornel.core.document.objects import ROLES, Gradient, Ground, Id, Lettered, Name, Object, Photograph, Picture, Plain, Share, Stroke
 from ritornel.core.errors import UnknownName
 

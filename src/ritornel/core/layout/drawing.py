@@ -6,10 +6,10 @@ from typing import Any
 
 import msgspec
 
-from ritornel.core.document.fitting import fitted, seen_part
 from ritornel.core.document.framings import size_of
 from ritornel.core.document.layouts import ground_of, layout_named, scale_of
 from ritornel.core.document.objects import Box, Clip, Footage, Gradient, Object, Paragraph, Photograph, Picture, Plain, Run, Shadow, Shape, Stroke, Text
+from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.document.theme import Furniture, Theme, colour_in, family_in, ground_in, in_theme
 from ritornel.core.layout.lines import broken, moved_outline

@@ -2,7 +2,7 @@
 
 import math
 
-from ritornel.core.document.arranging import tenths
+from ritornel.core.document.alignment import tenths
 from ritornel.core.document.objects import Box
 
 LEAST_PX = 8.0

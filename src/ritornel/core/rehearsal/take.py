@@ -7,9 +7,9 @@ import msgspec
 from msgspec import Meta
 
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.drawings import Drawings
 from ritornel.core.document.edits import ChangeShow, ChangeSlides, Edit, Several
 from ritornel.core.document.edits.holds import hold_edits
+from ritornel.core.document.ink import Drawings
 from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.objects import Id
 from ritornel.core.document.show import AdvanceAfter, Show

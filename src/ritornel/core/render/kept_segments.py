@@ -13,8 +13,8 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.show import Asset
-from ritornel.core.render.crew import Segment
 from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.process_pool import Segment
 from ritornel.core.schedule.performance import Performance
 from ritornel.core.sound.tempo import asset_and_rate
 

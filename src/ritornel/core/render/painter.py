@@ -11,15 +11,15 @@ from ritornel.core.layout.faces import Face, shaped
 from ritornel.core.layout.marks import ClipMark, ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, ShadowMark, TextMark
 from ritornel.core.motion.channels import STILL, Values
 from ritornel.core.motion.depth import homography, in_depth
-from ritornel.core.render.bare import bare_clip
+from ritornel.core.render.display_lists import Recordings
 from ritornel.core.render.footage import Footage
-from ritornel.core.render.letters import Typing
 from ritornel.core.render.masking import begin_mask, end_mask, region_of
 from ritornel.core.render.outline import skia_path
+from ritornel.core.render.passthrough import bare_clip
 from ritornel.core.render.pictures import MediaPath as MediaPath
 from ritornel.core.render.pictures import Pictures
-from ritornel.core.render.recorded import Recordings
 from ritornel.core.render.strokes import filled_share, paint_colour, paint_path, pen
+from ritornel.core.render.typed_letters import Typing
 from ritornel.core.schedule.performance import Layer, Performance, Sight
 
 # What Chromium does with pictures it scales, so that both painters show the same.

@@ -15,13 +15,13 @@ from ritornel.core.motion.channels import STILL, Values, added
 from ritornel.core.motion.easing import EVEN
 from ritornel.core.motion.sampling import value_at, values_at
 from ritornel.core.motion.transition import Moved
-from ritornel.core.schedule.carried import Ended, carried
+from ritornel.core.schedule.carries import Ended, carried
 from ritornel.core.schedule.clips import compile_clips
-from ritornel.core.schedule.effects import compile_effects
-from ritornel.core.schedule.growing import with_growth
+from ritornel.core.schedule.growing_list import with_growth
 from ritornel.core.schedule.music import LostSpan, compile_music
 from ritornel.core.schedule.show_schedule import BLACK_MS, ShowSchedule, compile_show, moment_at, slide_moment
 from ritornel.core.schedule.slide_schedule import SlideSchedule
+from ritornel.core.schedule.sound_effects import compile_effects
 from ritornel.core.schedule.tracks import SlideTracks, compile_tracks, instant_at, layer_values, object_values, with_extras
 from ritornel.core.schedule.voices import compile_voices
 from ritornel.core.sound.events import SoundTime

@@ -16,7 +16,7 @@ from ritornel.core.motion.sampling import Entrance, Instant, Motion, Segment, va
 from ritornel.core.motion.settings import read_settings
 from ritornel.core.motion.transition import Layers
 from ritornel.core.schedule.slide_schedule import SlideSchedule, clip_of
-from ritornel.core.schedule.viewed import view_motion
+from ritornel.core.schedule.view_moves import view_motion
 from ritornel.core.time.milliseconds import time_text
 
 

@@ -12,10 +12,10 @@ django_application = get_asgi_application()
 
 from ritornel.core.document import decoding  # noqa: E402
 from ritornel.web.config.bodies import BodyLimit  # noqa: E402
-from ritornel.web.config.reserve import keep_open  # noqa: E402
+from ritornel.web.config.disk_reserve import keep_open  # noqa: E402
 from ritornel.web.config.slow_line import SlowLine  # noqa: E402
 from ritornel.web.config.static import StaticFirst  # noqa: E402 - it reads the settings, which are there only now
-from ritornel.web.shows.confined import make_ready  # noqa: E402
+from ritornel.web.jobs.sandbox import make_ready  # noqa: E402
 from ritornel.web.streams.server import StreamServer  # noqa: E402
 
 application = SlowLine(StaticFirst(BodyLimit(StreamServer(django_application))))

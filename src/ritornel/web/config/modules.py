@@ -1,4 +1,4 @@
-"""JavaScript modules in templates: `{% module "ritornel/compose.js" %}` runs one, and tells the browser at once of all that it will import.
+"""JavaScript modules in templates: `{% module "ritornel/pages/compose.js" %}` runs one, and tells the browser at once of all that it will import.
 
 Without that a browser learns of each module only when it has read the one that imports it: half a second for sixty small files five deep.
 """

@@ -8,7 +8,7 @@ import tempfile
 from pathlib import Path
 
 from ritornel.core.formats.media import Limits
-from ritornel.web.config.reserve import mind_reserve
+from ritornel.web.config.disk_reserve import mind_reserve
 
 PACKAGE = Path(__file__).resolve().parents[2]
 VAR = Path(os.environ.get("RITORNEL_VAR", PACKAGE.parents[1] / "var")).resolve()

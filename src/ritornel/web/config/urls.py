@@ -10,6 +10,9 @@ urlpatterns = [
     # Browsers ask for this of their own accord, also where a page names its icon.
     path("favicon.ico", RedirectView.as_view(url="/static/ritornel/mark.svg", permanent=True)),
     path("", include("ritornel.web.shows.urls")),
+    path("", include("ritornel.web.editor.urls")),
+    path("", include("ritornel.web.library.urls")),
+    path("", include("ritornel.web.exchange.urls")),
     path("", include("ritornel.web.people.urls")),
     path("", include("ritornel.web.stage.urls")),
     path("shows/<id:show_id>/", include("ritornel.web.takes.urls")),

@@ -12,7 +12,7 @@ log = logging.getLogger(__name__)
 
 class Queue(SqliteHuey):
     """A queue in a file of its own, so that it never locks the rows that pages read. What cannot be queued for want of room is queued later: its row says
-    that it waits (jobs/resuming.py), or whoever needs it asks again (jobs/derived.py)."""
+    that it waits (jobs/resuming.py), or whoever needs it asks again (jobs/derived_files.py)."""
 
     def __init__(self, name: str, file_name: str, fsync: bool) -> None:
         super().__init__(name, filename=str(settings.VAR / file_name), fsync=fsync)
@@ -24,3 +24,7 @@ class Queue(SqliteHuey):
         except sqlite3.Error as error:
             log.warning("%s could not be queued: %s", task.name, error)
             return None
+
+
+small_jobs = Queue("ritornel-shelf", "shelf.sqlite3", fsync=False)
+"""Short work that somebody waits for. It has its own queue, so that a thumbnail never waits behind a film."""

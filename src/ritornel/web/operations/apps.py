@@ -10,7 +10,7 @@ class OperationsConfig(AppConfig):
     label = "operations"
 
     def ready(self) -> None:
-        from ritornel.web.shows.models import Show
+        from ritornel.web.shows.services import Show
 
         pre_delete.connect(_free, sender=Show, dispatch_uid="ritornel.operations.free")
 

@@ -6,8 +6,8 @@ from pathlib import Path
 
 from django.conf import settings
 
+from ritornel.web.jobs.queue import small_jobs
 from ritornel.web.operations.tidying import DAY_S, free_media, tidy
-from ritornel.web.shows.tasks import queue
 
 log = logging.getLogger(__name__)
 
@@ -16,13 +16,13 @@ def _last() -> Path:
     return Path(settings.VAR) / "tidied"
 
 
-@queue.task()  # type: ignore[untyped-decorator]
+@small_jobs.task()  # type: ignore[untyped-decorator]
 def free(hashes: list[str]) -> None:
     """Frees the media of a removed show."""
     free_media(hashes)
 
 
-@queue.task()  # type: ignore[untyped-decorator]
+@small_jobs.task()  # type: ignore[untyped-decorator]
 def tidy_house() -> None:
     """Tidies, and notes when."""
     _last().touch()

@@ -23,9 +23,10 @@ from django.utils import timezone
 from ritornel.core.render.version import RENDERER
 from ritornel.core.wording import count_text
 from ritornel.web.config.atomic_files import UNFINISHED
-from ritornel.web.config.reserve import mind_reserve
+from ritornel.web.config.disk_reserve import mind_reserve
 from ritornel.web.releases.models import Edition, FilmJob, HandIn, Release
-from ritornel.web.shows.models import Asset, Edit, Reading, ReceivedEdit, Show
+from ritornel.web.shows.models import Asset, Edit, ReceivedEdit
+from ritornel.web.shows.services import Reading, Show
 from ritornel.web.takes.models import Recording
 
 DAY_S = 24 * 3600.0

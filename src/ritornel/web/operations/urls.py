@@ -1,5 +1,5 @@
 from django.urls import path
 
-from ritornel.web.operations import faults
+from ritornel.web.operations import error_reports
 
-urlpatterns = [path("faults", faults.note_fault, name="faults")]
+urlpatterns = [path("faults", error_reports.note_fault, name="faults")]

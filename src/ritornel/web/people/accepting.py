@@ -9,8 +9,8 @@ from django.utils import timezone
 from django.views.decorators.http import require_http_methods
 
 from ritornel.core.errors import BadValue
-from ritornel.web.config.brakes import Brake, TooOften
-from ritornel.web.config.codes import hash_code
+from ritornel.web.config.link_secrets import hash_code
+from ritornel.web.config.rate_limits import Brake, TooOften
 from ritornel.web.people.identity import BACKEND, create_account, prove, proven_person, proves
 from ritornel.web.people.models import Invitation
 from ritornel.web.people.requests import called, network_address

@@ -13,7 +13,7 @@ from django.views.decorators.http import require_GET, require_http_methods, requ
 
 from ritornel.core.errors import BadValue, RitornelError
 from ritornel.core.wording import one_line
-from ritornel.web.config.brakes import Brake
+from ritornel.web.config.rate_limits import Brake
 from ritornel.web.people.identity import check_password, prove
 from ritornel.web.people.mail import mail_goes_out, send_mail
 from ritornel.web.people.requests import called, network_address, person_of

@@ -11,10 +11,10 @@ from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.decoding import from_builtins
 from ritornel.core.errors import BadValue
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.editor.services import style_stamp, thumb_address
 from ritornel.web.people.models import Comment
 from ritornel.web.people.services import called, person_of
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.score import style_stamp, thumb_address
 from ritornel.web.shows.services import Show, seen_slides, show_for, value_of
 
 

@@ -19,12 +19,12 @@ from ritornel.core.document.sections import section_number
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.recording import recordable_sections
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.people.identity import proves
 from ritornel.web.people.mail import check_mail_allowed, mail_goes_out, send_mail
 from ritornel.web.people.models import LASTS, Invitation, ProvenAddress
 from ritornel.web.people.roles import Role
 from ritornel.web.people.services import called, person_of
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Show, owned_show, value_of
 
 Words = Annotated[str, msgspec.Meta(max_length=120)]

@@ -18,7 +18,7 @@ from django.views.decorators.http import require_GET
 
 from ritornel.core.errors import RitornelError
 from ritornel.core.wording import one_line
-from ritornel.web.config.brakes import Brake, TooOften, wait_text
+from ritornel.web.config.rate_limits import Brake, TooOften, wait_text
 from ritornel.web.people.requests import person_of
 
 SENDER_HEADER = "X-Ritornel-Sender"

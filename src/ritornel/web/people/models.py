@@ -7,7 +7,7 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
-from ritornel.web.config.codes import code_of, hash_code, new_nonce
+from ritornel.web.config.link_secrets import code_of, hash_code, new_nonce
 
 LASTS = timedelta(days=14)
 """How long the link of an invitation waits to be opened."""

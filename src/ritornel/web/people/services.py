@@ -10,10 +10,13 @@ from ritornel.web.people.identity import proven_person
 from ritornel.web.people.mail import check_mail_allowed, mail_goes_out, send_mail
 from ritornel.web.people.models import Comment, Invitation
 from ritornel.web.people.requests import called, network_address, person_of
-from ritornel.web.people.roles import Access, Act
+from ritornel.web.people.roles import WHERE, WORDS, Access, Act
 
 __all__ = [
+    "WHERE",
+    "WORDS",
     "Access",
+    "Act",
     "access_of",
     "access_of_each",
     "assigned_to",

@@ -12,7 +12,7 @@ from django.contrib.auth.views import LoginView
 from django.core import signing
 from django.http import HttpRequest, HttpResponse
 
-from ritornel.web.config.brakes import Brake, wait_text
+from ritornel.web.config.rate_limits import Brake, wait_text
 from ritornel.web.people.requests import network_address
 
 PAIR = Brake("wrong passwords of a name from an address", "6/5minute;40/day")

@@ -8,9 +8,8 @@ from ritornel.core.errors import BadMedia
 from ritornel.core.formats.media import file_name
 from ritornel.core.schedule.performance import Performance
 from ritornel.core.sound.tempo import asset_and_rate
-from ritornel.web.shows.copies import copy_failure
-from ritornel.web.shows.services import light_path, media_path, tempo_path
-from ritornel.web.shows.tasks import ask_for_copy
+from ritornel.web.library.services import ask_for_copy, copy_failure, light_path, tempo_path
+from ritornel.web.shows.services import media_path
 
 
 def served_name(asset: Asset, rate_pct: int = 100) -> str:

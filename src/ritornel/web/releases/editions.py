@@ -12,14 +12,15 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.stills import first_picture
 from ritornel.core.schedule.performance import perform
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.editor.services import seen_of
+from ritornel.web.library.services import light_path
 from ritornel.web.releases.browser_media import missing_copy, used_media
 from ritornel.web.releases.folders import laid_out, put_in_place
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.releases.offline import folder_of
 from ritornel.web.releases.views import heard_of, state_of
-from ritornel.web.shows.looking import seen_of
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.services import Show, light_path, media_path, owned_show, value_of
+from ritornel.web.shows.services import Show, media_path, owned_show, value_of
 
 FIRST_PX = 640
 """How wide the picture is that a visitor gets with the page itself."""

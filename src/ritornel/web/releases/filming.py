@@ -19,15 +19,15 @@ from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import Cancelled, RitornelError
 from ritornel.core.render.animated import write_animated
-from ritornel.core.render.crew import Scene
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress
 from ritornel.core.render.kept_segments import SegmentStore
 from ritornel.core.render.pages import Kind, write_pdf
-from ritornel.core.render.parted import write_parted
+from ritornel.core.render.process_pool import Scene
+from ritornel.core.render.segmented_film import write_parted
 from ritornel.core.render.stills import write_stills
 from ritornel.core.schedule.performance import perform
-from ritornel.web.jobs.holding import Holder
+from ritornel.web.jobs.lease_holder import Holder
 from ritornel.web.releases.models import FilmJob
 from ritornel.web.shows.services import media_path
 
@@ -96,7 +96,7 @@ def film_apart(job_id: str) -> None:
     token = FilmJob.claim(job_id)
     if token is None:
         return
-    ended = subprocess.run([sys.executable, "-m", "ritornel.web.releases.filmmaker", job_id, token, str(os.getpid())])
+    ended = subprocess.run([sys.executable, "-m", "ritornel.web.releases.film_process", job_id, token, str(os.getpid())])
     if ended.returncode:
         words = "The film could not be made: its maker stopped in the middle, perhaps for want of memory."
         FilmJob.finish(job_id, token, state=State.FAILED, message=words)

@@ -15,12 +15,12 @@ from ritornel.core.document.decoding import to_json
 from ritornel.core.errors import DiskFull
 from ritornel.core.formats.media import SUFFIXES
 from ritornel.core.schedule.audience import audience_show
-from ritornel.core.schedule.calm import calmed
 from ritornel.core.schedule.performance import Performance
+from ritornel.core.schedule.reduced_motion import calmed
 from ritornel.web.config.atomic_files import NO_ROOM
 from ritornel.web.releases.browser_media import file_of, served_name, used_media
 from ritornel.web.releases.page_alone import page_of
-from ritornel.web.shows.models import new_id
+from ritornel.web.shows.services import new_id
 
 PERFORMANCE, CALM, FIRST, PAGE = "performance.json", "calm.json", "first.webp", "index.html"
 """What painters read; the same for those who ask for less motion; a small picture of the beginning; the page for other web servers."""

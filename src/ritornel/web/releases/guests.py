@@ -14,11 +14,11 @@ from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.errors import BadValue
 from ritornel.core.wording import one_line
-from ritornel.web.config.brakes import Brake, TooOften
-from ritornel.web.config.codes import hash_code
+from ritornel.web.config.link_secrets import hash_code
+from ritornel.web.config.rate_limits import Brake, TooOften
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.people.services import check_mail_allowed, network_address, send_mail
 from ritornel.web.releases.models import Guest, Release
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Show, owned_show
 
 COOKIE_S = 180 * 24 * 60 * 60

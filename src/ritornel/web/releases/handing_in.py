@@ -16,11 +16,11 @@ from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.errors import BadValue
+from ritornel.web.config.byte_ranges import file_reply
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.people.services import called, person_of, proven_person
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.models import FilmJob, HandIn
-from ritornel.web.shows.ranges import file_reply
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import owned_show
 
 NOTE_CHARACTERS = 1000

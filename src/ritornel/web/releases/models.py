@@ -6,11 +6,11 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
-from ritornel.web.config.codes import code_of, hash_code, new_nonce
+from ritornel.web.config.file_names import file_title
+from ritornel.web.config.link_secrets import code_of, hash_code, new_nonce
 from ritornel.web.jobs.job import Job
 from ritornel.web.jobs.resuming import MOST_RESUMED
-from ritornel.web.shows.models import Show, new_id
-from ritornel.web.shows.naming import file_title
+from ritornel.web.shows.services import Show, new_id
 
 LOST_WORDS = "The worker stopped in the middle of this film. Start it again."
 WAITS_WORDS = "The worker stopped in the middle of this film. It goes on from where it was when one is there."

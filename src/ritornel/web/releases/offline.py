@@ -11,14 +11,14 @@ from django.views.decorators.http import require_GET
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.schedule.audience import audience_show
-from ritornel.core.schedule.calm import calmed
 from ritornel.core.schedule.performance import Performance, perform
+from ritornel.core.schedule.reduced_motion import calmed
+from ritornel.web.config.downloads import saved_reply
+from ritornel.web.config.file_names import data_url, file_title
+from ritornel.web.config.replies import json_reply, telling_errors
 from ritornel.web.releases.browser_media import file_of, served_name, used_media
 from ritornel.web.releases.models import Release
 from ritornel.web.releases.page_alone import page_of
-from ritornel.web.shows.naming import data_url, file_title
-from ritornel.web.shows.replies import json_reply, telling_errors
-from ritornel.web.shows.saving import saved_reply
 from ritornel.web.shows.services import Show, show_for, value_of
 
 SINGLE_BYTES = 300_000_000

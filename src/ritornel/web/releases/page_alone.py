@@ -18,10 +18,10 @@ from ritornel.core.layout.faces import FONTS, Face
 from ritornel.core.layout.marks import TextMark
 from ritornel.core.schedule.performance import Performance
 from ritornel.core.time.milliseconds import clock_text
+from ritornel.web.config.file_names import data_url
 from ritornel.web.config.modules import modules_of
-from ritornel.web.shows.naming import data_url
 
-ENTRY = "ritornel/watch.js"
+ENTRY = "ritornel/pages/watch.js"
 LATER = ("ritornel/player/footage.js",)
 """Modules that are imported only when they are wanted."""
 SHEETS = ("ritornel/ritornel.css", "ritornel/pages.css")
@@ -99,7 +99,7 @@ def policy_of(scripts: Sequence[str], style: str) -> str:
 
 
 def page_of(staged: Performance, start: dict[str, Any]) -> bytes:
-    """The page, with the player in it; `start` says what is played (js/watch.js), and what is not said of how is as it is by itself."""
+    """The page, with the player in it; `start` says what is played (pages/watch.js), and what is not said of how is as it is by itself."""
     style, modules, script = style_of(staged), module_map(), f'import "{ENTRY}";'
     context = {
         "title": staged.title,

@@ -10,13 +10,13 @@ from django.views.decorators.http import require_GET
 
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.config.bounded_input import whole_number
+from ritornel.web.config.byte_ranges import file_reply
+from ritornel.web.config.file_names import data_url
 from ritornel.web.config.policy import PAGE
 from ritornel.web.releases.folders import CALM, FIRST, PERFORMANCE, TYPES, edition_place, packed_beside, served_file
 from ritornel.web.releases.guests import door, visitor_of
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.releases.release_feed import ReleaseFeed
-from ritornel.web.shows.naming import data_url
-from ritornel.web.shows.ranges import file_reply
 from ritornel.web.streams.services import stream_reply
 
 

@@ -1,13 +1,13 @@
 from django.urls import path
 
-from ritornel.web.releases import editions, guests, handing_in, mending, offline, public, views
+from ritornel.web.releases import editions, fix_preview, guests, handing_in, offline, public, views
 
 urlpatterns = [
     path("shows/<id:show_id>/release", views.release, name="release"),
     path("shows/<id:show_id>/editions", editions.make_edition, name="editions"),
     path("shows/<id:show_id>/editions/<number:number>.zip", editions.edition_folder, name="edition-folder"),
     path("shows/<id:show_id>/checks/aside", views.set_aside, name="set-aside"),
-    path("shows/<id:show_id>/checks/mend.json", mending.mend_preview, name="mend-preview"),
+    path("shows/<id:show_id>/checks/mend.json", fix_preview.mend_preview, name="mend-preview"),
     path("shows/<id:show_id>/checks.json", views.checks, name="checks"),
     path("shows/<id:show_id>/release/settings", views.change_settings, name="release-settings"),
     path("shows/<id:show_id>/films", views.films, name="films"),

@@ -19,19 +19,16 @@ from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import check_order
 from ritornel.core.schedule.performance import perform
 from ritornel.web.config.bounded_input import rate_of
+from ritornel.web.config.byte_ranges import file_reply
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.editor.services import ask_for_looks, measured, seen_of, style_stamp, thumb_address
 from ritornel.web.people.services import mail_goes_out, person_of
 from ritornel.web.releases.browser_media import clips_of
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.guests import guest_lines
 from ritornel.web.releases.models import Edition, FilmJob, Release
 from ritornel.web.releases.tasks import film
-from ritornel.web.shows.hearing import measured
-from ritornel.web.shows.looking import seen_of
-from ritornel.web.shows.ranges import file_reply
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
-from ritornel.web.shows.score import style_stamp, thumb_address
 from ritornel.web.shows.services import fault_of, owned_show, value_of
-from ritornel.web.shows.tasks import ask_for_looks
 from ritornel.web.takes.services import takes_of, timed_by
 
 

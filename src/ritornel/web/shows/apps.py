@@ -3,7 +3,7 @@ from typing import TYPE_CHECKING
 from django.apps import AppConfig
 
 if TYPE_CHECKING:
-    from ritornel.web.shows.presence import Presence
+    from ritornel.web.editor.services import Presence
 
 
 class ShowsConfig(AppConfig):
@@ -13,8 +13,7 @@ class ShowsConfig(AppConfig):
     presence: "Presence"
 
     def ready(self) -> None:
-        from ritornel.web.shows.presence import Presence
-        from ritornel.web.shows.show_feed import ShowFeed
+        from ritornel.web.editor.services import Presence, ShowFeed
         from ritornel.web.streams.services import register_feed
 
         self.presence = Presence()

@@ -13,30 +13,29 @@ from ritornel.core.document.edits import Edit as EditValue
 from ritornel.core.document.edits import Outcome, apply_edit
 from ritornel.core.document.show import Asset as AssetValue
 from ritornel.core.document.show import Show as ShowValue
-from ritornel.core.errors import BadMedia, RitornelError
+from ritornel.core.errors import BadMedia
 from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.layout.faces import check_family
 from ritornel.core.motion.catalogue import effect_named
 from ritornel.core.schedule.performance import stage_slide
 from ritornel.core.schedule.slide_schedule import compile_slide
-from ritornel.web.people.roles import Act
-from ritornel.web.people.services import access_of, shows_open_to
+from ritornel.web.config.replies import AlreadyDone, Conflict
+from ritornel.web.people.services import Act, access_of, shows_open_to
 from ritornel.web.shows.models import Asset, Edit, Show
-from ritornel.web.shows.rows import asset_of_row, value_of, write_changes
+from ritornel.web.shows.persistence import asset_of_row, value_of, write_changes
 
 _CHANGES = tuple[Change, ...]
 
 
-class StaleRevision(RitornelError):
+class StaleRevision(Conflict):
     """The show was changed elsewhere since the sender last saw it."""
 
 
-class AlreadyMade(RitornelError):
+class AlreadyMade(AlreadyDone):
     """The edit was made when it was sent before; its answer did not arrive. `revision` is the show's now."""
 
     def __init__(self, revision: int) -> None:
-        super().__init__("This was made already.")
-        self.revision = revision
+        super().__init__("This was made already.", revision)
 
 
 class Edited(msgspec.Struct, frozen=True):

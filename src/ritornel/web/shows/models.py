@@ -7,7 +7,7 @@ from django.conf import settings
 from django.db import models
 
 from ritornel.web.jobs.job import Job
-from ritornel.web.people.roles import Access
+from ritornel.web.people.services import Access
 
 new_id = functools.partial(secrets.token_hex, 8)
 """A random id of 16 characters, for rows and for things inside documents."""

@@ -5,26 +5,23 @@ from django.http import Http404, HttpRequest
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
 from ritornel.core.rehearsal.recording import recordable_sections
-from ritornel.web.people.roles import Act
-from ritornel.web.people.services import access_of, person_of
-from ritornel.web.shows.addresses import browser_address
-from ritornel.web.shows.copies import light_path, tempo_path
-from ritornel.web.shows.editing import Edited, edit_show, history_labels, redo, undo
-from ritornel.web.shows.models import Show, new_id
-from ritornel.web.shows.rows import create_rows, value_of
+from ritornel.web.people.services import Act, access_of, person_of
+from ritornel.web.shows.editing import Edited, edit_show, history_labels, redo, undo, would_be
+from ritornel.web.shows.models import Reading, Show, new_id
+from ritornel.web.shows.persistence import asset_of_row, create_rows, value_of
 from ritornel.web.shows.storage import fault_of, keep_media, keep_media_file, media_path
 
 __all__ = [
     "Edited",
+    "Reading",
     "Show",
-    "browser_address",
+    "asset_of_row",
     "create_rows",
     "edit_show",
     "fault_of",
     "history_labels",
     "keep_media",
     "keep_media_file",
-    "light_path",
     "media_path",
     "new_id",
     "owned_show",
@@ -32,9 +29,9 @@ __all__ = [
     "seen_slides",
     "show_for",
     "slide_of",
-    "tempo_path",
     "undo",
     "value_of",
+    "would_be",
 ]
 
 

@@ -24,13 +24,13 @@ from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.core.wording import count_text
 from ritornel.demo.orlmere import FILES, MEDIA, media
 from ritornel.starters import STARTERS, starter_show
-from ritornel.web.jobs.derived import derived_path
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.jobs.derived_files import derived_path
+from ritornel.web.library.services import kept_picture
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.blank import blank_show
 from ritornel.web.shows.models import Show
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import create_rows, edit_show, keep_media, new_id, show_for, value_of
-from ritornel.web.shows.slide_pictures import kept_picture
 
 UNTITLED = "Untitled show"
 STILL_PX = 640

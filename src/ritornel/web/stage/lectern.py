@@ -12,16 +12,16 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from ritornel.core.document.drawings import EDGE_PX, INKS
+from ritornel.core.document.ink import EDGE_PX, INKS
 from ritornel.core.document.sections import Section, shown_sections
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.rehearsal.beats import beat_lines
 from ritornel.core.schedule.live import cues_of_slide
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.schedule.show_schedule import ShowSchedule
+from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.editor.services import style_stamp, thumb_address
 from ritornel.web.people.services import person_of
-from ritornel.web.shows.replies import json_reply, telling_errors
-from ritornel.web.shows.score import style_stamp, thumb_address
 from ritornel.web.shows.services import Show, show_for, value_of
 from ritornel.web.stage.models import Run, open_runs
 

@@ -6,9 +6,9 @@ from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
-from ritornel.web.config.codes import hash_code, new_nonce, typed_code_of
+from ritornel.web.config.link_secrets import hash_code, new_nonce, typed_code_of
 from ritornel.web.people.services import access_of_each
-from ritornel.web.shows.models import Show
+from ritornel.web.shows.services import Show
 
 LASTS_S = 24 * 60 * 60
 

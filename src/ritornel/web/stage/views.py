@@ -7,8 +7,9 @@ from django.views.decorators.http import require_GET
 
 from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.performance import builtins_of, perform
-from ritornel.web.shows.replies import json_reply, telling_errors
-from ritornel.web.shows.services import browser_address, show_for, value_of
+from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.library.services import browser_address
+from ritornel.web.shows.services import show_for, value_of
 from ritornel.web.stage.lectern import inks
 
 

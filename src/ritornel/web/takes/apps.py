@@ -18,6 +18,6 @@ class TakesConfig(AppConfig):
 
 def _clear(instance: Any, **_: Any) -> None:
     """The files of a recording go with it; what was kept of it lies on the shelf."""
-    from ritornel.web.takes.recorded import recording_folder
+    from ritornel.web.takes.recording_files import recording_folder
 
     shutil.rmtree(recording_folder(instance.pk), ignore_errors=True)

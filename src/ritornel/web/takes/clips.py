@@ -14,16 +14,16 @@ from ritornel.core.document.show import Asset
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.recording import Piece
 from ritornel.core.rehearsal.take import Take as TakeValue
-from ritornel.core.sound.recorded import recorded_ms
+from ritornel.core.sound.recording_file import recorded_ms
+from ritornel.web.config.byte_ranges import file_reply
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.editor.services import edited_reply
+from ritornel.web.library.services import begin_work
 from ritornel.web.people.services import person_of
-from ritornel.web.shows.api import edited_reply
-from ritornel.web.shows.ranges import file_reply
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import edit_show, media_path, new_id, show_for, value_of
-from ritornel.web.shows.tasks import begin_work
 from ritornel.web.takes.models import Recording
-from ritornel.web.takes.recorded import clip_of, segments_of, size_of, sound_path
 from ritornel.web.takes.recording import Writer, recording_of
+from ritornel.web.takes.recording_files import clip_of, segments_of, size_of, sound_path
 
 
 class BeginClip(msgspec.Struct, frozen=True, forbid_unknown_fields=True):

@@ -15,8 +15,8 @@ from ritornel.core.rehearsal.take import TakeTiming, timing_of
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.web.config.bounded_input import whole_number
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.people.services import person_of
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Show, edit_show, history_labels, show_for, value_of
 from ritornel.web.takes.models import Take
 

@@ -7,7 +7,7 @@ from django.db import models
 from django.utils import timezone
 
 from ritornel.core.rehearsal.recording import Progress
-from ritornel.web.shows.models import Show, new_id
+from ritornel.web.shows.services import Show, new_id
 
 SILENT_S = 6
 """A recording sends something every second; one that has not for so long was interrupted."""

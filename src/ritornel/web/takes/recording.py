@@ -18,14 +18,14 @@ from ritornel.core.errors import BadValue, DiskFull, RitornelError, UnknownName
 from ritornel.core.rehearsal.recording import leaving_cues, pieces_of, section_with
 from ritornel.core.rehearsal.take import Arrived, Cued, check_take
 from ritornel.core.rehearsal.take import Take as TakeValue
-from ritornel.core.sound.recorded import PEAKS_PER_S, SAMPLE_BYTES, peaks_from, recorded_ms
+from ritornel.core.sound.recording_file import PEAKS_PER_S, SAMPLE_BYTES, peaks_from, recorded_ms
 from ritornel.core.time.milliseconds import LONGEST_MS
 from ritornel.web.config.bounded_input import json_object, whole_number
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.people.services import called, person_of
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Show, seen_slides, show_for, value_of
 from ritornel.web.takes.models import Pick, Recording
-from ritornel.web.takes.recorded import Gap, append, segment_path, size_of, sound_path
+from ritornel.web.takes.recording_files import Gap, append, segment_path, size_of, sound_path
 from ritornel.web.takes.tasks import cut_piece
 
 PART_BYTES = settings.RECORDED_PART_BYTES

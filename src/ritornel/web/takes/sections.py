@@ -10,16 +10,16 @@ from ritornel.core.document.decoding import from_json
 from ritornel.core.document.sections import Section, section_number
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.rehearsal.beats import beat_lines
-from ritornel.core.rehearsal.picked import kept_slides
 from ritornel.core.rehearsal.recording import Piece, Standing, leaving_cue, leaving_cues, not_fitting, pieces_of, recordable_sections, section_state
+from ritornel.core.rehearsal.selected_takes import kept_slides
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.web.editor.services import style_stamp, thumb_address
 from ritornel.web.people.services import called
-from ritornel.web.shows.score import style_stamp, thumb_address
 from ritornel.web.shows.services import Show
 from ritornel.web.takes.models import Pick, Recording
-from ritornel.web.takes.recorded import has_picture, picture_ms, sound_id
+from ritornel.web.takes.recording_files import has_picture, picture_ms, sound_id
 
 
 class Recorded(msgspec.Struct, frozen=True):

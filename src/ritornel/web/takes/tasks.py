@@ -6,15 +6,15 @@ from ritornel.core.document.decoding import from_json
 from ritornel.core.errors import RitornelError
 from ritornel.core.rehearsal.recording import leaving_cues, pieces_of
 from ritornel.core.rehearsal.take import Take as TakeValue
+from ritornel.web.jobs.queue import small_jobs
 from ritornel.web.shows.services import value_of
-from ritornel.web.shows.tasks import queue
 from ritornel.web.takes.models import Recording
-from ritornel.web.takes.recorded import cut
+from ritornel.web.takes.recording_files import cut
 
 log = logging.getLogger(__name__)
 
 
-@queue.task()  # type: ignore[untyped-decorator]
+@small_jobs.task()  # type: ignore[untyped-decorator]
 def cut_piece(recording_id: str, number: int) -> None:
     """Cuts a piece of a recording ahead of need, so that keeping it takes no time."""
     recording = Recording.objects.select_related("show").filter(pk=recording_id).first()

@@ -1,6 +1,6 @@
 from django.urls import path
 
-from ritornel.web.takes import clips, comparing, keeping, recording, views
+from ritornel.web.takes import clips, comparing, recording, selecting, views
 
 urlpatterns = [
     path("rehearse", views.rehearse, name="rehearse"),
@@ -12,13 +12,13 @@ urlpatterns = [
     path("takes/<number:number>/use", views.use, name="use-take"),
     path("takes/<number:number>/drawings.zip", views.drawings, name="take-drawings"),
     path("takes/<number:number>/remove", views.remove, name="remove-take"),
-    path("record", keeping.record, name="record"),
-    path("record.json", keeping.state, name="record-state"),
-    path("record/show.json", keeping.section_show, name="record-show"),
-    path("record/picked.json", keeping.as_picked, name="record-picked"),
-    path("record/media/<id:asset_id>", keeping.recorded_media, name="recorded-media"),
-    path("record/pick", keeping.pick, name="record-pick"),
-    path("record/keep", keeping.keep, name="record-keep"),
+    path("record", selecting.record, name="record"),
+    path("record.json", selecting.state, name="record-state"),
+    path("record/show.json", selecting.section_show, name="record-show"),
+    path("record/picked.json", selecting.as_picked, name="record-picked"),
+    path("record/media/<id:asset_id>", selecting.recorded_media, name="recorded-media"),
+    path("record/pick", selecting.pick, name="record-pick"),
+    path("record/keep", selecting.keep, name="record-keep"),
     path("record/clip", clips.begin_clip, name="clip-begin"),
     path("record/<id:recording_id>/clip", clips.clip, name="clip"),
     path("record/<id:recording_id>/place", clips.place, name="clip-place"),

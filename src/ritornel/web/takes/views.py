@@ -21,12 +21,12 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.rehearsal.take import check_take, follow_timing, timing_of, use_timing
-from ritornel.core.render.drawn import drawn_pictures
+from ritornel.core.render.ink import drawn_pictures
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.web.config.file_names import file_title
+from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.people.services import person_of
-from ritornel.web.shows.naming import file_title
-from ritornel.web.shows.replies import body_of, json_reply, telling_errors
 from ritornel.web.shows.services import Edited, edit_show, history_labels, media_path, show_for, value_of
 from ritornel.web.takes.models import Take
 

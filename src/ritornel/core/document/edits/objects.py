@@ -5,16 +5,16 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document import running_order
-from ritornel.core.document.arranging import Arrangement, around, arranged, scaled_within, tenths
+from ritornel.core.document.alignment import Arrangement, around, arranged, scaled_within, tenths
 from ritornel.core.document.copying import builds_for
 from ritornel.core.document.decoding import changed
-from ritornel.core.document.drawn_path import outline_of_points
-from ritornel.core.document.drifting import DriftWay, drifted
+from ritornel.core.document.drifts import DriftWay, drifted
 from ritornel.core.document.edits.draft import Draft, changing, check_named, names_of, object_of, objects_of, put, slide_of, swapped
-from ritornel.core.document.fitting import cut_to
 from ritornel.core.document.framings import size_of
+from ritornel.core.document.freehand import outline_of_points
 from ritornel.core.document.layouts import differences
 from ritornel.core.document.objects import Box, Clip, Id, Lettered, Object, Paragraph, Picture, PlayClip, Shape
+from ritornel.core.document.picture_fit import cut_to
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadValue
 

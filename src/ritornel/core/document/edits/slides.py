@@ -8,7 +8,7 @@ from ritornel.core.document.anchors import after_removal, turned_round
 from ritornel.core.document.changes import Change, InsertSlide, MoveSlide, PutMarks, PutMusic, PutSlide, RemoveSlide, slide_index
 from ritornel.core.document.copying import copy_of_slide
 from ritornel.core.document.decoding import changed
-from ritornel.core.document.drifting import IN_TURN, DriftWay, drifted
+from ritornel.core.document.drifts import IN_TURN, DriftWay, drifted
 from ritornel.core.document.edits.draft import Draft, check_named, of_slides, slide_of, title_of
 from ritornel.core.document.edits.voices import check_voice
 from ritornel.core.document.integrity import check_ground, check_slide

@@ -6,7 +6,7 @@ import msgspec
 from msgspec import Meta
 
 from ritornel.core.document import running_order
-from ritornel.core.document.arranging import tenths
+from ritornel.core.document.alignment import tenths
 from ritornel.core.document.edits.draft import Draft, object_of, objects_of, put, slide_of, swapped
 from ritornel.core.document.objects import Box, Id, Lettered, Paragraph, Run, Text
 from ritornel.core.document.show import Show, Slide

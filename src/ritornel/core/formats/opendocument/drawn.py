@@ -8,8 +8,8 @@ from xml.etree.ElementTree import Element
 
 import msgspec
 
-from ritornel.core.document.fitting import fitted, seen_part
 from ritornel.core.document.objects import Box, Clip, GoNext, GoToSlide, Lettered, Object, OpenAddress, Paragraph, Picture, Shape, Text
+from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Slide
 from ritornel.core.formats.opendocument.dress import EMBEDDED, Dress, el, letters, paragraphs, run, seen_through, shadow, thinner
 from ritornel.core.formats.opendocument.names import points

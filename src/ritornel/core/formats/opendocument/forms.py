@@ -7,7 +7,7 @@ from xml.etree.ElementTree import Element
 from fontTools.pens.recordingPen import DecomposingRecordingPen
 from fontTools.svgLib.path import parse_path
 
-from ritornel.core.document.arranging import tenths
+from ritornel.core.document.alignment import tenths
 from ritornel.core.document.objects import Box
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.opendocument.names import length_px, said

@@ -11,7 +11,9 @@ from django.db import migrations, models
 def _files_of(show: Any) -> dict[str, Path]:
     """Where all media of a show should lie, by the names they were served under."""
     from ritornel.web.releases.browser_media import clips_of, served_name
-    from ritornel.web.shows.services import light_path, media_path, tempo_path
+    from ritornel.web.shows.services import media_path
+    from ritornel.web.library.services import light_path
+    from ritornel.web.library.services import tempo_path
 
     assets = {asset.id: asset for asset in show.assets}
     paths = {served_name(asset): light_path(asset.sha256) if asset.heavy else media_path(asset.sha256) for asset in show.assets}

@@ -8,12 +8,12 @@ from django.core.management import call_command
 from django.core.management.base import BaseCommand, CommandParser
 from django.db import transaction
 
+from ritornel.demo.narrated import told, told_media
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import clip_medium, pendulum
-from ritornel.demo.told import told, told_media
 from ritornel.starters import STARTERS
+from ritornel.web.library.services import WIDTHS_PX, slide_picture
 from ritornel.web.shows.services import Show, create_rows, keep_media, value_of
-from ritornel.web.shows.slide_pictures import WIDTHS_PX, slide_picture
 from ritornel.web.shows.starting import starter_picture
 
 NAME, PASSWORD = "winder", "seventy-eight turns"

@@ -1,7 +1,7 @@
 // Other devices that follow: a House by its address, a phone as the remote.
-import { ServerLink } from "../player/links.js";
+import { ServerLink } from "../player/screen-links.js";
 import { el } from "../ui/element.js";
-import { get, post } from "../ui/net.js";
+import { get, post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
 const LOCAL = /^(localhost|127\.|\[::1\])/;

@@ -1,5 +1,5 @@
 // The run as a take: timed all along, kept when it ends unless somebody said not to.
-import { post } from "../ui/net.js";
+import { post } from "../ui/requests.js";
 import { roundHalfUp } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 

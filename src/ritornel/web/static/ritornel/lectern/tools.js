@@ -3,7 +3,7 @@ import { el, svg } from "../ui/element.js";
 
 const at = (id) => document.getElementById(id);
 
-/** @param {import("../player/board.js").Board} board @param {import("../player/shared-run.js").SharedRun} run @param {object} inks */
+/** @param {import("../player/ink-layer.js").Board} board @param {import("../player/shared-run.js").SharedRun} run @param {object} inks */
 export function wireTools(board, run, player, inks) {
   const kept = localStorage.getItem("ritornel-keep-drawings") !== "no";
   board.keep = kept;

@@ -1,6 +1,6 @@
 // The overview: the whole show like a printed page of music, bars to scale, broken into lines; slides are picked, moved and changed together.
 import { el, icon } from "../ui/element.js";
-import { get } from "../ui/net.js";
+import { get } from "../ui/requests.js";
 import { clockText, minutesText, secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 import { dragOn } from "../score/drags.js";

@@ -1,9 +1,9 @@
 // The panel of a clip: where it begins and ends, found by watching, by pulling or by typing; how it starts, goes on and sounds.
 import { el, newId } from "../ui/element.js";
-import { get, send } from "../ui/net.js";
+import { get, send } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 import { clockText, secondsText } from "../ui/times.js";
-import { playsFirst } from "../stage/making.js";
+import { playsFirst } from "../stage/adding.js";
 import { changeBuild } from "./builds-panel.js";
 import { choice, numberField, pair, tick, timeField } from "./fields.js";
 

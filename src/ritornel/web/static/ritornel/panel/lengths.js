@@ -1,6 +1,6 @@
 // Lengths by a rule: all the same, from reading, spread to a target or to the music.
 import { el } from "../ui/element.js";
-import { post } from "../ui/net.js";
+import { post } from "../ui/requests.js";
 import { clockText, parseClockMs } from "../ui/times.js";
 import { pair } from "./fields.js";
 

@@ -1,6 +1,6 @@
 // How a picked object looks: words, pictures and shapes, in the theme's colours or by hand.
 import { el, icon } from "../ui/element.js";
-import { familyIn } from "../stage/words.js";
+import { familyIn } from "../stage/text-editor.js";
 import { fillFields, paintField, shadowFields, strokeFields } from "./colours.js";
 import { choice, numberField, pair, selectField, textField } from "./fields.js";
 

@@ -1,7 +1,7 @@
 // A small moving picture of an effect or a transition: the painter itself paints it.
 import { Painter } from "../player/painter.js";
-import { sightAt } from "../player/sight.js";
-import { get } from "../ui/net.js";
+import { sightAt } from "../player/frame-state.js";
+import { get } from "../ui/requests.js";
 
 const SHOWN_AT = 0.55;
 const stillness = matchMedia("(prefers-reduced-motion: reduce)");

@@ -1,6 +1,6 @@
 // The objects of the slide from the front to the back: what is covered, away, outside or put aside is found here.
 import { el, icon } from "../ui/element.js";
-import { later } from "../ui/later.js";
+import { later } from "../ui/lazy-modules.js";
 
 const rowsPart = later(() => import("./object-rows.js"));
 

@@ -1,6 +1,6 @@
 // The details of what is picked: an object, music, several objects, or the slide.
 import { el } from "../ui/element.js";
-import { later } from "../ui/later.js";
+import { later } from "../ui/lazy-modules.js";
 import { ObjectFold } from "./object-list.js";
 import { showTrial } from "./running-order.js";
 import { slidePanel } from "./slide-panel.js";

@@ -6,7 +6,7 @@ import { holdEdit } from "../score/holds.js";
 import { beatAt, goToBeat } from "../stage/stops.js";
 import { svg } from "../ui/element.js";
 import { selectField, timeField } from "./fields.js";
-import { later } from "../ui/later.js";
+import { later } from "../ui/lazy-modules.js";
 
 const drags = later(() => import("./order-drag.js"));
 const tenths = (ms) => (ms / 1000).toFixed(1);

@@ -1,6 +1,6 @@
 // The panel when nothing is picked: the slide, how it is come into and left, its running order.
 import { el, icon, newId } from "../ui/element.js";
-import { later } from "../ui/later.js";
+import { later } from "../ui/lazy-modules.js";
 import { secondsText } from "../ui/times.js";
 import { choice, pair, selectField, textField, tick, timeField } from "./fields.js";
 import { voiceFields } from "./voice-panel.js";

@@ -1,6 +1,6 @@
 // The sound of a build or a transition: from the shelf, or from the library of our own that ships.
 import { el, icon } from "../ui/element.js";
-import { post } from "../ui/net.js";
+import { post } from "../ui/requests.js";
 import { numberField, pair, tick } from "./fields.js";
 
 /**

@@ -1,6 +1,6 @@
 // What can be set about a slide's voice: from where to where, its level, when it begins, and when each cue falls while it speaks.
 import { el, icon } from "../ui/element.js";
-import { get } from "../ui/net.js";
+import { get } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 import { secondsText } from "../ui/times.js";
 import { numberField, pair, tick, timeField } from "./fields.js";

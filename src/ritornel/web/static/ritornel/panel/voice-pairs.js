@@ -1,6 +1,6 @@
 // Voices for many slides, paired by the numbers in their files' names: what goes where is shown before anything happens.
 import { el } from "../ui/element.js";
-import { post } from "../ui/net.js";
+import { post } from "../ui/requests.js";
 
 const whole = (asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms });
 

@@ -1,6 +1,6 @@
 // The voice of a slide: which sound it is; what can be set about it comes with the first voice.
 import { el, icon } from "../ui/element.js";
-import { later } from "../ui/later.js";
+import { later } from "../ui/lazy-modules.js";
 import { secondsText } from "../ui/times.js";
 import { pair, selectField } from "./fields.js";
 

@@ -1,6 +1,6 @@
 // A show run by cues: the functions of core/schedule/live.py, held to them by tests/vectors/live.json.
 import { layerValues } from "./sampling.js";
-import { BLACK_MS, layerAt, transitionLayers } from "./sight.js";
+import { BLACK_MS, layerAt, transitionLayers } from "./frame-state.js";
 
 export function arrive(show, index, nowMs, fromIndex = -1) {
   return {

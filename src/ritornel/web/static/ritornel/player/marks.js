@@ -161,7 +161,7 @@ export class MarkView {
 /** How many letters a text has; one outside the first 65 536 signs is one letter, as in Python. */
 export const letterCount = (text = "") => [...text].length;
 
-/** Letters to be handed out mark after mark: core/render/letters.py, held to it by tests/vectors/players.json. Null: all there are. */
+/** Letters to be handed out mark after mark: core/render/typed_letters.py, held to it by tests/vectors/players.json. Null: all there are. */
 export function lettersOf(views, share) {
   if (share >= 1) return null;
   const total = views.reduce((sum, { marks }) => sum + marks.reduce((count, { mark }) => count + letterCount(mark.text), 0), 0);

@@ -2,7 +2,7 @@
 import { Depth, FLAT, homography, inDepth } from "./depth.js";
 import { letterCount, lettersOf, make, MarkView, newName, set, take } from "./marks.js";
 import { STILL } from "./sampling.js";
-import { shadowAddress, Tint, Veil } from "./veils.js";
+import { shadowAddress, Tint, Veil } from "./overlays.js";
 
 /** Moves, then turns and scales about the pivot: the same order as the server's painter. */
 function transformOf(values, pivotX, pivotY, turnDeg = 0) {

@@ -4,7 +4,7 @@ import { arrive, back, cue, goesOnAtMs, goOn, liveSight, nextCueId, nextStep, st
 import { Painter } from "./painter.js";
 import { PressedClips } from "./pressed-clips.js";
 import { stopPressed } from "./presses.js";
-import { momentAt, sightAt } from "./sight.js";
+import { momentAt, sightAt } from "./frame-state.js";
 import { Sound } from "./sound.js";
 
 // Two screens of one run that are further apart than this are brought together.

@@ -1,11 +1,11 @@
 // Something short, recorded by camera or voice: looked at before it is used.
 import { el, icon, newId } from "../ui/element.js";
-import { post } from "../ui/net.js";
+import { post } from "../ui/requests.js";
 import { clockText } from "../ui/times.js";
 import { loadSheet } from "../ui/sheets.js";
 import { toast } from "../ui/toast.js";
 import { Camera } from "./camera.js";
-import { Courier } from "./courier.js";
+import { Courier } from "./uploader.js";
 import { levelWords } from "./level.js";
 import { Microphone, PRACTICE, machineDevices, refusal } from "./microphone.js";
 

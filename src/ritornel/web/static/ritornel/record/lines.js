@@ -1,7 +1,7 @@
 // The takes of a section, lined up by slide: each bar has its own clock, the dotted line is the plan, waves with the waits before their cues, and what is picked.
 import { el, svg } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
-import { fermata } from "./telling.js";
+import { fermata } from "./status-text.js";
 
 const GUTTER_PX = 148;
 const WAVE_PX = 32;

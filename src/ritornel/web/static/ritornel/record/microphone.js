@@ -40,7 +40,7 @@ export class Microphone extends EventTarget {
   async ready() {
     if (this.context) return;
     const context = new AudioContext({ sampleRate: HZ });
-    await context.audioWorklet.addModule(new URL("listening.js", FOLDER));
+    await context.audioWorklet.addModule(new URL("capture.js", FOLDER));
     this.context = context;
     this.listener = new AudioWorkletNode(context, "ritornel-listening", { numberOfInputs: 1, numberOfOutputs: 1 });
     this.listener.port.onmessage = ({ data }) => this.hear(data);

@@ -1,6 +1,6 @@
 // Under the sections: inviting somebody to record one, and beginning another.
 import { el } from "../ui/element.js";
-import { post } from "../ui/net.js";
+import { post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
 function invitation({ base, data, section, changed }) {

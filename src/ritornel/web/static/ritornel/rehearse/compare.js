@@ -1,6 +1,6 @@
 // Takes side by side, slide by slide, and the timing that is taken from them.
 import { el, icon, svg } from "../ui/element.js";
-import { get, post } from "../ui/net.js";
+import { get, post } from "../ui/requests.js";
 import { clockText, parseClockMs } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 

@@ -1,7 +1,7 @@
 // The score: the whole show along one line. Only what is in view is drawn, so a show of any length scrolls alike.
 import { el, icon, svg } from "../ui/element.js";
-import { OTHER_WAY } from "../show-state.js";
-import { begin, later } from "../ui/later.js";
+import { OTHER_WAY } from "../editor/show-state.js";
+import { begin, later } from "../ui/lazy-modules.js";
 import { clockText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 import { armBuild, drawBar } from "./bars.js";

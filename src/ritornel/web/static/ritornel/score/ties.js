@@ -1,5 +1,5 @@
 // Ties: what a carry takes along into a slide. Asked for when its bar is seen, once for each state of the two slides.
-import { get } from "../ui/net.js";
+import { get } from "../ui/requests.js";
 
 const NONE = [];
 

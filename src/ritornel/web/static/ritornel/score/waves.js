@@ -1,5 +1,5 @@
 // Waves of sounds in levels of detail: fetched in parts as they are looked at, and seen while they are still being read.
-import { get } from "../ui/net.js";
+import { get } from "../ui/requests.js";
 
 const AGAIN_MS = 500;
 

@@ -1,6 +1,6 @@
 // Files coming onto the shelf.
 import { newId } from "../ui/element.js";
-import { send } from "../ui/net.js";
+import { send } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
 /**

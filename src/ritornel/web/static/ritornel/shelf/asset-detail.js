@@ -1,5 +1,5 @@
 // What is known of one thing on the shelf: seen or heard, named, credited, where it is used, replaced everywhere, taken off.
-import { addAgain } from "./again.js";
+import { addAgain } from "./repair.js";
 import { el, icon } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { pair, selectField, textField } from "../panel/fields.js";

@@ -1,7 +1,7 @@
 // The catalogue over the shelf: pictures, sounds, music and clips from outside, looked for by words, seen or heard, and brought with their credits;
 // and videos by their addresses.
 import { el, icon } from "../ui/element.js";
-import { get, post } from "../ui/net.js";
+import { get, post } from "../ui/requests.js";
 import { secondsText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 

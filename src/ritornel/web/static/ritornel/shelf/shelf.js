@@ -1,8 +1,8 @@
 // The shelf over the stage: all pictures and sounds of the show, found by words, kind, folder and use; looked at and heard before use.
 import { el, icon, newId } from "../ui/element.js";
-import { get } from "../ui/net.js";
-import { filesOf } from "./dropped.js";
-import { addPicture } from "../stage/making.js";
+import { get } from "../ui/requests.js";
+import { filesOf } from "./dropped-files.js";
+import { addPicture } from "../stage/adding.js";
 import { assetDetail } from "./asset-detail.js";
 
 const KINDS = [["all", "All"], ["pictures", "Pictures"], ["sounds", "Sounds"], ["clips", "Clips"]];

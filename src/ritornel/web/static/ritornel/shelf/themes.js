@@ -1,6 +1,6 @@
 // Themes over the stage: the slide as each theme would dress it, the show's own theme to change, the frame, and what stands on every slide.
 import { el, icon } from "../ui/element.js";
-import { get } from "../ui/net.js";
+import { get } from "../ui/requests.js";
 import { choice, numberField, pair, selectField, textField, tick } from "../panel/fields.js";
 
 const ROLES = [["ground", "Ground"], ["raised", "Raised"], ["words", "Words"], ["soft", "Softer words"], ["accent", "Accent"], ["second", "Second accent"], ["line", "Fine line"]];

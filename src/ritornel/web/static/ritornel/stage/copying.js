@@ -1,7 +1,7 @@
 // Copies of objects, and duplicating what is picked.
 import { duplicateSlide } from "../panel/slide-acts.js";
 import { newId } from "../ui/element.js";
-import { addObjects } from "./making.js";
+import { addObjects } from "./adding.js";
 
 /** Objects with ids of their own that remember what they stem from; groups become groups of their own. */
 export function copiesOf(items, dx = 0, dy = 0) {

@@ -1,8 +1,8 @@
 // Files dropped on the stage or pasted: pictures go where they are dropped, into an empty place if there is one.
-import { later } from "../ui/later.js";
+import { later } from "../ui/lazy-modules.js";
 
-const dropped = later(() => import("../shelf/dropped.js"));
-const bring = async (...given) => (await import("./bringing.js")).bringFiles(...given);
+const dropped = later(() => import("../shelf/dropped-files.js"));
+const bring = async (...given) => (await import("./dropped-media.js")).bringFiles(...given);
 
 export function receiveFiles(stage) {
   const { theatre, state } = stage;

@@ -1,6 +1,6 @@
 // The frames around what is picked, their handles, and the lines that what is moved lies on.
 import { svg } from "../ui/element.js";
-import { around } from "./surrounding.js";
+import { around } from "./bounds.js";
 
 const HANDLES = { nw: [0, 0], n: [0.5, 0], ne: [1, 0], e: [1, 0.5], se: [1, 1], s: [0.5, 1], sw: [0, 1], w: [0, 0.5] };
 const CURSORS = { nw: "nwse-resize", se: "nwse-resize", ne: "nesw-resize", sw: "nesw-resize", n: "ns-resize", s: "ns-resize", e: "ew-resize", w: "ew-resize" };

@@ -1,9 +1,9 @@
 // Moving, sizing and turning what is picked. The browser shows it at once by the core's rules; the core makes it so on release.
-import { drawGhost } from "./ghost.js";
+import { drawGhost } from "./cropped-out.js";
 import { GuideLines } from "./guide-lines.js";
 import { pulled, scaledWithin, turned } from "./sizing.js";
 import { pulledTo, snapped } from "./snapping.js";
-import { around } from "./surrounding.js";
+import { around } from "./bounds.js";
 import { track } from "./tracking.js";
 import { toast } from "../ui/toast.js";
 

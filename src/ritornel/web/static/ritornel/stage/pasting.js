@@ -1,7 +1,7 @@
 // What pasting brings on: objects and slides of this show or another, and words from anywhere, which come in clean.
 import { toast } from "../ui/toast.js";
 import { copiesOf } from "./copying.js";
-import { addLines, addObjects } from "./making.js";
+import { addLines, addObjects } from "./adding.js";
 import { linesOf } from "./plain-lines.js";
 
 const MOST_CHARACTERS = 100_000;

@@ -1,6 +1,6 @@
 // Picking on the stage: by pressing, by a frame drawn over several, from beneath with Alt, and by keys.
 import { svg } from "../ui/element.js";
-import { around } from "./surrounding.js";
+import { around } from "./bounds.js";
 import { track } from "./tracking.js";
 
 export class Picking {

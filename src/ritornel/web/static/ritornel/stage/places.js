@@ -37,7 +37,7 @@ export class Places {
   async fill(place) {
     if (place.wants !== "words") { this.stage.state.dispatchEvent(new CustomEvent("want", { detail: { place } })); return; }
     const typed = heldKeys();
-    (await import("./making.js")).addTextIn(this.stage, place, typed);
+    (await import("./adding.js")).addTextIn(this.stage, place, typed);
   }
 
   /** The empty place for a picture at a point of the frame, if there is one. */

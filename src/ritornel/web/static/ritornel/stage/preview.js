@@ -1,8 +1,8 @@
 // Seeing before choosing, and playing a stretch on the stage: what is shown here is never kept.
 import { newId } from "../ui/element.js";
-import { post } from "../ui/net.js";
+import { post } from "../ui/requests.js";
 import { Painter } from "../player/painter.js";
-import { sightAt } from "../player/sight.js";
+import { sightAt } from "../player/frame-state.js";
 
 const AFTER_MS = 500;
 

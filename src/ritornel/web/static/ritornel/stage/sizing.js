@@ -34,7 +34,7 @@ export function turned(box, pointer, stepDeg) {
   return { ...box, turn_deg: angle >= 180 ? angle - 360 : angle };
 }
 
-/** Where a box goes when the box around its group is pulled from `old` to `fresh`: core/document/arranging.py `scaled_within`. */
+/** Where a box goes when the box around its group is pulled from `old` to `fresh`: core/document/alignment.py `scaled_within`. */
 export function scaledWithin(box, old, fresh) {
   const sx = old.width ? fresh.width / old.width : 1;
   const sy = old.height ? fresh.height / old.height : 1;

@@ -1,14 +1,14 @@
 // The stage: the slide at the playhead, and what is picked on it. Picking, moving, bringing on and drawing have files of their own.
 import { Painter } from "../player/painter.js";
-import { sightAt } from "../player/sight.js";
+import { sightAt } from "../player/frame-state.js";
 import { el, svg } from "../ui/element.js";
-import { begin, later, onFirst } from "../ui/later.js";
+import { begin, later, onFirst } from "../ui/lazy-modules.js";
 import { Frames } from "./frames.js";
 import { heldKeys } from "./held-keys.js";
 import { Picking } from "./picking.js";
 import { Places } from "./places.js";
 
-const words = later(() => import("./words.js"));
+const words = later(() => import("./text-editor.js"));
 
 export class Stage {
   constructor(state, theatre) {
@@ -27,7 +27,7 @@ export class Stage {
     this.drawn = [
       { there: () => this.state.slide?.framings.length, part: later(() => import("./framings.js").then(({ Framings }) => new Framings(this))) },
       { there: () => this.state.build(this.state.pickedBuild)?.kind === "travels", part: later(() => import("./path.js").then(({ PathEditor }) => new PathEditor(this))) },
-      { there: () => this.state.cutting, part: later(() => import("./ghost.js").then(({ Ghost }) => new Ghost(this))) },
+      { there: () => this.state.cutting, part: later(() => import("./cropped-out.js").then(({ Ghost }) => new Ghost(this))) },
       { there: () => !this.state.picked.size && this.state.data.viewing?.carry?.pairs.length, part: later(() => import("./carries.js").then(({ Carries }) => new Carries(this))) },
       { there: () => this.picked().some((item) => item.wings), part: later(() => import("./wings.js").then(({ Wings }) => new Wings(this))) },
     ];

@@ -1,0 +1,25 @@
+"""Words too small to read."""
+
+from collections.abc import Iterator
+
+from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.document.edits import ChangeObjects
+from ritornel.core.layout.visibility import readable_px
+
+
+def find(look: Look) -> Iterator[Finding]:
+    """By the size letters came out at, where a text shrinks to fit its box."""
+    least = readable_px(look.show.frame)
+    for number, slide, staged, start in look.slides:
+        items = {item.id: item for item in slide.objects}
+        for drawn in staged.drawing.objects:
+            if not 0 < drawn.size_px < least or drawn.object_id not in items:
+                continue
+            item = items[drawn.object_id]
+            shrunk = getattr(item, "size_px", 0) > drawn.size_px + 0.5
+            mend = None if shrunk else Mend(f"Make it {least:.0f} px", ChangeObjects(slide.id, (item.id,), {"size_px": least}))
+            why = "From the back of a room, or on a phone, it cannot be read."
+            if shrunk:
+                why = "It shrank to fit its box; fewer words or a larger box would help."
+            title = f"“{item.name}” is {drawn.size_px:.0f} px high, wanted {least:.0f} px"
+            yield Finding(f"small:{slide.id}:{item.id}", "small words", "hurts", title, why, slide.id, number, start, mend)

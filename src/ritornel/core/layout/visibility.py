@@ -1,0 +1,64 @@
+"""What on a slide cannot be seen, and why: for the list of objects while composing."""
+
+from typing import Literal
+
+import msgspec
+
+from ritornel.core.document.alignment import corners
+from ritornel.core.document.layouts import scale_of
+from ritornel.core.document.objects import Gradient, Object, Picture, Plain, Shape
+from ritornel.core.document.show import Asset, Frame, Slide
+
+
+class Seen(msgspec.Struct, frozen=True):
+    """How an object is seen: outside the frame wholly or partly, and the object that covers it."""
+
+    outside: Literal["", "partly", "wholly"] = ""
+    covered_by: str | None = None
+
+
+def readable_px(frame: Frame) -> float:
+    """The smallest letters that can still be read at the back of a room, everywhere that this is judged: 18 px in a frame of 1280 x 720, and in any other of
+    the same area. On a phone held upright, 390 px wide, 18 px of 1280 are still 5.5 px."""
+    return 18 * scale_of(frame)
+
+
+def _solid(colour: str) -> bool:
+    return len(colour) == 7 or colour.startswith("@")
+
+
+def _opaque(item: Object, assets: dict[str, Asset]) -> bool:
+    """Whether an upright object hides all that lies behind its box: a filled rectangle, or a picture without alpha that fills its box."""
+    if item.opacity < 1 or item.aside or item.box.turn_deg % 360:
+        return False
+    if isinstance(item, Shape) and item.form == "rectangle" and item.corner_px == 0:
+        fill = item.fill
+        return (isinstance(fill, Plain) and _solid(fill.colour)) or (isinstance(fill, Gradient) and _solid(fill.first) and _solid(fill.second))
+    if isinstance(item, Picture) and item.fit != "contain" and item.corner_px == 0:
+        asset = assets.get(item.asset_id)
+        return asset is not None and asset.media_type == "image/jpeg"
+    return False
+
+
+def outside(item: Object, frame: Frame) -> Literal["", "partly", "wholly"]:
+    """How far an object lies outside the frame, by the box around it as it is turned; half a px does not count."""
+    left, top, right, bottom = corners(item.box)
+    if right <= 0 or bottom <= 0 or left >= frame.width_px or top >= frame.height_px:
+        return "wholly"
+    partly = left < -0.5 or top < -0.5 or right > frame.width_px + 0.5 or bottom > frame.height_px + 0.5
+    return "partly" if partly else ""
+
+
+def seen_on(slide: Slide, frame: Frame, assets: dict[str, Asset]) -> dict[str, Seen]:
+    """By object id, all that is not simply there to be seen. Builds are not looked at."""
+    result: dict[str, Seen] = {}
+    walls: list[tuple[str, tuple[float, float, float, float]]] = []
+    for item in reversed(slide.objects):
+        left, top, right, bottom = corners(item.box)
+        beyond = outside(item, frame)
+        cover = next((name for name, wall in walls if wall[0] <= left and wall[1] <= top and wall[2] >= right and wall[3] >= bottom), None)
+        if beyond or cover:
+            result[item.id] = Seen(beyond, cover)
+        if _opaque(item, assets):
+            walls.append((item.id, (left, top, right, bottom)))
+    return result

@@ -1,0 +1,123 @@
+"""Long films in segments that are drawn at the same time and joined without encoding anything again. What is finished is kept: a film whose maker was killed
+goes on where it was.
+"""
+
+import shutil
+from fractions import Fraction
+from pathlib import Path
+
+import msgspec
+
+from ritornel.core.errors import RitornelError
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.film import Progress, Report, check_film, moved_there, write_film
+from ritornel.core.render.frames import sight_of_frame
+from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
+from ritornel.core.render.muxing import join_film
+from ritornel.core.render.process_pool import Crew, Scene, Segment, picture_place, sound_place
+from ritornel.core.schedule.performance import Performance, perform
+from ritornel.core.time.edges import frame_count
+
+LEAST_S = 8
+"""A segment is at least so long: each begins with a whole picture, which costs bytes."""
+STILL_FRAMES = 6
+"""So many frames that look alike make a still point: nobody sees that the picture after them is encoded afresh."""
+MOST_SEGMENTS = 64
+PLAN = "plan.json"
+
+
+def segments_of(performance: Performance, order: FilmOrder) -> tuple[Segment, ...]:
+    """The film's frames parted at still points: where a slide or a beat begins after a rest of six frames, at least eight seconds apart.
+
+    A show of three slides of 10 s that stand still at their ends has three segments.
+    """
+    schedule, total = performance.schedule, frame_count(performance.schedule.length_ms, order.rate)
+    staged = zip(schedule.starts_ms, schedule.slides, strict=True)
+    begins = sorted({start + at_ms for start, slide in staged for at_ms in (0, *(beat.start_ms for beat in slide.beats))})
+    apart = max(round(LEAST_S * order.rate), total // MOST_SEGMENTS, 1)
+    cuts = [0]
+    for at_ms in begins:
+        frame = -(-at_ms * order.rate // 1000)
+        if frame - cuts[-1] < apart or total - frame < apart:
+            continue
+        before = sight_of_frame(performance, order, frame - 1)
+        if all(sight_of_frame(performance, order, frame - back) == before for back in range(2, STILL_FRAMES + 1)):
+            cuts.append(int(frame))
+    return tuple(Segment(number, first, end) for number, (first, end) in enumerate(zip(cuts, [*cuts[1:], total], strict=True)))
+
+
+def write_parted(
+    scene: Scene, path: Path, folder: Path, report: Report | None = None, processes: int = 2, store: SegmentStore | None = None
+) -> None:
+    """Writes a film as `write_film` does, in segments drawn by `processes` processes at a time. `folder` keeps what is finished until the film is whole, or
+    `report` says that nobody wants it; a film that was interrupted goes on from there. What is in the `store` from an earlier film is not made again.
+
+    Raises what `write_film` raises.
+    """
+    performance, order = perform(scene.show), scene.order
+    check_film(performance, path, order)
+    segments = segments_of(performance, order)
+    if len(segments) < 2:
+        write_film(performance, path, order, scene.path, report)
+        return
+    plan = msgspec.json.encode([path.suffix, segments])
+    if not (folder / PLAN).is_file() or (folder / PLAN).read_bytes() != plan:
+        if folder.exists():
+            # What lies there was meant for another film.
+            shutil.rmtree(folder)
+        folder.mkdir(parents=True)
+        (folder / PLAN).write_bytes(plan)
+    kept = _known(performance, order, segments, folder, path.suffix == ".webm") if store is not None else {}
+    try:
+        with moved_there(path) as unfinished:
+            for place, key in kept.items():
+                if store is not None and not place.is_file():
+                    store.fetch(key, place)
+            _make_parts(scene, performance, segments, folder, path.suffix, report, processes)
+            pictures = [(picture_place(folder, segment), Fraction(segment.first) / order.rate) for segment in segments]
+            for place, key in kept.items():
+                if store is not None:
+                    store.keep(key, place)
+            join_film(pictures, sound_place(folder) if performance.sound_ids() else None, unfinished, performance)
+    except RitornelError:
+        # Nobody wants it any more, or it cannot be made: what was finished is of no use.
+        shutil.rmtree(folder, ignore_errors=True)
+        raise
+    shutil.rmtree(folder, ignore_errors=True)
+    total = frame_count(performance.schedule.length_ms, order.rate)
+    if report is not None:
+        report(Progress(total, total, len(performance.slides)))
+
+
+def _known(performance: Performance, order: FilmOrder, segments: tuple[Segment, ...], folder: Path, webm: bool) -> dict[Path, str]:
+    """Where each part lies when it is finished, with the name that it is kept under."""
+    parts = {picture_place(folder, segment): segment_key(performance, order, webm, segment) for segment in segments}
+    if performance.sound_ids():
+        parts[sound_place(folder)] = sound_key(performance, webm)
+    return parts
+
+
+def _make_parts(
+    scene: Scene, performance: Performance, segments: tuple[Segment, ...], folder: Path, suffix: str, report: Report | None, processes: int
+) -> None:
+    total = segments[-1].end
+    open_ones = [segment for segment in segments if not picture_place(folder, segment).is_file()]
+    done = {segment.number: segment.end - segment.first for segment in segments if segment not in open_ones}
+    silent = not performance.sound_ids() or sound_place(folder).is_file()
+    slide, left = 0, len(open_ones) + (not silent)
+    if not left:
+        return
+    crew = Crew(scene, folder, suffix == ".webm", open_ones, not silent, processes)
+    try:
+        while left:
+            told = crew.next(0.1)
+            if told is not None:
+                if told.failure is not None:
+                    raise told.failure
+                left -= told.whole
+                if told.segment is not None:
+                    done[told.segment.number], slide = told.frames, told.slide
+            if report is not None:
+                report(Progress(min(sum(done.values()), total - 1), total, slide))
+    finally:
+        crew.stop()

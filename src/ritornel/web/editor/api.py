@@ -1,0 +1,208 @@
+"""What the pages ask for while a show is being composed."""
+
+from typing import Annotated, Any
+
+import msgspec
+from django.contrib.auth.decorators import login_required
+from django.http import Http404, HttpRequest, HttpResponse
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.checks.inconsistencies import differences_of
+from ritornel.core.document.decoding import from_builtins
+from ritornel.core.document.edits import Edit
+from ritornel.core.document.layouts import refitted
+from ritornel.core.document.objects import Photograph
+from ritornel.core.document.pairing import paired
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.document.show import Slide
+from ritornel.core.document.theme import Theme
+from ritornel.core.document.themes import THEMES
+from ritornel.core.errors import BadMedia, BadValue
+from ritornel.core.rehearsal.lengths import read_through, spread
+from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
+from ritornel.web.config.replies import body_of, edit_id_of, json_reply, telling_errors
+from ritornel.web.editor.score import changed_score, slide_detail, whole_score
+from ritornel.web.editor.stage_data import ties
+from ritornel.web.library.services import WIDTHS_PX, slide_picture
+from ritornel.web.people.services import person_of
+from ritornel.web.shows.services import Edited, Show, edit_show, history_labels, redo, seen_slides, show_for, slide_of, undo, value_of, would_be
+
+
+@login_required
+@require_GET
+def score(request: HttpRequest, show_id: str) -> HttpResponse:
+    """The whole score with its revision."""
+    row = show_for(show_id, request)
+    return json_reply({"revision": row.revision, "history": history_labels(row), **whole_score(value_of(row))})
+
+
+@login_required
+@require_GET
+@telling_errors
+def slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
+    """One slide, for the stage."""
+    show = value_of(show_for(show_id, request))
+    return json_reply(slide_detail(show, slide_of(show, slide_id)))
+
+
+@login_required
+@require_GET
+@telling_errors
+def slide_ties(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
+    """What is carried into a slide."""
+    show = value_of(show_for(show_id, request))
+    return json_reply({"ties": ties(show, slide_of(show, slide_id))})
+
+
+def edited_reply(row: Show, edited: Edited, viewing: str | None) -> HttpResponse:
+    """What changed by an edit, and the slide on the stage as it is now."""
+    body: dict[str, Any] = {
+        "revision": edited.revision,
+        "label": edited.label,
+        "notices": edited.notices,
+        "history": history_labels(row),
+        **changed_score(edited.before, edited.after),
+    }
+    seen = edited.after.slide(viewing) if viewing else None
+    if seen is not None:
+        body["viewing"] = slide_detail(edited.after, seen)
+    return json_reply(body)
+
+
+@login_required
+@require_POST
+@telling_errors
+def edit(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Makes an edit: {"revision": n, "edit": {...}, "viewing": slide id}. Answers what changed."""
+    body = body_of(request)
+    revision = body.get("revision")
+    if not isinstance(revision, int):
+        raise BadValue("An edit needs the revision it was made on.", "revision")
+    value = from_builtins(body.get("edit"), Edit, "The edit")
+    edited = edit_show(show_id, person_of(request), value, revision, edit_id=edit_id_of(request))
+    return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
+
+
+@login_required
+@require_POST
+@telling_errors
+def would(request: HttpRequest, show_id: str) -> HttpResponse:
+    """What an edit would change, while it is still under somebody's hand: {"edit": {...}, "viewing": slide id}. Nothing is kept."""
+    body = body_of(request)
+    before = value_of(show_for(show_id, request))
+    after = would_be(before, from_builtins(body.get("edit"), Edit, "The edit"), person_of(request))
+    seen = after.slide(str(body.get("viewing") or ""))
+    return json_reply({**changed_score(before, after), **({"viewing": slide_detail(after, seen)} if seen else {})})
+
+
+@login_required
+@require_POST
+@telling_errors
+def voice_pairs(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Which of numbered files would be the voice of which slide: {"names": [...]}. Nothing is changed."""
+    names = from_builtins(body_of(request).get("names", []), tuple[Annotated[str, msgspec.Meta(max_length=300)], ...], "The files")
+    return json_reply({"rows": paired(names, len(value_of(show_for(show_id, request)).slides))})
+
+
+@login_required
+@require_POST
+@telling_errors
+def lengths(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Sets lengths by a rule: {"by": "reading", "slide_ids": [...]}, or {"by": "spreading", "target_ms": n, "from": slide id}."""
+    body = body_of(request)
+    show = value_of(show_for(show_id, request))
+    notices: tuple[str, ...] = ()
+    if body.get("by") == "reading":
+        value = read_through(show, from_builtins(body.get("slide_ids", []), tuple[str, ...], "The slides"))
+    else:
+        target = from_builtins(body.get("target_ms"), Annotated[int, msgspec.Meta(ge=1, le=LONGEST_MS)], "The target")
+        first = next((at for at, slide in enumerate(show.slides) if slide.id == body.get("from")), 0)
+        value, reached = spread(show, target, first)
+        if reached != target:
+            notices = (f"{clock_text(target)} cannot be met: what moves takes its time. The nearest is {clock_text(reached)}.",)
+    edited = edit_show(show_id, person_of(request), value, edit_id=edit_id_of(request))
+    edited = msgspec.structs.replace(edited, notices=(*edited.notices, *notices))
+    return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
+
+
+def _step(request: HttpRequest, show_id: str, back: bool) -> HttpResponse:
+    viewing = body_of(request).get("viewing")
+    edited = (undo if back else redo)(show_id, person_of(request), edit_id_of(request))
+    row = show_for(show_id, request)
+    if edited is None:
+        return json_reply({"error": f"There is nothing to {'undo' if back else 'do again'}."}, 400)
+    return edited_reply(row, edited, viewing)
+
+
+@login_required
+@require_POST
+@telling_errors
+def undo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Takes the last edit back."""
+    return _step(request, show_id, back=True)
+
+
+@login_required
+@require_POST
+@telling_errors
+def redo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Does the last undone edit again."""
+    return _step(request, show_id, back=False)
+
+
+@login_required
+@require_GET
+@telling_errors
+def differences(request: HttpRequest, show_id: str) -> HttpResponse:
+    """What differs on one slide from the others: the notes in the overview's margin."""
+    return json_reply({"notes": differences_of(value_of(show_for(show_id, request)))})
+
+
+def _picture(show: ShowValue, slide: Slide, width_px: int, number: int) -> bytes:
+    """The slide as a PNG. Raises Http404 where a picture is missing."""
+    try:
+        return slide_picture(show, slide, width_px, number)
+    except BadMedia as error:
+        raise Http404(str(error)) from error
+
+
+@login_required
+@require_GET
+def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> HttpResponse:
+    """The slide as it is when its last beat has ended; `?size=large` for lists. The stamp only makes the address change with the slide."""
+    width = WIDTHS_PX.get(request.GET.get("size", "small"))
+    if width is None:
+        raise Http404("There is no such size.")
+    row = show_for(show_id, request, "see")
+    show = value_of(row)
+    found = show.slide(slide_id)
+    if found is None or slide_id not in seen_slides(row, show):
+        raise Http404("There is no such slide.")
+    png = _picture(show, found, width, show.numbers[slide_id])
+    response = HttpResponse(png, content_type="image/png")
+    response.headers["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response
+
+
+@login_required
+@require_GET
+@telling_errors
+def theme_preview(request: HttpRequest, show_id: str, slide_id: str, theme: str) -> HttpResponse:
+    """The slide as it would be in a theme that ships."""
+    show = value_of(show_for(show_id, request))
+    found = show.slide(slide_id)
+    if found is None or theme not in THEMES:
+        raise Http404("There is no such slide or theme.")
+    dressed = refitted(found, (show.theme, show.frame), (THEMES[theme], show.frame))
+    png = _picture(msgspec.structs.replace(show, theme=THEMES[theme]), dressed, 320, show.numbers[slide_id])
+    return HttpResponse(png, content_type="image/png", headers={"Cache-Control": "private, max-age=600"})
+
+
+@login_required
+@require_GET
+def themes(request: HttpRequest) -> HttpResponse:
+    """The themes of the person's shows, to bring one over."""
+    rows = Show.objects.filter(owner=person_of(request)).values("id", "title", "theme")
+    shows = [{**row, "theme": from_builtins(row["theme"], Theme, "The theme")} for row in rows]
+    # A theme with a picture needs that picture's show; it stays there.
+    return json_reply({"shows": [row for row in shows if not any(isinstance(g, Photograph) for g in (row["theme"].ground, row["theme"].opening))]})

@@ -1,0 +1,85 @@
+"""What rendered frames show of each slide: looked at by the worker, once for each look a slide has, so that an edit has one slide looked at again."""
+
+import contextlib
+import hashlib
+import itertools
+from collections.abc import Iterable
+from concurrent.futures import ThreadPoolExecutor
+from pathlib import Path
+
+import msgspec
+
+from ritornel.core.checks import Seen
+from ritornel.core.document.decoding import to_json
+from ritornel.core.document.show import Show, Slide
+from ritornel.core.errors import BadMedia
+from ritornel.core.render.frame_analysis import write_looks
+from ritornel.web.config.atomic_files import atomic_file
+from ritornel.web.jobs.derived_files import derived_path
+from ritornel.web.jobs.sandbox import Bounds, confined
+from ritornel.web.shows.services import media_path
+
+AT_ONCE = 50
+"""So many slides are looked at in one confined process: those of one part of a show share their pictures."""
+BESIDE = 2
+"""So many such processes run beside each other."""
+LONG = Bounds(wall_s=300, cpu_s=300)
+
+
+def _stamp(show: Show, slide: Slide, before: Slide | None, media: bytes) -> str:
+    """What the look of a slide depends on, in a few characters: itself, the slide it comes from, the theme, the frame, the files of its media."""
+    parts = (slide, before, show.theme, show.furniture, show.frame, show.default_hold_ms, show.holds_by_cue)
+    return hashlib.sha256(to_json(parts) + media).hexdigest()
+
+
+def _stamps(show: Show) -> dict[str, str]:
+    shown = show.shown
+    media = to_json(sorted((asset.id, asset.sha256) for asset in show.assets if asset.width_px))
+    pairs = itertools.pairwise([None, *shown])
+    return {slide.id: _stamp(show, slide, before, media) for before, slide in pairs if slide is not None}
+
+
+def _path(stamp: str) -> Path:
+    return derived_path("frames", stamp, ".json")
+
+
+def seen_of(show: Show) -> tuple[dict[str, Seen], int]:
+    """What is known of each slide, and how many are still to be looked at."""
+    known: dict[str, Seen] = {}
+    left = 0
+    for slide_id, stamp in _stamps(show).items():
+        path = _path(stamp)
+        if path.is_file():
+            known[slide_id] = msgspec.json.decode(path.read_bytes(), type=Seen)
+        else:
+            left += 1
+    return known, left
+
+
+def _groups(entries: list[tuple[str, str]]) -> Iterable[list[tuple[str, str]]]:
+    for first in range(0, len(entries), AT_ONCE):
+        yield entries[first : first + AT_ONCE]
+
+
+def look(show: Show) -> None:
+    """Looks at all slides that have not been looked at as they are. Of one that cannot be drawn, or that its process falls over, it is noted that nothing
+    is known."""
+    missing = [(slide_id, stamp) for slide_id, stamp in _stamps(show).items() if not _path(stamp).is_file()]
+    media = {asset.sha256: media_path(asset.sha256) for asset in show.assets if asset.width_px}
+    document = to_json(show)
+
+    def look_at(group: list[tuple[str, str]]) -> None:
+        for _, stamp in group:
+            _path(stamp).parent.mkdir(parents=True, exist_ok=True)
+        while group:
+            with contextlib.suppress(BadMedia, OSError):
+                confined(write_looks, document, [(slide_id, _path(stamp)) for slide_id, stamp in group], media, what=show.title, bounds=LONG)
+            group = [entry for entry in group if not _path(entry[1]).is_file()]
+            # They are looked at in their order: the first that is missing is the one the process fell over.
+            for _, stamp in group[:1]:
+                with atomic_file(_path(stamp)) as unfinished:
+                    unfinished.write_bytes(msgspec.json.encode(Seen()))
+            group = group[1:]
+
+    with ThreadPoolExecutor(BESIDE) as pool:
+        list(pool.map(look_at, _groups(missing)))

@@ -1,0 +1,36 @@
+"""What the worker measures of a whole show: its loudness, and the contrast and flashes of its frames."""
+
+from pathlib import Path
+
+from ritornel.web.editor.frame_analysis import look
+from ritornel.web.editor.loudness import measure
+from ritornel.web.jobs.derived_files import ask_once, derived_path, taken_up
+from ritornel.web.jobs.queue import small_jobs
+from ritornel.web.shows.services import Show, value_of
+
+
+@small_jobs.task()  # type: ignore[untyped-decorator]
+def hearing(show_id: str) -> None:
+    """Measures how loud a show is."""
+    row = Show.objects.filter(pk=show_id).first()
+    if row is not None:
+        measure(value_of(row))
+
+
+@small_jobs.task()  # type: ignore[untyped-decorator]
+def looking(show_id: str) -> None:
+    """Looks at the slides of a show as they are seen; one worker at a time, since what it sees is kept slide by slide."""
+    row = Show.objects.filter(pk=show_id).first()
+    if row is not None:
+        with taken_up(_looks_of(show_id)) as mine:
+            if mine:
+                look(value_of(row))
+
+
+def _looks_of(show_id: str) -> Path:
+    return derived_path("frames of shows", show_id)
+
+
+def ask_for_looks(show_id: str) -> None:
+    """Has the worker look at a show's slides, once however often it is asked."""
+    ask_once(_looks_of(show_id), lambda: looking(show_id))

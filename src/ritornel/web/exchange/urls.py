@@ -1,0 +1,24 @@
+"""Addresses by which shows come in and go out as files."""
+
+from django.urls import path
+
+from ritornel.web.exchange import archives, imports, presentations, text_formats
+
+urlpatterns = [
+    path("shows/<id:show_id>/archive", archives.export_show, name="archive"),
+    path("shows/from-archive", imports.begin_reading, {"kind": "archive"}, name="from-archive"),
+    path("shows/from-pdf", imports.begin_reading, {"kind": "pdf"}, name="from-pdf"),
+    path("shows/from-presentation", imports.begin_reading, {"kind": "presentation"}, name="from-presentation"),
+    path("readings/<id:reading_id>.json", imports.reading, name="reading"),
+    path("readings/<id:reading_id>/make", imports.make_show, name="make-reading"),
+    path("readings/<id:reading_id>/cancel", imports.cancel_reading, name="cancel-reading"),
+    path("shows/<id:show_id>/presentation.json", presentations.losses_out, name="presentation-losses"),
+    path("shows/<id:show_id>/presentation.odp", presentations.presentation_out, name="presentation"),
+    path("shows/from-outline", text_formats.show_from_outline, name="from-outline"),
+    path("shows/<id:show_id>/outline.md", text_formats.outline_out, name="outline"),
+    path("shows/<id:show_id>/timings.csv", text_formats.timings_out, name="timings"),
+    path("shows/<id:show_id>/timings", text_formats.timings_in, name="timings-in"),
+    path("shows/<id:show_id>/schedule.json", text_formats.schedule_out, name="schedule"),
+    path("shows/<id:show_id>/timeline.otio", text_formats.otio_out, name="otio"),
+    path("shows/<id:show_id>/captions.srt", text_formats.srt_out, name="captions-srt"),
+]

@@ -1,0 +1,24 @@
+"""Entries of the shelf as the page gets them."""
+
+from typing import Any
+
+from django.urls import reverse
+
+from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.show import Asset, Show
+from ritornel.web.library.media_addresses import browser_address, derived_address
+from ritornel.web.shows.services import fault_of
+
+
+def shelf_line(show: Show, asset: Asset) -> dict[str, Any]:
+    """An entry of the shelf with its address, that of what browsers are shown, and that of its small picture."""
+    derived = derived_address(show.id, asset)
+    about = {
+        "address": reverse("media", args=[show.id, asset.id]),
+        "shown": browser_address(show.id, asset),
+        "derived": derived,
+        "kind": asset.kind,
+        "small": f"{derived}/small" if asset.width_px else None,
+        "fault": fault_of(asset),
+    }
+    return {**to_builtins(asset), **about}

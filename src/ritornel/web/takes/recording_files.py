@@ -1,0 +1,174 @@
+"""The files of recordings: what has come is on the disk before it is answered. A folder a recording, with its sound, the camera's segments, and what was
+cut from them for the shelf."""
+
+import os
+import re
+import tempfile
+from pathlib import Path
+from typing import Any
+
+import msgspec
+from django.conf import settings
+
+from ritornel.core.document.camera import Placement
+from ritornel.core.document.decoding import from_builtins
+from ritornel.core.document.show import Asset
+from ritornel.core.errors import BadMedia, DiskFull, RitornelError
+from ritornel.core.formats.media import asset_of_file
+from ritornel.core.rehearsal.recording import Piece
+from ritornel.core.rehearsal.selected_takes import RECORDED, Picked
+from ritornel.core.render.camera_clip import write_joined
+from ritornel.core.sound.recording_file import write_piece
+from ritornel.web.config.atomic_files import NO_ROOM
+from ritornel.web.jobs.sandbox import Bounds, confined
+from ritornel.web.shows.services import keep_media_file
+from ritornel.web.takes.models import Recording
+
+SOUND = "sound.s16"
+_SEGMENT = re.compile(r"^camera-(\d+)-(\d+)$")
+LONG = Bounds(wall_s=600)
+
+
+class Gap(RitornelError):
+    """What came does not follow what is there; `size` is how much of it is there."""
+
+    def __init__(self, message: str, size: int) -> None:
+        super().__init__(message)
+        self.size = size
+
+
+def recording_folder(recording_id: str) -> Path:
+    """Where the files of a recording lie."""
+    return Path(settings.VAR) / "recordings" / recording_id
+
+
+def sound_path(recording_id: str) -> Path:
+    """The recording's sound so far; there is none before something has come."""
+    return recording_folder(recording_id) / SOUND
+
+
+def size_of(path: Path) -> int:
+    """How many bytes are there."""
+    return path.stat().st_size if path.is_file() else 0
+
+
+def append(path: Path, at: int, data: bytes) -> int:
+    """Adds what follows byte `at`, as far as it is not there yet, and answers how much is there then, on the disk. What was sent twice changes nothing.
+    Raises Gap where something before it is missing, DiskFull where there is no room; then nothing is added."""
+    size = size_of(path)
+    if at > size:
+        raise Gap(f"Something before this is missing: {size} bytes are there, and these begin at {at}.", size)
+    fresh = data[size - at :]
+    if not fresh:
+        return size
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        with path.open("ab") as out:
+            out.write(fresh)
+            out.flush()
+            os.fsync(out.fileno())
+    except OSError as error:
+        if path.is_file():
+            os.truncate(path, size)
+        if error.errno in NO_ROOM:
+            raise DiskFull("The server's disk is full. What was recorded so far is safe; the rest is kept in this window until there is room.") from error
+        raise
+    return size + len(fresh)
+
+
+def segment_path(recording_id: str, piece: int, from_ms: int) -> Path:
+    """What the camera recorded of a piece from `from_ms` of the recording on."""
+    return recording_folder(recording_id) / f"camera-{piece}-{from_ms}"
+
+
+def segments_of(recording_id: str, piece: Piece) -> list[tuple[Path, int]]:
+    """The camera's segments of a piece, each with when it begins on the slide's clock, in ms."""
+    folder = recording_folder(recording_id)
+    found = []
+    for path in folder.glob(f"camera-{piece.number}-*") if folder.is_dir() else ():
+        match = _SEGMENT.match(path.name)
+        if match and path.stat().st_size:
+            found.append((path, max(int(match[2]) - piece.from_ms, 0)))
+    return sorted(found, key=lambda entry: entry[1])
+
+
+def has_picture(recording_id: str, piece: Piece) -> bool:
+    """Whether a camera ran with the piece."""
+    return bool(segments_of(recording_id, piece))
+
+
+def sound_id(recording_id: str, piece: Piece) -> str:
+    """The id that a piece's sound has on the shelf. A piece that has become longer is another sound."""
+    return f"{RECORDED}{recording_id}-{piece.number}-{piece.lasts_ms}"
+
+
+def _about(recording_id: str, piece: Piece, what: str) -> Path:
+    """Where a cut is told: the shelf's entry, or null where it cannot be read."""
+    return recording_folder(recording_id) / f"cut-{what}-{piece.number}-{piece.lasts_ms}.json"
+
+
+def picture_ms(recording_id: str, piece: Piece) -> int | None:
+    """How long the camera's picture of a piece lasts; None until it has been cut."""
+    about = _about(recording_id, piece, "camera")
+    if not about.is_file():
+        return None
+    made: Asset | None = msgspec.json.decode(about.read_bytes(), type=Asset | None)
+    return made.lasts_ms if made is not None else 0
+
+
+def _cut(recording: Recording, piece: Piece, name: str, what: str, make: Any, asset_id: str) -> Asset:
+    """A cut as the shelf's entry, its content kept; made once."""
+    about = _about(recording.id, piece, what)
+    if about.is_file():
+        known: Asset | None = msgspec.json.decode(about.read_bytes(), type=Asset | None)
+        if known is None:
+            raise BadMedia(f"{name}: what was recorded cannot be read.")
+        return known
+    # The worker and a request may be at it at the same time: each works on files of its own, and the last to be done is as good as the first.
+    with tempfile.TemporaryDirectory(prefix="cut-", dir=about.parent) as folder:
+        made, told = Path(folder) / "made", Path(folder) / "told"
+        make(made)
+        asset: Asset = confined(asset_of_file, made, Path(folder) / "redrawn", asset_id, name, settings.MEDIA_LIMITS, {"folder": "Recorded"}, what=name)[0]
+        keep_media_file(asset.sha256, made)
+        asset = msgspec.structs.replace(asset, name=name)
+        told.write_bytes(msgspec.json.encode(asset))
+        told.replace(about)
+    return asset
+
+
+def cut(recording: Recording, piece: Piece, slide_name: str) -> Picked:
+    """A piece with its sound and picture, as they would lie on the shelf. Raises BadValue where nothing of it was recorded; a camera's picture that
+    cannot be read is left out."""
+    name = f"{slide_name}, take {recording.number}"
+    placement = recording_placement(recording)
+    own = sound_id(recording.id, piece)
+    sound = _cut(recording, piece, name, "sound", lambda target: write_piece(sound_path(recording.id), piece.from_ms, piece.lasts_ms, target), own)
+    picture = None
+    segments = segments_of(recording.id, piece)
+    if segments and placement.records:
+        try:
+            picture = _cut(
+                recording, piece, f"{name}, camera", "camera", lambda target: confined(write_joined, segments, target, what=name, bounds=LONG), f"{own}-c"
+            )
+        except BadMedia:
+            _about(recording.id, piece, "camera").write_bytes(b"null")
+            picture = None
+    return Picked(piece, sound, picture, placement)
+
+
+def clip_of(recording: Recording, whole: Piece) -> Asset:
+    """Something short as it would lie on the shelf: with its picture where a camera ran, else its sound alone. Raises BadMedia for a picture that
+    cannot be read."""
+    segments = segments_of(recording.id, whole)
+    name = f"Recorded {recording.begun_at:%-d %b %H:%M}"
+    if segments:
+        size = sum(size_of(path) for path, _ in segments)
+        counted = msgspec.structs.replace(whole, lasts_ms=size)
+        return _cut(recording, counted, name, "clip", lambda target: confined(write_joined, segments, target, what=name, bounds=LONG), f"rec-{recording.id}-c")
+    return _cut(recording, whole, name, "voice", lambda target: write_piece(sound_path(recording.id), 0, whole.lasts_ms, target), f"rec-{recording.id}")
+
+
+def recording_placement(recording: Recording) -> Placement:
+    """Where the camera stands in a recording."""
+    placement: Placement = from_builtins(recording.placement or {}, Placement, "The camera")
+    return placement
