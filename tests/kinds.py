@@ -23,7 +23,7 @@ from ritornel.core.document import (
     Transition,
 )
 from ritornel.core.document.drifts import drifted
-from ritornel.core.document.objects import Crop, Photograph, Shadow
+from ritornel.core.document.objects import Crop, PictureBackground, Shadow
 from ritornel.core.document.show import Framing
 from ritornel.core.document.theme import Furniture
 from ritornel.core.document.themes import VERDIGRIS
@@ -174,7 +174,7 @@ def words() -> Slide:
 def grounds() -> Slide:
     return Slide(
         "ground",
-        background=Photograph("noon", 0.55, "#12312f"),
+        background=PictureBackground("noon", 0.55, "#12312f"),
         layout="heading",
         objects=(Text("t", "T", Box(84, 76, 1100, 80), paragraphs=(line(1, "On a veiled picture"),), size_px=54, colour="#ffffff"),),
     )

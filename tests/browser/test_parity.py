@@ -12,7 +12,7 @@ import skia
 from PIL import Image
 
 from ritornel.core.document import Show
-from ritornel.core.document.objects import Footage
+from ritornel.core.document.objects import ClipBackground
 from ritornel.core.render.painter import Painter
 from ritornel.core.schedule.performance import builtins_of, perform, sight_at
 from ritornel.demo.orlmere import FILES, MEDIA, media, orlmere
@@ -119,7 +119,7 @@ class ParityTest(BrowserTest):
 
     def test_clips_show_the_same_picture_before_during_and_after(self) -> None:
         show = pendulum()
-        ground = msgspec.structs.replace(show.slides[1], background=Footage("pendulum", 0.3))
+        ground = msgspec.structs.replace(show.slides[1], background=ClipBackground("pendulum", 0.3))
         show = msgspec.structs.replace(show, slides=(show.slides[0], ground, show.slides[2]))
         self.check(self.compared(show, [*moments(show), ("before it plays", 14_000.0), ("the second pass", 36_700.0)]))
 

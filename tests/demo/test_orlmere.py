@@ -1,7 +1,7 @@
 from django.test import SimpleTestCase
 
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Picture, Shape, Text
-from ritornel.core.document.integrity import check_show
+from ritornel.core.document.integrity import check_integrity
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.slide_schedule import SlideSchedule
 from ritornel.demo import music
@@ -11,7 +11,7 @@ from ritornel.demo.orlmere import FILES, MEDIA, media, orlmere
 class DemoTest(SimpleTestCase):
     def test_it_shows_what_ritornel_can_do(self) -> None:
         show = orlmere()
-        check_show(show)
+        check_integrity(show)
         kinds = {type(item) for slide in show.slides for item in slide.objects}
         self.assertGreaterEqual(len(show.slides), 8)
         self.assertEqual(kinds, {Text, Picture, Shape})

@@ -1,7 +1,7 @@
 from django.test import SimpleTestCase
 
 from ritornel.core.document import AdvanceWithVoice
-from ritornel.core.document.integrity import check_show
+from ritornel.core.document.integrity import check_integrity
 from ritornel.core.schedule.performance import perform
 from ritornel.core.sound.ducking import level_at
 from ritornel.demo.narrated import SPOKEN, VOICES, told, told_media
@@ -10,7 +10,7 @@ from ritornel.demo.narrated import SPOKEN, VOICES, told, told_media
 class ToldTest(SimpleTestCase):
     def test_every_slide_follows_its_voice_and_nothing_else_makes_it_longer(self) -> None:
         show = told()
-        check_show(show)
+        check_integrity(show)
         self.assertEqual({type(slide.advance) for slide in show.slides}, {AdvanceWithVoice})
         staged = perform(show)
         self.assertEqual([slide.extended_ms for slide in staged.schedule.slides], [0] * 9)

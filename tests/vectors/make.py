@@ -13,7 +13,7 @@ import msgspec
 from ritornel.core.document import Asset, Box, Frame, Show
 from ritornel.core.document.alignment import scaled_within
 from ritornel.core.document.camera import EDGE_PCT, Placement, camera_box, snapped_pct
-from ritornel.core.document.ink import Stroke, rubbed_out
+from ritornel.core.document.ink import InkStroke, rubbed_out
 from ritornel.core.document.objects import Caption, Clip
 from ritornel.core.document.show import Voice
 from ritornel.core.errors import BadValue
@@ -273,7 +273,7 @@ def drawing_vectors() -> list[Any]:
     cases = []
     for _ in range(40):
         strokes = tuple(
-            Stroke("plum", tuple((float(chance.randrange(0, 300)), float(chance.randrange(0, 200))) for _ in range(chance.randrange(1, 5)))) for _ in range(4)
+            InkStroke("plum", tuple((float(chance.randrange(0, 300)), float(chance.randrange(0, 200))) for _ in range(chance.randrange(1, 5)))) for _ in range(4)
         )
         x, y = chance.randrange(0, 300), chance.randrange(0, 200)
         cases.append([msgspec.to_builtins(strokes), x, y, 16, msgspec.to_builtins(rubbed_out(strokes, x, y, 16))])

@@ -17,7 +17,7 @@ class NoAnswer(RitornelError):
     """A service that cannot be reached, answers with an error, or takes too long."""
 
 
-class Entry(msgspec.Struct, frozen=True):
+class CatalogueEntry(msgspec.Struct, frozen=True):
     """Something that can be had: what it is called, whose it is, on which terms, and how its author wants to be named. `lasts_ms` is 0 for pictures."""
 
     id: str
@@ -35,21 +35,21 @@ class Entry(msgspec.Struct, frozen=True):
 class Catalogue(Protocol):
     """Looks for things by words and hands them out."""
 
-    def search(self, words: str, kind: Kind | None = None) -> tuple[Entry, ...]:
+    def search(self, words: str, kind: Kind | None = None) -> tuple[CatalogueEntry, ...]:
         """Everything in which all words are found, the best first. Raises NoAnswer."""
 
-    def entry(self, entry_id: str) -> Entry | None:
+    def entry(self, entry_id: str) -> CatalogueEntry | None:
         """The entry, or None. Raises NoAnswer."""
 
-    def fetch(self, entry: Entry) -> bytes:
+    def fetch(self, entry: CatalogueEntry) -> bytes:
         """Its file. Raises NoAnswer."""
 
 
 class VideoSite(Protocol):
     """Hands out videos by the addresses people copy from their browsers."""
 
-    def lookup(self, address: str) -> Entry | None:
+    def lookup(self, address: str) -> CatalogueEntry | None:
         """What lies at the address; None where it is none of the site's, or nothing lies there. Raises NoAnswer."""
 
-    def fetch(self, entry: Entry) -> bytes:
+    def fetch(self, entry: CatalogueEntry) -> bytes:
         """The video. Raises NoAnswer."""

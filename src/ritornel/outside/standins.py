@@ -9,7 +9,7 @@ from typing import Literal
 import msgspec
 
 from ritornel.demo import orlmere, pendulum
-from ritornel.outside import Entry, Kind, NoAnswer
+from ritornel.outside import CatalogueEntry, Kind, NoAnswer
 from ritornel.sounds import LIBRARY
 
 Manner = Literal["prompt", "slow", "failing"]
@@ -38,11 +38,11 @@ def _named(name: str, author: str) -> str:
 
 
 @cache
-def _shipped() -> dict[str, tuple[Entry, Path]]:
-    found: dict[str, tuple[Entry, Path]] = {}
+def _shipped() -> dict[str, tuple[CatalogueEntry, Path]]:
+    found: dict[str, tuple[CatalogueEntry, Path]] = {}
 
     def add(entry_id: str, kind: Kind, name: str, author: str, words: tuple[str, ...], path: Path, lasts_ms: int = 0) -> None:
-        entry = Entry(entry_id, kind, name, author, _LICENCE, _named(name, author), words, path.name, path.stat().st_size, lasts_ms)
+        entry = CatalogueEntry(entry_id, kind, name, author, _LICENCE, _named(name, author), words, path.name, path.stat().st_size, lasts_ms)
         found[entry_id] = (entry, path)
 
     for key, (name, author, words) in _PICTURES.items():
@@ -71,11 +71,11 @@ class _Behaving:
 class StandInCatalogue(_Behaving):
     """A catalogue of what ships with Ritornel."""
 
-    def search(self, words: str, kind: Kind | None = None) -> tuple[Entry, ...]:
+    def search(self, words: str, kind: Kind | None = None) -> tuple[CatalogueEntry, ...]:
         """All words have to begin something in the name, the author or the words of an entry; those found in the name come first."""
         self._answer()
         wanted = [word for word in re.split(r"\W+", words.lower()) if word]
-        ranked: list[tuple[int, int, Entry]] = []
+        ranked: list[tuple[int, int, CatalogueEntry]] = []
         for number, (entry, _) in enumerate(_shipped().values()):
             if kind is not None and entry.kind != kind:
                 continue
@@ -85,12 +85,12 @@ class StandInCatalogue(_Behaving):
                 ranked.append((-sum(any(own.startswith(word) for own in name) for word in wanted), number, entry))
         return tuple(entry for *_, entry in sorted(ranked, key=lambda one: one[:2]))
 
-    def entry(self, entry_id: str) -> Entry | None:
+    def entry(self, entry_id: str) -> CatalogueEntry | None:
         self._answer()
         found = _shipped().get(entry_id)
         return found[0] if found else None
 
-    def fetch(self, entry: Entry) -> bytes:
+    def fetch(self, entry: CatalogueEntry) -> bytes:
         self._answer()
         return _shipped()[entry.id][1].read_bytes()
 
@@ -100,7 +100,7 @@ class StandInVideoSite(_Behaving):
 
     VIDEOS = ("pendulum-swings", "pendulum-up-close")
 
-    def lookup(self, address: str) -> Entry | None:
+    def lookup(self, address: str) -> CatalogueEntry | None:
         self._answer()
         match = _ADDRESS.match(address.strip())
         if match is None or match[1].lower() not in self.VIDEOS:
@@ -109,6 +109,6 @@ class StandInVideoSite(_Behaving):
         name = match[1].lower().replace("-", " ").capitalize()
         return msgspec.structs.replace(entry, id=match[1].lower(), name=name, credit=f"{_named(name, entry.author)}, {address.strip()}")
 
-    def fetch(self, entry: Entry) -> bytes:
+    def fetch(self, entry: CatalogueEntry) -> bytes:
         self._answer()
         return pendulum.FILE.read_bytes()

@@ -5,7 +5,7 @@ from typing import Any
 import msgspec
 from django.test import SimpleTestCase
 
-from ritornel.core.checks import SEVERITIES, Finding, Heard, check_show
+from ritornel.core.checks import SEVERITIES, Finding, ShowLoudness, find_problems
 from ritornel.core.checks.fix_outcome import mended
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Paragraph, Picture, Run, Show, Slide, Text
 from ritornel.core.document.edits import apply_edit
@@ -37,7 +37,7 @@ def slide(*objects: Any, slide_id: str = "one", **more: Any) -> Slide:
 
 class CheckTest(SimpleTestCase):
     def found(self, value: Show, check: str) -> list[Finding]:
-        return [finding for finding in check_show(value) if finding.check == check]
+        return [finding for finding in find_problems(value) if finding.check == check]
 
     def one(self, value: Show, check: str) -> Finding:
         (finding,) = self.found(value, check)
@@ -47,7 +47,7 @@ class CheckTest(SimpleTestCase):
         """The show with the finding's mend, which is gone then, and comes back when it is undone."""
         assert finding.mend is not None
         outcome = apply_edit(value, finding.mend.edit)
-        self.assertNotIn(finding.id, [other.id for other in check_show(outcome.show)])
+        self.assertNotIn(finding.id, [other.id for other in find_problems(outcome.show)])
         return outcome.show
 
 
@@ -183,7 +183,7 @@ class MissingTest(CheckTest):
     def test_media_in_use_whose_files_are_gone_stop_the_show(self) -> None:
         picture = Picture("p", "Bell", Box(0, 0, 400, 225), "bell", alternative="A bell")
         value = show(slide(picture), music=(MusicSpan("m", "waltz"),))
-        found = [finding for finding in check_show(value, {"bell": "missing", "waltz": "damaged", "swing": "missing"}) if finding.check == "missing"]
+        found = [finding for finding in find_problems(value, {"bell": "missing", "waltz": "damaged", "swing": "missing"}) if finding.check == "missing"]
         titles = [(finding.title, finding.slide_id) for finding in found]
         self.assertEqual(titles, [("The file of “The bell” is missing", "one"), ("The file of “Waltz” is damaged", None)])
         self.assertEqual({finding.severity for finding in found}, {"stops"})
@@ -252,28 +252,28 @@ class SpokenTest(CheckTest):
     def test_how_loud_it_is_is_told_only_where_it_was_measured_and_is_wrong(self) -> None:
         value = show(slide(words("One")))
         heard = {
-            None: [], Heard(-20.0, -16.0): [], Heard(None, None): [], Heard(-12.0, -17.4): ["loudness:lands"], Heard(-52.0, -16.0): ["loudness:quiet"],
+            None: [], ShowLoudness(-20.0, -16.0): [], ShowLoudness(None, None): [], ShowLoudness(-12.0, -17.4): ["loudness:lands"], ShowLoudness(-52.0, -16.0): ["loudness:quiet"],
         }  # fmt: skip
         for measured, ids in heard.items():
-            self.assertEqual([finding.id for finding in check_show(value, heard=measured) if finding.check == "loudness"], ids)
+            self.assertEqual([finding.id for finding in find_problems(value, heard=measured) if finding.check == "loudness"], ids)
 
 
 class WholeTest(SimpleTestCase):
     def test_what_hurts_most_comes_first_then_what_comes_first(self) -> None:
         for value in (orlmere(), told()):
-            found = check_show(value)
+            found = find_problems(value)
             self.assertEqual([*found], sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
             self.assertEqual(len({finding.id for finding in found}), len(found), "each has an id of its own")
 
     def test_every_mend_of_the_demo_mends(self) -> None:
         value = orlmere()
-        for finding in check_show(value):
+        for finding in find_problems(value):
             if finding.mend is not None:
                 after = apply_edit(value, finding.mend.edit).show
-                self.assertNotIn(finding.id, [other.id for other in check_show(after)], finding.title)
+                self.assertNotIn(finding.id, [other.id for other in find_problems(after)], finding.title)
 
     def test_an_empty_show_has_nothing_to_find(self) -> None:
-        self.assertEqual(check_show(show()), ())
+        self.assertEqual(find_problems(show()), ())
 
 
 class MendedTest(SimpleTestCase):
@@ -281,16 +281,16 @@ class MendedTest(SimpleTestCase):
         line = "So many words that nobody reads them all in so short a time, as everybody knows who has tried it once"
         short = slide(words(line), advance=AdvanceAfter(2000))
         before = show(short, slide(words("End", object_id="end"), slide_id="two", advance=AdvanceAfter(4000)))
-        finding = next(entry for entry in check_show(before) if entry.check == "reading")
+        finding = next(entry for entry in find_problems(before) if entry.check == "reading")
         would = mended(before, finding)
         lasts = would.after_ms - 4000
         self.assertEqual(would.words, f"Slide 1 lasts {lasts / 1000:.1f} s instead of 2.0 s. The show lasts {clock_text(would.after_ms)} instead of 0:06.0.")
         self.assertEqual((would.before_ms, compile_show(would.show).length_ms), (6000, would.after_ms))
-        self.assertNotIn(finding.id, [entry.id for entry in check_show(would.show)])
+        self.assertNotIn(finding.id, [entry.id for entry in find_problems(would.show)])
 
     def test_a_mend_that_takes_no_time_says_so(self) -> None:
         before = show(slide(Picture("p", "The bell", Box(0, 0, 1280, 720), "bell", alternative="The bell"), advance=AdvanceOnCue("on")))
-        finding = next(entry for entry in check_show(before) if entry.check == "holds")
+        finding = next(entry for entry in find_problems(before) if entry.check == "holds")
         self.assertEqual(mended(before, finding).words, "Nothing becomes longer or shorter.")
 
     def test_what_has_no_mend_is_refused(self) -> None:

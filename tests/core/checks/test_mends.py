@@ -6,7 +6,7 @@ from typing import Any
 import msgspec
 from django.test import SimpleTestCase
 
-from ritornel.core.checks import Finding, check_show
+from ritornel.core.checks import Finding, find_problems
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import Box, GoToSlide, Object, OpenAddress, Text
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, MusicSpan, OnCue, Show, Slide, SlideEnd, SlideStart, Transition
@@ -75,13 +75,13 @@ class MendsTest(SimpleTestCase):
         for number in range(ROUNDS):
             chance = random.Random(number)
             show = upset_show(SHOWS[number % len(SHOWS)](), chance)
-            found = check_show(show)
+            found = find_problems(show)
             before = {finding.id for finding in found}
             mendable = [finding for finding in found if finding.mend]
             for finding in chance.sample(mendable, min(len(mendable), 4)):
                 assert finding.mend
                 tried.add(finding.check)
-                after = check_show(apply_edit(show, finding.mend.edit).show)
+                after = find_problems(apply_edit(show, finding.mend.edit).show)
                 with self.subTest(number, finding=finding.id, mend=finding.mend.words):
                     self.assertNotIn(finding.id, {entry.id for entry in after})
                     place = about_object(finding)
@@ -92,7 +92,7 @@ class MendsTest(SimpleTestCase):
         for number in range(ROUNDS):
             show = upset_show(SHOWS[number % len(SHOWS)](), random.Random(1000 + number))
             checks: dict[str, set[str]] = {}
-            for finding in check_show(show):
+            for finding in find_problems(show):
                 checks.setdefault(about_object(finding), set()).add(finding.check)
             for place, names in checks.items():
                 self.assertFalse(place and {"unseen", "invisible"} <= names, place)

@@ -4,7 +4,7 @@ from django.test import SimpleTestCase
 from ritornel.core.document import Box, MusicSpan, Plain, Slide, Text
 from ritornel.core.document import changes as c
 from ritornel.core.document.decoding import changed, from_builtins, from_json, to_builtins, to_json
-from ritornel.core.document.integrity import check_show
+from ritornel.core.document.integrity import check_integrity
 from ritornel.core.document.objects import Object
 from ritornel.core.document.show import Habits, NamedMark, Show
 from ritornel.core.document.text import words_of
@@ -84,7 +84,7 @@ class IntegrityTest(SimpleTestCase):
             (replace(show, music=(show.music[0], show.music[0])), "Two spans"),
         ):  # fmt: skip
             with self.assertRaises((BadValue, UnknownName)) as caught:
-                check_show(broken)
+                check_integrity(broken)
             self.assertIn(words, str(caught.exception))
 
     def test_a_part_that_the_text_does_not_have_raises(self) -> None:
@@ -92,7 +92,7 @@ class IntegrityTest(SimpleTestCase):
 
         slide = Slide("s", objects=(text("t", "One"),), order=(Build("b", "t", "enters fade", Follows(), part="t-9"),))
         with self.assertRaisesMessage(UnknownName, "a part that “T” does not have"):
-            check_show(Show("x", "X", slides=(slide,)))
+            check_integrity(Show("x", "X", slides=(slide,)))
 
     def test_words_are_one_line_a_paragraph(self) -> None:
         item = text("t", "One", "", "Three")

@@ -7,7 +7,7 @@ from ritornel.core.document import AdvanceAfter, Build, Follows, OnCue, ShowEnd,
 from ritornel.core.document import edits as e
 from ritornel.core.document.changes import Change, apply_changes
 from ritornel.core.document.decoding import from_json, to_json
-from ritornel.core.document.integrity import check_show
+from ritornel.core.document.integrity import check_integrity
 from ritornel.core.document.show import Show
 from ritornel.core.errors import BadValue, RitornelError, UnknownName
 from ritornel.core.schedule import compile_show
@@ -41,7 +41,7 @@ class RunningOrderTest(SimpleTestCase):
 class SlideEditTest(SimpleTestCase):
     def test_a_duplicate_has_ids_of_its_own_and_remembers_its_origin(self) -> None:
         after = e.apply_edit(example_a(), e.DuplicateSlides(("two",), "copy")).show
-        check_show(after)
+        check_integrity(after)
         self.assertEqual([slide.id for slide in after.slides], ["one", "two", "copy-s", "three"])
         copy = after.slides[2]
         self.assertEqual((copy.lineage, copy.objects[0].lineage), ("two", "a"))
@@ -177,7 +177,7 @@ class AnySequenceTest(SimpleTestCase):
             again, _ = apply_changes(show, from_json(to_json(outcome.changes), tuple[Change, ...], "x"))
             self.assertEqual(again, outcome.show)
             show = outcome.show
-            check_show(show)
+            check_integrity(show)
             for schedule in compile_show(show).slides:
                 for beat, following in zip(schedule.beats, schedule.beats[1:], strict=False):
                     self.assertLessEqual(beat.start_ms, beat.end_ms)

@@ -10,7 +10,7 @@ from ritornel.core.document import edits as e
 from ritornel.core.document.alignment import around, arranged, corners
 from ritornel.core.document.changes import apply_changes
 from ritornel.core.document.edits.shelf import uses_of
-from ritornel.core.document.edits.texts import Written
+from ritornel.core.document.edits.texts import WrittenParagraph
 from ritornel.core.document.freehand import outline_of_points, thinned
 from ritornel.core.document.objects import Crop, GoToSlide
 from ritornel.core.document.picture_fit import fitted
@@ -132,7 +132,7 @@ class TextsTest(SimpleTestCase):
         return show_of(text("t", "First", "Second"), order=order)
 
     def test_written_paragraphs_keep_ids_looks_and_builds(self) -> None:
-        written = (Written((Run("Second", weight=700),), "bullets", 1, "t-2"), Written((Run("New"),), id="t-2"))
+        written = (WrittenParagraph((Run("Second", weight=700),), "bullets", 1, "t-2"), WrittenParagraph((Run("New"),), id="t-2"))
         outcome = e.apply_edit(self.show(), e.WriteText("s", "t", written, "n"))
         slide = outcome.show.slides[0]
         self.assertEqual([(p.id, p.list, p.level) for p in slide.objects[0].paragraphs], [("t-2", "bullets", 1), ("n-2", "none", 0)])  # type: ignore[union-attr]

@@ -8,7 +8,7 @@ from django.test import SimpleTestCase
 
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.media import Limits, Medium, examined
-from ritornel.core.render.footage import Footage, upright
+from ritornel.core.render.footage import ClipReader, upright
 from tests.footage import HEIGHT, ROUND, WIDTH, footage, number_of
 
 
@@ -71,16 +71,16 @@ class FootageTest(SimpleTestCase):
         self.path = Path(folder.name) / "clip.mp4"
         self.path.write_bytes(footage(90, sound=False))
 
-    def number_at(self, clip: Footage, at_ms: float) -> int:
+    def number_at(self, clip: ClipReader, at_ms: float) -> int:
         return number_of(clip.frame_at(at_ms))
 
     def test_every_instant_shows_its_own_picture_in_whatever_order_it_is_asked(self) -> None:
-        with Footage(self.path, "clip") as clip:
+        with ClipReader(self.path, "clip") as clip:
             for at_ms, number in ((0, 0), (33.4, 1), (66, 1), (67, 2), (2000, 60), (1999, 59), (500, 15), (2966, 88), (2967, 89), (5000, 89), (0, 0)):
                 self.assertEqual(self.number_at(clip, at_ms), number % ROUND, at_ms)
 
     def test_the_last_picture_is_the_last_before_the_out_point(self) -> None:
-        with Footage(self.path, "clip") as clip:
+        with ClipReader(self.path, "clip") as clip:
             self.assertEqual(self.number_at(clip, 2000 - 1), 59 % ROUND)
 
     def test_pictures_taken_with_the_camera_turned_stand_upright(self) -> None:
@@ -91,5 +91,5 @@ class FootageTest(SimpleTestCase):
 
     def test_a_missing_file_is_told(self) -> None:
         with self.assertRaises(BadMedia) as told:
-            Footage(Path("/nowhere.mp4"), "The pendulum")
+            ClipReader(Path("/nowhere.mp4"), "The pendulum")
         self.assertIn("The clip “The pendulum” is missing", str(told.exception))

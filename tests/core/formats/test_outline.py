@@ -3,7 +3,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.document.objects import Lettered, Paragraph, Run
+from ritornel.core.document.objects import Paragraph, Run, TextHolder
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.outline import MOST_SLIDES, read_outline, write_outline
 from ritornel.core.schedule.performance import perform
@@ -70,7 +70,7 @@ class OutlineTest(SimpleTestCase):
 
     def test_the_demo_keeps_its_words_sections_and_notes(self) -> None:
         again, _ = self.read(write_outline(orlmere()))
-        words = lambda show: sorted(p.text.strip() for s in show.slides for o in s.objects if isinstance(o, Lettered) for p in o.paragraphs if p.text.strip())  # noqa: E731
+        words = lambda show: sorted(p.text.strip() for s in show.slides for o in s.objects if isinstance(o, TextHolder) for p in o.paragraphs if p.text.strip())  # noqa: E731
         missing = set(words(orlmere())) - set(words(again))
         self.assertEqual(missing, set())
         self.assertEqual(

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from ritornel.core.document import AdvanceAfter, Box, Build, Follows, OnCue, Picture, Shape, Show, Slide, Transition
 from ritornel.core.document.objects import Wings
 from ritornel.core.document.show import Link
-from ritornel.core.motion.carry import Standing, pairs_of
+from ritornel.core.motion.carry import CarryCandidate, pairs_of
 from ritornel.core.schedule.carries import Ended, carried_pairs
 from ritornel.core.schedule.performance import perform, sight_at
 from tests.examples import text
@@ -21,8 +21,8 @@ def star(name: str, x: float = 0, y: float = 0, **more: object) -> Shape:
     return Shape(name, name.title(), Box(x, y, 100, 100), "star", **more)  # type: ignore[arg-type]
 
 
-def standing(*items: Shape | Picture) -> list[Standing]:
-    return [Standing(item, rank, item.box.x + 50, item.box.y + 50) for rank, item in enumerate(items)]
+def standing(*items: Shape | Picture) -> list[CarryCandidate]:
+    return [CarryCandidate(item, rank, item.box.x + 50, item.box.y + 50) for rank, item in enumerate(items)]
 
 
 def show_of(first: Slide, second: Slide) -> Show:
@@ -61,7 +61,7 @@ class PairsTest(SimpleTestCase):
         by_id = {s.item.id: s for s in (*old, *new)}
         pairs = pairs_of(old, new)
 
-        def cost(chosen: list[tuple[Standing, Standing]]) -> float:
+        def cost(chosen: list[tuple[CarryCandidate, CarryCandidate]]) -> float:
             return sum((a.x - b.x) ** 2 + (a.y - b.y) ** 2 for a, b in chosen)
 
         few, many = sorted((old, new), key=len)

@@ -2,7 +2,7 @@ from unittest import TestCase
 
 import msgspec
 
-from ritornel.core.checks import check_show
+from ritornel.core.checks import find_problems
 from ritornel.core.document.camera import Placement, camera_box
 from ritornel.core.document.changes import apply_changes
 from ritornel.core.document.edits import ReorderSlides, apply_edit
@@ -10,8 +10,8 @@ from ritornel.core.document.objects import Box, Clip
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.rehearsal.recording import (
+    SectionProgress,
     SectionState,
-    Standing,
     as_recorded,
     leaving_cues,
     not_fitting,
@@ -152,7 +152,7 @@ class KeepTest(TestCase):
             return dict(layer.objects)["rec-esc-s", None].played
 
         self.assertEqual([played(0), played(300), played(4270), played(8000)], [0, 300 / 4270, 1, 1])
-        finding = next(finding for finding in check_show(kept) if finding.check == "camera")
+        finding = next(finding for finding in find_problems(kept) if finding.check == "camera")
         self.assertEqual(finding.title, "The picture of “Camera” ends 4.73 s before the voice")
 
     def test_nothing_picked_and_empty_pieces_are_refused(self) -> None:
@@ -166,15 +166,15 @@ class KeepTest(TestCase):
 class SectionStateTest(TestCase):
     def test_the_most_pressing_is_told(self) -> None:
         cases = (
-            (Standing(4), SectionState("nothing", "Not yet recorded")),
-            (Standing(4, who="Odo Lint"), SectionState("waiting", "Waiting for Odo Lint")),
-            (Standing(4, picked=2, takes=1, progress="ended"), SectionState("partly", "2 of 4 slides recorded")),
-            (Standing(4, picked=2, takes=1, progress="paused", at_slide=8), SectionState("paused", "Paused at slide 8")),
-            (Standing(4, picked=2, takes=1, progress="interrupted", at_slide=8), SectionState("paused", "Interrupted at slide 8")),
-            (Standing(2, picked=2, picked_ms=80_000, plan_ms=60_000, progress="ended"), SectionState("long", "Too long by 0:20")),
-            (Standing(2, picked=2, picked_ms=61_000, plan_ms=60_000, progress="ended"), SectionState("ready", "Recorded, not yet kept")),
-            (Standing(2, picked=2, kept=2, kept_takes=(2, 3), progress="ended"), SectionState("kept", "Kept takes 2, 3")),
-            (Standing(2, picked=2, kept=2, kept_takes=(2,), progress="recording"), SectionState("recording", "Being recorded now")),
+            (SectionProgress(4), SectionState("nothing", "Not yet recorded")),
+            (SectionProgress(4, who="Odo Lint"), SectionState("waiting", "Waiting for Odo Lint")),
+            (SectionProgress(4, picked=2, takes=1, progress="ended"), SectionState("partly", "2 of 4 slides recorded")),
+            (SectionProgress(4, picked=2, takes=1, progress="paused", at_slide=8), SectionState("paused", "Paused at slide 8")),
+            (SectionProgress(4, picked=2, takes=1, progress="interrupted", at_slide=8), SectionState("paused", "Interrupted at slide 8")),
+            (SectionProgress(2, picked=2, picked_ms=80_000, plan_ms=60_000, progress="ended"), SectionState("long", "Too long by 0:20")),
+            (SectionProgress(2, picked=2, picked_ms=61_000, plan_ms=60_000, progress="ended"), SectionState("ready", "Recorded, not yet kept")),
+            (SectionProgress(2, picked=2, kept=2, kept_takes=(2, 3), progress="ended"), SectionState("kept", "Kept takes 2, 3")),
+            (SectionProgress(2, picked=2, kept=2, kept_takes=(2,), progress="recording"), SectionState("recording", "Being recorded now")),
         )
         for standing, told_of in cases:
             self.assertEqual(section_state(standing), told_of)

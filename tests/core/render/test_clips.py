@@ -13,7 +13,7 @@ from ritornel.core.formats.media import Limits, asset_from, examined
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import write_film
 from ritornel.core.render.painter import Painter
-from ritornel.core.schedule.performance import Sight, perform, sight_at
+from ritornel.core.schedule.performance import FrameState, perform, sight_at
 from tests.footage import ROUND, footage, number_of
 
 
@@ -73,7 +73,7 @@ class UnpaintedTest(SimpleTestCase):
         self.source.write_bytes(data)
         self.asset = asset_from(examined(data, "clip.mp4", Limits()), "clip", "Clip")
 
-    def staged(self, over: bool = False, **more: object) -> tuple[Painter, Sight]:
+    def staged(self, over: bool = False, **more: object) -> tuple[Painter, FrameState]:
         clip = Clip("clip", "Clip", Box(0, 0, 64, 48), "clip", **{"out_ms": 1000, **more})  # type: ignore[arg-type]
         objects = (Shape("under", "Under", Box(0, 0, 10, 10), "ellipse"), clip, *((Shape("dot", "Dot", Box(2, 2, 4, 4), "ellipse"),) if over else ()))
         slide = Slide("s", "S", objects=objects, order=(Build("play", "clip", PLAYS, Follows()),), advance=AdvanceAfter(1000))

@@ -5,7 +5,7 @@ from unittest import TestCase
 import msgspec
 import numpy as np
 
-from ritornel.core.checks import Finding, Seen, check_show
+from ritornel.core.checks import Finding, FrameAnalysis, find_problems
 from ritornel.core.document import AdvanceAfter, Box, Build, Follows, Frame, Paragraph, Run, Shape, Show, Slide, Text
 from ritornel.core.document.decoding import to_json
 from ritornel.core.document.edits import apply_edit
@@ -32,8 +32,8 @@ def show_of(*objects: object, ground: str = "#ffffff", **more: object) -> Show:
 
 
 def findings(show: Show) -> list[Finding]:
-    seen = msgspec.convert(msgspec.to_builtins(looked_at(show, "one", nothing)), Seen, strict=False)
-    return [finding for finding in check_show(show, looked={"one": seen}) if finding.check in ("contrast", "flashes")]
+    seen = msgspec.convert(msgspec.to_builtins(looked_at(show, "one", nothing)), FrameAnalysis, strict=False)
+    return [finding for finding in find_problems(show, looked={"one": seen}) if finding.check in ("contrast", "flashes")]
 
 
 class MeterTest(TestCase):

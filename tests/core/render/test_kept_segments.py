@@ -13,7 +13,7 @@ from ritornel.core.document.edits import ChangeSlides, Edit, RemoveSlides, Reord
 from ritornel.core.document.show import AdvanceAfter, Show, Transition
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
-from ritornel.core.render.process_pool import Crew, Scene, Segment
+from ritornel.core.render.process_pool import Crew, FilmSegment, FilmSource
 from ritornel.core.render.segmented_film import segments_of, write_parted
 from ritornel.core.schedule.performance import perform
 from ritornel.demo.orlmere import media, orlmere
@@ -51,13 +51,13 @@ class KeptSegmentsTest(TestCase):
         heard: list[bool] = [False]
         begin = Crew.__init__
 
-        def watched(crew: Crew, scene: Scene, folder: Path, webm: bool, segments: list[Segment], sound: bool, processes: int) -> None:
+        def watched(crew: Crew, scene: FilmSource, folder: Path, webm: bool, segments: list[FilmSegment], sound: bool, processes: int) -> None:
             drawn.extend(segment.number for segment in segments)
             heard[0] = sound
             begin(crew, scene, folder, webm, segments, sound, processes)
 
         with mock.patch.object(Crew, "__init__", watched):
-            write_parted(Scene(value, SMALL, self.paths), self.folder / name, self.folder / "parts", store=store)
+            write_parted(FilmSource(value, SMALL, self.paths), self.folder / name, self.folder / "parts", store=store)
         return (self.folder / name).read_bytes(), drawn, heard[0]
 
     def test_only_what_an_edit_changed_is_drawn_again_and_the_film_is_that_of_a_fresh_start(self) -> None:

@@ -22,7 +22,7 @@ from ritornel.core.render import segmented_film
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress, write_film
 from ritornel.core.render.frames import sight_of_frame
-from ritornel.core.render.process_pool import Crew, Scene, Segment
+from ritornel.core.render.process_pool import Crew, FilmSegment, FilmSource
 from ritornel.core.render.segmented_film import STILL_FRAMES, segments_of, write_parted
 from ritornel.core.schedule.performance import perform
 from ritornel.core.time.edges import frame_count
@@ -42,7 +42,7 @@ def still(count: int = 3, each_ms: int = 9000) -> Show:
 
 class SegmentsTest(TestCase):
     def test_slides_that_end_in_rest_are_segments(self) -> None:
-        self.assertEqual(segments_of(perform(still()), SMALL), (Segment(0, 0, 90), Segment(1, 90, 180), Segment(2, 180, 270)))
+        self.assertEqual(segments_of(perform(still()), SMALL), (FilmSegment(0, 0, 90), FilmSegment(1, 90, 180), FilmSegment(2, 180, 270)))
 
     def test_a_short_show_and_one_that_never_rests_have_one(self) -> None:
         self.assertEqual(len(segments_of(perform(still(3, 5000)), SMALL)), 1)
@@ -74,8 +74,8 @@ class PartedTest(TestCase):
             (self.folder / asset.sha256).write_bytes(data)
             self.paths[asset.sha256] = str(self.folder / asset.sha256)
 
-    def scene(self, show: Show | None = None, order: FilmOrder = SMALL) -> Scene:
-        return Scene(show or still(), order, self.paths)
+    def scene(self, show: Show | None = None, order: FilmOrder = SMALL) -> FilmSource:
+        return FilmSource(show or still(), order, self.paths)
 
     def frames(self, path: Path) -> list[tuple[Fraction, np.ndarray]]:
         with av.open(str(path)) as container:

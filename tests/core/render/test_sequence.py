@@ -14,7 +14,7 @@ from ritornel.core.layout.marks import ImageMark, ObjectDrawing
 from ritornel.core.render.display_lists import Recordings
 from ritornel.core.render.painter import Painter
 from ritornel.core.render.pictures import Pictures
-from ritornel.core.render.sequence import Sequence
+from ritornel.core.render.sequence import FrameSequence
 from ritornel.core.schedule.performance import Performance, perform, sight_at
 from ritornel.demo.orlmere import FILES, MEDIA, orlmere
 from tests.kinds import every_effect
@@ -60,7 +60,7 @@ class SequenceTest(SimpleTestCase):
         alone, onto = fresh()
         quick = Counting(performance, WIDTH, HEIGHT, paths.__getitem__, pictures)
         slow = type("Slow", (Counting, Plain), {})(performance, WIDTH, HEIGHT, paths.__getitem__, pictures)
-        sequence = Sequence(quick, surface)
+        sequence = FrameSequence(quick, surface)
         for at_ms in instants_ms:
             sight = sight_at(performance, at_ms)
             sequence.paint(sight)

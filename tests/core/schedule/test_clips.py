@@ -9,7 +9,7 @@ from ritornel.core.document import AdvanceAfter, Asset, Box, Build, Follows, Fra
 from ritornel.core.document.copying import copy_of_slide
 from ritornel.core.document.edits import AddObjects, ChangeObjects, ChangeSlides, ChangeTheme, RemoveObjects, ReplaceAsset, apply_edit
 from ritornel.core.document.integrity import check_slide
-from ritornel.core.document.objects import PLAYS, Caption, Clip, Footage, Photograph, PlayClip
+from ritornel.core.document.objects import PLAYS, Caption, Clip, ClipBackground, PictureBackground, PlayClip
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.layout.marks import ClipMark
 from ritornel.core.motion.sampling import Instant, Motion, values_at
@@ -188,10 +188,10 @@ class GroundTest(SimpleTestCase):
 
     def test_the_theme_gives_every_slide_a_moving_ground(self) -> None:
         show = show_with(slide_with())
-        show = apply_edit(show, ChangeTheme(msgspec.structs.replace(show.theme, ground=Footage("pendulum", 0.5)))).show
+        show = apply_edit(show, ChangeTheme(msgspec.structs.replace(show.theme, ground=ClipBackground("pendulum", 0.5)))).show
         self.assertEqual(ground_played(perform(show).slides[0].drawing, 6000), 0.1)
         with self.assertRaises(BadValue) as told:
-            apply_edit(show, ChangeTheme(msgspec.structs.replace(show.theme, ground=Photograph("pendulum"))))
+            apply_edit(show, ChangeTheme(msgspec.structs.replace(show.theme, ground=PictureBackground("pendulum"))))
         self.assertIn("“Pendulum” is no picture, so it cannot be the background", str(told.exception))
 
     def test_a_sound_or_picture_is_no_moving_ground(self) -> None:

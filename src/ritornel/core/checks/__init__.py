@@ -25,11 +25,11 @@ from ritornel.core.checks import (
     unrecorded,
     upscaled,
 )
-from ritornel.core.checks.finding import SEVERITIES, FileFault, Finding, Heard, Look, Mend, Seen
+from ritornel.core.checks.finding import SEVERITIES, CheckedShow, FileFault, Finding, FrameAnalysis, Mend, ShowLoudness
 from ritornel.core.document.show import Show
 from ritornel.core.schedule.performance import perform
 
-CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
+CHECKS: tuple[Callable[[CheckedShow], Iterator[Finding]], ...] = (
     missing.find,
     frame_findings.find,
     holds.find,
@@ -54,14 +54,14 @@ CHECKS: tuple[Callable[[Look], Iterator[Finding]], ...] = (
 )
 
 
-def check_show(
-    show: Show, faults: Mapping[str, FileFault] | None = None, heard: Heard | None = None, looked: Mapping[str, Seen] | None = None
+def find_problems(
+    show: Show, faults: Mapping[str, FileFault] | None = None, heard: ShowLoudness | None = None, looked: Mapping[str, FrameAnalysis] | None = None
 ) -> tuple[Finding, ...]:
     """All findings: those the audience suffers from most come first, then in the order of the show. `faults` are what is wrong with the files of
     assets, `heard` is how loud it was measured to be, `looked` what rendered frames showed of each slide. Raises RitornelError where it cannot be performed."""
-    look = Look.of(show, perform(show), faults, heard, looked)
+    look = CheckedShow.of(show, perform(show), faults, heard, looked)
     found = [finding for check in CHECKS for finding in check(look)]
     return tuple(sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
 
 
-__all__ = ["CHECKS", "SEVERITIES", "FileFault", "Finding", "Heard", "Look", "Mend", "Seen", "check_show"]
+__all__ = ["CHECKS", "SEVERITIES", "CheckedShow", "FileFault", "Finding", "FrameAnalysis", "Mend", "ShowLoudness", "find_problems"]

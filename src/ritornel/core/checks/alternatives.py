@@ -2,12 +2,12 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.document.objects import Picture
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each picture or clip without words; the mend writes what the shelf has, else its name."""
     for number, slide, _, start in look.slides:
         for item in slide.objects:

@@ -2,13 +2,13 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.document.camera import uncovered_ms
 from ritornel.core.document.objects import Clip
 from ritornel.core.time.milliseconds import time_text
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """A clip that runs with its slide and ends before the slide's voice does."""
     for number, slide, staged, start in look.slides:
         voice = staged.schedule.voice

@@ -2,16 +2,16 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.document.credits import credit_lines
 from ritornel.core.document.edits import GatherCredits
-from ritornel.core.document.objects import Lettered
+from ritornel.core.document.objects import TextHolder
 from ritornel.core.document.uses import uses_of
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """What has a credit of its own, is used, and whose credit no shown slide says. One finding for all."""
-    said = "\n".join(paragraph.text for _, slide, _, _ in look.slides for item in slide.objects if isinstance(item, Lettered) for paragraph in item.paragraphs)
+    said = "\n".join(paragraph.text for _, slide, _, _ in look.slides for item in slide.objects if isinstance(item, TextHolder) for paragraph in item.paragraphs)
     uses = uses_of(look.show)
     missing = [asset for asset in look.show.assets if asset.id in uses and asset.credit.strip() and asset.credit.strip() not in said]
     if not missing or not credit_lines(look.show):

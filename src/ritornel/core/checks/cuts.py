@@ -4,13 +4,13 @@ from collections.abc import Iterator
 
 import msgspec
 
-from ritornel.core.checks.finding import Finding, Look, Mend, about_s
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend, about_s
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import ChangeSlides
 from ritornel.core.document.show import AdvanceAfter
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """On slides that are cut short: by how much, what is lost of a voice first."""
     for number, slide, staged, start in look.slides:
         times = staged.schedule

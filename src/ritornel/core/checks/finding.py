@@ -47,14 +47,14 @@ class Finding(msgspec.Struct, frozen=True):
     """The medium whose file has to be added again."""
 
 
-class Heard(msgspec.Struct, frozen=True):
+class ShowLoudness(msgspec.Struct, frozen=True):
     """How loud the show is as a whole, in LUFS, and where its film lands; None for silence."""
 
     lufs: float | None
     lands_at_lufs: float | None
 
 
-class SeenContrast(msgspec.Struct, frozen=True):
+class MeasuredContrast(msgspec.Struct, frozen=True):
     """A text that stands out too little in what was rendered: core/render/frame_analysis.py."""
 
     object_id: str
@@ -63,21 +63,21 @@ class SeenContrast(msgspec.Struct, frozen=True):
     better: str | None = None
 
 
-class SeenFlashes(msgspec.Struct, frozen=True):
+class MeasuredFlashes(msgspec.Struct, frozen=True):
     """The most flashes in any second of a slide, and when on its clock."""
 
     most: int = 0
     at_ms: float = 0.0
 
 
-class Seen(msgspec.Struct, frozen=True):
+class FrameAnalysis(msgspec.Struct, frozen=True):
     """What rendered frames showed of a slide."""
 
-    contrasts: tuple[SeenContrast, ...] = ()
-    flashes: SeenFlashes = SeenFlashes()
+    contrasts: tuple[MeasuredContrast, ...] = ()
+    flashes: MeasuredFlashes = MeasuredFlashes()
 
 
-class Look(msgspec.Struct, frozen=True):
+class CheckedShow(msgspec.Struct, frozen=True):
     """A show as checks look at it: its shown slides with their numbers, and what is performed of them."""
 
     show: Show
@@ -86,9 +86,9 @@ class Look(msgspec.Struct, frozen=True):
     """Number from 1, the slide, its staging, and when it begins."""
     faults: Mapping[str, FileFault] = MappingProxyType({})
     """What is wrong with the files of assets, by the assets' ids."""
-    heard: Heard | None = None
+    heard: ShowLoudness | None = None
     """How loud it is, where that was measured."""
-    seen: Mapping[str, Seen] = MappingProxyType({})
+    seen: Mapping[str, FrameAnalysis] = MappingProxyType({})
     """What rendered frames showed, of the slides that were looked at."""
 
     @classmethod
@@ -97,9 +97,9 @@ class Look(msgspec.Struct, frozen=True):
         show: Show,
         performance: Performance,
         faults: Mapping[str, FileFault] | None = None,
-        heard: Heard | None = None,
-        seen: Mapping[str, Seen] | None = None,
-    ) -> "Look":
+        heard: ShowLoudness | None = None,
+        seen: Mapping[str, FrameAnalysis] | None = None,
+    ) -> "CheckedShow":
         numbers = show.numbers
         starts = performance.schedule.starts_ms
         slides = tuple((numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides))

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.document.objects import Text
 
@@ -11,7 +11,7 @@ FLASHES = 3
 """Three a second or more can bring on a seizure (WCAG 2.2, 2.3.1)."""
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each text, and one for each slide that flashes, of the slides that were looked at."""
     for number, slide, _, start in look.slides:
         seen = look.seen.get(slide.id)

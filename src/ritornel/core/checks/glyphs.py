@@ -2,10 +2,10 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.checks.finding import CheckedShow, Finding
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each slide that has any."""
     for number, slide, staged, start in look.slides:
         if not staged.drawing.missing:

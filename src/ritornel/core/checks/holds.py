@@ -2,13 +2,13 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.document.edits import Several
 from ritornel.core.document.edits.holds import hold_edits
 from ritornel.core.time.milliseconds import seconds_text
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One finding a slide; its mend keeps the default as each wait's own hold, so that a later default does not change it."""
     if look.show.runs == "on cue":
         return

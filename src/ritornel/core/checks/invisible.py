@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.checks.off_frame import is_off_frame
 from ritornel.core.document.edits import ChangeObjects
 
@@ -10,7 +10,7 @@ LEAST = 0.02
 """Fainter than this nobody sees anything."""
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each object within the frame that is as good as clear."""
     for number, slide, _, start in look.slides:
         for item in slide.objects:

@@ -3,9 +3,9 @@
 from collections.abc import Iterator
 from urllib.parse import urlsplit
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.document.edits import ChangeObjects
-from ritornel.core.document.objects import Lettered, OpenAddress
+from ritornel.core.document.objects import OpenAddress, TextHolder
 
 NOWHERE = (".invalid", ".test", ".example", ".localhost", ".local", "localhost")
 """Names that are reserved for trying things out (RFC 2606, RFC 6761), or known at home only."""
@@ -28,7 +28,7 @@ def leads_nowhere(address: str) -> bool:
     return home or "." not in host or host in PLACEHOLDERS or host.endswith(NOWHERE)
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """A press or a word that leads nowhere."""
     for number, slide, _, start in look.slides:
         for item in slide.objects:
@@ -37,7 +37,7 @@ def find(look: Look) -> Iterator[Finding]:
                 title = f"“{item.name}” leads to {item.press.address}, where nobody else can go"
                 mend = Mend("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
                 yield Finding(f"link:{slide.id}:{item.id}", "links", "hurts", title, why, slide.id, number, start, mend)
-            if isinstance(item, Lettered):
+            if isinstance(item, TextHolder):
                 addresses = dict.fromkeys(run.link for paragraph in item.paragraphs for run in paragraph.runs if run.link and leads_nowhere(run.link))
                 for at, address in enumerate(addresses):
                     title = f"A link in “{item.name}” leads to {address}, where nobody else can go"

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.sound.mastering import TARGET_LUFS
 
 WITHIN_LU = 0.5
@@ -15,7 +15,7 @@ def _minus(value: float) -> str:
     return f"{value:.1f}".replace("-", "−")
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """A film that does not land where it should (BS.1770, −16 LUFS ± 0.5), and a show that can hardly be heard."""
     heard = look.heard
     if heard is None or heard.lufs is None:

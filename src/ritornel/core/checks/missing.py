@@ -2,11 +2,11 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.document.uses import uses_of
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each medium in use whose file is gone or damaged; where it is used first is where it is found."""
     places = {slide.id: (number, start) for number, slide, _, start in look.slides}
     uses = uses_of(look.show)

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import msgspec
 
-from ritornel.core.checks.finding import Finding, Look, Mend, about_s
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend, about_s
 from ritornel.core.document.edits import PutSpan, RemoveSpan
 from ritornel.core.document.show import ShowEnd, SlideStart
 from ritornel.core.time.milliseconds import clock_text
@@ -13,7 +13,7 @@ NEAR_MS = 500
 FADE_MS = 4000
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """The last music is looked at: whatever stops earlier is followed by other music, or by a silence that was meant."""
     show, performance = look.show, look.performance
     spans = {span.id: span for span in show.music}

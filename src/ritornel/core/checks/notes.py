@@ -2,13 +2,13 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.checks.finding import CheckedShow, Finding
 
 MOST = 0.5
 """Where more than half of the slides have notes, those without stand out."""
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each slide without."""
     without = [entry for entry in look.slides if not entry[1].notes.strip()]
     with_notes = len(look.slides) - len(without)

@@ -2,11 +2,11 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.checks.inconsistencies import joins_of
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """What the overview's margin says of it, with the same mend."""
     places = {slide.id: (number, start) for number, slide, _, start in look.slides}
     for note in joins_of(look.show):

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.document.edits import RemoveObjects
 from ritornel.core.document.framings import moves_view
 from ritornel.core.document.objects import Object
@@ -18,7 +18,7 @@ def is_off_frame(slide: Slide, item: Object, frame: Frame) -> bool:
     return not travels and outside(item, frame) == "wholly"
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each object. What is clear besides is told of only here: to make it opaque would not help."""
     for number, slide, _, start in look.slides:
         for item in slide.objects:

@@ -2,13 +2,13 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.document.edits import AddBuild, ChangeSlides
 from ritornel.core.document.objects import PLAYS, GoToSlide, PlayClip
 from ritornel.core.document.show import Build, Together
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """A press to a slide that is skipped; in a show that runs by itself, a clip that only a press would play (rule 4)."""
     skipped = {slide.id: slide.name for slide in look.show.slides if slide.skipped}
     for number, slide, _, start in look.slides:

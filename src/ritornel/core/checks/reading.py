@@ -4,14 +4,14 @@ from collections.abc import Iterator
 
 import msgspec
 
-from ritornel.core.checks.finding import Finding, Look, Mend, about_s
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend, about_s
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import ChangeSlides
 from ritornel.core.document.show import AdvanceAfter
 from ritornel.core.schedule.reading import reading_time
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """Reading begins when the slide is there; what it takes is an estimate, and said to be one."""
     for number, slide, staged, start in look.slides:
         reading, times = reading_time(slide, staged.schedule), staged.schedule

@@ -2,12 +2,12 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Mend
 from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.layout.visibility import readable_px
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """By the size letters came out at, where a text shrinks to fit its box."""
     least = readable_px(look.show.frame)
     for number, slide, staged, start in look.slides:

@@ -2,11 +2,11 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.document.layouts import empty_places
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each slide that has any; places are not seen while a show is played, the gap is."""
     for number, slide, _, start in look.slides:
         places = empty_places(slide)

@@ -2,11 +2,11 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.document.sections import shown_sections
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each section without any voice, where another section has one."""
     spoken = {slide.id for slide in look.show.slides if slide.voice is not None}
     places = {slide.id: (number, start) for number, slide, _, start in look.slides}

@@ -2,14 +2,14 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import Finding, Look
+from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.layout.marks import ImageMark
 
 MOST = 1.5
 """How many px of the frame a pixel may cover before it is seen."""
 
 
-def find(look: Look) -> Iterator[Finding]:
+def find(look: CheckedShow) -> Iterator[Finding]:
     """By the marks that are drawn: crop, fit and size are in them."""
     for number, _, staged, start in look.slides:
         names = {item.id: item.name for item in staged.slide.objects}

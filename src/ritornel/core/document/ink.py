@@ -32,27 +32,27 @@ EDGE_PX = 1.5
 """How far the edge stands out on both sides."""
 
 
-class Stroke(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class InkStroke(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """One line from touching to lifting, through points in px of the frame."""
 
     ink: InkName
     points: Annotated[tuple[Point, ...], Meta(min_length=1, max_length=5000)]
 
 
-Drawings = dict[Id, Annotated[tuple[Stroke, ...], Meta(max_length=2000)]]
+Drawings = dict[Id, Annotated[tuple[InkStroke, ...], Meta(max_length=2000)]]
 """Strokes by the slide they were drawn on."""
 
 
-def rubbed_out(strokes: tuple[Stroke, ...], x: float, y: float, reach_px: float) -> tuple[Stroke, ...]:
+def rubbed_out(strokes: tuple[InkStroke, ...], x: float, y: float, reach_px: float) -> tuple[InkStroke, ...]:
     """The strokes without those that come nearer than `reach_px` to a place.
 
-    >>> rubbed_out((Stroke("plum", ((0, 0), (100, 0))), Stroke("slate", ((0, 90),))), 50, 5, 10)
-    (Stroke(ink='slate', points=((0, 90),)),)
+    >>> rubbed_out((InkStroke("plum", ((0, 0), (100, 0))), InkStroke("slate", ((0, 90),))), 50, 5, 10)
+    (InkStroke(ink='slate', points=((0, 90),)),)
     """
     return tuple(stroke for stroke in strokes if _distance_px(stroke, x, y) > reach_px)
 
 
-def _distance_px(stroke: Stroke, x: float, y: float) -> float:
+def _distance_px(stroke: InkStroke, x: float, y: float) -> float:
     pairs = list(zip(stroke.points, stroke.points[1:], strict=False)) or [(stroke.points[0], stroke.points[0])]
     return float(min(_from_line(x, y, *one, *other) for one, other in pairs))
 

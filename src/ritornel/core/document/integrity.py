@@ -5,7 +5,7 @@ from collections.abc import Collection, Iterable
 
 from ritornel.core.document.framings import WHOLE, check_framings, moves_view
 from ritornel.core.document.layouts import layout_named
-from ritornel.core.document.objects import PLAYS, Clip, Footage, GoToSlide, Lettered, Object, Photograph, Picture, PlayClip, PlaySound
+from ritornel.core.document.objects import PLAYS, Clip, ClipBackground, GoToSlide, Object, Picture, PictureBackground, PlayClip, PlaySound, TextHolder
 from ritornel.core.document.show import AdvanceOnCue, Asset, Build, OnCue, Show, Slide, SoundEffect
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.time.milliseconds import time_text
@@ -33,7 +33,7 @@ def check_build(slide: Slide, build: Build) -> None:
     if build.effect == PLAYS and not isinstance(found, Clip):
         raise BadValue(f"“{found.name}” is no clip, so it cannot be played. Nothing was changed.", "build.effect")
     if build.part is not None:
-        parts = {paragraph.id for paragraph in found.paragraphs} if isinstance(found, Lettered) else set()
+        parts = {paragraph.id for paragraph in found.paragraphs} if isinstance(found, TextHolder) else set()
         if build.part not in parts:
             raise UnknownName(f"The build “{build.id}” is of a part that “{found.name}” does not have (“{build.part}”). Nothing was changed.")
 
@@ -68,7 +68,7 @@ def check_slide(slide: Slide, field: str = "slide") -> None:
     for item in slide.objects:
         if isinstance(item, Clip):
             check_clip(item)
-        if isinstance(item, Lettered):
+        if isinstance(item, TextHolder):
             _unique((paragraph.id for paragraph in item.paragraphs), "paragraphs", f"{field}.objects")
     _unique([WHOLE, *(framing.id for framing in slide.framings)], "framings", f"{field}.framings")
     if slide.opens_on is not None and slide.framing(slide.opens_on) is None:
@@ -85,9 +85,9 @@ def check_slide(slide: Slide, field: str = "slide") -> None:
     _unique(cue_ids(slide), "cues", f"{field}.order")
 
 
-def check_ground(show: Show, ground: Photograph, doing: str) -> None:
+def check_ground(show: Show, ground: PictureBackground, doing: str) -> None:
     """Raises UnknownName where a ground's picture or clip is not on the shelf, BadValue where it is something else."""
-    wanted = "clip" if isinstance(ground, Footage) else "picture"
+    wanted = "clip" if isinstance(ground, ClipBackground) else "picture"
     asset = show.asset(ground.asset_id)
     if asset is None:
         raise UnknownName(f"{doing}: the {wanted} for the background is not on the shelf.")
@@ -122,7 +122,7 @@ def check_sounds(before: Show, after: Show) -> None:
 
 def style_assets(show: Show) -> list[str]:
     """The ids of the assets that the show's theme and furniture use."""
-    grounds = [ground.asset_id for ground in (show.theme.ground, show.theme.opening) if isinstance(ground, Photograph)]
+    grounds = [ground.asset_id for ground in (show.theme.ground, show.theme.opening) if isinstance(ground, PictureBackground)]
     return grounds + ([show.furniture.mark_asset_id] if show.furniture.mark_asset_id else [])
 
 
@@ -140,7 +140,7 @@ def check_ids(show: Show) -> None:
     _unique((cue for slide in show.slides for cue in cue_ids(slide)), "cues", "slides")
 
 
-def check_show(show: Show) -> None:
+def check_integrity(show: Show) -> None:
     """Raises for the first thing in the show that names something which is not there, or shares an id."""
     check_ids(show)
     _unique((asset.id for asset in show.assets), "assets", "assets")
@@ -159,7 +159,7 @@ def check_show(show: Show) -> None:
             if isinstance(item, Picture):
                 check_kind(item, by_id[item.asset_id], f"Slide {number + 1},")
             check_press(item, assets, slide_ids)
-        if isinstance(slide.background, Photograph) and slide.background.asset_id not in assets:
+        if isinstance(slide.background, PictureBackground) and slide.background.asset_id not in assets:
             raise UnknownName(f"The background of slide {number + 1} wants “{slide.background.asset_id}”, which is not on the shelf.")
     for mark in show.marks:
         if mark.slide_id not in slide_ids:

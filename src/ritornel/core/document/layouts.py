@@ -7,7 +7,7 @@ from typing import Any, Literal
 import msgspec
 
 from ritornel.core.document.alignment import tenths
-from ritornel.core.document.objects import Box, Ground, Lettered, Object, Picture, Shape
+from ritornel.core.document.objects import Background, Box, Object, Picture, Shape, TextHolder
 from ritornel.core.document.show import Frame, Slide
 from ritornel.core.document.theme import Theme
 from ritornel.core.errors import UnknownName
@@ -146,7 +146,7 @@ def empty_places(slide: Slide) -> tuple[LayoutPlace, ...]:
     return tuple(place for place in layout_named(slide.layout).places if place.name not in filled)
 
 
-def ground_of(slide: Slide, theme: Theme) -> Ground:
+def ground_of(slide: Slide, theme: Theme) -> Background:
     """The slide's own ground, or the one its theme gives to its layout. Colours may be roles still."""
     if slide.background is not None:
         return slide.background
@@ -162,7 +162,7 @@ def differences(slide: Slide, item: Object, theme: Theme, frame: Frame) -> dict[
     wanted: dict[str, Any] = {}
     if place is not None:
         wanted = {"box": box_of(place, frame), **look_of(place, theme, frame)}
-    elif isinstance(item, Lettered) and item.paragraphs:
+    elif isinstance(item, TextHolder) and item.paragraphs:
         wanted = {name: role for name, role in (("family", "@body"), ("colour", "@words")) if not str(getattr(item, name) or "@").startswith("@")}
     return {name: value for name, value in wanted.items() if getattr(item, name) != value}
 
@@ -199,7 +199,7 @@ def _scaled(item: Object, old: Frame, new: Frame, scale: float) -> Object:
         x, y, w, h = (tenths(value) for value in (left + box.x * scale, top + box.y * scale, box.width * scale, box.height * scale))
         scaled = Box(x, y, w, h, box.turn_deg)
     fields: dict[str, Any] = {"box": scaled}
-    if isinstance(item, Lettered):
+    if isinstance(item, TextHolder):
         fields["size_px"] = max(4.0, tenths(item.size_px * scale))
     if isinstance(item, Picture | Shape):
         fields["corner_px"] = tenths(item.corner_px * scale)

@@ -41,7 +41,7 @@ class Gradient(msgspec.Struct, frozen=True, tag_field="kind", tag="gradient", fo
     angle_deg: float = 90.0
 
 
-class Photograph(msgspec.Struct, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
+class PictureBackground(msgspec.Struct, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
     """A picture that covers the whole ground, under a veil of one colour (`veil` 0: none) so that words stay readable on it."""
 
     asset_id: Id
@@ -49,12 +49,12 @@ class Photograph(msgspec.Struct, frozen=True, tag_field="kind", tag="picture", f
     colour: Colour = "@ground"
 
 
-class Footage(Photograph, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
+class ClipBackground(PictureBackground, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
     """A clip that covers the whole ground and runs round and round while its slide lasts, without its sound, under the same veil."""
 
 
 Fill = Plain | Gradient
-Ground = Plain | Gradient | Photograph | Footage
+Background = Plain | Gradient | PictureBackground | ClipBackground
 
 
 class Box(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
@@ -149,7 +149,7 @@ class Wings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     opacity: Share = 0.0
 
 
-class Standing(Named, frozen=True, gc=False, kw_only=True, forbid_unknown_fields=True):
+class PlacedObject(Named, frozen=True, gc=False, kw_only=True, forbid_unknown_fields=True):
     """What everything on a slide has. `place` names the place of the layout it fills, `group` what it is kept together with.
     `locked` and `aside` matter only while composing: what is aside is not in the way on the stage, and plays as ever."""
 
@@ -164,7 +164,7 @@ class Standing(Named, frozen=True, gc=False, kw_only=True, forbid_unknown_fields
     wings: Wings | None = None
 
 
-class Lettered(Standing, frozen=True, kw_only=True, forbid_unknown_fields=True):
+class TextHolder(PlacedObject, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """The look of words. A `colour` of None leaves letters hollow within their `outline`. `overflow` is what becomes
     of lines that do not fit the box: they *spill* out of it, *shrink* makes the letters smaller
     until all lines are in the box, *grow* makes the box as high as the lines are."""
@@ -185,7 +185,7 @@ class Lettered(Standing, frozen=True, kw_only=True, forbid_unknown_fields=True):
     overflow: Literal["spill", "shrink", "grow"] = "spill"
 
 
-class Text(Lettered, frozen=True, tag_field="kind", tag="text", forbid_unknown_fields=True):
+class Text(TextHolder, frozen=True, tag_field="kind", tag="text", forbid_unknown_fields=True):
     """Paragraphs in a box, broken into lines as wide as the box. A `growing` one keeps what is shown of it centred on the middle of the box
     while its paragraphs arrive one by one. One of `credits` keeps itself true: its paragraphs credit what the show uses."""
 
@@ -213,7 +213,7 @@ class Drift(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     still: Crop | None = None
 
 
-class Picture(Standing, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
+class Picture(PlacedObject, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
     """An asset shown in a box. `cover` fills the box and cuts what is over, `contain` shows all of it, `stretch` ignores proportion.
     First the crop is taken, then it is flipped, then fitted. One that drifts covers its box all the way."""
 
@@ -279,7 +279,7 @@ PLAYS = "plays clip"
 Form = Literal["rectangle", "ellipse", "line", "arrow", "polygon", "star", "ring", "arch", "wheel", "bracket", "bubble", "path"]
 
 
-class Shape(Lettered, frozen=True, tag_field="kind", tag="shape", forbid_unknown_fields=True):
+class Shape(TextHolder, frozen=True, tag_field="kind", tag="shape", forbid_unknown_fields=True):
     """A drawn form in a box, with words inside if wanted.
 
     `points` counts a polygon's corners, a star's tips or a wheel's teeth. `hollow` is the inner radius of a star, ring, arch or wheel as a

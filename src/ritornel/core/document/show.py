@@ -6,7 +6,7 @@ import msgspec
 from msgspec import Meta
 
 from ritornel.core.document.names import Named
-from ritornel.core.document.objects import Ground, Id, Name, Object
+from ritornel.core.document.objects import Background, Id, Name, Object
 from ritornel.core.document.theme import Furniture, Theme
 from ritornel.core.time.milliseconds import LONGEST_MS
 
@@ -192,7 +192,7 @@ class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     id: Id
     name: Name = ""
     lineage: str = ""
-    background: Ground | None = None
+    background: Background | None = None
     transition: Transition = Transition()
     advance: AdvanceAfter | AdvanceOnCue | AdvanceWithVoice = AdvanceAfter()
     objects: tuple[Object, ...] = ()

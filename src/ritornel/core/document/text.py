@@ -5,18 +5,18 @@ from typing import TypeVar
 
 import msgspec
 
-from ritornel.core.document.objects import Lettered, Paragraph, Run
+from ritornel.core.document.objects import Paragraph, Run, TextHolder
 from ritornel.core.errors import BadValue
 
 LONGEST_TEXT = 100_000
 
 
-def words_of(item: Lettered) -> str:
+def words_of(item: TextHolder) -> str:
     """The words with one line a paragraph."""
     return "\n".join(paragraph.text for paragraph in item.paragraphs)
 
 
-L = TypeVar("L", bound=Lettered)
+L = TypeVar("L", bound=TextHolder)
 
 
 def check_length(count: int, name: str) -> None:

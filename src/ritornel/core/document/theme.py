@@ -7,7 +7,7 @@ import msgspec
 from msgspec import Meta
 
 from ritornel.core.document.names import Named
-from ritornel.core.document.objects import ROLES, Gradient, Ground, Id, Lettered, Name, Object, Photograph, Picture, Plain, Share, Stroke
+from ritornel.core.document.objects import ROLES, Background, Gradient, Id, Name, Object, Picture, PictureBackground, Plain, Share, Stroke, TextHolder
 from ritornel.core.errors import UnknownName
 
 Literally = Annotated[str, Meta(pattern=r"^#[0-9a-f]{6}$")]
@@ -51,8 +51,8 @@ class Theme(Named, frozen=True, forbid_unknown_fields=True):
     heading_px: Annotated[float, Meta(ge=12, le=300)] = 52.0
     body_px: Annotated[float, Meta(ge=12, le=200)] = 30.0
     title_align: Literal["left", "centre", "right"] = "left"
-    ground: Ground = Plain("@ground")
-    opening: Ground = Plain("@ground")
+    ground: Background = Plain("@ground")
+    opening: Background = Plain("@ground")
     ornaments: tuple[Ornament, ...] = ()
 
 
@@ -78,14 +78,14 @@ def family_in(theme: Theme, family: str) -> str:
     return {"@heading": theme.heading_family, "@body": theme.body_family}.get(family, family)
 
 
-def ground_in(theme: Theme, ground: Ground) -> Ground:
+def ground_in(theme: Theme, ground: Background) -> Background:
     """The ground with its colours looked up."""
     match ground:
         case Plain(colour):
             return Plain(colour_in(theme, colour))
         case Gradient(first, second, angle):
             return Gradient(colour_in(theme, first), colour_in(theme, second), angle)
-        case Photograph():
+        case PictureBackground():
             return msgspec.structs.replace(ground, colour=colour_in(theme, ground.colour))
 
 
@@ -97,7 +97,7 @@ def in_theme(item: Object, theme: Theme) -> Object:
         fields["stroke"] = msgspec.structs.replace(stroke, colour=colour_in(theme, stroke.colour))
     if item.shadow is not None:
         fields["shadow"] = msgspec.structs.replace(item.shadow, colour=colour_in(theme, item.shadow.colour))
-    if isinstance(item, Lettered):
+    if isinstance(item, TextHolder):
         fields |= _letters_in(item, theme)
         fill = getattr(item, "fill", None)
         if fill is not None:
@@ -105,7 +105,7 @@ def in_theme(item: Object, theme: Theme) -> Object:
     return msgspec.structs.replace(item, **fields) if fields else item
 
 
-def _letters_in(item: Lettered, theme: Theme) -> dict[str, Any]:
+def _letters_in(item: TextHolder, theme: Theme) -> dict[str, Any]:
     runs = {
         id(run): msgspec.structs.replace(
             run,
@@ -138,7 +138,7 @@ def roles_and_literals(item: Object) -> tuple[int, int]:
         values.append(fill.colour)
     elif isinstance(fill, Gradient):
         values += [fill.first, fill.second]
-    if isinstance(item, Lettered) and (not isinstance(item, Picture)) and item.paragraphs:
+    if isinstance(item, TextHolder) and (not isinstance(item, Picture)) and item.paragraphs:
         values += [item.family, item.colour, item.highlight]
         values += [colour for p in item.paragraphs for run in p.runs for colour in (run.colour, run.highlight)]
     named = [value for value in values if value]

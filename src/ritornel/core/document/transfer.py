@@ -8,7 +8,7 @@ from ritornel.core.document.copying import copy_of_slide
 from ritornel.core.document.edits import AddAssets, AddObjects, AddSlide, Edit, Several
 from ritornel.core.document.integrity import sounds_of
 from ritornel.core.document.layouts import refitted
-from ritornel.core.document.objects import GoToSlide, Object, Photograph, Picture, PlaySound
+from ritornel.core.document.objects import GoToSlide, Object, Picture, PictureBackground, PlaySound
 from ritornel.core.document.show import Asset, Show, Slide
 from ritornel.core.errors import BadValue, UnknownName
 
@@ -62,7 +62,7 @@ def bring_slides(source: Show, target: Show, slide_ids: tuple[str, ...], at: int
     if not chosen:
         raise BadValue("None of these slides is in the other show any more. Nothing was brought over.", "slide_ids")
     wanted = [used for slide in chosen for item in slide.objects for used in _uses(item)]
-    wanted += [slide.background.asset_id for slide in chosen if isinstance(slide.background, Photograph)]
+    wanted += [slide.background.asset_id for slide in chosen if isinstance(slide.background, PictureBackground)]
     wanted += [slide.voice.asset_id for slide in chosen if slide.voice]
     wanted += [effect.asset_id for slide in chosen for effect in sounds_of(slide)]
     names, fresh = _assets_for(source, target, wanted, stem)
@@ -71,7 +71,7 @@ def bring_slides(source: Show, target: Show, slide_ids: tuple[str, ...], at: int
     for number, slide in enumerate(chosen):
         copy = copy_of_slide(refitted(slide, (source.theme, source.frame), (target.theme, target.frame)), f"{stem}-{number}")
         ground = copy.background
-        if isinstance(ground, Photograph):
+        if isinstance(ground, PictureBackground):
             ground = msgspec.structs.replace(ground, asset_id=names[ground.asset_id])
         objects = tuple(_renamed(item, names, known) for item in copy.objects)
         voice = msgspec.structs.replace(copy.voice, asset_id=names[copy.voice.asset_id]) if copy.voice else None

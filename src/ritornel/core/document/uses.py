@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from ritornel.core.document.integrity import sounds_of, style_assets
-from ritornel.core.document.objects import Clip, Photograph, Picture, PlaySound
+from ritornel.core.document.objects import Clip, Picture, PictureBackground, PlaySound
 from ritornel.core.document.show import Show, Slide
 
 
@@ -14,7 +14,7 @@ def used_on(slide: Slide) -> Iterator[str]:
             yield item.asset_id
         if isinstance(item.press, PlaySound):
             yield item.press.asset_id
-    if isinstance(slide.background, Photograph):
+    if isinstance(slide.background, PictureBackground):
         yield slide.background.asset_id
     if slide.voice is not None:
         yield slide.voice.asset_id

@@ -11,7 +11,7 @@ from typing import IO, Any
 import msgspec
 
 from ritornel.core.document.decoding import from_builtins, to_builtins
-from ritornel.core.document.integrity import check_show
+from ritornel.core.document.integrity import check_integrity
 from ritornel.core.document.show import Show
 from ritornel.core.errors import BadArchive, RitornelError
 from ritornel.core.formats.media import Limits, examined, file_name
@@ -54,7 +54,7 @@ def read_show_json(data: bytes, name: str) -> Show:
         raise BadArchive(f"“{name}” was written in version {envelope.version} of the archive; this Ritornel reads versions 1 to {VERSION}.")
     try:
         show: Show = from_builtins(upgrade(envelope.show, envelope.version), Show, f"“{name}”, show.json")
-        check_show(show)
+        check_integrity(show)
     except BadArchive:
         raise
     except RitornelError as error:

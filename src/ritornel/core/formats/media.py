@@ -206,14 +206,14 @@ def is_sleeve(stream: Any) -> bool:
     return bool(stream.disposition & Disposition.attached_pic)
 
 
-class Heard(msgspec.Struct, frozen=True):
+class SoundMeasure(msgspec.Struct, frozen=True):
     """How long a sound is, and how loud."""
 
     lasts_ms: int
     loudness_lufs: float | None
 
 
-def measured(container: Any) -> Heard:
+def measured(container: Any) -> SoundMeasure:
     """The container's first sound, by decoding it: what its header says may be wrong. Loudness is of its first minute. What comes after ten, or
     after the first of a sound that claims to be longer, is counted by its packets, which for MP3 may be 50 ms too long."""
     samples, rate, ticks = 0, 1, 0
@@ -242,7 +242,7 @@ def measured(container: Any) -> Heard:
         meter.take(np.concatenate(heard).astype(np.float32, copy=False))
     read_ms = Fraction(samples * 1000, rate) + ticks * Fraction(stream.time_base or 0) * 1000
     loudness = meter.integrated_lufs()
-    return Heard(round_half_up(read_ms), round(loudness, 1) if math.isfinite(loudness) else None)
+    return SoundMeasure(round_half_up(read_ms), round(loudness, 1) if math.isfinite(loudness) else None)
 
 
 SHOWN = ("h264", "vp8", "vp9", "av1")

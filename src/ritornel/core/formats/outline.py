@@ -13,7 +13,7 @@ from markdown_it import MarkdownIt
 from markdown_it.token import Token
 
 from ritornel.core.document.layouts import box_of, layout_named, look_of, place_of
-from ritornel.core.document.objects import Lettered, Paragraph, Run, Text
+from ritornel.core.document.objects import Paragraph, Run, Text, TextHolder
 from ritornel.core.document.show import AdvanceAfter, Frame, Show, Slide
 from ritornel.core.document.theme import Theme
 from ritornel.core.errors import BadMedia
@@ -192,7 +192,7 @@ def write_outline(show: Show) -> str:
     """The show's words in order. Pictures, places, builds and times are not in it; skipped slides are."""
     lines = [f"# {_escaped(show.title)}"]
     for number, slide in enumerate(show.slides):
-        texts = [item for item in slide.objects if isinstance(item, Lettered) and any(paragraph.text.strip() for paragraph in item.paragraphs)]
+        texts = [item for item in slide.objects if isinstance(item, TextHolder) and any(paragraph.text.strip() for paragraph in item.paragraphs)]
         heads = [item for item in texts if (place := place_of(slide, item)) and place.name in ("heading", "title")]
         rest = [item for item in texts if item not in heads]
         opening = number == 0 and slide.layout == "title" and bool(heads)

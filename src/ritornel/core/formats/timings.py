@@ -20,7 +20,7 @@ _NUMBER = re.compile(r"[0-9]{1,6}(\.[0-9]{1,6})?")
 _WHOLE = re.compile(r"[0-9]{1,6}")
 
 
-class Line(msgspec.Struct, frozen=True):
+class TimingLine(msgspec.Struct, frozen=True):
     """What a table says of a slide (`wait` empty) or of one of its waits."""
 
     slide_id: str
@@ -32,20 +32,20 @@ class Line(msgspec.Struct, frozen=True):
     hold_ms: int | None = None
 
 
-def timing_lines(show: Show, schedule: ShowSchedule) -> tuple[Line, ...]:
+def timing_lines(show: Show, schedule: ShowSchedule) -> tuple[TimingLine, ...]:
     """What the table says of a show; skipped slides have no time."""
     numbers = show.numbers
     names = {slide.id: slide.name for slide in show.slides}
-    found: list[Line] = []
+    found: list[TimingLine] = []
     for times, start in zip(schedule.slides, schedule.starts_ms, strict=True):
         about = (times.slide_id, numbers[times.slide_id], names[times.slide_id])
-        found.append(Line(*about, "", start, times.length_ms))
+        found.append(TimingLine(*about, "", start, times.length_ms))
         waits = [(str(number), beat.wait) for number, beat in enumerate(times.beats[1:], 1)] + [(LEAVES, times.last_wait)]
-        found += [Line(*about, name, start + wait.start_ms, 0, wait.hold_ms) for name, wait in waits if wait]
+        found += [TimingLine(*about, name, start + wait.start_ms, 0, wait.hold_ms) for name, wait in waits if wait]
     return tuple(found)
 
 
-def write_timings(lines: tuple[Line, ...]) -> str:
+def write_timings(lines: tuple[TimingLine, ...]) -> str:
     """The table; the length of a slide stands on its own line, a hold on its wait's."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
@@ -105,7 +105,7 @@ def read_timings(show: Show, data: bytes, name: str) -> tuple[Edit, tuple[str, .
         if row.get("name") and (slide is None or slide.name != row["name"]):
             slide = names.get(row["name"], slide)
         if slide is None:
-            told.append(f"Line {line}: there is no slide {number}.")
+            told.append(f"TimingLine {line}: there is no slide {number}.")
             continue
         wait = row.get("wait", "").lower()
         value = row.get("hold_s" if wait else "length_s", "")
@@ -114,7 +114,7 @@ def read_timings(show: Show, data: bytes, name: str) -> tuple[Edit, tuple[str, .
         ms = _ms(value, "hold_s" if wait else "length_s", line, name)
         edit = _hold(slide, wait, ms) if wait else _length(slide, ms)
         if isinstance(edit, str):
-            told.append(f"Line {line}: {edit}")
+            told.append(f"TimingLine {line}: {edit}")
         elif edit is not None:
             edits.append(edit)
     return Several(f"Timings from {name}"[:200], tuple(edits)), tuple(told)

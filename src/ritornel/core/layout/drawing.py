@@ -8,7 +8,22 @@ import msgspec
 
 from ritornel.core.document.framings import size_of
 from ritornel.core.document.layouts import ground_of, layout_named, scale_of
-from ritornel.core.document.objects import Box, Clip, Footage, Gradient, Object, Paragraph, Photograph, Picture, Plain, Run, Shadow, Shape, Stroke, Text
+from ritornel.core.document.objects import (
+    Box,
+    Clip,
+    ClipBackground,
+    Gradient,
+    Object,
+    Paragraph,
+    Picture,
+    PictureBackground,
+    Plain,
+    Run,
+    Shadow,
+    Shape,
+    Stroke,
+    Text,
+)
 from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.document.theme import Furniture, Theme, colour_in, family_in, ground_in, in_theme
@@ -151,13 +166,13 @@ def _ground(slide: Slide, scenery: Scenery) -> list[Mark]:
     width, height = size.width_px, size.height_px
     ground = ground_in(scenery.theme, ground_of(slide, scenery.theme))
     whole = rectangle(0, 0, width, height)
-    if isinstance(ground, Photograph):
+    if isinstance(ground, PictureBackground):
         veil = f"{ground.colour[:7]}{math.floor(ground.veil * 255 + 0.5):02x}"
         asset = scenery.assets.get(ground.asset_id)
         cover = Picture("ground", "Background", Box(0, 0, width, height), ground.asset_id)
         place = fitted(cover, asset.width_px, asset.height_px) if asset else (0.0, 0.0, float(width), float(height))
         image = ImageMark(ground.asset_id, *place, whole)
-        if isinstance(ground, Footage) and asset:
+        if isinstance(ground, ClipBackground) and asset:
             image = ClipMark(ground.asset_id, *place, whole, out_ms=max(asset.lasts_ms, 1))
         marks: list[Mark] = [PathMark(whole, ground.colour[:7]), image]
         return marks + ([PathMark(whole, veil)] if ground.veil else [])

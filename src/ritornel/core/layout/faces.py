@@ -57,7 +57,7 @@ class Glyphs(msgspec.Struct, frozen=True):
     advance: float
 
 
-class Rise(msgspec.Struct, frozen=True):
+class FaceHeights(msgspec.Struct, frozen=True):
     """How far a face reaches above and below its baseline, as shares of its size."""
 
     ascent: float
@@ -93,11 +93,11 @@ def _coverage(path: Path) -> frozenset[int]:
 
 
 @cache
-def rise_of(face: Face) -> Rise:
+def rise_of(face: Face) -> FaceHeights:
     """The face's ascent and descent."""
     font = _font(face.path)
     extents = font.get_font_extents("ltr")
-    return Rise(extents.ascender / font.face.upem, -extents.descender / font.face.upem)
+    return FaceHeights(extents.ascender / font.face.upem, -extents.descender / font.face.upem)
 
 
 @lru_cache(maxsize=20_000)

@@ -18,7 +18,7 @@ INDENT = 1.15
 """How far each level of a list is set in, in sizes of the letters."""
 
 
-class Piece(msgspec.Struct, frozen=True):
+class TextStretch(msgspec.Struct, frozen=True):
     """A stretch of a paragraph in one face and one look."""
 
     text: str
@@ -44,18 +44,18 @@ def break_units(text: str) -> tuple[str, ...]:
     return tuple(LineBreaker(text, "en")) or (text,)
 
 
-def _pieces(paragraph: Paragraph, item: Text) -> list[Piece]:
-    result: list[Piece] = []
+def _pieces(paragraph: Paragraph, item: Text) -> list[TextStretch]:
+    result: list[TextStretch] = []
     for run in paragraph.runs:
         face = Face(item.family, run.weight or item.weight, item.italic if run.italic is None else run.italic)
         underline = item.underline if run.underline is None else run.underline
         colour = run.colour or item.colour
         for text, found in covering(run.text.translate(CONTROLS), face):
-            result.append(Piece(text, found, colour, underline or run.link is not None, run.highlight or item.highlight, run.link))
+            result.append(TextStretch(text, found, colour, underline or run.link is not None, run.highlight or item.highlight, run.link))
     return result
 
 
-def _advances(pieces: list[Piece], size_px: float) -> list[float]:
+def _advances(pieces: list[TextStretch], size_px: float) -> list[float]:
     """The advance of each character; a ligature's counts for its first character."""
     result: list[float] = []
     for piece in pieces:
@@ -93,11 +93,11 @@ def _line_spans(text: str, advances: list[float], width: float) -> list[tuple[in
     return spans
 
 
-def _stretches(pieces: list[Piece], levels: tuple[int, ...], span: tuple[int, int]) -> list[tuple[int, Piece]]:
+def _stretches(pieces: list[TextStretch], levels: tuple[int, ...], span: tuple[int, int]) -> list[tuple[int, TextStretch]]:
     """The pieces of a line, cut where the direction changes, each with its level, in the order of reading."""
     whole = "".join(piece.text for piece in pieces)
     visible_end = span[0] + len(whole[span[0] : span[1]].rstrip())
-    result: list[tuple[int, Piece]] = []
+    result: list[tuple[int, TextStretch]] = []
     at = 0
     for piece in pieces:
         first, last = max(span[0], at), min(visible_end, at + len(piece.text))
@@ -117,13 +117,13 @@ class _Letters(msgspec.Struct, frozen=True):
     size_px: float
     outline: Stroke | None
 
-    def mark(self, piece: Piece, x: float, baseline: float, advance: float, rtl: bool) -> TextMark:
+    def mark(self, piece: TextStretch, x: float, baseline: float, advance: float, rtl: bool) -> TextMark:
         face = piece.face
         stroke, width = (self.outline.colour, self.outline.width_px) if self.outline else (None, 0.0)
         return TextMark(piece.text, face.family, face.weight, face.italic, self.size_px, piece.colour, x, baseline, advance, stroke, width, rtl, piece.link)
 
 
-def _line_marks(stretches: list[tuple[int, Piece]], letters: _Letters, baseline: float) -> tuple[list[Mark], float]:
+def _line_marks(stretches: list[tuple[int, TextStretch]], letters: _Letters, baseline: float) -> tuple[list[Mark], float]:
     """The marks of one line from x 0, highlights first and underlines last, and how wide it is."""
     under, words, over = [], [], []
     x = 0.0
@@ -275,7 +275,7 @@ def _sign_marks(sign: str, item: Text, letters: _Letters, baseline: float, shift
     x = 0.0
     for text, found in covering(sign, face):
         advance = shaped(text, found, letters.size_px).advance
-        marks.append(letters.mark(Piece(text, found, item.colour), x, baseline, advance, False))
+        marks.append(letters.mark(TextStretch(text, found, item.colour), x, baseline, advance, False))
         x += advance
     start = shift + used + letters.size_px * 0.35 if rtl else shift - max(INDENT * letters.size_px, x + letters.size_px * 0.3)
     return [_shifted(mark, start, 0) for mark in marks]

@@ -10,7 +10,7 @@ from ritornel.core.document.objects import Gradient, Object, Picture, Plain, Sha
 from ritornel.core.document.show import Asset, Frame, Slide
 
 
-class Seen(msgspec.Struct, frozen=True):
+class Visibility(msgspec.Struct, frozen=True):
     """How an object is seen: outside the frame wholly or partly, and the object that covers it."""
 
     outside: Literal["", "partly", "wholly"] = ""
@@ -49,16 +49,16 @@ def outside(item: Object, frame: Frame) -> Literal["", "partly", "wholly"]:
     return "partly" if partly else ""
 
 
-def seen_on(slide: Slide, frame: Frame, assets: dict[str, Asset]) -> dict[str, Seen]:
+def seen_on(slide: Slide, frame: Frame, assets: dict[str, Asset]) -> dict[str, Visibility]:
     """By object id, all that is not simply there to be seen. Builds are not looked at."""
-    result: dict[str, Seen] = {}
+    result: dict[str, Visibility] = {}
     walls: list[tuple[str, tuple[float, float, float, float]]] = []
     for item in reversed(slide.objects):
         left, top, right, bottom = corners(item.box)
         beyond = outside(item, frame)
         cover = next((name for name, wall in walls if wall[0] <= left and wall[1] <= top and wall[2] >= right and wall[3] >= bottom), None)
         if beyond or cover:
-            result[item.id] = Seen(beyond, cover)
+            result[item.id] = Visibility(beyond, cover)
         if _opaque(item, assets):
             walls.append((item.id, (left, top, right, bottom)))
     return result

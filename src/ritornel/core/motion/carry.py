@@ -5,13 +5,13 @@ from typing import Literal
 
 import msgspec
 
-from ritornel.core.document.objects import Lettered, Object, Picture, Shape
+from ritornel.core.document.objects import Object, Picture, Shape, TextHolder
 from ritornel.core.document.show import Link
 
 Reason = Literal["by hand", "lineage", "picture", "words"]
 
 
-class Standing(msgspec.Struct, frozen=True):
+class CarryCandidate(msgspec.Struct, frozen=True):
     """An object as it takes part: its place in the stacking order, and where its middle is when the slide before ends, or the next begins."""
 
     item: Object
@@ -38,27 +38,27 @@ def _picture(item: Object) -> str | None:
 
 def _words(item: Object) -> tuple[str, str] | None:
     """Kind and text; two shapes of one form match without words."""
-    text = "\n".join(paragraph.text for paragraph in item.paragraphs).strip() if isinstance(item, Lettered) else ""
+    text = "\n".join(paragraph.text for paragraph in item.paragraphs).strip() if isinstance(item, TextHolder) else ""
     if isinstance(item, Shape):
         return f"shape {item.form}", text
     return (item.__class__.__name__, text) if text else None
 
 
 def _best(
-    old: Sequence[Standing], new: Sequence[Standing], alike: Callable[[Object], object], forbidden: set[tuple[str, str]]
-) -> list[tuple[Standing, Standing]]:
+    old: Sequence[CarryCandidate], new: Sequence[CarryCandidate], alike: Callable[[Object], object], forbidden: set[tuple[str, str]]
+) -> list[tuple[CarryCandidate, CarryCandidate]]:
     """The most pairs of equal key, and of those ways the one with the least sum of squared distances; ties go by the stacking order.
 
     The assignment is Crouse's variant of Jonker and Volgenant's algorithm (IEEE Transactions on Aerospace and Electronic Systems, 2016), as SciPy
     has it; what may not be paired costs more than all pairs together, so that it is never chosen while another can be.
     """
-    groups: dict[object, tuple[list[Standing], list[Standing]]] = {}
+    groups: dict[object, tuple[list[CarryCandidate], list[CarryCandidate]]] = {}
     for side, items in enumerate((old, new)):
         for standing in items:
             key = alike(standing.item)
             if key is not None:
                 groups.setdefault(key, ([], []))[side].append(standing)
-    found: list[tuple[Standing, Standing]] = []
+    found: list[tuple[CarryCandidate, CarryCandidate]] = []
     for left, right in groups.values():
         if not left or not right:
             continue
@@ -70,7 +70,7 @@ def _best(
     return found
 
 
-def _assigned(left: list[Standing], right: list[Standing], forbidden: set[tuple[str, str]]) -> list[tuple[Standing, Standing]]:
+def _assigned(left: list[CarryCandidate], right: list[CarryCandidate], forbidden: set[tuple[str, str]]) -> list[tuple[CarryCandidate, CarryCandidate]]:
     import numpy as np  # here, because most shows never need them and SciPy takes half a second to come in
     from scipy.optimize import linear_sum_assignment
 
@@ -83,7 +83,7 @@ def _assigned(left: list[Standing], right: list[Standing], forbidden: set[tuple[
     return [(left[row], right[column]) for row, column in zip(rows, columns, strict=True) if not never[row, column]]
 
 
-def pairs_of(old: Sequence[Standing], new: Sequence[Standing], links: Sequence[Link] = (), unlinks: Sequence[Link] = ()) -> tuple[Pair, ...]:
+def pairs_of(old: Sequence[CarryCandidate], new: Sequence[CarryCandidate], links: Sequence[Link] = (), unlinks: Sequence[Link] = ()) -> tuple[Pair, ...]:
     """The pairs in the stacking order of the new slide: those linked by hand first, then by lineage, by picture, by kind and words. A pair
     unlinked by hand is not made; its objects may find others."""
     forbidden = {(link.before, link.after) for link in unlinks}

@@ -4,7 +4,7 @@ import re
 
 import msgspec
 
-from ritornel.core.document.objects import Lettered
+from ritornel.core.document.objects import TextHolder
 from ritornel.core.document.show import Build, Slide
 from ritornel.core.motion.catalogue import effect_named
 from ritornel.core.schedule.slide_schedule import SlideSchedule
@@ -14,7 +14,7 @@ VERBS = {"enters": "enters", "accents": "is accented", "travels": "travels", "le
 _NUMBERED = re.compile(r"^\s*(\d{1,3})[.)]\s+(.*)$")
 
 
-class Arrival(msgspec.Struct, frozen=True):
+class BuildWords(msgspec.Struct, frozen=True):
     """A build in words: `what` it is of and what that `does`; `rule` is how it starts within its beat, empty for the first."""
 
     kind: str
@@ -28,7 +28,7 @@ class BeatLine(msgspec.Struct, frozen=True):
     """A beat as the Lectern tells it. `planned_ms` is when it begins on the self-running show's clock, `notes` what is said before the next cue."""
 
     title: str
-    arrivals: tuple[Arrival, ...]
+    arrivals: tuple[BuildWords, ...]
     notes: str
     planned_ms: int
 
@@ -70,20 +70,20 @@ def _named(slide: Slide, build: Build) -> str:
     item = next((entry for entry in slide.objects if entry.id == build.object_id), None)
     if item is None:
         return "the whole slide"
-    if build.part is not None and isinstance(item, Lettered):
+    if build.part is not None and isinstance(item, TextHolder):
         part = next((entry.text for entry in item.paragraphs if entry.id == build.part), "")
         if part.strip():
             return _shortened(part)
     return _shortened(item.name)
 
 
-def _arrival(slide: Slide, build: Build, first: bool, lasts_ms: int) -> Arrival:
+def _arrival(slide: Slide, build: Build, first: bool, lasts_ms: int) -> BuildWords:
     effect = effect_named(build.effect)
     what = _named(slide, build)
     rule = "" if first else {"together": "together", "follows": "follows"}.get(build.starts.__struct_config__.tag, "")  # type: ignore[arg-type]
     if effect.kind == "views":
-        return Arrival("views", "The view", f"flies to {what}", rule, lasts_ms)
-    return Arrival(effect.kind, what, VERBS[effect.kind], rule, lasts_ms)
+        return BuildWords("views", "The view", f"flies to {what}", rule, lasts_ms)
+    return BuildWords(effect.kind, what, VERBS[effect.kind], rule, lasts_ms)
 
 
 def beat_lines(slide: Slide, schedule: SlideSchedule, start_ms: int) -> tuple[BeatLine, ...]:

@@ -106,7 +106,7 @@ class Given(msgspec.Struct, frozen=True):
     by_ms: int
 
 
-class Outcome(msgspec.Struct, frozen=True):
+class TimingOutcome(msgspec.Struct, frozen=True):
     """What taking a timing does: how long the show would be with it, and with the target, which `reached_ms` tells whether it was met; what each
     slide gives for the target, greatest first."""
 
@@ -117,7 +117,7 @@ class Outcome(msgspec.Struct, frozen=True):
     gives: tuple[Given, ...]
 
 
-def taking(show: Show, timing: TakeTiming, name: str, target_ms: int | None = None, *, follows: bool = False) -> Outcome:
+def taking(show: Show, timing: TakeTiming, name: str, target_ms: int | None = None, *, follows: bool = False) -> TimingOutcome:
     """The edit that takes a timing into the show, and then stretches holds and lengths to a target where there is one.
 
     With `follows` nothing of the show is overwritten: its waits follow this timing (`follow_timing`).
@@ -129,11 +129,11 @@ def taking(show: Show, timing: TakeTiming, name: str, target_ms: int | None = No
     timed = apply_edit(show, edit).show
     before = compile_show(timed)
     if target_ms is None:
-        return Outcome(edit, notices, before.length_ms, before.length_ms, ())
+        return TimingOutcome(edit, notices, before.length_ms, before.length_ms, ())
     stretching, reached = spread(timed, target_ms)
     after = compile_show(apply_edit(timed, stretching).show)
     names = {slide.id: slide.name for slide in show.slides}
     given = [Given(new.slide_id, names[new.slide_id], new.length_ms - old.length_ms) for old, new in zip(before.slides, after.slides, strict=True)]
     gives = tuple(sorted((entry for entry in given if entry.by_ms), key=lambda entry: -abs(entry.by_ms)))
     both: Edit = Several(f"Use the timing of {name}, scaled", (edit, stretching))
-    return Outcome(both, notices, before.length_ms, reached, gives)
+    return TimingOutcome(both, notices, before.length_ms, reached, gives)

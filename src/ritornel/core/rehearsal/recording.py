@@ -66,7 +66,7 @@ def as_recorded(show: Show, section: Section) -> Show:
     return msgspec.structs.replace(show, slides=tuple(slides), music=(), marks=(), end="black", runs="on cue")
 
 
-class Piece(msgspec.Struct, frozen=True):
+class RecordedSlide(msgspec.Struct, frozen=True):
     """What was recorded of one slide, from its arrival or from when it was begun again: `from_ms` is where it begins in the recording. `cues` are when
     each fell, on the slide's clock; `waits` how long each wait had been open. It is `whole` where its slide was left by a cue."""
 
@@ -79,7 +79,7 @@ class Piece(msgspec.Struct, frozen=True):
     whole: bool
 
 
-def pieces_of(take: Take, leaving: Mapping[str, str] = {}) -> tuple[Piece, ...]:
+def pieces_of(take: Take, leaving: Mapping[str, str] = {}) -> tuple[RecordedSlide, ...]:
     """The recording's pieces in order, numbered from 0. `leaving` says by slide which cue leaves it. An event after the take's end was never recorded
     and is left out.
 
@@ -102,7 +102,7 @@ def pieces_of(take: Take, leaving: Mapping[str, str] = {}) -> tuple[Piece, ...]:
         cues = {event.cue_id: event.at_ms - first.at_ms for event in pressed if event.cue_id != leave}
         waits = {event.cue_id: event.waited_ms for event in pressed}
         lasts = (end_ms if left is None else left) - first.at_ms
-        pieces.append(Piece(number, first.slide_id, first.at_ms, lasts, cues, waits, left is not None))
+        pieces.append(RecordedSlide(number, first.slide_id, first.at_ms, lasts, cues, waits, left is not None))
     return tuple(pieces)
 
 
@@ -111,7 +111,7 @@ def leaving_cues(show: Show) -> dict[str, str]:
     return {slide.id: leaving_cue(slide) for slide in show.slides}
 
 
-def not_fitting(show: Show, pieces: Sequence[Piece]) -> tuple[str, ...]:
+def not_fitting(show: Show, pieces: Sequence[RecordedSlide]) -> tuple[str, ...]:
     """What of a recording no longer fits the show, in sentences; slides may have been moved as they like."""
     told = []
     gone = len({piece.slide_id for piece in pieces} - {slide.id for slide in show.slides})
@@ -137,7 +137,7 @@ class SectionState(msgspec.Struct, frozen=True):
     words: str
 
 
-class Standing(msgspec.Struct, frozen=True):
+class SectionProgress(msgspec.Struct, frozen=True):
     """What is known of a section's recordings: how far the newest has come and on which slide number, whose turn it is, how many of its slides have a
     piece picked, and how many of those are in the show as picked; the times as picked and as planned."""
 
@@ -153,7 +153,7 @@ class Standing(msgspec.Struct, frozen=True):
     who: str = ""
 
 
-def section_state(now: Standing) -> SectionState:
+def section_state(now: SectionProgress) -> SectionState:
     """What is to be told of a section, the most pressing first."""
     if now.progress == "recording":
         return SectionState("recording", "Being recorded now")

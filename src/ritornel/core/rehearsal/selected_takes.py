@@ -11,7 +11,7 @@ from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset, Show, Slide, Voice
 from ritornel.core.document.uses import uses_of
 from ritornel.core.errors import BadValue
-from ritornel.core.rehearsal.recording import Piece
+from ritornel.core.rehearsal.recording import RecordedSlide
 
 RECORDED = "rec-"
 """How the ids of what was recorded begin, on the shelf and on slides."""
@@ -20,7 +20,7 @@ RECORDED = "rec-"
 class Picked(msgspec.Struct, frozen=True):
     """A piece with its sound and, where a camera ran, its picture, as they would lie on the shelf."""
 
-    piece: Piece
+    piece: RecordedSlide
     sound: Asset
     picture: Asset | None = None
     placement: Placement = Placement()

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from ritornel.core.motion.channels import STILL
-from ritornel.core.schedule.performance import Layer, Sight
+from ritornel.core.schedule.performance import FrameState, Layer
 
 Planes = NDArray[np.uint8]
 """A frame in YUV 4:2:0: the rows of Y, then those of U and V."""
@@ -17,7 +17,7 @@ def _key(layer: Layer) -> Hashable:
     return layer.index, layer.objects, layer.view, layer.ground_played
 
 
-def two_still_layers(sight: Sight) -> tuple[Layer, Layer] | None:
+def two_still_layers(sight: FrameState) -> tuple[Layer, Layer] | None:
     """The lower layer and the one that is seen through over it, where that is all there is; None for any other sight."""
     if sight.blackness or len(sight.layers) != 2:
         return None
@@ -30,13 +30,13 @@ def two_still_layers(sight: Sight) -> tuple[Layer, Layer] | None:
 class Dissolves:
     """Frames of dissolves. `make` paints a sight as planes. What a frame shows never depends on the frame before; how long it takes does."""
 
-    def __init__(self, make: Callable[[Sight], Planes]) -> None:
+    def __init__(self, make: Callable[[FrameState], Planes]) -> None:
         self._make = make
         self._before: tuple[Hashable, Hashable] | None = None
         self._planes: tuple[NDArray[np.uint16], NDArray[np.uint16]] | None = None
         self._room: tuple[NDArray[np.uint16], NDArray[np.uint16]]
 
-    def planes(self, sight: Sight) -> Planes | None:
+    def planes(self, sight: FrameState) -> Planes | None:
         """The frame; None where it is no dissolve, or something in it moves. The conversion to YUV is linear, so blending after it is blending before
         it, up to rounding: both are within one step of 256 of each other."""
         layers = two_still_layers(sight)
@@ -46,7 +46,7 @@ class Dissolves:
             self._before, self._planes = keys, None
             return None
         if self._planes is None:
-            below, above = (self._make(Sight((msgspec.structs.replace(layer, values=STILL),))) for layer in layers)
+            below, above = (self._make(FrameState((msgspec.structs.replace(layer, values=STILL),))) for layer in layers)
             self._planes = below.astype(np.uint16), above.astype(np.uint16)
             self._room = np.empty_like(self._planes[0]), np.empty_like(self._planes[0])
         share = round(layers[1].values.opacity * 256)

@@ -21,7 +21,7 @@ from ritornel.core.render.frames import Frames, changing_frames
 from ritornel.core.render.muxing import join_film
 from ritornel.core.render.painter import MediaPath
 from ritornel.core.render.soundtrack import decoded_sounds, write_sound
-from ritornel.core.schedule.performance import Performance, Sight
+from ritornel.core.schedule.performance import FrameState, Performance
 from ritornel.core.time.edges import frame_count
 
 THREADS = 2
@@ -58,7 +58,7 @@ def check_film(performance: Performance, path: Path, order: FilmOrder) -> None:
         raise BadValue(f"“{performance.title}” lasts 0 s: there is nothing to film.", "show")
 
 
-def slide_of(sight: Sight) -> int:
+def slide_of(sight: FrameState) -> int:
     """Which slide a frame shows, from 1."""
     return sight.layers[-1].index + 1 if sight.layers else 0
 

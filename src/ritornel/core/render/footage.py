@@ -21,7 +21,7 @@ AHEAD_MS = 3000
 """An instant at most so far ahead is reached by decoding on; one further away, or behind, by looking for the key picture before it."""
 
 
-class Footage:
+class ClipReader:
     """An open clip. It keeps the picture it is at, and what it is asked for next may lie anywhere: the answer is always the same."""
 
     def __init__(self, path: Path, name: str) -> None:

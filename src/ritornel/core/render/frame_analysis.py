@@ -20,9 +20,9 @@ from ritornel.core.motion.channels import AWAY, STILL, Values
 from ritornel.core.render.flashes import Flashes, FlashMeter, luminance_of
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
-from ritornel.core.render.sequence import Sequence
+from ritornel.core.render.sequence import FrameSequence
 from ritornel.core.schedule.change_times import changing_spans
-from ritornel.core.schedule.performance import Performance, Sight, StagedSlide, perform, sight_at, sight_at_rest
+from ritornel.core.schedule.performance import FrameState, Performance, StagedSlide, perform, sight_at, sight_at_rest
 
 LARGE_PX, BOLD_PX, BOLD = 24.0, 18.66, 600
 LARGE_READABLE = 3.0
@@ -70,18 +70,18 @@ class _Canvas:
         # What Skia paints quickest into, four times as quick as RGBA where there are pictures.
         info = skia.ImageInfo.Make(width, height, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
         surface = skia.Surface.MakeRasterDirect(info, self._pixels, width * 4)
-        self._sequence = Sequence(Painter(performance, width, height, media, pictures), surface)
+        self._sequence = FrameSequence(Painter(performance, width, height, media, pictures), surface)
 
-    def pixels(self, sight: Sight) -> NDArray[np.uint8]:
+    def pixels(self, sight: FrameState) -> NDArray[np.uint8]:
         """The sight as BGRA, until the next is painted."""
         self._sequence.paint(sight)
         return self._pixels
 
 
-def _hidden(sight: Sight, object_ids: set[str]) -> Sight:
+def _hidden(sight: FrameState, object_ids: set[str]) -> FrameState:
     (layer,) = sight.layers
     objects = dict(layer.objects) | {(object_id, None): AWAY for object_id in object_ids}
-    return Sight((msgspec.structs.replace(layer, objects=tuple(objects.items())),), sight.blackness)
+    return FrameState((msgspec.structs.replace(layer, objects=tuple(objects.items())),), sight.blackness)
 
 
 def _words(item: ObjectDrawing) -> list[TextMark]:
@@ -167,7 +167,7 @@ def flashes_of(performance: Performance, index: int, media: MediaPath, pictures:
     canvas = _Canvas(performance, SMALL_PX, media, pictures)
     start, length = performance.schedule.starts_ms[index], performance.slides[index].schedule.length_ms
     meter, rate = FlashMeter(), _frames_a_s(performance, index)
-    before: Sight | None = None
+    before: FrameState | None = None
     seen: list[NDArray[np.uint8]] = []
     times: list[float] = []
     for number in _frames_that_change(performance.slides[index], rate, min(length, LONGEST_S * 1000) * rate // 1000):

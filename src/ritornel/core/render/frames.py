@@ -14,21 +14,21 @@ from ritornel.core.render.dissolves import Dissolves
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
-from ritornel.core.render.sequence import Sequence
-from ritornel.core.schedule.performance import Performance, Sight, sight_at
+from ritornel.core.render.sequence import FrameSequence
+from ritornel.core.schedule.performance import FrameState, Performance, sight_at
 from ritornel.core.time.edges import frame_count, frame_time_ms
 
 
-def sight_of_frame(performance: Performance, order: FilmOrder, number: int) -> Sight:
+def sight_of_frame(performance: Performance, order: FilmOrder, number: int) -> FrameState:
     """What a frame shows. A looping film's first transition comes from the last slide."""
     return sight_at(performance, float(frame_time_ms(number, order.rate)), first_pass=performance.schedule.end != "loop")
 
 
-def changing_frames(performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None) -> Iterator[tuple[int, Sight, bool]]:
+def changing_frames(performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None) -> Iterator[tuple[int, FrameState, bool]]:
     """Numbers of the frames from `first` until before `end` with what they show, and whether it is new. The show's last frame always comes, so that the film
     ends where the show does."""
     total = frame_count(performance.schedule.length_ms, order.rate)
-    before: Sight | None = None
+    before: FrameState | None = None
     for number in range(first, total if end is None else min(end, total)):
         sight = sight_of_frame(performance, order, number)
         new = sight != before
@@ -45,7 +45,7 @@ class Frames:
         self._painter = Painter(performance, order.width_px, order.height_px, media, pictures)
         self._pixels = np.zeros((order.height_px, order.width_px, 4), dtype=np.uint8)
         info = skia.ImageInfo.Make(order.width_px, order.height_px, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
-        self._sequence = Sequence(self._painter, skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4))
+        self._sequence = FrameSequence(self._painter, skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4))
         self._last: Any = None
         self._reformatter = VideoReformatter()
         self._dissolves = Dissolves(self._still_planes)
@@ -57,15 +57,15 @@ class Frames:
             source, format="yuv420p", dst_colorspace=int(Colorspace.ITU709), dst_color_range=int(ColorRange.MPEG)
         )
 
-    def _still_planes(self, sight: Sight) -> NDArray[np.uint8]:
+    def _still_planes(self, sight: FrameState) -> NDArray[np.uint8]:
         pixels = self._painter.image(sight).toarray(colorType=skia.kBGRA_8888_ColorType)
         return np.asarray(self._in_yuv(np.ascontiguousarray(pixels)).to_ndarray())
 
-    def _dissolved(self, sight: Sight) -> Any:
+    def _dissolved(self, sight: FrameState) -> Any:
         planes = self._dissolves.planes(sight)
         return None if planes is None else av.VideoFrame.from_ndarray(planes, format="yuv420p")
 
-    def frame(self, number: int, sight: Sight, new: bool) -> Any:
+    def frame(self, number: int, sight: FrameState, new: bool) -> Any:
         """The frame, `number` frames from where the counting begins."""
         if new or self._last is None:
             made = self._painter.through(sight)

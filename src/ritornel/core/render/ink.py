@@ -4,13 +4,13 @@ from collections.abc import Iterator
 
 import skia
 
-from ritornel.core.document.ink import EDGE_PX, INKS, Drawings, Stroke
+from ritornel.core.document.ink import EDGE_PX, INKS, Drawings, InkStroke
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.strokes import pen
 from ritornel.core.schedule.performance import Performance, sight_at_rest
 
 
-def paint_strokes(canvas: skia.Canvas, strokes: tuple[Stroke, ...]) -> None:
+def paint_strokes(canvas: skia.Canvas, strokes: tuple[InkStroke, ...]) -> None:
     """Each stroke over the ones before: its edge, then its ink. The canvas counts in px of the frame."""
     for stroke in strokes:
         ink = INKS[stroke.ink]

@@ -14,7 +14,7 @@ import msgspec
 
 from ritornel.core.document.show import Asset
 from ritornel.core.render.encoding import FilmOrder
-from ritornel.core.render.process_pool import Segment
+from ritornel.core.render.process_pool import FilmSegment
 from ritornel.core.schedule.performance import Performance
 from ritornel.core.sound.tempo import asset_and_rate
 
@@ -33,7 +33,7 @@ def _media(assets: Iterable[Asset], body: bytes) -> list[tuple[str, str]]:
     return sorted((asset.id, asset.sha256) for asset in assets if asset.id.encode() in body)
 
 
-def segment_key(performance: Performance, order: FilmOrder, webm: bool, segment: Segment) -> str:
+def segment_key(performance: Performance, order: FilmOrder, webm: bool, segment: FilmSegment) -> str:
     """A name for all that the pictures of a segment depend on: its slides and the one before them, when they begin counted from the segment's first
     frame, their media, how the show ends where that is seen, and how it is encoded."""
     schedule = performance.schedule

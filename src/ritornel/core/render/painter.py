@@ -12,7 +12,7 @@ from ritornel.core.layout.marks import ClipMark, ImageMark, Mark, ObjectDrawing,
 from ritornel.core.motion.channels import STILL, Values
 from ritornel.core.motion.depth import homography, in_depth
 from ritornel.core.render.display_lists import Recordings
-from ritornel.core.render.footage import Footage
+from ritornel.core.render.footage import ClipReader
 from ritornel.core.render.masking import begin_mask, end_mask, region_of
 from ritornel.core.render.outline import skia_path
 from ritornel.core.render.passthrough import bare_clip
@@ -20,7 +20,7 @@ from ritornel.core.render.pictures import MediaPath as MediaPath
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.strokes import filled_share, paint_colour, paint_path, pen
 from ritornel.core.render.typed_letters import Typing
-from ritornel.core.schedule.performance import Layer, Performance, Sight
+from ritornel.core.schedule.performance import FrameState, Layer, Performance
 
 # What Chromium does with pictures it scales, so that both painters show the same.
 _SAMPLING = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kNearest)
@@ -62,11 +62,11 @@ class Painter:
         self.top = (height_px - frame.height_px * self.scale) / 2
         self._media = media
         self._pictures = pictures or Pictures(media)
-        self._footage: dict[str, Footage] = {}
+        self._footage: dict[str, ClipReader] = {}
         self._layers: dict[tuple[int, tuple[object, ...]], skia.Image] = {}
         self._recordings = Recordings()
 
-    def paint(self, canvas: skia.Canvas, sight: Sight) -> None:
+    def paint(self, canvas: skia.Canvas, sight: FrameState) -> None:
         """Covers the whole canvas; what is outside a frame of other proportion stays black."""
         self.begin(canvas)
         carries = any(layer.ground < 1 for layer in sight.layers)
@@ -91,7 +91,7 @@ class Painter:
         if blackness > 0:
             canvas.drawColor(skia.ColorSetARGB(round(blackness * 255), 0, 0, 0))
 
-    def image(self, sight: Sight) -> skia.Image:
+    def image(self, sight: FrameState) -> skia.Image:
         """The sight as an image of the output's size."""
         surface = skia.Surface(self.width_px, self.height_px)
         with surface as canvas:
@@ -235,7 +235,7 @@ class Painter:
                     canvas.restore()
                 canvas.restore()
 
-    def _reader(self, mark: ClipMark) -> Footage:
+    def _reader(self, mark: ClipMark) -> ClipReader:
         """The open clip. Two places of one clip share a reader, which costs looking for them in turn and is right all the same."""
         if mark.asset_id not in self._footage:
             asset = self.performance.assets.get(mark.asset_id)
@@ -243,13 +243,13 @@ class Painter:
                 raise BadMedia(f"The clip “{mark.asset_id}” is missing, so its slide cannot be drawn.")
             while len(self._footage) >= self.OPEN_CLIPS:
                 self._footage.pop(next(iter(self._footage))).close()
-            self._footage[mark.asset_id] = Footage(self._media(asset.sha256), asset.name)
+            self._footage[mark.asset_id] = ClipReader(self._media(asset.sha256), asset.name)
         return self._footage[mark.asset_id]
 
     def _moment(self, mark: ClipMark, played: float | None, size_px: tuple[int, int] | None) -> skia.Image:
         return self._reader(mark).image_at(mark.at_ms(played), size_px)
 
-    def through(self, sight: Sight) -> Any:
+    def through(self, sight: FrameState) -> Any:
         """The frame as the clip's own file has it, in YUV 4:2:0 of BT.709, where a clip of the output's size is all there is to see; else None.
         What goes through unpainted costs a tenth."""
         bare = bare_clip(self.performance, sight)

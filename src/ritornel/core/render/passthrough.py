@@ -5,12 +5,12 @@ import msgspec
 from ritornel.core.layout.marks import ClipMark
 from ritornel.core.layout.outlines import rectangle
 from ritornel.core.motion.channels import STILL
-from ritornel.core.schedule.performance import Performance, Sight
+from ritornel.core.schedule.performance import FrameState, Performance
 
 NEAR_PX = 0.01
 
 
-def bare_clip(performance: Performance, sight: Sight) -> tuple[ClipMark, float | None] | None:
+def bare_clip(performance: Performance, sight: FrameState) -> tuple[ClipMark, float | None] | None:
     """The clip that covers the whole frame with nothing over it, and how much of it is played; None where there is more to see than that."""
     if sight.blackness or len(sight.layers) != 1:
         return None

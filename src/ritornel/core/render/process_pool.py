@@ -30,7 +30,7 @@ OWN_PAGES_BYTES = 1 << 20
 """What is at least so large, as pictures and frames are, goes back to the system when it is done with, and does not stay in a heap with holes."""
 
 
-class Segment(msgspec.Struct, frozen=True):
+class FilmSegment(msgspec.Struct, frozen=True):
     """Frames from `first` until before `end`."""
 
     number: int
@@ -38,7 +38,7 @@ class Segment(msgspec.Struct, frozen=True):
     end: int
 
 
-class Scene(msgspec.Struct, frozen=True):
+class FilmSource(msgspec.Struct, frozen=True):
     """What a film is made from: the show, the order, and where each medium lies."""
 
     show: Show
@@ -54,14 +54,14 @@ class Told(msgspec.Struct, frozen=True):
     """What one of the crew tells: how many frames of a segment are done and whether it is whole, or, where it has no segment, that the sound is; which
     slide is drawn; what went wrong."""
 
-    segment: Segment | None
+    segment: FilmSegment | None
     frames: int = 0
     whole: bool = False
     slide: int = 0
     failure: BaseException | None = None
 
 
-def picture_place(folder: Path, segment: Segment) -> Path:
+def picture_place(folder: Path, segment: FilmSegment) -> Path:
     """Where the pictures of a segment lie when they are whole."""
     return folder / f"{segment.number:03d}.mp4"
 
@@ -75,7 +75,7 @@ class Crew:
     """Makes the segments, and the sound where it is `heard`, in at most `processes` processes at a time. The sound's maker begins first: it is the longest
     of all parts and holds the most libraries, so when it has ended another draws in its place."""
 
-    def __init__(self, scene: Scene, folder: Path, webm: bool, segments: list[Segment], heard: bool, processes: int) -> None:
+    def __init__(self, scene: FilmSource, folder: Path, webm: bool, segments: list[FilmSegment], heard: bool, processes: int) -> None:
         # What they need is imported once, in a process they are forked from: its memory is shared.
         self._context = multiprocessing.get_context("forkserver")
         self._context.set_forkserver_preload([__name__])
@@ -134,20 +134,20 @@ def _plain(error: BaseException) -> BaseException:
     return error if isinstance(error, RitornelError | OSError) else RitornelError(f"The film could not be made ({type(error).__name__}: {error}).")
 
 
-def _draw_segments(scene: Scene, folder: Path, webm: bool, told: Any, wanted: Any) -> None:
+def _draw_segments(scene: FilmSource, folder: Path, webm: bool, told: Any, wanted: Any) -> None:
     """What a drawer does: draws segments until there are no more."""
     _prepare()
-    segment: Segment | None = None
+    segment: FilmSegment | None = None
     try:
         performance = perform(scene.show)
         frames = Frames(performance, scene.order, scene.path, Pictures(scene.path, kept_pixels=KEPT_PIXELS))
         while (segment := wanted.get()) is not None:
             write_segment(performance, frames, scene.order, segment, folder, webm, told.put)
     except BaseException as error:
-        told.put(Told(segment or Segment(0, 0, 0), failure=_plain(error)))
+        told.put(Told(segment or FilmSegment(0, 0, 0), failure=_plain(error)))
 
 
-def write_segment(performance: Performance, frames: Frames, order: FilmOrder, segment: Segment, folder: Path, webm: bool, tell: Callable[[Told], None]) -> None:
+def write_segment(performance: Performance, frames: Frames, order: FilmOrder, segment: FilmSegment, folder: Path, webm: bool, tell: Callable[[Told], None]) -> None:
     """Writes the pictures of one segment, counted from its first. It is in its place when it is whole."""
     unfinished = folder / f".{segment.number:03d}.{os.getpid()}"
     with av.open(str(unfinished), "w", format="mp4") as container:
@@ -163,7 +163,7 @@ def write_segment(performance: Performance, frames: Frames, order: FilmOrder, se
     tell(Told(segment, segment.end - segment.first, True, slide))
 
 
-def _make_sound(scene: Scene, folder: Path, webm: bool, told: Any) -> None:
+def _make_sound(scene: FilmSource, folder: Path, webm: bool, told: Any) -> None:
     """What the sound's maker does: decodes, mixes, measures, masters and encodes the whole."""
     _prepare()
     try:
@@ -173,7 +173,7 @@ def _make_sound(scene: Scene, folder: Path, webm: bool, told: Any) -> None:
         told.put(Told(None, failure=_plain(error)))
 
 
-def write_whole_sound(scene: Scene, folder: Path, webm: bool) -> None:
+def write_whole_sound(scene: FilmSource, folder: Path, webm: bool) -> None:
     """Writes the whole sound. It is in its place when it is whole; what is decoded for it lies in the folder meanwhile."""
     performance, unfinished, samples = perform(scene.show), folder / f".sound.{os.getpid()}", folder / f".samples.{os.getpid()}"
     for left in folder.glob(".samples.*"):

@@ -14,7 +14,7 @@ from ritornel.core.render.film import Progress, Report, check_film, moved_there,
 from ritornel.core.render.frames import sight_of_frame
 from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
 from ritornel.core.render.muxing import join_film
-from ritornel.core.render.process_pool import Crew, Scene, Segment, picture_place, sound_place
+from ritornel.core.render.process_pool import Crew, FilmSegment, FilmSource, picture_place, sound_place
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.time.edges import frame_count
 
@@ -26,7 +26,7 @@ MOST_SEGMENTS = 64
 PLAN = "plan.json"
 
 
-def segments_of(performance: Performance, order: FilmOrder) -> tuple[Segment, ...]:
+def segments_of(performance: Performance, order: FilmOrder) -> tuple[FilmSegment, ...]:
     """The film's frames parted at still points: where a slide or a beat begins after a rest of six frames, at least eight seconds apart.
 
     A show of three slides of 10 s that stand still at their ends has three segments.
@@ -43,11 +43,11 @@ def segments_of(performance: Performance, order: FilmOrder) -> tuple[Segment, ..
         before = sight_of_frame(performance, order, frame - 1)
         if all(sight_of_frame(performance, order, frame - back) == before for back in range(2, STILL_FRAMES + 1)):
             cuts.append(int(frame))
-    return tuple(Segment(number, first, end) for number, (first, end) in enumerate(zip(cuts, [*cuts[1:], total], strict=True)))
+    return tuple(FilmSegment(number, first, end) for number, (first, end) in enumerate(zip(cuts, [*cuts[1:], total], strict=True)))
 
 
 def write_parted(
-    scene: Scene, path: Path, folder: Path, report: Report | None = None, processes: int = 2, store: SegmentStore | None = None
+    scene: FilmSource, path: Path, folder: Path, report: Report | None = None, processes: int = 2, store: SegmentStore | None = None
 ) -> None:
     """Writes a film as `write_film` does, in segments drawn by `processes` processes at a time. `folder` keeps what is finished until the film is whole, or
     `report` says that nobody wants it; a film that was interrupted goes on from there. What is in the `store` from an earlier film is not made again.
@@ -89,7 +89,7 @@ def write_parted(
         report(Progress(total, total, len(performance.slides)))
 
 
-def _known(performance: Performance, order: FilmOrder, segments: tuple[Segment, ...], folder: Path, webm: bool) -> dict[Path, str]:
+def _known(performance: Performance, order: FilmOrder, segments: tuple[FilmSegment, ...], folder: Path, webm: bool) -> dict[Path, str]:
     """Where each part lies when it is finished, with the name that it is kept under."""
     parts = {picture_place(folder, segment): segment_key(performance, order, webm, segment) for segment in segments}
     if performance.sound_ids():
@@ -98,7 +98,7 @@ def _known(performance: Performance, order: FilmOrder, segments: tuple[Segment, 
 
 
 def _make_parts(
-    scene: Scene, performance: Performance, segments: tuple[Segment, ...], folder: Path, suffix: str, report: Report | None, processes: int
+    scene: FilmSource, performance: Performance, segments: tuple[FilmSegment, ...], folder: Path, suffix: str, report: Report | None, processes: int
 ) -> None:
     total = segments[-1].end
     open_ones = [segment for segment in segments if not picture_place(folder, segment).is_file()]

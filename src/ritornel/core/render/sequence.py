@@ -4,7 +4,7 @@ import skia
 
 from ritornel.core.motion.channels import STILL
 from ritornel.core.render.painter import Painter
-from ritornel.core.schedule.performance import Layer, Sight
+from ritornel.core.schedule.performance import FrameState, Layer
 
 
 def resting(order: dict[str, int], before: Layer, now: Layer) -> int:
@@ -17,7 +17,7 @@ def resting(order: dict[str, int], before: Layer, now: Layer) -> int:
     return min(changed, default=len(order))
 
 
-class Sequence:
+class FrameSequence:
     """Paints sights onto a raster surface of the painter's size. What it shows never depends on what was painted before; how long it takes does: a list
     that grows on a photograph costs the line that comes, not the photograph."""
 
@@ -28,7 +28,7 @@ class Sequence:
         self._count = -1
         self._order: dict[str, int] = {}
 
-    def paint(self, sight: Sight) -> None:
+    def paint(self, sight: FrameState) -> None:
         """Covers the whole surface."""
         (layer, *others) = sight.layers or (None,)
         if layer is None or others or layer.values != STILL or layer.ground < 1:

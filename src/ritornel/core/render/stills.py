@@ -6,12 +6,12 @@ import skia
 
 from ritornel.core.render.film import Progress, Report
 from ritornel.core.render.painter import MediaPath, Painter
-from ritornel.core.schedule.performance import Performance, Sight, sight_at_rest
+from ritornel.core.schedule.performance import FrameState, Performance, sight_at_rest
 
 LIGHT_QUALITY = 60
 
 
-def png_of(performance: Performance, sight: Sight, width_px: int, height_px: int, media: MediaPath) -> bytes:
+def png_of(performance: Performance, sight: FrameState, width_px: int, height_px: int, media: MediaPath) -> bytes:
     """The sight as a PNG file."""
     image = Painter(performance, width_px, height_px, media).image(sight)
     return bytes(image.encodeToData(skia.EncodedImageFormat.kPNG, 100))
@@ -27,7 +27,7 @@ def last_picture(performance: Performance, index: int, width_px: int, media: Med
     return _light(performance, sight_at_rest(performance, index, len(performance.slides[index].schedule.beats) - 1), width_px, media)
 
 
-def _light(performance: Performance, sight: Sight, width_px: int, media: MediaPath) -> bytes:
+def _light(performance: Performance, sight: FrameState, width_px: int, media: MediaPath) -> bytes:
     height_px = max(round(width_px * performance.frame.height_px / performance.frame.width_px), 1)
     image = Painter(performance, width_px, height_px, media).image(sight)
     return bytes(image.encodeToData(skia.EncodedImageFormat.kWEBP, LIGHT_QUALITY))

@@ -3,7 +3,7 @@
 from ritornel.core.document.objects import Caption, Clip
 from ritornel.core.layout.marks import ClipMark
 from ritornel.core.schedule.clips import clip_runs_ms
-from ritornel.core.schedule.performance import Performance, Sight
+from ritornel.core.schedule.performance import FrameState, Performance
 from ritornel.core.schedule.slide_schedule import clip_of
 from ritornel.core.time.milliseconds import round_half_up
 
@@ -44,7 +44,7 @@ def compile_captions(performance: Performance) -> tuple[Caption, ...]:
     return tuple(result)
 
 
-def caption_in(performance: Performance, sight: Sight) -> str:
+def caption_in(performance: Performance, sight: FrameState) -> str:
     """What is read of all that is seen at an instant: of the foremost clip that speaks; nothing where none does."""
     for layer in reversed(sight.layers):
         values = dict(layer.objects)

@@ -5,10 +5,10 @@ from typing import Any
 
 import msgspec
 
-from ritornel.core.document.objects import Lettered, Object, Picture
+from ritornel.core.document.objects import Object, Picture, TextHolder
 from ritornel.core.document.show import Frame, Slide
 from ritornel.core.layout.marks import ObjectDrawing, SlideDrawing
-from ritornel.core.motion.carry import Pair, Standing, pairs_of
+from ritornel.core.motion.carry import CarryCandidate, Pair, pairs_of
 from ritornel.core.motion.channels import STILL, Channel, Ramp, Values
 from ritornel.core.motion.easing import EVEN, Curve, curve_of
 from ritornel.core.motion.sampling import values_at
@@ -50,14 +50,14 @@ def _enters(staged: Ended, item: Object) -> bool:
     firsts = {motion.part: motion.away_first for motion in staged.tracks.motions if motion.object_id == item.id and not (motion.part or "").startswith("+")}
     if firsts.get(None):
         return True
-    parts = [paragraph.id for paragraph in item.paragraphs] if isinstance(item, Lettered) else []
+    parts = [paragraph.id for paragraph in item.paragraphs] if isinstance(item, TextHolder) else []
     return bool(parts) and all(firsts.get(part) for part in parts)
 
 
 def _away(values: dict[tuple[str, str | None], Values], item: Object) -> bool:
     if not values.get((item.id, None), STILL).shown:
         return True
-    parts = [paragraph.id for paragraph in item.paragraphs] if isinstance(item, Lettered) else []
+    parts = [paragraph.id for paragraph in item.paragraphs] if isinstance(item, TextHolder) else []
     return bool(parts) and all(not values.get((item.id, part), STILL).shown for part in parts)
 
 
@@ -70,8 +70,8 @@ def carried_pairs(old: Ended, new: Ended) -> tuple[tuple[Pair, ...], tuple[Refus
     final = _final(old)
     old_drawn = {item.object_id: item for item in old.drawing.objects}
     new_drawn = {item.object_id: item for item in new.drawing.objects}
-    befores = [Standing(item, at, *_middle(old_drawn[item.id], final.get((item.id, None), STILL))) for at, item in enumerate(old.slide.objects)]
-    afters = [Standing(item, at, *_middle(new_drawn[item.id], STILL)) for at, item in enumerate(new.slide.objects)]
+    befores = [CarryCandidate(item, at, *_middle(old_drawn[item.id], final.get((item.id, None), STILL))) for at, item in enumerate(old.slide.objects)]
+    afters = [CarryCandidate(item, at, *_middle(new_drawn[item.id], STILL)) for at, item in enumerate(new.slide.objects)]
     there = [standing for standing in befores if not _away(final, standing.item)]
     coming = [standing for standing in afters if not _enters(new, standing.item)]
     links, unlinks = new.slide.links, new.slide.unlinks
@@ -158,8 +158,8 @@ def _same_look(a: ObjectDrawing, b: ObjectDrawing, one: Object, other: Object) -
     if type(one) is not type(other):
         return False
     fields = [name for name in one.__struct_fields__ if name not in skip and name != "paragraphs"]
-    text = [[(run.text, run.colour, run.weight) for run in p.runs] for p in one.paragraphs] if isinstance(one, Lettered) else []
-    same = [[(run.text, run.colour, run.weight) for run in p.runs] for p in other.paragraphs] if isinstance(other, Lettered) else []
+    text = [[(run.text, run.colour, run.weight) for run in p.runs] for p in one.paragraphs] if isinstance(one, TextHolder) else []
+    same = [[(run.text, run.colour, run.weight) for run in p.runs] for p in other.paragraphs] if isinstance(other, TextHolder) else []
     return text == same and all(getattr(one, name) == getattr(other, name) for name in fields)
 
 

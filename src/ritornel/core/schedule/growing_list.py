@@ -16,7 +16,7 @@ from ritornel.core.schedule.slide_schedule import SlideSchedule
 from ritornel.core.schedule.tracks import SlideTracks, tracks_of
 
 
-class Arrival(msgspec.Struct, frozen=True):
+class LineArrival(msgspec.Struct, frozen=True):
     """When a line comes, and by how much the lines before it glide up, in px."""
 
     part: str
@@ -37,15 +37,15 @@ def heights(drawing: ObjectDrawing) -> list[float]:
     return [part.pivot_y + part.height / 2 - top for part in parts]
 
 
-def arrivals(item: Text, drawing: ObjectDrawing, slide: Slide, schedule: SlideSchedule) -> list[Arrival]:
+def arrivals(item: Text, drawing: ObjectDrawing, slide: Slide, schedule: SlideSchedule) -> list[LineArrival]:
     """The lines that enter by a build of their own, from the first down. A line without one is there from the start."""
     high = [0.0, *heights(drawing)]
-    found: list[Arrival] = []
+    found: list[LineArrival] = []
     for number, paragraph in enumerate(item.paragraphs):
         for at, (build, time) in enumerate(zip(slide.order, schedule.builds, strict=True)):
             if build.object_id == item.id and build.part == paragraph.id and build.effect.startswith("enters"):
                 shift = (high[number + 1] - high[number]) / 2
-                found.append(Arrival(paragraph.id, at, time.beat, time.offset_ms, time.lasts_ms, build.pace, shift))
+                found.append(LineArrival(paragraph.id, at, time.beat, time.offset_ms, time.lasts_ms, build.pace, shift))
                 break
     return found
 

@@ -7,7 +7,7 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.objects import Clip, Lettered, Picture, PlayClip, PlaySound
+from ritornel.core.document.objects import Clip, Picture, PlayClip, PlaySound, TextHolder
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.layout.drawing import Scenery, draw_slide, scenery_of
 from ritornel.core.layout.marks import ClipMark, ImageMark, SlideDrawing
@@ -90,7 +90,7 @@ class Layer(msgspec.Struct, frozen=True):
     ground_played: float | None = None
 
 
-class Sight(msgspec.Struct, frozen=True):
+class FrameState(msgspec.Struct, frozen=True):
     """What is seen at an instant: layers from the back over black, and how far all of it has gone to black (0..1)."""
 
     layers: tuple[Layer, ...]
@@ -159,34 +159,34 @@ def last_layer(performance: Performance, index: int, values: Values = STILL) -> 
     return _layer(performance, index, schedule.length_ms, beat, since_ms, values)
 
 
-def sight_at(performance: Performance, time_ms: float, first_pass: bool = True) -> Sight:
+def sight_at(performance: Performance, time_ms: float, first_pass: bool = True) -> FrameState:
     """What the self-running show shows. The first slide comes out of black on the first pass, out of the last slide on later ones."""
     moment = moment_at(performance.schedule, time_ms)
     if moment.index < 0:
-        return Sight(())
+        return FrameState(())
     staged = performance.slides[moment.index]
     if moment.phase in ("to black", "over"):
         blackness = 0.0
         if performance.schedule.end == "black":
             blackness = min(1.0, (time_ms - performance.schedule.content_ms) / BLACK_MS)
-        return Sight((last_layer(performance, moment.index),), blackness)
+        return FrameState((last_layer(performance, moment.index),), blackness)
     if moment.phase == "transition":
         progress = moment.slide_ms / staged.schedule.transition_ms
         layers = staged.tracks.layers
         new = _layer(performance, moment.index, moment.slide_ms, moment.beat, moment.since_ms, layer_values(layers.new, progress))
         if moment.index == 0 and first_pass:
-            return Sight((new,))
+            return FrameState((new,))
         new = moved_layer(new, layers.new_objects, progress, value_at(layers.new_ground, EVEN, progress) if layers.new_ground else 1.0)
         before = (moment.index - 1) % len(performance.slides)
         old = moved_layer(last_layer(performance, before, layer_values(layers.old, progress)), layers.old_objects, progress)
-        return Sight((new, old) if layers.old_on_top else (old, new))
-    return Sight((_layer(performance, moment.index, moment.slide_ms, moment.beat, moment.since_ms),))
+        return FrameState((new, old) if layers.old_on_top else (old, new))
+    return FrameState((_layer(performance, moment.index, moment.slide_ms, moment.beat, moment.since_ms),))
 
 
-def sight_at_rest(performance: Performance, index: int, beat: int) -> Sight:
+def sight_at_rest(performance: Performance, index: int, beat: int) -> FrameState:
     """Shown slide number `index` when a beat is complete."""
     schedule = performance.slides[index].schedule
-    return Sight((_layer(performance, index, schedule.beats[beat].end_ms, beat, float("inf")),))
+    return FrameState((_layer(performance, index, schedule.beats[beat].end_ms, beat, float("inf")),))
 
 
 def builtins_of(performance: Performance, media: Mapping[str, str]) -> dict[str, Any]:
@@ -256,7 +256,7 @@ def words_on(slide: Slide) -> str:
     """What a screen reader is told of the slide: its texts and text alternatives in stacking order."""
     words: list[str] = []
     for item in slide.objects:
-        if isinstance(item, Lettered):
+        if isinstance(item, TextHolder):
             words.extend(paragraph.text for paragraph in item.paragraphs if paragraph.text)
         elif isinstance(item, Picture) and item.alternative:
             words.append(item.alternative)

@@ -2,7 +2,7 @@
 
 import msgspec
 
-from ritornel.core.document.objects import Lettered
+from ritornel.core.document.objects import TextHolder
 from ritornel.core.document.show import Slide
 from ritornel.core.schedule.slide_schedule import SlideSchedule
 from ritornel.core.time.milliseconds import round_half_up
@@ -24,7 +24,7 @@ def reading_ms(slide: Slide) -> int:
 
     27 words take 10 500 ms.
     """
-    words = sum(words_in(p.text) for item in slide.objects if isinstance(item, Lettered) for p in item.paragraphs)
+    words = sum(words_in(p.text) for item in slide.objects if isinstance(item, TextHolder) for p in item.paragraphs)
     return round_half_up(READING_MS + words * 1000 / WORDS_PER_S) if words else 0
 
 

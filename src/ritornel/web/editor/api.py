@@ -11,7 +11,7 @@ from ritornel.core.checks.inconsistencies import differences_of
 from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.edits import Edit
 from ritornel.core.document.layouts import refitted
-from ritornel.core.document.objects import Photograph
+from ritornel.core.document.objects import PictureBackground
 from ritornel.core.document.pairing import paired
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
@@ -205,4 +205,4 @@ def themes(request: HttpRequest) -> HttpResponse:
     rows = Show.objects.filter(owner=person_of(request)).values("id", "title", "theme")
     shows = [{**row, "theme": from_builtins(row["theme"], Theme, "The theme")} for row in rows]
     # A theme with a picture needs that picture's show; it stays there.
-    return json_reply({"shows": [row for row in shows if not any(isinstance(g, Photograph) for g in (row["theme"].ground, row["theme"].opening))]})
+    return json_reply({"shows": [row for row in shows if not any(isinstance(g, PictureBackground) for g in (row["theme"].ground, row["theme"].opening))]})

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import msgspec
 
-from ritornel.core.checks import Seen
+from ritornel.core.checks import FrameAnalysis
 from ritornel.core.document.decoding import to_json
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadMedia
@@ -43,14 +43,14 @@ def _path(stamp: str) -> Path:
     return derived_path("frames", stamp, ".json")
 
 
-def seen_of(show: Show) -> tuple[dict[str, Seen], int]:
+def seen_of(show: Show) -> tuple[dict[str, FrameAnalysis], int]:
     """What is known of each slide, and how many are still to be looked at."""
-    known: dict[str, Seen] = {}
+    known: dict[str, FrameAnalysis] = {}
     left = 0
     for slide_id, stamp in _stamps(show).items():
         path = _path(stamp)
         if path.is_file():
-            known[slide_id] = msgspec.json.decode(path.read_bytes(), type=Seen)
+            known[slide_id] = msgspec.json.decode(path.read_bytes(), type=FrameAnalysis)
         else:
             left += 1
     return known, left
@@ -78,7 +78,7 @@ def look(show: Show) -> None:
             # They are looked at in their order: the first that is missing is the one the process fell over.
             for _, stamp in group[:1]:
                 with atomic_file(_path(stamp)) as unfinished:
-                    unfinished.write_bytes(msgspec.json.encode(Seen()))
+                    unfinished.write_bytes(msgspec.json.encode(FrameAnalysis()))
             group = group[1:]
 
     with ThreadPoolExecutor(BESIDE) as pool:

@@ -7,7 +7,7 @@ from django.urls import reverse
 
 from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.edits.draft import target_of
-from ritornel.core.document.objects import Lettered
+from ritornel.core.document.objects import TextHolder
 from ritornel.core.document.show import RUNS, Show, Slide
 from ritornel.core.document.themes import weak_contrasts
 from ritornel.core.document.uses import uses_changed, uses_of
@@ -45,7 +45,7 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
     for build, time in zip(slide.order, schedule.builds, strict=True):
         item = slide.object(build.object_id)
         name = item.name if item else target_of(slide, build)
-        if build.part is not None and isinstance(item, Lettered):
+        if build.part is not None and isinstance(item, TextHolder):
             place = next(n for n, paragraph in enumerate(item.paragraphs, 1) if paragraph.id == build.part)
             name = f"{name} {place}"
         effect = EFFECTS[build.effect]

@@ -6,7 +6,7 @@ from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits.objects import same_on
 from ritornel.core.document.framings import size_of, whole_view
 from ritornel.core.document.layouts import box_of, differences, empty_places, ground_of
-from ritornel.core.document.objects import Box, Lettered, Object
+from ritornel.core.document.objects import Box, Object, TextHolder
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.layout.drawing import assets_of, scenery_of
 from ritornel.core.layout.guides import guides_of
@@ -81,7 +81,7 @@ def composing(show: Show, slide: Slide, staged: StagedSlide) -> dict[str, Any]:
         "before": sorted({item.id for words, item, _ in beside if words == "on the slide before"}),
         "seen": {key: to_builtins(value) for key, value in seen_on(slide, size_of(slide, show.frame), assets_of(show)).items()},
         "away": sorted(object_id for object_id, values in away.items() if all(values)),
-        "small": sorted(item.id for item in slide.objects if isinstance(item, Lettered) and 0 < drawn[item.id].size_px < small),
+        "small": sorted(item.id for item in slide.objects if isinstance(item, TextHolder) and 0 < drawn[item.id].size_px < small),
         "readable_px": small,
         "whole": to_builtins(whole_view(slide, show.frame)),
         "places": [{**to_builtins(place), "box": to_builtins(box_of(place, show.frame))} for place in empty_places(slide)],

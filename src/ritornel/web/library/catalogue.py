@@ -16,7 +16,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.edits import AddAssets, ChangeAsset, Several
 from ritornel.core.errors import BadValue, UnknownName
-from ritornel.outside import Catalogue, Entry, Kind, NoAnswer, VideoSite
+from ritornel.outside import Catalogue, CatalogueEntry, Kind, NoAnswer, VideoSite
 from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.library.shelf_entries import shelf_line
 from ritornel.web.library.tasks import begin_work
@@ -66,7 +66,7 @@ def search(request: HttpRequest, show_id: str) -> HttpResponse:
     return json_reply({"found": [msgspec.structs.replace(entry, words=()) for entry in found]})
 
 
-def _entry(entry_id: str) -> Entry:
+def _entry(entry_id: str) -> CatalogueEntry:
     entry = asked("The catalogue", lambda: catalogue().entry(entry_id))
     if entry is None:
         raise UnknownName(f"The catalogue has no “{entry_id}” any more.")
@@ -89,7 +89,7 @@ def sample(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponseBas
     return response
 
 
-def _brought(request: HttpRequest, show_id: str, entry: Entry, data: bytes) -> HttpResponse:
+def _brought(request: HttpRequest, show_id: str, entry: CatalogueEntry, data: bytes) -> HttpResponse:
     """Puts it on the shelf with its credit in one step; what lies there already is answered instead."""
     intake = take_in(SimpleUploadedFile(entry.file_name, data), new_id(), author=entry.author, licence=entry.licence, credit=entry.credit)
     asset = msgspec.structs.replace(intake.asset, name=entry.name, alternative=entry.name if intake.asset.width_px else "")

@@ -6,7 +6,7 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.views.decorators.http import require_GET, require_POST
 
-from ritornel.core.checks import Finding, check_show
+from ritornel.core.checks import Finding, find_problems
 from ritornel.core.document.decoding import from_json, to_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
@@ -29,7 +29,7 @@ FIRST_PX = 640
 def _stoppers(row: Show, show: ShowValue) -> list[Finding]:
     """What would stop the show and was not set aside."""
     aside = set(row.set_aside.values_list("finding", flat=True))
-    return [finding for finding in check_show(show, heard=heard_of(show), looked=seen_of(show)[0]) if finding.severity == "stops" and finding.id not in aside]
+    return [finding for finding in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0]) if finding.severity == "stops" and finding.id not in aside]
 
 
 @login_required

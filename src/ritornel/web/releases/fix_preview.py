@@ -4,7 +4,7 @@ from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
-from ritornel.core.checks import check_show
+from ritornel.core.checks import find_problems
 from ritornel.core.checks.fix_outcome import mended
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
@@ -26,7 +26,7 @@ def mend_preview(request: HttpRequest, show_id: str) -> HttpResponse:
     """{"words": what changes of the show's time, "picture": the slide as it would look, where it would look different}. Nothing is changed."""
     show = value_of(owned_show(show_id, request))
     wanted = request.GET.get("finding", "")
-    finding = next((entry for entry in check_show(show, heard=heard_of(show), looked=seen_of(show)[0]) if entry.id == wanted), None)
+    finding = next((entry for entry in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0]) if entry.id == wanted), None)
     if finding is None:
         raise BadValue("That finding is no longer there.", "finding")
     would = mended(show, finding)

@@ -11,7 +11,7 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from ritornel.core.checks import Finding, Heard, check_show
+from ritornel.core.checks import Finding, ShowLoudness, find_problems
 from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
@@ -117,14 +117,14 @@ def checks(request: HttpRequest, show_id: str) -> HttpResponse:
     seen, left = seen_of(show)
     if left and request.GET.get("ask"):
         ask_for_looks(row.pk)
-    found = [line(finding) for finding in check_show(show, faults, heard_of(show), seen)]
+    found = [line(finding) for finding in find_problems(show, faults, heard_of(show), seen)]
     return json_reply({"revision": row.revision, "findings": found, "looking": left})
 
 
-def heard_of(show: ShowValue) -> Heard | None:
+def heard_of(show: ShowValue) -> ShowLoudness | None:
     """How loud the show was measured to be, where the worker has."""
     known = measured(perform(show))
-    return Heard(known.lufs, known.lands_at_lufs) if known is not None else None
+    return ShowLoudness(known.lufs, known.lands_at_lufs) if known is not None else None
 
 
 @login_required
@@ -144,7 +144,7 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
     if len(reason) > 300:
         raise BadValue(f"The reason has {len(reason)} characters; at most 300 can be kept.", "reason")
     show = value_of(row)
-    if finding not in {entry.id for entry in check_show(show, heard=heard_of(show), looked=seen_of(show)[0])} and not finding.startswith("missing:"):
+    if finding not in {entry.id for entry in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0])} and not finding.startswith("missing:"):
         raise BadValue("That finding is no longer there.", "finding")
     row.set_aside.update_or_create(finding=finding, defaults={"reason": reason, "person": person_of(request)})
     return json_reply({"aside": reason})

@@ -10,7 +10,7 @@ from django.db.models import Q
 from ritornel.core.document.changes import Change, InsertAsset, apply_changes
 from ritornel.core.document.decoding import from_json, to_json
 from ritornel.core.document.edits import Edit as EditValue
-from ritornel.core.document.edits import Outcome, apply_edit
+from ritornel.core.document.edits import EditOutcome, apply_edit
 from ritornel.core.document.show import Asset as AssetValue
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia
@@ -139,7 +139,7 @@ def edit_show(
     return Edited(before, outcome.show, row.revision, outcome.label, outcome.notices)
 
 
-def _remember(row: Show, person: User, outcome: Outcome, batch: str) -> None:
+def _remember(row: Show, person: User, outcome: EditOutcome, batch: str) -> None:
     """Writes the edit into the history, or adds it to the step before where that is of the same batch."""
     last = row.edits.last() if batch else None
     if last is None or last.batch != batch or last.person_id != person.pk:

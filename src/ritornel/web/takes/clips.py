@@ -12,7 +12,7 @@ from ritornel.core.document.edits.greetings import PutGreeting, PutRecorded
 from ritornel.core.document.objects import Id
 from ritornel.core.document.show import Asset
 from ritornel.core.errors import BadValue
-from ritornel.core.rehearsal.recording import Piece
+from ritornel.core.rehearsal.recording import RecordedSlide
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.sound.recording_file import recorded_ms
 from ritornel.web.config.byte_ranges import file_reply
@@ -55,7 +55,7 @@ def begin_clip(request: HttpRequest, show_id: str) -> HttpResponse:
 def _asset(recording: Recording) -> Asset:
     """What was recorded, as it would lie on the shelf: a clip where a camera ran, else a voice. Raises BadValue where nothing was."""
     lasts_ms = recorded_ms(size_of(sound_path(recording.pk)))
-    whole = Piece(0, "", 0, lasts_ms, {}, {}, True)
+    whole = RecordedSlide(0, "", 0, lasts_ms, {}, {}, True)
     if not lasts_ms and not segments_of(recording.pk, whole):
         raise BadValue("Nothing was recorded yet.", "recording")
     return clip_of(recording, whole)

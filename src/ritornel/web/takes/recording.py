@@ -25,7 +25,7 @@ from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.people.services import called, person_of
 from ritornel.web.shows.services import Show, seen_slides, show_for, value_of
 from ritornel.web.takes.models import Pick, Recording
-from ritornel.web.takes.recording_files import Gap, append, segment_path, size_of, sound_path
+from ritornel.web.takes.recording_files import UploadGap, append, segment_path, size_of, sound_path
 from ritornel.web.takes.tasks import cut_piece
 
 PART_BYTES = settings.RECORDED_PART_BYTES
@@ -127,14 +127,14 @@ def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
         raise BadValue("Sound comes in samples of two bytes.", "sound")
     try:
         size = append(sound_path(recording.pk), part.at, files.get("sound", b""))
-    except Gap as error:
+    except UploadGap as error:
         return json_reply({"error": str(error), "size": error.size}, 409)
     except DiskFull as error:
         return json_reply({"error": str(error), "full": True}, 507)
     try:
         if part.camera_piece is not None and "camera" in files:
             append(segment_path(recording.pk, part.camera_piece, part.camera_from_ms), part.camera_at, files["camera"])
-    except Gap as error:
+    except UploadGap as error:
         # The sound is kept; of the camera something is missing, which is told apart from it.
         return json_reply({"error": str(error), "size": size, "camera_size": error.size}, 409)
     except DiskFull as error:

@@ -15,7 +15,7 @@ from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.show import Asset
 from ritornel.core.errors import BadMedia, DiskFull, RitornelError
 from ritornel.core.formats.media import asset_of_file
-from ritornel.core.rehearsal.recording import Piece
+from ritornel.core.rehearsal.recording import RecordedSlide
 from ritornel.core.rehearsal.selected_takes import RECORDED, Picked
 from ritornel.core.render.camera_clip import write_joined
 from ritornel.core.sound.recording_file import write_piece
@@ -29,7 +29,7 @@ _SEGMENT = re.compile(r"^camera-(\d+)-(\d+)$")
 LONG = Bounds(wall_s=600)
 
 
-class Gap(RitornelError):
+class UploadGap(RitornelError):
     """What came does not follow what is there; `size` is how much of it is there."""
 
     def __init__(self, message: str, size: int) -> None:
@@ -54,10 +54,10 @@ def size_of(path: Path) -> int:
 
 def append(path: Path, at: int, data: bytes) -> int:
     """Adds what follows byte `at`, as far as it is not there yet, and answers how much is there then, on the disk. What was sent twice changes nothing.
-    Raises Gap where something before it is missing, DiskFull where there is no room; then nothing is added."""
+    Raises UploadGap where something before it is missing, DiskFull where there is no room; then nothing is added."""
     size = size_of(path)
     if at > size:
-        raise Gap(f"Something before this is missing: {size} bytes are there, and these begin at {at}.", size)
+        raise UploadGap(f"Something before this is missing: {size} bytes are there, and these begin at {at}.", size)
     fresh = data[size - at :]
     if not fresh:
         return size
@@ -81,7 +81,7 @@ def segment_path(recording_id: str, piece: int, from_ms: int) -> Path:
     return recording_folder(recording_id) / f"camera-{piece}-{from_ms}"
 
 
-def segments_of(recording_id: str, piece: Piece) -> list[tuple[Path, int]]:
+def segments_of(recording_id: str, piece: RecordedSlide) -> list[tuple[Path, int]]:
     """The camera's segments of a piece, each with when it begins on the slide's clock, in ms."""
     folder = recording_folder(recording_id)
     found = []
@@ -92,22 +92,22 @@ def segments_of(recording_id: str, piece: Piece) -> list[tuple[Path, int]]:
     return sorted(found, key=lambda entry: entry[1])
 
 
-def has_picture(recording_id: str, piece: Piece) -> bool:
+def has_picture(recording_id: str, piece: RecordedSlide) -> bool:
     """Whether a camera ran with the piece."""
     return bool(segments_of(recording_id, piece))
 
 
-def sound_id(recording_id: str, piece: Piece) -> str:
+def sound_id(recording_id: str, piece: RecordedSlide) -> str:
     """The id that a piece's sound has on the shelf. A piece that has become longer is another sound."""
     return f"{RECORDED}{recording_id}-{piece.number}-{piece.lasts_ms}"
 
 
-def _about(recording_id: str, piece: Piece, what: str) -> Path:
+def _about(recording_id: str, piece: RecordedSlide, what: str) -> Path:
     """Where a cut is told: the shelf's entry, or null where it cannot be read."""
     return recording_folder(recording_id) / f"cut-{what}-{piece.number}-{piece.lasts_ms}.json"
 
 
-def picture_ms(recording_id: str, piece: Piece) -> int | None:
+def picture_ms(recording_id: str, piece: RecordedSlide) -> int | None:
     """How long the camera's picture of a piece lasts; None until it has been cut."""
     about = _about(recording_id, piece, "camera")
     if not about.is_file():
@@ -116,7 +116,7 @@ def picture_ms(recording_id: str, piece: Piece) -> int | None:
     return made.lasts_ms if made is not None else 0
 
 
-def _cut(recording: Recording, piece: Piece, name: str, what: str, make: Any, asset_id: str) -> Asset:
+def _cut(recording: Recording, piece: RecordedSlide, name: str, what: str, make: Any, asset_id: str) -> Asset:
     """A cut as the shelf's entry, its content kept; made once."""
     about = _about(recording.id, piece, what)
     if about.is_file():
@@ -136,7 +136,7 @@ def _cut(recording: Recording, piece: Piece, name: str, what: str, make: Any, as
     return asset
 
 
-def cut(recording: Recording, piece: Piece, slide_name: str) -> Picked:
+def cut(recording: Recording, piece: RecordedSlide, slide_name: str) -> Picked:
     """A piece with its sound and picture, as they would lie on the shelf. Raises BadValue where nothing of it was recorded; a camera's picture that
     cannot be read is left out."""
     name = f"{slide_name}, take {recording.number}"
@@ -156,7 +156,7 @@ def cut(recording: Recording, piece: Piece, slide_name: str) -> Picked:
     return Picked(piece, sound, picture, placement)
 
 
-def clip_of(recording: Recording, whole: Piece) -> Asset:
+def clip_of(recording: Recording, whole: RecordedSlide) -> Asset:
     """Something short as it would lie on the shelf: with its picture where a camera ran, else its sound alone. Raises BadMedia for a picture that
     cannot be read."""
     segments = segments_of(recording.id, whole)

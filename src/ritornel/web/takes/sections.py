@@ -10,7 +10,16 @@ from ritornel.core.document.decoding import from_json
 from ritornel.core.document.sections import Section, section_number
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.rehearsal.beats import beat_lines
-from ritornel.core.rehearsal.recording import Piece, Standing, leaving_cue, leaving_cues, not_fitting, pieces_of, recordable_sections, section_state
+from ritornel.core.rehearsal.recording import (
+    RecordedSlide,
+    SectionProgress,
+    leaving_cue,
+    leaving_cues,
+    not_fitting,
+    pieces_of,
+    recordable_sections,
+    section_state,
+)
 from ritornel.core.rehearsal.selected_takes import kept_slides
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.schedule.performance import perform
@@ -27,7 +36,7 @@ class Recorded(msgspec.Struct, frozen=True):
 
     row: Recording
     take: TakeValue
-    pieces: tuple[Piece, ...]
+    pieces: tuple[RecordedSlide, ...]
 
 
 class Desk(msgspec.Struct, frozen=True):
@@ -36,7 +45,7 @@ class Desk(msgspec.Struct, frozen=True):
     show: ShowValue
     sections: tuple[Section, ...]
     recordings: tuple[Recorded, ...]
-    picks: dict[str, tuple[Recorded, Piece]]
+    picks: dict[str, tuple[Recorded, RecordedSlide]]
     seen: tuple[Section, ...] = ()
 
     def of(self, section: Section) -> list[Recorded]:
@@ -65,7 +74,7 @@ def plan_of(show: ShowValue) -> dict[str, int]:
     return {slide.slide_id: slide.length_ms for slide in compile_show(show).slides}
 
 
-def standing_of(desk: Desk, section: Section, plan: Mapping[str, int], who: str = "") -> Standing:
+def standing_of(desk: Desk, section: Section, plan: Mapping[str, int], who: str = "") -> SectionProgress:
     """What is known of a section's recordings."""
     takes = desk.of(section)
     picked = {slide: desk.picks[slide] for slide in section.slide_ids if slide in desk.picks}
@@ -73,7 +82,7 @@ def standing_of(desk: Desk, section: Section, plan: Mapping[str, int], who: str 
     kept = set(kept_slides(desk.show, sounds)) & set(section.slide_ids)
     numbers = desk.show.numbers
     last = takes[-1] if takes else None
-    return Standing(
+    return SectionProgress(
         len(section.slide_ids),
         len(picked),
         len(kept),
@@ -138,7 +147,7 @@ def _slides(desk: Desk, section: Section) -> list[dict[str, Any]]:
     return lines
 
 
-def _piece_line(recording_id: str, piece: Piece) -> dict[str, Any]:
+def _piece_line(recording_id: str, piece: RecordedSlide) -> dict[str, Any]:
     """A piece as the page draws it: `still_ms` is for how long the camera's picture stands still at its end, None until that is known."""
     line = {**msgspec.to_builtins(piece), "camera": has_picture(recording_id, piece), "still_ms": 0}
     if line["camera"]:

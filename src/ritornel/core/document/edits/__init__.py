@@ -112,7 +112,7 @@ Edit = (
 )
 
 
-class Outcome(msgspec.Struct, frozen=True):
+class EditOutcome(msgspec.Struct, frozen=True):
     """What came of an edit: the new show, the changes made, those that undo them, the label, and what the maker is told."""
 
     show: Show
@@ -122,7 +122,7 @@ class Outcome(msgspec.Struct, frozen=True):
     notices: tuple[str, ...] = ()
 
 
-def apply_edit(show: Show, edit: Edit) -> Outcome:
+def apply_edit(show: Show, edit: Edit) -> EditOutcome:
     """The outcome of the edit; the given show stays as it is. Raises RitornelError where it cannot be done."""
     draft = edit.draft(show)
     result, inverse = apply_changes(show, draft.changes)
@@ -130,7 +130,7 @@ def apply_edit(show: Show, edit: Edit) -> Outcome:
     check_sounds(show, result)
     credits_now = true_credits(result)
     result, before_credits = apply_changes(result, credits_now)
-    return Outcome(result, (*draft.changes, *credits_now), (*before_credits, *inverse), draft.label, draft.notices + other_carries(show, result))
+    return EditOutcome(result, (*draft.changes, *credits_now), (*before_credits, *inverse), draft.label, draft.notices + other_carries(show, result))
 
 
 __all__ = [
@@ -162,13 +162,13 @@ __all__ = [
     "DropAssets",
     "DuplicateSlides",
     "Edit",
+    "EditOutcome",
     "FollowTheme",
     "GatherCredits",
     "GroupObjects",
     "JoinTexts",
     "MoveBuild",
     "MoveObjects",
-    "Outcome",
     "PlaceAsBefore",
     "PutMark",
     "PutSpan",

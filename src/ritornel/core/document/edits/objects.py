@@ -13,7 +13,7 @@ from ritornel.core.document.edits.draft import Draft, changing, check_named, nam
 from ritornel.core.document.framings import size_of
 from ritornel.core.document.freehand import outline_of_points
 from ritornel.core.document.layouts import differences
-from ritornel.core.document.objects import Box, Clip, Id, Lettered, Object, Paragraph, Picture, PlayClip, Shape
+from ritornel.core.document.objects import Box, Clip, Id, Object, Paragraph, Picture, PlayClip, Shape, TextHolder
 from ritornel.core.document.picture_fit import cut_to
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadValue
@@ -241,7 +241,7 @@ class FollowTheme(msgspec.Struct, frozen=True, tag_field="do", tag="follow theme
         def following(item: Object) -> Object:
             wanted = differences(slide, item, show.theme, show.frame)
             chosen = {name: value for name, value in wanted.items() if not self.fields or name in self.fields}
-            if isinstance(item, Lettered) and not self.fields:
+            if isinstance(item, TextHolder) and not self.fields:
                 chosen["paragraphs"] = tuple(_plain_colours(paragraph) for paragraph in item.paragraphs)
             return msgspec.structs.replace(item, **chosen)
 

@@ -9,7 +9,7 @@ from ritornel.core.document.credits import credit_lines, written_credits
 from ritornel.core.document.decoding import changed
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.layouts import box_of, layout_named, look_of
-from ritornel.core.document.objects import Clip, Id, Object, Paragraph, Photograph, Picture, PlaySound, Run, Text
+from ritornel.core.document.objects import Clip, Id, Object, Paragraph, Picture, PictureBackground, PlaySound, Run, Text
 from ritornel.core.document.show import AdvanceAfter, Asset, MusicSpan, Show, Slide, Transition, first_advance
 from ritornel.core.document.theme import Theme
 from ritornel.core.document.uses import uses_of
@@ -103,7 +103,7 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
 
         objects = tuple(swap(item) for item in slide.objects)
         ground = slide.background
-        if isinstance(ground, Photograph) and ground.asset_id == self.asset_id:
+        if isinstance(ground, PictureBackground) and ground.asset_id == self.asset_id:
             ground = msgspec.structs.replace(ground, asset_id=self.by)
         voice = slide.voice
         if voice is not None and voice.asset_id == self.asset_id:
@@ -124,7 +124,7 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
             grounds = {
                 name: msgspec.structs.replace(ground, asset_id=self.by)
                 for name in ("ground", "opening")
-                if isinstance(ground := getattr(theme, name), Photograph) and ground.asset_id == self.asset_id
+                if isinstance(ground := getattr(theme, name), PictureBackground) and ground.asset_id == self.asset_id
             }
             return msgspec.structs.replace(theme, **grounds) if grounds else theme
 

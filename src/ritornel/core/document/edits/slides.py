@@ -13,7 +13,7 @@ from ritornel.core.document.edits.draft import Draft, check_named, of_slides, sl
 from ritornel.core.document.edits.voices import check_voice
 from ritornel.core.document.integrity import check_ground, check_slide
 from ritornel.core.document.layouts import layout_named, refitted
-from ritornel.core.document.objects import GoToSlide, Id, Photograph, Picture
+from ritornel.core.document.objects import GoToSlide, Id, Picture, PictureBackground
 from ritornel.core.document.sections import handed_on, renamed
 from ritornel.core.document.show import AdvanceOnCue, Show, Slide, first_advance
 from ritornel.core.errors import BadValue
@@ -141,7 +141,7 @@ class ChangeSlides(msgspec.Struct, frozen=True, tag_field="do", tag="change slid
             if len(slides) > 1 and isinstance(result.advance, AdvanceOnCue) and "advance" in self.changes:
                 own = slide.advance.cue_id if isinstance(slide.advance, AdvanceOnCue) else f"{self.stem}-{number}"
                 result = msgspec.structs.replace(result, advance=msgspec.structs.replace(result.advance, cue_id=own))
-            if isinstance(result.background, Photograph):
+            if isinstance(result.background, PictureBackground):
                 check_ground(show, result.background, subject)
             check_slide(result)
             changes.append(PutSlide(result))

@@ -9,7 +9,7 @@ from ritornel.core.document.decoding import changed
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.integrity import check_ground, style_assets
 from ritornel.core.document.layouts import refitted
-from ritornel.core.document.objects import Photograph
+from ritornel.core.document.objects import PictureBackground
 from ritornel.core.document.show import Frame, Habits, Show
 from ritornel.core.document.theme import Furniture, Theme, roles_and_literals
 from ritornel.core.errors import BadValue, UnknownName
@@ -70,7 +70,7 @@ class ChangeTheme(msgspec.Struct, frozen=True, tag_field="do", tag="change theme
 
     def draft(self, show: Show) -> Draft:
         for ground in (self.theme.ground, self.theme.opening):
-            if isinstance(ground, Photograph) and show.asset(ground.asset_id) is not None:
+            if isinstance(ground, PictureBackground) and show.asset(ground.asset_id) is not None:
                 check_ground(show, ground, "Changing the theme")
         grounds, own, follow, by_hand = following(show)
         told = f"“{self.theme.name}”: {_count(grounds, 'slide')} and {_count(follow, 'object')} follow the theme"

@@ -8,13 +8,13 @@ from msgspec import Meta
 from ritornel.core.document import running_order
 from ritornel.core.document.alignment import tenths
 from ritornel.core.document.edits.draft import Draft, object_of, objects_of, put, slide_of, swapped
-from ritornel.core.document.objects import Box, Id, Lettered, Paragraph, Run, Text
+from ritornel.core.document.objects import Box, Id, Paragraph, Run, Text, TextHolder
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.document.text import check_length, with_words
 from ritornel.core.errors import BadValue
 
 
-class Written(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class WrittenParagraph(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """A paragraph as it comes from the editor; `id` says which it was before."""
 
     runs: tuple[Run, ...]
@@ -25,7 +25,7 @@ class Written(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 def _lettered(slide: Slide, object_id: str) -> Text:
     item = object_of(slide, object_id)
-    if not isinstance(item, Lettered):
+    if not isinstance(item, TextHolder):
         raise BadValue(f"“{item.name}” holds no words.", "object_id")
     return item  # type: ignore[return-value]
 
@@ -62,7 +62,7 @@ class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
 
     slide_id: Id
     object_id: Id
-    paragraphs: tuple[Written, ...]
+    paragraphs: tuple[WrittenParagraph, ...]
     stem: Id
 
     def draft(self, show: Show) -> Draft:
@@ -71,7 +71,7 @@ class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
         check_length(sum(len(run.text) + 1 for p in self.paragraphs for run in p.runs), item.name)
         free = {p.id for p in item.paragraphs}
         fresh: list[Paragraph] = []
-        for number, written in enumerate(self.paragraphs or (Written((Run(""),)),), 1):
+        for number, written in enumerate(self.paragraphs or (WrittenParagraph((Run(""),)),), 1):
             own = written.id if written.id in free else f"{self.stem}-{number}"
             free.discard(own)
             runs = tuple(msgspec.structs.replace(run, text=run.text.replace("\n", " ")) for run in written.runs) or (Run(""),)

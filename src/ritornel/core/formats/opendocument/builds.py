@@ -33,7 +33,7 @@ class Found(msgspec.Struct, frozen=True):
     same: bool
 
 
-class Entry(msgspec.Struct, frozen=True):
+class TimedBuild(msgspec.Struct, frozen=True):
     """One animation of the main sequence: which beat and cluster it is of, what waits before them, and what it is."""
 
     beat: int
@@ -52,19 +52,19 @@ def _leaves(element: Element) -> Iterator[Element]:
         yield element
 
 
-class Sequence(msgspec.Struct, frozen=True):
+class PageTiming(msgspec.Struct, frozen=True):
     """What a page's timing says: the entries of its main sequence, how long its transition lasts, whether presses on objects set off others, and where a
     sound lies that begins with the page, and when."""
 
-    entries: tuple[Entry, ...] = ()
+    entries: tuple[TimedBuild, ...] = ()
     transition_ms: int | None = None
     interactive: bool = False
     voice: tuple[str, int] | None = None
 
 
-def main_sequence(page: Element) -> Sequence:
+def main_sequence(page: Element) -> PageTiming:
     """The page's timing."""
-    entries: list[Entry] = []
+    entries: list[TimedBuild] = []
     lasts_ms: int | None = None
     interactive = False
     voice: tuple[str, int] | None = None
@@ -80,11 +80,11 @@ def main_sequence(page: Element) -> Sequence:
                         lasts_ms = duration_ms(said(leaf, "smil:dur"))
                     elif leaf.tag == full("anim:audio") and voice is None:
                         voice = (said(leaf, "xlink:href"), min(duration_ms(said(part, "smil:begin")) or 0, LONGEST_MS))
-    return Sequence(tuple(entries), lasts_ms, interactive, voice)
+    return PageTiming(tuple(entries), lasts_ms, interactive, voice)
 
 
-def _beats(sequence: Element, first: int) -> list[Entry]:
-    entries: list[Entry] = []
+def _beats(sequence: Element, first: int) -> list[TimedBuild]:
+    entries: list[TimedBuild] = []
     beat = first
     for child in sequence:
         if child.tag not in _HOLDERS and not short(child.tag).startswith("anim:"):
@@ -99,12 +99,12 @@ def _beats(sequence: Element, first: int) -> list[Entry]:
             grouped = cluster.tag == full("anim:par") and any(entry.tag in _HOLDERS for entry in cluster)
             for effect in list(cluster) if grouped else [cluster]:
                 if next(_leaves(effect), None) is not None:
-                    entries.append(Entry(beat, number, waits, None if cue else held, effect))
+                    entries.append(TimedBuild(beat, number, waits, None if cue else held, effect))
         beat += len(entries) > before
     return entries
 
 
-class Scene(msgspec.Struct, frozen=True):
+class PageContent(msgspec.Struct, frozen=True):
     """What builds are of: objects and parts by the ids that timing uses, which objects are clips, the frame, and what brings a sound in."""
 
     targets: Targets
@@ -113,7 +113,7 @@ class Scene(msgspec.Struct, frozen=True):
     sound: Callable[[str], SoundEffect | None]
 
 
-def order_of(entries: Iterable[Entry], scene: Scene, stem: str, lost: set[str]) -> tuple[Build, ...]:
+def order_of(entries: Iterable[TimedBuild], scene: PageContent, stem: str, lost: set[str]) -> tuple[Build, ...]:
     """The running order of the entries. What names something that was not brought in is left out; a cue goes on to the next of its beat."""
     builds: list[Build] = []
     beat = cluster = -1
@@ -131,7 +131,7 @@ def order_of(entries: Iterable[Entry], scene: Scene, stem: str, lost: set[str]) 
     return tuple(builds)
 
 
-def _build(entry: Entry, scene: Scene, build_id: str, lost: set[str]) -> Build | None:
+def _build(entry: TimedBuild, scene: PageContent, build_id: str, lost: set[str]) -> Build | None:
     element = entry.element
     leaves = list(_leaves(element))
     named = next((name for part in (element, *leaves) if (name := said(part, "smil:targetElement"))), "")

@@ -8,7 +8,7 @@ from xml.etree.ElementTree import Element
 
 import msgspec
 
-from ritornel.core.document.objects import Box, Clip, GoNext, GoToSlide, Lettered, Object, OpenAddress, Paragraph, Picture, Shape, Text
+from ritornel.core.document.objects import Box, Clip, GoNext, GoToSlide, Object, OpenAddress, Paragraph, Picture, Shape, Text, TextHolder
 from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Slide
 from ritornel.core.formats.opendocument.dress import EMBEDDED, Dress, el, letters, paragraphs, run, seen_through, shadow, thinner
@@ -49,7 +49,7 @@ class Drawing:
         return elements
 
     def _object(self, slide: Slide, item: Object, named: set[str]) -> Element:
-        if item.opacity < 1 and isinstance(item, Lettered) and item.paragraphs:
+        if item.opacity < 1 and isinstance(item, TextHolder) and item.paragraphs:
             self._lost.add("words that are seen through")
         if item.shadow is not None and item.shadow.blur_px:
             self._lost.add("how soft shadows are")
@@ -108,7 +108,7 @@ class Drawing:
         styled = {"presentation:style-name": name, "presentation:class": place, "presentation:user-transformed": "true"} if place else {"draw:style-name": name}
         return el("draw:frame", {**styled, "draw:name": item.name, **place_of(item.box)}, box)
 
-    def _words(self, item: Lettered, slide: Slide, named: set[str]) -> list[Element]:
+    def _words(self, item: TextHolder, slide: Slide, named: set[str]) -> list[Element]:
         if item.colour is None:
             self._lost.add("the width and colour of hollow letters")
         style = self._dress.style("paragraph", {"paragraph": paragraphs(item), "text": letters(item)})

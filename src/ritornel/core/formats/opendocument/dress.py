@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from xml.etree.ElementTree import Element, tostring
 
-from ritornel.core.document.objects import Gradient, Lettered, Plain, Run, Shadow, Stroke
+from ritornel.core.document.objects import Gradient, Plain, Run, Shadow, Stroke, TextHolder
 from ritornel.core.formats.opendocument.letters import NATURAL_LINE
 from ritornel.core.formats.opendocument.names import SPACES, VERSION, points, with_alpha
 
@@ -185,7 +185,7 @@ def shadow(cast: Shadow | None) -> dict[str, str]:
 _ALIGN = {"left": "start", "centre": "center", "right": "end"}
 
 
-def letters(item: Lettered) -> dict[str, str]:
+def letters(item: TextHolder) -> dict[str, str]:
     """The properties of an object's letters, its colours looked up."""
     return {
         "style:font-name": item.family, "fo:font-size": points(item.size_px), "fo:font-weight": str(item.weight) if item.weight != 400 else "normal",
@@ -201,7 +201,7 @@ def _underline(under: bool) -> dict[str, str]:
     return {"style:text-underline-style": "solid", "style:text-underline-width": "auto", "style:text-underline-color": "font-color"}
 
 
-def paragraphs(item: Lettered) -> dict[str, str]:
+def paragraphs(item: TextHolder) -> dict[str, str]:
     """The properties of an object's paragraphs."""
     return {
         "fo:text-align": _ALIGN[item.align], "fo:line-height": f"{round(item.line_spacing / NATURAL_LINE * 100)}%",

@@ -10,7 +10,7 @@ import msgspec
 
 from ritornel.core.document.objects import Paragraph, Run, Stroke
 from ritornel.core.formats.opendocument.names import colour, full, inside, length_px, said, share, short
-from ritornel.core.formats.opendocument.styles import Look, Properties, Styles, over
+from ritornel.core.formats.opendocument.styles import Properties, StyleProperties, Styles, over
 from ritornel.core.layout.faces import FAMILIES
 
 BOLD, HALF_BOLD = 700, 600
@@ -22,11 +22,11 @@ _SERIFS = ("serif", "times", "roman", "georgia", "garamond", "book", "palatino",
 _WEIGHTS = {"bold": 700, "normal": 400}
 _FIELDS = MappingProxyType({"text:s": " ", "text:tab": "\u2003"})
 
-BaseLook = Callable[[int], Look]
+BaseLook = Callable[[int], StyleProperties]
 """The look that words have before they say anything themselves, by the level of their list (0: the outermost, or none)."""
 
 
-class Piece(msgspec.Struct, frozen=True):
+class StyledText(msgspec.Struct, frozen=True):
     """A stretch with all its properties."""
 
     text: str
@@ -34,10 +34,10 @@ class Piece(msgspec.Struct, frozen=True):
     link: str = ""
 
 
-class Line(msgspec.Struct, frozen=True):
+class ReadParagraph(msgspec.Struct, frozen=True):
     """A paragraph read: its stretches, its list, its properties, the ids by which timing names it."""
 
-    pieces: tuple[Piece, ...]
+    pieces: tuple[StyledText, ...]
     kind: str
     level: int
     paragraph: Properties
@@ -54,11 +54,11 @@ class Words:
     def __init__(self, styles: Styles, on_master: bool, base: BaseLook, lost: set[str]) -> None:
         self._styles, self._on_master, self._base, self._lost = styles, on_master, base, lost
 
-    def lines(self, element: Element) -> list[Line]:
+    def lines(self, element: Element) -> list[ReadParagraph]:
         """The paragraphs under an element, in order. A line broken by hand becomes two."""
         return list(self._blocks(element, "none", 0, ""))
 
-    def _blocks(self, element: Element, kind: str, level: int, list_style: str) -> Iterator[Line]:
+    def _blocks(self, element: Element, kind: str, level: int, list_style: str) -> Iterator[ReadParagraph]:
         for child in element:
             match short(child.tag):
                 case "text:p" | "text:h":
@@ -70,7 +70,7 @@ class Words:
                 case "text:section" | "text:numbered-paragraph":
                     yield from self._blocks(child, kind, level, list_style)
 
-    def _list(self, element: Element, name: str, level: int) -> Iterator[Line]:
+    def _list(self, element: Element, name: str, level: int) -> Iterator[ReadParagraph]:
         kind = self._kind(name, level)
         for entry in inside(element, "text:list-item", "text:list-header"):
             own = "none" if entry.tag == full("text:list-header") else kind
@@ -94,26 +94,26 @@ class Words:
                 return "bullets" if signed else "none"
         return "none"
 
-    def _paragraph(self, element: Element, kind: str, level: int) -> Iterator[Line]:
+    def _paragraph(self, element: Element, kind: str, level: int) -> Iterator[ReadParagraph]:
         base = self._base(level)
-        style = self._styles.look("paragraph", said(element, "text:style-name"), self._on_master) if said(element, "text:style-name") else Look()
+        style = self._styles.look("paragraph", said(element, "text:style-name"), self._on_master) if said(element, "text:style-name") else StyleProperties()
         upper = over(base.text, style.text)
         properties = over(base.paragraph, style.paragraph)
         ids = tuple(value for key in ("xml:id", "text:id") if (value := said(element, key)))
-        pieces: list[Piece] = []
+        pieces: list[StyledText] = []
         for piece in self._spans(element, upper, ""):
             if piece is None:
-                yield Line(tuple(pieces), kind, level, properties, ids)
+                yield ReadParagraph(tuple(pieces), kind, level, properties, ids)
                 pieces, ids = [], ()
                 kind = "none"
             else:
                 pieces.append(piece)
-        yield Line(tuple(pieces), kind, level, properties, ids)
+        yield ReadParagraph(tuple(pieces), kind, level, properties, ids)
 
-    def _spans(self, element: Element, look: Properties, link: str) -> Iterator[Piece | None]:
+    def _spans(self, element: Element, look: Properties, link: str) -> Iterator[StyledText | None]:
         """Stretches, None for a line that was broken by hand. White space between words counts once (OpenDocument 1.3, part 3, 6.1.2)."""
         if element.text:
-            yield Piece(_collapsed(element.text), look, link)
+            yield StyledText(_collapsed(element.text), look, link)
         for child in element:
             match short(child.tag):
                 case "text:span":
@@ -126,9 +126,9 @@ class Words:
                         self._lost.add("a link that leads into a file")
                     yield from self._spans(child, look, address if leads else "")
                 case "text:s":
-                    yield Piece(" " * min(int(said(child, "text:c") or 1), 200), look, link)
+                    yield StyledText(" " * min(int(said(child, "text:c") or 1), 200), look, link)
                 case "text:tab":
-                    yield Piece(_FIELDS["text:tab"], look, link)
+                    yield StyledText(_FIELDS["text:tab"], look, link)
                 case "text:line-break":
                     yield None
                 case "office:annotation":
@@ -139,7 +139,7 @@ class Words:
                     # A field, such as a date: it is worth what it last said.
                     yield from self._spans(child, look, link)
             if child.tail:
-                yield Piece(_collapsed(child.tail), look, link)
+                yield StyledText(_collapsed(child.tail), look, link)
 
 
 def _collapsed(text: str) -> str:
@@ -187,10 +187,10 @@ def _commonest(values: list[tuple[Any, int]]) -> Any:
 ALIGN = MappingProxyType({"center": "centre", "end": "right", "right": "right"})
 
 
-def lettered(lines: list[Line], stem: str, scale: float, fonts: dict[str, str], lost: set[str]) -> tuple[dict[str, Any], dict[str, str]]:
+def lettered(lines: list[ReadParagraph], stem: str, scale: float, fonts: dict[str, str], lost: set[str]) -> tuple[dict[str, Any], dict[str, str]]:
     """The fields of a text that has these lines, and which of its paragraphs an id of the presentation names. What only some stretches have is theirs;
     what most have is the text's. `scale` is how many px of the show's frame are one of the presentation's."""
-    pieces = [(piece, len(piece.text)) for line in lines for piece in line.pieces if piece.text] or [(Piece("", {}), 1)]
+    pieces = [(piece, len(piece.text)) for line in lines for piece in line.pieces if piece.text] or [(StyledText("", {}), 1)]
     sizes = [(round((length_px(piece.look.get("fo:font-size", "")) or USUAL_PX) * scale * 2) / 2, count) for piece, count in pieces]
     size = _commonest(sizes)
     if any(abs(entry - size) > max(1.0, size * 0.06) for entry, _ in sizes):
@@ -238,7 +238,7 @@ def lettered(lines: list[Line], stem: str, scale: float, fonts: dict[str, str], 
     return fields, named
 
 
-def _run(piece: Piece, base: dict[str, Any]) -> Run:
+def _run(piece: StyledText, base: dict[str, Any]) -> Run:
     look = piece.look
     weight, italic, under, ink = _weight(look), _italic(look), _underlined(look), _letters_colour(look)
     return Run(

@@ -3,22 +3,16 @@
 from types import MappingProxyType
 from xml.etree.ElementTree import Element
 
-from ritornel.core.document.objects import (
-    Clip,
-    Footage,
-    Ground,
-    Photograph,
-    Plain,
-)
+from ritornel.core.document.objects import Background, Clip, ClipBackground, PictureBackground, Plain
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Slide, SoundEffect, Transition, Voice
 from ritornel.core.document.theme import Furniture
-from ritornel.core.formats.opendocument.builds import Scene, main_sequence, order_of
+from ritornel.core.formats.opendocument.builds import PageContent, main_sequence, order_of
 from ritornel.core.formats.opendocument.letters import Words
 from ritornel.core.formats.opendocument.looks import gradient_of
 from ritornel.core.formats.opendocument.names import colour, duration_ms, full, inside, said
-from ritornel.core.formats.opendocument.standing import Source, Standing, laid_out
-from ritornel.core.formats.opendocument.styles import Look, Properties
-from ritornel.core.formats.opendocument.transitions import Wipe, transition_of
+from ritornel.core.formats.opendocument.standing import ObjectReader, Source, laid_out
+from ritornel.core.formats.opendocument.styles import Properties, StyleProperties
+from ritornel.core.formats.opendocument.transitions import SmilTransition, transition_of
 from ritornel.core.motion.catalogue import TRANSITIONS
 
 SPEEDS_MS = MappingProxyType({"slow": 1600, "medium": 800, "fast": 400})
@@ -35,7 +29,7 @@ class PageReader:
     def slide(self) -> tuple[Slide, Furniture]:
         """The slide, and what furniture the page has."""
         look = self._source.styles.look("drawing-page", said(self._page, "draw:style-name")).page
-        standing = Standing(self._source, said(self._master, "style:name") if self._master is not None else "", self._slide_id, self._lost)
+        standing = ObjectReader(self._source, said(self._master, "style:name") if self._master is not None else "", self._slide_id, self._lost)
         if self._master is not None and look.get("presentation:background-objects-visible", "true") != "false":
             standing.take_master(self._master)
         standing.take(self._page)
@@ -44,7 +38,7 @@ class PageReader:
             self._lost.add("builds that a press on an object sets off")
         transition = self._transition(look, timing.transition_ms)
         clips = frozenset(item.id for item in standing.objects if isinstance(item, Clip))
-        scene = Scene(standing.targets, clips, self._source.frame, self._effect)
+        scene = PageContent(standing.targets, clips, self._source.frame, self._effect)
         layout, objects = laid_out(standing.objects, standing.classes)
         slide = Slide(
             self._slide_id,
@@ -74,7 +68,7 @@ class PageReader:
                 self._lost.add("a transition of an older kind, which becomes “Dissolve”")
                 return Transition("dissolve", SPEEDS_MS.get(look.get("presentation:transition-speed", ""), USUAL_MS), sound=self._page_sound())
             return Transition(sound=self._page_sound())
-        name, settings, same = transition_of(Wipe(kind, look.get("smil:subtype", ""), look.get("smil:direction") == "reverse"))
+        name, settings, same = transition_of(SmilTransition(kind, look.get("smil:subtype", ""), look.get("smil:direction") == "reverse"))
         if not same:
             self._lost.add(f"the transition “{kind}”, which becomes “{TRANSITIONS[name].title}”")
         lasts = lasts_ms if lasts_ms is not None else SPEEDS_MS.get(look.get("presentation:transition-speed", ""), USUAL_MS)
@@ -88,7 +82,7 @@ class PageReader:
                 return SoundEffect(asset.id, keeps_on=said(found, "presentation:play-full") == "true")
         return None
 
-    def _ground(self, look: Properties, name: str, on_master: bool) -> Ground | None:
+    def _ground(self, look: Properties, name: str, on_master: bool) -> Background | None:
         """What lies behind the page: its own, else its master's."""
         styles = self._source.styles
         match look.get("draw:fill", ""):
@@ -100,7 +94,7 @@ class PageReader:
             case "bitmap":
                 entry = styles.named("draw:fill-image", look.get("draw:fill-image-name", ""))
                 asset = self._source.shelf.asset(said(entry, "xlink:href"), "Background", self._lost) if entry is not None else None
-                return (Photograph(asset.id) if asset.kind == "picture" else Footage(asset.id)) if asset is not None and asset.kind != "sound" else None
+                return (PictureBackground(asset.id) if asset.kind == "picture" else ClipBackground(asset.id)) if asset is not None and asset.kind != "sound" else None
         if on_master or self._master is None:
             return Plain("#ffffff")
         if look.get("presentation:background-visible") == "false":
@@ -114,7 +108,7 @@ class PageReader:
             for frame in notes.iter(full("draw:frame")):
                 if said(frame, "presentation:class") == "notes" and said(frame, "presentation:placeholder") != "true":
                     for box in inside(frame, "draw:text-box"):
-                        words = Words(self._source.styles, False, lambda level: Look(), set())
+                        words = Words(self._source.styles, False, lambda level: StyleProperties(), set())
                         lines += ["".join(piece.text for piece in line.pieces).strip() for line in words.lines(box)]
         return "\n".join(lines).strip()[:100_000]
 

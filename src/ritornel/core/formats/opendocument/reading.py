@@ -7,9 +7,9 @@ from xml.etree.ElementTree import Element
 
 import msgspec
 
-from ritornel.core.document.integrity import check_show
+from ritornel.core.document.integrity import check_integrity
 from ritornel.core.document.layouts import layout_named
-from ritornel.core.document.objects import Ground, Plain, Text
+from ritornel.core.document.objects import Background, Plain, Text
 from ritornel.core.document.show import AdvanceOnCue, Frame, OnCue, Show, Slide
 from ritornel.core.document.theme import Furniture, Palette, Theme
 from ritornel.core.errors import BadMedia
@@ -74,7 +74,7 @@ def _read(package: Package, name: str, folder: Path, show_id: str, limits: Limit
         theme=theme,
         furniture=furniture.most_common(1)[0][0] if furniture else Furniture(),
     )
-    check_show(show)
+    check_integrity(show)
     return show, tuple(losses)
 
 
@@ -128,9 +128,9 @@ def _whole(body: Element) -> list[Loss]:
 
 def _themed(slides: list[Slide]) -> tuple[Theme, list[Slide]]:
     """A theme of what most pages have: its ground, and the colour and family of most words. Slides on that ground follow it."""
-    grounds: Counter[Ground] = Counter(slide.background for slide in slides if slide.background is not None and not layout_named(slide.layout).opens)
+    grounds: Counter[Background] = Counter(slide.background for slide in slides if slide.background is not None and not layout_named(slide.layout).opens)
     grounds = grounds or Counter(slide.background for slide in slides if slide.background is not None)
-    ground: Ground = grounds.most_common(1)[0][0] if grounds else Plain("#ffffff")
+    ground: Background = grounds.most_common(1)[0][0] if grounds else Plain("#ffffff")
     words: Counter[tuple[str, str]] = Counter()
     heads: Counter[str] = Counter()
     for slide in slides:

@@ -10,7 +10,7 @@ from ritornel.core.document.show import Build, Frame, OnCue, Slide, SoundEffect,
 from ritornel.core.formats.opendocument.dress import el
 from ritornel.core.formats.opendocument.forms import parsed
 from ritornel.core.formats.opendocument.names import clock_value
-from ritornel.core.formats.opendocument.transitions import Wipe
+from ritornel.core.formats.opendocument.transitions import SmilTransition
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.settings import read_settings
 from ritornel.core.schedule.slide_schedule import SlideSchedule
@@ -31,7 +31,7 @@ class Timing:
         self._slide, self._schedule, self._frame = slide, schedule, frame
         self._address, self._self_running, self._lost = address, self_running, lost
 
-    def root(self, wipe: Wipe | None, voice: tuple[str, int] | None) -> Element | None:
+    def root(self, wipe: SmilTransition | None, voice: tuple[str, int] | None) -> Element | None:
         """The timing of the page, or None where there is none. A voice is where it lies and when it begins."""
         parts: list[Element] = []
         name = f"{self._slide.id}.begin"

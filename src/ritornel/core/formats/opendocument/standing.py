@@ -19,7 +19,7 @@ from ritornel.core.formats.opendocument.letters import BaseLook, Words, lettered
 from ritornel.core.formats.opendocument.looks import fill_of, insets_of, shadow_of, stroke_of
 from ritornel.core.formats.opendocument.names import full, inside, length_px, said, share, short
 from ritornel.core.formats.opendocument.shelf import Shelf
-from ritornel.core.formats.opendocument.styles import Look, Properties, Styles
+from ritornel.core.formats.opendocument.styles import Properties, StyleProperties, Styles
 
 MOST_OBJECTS = 400
 _PLACES = MappingProxyType({"title": "heading", "subtitle": "subtitle", "outline": "words", "graphic": "picture", "object": "picture"})
@@ -71,7 +71,7 @@ def laid_out(objects: list[Object], classes: dict[str, str]) -> tuple[str, tuple
     return layout, tuple(result)
 
 
-class Standing:
+class ObjectReader:
     """Reads the objects of one page. `targets` is what ids of the presentation name, `classes` what place of the page an object is in;
     `footer` and `numbered` are the page's furniture."""
 
@@ -172,7 +172,7 @@ class Standing:
                 self._lost.add("what a press on an object does")
         return None
 
-    def _framed(self, element: Element, object_id: str, look: Look, on_master: bool, common: dict[str, Any]) -> Object | None:
+    def _framed(self, element: Element, object_id: str, look: StyleProperties, on_master: bool, common: dict[str, Any]) -> Object | None:
         box = box_of(element, self._source.scale)
         for part in element:
             match short(part.tag):
@@ -192,14 +192,14 @@ class Standing:
                     return None
         return None
 
-    def _base(self, element: Element, look: Look) -> BaseLook:
+    def _base(self, element: Element, look: StyleProperties) -> BaseLook:
         """The look of words by level: places for text have a style of the master for each."""
         if said(element, "presentation:class") != "outline" or not self._master:
             return lambda level: look
         stem = self._master
         return lambda level: look if not level else self._source.styles.look("presentation", f"{stem}-outline{level + 1}", True)
 
-    def _lettered(self, element: Element, holder: Element, object_id: str, look: Look, on_master: bool) -> dict[str, Any]:
+    def _lettered(self, element: Element, holder: Element, object_id: str, look: StyleProperties, on_master: bool) -> dict[str, Any]:
         words = Words(self._source.styles, on_master, self._base(element, look), self._lost)
         lines = words.lines(holder)
         fields, named = lettered(lines, object_id, self._source.scale, self._source.fonts, self._lost)
@@ -207,7 +207,7 @@ class Standing:
         shrinks = look.graphic.get("draw:fit-to-size") in ("true", "shrink-to-fit", "all")
         return {**fields, "overflow": "shrink" if shrinks else "spill", "stand": _STAND.get(look.graphic.get("draw:textarea-vertical-align", "top"), "top")}
 
-    def _text(self, element: Element, holder: Element, object_id: str, box: Box, look: Look, on_master: bool, common: dict[str, Any]) -> Object | None:
+    def _text(self, element: Element, holder: Element, object_id: str, box: Box, look: StyleProperties, on_master: bool, common: dict[str, Any]) -> Object | None:
         fields = self._lettered(element, holder, object_id, look, on_master)
         fill = fill_of(look.graphic, self._source.styles, self._lost)
         stroke = stroke_of(look.graphic, self._source.styles, self._source.scale)
@@ -223,7 +223,7 @@ class Standing:
         inner = Box(box.x + left, box.y + top, max(box.width - left - right, 1.0), max(box.height - top - bottom, 1.0), box.turn_deg)
         return Text(id=object_id, name=self._title(element, "Text"), box=inner if not box.turn_deg else box, **fields, **common)
 
-    def _picture(self, element: Element, object_id: str, box: Box, look: Look, common: dict[str, Any]) -> Object | None:
+    def _picture(self, element: Element, object_id: str, box: Box, look: StyleProperties, common: dict[str, Any]) -> Object | None:
         failed: set[str] = set()
         for image in inside(element, "draw:image"):
             found = self._source.shelf.brought(said(image, "xlink:href"), said(element, "draw:name"))
@@ -271,14 +271,14 @@ class Standing:
         )  # fmt: skip
 
     def _table(self, element: Element, table: Element, object_id: str, box: Box, common: dict[str, Any]) -> Object | None:
-        words = Words(self._source.styles, False, lambda level: Look(), self._lost)
+        words = Words(self._source.styles, False, lambda level: StyleProperties(), self._lost)
         lines = [line for cell in table.iter(full("table:table-cell")) for line in words.lines(cell) if line.characters]
         if not lines:
             return None
         fields, _ = lettered(lines, object_id, self._source.scale, self._source.fonts, self._lost)
         return Text(id=object_id, name=self._title(element, "Table"), box=box, **fields, **common)
 
-    def _drawn(self, element: Element, kind: str, object_id: str, look: Look, on_master: bool, common: dict[str, Any]) -> Object | None:
+    def _drawn(self, element: Element, kind: str, object_id: str, look: StyleProperties, on_master: bool, common: dict[str, Any]) -> Object | None:
         box = box_of(element, self._source.scale)
         fields: dict[str, Any] = {"form": "rectangle"}
         match kind:
@@ -311,7 +311,7 @@ class Standing:
         words = self._lettered(element, element, object_id, look, on_master)
         return Shape(id=object_id, name=self._title(element, "Shape"), box=box, fill=fill, stroke=stroke, **fields, **words, **common)
 
-    def _line(self, element: Element, kind: str, object_id: str, look: Look, common: dict[str, Any]) -> Object | None:
+    def _line(self, element: Element, kind: str, object_id: str, look: StyleProperties, common: dict[str, Any]) -> Object | None:
         scale = self._source.scale
         x1, y1, x2, y2 = ((length_px(said(element, f"svg:{key}")) or 0.0) * scale for key in ("x1", "y1", "x2", "y2"))
         if kind == "draw:connector" and said(element, "draw:type") not in ("line", "lines"):

@@ -13,7 +13,7 @@ Properties = Mapping[str, str]
 LONGEST_CHAIN = 40
 
 
-class Look(msgspec.Struct, frozen=True):
+class StyleProperties(msgspec.Struct, frozen=True):
     """Properties by their short names, a group each."""
 
     graphic: Properties = {}
@@ -48,7 +48,7 @@ class Styles:
         self.masters: dict[str, Element] = {}
         self._layouts: dict[str, Element] = {}
         self._lists: dict[str, Element] = {}
-        self._looks: dict[tuple[str, str, bool], Look] = {}
+        self._looks: dict[tuple[str, str, bool], StyleProperties] = {}
         for root, on_master in ((styles, True), (content, False)):
             for part in root:
                 match short(part.tag):
@@ -90,14 +90,14 @@ class Styles:
         """The style of a name, or None."""
         return self._automatic[on_master].get((family, name), self._common.get((family, name)))
 
-    def look(self, family: str, name: str, on_master: bool = False) -> Look:
+    def look(self, family: str, name: str, on_master: bool = False) -> StyleProperties:
         """What a name comes to. A name nobody defined comes to the default of its family."""
         key = (family, name, on_master)
         if key not in self._looks:
             self._looks[key] = self._resolved(*key)
         return self._looks[key]
 
-    def _resolved(self, family: str, name: str, on_master: bool) -> Look:
+    def _resolved(self, family: str, name: str, on_master: bool) -> StyleProperties:
         chain: list[Element] = []
         found = self.style(family, name, on_master) if name else None
         while found is not None and found not in chain and len(chain) < LONGEST_CHAIN:
@@ -112,7 +112,7 @@ class Styles:
             for entry in layers:
                 merged = over(merged, _properties(entry, group))
             groups[group] = merged
-        return Look(groups["graphic"], groups["paragraph"], groups["text"], groups["drawing-page"])
+        return StyleProperties(groups["graphic"], groups["paragraph"], groups["text"], groups["drawing-page"])
 
 
 def _properties(entry: Element, group: str) -> dict[str, str]:

@@ -10,7 +10,7 @@ from ritornel.core.document.show import Transition
 Settings = tuple[tuple[str, Any], ...]
 
 
-class Wipe(msgspec.Struct, frozen=True):
+class SmilTransition(msgspec.Struct, frozen=True):
     """A transition of SMIL."""
 
     type: str
@@ -22,22 +22,22 @@ _FROM = {"left": "fromLeft", "right": "fromRight", "above": "fromTop", "below": 
 _SIDES = {word: side for side, word in _FROM.items()}
 _BARS = MappingProxyType(
     {
-        0.0: Wipe("barWipe", "leftToRight"),
-        90.0: Wipe("barWipe", "topToBottom"),
-        180.0: Wipe("barWipe", "leftToRight", True),
-        270.0: Wipe("barWipe", "topToBottom", True),
+        0.0: SmilTransition("barWipe", "leftToRight"),
+        90.0: SmilTransition("barWipe", "topToBottom"),
+        180.0: SmilTransition("barWipe", "leftToRight", True),
+        270.0: SmilTransition("barWipe", "topToBottom", True),
     }
 )
-_PLAIN: MappingProxyType[str, Wipe] = MappingProxyType(
+_PLAIN: MappingProxyType[str, SmilTransition] = MappingProxyType(
     {
-        "dissolve": Wipe("fade", "crossfade"),
-        "through black": Wipe("fade", "fadeOverColor"),
-        "iris": Wipe("ellipseWipe", "circle"),
-        "cells": Wipe("checkerBoardWipe", "across"),
-        "zoom through": Wipe("zoom", "rotateIn"),
-        "turn": Wipe("fade", "crossfade"),
-        "page turn": Wipe("slideWipe", "fromRight", True),
-        "carry": Wipe("fade", "crossfade"),
+        "dissolve": SmilTransition("fade", "crossfade"),
+        "through black": SmilTransition("fade", "fadeOverColor"),
+        "iris": SmilTransition("ellipseWipe", "circle"),
+        "cells": SmilTransition("checkerBoardWipe", "across"),
+        "zoom through": SmilTransition("zoom", "rotateIn"),
+        "turn": SmilTransition("fade", "crossfade"),
+        "page turn": SmilTransition("slideWipe", "fromRight", True),
+        "carry": SmilTransition("fade", "crossfade"),
     }
 )
 _NEAREST = frozenset({"turn", "page turn", "carry", "zoom through"})
@@ -52,28 +52,28 @@ _ALIKE = MappingProxyType(
 """Types whose every subtype becomes the same; what is not the same is told."""
 
 
-def wipe_of(transition: Transition) -> tuple[Wipe | None, bool]:
+def wipe_of(transition: Transition) -> tuple[SmilTransition | None, bool]:
     """The transition of SMIL that a transition becomes (a cut: none), and whether it is the same."""
     name, settings = transition.name, transition.settings
     match name:
         case "cut":
             return None, True
         case "push":
-            return Wipe("pushWipe", _FROM[settings.get("comes_from", "right")]), True
+            return SmilTransition("pushWipe", _FROM[settings.get("comes_from", "right")]), True
         case "cover":
-            return Wipe("slideWipe", _FROM[settings.get("comes_from", "right")]), True
+            return SmilTransition("slideWipe", _FROM[settings.get("comes_from", "right")]), True
         case "reveal":
-            return Wipe("slideWipe", _FROM[settings.get("goes_to", "left")], True), True
+            return SmilTransition("slideWipe", _FROM[settings.get("goes_to", "left")], True), True
         case "wipe":
             angle = float(settings.get("angle_deg", 0.0)) % 360
             nearest = min(_BARS, key=lambda deg: min(abs(deg - angle), 360 - abs(deg - angle)))
             return _BARS[nearest], nearest == angle
         case "blinds":
-            return Wipe("blindsWipe", "vertical" if settings.get("strips", "lying") == "standing" else "horizontal"), True
-    return _PLAIN.get(name, Wipe("fade", "crossfade")), name in _PLAIN and name not in _NEAREST
+            return SmilTransition("blindsWipe", "vertical" if settings.get("strips", "lying") == "standing" else "horizontal"), True
+    return _PLAIN.get(name, SmilTransition("fade", "crossfade")), name in _PLAIN and name not in _NEAREST
 
 
-def transition_of(wipe: Wipe) -> tuple[str, dict[str, Any], bool]:
+def transition_of(wipe: SmilTransition) -> tuple[str, dict[str, Any], bool]:
     """Name and settings of the transition nearest to one of SMIL, and whether it is the same."""
     side = _SIDES.get(wipe.subtype)
     match wipe.type:
@@ -93,5 +93,5 @@ def transition_of(wipe: Wipe) -> tuple[str, dict[str, Any], bool]:
         case "blindsWipe":
             return "blinds", {"strips": "standing" if wipe.subtype == "vertical" else "lying"}, True
     name = _ALIKE.get(wipe.type)
-    same = name is not None and _PLAIN.get(name) == Wipe(wipe.type, wipe.subtype)
+    same = name is not None and _PLAIN.get(name) == SmilTransition(wipe.type, wipe.subtype)
     return name or "dissolve", {}, same

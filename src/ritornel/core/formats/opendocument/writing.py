@@ -10,7 +10,7 @@ import msgspec
 
 from ritornel.core.document.framings import WHOLE
 from ritornel.core.document.layouts import ground_of, layout_named, scale_of
-from ritornel.core.document.objects import Box, Footage, Gradient, Ground, Photograph, Plain
+from ritornel.core.document.objects import Background, Box, ClipBackground, Gradient, PictureBackground, Plain
 from ritornel.core.document.show import AdvanceOnCue, Asset, Show, Slide, SoundEffect
 from ritornel.core.document.theme import Ornament, colour_in, family_in, ground_in, in_theme
 from ritornel.core.errors import BadMedia
@@ -29,7 +29,7 @@ _FOLDERS = {"picture": "Pictures", "sound": "Media", "clip": "Media"}
 _SERIFS = frozenset({"Spectral", "EB Garamond", "Alegreya", "Literata"})
 
 
-class Written(msgspec.Struct, frozen=True):
+class WrittenPresentation(msgspec.Struct, frozen=True):
     """The documents of a presentation, what it needs of the shelf by where it lies inside, and what is lost."""
 
     content: bytes
@@ -61,7 +61,7 @@ def opendocument_losses(show: Show) -> tuple[Loss, ...]:
     return written_of(show).losses
 
 
-def written_of(show: Show) -> Written:
+def written_of(show: Show) -> WrittenPresentation:
     """The show's documents."""
     return _Writer(show).written()
 
@@ -74,12 +74,12 @@ class _Writer:
         self._assets = {asset.id: asset for asset in show.assets}
         self._addresses = {asset.id: f"{_FOLDERS[asset.kind]}/{asset.sha256[:24]}{SUFFIXES[asset.media_type]}" for asset in show.assets}
         self._used: dict[str, Asset] = {}
-        self._masters: dict[tuple[Ground, tuple[Ornament, ...]], str] = {}
+        self._masters: dict[tuple[Background, tuple[Ornament, ...]], str] = {}
         self._names = _page_names(show)
         shown = msgspec.structs.replace(show, slides=tuple(msgspec.structs.replace(slide, skipped=False) for slide in show.slides))
         self._schedules = {schedule.slide_id: schedule for schedule in compile_show(shown).slides}
 
-    def written(self) -> Written:
+    def written(self) -> WrittenPresentation:
         pages = [self._page(number, slide) for number, slide in enumerate(self._show.slides, 1)]
         settings = el("presentation:settings", {"presentation:endless": "true" if self._show.end == "loop" else "false"})
         body = el("office:body", {}, el("office:presentation", {}, *pages, settings))
@@ -87,7 +87,7 @@ class _Writer:
         # Masters come last: their fills join what the pages have in common.
         styles = self._styles()
         media = tuple({self._addresses[asset.id]: asset for asset in self._used.values()}.items())
-        return Written(content, styles, media, tuple(self._losses))
+        return WrittenPresentation(content, styles, media, tuple(self._losses))
 
     def _address(self, asset_id: str) -> str:
         self._used[asset_id] = self._assets[asset_id]
@@ -147,7 +147,7 @@ class _Writer:
     def _veil(self, slide: Slide) -> list[Element]:
         """The veil over a picture behind the slide: a rectangle seen through."""
         ground = ground_in(self._show.theme, ground_of(slide, self._show.theme))
-        if not isinstance(ground, Photograph) or isinstance(ground, Footage) or not ground.veil:
+        if not isinstance(ground, PictureBackground) or isinstance(ground, ClipBackground) or not ground.veil:
             return []
         style = self._dress.style("graphic", {"graphic": {"draw:stroke": "none", **self._dress.fill(Plain(with_alpha(ground.colour[:7], ground.veil)))}})
         frame = self._show.frame
@@ -200,13 +200,13 @@ class _Writer:
             "presentation:sound", {"xlink:href": self._address(sound.asset_id), "xlink:type": "simple", "xlink:show": "new", "xlink:actuate": "onRequest"}
         )
 
-    def _behind(self, ground: Ground, lost: set[str]) -> dict[str, str]:
+    def _behind(self, ground: Background, lost: set[str]) -> dict[str, str]:
         """The properties of what lies behind a page."""
         ground = ground_in(self._show.theme, ground)
-        if isinstance(ground, Footage):
+        if isinstance(ground, ClipBackground):
             lost.add("a clip behind the slide")
             return self._dress.fill(Plain(ground.colour))
-        if isinstance(ground, Photograph):
+        if isinstance(ground, PictureBackground):
             return {"draw:fill": "bitmap", "draw:fill-image-name": self._dress.picture(self._address(ground.asset_id)), "style:repeat": "stretch"}
         return self._dress.fill(ground if isinstance(ground, Plain | Gradient) else None)
 
