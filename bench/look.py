@@ -32,7 +32,7 @@ def measure() -> Iterator[Line]:
         os.environ["DJANGO_SETTINGS_MODULE"] = "ritornel.web.config.settings"
         django.setup()
         from ritornel.core.render.painter import Painter
-        from ritornel.core.schedule.performance import perform, sight_at_rest
+        from ritornel.core.schedule.performance import frame_state_at_rest, perform
         from ritornel.web.editor.frame_analysis import look, seen_of
         from ritornel.web.jobs.sandbox import make_ready
         from ritornel.web.shows.storage import media_path
@@ -54,7 +54,7 @@ def measure() -> Iterator[Line]:
         painter = Painter(performance, 480, 270, media_path)
         begun = time.perf_counter()
         for index in range(SLIDES):
-            painter.image(sight_at_rest(performance, index, 0))
+            painter.image(frame_state_at_rest(performance, index, 0))
         bare = time.perf_counter() - begun
     yield "200 slides looked at in the worker, median of 3", f"{sorted(taken)[RUNS // 2]:.1f} s", "5 s"
     yield "the baseline: each drawn once, 480 px wide, by one process", f"{bare:.2f} s", ""

@@ -211,7 +211,7 @@ class BrowserTest(unittest.TestCase):
 
     def run(self, result: unittest.TestResult | None = None) -> unittest.TestResult | None:
         """One attempt; a second where Chromium stopped answering or fell over, or where the first failed on a machine with much to do. The second's
-        verdict stands, and that there was one is told: what needs it often asks to be mended."""
+        verdict stands, and that there was one is told: what needs it often asks to be fixed."""
         self.hung = threading.Event()
         if result is None:
             return super().run(result)

@@ -176,7 +176,7 @@ class OverviewTest(StageTest):
         self.bar("who-s").drag_to(self.bar("thx-s"), target_position={"x": 60, "y": 60})
         self.until(lambda: self.score(show)["order"][-2:] == ["noon-s", "who-s"] or self.score(show)["order"][-3:-1] == ["noon-s", "who-s"])
 
-    def test_what_differs_is_told_in_the_margin_and_mended_in_one_press(self) -> None:
+    def test_what_differs_is_told_in_the_margin_and_fixed_in_one_press(self) -> None:
         show = self.overview()
         margin = self.page.get_by_label("What differs", exact=True)
         expect(margin).to_contain_text("2 has a wait without a hold")

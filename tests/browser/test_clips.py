@@ -5,7 +5,7 @@ from playwright.sync_api import expect
 from ritornel.core.document.objects import played_ms
 from ritornel.core.render.version import RENDERER
 from ritornel.core.schedule.captions import caption_in
-from ritornel.core.schedule.performance import builtins_of, perform, sight_at
+from ritornel.core.schedule.performance import builtins_of, frame_state_at, perform
 from ritornel.demo.pendulum import pendulum
 from tests.browser.base import BrowserTest
 from tests.footage import footage
@@ -173,7 +173,7 @@ class ClipTest(BrowserTest):
             }""",
             [given, times],
         )
-        self.assertEqual(read, [True, [caption_in(performance, sight_at(performance, ms)) for ms in times]])
+        self.assertEqual(read, [True, [caption_in(performance, frame_state_at(performance, ms)) for ms in times]])
 
     def test_a_clip_that_browsers_do_not_show_is_seen_as_its_lighter_copy_once_that_is_made(self) -> None:
         show = self.compose("esc-s")

@@ -14,7 +14,7 @@ from PIL import Image
 from ritornel.core.document import Show
 from ritornel.core.document.objects import ClipBackground
 from ritornel.core.render.painter import Painter
-from ritornel.core.schedule.performance import builtins_of, perform, sight_at
+from ritornel.core.schedule.performance import builtins_of, frame_state_at, perform
 from ritornel.demo.orlmere import FILES, MEDIA, media, orlmere
 from ritornel.demo.pendulum import FILE, clip_medium, pendulum
 from ritornel.starters import STARTERS, starter_show
@@ -81,7 +81,7 @@ class ParityTest(BrowserTest):
         )
         found = []
         for name, at in instants:
-            server = painter.image(sight_at(performance, at)).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16)
+            server = painter.image(frame_state_at(performance, at)).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16)
             for tried in range(TRIES):
                 if tried >= TRIES // 2:
                     self.page.evaluate("(ms) => window.paintAt(ms)", at - 1000 if at > 1000 else at + 1000)

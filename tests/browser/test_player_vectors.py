@@ -56,7 +56,7 @@ class VectorTest(BrowserTest):
           for (const [at, events, reach, expected] of vectors) if (nearestMs(at, events, reach) !== expected) wrong.push(`${at}: ${events}`);"""
         self.assertEqual(self.run_in_page(script, vectors), [])
 
-    def test_live_states_and_sights_are_pythons(self) -> None:
+    def test_live_states_and_frame_states_are_pythons(self) -> None:
         vectors = json.loads((VECTORS / "live.json").read_text())
         script = f"""
           const live = await import("{PLAYER}/live.js");
@@ -78,9 +78,9 @@ class VectorTest(BrowserTest):
             }}
             for (const at of moments) {{
               if (!same(momentAt(show, at.at_ms), at.moment)) wrong.push(JSON.stringify([show.end, at.at_ms, momentAt(show, at.at_ms), at.moment]));
-              const sight = sightAt(show, at.at_ms, at.at_ms < show.length_ms);
-              const layers = sight.layers.map((layer) => ({{ index: layer.index, values: layer.values, objects: Object.fromEntries(layer.objects) }}));
-              const alike = same(layers, at.layers) && layers.length === at.layers.length && near(sight.blackness, at.blackness);
+              const frame_state = sightAt(show, at.at_ms, at.at_ms < show.length_ms);
+              const layers = frame_state.layers.map((layer) => ({{ index: layer.index, values: layer.values, objects: Object.fromEntries(layer.objects) }}));
+              const alike = same(layers, at.layers) && layers.length === at.layers.length && near(frame_state.blackness, at.blackness);
               if (!alike) wrong.push(JSON.stringify([show.end, at.at_ms, layers, at.layers]));
             }}
           }}"""

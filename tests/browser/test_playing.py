@@ -305,7 +305,7 @@ class AccessTest(BrowserTest):
 
 
 class ChecksTest(BrowserTest):
-    def test_a_finding_is_mended_and_the_mend_taken_back_where_it_is_released(self) -> None:
+    def test_a_finding_is_fixed_and_the_fix_taken_back_where_it_is_released(self) -> None:
         show = self.copy_of_demo()
         self.page.goto(f"{self.base}/shows/{show}/release")
         finding = self.page.locator('[data-finding="reading:bell-s"]')

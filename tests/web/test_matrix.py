@@ -98,7 +98,7 @@ ROWS: list[Row] = [
         ("people", f"{SHOW}people"),
         ("release", f"{SHOW}release"),
         ("edition-folder", f"{SHOW}editions/1.zip"),
-        ("mend-preview", f"{SHOW}checks/mend.json"),
+        ("fix-preview", f"{SHOW}checks/fix.json"),
         ("checks", f"{SHOW}checks.json"),
         ("film-file", f"{SHOW}films/{{film}}/file"),
         ("run-events", f"{SHOW}run/events"),

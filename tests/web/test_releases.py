@@ -238,7 +238,7 @@ class LookedAtTest(WebTest):
         self.assertEqual(self.checks("?ask=1")["looking"], 2)
         look(value_of(Show.objects.get(pk="clock")))
         found = next(finding for finding in self.checks()["findings"] if finding["id"] == "contrast:esc-s:ticks")  # type: ignore[attr-defined]
-        self.assertEqual(found["mend"]["words"], "Set it in ink")
+        self.assertEqual(found["fix"]["words"], "Set it in ink")
 
 
     def test_a_slide_that_its_process_falls_over_keeps_no_other_from_being_looked_at(self) -> None:
@@ -260,27 +260,27 @@ class LookedAtTest(WebTest):
 
 
 class ChecksTest(WebTest):
-    def test_a_mend_is_seen_before_it_is_made_and_nothing_is_changed_by_looking(self) -> None:
+    def test_a_fix_is_seen_before_it_is_made_and_nothing_is_changed_by_looking(self) -> None:
         before = self.score()
-        told = self.client.get("/shows/clock/checks/mend.json?finding=reading:bell-s").json()
+        told = self.client.get("/shows/clock/checks/fix.json?finding=reading:bell-s").json()
         self.assertEqual(told["words"], "Slide 7 lasts 9.8 s instead of 9.0 s. The show lasts 1:23.6 instead of 1:22.8.")
         self.assertIsNone(told["picture"], "it looks as it did")
         self.assertEqual(self.score(), before)
-        reply = self.client.get("/shows/clock/checks/mend.json?finding=reading:nothing")
+        reply = self.client.get("/shows/clock/checks/fix.json?finding=reading:nothing")
         self.assertEqual((reply.status_code, reply.json()["error"]), (400, "That finding is no longer there."))
 
-    def test_a_mend_that_changes_how_a_slide_looks_shows_it(self) -> None:
+    def test_a_fix_that_changes_how_a_slide_looks_shows_it(self) -> None:
         self.edit({"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"colour": "#f4efe4"}})
         look(value_of(Show.objects.get(pk="clock")))
-        told = self.client.get("/shows/clock/checks/mend.json?finding=contrast:esc-s:ticks").json()
+        told = self.client.get("/shows/clock/checks/fix.json?finding=contrast:esc-s:ticks").json()
         self.assertTrue(told["picture"].startswith("data:image/webp;base64,"))
         self.assertEqual(told["words"], "Nothing becomes longer or shorter.")
 
-    def test_findings_come_with_their_places_and_a_mend_is_an_edit_like_any_other(self) -> None:
+    def test_findings_come_with_their_places_and_a_fix_is_an_edit_like_any_other(self) -> None:
         told = self.client.get("/shows/clock/checks.json").json()
         finding = next(entry for entry in told["findings"] if entry["id"] == "holds:who-s")
         self.assertEqual((finding["severity"], finding["number"], finding["thumb"].startswith("/shows/clock/thumbs/who-s/")), ("hurts", 2, True))
-        self.assertEqual(self.edit(finding["mend"]["edit"], told["revision"]).status_code, 200)
+        self.assertEqual(self.edit(finding["fix"]["edit"], told["revision"]).status_code, 200)
         self.assertNotIn("holds:who-s", [entry["id"] for entry in self.client.get("/shows/clock/checks.json").json()["findings"]])
         self.post("/shows/clock/undo")
         self.assertIn("holds:who-s", [entry["id"] for entry in self.client.get("/shows/clock/checks.json").json()["findings"]])

@@ -1,4 +1,4 @@
-"""Each check finds what it is for, finds nothing where there is nothing, and its mend mends it."""
+"""Each check finds what it is for, finds nothing where there is nothing, and its fix fixes it."""
 
 from typing import Any
 
@@ -6,7 +6,7 @@ import msgspec
 from django.test import SimpleTestCase
 
 from ritornel.core.checks import SEVERITIES, Finding, ShowLoudness, find_problems
-from ritornel.core.checks.fix_outcome import mended
+from ritornel.core.checks.fix_outcome import fixed
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Paragraph, Picture, Run, Show, Slide, Text
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, OpenAddress, PlayClip
@@ -43,10 +43,10 @@ class CheckTest(SimpleTestCase):
         (finding,) = self.found(value, check)
         return finding
 
-    def mended(self, value: Show, finding: Finding) -> Show:
-        """The show with the finding's mend, which is gone then, and comes back when it is undone."""
-        assert finding.mend is not None
-        outcome = apply_edit(value, finding.mend.edit)
+    def fixed(self, value: Show, finding: Finding) -> Show:
+        """The show with the finding's fix, which is gone then, and comes back when it is undone."""
+        assert finding.fix is not None
+        outcome = apply_edit(value, finding.fix.edit)
         self.assertNotIn(finding.id, [other.id for other in find_problems(outcome.show)])
         return outcome.show
 
@@ -57,7 +57,7 @@ class HoldsTest(CheckTest):
         value = show(slide(words("Tick"), order=order, advance=AdvanceOnCue("on")))
         finding = self.one(value, "holds")
         self.assertEqual((finding.title, finding.severity), ("2 waits are only as long as the default, 2.0 s", "hurts"))
-        after = self.mended(value, finding)
+        after = self.fixed(value, finding)
         self.assertEqual((after.slides[0].order[0].starts, after.slides[0].advance), (OnCue("q", 2000), AdvanceOnCue("on", 2000)))
 
     def test_a_show_on_cue_has_none(self) -> None:
@@ -69,8 +69,8 @@ class ReadingTest(CheckTest):
         value = show(slide(words("One two three four five six seven eight nine"), advance=AdvanceAfter(2000)))
         finding = self.one(value, "reading")
         self.assertEqual(finding.title, "Shown 2.0 s, reading takes about 4.5 s (estimate)")
-        self.assertEqual(finding.mend.words if finding.mend else "", "Lengthen slide 1 by 2.5 s, to 4.5 s")
-        self.assertEqual(self.mended(value, finding).slides[0].advance, AdvanceAfter(4500))
+        self.assertEqual(finding.fix.words if finding.fix else "", "Lengthen slide 1 by 2.5 s, to 4.5 s")
+        self.assertEqual(self.fixed(value, finding).slides[0].advance, AdvanceAfter(4500))
 
     def test_enough_time_is_nothing(self) -> None:
         self.assertEqual(self.found(show(slide(words("Tick"))), "reading"), [])
@@ -81,7 +81,7 @@ class CutsTest(CheckTest):
         value = show(slide(voice=Voice("waltz", 8000), advance=AdvanceAfter(5000, True)))
         finding = self.one(value, "cuts")
         self.assertEqual((finding.severity, finding.title, finding.at_ms), ("stops", "3.0 s of its voice are cut off", 5000))
-        self.mended(value, finding)
+        self.fixed(value, finding)
 
     def test_a_clip_that_is_cut_hurts_and_one_that_ends_does_not(self) -> None:
         clip = Clip("c", "Clip", Box(0, 0, 1280, 720), "swing", out_ms=4000, alternative="A swing")
@@ -96,21 +96,21 @@ class MusicTest(CheckTest):
             value = show(slide(), slide(slide_id="two"), music=(MusicSpan("m", "waltz", end=end),))
             finding = self.one(value, "music")
             self.assertIn("s before the show", finding.title)
-            self.assertEqual(self.mended(value, finding).music[0].fade_out_ms, 4000)
+            self.assertEqual(self.fixed(value, finding).music[0].fade_out_ms, 4000)
 
     def test_music_to_the_end_is_nothing_and_one_without_a_slide_is_found(self) -> None:
         self.assertEqual(self.found(show(slide(), music=(MusicSpan("m", "waltz"),)), "music"), [])
         lost = MusicSpan("m", "waltz", SlideStart("gone"), SlideEnd("gone"))
         value = show(slide(), music=(lost,))
         self.assertEqual(self.one(value, "music").title, "“Waltz” has no slide left")
-        self.assertEqual(self.mended(value, self.one(value, "music")).music, ())
+        self.assertEqual(self.fixed(value, self.one(value, "music")).music, ())
 
     def test_music_that_would_begin_behind_everything_is_found(self) -> None:
         value = show(slide(), music=(MusicSpan("m", "waltz", start=SlideStart("one", 12_000)),))
         finding = self.one(value, "music")
         self.assertEqual((finding.title, finding.id), ("“Waltz” is never heard", "music-late:m"))
         self.assertIn("It would begin 0:12.0 into its slide", finding.why)
-        self.assertEqual(self.mended(value, finding).music[0].start, SlideStart("one", 0))
+        self.assertEqual(self.fixed(value, finding).music[0].start, SlideStart("one", 0))
 
 
 class UnseenTest(CheckTest):
@@ -118,7 +118,7 @@ class UnseenTest(CheckTest):
         outside = Picture("p", "Lost", Box(1300, 0, 100, 100), "bell", alternative="A bell")
         value = show(slide(outside))
         self.assertEqual(self.one(value, "unseen").title, "“Lost” lies outside the frame")
-        self.mended(value, self.one(value, "unseen"))
+        self.fixed(value, self.one(value, "unseen"))
         travels = Build("t", "p", "travels along", Follows())
         self.assertEqual(self.found(show(slide(outside, order=(travels,))), "unseen"), [])
         self.assertEqual(self.found(show(slide(msgspec.structs.replace(outside, box=Box(1200, 0, 100, 100)))), "unseen"), [])
@@ -129,7 +129,7 @@ class UpscaledTest(CheckTest):
         small = msgspec.structs.replace(BELL, width_px=320, height_px=180)
         value = msgspec.structs.replace(show(slide(Picture("p", "Bell", Box(0, 0, 1280, 720), "bell", alternative="A bell"))), assets=(small,))
         finding = self.one(value, "upscaled")
-        self.assertEqual((finding.title, finding.mend), ("“Bell” is shown 4.0 times as large as it is", None))
+        self.assertEqual((finding.title, finding.fix), ("“Bell” is shown 4.0 times as large as it is", None))
         self.assertEqual(self.found(msgspec.structs.replace(value, assets=(BELL,)), "upscaled"), [])
 
 
@@ -137,14 +137,14 @@ class PressesTest(CheckTest):
     def test_a_press_to_a_skipped_slide_stops_the_show(self) -> None:
         value = show(slide(words("Go", press=GoToSlide("two"))), slide(slide_id="two", skipped=True))
         self.assertEqual(self.one(value, "presses").severity, "stops")
-        self.assertFalse(self.mended(value, self.one(value, "presses")).slides[1].skipped)
+        self.assertFalse(self.fixed(value, self.one(value, "presses")).slides[1].skipped)
         self.assertEqual(self.found(show(slide(words("Go", press=GoToSlide("two"))), slide(slide_id="two")), "presses"), [])
 
     def test_a_clip_that_only_a_press_plays_is_found_where_nobody_presses(self) -> None:
         clip = Clip("c", "Clip", Box(0, 0, 640, 360), "swing", out_ms=4000, press=PlayClip("c"), alternative="A swing")
         value = show(slide(clip))
         self.assertIn("plays only on a press", self.one(value, "presses").title)
-        self.mended(value, self.one(value, "presses"))
+        self.fixed(value, self.one(value, "presses"))
         self.assertEqual(self.found(show(slide(clip), runs="on cue"), "presses"), [])
 
 
@@ -152,21 +152,21 @@ class SmallWordsTest(CheckTest):
     def test_words_too_small_to_read_are_made_readable(self) -> None:
         value = show(slide(words("Tick", size_px=12)))
         self.assertEqual(self.one(value, "small words").title, "“The words” is 12 px high, wanted 18 px")
-        self.mended(value, self.one(value, "small words"))
+        self.fixed(value, self.one(value, "small words"))
         self.assertEqual(self.found(show(slide(words("Tick", size_px=18))), "small words"), [])
 
     def test_words_that_shrank_are_told_so(self) -> None:
         many = words(*["The escape wheel lets one tooth go at every swing of the pendulum"] * 40, size_px=40, overflow="shrink")
         finding = self.one(show(slide(many)), "small words")
-        self.assertEqual((finding.mend, "It shrank" in finding.why), (None, True))
+        self.assertEqual((finding.fix, "It shrank" in finding.why), (None, True))
 
 
 class AlternativesTest(CheckTest):
     def test_a_picture_without_words_is_given_those_of_the_shelf(self) -> None:
         value = show(slide(Picture("p", "Bell", Box(0, 0, 640, 360), "bell")))
         finding = self.one(value, "alternatives")
-        self.assertEqual(finding.mend.words if finding.mend else "", "Write “The bell” for it")
-        self.mended(value, finding)
+        self.assertEqual(finding.fix.words if finding.fix else "", "Write “The bell” for it")
+        self.fixed(value, finding)
 
 
 class CreditTest(CheckTest):
@@ -175,7 +175,7 @@ class CreditTest(CheckTest):
         value = msgspec.structs.replace(show(slide(Picture("p", "Bell", Box(0, 0, 640, 360), "bell", alternative="A bell"))), assets=(owed,))
         finding = self.one(value, "credits")
         self.assertEqual(finding.title, "1 asks for a credit, 0 shown: “The bell”")
-        self.assertEqual(len(self.mended(value, finding).slides), 2)
+        self.assertEqual(len(self.fixed(value, finding).slides), 2)
         self.assertEqual(self.found(msgspec.structs.replace(value, assets=(BELL,)), "credits"), [])
 
 
@@ -213,12 +213,12 @@ class NotesTest(CheckTest):
 
 
 class DiffersTest(CheckTest):
-    def test_one_slide_that_comes_in_another_way_is_told_and_mended(self) -> None:
+    def test_one_slide_that_comes_in_another_way_is_told_and_fixed(self) -> None:
         slides = [slide(words("Tick"), slide_id=f"s{number}", transition=Transition("dissolve", 800)) for number in range(5)]
         slides[3] = msgspec.structs.replace(slides[3], transition=Transition("push", 800))
         finding = self.one(show(*slides), "differs")
         self.assertEqual((finding.slide_id, finding.severity), ("s3", "polish"))
-        self.assertEqual(self.mended(show(*slides), finding).slides[3].transition.name, "dissolve")
+        self.assertEqual(self.fixed(show(*slides), finding).slides[3].transition.name, "dissolve")
         self.assertEqual(self.found(show(*slides[:3]), "differs"), [])
 
 
@@ -227,7 +227,7 @@ class InvisibleTest(CheckTest):
         value = show(slide(words("Tick", opacity=0.0), words("Tock", object_id="more", opacity=0.1)))
         finding = self.one(value, "invisible")
         self.assertEqual(finding.title, "“The words” is never seen: its opacity is 0 %")
-        self.assertEqual(self.mended(value, finding).slides[0].objects[0].opacity, 1.0)
+        self.assertEqual(self.fixed(value, finding).slides[0].objects[0].opacity, 1.0)
 
 
 class SpokenTest(CheckTest):
@@ -246,8 +246,8 @@ class SpokenTest(CheckTest):
         titles = [finding.title for finding in self.found(value, "links")]
         self.assertEqual(len(titles), 2)
         self.assertIn("“The words” leads to http://localhost:8000/, where nobody else can go", titles)
-        mendable = next(finding for finding in self.found(value, "links") if finding.mend)
-        self.assertIsNone(self.mended(value, mendable).slides[0].objects[1].press)
+        mendable = next(finding for finding in self.found(value, "links") if finding.fix)
+        self.assertIsNone(self.fixed(value, mendable).slides[0].objects[1].press)
 
     def test_how_loud_it_is_is_told_only_where_it_was_measured_and_is_wrong(self) -> None:
         value = show(slide(words("One")))
@@ -265,35 +265,35 @@ class WholeTest(SimpleTestCase):
             self.assertEqual([*found], sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
             self.assertEqual(len({finding.id for finding in found}), len(found), "each has an id of its own")
 
-    def test_every_mend_of_the_demo_mends(self) -> None:
+    def test_every_fix_of_the_demo_fixes(self) -> None:
         value = orlmere()
         for finding in find_problems(value):
-            if finding.mend is not None:
-                after = apply_edit(value, finding.mend.edit).show
+            if finding.fix is not None:
+                after = apply_edit(value, finding.fix.edit).show
                 self.assertNotIn(finding.id, [other.id for other in find_problems(after)], finding.title)
 
     def test_an_empty_show_has_nothing_to_find(self) -> None:
         self.assertEqual(find_problems(show()), ())
 
 
-class MendedTest(SimpleTestCase):
-    def test_what_a_mend_does_to_the_time_is_said_before_it_is_made(self) -> None:
+class FixedTest(SimpleTestCase):
+    def test_what_a_fix_does_to_the_time_is_said_before_it_is_made(self) -> None:
         line = "So many words that nobody reads them all in so short a time, as everybody knows who has tried it once"
         short = slide(words(line), advance=AdvanceAfter(2000))
         before = show(short, slide(words("End", object_id="end"), slide_id="two", advance=AdvanceAfter(4000)))
         finding = next(entry for entry in find_problems(before) if entry.check == "reading")
-        would = mended(before, finding)
+        would = fixed(before, finding)
         lasts = would.after_ms - 4000
         self.assertEqual(would.words, f"Slide 1 lasts {lasts / 1000:.1f} s instead of 2.0 s. The show lasts {clock_text(would.after_ms)} instead of 0:06.0.")
         self.assertEqual((would.before_ms, compile_show(would.show).length_ms), (6000, would.after_ms))
         self.assertNotIn(finding.id, [entry.id for entry in find_problems(would.show)])
 
-    def test_a_mend_that_takes_no_time_says_so(self) -> None:
+    def test_a_fix_that_takes_no_time_says_so(self) -> None:
         before = show(slide(Picture("p", "The bell", Box(0, 0, 1280, 720), "bell", alternative="The bell"), advance=AdvanceOnCue("on")))
         finding = next(entry for entry in find_problems(before) if entry.check == "holds")
-        self.assertEqual(mended(before, finding).words, "Nothing becomes longer or shorter.")
+        self.assertEqual(fixed(before, finding).words, "Nothing becomes longer or shorter.")
 
-    def test_what_has_no_mend_is_refused(self) -> None:
+    def test_what_has_no_fix_is_refused(self) -> None:
         finding = Finding("x:y", "x", "hurts", "Too loud", "It hurts.")
-        with self.assertRaisesMessage(BadValue, "Nothing mends “Too loud” by itself."):
-            mended(show(slide()), finding)
+        with self.assertRaisesMessage(BadValue, "Nothing fixes “Too loud” by itself."):
+            fixed(show(slide()), finding)

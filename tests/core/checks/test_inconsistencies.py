@@ -13,12 +13,12 @@ def slide(name: str, **more: object) -> Slide:
 
 
 class DifferingTest(SimpleTestCase):
-    def test_a_join_unlike_the_others_is_named_with_its_mend(self) -> None:
+    def test_a_join_unlike_the_others_is_named_with_its_fix(self) -> None:
         show = Show("s", "S", slides=(*(slide(name) for name in "abcd"), slide("e", transition=Transition("push", 600))))
         (note,) = differences_of(show)
-        self.assertEqual((note.title, note.mend_words, note.slide_id), ("5 comes by push", "Make it dissolve", "e"))
-        assert note.mend is not None
-        self.assertEqual(differences_of(e.apply_edit(show, note.mend).show), ())
+        self.assertEqual((note.title, note.fix_words, note.slide_id), ("5 comes by push", "Make it dissolve", "e"))
+        assert note.fix is not None
+        self.assertEqual(differences_of(e.apply_edit(show, note.fix).show), ())
 
     def test_without_a_habit_nothing_differs(self) -> None:
         names = ("dissolve", "push", "cover", "wipe")
@@ -31,15 +31,15 @@ class DifferingTest(SimpleTestCase):
         notes = differences_of(show)
         self.assertEqual([note.title for note in notes], ["1 has a wait without a hold", "1 is left without a hold"])
         for note in notes:
-            assert note.mend is not None
-            show = e.apply_edit(show, note.mend).show
+            assert note.fix is not None
+            show = e.apply_edit(show, note.fix).show
         self.assertEqual(differences_of(show), ())
 
     def test_a_slide_too_short_to_be_read_is_told_with_the_estimate(self) -> None:
         words = text("t", " ".join(["word"] * 27))
         show = Show("s", "S", slides=(slide("a", objects=(words,), advance=AdvanceAfter(11_000)),))
         (note,) = differences_of(show)
-        self.assertEqual((note.title, note.mend_words), ("1 is shorter than its reading", "Make it 11.3 s"))
+        self.assertEqual((note.title, note.fix_words), ("1 is shorter than its reading", "Make it 11.3 s"))
         self.assertEqual(note.why, "Its words take about 10.5 s to read (estimate). Once it is there, it stays for 10.2 s.")
 
     def test_skipped_slides_are_not_looked_at(self) -> None:

@@ -1,4 +1,4 @@
-"""Whatever a mend mends stays mended, and it brings no other finding on the same object."""
+"""Whatever a fix fixes stays fixed, and it brings no other finding on the same object."""
 
 import random
 from typing import Any
@@ -69,26 +69,26 @@ def about_object(finding: Finding) -> str:
     return place if ":" in place else ""
 
 
-class MendsTest(SimpleTestCase):
-    def test_every_mend_of_random_shows_ends_its_finding_and_begins_none_on_the_same_object(self) -> None:
+class FixesTest(SimpleTestCase):
+    def test_every_fix_of_random_shows_ends_its_finding_and_begins_none_on_the_same_object(self) -> None:
         tried: set[str] = set()
         for number in range(ROUNDS):
             chance = random.Random(number)
             show = upset_show(SHOWS[number % len(SHOWS)](), chance)
             found = find_problems(show)
             before = {finding.id for finding in found}
-            mendable = [finding for finding in found if finding.mend]
+            mendable = [finding for finding in found if finding.fix]
             for finding in chance.sample(mendable, min(len(mendable), 4)):
-                assert finding.mend
+                assert finding.fix
                 tried.add(finding.check)
-                after = find_problems(apply_edit(show, finding.mend.edit).show)
-                with self.subTest(number, finding=finding.id, mend=finding.mend.words):
+                after = find_problems(apply_edit(show, finding.fix.edit).show)
+                with self.subTest(number, finding=finding.id, fix=finding.fix.words):
                     self.assertNotIn(finding.id, {entry.id for entry in after})
                     place = about_object(finding)
                     self.assertEqual({entry.id for entry in after if place and about_object(entry) == place} - before, set())
         self.assertGreaterEqual(len(tried), 10, tried)
 
-    def test_one_object_is_never_told_to_be_mended_in_two_ways_that_contradict(self) -> None:
+    def test_one_object_is_never_told_to_be_fixed_in_two_ways_that_contradict(self) -> None:
         for number in range(ROUNDS):
             show = upset_show(SHOWS[number % len(SHOWS)](), random.Random(1000 + number))
             checks: dict[str, set[str]] = {}

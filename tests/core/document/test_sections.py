@@ -42,7 +42,7 @@ class SectionTest(SimpleTestCase):
 
     def test_a_copy_opens_nothing_and_a_name_is_given_like_any_other_field(self) -> None:
         self.assertEqual(told(apply_edit(town(), DuplicateSlides(("b",), "copy")).show), {"": "a", "The town": "bcopy-sc", "Noon": "de"})
-        self.assertEqual(told(apply_edit(town(), ChangeSlides(("c",), {"opens_section": "The mending"})).show)["The mending"], "c")
+        self.assertEqual(told(apply_edit(town(), ChangeSlides(("c",), {"opens_section": "The fixing"})).show)["The fixing"], "c")
 
     def test_a_skipped_slide_leaves_its_section_to_the_next(self) -> None:
         skipped = apply_edit(town(), ChangeSlides(("b", "d", "e"), {"skipped": True})).show

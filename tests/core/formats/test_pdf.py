@@ -63,11 +63,11 @@ class WritingTest(PdfCase):
 
     def test_a_page_looks_like_its_slide(self) -> None:
         from ritornel.core.render.stills import png_of
-        from ritornel.core.schedule.performance import sight_at_rest
+        from ritornel.core.schedule.performance import frame_state_at_rest
 
         self.written()
         shown = perform(orlmere())
-        png = png_of(shown, sight_at_rest(shown, 2, 2), 960, 540, lambda sha256: self.folder / sha256)
+        png = png_of(shown, frame_state_at_rest(shown, 2, 2), 960, 540, lambda sha256: self.folder / sha256)
         import io
 
         import numpy as np

@@ -34,7 +34,7 @@ class ReadTest(SimpleTestCase):
         self.assertEqual([caption.text for caption in read_captions(b"\xef\xbb\xbf" + SRT.encode(), "x.srt")[0]], ["Tick", "Tock"])
         self.assertEqual(read_captions(SRT.replace("Tick", "caf\xe9").encode("cp1252"), "x.srt")[0][0].text, "caf\xe9")
 
-    def test_what_overlaps_or_has_no_length_is_mended_and_told(self) -> None:
+    def test_what_overlaps_or_has_no_length_is_fixed_and_told(self) -> None:
         text = "WEBVTT\n\n00:00.000 --> 00:02.000\nOne\n\n00:01.000 --> 00:03.000\nTwo\n\n00:04.000 --> 00:04.000\nThree\n\n00:05.000 --> 00:06.000\n \n"
         captions, told = read_captions(text.encode(), "x.vtt")
         self.assertEqual(captions, (Caption(0, 2000, "One"), Caption(2000, 3000, "Two")))

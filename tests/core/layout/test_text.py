@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 
 from ritornel.core.document import Box, Frame, Paragraph, Plain, Run, Shape, Show, Stroke, Text
 from ritornel.core.document.theme import Theme, in_theme
-from ritornel.core.layout.direction import in_sight_order, levels_of
+from ritornel.core.layout.direction import in_visual_order, levels_of
 from ritornel.core.layout.drawing import draw_object, scenery_of
 from ritornel.core.layout.lines import broken
 from ritornel.core.layout.marks import PathMark, TextMark
@@ -49,7 +49,7 @@ class ListTest(SimpleTestCase):
 
 
 class DirectionTest(SimpleTestCase):
-    def test_text_from_right_to_left_stands_in_the_order_of_sight(self) -> None:
+    def test_text_from_right_to_left_stands_in_the_order_of_frame_state(self) -> None:
         base, levels = levels_of(f"clock {HEBREW} 78")
         self.assertEqual((base, levels[0], levels[6], levels[-1]), (0, 0, 1, 2))
         marks = [mark for part in broken(text(line(f"{HEBREW} 78"))).parts for mark in part.marks if isinstance(mark, TextMark)]
@@ -75,7 +75,7 @@ class DirectionTest(SimpleTestCase):
         self.assertEqual(drawn.strip(), "".join(sorted(words.rstrip())).strip())
 
     def test_stretches_are_turned_round_from_the_highest_level_down(self) -> None:
-        self.assertEqual(in_sight_order([(0, "a"), (1, "b"), (2, "c"), (1, "d"), (0, "e")]), ["a", "d", "c", "b", "e"])
+        self.assertEqual(in_visual_order([(0, "a"), (1, "b"), (2, "c"), (1, "d"), (0, "e")]), ["a", "d", "c", "b", "e"])
 
 
 class LookTest(SimpleTestCase):

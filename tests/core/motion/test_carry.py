@@ -11,7 +11,7 @@ from ritornel.core.document.objects import Wings
 from ritornel.core.document.show import Link
 from ritornel.core.motion.carry import CarryCandidate, pairs_of
 from ritornel.core.schedule.carries import Ended, carried_pairs
-from ritornel.core.schedule.performance import perform, sight_at
+from ritornel.core.schedule.performance import frame_state_at, perform
 from tests.examples import text
 
 CARRY = Transition("carry", 1000, "even")
@@ -114,16 +114,16 @@ class CarriedTest(SimpleTestCase):
         show = perform(show_of(first, Slide("two", objects=(goal,), transition=CARRY)))
         start = show.schedule.starts_ms[1]
         for share, expected in ((0.0, (-450.0, -250.0, 0.5, 10.0)), (0.5, (-225.0, -125.0, 0.75, 5.0))):
-            new = dict(sight_at(show, start + share * 1000).layers[1].objects)["x", None]
+            new = dict(frame_state_at(show, start + share * 1000).layers[1].objects)["x", None]
             self.assertEqual(tuple(round(v, 6) for v in (new.x, new.y, new.scale, new.turn)), expected)
-        old = dict(sight_at(show, start + 10).layers[0].objects)["a", None]
+        old = dict(frame_state_at(show, start + 10).layers[0].objects)["a", None]
         self.assertEqual(old.opacity, 0)
 
     def test_a_carry_begins_where_a_travel_has_ended(self) -> None:
         travel = Build("b", "a", "travels along", Follows(), 0, 500, settings={"path": "M 0 0 L 300 0"})
         first = Slide("one", objects=(star("a", 0, 0),), order=(travel,), advance=AdvanceAfter(2000))
         show = perform(show_of(first, Slide("two", objects=(star("x", 0, 0, lineage="a"),), transition=CARRY)))
-        new = dict(sight_at(show, show.schedule.starts_ms[1]).layers[1].objects)["x", None]
+        new = dict(frame_state_at(show, show.schedule.starts_ms[1]).layers[1].objects)["x", None]
         self.assertEqual(new.x, 300)
 
     def test_the_unpaired_go_in_the_first_and_come_in_the_last_forty_percent_or_from_their_wings(self) -> None:
@@ -132,7 +132,7 @@ class CarriedTest(SimpleTestCase):
         winged = Shape("arch", "Arch", Box(0, 0, 50, 50), "arch", wings=Wings(-500, 0, 1, 1))
         show = perform(show_of(first, Slide("two", objects=(ring, winged), transition=CARRY)))
         start = show.schedule.starts_ms[1]
-        self.assertEqual([dict(sight_at(show, start + ms).layers[0].objects)["gone", None].opacity for ms in (0, 200, 400, 900)], [1, 0.5, 0, 0])
-        self.assertEqual([round(dict(sight_at(show, start + ms).layers[1].objects)["ring", None].opacity, 6) for ms in (0, 600, 800)], [0, 0, 0.5])
-        arch = dict(sight_at(show, start + 500).layers[1].objects)["arch", None]
+        self.assertEqual([dict(frame_state_at(show, start + ms).layers[0].objects)["gone", None].opacity for ms in (0, 200, 400, 900)], [1, 0.5, 0, 0])
+        self.assertEqual([round(dict(frame_state_at(show, start + ms).layers[1].objects)["ring", None].opacity, 6) for ms in (0, 600, 800)], [0, 0, 0.5])
+        arch = dict(frame_state_at(show, start + 500).layers[1].objects)["arch", None]
         self.assertEqual((arch.x, arch.opacity), (-250, 1))

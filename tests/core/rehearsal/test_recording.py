@@ -23,7 +23,7 @@ from ritornel.core.rehearsal.recording import (
 from ritornel.core.rehearsal.selected_takes import Picked, keep_edit, kept_slides
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.schedule.live import next_step, stand, waits_since_ms
-from ritornel.core.schedule.performance import perform, sight_at
+from ritornel.core.schedule.performance import frame_state_at, perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.demo.narrated import told
 from ritornel.demo.orlmere import orlmere
@@ -148,7 +148,7 @@ class KeepTest(TestCase):
         self.assertGreater(staged.schedule.slides[index].transition_ms, 300)
 
         def played(slide_ms: float) -> float | None:
-            layer = next(layer for layer in sight_at(staged, start + slide_ms).layers if layer.index == index)
+            layer = next(layer for layer in frame_state_at(staged, start + slide_ms).layers if layer.index == index)
             return dict(layer.objects)["rec-esc-s", None].played
 
         self.assertEqual([played(0), played(300), played(4270), played(8000)], [0, 300 / 4270, 1, 1])

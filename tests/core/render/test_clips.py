@@ -13,7 +13,7 @@ from ritornel.core.formats.media import Limits, asset_from, examined
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import write_film
 from ritornel.core.render.painter import Painter
-from ritornel.core.schedule.performance import FrameState, perform, sight_at
+from ritornel.core.schedule.performance import FrameState, frame_state_at, perform
 from tests.footage import ROUND, footage, number_of
 
 
@@ -78,16 +78,16 @@ class UnpaintedTest(SimpleTestCase):
         objects = (Shape("under", "Under", Box(0, 0, 10, 10), "ellipse"), clip, *((Shape("dot", "Dot", Box(2, 2, 4, 4), "ellipse"),) if over else ()))
         slide = Slide("s", "S", objects=objects, order=(Build("play", "clip", PLAYS, Follows()),), advance=AdvanceAfter(1000))
         performance = perform(Show("show", "Show", Frame(64, 48), slides=(slide,), assets=(self.asset,)))
-        return Painter(performance, 64, 48, lambda sha256: self.source), sight_at(performance, 500)
+        return Painter(performance, 64, 48, lambda sha256: self.source), frame_state_at(performance, 500)
 
     def test_it_is_the_frame_that_would_have_been_painted(self) -> None:
-        painter, sight = self.staged()
-        frame = painter.through(sight)
-        painted = painter.image(sight).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3]
+        painter, frame_state = self.staged()
+        frame = painter.through(frame_state)
+        painted = painter.image(frame_state).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3]
         self.assertEqual(number_of(frame), 15)
         self.assertLess(abs(float(frame.to_ndarray(format="rgb24").mean()) - float(painted.mean())), 4, "frames are 12 apart")
         frame.pts = 777
-        self.assertEqual(number_of(painter.through(sight)), 15, "what is given away is not what the reader keeps")
+        self.assertEqual(number_of(painter.through(frame_state)), 15, "what is given away is not what the reader keeps")
 
     def test_whatever_more_there_is_to_see_is_painted(self) -> None:
         cases: list[dict[str, object]] = [{"over": True}, {"size": (32, 24)}, {"opacity": 0.5}, {"corner_px": 8.0}, {"flip_x": True}]
@@ -95,8 +95,8 @@ class UnpaintedTest(SimpleTestCase):
         for more in cases:
             with self.subTest(more):
                 if "size" in more:
-                    painter, sight = self.staged()
+                    painter, frame_state = self.staged()
                     painter = Painter(painter.performance, 32, 24, lambda sha256: self.source)
                 else:
-                    painter, sight = self.staged(**more)  # type: ignore[arg-type]
-                self.assertIsNone(painter.through(sight))
+                    painter, frame_state = self.staged(**more)  # type: ignore[arg-type]
+                self.assertIsNone(painter.through(frame_state))

@@ -15,7 +15,7 @@ from ritornel.core.document.show import Asset, Slide
 from ritornel.core.render.dissolves import two_still_layers
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import write_film
-from ritornel.core.render.frames import Frames, sight_of_frame
+from ritornel.core.render.frames import Frames, frame_state_of_frame
 from ritornel.core.render.muxing import chapters_of
 from ritornel.core.render.soundtrack import peak_db_of, write_sound
 from ritornel.core.schedule.performance import Performance, perform
@@ -129,7 +129,7 @@ class PeakTest(TestCase):
 
 class DissolveTest(TestCase):
     def frame(self, performance: Performance, frames: Frames, order: FilmOrder, number: int) -> np.ndarray:
-        return np.asarray(frames.frame(number, sight_of_frame(performance, order, number), True).to_ndarray(), dtype=int)
+        return np.asarray(frames.frame(number, frame_state_of_frame(performance, order, number), True).to_ndarray(), dtype=int)
 
     def test_a_dissolve_blended_after_conversion_looks_as_one_that_is_painted(self) -> None:
         order = FilmOrder(320, 180, Fraction(30))
@@ -137,7 +137,7 @@ class DissolveTest(TestCase):
         index = next(n for n, staged in enumerate(performance.slides) if n and staged.slide.transition.name == "dissolve")
         first = int(performance.schedule.starts_ms[index] * 30 / 1000) + 3
         blended = Frames(performance, order, media)
-        self.assertIsNotNone(two_still_layers(sight_of_frame(performance, order, first)))
+        self.assertIsNotNone(two_still_layers(frame_state_of_frame(performance, order, first)))
         for number in range(first, first + 8):
             # A painter that has seen nothing before paints the frame whole.
             painted = self.frame(performance, Frames(performance, order, media), order, number)

@@ -25,7 +25,7 @@ from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress, write_film
 from ritornel.core.render.frames import changing_frames
 from ritornel.core.render.painter import Painter
-from ritornel.core.schedule.performance import perform, sight_at, sight_at_rest
+from ritornel.core.schedule.performance import frame_state_at, frame_state_at_rest, perform
 from ritornel.core.time import frame_count
 from ritornel.demo.orlmere import FILES, MEDIA, orlmere
 from tests.examples import example_a
@@ -119,7 +119,7 @@ class FilmTest(SimpleTestCase):
     def test_the_last_picture_is_what_the_painter_paints(self) -> None:
         _, _, image = self.film("x.mp4")
         performance = perform(short())
-        expected = pixels(Painter(performance, 160, 90, media).image(sight_at(performance, 3900)))[:, :, :3]
+        expected = pixels(Painter(performance, 160, 90, media).image(frame_state_at(performance, 3900)))[:, :, :3]
         self.assertLess(float(np.abs(image.astype(int) - expected).mean()), 4)
 
     def test_only_frames_that_change_are_drawn(self) -> None:
@@ -175,13 +175,13 @@ class FilmTest(SimpleTestCase):
 class PainterTest(SimpleTestCase):
     def test_a_frame_of_other_proportion_stands_between_black_bars(self) -> None:
         performance = perform(DEMO)
-        image = pixels(Painter(performance, 400, 400, media).image(sight_at_rest(performance, 2, 0)))
+        image = pixels(Painter(performance, 400, 400, media).image(frame_state_at_rest(performance, 2, 0)))
         self.assertEqual(image[0, 200, :3].tolist(), [0, 0, 0])
         self.assertEqual(image[100, 20, :3].tolist(), [0xF6, 0xF1, 0xE4])
 
     def test_what_is_away_is_not_painted(self) -> None:
         performance = perform(DEMO)
-        before, after = (pixels(Painter(performance, 320, 180, media).image(sight_at_rest(performance, 2, beat))) for beat in (0, 1))
+        before, after = (pixels(Painter(performance, 320, 180, media).image(frame_state_at_rest(performance, 2, beat))) for beat in (0, 1))
         self.assertGreater(int((before != after).any(axis=2).sum()), 500)
 
     def test_a_dissolve_is_half_of_each_in_its_middle(self) -> None:
@@ -190,8 +190,8 @@ class PainterTest(SimpleTestCase):
         )
         performance = perform(show)
         painter = Painter(performance, 320, 180, media)
-        middle = pixels(painter.image(sight_at(performance, performance.schedule.starts_ms[1] + 450))).astype(int)
-        old, new = (pixels(painter.image(sight_at(performance, performance.schedule.starts_ms[1] + at))).astype(int) for at in (0, 900))
+        middle = pixels(painter.image(frame_state_at(performance, performance.schedule.starts_ms[1] + 450))).astype(int)
+        old, new = (pixels(painter.image(frame_state_at(performance, performance.schedule.starts_ms[1] + at))).astype(int) for at in (0, 900))
         self.assertLess(np.abs(middle - (old + new) / 2).mean(), 1.5)
 
 

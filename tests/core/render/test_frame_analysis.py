@@ -74,8 +74,8 @@ class ContrastTest(TestCase):
         show = show_of(text("#cccccc"))
         (finding,) = findings(show)
         self.assertEqual((finding.id, finding.title), ("contrast:one:words", "“The words” stands out 1.6 to 1 from what is behind it; 3 to 1 is wanted"))
-        assert finding.mend is not None
-        self.assertEqual(findings(apply_edit(show, finding.mend.edit).show), [])
+        assert finding.fix is not None
+        self.assertEqual(findings(apply_edit(show, finding.fix.edit).show), [])
 
     def test_what_is_really_behind_them_counts_and_not_the_ground(self) -> None:
         panel = Shape("panel", "Panel", Box(80, 80, 900, 200), form="rectangle", fill=Plain("#101010"))

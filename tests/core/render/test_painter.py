@@ -9,7 +9,7 @@ from PIL import Image
 from ritornel.core.document import AdvanceAfter, Asset, Box, Picture, Show, Slide
 from ritornel.core.render.painter import Painter
 from ritornel.core.render.pictures import Pictures
-from ritornel.core.schedule.performance import perform, sight_at_rest
+from ritornel.core.schedule.performance import frame_state_at_rest, perform
 
 
 class Few(Pictures):
@@ -40,7 +40,7 @@ class KeptPicturesTest(SimpleTestCase):
         return Painter(perform(Show("s", "S", slides=slides, assets=assets)), 160, 90, self.media, Few(self.media))
 
     def paint(self, painter: Painter, index: int) -> None:
-        painter.image(sight_at_rest(painter.performance, index, 0))
+        painter.image(frame_state_at_rest(painter.performance, index, 0))
 
     def test_a_picture_is_read_once_for_all_frames_that_show_it(self) -> None:
         painter = self.painter(("a", "b", "c"))

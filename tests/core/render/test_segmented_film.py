@@ -21,7 +21,7 @@ from ritornel.core.errors import BadMedia, BadValue, Cancelled
 from ritornel.core.render import segmented_film
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress, write_film
-from ritornel.core.render.frames import sight_of_frame
+from ritornel.core.render.frames import frame_state_of_frame
 from ritornel.core.render.process_pool import Crew, FilmSegment, FilmSource
 from ritornel.core.render.segmented_film import STILL_FRAMES, segments_of, write_parted
 from ritornel.core.schedule.performance import perform
@@ -59,8 +59,8 @@ class SegmentsTest(TestCase):
         self.assertEqual(numbers, list(range(frame_count(performance.schedule.length_ms, rate))))
         self.assertGreater(len(segments), 4)
         for segment in segments[1:]:
-            rest = [sight_of_frame(performance, order, segment.first - back) for back in range(1, STILL_FRAMES + 1)]
-            self.assertTrue(all(sight == rest[0] for sight in rest))
+            rest = [frame_state_of_frame(performance, order, segment.first - back) for back in range(1, STILL_FRAMES + 1)]
+            self.assertTrue(all(frame_state == rest[0] for frame_state in rest))
 
 
 class PartedTest(TestCase):

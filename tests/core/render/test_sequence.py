@@ -1,4 +1,4 @@
-"""Sights painted one after another look as each does painted by itself."""
+"""FrameStates painted one after another look as each does painted by itself."""
 
 import random
 from collections.abc import Iterable
@@ -15,7 +15,7 @@ from ritornel.core.render.display_lists import Recordings
 from ritornel.core.render.painter import Painter
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import FrameSequence
-from ritornel.core.schedule.performance import Performance, perform, sight_at
+from ritornel.core.schedule.performance import Performance, frame_state_at, perform
 from ritornel.demo.orlmere import FILES, MEDIA, orlmere
 from tests.kinds import every_effect
 
@@ -62,10 +62,10 @@ class SequenceTest(SimpleTestCase):
         slow = type("Slow", (Counting, Plain), {})(performance, WIDTH, HEIGHT, paths.__getitem__, pictures)
         sequence = FrameSequence(quick, surface)
         for at_ms in instants_ms:
-            sight = sight_at(performance, at_ms)
-            sequence.paint(sight)
+            frame_state = frame_state_at(performance, at_ms)
+            sequence.paint(frame_state)
             with onto as canvas:
-                slow.paint(canvas, sight)
+                slow.paint(canvas, frame_state)
             differ = np.abs(pixels.astype(int) - alone.astype(int)).max()
             self.assertLessEqual(differ, 0, f"at {at_ms} ms")
         return quick.painted, slow.painted

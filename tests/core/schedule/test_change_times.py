@@ -6,7 +6,7 @@ from django.test import SimpleTestCase
 
 from ritornel.core.document import Show
 from ritornel.core.schedule.change_times import changing_spans
-from ritornel.core.schedule.performance import Performance, perform, sight_at
+from ritornel.core.schedule.performance import Performance, frame_state_at, perform
 from ritornel.core.time.spans import Span
 from ritornel.demo.orlmere import orlmere
 from tests.examples import example_a
@@ -41,10 +41,10 @@ class ChangingTest(SimpleTestCase):
             return False
         start = performance.schedule.starts_ms[index]
         # From the last whole millisecond of what changed on.
-        stays = sight_at(performance, start + rest.start_ms - 1, first_pass=False)
+        stays = frame_state_at(performance, start + rest.start_ms - 1, first_pass=False)
         for _ in range(8):
             at_ms = rest.start_ms - 1 + chance.random() * rest.length_ms
-            self.assertEqual(sight_at(performance, start + at_ms, first_pass=False), stays, (performance.slides[index].slide.id, at_ms, rest))
+            self.assertEqual(frame_state_at(performance, start + at_ms, first_pass=False), stays, (performance.slides[index].slide.id, at_ms, rest))
         return True
 
     def test_nothing_changes_outside_the_spans(self) -> None:

@@ -17,7 +17,7 @@ from ritornel.core.schedule.captions import caption_in, compile_captions
 from ritornel.core.schedule.clips import compile_clips
 from ritornel.core.schedule.live import arrive, cue, instant_of
 from ritornel.core.schedule.music import compile_music
-from ritornel.core.schedule.performance import ground_played, perform, pressed_clips, sight_at
+from ritornel.core.schedule.performance import frame_state_at, ground_played, perform, pressed_clips
 from ritornel.core.schedule.reduced_motion import calmed
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
@@ -85,7 +85,7 @@ class RuleFourTest(SimpleTestCase):
     def test_before_it_plays_it_shows_its_poster_and_afterwards_the_last_picture_before_the_out_point(self) -> None:
         performance = perform(show_with(slide_with(msgspec.structs.replace(PLAY, after_ms=500), poster_ms=13_000)))
         mark = performance.slides[0].drawing.objects[0].parts[0].marks[0]
-        shown = [mark.at_ms(dict(sight_at(performance, at).layers[0].objects).get(("clip", None)).played) for at in (0, 500, 1500, 18_700, 30_000)]  # type: ignore
+        shown = [mark.at_ms(dict(frame_state_at(performance, at).layers[0].objects).get(("clip", None)).played) for at in (0, 500, 1500, 18_700, 30_000)]  # type: ignore
         self.assertEqual(shown[:2], [13_000, 12_000])
         self.assertAlmostEqual(shown[2], 13_000)
         self.assertEqual(shown[3:], [30_199, 30_199])
@@ -176,7 +176,7 @@ class GroundTest(SimpleTestCase):
 
     def test_a_clip_as_ground_runs_round_and_round_on_the_slides_clock(self) -> None:
         performance = perform(self.show())
-        played = [sight_at(performance, at).layers[0].ground_played for at in (0.0, 6000.0, 9000.0)]
+        played = [frame_state_at(performance, at).layers[0].ground_played for at in (0.0, 6000.0, 9000.0)]
         self.assertEqual(played, [0.0, 0.1, 0.15])
         self.assertEqual(ground_played(performance.slides[0].drawing, 66_000), 0.1)
         self.assertEqual(performance.clips, (), "it is not heard")
@@ -227,7 +227,7 @@ class SpeedTest(SimpleTestCase):
         slide = slide_with(PLAY, rate_pct=rate)
         schedule = timed(slide)
         performance = perform(show_with(slide))
-        (layer,) = sight_at(performance, share * schedule.builds[0].lasts_ms).layers
+        (layer,) = frame_state_at(performance, share * schedule.builds[0].lasts_ms).layers
         played = dict(layer.objects)["clip", None].played
         assert played is not None
         self.assertAlmostEqual(played, share, places=6)
@@ -254,7 +254,7 @@ class CaptionsTest(SimpleTestCase):
     def test_what_is_read_at_an_instant_is_what_the_file_says(self, at: int) -> None:
         performance = perform(show_with(slide_with(PLAY, captions=self.SPOKEN, rate_pct=200)))
         said = next((caption.text for caption in compile_captions(performance) if caption.start_ms <= at < caption.end_ms), "")
-        self.assertEqual(caption_in(performance, sight_at(performance, at)), said)
+        self.assertEqual(caption_in(performance, frame_state_at(performance, at)), said)
 
     def test_captions_out_of_order_are_refused(self) -> None:
         show = show_with(slide_with(PLAY))

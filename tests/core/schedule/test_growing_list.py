@@ -3,7 +3,7 @@ from django.test import SimpleTestCase
 from ritornel.core.document import Box, Build, Follows, OnCue, Paragraph, Run, Show, Slide, Text
 from ritornel.core.layout.marks import TextMark
 from ritornel.core.schedule.growing_list import heights
-from ritornel.core.schedule.performance import perform, sight_at_rest
+from ritornel.core.schedule.performance import frame_state_at_rest, perform
 from tests.examples import text
 
 
@@ -25,7 +25,7 @@ class GrowingTest(SimpleTestCase):
         show = perform(growing("Rope", "Teeth", "Dial"))
         drawing = show.slides[0].drawing.objects[0]
         for beat, height in enumerate((50, 120, 190)):
-            values = dict(sight_at_rest(show, 0, beat).layers[0].objects)
+            values = dict(frame_state_at_rest(show, 0, beat).layers[0].objects)
             tops = [part.pivot_y - part.height / 2 + values["t", part.part].y for part in drawing.parts if values["t", part.part].shown]
             self.assertEqual(len(tops), beat + 1)
             self.assertAlmostEqual(tops[0], 200 - height / 2)
@@ -36,7 +36,7 @@ class GrowingTest(SimpleTestCase):
         slide = show.slides[0]
         late = Slide("one", objects=slide.objects, order=slide.order[1:])
         staged = perform(Show("s", "S", slides=(late,)))
-        values = dict(sight_at_rest(staged, 0, 0).layers[0].objects)
+        values = dict(frame_state_at_rest(staged, 0, 0).layers[0].objects)
         drawing = staged.slides[0].drawing.objects[0]
         first = next(part for part in drawing.parts if part.part == "p0")
         self.assertAlmostEqual(first.pivot_y - 25 + values["t", "p0"].y, 200 - 25)

@@ -23,7 +23,7 @@ from ritornel.core.schedule.live import (
     stand_ready,
     waits_since_ms,
 )
-from ritornel.core.schedule.performance import Performance, last_layer, perform, sight_at, sight_at_rest
+from ritornel.core.schedule.performance import Performance, frame_state_at, frame_state_at_rest, last_layer, perform
 from ritornel.core.schedule.tracks import object_values
 from tests.examples import example_a
 from tests.live_table import ROWS, after_event, markdown, table_show, told
@@ -247,23 +247,23 @@ class SameStateTest(SimpleTestCase):
                 now += 20_000
                 values = object_values(staged.tracks, instant_of(state, now))
                 self.assertEqual((state.index, state.beat), (index, beat))
-                self.assertEqual(tuple(values.items()), sight_at_rest(show, index, beat).layers[0].objects)
+                self.assertEqual(tuple(values.items()), frame_state_at_rest(show, index, beat).layers[0].objects)
                 state = cue(show, state, now)
 
     @given(st.floats(0, 40_000))
     def test_what_is_seen_depends_only_on_the_instant(self, at: float) -> None:
         show = played("loop")
-        one = sight_at(show, at)
-        sight_at(show, at / 2)
-        self.assertEqual(sight_at(show, at), one)
+        one = frame_state_at(show, at)
+        frame_state_at(show, at / 2)
+        self.assertEqual(frame_state_at(show, at), one)
 
     def test_the_first_slide_comes_out_of_black_once_and_then_out_of_the_last(self) -> None:
         show = played("loop")
-        self.assertEqual([layer.index for layer in sight_at(show, 400).layers], [0])
-        again = sight_at(show, 400, first_pass=False)
+        self.assertEqual([layer.index for layer in frame_state_at(show, 400).layers], [0])
+        again = frame_state_at(show, 400, first_pass=False)
         self.assertEqual([layer.index for layer in again.layers], [2, 0])
         self.assertEqual(again.layers[0].objects, last_layer(show, 2).objects)
 
     def test_black_comes_in_600_ms(self) -> None:
         show = played("black")
-        self.assertEqual([sight_at(show, at).blackness for at in (32_400, 32_700, 33_000)], [0.0, 0.5, 1.0])
+        self.assertEqual([frame_state_at(show, at).blackness for at in (32_400, 32_700, 33_000)], [0.0, 0.5, 1.0])

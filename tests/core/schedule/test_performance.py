@@ -3,7 +3,7 @@ from django.test import SimpleTestCase
 
 from ritornel.core.document import Build, Follows, Picture, Slide, Transition
 from ritornel.core.errors import BadValue, UnknownName
-from ritornel.core.schedule.performance import builtins_of, perform, sight_at, words_on
+from ritornel.core.schedule.performance import builtins_of, frame_state_at, perform, words_on
 from ritornel.demo.orlmere import orlmere
 from tests.examples import BOX, example_a, text
 
@@ -39,10 +39,10 @@ class PerformanceTest(SimpleTestCase):
 
     def test_the_old_slide_keeps_what_showed_at_its_last_instant(self) -> None:
         show = perform(example_a())
-        layers = sight_at(show, 5250).layers
+        layers = frame_state_at(show, 5250).layers
         self.assertEqual([layer.index for layer in layers], [0, 1])
         self.assertEqual(dict(layers[0].objects)[("title", None)].opacity, 1.0)
 
     def test_during_a_push_both_slides_touch(self) -> None:
-        layers = sight_at(perform(example_a()), 5250).layers
+        layers = frame_state_at(perform(example_a()), 5250).layers
         self.assertAlmostEqual(layers[1].values.x - layers[0].values.x, 1280)

@@ -2,7 +2,7 @@ import msgspec
 from django.test import SimpleTestCase
 
 from ritornel.core.motion.channels import Values
-from ritornel.core.schedule.performance import Performance, perform, sight_at, sight_at_rest
+from ritornel.core.schedule.performance import Performance, frame_state_at, frame_state_at_rest, perform
 from ritornel.core.schedule.reduced_motion import calmed
 from tests.kinds import every_effect
 
@@ -26,7 +26,7 @@ class CalmTest(SimpleTestCase):
         moving = ("x", "y", "scale", "turn", "wide", "reveal", "drawn", "typed", "yaw", "pitch", "drift")
         seen: dict[tuple[object, ...], set[float]] = {}
         for at in range(0, self.calm.schedule.length_ms, STEP_MS):
-            for layer in sight_at(self.calm, float(at)).layers:
+            for layer in frame_state_at(self.calm, float(at)).layers:
                 for target, values in (*layer.objects, (("layer", None), layer.values), (("view", None), layer.view)):
                     for channel in moving:
                         seen.setdefault((layer.index, target, channel), set()).add(round(getattr(values, channel), 6))
@@ -36,7 +36,7 @@ class CalmTest(SimpleTestCase):
     def test_every_beat_ends_as_it_does_with_motion(self) -> None:
         for index, staged in enumerate(self.lively.slides):
             for beat in range(len(staged.schedule.beats)):
-                lively, calm = (sight_at_rest(show, index, beat).layers[0] for show in (self.lively, self.calm))
+                lively, calm = (frame_state_at_rest(show, index, beat).layers[0] for show in (self.lively, self.calm))
                 for (target, with_motion), (same, without) in zip(lively.objects, calm.objects, strict=True):
                     with self.subTest(staged.slide.name, target=target):
                         self.assertEqual(target, same)

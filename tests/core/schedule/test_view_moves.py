@@ -11,7 +11,7 @@ from ritornel.core.document.framings import FLY, WHOLE
 from ritornel.core.document.show import AdvanceAfter, Framing
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.motion.channels import Values
-from ritornel.core.schedule.performance import perform, sight_at, sight_at_rest
+from ritornel.core.schedule.performance import frame_state_at, frame_state_at_rest, perform
 from tests.examples import shape
 
 DIAL = Framing("dial", "Dial", 640.0, 360.0, 640.0)
@@ -37,7 +37,7 @@ def seen(view: Values, x: float, y: float) -> tuple[float, float]:
 class ViewedTest(SimpleTestCase):
     def test_a_large_slide_is_seen_whole_until_the_view_flies_to_a_framing_and_back(self) -> None:
         show = perform(wall(fly("a", "dial"), fly("b", "bell"), fly("c", WHOLE)))
-        whole, dial, bell, again = (sight_at_rest(show, 0, beat).layers[0].view for beat in range(4))
+        whole, dial, bell, again = (frame_state_at_rest(show, 0, beat).layers[0].view for beat in range(4))
         self.assertEqual((whole.scale, whole.x, whole.y), (0.5, -320.0, -180.0))
         self.assertEqual((dial.scale, dial.x, dial.y), (2.0, 0.0, 0.0))
         self.assertAlmostEqual(bell.scale, 4.0)
@@ -58,7 +58,7 @@ class ViewedTest(SimpleTestCase):
 
     def test_in_the_middle_of_a_flight_the_view_is_between_and_what_it_looks_at_does_not_jump(self) -> None:
         show = perform(wall(fly("a", "dial", cue=False, pace="even"), advance=AdvanceAfter(3000)))
-        views = [sight_at(show, float(at)).layers[0].view for at in range(0, 1300, 10)]
+        views = [frame_state_at(show, float(at)).layers[0].view for at in range(0, 1300, 10)]
         scales = [view.scale for view in views]
         self.assertEqual(scales, sorted(scales))
         steps = [math.dist(seen(a, 640, 360), seen(b, 640, 360)) for a, b in itertools.pairwise(views)]
@@ -66,8 +66,8 @@ class ViewedTest(SimpleTestCase):
 
     def test_a_slide_opens_on_a_framing_and_two_flights_of_one_beat_go_one_after_the_other(self) -> None:
         show = perform(wall(fly("a", "bell", cue=False), fly("b", WHOLE, cue=False), opens_on="dial"))
-        self.assertEqual(sight_at(show, 0.0).layers[0].view.scale, 2.0)
-        self.assertEqual(sight_at_rest(show, 0, 0).layers[0].view.scale, 0.5)
+        self.assertEqual(frame_state_at(show, 0.0).layers[0].view.scale, 2.0)
+        self.assertEqual(frame_state_at_rest(show, 0, 0).layers[0].view.scale, 0.5)
 
     def test_a_framing_outside_is_refused_and_nothing_changes(self) -> None:
         show = wall()
@@ -100,9 +100,9 @@ class ViewedTest(SimpleTestCase):
         box = msgspec.structs.replace(first.objects[0], id="y", lineage="x")
         second = Slide("t", objects=(box,), transition=Transition("carry", 1000, "even"))
         show = perform(Show("show", "Two", slides=(first, second)))
-        at_start = sight_at(show, show.schedule.starts_ms[1] + 0.001).layers[-1]
+        at_start = frame_state_at(show, show.schedule.starts_ms[1] + 0.001).layers[-1]
         moved = dict(at_start.objects)["y", None]
         drawn = show.slides[0].drawing.objects[0]
-        wanted = seen(sight_at_rest(show, 0, 0).layers[0].view, drawn.x + drawn.width / 2, drawn.y + drawn.height / 2)
+        wanted = seen(frame_state_at_rest(show, 0, 0).layers[0].view, drawn.x + drawn.width / 2, drawn.y + drawn.height / 2)
         self.assertAlmostEqual(drawn.x + drawn.width / 2 + moved.x, wanted[0], places=1)
         self.assertAlmostEqual(moved.scale, 2.0, places=3)

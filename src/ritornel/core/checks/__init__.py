@@ -1,4 +1,4 @@
-"""The readiness check: what in a show would make its audience stumble, each with a mend where one exists. A new check is a file here, listed below."""
+"""The readiness check: what in a show would make its audience stumble, each with a fix where one exists. A new check is a file here, listed below."""
 
 from collections.abc import Callable, Iterator, Mapping
 
@@ -25,7 +25,7 @@ from ritornel.core.checks import (
     unrecorded,
     upscaled,
 )
-from ritornel.core.checks.finding import SEVERITIES, CheckedShow, FileFault, Finding, FrameAnalysis, Mend, ShowLoudness
+from ritornel.core.checks.finding import SEVERITIES, CheckedShow, FileFault, Finding, Fix, FrameAnalysis, ShowLoudness
 from ritornel.core.document.show import Show
 from ritornel.core.schedule.performance import perform
 
@@ -64,4 +64,4 @@ def find_problems(
     return tuple(sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
 
 
-__all__ = ["CHECKS", "SEVERITIES", "CheckedShow", "FileFault", "Finding", "FrameAnalysis", "Mend", "ShowLoudness", "find_problems"]
+__all__ = ["CHECKS", "SEVERITIES", "CheckedShow", "FileFault", "Finding", "Fix", "FrameAnalysis", "ShowLoudness", "find_problems"]

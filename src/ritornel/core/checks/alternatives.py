@@ -2,20 +2,20 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.document.objects import Picture
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each picture or clip without words; the mend writes what the shelf has, else its name."""
+    """One for each picture or clip without words; the fix writes what the shelf has, else its name."""
     for number, slide, _, start in look.slides:
         for item in slide.objects:
             if not isinstance(item, Picture) or item.alternative.strip():
                 continue
             asset = look.show.asset(item.asset_id)
             words = ((asset.alternative or asset.name) if asset else "").strip() or item.name
-            mend = Mend(f"Write “{words[:60]}” for it", ChangeObjects(slide.id, (item.id,), {"alternative": words}))
+            fix = Fix(f"Write “{words[:60]}” for it", ChangeObjects(slide.id, (item.id,), {"alternative": words}))
             title = f"“{item.name}” has no text alternative"
             why = "Whoever listens to the page misses it."
-            yield Finding(f"alternative:{slide.id}:{item.id}", "alternatives", "polish", title, why, slide.id, number, start, mend)
+            yield Finding(f"alternative:{slide.id}:{item.id}", "alternatives", "polish", title, why, slide.id, number, start, fix)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.credits import credit_lines
 from ritornel.core.document.edits import GatherCredits
 from ritornel.core.document.objects import TextHolder
@@ -19,6 +19,6 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     names = ", ".join(f"“{asset.name}”" for asset in missing[:3]) + (" and others" if len(missing) > 3 else "")
     title = f"{len(missing)} {'asks' if len(missing) == 1 else 'ask'} for a credit, 0 shown: {names}"
     last = look.slides[-1]
-    mend = Mend("Gather all credits on a closing slide", GatherCredits("credits-slide"))
+    fix = Fix("Gather all credits on a closing slide", GatherCredits("credits-slide"))
     why = "Who likes it cannot find who made it, and its licence asks for that."
-    yield Finding("credits", "credits", "polish", title, why, last[1].id, last[0], last[3], mend)
+    yield Finding("credits", "credits", "polish", title, why, last[1].id, last[0], last[3], fix)

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import msgspec
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend, about_s
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix, about_s
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import ChangeSlides
 from ritornel.core.document.show import AdvanceAfter
@@ -20,9 +20,9 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         spoken = times.voice is not None and times.voice.end_ms > times.length_ms
         what = "its voice" if spoken else "what it shows"
         why = "Somebody is cut off in the middle of a sentence." if spoken else "A clip or a build is gone before it has ended."
-        mend = Mend(
+        fix = Fix(
             f"Let it end: slide {number} lasts {about_s(times.done_ms)} s then",
             ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, cut_short=False))}),
         )
         title = f"{about_s(lost)} s of {what} are cut off"
-        yield Finding(f"cuts:{slide.id}", "cuts", "stops" if spoken else "hurts", title, why, slide.id, number, start + times.length_ms, mend)
+        yield Finding(f"cuts:{slide.id}", "cuts", "stops" if spoken else "hurts", title, why, slide.id, number, start + times.length_ms, fix)

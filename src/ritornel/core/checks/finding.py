@@ -23,8 +23,8 @@ def about_s(ms: int) -> str:
     return f"{round_half_up(Fraction(ms, 100)) / 10:.1f}"
 
 
-class Mend(msgspec.Struct, frozen=True):
-    """What would mend it, in words that say exactly what it does, and as an edit that one undo takes back."""
+class Fix(msgspec.Struct, frozen=True):
+    """What would fix it, in words that say exactly what it does, and as an edit that one undo takes back."""
 
     words: str
     edit: Edit
@@ -42,7 +42,7 @@ class Finding(msgspec.Struct, frozen=True):
     slide_id: str | None = None
     number: int | None = None
     at_ms: int = 0
-    mend: Mend | None = None
+    fix: Fix | None = None
     asset_id: str | None = None
     """The medium whose file has to be added again."""
 

@@ -1,4 +1,4 @@
-"""What a mend would do, before it is made: which slide then lasts how long, and the whole show."""
+"""What a fix would do, before it is made: which slide then lasts how long, and the whole show."""
 
 import msgspec
 
@@ -10,7 +10,7 @@ from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
 from ritornel.core.time.milliseconds import clock_text
 
 
-class Mended(msgspec.Struct, frozen=True):
+class Fixed(msgspec.Struct, frozen=True):
     """The show as it would be, and in words what changes of its time."""
 
     show: Show
@@ -19,11 +19,11 @@ class Mended(msgspec.Struct, frozen=True):
     words: str
 
 
-def mended(show: Show, finding: Finding) -> Mended:
-    """The show with the finding's mend. Raises BadValue where it has none, and what making it would raise."""
-    if finding.mend is None:
-        raise BadValue(f"Nothing mends “{finding.title}” by itself.", "finding")
-    after = apply_edit(show, finding.mend.edit).show
+def fixed(show: Show, finding: Finding) -> Fixed:
+    """The show with the finding's fix. Raises BadValue where it has none, and what making it would raise."""
+    if finding.fix is None:
+        raise BadValue(f"Nothing fixes “{finding.title}” by itself.", "finding")
+    after = apply_edit(show, finding.fix.edit).show
     old, new = compile_show(show), compile_show(after)
     words = []
     was, becomes = (_slide_ms(schedule, finding.slide_id) for schedule in (old, new))
@@ -31,7 +31,7 @@ def mended(show: Show, finding: Finding) -> Mended:
         words.append(f"Slide {finding.number} lasts {about_s(becomes)} s instead of {about_s(was)} s.")
     if old.length_ms != new.length_ms:
         words.append(f"The show lasts {clock_text(new.length_ms)} instead of {clock_text(old.length_ms)}.")
-    return Mended(after, old.length_ms, new.length_ms, " ".join(words) or "Nothing becomes longer or shorter.")
+    return Fixed(after, old.length_ms, new.length_ms, " ".join(words) or "Nothing becomes longer or shorter.")
 
 
 def _slide_ms(schedule: ShowSchedule, slide_id: str | None) -> int | None:

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.document.objects import Text
 
@@ -23,12 +23,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 continue
             title = f"“{item.name}” stands out {math.floor(entry.ratio * 10) / 10:.1f} to 1 from what is behind it; {entry.needs:g} to 1 is wanted"
             own = any(run.colour for paragraph in item.paragraphs for run in paragraph.runs)
-            mend = None
+            fix = None
             if entry.better is not None and not own:
                 words = f"Set it in {'white' if entry.better == '#ffffff' else 'ink'}"
-                mend = Mend(words, ChangeObjects(slide.id, (item.id,), {"colour": entry.better}))
+                fix = Fix(words, ChangeObjects(slide.id, (item.id,), {"colour": entry.better}))
             why = "From the back of a room, or on a poor screen, it cannot be read."
-            yield Finding(f"contrast:{slide.id}:{item.id}", "contrast", "hurts", title, why, slide.id, number, start, mend)
+            yield Finding(f"contrast:{slide.id}:{item.id}", "contrast", "hurts", title, why, slide.id, number, start, fix)
         if seen.flashes.most >= FLASHES:
             title = f"Flashes {seen.flashes.most} times within a second"
             why = "It can bring on a seizure. Make what flashes slower or smaller."

@@ -2,14 +2,14 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import Several
 from ritornel.core.document.edits.holds import hold_edits
 from ritornel.core.time.milliseconds import seconds_text
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One finding a slide; its mend keeps the default as each wait's own hold, so that a later default does not change it."""
+    """One finding a slide; its fix keeps the default as each wait's own hold, so that a later default does not change it."""
     if look.show.runs == "on cue":
         return
     for number, slide, staged, start in look.slides:
@@ -21,6 +21,6 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         what = "1 wait is" if count == 1 else f"{count} waits are"
         words = f"Keep {length} s for {'it' if count == 1 else 'each'}"
         why = "Nobody chose that time: it may be too short to take in what is there, or too long."
-        mend = Mend(words, Several(f"Keep the holds of {slide.name or 'a slide'}", edits))
+        fix = Fix(words, Several(f"Keep the holds of {slide.name or 'a slide'}", edits))
         title = f"{what} only as long as the default, {length} s"
-        yield Finding(f"holds:{slide.id}", "holds", "hurts", title, why, slide.id, number, start + untimed[0].start_ms, mend)
+        yield Finding(f"holds:{slide.id}", "holds", "hurts", title, why, slide.id, number, start + untimed[0].start_ms, fix)

@@ -1,4 +1,4 @@
-"""What differs on one slide from all the others, with a mend: the notes in the margin of the overview."""
+"""What differs on one slide from all the others, with a fix: the notes in the margin of the overview."""
 
 from collections import Counter
 from collections.abc import Sequence
@@ -20,13 +20,13 @@ MOST = 0.7
 
 
 class Difference(msgspec.Struct, frozen=True):
-    """One note: its slide, what it says, why it matters, and what would mend it."""
+    """One note: its slide, what it says, why it matters, and what would fix it."""
 
     slide_id: str
     title: str
     why: str
-    mend: Edit | None = None
-    mend_words: str = ""
+    fix: Edit | None = None
+    fix_words: str = ""
 
 
 def differences_of(show: Show) -> tuple[Difference, ...]:
@@ -64,9 +64,9 @@ def _joins(slide: Slide, number: int, habit: Transition | None, shown: Sequence[
         return []
     same = sum((other.transition.name, other.transition.lasts_ms) == (habit.name, habit.lasts_ms) for other in shown[1:])
     what = "by " + slide.transition.name if slide.transition.name != habit.name else f"in {seconds_text(slide.transition.lasts_ms)} s"
-    mend = ChangeSlides((slide.id,), {"transition": to_builtins(habit)})
+    fix = ChangeSlides((slide.id,), {"transition": to_builtins(habit)})
     why = f"{same} of {len(shown) - 1} slides come by {habit.name}, {seconds_text(habit.lasts_ms)} s."
-    return [Difference(slide.id, f"{number} comes {what}", why, mend, f"Make it {habit.name}")]
+    return [Difference(slide.id, f"{number} comes {what}", why, fix, f"Make it {habit.name}")]
 
 
 def _waits(slide: Slide, number: int, times: SlideSchedule, show: Show) -> list[Difference]:
@@ -75,12 +75,12 @@ def _waits(slide: Slide, number: int, times: SlideSchedule, show: Show) -> list[
         return []
     found = []
     for wait in times.untimed_waits:
-        (mend,) = hold_edits(slide, {wait.cue_id: wait.hold_ms})
+        (fix,) = hold_edits(slide, {wait.cue_id: wait.hold_ms})
         length = seconds_text(wait.hold_ms)
         leaves = times.last_wait is not None and wait.cue_id == times.last_wait.cue_id
         title = f"{number} is left without a hold" if leaves else f"{number} has a wait without a hold"
         why = f"Self-running, it is left after the usual {length} s." if leaves else f"Self-running, it falls back on the usual {length} s."
-        found.append(Difference(slide.id, title, why, mend, f"Hold {length} s"))
+        found.append(Difference(slide.id, title, why, fix, f"Hold {length} s"))
     return found
 
 
@@ -88,6 +88,6 @@ def _reading(slide: Slide, number: int, times: SlideSchedule) -> list[Difference
     reading = reading_time(slide, times)
     if not reading.is_short or not isinstance(slide.advance, AdvanceAfter):
         return []
-    mend = ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))})
+    fix = ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))})
     why = f"Its words take about {about_s(reading.needs_ms)} s to read (estimate). Once it is there, it stays for {about_s(reading.there_ms)} s."
-    return [Difference(slide.id, f"{number} is shorter than its reading", why, mend, f"Make it {about_s(reading.length_ms)} s")]
+    return [Difference(slide.id, f"{number} is shorter than its reading", why, fix, f"Make it {about_s(reading.length_ms)} s")]

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.checks.off_frame import is_off_frame
 from ritornel.core.document.edits import ChangeObjects
 
@@ -17,5 +17,5 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             if item.opacity > LEAST or is_off_frame(slide, item, look.show.frame):
                 continue
             title = f"“{item.name}” is never seen: its opacity is {item.opacity * 100:.0f} %"
-            mend = Mend("Make it opaque", ChangeObjects(slide.id, (item.id,), {"opacity": 1.0}))
-            yield Finding(f"invisible:{slide.id}:{item.id}", "invisible", "hurts", title, "Whatever it says, nobody gets it.", slide.id, number, start, mend)
+            fix = Fix("Make it opaque", ChangeObjects(slide.id, (item.id,), {"opacity": 1.0}))
+            yield Finding(f"invisible:{slide.id}:{item.id}", "invisible", "hurts", title, "Whatever it says, nobody gets it.", slide.id, number, start, fix)

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from urllib.parse import urlsplit
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.document.objects import OpenAddress, TextHolder
 
@@ -35,8 +35,8 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             why = "Who follows it finds an error, or nothing at all."
             if isinstance(item.press, OpenAddress) and leads_nowhere(item.press.address):
                 title = f"“{item.name}” leads to {item.press.address}, where nobody else can go"
-                mend = Mend("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
-                yield Finding(f"link:{slide.id}:{item.id}", "links", "hurts", title, why, slide.id, number, start, mend)
+                fix = Fix("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
+                yield Finding(f"link:{slide.id}:{item.id}", "links", "hurts", title, why, slide.id, number, start, fix)
             if isinstance(item, TextHolder):
                 addresses = dict.fromkeys(run.link for paragraph in item.paragraphs for run in paragraph.runs if run.link and leads_nowhere(run.link))
                 for at, address in enumerate(addresses):

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import msgspec
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend, about_s
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix, about_s
 from ritornel.core.document.edits import PutSpan, RemoveSpan
 from ritornel.core.document.show import ShowEnd, SlideStart
 from ritornel.core.time.milliseconds import clock_text
@@ -22,12 +22,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         asset = show.asset(span.asset_id)
         name = asset.name if asset else "Music"
         if lost.late and isinstance(span.start, SlideStart):
-            at_once = Mend("Begin with its slide", PutSpan(msgspec.structs.replace(span, start=SlideStart(span.start.slide_id, 0))))
+            at_once = Fix("Begin with its slide", PutSpan(msgspec.structs.replace(span, start=SlideStart(span.start.slide_id, 0))))
             why = f"It would begin {clock_text(span.start.offset_ms)} into its slide, after all that it could sound under."
-            yield Finding(f"music-late:{span.id}", "music", "hurts", f"“{name}” is never heard", why, span.start.slide_id, mend=at_once)
+            yield Finding(f"music-late:{span.id}", "music", "hurts", f"“{name}” is never heard", why, span.start.slide_id, fix=at_once)
             continue
-        gone = Mend("Take the stretch away", RemoveSpan(span.id))
-        yield Finding(f"music-lost:{span.id}", "music", "hurts", f"“{name}” has no slide left", "It is never heard.", mend=gone)
+        gone = Fix("Take the stretch away", RemoveSpan(span.id))
+        yield Finding(f"music-lost:{span.id}", "music", "hurts", f"“{name}” has no slide left", "It is never heard.", fix=gone)
     if not performance.music:
         return
     last = max(performance.music, key=lambda time: time.end_ms)
@@ -39,5 +39,5 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     slide = next((entry for entry in reversed(look.slides) if entry[3] <= last.end_ms), None)
     title = f"Music ends {about_s(silent)} s before the show"
     why = f"From {clock_text(last.end_ms)} on it is silent, as if something had broken."
-    mend = Mend(f"Repeat it to the end, fading out over {FADE_MS // 1000} s", PutSpan(longer))
-    yield Finding(f"music-end:{span.id}", "music", "hurts", title, why, slide[1].id if slide else None, slide[0] if slide else None, last.end_ms, mend)
+    fix = Fix(f"Repeat it to the end, fading out over {FADE_MS // 1000} s", PutSpan(longer))
+    yield Finding(f"music-end:{span.id}", "music", "hurts", title, why, slide[1].id if slide else None, slide[0] if slide else None, last.end_ms, fix)

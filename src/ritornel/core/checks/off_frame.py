@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import RemoveObjects
 from ritornel.core.document.framings import moves_view
 from ritornel.core.document.objects import Object
@@ -24,6 +24,6 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         for item in slide.objects:
             if not is_off_frame(slide, item, look.show.frame):
                 continue
-            mend = Mend(f"Remove “{item.name}”", RemoveObjects(slide.id, (item.id,)))
+            fix = Fix(f"Remove “{item.name}”", RemoveObjects(slide.id, (item.id,)))
             title = f"“{item.name}” lies outside the frame"
-            yield Finding(f"unseen:{slide.id}:{item.id}", "unseen", "polish", title, "Nobody ever sees it.", slide.id, number, start, mend)
+            yield Finding(f"unseen:{slide.id}:{item.id}", "unseen", "polish", title, "Nobody ever sees it.", slide.id, number, start, fix)

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import AddBuild, ChangeSlides
 from ritornel.core.document.objects import PLAYS, GoToSlide, PlayClip
 from ritornel.core.document.show import Build, Together
@@ -16,11 +16,11 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         for item in slide.objects:
             if isinstance(item.press, GoToSlide) and item.press.slide_id in skipped:
                 title = f"“{item.name}” leads to “{skipped[item.press.slide_id]}”, which is skipped"
-                mend = Mend("Show that slide again", ChangeSlides((item.press.slide_id,), {"skipped": False}))
-                yield Finding(f"press:{slide.id}:{item.id}", "presses", "stops", title, "Who presses it stays where they are.", slide.id, number, start, mend)
+                fix = Fix("Show that slide again", ChangeSlides((item.press.slide_id,), {"skipped": False}))
+                yield Finding(f"press:{slide.id}:{item.id}", "presses", "stops", title, "Who presses it stays where they are.", slide.id, number, start, fix)
             if look.show.runs != "on cue" and isinstance(item.press, PlayClip) and item.press.object_id not in played:
                 title = f"The clip behind “{item.name}” plays only on a press"
                 play = Build(f"{item.press.object_id[:30]}-plays", item.press.object_id, PLAYS, Together())
-                mend = Mend("Let it play on arrival too", AddBuild(slide.id, play))
+                fix = Fix("Let it play on arrival too", AddBuild(slide.id, play))
                 why = "The show runs by itself and nobody presses: its poster is all that is seen."
-                yield Finding(f"press-clip:{slide.id}:{item.id}", "presses", "hurts", title, why, slide.id, number, start, mend)
+                yield Finding(f"press-clip:{slide.id}:{item.id}", "presses", "hurts", title, why, slide.id, number, start, fix)

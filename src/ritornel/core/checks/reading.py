@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import msgspec
 
-from ritornel.core.checks.finding import CheckedShow, Finding, Mend, about_s
+from ritornel.core.checks.finding import CheckedShow, Finding, Fix, about_s
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import ChangeSlides
 from ritornel.core.document.show import AdvanceAfter
@@ -17,12 +17,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         reading, times = reading_time(slide, staged.schedule), staged.schedule
         if not reading.is_short:
             continue
-        mend = None
+        fix = None
         if isinstance(slide.advance, AdvanceAfter):
             longer = about_s(reading.length_ms - times.length_ms)
-            mend = Mend(
+            fix = Fix(
                 f"Lengthen slide {number} by {longer} s, to {about_s(reading.length_ms)} s",
                 ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))}),
             )
         title = f"Shown {about_s(reading.there_ms)} s, reading takes about {about_s(reading.needs_ms)} s (estimate)"
-        yield Finding(f"reading:{slide.id}", "reading", "hurts", title, "Few will finish reading it in time.", slide.id, number, start, mend)
+        yield Finding(f"reading:{slide.id}", "reading", "hurts", title, "Few will finish reading it in time.", slide.id, number, start, fix)

@@ -35,7 +35,7 @@ def levels_of(text: str) -> tuple[int, tuple[int, ...]]:
     return base, tuple(levels)
 
 
-def in_sight_order(stretches: list[tuple[int, T]]) -> list[T]:
+def in_visual_order(stretches: list[tuple[int, T]]) -> list[T]:
     """The stretches of a line, each with its level, from left to right (rule L2)."""
     order = list(stretches)
     highest = max((level for level, _ in order), default=0)

@@ -1,4 +1,4 @@
-"""Breaking paragraphs into lines (UAX #14, by ICU), in the order of sight (UAX #9), and standing them in a box."""
+"""Breaking paragraphs into lines (UAX #14, by ICU), in visual order (UAX #9), and standing them in a box."""
 
 import math
 from functools import lru_cache
@@ -7,7 +7,7 @@ import msgspec
 from icu4py.breakers import LineBreaker
 
 from ritornel.core.document.objects import Paragraph, Stroke, Text
-from ritornel.core.layout.direction import CONTROLS, in_sight_order, levels_of
+from ritornel.core.layout.direction import CONTROLS, in_visual_order, levels_of
 from ritornel.core.layout.faces import Face, covering, missing_in, rise_of, shaped
 from ritornel.core.layout.marks import Mark, PartDrawing, PathMark, TextMark
 from ritornel.core.layout.outlines import rectangle
@@ -128,7 +128,7 @@ def _line_marks(stretches: list[tuple[int, TextStretch]], letters: _Letters, bas
     under, words, over = [], [], []
     x = 0.0
     size = letters.size_px
-    for level, piece in in_sight_order([(level, (level, piece)) for level, piece in stretches]):
+    for level, piece in in_visual_order([(level, (level, piece)) for level, piece in stretches]):
         rtl = level % 2 == 1
         advance = shaped(piece.text, piece.face, size, rtl).advance
         if piece.highlight:

@@ -46,13 +46,13 @@ def write_animated(performance: Performance, path: Path, order: FilmOrder, media
             stream = container.add_stream("libwebp_anim", rate=order.rate, options=WEBP)
             stream.width, stream.height, stream.pix_fmt = order.width_px, order.height_px, "bgra"
             stream.codec_context.time_base = Fraction(1, 1000)
-            for number, sight, new in changing_frames(performance, order):
+            for number, frame_state, new in changing_frames(performance, order):
                 if report is not None:
-                    report(Progress(number, total, max((layer.index for layer in sight.layers), default=0) + 1))
+                    report(Progress(number, total, max((layer.index for layer in frame_state.layers), default=0) + 1))
                 if not new and number < total - 1:
                     continue
                 with surface as canvas:
-                    painter.paint(canvas, sight)
+                    painter.paint(canvas, frame_state)
                 frame = av.VideoFrame.from_ndarray(pixels, format="bgra")
                 frame.pts, frame.time_base = round_half_up(frame_time_ms(number, order.rate)), Fraction(1, 1000)
                 container.mux(stream.encode(frame))

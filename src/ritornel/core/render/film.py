@@ -58,9 +58,9 @@ def check_film(performance: Performance, path: Path, order: FilmOrder) -> None:
         raise BadValue(f"“{performance.title}” lasts 0 s: there is nothing to film.", "show")
 
 
-def slide_of(sight: FrameState) -> int:
+def slide_of(frame_state: FrameState) -> int:
     """Which slide a frame shows, from 1."""
-    return sight.layers[-1].index + 1 if sight.layers else 0
+    return frame_state.layers[-1].index + 1 if frame_state.layers else 0
 
 
 @contextlib.contextmanager
@@ -146,14 +146,14 @@ def _draw(
     writer = _PictureWriter(path, order, webm, total)
     writer.start()
     try:
-        for number, sight, new in changing_frames(performance, order):
+        for number, frame_state, new in changing_frames(performance, order):
             if writer.failure is not None:
                 break
             if sounding is not None and sounding.done():
                 sounding.result()
             if report is not None:
-                report(Progress(number, total, slide_of(sight)))
-            writer.frames.put(frames.frame(number, sight, new))
+                report(Progress(number, total, slide_of(frame_state)))
+            writer.frames.put(frames.frame(number, frame_state, new))
     except BaseException:
         writer.given_up.set()
         raise

@@ -22,7 +22,7 @@ from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import FrameSequence
 from ritornel.core.schedule.change_times import changing_spans
-from ritornel.core.schedule.performance import FrameState, Performance, StagedSlide, perform, sight_at, sight_at_rest
+from ritornel.core.schedule.performance import FrameState, Performance, StagedSlide, frame_state_at, frame_state_at_rest, perform
 
 LARGE_PX, BOLD_PX, BOLD = 24.0, 18.66, 600
 LARGE_READABLE = 3.0
@@ -62,7 +62,7 @@ RGB = np.s_[..., 2::-1]
 
 
 class _Canvas:
-    """Pixels to paint sights into."""
+    """Pixels to paint frame_states into."""
 
     def __init__(self, performance: Performance, width: int, media: MediaPath, pictures: Pictures) -> None:
         height = max(round(width * performance.frame.height_px / performance.frame.width_px), 2)
@@ -72,16 +72,16 @@ class _Canvas:
         surface = skia.Surface.MakeRasterDirect(info, self._pixels, width * 4)
         self._sequence = FrameSequence(Painter(performance, width, height, media, pictures), surface)
 
-    def pixels(self, sight: FrameState) -> NDArray[np.uint8]:
-        """The sight as BGRA, until the next is painted."""
-        self._sequence.paint(sight)
+    def pixels(self, frame_state: FrameState) -> NDArray[np.uint8]:
+        """The frame state as BGRA, until the next is painted."""
+        self._sequence.paint(frame_state)
         return self._pixels
 
 
-def _hidden(sight: FrameState, object_ids: set[str]) -> FrameState:
-    (layer,) = sight.layers
+def _hidden(frame_state: FrameState, object_ids: set[str]) -> FrameState:
+    (layer,) = frame_state.layers
     objects = dict(layer.objects) | {(object_id, None): AWAY for object_id in object_ids}
-    return FrameState((msgspec.structs.replace(layer, objects=tuple(objects.items())),), sight.blackness)
+    return FrameState((msgspec.structs.replace(layer, objects=tuple(objects.items())),), frame_state.blackness)
 
 
 def _words(item: ObjectDrawing) -> list[TextMark]:
@@ -120,15 +120,15 @@ def contrasts_of(performance: Performance, index: int, media: MediaPath, picture
     judged: set[str] = set()
     found = []
     for beat in reversed(range(len(staged.schedule.beats))):
-        sight = sight_at_rest(performance, index, beat)
-        if sight.layers[0].view != STILL:
+        frame_state = frame_state_at_rest(performance, index, beat)
+        if frame_state.layers[0].view != STILL:
             continue
-        values = dict(sight.layers[0].objects)
+        values = dict(frame_state.layers[0].objects)
         own = {object_id: values.get((object_id, None), STILL) for object_id in drawn if object_id not in judged}
         seen = {object_id: value for object_id, value in own.items() if value.shown and value.opacity > 0.9 and value.scale == 1 and value.tint == 0}
         if not seen:
             continue
-        background = canvas.pixels(_hidden(sight, set(drawn)))[RGB]
+        background = canvas.pixels(_hidden(frame_state, set(drawn)))[RGB]
         for object_id, value in seen.items():
             judged.add(object_id)
             found.extend(_judged(background, drawn[object_id], value, scale, performance.frame.width_px))
@@ -172,11 +172,11 @@ def flashes_of(performance: Performance, index: int, media: MediaPath, pictures:
     times: list[float] = []
     for number in _frames_that_change(performance.slides[index], rate, min(length, LONGEST_S * 1000) * rate // 1000):
         at_ms = 1000 * number / rate
-        sight = sight_at(performance, start + at_ms, first_pass=False)
-        if sight != before:
-            seen.append(canvas.pixels(sight).copy())
+        frame_state = frame_state_at(performance, start + at_ms, first_pass=False)
+        if frame_state != before:
+            seen.append(canvas.pixels(frame_state).copy())
             times.append(at_ms)
-        before = sight
+        before = frame_state
         if len(seen) == TOGETHER:
             meter.take_all(np.stack(seen)[RGB], times)
             seen, times = [], []

@@ -15,13 +15,13 @@ from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import FrameSequence
-from ritornel.core.schedule.performance import FrameState, Performance, sight_at
+from ritornel.core.schedule.performance import FrameState, Performance, frame_state_at
 from ritornel.core.time.edges import frame_count, frame_time_ms
 
 
-def sight_of_frame(performance: Performance, order: FilmOrder, number: int) -> FrameState:
+def frame_state_of_frame(performance: Performance, order: FilmOrder, number: int) -> FrameState:
     """What a frame shows. A looping film's first transition comes from the last slide."""
-    return sight_at(performance, float(frame_time_ms(number, order.rate)), first_pass=performance.schedule.end != "loop")
+    return frame_state_at(performance, float(frame_time_ms(number, order.rate)), first_pass=performance.schedule.end != "loop")
 
 
 def changing_frames(performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None) -> Iterator[tuple[int, FrameState, bool]]:
@@ -30,11 +30,11 @@ def changing_frames(performance: Performance, order: FilmOrder, first: int = 0, 
     total = frame_count(performance.schedule.length_ms, order.rate)
     before: FrameState | None = None
     for number in range(first, total if end is None else min(end, total)):
-        sight = sight_of_frame(performance, order, number)
-        new = sight != before
+        frame_state = frame_state_of_frame(performance, order, number)
+        new = frame_state != before
         if new or order.constant_rate or number == total - 1:
-            yield number, sight, new
-        before = sight
+            yield number, frame_state, new
+        before = frame_state
 
 
 class Frames:
@@ -57,22 +57,22 @@ class Frames:
             source, format="yuv420p", dst_colorspace=int(Colorspace.ITU709), dst_color_range=int(ColorRange.MPEG)
         )
 
-    def _still_planes(self, sight: FrameState) -> NDArray[np.uint8]:
-        pixels = self._painter.image(sight).toarray(colorType=skia.kBGRA_8888_ColorType)
+    def _still_planes(self, frame_state: FrameState) -> NDArray[np.uint8]:
+        pixels = self._painter.image(frame_state).toarray(colorType=skia.kBGRA_8888_ColorType)
         return np.asarray(self._in_yuv(np.ascontiguousarray(pixels)).to_ndarray())
 
-    def _dissolved(self, sight: FrameState) -> Any:
-        planes = self._dissolves.planes(sight)
+    def _dissolved(self, frame_state: FrameState) -> Any:
+        planes = self._dissolves.planes(frame_state)
         return None if planes is None else av.VideoFrame.from_ndarray(planes, format="yuv420p")
 
-    def frame(self, number: int, sight: FrameState, new: bool) -> Any:
+    def frame(self, number: int, frame_state: FrameState, new: bool) -> Any:
         """The frame, `number` frames from where the counting begins."""
         if new or self._last is None:
-            made = self._painter.through(sight)
+            made = self._painter.through(frame_state)
             if made is None:
-                made = self._dissolved(sight)
+                made = self._dissolved(frame_state)
             if made is None:
-                self._sequence.paint(sight)
+                self._sequence.paint(frame_state)
                 made = self._in_yuv(self._pixels)
             self._last = made
         else:

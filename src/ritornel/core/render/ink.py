@@ -7,7 +7,7 @@ import skia
 from ritornel.core.document.ink import EDGE_PX, INKS, Drawings, InkStroke
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.strokes import pen
-from ritornel.core.schedule.performance import Performance, sight_at_rest
+from ritornel.core.schedule.performance import Performance, frame_state_at_rest
 
 
 def paint_strokes(canvas: skia.Canvas, strokes: tuple[InkStroke, ...]) -> None:
@@ -35,7 +35,7 @@ def drawn_pictures(performance: Performance, drawings: Drawings, width_px: int, 
             continue
         surface = skia.Surface(width_px, height_px)
         with surface as canvas:
-            painter.paint(canvas, sight_at_rest(performance, index, len(staged.schedule.beats) - 1))
+            painter.paint(canvas, frame_state_at_rest(performance, index, len(staged.schedule.beats) - 1))
             canvas.scale(width_px / performance.frame.width_px, height_px / performance.frame.height_px)
             paint_strokes(canvas, strokes)
         png = bytes(surface.makeImageSnapshot().encodeToData(skia.EncodedImageFormat.kPNG, 100))

@@ -13,7 +13,7 @@ from ritornel.core.layout.lines import broken
 from ritornel.core.layout.marks import TextMark
 from ritornel.core.render.film import Progress, Report
 from ritornel.core.render.painter import MediaPath, Painter, paint_text
-from ritornel.core.schedule.performance import Performance, StagedSlide, sight_at_rest
+from ritornel.core.schedule.performance import Performance, StagedSlide, frame_state_at_rest
 
 Kind = Literal["slides", "beats", "notes"]
 LONG_SIDE_PT = 960.0
@@ -138,7 +138,7 @@ def _draw(canvas: skia.Canvas, painter: Painter, page: _Page, kind: Kind) -> Non
         canvas.clipRect(skia.Rect.MakeXYWH(left, top, wide, high))
         canvas.translate(left, top)
         canvas.scale(wide / frame.width_px, wide / frame.width_px)
-        painter.paint(canvas, sight_at_rest(performance, page.index, page.beat))
+        painter.paint(canvas, frame_state_at_rest(performance, page.index, page.beat))
     canvas.restore()
     if kind != "notes":
         return

@@ -66,17 +66,17 @@ class Painter:
         self._layers: dict[tuple[int, tuple[object, ...]], skia.Image] = {}
         self._recordings = Recordings()
 
-    def paint(self, canvas: skia.Canvas, sight: FrameState) -> None:
+    def paint(self, canvas: skia.Canvas, frame_state: FrameState) -> None:
         """Covers the whole canvas; what is outside a frame of other proportion stays black."""
         self.begin(canvas)
-        carries = any(layer.ground < 1 for layer in sight.layers)
-        several = not carries and (len(sight.layers) > 1 or any(layer.values != STILL for layer in sight.layers))
-        for layer in sight.layers:
+        carries = any(layer.ground < 1 for layer in frame_state.layers)
+        several = not carries and (len(frame_state.layers) > 1 or any(layer.values != STILL for layer in frame_state.layers))
+        for layer in frame_state.layers:
             self._paint_layer(canvas, layer, keep=several)
-        self.end(canvas, sight.blackness)
+        self.end(canvas, frame_state.blackness)
 
     def begin(self, canvas: skia.Canvas) -> None:
-        """Begins a sight: black, with the frame's place on it."""
+        """Begins a frame state: black, with the frame's place on it."""
         canvas.clear(skia.ColorBLACK)
         self._pictures.begin()
         frame = self.performance.frame
@@ -91,11 +91,11 @@ class Painter:
         if blackness > 0:
             canvas.drawColor(skia.ColorSetARGB(round(blackness * 255), 0, 0, 0))
 
-    def image(self, sight: FrameState) -> skia.Image:
-        """The sight as an image of the output's size."""
+    def image(self, frame_state: FrameState) -> skia.Image:
+        """The frame state as an image of the output's size."""
         surface = skia.Surface(self.width_px, self.height_px)
         with surface as canvas:
-            self.paint(canvas, sight)
+            self.paint(canvas, frame_state)
         return surface.makeImageSnapshot()
 
     def _paint_layer(self, canvas: skia.Canvas, layer: Layer, keep: bool) -> None:
@@ -249,10 +249,10 @@ class Painter:
     def _moment(self, mark: ClipMark, played: float | None, size_px: tuple[int, int] | None) -> skia.Image:
         return self._reader(mark).image_at(mark.at_ms(played), size_px)
 
-    def through(self, sight: FrameState) -> Any:
+    def through(self, frame_state: FrameState) -> Any:
         """The frame as the clip's own file has it, in YUV 4:2:0 of BT.709, where a clip of the output's size is all there is to see; else None.
         What goes through unpainted costs a tenth."""
-        bare = bare_clip(self.performance, sight)
+        bare = bare_clip(self.performance, frame_state)
         return self._reader(bare[0]).plain_at(bare[0].at_ms(bare[1]), self.width_px, self.height_px) if bare else None
 
     def _picture(self, asset_id: str) -> skia.Image:

@@ -10,11 +10,11 @@ from ritornel.core.schedule.performance import FrameState, Performance
 NEAR_PX = 0.01
 
 
-def bare_clip(performance: Performance, sight: FrameState) -> tuple[ClipMark, float | None] | None:
+def bare_clip(performance: Performance, frame_state: FrameState) -> tuple[ClipMark, float | None] | None:
     """The clip that covers the whole frame with nothing over it, and how much of it is played; None where there is more to see than that."""
-    if sight.blackness or len(sight.layers) != 1:
+    if frame_state.blackness or len(frame_state.layers) != 1:
         return None
-    layer = sight.layers[0]
+    layer = frame_state.layers[0]
     if layer.values != STILL or layer.view != STILL or layer.ground < 1:
         return None
     values = dict(layer.objects)

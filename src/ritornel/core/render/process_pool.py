@@ -153,9 +153,9 @@ def write_segment(performance: Performance, frames: Frames, order: FilmOrder, se
     with av.open(str(unfinished), "w", format="mp4") as container:
         track = PictureTrack(container, order, webm, 1, segment.end - segment.first)
         slide = 0
-        for count, (number, sight, new) in enumerate(changing_frames(performance, order, segment.first, segment.end)):
-            slide = slide_of(sight)
-            track.put(frames.frame(number - segment.first, sight, new))
+        for count, (number, frame_state, new) in enumerate(changing_frames(performance, order, segment.first, segment.end)):
+            slide = slide_of(frame_state)
+            track.put(frames.frame(number - segment.first, frame_state, new))
             if count % TELL_EVERY == 0:
                 tell(Told(segment, number - segment.first, slide=slide))
         track.put(None)

@@ -11,7 +11,7 @@ import msgspec
 from ritornel.core.errors import RitornelError
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress, Report, check_film, moved_there, write_film
-from ritornel.core.render.frames import sight_of_frame
+from ritornel.core.render.frames import frame_state_of_frame
 from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
 from ritornel.core.render.muxing import join_film
 from ritornel.core.render.process_pool import Crew, FilmSegment, FilmSource, picture_place, sound_place
@@ -40,8 +40,8 @@ def segments_of(performance: Performance, order: FilmOrder) -> tuple[FilmSegment
         frame = -(-at_ms * order.rate // 1000)
         if frame - cuts[-1] < apart or total - frame < apart:
             continue
-        before = sight_of_frame(performance, order, frame - 1)
-        if all(sight_of_frame(performance, order, frame - back) == before for back in range(2, STILL_FRAMES + 1)):
+        before = frame_state_of_frame(performance, order, frame - 1)
+        if all(frame_state_of_frame(performance, order, frame - back) == before for back in range(2, STILL_FRAMES + 1)):
             cuts.append(int(frame))
     return tuple(FilmSegment(number, first, end) for number, (first, end) in enumerate(zip(cuts, [*cuts[1:], total], strict=True)))
 

@@ -1,4 +1,4 @@
-"""Sights painted one after another: what stands still beneath everything that changes is painted once."""
+"""FrameStates painted one after another: what stands still beneath everything that changes is painted once."""
 
 import skia
 
@@ -18,7 +18,7 @@ def resting(order: dict[str, int], before: Layer, now: Layer) -> int:
 
 
 class FrameSequence:
-    """Paints sights onto a raster surface of the painter's size. What it shows never depends on what was painted before; how long it takes does: a list
+    """Paints frame states onto a raster surface of the painter's size. What it shows never depends on what was painted before; how long it takes does: a list
     that grows on a photograph costs the line that comes, not the photograph."""
 
     def __init__(self, painter: Painter, surface: skia.Surface) -> None:
@@ -28,13 +28,13 @@ class FrameSequence:
         self._count = -1
         self._order: dict[str, int] = {}
 
-    def paint(self, sight: FrameState) -> None:
+    def paint(self, frame_state: FrameState) -> None:
         """Covers the whole surface."""
-        (layer, *others) = sight.layers or (None,)
+        (layer, *others) = frame_state.layers or (None,)
         if layer is None or others or layer.values != STILL or layer.ground < 1:
             self._before = None
             with self._surface as canvas:
-                self._painter.paint(canvas, sight)
+                self._painter.paint(canvas, frame_state)
             return
         count = self._resting(layer)
         self._before = layer
@@ -43,7 +43,7 @@ class FrameSequence:
             self._paint_up_to(canvas, layer, count)
             if count >= 0:
                 self._painter.paint_slide(canvas, layer, first=count, ground=False)
-            self._painter.end(canvas, sight.blackness)
+            self._painter.end(canvas, frame_state.blackness)
 
     def _resting(self, layer: Layer) -> int:
         if self._before is None or self._before.index != layer.index:

@@ -6,30 +6,30 @@ import skia
 
 from ritornel.core.render.film import Progress, Report
 from ritornel.core.render.painter import MediaPath, Painter
-from ritornel.core.schedule.performance import FrameState, Performance, sight_at_rest
+from ritornel.core.schedule.performance import FrameState, Performance, frame_state_at_rest
 
 LIGHT_QUALITY = 60
 
 
-def png_of(performance: Performance, sight: FrameState, width_px: int, height_px: int, media: MediaPath) -> bytes:
-    """The sight as a PNG file."""
-    image = Painter(performance, width_px, height_px, media).image(sight)
+def png_of(performance: Performance, frame_state: FrameState, width_px: int, height_px: int, media: MediaPath) -> bytes:
+    """The frame state as a PNG file."""
+    image = Painter(performance, width_px, height_px, media).image(frame_state)
     return bytes(image.encodeToData(skia.EncodedImageFormat.kPNG, 100))
 
 
 def first_picture(performance: Performance, width_px: int, media: MediaPath) -> bytes:
     """What a visitor sees before anything else has come: the first slide when its first beat has ended, as a WebP of some ten kilobytes."""
-    return _light(performance, sight_at_rest(performance, 0, 0), width_px, media)
+    return _light(performance, frame_state_at_rest(performance, 0, 0), width_px, media)
 
 
 def last_picture(performance: Performance, index: int, width_px: int, media: MediaPath) -> bytes:
     """A slide when its last beat has ended, as light."""
-    return _light(performance, sight_at_rest(performance, index, len(performance.slides[index].schedule.beats) - 1), width_px, media)
+    return _light(performance, frame_state_at_rest(performance, index, len(performance.slides[index].schedule.beats) - 1), width_px, media)
 
 
-def _light(performance: Performance, sight: FrameState, width_px: int, media: MediaPath) -> bytes:
+def _light(performance: Performance, frame_state: FrameState, width_px: int, media: MediaPath) -> bytes:
     height_px = max(round(width_px * performance.frame.height_px / performance.frame.width_px), 1)
-    image = Painter(performance, width_px, height_px, media).image(sight)
+    image = Painter(performance, width_px, height_px, media).image(frame_state)
     return bytes(image.encodeToData(skia.EncodedImageFormat.kWEBP, LIGHT_QUALITY))
 
 
@@ -44,7 +44,7 @@ def write_stills(performance: Performance, folder: Path, width_px: int, height_p
             if report is not None:
                 report(Progress(len(written), total, index + 1))
             path = folder / f"{index + 1:02d}-{beat}.png"
-            image = painter.image(sight_at_rest(performance, index, beat))
+            image = painter.image(frame_state_at_rest(performance, index, beat))
             path.write_bytes(bytes(image.encodeToData(skia.EncodedImageFormat.kPNG, 100)))
             written.append(path)
     return written

@@ -44,9 +44,9 @@ def compile_captions(performance: Performance) -> tuple[Caption, ...]:
     return tuple(result)
 
 
-def caption_in(performance: Performance, sight: FrameState) -> str:
+def caption_in(performance: Performance, frame_state: FrameState) -> str:
     """What is read of all that is seen at an instant: of the foremost clip that speaks; nothing where none does."""
-    for layer in reversed(sight.layers):
+    for layer in reversed(frame_state.layers):
         values = dict(layer.objects)
         for item in reversed(performance.slides[layer.index].drawing.objects):
             own = values.get((item.object_id, None))

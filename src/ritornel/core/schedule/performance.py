@@ -159,7 +159,7 @@ def last_layer(performance: Performance, index: int, values: Values = STILL) -> 
     return _layer(performance, index, schedule.length_ms, beat, since_ms, values)
 
 
-def sight_at(performance: Performance, time_ms: float, first_pass: bool = True) -> FrameState:
+def frame_state_at(performance: Performance, time_ms: float, first_pass: bool = True) -> FrameState:
     """What the self-running show shows. The first slide comes out of black on the first pass, out of the last slide on later ones."""
     moment = moment_at(performance.schedule, time_ms)
     if moment.index < 0:
@@ -183,7 +183,7 @@ def sight_at(performance: Performance, time_ms: float, first_pass: bool = True) 
     return FrameState((_layer(performance, moment.index, moment.slide_ms, moment.beat, moment.since_ms),))
 
 
-def sight_at_rest(performance: Performance, index: int, beat: int) -> FrameState:
+def frame_state_at_rest(performance: Performance, index: int, beat: int) -> FrameState:
     """Shown slide number `index` when a beat is complete."""
     schedule = performance.slides[index].schedule
     return FrameState((_layer(performance, index, schedule.beats[beat].end_ms, beat, float("inf")),))

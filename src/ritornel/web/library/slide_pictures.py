@@ -11,7 +11,7 @@ from ritornel.core.document.decoding import to_json
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import DiskFull
 from ritornel.core.render.stills import png_of
-from ritornel.core.schedule.performance import perform, sight_at_rest
+from ritornel.core.schedule.performance import frame_state_at_rest, perform
 from ritornel.web.config.atomic_files import atomic_file
 from ritornel.web.jobs.derived_files import derived_path
 from ritornel.web.shows.services import media_path
@@ -26,7 +26,7 @@ def slide_picture(show: Show, slide: Slide, width_px: int, number: int) -> bytes
     def draw() -> bytes:
         shown = perform(alone, first_number=number)
         height_px = round(width_px * show.frame.height_px / show.frame.width_px)
-        return png_of(shown, sight_at_rest(shown, 0, len(shown.slides[0].schedule.beats) - 1), width_px, height_px, media_path)
+        return png_of(shown, frame_state_at_rest(shown, 0, len(shown.slides[0].schedule.beats) - 1), width_px, height_px, media_path)
 
     about = to_json((show.frame, show.theme, show.furniture, slide))
     media = sorted((asset.id, asset.sha256) for asset in show.assets if asset.id.encode() in about)

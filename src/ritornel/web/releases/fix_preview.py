@@ -1,11 +1,11 @@
-"""What a mend would do, seen before it is made."""
+"""What a fix would do, seen before it is made."""
 
 from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
 from ritornel.core.checks import find_problems
-from ritornel.core.checks.fix_outcome import mended
+from ritornel.core.checks.fix_outcome import fixed
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.stills import last_picture
@@ -22,14 +22,14 @@ PICTURE_PX = 280
 @login_required
 @require_GET
 @telling_errors
-def mend_preview(request: HttpRequest, show_id: str) -> HttpResponse:
+def fix_preview(request: HttpRequest, show_id: str) -> HttpResponse:
     """{"words": what changes of the show's time, "picture": the slide as it would look, where it would look different}. Nothing is changed."""
     show = value_of(owned_show(show_id, request))
     wanted = request.GET.get("finding", "")
     finding = next((entry for entry in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0]) if entry.id == wanted), None)
     if finding is None:
         raise BadValue("That finding is no longer there.", "finding")
-    would = mended(show, finding)
+    would = fixed(show, finding)
     return json_reply({"words": would.words, "picture": _picture(show, would.show, finding.slide_id), "before_ms": would.before_ms, "after_ms": would.after_ms})
 
 

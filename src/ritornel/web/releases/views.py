@@ -100,7 +100,7 @@ def release(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def checks(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The readiness check: what would make the audience stumble, with where, why and what mends it; what was set aside has the reason."""
+    """The readiness check: what would make the audience stumble, with where, why and what fixes it; what was set aside has the reason."""
     row = owned_show(show_id, request)
     show = value_of(row)
     style, numbers = style_stamp(show), show.numbers

@@ -19,7 +19,7 @@ from ritornel.core.document.show import RUNS, Runs, Transition
 from ritornel.core.errors import BadValue
 from ritornel.core.formats.pictures import natural_key, slides_of
 from ritornel.core.render.stills import png_of
-from ritornel.core.schedule.performance import Performance, perform, sight_at_rest
+from ritornel.core.schedule.performance import Performance, frame_state_at_rest, perform
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.core.wording import count_text
 from ritornel.demo.orlmere import FILES, MEDIA, media
@@ -55,8 +55,8 @@ def starter_picture(name: str, number: int) -> bytes:
         shown = _staged(name)
         frame = shown.frame
         scale = STILL_PX / max(frame.width_px, frame.height_px)
-        sight = sight_at_rest(shown, number, len(shown.slides[number].schedule.beats) - 1)
-        return png_of(shown, sight, round(frame.width_px * scale), round(frame.height_px * scale), lambda sha256: _shipped()[sha256])
+        frame_state = frame_state_at_rest(shown, number, len(shown.slides[number].schedule.beats) - 1)
+        return png_of(shown, frame_state, round(frame.width_px * scale), round(frame.height_px * scale), lambda sha256: _shipped()[sha256])
 
     return kept_picture(derived_path("slides", f"{_written(name)}-{number}", ".png"), draw)
 

@@ -21,7 +21,7 @@ from ritornel.core.formats.opendocument.writing import opendocument_losses, writ
 from ritornel.core.motion.catalogue import EFFECTS, TRANSITIONS
 from ritornel.core.motion.settings import read_settings
 from ritornel.core.render.painter import Painter
-from ritornel.core.schedule.performance import perform, sight_at
+from ritornel.core.schedule.performance import frame_state_at, perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.demo.orlmere import media, orlmere
 from tests.core.formats.opendocument.grammar import faults
@@ -93,7 +93,7 @@ class RoundTripTest(PresentationCase):
         performance = perform(show)
         painter = Painter(performance, show.frame.width_px, show.frame.height_px, lambda sha256: folder / sha256)
         ends = [start + slide.length_ms - 1 for start, slide in zip(performance.schedule.starts_ms, performance.schedule.slides, strict=True)]
-        return [painter.image(sight_at(performance, at)).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16) for at in ends]
+        return [painter.image(frame_state_at(performance, at)).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16) for at in ends]
 
     def test_every_slide_looks_as_it_did(self) -> None:
         for show in (orlmere(), every_kind()):

@@ -267,7 +267,7 @@ export class Overview {
       const light = (on) => { const bar = this.bar(note.slide_id); if (bar) { if (on) bar.dataset.lit = ""; else delete bar.dataset.lit; } };
       return el("section", { onpointerenter: () => light(true), onpointerleave: () => light(false), onfocusin: () => light(true), onfocusout: () => light(false) },
         el("h3", {}, note.title), el("p", { class: "said" }, note.why),
-        note.mend ? el("button", { class: "push", onclick: () => this.state.edit({ do: "several", label: note.mend_words, edits: [note.mend] }) }, note.mend_words) : null);
+        note.fix ? el("button", { class: "push", onclick: () => this.state.edit({ do: "several", label: note.fix_words, edits: [note.fix] }) }, note.fix_words) : null);
     });
     this.margin.replaceChildren(el("p", { class: "ov-margin-head" }, "What differs"), ...(notes.length ? notes : [el("p", { class: "said" }, "Nothing: all joins, waits and lengths are alike or have their reasons.")]));
   }

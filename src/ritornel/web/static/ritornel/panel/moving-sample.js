@@ -1,6 +1,6 @@
 // A small moving picture of an effect or a transition: the painter itself paints it.
 import { Painter } from "../player/painter.js";
-import { sightAt } from "../player/frame-state.js";
+import { frameStateAt } from "../player/frame-state.js";
 import { get } from "../ui/requests.js";
 
 const SHOWN_AT = 0.55;
@@ -16,7 +16,7 @@ export function paintSample(node, name, button) {
   let begin = 0;
   let length = 0;
   let request = 0;
-  const paint = (ms) => painter?.paint(sightAt(show, begin + ms));
+  const paint = (ms) => painter?.paint(frameStateAt(show, begin + ms));
   samples().then((all) => {
     const index = all?.slides.findLastIndex((slide) => slide.name === name) ?? -1;
     if (index < 0) return;

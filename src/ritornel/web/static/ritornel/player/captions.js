@@ -16,8 +16,8 @@ const marksOf = ({ parts }) => parts.flatMap(({ marks }) => marks).filter(({ cap
 export const hasCaptions = (show) => show.slides.some(({ drawing }) => drawing.objects.some((item) => marksOf(item).length));
 
 /** What is read of all that is seen: of the foremost clip that speaks. */
-export function captionIn(show, sight) {
-  for (const layer of [...sight.layers].reverse()) {
+export function captionIn(show, frameState) {
+  for (const layer of [...frameState.layers].reverse()) {
     for (const item of [...show.slides[layer.index].drawing.objects].reverse()) {
       const values = layer.objects.get(item.object_id);
       if (!values || values.shown === false) continue;

@@ -92,7 +92,7 @@ export function transitionLayers(layers, going, coming, progress) {
 }
 
 /** @returns {{layers: object[], blackness: number}} layers from the back over black */
-export function sightAt(show, timeMs, firstPass = true) {
+export function frameStateAt(show, timeMs, firstPass = true) {
   const moment = momentAt(show, timeMs);
   if (moment.index < 0) return { layers: [], blackness: 0 };
   const staged = show.slides[moment.index];

@@ -111,7 +111,7 @@ export function inTransition(show, state, nowMs) {
 }
 
 /** What a live show shows. `leaving` is the layer of the slide before as it was when it was left. */
-export function liveSight(show, state, nowMs, leaving) {
+export function liveFrameState(show, state, nowMs, leaving) {
   const staged = show.slides[state.index];
   const at = { beat: state.beat, since_ms: sinceMs(state, nowMs), slide_ms: clock(state, nowMs), begun_ms: state.begun_ms };
   const layer = layerAt(show, state.index, at);

@@ -129,7 +129,7 @@ export class SlideView {
   }
 }
 
-/** A surface that shows sights of a performance. */
+/** A surface that shows frameStates of a performance. */
 export class Painter {
   /** @param {SVGSVGElement} svg @param {object} show a performance @param {{pressed?: boolean}} options whether objects can be pressed */
   constructor(svg, show, { pressed = false } = {}) {
@@ -164,19 +164,19 @@ export class Painter {
     await Promise.all([...images, ...clips]);
   }
 
-  paint(sight) {
+  paint(frameState) {
     // Layers turned in depth, and all above them, are shown on sheets of their own over the surface.
-    const first = sight.layers.findIndex((layer) => inDepth(layer.values));
-    const deep = first < 0 ? [] : sight.layers.slice(first);
-    const wanted = sight.layers.slice(0, sight.layers.length - deep.length).map((layer) => this.view(layer.index));
+    const first = frameState.layers.findIndex((layer) => inDepth(layer.values));
+    const deep = first < 0 ? [] : frameState.layers.slice(first);
+    const wanted = frameState.layers.slice(0, frameState.layers.length - deep.length).map((layer) => this.view(layer.index));
     const present = [...this.svg.children].slice(1, -1);
     if (present.length !== wanted.length || wanted.some((view, i) => view.node !== present[i])) {
       present.forEach((node) => node.remove());
       wanted.forEach((view) => this.black.before(view.node));
     }
-    sight.layers.forEach((layer) => this.view(layer.index).apply(layer));
+    frameState.layers.forEach((layer) => this.view(layer.index).apply(layer));
     if (deep.length) this.depth.show(deep.map(({ index, values }) => ({ node: this.view(index).node, matrix: inDepth(values) ? homography(values, this.show.frame) : FLAT })));
     else this.depth.hide();
-    set(this.black, "opacity", String(sight.blackness));
+    set(this.black, "opacity", String(frameState.blackness));
   }
 }

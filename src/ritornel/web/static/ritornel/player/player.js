@@ -1,17 +1,17 @@
 // A show being played: self-running along its schedule, or live by presses; on the audio clock where there is sound.
 import { Clock } from "./clock.js";
-import { arrive, back, cue, goesOnAtMs, goOn, liveSight, nextCueId, nextStep, stand, standReady, waitsSinceMs } from "./live.js";
+import { arrive, back, cue, goesOnAtMs, goOn, liveFrameState, nextCueId, nextStep, stand, standReady, waitsSinceMs } from "./live.js";
 import { Painter } from "./painter.js";
 import { PressedClips } from "./pressed-clips.js";
 import { stopPressed } from "./presses.js";
-import { momentAt, sightAt } from "./frame-state.js";
+import { momentAt, frameStateAt } from "./frame-state.js";
 import { Sound } from "./sound.js";
 
 // Two screens of one run that are further apart than this are brought together.
 const APART_MS = 60;
 
 /**
- * Events: "painted" (detail: the sight), "moment" when slide or beat changed, "cued" (detail: cue id and how long its wait was open), "arrived" (detail: slide id), "end",
+ * Events: "painted" (detail: the frameState), "moment" when slide or beat changed, "cued" (detail: cue id and how long its wait was open), "arrived" (detail: slide id), "end",
  * "acted" after whatever somebody did to the run here.
  */
 export class ShowPlayer extends EventTarget {
@@ -127,13 +127,13 @@ export class ShowPlayer extends EventTarget {
   }
 
   paint(now = this.clock.now()) {
-    const sight = this.live ? liveSight(this.show, this.state, now, this.leaving)
-      : sightAt(this.show, this.show.end === "loop" ? now : this.timeMs(), now < this.show.length_ms);
-    if (this.black) sight.blackness = 1;
+    const frameState = this.live ? liveFrameState(this.show, this.state, now, this.leaving)
+      : frameStateAt(this.show, this.show.end === "loop" ? now : this.timeMs(), now < this.show.length_ms);
+    if (this.black) frameState.blackness = 1;
     const moment = this.moment(now);
-    this.pressed.show(sight, moment.index, now);
-    this.painter.paint(sight);
-    this.dispatchEvent(new CustomEvent("painted", { detail: sight }));
+    this.pressed.show(frameState, moment.index, now);
+    this.painter.paint(frameState);
+    this.dispatchEvent(new CustomEvent("painted", { detail: frameState }));
     const key = `${moment.index}/${moment.beat}/${moment.phase}`;
     if (key !== this.seen) {
       if (moment.index !== this.seenIndex) {
@@ -160,8 +160,8 @@ export class ShowPlayer extends EventTarget {
   take(state, arrived, atMs = this.clock.now()) {
     const before = this.state;
     if (arrived && before) {
-      const sight = liveSight(this.show, before, atMs, null);
-      this.leaving = sight.layers.find((layer) => layer.index === before.index) ?? null;
+      const frameState = liveFrameState(this.show, before, atMs, null);
+      this.leaving = frameState.layers.find((layer) => layer.index === before.index) ?? null;
     }
     this.state = state;
     if (before) this.sound?.endClips(state.index, state.beat);

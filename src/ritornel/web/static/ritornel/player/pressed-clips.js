@@ -41,8 +41,8 @@ export class PressedClips {
   }
 
   /** Puts into what is seen what the pressed clips show. */
-  show(sight, index, now) {
-    const layer = this.begun.size ? sight.layers.find((entry) => entry.index === index) : null;
+  show(frameState, index, now) {
+    const layer = this.begun.size ? frameState.layers.find((entry) => entry.index === index) : null;
     if (!layer) return;
     layer.objects = new Map(layer.objects);
     for (const [id, entry] of this.begun) layer.objects.set(id, { ...(layer.objects.get(id) ?? STILL), played: this.played(entry, now) });

@@ -1,4 +1,4 @@
-// The readiness check beside a release: what would make the audience stumble, where, why, and what mends it.
+// The readiness check beside a release: what would make the audience stumble, where, why, and what fixes it.
 import { addAgain } from "../shelf/repair.js";
 import { el } from "../ui/element.js";
 import { get, post } from "../ui/requests.js";
@@ -39,8 +39,8 @@ export class Checks {
 
   draw(findings) {
     const open = findings.filter(({ aside }) => aside === null);
-    const mends = open.filter(({ mend }) => mend).length;
-    this.counted = open.length ? `${open.length} finding${open.length > 1 ? "s" : ""}, ${mends} with a mend` : "Nothing would make the audience stumble.";
+    const fixes = open.filter(({ fix }) => fix).length;
+    this.counted = open.length ? `${open.length} finding${open.length > 1 ? "s" : ""}, ${fixes} with a fix` : "Nothing would make the audience stumble.";
     const put = findings.filter(({ aside }) => aside !== null);
     this.list.replaceChildren(...GROUPS.flatMap(([severity, words]) => {
       const own = open.filter((finding) => finding.severity === severity);
@@ -49,29 +49,29 @@ export class Checks {
   }
 
   line(finding) {
-    const { id, title, why, thumb, number, at_ms: ms, slide_id: slide, mend } = finding;
+    const { id, title, why, thumb, number, at_ms: ms, slide_id: slide, fix } = finding;
     const open = { href: `${this.base}/?slide=${encodeURIComponent(slide)}`, title: "Open it in Compose", "aria-label": `Slide ${number}, open it in Compose` };
     const place = slide ? [el("a", open, thumb ? el("img", { src: thumb, alt: "", width: 60, height: 34, loading: "lazy" }) : "Open"),
       el("span", {}, el("b", { class: "serif" }, String(number)), " ", el("button", { class: "link", title: "See it from two seconds before", "aria-label": `See slide ${number} at ${clockText(ms)}`, onclick: () => this.see(ms) }, clockText(ms)))] : [el("span", { class: "said" }, "the whole")];
     return el("article", { class: "finding", "data-finding": id }, el("div", { class: "where" }, place),
-      el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), mend && finding.aside === null ? this.mendButton(finding) : null, finding.asset_id ? addAgain(this.base, finding.asset_id, finding.asset_name, () => this.look()) : null, this.putting(finding)));
+      el("div", {}, el("b", {}, title), el("p", { class: "said" }, why), fix && finding.aside === null ? this.fixButton(finding) : null, finding.asset_id ? addAgain(this.base, finding.asset_id, finding.asset_name, () => this.look()) : null, this.putting(finding)));
   }
 
-  /** The button that mends, and while it is looked at, what that would do: how long things would last, and how the slide would look. */
-  mendButton({ id, mend }) {
+  /** The button that fixes, and while it is looked at, what that would do: how long things would last, and how the slide would look. */
+  fixButton({ id, fix }) {
     const card = el("div", { class: "would", role: "status", hidden: true });
     const hide = () => { clearTimeout(this.about); card.hidden = true; };
     const show = () => {
       clearTimeout(this.about);
       this.about = setTimeout(async () => {
         try {
-          const { words, picture } = await get(`${this.base}/checks/mend.json?finding=${encodeURIComponent(id)}`);
+          const { words, picture } = await get(`${this.base}/checks/fix.json?finding=${encodeURIComponent(id)}`);
           card.replaceChildren(...picture ? [el("img", { src: picture, alt: "The slide as it would look" })] : [], el("p", { class: "said" }, words));
           card.hidden = !button.matches(":hover, :focus");
         } catch { hide(); }
       }, LOOKED_AT_MS);
     };
-    const button = el("button", { class: "push", onpointerenter: show, onpointerleave: () => { if (document.activeElement !== button) hide(); }, onfocus: show, onblur: hide, onclick: () => { hide(); this.mend(mend, button); } }, mend.words);
+    const button = el("button", { class: "push", onpointerenter: show, onpointerleave: () => { if (document.activeElement !== button) hide(); }, onfocus: show, onblur: hide, onclick: () => { hide(); this.fix(fix, button); } }, fix.words);
     button.addEventListener("keydown", (event) => { if (event.key === "Escape") hide(); });
     return el("div", {}, button, card);
   }
@@ -96,11 +96,11 @@ export class Checks {
   }
 
   /** One step, that undo takes back; then it is looked at again. */
-  async mend({ edit, words }, button) {
+  async fix({ edit, words }, button) {
     button.disabled = true;
     try {
       await post(`${this.base}/edit`, { revision: this.revision, edit });
-      toast(`Mended: ${words}.`, { act: "Undo", onact: async () => { await post(`${this.base}/undo`).catch((error) => toast(error.message, { wrong: true })); this.look(); } });
+      toast(`Fixed: ${words}.`, { act: "Undo", onact: async () => { await post(`${this.base}/undo`).catch((error) => toast(error.message, { wrong: true })); this.look(); } });
     } catch (error) { toast(error.message, { wrong: true }); }
     await this.look();
   }

@@ -104,7 +104,7 @@ export class Score {
     return { left, width, from: Math.floor(left / STEP_PX - AHEAD_STEPS) * STEP_PX, to: Math.ceil((left + width) / STEP_PX + AHEAD_STEPS) * STEP_PX };
   }
 
-  outOfSight() {
+  outOfFrameState() {
     const now = this.reach();
     if (this.stretched === 1) return ["from", "to"].some((name) => now[name] !== this.reached?.[name]);
     return now.left < (this.reached.from - STEP_PX / 2) * this.stretched || now.left + now.width > (this.reached.to + STEP_PX / 2) * this.stretched;
@@ -114,7 +114,7 @@ export class Score {
     // Pictures of slides are asked for when the hand rests: while hundreds fly by, nobody sees them, and every one would have to be drawn.
     clearTimeout(this.pictures);
     this.pictures = setTimeout(() => { this.pictures = 0; this.bringPictures(); }, PICTURES_REST_MS);
-    if (!this.outOfSight()) return;
+    if (!this.outOfFrameState()) return;
     this.scrolled = !this.drawing || this.scrolled;
     this.goOn();
   }
@@ -135,7 +135,7 @@ export class Score {
     const by = this.stretched;
     const still = by === 1 || !this.reached;
     this.seen.node.style.transform = still ? "" : `scaleX(${by})`;
-    const urgent = by < LEAST_STRETCH || by > MOST_STRETCH || this.outOfSight();
+    const urgent = by < LEAST_STRETCH || by > MOST_STRETCH || this.outOfFrameState();
     // A frame that zooms has enough to do; only where every frame does, what is wanted is made ready in them all the same.
     this.resting = still ? 0 : performance.now() + (urgent ? (this.once ? FRAME_MS / 2 : 0) : REST_MS);
     if (!still) this.goOn();

@@ -2,7 +2,7 @@
 import { newId } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { Painter } from "../player/painter.js";
-import { sightAt } from "../player/frame-state.js";
+import { frameStateAt } from "../player/frame-state.js";
 
 const AFTER_MS = 500;
 
@@ -32,7 +32,7 @@ export class Preview {
     const from = performance.now();
     const step = () => {
       const ms = performance.now() - from;
-      painter.paint(sightAt(show, begin + (ms % (runs + AFTER_MS))));
+      painter.paint(frameStateAt(show, begin + (ms % (runs + AFTER_MS))));
       this.request = requestAnimationFrame(step);
     };
     cancelAnimationFrame(this.request);

@@ -1,6 +1,6 @@
 // The stage: the slide at the playhead, and what is picked on it. Picking, moving, bringing on and drawing have files of their own.
 import { Painter } from "../player/painter.js";
-import { sightAt } from "../player/frame-state.js";
+import { frameStateAt } from "../player/frame-state.js";
 import { el, svg } from "../ui/element.js";
 import { begin, later, onFirst } from "../ui/lazy-modules.js";
 import { Frames } from "./frames.js";
@@ -110,7 +110,7 @@ export class Stage {
   paint() {
     if (!this.painter) return;
     const last = this.show.slides[0].schedule.length_ms;
-    this.painter.paint(sightAt(this.show, Math.min(this.slideMs(), last)));
+    this.painter.paint(frameStateAt(this.show, Math.min(this.slideMs(), last)));
     this.drawFrames();
   }
 

@@ -10,7 +10,7 @@ export function lossList(losses) {
   return el("div", { class: "scrolls" }, el("table", {}, el("tbody", {}, lines.map(([words, numbers]) => el("tr", {}, el("th", { scope: "row" }, where(numbers)), el("td", {}, words[0].toUpperCase() + words.slice(1)))))));
 }
 
-/** Asks, with the list in sight. `go` is what happens when it is wanted all the same. */
+/** Asks, with the list in frameState. `go` is what happens when it is wanted all the same. */
 export function askAbout(title, losses, words, go) {
   const dialog = el("dialog", { class: "pairs-dialog losses", "aria-label": title });
   dialog.append(el("h2", {}, title), el("p", { class: "said" }, "This cannot be carried over:"), lossList(losses),
