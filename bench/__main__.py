@@ -1,14 +1,44 @@
-"""Runs the named measurements, or all but record and long-film, which take an hour and a quarter of one: film, clips, sound, schedule, web, painter ..."""
+"""Runs the named measurements, or all but record and long-film, which take an hour and a quarter of one: film, clips,
+sound, schedule, web, painter ...
+"""
 
 import sys
 
-from bench import clips, film, hour, live, long_film, look, painter, record, release, schedule, score, sound, stage, streams, web
+from bench import (
+    clips,
+    film,
+    hour,
+    live,
+    long_film,
+    look,
+    painter,
+    record,
+    release,
+    schedule,
+    score,
+    sound,
+    stage,
+    streams,
+    web,
+)
 
 PARTS = {
-    "schedule": schedule.measure, "film": film.measure, "long-film": long_film.measure, "clips": clips.measure, "sound": sound.measure,
-    "hour": hour.measure, "live": live.measure, "web": web.measure, "painter": painter.measure, "stage": stage.measure, "score": score.measure,
-    "look": look.measure, "release": release.measure, "record": record.measure, "streams": streams.measure,
-}  # fmt: skip
+    "schedule": schedule.measure,
+    "film": film.measure,
+    "long-film": long_film.measure,
+    "clips": clips.measure,
+    "sound": sound.measure,
+    "hour": hour.measure,
+    "live": live.measure,
+    "web": web.measure,
+    "painter": painter.measure,
+    "stage": stage.measure,
+    "score": score.measure,
+    "look": look.measure,
+    "release": release.measure,
+    "record": record.measure,
+    "streams": streams.measure,
+}
 
 
 def main(names: list[str]) -> int:

@@ -1,4 +1,6 @@
-"""A film of six photographs and two clips, each dissolving into the next, against ffmpeg's command line doing the same."""
+"""A film of six photographs and two clips, each dissolving into the next, against ffmpeg's command line doing the
+same.
+"""
 
 import json
 import shutil
@@ -64,9 +66,19 @@ def lesson() -> Show:
         if kind == "c":
             item = Clip(f"o{number}", "Clip", full, f"a{number}", in_ms=IN_S * 1000, out_ms=OUT_S * 1000)
             order = (Build(f"b{number}", item.id, PLAYS, Together()),)
-            asset = Asset(f"a{number}", str(number), f"{number:064x}", "video/mp4", 1, 1280, 720, lasts_ms=CLIP_S * 1000)
+            asset = Asset(
+                f"a{number}", str(number), f"{number:064x}", "video/mp4", 1, 1280, 720, lasts_ms=CLIP_S * 1000
+            )
         transition = Transition("dissolve", 1000, "even") if number else Transition()
-        slides.append(Slide(f"s{number}", objects=(item,), order=order, transition=transition, advance=AdvanceAfter(PHOTO_S * 1000 if kind == "p" else 0)))
+        slides.append(
+            Slide(
+                f"s{number}",
+                objects=(item,),
+                order=order,
+                transition=transition,
+                advance=AdvanceAfter(PHOTO_S * 1000 if kind == "p" else 0),
+            )
+        )
         assets.append(asset)
     return Show("lesson", "Lesson", slides=tuple(slides), assets=tuple(assets))
 
@@ -77,7 +89,9 @@ def lengths_s() -> list[int]:
 
 
 def theirs(folder: Path) -> float:
-    """ffmpeg: a clip's first picture stands while it dissolves in, its last while the next one does; its sound is put where it plays."""
+    """ffmpeg: a clip's first picture stands while it dissolves in, its last while the next one does; its sound is put
+    where it plays.
+    """
     words: list[str] = []
     graph: list[str] = []
     sounds: list[str] = []
@@ -86,12 +100,18 @@ def theirs(folder: Path) -> float:
         path = str(folder / f"{number:02d}.jpg")
         if kind == "p":
             words += ["-i", path]
-            graph.append(f"[{number}:v]scale=1280:720:out_color_matrix=bt709:out_range=tv,format=yuv420p,setsar=1,{held(lasts + 1)}[v{number}]")
+            graph.append(
+                f"[{number}:v]scale=1280:720:out_color_matrix=bt709:out_range=tv,format=yuv420p,setsar=1,{held(lasts + 1)}[v{number}]"
+            )
         else:
             words += ["-i", path]
             hold = "tpad=start_mode=clone:start_duration=1:stop_mode=clone:stop_duration=1"
-            graph.append(f"[{number}:v]trim={IN_S}:{OUT_S},setpts=PTS-STARTPTS,fps={RATE},{hold},format=yuv420p,setsar=1,settb=1/{RATE}[v{number}]")
-            graph.append(f"[{number}:a]atrim={IN_S}:{OUT_S},asetpts=PTS-STARTPTS,adelay={(at + 1) * 1000}:all=1[s{number}]")
+            graph.append(
+                f"[{number}:v]trim={IN_S}:{OUT_S},setpts=PTS-STARTPTS,fps={RATE},{hold},format=yuv420p,setsar=1,settb=1/{RATE}[v{number}]"
+            )
+            graph.append(
+                f"[{number}:a]atrim={IN_S}:{OUT_S},asetpts=PTS-STARTPTS,adelay={(at + 1) * 1000}:all=1[s{number}]"
+            )
             sounds.append(f"[s{number}]")
         at += lasts
     last, at = "v0", 0
@@ -101,8 +121,34 @@ def theirs(folder: Path) -> float:
         last = f"x{number}"
     length = sum(lengths_s())
     graph.append(f"{''.join(sounds)}amix=inputs={len(sounds)}:normalize=0,apad[s]")
-    command = ["ffmpeg", "-y", "-v", "error", *words, "-filter_complex", ";".join(graph), "-map", f"[{last}]", "-map", "[s]", "-t", str(length)]
-    command += ["-c:v", "libx264", "-preset", "veryfast", "-crf", "20", "-c:a", "aac", "-b:a", "160k", str(folder / "theirs.mp4")]
+    command = [
+        "ffmpeg",
+        "-y",
+        "-v",
+        "error",
+        *words,
+        "-filter_complex",
+        ";".join(graph),
+        "-map",
+        f"[{last}]",
+        "-map",
+        "[s]",
+        "-t",
+        str(length),
+    ]
+    command += [
+        "-c:v",
+        "libx264",
+        "-preset",
+        "veryfast",
+        "-crf",
+        "20",
+        "-c:a",
+        "aac",
+        "-b:a",
+        "160k",
+        str(folder / "theirs.mp4"),
+    ]
     start = time.perf_counter()
     subprocess.run(command, check=True)
     return time.perf_counter() - start
@@ -118,7 +164,9 @@ def measure() -> Iterator[Line]:
                 make_clip(folder / "clip.mp4", 10 * number)
                 (folder / "clip.mp4").rename(folder / f"{number:02d}.jpg")
                 continue
-            soft = Image.fromarray(chance.integers(0, 255, (24, 36, 3), dtype=np.uint8)).resize((1280, 720), Image.Resampling.BICUBIC)
+            soft = Image.fromarray(chance.integers(0, 255, (24, 36, 3), dtype=np.uint8)).resize(
+                (1280, 720), Image.Resampling.BICUBIC
+            )
             grainy = np.asarray(soft).astype(int) + chance.integers(-3, 4, (720, 1280, 1))
             Image.fromarray(np.clip(grainy, 0, 255).astype(np.uint8)).save(folder / f"{number:02d}.jpg", quality=90)
         (folder / "lesson.json").write_bytes(to_json(lesson()))
@@ -127,9 +175,14 @@ def measure() -> Iterator[Line]:
         took, memory = ours(folder, "lesson.json", "ours.mp4", "sparse")
         yield "film of six photographs and two clips", f"{took:.1f} s, {took / base:.2f}", "at most 0.40"
         yield "peak memory", f"{memory:.0f} MB", "told"
-        lengths = json.loads(subprocess.run(
-            ["ffprobe", "-v", "error", "-show_entries", "format=duration", "-of", "json", str(folder / "ours.mp4")], capture_output=True, text=True, check=True
-        ).stdout)  # fmt: skip
+        lengths = json.loads(
+            subprocess.run(
+                ["ffprobe", "-v", "error", "-show_entries", "format=duration", "-of", "json", str(folder / "ours.mp4")],
+                capture_output=True,
+                text=True,
+                check=True,
+            ).stdout
+        )
         yield "it lasts", f"{float(lengths['format']['duration']):.2f} s", f"{sum(lengths_s())} s"
     finally:
         shutil.rmtree(folder, ignore_errors=True)

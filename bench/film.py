@@ -1,4 +1,6 @@
-"""A film of photographs with dissolves, a title and music, against ffmpeg's command line doing the same in one filter graph."""
+"""A film of photographs with dissolves, a title and music, against ffmpeg's command line doing the same in one filter
+graph.
+"""
 
 import json
 import re
@@ -16,7 +18,21 @@ import av
 import numpy as np
 from PIL import Image
 
-from ritornel.core.document import AdvanceAfter, Asset, Box, Build, Follows, MusicSpan, Paragraph, Picture, Run, Show, Slide, Text, Transition
+from ritornel.core.document import (
+    AdvanceAfter,
+    Asset,
+    Box,
+    Build,
+    Follows,
+    MusicSpan,
+    Paragraph,
+    Picture,
+    Run,
+    Show,
+    Slide,
+    Text,
+    Transition,
+)
 from ritornel.core.document.decoding import to_json
 from ritornel.core.layout.faces import Face
 
@@ -28,7 +44,9 @@ def make_material(folder: Path) -> None:
     """Photographs of 1600 x 1067 with the fine grain of a good camera, and a minute of music."""
     chance = np.random.default_rng(1)
     for number in range(PHOTOS):
-        soft = Image.fromarray(chance.integers(0, 255, (24, 36, 3), dtype=np.uint8)).resize((1600, 1067), Image.Resampling.BICUBIC)
+        soft = Image.fromarray(chance.integers(0, 255, (24, 36, 3), dtype=np.uint8)).resize(
+            (1600, 1067), Image.Resampling.BICUBIC
+        )
         grainy = np.asarray(soft).astype(int) + chance.integers(-3, 4, (1067, 1600, 1))
         Image.fromarray(np.clip(grainy, 0, 255).astype(np.uint8)).save(folder / f"{number:02d}.jpg", quality=90)
     t = np.arange(48_000 * MUSIC_S) / 48_000
@@ -41,9 +59,17 @@ def make_material(folder: Path) -> None:
 
 
 def album(slides: int = PHOTOS, each_s: int = EACH_S) -> Show:
-    """The show: a title fades in and out over the first picture; every picture dissolves into the next; music loops under all."""
+    """The show: a title fades in and out over the first picture; every picture dissolves into the next; music loops
+    under all.
+    """
     title = Text(
-        "title", "Title", Box(0, 300, 1280, 120), paragraphs=(Paragraph("p", (Run("The winders' album"),)),), size_px=72, colour="#ffffff", align="centre"
+        "title",
+        "Title",
+        Box(0, 300, 1280, 120),
+        paragraphs=(Paragraph("p", (Run("The winders' album"),)),),
+        size_px=72,
+        colour="#ffffff",
+        align="centre",
     )
     result = []
     for number in range(slides):
@@ -56,7 +82,11 @@ def album(slides: int = PHOTOS, each_s: int = EACH_S) -> Show:
                 Build("in", "title", "enters fade", Follows(), 500, 1000, pace="even"),
                 Build("out", "title", "leaves fade", Follows(), 1500, 1000, pace="even"),
             )  # type: ignore[assignment]
-        result.append(Slide(f"s{number}", objects=objects, order=order, transition=transition, advance=AdvanceAfter(each_s * 1000)))
+        result.append(
+            Slide(
+                f"s{number}", objects=objects, order=order, transition=transition, advance=AdvanceAfter(each_s * 1000)
+            )
+        )
     assets = tuple(Asset(f"a{n}", str(n), f"{n:064x}", "image/jpeg", 1, 1600, 1067) for n in range(PHOTOS))
     music = Asset("m", "Music", f"{99:064x}", "audio/wav", 1, lasts_ms=MUSIC_S * 1000)
     return Show("album", "Album", slides=tuple(result), music=(MusicSpan("span", "m"),), assets=(*assets, music))
@@ -83,12 +113,16 @@ print(json.dumps([time.perf_counter() - start, resource.getrusage(resource.RUSAG
 def ours(folder: Path, show: str, film: str, way: str) -> tuple[float, float]:
     """Seconds of wall time and MB at the peak, in a process of its own. Its start is counted, as ffmpeg's is."""
     start = time.perf_counter()
-    out = subprocess.run([sys.executable, "-c", FILM, str(folder), show, film, way], capture_output=True, text=True, check=True).stdout
+    out = subprocess.run(
+        [sys.executable, "-c", FILM, str(folder), show, film, way], capture_output=True, text=True, check=True
+    ).stdout
     return time.perf_counter() - start, json.loads(out.splitlines()[-1])[1]
 
 
 def held(shown_s: int) -> str:
-    """A picture that was decoded and scaled once, shown for so long: what a good engineer writes, not a picture that is scaled anew for every frame."""
+    """A picture that was decoded and scaled once, shown for so long: what a good engineer writes, not a picture that is
+    scaled anew for every frame.
+    """
     return f"loop=loop=-1:size=1:start=0,trim=end_frame={shown_s * RATE},setpts=N/{RATE}/TB,fps={RATE},settb=1/{RATE}"
 
 
@@ -104,16 +138,47 @@ def theirs(folder: Path) -> float:
         graph.append(f"[{number}:v]{once},{held(shown)}[v{number}]")
     last = "v0"
     for number in range(1, PHOTOS):
-        graph.append(f"[{last}][v{number}]xfade=transition=fade:duration={DISSOLVE_S}:offset={number * EACH_S}[x{number}]")
+        graph.append(
+            f"[{last}][v{number}]xfade=transition=fade:duration={DISSOLVE_S}:offset={number * EACH_S}[x{number}]"
+        )
         last = f"x{number}"
     font = Face("Spectral", 400, False).path
     fade = "if(lt(t,0.5),0,if(lt(t,1.5),t-0.5,if(lt(t,3),1,if(lt(t,4),4-t,0))))"
     graph.append(
-        f"[{last}]drawtext=fontfile={font}:text='The winders’ album':fontsize=72:fontcolor=white:x=(w-tw)/2:y=323:alpha='{fade}':enable='lt(t,4)'[out]"
+        f"[{last}]drawtext=fontfile={font}:text='The winders’ "
+        f"album':fontsize=72:fontcolor=white:x=(w-tw)/2:y=323:alpha='{fade}':enable='lt(t,4)'[out]"
     )
     sound = ["-stream_loop", "-1", "-i", str(folder / "music.wav")]
-    command = ["ffmpeg", "-y", "-v", "error", *words, *sound, "-filter_complex", ";".join(graph), "-map", "[out]", "-map", f"{PHOTOS}:a"]
-    command += ["-r", str(RATE), "-c:v", "libx264", "-preset", "veryfast", "-crf", "20", "-c:a", "aac", "-b:a", "160k", "-t", str(length)]
+    command = [
+        "ffmpeg",
+        "-y",
+        "-v",
+        "error",
+        *words,
+        *sound,
+        "-filter_complex",
+        ";".join(graph),
+        "-map",
+        "[out]",
+        "-map",
+        f"{PHOTOS}:a",
+    ]
+    command += [
+        "-r",
+        str(RATE),
+        "-c:v",
+        "libx264",
+        "-preset",
+        "veryfast",
+        "-crf",
+        "20",
+        "-c:a",
+        "aac",
+        "-b:a",
+        "160k",
+        "-t",
+        str(length),
+    ]
     command += ["-colorspace", "bt709", "-color_range", "tv", str(folder / "theirs.mp4")]
     start = time.perf_counter()
     subprocess.run(command, check=True)
@@ -123,7 +188,20 @@ def theirs(folder: Path) -> float:
 def luma_psnr_db(folder: Path, ours_name: str) -> float:
     """The mean PSNR of the luma of both films, frame by frame, our long frames repeated."""
     graph = f"[0:v]fps={RATE},format=yuv420p[a];[1:v]fps={RATE},format=yuv420p[b];[a][b]psnr"
-    command = ["ffmpeg", "-v", "info", "-i", str(folder / ours_name), "-i", str(folder / "theirs.mp4"), "-filter_complex", graph, "-f", "null", "-"]
+    command = [
+        "ffmpeg",
+        "-v",
+        "info",
+        "-i",
+        str(folder / ours_name),
+        "-i",
+        str(folder / "theirs.mp4"),
+        "-filter_complex",
+        graph,
+        "-f",
+        "null",
+        "-",
+    ]
     said = subprocess.run(command, capture_output=True, text=True).stderr
     return float(re.findall(r"PSNR y:([\d.inf]+)", said)[-1])
 

@@ -1,4 +1,6 @@
-"""An hour of sound: how long after it was chosen its length stands on the shelf and its wave can be read from end to end."""
+"""An hour of sound: how long after it was chosen its length stands on the shelf and its wave can be read from end to
+end.
+"""
 
 import tempfile
 from collections.abc import Iterator
@@ -31,7 +33,9 @@ UPLOAD = """async (size) => {
   await fetch("/shows/orlmere/shelf", { method: "POST", headers: { "X-CSRFToken": document.querySelector("meta[name=csrf]").content }, body });
   return performance.now() - start;
 }"""
-"""As many bytes that are no sound: refused as soon as they are looked at, so that this is how long it takes to bring them over."""
+"""As many bytes that are no sound: refused as soon as they are looked at, so that this is how long it takes to bring
+them over.
+"""
 
 
 PLAYED = """async (show) => {
@@ -70,7 +74,9 @@ LATE_MS = 25
 def make_hour(path: Path) -> None:
     """A tone that swells and ebbs, with a little noise, as MP3: about 43 MB."""
     t = np.arange(RATE_HZ) / RATE_HZ
-    minute = (0.4 * np.sin(2 * np.pi * 220 * t) + 0.02 * np.random.default_rng(1).standard_normal(RATE_HZ)).astype(np.float32)
+    minute = (0.4 * np.sin(2 * np.pi * 220 * t) + 0.02 * np.random.default_rng(1).standard_normal(RATE_HZ)).astype(
+        np.float32
+    )
     with av.open(str(path), "w") as container:
         stream = container.add_stream("libmp3lame", rate=RATE_HZ, layout="mono", options={"compression_level": "9"})
         stream.bit_rate = 96_000
@@ -93,7 +99,9 @@ def measure() -> Iterator[Line]:
             upload = min(page.evaluate(UPLOAD, path.stat().st_size) for _ in range(3))
             page.locator("#open-shelf").click()
             page.wait_for_selector("#shelf input[type=file]", state="attached")
-            page.evaluate("window.chosen = 0; addEventListener('change', () => { window.chosen ||= performance.now(); }, true)")
+            page.evaluate(
+                "window.chosen = 0; addEventListener('change', () => { window.chosen ||= performance.now(); }, true)"
+            )
             page.locator("#shelf input[type=file]").first.set_input_files(path)
             page.locator("#shelf .shelf-grid").get_by_text("hour", exact=True).wait_for(timeout=60_000)
             told = page.evaluate("performance.now() - window.chosen")
@@ -105,9 +113,17 @@ def measure() -> Iterator[Line]:
             late = {by: sum(gap > LATE_MS for gap in page.evaluate(SCROLL, by)) for by in (0, 60)}
             size = path.stat().st_size / 1e6
             yield f"{size:.0f} MB that are nothing, brought over and refused", f"{upload / 1000:.1f} s", "the baseline"
-            yield f"an hour of MP3 of that size, {lasts / 1000:.1f} s: after that on the shelf", f"{(told - upload) / 1000:.1f} s", "told"
+            yield (
+                (f"an hour of MP3 of that size, {lasts / 1000:.1f} s: after that on the shelf"),
+                f"{(told - upload) / 1000:.1f} s",
+                "told",
+            )
             yield "its wave can be looked at from end to end", f"{(read - upload) / 1000:.1f} s", "3 s"
-            yield "its wave at fourteen zooms, scrolled a second at each: late of 840 frames; not scrolled", f"{late[60]}; {late[0]}", "alike"
+            yield (
+                ("its wave at fourteen zooms, scrolled a second at each: late of 840 frames; not scrolled"),
+                f"{late[60]}; {late[0]}",
+                "alike",
+            )
     finally:
         stop_everything()
         program.stop()

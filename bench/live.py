@@ -84,7 +84,9 @@ def measure() -> Iterator[Line]:
           return (await fetch("/shows/orlmere/run", { method: "POST", headers })).json();
         }""")
         mine, theirs = multiprocessing.get_context("spawn").Pipe()
-        others = multiprocessing.get_context("spawn").Process(target=_houses, args=(run["house"]["address"] + "events", theirs))
+        others = multiprocessing.get_context("spawn").Process(
+            target=_houses, args=(run["house"]["address"] + "events", theirs)
+        )
         others.start()
         assert mine.recv() == "ready"
         said: dict[int, float] = dict(

@@ -1,4 +1,6 @@
-"""A film of ten minutes, 40 slides with voices and music, in segments, against ffmpeg's command line doing the same in one filter graph."""
+"""A film of ten minutes, 40 slides with voices and music, in segments, against ffmpeg's command line doing the same in
+one filter graph.
+"""
 
 import os
 import shutil
@@ -44,7 +46,14 @@ def narrated() -> Show:
 
 def worded(show: Show) -> Show:
     """The show with a line of words on slide 7."""
-    line = Text("line", "Line", Box(100, 600, 900, 80), paragraphs=(Paragraph("p", (Run("The pallets"),)),), size_px=40, colour="#ffffff")
+    line = Text(
+        "line",
+        "Line",
+        Box(100, 600, 900, 80),
+        paragraphs=(Paragraph("p", (Run("The pallets"),)),),
+        size_px=40,
+        colour="#ffffff",
+    )
     slides = list(show.slides)
     slides[6] = msgspec.structs.replace(slides[6], objects=(*slides[6].objects, line))
     return msgspec.structs.replace(show, slides=tuple(slides))
@@ -88,7 +97,11 @@ def _tree(root: int) -> list[int]:
 def _shared_kb(pid: int) -> int:
     """What a process takes, memory that several share counted in proportion (PSS)."""
     try:
-        return int(next(line for line in Path(f"/proc/{pid}/smaps_rollup").read_text().splitlines() if line.startswith("Pss:")).split()[1])
+        return int(
+            next(
+                line for line in Path(f"/proc/{pid}/smaps_rollup").read_text().splitlines() if line.startswith("Pss:")
+            ).split()[1]
+        )
     except (OSError, StopIteration):
         return 0
 
@@ -97,7 +110,10 @@ def ours(folder: Path) -> tuple[float, float, float]:
     """Seconds, and at the peak the MB of all processes together and of the largest."""
     (folder / "maker.py").write_text(FILM)
     start = time.perf_counter()
-    maker = subprocess.Popen([sys.executable, str(folder / "maker.py"), str(folder)], env={**os.environ, "PYTHONPATH": os.pathsep.join(sys.path)})
+    maker = subprocess.Popen(
+        [sys.executable, str(folder / "maker.py"), str(folder)],
+        env={**os.environ, "PYTHONPATH": os.pathsep.join(sys.path)},
+    )
     peak = [0, 0]
     over = threading.Event()
 
@@ -126,13 +142,53 @@ def theirs(folder: Path) -> float:
         graph.append(f"[{number}:v]{once},{held(shown)}[v{number}]")
     last = "v0"
     for number in range(1, SLIDES):
-        graph.append(f"[{last}][v{number}]xfade=transition=fade:duration={DISSOLVE_S}:offset={number * EACH_S}[x{number}]")
+        graph.append(
+            f"[{last}][v{number}]xfade=transition=fade:duration={DISSOLVE_S}:offset={number * EACH_S}[x{number}]"
+        )
         last = f"x{number}"
-    words += ["-stream_loop", "-1", "-i", str(folder / "music.wav"), "-stream_loop", "-1", "-i", str(folder / "voice.wav")]
+    words += [
+        "-stream_loop",
+        "-1",
+        "-i",
+        str(folder / "music.wav"),
+        "-stream_loop",
+        "-1",
+        "-i",
+        str(folder / "voice.wav"),
+    ]
     graph.append(f"[{SLIDES + 1}:a]aresample=48000,asplit[said][key]")
-    graph.append(f"[{SLIDES}:a][key]sidechaincompress=threshold=0.02:ratio=4:attack=300:release=600[low];[low][said]amix=inputs=2[sound]")
-    command = ["ffmpeg", "-y", "-v", "error", *words, "-filter_complex", ";".join(graph), "-map", f"[{last}]", "-map", "[sound]"]
-    command += ["-r", str(RATE), "-c:v", "libx264", "-preset", "veryfast", "-crf", "20", "-c:a", "aac", "-b:a", "160k", "-t", str(SLIDES * EACH_S)]
+    graph.append(
+        f"[{SLIDES}:a][key]sidechaincompress=threshold=0.02:ratio=4:attack=300:release=600[low];[low][said]amix=inputs=2[sound]"
+    )
+    command = [
+        "ffmpeg",
+        "-y",
+        "-v",
+        "error",
+        *words,
+        "-filter_complex",
+        ";".join(graph),
+        "-map",
+        f"[{last}]",
+        "-map",
+        "[sound]",
+    ]
+    command += [
+        "-r",
+        str(RATE),
+        "-c:v",
+        "libx264",
+        "-preset",
+        "veryfast",
+        "-crf",
+        "20",
+        "-c:a",
+        "aac",
+        "-b:a",
+        "160k",
+        "-t",
+        str(SLIDES * EACH_S),
+    ]
     start = time.perf_counter()
     subprocess.run([*command, str(folder / "theirs.mp4")], check=True)
     return time.perf_counter() - start
@@ -150,7 +206,11 @@ def measure() -> Iterator[Line]:
         (folder / "show.json").write_bytes(to_json(worded(narrated())))
         again, *_ = ours(folder)
         yield "the same once more, with other words on slide 7", f"{again:.1f} s", "at most 3 s"
-        yield "peak memory of its processes together; of the largest", f"{together:.0f} MB; {largest:.0f} MB", "at most 400 MB"
+        yield (
+            ("peak memory of its processes together; of the largest"),
+            f"{together:.0f} MB; {largest:.0f} MB",
+            "at most 400 MB",
+        )
         base = theirs(folder)
         yield "ffmpeg's command line", f"{base:.1f} s", "the baseline"
         yield "the film against it", f"{took / base:.2f}", "at most 0.10"

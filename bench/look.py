@@ -1,4 +1,6 @@
-"""Two hundred slides of the demo's kinds looked at as the worker does it, against one decoded picture a slide drawn and nothing else."""
+"""Two hundred slides of the demo's kinds looked at as the worker does it, against one decoded picture a slide drawn and
+nothing else.
+"""
 
 import os
 import shutil

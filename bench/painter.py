@@ -15,11 +15,21 @@ Line = tuple[str, str, str]
 def busy_slide(objects: int = 30) -> Show:
     forms = ("wheel", "star", "ellipse")
     shapes = tuple(
-        Shape(f"o{n}", f"Object {n}", Box(40 + n % 10 * 120, 60 + n // 10 * 220, 100, 100), forms[n % 3], fill=Plain("#8a2456"), points=12)  # type: ignore[arg-type]
+        Shape(
+            f"o{n}",
+            f"Object {n}",
+            Box(40 + n % 10 * 120, 60 + n // 10 * 220, 100, 100),
+            forms[n % 3],
+            fill=Plain("#8a2456"),
+            points=12,
+        )  # type: ignore[arg-type]
         for n in range(objects)
     )
     effects = ("enters rise", "enters settle", "accents pulse")
-    order = tuple(Build(f"b{n}", f"o{n}", effects[n % 3], Together() if n else Follows(), 0, 4000, pace="ease in and out") for n in range(objects))
+    order = tuple(
+        Build(f"b{n}", f"o{n}", effects[n % 3], Together() if n else Follows(), 0, 4000, pace="ease in and out")
+        for n in range(objects)
+    )
     return Show("busy", "Busy", slides=(Slide("s", objects=shapes, order=order, advance=AdvanceAfter(4000)),))
 
 

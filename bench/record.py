@@ -1,4 +1,7 @@
-"""An hour's recording: whether memory stays flat in the browser and on the server. It takes as long as it records; RITORNEL_RECORD_MIN shortens it."""
+"""An hour's recording: whether memory stays flat in the browser and on the server.
+
+It takes as long as it records; RITORNEL_RECORD_MIN shortens it.
+"""
 
 import os
 import statistics
@@ -36,15 +39,29 @@ def measure() -> Iterator[Line]:
         tools.send("HeapProfiler.collectGarbage")
         heaps.append(tools.send("Runtime.getHeapUsage")["usedSize"] / 1e6)
         servers.append(_resident_mb(own.server.pid))
-        print(f"  {number:>3}  {heaps[-1]:6.1f} MB in the page, {servers[-1]:6.1f} MB on the server, {page.inner_text('#take-time')}", flush=True)
+        print(
+            f"  {number:>3}  {heaps[-1]:6.1f} MB in the page, {servers[-1]:6.1f} MB on the server, "
+            f"{page.inner_text('#take-time')}",
+            flush=True,
+        )
     page.click("#pause")
     minutes, seconds = page.inner_text("#take-time").split(":")[-2:]
     taken = int(minutes) + float(seconds) / 60
-    page.wait_for_function("() => document.querySelector('#kept-second').textContent === 'Nothing is waiting to be sent.'")
+    page.wait_for_function(
+        "() => document.querySelector('#kept-second').textContent === 'Nothing is waiting to be sent.'"
+    )
     kept = next(Path(own.folder.name).glob("recordings/*/sound.s16")).stat().st_size / 96_000
     half = len(heaps) // 2
     yield f"of a take of {taken:.2f} min kept on the disk", f"{kept / 60:.2f} min", "all of it"
-    yield "the page's memory, second half against first", f"{statistics.median(heaps[half:]) - statistics.median(heaps[:half]):+.1f} MB", "flat"
-    yield "the server's memory, second half against first", f"{statistics.median(servers[half:]) - statistics.median(servers[:half]):+.1f} MB", "flat"
+    yield (
+        ("the page's memory, second half against first"),
+        f"{statistics.median(heaps[half:]) - statistics.median(heaps[:half]):+.1f} MB",
+        "flat",
+    )
+    yield (
+        ("the server's memory, second half against first"),
+        f"{statistics.median(servers[half:]) - statistics.median(servers[:half]):+.1f} MB",
+        "flat",
+    )
     own.stop()
     stop_everything()

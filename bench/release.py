@@ -1,4 +1,6 @@
-"""A release of 40 slides with pictures, met over a slow line: the first picture, and what its page ships of script and style."""
+"""A release of 40 slides with pictures, met over a slow line: the first picture, and what its page ships of script and
+style.
+"""
 
 import gzip
 import io
@@ -46,7 +48,9 @@ def archive(folder: Path) -> bytes:
 
 
 def visit(address: str) -> tuple[float, float, list[str]]:
-    """When a new visitor sees the first picture, and when the show runs, in ms from the beginning of the visit; and what was loaded."""
+    """When a new visitor sees the first picture, and when the show runs, in ms from the beginning of the visit; and
+    what was loaded.
+    """
     context = browser().new_context(viewport={"width": 1280, "height": 800})
     page = context.new_page()
     page.add_init_script(WATCH)
@@ -56,20 +60,28 @@ def visit(address: str) -> tuple[float, float, list[str]]:
     seen = page.evaluate("() => window.seenAt")
     page.wait_for_selector(".house[data-running]", timeout=60_000)
     runs = page.evaluate("() => performance.now()")
-    names: list[str] = page.evaluate("performance.getEntriesByType('resource').map((entry) => new URL(entry.name).pathname)")
+    names: list[str] = page.evaluate(
+        "performance.getEntriesByType('resource').map((entry) => new URL(entry.name).pathname)"
+    )
     context.close()
     return seen, runs, names
 
 
 def shipped(names: list[str]) -> tuple[int, int]:
     """Bytes of script and style, as they are and compressed."""
-    found: list[bytes] = [(STATIC / name.removeprefix("/static/ritornel/")).read_bytes() for name in dict.fromkeys(names) if name.endswith((".js", ".css"))]
+    found: list[bytes] = [
+        (STATIC / name.removeprefix("/static/ritornel/")).read_bytes()
+        for name in dict.fromkeys(names)
+        if name.endswith((".js", ".css"))
+    ]
     return sum(map(len, found)), sum(len(gzip.compress(data, 6)) for data in found)
 
 
 def released(page: Any, program: Program, folder: Path) -> str:
     """The address of the release."""
-    page.locator("#bring-in").set_input_files({"name": "album.ritornel", "mimeType": "application/zip", "buffer": archive(folder)})
+    page.locator("#bring-in").set_input_files(
+        {"name": "album.ritornel", "mimeType": "application/zip", "buffer": archive(folder)}
+    )
     page.wait_for_url("**/shows/*/")
     page.goto(page.url + "release")
     page.get_by_role("button", name="Make edition 1").click()

@@ -60,9 +60,20 @@ def measure() -> Iterator[Line]:
     def states() -> None:
         for at in instants:
             moment = moment_at(schedule, at)
-            object_values(tracks[moment.index], instant_at(schedule.slides[moment.index], moment.slide_ms, moment.beat, moment.since_ms))
+            object_values(
+                tracks[moment.index],
+                instant_at(schedule.slides[moment.index], moment.slide_ms, moment.beat, moment.since_ms),
+            )
 
-    yield "the baseline: a bare Python loop of ten million additions", f"{best_ms(bare_loop, 3):.0f} ms", "about 500 ms on an undisturbed core"
+    yield (
+        ("the baseline: a bare Python loop of ten million additions"),
+        f"{best_ms(bare_loop, 3):.0f} ms",
+        "about 500 ms on an undisturbed core",
+    )
     yield "schedule of 1 000 slides x 20 builds", f"{best_ms(lambda: compile_show(show)):.1f} ms", "60 ms"
-    yield "the same after an edit of one slide", f"{best_ms(lambda: compile_show(changed, (show, schedule))):.2f} ms", "3 ms"
+    yield (
+        ("the same after an edit of one slide"),
+        f"{best_ms(lambda: compile_show(changed, (show, schedule))):.2f} ms",
+        "3 ms",
+    )
     yield "10 000 states at random times, all channels", f"{best_ms(states, 3):.0f} ms", "400 ms"

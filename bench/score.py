@@ -49,6 +49,10 @@ def measure() -> Iterator[Line]:
         for name, words in WHILE.items():
             gaps = times[name]
             late = sum(gap > LATE_MS for gap in gaps)
-            yield f"{words}: median between frames; late of {len(gaps)}", f"{gaps[len(gaps) // 2]:.1f} ms; {late}", "16.7 ms; as idle"
+            yield (
+                (f"{words}: median between frames; late of {len(gaps)}"),
+                f"{gaps[len(gaps) // 2]:.1f} ms; {late}",
+                "16.7 ms; as idle",
+            )
     finally:
         stop_everything()

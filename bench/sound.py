@@ -30,16 +30,22 @@ def measure() -> Iterator[Line]:
     one = base.slides[0]
     slides = tuple(
         msgspec.structs.replace(
-            one, id=f"s{n}", advance=AdvanceAfter(EACH_S * 1000, True), voice=Voice("waltz", 7000, 1000, 1500),
+            one,
+            id=f"s{n}",
+            advance=AdvanceAfter(EACH_S * 1000, True),
+            voice=Voice("waltz", 7000, 1000, 1500),
             transition=msgspec.structs.replace(one.transition, sound=SoundEffect("bell")),
         )
         for n in range(MINUTES * 60 // EACH_S)
-    )  # fmt: skip
+    )
     music = (MusicSpan("span", "waltz", crossfade_ms=500, fade_in_ms=500, fade_out_ms=4000, ducks=True),)
     performance = perform(msgspec.structs.replace(base, slides=slides, assets=(waltz, ring), music=music))
     total = sample_at(performance.schedule.length_ms)
     with tempfile.TemporaryDirectory() as folder:
-        sounds = {"waltz": decode_to_file(MEDIA / "winders-waltz.ogg", Path(folder) / "w"), "bell": decode_to_file(bell.path, Path(folder) / "b")}
+        sounds = {
+            "waltz": decode_to_file(MEDIA / "winders-waltz.ogg", Path(folder) / "w"),
+            "bell": decode_to_file(bell.path, Path(folder) / "b"),
+        }
 
         def mix(first: int, count: int):  # type: ignore[no-untyped-def]
             return mixed(performance.music, sounds, first, count, performance.events)
@@ -49,7 +55,11 @@ def measure() -> Iterator[Line]:
             mix(first, min(48_000, total - first))
         took = time.perf_counter() - start
         lasts = total / 48_000
-        yield f"mixing {lasts / 60:.0f} minutes, {len(performance.events)} voices and effects", f"{took:.1f} s, {lasts / took:.0f} times", "50 times real time"
+        yield (
+            (f"mixing {lasts / 60:.0f} minutes, {len(performance.events)} voices and effects"),
+            f"{took:.1f} s, {lasts / took:.0f} times",
+            "50 times real time",
+        )
         start = time.perf_counter()
         master = master_of(mix, total)
         took = time.perf_counter() - start

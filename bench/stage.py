@@ -53,7 +53,11 @@ def measure() -> Iterator[Line]:
         times = page.evaluate(MEASURE)
         moves, picks = times["moves"], times["picks"]
         yield from [
-            ("a move of the pointer while one of 300 objects is dragged, median", f"{moves[len(moves) // 2]:.2f} ms", "8 ms"),
+            (
+                "a move of the pointer while one of 300 objects is dragged, median",
+                f"{moves[len(moves) // 2]:.2f} ms",
+                "8 ms",
+            ),
             ("the same, 95 in 100", f"{moves[int(len(moves) * 0.95)]:.2f} ms", ""),
             ("picking one of 300 objects, their list open, median", f"{picks[len(picks) // 2]:.1f} ms", "50 ms"),
             ("the slowest", f"{picks[-1]:.1f} ms", "50 ms"),

@@ -1,4 +1,6 @@
-"""A thousand editors and two thousand watchers who listen to one server: what that costs while nothing changes, and how quick the rest stays."""
+"""A thousand editors and two thousand watchers who listen to one server: what that costs while nothing changes, and how
+quick the rest stays.
+"""
 
 import asyncio
 import json
@@ -41,7 +43,10 @@ print(json.dumps(lines))
 
 async def _listen(port: int, path: str, cookie: str, opened: asyncio.Semaphore) -> None:
     reader, writer = await asyncio.open_connection("127.0.0.1", port)
-    writer.write(f"GET {path} HTTP/1.1\r\nHost: 127.0.0.1:{port}\r\nCookie: sessionid={cookie}\r\nAccept: text/event-stream\r\n\r\n".encode())
+    writer.write(
+        f"GET {path} HTTP/1.1\r\nHost: 127.0.0.1:{port}\r\nCookie: sessionid={cookie}\r\nAccept: "
+        "text/event-stream\r\n\r\n".encode()
+    )
     status = (await reader.readline()).split()[1:2]
     if status != [b"200"]:
         raise RuntimeError(f"{path} answered {status}")
@@ -58,7 +63,11 @@ def _cpu_s(pid: int) -> float:
 
 async def _open_all(port: int, lines: list[list[str]], over: asyncio.Event, ready: asyncio.Event) -> None:
     opened = asyncio.Semaphore(0)
-    places = [(f"/shows/{show}/events?window=window-{window}", cookie) for show, cookie, _ in lines for window in range(WINDOWS)]
+    places = [
+        (f"/shows/{show}/events?window=window-{window}", cookie)
+        for show, cookie, _ in lines
+        for window in range(WINDOWS)
+    ]
     places += [(f"/s/{lines[number % PEOPLE][2]}/news", "") for number in range(WATCHERS)]
     tasks = []
     for path, cookie in places:
@@ -95,16 +104,24 @@ def measure() -> Iterator[Line]:
 
         loop = asyncio.new_event_loop()
         over, ready = asyncio.Event(), asyncio.Event()
-        listening = threading.Thread(target=lambda: loop.run_until_complete(_open_all(program.port, lines, over, ready)))
+        listening = threading.Thread(
+            target=lambda: loop.run_until_complete(_open_all(program.port, lines, over, ready))
+        )
         began = time.perf_counter()
         listening.start()
         while not ready.is_set():
             time.sleep(0.1)
             if not listening.is_alive():
                 raise RuntimeError("The streams could not be opened.")
-        yield f"{PEOPLE * WINDOWS} editors and {WATCHERS} watchers have come after", f"{time.perf_counter() - began:.0f} s", "-"
+        yield (
+            (f"{PEOPLE * WINDOWS} editors and {WATCHERS} watchers have come after"),
+            f"{time.perf_counter() - began:.0f} s",
+            "-",
+        )
         signing, compose, busy = told()
-        rss_mb = int(Path(f"/proc/{program.server.pid}/statm").read_text().split()[1]) * os.sysconf("SC_PAGE_SIZE") / 1e6
+        rss_mb = (
+            int(Path(f"/proc/{program.server.pid}/statm").read_text().split()[1]) * os.sysconf("SC_PAGE_SIZE") / 1e6
+        )
         files = len(list(Path(f"/proc/{program.server.pid}/fd").iterdir()))
         yield "of a core, while nothing changes", f"{busy:.0%}", "30%"
         yield "memory of the server; its open files", f"{rss_mb:.0f} MB; {files}", "-"

@@ -34,14 +34,20 @@ print(len(caught))
 def shipped(page: Any) -> int:
     """Bytes of script and style that the page loaded, before compression."""
     names = page.evaluate("performance.getEntriesByType('resource').map((entry) => new URL(entry.name).pathname)")
-    return sum((STATIC / name.removeprefix("/static/ritornel/")).stat().st_size for name in names if name.endswith((".js", ".css")))
+    return sum(
+        (STATIC / name.removeprefix("/static/ritornel/")).stat().st_size
+        for name in names
+        if name.endswith((".js", ".css"))
+    )
 
 
 def brought_in(page: Any, slides: int) -> str:
     """The address of Compose of a show of so many slides."""
     out = io.BytesIO()
     write_archive(long_show(slides), out, lambda sha256: Path(os.devnull))
-    page.locator("#bring-in").set_input_files({"name": "long.ritornel", "mimeType": "application/zip", "buffer": out.getvalue()})
+    page.locator("#bring-in").set_input_files(
+        {"name": "long.ritornel", "mimeType": "application/zip", "buffer": out.getvalue()}
+    )
     page.wait_for_url("**/shows/*/")
     return str(page.url)
 
@@ -79,7 +85,8 @@ def measure() -> Iterator[Line]:
         opened = opening(page, address, 5)
         size = shipped(page)
         show_id = address.rstrip("/").split("/")[-1]
-        # From a page that does not follow the show: Compose would fetch and draw everything again for edits it did not make itself.
+        # From a page that does not follow the show: Compose would fetch and draw everything again for edits it did not
+        # make itself.
         page.goto(program.address + "/")
         edits = page.evaluate(
             """async ([id]) => {
@@ -99,10 +106,16 @@ def measure() -> Iterator[Line]:
             [show_id],
         )
         words = [sys.executable, "manage.py", "shell", "-v", "0", "-c", COUNT]
-        queries = subprocess.run(words, env=program.environment, capture_output=True, text=True, check=True).stdout.split()[-1]
+        queries = subprocess.run(
+            words, env=program.environment, capture_output=True, text=True, check=True
+        ).stdout.split()[-1]
         yield from [
             ("an edit on 200 slides, median of 30", f"{statistics.median(edits):.0f} ms", "100 ms"),
-            (f"the slowest of them, number {edits.index(max(edits)) + 1}; over 100 ms", f"{max(edits):.0f} ms; {sum(one > 100 for one in edits)}", "100 ms; 0"),
+            (
+                f"the slowest of them, number {edits.index(max(edits)) + 1}; over 100 ms",
+                f"{max(edits):.0f} ms; {sum(one > 100 for one in edits)}",
+                "100 ms; 0",
+            ),
             ("Compose of 200 slides opens, median of 5", f"{statistics.median(opened):.0f} ms", "1 500 ms"),
             ("Compose of 500 slides opens, median of 3", f"{statistics.median(opened_500):.0f} ms", "2 000 ms"),
             ("queries to open it", json.dumps(int(queries)), "under 12"),

@@ -1,4 +1,7 @@
-"""Ritornel's tests. Times are never asserted here: hypothesis keeps no deadline, and its examples are the same on every run."""
+"""Ritornel's tests.
+
+Times are never asserted here: hypothesis keeps no deadline, and its examples are the same on every run.
+"""
 
 from hypothesis import settings
 

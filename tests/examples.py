@@ -38,27 +38,40 @@ def sound(asset_id: str = "waltz", lasts_ms: int = 12_000) -> Asset:
 
 
 def example_a(**more: Any) -> Show:
-    """Worked example A, its third slide without the clip: a build of 18 200 ms stands for it, so all lengths are the same."""
+    """Worked example A, its third slide without the clip: a build of 18 200 ms stands for it, so all lengths are the
+    same.
+    """
     one = Slide(
-        "one", "One", transition=Transition("dissolve", 800), advance=AdvanceAfter(5000), objects=(shape("title"), shape("picture")),
+        "one",
+        "One",
+        transition=Transition("dissolve", 800),
+        advance=AdvanceAfter(5000),
+        objects=(shape("title"), shape("picture")),
         order=(
             Build("t", "title", "enters fade", Follows(), 0, 600),
             Build("p", "picture", "enters fade", Together(), 200, 1000),
         ),
-    )  # fmt: skip
+    )
     two = Slide(
-        "two", "Two", transition=Transition("push", 500), advance=AdvanceOnCue("out"), objects=tuple(shape(name) for name in "abcd"),
+        "two",
+        "Two",
+        transition=Transition("push", 500),
+        advance=AdvanceOnCue("out"),
+        objects=tuple(shape(name) for name in "abcd"),
         order=(
             Build("A", "a", "enters fade", OnCue("first"), 0, 400),
             Build("B", "b", "enters fade", Follows(), 100, 300),
             Build("C", "c", "enters fade", Together(), 0, 600),
             Build("D", "d", "enters fade", OnCue("second", 3500), 0, 200),
         ),
-    )  # fmt: skip
+    )
     three = Slide(
-        "three", "Three", advance=AdvanceAfter(10_000), objects=(shape("long"),),
+        "three",
+        "Three",
+        advance=AdvanceAfter(10_000),
+        objects=(shape("long"),),
         order=(Build("L", "long", "accents pulse", Follows(), 0, 18_200),),
-    )  # fmt: skip
+    )
     return Show("a", "Example A", slides=(one, two, three), **more)
 
 

@@ -1,4 +1,6 @@
-"""Clips made for tests: the grey of a picture tells which frame it is, but for whole rounds of 19, even after two encodings."""
+"""Clips made for tests: the grey of a picture tells which frame it is, but for whole rounds of 19, even after two
+encodings.
+"""
 
 import io
 from fractions import Fraction
@@ -22,8 +24,18 @@ def number_of(frame: Any) -> int:
     return round((float(frame.to_ndarray(format="rgb24").mean()) - 16) / 12)
 
 
-def footage(frames: int = 90, rate: int = 30, codec: str = "libx264", sound: bool = True, times: list[int] | None = None, **more: Any) -> bytes:
-    """The bytes of a clip, WebM for libvpx, else MP4. `times` are the frames' own times in 1/1000 s, for a rate that varies."""
+def footage(
+    frames: int = 90,
+    rate: int = 30,
+    codec: str = "libx264",
+    sound: bool = True,
+    times: list[int] | None = None,
+    **more: Any,
+) -> bytes:
+    """The bytes of a clip, WebM for libvpx, else MP4.
+
+    `times` are the frames' own times in 1/1000 s, for a rate that varies.
+    """
     out = io.BytesIO()
     width, height = more.get("width", WIDTH), more.get("height", HEIGHT)
     with av.open(out, "w", format="webm" if "vpx" in codec else "mp4") as container:
@@ -31,7 +43,11 @@ def footage(frames: int = 90, rate: int = 30, codec: str = "libx264", sound: boo
         stream.width, stream.height, stream.pix_fmt = width, height, more.get("pix_fmt", "yuv420p")
         if times:
             stream.time_base = stream.codec_context.time_base = Fraction(1, 1000)
-        audio = container.add_stream("libopus" if "vpx" in codec else "aac", rate=48_000, layout="stereo") if sound else None
+        audio = (
+            container.add_stream("libopus" if "vpx" in codec else "aac", rate=48_000, layout="stereo")
+            if sound
+            else None
+        )
         for number in range(frames):
             picture = np.full((height, width, 3), grey_of(number), dtype=np.uint8)
             frame = av.VideoFrame.from_ndarray(picture, format="rgb24").reformat(format=stream.pix_fmt)

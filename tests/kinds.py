@@ -1,4 +1,6 @@
-"""A show with every kind of object, fill, border, shadow, crop, list and bubble, for what both painters have to draw alike."""
+"""A show with every kind of object, fill, border, shadow, crop, list and bubble, for what both painters have to draw
+alike.
+"""
 
 from typing import Any
 
@@ -30,7 +32,10 @@ from ritornel.core.document.themes import VERDIGRIS
 from ritornel.core.motion.catalogue import EFFECTS, TRANSITIONS
 from ritornel.demo.orlmere import media
 
-HEBREW, ARABIC = "\u05e9\u05e2\u05d5\u05df \u05d4\u05de\u05d2\u05d3\u05dc", "\u0633\u0627\u0639\u0629 \u0627\u0644\u0628\u0631\u062c"
+HEBREW, ARABIC = (
+    ("\u05e9\u05e2\u05d5\u05df \u05d4\u05de\u05d2\u05d3\u05dc"),
+    "\u0633\u0627\u0639\u0629 \u0627\u0644\u0628\u0631\u062c",
+)
 WAVE = "M 0 0.5 C 0.2 0 0.3 0 0.5 0.5 C 0.7 1 0.8 1 1 0.5"
 LEAF = "M 0 0.5 C 0.1 0 0.9 0 1 0.5 C 0.9 1 0.1 1 0 0.5 Z"
 
@@ -44,7 +49,20 @@ def line(number: int, *runs: Run | str, **more: Any) -> Paragraph:
 
 
 def forms() -> Slide:
-    names: tuple[Any, ...] = ("rectangle", "ellipse", "line", "arrow", "polygon", "star", "ring", "arch", "wheel", "bracket", "path", "rectangle")
+    names: tuple[Any, ...] = (
+        "rectangle",
+        "ellipse",
+        "line",
+        "arrow",
+        "polygon",
+        "star",
+        "ring",
+        "arch",
+        "wheel",
+        "bracket",
+        "path",
+        "rectangle",
+    )
     items = [
         Shape(
             f"f{n}",
@@ -63,7 +81,17 @@ def forms() -> Slide:
     ]
     tails = ((0.5, 1.5), (-0.4, 0.5), (0.8, -0.6), (1.4, 0.2))
     bubbles = [
-        Shape(f"b{n}", "Bubble", at(n, 2, 150, 100), "bubble", fill=Plain("@raised"), stroke=Stroke("@words", 2), corner_px=18, tail_x=x, tail_y=y)
+        Shape(
+            f"b{n}",
+            "Bubble",
+            at(n, 2, 150, 100),
+            "bubble",
+            fill=Plain("@raised"),
+            stroke=Stroke("@words", 2),
+            corner_px=18,
+            tail_x=x,
+            tail_y=y,
+        )
         for n, (x, y) in enumerate(tails)
     ]
     return Slide("forms", objects=(*items, *bubbles))
@@ -75,18 +103,52 @@ def looks() -> Slide:
         background=Gradient("#f6f1e4", "#d5e2dd", 30),
         objects=(
             Shape("dashed", "Dashed", at(0, 0), "rectangle", stroke=Stroke("#8a2456", 5, "dashed"), corner_px=20),
-            Shape("dotted", "Dotted", at(1, 0), "ellipse", fill=Gradient("#edc56e", "#9a6a1c", 60), stroke=Stroke("#16262e", 6, "dotted")),
-            Shape("shadowed", "Shadowed", at(2, 0), "star", fill=Plain("#1f6f6b"), points=6, shadow=Shadow(14, 18, 24, "#00000088")),
-            Shape("faint", "Faint", at(3, 0), "wheel", fill=Plain("#8a2456"), opacity=0.4, points=12, shadow=Shadow(0, 10, 10)),
+            Shape(
+                "dotted",
+                "Dotted",
+                at(1, 0),
+                "ellipse",
+                fill=Gradient("#edc56e", "#9a6a1c", 60),
+                stroke=Stroke("#16262e", 6, "dotted"),
+            ),
+            Shape(
+                "shadowed",
+                "Shadowed",
+                at(2, 0),
+                "star",
+                fill=Plain("#1f6f6b"),
+                points=6,
+                shadow=Shadow(14, 18, 24, "#00000088"),
+            ),
+            Shape(
+                "faint",
+                "Faint",
+                at(3, 0),
+                "wheel",
+                fill=Plain("#8a2456"),
+                opacity=0.4,
+                points=12,
+                shadow=Shadow(0, 10, 10),
+            ),
             Shape("turned", "Turned", at(4, 0, turn=33), "arrow", fill=Plain("#2f4d58"), hollow=0.5),
             Shape("wave", "Wave", at(5, 0), "path", path=WAVE, stroke=Stroke("#8a2456", 7)),
             Picture("cover", "Cover", at(0, 1), "dial", corner_px=24, stroke=Stroke("#16262e", 6)),
             Picture("contain", "Contain", at(1, 1), "noon", fit="contain", stroke=Stroke("#8a2456", 3, "dashed")),
-            Picture("stretch", "Stretch", at(2, 1, turn=-12), "bell", fit="stretch", shadow=Shadow(8, 8, 12, "#000000aa")),
+            Picture(
+                "stretch", "Stretch", at(2, 1, turn=-12), "bell", fit="stretch", shadow=Shadow(8, 8, 12, "#000000aa")
+            ),
             Picture("crop", "Crop", at(3, 1), "works", crop=Crop(0.3, 0.2, 0.4, 0.5)),
             Picture("flip", "Flip", at(4, 1), "works", crop=Crop(0, 0, 0.6, 1), flip_x=True),
             Picture("both", "Both", at(5, 1), "noon", flip_x=True, flip_y=True, opacity=0.7, corner_px=60),
-            Picture("crop-contain", "Crop contained", at(0, 2, 280, 180), "night", fit="contain", crop=Crop(0.5, 0.1, 0.3, 0.8), corner_px=12),
+            Picture(
+                "crop-contain",
+                "Crop contained",
+                at(0, 2, 280, 180),
+                "night",
+                fit="contain",
+                crop=Crop(0.5, 0.1, 0.3, 0.8),
+                corner_px=12,
+            ),
             Shape(
                 "inside",
                 "Inside",
@@ -108,7 +170,10 @@ def looks() -> Slide:
                 colour="#f6f1e4",
                 size_px=60,
                 overflow="shrink",
-                paragraphs=(line(1, "Words that shrink until all of them are in their box", list="bullets"), line(2, "both of them", list="bullets")),
+                paragraphs=(
+                    line(1, "Words that shrink until all of them are in their box", list="bullets"),
+                    line(2, "both of them", list="bullets"),
+                ),
             ),
         ),
     )
@@ -125,7 +190,16 @@ def words() -> Slide:
         Run(", "),
         Run("a link", link="https://tower.orlmere.example/", colour="@accent"),
     )
-    lists = [("bullets", 0), ("bullets", 1), ("bullets", 2), ("numbers", 0), ("numbers", 1), ("numbers", 1), ("numbers", 0), ("none", 0)]
+    lists = [
+        ("bullets", 0),
+        ("bullets", 1),
+        ("bullets", 2),
+        ("numbers", 0),
+        ("numbers", 1),
+        ("numbers", 1),
+        ("numbers", 0),
+        ("none", 0),
+    ]
     outline = Stroke("@accent", 3)
     return Slide(
         "words",
@@ -137,15 +211,39 @@ def words() -> Slide:
                 Box(40, 140, 420, 420),
                 size_px=26,
                 family="Fira Sans",
-                paragraphs=tuple(line(n, f"Line {n} of a list with levels", list=kind, level=level) for n, (kind, level) in enumerate(lists)),
+                paragraphs=tuple(
+                    line(n, f"Line {n} of a list with levels", list=kind, level=level)
+                    for n, (kind, level) in enumerate(lists)
+                ),
             ),
-            Text("hollow", "Hollow", Box(500, 140, 740, 130), paragraphs=(line(1, "HOLLOW NOON"),), size_px=96, weight=700, colour=None, outline=outline),
-            Text("outlined", "Outlined", Box(500, 270, 740, 90), paragraphs=(line(1, "outlined"),), size_px=64, outline=Stroke("#16262e", 2), align="right"),
+            Text(
+                "hollow",
+                "Hollow",
+                Box(500, 140, 740, 130),
+                paragraphs=(line(1, "HOLLOW NOON"),),
+                size_px=96,
+                weight=700,
+                colour=None,
+                outline=outline,
+            ),
+            Text(
+                "outlined",
+                "Outlined",
+                Box(500, 270, 740, 90),
+                paragraphs=(line(1, "outlined"),),
+                size_px=64,
+                outline=Stroke("#16262e", 2),
+                align="right",
+            ),
             Text(
                 "rtl",
                 "From the right",
                 Box(500, 370, 740, 150),
-                paragraphs=(line(1, f"{HEBREW} (78) tower"), line(2, f"{ARABIC} 1712"), line(3, f"clock {HEBREW} clock")),
+                paragraphs=(
+                    line(1, f"{HEBREW} (78) tower"),
+                    line(2, f"{ARABIC} 1712"),
+                    line(3, f"clock {HEBREW} clock"),
+                ),
                 size_px=34,
             ),
             Text(
@@ -176,7 +274,16 @@ def grounds() -> Slide:
         "ground",
         background=PictureBackground("noon", 0.55, "#12312f"),
         layout="heading",
-        objects=(Text("t", "T", Box(84, 76, 1100, 80), paragraphs=(line(1, "On a veiled picture"),), size_px=54, colour="#ffffff"),),
+        objects=(
+            Text(
+                "t",
+                "T",
+                Box(84, 76, 1100, 80),
+                paragraphs=(line(1, "On a veiled picture"),),
+                size_px=54,
+                colour="#ffffff",
+            ),
+        ),
     )
 
 
@@ -184,14 +291,34 @@ def every_kind() -> Show:
     """Four slides at rest, in a dark theme with a footer, numbers and a mark."""
     assets = tuple(asset for asset, _ in media().values())
     slides = (forms(), looks(), words(), grounds(), Slide("opening", layout="title"))
-    timed = tuple(slide.__class__(**{**{name: getattr(slide, name) for name in slide.__struct_fields__}, "advance": AdvanceAfter(1000)}) for slide in slides)
-    return Show("kinds", "Every kind", theme=VERDIGRIS, furniture=Furniture("Footer of the show", True, "dial"), slides=timed, assets=assets)
+    timed = tuple(
+        slide.__class__(
+            **{**{name: getattr(slide, name) for name in slide.__struct_fields__}, "advance": AdvanceAfter(1000)}
+        )
+        for slide in slides
+    )
+    return Show(
+        "kinds",
+        "Every kind",
+        theme=VERDIGRIS,
+        furniture=Furniture("Footer of the show", True, "dial"),
+        slides=timed,
+        assets=assets,
+    )
 
 
 def every_effect() -> Show:
     """One slide an effect, on a text of two paragraphs, a shape and a picture, and one slide a transition."""
-    text = Text("t", "Text", Box(60, 60, 560, 200), paragraphs=(line(1, "Seventy-eight turns"), line(2, Run("of the crank", highlight="#ffd25e"))), size_px=48)
-    shape = Shape("s", "Shape", Box(700, 120, 240, 240), "wheel", fill=Plain("@second"), stroke=Stroke("@words", 5), points=12)
+    text = Text(
+        "t",
+        "Text",
+        Box(60, 60, 560, 200),
+        paragraphs=(line(1, "Seventy-eight turns"), line(2, Run("of the crank", highlight="#ffd25e"))),
+        size_px=48,
+    )
+    shape = Shape(
+        "s", "Shape", Box(700, 120, 240, 240), "wheel", fill=Plain("@second"), stroke=Stroke("@words", 5), points=12
+    )
     photo = Picture("p", "Picture", Box(200, 380, 420, 280), "dial", corner_px=20)
     slides = []
     for number, effect in enumerate(EFFECTS.values()):
@@ -211,11 +338,18 @@ def every_effect() -> Show:
         look: dict[str, Any] = {"objects": (text, shape, photo), "order": order}
         if effect.kind == "views":
             flight = Build("flight", "wheel", effect.name, Together(), 0, 1200, settings={"length": "set"})
-            look |= {"order": (flight,), "size": Frame(2000, 1000), "framings": (Framing("wheel", "Wheel", 820.0, 240.0, 400.0, 20.0),)}
+            look |= {
+                "order": (flight,),
+                "size": Frame(2000, 1000),
+                "framings": (Framing("wheel", "Wheel", 820.0, 240.0, 400.0, 20.0),),
+            }
         slides.append(Slide(f"e{number}", effect.name, advance=AdvanceAfter(2000), **look))
     ways: tuple[Any, ...] = ("closer", "right", "up")
     drifting = tuple(
-        drifted(Picture(f"d{n}", way, Box(40 + n * 410, 120, 380, 460, n * 7), "noon", corner_px=n * 16, flip_x=n == 1), way) for n, way in enumerate(ways)
+        drifted(
+            Picture(f"d{n}", way, Box(40 + n * 410, 120, 380, 460, n * 7), "noon", corner_px=n * 16, flip_x=n == 1), way
+        )
+        for n, way in enumerate(ways)
     )
     slides.append(Slide("drift", "drift", objects=drifting, advance=AdvanceAfter(2000)))
     ground = Gradient("#f6f1e4", "#8fb2ae", 40)

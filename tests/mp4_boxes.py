@@ -1,4 +1,6 @@
-"""A second reader of .mp4 files, by the boxes of ISO/IEC 14496-12: what the library that wrote a file says of it proves little."""
+"""A second reader of .mp4 files, by the boxes of ISO/IEC 14496-12: what the library that wrote a file says of it proves
+little.
+"""
 
 import struct
 from collections.abc import Iterator
@@ -12,8 +14,9 @@ FULL = 4
 
 
 class Track(msgspec.Struct, frozen=True):
-    """A track: its kind, how long its media and its place in the film are, in s, how long each sample lasts, by how much samples are shown later than decoded,
-    and its edits: (length in s, from where in the media in s)."""
+    """A track: its kind, how long its media and its place in the film are, in s, how long each sample lasts, by how
+    much samples are shown later than decoded, and its edits: (length in s, from where in the media in s).
+    """
 
     kind: str
     media_s: Fraction
@@ -47,7 +50,9 @@ def inside(data: bytes, place: tuple[int, int], *path: str) -> tuple[int, int] |
 
 
 def _timed(data: bytes, place: tuple[int, int] | None, before: int) -> tuple[int, int]:
-    """The time scale and the duration of an mdhd or mvhd box; `before` is how many 4-byte fields stand between them and the times of creation."""
+    """The time scale and the duration of an mdhd or mvhd box; `before` is how many 4-byte fields stand between them and
+    the times of creation.
+    """
     assert place is not None
     wide = data[place[0]] == 1
     at = place[0] + FULL + (16 if wide else 8) + before
@@ -98,9 +103,12 @@ def tracks(path: Path) -> list[Track]:
         edits = _edits(data, inside(data, place, "edts", "elst"))
         found.append(
             Track(
-                kind, Fraction(duration, scale), Fraction(shown, film_scale), tuple(Fraction(length, scale) for length in samples),
+                kind,
+                Fraction(duration, scale),
+                Fraction(shown, film_scale),
+                tuple(Fraction(length, scale) for length in samples),
                 inside(data, place, "mdia", "minf", "stbl", "ctts") is not None,
                 tuple((Fraction(length, film_scale), Fraction(at, scale)) for length, at in edits),
             )
-        )  # fmt: skip
+        )
     return found

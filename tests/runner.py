@@ -1,4 +1,6 @@
-"""Django's runner, which also tells the slowest tests, repeats at the end which failed, and leaves the counts in the file RITORNEL_COUNTS."""
+"""Django's runner, which also tells the slowest tests, repeats at the end which failed, and leaves the counts in the
+file RITORNEL_COUNTS.
+"""
 
 import json
 import os

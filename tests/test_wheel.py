@@ -1,4 +1,6 @@
-"""The program as a package: installed into an empty environment, with what the package itself asks for and nothing else."""
+"""The program as a package: installed into an empty environment, with what the package itself asks for and nothing
+else.
+"""
 
 import os
 import shutil
@@ -17,7 +19,9 @@ ROOT = Path(__file__).resolve().parents[1]
 class WheelTest(SimpleTestCase):
     def call(self, *words: object, folder: Path) -> str:
         # Without the path to our own source, which would stand in for what is to be installed.
-        alone = {name: value for name, value in os.environ.items() if name not in ("PYTHONPATH", "DJANGO_SETTINGS_MODULE")}
+        alone = {
+            name: value for name, value in os.environ.items() if name not in ("PYTHONPATH", "DJANGO_SETTINGS_MODULE")
+        }
         done = subprocess.run([str(word) for word in words], cwd=folder, env=alone, capture_output=True, text=True)
         self.assertEqual(done.returncode, 0, f"{words}\n{done.stdout[-1500:]}\n{done.stderr[-1500:]}")
         return done.stdout
@@ -45,6 +49,9 @@ class WheelTest(SimpleTestCase):
             self.call(ritornel, "render", "two.ritornel", "-o", "two.mp4", "--size", "160x90", folder=folder)
             self.assertGreater((folder / "two.mp4").stat().st_size, 1000)
             # Pages and their scripts came along too.
-            django = "import django; django.setup(); from django.template.loader import get_template; get_template('base.html')"
+            django = (
+                "import django; django.setup(); from django.template.loader import get_template; "
+                "get_template('base.html')"
+            )
             environment = f"DJANGO_SETTINGS_MODULE=ritornel.web.config.settings RITORNEL_VAR={folder}/var"
-            self.call("/bin/sh", "-c", f"{environment} {folder}/empty/bin/python -c \"{django}\"", folder=folder)
+            self.call("/bin/sh", "-c", f'{environment} {folder}/empty/bin/python -c "{django}"', folder=folder)

@@ -29,7 +29,11 @@ LEAVES = st.one_of(
     st.text(max_size=12),
 )
 """What may stand anywhere in JSON."""
-JSON = st.recursive(LEAVES, lambda inner: st.lists(inner, max_size=3) | st.dictionaries(NAMES | st.text(max_size=8), inner, max_size=3), max_leaves=8)
+JSON = st.recursive(
+    LEAVES,
+    lambda inner: st.lists(inner, max_size=3) | st.dictionaries(NAMES | st.text(max_size=8), inner, max_size=3),
+    max_leaves=8,
+)
 
 
 def _number(kind: Any, whole: bool) -> st.SearchStrategy[Any]:
@@ -64,7 +68,9 @@ def _of(kind: Any, depth: int) -> st.SearchStrategy[Any]:
             return st.tuples(*(_of(entry, depth - 1) for entry in kind.item_types)).map(list)
         case types.DictType():
             free = isinstance(kind.value_type, types.AnyType)
-            return changes() if free and depth > 0 else st.dictionaries(NAMES, _of(kind.value_type, depth - 1), max_size=2)
+            return (
+                changes() if free and depth > 0 else st.dictionaries(NAMES, _of(kind.value_type, depth - 1), max_size=2)
+            )
         case types.StructType():
             return st.deferred(lambda: _struct(kind, depth))
         case types.Metadata():
@@ -74,10 +80,16 @@ def _of(kind: Any, depth: int) -> st.SearchStrategy[Any]:
 
 def _struct(kind: Any, depth: int) -> st.SearchStrategy[Any]:
     needed = {field.encode_name: _of(field.type, depth - 1) for field in kind.fields if field.required}
-    free = {field.encode_name: _of(field.type, depth - 1) for field in kind.fields if not field.required} if depth > 0 else {}
+    free = (
+        {field.encode_name: _of(field.type, depth - 1) for field in kind.fields if not field.required}
+        if depth > 0
+        else {}
+    )
     tag = {kind.tag_field: st.just(kind.tag)} if kind.tag_field else {}
     some = st.sets(st.sampled_from(sorted(free)), max_size=3) if free else st.just(set())
-    return some.flatmap(lambda names: st.fixed_dictionaries({**tag, **needed, **{name: free[name] for name in sorted(names)}}))
+    return some.flatmap(
+        lambda names: st.fixed_dictionaries({**tag, **needed, **{name: free[name] for name in sorted(names)}})
+    )
 
 
 def values_of(kind: Any, depth: int = 4) -> st.SearchStrategy[Any]:
@@ -88,11 +100,21 @@ def values_of(kind: Any, depth: int = 4) -> st.SearchStrategy[Any]:
 def _fields(kind: Any) -> dict[str, Any]:
     told = types.type_info(kind)
     kinds = told.types if isinstance(told, types.UnionType) else (told,)
-    return {field.encode_name: field.type for entry in kinds if isinstance(entry, types.StructType) for field in entry.fields}
+    return {
+        field.encode_name: field.type
+        for entry in kinds
+        if isinstance(entry, types.StructType)
+        for field in entry.fields
+    }
 
 
 def changes() -> st.SearchStrategy[dict[str, Any]]:
     """Some fields of something, with values for them: {"name": ..., "box": {...}}."""
-    fields = {name: kind for whole in (Slide, Object, Build, Asset, Show) for name, kind in _fields(whole).items() if name not in ("slides", "assets")}
+    fields = {
+        name: kind
+        for whole in (Slide, Object, Build, Asset, Show)
+        for name, kind in _fields(whole).items()
+        if name not in ("slides", "assets")
+    }
     one = st.sampled_from(sorted(fields)).flatmap(lambda name: st.tuples(st.just(name), _of(fields[name], 2)))
     return st.lists(one, min_size=1, max_size=3).map(dict)

@@ -47,7 +47,9 @@ def _rate(text: str) -> Fraction:
     try:
         return Fraction(Decimal(text)) if "/" not in text else Fraction(text)
     except (InvalidOperation, ValueError, ZeroDivisionError) as error:
-        raise BadValue(f"“{text}” is not a frame rate. Write frames a second, such as 30 or 30000/1001.", "fps") from error
+        raise BadValue(
+            f"“{text}” is not a frame rate. Write frames a second, such as 30 or 30000/1001.", "fps"
+        ) from error
 
 
 def _opened(path: Path, folder: Path) -> tuple[Show, dict[str, Path]]:
@@ -75,7 +77,9 @@ def _bar(started: float) -> Callable[[Progress], None]:
         share = progress.done / progress.total
         left = (now - started) / share * (1 - share) if share > 0.01 else 0
         filled = round(share * 30)
-        sys.stderr.write(f"\r[{'#' * filled}{'.' * (30 - filled)}] {share:4.0%}  slide {progress.slide}  {left:4.0f} s left ")
+        sys.stderr.write(
+            f"\r[{'#' * filled}{'.' * (30 - filled)}] {share:4.0%}  slide {progress.slide}  {left:4.0f} s left "
+        )
         if progress.done == progress.total:
             sys.stderr.write("\n")
         sys.stderr.flush()
@@ -87,7 +91,12 @@ def _new(given: argparse.Namespace) -> None:
     if not given.pictures.is_dir():
         raise BadValue(f"There is no folder “{given.pictures}”.", "pictures")
     show, sources, refused = show_from_pictures(
-        given.pictures, given.title or given.pictures.name, parse_clock_ms(given.each), _transition(given.transition), given.music, Limits()
+        given.pictures,
+        given.title or given.pictures.name,
+        parse_clock_ms(given.each),
+        _transition(given.transition),
+        given.music,
+        Limits(),
     )
     if given.drift:
         show = apply_edit(show, DriftSlides(tuple(slide.id for slide in show.slides), "in turn")).show
@@ -117,7 +126,10 @@ def _schedule(given: argparse.Namespace) -> None:
         slide_id = schedule.slides[moment.index].slide_id if moment.index >= 0 else None
         body: dict[str, Any] = {"at_ms": time_ms, "slide_id": slide_id, **to_builtins(moment)}
     else:
-        sounds = {"music": to_builtins(compile_music(show, schedule, voices + compile_clips(show, schedule))[0]), "voices": to_builtins(voices)}
+        sounds = {
+            "music": to_builtins(compile_music(show, schedule, voices + compile_clips(show, schedule))[0]),
+            "voices": to_builtins(voices),
+        }
         body = {"mode": given.mode, "title": show.title, **to_builtins(schedule), **sounds}
         if given.mode == "live":
             # Live, a wait lasts until its cue: the times after it are told from the beat's own start.
@@ -157,24 +169,57 @@ def _stills(given: argparse.Namespace) -> None:
 
 def parser() -> argparse.ArgumentParser:
     """The command line's words."""
-    top = argparse.ArgumentParser(prog="ritornel", description="Make, time and film self-running shows without the web application.")
+    top = argparse.ArgumentParser(
+        prog="ritornel", description="Make, time and film self-running shows without the web application."
+    )
     verbs = top.add_subparsers(required=True, metavar="VERB")
-    new = verbs.add_parser("new", help="make a show from a folder of pictures", description="One slide a picture, in the order of their names.")
+    new = verbs.add_parser(
+        "new",
+        help="make a show from a folder of pictures",
+        description="One slide a picture, in the order of their names.",
+    )
     new.add_argument("pictures", type=Path, metavar="PICTURES", help="a folder of PNG, JPEG, WebP or GIF pictures")
-    new.add_argument("--each", default="5", metavar="TIME", help="how long each slide lasts: 5, 2.5 or 1:12 (default 5)")
-    new.add_argument("--transition", default="dissolve:1", metavar="NAME:TIME", help="cut, dissolve or push, and its length (default dissolve:1)")
-    new.add_argument("--drift", action="store_true", help="let each picture drift slowly while it is shown, one closer, the next to the right ...")
-    new.add_argument("--voices", type=Path, metavar="FOLDER", help="numbered sounds: 01 speaks on the first slide, which lasts as long as it does")
+    new.add_argument(
+        "--each", default="5", metavar="TIME", help="how long each slide lasts: 5, 2.5 or 1:12 (default 5)"
+    )
+    new.add_argument(
+        "--transition",
+        default="dissolve:1",
+        metavar="NAME:TIME",
+        help="cut, dissolve or push, and its length (default dissolve:1)",
+    )
+    new.add_argument(
+        "--drift",
+        action="store_true",
+        help="let each picture drift slowly while it is shown, one closer, the next to the right ...",
+    )
+    new.add_argument(
+        "--voices",
+        type=Path,
+        metavar="FOLDER",
+        help="numbered sounds: 01 speaks on the first slide, which lasts as long as it does",
+    )
     new.add_argument("--music", type=Path, metavar="FILE", help="a sound under the whole show, repeated as needed")
     new.add_argument("--title", help="the show's title (default: the folder's name)")
-    new.add_argument("-o", "--output", type=Path, required=True, metavar="FILE", help="the archive to write, such as album.ritornel")
+    new.add_argument(
+        "-o", "--output", type=Path, required=True, metavar="FILE", help="the archive to write, such as album.ritornel"
+    )
     new.set_defaults(act=_new)
-    schedule = verbs.add_parser("schedule", help="print what starts when, as JSON", description="Times in whole milliseconds.")
+    schedule = verbs.add_parser(
+        "schedule", help="print what starts when, as JSON", description="Times in whole milliseconds."
+    )
     schedule.add_argument("archive", type=Path)
-    schedule.add_argument("--mode", choices=("live", "self-running"), default="self-running", help="with holds, or with waits that last until a cue")
+    schedule.add_argument(
+        "--mode",
+        choices=("live", "self-running"),
+        default="self-running",
+        help="with holds, or with waits that last until a cue",
+    )
     schedule.add_argument("--at", metavar="TIME", help="only where the self-running show is at this time")
     schedule.set_defaults(act=_schedule)
-    render = verbs.add_parser("render", help="make a film", description="MP4 with H.264 and AAC, or WebM with VP9 and Opus.")
+    render = verbs.add_parser(
+        "render", help="make a film", description="MP4 with H.264 and AAC, or WebM with VP9 and Opus."
+    )
     render.add_argument("archive", type=Path)
     render.add_argument("-o", "--output", type=Path, required=True, metavar="FILE", help="film.mp4 or film.webm")
     render.add_argument("--size", default="1280x720", help="width x height in px (default 1280x720)")

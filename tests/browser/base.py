@@ -1,4 +1,6 @@
-"""The real program for tests of the interface: its server and worker as processes of their own, on demo data, and Debian's Chromium."""
+"""The real program for tests of the interface: its server and worker as processes of their own, on demo data, and
+Debian's Chromium.
+"""
 
 import contextlib
 import ctypes
@@ -24,12 +26,21 @@ from playwright.sync_api import Browser, BrowserContext, Page, Playwright, Respo
 ROOT = Path(__file__).resolve().parents[2]
 # Conditions are awaited, however busy the machine is; how fast things are is measured by ./run bench.
 expect.set_options(timeout=30_000)
-# Debian's Chromium without its windows: the whole one draws an interface of its own beside the page, and now and then stopped answering.
+# Debian's Chromium without its windows: the whole one draws an interface of its own beside the page, and now and then
+# stopped answering.
 NAME, PASSWORD = "winder", "seventy-eight turns"
 CHROMIUM = [
-    "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update",
-    "--autoplay-policy=no-user-gesture-required", "--disable-sync", "--disable-lcd-text", "--force-color-profile=srgb",
-]  # fmt: skip
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--autoplay-policy=no-user-gesture-required",
+    "--disable-sync",
+    "--disable-lcd-text",
+    "--force-color-profile=srgb",
+]
 
 
 def free_port() -> int:
@@ -49,9 +60,12 @@ class Program:
     def __init__(self, file_bytes: int = 3_000_000) -> None:
         self.folder = tempfile.TemporaryDirectory(prefix="ritornel-browser-")
         self.environment = {
-            **os.environ, "RITORNEL_VAR": self.folder.name, "PYTHONPATH": os.pathsep.join([str(ROOT / "src"), str(ROOT)]),
-            "DJANGO_SETTINGS_MODULE": "ritornel.web.config.settings", "RITORNEL_FILE_BYTES": str(file_bytes),
-        }  # fmt: skip
+            **os.environ,
+            "RITORNEL_VAR": self.folder.name,
+            "PYTHONPATH": os.pathsep.join([str(ROOT / "src"), str(ROOT)]),
+            "DJANGO_SETTINGS_MODULE": "ritornel.web.config.settings",
+            "RITORNEL_FILE_BYTES": str(file_bytes),
+        }
         subprocess.run([sys.executable, "manage.py", "load_demo"], cwd=ROOT, env=self.environment, check=True)
         self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
@@ -83,12 +97,16 @@ class Program:
 
     def start_worker(self) -> subprocess.Popen:
         words = [sys.executable, "-m", "ritornel.web.worker"]
-        return subprocess.Popen(words, cwd=ROOT, env=self.environment, stderr=subprocess.DEVNULL, preexec_fn=_die_with_parent)
+        return subprocess.Popen(
+            words, cwd=ROOT, env=self.environment, stderr=subprocess.DEVNULL, preexec_fn=_die_with_parent
+        )
 
     def manage(self, code: str) -> str:
         """What a piece of Python prints in the program's own Django."""
         words = [sys.executable, "manage.py", "shell", "-v", "0", "-c", code]
-        return subprocess.run(words, cwd=ROOT, env=self.environment, check=True, capture_output=True, text=True).stdout.strip()
+        return subprocess.run(
+            words, cwd=ROOT, env=self.environment, check=True, capture_output=True, text=True
+        ).stdout.strip()
 
     def stop(self) -> None:
         for process in (self.server, self.worker):
@@ -135,7 +153,10 @@ def browser() -> Browser:
 
 
 HUNG_S = 150
-"""No test needs half as long. Where the browser itself has stopped answering, its test is tried once more, in another browser."""
+"""No test needs half as long.
+
+Where the browser itself has stopped answering, its test is tried once more, in another browser.
+"""
 
 
 MARK = "RITORNEL_TESTS"
@@ -154,7 +175,9 @@ def end_browser() -> None:
 
 
 class Attempt:
-    """What a result hears of one attempt at a test: its verdicts are held back until it is known whether the attempt counts."""
+    """What a result hears of one attempt at a test: its verdicts are held back until it is known whether the attempt
+    counts.
+    """
 
     def __init__(self, result: unittest.TestResult) -> None:
         self._result = result
@@ -205,13 +228,18 @@ def signed_in() -> Any:
 
 
 class BrowserTest(unittest.TestCase):
-    """A page signed in to the real program. What the page itself complains about fails the test, unless it says what it expects."""
+    """A page signed in to the real program.
+
+    What the page itself complains about fails the test, unless it says what it expects.
+    """
 
     expected_complaints: tuple[str, ...] = ()
 
     def run(self, result: unittest.TestResult | None = None) -> unittest.TestResult | None:
-        """One attempt; a second where Chromium stopped answering or fell over, or where the first failed on a machine with much to do. The second's
-        verdict stands, and that there was one is told: what needs it often asks to be fixed."""
+        """One attempt; a second where Chromium stopped answering or fell over, or where the first failed on a machine
+        with much to do. The second's verdict stands, and that there was one is told: what needs it often asks to be
+        fixed.
+        """
         self.hung = threading.Event()
         if result is None:
             return super().run(result)
@@ -223,7 +251,11 @@ class BrowserTest(unittest.TestCase):
             browser.cache_clear()
             self.hung.clear()
         if stopped or attempt.failed:
-            print(f"\nUNSTEADY {self.id()}: {'the browser stopped' if stopped else attempt.failed}; tried once more.", file=sys.stderr, flush=True)
+            print(
+                f"\nUNSTEADY {self.id()}: {'the browser stopped' if stopped else attempt.failed}; tried once more.",
+                file=sys.stderr,
+                flush=True,
+            )
             attempt = Attempt(result)
             super().run(attempt)  # type: ignore[arg-type]
         attempt.count()
@@ -258,7 +290,12 @@ class BrowserTest(unittest.TestCase):
     def new_page(self, context: BrowserContext) -> Page:
         page = context.new_page()
         page.on("pageerror", lambda error: self.complaints.append(str(error)))
-        page.on("console", lambda message: self.complaints.append(f"{message.text} {message.location['url']}") if message.type == "error" else None)
+        page.on(
+            "console",
+            lambda message: (
+                self.complaints.append(f"{message.text} {message.location['url']}") if message.type == "error" else None
+            ),
+        )
         return page
 
     def sign_in(self, page: Page, name: str = NAME, password: str = PASSWORD) -> None:
@@ -274,13 +311,17 @@ class BrowserTest(unittest.TestCase):
         return self.brought_in(page.request.get(self.base + "/shows/orlmere/archive").body(), page)
 
     def brought_in(self, archive: bytes, page: Page | None = None) -> str:
-        """The id of the show that an archive became. The list of shows, which grows with every test, is not opened for it."""
+        """The id of the show that an archive became.
+
+        The list of shows, which grows with every test, is not opened for it.
+        """
         page = page or self.page
         token = next(cookie["value"] for cookie in page.context.cookies() if cookie["name"] == "csrftoken")
         reply = page.request.post(
-            self.base + "/shows/from-archive", multipart={"file": {"name": "demo.ritornel", "mimeType": "application/zip", "buffer": archive}},
+            self.base + "/shows/from-archive",
+            multipart={"file": {"name": "demo.ritornel", "mimeType": "application/zip", "buffer": archive}},
             headers={"X-CSRFToken": token, "Referer": self.base},
-        ).json()  # fmt: skip
+        ).json()
 
         def made() -> str | None:
             told = page.request.get(self.base + reply["reading"]).json()

@@ -30,22 +30,38 @@ def keep_takes(page: Page, base: str) -> None:
     """Three whole runs at a speaker's pace, each a little different."""
     chance = random.Random(3)
     show = page.request.get(f"{base}/shows/orlmere/performance.json").json()
-    headers = {"X-CSRFToken": page.locator("meta[name=csrf]").get_attribute("content") or "", "Content-Type": "application/json"}
+    headers = {
+        "X-CSRFToken": page.locator("meta[name=csrf]").get_attribute("content") or "",
+        "Content-Type": "application/json",
+    }
     for _ in range(3):
         at, events = 0, []
         for slide in show["slides"]:
             events.append({"event": "arrived", "slide_id": slide["id"], "at_ms": at})
             for beat in slide["schedule"]["beats"][1:]:
                 at += chance.randrange(1500, 4000)
-                events.append({"event": "cued", "cue_id": beat["wait"]["cue_id"], "at_ms": at, "waited_ms": chance.randrange(300, 4200)})
+                events.append(
+                    {
+                        "event": "cued",
+                        "cue_id": beat["wait"]["cue_id"],
+                        "at_ms": at,
+                        "waited_ms": chance.randrange(300, 4200),
+                    }
+                )
             at += chance.randrange(3000, 9000)
-        page.request.post(f"{base}/shows/orlmere/takes", data=json.dumps({"events": events, "ended_ms": at}), headers=headers)
+        page.request.post(
+            f"{base}/shows/orlmere/takes", data=json.dumps({"events": events, "ended_ms": at}), headers=headers
+        )
 
 
 def people(page: Page, base: str) -> None:
     """Who is asked to do what; one of them has come in."""
     page.goto(base + "/shows/orlmere/people")
-    for name, role, section in (("Pauwel Drees", "edit", ""), ("Tamsin Roake", "record", "men-s"), ("Odo Lint", "comment", "")):
+    for name, role, section in (
+        ("Pauwel Drees", "edit", ""),
+        ("Tamsin Roake", "record", "men-s"),
+        ("Odo Lint", "comment", ""),
+    ):
         page.get_by_label("E-mail address").fill(f"{name.split()[0].lower()}@orlmere.example")
         page.get_by_label("What they are called").fill(name)
         page.locator(f"[name=role][value={role}]").check()
@@ -108,7 +124,10 @@ def main() -> int:
 
     page.goto(base + "/shows/orlmere/?slide=esc-s")
     page.wait_for_selector(".score .build")
-    page.wait_for_function("() => [...document.querySelectorAll('.score path[fill=\"#c69a4c\"]')].some((wave) => wave.getBBox().height > 8)")
+    page.wait_for_function(
+        "() => [...document.querySelectorAll('.score path[fill=\"#c69a4c\"]')].some((wave) => "
+        "wave.getBBox().height > 8)"
+    )
     page.wait_for_timeout(800)
     shoot(page, "compose-slide")
     page.locator('.score .build[data-build="b-pallets"]').focus()
@@ -119,8 +138,12 @@ def main() -> int:
     page.goto(base + "/shows/told/?slide=who-s")
     page.wait_for_selector(".score [data-voice]")
     # The worker reads the sounds first.
-    page.wait_for_function("() => [...document.querySelectorAll('.score [data-voice] path')].every((wave) => wave.getBBox().height > 6)")
-    page.locator(".panel audio").evaluate("(node) => { const part = node.closest('section'); part.parentElement.scrollTop = part.offsetTop - 8; }")
+    page.wait_for_function(
+        "() => [...document.querySelectorAll('.score [data-voice] path')].every((wave) => wave.getBBox().height > 6)"
+    )
+    page.locator(".panel audio").evaluate(
+        "(node) => { const part = node.closest('section'); part.parentElement.scrollTop = part.offsetTop - 8; }"
+    )
     page.wait_for_timeout(900)
     shoot(page, "compose-voice")
 
@@ -219,7 +242,10 @@ def main() -> int:
     shoot(page, "lectern")
     box = page.locator("#now-picture svg.board").bounding_box()
     assert box is not None
-    for ink, points in (("p", [(0.78, 0.2), (0.9, 0.26), (0.93, 0.45), (0.84, 0.55)]), ("i", [(0.06, 0.5), (0.2, 0.515), (0.33, 0.5)])):
+    for ink, points in (
+        ("p", [(0.78, 0.2), (0.9, 0.26), (0.93, 0.45), (0.84, 0.55)]),
+        ("i", [(0.06, 0.5), (0.2, 0.515), (0.33, 0.5)]),
+    ):
         page.keyboard.press(ink)
         x, y = points[0]
         page.mouse.move(box["x"] + x * box["width"], box["y"] + y * box["height"])

@@ -54,7 +54,10 @@ class AccessTest(BrowserTest):
     def test_every_other_page(self) -> None:
         show = self.copy_of_demo()
         found = []
-        ways = [f"/shows/{show}/{way}" for way in ("rehearse", "release", "play?mode=on cue", "record", "people", "comments")]
+        ways = [
+            f"/shows/{show}/{way}"
+            for way in ("rehearse", "release", "play?mode=on cue", "record", "people", "comments")
+        ]
         for address in ("/", "/shows/start", "/shows/start?starter=lesson", "/mail/", "/account/", *ways):
             self.page.goto(self.base + address)
             self.page.wait_for_load_state("load")

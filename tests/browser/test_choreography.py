@@ -24,7 +24,9 @@ class EffectTest(StageTest):
         button.hover()
         # On the stage the text swells: its group is scaled while nothing is kept.
         group = '.theatre [data-object="esc-t"] > g'
-        self.until(lambda: "scale(" in (self.page.locator(group).get_attribute("transform") or ""), "the stage did not show it")
+        self.until(
+            lambda: "scale(" in (self.page.locator(group).get_attribute("transform") or ""), "the stage did not show it"
+        )
         self.page.mouse.move(5, 5)
         self.until(lambda: "scale(" not in (self.page.locator(group).get_attribute("transform") or ""))
         self.assertEqual(self.score(show)["revision"], before)
@@ -52,11 +54,22 @@ class EffectTest(StageTest):
     def test_a_path_without_length_is_refused_and_nothing_changes(self) -> None:
         show = self.compose("esc-s")
         before = self.score(show)["revision"]
-        build = {"id": "n", "object_id": "esc-t", "effect": "travels along", "starts": {"rule": "follows"}, "settings": {"path": "M 0 0 L 0 0"}}
+        build = {
+            "id": "n",
+            "object_id": "esc-t",
+            "effect": "travels along",
+            "starts": {"rule": "follows"},
+            "settings": {"path": "M 0 0 L 0 0"},
+        }
         token = self.page.locator("meta[name=csrf]").get_attribute("content") or ""
         body = {"revision": before, "edit": {"do": "add build", "slide_id": "esc-s", "build": build}}
-        reply = self.page.request.post(f"{self.base}/shows/{show}/edit", data=body, headers={"X-CSRFToken": token, "Referer": self.base})
-        self.assertEqual((reply.status, reply.json()["error"]), (400, "The path has no length; draw it to where the object is to go."))
+        reply = self.page.request.post(
+            f"{self.base}/shows/{show}/edit", data=body, headers={"X-CSRFToken": token, "Referer": self.base}
+        )
+        self.assertEqual(
+            (reply.status, reply.json()["error"]),
+            (400, "The path has no length; draw it to where the object is to go."),
+        )
         self.assertEqual(self.score(show)["revision"], before)
 
     def test_one_act_gives_many_objects_a_build_and_another_takes_theirs_away(self) -> None:
@@ -65,7 +78,11 @@ class EffectTest(StageTest):
         self.pick("s0", "s1", "s2")
         self.effect("Fade").click()
         self.until(
-            lambda: [b["starts"]["rule"] for b in self.slide(show, "esc-s")["order"][-3:]] == ["cue", "together", "together"] and self.build_of(show, "s2")
+            lambda: (
+                [b["starts"]["rule"] for b in self.slide(show, "esc-s")["order"][-3:]]
+                == ["cue", "together", "together"]
+                and self.build_of(show, "s2")
+            )
         )
         self.page.get_by_role("button", name="Take their 3 builds away").click()
         self.until(lambda: not self.build_of(show, "s0") and not self.build_of(show, "s2"))
@@ -92,10 +109,17 @@ class EffectTest(StageTest):
         self.page.get_by_role("button", name="Grow line by line, centred").click()
         item = self.until(lambda: (o := self.objects(show)["esc-t"])["growing"] and o)
         order = [b for b in self.slide(show, "esc-s")["order"] if b["object_id"] == "esc-t"]
-        self.assertEqual([(b["part"], b["starts"]["rule"]) for b in order], [("esc-t-1", "follows"), ("esc-t-2", "cue")])
+        self.assertEqual(
+            [(b["part"], b["starts"]["rule"]) for b in order], [("esc-t-1", "follows"), ("esc-t-2", "cue")]
+        )
         self.assertEqual(item["align"], "centre")
         self.page.keyboard.press("Control+z")
-        self.until(lambda: not self.objects(show)["esc-t"]["growing"] and not [b for b in self.slide(show, "esc-s")["order"] if b["object_id"] == "esc-t"])
+        self.until(
+            lambda: (
+                not self.objects(show)["esc-t"]["growing"]
+                and not [b for b in self.slide(show, "esc-s")["order"] if b["object_id"] == "esc-t"]
+            )
+        )
 
 
 class CarryTest(StageTest):
@@ -164,7 +188,12 @@ class OverviewTest(StageTest):
         self.bar("two-s").click(modifiers=["Shift"])
         expect(self.page.get_by_role("heading", name="3 slides")).to_be_visible()
         self.page.get_by_label("Come by").select_option("cover")
-        self.until(lambda: [self.score(show)["slides"][key]["transition"]["name"] for key in ("who-s", "esc-s", "two-s")] == ["cover"] * 3)
+        self.until(
+            lambda: (
+                [self.score(show)["slides"][key]["transition"]["name"] for key in ("who-s", "esc-s", "two-s")]
+                == ["cover"] * 3
+            )
+        )
 
     def test_slides_move_by_keys_and_by_dragging_several_at_once(self) -> None:
         show = self.overview()
@@ -174,7 +203,12 @@ class OverviewTest(StageTest):
         self.bar("noon-s").click()
         self.bar("who-s").click(modifiers=["Control"])
         self.bar("who-s").drag_to(self.bar("thx-s"), target_position={"x": 60, "y": 60})
-        self.until(lambda: self.score(show)["order"][-2:] == ["noon-s", "who-s"] or self.score(show)["order"][-3:-1] == ["noon-s", "who-s"])
+        self.until(
+            lambda: (
+                self.score(show)["order"][-2:] == ["noon-s", "who-s"]
+                or self.score(show)["order"][-3:-1] == ["noon-s", "who-s"]
+            )
+        )
 
     def test_what_differs_is_told_in_the_margin_and_fixed_in_one_press(self) -> None:
         show = self.overview()
@@ -207,7 +241,9 @@ class FramingTest(StageTest):
         framing = self.until(lambda: next(iter(self.slide(show, "dial-s")["framings"]), None))
         self.assertEqual((framing["x"], framing["width_px"]), (1280, 1280))
         flight = self.slide(show, "dial-s")["order"][-1]
-        self.assertEqual((flight["effect"], flight["object_id"], flight["starts"]["rule"]), ("views fly", framing["id"], "cue"))
+        self.assertEqual(
+            (flight["effect"], flight["object_id"], flight["starts"]["rule"]), ("views fly", framing["id"], "cue")
+        )
         self.drag(".framing-tag rect", -60, 20)
         self.until(lambda: (f := self.slide(show, "dial-s")["framings"][0])["x"] < 1280 and f["y"] > 720)
         self.drag('[data-framing] [data-grip="size"]', 30, 20)
@@ -216,7 +252,9 @@ class FramingTest(StageTest):
         self.assertGreater(runs, 400, "as long as its way takes")
         self.page.get_by_label("From the left").fill("9000")
         self.page.get_by_label("From the left").press("Enter")
-        expect(self.page.get_by_role("complementary", name="Details").get_by_text("would look past the slide")).to_be_visible()
+        expect(
+            self.page.get_by_role("complementary", name="Details").get_by_text("would look past the slide")
+        ).to_be_visible()
         self.assertLess(self.slide(show, "dial-s")["framings"][0]["x"], 1280)
         self.page.get_by_role("button", name="Remove framing").click()
         self.until(lambda: not self.slide(show, "dial-s")["framings"])
@@ -244,7 +282,9 @@ class DriftTest(StageTest):
         self.pick(photo["id"])
         self.page.get_by_role("tab", name="Look").click()
         self.page.get_by_label("Drift over the picture").select_option("closer")
-        drift = self.until(lambda: next(item for item in self.slide(show, "dial-s")["objects"] if item["id"] == photo["id"])["drift"])
+        drift = self.until(
+            lambda: next(item for item in self.slide(show, "dial-s")["objects"] if item["id"] == photo["id"])["drift"]
+        )
         self.assertLess(drift["ends"]["width"], 0.9)
         image = self.page.locator(f'.theatre [data-object="{photo["id"]}"] image')
         width = lambda: float(image.get_attribute("width") or 0)  # noqa: E731
@@ -253,8 +293,13 @@ class DriftTest(StageTest):
         # Closer: the picture under its window grows while the playhead runs.
         self.until(lambda: width() > early * 1.02, "it did not drift on the stage")
         self.page.get_by_label("Drift over the picture").select_option("none")
-        self.until(lambda: not next(item for item in self.slide(show, "dial-s")["objects"] if item["id"] == photo["id"]).get("drift"))
-
+        self.until(
+            lambda: (
+                not next(item for item in self.slide(show, "dial-s")["objects"] if item["id"] == photo["id"]).get(
+                    "drift"
+                )
+            )
+        )
 
     def test_pictures_of_many_slides_drift_by_one_choice_in_the_overview(self) -> None:
         show = self.compose("esc-s")
@@ -278,10 +323,20 @@ class HabitTest(StageTest):
         lasts.fill("0.9")
         lasts.press("Enter")
         self.page.get_by_role("button", name="Make this the habit").click()
-        self.until(lambda: self.score(show)["settings"]["habits"] == {"effect": "enters rise", "lasts_ms": 900, "pace": "ease out"})
+        self.until(
+            lambda: (
+                self.score(show)["settings"]["habits"] == {"effect": "enters rise", "lasts_ms": 900, "pace": "ease out"}
+            )
+        )
         self.pick(objects[-1])
         self.page.get_by_role("button", name="As usual: rise, 0.9 s").click()
-        build = self.until(lambda: (order := self.slide(show, "two-s")["order"])[-1] if len(self.slide(show, "two-s")["order"]) == count + 2 else None)
+        build = self.until(
+            lambda: (
+                (order := self.slide(show, "two-s")["order"])[-1]
+                if len(self.slide(show, "two-s")["order"]) == count + 2
+                else None
+            )
+        )
         self.assertEqual((build["effect"], build["lasts_ms"], build["object_id"]), ("enters rise", 900, objects[-1]))
 
 
@@ -299,14 +354,20 @@ class PulledOverviewTest(StageTest):
         self.page.mouse.up()
         self.until(lambda: self.slide(show, "esc-s")["advance"]["after_ms"] > before)
         expect(self.page.locator(".ov-tag")).to_be_hidden()
-        self.assertEqual(self.score(show)["order"], [line["id"] for line in self.score(show)["slides"].values()], "no slide was moved")
+        self.assertEqual(
+            self.score(show)["order"],
+            [line["id"] for line in self.score(show)["slides"].values()],
+            "no slide was moved",
+        )
 
 
 class RunningOrderTest(StageTest):
     def test_rule_and_times_are_changed_in_place_and_what_plays_is_what_stands_there(self) -> None:
         show = self.compose("two-s")
         first, second = self.slide(show, "two-s")["order"][:2]
-        name = next(line["name"] for line in self.score(show)["slides"]["two-s"]["builds"] if line["id"] == second["id"])
+        name = next(
+            line["name"] for line in self.score(show)["slides"]["two-s"]["builds"] if line["id"] == second["id"]
+        )
         self.page.get_by_label(f"How {name} starts").select_option("together")
         self.until(lambda: self.slide(show, "two-s")["order"][1]["starts"]["rule"] == "together")
         self.page.get_by_role("button", name=f"Times of {name}").click()
@@ -320,8 +381,13 @@ class RunningOrderTest(StageTest):
         self.until(lambda: self.slide(show, "two-s")["order"][1]["lasts_ms"] == 1100)
         line = next(line for line in self.score(show)["slides"]["two-s"]["builds"] if line["id"] == second["id"])
         start = self.score(show)["slides"]["two-s"]["schedule"]["beats"][line["beat"]]["start_ms"] + line["offset_ms"]
-        expect(self.page.get_by_role("button", name=f"Times of {name}")).to_have_text(f"{start / 1000:.1f}–{(start + 1100) / 1000:.1f}")
-        self.assertEqual(line["beat"], next(b for b in self.score(show)["slides"]["two-s"]["builds"] if b["id"] == first["id"])["beat"])
+        expect(self.page.get_by_role("button", name=f"Times of {name}")).to_have_text(
+            f"{start / 1000:.1f}–{(start + 1100) / 1000:.1f}"
+        )
+        self.assertEqual(
+            line["beat"],
+            next(b for b in self.score(show)["slides"]["two-s"]["builds"] if b["id"] == first["id"])["beat"],
+        )
 
     def test_a_hold_longer_than_a_day_is_refused_at_its_field(self) -> None:
         show = self.compose("two-s")
@@ -339,7 +405,9 @@ class TieTest(StageTest):
         show = self.compose("esc-s")
         self.page.get_by_role("button", name="Continue from here").click()
         self.until(lambda: any(line["transition"]["name"] == "carry" for line in self.score(show)["slides"].values()))
-        carried = next(name for name, line in self.score(show)["slides"].items() if line["transition"]["name"] == "carry")
+        carried = next(
+            name for name, line in self.score(show)["slides"].items() if line["transition"]["name"] == "carry"
+        )
         tie = self.page.locator(f'.score .tie[data-slide="{carried}"]').first
         expect(tie).to_be_attached()
         self.page.evaluate("(node) => node.focus()", tie.element_handle())
@@ -349,7 +417,12 @@ class TieTest(StageTest):
     def test_wings_are_pulled_on_the_stage(self) -> None:
         show = self.compose("esc-s")
         self.page.get_by_role("button", name="Continue from here").click()
-        carried = self.until(lambda: next((name for name, line in self.score(show)["slides"].items() if line["transition"]["name"] == "carry"), None))
+        carried = self.until(
+            lambda: next(
+                (name for name, line in self.score(show)["slides"].items() if line["transition"]["name"] == "carry"),
+                None,
+            )
+        )
         item = self.slide(show, carried)["objects"][0]
         self.until(lambda: self.page.locator(f'.theatre [data-object="{item["id"]}"]').count())
         self.pick(item["id"])

@@ -14,7 +14,9 @@ from tests.footage import footage
 class ClipTest(BrowserTest):
     def bring_clip(self, show: str, frames: int = 90) -> None:
         self.page.locator("#open-clips").click()
-        self.page.locator('[aria-label="Choose pictures"]').set_input_files({"name": "swing.mp4", "mimeType": "video/mp4", "buffer": footage(frames)})
+        self.page.locator('[aria-label="Choose pictures"]').set_input_files(
+            {"name": "swing.mp4", "mimeType": "video/mp4", "buffer": footage(frames)}
+        )
         self.page.wait_for_selector(".clip-strip")
 
     def clip(self, show: str, slide: str = "esc-s"):  # type: ignore[no-untyped-def]
@@ -30,7 +32,9 @@ class ClipTest(BrowserTest):
         clip = self.clip(show)
         self.assertEqual((clip["in_ms"], clip["out_ms"]), (0, 3000))
         build = self.slide(show, "esc-s")["order"][0]
-        self.assertEqual((build["object_id"], build["effect"], build["starts"]), (clip["id"], "plays clip", {"rule": "follows"}))
+        self.assertEqual(
+            (build["object_id"], build["effect"], build["starts"]), (clip["id"], "plays clip", {"rule": "follows"})
+        )
         expect(self.page.locator(f'.score .build[data-build="{build["id"]}"]')).to_be_attached()
         self.page.get_by_role("button", name="Cue", exact=True).click()
         self.until(lambda: self.slide(show, "esc-s")["order"][0]["starts"]["rule"] == "cue")
@@ -75,8 +79,12 @@ class ClipTest(BrowserTest):
         show = self.compose("esc-s")
         self.expected_complaints = ("400",)
         self.page.locator("#open-clips").click()
-        self.page.locator('[aria-label="Choose pictures"]').set_input_files({"name": "broken.mp4", "mimeType": "video/mp4", "buffer": footage(30)[:1500]})
-        expect(self.page.get_by_role("alert")).to_contain_text("“broken.mp4” is neither a picture nor a sound nor a clip")
+        self.page.locator('[aria-label="Choose pictures"]').set_input_files(
+            {"name": "broken.mp4", "mimeType": "video/mp4", "buffer": footage(30)[:1500]}
+        )
+        expect(self.page.get_by_role("alert")).to_contain_text(
+            "“broken.mp4” is neither a picture nor a sound nor a clip"
+        )
         self.assertIsNone(self.clip(show))
 
     def test_played_it_follows_the_show_stops_at_its_end_and_is_heard(self) -> None:
@@ -86,12 +94,17 @@ class ClipTest(BrowserTest):
         )
         self.page.goto(f"{self.base}/shows/pendulum/play?from=whole-s&mode=self-running")
         self.page.wait_for_selector('.house[data-ready][data-slide="whole-s"]')
-        self.page.wait_for_function("() => document.querySelector('.house video')?.currentTime > 1 && !document.querySelector('.house video').paused")
+        self.page.wait_for_function(
+            "() => document.querySelector('.house video')?.currentTime > 1 && "
+            "!document.querySelector('.house video').paused"
+        )
         self.page.wait_for_function("() => window.begun.length > 0")
         self.page.keyboard.press("ArrowRight")
         self.page.wait_for_selector('.house[data-slide="ask-s"]')
         # Before its cue it shows the picture chosen for that; afterwards it stands on the last before its end.
-        self.page.wait_for_function("() => Math.abs(document.querySelector('[data-object=beside] video').currentTime - 4.5) < 0.05")
+        self.page.wait_for_function(
+            "() => Math.abs(document.querySelector('[data-object=beside] video').currentTime - 4.5) < 0.05"
+        )
         self.page.wait_for_selector('.house[data-slide="ask-s"][data-beat="2"]')
         beside = "document.querySelector('[data-object=beside] video')"
         self.page.wait_for_function(f"() => {beside}.paused && {beside}.currentTime > 7.95")
@@ -103,7 +116,9 @@ class ClipTest(BrowserTest):
         clip = self.clip(show)
         self.page.get_by_role("button", name="A press", exact=True).click()
         self.until(lambda: self.clip(show)["press"] == {"do": "clip", "object_id": clip["id"]})
-        self.assertEqual([entry["effect"] for entry in self.slide(show, "esc-s")["order"] if entry["effect"] == "plays clip"], [])
+        self.assertEqual(
+            [entry["effect"] for entry in self.slide(show, "esc-s")["order"] if entry["effect"] == "plays clip"], []
+        )
         self.page.goto(f"{self.base}/shows/{show}/play?from=esc-s&mode=on+cue")
         self.page.wait_for_selector('.house[data-ready][data-slide="esc-s"]')
         video = "document.querySelector('.house video')"
@@ -122,7 +137,9 @@ class ClipTest(BrowserTest):
         self.page.wait_for_function("() => document.querySelector('[data-object=beside] video').currentTime > 4.8")
         self.page.keyboard.press("ArrowRight")
         self.page.wait_for_selector('.house[data-slide="ask-s"][data-beat="2"]')
-        self.page.wait_for_function("() => Math.abs(document.querySelector('[data-object=beside] video').currentTime - 7.999) < 0.01")
+        self.page.wait_for_function(
+            "() => Math.abs(document.querySelector('[data-object=beside] video').currentTime - 7.999) < 0.01"
+        )
 
     def test_at_another_speed_it_lasts_longer_and_its_sound_is_the_one_at_that_speed(self) -> None:
         show = self.compose("esc-s")
@@ -133,7 +150,12 @@ class ClipTest(BrowserTest):
         build = next(entry for entry in self.score(show)["slides"]["esc-s"]["builds"] if entry["kind"] == "plays")
         self.assertEqual(build["runs_ms"], 6000)
         asked: list[str] = []
-        self.page.on("response", lambda reply: asked.append(f"{reply.status} {reply.url.split('/media/')[1]}") if "/at/50" in reply.url else None)
+        self.page.on(
+            "response",
+            lambda reply: (
+                asked.append(f"{reply.status} {reply.url.split('/media/')[1]}") if "/at/50" in reply.url else None
+            ),
+        )
         self.page.goto(f"{self.base}/shows/{show}/play?from=esc-s&mode=self-running")
         self.page.wait_for_selector('.house[data-ready][data-slide="esc-s"]')
         self.page.wait_for_function("() => document.querySelector('.house video')?.currentTime > 0.8")
@@ -150,7 +172,12 @@ class ClipTest(BrowserTest):
         self.assertEqual(self.clip(show)["captions"], [])
         vtt = b"WEBVTT\n\n00:00.100 --> 00:02.900\n<i>The escape wheel</i> lets one tooth go\n"
         field.set_input_files({"name": "swing.vtt", "mimeType": "text/vtt", "buffer": vtt})
-        self.until(lambda: self.clip(show)["captions"] == [{"start_ms": 100, "end_ms": 2900, "text": "The escape wheel lets one tooth go"}])
+        self.until(
+            lambda: (
+                self.clip(show)["captions"]
+                == [{"start_ms": 100, "end_ms": 2900, "text": "The escape wheel lets one tooth go"}]
+            )
+        )
         self.page.goto(f"{self.base}/shows/{show}/play?from=esc-s&mode=on+cue")
         line = self.page.locator(".house .captions")
         expect(line).to_have_text("The escape wheel lets one tooth go")
@@ -180,14 +207,21 @@ class ClipTest(BrowserTest):
         self.expected_complaints = ("404",)
         self.page.locator("#open-clips").click()
         old = footage(60, codec="mpeg4")
-        self.page.locator('[aria-label="Choose pictures"]').set_input_files({"name": "old.mp4", "mimeType": "video/mp4", "buffer": old})
+        self.page.locator('[aria-label="Choose pictures"]').set_input_files(
+            {"name": "old.mp4", "mimeType": "video/mp4", "buffer": old}
+        )
         expect(self.page.get_by_text("which browsers do not show: they get a lighter copy")).to_be_visible()
         video = "document.querySelector('[data-stage] video')"
         self.page.wait_for_function(f"() => {video}?.readyState > 1 && {video}.videoWidth === 64")
         self.assertTrue(self.clip(show))
 
     def test_a_pressed_clip_takes_as_long_as_the_core_says(self) -> None:
-        stretches = [(begins, begins + lasts, rate) for begins in (0, 333) for lasts in (1, 999, 18_200) for rate in range(25, 401, 3)]
+        stretches = [
+            (begins, begins + lasts, rate)
+            for begins in (0, 333)
+            for lasts in (1, 999, 18_200)
+            for rate in range(25, 401, 3)
+        ]
         taken = self.page.evaluate(
             """async (stretches) => {
               const { passOf } = await import("/static/ritornel/player/pressed-clips.js");

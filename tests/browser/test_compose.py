@@ -37,9 +37,12 @@ class ComposeTest(BrowserTest):
         self.panel("Distance").fill("90")
         self.panel("Distance").press("Enter")
         expect(page.locator("#kept")).to_have_text("Saved")
-        build = self.until(lambda: next((b for b in self.builds(show, "esc-s") if b["settings"] == {"distance_px": 90}), None))
+        build = self.until(
+            lambda: next((b for b in self.builds(show, "esc-s") if b["settings"] == {"distance_px": 90}), None)
+        )
         self.assertEqual(
-            (build["object_id"], build["effect"], build["starts"]["rule"], build["after_ms"], build["lasts_ms"]), ("esc-t", "enters rise", "follows", 250, 1500)
+            (build["object_id"], build["effect"], build["starts"]["rule"], build["after_ms"], build["lasts_ms"]),
+            ("esc-t", "enters rise", "follows", 250, 1500),
         )
         self.assertEqual(page.locator(f'.score [data-build="{build["id"]}"].build').count(), 1)
         page.reload()
@@ -87,8 +90,16 @@ class ComposeTest(BrowserTest):
         self.panel("Length of the transition").fill("1.2")
         self.panel("Length of the transition").press("Enter")
         self.page.get_by_role("group", name="Advances").get_by_role("button", name="After").click()
-        slide = self.until(lambda: (s := self.slide(show, "two-s"))["advance"]["rule"] == "after" and s["transition"]["lasts_ms"] == 1200 and s)
-        self.assertEqual((slide["transition"]["name"], slide["transition"]["settings"]), ("push", {"comes_from": "above"}))
+        slide = self.until(
+            lambda: (
+                (s := self.slide(show, "two-s"))["advance"]["rule"] == "after"
+                and s["transition"]["lasts_ms"] == 1200
+                and s
+            )
+        )
+        self.assertEqual(
+            (slide["transition"]["name"], slide["transition"]["settings"]), ("push", {"comes_from": "above"})
+        )
 
     def test_what_is_marked_to_be_typed_over_still_is_when_the_edit_before_is_answered(self) -> None:
         show = self.compose()
@@ -115,9 +126,13 @@ class ComposeTest(BrowserTest):
         token = next(cookie["value"] for cookie in self.page.context.cookies() if cookie["name"] == "csrftoken")
         edit = {"do": "change slides", "slide_ids": ["two-s"], "changes": {"name": "Tick, tick"}}
         headers = {"X-CSRFToken": token, "Referer": self.base}
-        reply = self.page.request.post(f"{self.base}/shows/{show}/edit", data={"revision": there["revision"], "edit": edit}, headers=headers)
+        reply = self.page.request.post(
+            f"{self.base}/shows/{show}/edit", data={"revision": there["revision"], "edit": edit}, headers=headers
+        )
         self.assertEqual(reply.status, 200)
-        self.page.wait_for_function("() => document.querySelector('.score .sheet:not([aria-hidden])').textContent.includes('Tick,')")
+        self.page.wait_for_function(
+            "() => document.querySelector('.score .sheet:not([aria-hidden])').textContent.includes('Tick,')"
+        )
         self.page.keyboard.type("2")
         self.page.keyboard.press("Enter")
         self.until(lambda: self.slide(show, "esc-s")["transition"]["lasts_ms"] == 1200)
@@ -136,11 +151,15 @@ class ComposeTest(BrowserTest):
           await import(name);
           await new Promise(requestAnimationFrame);
         }"""
-        self.page.wait_for_function("() => performance.getEntriesByType('resource').some(({ name }) => name.includes('/carry-panel'))")
+        self.page.wait_for_function(
+            "() => performance.getEntriesByType('resource').some(({ name }) => name.includes('/carry-panel'))"
+        )
         self.page.evaluate(come)
         expect(self.panel("Length of the transition")).to_have_value("1.2")
         self.panel("Length of the transition").press("Enter")
-        self.until(lambda: (now := self.slide(show, "two-s")["transition"])["lasts_ms"] == 1200 and now["name"] == "carry")
+        self.until(
+            lambda: (now := self.slide(show, "two-s")["transition"])["lasts_ms"] == 1200 and now["name"] == "carry"
+        )
 
     def test_an_answer_that_comes_between_press_and_let_go_loses_no_click(self) -> None:
         show = self.compose("two-s")
@@ -173,14 +192,21 @@ class ComposeTest(BrowserTest):
         expect(tag).to_have_text(re.compile(r"^Axle: after \d+(\.\d+)? s$"))
         shown = float(re.findall(r"[\d.]+", tag.text_content() or "")[0])
         self.page.mouse.up()
-        axle = self.until(lambda: next((b for b in self.builds(show, "esc-s") if b["id"] == "b-axle" and b["after_ms"] != 300), None))
+        axle = self.until(
+            lambda: next((b for b in self.builds(show, "esc-s") if b["id"] == "b-axle" and b["after_ms"] != 300), None)
+        )
         self.assertEqual(axle["after_ms"], round(shown * 1000))
 
         self.drag('.score [data-drag="hold"][data-slide="esc-s"][data-beat="1"]', 30)
         expect(tag).to_have_text(re.compile(r"^Hold \d+(\.\d+)? s$"))
         shown = float(re.findall(r"[\d.]+", tag.text_content() or "")[0])
         self.page.mouse.up()
-        self.until(lambda: next(b for b in self.builds(show, "esc-s") if b["id"] == "b-pallets")["starts"]["hold_ms"] == round(shown * 1000))
+        self.until(
+            lambda: (
+                next(b for b in self.builds(show, "esc-s") if b["id"] == "b-pallets")["starts"]["hold_ms"]
+                == round(shown * 1000)
+            )
+        )
         self.assertGreater(shown, 3.2)
 
         self.drag('.score [data-drag="bar"][data-slide="esc-s"]', 39)
@@ -193,7 +219,9 @@ class ComposeTest(BrowserTest):
     def test_what_is_dragged_snaps_to_guides_with_the_line_shown_and_alt_moves_freely(self) -> None:
         show = self.compose("esc-s")
         ticks = self.object(show, "ticks")["box"]
-        scale = self.page.evaluate("document.querySelector('.theatre [data-stage]').getBoundingClientRect().width / 1280")
+        scale = self.page.evaluate(
+            "document.querySelector('.theatre [data-stage]').getBoundingClientRect().width / 1280"
+        )
         # The words' left edge, at 84, comes within a few px of the wheel's, at 700.
         self.drag('.theatre [data-object="ticks"] text', (700 - ticks["x"] + 3) * scale, -100 * scale)
         expect(self.page.locator(".frames .guides text").first).to_have_text("700")
@@ -224,7 +252,16 @@ class ComposeTest(BrowserTest):
         self.page.keyboard.press("Enter")
         self.page.keyboard.type("every second evening")
         field.press("Control+Enter")
-        item = self.until(lambda: next((o for o in self.slide(show, "esc-s")["objects"] if words_of(o) == ["Wound by hand", "every second evening"]), None))
+        item = self.until(
+            lambda: next(
+                (
+                    o
+                    for o in self.slide(show, "esc-s")["objects"]
+                    if words_of(o) == ["Wound by hand", "every second evening"]
+                ),
+                None,
+            )
+        )
         self.page.locator(f'.theatre [data-object="{item["id"]}"] text').first.dblclick()
         expect(field.locator("p")).to_have_text(["Wound by hand", "every second evening"])
         self.page.keyboard.press("Control+End")
@@ -233,7 +270,10 @@ class ComposeTest(BrowserTest):
         self.page.keyboard.type("evening")
         field.press("Escape")
         self.until(lambda: words_of(self.slide(show, "esc-s")["objects"][-1])[1] == "every evening")
-        self.assertEqual([p["id"] for p in self.slide(show, "esc-s")["objects"][-1]["paragraphs"]], [p["id"] for p in item["paragraphs"]])
+        self.assertEqual(
+            [p["id"] for p in self.slide(show, "esc-s")["objects"][-1]["paragraphs"]],
+            [p["id"] for p in item["paragraphs"]],
+        )
 
     def test_a_picture_is_chosen_another_is_dropped_and_a_shape_is_drawn(self) -> None:
         show = self.compose("esc-s")
@@ -243,8 +283,14 @@ class ComposeTest(BrowserTest):
         bring = self.page.get_by_role("toolbar", name="Bring on")
         bring.get_by_role("button", name="Picture").click()
         self.page.get_by_label("Choose pictures").set_input_files(picture)  # type: ignore[arg-type]
-        item = self.until(lambda: next((o for o in self.slide(show, "esc-s")["objects"] if o["name"] == "weights"), None))
-        self.assertEqual((item["box"]["width"], item["box"]["height"]), (1024, 512), "too large a picture comes fitted, its proportion kept")
+        item = self.until(
+            lambda: next((o for o in self.slide(show, "esc-s")["objects"] if o["name"] == "weights"), None)
+        )
+        self.assertEqual(
+            (item["box"]["width"], item["box"]["height"]),
+            (1024, 512),
+            "too large a picture comes fitted, its proportion kept",
+        )
 
         handle = self.page.evaluate_handle(
             """async (bytes) => {
@@ -261,7 +307,14 @@ class ComposeTest(BrowserTest):
         bring.get_by_role("button", name="Shape").click()
         self.page.locator(".tray").get_by_role("button", name="Wheel", exact=True).click()
         wheel = self.until(
-            lambda: next((o for o in self.slide(show, "esc-s")["objects"] if o.get("form") == "wheel" and o["name"] == "Wheel" and o["id"] != "wheel"), None)
+            lambda: next(
+                (
+                    o
+                    for o in self.slide(show, "esc-s")["objects"]
+                    if o.get("form") == "wheel" and o["name"] == "Wheel" and o["id"] != "wheel"
+                ),
+                None,
+            )
         )
         self.assertEqual(wheel["points"], 18)
 
@@ -271,10 +324,13 @@ class ComposeTest(BrowserTest):
         before = self.score(show)["revision"]
         self.page.get_by_role("toolbar", name="Bring on").get_by_role("button", name="Picture").click()
         for name, data, words in (
-            ("notes.png", b"these are words", "neither a picture nor a sound"), ("empty.png", b"", "“empty.png” is empty"),
+            ("notes.png", b"these are words", "neither a picture nor a sound"),
+            ("empty.png", b"", "“empty.png” is empty"),
             ("large.png", b"x" * 3_000_001, "at most 3 MB can be added"),
-        ):  # fmt: skip
-            self.page.get_by_label("Choose pictures").set_input_files({"name": name, "mimeType": "image/png", "buffer": data})
+        ):
+            self.page.get_by_label("Choose pictures").set_input_files(
+                {"name": name, "mimeType": "image/png", "buffer": data}
+            )
             expect(self.page.get_by_role("alert")).to_contain_text(words)
         self.assertEqual(self.score(show)["revision"], before)
 
@@ -290,7 +346,12 @@ class ComposeTest(BrowserTest):
         self.assertEqual((sized["box"]["x"], sized["box"]["y"]), (moved["box"]["x"], moved["box"]["y"]))
         self.page.keyboard.press("Shift+ArrowRight")
         self.page.keyboard.press("ArrowUp")
-        self.until(lambda: (b := self.object(show, "axle")["box"])["x"] == round(sized["box"]["x"] + 10, 1) and b["y"] == round(sized["box"]["y"] - 1, 1))
+        self.until(
+            lambda: (
+                (b := self.object(show, "axle")["box"])["x"] == round(sized["box"]["x"] + 10, 1)
+                and b["y"] == round(sized["box"]["y"] - 1, 1)
+            )
+        )
         self.page.keyboard.press("Delete")
         self.until(lambda: self.object(show, "axle") is None)
         self.assertNotIn("b-axle", [b["id"] for b in self.builds(show, "esc-s")], "its builds go with it")
@@ -324,9 +385,13 @@ class ComposeTest(BrowserTest):
         row.locator(".who").focus()
         self.page.keyboard.press("Alt+ArrowUp")
         self.until(lambda: [b["id"] for b in self.builds(show, "esc-s")][:2] == ["b-axle", "b-wheel"])
-        self.page.locator('.order [data-build="b-pin"]').drag_to(self.page.locator(".order .wait").first, source_position={"x": 60, "y": 14})
+        self.page.locator('.order [data-build="b-pin"]').drag_to(
+            self.page.locator(".order .wait").first, source_position={"x": 60, "y": 14}
+        )
         self.until(lambda: next(b for b in self.builds(show, "esc-s") if b["id"] == "b-pin")["starts"]["rule"] == "cue")
-        self.assertEqual(next(b for b in self.builds(show, "esc-s") if b["id"] == "b-pallets")["starts"]["rule"], "together")
+        self.assertEqual(
+            next(b for b in self.builds(show, "esc-s") if b["id"] == "b-pallets")["starts"]["rule"], "together"
+        )
 
     def test_two_windows_see_each_others_changes_and_a_stale_edit_is_told(self) -> None:
         show = self.compose("esc-s")
@@ -339,9 +404,13 @@ class ComposeTest(BrowserTest):
         self.expected_complaints = ("409",)
         self.page.route("**/events*", lambda route: route.abort())
         stale = self.page.request.post(
-            f"{self.base}/shows/{show}/edit", data={"revision": 0, "edit": {"do": "remove slides", "slide_ids": ["esc-s"]}},
-            headers={"X-CSRFToken": self.page.locator("meta[name=csrf]").get_attribute("content") or "", "Referer": self.base},
-        )  # fmt: skip
+            f"{self.base}/shows/{show}/edit",
+            data={"revision": 0, "edit": {"do": "remove slides", "slide_ids": ["esc-s"]}},
+            headers={
+                "X-CSRFToken": self.page.locator("meta[name=csrf]").get_attribute("content") or "",
+                "Referer": self.base,
+            },
+        )
         self.assertEqual(stale.status, 409)
         self.assertIn("changed elsewhere in the meantime", stale.json()["error"])
         self.assertIn("esc-s", self.score(show)["order"])
@@ -380,7 +449,11 @@ class KeysTest(BrowserTest):
         expect(self.page.get_by_role("heading", name=re.compile(r"^\d+ objects$"))).to_be_visible()
         before = {item["id"]: item["box"]["x"] for item in self.slide(show, "esc-s")["objects"]}
         press("ArrowRight")
-        self.until(lambda: {item["id"]: round(item["box"]["x"] - 1, 1) for item in self.slide(show, "esc-s")["objects"]} == before)
+        self.until(
+            lambda: (
+                {item["id"]: round(item["box"]["x"] - 1, 1) for item in self.slide(show, "esc-s")["objects"]} == before
+            )
+        )
         press("Control+z")
         self.until(lambda: {item["id"]: item["box"]["x"] for item in self.slide(show, "esc-s")["objects"]} == before)
 
@@ -392,7 +465,9 @@ class KeysTest(BrowserTest):
         effect = self.page.get_by_role("group", name="Effect").get_by_role("button", name="Fade")
         effect.focus()
         self.page.keyboard.press("Enter")
-        build = self.until(lambda: next((b for b in self.slide(show, "esc-s")["order"] if b["object_id"] == "esc-t"), None))
+        build = self.until(
+            lambda: next((b for b in self.slide(show, "esc-s")["order"] if b["object_id"] == "esc-t"), None)
+        )
         self.assertEqual((build["effect"], build["starts"]["rule"]), ("enters fade", "cue"))
         self.page.keyboard.press("Escape")
         self.page.keyboard.press("PageDown")
@@ -403,7 +478,13 @@ class KeysTest(BrowserTest):
         self.page.locator('.theatre [data-object="esc-t"] text').first.click()
         self.page.get_by_label("Builds", exact=True).select_option("*")
         self.page.get_by_role("group", name="Effect").get_by_role("button", name="Rise").click()
-        builds = self.until(lambda: (b := [b for b in self.slide(show, "esc-s")["order"] if b["object_id"] == "esc-t"]) and len(b) == 2 and b)
+        builds = self.until(
+            lambda: (
+                (b := [b for b in self.slide(show, "esc-s")["order"] if b["object_id"] == "esc-t"])
+                and len(b) == 2
+                and b
+            )
+        )
         self.assertEqual([build["part"] for build in builds], ["esc-t-1", "esc-t-2"])
         self.page.keyboard.press("Control+z")
         self.until(lambda: not [b for b in self.slide(show, "esc-s")["order"] if b["object_id"] == "esc-t"])

@@ -17,7 +17,12 @@ class EmbeddingTest(BrowserTest):
     def elsewhere(self, code: str) -> Page:
         """A page of somebody else's with this in it."""
         page = self.new_page(self.new_context())
-        page.route("**/elsewhere", lambda route: route.fulfill(content_type="text/html", body=f"<!doctype html><body style='margin:0'>{code}</body>"))
+        page.route(
+            "**/elsewhere",
+            lambda route: route.fulfill(
+                content_type="text/html", body=f"<!doctype html><body style='margin:0'>{code}</body>"
+            ),
+        )
         page.goto(f"{self.base}/elsewhere")
         return page
 

@@ -28,12 +28,19 @@ class Visitor:
         status, _ = self.ask("POST", "/sign-in/", form.encode(), {"Content-Type": "application/x-www-form-urlencoded"})
         assert status == 302, status
 
-    def ask(self, method: str, path: str, body: bytes = b"", headers: dict[str, str] | None = None) -> tuple[int, bytes]:
+    def ask(
+        self, method: str, path: str, body: bytes = b"", headers: dict[str, str] | None = None
+    ) -> tuple[int, bytes]:
         """The status and body of an answer. Raises OSError or HTTPException where there is none."""
         connection = http.client.HTTPConnection("127.0.0.1", self._program.port, timeout=20)
         try:
             cookie = "; ".join(f"{name}={value}" for name, value in self._cookies.items())
-            known = {"Cookie": cookie, "X-CSRFToken": self._cookies.get("csrftoken", ""), "Content-Type": "application/json", **(headers or {})}
+            known = {
+                "Cookie": cookie,
+                "X-CSRFToken": self._cookies.get("csrftoken", ""),
+                "Content-Type": "application/json",
+                **(headers or {}),
+            }
             connection.request(method, path, body or None, known)
             reply = connection.getresponse()
             for line in reply.headers.get_all("Set-Cookie") or []:
@@ -52,7 +59,9 @@ class KillTest(unittest.TestCase):
         """What each writer was told to be saved, in order."""
 
     def write(self, visitor: Visitor, number: int) -> None:
-        """Adds slides one after the other; one without an answer is sent again with the same id until it is answered."""
+        """Adds slides one after the other; one without an answer is sent again with the same id until it is
+        answered.
+        """
         count, revision = 0, 0
         while not self.over.is_set():
             slide = f"w{number}-{count}"
@@ -78,7 +87,9 @@ class KillTest(unittest.TestCase):
     def test_every_edit_that_was_answered_is_there_and_each_was_made_once(self) -> None:
         visitor = Visitor(self.program)
         before = self.order(visitor)
-        writers = [threading.Thread(target=self.write, args=(Visitor(self.program), number)) for number in range(WRITERS)]
+        writers = [
+            threading.Thread(target=self.write, args=(Visitor(self.program), number)) for number in range(WRITERS)
+        ]
         for writer in writers:
             writer.start()
         chance = random.Random(1)
@@ -93,7 +104,9 @@ class KillTest(unittest.TestCase):
         self.assertGreater(len(told), KILLS, "the writers were at work")
         self.assertEqual(set(told) - set(order), set(), "answered and lost")
         self.assertEqual(len(order), len(set(order)), "made twice")
-        self.assertLessEqual(len(order) - len(before) - len(told), WRITERS, "only what was on its way is there without an answer")
+        self.assertLessEqual(
+            len(order) - len(before) - len(told), WRITERS, "only what was on its way is there without an answer"
+        )
 
     def order(self, visitor: Visitor) -> list[str]:
         return list(self.score(visitor)["order"])

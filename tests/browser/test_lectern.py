@@ -8,7 +8,9 @@ SHOW = "orlmere"
 
 
 class LecternTest(BrowserTest):
-    def lectern(self, query: str = "from=start", page: Page | None = None, begun: bool = True, show: str = SHOW) -> Page:
+    def lectern(
+        self, query: str = "from=start", page: Page | None = None, begun: bool = True, show: str = SHOW
+    ) -> Page:
         page = page or self.page
         page.goto(f"{self.base}/shows/{show}/lectern?{query}")
         page.wait_for_selector(".lectern[data-ready]")
@@ -83,7 +85,9 @@ class LecternTest(BrowserTest):
         stood = lectern.locator("#elapsed").text_content()
         clock = lectern.locator("#clock").text_content() or ""
         # The clock on the wall goes on, the run's does not.
-        lectern.wait_for_function("(then) => document.getElementById('clock').textContent > then.replace(/.$/, '9')", arg=clock)
+        lectern.wait_for_function(
+            "(then) => document.getElementById('clock').textContent > then.replace(/.$/, '9')", arg=clock
+        )
         self.assertEqual(lectern.locator("#elapsed").text_content(), stood)
         lectern.keyboard.press(".")
         expect(lectern.locator("#elapsed")).not_to_have_text(stood or "")
@@ -113,8 +117,13 @@ class LecternTest(BrowserTest):
         lectern, house = self.lectern("from=who-s"), self.house()
         self.at(house, "who-s", 0)
         show = lectern.request.get(f"{self.base}/shows/{SHOW}/performance.json").json()
-        places = [(slide["id"], beat) for slide in show["slides"] for beat in range(len(slide["schedule"]["beats"]))][1:]
-        lectern.evaluate("() => { for (let n = 0; n < 12; n += 1) dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight' })); }")
+        places = [(slide["id"], beat) for slide in show["slides"] for beat in range(len(slide["schedule"]["beats"]))][
+            1:
+        ]
+        lectern.evaluate(
+            "() => { for (let n = 0; n < 12; n += 1) dispatchEvent(new KeyboardEvent('keydown', { key: "
+            "'ArrowRight' })); }"
+        )
         self.at(lectern, *places[12])
         self.at(house, *places[12])
 
@@ -266,7 +275,9 @@ class LecternTest(BrowserTest):
         edit = {"do": "change slides", "slide_ids": ["who-s"], "changes": {"name": "Who does?"}}
         headers = {"X-CSRFToken": token, "Content-Type": "application/json"}
         self.addCleanup(lambda: self.page.request.post(f"{self.base}/shows/{SHOW}/undo", data="{}", headers=headers))
-        self.page.request.post(f"{self.base}/shows/{SHOW}/edit", data=json.dumps({"revision": revision, "edit": edit}), headers=headers)
+        self.page.request.post(
+            f"{self.base}/shows/{SHOW}/edit", data=json.dumps({"revision": revision, "edit": edit}), headers=headers
+        )
         lectern = self.lectern("from=who-s")
         expect(lectern.locator("#now-name")).to_have_text("2  Who does?")
         lectern.keyboard.press("ArrowRight")
@@ -296,10 +307,20 @@ class CompareTest(BrowserTest):
         show = self.copy_of_demo()
         page = self.page
         page.goto(f"{self.base}/shows/{show}/rehearse")
-        headers = {"X-CSRFToken": page.locator("meta[name=csrf]").get_attribute("content") or "", "Content-Type": "application/json"}
+        headers = {
+            "X-CSRFToken": page.locator("meta[name=csrf]").get_attribute("content") or "",
+            "Content-Type": "application/json",
+        }
         for stay in (7000, 9000):
-            events = [{"event": "arrived", "slide_id": "noon-s", "at_ms": 0}, {"event": "arrived", "slide_id": "who-s", "at_ms": stay}]
-            page.request.post(f"{self.base}/shows/{show}/takes", data=json.dumps({"events": events, "ended_ms": stay + 12_000}), headers=headers)
+            events = [
+                {"event": "arrived", "slide_id": "noon-s", "at_ms": 0},
+                {"event": "arrived", "slide_id": "who-s", "at_ms": stay},
+            ]
+            page.request.post(
+                f"{self.base}/shows/{show}/takes",
+                data=json.dumps({"events": events, "ended_ms": stay + 12_000}),
+                headers=headers,
+            )
         page.reload()
         page.get_by_role("button", name="Compare the takes").click()
         noon = page.locator("#compare tr.slide").first
@@ -313,7 +334,9 @@ class CompareTest(BrowserTest):
         expect(page.get_by_role("button", name="Take this timing for all slides")).to_be_disabled()
         page.get_by_label("Target length").fill("1:20")
         page.get_by_label("Target length").press("Enter")
-        expect(told).to_contain_text("The show would last 1:20.0, −2.8 s against the plan. For the target these would have to give:")
+        expect(told).to_contain_text(
+            "The show would last 1:20.0, −2.8 s against the plan. For the target these would have to give:"
+        )
         page.get_by_label("Target length").fill("")
         page.get_by_label("Target length").press("Enter")
         page.get_by_label("All slides").uncheck()

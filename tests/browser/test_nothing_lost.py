@@ -1,4 +1,6 @@
-"""What somebody in a hurry has typed or pulled is kept: through a server that goes away, a refused edit, and a press that comes early."""
+"""What somebody in a hurry has typed or pulled is kept: through a server that goes away, a refused edit, and a press
+that comes early.
+"""
 
 import re
 from typing import Any
@@ -41,7 +43,9 @@ class OutageTest(StageTest):
         self.assertNotIn("nothing was changed", self.page.locator("body").inner_text().lower())
         self.program.server = self.program.start_server()
         expect(foot).to_have_text("Saved")
-        self.assertEqual((self.slide(show, "esc-s")["notes"], self.score(show)["revision"]), ("Say it slowly.", revision + 1))
+        self.assertEqual(
+            (self.slide(show, "esc-s")["notes"], self.score(show)["revision"]), ("Say it slowly.", revision + 1)
+        )
 
     def test_an_edit_whose_answer_was_lost_is_made_once(self) -> None:
         show = self.compose("esc-s")
@@ -63,7 +67,10 @@ class OutageTest(StageTest):
         self.until(lambda: lost)
         expect(self.page.locator("#kept")).to_have_text("Saved")
         expect(name).to_have_value("Tick and tock")
-        self.assertEqual((lost, self.score(show)["slides"]["esc-s"]["name"], self.score(show)["revision"]), ([200], "Tick and tock", revision + 1))
+        self.assertEqual(
+            (lost, self.score(show)["slides"]["esc-s"]["name"], self.score(show)["revision"]),
+            ([200], "Tick and tock", revision + 1),
+        )
         self.page.locator("#undo").click()
         self.until(lambda: self.score(show)["slides"]["esc-s"]["name"] == "The escapement")
 
@@ -105,7 +112,9 @@ class RefusedTest(StageTest):
         link.press("Enter")
         self.page.keyboard.press("Escape")
         self.until(lambda: self.text(show) == ["Rules of the plot"])
-        self.assertEqual(self.slide(show, "esc-s")["objects"][-1]["paragraphs"][0]["runs"][0]["link"], "https://plot.orlmere.example")
+        self.assertEqual(
+            self.slide(show, "esc-s")["objects"][-1]["paragraphs"][0]["runs"][0]["link"], "https://plot.orlmere.example"
+        )
 
     def test_done_confirms_a_link_that_was_typed(self) -> None:
         show = self.compose("esc-s")
@@ -113,7 +122,10 @@ class RefusedTest(StageTest):
         self.page.get_by_label("Link", exact=True).last.fill("tower.orlmere.example")
         self.page.get_by_role("button", name="Done").click()
         self.until(lambda: self.text(show) == ["Our page"])
-        self.assertEqual(self.slide(show, "esc-s")["objects"][-1]["paragraphs"][0]["runs"][0]["link"], "https://tower.orlmere.example")
+        self.assertEqual(
+            self.slide(show, "esc-s")["objects"][-1]["paragraphs"][0]["runs"][0]["link"],
+            "https://tower.orlmere.example",
+        )
 
     def test_words_that_the_server_refuses_stay_in_their_editor(self) -> None:
         show = self.compose("esc-s")
@@ -134,7 +146,12 @@ class RefusedTest(StageTest):
 class HurryTest(StageTest):
     def picture(self, show: str) -> tuple[str, dict[str, Any]]:
         """A slide with a picture, and the picture."""
-        found = ((key, item) for key in self.score(show)["order"] for item in self.slide(show, key)["objects"] if item["kind"] == "picture")
+        found = (
+            (key, item)
+            for key in self.score(show)["order"]
+            for item in self.slide(show, key)["objects"]
+            if item["kind"] == "picture"
+        )
         return next(found)
 
     def test_each_paragraph_in_turn_is_not_remembered_for_a_picture(self) -> None:
@@ -156,7 +173,9 @@ class HurryTest(StageTest):
         expect(self.page.get_by_label("Name of the slide")).to_have_value("The bell")
         self.page.get_by_label("Notes", exact=True).fill("Dong.")
         self.page.keyboard.press("Tab")
-        self.until(lambda: (self.slide(show, "esc-s")["notes"], self.slide(show, "bell-s")["notes"]) == ("Tick.", "Dong."))
+        self.until(
+            lambda: (self.slide(show, "esc-s")["notes"], self.slide(show, "bell-s")["notes"]) == ("Tick.", "Dong.")
+        )
 
     def test_a_drag_right_after_undo_is_made(self) -> None:
         show = self.compose("esc-s")
@@ -195,14 +214,35 @@ class HurryTest(StageTest):
 
     def test_a_transition_for_several_slides_changes_only_what_was_chosen(self) -> None:
         show = self.compose("esc-s")
-        self.add(show, {"do": "change slides", "slide_ids": ["esc-s"], "changes": {"transition": {"name": "wipe", "lasts_ms": 1700, "settings": {}}}})
-        self.add(show, {"do": "change slides", "slide_ids": ["two-s"], "changes": {"transition": {"name": "through black", "lasts_ms": 900}}}, seen=False)
+        self.add(
+            show,
+            {
+                "do": "change slides",
+                "slide_ids": ["esc-s"],
+                "changes": {"transition": {"name": "wipe", "lasts_ms": 1700, "settings": {}}},
+            },
+        )
+        self.add(
+            show,
+            {
+                "do": "change slides",
+                "slide_ids": ["two-s"],
+                "changes": {"transition": {"name": "through black", "lasts_ms": 900}},
+            },
+            seen=False,
+        )
         self.page.get_by_role("button", name="Overview").click()
         self.page.locator('.ov-bar[data-slide="esc-s"]').click()
         self.page.locator('.ov-bar[data-slide="two-s"]').click(modifiers=["Shift"])
         self.page.get_by_label("Come by").select_option("cover")
         kept = [1700, 900]
-        told = self.until(lambda: (t := [self.slide(show, key)["transition"] for key in ("esc-s", "two-s")]) and t[0]["name"] == "cover" and t)
+        told = self.until(
+            lambda: (
+                (t := [self.slide(show, key)["transition"] for key in ("esc-s", "two-s")])
+                and t[0]["name"] == "cover"
+                and t
+            )
+        )
         self.assertEqual([entry["lasts_ms"] for entry in told], kept)
 
 
@@ -214,7 +254,9 @@ class FaultTest(StageTest):
         with self.page.expect_response("**/faults") as answer:
             self.page.evaluate("setTimeout(() => { throw new Error('a gear came off'); }); null")
         self.assertEqual(answer.value.status, 200)
-        expect(self.page.get_by_role("alert")).to_contain_text(re.compile("Something went wrong on this page. What is saved is safe"))
+        expect(self.page.get_by_role("alert")).to_contain_text(
+            re.compile("Something went wrong on this page. What is saved is safe")
+        )
         self.program.log.flush()
         self.assertIn("a gear came off", self.logged())
 

@@ -40,16 +40,25 @@ class OfflineTest(BrowserTest):
     def test_one_file_plays_from_a_disk_with_sound(self) -> None:
         page = self.opened(self.saved("told", "offline.html"))
         expect(page.locator(".house")).to_have_attribute("data-sounds", "11")
-        self.assertEqual(page.evaluate("() => [...document.fonts].filter((face) => face.status === 'loaded').length > 1"), True)
+        self.assertEqual(
+            page.evaluate("() => [...document.fonts].filter((face) => face.status === 'loaded').length > 1"), True
+        )
         page.keyboard.press("ArrowRight")
         page.wait_for_selector('.house[data-slide="who-s"]')
-        self.assertEqual(page.evaluate("() => performance.getEntriesByType('resource').filter(({ name }) => !name.startsWith('data:')).length"), 0)
+        self.assertEqual(
+            page.evaluate(
+                "() => performance.getEntriesByType('resource').filter(({ name }) => !name.startsWith('data:')).length"
+            ),
+            0,
+        )
 
     def test_a_folder_plays_its_clips_and_loops(self) -> None:
         show = self.brought_in(self.page.request.get(f"{self.base}/shows/pendulum/archive").body())
         token = next(cookie["value"] for cookie in self.page.context.cookies() if cookie["name"] == "csrftoken")
         body = {"revision": self.score(show)["revision"], "edit": {"do": "change show", "changes": {"end": "loop"}}}
-        self.page.request.post(f"{self.base}/shows/{show}/edit", data=body, headers={"X-CSRFToken": token, "Referer": self.base})
+        self.page.request.post(
+            f"{self.base}/shows/{show}/edit", data=body, headers={"X-CSRFToken": token, "Referer": self.base}
+        )
         path = self.saved(show, "offline.zip")
         self.assertTrue(list((path.parent / "media").glob("*.mp4")))
         page = self.opened(path)
@@ -57,7 +66,10 @@ class OfflineTest(BrowserTest):
         for slide in (*slides[1:], slides[0]):
             page.wait_for_function(ONWARD, arg=slide, polling=150)
             if slide == slides[1]:
-                page.wait_for_function("() => [...document.querySelectorAll('video')].some((video) => video.readyState >= 2 && video.videoWidth)")
+                page.wait_for_function(
+                    "() => [...document.querySelectorAll('video')].some((video) => video.readyState >= 2 && "
+                    "video.videoWidth)"
+                )
 
     def test_what_it_weighs_is_told_before_it_is_saved(self) -> None:
         page = self.page

@@ -1,6 +1,9 @@
-"""One truth, two painters: Chromium's picture of a show against Skia's, at rest and in the middle of everything that moves.
+"""One truth, two painters:
 
-Tolerance: a mean difference of 1.5 of 255 for each channel over the frame, and at most 2 % of pixels off by more than 40.
+Chromium's picture of a show against Skia's, at rest and in the middle of everything that moves.
+
+Tolerance: a mean difference of 1.5 of 255 for each channel over the frame, and at most 2 % of pixels off by more than
+40.
 """
 
 import io
@@ -42,14 +45,18 @@ def moments(show: Show) -> list[tuple[str, float]]:
 
 
 TRIES = 16
-"""A clip that has found its picture may show it some frames later on a busy machine, or keep the frame before it: it is looked at again, and from half
-of the tries on looked for again from another instant. What two painters paint differently stays so."""
+"""A clip that has found its picture may show it some frames later on a busy machine, or keep the frame before it: it is
+looked at again, and from half of the tries on looked for again from another instant. What two painters paint
+differently stays so.
+"""
 
 
 class ParityTest(BrowserTest):
     def compared(self, show: Show, instants: list[tuple[str, float]]) -> list[tuple[float, float, str]]:
         """The mean difference and the share of pixels that are far off at each instant."""
-        paths = {asset.sha256: MEDIA / FILES[asset_id][0] for asset_id, (asset, _) in media().items()} | {clip_medium()[0].sha256: FILE}
+        paths = {asset.sha256: MEDIA / FILES[asset_id][0] for asset_id, (asset, _) in media().items()} | {
+            clip_medium()[0].sha256: FILE
+        }
         performance = perform(show)
         frame = performance.frame
         width, height = frame.width_px, frame.height_px
@@ -81,7 +88,11 @@ class ParityTest(BrowserTest):
         )
         found = []
         for name, at in instants:
-            server = painter.image(frame_state_at(performance, at)).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16)
+            server = (
+                painter.image(frame_state_at(performance, at))
+                .toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3]
+                .astype(np.int16)
+            )
             for tried in range(TRIES):
                 if tried >= TRIES // 2:
                     self.page.evaluate("(ms) => window.paintAt(ms)", at - 1000 if at > 1000 else at + 1000)

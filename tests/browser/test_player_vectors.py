@@ -21,7 +21,9 @@ COMPARE = """
 
 class VectorTest(BrowserTest):
     def run_in_page(self, script: str, vectors: object) -> list[str]:
-        return self.page.evaluate(f"async (vectors) => {{ {COMPARE} const wrong = []; {script} return wrong; }}", vectors)  # type: ignore[no-any-return]
+        return self.page.evaluate(
+            f"async (vectors) => {{ {COMPARE} const wrong = []; {script} return wrong; }}", vectors
+        )  # type: ignore[no-any-return]
 
     def test_easing_and_tracks_have_pythons_values(self) -> None:
         vectors = json.loads((VECTORS / "motion.json").read_text())

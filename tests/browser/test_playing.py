@@ -11,7 +11,9 @@ class PlayTest(BrowserTest):
         self.page.wait_for_selector(".house[data-ready]")
 
     def at(self, slide: str, beat: int | None = None) -> None:
-        self.page.wait_for_selector(f'.house[data-slide="{slide}"]' + (f'[data-beat="{beat}"]' if beat is not None else ""))
+        self.page.wait_for_selector(
+            f'.house[data-slide="{slide}"]' + (f'[data-beat="{beat}"]' if beat is not None else "")
+        )
 
     def test_on_cue_every_key_does_what_it_should(self) -> None:
         self.play("from=start&mode=on+cue")
@@ -54,9 +56,16 @@ class PlayTest(BrowserTest):
         self.play("from=start&mode=on+cue")
         show = self.page.request.get(self.base + "/shows/orlmere/performance.json").json()
         places = [(slide["id"], beat) for slide in show["slides"] for beat in range(len(slide["schedule"]["beats"]))]
-        self.page.evaluate("(n) => { for (let i = 0; i < n; i += 1) dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight' })); }", 12)
+        self.page.evaluate(
+            "(n) => { for (let i = 0; i < n; i += 1) dispatchEvent(new KeyboardEvent('keydown', { key: "
+            "'ArrowRight' })); }",
+            12,
+        )
         self.at(*places[12])
-        self.page.evaluate("() => { for (let i = 0; i < 50; i += 1) dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight' })); }")
+        self.page.evaluate(
+            "() => { for (let i = 0; i < 50; i += 1) dispatchEvent(new KeyboardEvent('keydown', { key: "
+            "'ArrowRight' })); }"
+        )
         self.at(*places[-1])
 
     def test_it_begins_where_asked_and_leaves_to_where_one_was(self) -> None:
@@ -92,7 +101,10 @@ class PlayTest(BrowserTest):
 
     def test_full_screen_is_asked_for_by_a_button_and_a_key(self) -> None:
         self.play("from=start&mode=on+cue")
-        self.page.evaluate("() => { document.documentElement.requestFullscreen = async () => { window.asked = (window.asked ?? 0) + 1; }; }")
+        self.page.evaluate(
+            "() => { document.documentElement.requestFullscreen = async () => { window.asked = "
+            "(window.asked ?? 0) + 1; }; }"
+        )
         self.page.keyboard.press("f")
         self.page.mouse.move(600, 700)
         self.page.get_by_role("button", name="Full screen").click()
@@ -179,7 +191,9 @@ class ReleaseTest(BrowserTest):
             stranger.goto(address)
         calm = answer.value.json()
         lively = self.page.request.get(answer.value.url.replace("calm.json", "performance.json")).json()
-        self.assertEqual([slide["schedule"] for slide in calm["slides"]], [slide["schedule"] for slide in lively["slides"]])
+        self.assertEqual(
+            [slide["schedule"] for slide in calm["slides"]], [slide["schedule"] for slide in lively["slides"]]
+        )
         expect(stranger.locator(".house")).to_have_attribute("data-running", "yes")
         moved = stranger.evaluate(
             """async () => {
@@ -235,7 +249,9 @@ class ReleaseTest(BrowserTest):
         expect(page.locator('[data-state="running"]')).to_be_visible(timeout=60_000)
         self.program.worker.kill()
         self.program.worker.wait()
-        expect(page.locator('[data-state="interrupted"]')).to_contain_text("The worker stopped in the middle of this film")
+        expect(page.locator('[data-state="interrupted"]')).to_contain_text(
+            "The worker stopped in the middle of this film"
+        )
         self.program.worker = self.program.start_worker()
         expect(page.locator('[data-state="running"]')).to_be_visible(timeout=60_000)
         page.get_by_role("button", name="Cancel").click()
@@ -280,10 +296,13 @@ class AccessTest(BrowserTest):
 
         self.compose("esc-s", "orlmere")
         for path, ready in (
-            ("/", ".shows"), ("/shows/orlmere/?slide=esc-s", ".score .build"), ("/shows/orlmere/play?mode=on+cue", ".house[data-ready]"),
-            ("/shows/orlmere/rehearse", "#takes h1"), ("/shows/orlmere/release", "#side h2"),
+            ("/", ".shows"),
+            ("/shows/orlmere/?slide=esc-s", ".score .build"),
+            ("/shows/orlmere/play?mode=on+cue", ".house[data-ready]"),
+            ("/shows/orlmere/rehearse", "#takes h1"),
+            ("/shows/orlmere/release", "#side h2"),
             ("/shows/orlmere/lectern?from=who-s", ".lectern[data-ready]"),
-        ):  # fmt: skip
+        ):
             self.page.goto(self.base + path)
             self.page.wait_for_selector(ready)
             serious = [
@@ -312,7 +331,9 @@ class ChecksTest(BrowserTest):
         expect(finding).to_contain_text("reading takes about 8.8 s (estimate)")
         before = self.score(show)["slides"]["bell-s"]["advance"]
         finding.get_by_role("button", name="Lengthen slide 7").hover()
-        expect(finding.get_by_role("status")).to_have_text("Slide 7 lasts 9.8 s instead of 9.0 s. The show lasts 1:23.6 instead of 1:22.8.")
+        expect(finding.get_by_role("status")).to_have_text(
+            "Slide 7 lasts 9.8 s instead of 9.0 s. The show lasts 1:23.6 instead of 1:22.8."
+        )
         self.page.get_by_role("heading", name="Readiness check").hover()
         expect(finding.get_by_role("status")).to_be_hidden()
         self.assertEqual(self.score(show)["slides"]["bell-s"]["advance"], before)

@@ -48,7 +48,10 @@ class RecordTest(BrowserTest):
         return int(minutes) * 60 + float(seconds)
 
     def until_recorded(self, page: Page, seconds: float) -> None:
-        reached = "(s) => { const [m, rest] = document.querySelector('#take-time').textContent.split(':'); return m * 60 + Number(rest) >= s; }"
+        reached = (
+            "(s) => { const [m, rest] = document.querySelector('#take-time').textContent.split(':'); "
+            "return m * 60 + Number(rest) >= s; }"
+        )
         page.wait_for_function(reached, arg=seconds)
 
     def state(self, section: str = "esc-s") -> dict[str, Any]:
@@ -58,7 +61,9 @@ class RecordTest(BrowserTest):
         """Makes an edit as Compose would."""
         token = next(cookie["value"] for cookie in self.page.context.cookies() if cookie["name"] == "csrftoken")
         body = {"revision": self.score(show)["revision"], "edit": edit}
-        reply = self.page.request.post(f"{self.base}/shows/{show}/edit", data=body, headers={"X-CSRFToken": token, "Referer": self.base})
+        reply = self.page.request.post(
+            f"{self.base}/shows/{show}/edit", data=body, headers={"X-CSRFToken": token, "Referer": self.base}
+        )
         self.assertTrue(reply.ok, reply.text())
 
     def test_a_section_is_recorded_picked_heard_and_kept_in_one_go(self) -> None:
@@ -149,14 +154,18 @@ class RecordTest(BrowserTest):
         self.context.set_offline(False)
         expect(page.locator("#kept-first")).to_contain_text("is kept on the server, even if this window closes.")
         page.click("#pause")
-        page.wait_for_function("() => document.querySelector('#kept-second').textContent === 'Nothing is waiting to be sent.'")
+        page.wait_for_function(
+            "() => document.querySelector('#kept-second').textContent === 'Nothing is waiting to be sent.'"
+        )
         shown = self.tenths(page)
         page.click("#stop")
         expect(page.locator("#take-now")).to_contain_text("not begun")
         self.assertAlmostEqual(self.state("noon-s")["section"]["takes"][0]["length_ms"], shown * 1000, delta=110)
 
     def test_two_who_wait_for_all_to_be_kept_do_not_stop_the_page(self) -> None:
-        """One of them used to ask again and again for what the other had on its way, and nothing else on the page ever ran."""
+        """One of them used to ask again and again for what the other had on its way, and nothing else on the page ever
+        ran.
+        """
         done = self.page.evaluate(
             """async () => {
               const { Courier } = await import("/static/ritornel/record/uploader.js");
@@ -197,12 +206,19 @@ class RecordTest(BrowserTest):
         expect(page.locator("#kept-first")).to_contain_text("The line is cut.")
         (sound,) = Path(own.folder.name).glob("recordings/*/sound.s16")
         self.assertGreater(sound.stat().st_size / 96, shown * 1000 - 2000)
-        self.assertEqual(own.manage("from ritornel.web.takes.models import Recording; print(Recording.objects.get().state)"), "recording")
+        self.assertEqual(
+            own.manage("from ritornel.web.takes.models import Recording; print(Recording.objects.get().state)"),
+            "recording",
+        )
 
     def test_a_microphone_that_is_refused_missing_or_pulled_out_is_told(self) -> None:
         page = self.new_page(self.context)
-        page.add_init_script("navigator.mediaDevices.enumerateDevices = async () => [{ kind: 'audioinput', deviceId: 'desk', label: 'Desk microphone' }];"
-                             "navigator.mediaDevices.getUserMedia = async () => { throw new DOMException('no', globalThis.refused ?? 'NotAllowedError'); };")
+        page.add_init_script(
+            "navigator.mediaDevices.enumerateDevices = async () => [{ kind: 'audioinput', deviceId: "
+            "'desk', label: 'Desk microphone' }];"
+            "navigator.mediaDevices.getUserMedia = async () => { throw new DOMException('no', "
+            "globalThis.refused ?? 'NotAllowedError'); };"
+        )
         page.goto(f"{self.base}/shows/{self.show}/record?section=esc-s")
         page.wait_for_selector(".record[data-ready]")
         page.get_by_label("Desk microphone").click()
@@ -222,7 +238,9 @@ class RecordTest(BrowserTest):
         page.click("#record-go")
         self.until_recorded(page, 1)
         page.evaluate("() => globalThis.pulled.dispatchEvent(new Event('ended'))")
-        expect(page.get_by_role("alert")).to_contain_text("The microphone was pulled out. What was recorded until then is kept")
+        expect(page.get_by_role("alert")).to_contain_text(
+            "The microphone was pulled out. What was recorded until then is kept"
+        )
         expect(page.locator("#take-now")).to_contain_text("paused")
         page.get_by_label("Practice microphone").check()
         stood = self.tenths(page)
@@ -255,7 +273,11 @@ class RecordTest(BrowserTest):
     def serious(self, page: Page) -> list[Any]:
         """What axe-core finds that would keep somebody from using the page."""
         found = Axe().run(page).response["violations"]
-        return [(entry["id"], [node["html"][:140] for node in entry["nodes"]][:3]) for entry in found if entry["impact"] in ("serious", "critical")]
+        return [
+            (entry["id"], [node["html"][:140] for node in entry["nodes"]][:3])
+            for entry in found
+            if entry["impact"] in ("serious", "critical")
+        ]
 
     def test_the_last_cue_of_a_section_ends_its_take_however_long_it_was_waited_for(self) -> None:
         page = self.record("noon-s")
@@ -306,7 +328,10 @@ class RecordTest(BrowserTest):
         page = self.record("noon-s")
         page.click("#record-go")
         self.until_recorded(page, 1.2)
-        words = "The server's disk is full. What was recorded so far is safe; the rest is kept in this window until there is room."
+        words = (
+            "The server's disk is full. What was recorded so far is safe; the rest is kept in this "
+            "window until there is room."
+        )
         page.route("**/more", lambda route: route.fulfill(status=507, json={"error": words, "full": True}))
         expect(page.get_by_role("alert")).to_contain_text("The server's disk is full.")
         expect(page.locator("#take-now")).to_contain_text("paused")
@@ -322,7 +347,9 @@ class RecordTest(BrowserTest):
         self.until_recorded(page, 1)
         other = self.record("noon-s", self.new_page(self.context))
         other.click("#record-go")
-        expect(other.get_by_role("alert")).to_contain_text("You are recording this section right now, in another window. Nothing was begun")
+        expect(other.get_by_role("alert")).to_contain_text(
+            "You are recording this section right now, in another window. Nothing was begun"
+        )
         page.click("#stop")
         expect(page.locator("#take-now")).to_contain_text("not begun")
         other.click("#record-go:enabled")
@@ -366,7 +393,9 @@ class RecordTest(BrowserTest):
         recorder.get_by_label("Microphone").select_option("practice")
         recorder.get_by_label("Camera").select_option("practice")
         recorder.get_by_role("button", name="Record", exact=True).click()
-        page.wait_for_function("() => Number(document.querySelector('.clip-recorder [role=timer]').textContent.split(':')[1]) > 1.2")
+        page.wait_for_function(
+            "() => Number(document.querySelector('.clip-recorder [role=timer]').textContent.split(':')[1]) > 1.2"
+        )
         recorder.get_by_role("button", name="Stop").click()
         page.wait_for_selector('.clip-recorder[data-state="recorded"]')
         page.keyboard.press("Escape")
@@ -386,7 +415,9 @@ class RecordTest(BrowserTest):
         recorder.get_by_label("Camera").select_option("practice")
         recorder.get_by_role("button", name="Record", exact=True).click()
         page.wait_for_selector('.clip-recorder[data-state="recording"]')
-        page.wait_for_function("() => Number(document.querySelector('.clip-recorder [role=timer]').textContent.split(':')[1]) > 1.5")
+        page.wait_for_function(
+            "() => Number(document.querySelector('.clip-recorder [role=timer]').textContent.split(':')[1]) > 1.5"
+        )
         recorder.get_by_role("button", name="Stop").click()
         page.wait_for_selector('.clip-recorder[data-state="recorded"]')
         page.wait_for_function("() => document.querySelector('.clip-recorder .after video').duration > 1")

@@ -1,4 +1,6 @@
-"""Releases as those who watch them meet them: over a slow line, while they are withdrawn or replaced, after sleep, in a page that means ill."""
+"""Releases as those who watch them meet them: over a slow line, while they are withdrawn or replaced, after sleep, in a
+page that means ill.
+"""
 
 import io
 import json
@@ -36,7 +38,9 @@ class ReleasingTest(BrowserTest):
 
     def post(self, path: str, body: dict[str, Any]) -> Any:
         token = next(cookie["value"] for cookie in self.page.context.cookies() if cookie["name"] == "csrftoken")
-        return self.page.request.post(f"{self.base}/shows/{self.show}/{path}", data=body, headers={"X-CSRFToken": token, "Referer": self.base})
+        return self.page.request.post(
+            f"{self.base}/shows/{self.show}/{path}", data=body, headers={"X-CSRFToken": token, "Referer": self.base}
+        )
 
     def elsewhere(self, page: str) -> str:
         """The address of a page of somebody else's: another port is another origin."""
@@ -101,7 +105,12 @@ class ReleasingTest(BrowserTest):
 
     def pictures(self, address: str, index: int) -> list[str]:
         show = self.performance(address)
-        marks = [mark for item in show["slides"][index]["drawing"]["objects"] for part in item["parts"] for mark in part["marks"]]
+        marks = [
+            mark
+            for item in show["slides"][index]["drawing"]["objects"]
+            for part in item["parts"]
+            for mark in part["marks"]
+        ]
         return [show["media"][mark["asset_id"]].rsplit("/", 1)[-1] for mark in marks if mark["kind"] == "image"]
 
     def test_any_web_server_carries_the_folder_an_edition_is_served_from(self) -> None:
@@ -124,7 +133,9 @@ class ReleasingTest(BrowserTest):
         page.keyboard.press("ArrowRight")
         page.wait_for_function("() => [...document.querySelectorAll('.house image')].length >= 1")
         self.assertGreater(sum(url.endswith((".jpg", ".ogg")) for url in asked), 1)
-        self.assertFalse([url for url in asked if not url.startswith((f"http://127.0.0.1:{server.server_port}/", "data:"))])
+        self.assertFalse(
+            [url for url in asked if not url.startswith((f"http://127.0.0.1:{server.server_port}/", "data:"))]
+        )
 
     def test_a_withdrawn_show_ends_for_those_who_watch_and_its_maker_can_open_it_again(self) -> None:
         address = self.release()
@@ -188,7 +199,10 @@ class ReleasingTest(BrowserTest):
         expect(frame.locator(".house .first")).to_be_attached()
         expect(frame.locator(".house[data-running]")).to_be_attached()
         slow = next(frame for frame in self.page.frames if "line=slow-" in frame.url)
-        took = slow.evaluate("() => performance.getEntriesByType('resource').filter(({ name }) => name.endsWith('.js')).map(({ duration }) => duration)")
+        took = slow.evaluate(
+            "() => performance.getEntriesByType('resource').filter(({ name }) => "
+            "name.endsWith('.js')).map(({ duration }) => duration)"
+        )
         self.assertGreater(len(took), 10)
         # 150 ms of delay at least for each, whatever the machine.
         self.assertGreaterEqual(min(took), 145)
@@ -197,7 +211,12 @@ class ReleasingTest(BrowserTest):
         _, slide, _, _, goal, *_ = self.score(self.show)["order"]
         objects = self.slide(self.show, slide)["objects"]
         edits = [
-            {"do": "change objects", "slide_id": slide, "object_ids": [objects[0]["id"]], "changes": {"press": {"do": "slide", "slide_id": goal}}},
+            {
+                "do": "change objects",
+                "slide_id": slide,
+                "object_ids": [objects[0]["id"]],
+                "changes": {"press": {"do": "slide", "slide_id": goal}},
+            },
             {"do": "change slides", "slide_ids": [goal], "changes": {"skipped": True}},
         ]
         for edit in edits:
@@ -266,7 +285,9 @@ class ReleasingTest(BrowserTest):
         expect(house).to_have_attribute("data-running", "yes")
         expect(house.locator(".newer")).to_have_count(0)
         # Only the show is there to be pressed by somebody who is led astray: no form, no way into the application.
-        self.assertEqual(page.frame_locator("iframe").locator("form, a[href^='/shows'], [name=csrfmiddlewaretoken]").count(), 0)
+        self.assertEqual(
+            page.frame_locator("iframe").locator("form, a[href^='/shows'], [name=csrfmiddlewaretoken]").count(), 0
+        )
 
     def test_guessed_addresses_lead_nowhere_and_all_alike(self) -> None:
         address = self.release()
@@ -274,7 +295,14 @@ class ReleasingTest(BrowserTest):
         expect(self.page.get_by_role("button", name="Reopen")).to_be_visible()
         stranger = self.new_context()
         answers = set()
-        for path in (address, address[:-2] + "/", f"{self.base}/s/1/", f"{address}1/performance.json", f"{address}1/{'0' * 64}.png", f"{address}news"):
+        for path in (
+            address,
+            address[:-2] + "/",
+            f"{self.base}/s/1/",
+            f"{address}1/performance.json",
+            f"{address}1/{'0' * 64}.png",
+            f"{address}news",
+        ):
             reply = stranger.request.get(path)
             answers.add((reply.status, reply.text().count("There is no") > 0))
         self.assertEqual({status for status, _ in answers}, {404})

@@ -96,7 +96,12 @@ class ScoreTest(BrowserTest):
 
     def test_a_long_show_draws_only_what_is_in_view(self) -> None:
         base = example_a()
-        slides = tuple(msgspec.structs.replace(base.slides[0], id=f"s{n}", objects=base.slides[0].objects, order=base.slides[0].order) for n in range(200))
+        slides = tuple(
+            msgspec.structs.replace(
+                base.slides[0], id=f"s{n}", objects=base.slides[0].objects, order=base.slides[0].order
+            )
+            for n in range(200)
+        )
         self.import_show(msgspec.structs.replace(base, slides=slides))
         # The view holds some twenty; one to two steps of 400 px on each side are drawn ahead for scrolling.
         drawn = self.page.locator(".score [data-pick=slide]").count()
@@ -119,7 +124,9 @@ class ScoreTest(BrowserTest):
         self.page.locator('.score .build[data-build="b-note"]').focus()
         self.page.keyboard.press("Enter")
         expect(self.page.get_by_label("Name of the object")).to_have_value("Its note")
-        expect(self.page.get_by_role("group", name="Effect").get_by_role("button", name="Cut in")).to_have_attribute("aria-pressed", "true")
+        expect(self.page.get_by_role("group", name="Effect").get_by_role("button", name="Cut in")).to_have_attribute(
+            "aria-pressed", "true"
+        )
 
     def test_the_stage_follows_the_playhead(self) -> None:
         self.compose("esc-s", "orlmere")
@@ -140,7 +147,9 @@ class ScoreTest(BrowserTest):
         pin = next(build for build in line["builds"] if build["id"] == "b-axle")
         wheel = next(build for build in line["builds"] if build["id"] == "b-wheel")
         beats = line["schedule"]["beats"]
-        bars = self.page.locator(".score [data-drag=bar]").evaluate_all("(nodes) => nodes.map((node) => Number(node.getAttribute('x')))")
+        bars = self.page.locator(".score [data-drag=bar]").evaluate_all(
+            "(nodes) => nodes.map((node) => Number(node.getAttribute('x')))"
+        )
         scale = bars[1] - bars[0]
         lengths = self.score(show)["starts_ms"]
         ids = self.score(show)["order"]
@@ -156,7 +165,12 @@ class ScoreTest(BrowserTest):
         self.page.mouse.move(x + (target - now) * px_ms + 3, y, steps=4)
         expect(self.page.locator("[data-snapped]")).to_have_attribute("data-snapped", str(lengths["esc-s"] + target))
         self.page.mouse.up()
-        self.until(lambda: next(b for b in self.score(show)["slides"]["esc-s"]["builds"] if b["id"] == "b-axle")["after_ms"] == pin["after_ms"] + target - now)
+        self.until(
+            lambda: (
+                next(b for b in self.score(show)["slides"]["esc-s"]["builds"] if b["id"] == "b-axle")["after_ms"]
+                == pin["after_ms"] + target - now
+            )
+        )
         expect(self.page.locator("[data-snapped]")).to_have_count(0)
 
     def test_while_something_is_pulled_score_and_list_show_what_would_be_and_esc_keeps_what_is(self) -> None:
@@ -274,7 +288,10 @@ class ScoreTest(BrowserTest):
         # The first finger there ever was fetches what two need, and may be gone when that comes.
         for event in (["pointerdown", 1, 500], ["pointerup", 1, 500]):
             self.page.evaluate(touch, event)
-        self.page.wait_for_function("() => performance.getEntriesByType('resource').some(({ name, responseEnd }) => name.includes('/pinch.') && responseEnd)")
+        self.page.wait_for_function(
+            "() => performance.getEntriesByType('resource').some(({ name, responseEnd }) => "
+            "name.includes('/pinch.') && responseEnd)"
+        )
         self.page.evaluate("() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))")
         self.page.evaluate(touch, ["pointermove", 1, 700])
         self.assertEqual(self.page.evaluate(width), before, "a finger that was lifted zooms nothing")
@@ -295,7 +312,9 @@ class ScoreTest(BrowserTest):
             }"""
         )
         self.assertGreater(while_moving, 0, "none was asked for while they flew by")
-        self.page.wait_for_function("() => document.querySelector('.score image[href]') && !document.querySelector('.score image[data-href]')")
+        self.page.wait_for_function(
+            "() => document.querySelector('.score image[href]') && !document.querySelector('.score image[data-href]')"
+        )
 
     def test_what_a_zoom_makes_ready_is_shown_whole_and_unstretched_in_the_end(self) -> None:
         self.import_show(long_show(60))
@@ -316,14 +335,21 @@ class ScoreTest(BrowserTest):
         self.assertIn("scaleX", stretched, "while the hand moves, what is drawn is stretched")
         self.page.wait_for_function("() => !document.querySelector('.sheet:not([aria-hidden])').style.transform")
         self.page.wait_for_function("() => !document.querySelector('.sheet[aria-hidden] [data-pick]')")
-        seen = scroll.evaluate("(node) => [...node.querySelectorAll('[data-pick=slide]')].filter((bar) => bar.getBoundingClientRect().top > 0).length")
+        seen = scroll.evaluate(
+            "(node) => [...node.querySelectorAll('[data-pick=slide]')].filter((bar) => "
+            "bar.getBoundingClientRect().top > 0).length"
+        )
         self.assertGreater(seen, 3)
 
     def test_a_slide_of_many_beats_leaves_the_stage_in_its_place_and_its_stops_are_walked_by_keyboard(self) -> None:
         show = example_a()
         first = show.slides[0]
         blinks = tuple(Build(f"b{n}", first.objects[0].id, "accents pulse", OnCue(f"c{n}", 1234)) for n in range(12))
-        self.import_show(msgspec.structs.replace(show, slides=(msgspec.structs.replace(first, order=(*first.order, *blinks)), *show.slides[1:])))
+        self.import_show(
+            msgspec.structs.replace(
+                show, slides=(msgspec.structs.replace(first, order=(*first.order, *blinks)), *show.slides[1:])
+            )
+        )
         stops = self.page.locator(".stops .along button")
         expect(stops).to_have_count(13)
         for shelf in (self.page.locator("#open-shelf"), self.page.locator(".theatre .canvas")):
@@ -357,7 +383,9 @@ class ScoreTest(BrowserTest):
             }"""
         )
         at = box["x"] + 4, box["y"] + box["height"] / 2
-        met = self.page.evaluate("([x, y]) => document.elementFromPoint(x, y).closest('[data-build]')?.dataset.build", list(at))
+        met = self.page.evaluate(
+            "([x, y]) => document.elementFromPoint(x, y).closest('[data-build]')?.dataset.build", list(at)
+        )
         self.assertTrue(met, "a hand would meet it")
         self.page.mouse.click(*at)
         expect(picked).to_have_count(0)
@@ -366,7 +394,10 @@ class ScoreTest(BrowserTest):
         held: list[Any] = []
         self.page.route("**/wave/200/*", lambda route: held.append(route))
         self.compose("esc-s")
-        heights = "() => [...document.querySelectorAll('.sheet:not([aria-hidden]) path[fill=\"#c69a4c\"]')].map((path) => path.getBBox().height)"
+        heights = (
+            "() => [...document.querySelectorAll('.sheet:not([aria-hidden]) "
+            'path[fill="#c69a4c"]\')].map((path) => path.getBBox().height)'
+        )
         self.page.wait_for_function(f"() => ({heights})().some((height) => height > 8)")
         for _ in range(6):
             self.page.get_by_role("button", name="See it larger").click()
@@ -375,16 +406,24 @@ class ScoreTest(BrowserTest):
         self.assertGreater(max(self.page.evaluate(heights)), 8)
         for route in held:
             route.continue_()
-        self.page.wait_for_function("() => performance.getEntriesByType('resource').some(({ name }) => name.includes('/wave/200/'))")
+        self.page.wait_for_function(
+            "() => performance.getEntriesByType('resource').some(({ name }) => name.includes('/wave/200/'))"
+        )
 
     def test_the_wave_of_the_music_is_read_more_finely_the_closer_it_is_looked_at(self) -> None:
         asked: list[str] = []
-        self.page.on("request", lambda request: asked.append(request.url.split("/wave/")[1]) if "/wave/" in request.url else None)
+        self.page.on(
+            "request", lambda request: asked.append(request.url.split("/wave/")[1]) if "/wave/" in request.url else None
+        )
         self.compose("esc-s")
-        heights = "() => [...document.querySelectorAll('.score path[fill=\"#c69a4c\"]')].map((path) => path.getBBox().height)"
+        heights = (
+            "() => [...document.querySelectorAll('.score path[fill=\"#c69a4c\"]')].map((path) => path.getBBox().height)"
+        )
         self.page.wait_for_function(f"() => ({heights})().some((height) => height > 8)")
         self.assertEqual({part.split("/")[0] for part in asked}, {"25"})
         for _ in range(6):
             self.page.get_by_role("button", name="See it larger").click()
-        self.page.wait_for_function("() => performance.getEntriesByType('resource').some(({ name }) => name.includes('/wave/200/'))")
+        self.page.wait_for_function(
+            "() => performance.getEntriesByType('resource').some(({ name }) => name.includes('/wave/200/'))"
+        )
         self.page.wait_for_function(f"() => ({heights})().some((height) => height > 8)")

@@ -33,7 +33,12 @@ class SectionTest(BrowserTest):
         show = self.copy_of_demo()
         page = self.page
         page.goto(f"{self.base}/shows/{show}/?slide=esc-s")
-        opens = lambda: {key: line["opens_section"] for key, line in self.score(show)["slides"].items() if line["opens_section"]}  # noqa: E731
+
+        def opens():
+            return {
+                key: line["opens_section"] for key, line in self.score(show)["slides"].items() if line["opens_section"]
+            }
+
         before = opens()
         page.get_by_role("button", name="Move the slide earlier").click()
         self.until(lambda: opens().get("two-s") == "How it keeps time" and "esc-s" not in opens())
@@ -94,17 +99,23 @@ class FilesTest(BrowserTest):
         page.goto(f"{self.base}/")
         shows = page.locator(".shows > li").count()
         page.goto(f"{self.base}/shows/start")
-        page.locator("#pdf").set_input_files({"name": "long.pdf", "mimeType": "application/pdf", "buffer": out.getvalue()})
+        page.locator("#pdf").set_input_files(
+            {"name": "long.pdf", "mimeType": "application/pdf", "buffer": out.getvalue()}
+        )
         line = page.get_by_role("status").filter(has_text="of 290 of long.pdf")
         expect(line).to_contain_text("left")
-        page.wait_for_function("() => Number(document.querySelector('[role=progressbar]')?.getAttribute('aria-valuenow')) > 0")
+        page.wait_for_function(
+            "() => Number(document.querySelector('[role=progressbar]')?.getAttribute('aria-valuenow')) > 0"
+        )
         line.get_by_role("button", name="Cancel").click()
         expect(page.locator("#pdf-said")).to_have_text("Nothing was made.")
         expect(page.get_by_role("progressbar")).to_have_count(0)
         page.goto(f"{self.base}/")
         self.assertEqual(page.locator(".shows > li").count(), shows)
 
-    def test_a_show_goes_out_as_a_presentation_and_the_presentation_becomes_a_show_with_losses_told_before(self) -> None:
+    def test_a_show_goes_out_as_a_presentation_and_the_presentation_becomes_a_show_with_losses_told_before(
+        self,
+    ) -> None:
         page, show = self.page, self.copy_of_demo()
         page.goto(f"{self.base}/shows/{show}/release")
         expect(page.locator("#weighs")).to_contain_text("As it is now it weighs")
@@ -117,13 +128,22 @@ class FilesTest(BrowserTest):
         self.assertEqual(download.value.suggested_filename, "the-orlmere-clock.odp")
         path = download.value.path()
         page.goto(f"{self.base}/shows/start")
-        page.locator("#presentation").set_input_files({"name": "half.odp", "mimeType": "", "buffer": path.read_bytes()[:3000]})
-        expect(page.locator("#presentation-said")).to_contain_text("“half.odp” is cut off or damaged. Nothing was made.")
-        page.locator("#presentation").set_input_files({"name": "clock.odp", "mimeType": "", "buffer": path.read_bytes()})
+        page.locator("#presentation").set_input_files(
+            {"name": "half.odp", "mimeType": "", "buffer": path.read_bytes()[:3000]}
+        )
+        expect(page.locator("#presentation-said")).to_contain_text(
+            "“half.odp” is cut off or damaged. Nothing was made."
+        )
+        page.locator("#presentation").set_input_files(
+            {"name": "clock.odp", "mimeType": "", "buffer": path.read_bytes()}
+        )
         page.wait_for_url("**/shows/*/")
         page.wait_for_selector(".score .build")
         made = self.score(page.url.rstrip("/").split("/")[-1])
-        self.assertEqual((len(made["order"]), made["settings"]["title"], made["length_ms"]), (9, "The Orlmere clock", self.score(show)["length_ms"]))
+        self.assertEqual(
+            (len(made["order"]), made["settings"]["title"], made["length_ms"]),
+            (9, "The Orlmere clock", self.score(show)["length_ms"]),
+        )
 
     def test_what_is_lost_of_a_presentation_is_read_before_it_becomes_slides_and_it_can_be_left(self) -> None:
         page = self.page
@@ -141,7 +161,9 @@ class FilesTest(BrowserTest):
     def test_an_outline_becomes_a_show_and_a_table_changes_its_times(self) -> None:
         page = self.page
         outline = b"# A talk\n\n## One\n\nSome words to read\n\n![x](y.png)\n\n## Two\n\n- and more\n"
-        page.locator("#outline").set_input_files({"name": "words.txt", "mimeType": "text/plain", "buffer": b"only words"})
+        page.locator("#outline").set_input_files(
+            {"name": "words.txt", "mimeType": "text/plain", "buffer": b"only words"}
+        )
         expect(page.locator("#outline-said")).to_contain_text("has no heading")
         page.locator("#outline").set_input_files({"name": "talk.md", "mimeType": "text/markdown", "buffer": outline})
         expect(page.get_by_role("dialog", name="“A talk”, 3 slides")).to_contain_text("EverywherePictures")
@@ -157,8 +179,12 @@ class FilesTest(BrowserTest):
         with page.expect_download() as download:
             page.get_by_role("link", name="Timings").click()
         self.assertEqual(download.value.suggested_filename, "a-talk-timings.csv")
-        page.get_by_label("Read timings from a table").set_input_files({"name": "t.csv", "mimeType": "text/csv", "buffer": b"slide;length_s\n2;4,5\n"})
+        page.get_by_label("Read timings from a table").set_input_files(
+            {"name": "t.csv", "mimeType": "text/csv", "buffer": b"slide;length_s\n2;4,5\n"}
+        )
         expect(page.get_by_role("status").last).to_contain_text("The show has the timings of t.csv now")
         self.assertEqual(self.score(show)["slides"]["s1"]["advance"]["after_ms"], 4500)
-        page.get_by_label("Read timings from a table").set_input_files({"name": "t.csv", "mimeType": "text/csv", "buffer": b"slide;length_s\n2;late\n"})
+        page.get_by_label("Read timings from a table").set_input_files(
+            {"name": "t.csv", "mimeType": "text/csv", "buffer": b"slide;length_s\n2;late\n"}
+        )
         expect(page.get_by_role("alert")).to_contain_text("line 2: “late” in the column length_s is no time in seconds")

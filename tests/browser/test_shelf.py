@@ -72,7 +72,13 @@ class ShelfTest(BrowserTest):
         self.until(lambda: next(a for a in self.score(show)["assets"] if a["id"] == "bell")["licence"] == "CC BY 4.0")
         before = next(o for o in self.slide(show, "bell-s")["objects"] if o["kind"] == "picture")
         detail.get_by_label("Replace it everywhere by").select_option(new)
-        after = self.until(lambda: (o := next(o for o in self.slide(show, "bell-s")["objects"] if o["kind"] == "picture"))["asset_id"] == new and o)
+        after = self.until(
+            lambda: (
+                (o := next(o for o in self.slide(show, "bell-s")["objects"] if o["kind"] == "picture"))["asset_id"]
+                == new
+                and o
+            )
+        )
         self.assertEqual({**after, "asset_id": "bell"}, before)
         detail.get_by_role("button", name="Take it off the shelf").click()
         self.until(lambda: "bell" not in [a["id"] for a in self.score(show)["assets"]])
@@ -91,7 +97,11 @@ class ShelfTest(BrowserTest):
     def test_a_hostile_svg_is_redrawn_and_told(self) -> None:
         show = self.open_shelf()
         shape = b'<rect width="40" height="20" fill="#8a2456"/>'
-        svg = b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20" onload="alert(1)"><script>alert(1)</script>' + shape + b"</svg>"
+        svg = (
+            b'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 40 20" onload="alert(1)"><script>alert(1)</script>'
+            + shape
+            + b"</svg>"
+        )
         self.choose({"name": "mark.svg", "mimeType": "image/svg+xml", "buffer": svg})
         expect(self.page.get_by_role("status").filter(has_text="redrawn without a script")).to_be_visible()
         asset = self.until(lambda: next((a for a in self.score(show)["assets"] if a["name"] == "mark"), None))
@@ -154,7 +164,9 @@ class CatalogueTest(BrowserTest):
         expect(found).to_contain_text("by Tibor Hale")
         found.get_by_role("button", name="Bring it").click()
         expect(found.get_by_role("button", name="On the shelf")).to_be_visible()
-        self.until(lambda: "“Ratchet” by Tibor Hale, CC0 1.0" in [asset["credit"] for asset in self.score(show)["assets"]])
+        self.until(
+            lambda: "“Ratchet” by Tibor Hale, CC0 1.0" in [asset["credit"] for asset in self.score(show)["assets"]]
+        )
         self.page.get_by_role("button", name="Shelf", exact=True).last.click()
         expect(self.page.locator(".tile[data-fresh] b")).to_have_text("Ratchet")
 
@@ -165,7 +177,9 @@ class CatalogueTest(BrowserTest):
         address = self.page.get_by_label("Address of a video")
         address.fill("https://clips.orlmere.example/watch/nothing-here")
         address.press("Enter")
-        expect(self.page.get_by_role("alert")).to_contain_text("There is no video at “https://clips.orlmere.example/watch/nothing-here”")
+        expect(self.page.get_by_role("alert")).to_contain_text(
+            "There is no video at “https://clips.orlmere.example/watch/nothing-here”"
+        )
         address.fill("https://clips.orlmere.example/watch/pendulum-swings")
         self.page.get_by_role("button", name="Bring the video").click()
         self.until(lambda: "Pendulum swings" in [asset["name"] for asset in self.score(show)["assets"]])
@@ -173,7 +187,10 @@ class CatalogueTest(BrowserTest):
     def test_a_catalogue_that_fails_says_so_and_can_be_asked_again(self) -> None:
         self.compose("esc-s")
         self.expected_complaints = ("503", "400")
-        sentence = "The catalogue cannot be asked now: It answered with an error (503). Nothing was changed; try again in a while."
+        sentence = (
+            "The catalogue cannot be asked now: It answered with an error (503). Nothing was changed; "
+            "try again in a while."
+        )
         self.page.route("**/catalogue?*", lambda route: route.fulfill(status=400, json={"error": sentence}))
         self.open()
         expect(self.page.locator(".catalogue").get_by_role("alert")).to_contain_text("cannot be asked now")

@@ -50,12 +50,16 @@ class SameSoundTest(BrowserTest):
     def film_levels(self, from_ms: int, seconds: int, show: Performance) -> np.ndarray:
         with tempfile.TemporaryDirectory() as folder:
             waltz = decode_to_file(MEDIA / "winders-waltz.ogg", Path(folder) / "waltz.raw")
-            samples = mixed(show.music, {"waltz": waltz}, sample_at(from_ms), seconds * 48_000, show.events)[:, 0].astype(np.float64)
+            samples = mixed(show.music, {"waltz": waltz}, sample_at(from_ms), seconds * 48_000, show.events)[
+                :, 0
+            ].astype(np.float64)
         return np.asarray(np.sqrt((samples.reshape(-1, PIECE) ** 2).mean(axis=1)))
 
     def same(self, from_ms: int, seconds: int, show: Show | None = None) -> None:
         performance = perform(show or orlmere())
-        given = json.loads(json.dumps(builtins_of(performance, {"waltz": "/shows/orlmere/media/waltz"}))) if show else None
+        given = (
+            json.loads(json.dumps(builtins_of(performance, {"waltz": "/shows/orlmere/media/waltz"}))) if show else None
+        )
         browser = np.array(self.page.evaluate(RENDER, [seconds, from_ms, PIECE, given]))
         film = self.film_levels(from_ms, seconds, performance)
         self.assertEqual(len(browser), len(film))
@@ -69,9 +73,15 @@ class SameSoundTest(BrowserTest):
         self.same(60_000, 22)
 
     def spoken(self) -> Show:
-        """Voices on three slides, the second right behind the first; our only sound, from somewhere in its middle, stands for speech."""
+        """Voices on three slides, the second right behind the first; our only sound, from somewhere in its middle,
+        stands for speech.
+        """
         show = orlmere()
-        for slide, voice in ((0, Voice("waltz", 7200, 4000, 1500, 3.0)), (1, Voice("waltz", 9000, 8000, 300)), (3, Voice("waltz", 6500, 2000, 2000, -4.0))):
+        for slide, voice in (
+            (0, Voice("waltz", 7200, 4000, 1500, 3.0)),
+            (1, Voice("waltz", 9000, 8000, 300)),
+            (3, Voice("waltz", 6500, 2000, 2000, -4.0)),
+        ):
             show = apply_edit(show, PutVoice(show.slides[slide].id, voice)).show
         return show
 
@@ -82,9 +92,19 @@ class SameSoundTest(BrowserTest):
         show = self.spoken()
         first, second, third = show.slides[:3]
         for edit in (
-            ChangeSlides((first.id,), {"transition": {**to_builtins(first.transition), "sound": {"asset_id": "waltz", "gain_db": -12, "keeps_on": True}}}),
+            ChangeSlides(
+                (first.id,),
+                {
+                    "transition": {
+                        **to_builtins(first.transition),
+                        "sound": {"asset_id": "waltz", "gain_db": -12, "keeps_on": True},
+                    }
+                },
+            ),
             ChangeBuild(second.id, second.order[0].id, {"sound": {"asset_id": "waltz", "gain_db": -3}}),
-            ChangeSlides((third.id,), {"transition": {**to_builtins(third.transition), "sound": {"asset_id": "waltz"}}}),
+            ChangeSlides(
+                (third.id,), {"transition": {**to_builtins(third.transition), "sound": {"asset_id": "waltz"}}}
+            ),
         ):
             show = apply_edit(show, edit).show
         self.same(0, 20, show)
@@ -212,9 +232,17 @@ HALF_AN_HOUR = """async ([show, seconds]) => {
 class TogetherTest(BrowserTest):
     def test_after_half_an_hour_of_pauses_and_jumps_sound_is_where_the_picture_is(self) -> None:
         show = orlmere()
-        for slide, voice in ((0, Voice("waltz", 7200, 4000, 1500)), (1, Voice("waltz", 9000, 8000, 300)), (3, Voice("waltz", 6500, 2000, 2000))):
+        for slide, voice in (
+            (0, Voice("waltz", 7200, 4000, 1500)),
+            (1, Voice("waltz", 9000, 8000, 300)),
+            (3, Voice("waltz", 6500, 2000, 2000)),
+        ):
             show = apply_edit(show, PutVoice(show.slides[slide].id, voice)).show
-        given = json.loads(json.dumps(builtins_of(perform(show), {asset.id: f"/shows/orlmere/media/{asset.id}" for asset in show.assets})))
+        given = json.loads(
+            json.dumps(
+                builtins_of(perform(show), {asset.id: f"/shows/orlmere/media/{asset.id}" for asset in show.assets})
+            )
+        )
         found = self.page.evaluate(HALF_AN_HOUR, [given, 1800])
         self.assertGreater(min(found["voices"], found["music"]), 200, "there was something to hear, again and again")
         self.assertLess(found["worst"], 40)

@@ -26,7 +26,9 @@ class StageTest(BrowserTest):
 
     def drag(self, selector: str, dx: float, dy: float, up: bool = True, keys: tuple[str, ...] = ()) -> None:
         """Drags by a way in px of the frame."""
-        scale = self.page.evaluate("document.querySelector('.theatre [data-stage]').getBoundingClientRect().width / 1280")
+        scale = self.page.evaluate(
+            "document.querySelector('.theatre [data-stage]').getBoundingClientRect().width / 1280"
+        )
         x, y = self.at(selector)
         for key in keys:
             self.page.keyboard.down(key)
@@ -41,13 +43,17 @@ class StageTest(BrowserTest):
 
     def pick(self, *ids: str) -> None:
         for number, object_id in enumerate(ids):
-            self.page.locator(f'.theatre [data-object="{object_id}"]').locator("path, text, image").first.click(modifiers=["Shift"] if number else [])
+            self.page.locator(f'.theatre [data-object="{object_id}"]').locator("path, text, image").first.click(
+                modifiers=["Shift"] if number else []
+            )
 
     def add(self, show: str, edit: dict[str, Any], seen: bool = True) -> None:
         """Makes an edit as somebody else would; the page shows it before this returns, unless it cannot know."""
         token = self.page.locator("meta[name=csrf]").get_attribute("content") or ""
         body = {"revision": self.score(show)["revision"], "edit": edit}
-        reply = self.page.request.post(f"{self.base}/shows/{show}/edit", data=body, headers={"X-CSRFToken": token, "Referer": self.base})
+        reply = self.page.request.post(
+            f"{self.base}/shows/{show}/edit", data=body, headers={"X-CSRFToken": token, "Referer": self.base}
+        )
         self.assertEqual(reply.status, 200, reply.text())
         if seen:
             self.page.wait_for_selector(f'#compose[data-revision="{reply.json()["revision"]}"]')
@@ -55,7 +61,10 @@ class StageTest(BrowserTest):
     def squares(self, show: str, *places: tuple[float, float], **more: Any) -> None:
         """Adds squares `s0`, `s1` ... of 60 px to the slide on the stage."""
         look = {"kind": "shape", "form": "rectangle", "fill": {"kind": "plain", "colour": "@second"}, **more}
-        shapes = [{**look, "id": f"s{n}", "name": f"Square {n}", "box": {"x": x, "y": y, "width": 60, "height": 60}} for n, (x, y) in enumerate(places)]
+        shapes = [
+            {**look, "id": f"s{n}", "name": f"Square {n}", "box": {"x": x, "y": y, "width": 60, "height": 60}}
+            for n, (x, y) in enumerate(places)
+        ]
         self.add(show, {"do": "add objects", "slide_id": "esc-s", "objects": shapes})
         self.page.wait_for_selector(f'.theatre [data-object="s{len(places) - 1}"]')
 
@@ -70,8 +79,20 @@ class PlacesTest(StageTest):
         expect(self.page.locator(".words-field")).to_have_text("The rope")
         self.page.keyboard.press("Escape")
         slide_id = self.score(show)["order"][3]
-        heading = self.until(lambda: next((o for o in self.slide(show, slide_id)["objects"] if o["paragraphs"][0]["runs"][0]["text"] == "The rope"), None))
-        self.assertEqual((heading["place"], heading["family"], heading["size_px"], heading["box"]["x"]), ("heading", "@heading", 52, 84))
+        heading = self.until(
+            lambda: next(
+                (
+                    o
+                    for o in self.slide(show, slide_id)["objects"]
+                    if o["paragraphs"][0]["runs"][0]["text"] == "The rope"
+                ),
+                None,
+            )
+        )
+        self.assertEqual(
+            (heading["place"], heading["family"], heading["size_px"], heading["box"]["x"]),
+            ("heading", "@heading", 52, 84),
+        )
         expect(self.page.locator(".empty-place")).to_have_count(2)
 
     def test_a_picture_dropped_on_an_empty_place_fits_it(self) -> None:
@@ -90,7 +111,9 @@ class PlacesTest(StageTest):
         self.page.locator(".theatre").dispatch_event("drop", {"dataTransfer": files, "clientX": x, "clientY": y})
         slide_id = self.score(show)["order"][3]
         item = self.until(lambda: next(iter(self.slide(show, slide_id)["objects"]), None))
-        self.assertEqual((item["place"], item["fit"], item["box"]["x"], item["box"]["width"]), ("picture", "cover", 666, 530))
+        self.assertEqual(
+            (item["place"], item["fit"], item["box"]["x"], item["box"]["width"]), ("picture", "cover", 666, 530)
+        )
         self.page.locator("#undo").click()
         self.until(lambda: not self.slide(show, slide_id)["objects"])
 
@@ -121,7 +144,9 @@ class SeveralTest(StageTest):
     def test_a_frame_drawn_over_several_picks_what_is_wholly_inside(self) -> None:
         show = self.compose("esc-s")
         self.squares(show, (100, 300), (200, 300), (300, 420))
-        scale = self.page.evaluate("document.querySelector('.theatre [data-stage]').getBoundingClientRect().width / 1280")
+        scale = self.page.evaluate(
+            "document.querySelector('.theatre [data-stage]').getBoundingClientRect().width / 1280"
+        )
         box = self.page.locator(".theatre [data-stage]").bounding_box()
         assert box
         self.page.mouse.move(box["x"] + 80 * scale, box["y"] + 280 * scale)
@@ -135,7 +160,12 @@ class SeveralTest(StageTest):
         self.squares(show, (100, 300), (200, 330))
         self.pick("s0", "s1")
         self.page.get_by_role("button", name="Group", exact=True).click()
-        self.until(lambda: self.objects(show)["s0"]["group"] and self.objects(show)["s0"]["group"] == self.objects(show)["s1"]["group"])
+        self.until(
+            lambda: (
+                self.objects(show)["s0"]["group"]
+                and self.objects(show)["s0"]["group"] == self.objects(show)["s1"]["group"]
+            )
+        )
         self.page.keyboard.press("Escape")
         self.pick("s1")
         expect(self.page.get_by_role("heading", name="Group of 2 objects")).to_be_visible()
@@ -176,20 +206,29 @@ class SeveralTest(StageTest):
         self.page.locator(f'.theatre [data-object="{ticks["id"]}"] text').first.click()
         self.page.keyboard.press("Shift+ArrowRight")
         self.page.keyboard.press("Shift+ArrowDown")
-        self.until(lambda: next(o for o in self.slide(show, copy)["objects"] if o["name"] == "Ticks")["box"]["y"] == 570)
+        self.until(
+            lambda: next(o for o in self.slide(show, copy)["objects"] if o["name"] == "Ticks")["box"]["y"] == 570
+        )
         self.drag(f'.theatre [data-object="{ticks["id"]}"] text', -7, 0, up=False)
         expect(self.page.locator(".frames .guides text").filter(has_text="on the slide before").first).to_be_visible()
         self.page.mouse.up()
         self.page.get_by_role("tab", name="Place").click()
         self.page.get_by_role("button", name="As on the slide before").click()
-        self.until(lambda: next(o for o in self.slide(show, copy)["objects"] if o["name"] == "Ticks")["box"] == ticks["box"])
+        self.until(
+            lambda: next(o for o in self.slide(show, copy)["objects"] if o["name"] == "Ticks")["box"] == ticks["box"]
+        )
 
     def test_a_handle_turns_in_steps_and_pulls_a_bubbles_tail(self) -> None:
         show = self.compose("esc-s")
         self.squares(show, (300, 380), form="bubble", corner_px=10)
         self.pick("s0")
         self.drag('[data-handle="turn"] .handle', 120, 40)
-        self.until(lambda: self.objects(show)["s0"]["box"]["turn_deg"] % 15 == 0 and self.objects(show)["s0"]["box"]["turn_deg"] > 0)
+        self.until(
+            lambda: (
+                self.objects(show)["s0"]["box"]["turn_deg"] % 15 == 0
+                and self.objects(show)["s0"]["box"]["turn_deg"] > 0
+            )
+        )
         self.page.keyboard.press("Control+z")
         self.until(lambda: self.objects(show)["s0"]["box"]["turn_deg"] == 0)
         self.drag('[data-handle="tail"] .handle', 90, -30)
@@ -284,7 +323,11 @@ class CopyTest(StageTest):
         self.page.keyboard.press("Shift+ArrowRight")
         self.until(lambda: self.objects(show)[first["id"]]["box"]["x"] == 140)
         self.page.keyboard.press("Control+d")
-        second = self.until(lambda: next((o for o in self.objects(show).values() if o["lineage"] == "s0" and o["id"] != first["id"]), None))
+        second = self.until(
+            lambda: next(
+                (o for o in self.objects(show).values() if o["lineage"] == "s0" and o["id"] != first["id"]), None
+            )
+        )
         self.assertEqual((second["box"]["x"], second["box"]["y"]), (180, 340))
 
     def test_objects_are_pasted_on_another_slide_in_the_same_place_and_in_another_show_with_their_picture(self) -> None:
@@ -294,7 +337,9 @@ class CopyTest(StageTest):
         self.page.keyboard.press("PageDown")
         expect(self.page.get_by_label("Name of the slide")).to_have_value("What we mended")
         self.page.keyboard.press("Control+v")
-        copy = self.until(lambda: next((o for o in self.slide(show, "men-s")["objects"] if o["kind"] == "picture"), None))
+        copy = self.until(
+            lambda: next((o for o in self.slide(show, "men-s")["objects"] if o["kind"] == "picture"), None)
+        )
         self.assertEqual((copy["box"]["x"], copy["box"]["y"]), (560, 84))
         self.page.goto(self.base + "/shows/start")
         self.page.get_by_label("Title of the new show").fill("Borrowed")
@@ -314,7 +359,10 @@ class CopyTest(StageTest):
         self.page.wait_for_selector(".theatre [data-object]")
         self.page.keyboard.press("Control+v")
         score = self.until(lambda: (s := self.score(other)) and len(s["order"]) == 11 and s)
-        self.assertEqual([score["slides"][key]["name"] for key in score["order"][:3]], ["Orlmere at noon", "Who winds it?", "The escapement"])
+        self.assertEqual(
+            [score["slides"][key]["name"] for key in score["order"][:3]],
+            ["Orlmere at noon", "Who winds it?", "The escapement"],
+        )
 
     def test_a_look_is_carried_to_another_object(self) -> None:
         show = self.compose("esc-s")
@@ -323,7 +371,9 @@ class CopyTest(StageTest):
         self.page.get_by_role("button", name="Copy the look").click()
         self.pick("esc-t")
         self.page.get_by_role("button", name="Look of Ticks").click()
-        self.until(lambda: self.objects(show)["esc-t"]["colour"] == "@accent" and self.objects(show)["esc-t"]["size_px"] == 40)
+        self.until(
+            lambda: self.objects(show)["esc-t"]["colour"] == "@accent" and self.objects(show)["esc-t"]["size_px"] == 40
+        )
 
     def paste(self, kinds: dict[str, str]) -> None:
         self.page.evaluate(
@@ -337,15 +387,23 @@ class CopyTest(StageTest):
 
     def test_a_whole_web_page_comes_in_as_clean_lines_and_lists(self) -> None:
         show = self.compose("esc-s")
-        html = "<html><body><script>alert(1)</script><h1 style='color:red'>The tower</h1><ul><li>Oil</li></ul></body></html>"
+        html = (
+            "<html><body><script>alert(1)</script><h1 style='color:red'>The "
+            "tower</h1><ul><li>Oil</li></ul></body></html>"
+        )
         self.paste({"text/html": html, "text/plain": "The tower\r\n\r\n• Oil\r\n  • and tallow\r\n1. Wind it\r\n"})
         item = self.until(lambda: next((o for o in self.objects(show).values() if o["name"] == "Pasted text"), None))
         found = [(p["runs"], p.get("list", "none"), p.get("level", 0)) for p in item["paragraphs"]]
         self.assertEqual(
             found,
-            [([{"text": "The tower"}], "none", 0), ([{"text": ""}], "none", 0), ([{"text": "Oil"}], "bullets", 0), ([{"text": "and tallow"}], "bullets", 1),
-             ([{"text": "Wind it"}], "numbers", 0)],
-        )  # fmt: skip
+            [
+                ([{"text": "The tower"}], "none", 0),
+                ([{"text": ""}], "none", 0),
+                ([{"text": "Oil"}], "bullets", 0),
+                ([{"text": "and tallow"}], "bullets", 1),
+                ([{"text": "Wind it"}], "numbers", 0),
+            ],
+        )
 
     def test_too_much_text_is_refused_with_the_limit_and_nothing_changes(self) -> None:
         show = self.compose("esc-s")
@@ -378,7 +436,10 @@ class WordsTest(StageTest):
         type_("and tallow")
         self.page.get_by_role("button", name="Done").click()
         paragraphs = self.until(lambda: (p := self.written(show)) and len(p) == 3 and p)
-        self.assertEqual(paragraphs[0]["runs"], [{"text": "Wind it every "}, {"text": "evening", "weight": 700, "highlight": "@raised"}])
+        self.assertEqual(
+            paragraphs[0]["runs"],
+            [{"text": "Wind it every "}, {"text": "evening", "weight": 700, "highlight": "@raised"}],
+        )
         self.assertEqual([(p.get("list"), p.get("level", 0)) for p in paragraphs[1:]], [("bullets", 0), ("bullets", 1)])
 
     def test_a_link_leads_out_of_the_show_when_it_is_pressed(self) -> None:
@@ -404,7 +465,12 @@ class WordsTest(StageTest):
         self.page.locator('.theatre [data-object="s0"] path').dblclick()
         self.page.keyboard.type("Oil")
         self.page.keyboard.press("Escape")
-        self.until(lambda: self.objects(show)["s0"]["paragraphs"] and self.objects(show)["s0"]["paragraphs"][0]["runs"][0]["text"] == "Oil")
+        self.until(
+            lambda: (
+                self.objects(show)["s0"]["paragraphs"]
+                and self.objects(show)["s0"]["paragraphs"][0]["runs"][0]["text"] == "Oil"
+            )
+        )
         expect(self.page.locator('.theatre [data-object="s0"] text')).to_have_text("Oil")
 
     def test_a_text_too_long_shrinks_and_says_when_it_can_no_longer_be_read(self) -> None:
@@ -423,7 +489,10 @@ class ThemeTest(StageTest):
         self.page.locator("#open-themes").click()
         self.page.locator('[data-theme="Night watch"]').click()
         expect(self.page.locator(".toast")).to_contain_text(
-            re.compile(r"“Night watch”: \d+ slides and \d+ objects follow the theme; \d+ backgrounds and \d+ objects set by hand stay")
+            re.compile(
+                r"“Night watch”: \d+ slides and \d+ objects follow the theme; \d+ backgrounds and \d+ "
+                r"objects set by hand stay"
+            )
         )
         self.assertEqual(self.score(show)["settings"]["theme"]["name"], "Night watch")
         self.page.get_by_label("Close the themes").click()

@@ -40,7 +40,9 @@ class VoiceTest(StageTest):
         self.assertEqual(voice["out_ms"], 7500)
         line = self.score(show)["slides"]["dial-s"]
         self.assertEqual((line["advance"]["rule"], line["schedule"]["length_ms"]), ("voice", 8100))
-        self.assertEqual(self.score(show)["starts_ms"]["bell-s"] - before["bell-s"], 8100 - 6000, "what comes after comes later")
+        self.assertEqual(
+            self.score(show)["starts_ms"]["bell-s"] - before["bell-s"], 8100 - 6000, "what comes after comes later"
+        )
         self.assertTrue(self.score(show)["music"][0]["ducking"])
         expect(self.page.locator('.score [data-voice="dial-s"]')).to_have_count(1)
         breath = self.page.get_by_label("Breath after the voice").first
@@ -85,10 +87,21 @@ class VoiceTest(StageTest):
 
     def test_numbered_files_find_their_slides_and_what_does_not_is_told_first(self) -> None:
         show = self.compose("dial-s")
-        files = [spoken("01 noon.wav", 2), spoken("03 wheel.wav", 3), spoken("3 again.wav", 1), spoken("hello.wav", 1), spoken("44.wav", 1)]
+        files = [
+            spoken("01 noon.wav", 2),
+            spoken("03 wheel.wav", 3),
+            spoken("3 again.wav", 1),
+            spoken("hello.wav", 1),
+            spoken("44.wav", 1),
+        ]
         self.page.get_by_label("Numbered voice files").set_input_files(files)
         dialog = self.page.get_by_role("dialog", name="Which voice goes where")
-        for words in ("number 2 is missing", "has no number in its name", "is number 44, but there are 9 slides", "has the number 3, as “03 wheel.wav” has"):
+        for words in (
+            "number 2 is missing",
+            "has no number in its name",
+            "is number 44, but there are 9 slides",
+            "has the number 3, as “03 wheel.wav” has",
+        ):
             expect(dialog.get_by_text(words)).to_be_visible()
         self.assertFalse(self.score(show)["voices"], "nothing has happened yet")
         dialog.get_by_role("button", name="Give 2 slides their voices").click()
@@ -133,7 +146,9 @@ class MusicTest(StageTest):
     def test_the_ends_of_music_are_pulled_to_bar_lines_and_its_fades_to_any_length(self) -> None:
         show = self.compose("dial-s")
         data = self.score(show)
-        widths = self.page.locator(".score [data-drag=bar]").evaluate_all("(nodes) => nodes.map((node) => Number(node.getAttribute('x')))")
+        widths = self.page.locator(".score [data-drag=bar]").evaluate_all(
+            "(nodes) => nodes.map((node) => Number(node.getAttribute('x')))"
+        )
         px_ms = (widths[1] - widths[0]) / (data["starts_ms"][data["order"][2]] - data["starts_ms"][data["order"][1]])
         back = (data["starts_ms"]["night-s"] - data["length_ms"] + 400) * px_ms
         self.pull("spanEnd", back)
@@ -161,7 +176,9 @@ class SilenceTest(StageTest):
             file.setsampwidth(2)
             file.setframerate(16_000)
             file.writeframes(np.concatenate([quiet, loud, quiet, quiet]).tobytes())
-        self.page.get_by_label("A voice file").set_input_files({"name": "quiet.wav", "mimeType": "audio/wav", "buffer": out.getvalue()})
+        self.page.get_by_label("A voice file").set_input_files(
+            {"name": "quiet.wav", "mimeType": "audio/wav", "buffer": out.getvalue()}
+        )
         self.until(lambda: self.slide(show, "dial-s")["voice"])
         expect(self.page.get_by_text(re.compile(r"Silence at its ends: 0\.9\d* s and 1\.9\d* s"))).to_be_visible()
         self.page.get_by_role("button", name="Cut it").click()
@@ -178,4 +195,9 @@ class CreditsTest(StageTest):
         before = [run["text"] for paragraph in text["paragraphs"] for run in paragraph["runs"]]
         self.assertIn("Winders' waltz", " ".join(before))
         self.page.get_by_label("Sound of the transition", exact=True).select_option(label="Bell")
-        self.until(lambda: "Bell" in " ".join(r["text"] for p in self.slide(show, last)["objects"][1]["paragraphs"] for r in p["runs"]))
+        self.until(
+            lambda: (
+                "Bell"
+                in " ".join(r["text"] for p in self.slide(show, last)["objects"][1]["paragraphs"] for r in p["runs"])
+            )
+        )

@@ -68,7 +68,14 @@ class WaysTest(BrowserTest):
 
     def test_a_slide_with_a_time_waits_on_cue_unless_it_goes_on_also_live(self) -> None:
         show = self.copy_of_demo()
-        self.edit(show, {"do": "change slides", "slide_ids": ["noon-s"], "changes": {"advance": {"rule": "after", "after_ms": 100}}})
+        self.edit(
+            show,
+            {
+                "do": "change slides",
+                "slide_ids": ["noon-s"],
+                "changes": {"advance": {"rule": "after", "after_ms": 100}},
+            },
+        )
         self.page.goto(f"{self.base}/shows/{show}/play?from=start&mode=on+cue")
         self.page.wait_for_selector('.house[data-slide="noon-s"][data-phase="wait"]')
         self.edit(show, {"do": "change slides", "slide_ids": ["noon-s"], "changes": {"also_live": True}})
@@ -82,7 +89,14 @@ class WaysTest(BrowserTest):
 
     def test_a_timing_is_followed_or_written_and_the_score_says_which(self) -> None:
         show = self.copy_of_demo()
-        self.edit(show, {"do": "change slides", "slide_ids": ["noon-s"], "changes": {"advance": {"rule": "cue", "cue_id": "noon-out", "hold_ms": None}}})
+        self.edit(
+            show,
+            {
+                "do": "change slides",
+                "slide_ids": ["noon-s"],
+                "changes": {"advance": {"rule": "cue", "cue_id": "noon-out", "hold_ms": None}},
+            },
+        )
         page = self.page
         token = page.locator("meta[name=csrf]").get_attribute("content") or ""
         events = [
@@ -110,7 +124,14 @@ class WaysTest(BrowserTest):
 
     def test_takes_that_were_compared_are_followed(self) -> None:
         show = self.copy_of_demo()
-        self.edit(show, {"do": "change slides", "slide_ids": ["noon-s"], "changes": {"advance": {"rule": "cue", "cue_id": "noon-out", "hold_ms": None}}})
+        self.edit(
+            show,
+            {
+                "do": "change slides",
+                "slide_ids": ["noon-s"],
+                "changes": {"advance": {"rule": "cue", "cue_id": "noon-out", "hold_ms": None}},
+            },
+        )
         page = self.page
         token = page.locator("meta[name=csrf]").get_attribute("content") or ""
         for waited_ms in (3000, 4600):
@@ -119,7 +140,11 @@ class WaysTest(BrowserTest):
                 {"event": "cued", "cue_id": "noon-out", "at_ms": 9000, "waited_ms": waited_ms},
                 {"event": "arrived", "slide_id": "who-s", "at_ms": 9000},
             ]
-            page.request.post(f"{self.base}/shows/{show}/takes", data={"events": events, "ended_ms": 12_000}, headers={"X-CSRFToken": token})
+            page.request.post(
+                f"{self.base}/shows/{show}/takes",
+                data={"events": events, "ended_ms": 12_000},
+                headers={"X-CSRFToken": token},
+            )
         page.goto(f"{self.base}/shows/{show}/rehearse")
         page.get_by_role("button", name="Compare the takes").click()
         page.get_by_label("How the show takes it").select_option("as the take this show follows")

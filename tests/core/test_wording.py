@@ -47,11 +47,20 @@ class OneLineTest(SimpleTestCase):
         self.assertEqual(Show("s", "\n").title, "Untitled show")
 
     def test_whatever_has_a_name_has_one_line_of_it(self) -> None:
-        """A new kind of thing with a name cannot be forgotten. A section takes its name from a slide; the others are named by the program."""
+        """A new kind of thing with a name cannot be forgotten.
+
+        A section takes its name from a slide; the others are named by the program.
+        """
         of_the_program = {"Transition", "LayoutPlace", "SlideLayout", "Section"}
-        kinds = [kind for kind in _structs() if "name" in kind.__struct_fields__ and kind.__module__.startswith("ritornel.core.document.")]
+        kinds = [
+            kind
+            for kind in _structs()
+            if "name" in kind.__struct_fields__ and kind.__module__.startswith("ritornel.core.document.")
+        ]
         self.assertIn(type(sound()), kinds)
-        self.assertEqual([kind.__name__ for kind in kinds if not issubclass(kind, Named) and kind.__name__ not in of_the_program], [])
+        self.assertEqual(
+            [kind.__name__ for kind in kinds if not issubclass(kind, Named) and kind.__name__ not in of_the_program], []
+        )
 
 
 def _structs() -> list[type]:

@@ -18,13 +18,17 @@ class DemoTest(SimpleTestCase):
         self.assertEqual({slide.transition.name for slide in show.slides}, {"cut", "dissolve", "push"})
         self.assertEqual({type(slide.advance) for slide in show.slides}, {AdvanceAfter, AdvanceOnCue})
         effects = {build.effect for slide in show.slides for build in slide.order}
-        self.assertEqual(effects, {"enters fade", "enters settle", "enters rise", "enters cut in", "leaves fade", "accents pulse"})
+        self.assertEqual(
+            effects, {"enters fade", "enters settle", "enters rise", "enters cut in", "leaves fade", "accents pulse"}
+        )
 
     def test_music_lies_under_all_of_it_and_waits_have_several_sources(self) -> None:
         staged = perform(orlmere())
         (span,) = staged.music
         self.assertEqual((span.start_ms, span.end_ms), (0, staged.schedule.length_ms))
-        self.assertEqual({wait.source for slide in staged.schedule.slides for wait in waits(slide)}, {"own hold", "default"})
+        self.assertEqual(
+            {wait.source for slide in staged.schedule.slides for wait in waits(slide)}, {"own hold", "default"}
+        )
 
     def test_no_slide_is_longer_than_its_maker_says(self) -> None:
         self.assertEqual([slide.extended_ms for slide in perform(orlmere()).schedule.slides], [0] * 9)

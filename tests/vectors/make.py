@@ -46,7 +46,7 @@ from ritornel.core.schedule.live import (
     stand_ready,
     waits_since_ms,
 )
-from ritornel.core.schedule.performance import Performance, builtins_of, perform, sight_at
+from ritornel.core.schedule.performance import Performance, builtins_of, frame_state_at, perform
 from ritornel.core.schedule.show_schedule import ShowSchedule, coming_slides, moment_at, renewed_at_ms
 from ritornel.core.schedule.snapping import nearest_ms
 from ritornel.core.sound.ducking import level_at
@@ -77,23 +77,35 @@ def finite(value: Any) -> Any:
 def beneath() -> Show:
     """A clip that runs on once beneath later beats."""
     second = pendulum().slides[1]
-    objects = tuple(msgspec.structs.replace(item, holds=False) if isinstance(item, Clip) else item for item in second.objects)
+    objects = tuple(
+        msgspec.structs.replace(item, holds=False) if isinstance(item, Clip) else item for item in second.objects
+    )
     return msgspec.structs.replace(pendulum(), slides=(msgspec.structs.replace(second, objects=objects),))
 
 
 def motion_vectors() -> dict[str, Any]:
     show = perform(orlmere())
     cases = []
-    for staged in (*show.slides, *perform(pendulum()).slides, *perform(beneath()).slides, *perform(every_effect()).slides):
+    for staged in (
+        *show.slides,
+        *perform(pendulum()).slides,
+        *perform(beneath()).slides,
+        *perform(every_effect()).slides,
+    ):
         begun = tuple(float(beat.start_ms) for beat in staged.schedule.beats)
         instants = [
             Instant(beat, since, begun[beat] + (since if since != float("inf") else 900), begun[: beat + 1])
-            for beat in range(len(begun)) for since in (-100.0, 0.0, 130.0, 500.0, 1111.0, float("inf"))
-        ]  # fmt: skip
+            for beat in range(len(begun))
+            for since in (-100.0, 0.0, 130.0, 500.0, 1111.0, float("inf"))
+        ]
         for motion in (*staged.tracks.motions, *filter(None, [staged.tracks.view])):
             values = [[finite(msgspec.to_builtins(at)), msgspec.to_builtins(values_at(motion, at))] for at in instants]
             cases.append({"motion": msgspec.to_builtins(motion), "values": values})
-    easing = [[list(curve), n / 20, eased(n / 20, curve)] for curve in [*PACES.values(), (0.42, 0, 0.58, 1)] for n in range(21)]
+    easing = [
+        [list(curve), n / 20, eased(n / 20, curve)]
+        for curve in [*PACES.values(), (0.42, 0, 0.58, 1)]
+        for n in range(21)
+    ]
     plays = [any(segment[2] == "played" for segment in case["motion"]["segments"]) for case in cases]
     kept = [case for number, case in enumerate(cases) if number % 2 == 0 or plays[number]]
     return {"easing": easing, "motions": kept + cases[-2 * len(EFFECTS) :]}
@@ -104,9 +116,24 @@ def mask_vectors() -> list[Any]:
     cases = []
     for kind in ("wipe", "iris", "blinds", "cells"):
         for reveal in (0.0, 0.013, 0.25, 0.5, 0.77, 1.0):
-            mask = Mask(kind, chance.choice([0.0, 90.0, 33.0, -120.0]), chance.randrange(2, 20), chance.choice([0.0, 0.2]))  # type: ignore[arg-type]
-            region = (chance.randrange(-20, 20), chance.randrange(-20, 20), chance.randrange(50, 1280), chance.randrange(50, 720))
-            cases.append([msgspec.to_builtins(mask), reveal, region, mask_outline(mask, reveal, region), soft_edge(mask, reveal, region)])
+            mask = Mask(
+                kind, chance.choice([0.0, 90.0, 33.0, -120.0]), chance.randrange(2, 20), chance.choice([0.0, 0.2])
+            )  # type: ignore[arg-type]
+            region = (
+                chance.randrange(-20, 20),
+                chance.randrange(-20, 20),
+                chance.randrange(50, 1280),
+                chance.randrange(50, 720),
+            )
+            cases.append(
+                [
+                    msgspec.to_builtins(mask),
+                    reveal,
+                    region,
+                    mask_outline(mask, reveal, region),
+                    soft_edge(mask, reveal, region),
+                ]
+            )
     return cases
 
 
@@ -115,9 +142,12 @@ def depth_vectors() -> list[Any]:
     cases: list[Any] = []
     for _ in range(60):
         values = Values(
-            yaw=float(chance.choice([0, 30, -45, 90, 117, -160])), pitch=float(chance.choice([0, 0, 20, -75, 90])), x=float(chance.randrange(-99, 99)),
-            y=float(chance.randrange(-99, 99)), hinge=chance.choice([None, (0.0, 360.0, 0.0), (640.0, 360.0, -640.0), (100.0, 720.0, 80.0)]),
-        )  # fmt: skip
+            yaw=float(chance.choice([0, 30, -45, 90, 117, -160])),
+            pitch=float(chance.choice([0, 0, 20, -75, 90])),
+            x=float(chance.randrange(-99, 99)),
+            y=float(chance.randrange(-99, 99)),
+            hinge=chance.choice([None, (0.0, 360.0, 0.0), (640.0, 360.0, -640.0), (100.0, 720.0, 80.0)]),
+        )
         width, height = chance.choice([(1280, 720), (720, 1280), (800, 600)])
         cases.append([msgspec.to_builtins(values), width, height, homography(values, width, height)])
     return cases
@@ -128,17 +158,24 @@ def event_vectors() -> list[Any]:
     cases: list[Any] = []
     for _ in range(60):
         events = [chance.randrange(0, 5000, 50) for _ in range(chance.randrange(0, 12))]
-        at, reach = chance.choice([chance.randrange(0, 5000), chance.randrange(0, 5000, 25)]), chance.choice([0, 30, 200])
+        at, reach = (
+            chance.choice([chance.randrange(0, 5000), chance.randrange(0, 5000, 25)]),
+            chance.choice([0, 30, 200]),
+        )
         cases.append([at, events, reach, nearest_ms(at, events, reach)])
     return cases
 
 
 def spoken(end: Literal["hold", "loop", "black"]) -> Show:
-    """Worked example A with what a live run can meet: a slide with a voice, and one that goes on by itself also live."""
+    """Worked example A with what a live run can meet: a slide with a voice, and one that goes on by itself also
+    live.
+    """
     show = with_music(example_a(end=end))
     one, two, three = show.slides
     # The camera runs with its slide, so it moves while the slide comes in, from 4 200 to 5 000 on the show's clock.
-    camera = Clip("camera", "Camera", Box(900, 400, 200, 150), "face", muted=True, holds=False, with_slide=True, out_ms=9000)
+    camera = Clip(
+        "camera", "Camera", Box(900, 400, 200, 150), "face", muted=True, holds=False, with_slide=True, out_ms=9000
+    )
     voiced = msgspec.structs.replace(two, voice=Voice("voice", 9000, marks={}), objects=(*two.objects, camera))
     face = Asset("face", "Camera", "cd" * 32, "video/mp4", 1000, 640, 480, lasts_ms=9000, silent=True)
     slides = (msgspec.structs.replace(one, also_live=True), voiced, three)
@@ -165,14 +202,45 @@ def live_vectors() -> list[dict[str, Any]]:
                 steps.append({"press": press, "now_ms": now, **live_told(show, state, now)})
             runs.append(steps)
         moments = []
-        for at in (0, 400, 799, 800, 1500, 5000, 5250, 7500, 12_000, 14_199, 14_200, 32_399, 32_400, 32_700, 33_000, 40_000):
-            sight = sight_at(show, float(at), at < show.schedule.length_ms)
+        for at in (
+            0,
+            400,
+            799,
+            800,
+            1500,
+            5000,
+            5250,
+            7500,
+            12_000,
+            14_199,
+            14_200,
+            32_399,
+            32_400,
+            32_700,
+            33_000,
+            40_000,
+        ):
+            frame_state = frame_state_at(show, float(at), at < show.schedule.length_ms)
             layers = [
-                {"index": layer.index, "values": msgspec.to_builtins(layer.values), "objects": {key[0]: msgspec.to_builtins(v) for key, v in layer.objects}}
-                for layer in sight.layers
+                {
+                    "index": layer.index,
+                    "values": msgspec.to_builtins(layer.values),
+                    "objects": {key[0]: msgspec.to_builtins(v) for key, v in layer.objects},
+                }
+                for layer in frame_state.layers
             ]
-            moments.append({"at_ms": at, "moment": msgspec.to_builtins(moment_at(show.schedule, at)), "layers": layers, "blackness": sight.blackness})
-        stands = [[index, beat, msgspec.to_builtins(stand(show, index, beat, 9000.0))] for index, beat in ((0, 0), (1, 0), (1, 2))]
+            moments.append(
+                {
+                    "at_ms": at,
+                    "moment": msgspec.to_builtins(moment_at(show.schedule, at)),
+                    "layers": layers,
+                    "blackness": frame_state.blackness,
+                }
+            )
+        stands = [
+            [index, beat, msgspec.to_builtins(stand(show, index, beat, 9000.0))]
+            for index, beat in ((0, 0), (1, 0), (1, 2))
+        ]
         result.append({"show": builtins_of(show, {}), "runs": runs, "moments": moments, "stands": stands})
     return result
 
@@ -185,9 +253,14 @@ def live_table_vectors() -> dict[str, Any]:
 def live_told(show: Performance, state: LiveState, now_ms: float) -> dict[str, Any]:
     """All that is told of a state, a little later."""
     return {
-        "state": msgspec.to_builtins(state), "since_ms": finite(since_ms(state, now_ms + 100)), "waits_ms": waits_since_ms(show, state, now_ms + 5000),
-        "cue_id": next_cue_id(show, state), "goes_on_at_ms": goes_on_at_ms(show, state), "step": next_step(show, state), "alone": goes_on_alone(show, state),
-    }  # fmt: skip
+        "state": msgspec.to_builtins(state),
+        "since_ms": finite(since_ms(state, now_ms + 100)),
+        "waits_ms": waits_since_ms(show, state, now_ms + 5000),
+        "cue_id": next_cue_id(show, state),
+        "goes_on_at_ms": goes_on_at_ms(show, state),
+        "step": next_step(show, state),
+        "alone": goes_on_alone(show, state),
+    }
 
 
 def time_vectors() -> dict[str, Any]:
@@ -198,7 +271,10 @@ def time_vectors() -> dict[str, Any]:
     for _ in range(600):
         typed.append("".join(chance.choice(signs) for _ in range(chance.randrange(1, 9))))
         typed.append(f"{chance.randrange(100)}.{chance.randrange(10 ** chance.randrange(1, 8))}")
-        typed.append(f"{chance.randrange(30)}:{chance.randrange(75):02d}:{chance.randrange(75)}{chance.choice(('', '.5', '.25049', ',9995'))}")
+        typed.append(
+            f"{chance.randrange(30)}:{chance.randrange(75):02d}:{chance.randrange(75)}"
+            f"{chance.choice(('', '.5', '.25049', ',9995'))}"
+        )
     parse = []
     for text in typed:
         try:
@@ -208,8 +284,10 @@ def time_vectors() -> dict[str, Any]:
     written = [chance.randrange(10 ** chance.randrange(1, 9)) for _ in range(400)]
     halves = [chance.randrange(-(10**6), 10**6) / 4 for _ in range(200)]
     return {
-        "parse": parse, "write": [[ms, seconds_text(ms), clock_text(ms)] for ms in written], "round": [[value, round_half_up(value)] for value in halves],
-    }  # fmt: skip
+        "parse": parse,
+        "write": [[ms, seconds_text(ms), clock_text(ms)] for ms in written],
+        "round": [[value, round_half_up(value)] for value in halves],
+    }
 
 
 def pace_vectors() -> dict[str, Any]:
@@ -217,7 +295,17 @@ def pace_vectors() -> dict[str, Any]:
     chance = random.Random(14)
     slips = [tuple(chance.randrange(0, 90_000) for _ in range(4)) for _ in range(150)]
     ends = [tuple(chance.randrange(0, 90_000) for _ in range(5)) for _ in range(150)]
-    told = [0, 1499, 1500, -1499, -1500, 119_999, 120_000, 120_001, *(chance.randrange(-700_000, 1_200_000) for _ in range(200))]
+    told = [
+        0,
+        1499,
+        1500,
+        -1499,
+        -1500,
+        119_999,
+        120_000,
+        120_001,
+        *(chance.randrange(-700_000, 1_200_000) for _ in range(200)),
+    ]
     return {
         "slips": [[*times, slip_ms(*times)] for times in slips],
         "ends": [[*times, ends_after_ms(*times)] for times in ends],
@@ -230,24 +318,55 @@ def coming_vectors() -> dict[str, Any]:
     """Which slides are fetched, and when a newer edition is taken in."""
     ends: tuple[Literal["hold", "loop", "black"], ...] = ("hold", "loop", "black")
     schedules = [ShowSchedule((), (), length, length, end) for end in ends for length in (0, 32_400)]
-    renewed = [[to.end, to.length_ms, at, renewed_at_ms(to, at)] for to in schedules for at in (-5.0, 0.0, 32_399.5, 32_400.0, 64_800.0, 100_000.25)]
-    return {"slides": [[count, index, list(coming_slides(count, index))] for count in (1, 5, 12) for index in range(count)], "renewed": renewed}
+    renewed = [
+        [to.end, to.length_ms, at, renewed_at_ms(to, at)]
+        for to in schedules
+        for at in (-5.0, 0.0, 32_399.5, 32_400.0, 64_800.0, 100_000.25)
+    ]
+    return {
+        "slides": [[count, index, list(coming_slides(count, index))] for count in (1, 5, 12) for index in range(count)],
+        "renewed": renewed,
+    }
 
 
 def snapping_vectors() -> dict[str, Any]:
     slide = orlmere().slides[2]
     ids = [item.id for item in slide.objects]
-    beside = [("on the slide before", slide.objects[0], Box(90, 70, 600, 70)), ("on the slide after", slide.objects[1], Box(300, 400, 120, 120))]
+    beside = [
+        ("on the slide before", slide.objects[0], Box(90, 70, 600, 70)),
+        ("on the slide after", slide.objects[1], Box(300, 400, 120, 120)),
+    ]
     guides = guides_of(slide, Frame(), beside)
     chance = random.Random(5)
     moves, pulls = [], []
     for number in range(90):
-        box = Box(chance.randrange(0, 1100), chance.randrange(0, 600), chance.randrange(20, 400), chance.randrange(20, 300))
+        box = Box(
+            chance.randrange(0, 1100), chance.randrange(0, 600), chance.randrange(20, 400), chance.randrange(20, 300)
+        )
         moving = chance.sample(ids, 2) if number % 3 else [slide.objects[number % 2].id]
         reach = chance.choice([2.0, 8.0, 20.0])
-        moves.append([msgspec.to_builtins(box), moving, reach, msgspec.to_builtins(snapped(box, guides, frozenset(moving), reach))])
-        handle, way = (chance.choice([0.0, 0.5, 1.0]), chance.choice([0.0, 0.5, 1.0])), (chance.randrange(-40, 40), chance.randrange(-40, 40))
-        pulls.append([msgspec.to_builtins(box), handle, way, moving, reach, msgspec.to_builtins(pulled_to(box, handle, way, guides, frozenset(moving), reach))])
+        moves.append(
+            [
+                msgspec.to_builtins(box),
+                moving,
+                reach,
+                msgspec.to_builtins(snapped(box, guides, frozenset(moving), reach)),
+            ]
+        )
+        handle, way = (
+            (chance.choice([0.0, 0.5, 1.0]), chance.choice([0.0, 0.5, 1.0])),
+            (chance.randrange(-40, 40), chance.randrange(-40, 40)),
+        )
+        pulls.append(
+            [
+                msgspec.to_builtins(box),
+                handle,
+                way,
+                moving,
+                reach,
+                msgspec.to_builtins(pulled_to(box, handle, way, guides, frozenset(moving), reach)),
+            ]
+        )
     return {"guides": msgspec.to_builtins(guides), "moves": moves, "pulls": pulls}
 
 
@@ -256,9 +375,16 @@ def sizing_vectors() -> dict[str, Any]:
     pulls, turns, scales = [], [], []
     for number in range(80):
         box = Box(
-            chance.randrange(0, 900), chance.randrange(0, 500), chance.randrange(10, 400), chance.randrange(10, 300), chance.choice([0, 0, 30, -117.5, 200])
+            chance.randrange(0, 900),
+            chance.randrange(0, 500),
+            chance.randrange(10, 400),
+            chance.randrange(10, 300),
+            chance.choice([0, 0, 30, -117.5, 200]),
         )
-        handle, way = (chance.choice([0.0, 0.5, 1.0]), chance.choice([0.0, 0.5, 1.0])), (chance.randrange(-300, 300), chance.randrange(-300, 300))
+        handle, way = (
+            (chance.choice([0.0, 0.5, 1.0]), chance.choice([0.0, 0.5, 1.0])),
+            (chance.randrange(-300, 300), chance.randrange(-300, 300)),
+        )
         keep = number % 2 == 0
         pulls.append([msgspec.to_builtins(box), handle, way, keep, msgspec.to_builtins(pulled(box, handle, way, keep))])
         pointer, step = (chance.randrange(-200, 1400), chance.randrange(-200, 900)), chance.choice([0.0, 15.0])
@@ -273,12 +399,18 @@ def drawing_vectors() -> list[Any]:
     cases = []
     for _ in range(40):
         strokes = tuple(
-            InkStroke("plum", tuple((float(chance.randrange(0, 300)), float(chance.randrange(0, 200))) for _ in range(chance.randrange(1, 5)))) for _ in range(4)
+            InkStroke(
+                "plum",
+                tuple(
+                    (float(chance.randrange(0, 300)), float(chance.randrange(0, 200)))
+                    for _ in range(chance.randrange(1, 5))
+                ),
+            )
+            for _ in range(4)
         )
         x, y = chance.randrange(0, 300), chance.randrange(0, 200)
         cases.append([msgspec.to_builtins(strokes), x, y, 16, msgspec.to_builtins(rubbed_out(strokes, x, y, 16))])
     return cases
-
 
 
 def recording_vectors() -> dict[str, Any]:
@@ -286,7 +418,8 @@ def recording_vectors() -> dict[str, Any]:
     rng = random.Random(14)
     levels = [(mean, peak) for mean in (-60.0, -30.1, -30.0, -20.0, -12.0, -11.9) for peak in (-40.0, -3.0, -2.9, 0.0)]
     placements = [
-        Placement(rng.choice(("round", "rectangle")), rng.uniform(0, 100), rng.uniform(0, 100), rng.uniform(5, 100)) for _ in range(12)  # type: ignore[arg-type]
+        Placement(rng.choice(("round", "rectangle")), rng.uniform(0, 100), rng.uniform(0, 100), rng.uniform(5, 100))
+        for _ in range(12)  # type: ignore[arg-type]
     ]
     frames = (Frame(), Frame(1024, 768), Frame(720, 1280))
     # Most lie near one of the three places, on both sides of the limit of 1.6 %.
@@ -299,13 +432,21 @@ def recording_vectors() -> dict[str, Any]:
         for number in range(rng.randrange(1, 12)):
             slide = rng.choice("abc")
             arrives = not number or rng.random() < 0.4
-            events.append(Arrived(slide, at_ms) if arrives else Cued(rng.choice(("q1", "q2", "a-out", f"leave-{slide}")), at_ms, rng.randrange(900)))
+            events.append(
+                Arrived(slide, at_ms)
+                if arrives
+                else Cued(rng.choice(("q1", "q2", "a-out", f"leave-{slide}")), at_ms, rng.randrange(900))
+            )
             at_ms += rng.randrange(0, 3000)
         takes.append(Take(tuple(events), rng.choice((at_ms, at_ms // 2))))
     leaving = {"a": "a-out"}
     return {
         "levels": [(mean, peak, level_words(mean, peak)) for mean, peak in levels],
-        "boxes": [msgspec.to_builtins((frame, placement, camera_box(frame, placement))) for frame in frames for placement in placements],
+        "boxes": [
+            msgspec.to_builtins((frame, placement, camera_box(frame, placement)))
+            for frame in frames
+            for placement in placements
+        ],
         "snaps": [(value, half, snapped_pct(value, half)) for value, half in snaps],
         "pieces": [msgspec.to_builtins((take, leaving, pieces_of(take, leaving))) for take in takes],
     }
@@ -314,7 +455,11 @@ def recording_vectors() -> dict[str, Any]:
 def word_vectors() -> list[Any]:
     """Counts in words."""
     counts = (0, 1, 2, 11, 21, 1000)
-    return [[count, noun, plural, count_text(count, noun, plural)] for count in counts for noun, plural in (("slide", ""), ("entry", "entries"))]
+    return [
+        [count, noun, plural, count_text(count, noun, plural)]
+        for count in counts
+        for noun, plural in (("slide", ""), ("entry", "entries"))
+    ]
 
 
 def player_vectors() -> dict[str, Any]:
@@ -327,31 +472,59 @@ def player_vectors() -> dict[str, Any]:
         out_ms = in_ms + chance.randrange(1, 9000)
         rate_pct = chance.choice((100, 25, 150, 400, chance.randrange(25, 401)))
         clips.append({"in_ms": in_ms, "out_ms": out_ms, "rate_pct": rate_pct})
-        passes.append(Clip("c", "Pendulum", Box(0, 0, 10, 10), "pendulum", out_ms=out_ms, in_ms=in_ms, rate_pct=rate_pct).pass_ms)
+        passes.append(
+            Clip("c", "Pendulum", Box(0, 0, 10, 10), "pendulum", out_ms=out_ms, in_ms=in_ms, rate_pct=rate_pct).pass_ms
+        )
         bounds = sorted(chance.sample(range(in_ms, out_ms + 8), 4)) if out_ms - in_ms > 4 else [in_ms, out_ms]
-        spoken = tuple(Caption(one, other, f"words {number}") for number, (one, other) in enumerate(zip(bounds[::2], bounds[1::2], strict=True)))
+        spoken = tuple(
+            Caption(one, other, f"words {number}")
+            for number, (one, other) in enumerate(zip(bounds[::2], bounds[1::2], strict=True))
+        )
         mark = msgspec.structs.replace(CLIP_MARK, in_ms=in_ms, out_ms=out_ms, captions=spoken)
         for played in (None, -0.1, 0.0, chance.random(), chance.random(), 1.0):
             captions.append([msgspec.to_builtins(mark), played, mark.caption_at(played)])
-        points = tuple((at, chance.choice((0.0, -9.0, -14.5))) for at in sorted(chance.sample(range(8000), chance.randrange(0, 6))))
-        levels += [[points, at, level_at(points, at)] for at in (chance.uniform(-500, 9000), *(float(at) for at, _ in points[:2]))]
-        texts = ["".join(chance.choice(("a", "é", "\N{BELL}", " ")) for _ in range(chance.randrange(0, 9))) for _ in range(3)]
-        typing = Typing.of([PartDrawing(None, 0, 0, tuple(msgspec.structs.replace(TEXT_MARK, text=text) for text in texts))], share := chance.random())
+        points = tuple(
+            (at, chance.choice((0.0, -9.0, -14.5))) for at in sorted(chance.sample(range(8000), chance.randrange(0, 6)))
+        )
+        levels += [
+            [points, at, level_at(points, at)]
+            for at in (chance.uniform(-500, 9000), *(float(at) for at, _ in points[:2]))
+        ]
+        texts = [
+            "".join(chance.choice(("a", "é", "\N{BELL}", " ")) for _ in range(chance.randrange(0, 9))) for _ in range(3)
+        ]
+        typing = Typing.of(
+            [PartDrawing(None, 0, 0, tuple(msgspec.structs.replace(TEXT_MARK, text=text) for text in texts))],
+            share := chance.random(),
+        )
         letters.append([texts, share, [typing.take(msgspec.structs.replace(TEXT_MARK, text=text)) for text in texts]])
     return {
         "passes": [[clip, pass_ms] for clip, pass_ms in zip(clips, passes, strict=True)],
         "sounds": [[clip["rate_pct"], sound_key("pendulum", clip["rate_pct"])] for clip in clips],
-        "captions": captions, "levels": levels, "letters": letters,
+        "captions": captions,
+        "levels": levels,
+        "letters": letters,
         "filled": [[n / 40, filled_share(n / 40)] for n in range(41)],
-    }  # fmt: skip
+    }
 
 
 VECTORS = {
-    "words": word_vectors, "players": player_vectors,
-    "snapping": snapping_vectors, "sizing": sizing_vectors, "motion": motion_vectors, "masks": mask_vectors, "depth": depth_vectors,
-    "drawings": drawing_vectors, "events": event_vectors, "live": live_vectors, "live_table": live_table_vectors,
-    "recording": recording_vectors, "times": time_vectors, "pace": pace_vectors, "coming": coming_vectors,
-}  # fmt: skip
+    "words": word_vectors,
+    "players": player_vectors,
+    "snapping": snapping_vectors,
+    "sizing": sizing_vectors,
+    "motion": motion_vectors,
+    "masks": mask_vectors,
+    "depth": depth_vectors,
+    "drawings": drawing_vectors,
+    "events": event_vectors,
+    "live": live_vectors,
+    "live_table": live_table_vectors,
+    "recording": recording_vectors,
+    "times": time_vectors,
+    "pace": pace_vectors,
+    "coming": coming_vectors,
+}
 
 if __name__ == "__main__":
     for name, make in VECTORS.items():

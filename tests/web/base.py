@@ -38,7 +38,9 @@ class WebTest(TestCase):
         limiter.cache_clear()
         folder = Path(tempfile.mkdtemp(prefix="ritornel-media-"))
         self.addCleanup(shutil.rmtree, folder, ignore_errors=True)
-        storages = {name: {**entry, "OPTIONS": {**entry.get("OPTIONS", {})}} for name, entry in settings.STORAGES.items()}
+        storages = {
+            name: {**entry, "OPTIONS": {**entry.get("OPTIONS", {})}} for name, entry in settings.STORAGES.items()
+        }
         for name in ("default", "films"):
             storages[name]["OPTIONS"]["location"] = folder / name
         override = override_settings(STORAGES=storages, VAR=folder, PASSWORD_HASHERS=QUICK_HASHERS)

@@ -28,7 +28,9 @@ ACTS = {"editor": "edit", "recorder": "record", "commenter": "comment", "watcher
 MEMBERS = ("owner", "editor", "recorder", "commenter", "watcher")
 SIGNED_IN = (*MEMBERS, "withdrawn", "other")
 ROLES = (*SIGNED_IN, "guest", "shut out", "stranger")
-"""`withdrawn` was an editor and started a run; a `guest` is let into the release by a link, and so was who is `shut out`."""
+"""`withdrawn` was an editor and started a run; a `guest` is let into the release by a link, and so was who is `shut
+out`.
+"""
 
 
 class CastTest(RecordingWebTest):
@@ -41,7 +43,11 @@ class CastTest(RecordingWebTest):
         patched.start()
         self.clients = {role: Client() for role in ROLES}
         self.clients["owner"] = self.client
-        self.people = {"owner": self.ines, "other": self.odo, **{role: User.objects.create(username=role) for role in ACTS}}
+        self.people = {
+            "owner": self.ines,
+            "other": self.odo,
+            **{role: User.objects.create(username=role) for role in ACTS},
+        }
         for role in SIGNED_IN:
             self.clients[role].force_login(self.people[role])
         self.named = {**self._invited(), **self._released(), **self._kept()}
@@ -49,8 +55,15 @@ class CastTest(RecordingWebTest):
     def _invited(self) -> dict[str, Any]:
         entries = {}
         for role, act in ACTS.items():
-            known = {"by": self.ines, "address": f"{role}@orlmere.example", "role": act, "section": "esc-s" if role == "recorder" else ""}
-            entries[role] = Invitation.objects.create(show=self.row, person=self.people[role], accepted_at=timezone.now(), **known)
+            known = {
+                "by": self.ines,
+                "address": f"{role}@orlmere.example",
+                "role": act,
+                "section": "esc-s" if role == "recorder" else "",
+            }
+            entries[role] = Invitation.objects.create(
+                show=self.row, person=self.people[role], accepted_at=timezone.now(), **known
+            )
         left = Run.objects.create(show=self.row, person=self.people["withdrawn"])
         entries["withdrawn"].withdrawn_at = timezone.now()
         entries["withdrawn"].save()
@@ -63,7 +76,9 @@ class CastTest(RecordingWebTest):
             "remote": run.remote_code,
             "left_house": left.house_code,
             "left_remote": left.remote_code,
-            "comment": Comment.objects.create(show=self.row, person=self.people["commenter"], slide_id="esc-s", text="Slower?").pk,
+            "comment": Comment.objects.create(
+                show=self.row, person=self.people["commenter"], slide_id="esc-s", text="Slower?"
+            ).pk,
             "address_pk": ProvenAddress.objects.create(address="ines@orlmere.example", person=self.ines).pk,
         }
 
@@ -71,7 +86,10 @@ class CastTest(RecordingWebTest):
         self.post("/shows/clock/editions")
         release = Release.objects.get()
         self.post("/shows/clock/release/settings", {"audience": "invited"})
-        guests = {role: Guest.objects.create(release=release, address=f"{role.split()[0]}@elsewhere.example") for role in ("guest", "shut out")}
+        guests = {
+            role: Guest.objects.create(release=release, address=f"{role.split()[0]}@elsewhere.example")
+            for role in ("guest", "shut out")
+        }
         for role, guest in guests.items():
             self.clients[role].get(f"/s/{release.address}/for/{guest.code}/")
         guests["shut out"].withdrawn_at = timezone.now()
@@ -82,7 +100,11 @@ class CastTest(RecordingWebTest):
         failed = FilmJob.objects.create(show=self.row, person=self.ines, document=b"", state="failed")
         waiting = FilmJob.objects.create(show=self.row, person=self.ines, document=b"")
         self.post(f"/shows/clock/films/{job.pk}/hand-in", {"to": "odo"})
-        picture = next(name for name in self.client.get(f"/s/{release.address}/1/performance.json").json()["media"].values() if name.endswith(".jpg"))
+        picture = next(
+            name
+            for name in self.client.get(f"/s/{release.address}/1/performance.json").json()["media"].values()
+            if name.endswith(".jpg")
+        )
         other = Show(id="bells", owner=self.ines)
         create_rows(other, blank_show("bells", "The bells of Orlmere"))
         domain = Release.objects.create(show=other, audience="domain", domain="orlmere.example")
@@ -102,9 +124,19 @@ class CastTest(RecordingWebTest):
     def _kept(self) -> dict[str, Any]:
         self.client.post("/shows/from-pdf", {"file": SimpleUploadedFile("a.pdf", b"%PDF-1.7 nothing")})
         recording = self.recorded()
-        added = self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile("turns.mp4", footage(12, codec="mpeg4"))}).json()["asset"]
+        added = self.client.post(
+            "/shows/clock/shelf", {"file": SimpleUploadedFile("turns.mp4", footage(12, codec="mpeg4"))}
+        ).json()["asset"]
         box = {"x": 0, "y": 0, "width": 64, "height": 48}
-        clip = {"kind": "clip", "id": "turns", "name": "Turns", "box": box, "asset_id": added["id"], "rate_pct": 150, "out_ms": 200}
+        clip = {
+            "kind": "clip",
+            "id": "turns",
+            "name": "Turns",
+            "box": box,
+            "asset_id": added["id"],
+            "rate_pct": 150,
+            "out_ms": 200,
+        }
         placed = self.edit({"do": "add objects", "slide_id": "esc-s", "objects": [clip], "index": 0})
         self.assertEqual(placed.status_code, 200, placed.content)
         make_strip(added["sha256"], added["lasts_ms"])
@@ -117,10 +149,14 @@ class CastTest(RecordingWebTest):
         return {
             "reading": Reading.objects.get().pk,
             "recording": recording,
-            "recorded": self.client.get("/shows/clock/record/picked.json?section=esc-s").json()["voices"][0]["asset_id"],
+            "recorded": self.client.get("/shows/clock/record/picked.json?section=esc-s").json()["voices"][0][
+                "asset_id"
+            ],
             "clip": added["id"],
             "thumb": self.score()["slides"]["esc-s"]["thumb"],
             "starter": next(iter(STARTERS)),
             "theme": next(iter(THEMES)),
-            "proof": signing.dumps({"person": self.ines.pk, "address": "ines@orlmere.example"}, salt="ritornel proof of an address"),
+            "proof": signing.dumps(
+                {"person": self.ines.pk, "address": "ines@orlmere.example"}, salt="ritornel proof of an address"
+            ),
         }

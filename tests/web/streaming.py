@@ -25,10 +25,19 @@ class Stream:
         where, _, query = path.partition("?")
         header = "; ".join(f"{name}={morsel.value}" for name, morsel in cookies.items())
         scope = {
-            "type": "http", "method": method, "path": where, "raw_path": where.encode(), "query_string": query.encode(), "root_path": "",
-            "headers": [(b"host", b"testserver"), (b"cookie", header.encode())], "client": (address, 1), "server": ("testserver", 80), "scheme": "http",
-            "asgi": {"version": "3.0"}, "http_version": "1.1",
-        }  # fmt: skip
+            "type": "http",
+            "method": method,
+            "path": where,
+            "raw_path": where.encode(),
+            "query_string": query.encode(),
+            "root_path": "",
+            "headers": [(b"host", b"testserver"), (b"cookie", header.encode())],
+            "client": (address, 1),
+            "server": ("testserver", 80),
+            "scheme": "http",
+            "asgi": {"version": "3.0"},
+            "http_version": "1.1",
+        }
         self.task = asyncio.get_running_loop().create_task(application(scope, self._receive, self._send))
 
     async def _receive(self) -> Any:

@@ -44,11 +44,16 @@ class BoundedInputTest(SimpleTestCase):
 
     def test_a_whole_number_has_at_most_fifteen_plain_digits_and_is_within_its_bounds(self) -> None:
         self.assertEqual([whole_number(text, most=100) for text in ("0", "7", "100")], [0, 7, 100])
-        self.assertEqual({whole_number(text, most=100) for text in ("101", "-1", "²", "٣", "1.0", " 1", "9" * 5000, "")}, {None})
+        self.assertEqual(
+            {whole_number(text, most=100) for text in ("101", "-1", "²", "٣", "1.0", " 1", "9" * 5000, "")}, {None}
+        )
         self.assertEqual((whole_number("3", least=4), whole_number("999999999999999")), (None, 999_999_999_999_999))
 
     def test_a_rate_is_exact_and_short(self) -> None:
-        self.assertEqual([rate_of(given) for given in (30, 29.97, "30000/1001")], [Fraction(30), Fraction(2997, 100), Fraction(30000, 1001)])
+        self.assertEqual(
+            [rate_of(given) for given in (30, 29.97, "30000/1001")],
+            [Fraction(30), Fraction(2997, 100), Fraction(30000, 1001)],
+        )
         for wrong in ("1e99999999", "1e5", "", "30/0", "-5", True, None, [], float("nan"), float("inf"), "9" * 7, "²"):
             with self.subTest(wrong), self.assertRaisesMessage(BadValue, "a rate is 30, 29.97 or 30000/1001"):
                 rate_of(wrong)
@@ -62,11 +67,17 @@ class BoundedRequestTest(WebTest):
         self.assertEqual(FilmJob.objects.count(), 0)
 
     def test_what_django_or_python_would_fall_over_is_told(self) -> None:
-        for path in ("/shows/clock/takes/compare.json?takes=²", "/shows/clock/record.json?take=²", f"/shows/clock/differences.json?since={'9' * 19}"):
+        for path in (
+            "/shows/clock/takes/compare.json?takes=²",
+            "/shows/clock/record.json?take=²",
+            f"/shows/clock/differences.json?since={'9' * 19}",
+        ):
             self.assertLess(self.client.get(path).status_code, 500, path)
         self.assertEqual(self.client.get(f"/shows/clock/media/waltz/v1/wave/25/{'9' * 19}").status_code, 404)
         ranged = self.client.get("/shows/clock/media/night", headers={"Range": f"bytes={'9' * 5000}-"})
-        self.assertEqual((ranged.status_code, ranged.content), (400, b"No file is as long as the range that was asked for."))
+        self.assertEqual(
+            (ranged.status_code, ranged.content), (400, b"No file is as long as the range that was asked for.")
+        )
         deep = self.client.post("/shows/clock/edit", b"[" * 100_000, content_type="application/json")
         self.assertEqual((deep.status_code, deep.json()["error"]), (400, "The request is not JSON."))
         form = self.client.post("/shows/clock/edit", {"revision": "1", "file": SimpleUploadedFile("a", b"a")})
@@ -80,12 +91,23 @@ class BoundedRequestTest(WebTest):
         stranger = Client()
         self.assertEqual(stranger.get(f"/house/{code}/media/night/100").status_code, 200)
         before = sorted(self.var.rglob("*"))
-        self.assertEqual({stranger.get(f"/house/{code}/media/waltz/{rate}").status_code for rate in (50, 99, 101, 150, 999_999_999)}, {404})
+        self.assertEqual(
+            {stranger.get(f"/house/{code}/media/waltz/{rate}").status_code for rate in (50, 99, 101, 150, 999_999_999)},
+            {404},
+        )
         self.assertEqual(sorted(self.var.rglob("*")), before)
 
     def test_a_fault_of_a_page_comes_into_the_log_on_one_line(self) -> None:
         with self.assertLogs("ritornel.page", "ERROR") as log:
-            reply = self.post("/faults", {"page": "/shows/clock/", "message": "x is\nnot defined", "where": "compose.js:3", "stack": "at y\n at z"})
+            reply = self.post(
+                "/faults",
+                {
+                    "page": "/shows/clock/",
+                    "message": "x is\nnot defined",
+                    "where": "compose.js:3",
+                    "stack": "at y\n at z",
+                },
+            )
         self.assertEqual(reply.status_code, 200)
         self.assertEqual(log.output, ["ERROR:ritornel.page:/shows/clock/: x is not defined (compose.js:3) at y at z"])
 
@@ -110,19 +132,34 @@ class BodyLimitTest(TransactionTestCase):
         await send({"type": "http.response.start", "status": 200, "headers": []})
         await send({"type": "http.response.body", "body": b""})
 
-    def ask(self, path: str, size: int, announced: int | None = None, cookie: str = "", **headers: str) -> tuple[int, bytes]:
+    def ask(
+        self, path: str, size: int, announced: int | None = None, cookie: str = "", **headers: str
+    ) -> tuple[int, bytes]:
         """The answer to so many bytes in pieces of 100 kB; where no size is announced, they come in chunks."""
         pieces = [min(100_000, size - at) for at in range(0, size, 100_000)]
         sent: list[Any] = []
 
         async def receive() -> Any:
-            return {"type": "http.request", "body": b"x" * pieces.pop(0), "more_body": bool(pieces)} if pieces else {"type": "http.disconnect"}
+            return (
+                {"type": "http.request", "body": b"x" * pieces.pop(0), "more_body": bool(pieces)}
+                if pieces
+                else {"type": "http.disconnect"}
+            )
 
         async def send(message: Any) -> None:
             sent.append(message)
 
-        known = {"cookie": cookie, **({"transfer-encoding": "chunked"} if announced is None else {"content-length": str(announced)}), **headers}
-        scope = {"type": "http", "method": "POST", "path": path, "headers": [(name.encode(), value.encode()) for name, value in known.items()]}
+        known = {
+            "cookie": cookie,
+            **({"transfer-encoding": "chunked"} if announced is None else {"content-length": str(announced)}),
+            **headers,
+        }
+        scope = {
+            "type": "http",
+            "method": "POST",
+            "path": path,
+            "headers": [(name.encode(), value.encode()) for name, value in known.items()],
+        }
         asyncio.run(BodyLimit(self.inner)(scope, receive, send))
         return sent[0]["status"], sent[1]["body"]
 
@@ -134,7 +171,11 @@ class BodyLimitTest(TransactionTestCase):
     def test_more_than_a_megabyte_is_refused_before_it_is_read(self) -> None:
         for path in ("/sign-in/", "/nowhere", "/shows/clock/shelf", "/shows/clock/comments/say"):
             status, body = self.ask(path, 400_000_000, 400_000_000)
-            self.assertEqual((status, body.decode()), (413, "This is too large: at most 1 MB can come to this address. Nothing was changed."), path)
+            self.assertEqual(
+                (status, body.decode()),
+                (413, "This is too large: at most 1 MB can come to this address. Nothing was changed."),
+                path,
+            )
         self.assertEqual(self.read, 0)
         self.assertEqual(self.ask("/sign-in/", USUAL_BYTES, USUAL_BYTES)[0], 200)
 
@@ -154,12 +195,21 @@ class BodyLimitTest(TransactionTestCase):
         cookie = self.cookie()
         self.assertEqual(self.ask("/shows/clock/shelf", 20_000_000, 20_000_000, cookie)[0], 200)
         self.assertEqual(self.read, 20_000_000)
-        self.assertEqual(self.ask("/shows/clock/shelf", 20_000_000, 20_000_000, f"{settings.SESSION_COOKIE_NAME}=made-up")[0], 413)
+        self.assertEqual(
+            self.ask("/shows/clock/shelf", 20_000_000, 20_000_000, f"{settings.SESSION_COOKIE_NAME}=made-up")[0], 413
+        )
         self.assertEqual(self.ask("/sign-in/", 20_000_000, 20_000_000, cookie)[0], 413)
 
     def test_a_page_that_wants_json_gets_json(self) -> None:
         status, body = self.ask("/shows/clock/edit", 9_000_000, 9_000_000, self.cookie(), accept="application/json")
-        self.assertEqual((status, body), (413, b'{"error":"This is too large: at most 5 MB can come to this address. Nothing was changed.","field":""}'))
+        self.assertEqual(
+            (status, body),
+            (
+                413,
+                b'{"error":"This is too large: at most 5 MB can come to this address. '
+                b'Nothing was changed.","field":""}',
+            ),
+        )
 
 
 class SettingsTest(SimpleTestCase):
@@ -167,9 +217,16 @@ class SettingsTest(SimpleTestCase):
 
     def told(self, expression: str, **environment: str) -> str:
         with tempfile.TemporaryDirectory() as folder:
-            known = {**os.environ, "RITORNEL_VAR": str(Path(folder) / "var"), "RITORNEL_SECRET_KEY": "x" * 60, **environment}
+            known = {
+                **os.environ,
+                "RITORNEL_VAR": str(Path(folder) / "var"),
+                "RITORNEL_SECRET_KEY": "x" * 60,
+                **environment,
+            }
             words = f"from ritornel.web.config import settings as s; import os, stat; print({expression})"
-            return subprocess.run([sys.executable, "-c", words], env=known, capture_output=True, text=True, check=True).stdout.strip()
+            return subprocess.run(
+                [sys.executable, "-c", words], env=known, capture_output=True, text=True, check=True
+            ).stdout.strip()
 
     def test_behind_https_browsers_are_told_to_stay_there(self) -> None:
         names = "(s.SECURE_HSTS_SECONDS, s.SECURE_SSL_REDIRECT, s.SESSION_COOKIE_SECURE, s.CSRF_COOKIE_SECURE)"

@@ -37,20 +37,30 @@ class OutsideTest(WebTest):
     def test_what_lies_on_the_shelf_without_a_credit_is_given_one(self) -> None:
         asset = self.post("/shows/clock/catalogue/music-waltz").json()["asset"]
         self.assertEqual(asset["id"], "waltz", "the demo's own waltz, which lay there without a credit")
-        self.assertEqual(self.score()["assets"][-1]["credit"] or asset["credit"], "“Winders' waltz” by The Orlmere Town Band, CC0 1.0")
+        self.assertEqual(
+            self.score()["assets"][-1]["credit"] or asset["credit"],
+            "“Winders' waltz” by The Orlmere Town Band, CC0 1.0",
+        )
 
     def test_a_thing_can_be_seen_or_heard_before_it_is_used(self) -> None:
-        self.assertEqual(self.client.get("/shows/clock/catalogue/picture-bell/sample").headers["Content-Type"], "image/jpeg")
+        self.assertEqual(
+            self.client.get("/shows/clock/catalogue/picture-bell/sample").headers["Content-Type"], "image/jpeg"
+        )
         self.assertEqual(self.client.get("/shows/clock/catalogue/gone/sample").status_code, 404)
 
     def test_the_address_of_a_video_becomes_a_clip(self) -> None:
-        asset = self.post("/shows/clock/videos", {"address": " https://clips.orlmere.example/watch/pendulum-swings?t=3 "}).json()["asset"]
+        asset = self.post(
+            "/shows/clock/videos", {"address": " https://clips.orlmere.example/watch/pendulum-swings?t=3 "}
+        ).json()["asset"]
         self.assertEqual((asset["kind"], asset["name"], asset["lasts_ms"]), ("clip", "Pendulum swings", 12_000))
         self.assertIn("https://clips.orlmere.example/watch/pendulum-swings", asset["credit"])
 
     def test_an_address_that_leads_nowhere_is_told_and_nothing_changes(self) -> None:
         for address, words in (
-            ("https://clips.orlmere.example/watch/gone", "There is no video at “https://clips.orlmere.example/watch/gone”"),
+            (
+                "https://clips.orlmere.example/watch/gone",
+                "There is no video at “https://clips.orlmere.example/watch/gone”",
+            ),
             ("https://elsewhere.example/watch/pendulum-swings", "There is no video at"),
             ("javascript:alert(1)", "There is no video at"),
             ("", "Put in the address of a video"),
@@ -67,9 +77,15 @@ class OutsideTest(WebTest):
     def test_a_service_that_fails_is_told_and_nothing_changes(self) -> None:
         with self.behaving("failing"):
             for reply in (self.client.get("/shows/clock/catalogue"), self.post("/shows/clock/catalogue/sound-tick")):
-                words = "The catalogue cannot be asked now: It answered with an error (503). Nothing was changed; try again in a while."
+                words = (
+                    "The catalogue cannot be asked now: It answered with an error (503). Nothing was changed; "
+                    "try again in a while."
+                )
                 self.assertEqual((reply.status_code, reply.json()["error"]), (400, words))
-            self.assertIn("The video site cannot be asked now", self.post("/shows/clock/videos", {"address": "https://x.example"}).json()["error"])
+            self.assertIn(
+                "The video site cannot be asked now",
+                self.post("/shows/clock/videos", {"address": "https://x.example"}).json()["error"],
+            )
             self.assertEqual(self.client.get("/shows/clock/catalogue/sound-tick/sample").status_code, 404)
         self.assertEqual(Show.objects.get(pk="clock").revision, 0)
 

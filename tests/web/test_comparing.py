@@ -6,7 +6,10 @@ class ComparingTest(WebTest):
     def setUp(self) -> None:
         super().setUp()
         for stay in (7000, 9000):
-            events = [{"event": "arrived", "slide_id": "noon-s", "at_ms": 0}, {"event": "arrived", "slide_id": "who-s", "at_ms": stay}]
+            events = [
+                {"event": "arrived", "slide_id": "noon-s", "at_ms": 0},
+                {"event": "arrived", "slide_id": "who-s", "at_ms": stay},
+            ]
             self.post("/shows/clock/takes", {"events": events, "ended_ms": stay + 10_000})
 
     def length(self) -> int:
@@ -16,7 +19,9 @@ class ComparingTest(WebTest):
         found = self.client.get("/shows/clock/takes/compare.json").json()
         self.assertEqual([take["number"] for take in found["takes"]], [1, 2])
         noon = found["slides"][0]
-        self.assertEqual((noon["planned_ms"], noon["taken_ms"], noon["spread"]["median_ms"]), (6000, [7000, 9000], 8000))
+        self.assertEqual(
+            (noon["planned_ms"], noon["taken_ms"], noon["spread"]["median_ms"]), (6000, [7000, 9000], 8000)
+        )
         self.assertEqual(len(self.client.get("/shows/clock/takes/compare.json?takes=2").json()["takes"]), 1)
 
     def test_trying_tells_and_changes_nothing(self) -> None:
@@ -35,7 +40,11 @@ class ComparingTest(WebTest):
 
     def test_a_target_that_cannot_be_met_is_told_with_the_nearest(self) -> None:
         told = self.post("/shows/clock/takes/timing", {"source": 1, "target_ms": 5000, "try": True}).json()
-        self.assertIn(f"0:05.0 cannot be met: what moves, clips and voices take their time. The nearest is {clock_text(told['reached_ms'])}.", told["notices"])
+        self.assertIn(
+            "0:05.0 cannot be met: what moves, clips and voices take their time. The nearest is "
+            f"{clock_text(told['reached_ms'])}.",
+            told["notices"],
+        )
         self.assertTrue(told["gives"])
 
     def test_the_show_follows_a_timing_that_was_compared(self) -> None:
@@ -57,7 +66,11 @@ class ComparingTest(WebTest):
 
     def test_what_is_asked_wrongly_is_told_and_nothing_changes(self) -> None:
         before = self.length()
-        wrong = (({"source": 9}, "One of these takes is no longer there."), ({"source": 1, "target_ms": -5}, "target_ms"), ({"source": 1, "whose": 2}, "whose"))
+        wrong = (
+            ({"source": 9}, "One of these takes is no longer there."),
+            ({"source": 1, "target_ms": -5}, "target_ms"),
+            ({"source": 1, "whose": 2}, "whose"),
+        )
         for body, words in wrong:
             reply = self.post("/shows/clock/takes/timing", body)
             self.assertEqual(reply.status_code, 400, body)

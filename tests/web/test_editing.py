@@ -16,7 +16,9 @@ from tests.web.base import WebTest
 class EditTest(WebTest):
     def test_an_edit_answers_what_changed_and_counts_the_revision(self) -> None:
         reply = self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}}).json()
-        self.assertEqual((reply["revision"], list(reply["slides"]), reply["viewing"]["slide"]["name"]), (1, ["esc-s"], "Tick"))
+        self.assertEqual(
+            (reply["revision"], list(reply["slides"]), reply["viewing"]["slide"]["name"]), (1, ["esc-s"], "Tick")
+        )
         self.assertEqual(reply["history"], {"undo": "Change name of slide “The escapement”", "redo": None})
 
     def test_undo_and_redo_restore_exactly_and_a_new_edit_ends_redo(self) -> None:
@@ -49,35 +51,74 @@ class EditTest(WebTest):
         self.assertEqual(self.score(), before)
 
     def test_an_edit_that_is_sent_twice_is_made_once(self) -> None:
-        body = {"revision": 0, "edit": {"do": "duplicate slides", "slide_ids": ["esc-s"], "stem": "twice"}, "viewing": "esc-s"}
-        send = lambda path, body: self.client.post(path, json.dumps(body), content_type="application/json", headers={"X-Edit-Id": "abcdefgh"})  # noqa: E731
+        body = {
+            "revision": 0,
+            "edit": {"do": "duplicate slides", "slide_ids": ["esc-s"], "stem": "twice"},
+            "viewing": "esc-s",
+        }
+
+        def send(path, body):
+            return self.client.post(
+                path, json.dumps(body), content_type="application/json", headers={"X-Edit-Id": "abcdefgh"}
+            )
+
         first, again = send("/shows/clock/edit", body), send("/shows/clock/edit", body)
         self.assertEqual((first.json()["revision"], again.json()), (1, {"again": True, "revision": 1}))
         self.assertEqual((len(self.score()["order"]), Edit.objects.count()), (10, 1))
-        other = self.client.post("/shows/clock/undo", "{}", content_type="application/json", headers={"X-Edit-Id": "ijklmnop"})
-        twice = self.client.post("/shows/clock/undo", "{}", content_type="application/json", headers={"X-Edit-Id": "ijklmnop"})
+        other = self.client.post(
+            "/shows/clock/undo", "{}", content_type="application/json", headers={"X-Edit-Id": "ijklmnop"}
+        )
+        twice = self.client.post(
+            "/shows/clock/undo", "{}", content_type="application/json", headers={"X-Edit-Id": "ijklmnop"}
+        )
         self.assertEqual((other.json()["revision"], twice.json()["again"], len(self.score()["order"])), (2, True, 9))
 
     def test_an_edit_that_was_refused_is_not_taken_for_made(self) -> None:
         for _ in range(2):
             body = {"revision": 0, "edit": {"do": "remove slides", "slide_ids": ["nowhere"]}}
-            reply = self.client.post("/shows/clock/edit", json.dumps(body), content_type="application/json", headers={"X-Edit-Id": "abcdefgh"})
+            reply = self.client.post(
+                "/shows/clock/edit",
+                json.dumps(body),
+                content_type="application/json",
+                headers={"X-Edit-Id": "abcdefgh"},
+            )
             self.assertEqual(reply.status_code, 400)
 
     def test_what_cannot_be_is_refused_in_a_sentence(self) -> None:
         build = {"id": "n", "object_id": "pin", "effect": "enters fade", "starts": {"rule": "follows"}}
-        self.refused({"do": "add build", "slide_id": "esc-s", "build": {**build, "effect": "enters explode"}}, "There is no effect “enters explode”")
-        self.refused({"do": "add build", "slide_id": "esc-s", "build": {**build, "object_id": "gone"}}, "not on slide “The escapement” any more")
+        self.refused(
+            {"do": "add build", "slide_id": "esc-s", "build": {**build, "effect": "enters explode"}},
+            "There is no effect “enters explode”",
+        )
+        self.refused(
+            {"do": "add build", "slide_id": "esc-s", "build": {**build, "object_id": "gone"}},
+            "not on slide “The escapement” any more",
+        )
         self.refused({"do": "add build", "slide_id": "esc-s", "build": {**build, "after_ms": -5}}, "build.after_ms")
-        self.refused({"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"family": "Papyrus"}}, "no font family “Papyrus”")
-        self.refused({"do": "change objects", "slide_id": "noon-s", "object_ids": ["noon-1"], "changes": {"asset_id": "nothing"}}, "not on the shelf")
+        self.refused(
+            {"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"family": "Papyrus"}},
+            "no font family “Papyrus”",
+        )
+        self.refused(
+            {
+                "do": "change objects",
+                "slide_id": "noon-s",
+                "object_ids": ["noon-1"],
+                "changes": {"asset_id": "nothing"},
+            },
+            "not on the shelf",
+        )
         self.refused({"do": "dance"}, "dance")
         self.refused("dance", "The edit")
 
     def test_a_moved_slide_with_a_number_has_another_picture_also_where_a_paragraph_is_built(self) -> None:
         self.edit({"do": "change furniture", "changes": {"numbers": True}})
         score = self.score()
-        built = next(s for s, line in score["slides"].items() if sum(1 for build in line["builds"] if build["part"] and build["part"].endswith("-2")))
+        built = next(
+            s
+            for s, line in score["slides"].items()
+            if sum(1 for build in line["builds"] if build["part"] and build["part"].endswith("-2"))
+        )
         before = score["slides"][built]["thumb"]
         self.edit({"do": "move slides", "slide_ids": [built], "to": 0})
         moved = self.score()["slides"][built]["thumb"]
@@ -87,14 +128,24 @@ class EditTest(WebTest):
 
     def test_a_new_renderer_gives_every_derived_file_another_address(self) -> None:
         before = self.score()
-        with mock.patch("ritornel.web.editor.score.RENDERER", 99), mock.patch("ritornel.web.library.media_addresses.RENDERER", 99):
+        with (
+            mock.patch("ritornel.web.editor.score.RENDERER", 99),
+            mock.patch("ritornel.web.library.media_addresses.RENDERER", 99),
+        ):
             after = self.score()
-        self.assertFalse({line["thumb"] for line in before["slides"].values()} & {line["thumb"] for line in after["slides"].values()})
-        self.assertFalse({asset["derived"] for asset in before["assets"]} & {asset["derived"] for asset in after["assets"]})
+        self.assertFalse(
+            {line["thumb"] for line in before["slides"].values()} & {line["thumb"] for line in after["slides"].values()}
+        )
+        self.assertFalse(
+            {asset["derived"] for asset in before["assets"]} & {asset["derived"] for asset in after["assets"]}
+        )
 
     def test_a_failure_in_the_middle_of_writing_leaves_the_show_as_it_was(self) -> None:
         before = self.score()
-        with mock.patch.object(editing, "write_changes", side_effect=RuntimeError("power cut")), self.assertRaises(RuntimeError):
+        with (
+            mock.patch.object(editing, "write_changes", side_effect=RuntimeError("power cut")),
+            self.assertRaises(RuntimeError),
+        ):
             self.edit({"do": "remove slides", "slide_ids": ["who-s"]})
         self.assertEqual(self.score(), before)
 
@@ -109,7 +160,12 @@ class AnyHistoryTest(WebTest):
     def test_rows_are_always_what_the_values_say(self) -> None:
         chance = random.Random(31)  # the same sequences on every run
         for _ in range(12):
-            self.check([(chance.choice(self.ACTS), chance.randrange(13), chance.randrange(13)) for _ in range(chance.randrange(11))])
+            self.check(
+                [
+                    (chance.choice(self.ACTS), chance.randrange(13), chance.randrange(13))
+                    for _ in range(chance.randrange(11))
+                ]
+            )
 
     def check(self, acts: list[tuple[str, int, int]]) -> None:
         for number, (act, one, other) in enumerate(acts):
@@ -121,14 +177,21 @@ class AnyHistoryTest(WebTest):
                 continue
             slide_id = order[one % len(order)]
             edit = {
-                "remove": {"do": "remove slides", "slide_ids": [slide_id]}, "move": {"do": "move slides", "slide_ids": [slide_id], "to": other},
+                "remove": {"do": "remove slides", "slide_ids": [slide_id]},
+                "move": {"do": "move slides", "slide_ids": [slide_id], "to": other},
                 "duplicate": {"do": "duplicate slides", "slide_ids": [slide_id], "stem": f"n{number}"},
-            }[act]  # fmt: skip
+            }[act]
             self.assertEqual(self.edit(edit).status_code, 200)
-            self.assertEqual(list(Show.objects.get(pk="clock").slides.values_list("position", flat=True)), list(range(len(self.score()["order"]))))
+            self.assertEqual(
+                list(Show.objects.get(pk="clock").slides.values_list("position", flat=True)),
+                list(range(len(self.score()["order"]))),
+            )
         while self.post("/shows/clock/undo").status_code == 200:
             pass
-        self.assertEqual(self.score()["order"], ["noon-s", "who-s", "esc-s", "two-s", "men-s", "dial-s", "bell-s", "night-s", "thx-s"])
+        self.assertEqual(
+            self.score()["order"],
+            ["noon-s", "who-s", "esc-s", "two-s", "men-s", "dial-s", "bell-s", "night-s", "thx-s"],
+        )
 
 
 class ShelfTest(WebTest):
@@ -137,7 +200,10 @@ class ShelfTest(WebTest):
 
     def test_a_file_is_told_by_its_content_and_can_be_undone(self) -> None:
         reply = self.add("again.txt", (MEDIA / "bell.jpg").read_bytes()).json()  # type: ignore[attr-defined]
-        self.assertEqual((reply["asset"]["media_type"], reply["asset"]["name"], reply["asset"]["width_px"]), ("image/jpeg", "again", 1600))
+        self.assertEqual(
+            (reply["asset"]["media_type"], reply["asset"]["name"], reply["asset"]["width_px"]),
+            ("image/jpeg", "again", 1600),
+        )
         self.post("/shows/clock/undo")
         self.assertEqual(len(self.score()["assets"]), 6)
 
@@ -145,10 +211,11 @@ class ShelfTest(WebTest):
     def test_bad_files_are_told_and_nothing_changes(self) -> None:
         before = self.score()
         for name, data, words in (
-            ("a.png", b"", "is empty"), ("b.png", b"words", "neither a picture nor a sound"),
+            ("a.png", b"", "is empty"),
+            ("b.png", b"words", "neither a picture nor a sound"),
             ("c.ogg", (MEDIA / "winders-waltz.ogg").read_bytes(), "at most 0 MB"),
             ("d.jpg", (MEDIA / "bell.jpg").read_bytes(), "1600 × 1000 px"),
-        ):  # fmt: skip
+        ):
             reply = self.add(name, data)
             self.assertEqual(reply.status_code, 400)  # type: ignore[attr-defined]
             self.assertIn(words, reply.json()["error"])  # type: ignore[attr-defined]
@@ -159,10 +226,14 @@ class ShelfTest(WebTest):
         path = "/shows/clock/media/waltz"
         size = (MEDIA / "winders-waltz.ogg").stat().st_size
         whole, part, tail, beyond = (
-            self.client.get(path, headers={"Range": value} if value else {}) for value in (None, "bytes=10-19", "bytes=-5", f"bytes={size}-")
+            self.client.get(path, headers={"Range": value} if value else {})
+            for value in (None, "bytes=10-19", "bytes=-5", f"bytes={size}-")
         )
         self.assertEqual((whole.status_code, len(whole.content)), (200, size))
-        self.assertEqual((part.status_code, part.headers["Content-Range"], part.content), (206, f"bytes 10-19/{size}", whole.content[10:20]))
+        self.assertEqual(
+            (part.status_code, part.headers["Content-Range"], part.content),
+            (206, f"bytes 10-19/{size}", whole.content[10:20]),
+        )
         self.assertEqual((tail.content, beyond.status_code), (whole.content[-5:], 416))
         self.assertEqual(whole.headers["Content-Security-Policy"], "default-src 'none'; sandbox")
         self.assertEqual(whole.headers["X-Content-Type-Options"], "nosniff")
@@ -195,18 +266,31 @@ class PagesTest(WebTest):
         self.assertEqual(self.client.get(address + "?size=vast").status_code, 404)
 
     def test_every_page_has_a_strict_policy(self) -> None:
-        for path in ("/", "/shows/clock/", "/shows/clock/play", "/shows/clock/rehearse", "/shows/clock/release", "/sign-in/"):
+        for path in (
+            "/",
+            "/shows/clock/",
+            "/shows/clock/play",
+            "/shows/clock/rehearse",
+            "/shows/clock/release",
+            "/sign-in/",
+        ):
             reply = self.client.get(path)
             policy = reply.headers["Content-Security-Policy"]
             self.assertIn("default-src 'none'; script-src 'self'; style-src 'self'", policy, path)
             self.assertNotIn("unsafe", policy)
-            self.assertNotRegex(reply.content.decode(), r"<style|\sstyle=|<script(?![^>]*(src=|application/json))|\son\w+=", path)
+            self.assertNotRegex(
+                reply.content.decode(), r"<style|\sstyle=|<script(?![^>]*(src=|application/json))|\son\w+=", path
+            )
 
 
 class WouldTest(WebTest):
     def test_what_an_edit_would_change_is_told_and_nothing_is_kept(self) -> None:
         before = self.score()
-        edit = {"do": "change slides", "slide_ids": ["esc-s"], "changes": {"advance": {"rule": "after", "after_ms": 20_000}}}
+        edit = {
+            "do": "change slides",
+            "slide_ids": ["esc-s"],
+            "changes": {"advance": {"rule": "after", "after_ms": 20_000}},
+        }
         told = self.post("/shows/clock/would", {"edit": edit, "viewing": "esc-s"}).json()
         self.assertEqual(told["slides"]["esc-s"]["schedule"]["length_ms"], 20_000)
         self.assertEqual(told["starts_ms"]["two-s"] - before["starts_ms"]["two-s"], 5000)
@@ -223,20 +307,49 @@ class WouldTest(WebTest):
         again = self.post("/shows/clock/shelf/library/bell").json()["asset"]
         self.assertEqual((first["id"], first["licence"]), (again["id"], "CC0 1.0"))
         refused = self.post("/shows/clock/shelf/library/gong")
-        self.assertEqual((refused.status_code, refused.json()["error"]), (400, "There is no sound “gong” in the library."))
+        self.assertEqual(
+            (refused.status_code, refused.json()["error"]), (400, "There is no sound “gong” in the library.")
+        )
 
 
 class OwnersTest(WebTest):
     PATHS = (
-        "/shows/clock/", "/shows/clock/score.json", "/shows/clock/slides/esc-s.json", "/shows/clock/media/waltz", "/shows/clock/media/waltz/v1/wave.json",
-        "/shows/clock/media/waltz/v1/wave/25/0", "/shows/clock/media/waltz/v1/at/150", "/shows/clock/captions.vtt", "/shows/clock/media/waltz/v1/light",
-        "/shows/clock/archive", "/shows/clock/play", "/shows/clock/performance.json", "/shows/clock/rehearse", "/shows/clock/release", "/shows/clock/films",
-        "/shows/clock/films/x/file", "/shows/clock/thumbs/esc-s/0.png", "/shows/clock/slides/esc-s/ties.json",
-    )  # fmt: skip
+        "/shows/clock/",
+        "/shows/clock/score.json",
+        "/shows/clock/slides/esc-s.json",
+        "/shows/clock/media/waltz",
+        "/shows/clock/media/waltz/v1/wave.json",
+        "/shows/clock/media/waltz/v1/wave/25/0",
+        "/shows/clock/media/waltz/v1/at/150",
+        "/shows/clock/captions.vtt",
+        "/shows/clock/media/waltz/v1/light",
+        "/shows/clock/archive",
+        "/shows/clock/play",
+        "/shows/clock/performance.json",
+        "/shows/clock/rehearse",
+        "/shows/clock/release",
+        "/shows/clock/films",
+        "/shows/clock/films/x/file",
+        "/shows/clock/thumbs/esc-s/0.png",
+        "/shows/clock/slides/esc-s/ties.json",
+    )
     POSTS = (
-        "edit", "would", "undo", "redo", "shelf", "shelf/library/bell", "voices/pairs", "takes", "takes/1/use", "takes/1/remove", "editions", "films",
-        "films/x/cancel", "films/x/again", "remove",
-    )  # fmt: skip
+        "edit",
+        "would",
+        "undo",
+        "redo",
+        "shelf",
+        "shelf/library/bell",
+        "voices/pairs",
+        "takes",
+        "takes/1/use",
+        "takes/1/remove",
+        "editions",
+        "films",
+        "films/x/cancel",
+        "films/x/again",
+        "remove",
+    )
 
     def test_somebody_elses_show_is_not_found_at_any_address(self) -> None:
         self.client.force_login(self.odo)

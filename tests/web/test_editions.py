@@ -36,7 +36,9 @@ class FoldersTest(WebTest):
         self.assertIn('"performance": "performance.json", "calm": "calm.json"', page)
         self.assertNotIn(self.release.address, page)
         for name in ("performance.json", "calm.json"):
-            self.assertEqual(gzip.decompress((self.folder / f"{name}.gz").read_bytes()), (self.folder / name).read_bytes())
+            self.assertEqual(
+                gzip.decompress((self.folder / f"{name}.gz").read_bytes()), (self.folder / name).read_bytes()
+            )
 
     def test_strangers_are_served_those_files_and_nothing_else_of_the_folder(self) -> None:
         self.client.logout()
@@ -80,7 +82,9 @@ class FoldersTest(WebTest):
             self.addCleanup(shutil.rmtree, left, True)
         os.utime(yesterday, (time.time() - 25 * 3600,) * 2)
         self.post("/shows/clock/editions")
-        self.assertEqual((yesterday.exists(), now.exists()), (False, True), "one that is being made beside it is left alone")
+        self.assertEqual(
+            (yesterday.exists(), now.exists()), (False, True), "one that is being made beside it is left alone"
+        )
 
     def test_the_files_go_with_the_edition_once_it_is_gone(self) -> None:
         with self.captureOnCommitCallbacks(execute=True):
@@ -92,7 +96,13 @@ class FoldersTest(WebTest):
         staged = perform(show)
         media = staged.media(lambda asset, rate_pct: f"/s/{self.release.address}/7/{self.name_of(asset.id)}")
         old = SimpleNamespace(
-            release=self.release, number=7, document=to_json(show), performance=to_json(builtins_of(staged, media)), calm=b"", first=b"", save=mock.Mock()
+            release=self.release,
+            number=7,
+            document=to_json(show),
+            performance=to_json(builtins_of(staged, media)),
+            calm=b"",
+            first=b"",
+            save=mock.Mock(),
         )
         models = mock.Mock()
         models.get_model.return_value.objects.select_related.return_value.iterator.return_value = [old]
@@ -103,7 +113,9 @@ class FoldersTest(WebTest):
         now, then = (json.loads((folder / "performance.json").read_bytes()) for folder in (self.folder, seven))
         self.assertEqual(then, now)
         self.assertTrue(all((seven / name).is_file() for name in then["media"].values()))
-        self.assertEqual((seven / "calm.json").read_bytes(), (seven / "performance.json").read_bytes(), "it had none of its own")
+        self.assertEqual(
+            (seven / "calm.json").read_bytes(), (seven / "performance.json").read_bytes(), "it had none of its own"
+        )
 
     def name_of(self, asset_id: str) -> str:
         return str(json.loads((self.folder / "performance.json").read_bytes())["media"][asset_id])

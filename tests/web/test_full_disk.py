@@ -52,14 +52,19 @@ class FullDatabaseTest(TransactionTestCase):
 
     def edit(self, notes: str) -> Any:
         slide = self.row.slides.get().slide_id
-        body = {"revision": Show.objects.get().revision, "edit": {"do": "change slides", "slide_ids": [slide], "changes": {"notes": notes}}}
+        body = {
+            "revision": Show.objects.get().revision,
+            "edit": {"do": "change slides", "slide_ids": [slide], "changes": {"notes": notes}},
+        }
         return self.client.post("/shows/clock/edit", body, content_type="application/json")
 
     def test_an_edit_is_refused_in_a_sentence_and_goes_through_when_there_is_room(self) -> None:
         with full_database():
             reply = self.edit("x" * 90_000)
             self.assertEqual(reply.status_code, 507)
-            self.assertIn("The server's disk is full, so nothing could be kept. Nothing was changed", reply.json()["error"])
+            self.assertIn(
+                "The server's disk is full, so nothing could be kept. Nothing was changed", reply.json()["error"]
+            )
             self.assertEqual((Show.objects.get().revision, Edit.objects.count()), (0, 0))
             self.assertEqual(self.client.get("/shows/clock/").status_code, 200, "a show can be looked at")
         self.assertEqual(self.edit("x" * 90_000).status_code, 200)
@@ -83,7 +88,9 @@ class FullDatabaseTest(TransactionTestCase):
                 self.assertEqual(reply.status_code, 302, reply.content[-300:])
                 self.assertEqual(browser.get("/").status_code, 200)
                 self.assertContains(browser.get("/shows/clock/"), "The clock")
-            self.assertTrue(browser.cookies["sessionid"].value.startswith("~"), "the last of them found no room for a session")
+            self.assertTrue(
+                browser.cookies["sessionid"].value.startswith("~"), "the last of them found no room for a session"
+            )
             browser.cookies["sessionid"] = browser.cookies["sessionid"].value[:-3] + "abc"
             self.assertEqual(browser.get("/").status_code, 302, "a forged one is worth nothing")
         browser = Client()
@@ -112,21 +119,32 @@ class FullFilesTest(TransactionTestCase):
     def test_an_upload_an_archive_and_a_reading_are_refused_in_a_sentence(self) -> None:
         no_room = OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
         picture = next(iter(media().values()))[1]
-        for fault in ("ritornel.web.config.atomic_files.os.fsync", "ritornel.web.library.uploads.tempfile.TemporaryDirectory"):
+        for fault in (
+            "ritornel.web.config.atomic_files.os.fsync",
+            "ritornel.web.library.uploads.tempfile.TemporaryDirectory",
+        ):
             with mock.patch(fault, side_effect=no_room):
-                reply = self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile("noon.jpg", picture)}, headers={"X-CSRFToken": "x"})
+                reply = self.client.post(
+                    "/shows/clock/shelf",
+                    {"file": SimpleUploadedFile("noon.jpg", picture)},
+                    headers={"X-CSRFToken": "x"},
+                )
             self.assertEqual((reply.status_code, "disk is full" in reply.json()["error"]), (507, True), fault)
         with mock.patch("ritornel.web.config.downloads.tempfile.TemporaryFile", side_effect=no_room):
             reply = self.client.get("/shows/clock/archive")
         self.assertContains(reply, "disk is full", status_code=507)
         with mock.patch("ritornel.web.exchange.imports.write_down", side_effect=no_room):
-            reply = self.client.post("/shows/from-archive", {"file": SimpleUploadedFile("a.ritornel", b"PK")}, headers={"X-CSRFToken": "x"})
+            reply = self.client.post(
+                "/shows/from-archive", {"file": SimpleUploadedFile("a.ritornel", b"PK")}, headers={"X-CSRFToken": "x"}
+            )
         self.assertEqual((reply.status_code, "disk is full" in reply.json()["error"]), (507, True))
         self.assertEqual(self.row.assets.count(), 0)
 
 
 class ReserveTest(SimpleTestCase):
-    """The room that is kept so that a server can start on a full disk; tried on a file system of 60 MB, and as steps here."""
+    """The room that is kept so that a server can start on a full disk; tried on a file system of 60 MB, and as steps
+    here.
+    """
 
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
@@ -178,6 +196,10 @@ class FullBodyTest(SimpleTestCase):
             sent.append(message)
 
         headers = [(b"content-length", b"900000"), (b"x-csrftoken", b"x")]
-        asyncio.run(BodyLimit(inner)({"type": "http", "method": "POST", "path": "/shows/clock/shelf", "headers": headers}, receive, send))
+        asyncio.run(
+            BodyLimit(inner)(
+                {"type": "http", "method": "POST", "path": "/shows/clock/shelf", "headers": headers}, receive, send
+            )
+        )
         self.assertEqual((sent[0]["status"], pieces), (507, []))
         self.assertIn(b"The server's disk is full", sent[1]["body"])

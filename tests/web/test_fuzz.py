@@ -16,25 +16,75 @@ from tests.values import JSON, values_of
 from tests.web.cast import CastTest
 from tests.web.test_matrix import ROWS, Row
 
-HOSTILE = ("1e99999999", "1e999", "-1", "²", "9" * 19, "9" * 5000, "\ud800", "\x00", "true", "NaN", "../../etc/passwd", "%00", "a" * 3000, "", "\n", "🕰")
+HOSTILE = (
+    "1e99999999",
+    "1e999",
+    "-1",
+    "²",
+    "9" * 19,
+    "9" * 5000,
+    "\ud800",
+    "\x00",
+    "true",
+    "NaN",
+    "../../etc/passwd",
+    "%00",
+    "a" * 3000,
+    "",
+    "\n",
+    "🕰",
+)
 """Words that somebody might send in the place of a number or a name."""
 SENT = [row for row in ROWS if row.sent is not None and not row.form]
 ASKED = [row for row in ROWS if row.sent is None]
-NAMES = ("since", "take", "takes", "section", "viewing", "words", "kind", "edition", "from", "slide", "at", "first", "ask", "window", "save", "slides", "rate")
+NAMES = (
+    "since",
+    "take",
+    "takes",
+    "section",
+    "viewing",
+    "words",
+    "kind",
+    "edition",
+    "from",
+    "slide",
+    "at",
+    "first",
+    "ask",
+    "window",
+    "save",
+    "slides",
+    "rate",
+)
 
 
-RANGES = ("", "bytes=0-", "bytes=" + "9" * 5000 + "-", "bytes=-²", "bytes=5-2", "lines=1-2", "bytes=0-1,5-9", "bytes=-0")
-QUERIES = st.dictionaries(st.sampled_from(NAMES), st.sampled_from(HOSTILE) | st.text(max_size=9), min_size=1, max_size=2)
+RANGES = (
+    "",
+    "bytes=0-",
+    "bytes=" + "9" * 5000 + "-",
+    "bytes=-²",
+    "bytes=5-2",
+    "lines=1-2",
+    "bytes=0-1,5-9",
+    "bytes=-0",
+)
+QUERIES = st.dictionaries(
+    st.sampled_from(NAMES), st.sampled_from(HOSTILE) | st.text(max_size=9), min_size=1, max_size=2
+)
 
 
 def examples(count: int) -> settings:
     """So many examples, always the same ones."""
-    return settings(max_examples=count, deadline=None, database=None, derandomize=True, suppress_health_check=list(HealthCheck))
+    return settings(
+        max_examples=count, deadline=None, database=None, derandomize=True, suppress_health_check=list(HealthCheck)
+    )
 
 
 def sent_instead(sent: dict[str, Any]) -> st.SearchStrategy[Any]:
     """Bodies that look like a right one: with one value, or some, replaced."""
-    replaced = st.dictionaries(st.sampled_from([*sent, "viewing", "revision", "more"]), JSON | st.sampled_from(HOSTILE), min_size=1, max_size=3)
+    replaced = st.dictionaries(
+        st.sampled_from([*sent, "viewing", "revision", "more"]), JSON | st.sampled_from(HOSTILE), min_size=1, max_size=3
+    )
     return JSON | replaced.map(lambda instead: {**sent, **instead})
 
 
@@ -60,9 +110,13 @@ class FuzzTest(CastTest):
                 reply = self.client.get(where, headers=headers or None)
             else:
                 data = body if isinstance(body, bytes | str) else json.dumps(body)
-                reply = self.client.post(where, data, content_type=headers.pop("content_type", "application/json"), headers=headers or None)
+                reply = self.client.post(
+                    where, data, content_type=headers.pop("content_type", "application/json"), headers=headers or None
+                )
             transaction.set_rollback(True)
-        self.assertNotIn(reply.status_code, (500, 502, 503), f"{method} {where[:300]} with {str(body)[:1500]}: {self.fell[-1:]}")
+        self.assertNotIn(
+            reply.status_code, (500, 502, 503), f"{method} {where[:300]} with {str(body)[:1500]}: {self.fell[-1:]}"
+        )
         return reply
 
     def test_json_that_is_something_else_is_told(self) -> None:
@@ -104,7 +158,18 @@ class FuzzTest(CastTest):
         one()
 
     def test_what_is_no_json_at_all_is_told(self) -> None:
-        bodies = (b"", b"{", b"[" * 100_000, b'{"a":' * 100_000, b'{"rate": 1e99999999}', b'{"rate": "\\ud800"}', b"\xff\xfe", b"null", b"[]", b"1" * 5000)
+        bodies = (
+            b"",
+            b"{",
+            b"[" * 100_000,
+            b'{"a":' * 100_000,
+            b'{"rate": 1e99999999}',
+            b'{"rate": "\\ud800"}',
+            b"\xff\xfe",
+            b"null",
+            b"[]",
+            b"1" * 5000,
+        )
         for row in SENT:
             where = row.where.format(**self.named)
             for body in bodies:

@@ -33,7 +33,9 @@ class GuestsTest(WebTest):
     def test_each_guest_has_a_link_that_lets_their_browser_in_and_can_be_withdrawn(self) -> None:
         self.settings(audience="invited")
         reply = self.post("/shows/clock/guests", {"addresses": "odo@orlmere.example; tamsin@orlmere.example"}).json()
-        self.assertEqual([guest["address"] for guest in reply["guests"]], ["odo@orlmere.example", "tamsin@orlmere.example"])
+        self.assertEqual(
+            [guest["address"] for guest in reply["guests"]], ["odo@orlmere.example", "tamsin@orlmere.example"]
+        )
         self.assertEqual(len(mail.outbox), 2)
         stranger, odo, tamsin = Client(), Client(), Client()
         self.assertEqual(self.seen(stranger), [403, 404, 404])
@@ -48,7 +50,9 @@ class GuestsTest(WebTest):
     def test_one_wrong_address_and_nobody_is_written_to(self) -> None:
         self.settings(audience="invited")
         reply = self.post("/shows/clock/guests", {"addresses": "odo@orlmere.example, tamsin"})
-        self.assertEqual((reply.status_code, reply.json()["error"]), (400, "“tamsin” is no e-mail address. Nobody was written to."))
+        self.assertEqual(
+            (reply.status_code, reply.json()["error"]), (400, "“tamsin” is no e-mail address. Nobody was written to.")
+        )
         self.assertEqual((Guest.objects.count(), len(mail.outbox)), (0, 0))
         self.client.force_login(self.odo)
         self.assertEqual(self.post("/shows/clock/guests", {"addresses": "odo@orlmere.example"}).status_code, 404)
@@ -71,7 +75,11 @@ class GuestsTest(WebTest):
         Guest.objects.update(sent_at=timezone.now() - timedelta(minutes=5))
         stranger.post(f"{self.address}ask", {"address": "odo@orlmere.example"})
         self.assertEqual(len(mail.outbox), 2)
-        self.assertContains(stranger.post(f"{self.address}ask", {"address": "odo"}), "“odo” is no e-mail address. Nothing was sent.", status_code=400)
+        self.assertContains(
+            stranger.post(f"{self.address}ask", {"address": "odo"}),
+            "“odo” is no e-mail address. Nothing was sent.",
+            status_code=400,
+        )
 
     def test_who_was_shut_out_cannot_let_themselves_in_again(self) -> None:
         self.settings(audience="domain", domain="orlmere.example")
@@ -83,7 +91,10 @@ class GuestsTest(WebTest):
         self.assertEqual((len(mail.outbox), Guest.objects.get().withdrawn_at is None), (1, False))
 
     def test_an_audience_that_there_is_not_is_refused(self) -> None:
-        for body, words in (({"audience": "friends"}, "not “friends”"), ({"audience": "domain", "domain": "orlmere"}, "“orlmere” is no mail domain")):
+        for body, words in (
+            ({"audience": "friends"}, "not “friends”"),
+            ({"audience": "domain", "domain": "orlmere"}, "“orlmere” is no mail domain"),
+        ):
             reply = self.settings(**body)
             self.assertEqual(reply.status_code, 400)
             self.assertIn(words, reply.json()["error"])
@@ -92,6 +103,9 @@ class GuestsTest(WebTest):
     def test_another_page_says_how_the_show_behaves_there_only_where_anyone_may_see_it(self) -> None:
         page = Client().get(f"{self.address}?start=press&loop=on&sound=off&steps=off&controls=off")
         self.assertIn("frame-ancestors *", page.headers["Content-Security-Policy"])
-        self.assertIn('"starts_itself": false, "loops": true, "sound": false, "steps": false, "controls": false', page.content.decode())
+        self.assertIn(
+            '"starts_itself": false, "loops": true, "sound": false, "steps": false, "controls": false',
+            page.content.decode(),
+        )
         self.settings(audience="invited")
         self.assertNotIn("frame-ancestors *", self.client.get(self.address).headers["Content-Security-Policy"])

@@ -45,7 +45,9 @@ class HandingInTest(WebTest):
         self.hand_in(to="odo")
         entry = HandIn.objects.get()
         for path in ("file", "put-away"):
-            self.assertEqual(self.client.post(f"/handed-in/{entry.pk}/{path}").status_code, 405 if path == "file" else 404)
+            self.assertEqual(
+                self.client.post(f"/handed-in/{entry.pk}/{path}").status_code, 405 if path == "file" else 404
+            )
         self.assertEqual(self.client.get(f"/handed-in/{entry.pk}/file").status_code, 404)
 
     def test_somebody_who_is_not_here_is_told_and_nothing_is_handed_in(self) -> None:

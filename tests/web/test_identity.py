@@ -36,7 +36,11 @@ class InvitationProofTest(WebTest):
     def test_the_link_that_who_invites_is_shown_proves_nothing(self) -> None:
         shown = self.invite()["people"][0]["link"].removeprefix("http://testserver")
         self.assertNotEqual(shown, self.mailed_link())
-        self.assertContains(Client().post(shown, {"name": "Ines herself", "password": PASSWORD}), "A sign-in name has 3 to 40", status_code=400)
+        self.assertContains(
+            Client().post(shown, {"name": "Ines herself", "password": PASSWORD}),
+            "A sign-in name has 3 to 40",
+            status_code=400,
+        )
         client = self.accept(shown, sign_in_name="not-pauwel")
         self.assertEqual(client.get("/shows/clock/").status_code, 200, "the show opens for them all the same")
         person = User.objects.get(username="not-pauwel")
@@ -87,8 +91,15 @@ class InvitationProofTest(WebTest):
 
     def test_a_sign_in_name_is_nobody_elses_and_no_address(self) -> None:
         shown = self.invite()["people"][0]["link"].removeprefix("http://testserver")
-        for name, words in (("ODO", "is taken"), (ADDRESS, "A sign-in name has"), ("a", "A sign-in name has"), ("a\nb", "A sign-in name has")):
-            self.assertContains(Client().post(shown, {"name": "P", "password": PASSWORD, "sign_in_name": name}), words, status_code=400)
+        for name, words in (
+            ("ODO", "is taken"),
+            (ADDRESS, "A sign-in name has"),
+            ("a", "A sign-in name has"),
+            ("a\nb", "A sign-in name has"),
+        ):
+            self.assertContains(
+                Client().post(shown, {"name": "P", "password": PASSWORD, "sign_in_name": name}), words, status_code=400
+            )
         self.assertEqual(User.objects.count(), 2)
 
 
@@ -136,7 +147,9 @@ class SignInTest(WebTest):
         own.post("/sign-out/")
         for number in range(31):
             self.try_it("guess", address=f"198.51.100.{number}")
-        self.assertEqual(self.try_it(PASSWORD, address="203.0.113.9").status_code, 429, "an unknown browser has to wait")
+        self.assertEqual(
+            self.try_it(PASSWORD, address="203.0.113.9").status_code, 429, "an unknown browser has to wait"
+        )
         self.assertEqual(self.try_it(PASSWORD, client=own, address="203.0.113.9").status_code, 302)
 
     def test_signing_in_forgets_ones_own_mistakes(self) -> None:
@@ -176,9 +189,15 @@ class AccountTest(WebTest):
         self.assertIsNone(proven_person("ines@orlmere.example"))
 
     def test_what_is_wrong_is_told_and_sends_nothing(self) -> None:
-        self.assertContains(self.client.post("/account/addresses", {"address": "ines"}), "“ines” is no e-mail address", status_code=400)
+        self.assertContains(
+            self.client.post("/account/addresses", {"address": "ines"}), "“ines” is no e-mail address", status_code=400
+        )
         with override_settings(EMAIL_BACKEND="ritornel.web.people.mail.FileMailBackend"):
-            self.assertContains(self.client.post("/account/addresses", {"address": ADDRESS}), "No letters go out from here", status_code=400)
+            self.assertContains(
+                self.client.post("/account/addresses", {"address": ADDRESS}),
+                "No letters go out from here",
+                status_code=400,
+            )
         self.assertEqual(mail.outbox, [])
         self.assertEqual(self.client.post("/account/proof/xyz/").status_code, 410)
         for _ in range(6):
@@ -189,12 +208,20 @@ class AccountTest(WebTest):
     def test_name_and_password_are_changed(self) -> None:
         self.client.post("/account/name", {"name": "Ines\nRoake"})
         self.assertEqual(User.objects.get(pk=self.ines.pk).first_name, "Ines Roake")
-        self.assertContains(self.client.post("/account/name", {"name": " "}), "Say what you are called", status_code=400)
+        self.assertContains(
+            self.client.post("/account/name", {"name": " "}), "Say what you are called", status_code=400
+        )
         self.ines.set_password(PASSWORD)
         self.ines.save()
         self.client.force_login(self.ines)
-        self.assertContains(self.client.post("/account/password", {"old": "x", "new": "another of these"}), "This is not your password", status_code=400)
-        self.assertContains(self.client.post("/account/password", {"old": PASSWORD, "new": "1234"}), "too short", status_code=400)
+        self.assertContains(
+            self.client.post("/account/password", {"old": "x", "new": "another of these"}),
+            "This is not your password",
+            status_code=400,
+        )
+        self.assertContains(
+            self.client.post("/account/password", {"old": PASSWORD, "new": "1234"}), "too short", status_code=400
+        )
         self.client.post("/account/password", {"old": PASSWORD, "new": "another of these"})
         self.assertEqual(self.client.get("/account/").status_code, 200, "and one stays signed in")
         self.assertTrue(Client().login(username="ines", password="another of these"))
@@ -210,7 +237,10 @@ class MailTest(WebTest):
                 self.assertEqual(self.invite(f"{number}@orlmere.example").status_code, 200)
             refused = self.invite(ADDRESS)
         self.assertEqual((refused.status_code, 3500 < int(refused.headers["Retry-After"]) <= 3601), (429, True))
-        self.assertIn("So much mail cannot go out for one show within an hour. Nothing was sent. Try again in 60 minutes.", refused.json()["error"])
+        self.assertIn(
+            "So much mail cannot go out for one show within an hour. Nothing was sent. Try again in 60 minutes.",
+            refused.json()["error"],
+        )
         self.assertEqual((Invitation.objects.count(), len(mail.outbox)), (2, 2))
 
     def test_a_title_of_several_lines_is_one_in_the_subject(self) -> None:
@@ -248,5 +278,7 @@ class DoorTest(WebTest):
 
         path = f"/s/{Release.objects.get().address}/ask"
         replies = [Client().post(path, {"address": f"somebody-{number}@orlmere.example"}) for number in range(11)]
-        self.assertContains(replies[-1], "Many links were asked for from here, so nothing was sent. Try again in", status_code=429)
+        self.assertContains(
+            replies[-1], "Many links were asked for from here, so nothing was sent. Try again in", status_code=429
+        )
         self.assertEqual(len(mail.outbox), 10)

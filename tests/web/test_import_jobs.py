@@ -71,11 +71,16 @@ class PagesTest(ReadingWebTest):
             *first, watch = given
             return unpacked(*first, lambda done, total: (told.append((done, total)), watch(done, total))[1])
 
-        with mock.patch("ritornel.web.jobs.sandbox.WATCH_EVERY_S", 0.005), mock.patch.object(import_jobs, "unpack", watched):
+        with (
+            mock.patch("ritornel.web.jobs.sandbox.WATCH_EVERY_S", 0.005),
+            mock.patch.object(import_jobs, "unpack", watched),
+        ):
             read(Reading.objects.get().pk)
         self.assertEqual(told, sorted(told))
         self.assertGreater(len({done for done, total in told if total == 12}), 3)
-        Reading.objects.update(state="running", started_at=timezone.now() - timedelta(seconds=10), done=50, total=200, **held())
+        Reading.objects.update(
+            state="running", started_at=timezone.now() - timedelta(seconds=10), done=50, total=200, **held()
+        )
         self.assertAlmostEqual(self.told(address)["left_s"], 30, delta=1)
         Reading.objects.update(done=2)
         self.assertIsNone(self.told(address)["left_s"], "two pages of two hundred are too few to judge by")
@@ -107,7 +112,9 @@ class PagesTest(ReadingWebTest):
             address = self.send(data, "x.pdf")
             read(Reading.objects.get(state="waiting").pk)
             told = self.told(address)
-            self.assertEqual((told["state"], told["message"]), ("failed", "“x.pdf” is no PDF that can be read. Nothing was made."))
+            self.assertEqual(
+                (told["state"], told["message"]), ("failed", "“x.pdf” is no PDF that can be read. Nothing was made.")
+            )
         self.assertEqual(Show.objects.count(), before)
 
     def test_a_request_without_a_file_and_one_too_large_are_refused_at_once(self) -> None:
@@ -209,7 +216,10 @@ class PresentationsTest(ReadingWebTest):
             told = self.read(wrong)
             self.assertEqual((told["state"], Show.objects.count()), ("failed", count))
             self.assertIn("Nothing was made.", told["message"])
-        self.assertEqual(self.client.post("/shows/from-presentation").json()["error"], "Choose a presentation first; its name ends in .odp.")
+        self.assertEqual(
+            self.client.post("/shows/from-presentation").json()["error"],
+            "Choose a presentation first; its name ends in .odp.",
+        )
 
 
 class ArchivesTest(ReadingWebTest):
@@ -230,7 +240,9 @@ class ArchivesTest(ReadingWebTest):
         copy = Show.objects.exclude(pk="clock").get(owner=self.ines)
         self.assertEqual(told["address"], f"/shows/{copy.pk}/")
         one, other = value_of(self.row), value_of(copy)
-        self.assertEqual((one.slides, one.music, one.assets, one.title), (other.slides, other.music, other.assets, other.title))
+        self.assertEqual(
+            (one.slides, one.music, one.assets, one.title), (other.slides, other.music, other.assets, other.title)
+        )
 
     def test_how_many_of_its_files_are_checked_is_told(self) -> None:
         data, seen = self.archive(), []
@@ -241,7 +253,10 @@ class ArchivesTest(ReadingWebTest):
             *first, watch = given
             return unpacked(*first, lambda done, total: (seen.append((done, total)), watch(done, total))[1])
 
-        with mock.patch("ritornel.web.jobs.sandbox.WATCH_EVERY_S", 0.005), mock.patch.object(import_jobs, "unpack", watched):
+        with (
+            mock.patch("ritornel.web.jobs.sandbox.WATCH_EVERY_S", 0.005),
+            mock.patch.object(import_jobs, "unpack", watched),
+        ):
             read(Reading.objects.get().pk)
         self.assertEqual(self.told(address)["state"], "ready")
         count = len(value_of(self.row).assets)
@@ -270,21 +285,32 @@ class ArchivesTest(ReadingWebTest):
         for data, words in (
             (b"no", "“x.ritornel” is not a Ritornel archive, or it is damaged."),
             (self.archive()[:5000], "“x.ritornel” is not a Ritornel archive, or it is damaged."),
-            (outside.getvalue(), "“x.ritornel” holds “../escaped”, which has no place in an archive. Nothing was taken from it."),
+            (
+                outside.getvalue(),
+                "“x.ritornel” holds “../escaped”, which has no place in an archive. Nothing was taken from it.",
+            ),
             (lacking.getvalue(), "“x.ritornel” lacks the medium"),
         ):
             told = self.read(data)
             self.assertEqual((told["state"], told["address"], Show.objects.count()), ("failed", None, 1))
             self.assertIn(words, told["message"])
         with self.settings(ARCHIVE_BYTES=1000):
-            refused = self.client.post("/shows/from-archive", {"file": SimpleUploadedFile("x.ritornel", self.archive())})
+            refused = self.client.post(
+                "/shows/from-archive", {"file": SimpleUploadedFile("x.ritornel", self.archive())}
+            )
         self.assertIn("at most 0 MB can be read. Nothing was made.", refused.json()["error"])
-        self.assertEqual(self.client.post("/shows/from-archive").json()["error"], "Choose an archive first; its name ends in .ritornel.")
+        self.assertEqual(
+            self.client.post("/shows/from-archive").json()["error"],
+            "Choose an archive first; its name ends in .ritornel.",
+        )
 
     def test_a_large_one_is_sent_in_pieces_and_whole(self) -> None:
         whole = self.archive()
         self.async_client.force_login(self.ines)
-        with mock.patch("ritornel.web.config.downloads.AT_ONCE", 1000), mock.patch("ritornel.web.config.downloads.CHUNK", 50_000):
+        with (
+            mock.patch("ritornel.web.config.downloads.AT_ONCE", 1000),
+            mock.patch("ritornel.web.config.downloads.CHUNK", 50_000),
+        ):
             reply = async_to_sync(self.pieces)()
         self.assertGreater(len(reply), 3)
         self.assertEqual(b"".join(reply), whole)

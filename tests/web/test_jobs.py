@@ -93,7 +93,11 @@ class LeaseTest(WebTest):
 
         lost = threading.Event()
         often = mock.patch("ritornel.web.jobs.lease_holder.RENEW_S", 0.01)
-        with often, mock.patch.object(FilmJob, "renew", side_effect=renew), Holder(FilmJob, self.job.pk, "token", on_lost=lost.set):
+        with (
+            often,
+            mock.patch.object(FilmJob, "renew", side_effect=renew),
+            Holder(FilmJob, self.job.pk, "token", on_lost=lost.set),
+        ):
             self.assertTrue(renewed.wait(10))
             self.assertTrue(lost.wait(10))
 
@@ -195,7 +199,9 @@ class DerivedTest(WebTest):
         self.assertEqual(failure_of(self.target), "There is no picture in it.")
         ask_once(self.target, self.fail)
         self.assertEqual(list(self.target.parent.iterdir()), [])
-        with mock.patch("ritornel.web.jobs.derived_files.time.time", return_value=time.time() + derived_files.FAILED_S + 1):
+        with mock.patch(
+            "ritornel.web.jobs.derived_files.time.time", return_value=time.time() + derived_files.FAILED_S + 1
+        ):
             self.assertIsNone(failure_of(self.target))
             self.assertTrue(make_once(self.target, lambda path: path.write_bytes(b"whole")))
 
@@ -211,7 +217,10 @@ class DerivedTest(WebTest):
         source.write_bytes(footage(12, codec="mpeg4"))
         whole = lighter_copies.write_lighter
         copy = Path(self.var) / "copy.mp4"
-        with mock.patch.object(lighter_copies, "write_lighter", side_effect=lambda *paths: whole(*paths) + 1), self.assertRaisesMessage(BadMedia, "instead of 13"):
+        with (
+            mock.patch.object(lighter_copies, "write_lighter", side_effect=lambda *paths: whole(*paths) + 1),
+            self.assertRaisesMessage(BadMedia, "instead of 13"),
+        ):
             lighter_copies.write_checked_lighter(source, copy)
         lighter_copies.write_checked_lighter(source, copy)
         self.assertGreater(os.path.getsize(copy), 100)

@@ -35,7 +35,11 @@ class LecternTest(WebTest):
     def test_addresses_that_were_ended_or_are_a_day_old_lead_nowhere(self) -> None:
         run = self.begin()
         self.post("/shows/clock/run/end")
-        for address in (f"/house/{run.house_code}/", f"/house/{run.house_code}/performance.json", f"/remote/{run.remote_code}/"):
+        for address in (
+            f"/house/{run.house_code}/",
+            f"/house/{run.house_code}/performance.json",
+            f"/remote/{run.remote_code}/",
+        ):
             self.assertEqual(self.client.get(address).status_code, 404, address)
         self.assertIsNone(self.client.get("/shows/clock/run.json").json())
         old = self.post("/shows/clock/run").json()
@@ -44,7 +48,12 @@ class LecternTest(WebTest):
 
     def test_one_code_does_not_open_what_the_other_does_and_guesses_open_nothing(self) -> None:
         run = self.begin()
-        for address in (f"/house/{run.remote_code}/", f"/remote/{run.house_code}/", "/house/aaaaaaaaaaaa/", f"/house/{run.house_code}/media/no-such/100"):
+        for address in (
+            f"/house/{run.remote_code}/",
+            f"/remote/{run.house_code}/",
+            "/house/aaaaaaaaaaaa/",
+            f"/house/{run.house_code}/media/no-such/100",
+        ):
             self.assertEqual(self.client.get(address).status_code, 404, address)
 
     def test_nobody_else_may_open_or_lead_a_run(self) -> None:
@@ -61,7 +70,10 @@ class LecternTest(WebTest):
         self.client.logout()
         self.assertEqual(self.post(f"/remote/{run.remote_code}/press", {"act": "next"}).json(), {"pressed": "next"})
         refused = self.post(f"/remote/{run.remote_code}/press", {"act": "remove"})
-        self.assertEqual((refused.status_code, refused.json()["error"]), (400, "A remote cannot do “remove”; it can do next, back, black."))
+        self.assertEqual(
+            (refused.status_code, refused.json()["error"]),
+            (400, "A remote cannot do “remove”; it can do next, back, black."),
+        )
 
     def test_a_row_does_not_tell_its_codes(self) -> None:
         run = self.begin()
@@ -74,13 +86,24 @@ class LecternTest(WebTest):
         run = self.begin()
         self.client.logout()
         for asset, rate in (("noon", 150), ("waltz", 99), ("waltz", 10**40), ("no-such", 100)):
-            self.assertEqual(self.client.get(f"/house/{run.house_code}/media/{asset}/{rate}").status_code, 404, (asset, rate))
+            self.assertEqual(
+                self.client.get(f"/house/{run.house_code}/media/{asset}/{rate}").status_code, 404, (asset, rate)
+            )
 
     def test_the_codes_of_somebody_who_may_not_edit_any_more_open_nothing(self) -> None:
-        Invitation.objects.create(show=self.row, by=self.ines, address="odo@orlmere.example", role="edit", person=self.odo, accepted_at=timezone.now())
+        Invitation.objects.create(
+            show=self.row,
+            by=self.ines,
+            address="odo@orlmere.example",
+            role="edit",
+            person=self.odo,
+            accepted_at=timezone.now(),
+        )
         self.client.force_login(self.odo)
         run = self.begin()
-        paths = [f"/house/{run.house_code}/{name}" for name in ("", "performance.json", "media/noon/100")] + [f"/remote/{run.remote_code}/"]
+        paths = [f"/house/{run.house_code}/{name}" for name in ("", "performance.json", "media/noon/100")] + [
+            f"/remote/{run.remote_code}/"
+        ]
         self.assertEqual([self.client.get(path).status_code for path in paths], [200] * 4)
         for change in ({"role": "watch"}, {"withdrawn_at": timezone.now(), "role": "edit"}):
             Invitation.objects.update(**change)

@@ -28,7 +28,9 @@ FILE = "a file"
 
 
 class Row(NamedTuple):
-    """One kind of request: the name of its address, the address with {names} of `CastTest.named`, who gets in, and what is sent."""
+    """One kind of request: the name of its address, the address with {names} of `CastTest.named`, who gets in, and what
+    is sent.
+    """
 
     name: str
     where: str
@@ -89,7 +91,9 @@ ROWS: list[Row] = [
     ),
     *acts(OWNER, ("forget-address", "/account/addresses/{address_pk}/forget", {}), form=True),
     *pages(OWNER, ("prove-address", "/account/proof/{proof}/"), ("reading", "/readings/{reading}.json")),
-    *acts(OWNER, ("make-reading", "/readings/{reading}/make", {}), ("cancel-reading", "/readings/{reading}/cancel", {})),
+    *acts(
+        OWNER, ("make-reading", "/readings/{reading}/make", {}), ("cancel-reading", "/readings/{reading}/cancel", {})
+    ),
     *pages(("other",), ("handed-in-file", "/handed-in/{handed}/file")),
     *acts(("other",), ("put-away", "/handed-in/{handed}/put-away", {}), form=True),
     # The show and who makes it.
@@ -303,7 +307,9 @@ class MatrixTest(CastTest):
                     reply = client.get(where)
                 elif row.form:
                     upload = SimpleUploadedFile("new.png", png("#334455"))
-                    reply = client.post(where, {name: upload if value is FILE else value for name, value in row.sent.items()})
+                    reply = client.post(
+                        where, {name: upload if value is FILE else value for name, value in row.sent.items()}
+                    )
                 else:
                     reply = client.post(where, json.dumps(row.sent), content_type="application/json")
                 transaction.set_rollback(True)
@@ -318,7 +324,9 @@ class MatrixTest(CastTest):
         return reply.status_code not in (403, 404, 405, 500)
 
     def test_every_address_has_a_row(self) -> None:
-        self.assertEqual({name for name, _ in patterns()} - {row.name for row in ROWS}, set(), "say in ROWS who may use it")
+        self.assertEqual(
+            {name for name, _ in patterns()} - {row.name for row in ROWS}, set(), "say in ROWS who may use it"
+        )
 
     def test_everybody_gets_in_where_they_may_and_nowhere_else(self) -> None:
         for row in ROWS:

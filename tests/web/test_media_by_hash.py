@@ -27,7 +27,14 @@ class MediaByHashTest(WebTest):
 
     def open_to_odo(self, role: str) -> None:
         Invitation.objects.all().delete()
-        Invitation.objects.create(show=self.row, by=self.ines, address="odo@orlmere.example", role=role, person=self.odo, accepted_at="2026-11-01T00:00Z")
+        Invitation.objects.create(
+            show=self.row,
+            by=self.ines,
+            address="odo@orlmere.example",
+            role=role,
+            person=self.odo,
+            accepted_at="2026-11-01T00:00Z",
+        )
 
     def test_a_known_hash_gives_nobody_a_file_and_tells_nobody_whether_it_exists(self) -> None:
         for path in ("edit", "would"):
@@ -36,7 +43,11 @@ class MediaByHashTest(WebTest):
             self.assertEqual(there.json(), nowhere.json())
             self.assertIn("There is no file for “The tower at noon” on a shelf of yours.", there.json()["error"])
         for edit in (
-            {"do": "several", "label": "x", "edits": [{"do": "add assets", "assets": [{**self.asset_fields(), "id": "x"}]}]},
+            {
+                "do": "several",
+                "label": "x",
+                "edits": [{"do": "add assets", "assets": [{**self.asset_fields(), "id": "x"}]}],
+            },
             {"do": "put greeting", "stem": "x", "asset": self.asset_fields(), "where": "before"},
             {"do": "put recorded", "slide_id": "s", "stem": "x", "asset": self.asset_fields()},
         ):
@@ -45,7 +56,10 @@ class MediaByHashTest(WebTest):
         self.assertEqual(Show.objects.get(pk="own").revision, 0)
 
     def asset_fields(self) -> dict[str, Any]:
-        return {name: self.asset[name] for name in ("id", "name", "sha256", "media_type", "size_bytes", "width_px", "height_px", "lasts_ms")}
+        return {
+            name: self.asset[name]
+            for name in ("id", "name", "sha256", "media_type", "size_bytes", "width_px", "height_px", "lasts_ms")
+        }
 
     def test_who_may_see_a_show_that_holds_it_may_add_it_as_what_it_is(self) -> None:
         self.open_to_odo("record")
@@ -90,7 +104,10 @@ class DamagedStoreTest(WebTest):
 
         sha256, data = self.picture()
         media_path(sha256).unlink()
-        with mock.patch("ritornel.web.config.atomic_files.Path.replace", side_effect=KeyboardInterrupt), self.assertRaises(KeyboardInterrupt):
+        with (
+            mock.patch("ritornel.web.config.atomic_files.Path.replace", side_effect=KeyboardInterrupt),
+            self.assertRaises(KeyboardInterrupt),
+        ):
             keep_media(sha256, data)
         self.assertFalse(media_path(sha256).exists())
         keep_media(sha256, data)
@@ -102,18 +119,31 @@ class DamagedStoreTest(WebTest):
             media_path(sha256).unlink()
             if broken is not None:
                 media_path(sha256).write_bytes(broken)
-            findings = [entry for entry in self.client.get("/shows/clock/checks.json").json()["findings"] if entry["check"] == "missing"]
+            findings = [
+                entry
+                for entry in self.client.get("/shows/clock/checks.json").json()["findings"]
+                if entry["check"] == "missing"
+            ]
             self.assertIn(words, findings[0]["title"])
             self.assertEqual(findings[0]["asset_id"], "noon")
             archive = self.client.get("/shows/clock/archive", follow=True)
             self.assertContains(archive, words)
-            again = lambda content: self.client.post("/shows/clock/media/noon/again", {"file": SimpleUploadedFile("noon.jpg", content)})  # noqa: E731
+
+            def again(content):
+                return self.client.post(
+                    "/shows/clock/media/noon/again", {"file": SimpleUploadedFile("noon.jpg", content)}
+                )
+
             other = next(content for asset, content in media().values() if asset.id == "dial")
             refused = again(other)
             self.assertEqual((refused.status_code, "is another file" in refused.json()["error"]), (400, True))
             self.assertEqual(again(data).status_code, 200)
             self.assertEqual(media_path(sha256).read_bytes(), data)
-            findings = [entry for entry in self.client.get("/shows/clock/checks.json").json()["findings"] if entry["check"] == "missing"]
+            findings = [
+                entry
+                for entry in self.client.get("/shows/clock/checks.json").json()["findings"]
+                if entry["check"] == "missing"
+            ]
             self.assertEqual(findings, [])
 
     def test_one_that_has_the_right_size_and_wrong_bytes_is_found_when_it_is_archived(self) -> None:

@@ -24,7 +24,10 @@ class ModulesTest(SimpleTestCase):
 
     def test_compose_ships_at_most_250_kb_of_script_and_style(self) -> None:
         sheets = ("ritornel/ritornel.css", "ritornel/fonts.css")
-        shipped = [Path(finders.find(name) or "").stat().st_size for name in (*modules_of("ritornel/pages/compose.js"), *sheets)]
+        shipped = [
+            Path(finders.find(name) or "").stat().st_size
+            for name in (*modules_of("ritornel/pages/compose.js"), *sheets)
+        ]
         self.assertLessEqual(sum(shipped), 250_000)
 
     def test_what_comes_later_ships_too(self) -> None:
@@ -48,14 +51,18 @@ class StaticFirstTest(SimpleTestCase):
         async def send(message: Any) -> None:
             sent.append(message)
 
-        asyncio.run(StaticFirst(inner)({"type": "http", "method": method, "path": path, "headers": headers}, None, send))  # type: ignore[arg-type]
+        asyncio.run(
+            StaticFirst(inner)({"type": "http", "method": method, "path": path, "headers": headers}, None, send)
+        )  # type: ignore[arg-type]
         return sent
 
     def test_static_files_are_answered_and_asked_for_again_by_304(self) -> None:
         start, body = self.asked("/static/ritornel/pages/watch.js")
         self.assertEqual((start["status"], body["body"][:2]), (200, b"//"))
         headers = dict(start["headers"])
-        self.assertEqual((headers[b"x-content-type-options"], headers[b"content-type"][:15]), (b"nosniff", b"text/javascript"))
+        self.assertEqual(
+            (headers[b"x-content-type-options"], headers[b"content-type"][:15]), (b"nosniff", b"text/javascript")
+        )
         again, nothing = self.asked("/static/ritornel/pages/watch.js", ((b"if-none-match", headers[b"etag"]),))
         self.assertEqual((again["status"], nothing["body"]), (304, b""))
 
@@ -72,7 +79,9 @@ class StaticFirstTest(SimpleTestCase):
         self.assertEqual(gzip.decompress(body["body"]), self.asked("/static/ritornel/pages/watch.js")[1]["body"])
         start, _ = self.asked("/static/ritornel/record/practice-voice.ogg", ((b"accept-encoding", b"gzip"),))
         self.assertNotIn(b"content-encoding", dict(start["headers"]))
-        again, nothing = self.asked("/static/ritornel/pages/watch.js", ((b"accept-encoding", b"gzip"), (b"if-none-match", headers[b"etag"])))
+        again, nothing = self.asked(
+            "/static/ritornel/pages/watch.js", ((b"accept-encoding", b"gzip"), (b"if-none-match", headers[b"etag"]))
+        )
         self.assertEqual((again["status"], nothing["body"]), (304, b""))
 
 
@@ -98,7 +107,10 @@ class SlowLineTest(SimpleTestCase):
             for request in requests:
                 await line({"type": "http", "query_string": b"", "headers": [], **request}, None, send)  # type: ignore[arg-type]
 
-        with mock.patch("ritornel.web.config.slow_line.asyncio.sleep", sleep), mock.patch("ritornel.web.config.slow_line.time.monotonic", lambda: 100.0):
+        with (
+            mock.patch("ritornel.web.config.slow_line.asyncio.sleep", sleep),
+            mock.patch("ritornel.web.config.slow_line.time.monotonic", lambda: 100.0),
+        ):
             asyncio.run(visit())
         return got, waited
 
@@ -110,9 +122,16 @@ class SlowLineTest(SimpleTestCase):
         page = {"query_string": b"line=slow-abc"}
         part = {"headers": [(b"referer", b"http://x/s/1/?line=slow-abc")]}
         got, waited = self.sent([page, part])
-        self.assertEqual([round(seconds, 3) for seconds in waited], [0.15, 0.08, 0.16, 0.2, 0.15, 0.28, 0.36, 0.4], "40 000 bytes take 0.2 s, in pieces")
+        self.assertEqual(
+            [round(seconds, 3) for seconds in waited],
+            [0.15, 0.08, 0.16, 0.2, 0.15, 0.28, 0.36, 0.4],
+            "40 000 bytes take 0.2 s, in pieces",
+        )
         bodies = [message for message in got if message["type"] == "http.response.body"]
-        self.assertEqual([(len(message["body"]), message["more_body"]) for message in bodies[:3]], [(16_000, True), (16_000, True), (8_000, False)])
+        self.assertEqual(
+            [(len(message["body"]), message["more_body"]) for message in bodies[:3]],
+            [(16_000, True), (16_000, True), (8_000, False)],
+        )
 
     def test_two_visits_have_a_line_each(self) -> None:
         _, waited = self.sent([{"query_string": b"line=slow-abc"}, {"query_string": b"loop=on&line=slow-abd"}], 16_000)

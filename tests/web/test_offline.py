@@ -31,7 +31,10 @@ class OfflineTest(WebTest):
     def test_what_weighs_most_is_told(self) -> None:
         told = self.client.get("/shows/clock/offline.json").json()
         self.assertEqual((told["heaviest"][0]["name"], told["single"]), ("Winders' waltz", True))
-        self.assertEqual(told["bytes"], sum(path.stat().st_size for path in {media_path(a["sha256"]) for a in self.score()["assets"]}))
+        self.assertEqual(
+            told["bytes"],
+            sum(path.stat().st_size for path in {media_path(a["sha256"]) for a in self.score()["assets"]}),
+        )
 
     def test_a_missing_medium_is_told_and_nothing_is_saved(self) -> None:
         media_path(next(asset["sha256"] for asset in self.score()["assets"] if asset["id"] == "noon")).unlink()

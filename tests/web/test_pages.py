@@ -1,7 +1,7 @@
 from django.contrib.auth.models import User
 
+from ritornel.web.config.file_names import file_title
 from ritornel.web.shows.models import Show
-from ritornel.web.shows.pages import file_title
 from tests.web.base import WebTest
 
 
@@ -9,7 +9,10 @@ class SignInTest(WebTest):
     def test_one_signs_in_and_out_and_is_taken_to_what_one_wanted(self) -> None:
         person = User.objects.create_user("tamsin", password="eleven winders")
         self.client.logout()
-        reply = self.client.post("/sign-in/?next=/shows/clock/", {"username": "tamsin", "password": "eleven winders", "next": "/shows/clock/"})
+        reply = self.client.post(
+            "/sign-in/?next=/shows/clock/",
+            {"username": "tamsin", "password": "eleven winders", "next": "/shows/clock/"},
+        )
         self.assertRedirects(reply, "/shows/clock/", fetch_redirect_response=False)
         self.assertEqual(int(self.client.session["_auth_user_id"]), person.pk)
         self.assertRedirects(self.client.post("/sign-out/"), "/sign-in/")
@@ -18,13 +21,17 @@ class SignInTest(WebTest):
     def test_a_sign_in_leads_nowhere_else(self) -> None:
         User.objects.create_user("tamsin", password="eleven winders")
         self.client.logout()
-        reply = self.client.post("/sign-in/", {"username": "tamsin", "password": "eleven winders", "next": "//elsewhere.example/"})
+        reply = self.client.post(
+            "/sign-in/", {"username": "tamsin", "password": "eleven winders", "next": "//elsewhere.example/"}
+        )
         self.assertRedirects(reply, "/", fetch_redirect_response=False)
 
     def test_cookies_are_safe(self) -> None:
         self.client.logout()
         User.objects.create_user("tamsin", password="eleven winders")
-        cookie = self.client.post("/sign-in/", {"username": "tamsin", "password": "eleven winders"}).cookies["sessionid"]
+        cookie = self.client.post("/sign-in/", {"username": "tamsin", "password": "eleven winders"}).cookies[
+            "sessionid"
+        ]
         self.assertTrue(cookie["httponly"])
         self.assertEqual(cookie["samesite"], "Lax")
 
@@ -34,7 +41,9 @@ class ListTest(WebTest):
         self.client.post("/shows/new", {"title": "  The bell  "})
         row = Show.objects.exclude(pk="clock").get()
         detail = self.client.get(f"/shows/{row.pk}/slides/opening.json").json()["slide"]
-        self.assertEqual((row.title, detail["objects"][0]["paragraphs"][0]["runs"][0]["text"]), ("The bell", "The bell"))
+        self.assertEqual(
+            (row.title, detail["objects"][0]["paragraphs"][0]["runs"][0]["text"]), ("The bell", "The bell")
+        )
 
     def test_a_show_without_a_title_gets_one(self) -> None:
         self.client.post("/shows/new", {"title": " "})
@@ -69,7 +78,9 @@ class StaticTest(WebTest):
         reply = self.client.get("/static/ritornel/pages/compose.js")
         self.assertEqual(reply.status_code, 200)
         self.assertIn("javascript", reply.headers["Content-Type"])
-        again = self.client.get("/static/ritornel/pages/compose.js", headers={"If-Modified-Since": reply.headers["Last-Modified"]})
+        again = self.client.get(
+            "/static/ritornel/pages/compose.js", headers={"If-Modified-Since": reply.headers["Last-Modified"]}
+        )
         self.assertEqual((again.status_code, again.content), (304, b""))
         self.assertEqual(self.client.get("/static/fonts/spectral/400.ttf").status_code, 200)
 

@@ -75,16 +75,23 @@ class RecordingTest(RecordingWebTest):
         section = next(line for line in self.state()["sections"] if line["id"] == "esc-s")
         self.assertEqual(section["state"]["words"], "Interrupted at slide 4")
         again = self.begin(OTHER, go_on=recording).json()
-        self.assertEqual((again["id"], again["number"], again["bytes"], len(again["take"]["events"])), (recording, 1, 480_000, 4))
+        self.assertEqual(
+            (again["id"], again["number"], again["bytes"], len(again["take"]["events"])), (recording, 1, 480_000, 4)
+        )
         refused = self.more(recording, speech(100), at=480_000)
-        self.assertEqual((refused.status_code, refused.json()["error"][:50]), (400, "This take is being gone on with in another window."[:50]))
+        self.assertEqual(
+            (refused.status_code, refused.json()["error"][:50]),
+            (400, "This take is being gone on with in another window."[:50]),
+        )
         self.assertEqual(sound_path(recording).stat().st_size, 480_000)
 
     def test_two_recorders_of_one_section_are_kept_apart(self) -> None:
         self.recorded(state="recording")
         refused = self.begin(OTHER)
         self.assertEqual(refused.status_code, 400)
-        self.assertIn("You are recording this section right now, in another window. Nothing was begun", refused.json()["error"])
+        self.assertIn(
+            "You are recording this section right now, in another window. Nothing was begun", refused.json()["error"]
+        )
         self.assertEqual(Recording.objects.count(), 1)
         Recording.objects.update(state="paused")
         self.assertEqual(self.begin(OTHER).json()["number"], 2)
@@ -92,7 +99,9 @@ class RecordingTest(RecordingWebTest):
     def test_a_full_disk_is_told_and_loses_nothing(self) -> None:
         recording = self.begin().json()["id"]
         self.more(recording, speech(1000))
-        full = mock.patch("ritornel.web.takes.recording_files.os.fsync", side_effect=OSError(errno.ENOSPC, os.strerror(errno.ENOSPC)))
+        full = mock.patch(
+            "ritornel.web.takes.recording_files.os.fsync", side_effect=OSError(errno.ENOSPC, os.strerror(errno.ENOSPC))
+        )
         with full, self.assertLogs("django.request"):
             reply = self.more(recording, speech(1000), at=96_000)
         self.assertEqual(reply.status_code, 507)
@@ -122,10 +131,15 @@ class RecordingTest(RecordingWebTest):
         schedule = self.client.get("/shows/clock/schedule.json").json()
         escapement = next(slide for slide in schedule["slides"] if slide["slide_id"] == "esc-s")
         # The first beat, a little over two seconds of builds, is completed before the cue's.
-        self.assertEqual((escapement["voice"]["end_ms"], escapement["beats"][1]["wait"]["source"]), (3000, "voice mark"))
+        self.assertEqual(
+            (escapement["voice"]["end_ms"], escapement["beats"][1]["wait"]["source"]), (3000, "voice mark")
+        )
         self.post("/shows/clock/undo")
         self.assertEqual(self.score()["slides"], before["slides"])
-        self.assertEqual(next(line for line in self.state()["sections"] if line["id"] == "esc-s")["state"]["words"], "Recorded, not yet kept")
+        self.assertEqual(
+            next(line for line in self.state()["sections"] if line["id"] == "esc-s")["state"]["words"],
+            "Recorded, not yet kept",
+        )
         self.assertTrue(second)
 
     def test_it_is_heard_as_picked_before_it_is_kept(self) -> None:
@@ -160,7 +174,10 @@ class RecordingTest(RecordingWebTest):
     def test_what_is_sent_wrongly_is_told_and_keeps_nothing(self) -> None:
         recording = self.begin().json()["id"]
         self.assertIn("samples of two bytes", self.more(recording, b"123").json()["error"])
-        backwards = [{"event": "arrived", "slide_id": "esc-s", "at_ms": 900}, {"event": "arrived", "slide_id": "two-s", "at_ms": 100}]
+        backwards = [
+            {"event": "arrived", "slide_id": "esc-s", "at_ms": 900},
+            {"event": "arrived", "slide_id": "two-s", "at_ms": 100},
+        ]
         self.assertIn("out of order", self.more(recording, speech(1000), events=backwards).json()["error"])
         self.assertEqual(self.more(recording, first=3).status_code, 409)
         self.assertEqual(self.post(f"{BASE}/begin", {"section": "nowhere", "writer": WINDOW}).status_code, 400)
@@ -179,8 +196,13 @@ class ClipTest(RecordingWebTest):
         recording = self.voice()
         heard = self.client.get(f"{BASE}/{recording}/clip")
         self.assertEqual((heard.status_code, heard["Content-Type"]), (200, "audio/flac"))
-        placed = self.post(f"{BASE}/{recording}/place", {"role": "slide", "slide_id": "esc-s", "viewing": "esc-s"}).json()
-        self.assertEqual((placed["label"], placed["viewing"]["slide"]["voice"]["out_ms"]), ("Record a voice for slide “The escapement”", 2500))
+        placed = self.post(
+            f"{BASE}/{recording}/place", {"role": "slide", "slide_id": "esc-s", "viewing": "esc-s"}
+        ).json()
+        self.assertEqual(
+            (placed["label"], placed["viewing"]["slide"]["voice"]["out_ms"]),
+            ("Record a voice for slide “The escapement”", 2500),
+        )
         self.post("/shows/clock/undo")
         self.assertEqual(self.state()["section"]["takes"], [])
 

@@ -27,7 +27,10 @@ def unpacked(data: bytes) -> bytes:
     if data[:2] == b"PK":
         with zipfile.ZipFile(io.BytesIO(data)) as archive:
             return b"\n".join(name.encode() + b"\n" + unpacked(archive.read(name)) for name in archive.namelist())
-    inside = [base64.b64decode(match) for match in re.findall(rb"data:[a-z]+/(?!javascript)[a-z+.-]+;base64,([A-Za-z0-9+/=]+)", data)]
+    inside = [
+        base64.b64decode(match)
+        for match in re.findall(rb"data:[a-z]+/(?!javascript)[a-z+.-]+;base64,([A-Za-z0-9+/=]+)", data)
+    ]
     return b"\n".join([data, *inside])
 
 
@@ -43,10 +46,24 @@ class ReleasedFormsTest(WebTest):
                         paragraph["runs"] = [{"text": "SECRET skipped"}]
             Slide.objects.filter(pk=row.pk).update(body=to_json(body))
         for row in self.row.assets.all():
-            row.body = to_json({**json.loads(bytes(row.body)), "name": "SECRET original", "author": "SECRET author", "folder": "SECRET folder"})
+            row.body = to_json(
+                {
+                    **json.loads(bytes(row.body)),
+                    "name": "SECRET original",
+                    "author": "SECRET author",
+                    "folder": "SECRET folder",
+                }
+            )
             row.save()
         Comment.objects.create(show=self.row, slide_id="esc-s", person=self.odo, text="SECRET comment")
-        Invitation.objects.create(show=self.row, by=self.ines, address="odo@orlmere.example", role="watch", person=self.odo, accepted_at="2026-11-01T00:00Z")
+        Invitation.objects.create(
+            show=self.row,
+            by=self.ines,
+            address="odo@orlmere.example",
+            role="watch",
+            person=self.odo,
+            accepted_at="2026-11-01T00:00Z",
+        )
         address = self.post("/shows/clock/editions").json()["address"]
         self.path = "/" + address.split("/", 3)[3]
         self.folder = edition_place(Release.objects.get().address, 1)
@@ -100,5 +117,3 @@ class ReleasedFormsTest(WebTest):
             self.assertFalse((self.folder / "secret-plan.png").exists())
             for path in self.folder.iterdir():
                 self.search(path.name, path.read_bytes())
-
-

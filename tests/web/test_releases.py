@@ -42,7 +42,9 @@ class ReleaseTest(WebTest):
         self.assertEqual(self.client.get(self.path + "1/performance.json").content, before)
         self.assertContains(self.client.get(self.path), "The Orlmere clock")
         state = self.post("/shows/clock/editions").json()
-        self.assertEqual((state["address"], [edition["number"] for edition in state["editions"]]), (self.state["address"], [2, 1]))
+        self.assertEqual(
+            (state["address"], [edition["number"] for edition in state["editions"]]), (self.state["address"], [2, 1])
+        )
         self.assertContains(self.client.get(self.path), "Something else")
         self.assertEqual(self.client.get(self.path + "1/performance.json").content, before)
 
@@ -50,7 +52,9 @@ class ReleaseTest(WebTest):
         self.client.force_login(self.ines)
         self.post("/shows/clock/release/settings", {"withdrawn": True})
         self.client.logout()
-        media = json.loads((edition_place(Release.objects.get().address, 1) / "performance.json").read_bytes())["media"]["waltz"]
+        media = json.loads((edition_place(Release.objects.get().address, 1) / "performance.json").read_bytes())[
+            "media"
+        ]["waltz"]
         for path in (self.path, self.path + "1/performance.json", self.path + "1/" + media):
             self.assertEqual(self.client.get(path).status_code, 404)
         self.client.force_login(self.ines)
@@ -144,13 +148,18 @@ class FilmTest(WebTest):
         job = self.order()
         self.edit({"do": "remove slides", "slide_ids": ["noon-s"]})
         with mock.patch.object(filming, "write_parted") as write:
-            write.side_effect = lambda scene, path, *rest: (path.write_bytes(b"x"), self.assertEqual(len(scene.show.slides), 9))
+            write.side_effect = lambda scene, path, *rest: (
+                path.write_bytes(b"x"),
+                self.assertEqual(len(scene.show.slides), 9),
+            )
             self.make(job)
         self.assertEqual(FilmJob.objects.get().state, "ready")
 
     def test_it_can_be_timed_by_a_take_while_the_show_stays_as_it_is(self) -> None:
         slides = self.score()["order"]
-        events = [{"event": "arrived", "slide_id": slide, "at_ms": number * 11_000} for number, slide in enumerate(slides)]
+        events = [
+            {"event": "arrived", "slide_id": slide, "at_ms": number * 11_000} for number, slide in enumerate(slides)
+        ]
         self.assertEqual(self.post("/shows/clock/takes", {"events": events, "ended_ms": 99_000}).status_code, 200)
         before = self.score()
         job = self.order(take=1)
@@ -182,15 +191,23 @@ class FilmTest(WebTest):
             run.return_value.returncode = -9
             filming.film_apart(job.id)
             self.assertEqual(run.call_args.args[0][2:4], ["ritornel.web.releases.film_process", job.id])
-            self.assertEqual((FilmJob.objects.get().state, "stopped in the middle" in FilmJob.objects.get().message), ("failed", True))
+            self.assertEqual(
+                (FilmJob.objects.get().state, "stopped in the middle" in FilmJob.objects.get().message),
+                ("failed", True),
+            )
             filming.film_apart(job.id)
         run.assert_called_once()  # what is not waiting is not taken on
 
     def test_a_film_that_fails_says_why(self) -> None:
         job = self.order()
-        with mock.patch.object(filming, "write_parted", side_effect=RitornelError("The disk is full: free some space.")):
+        with mock.patch.object(
+            filming, "write_parted", side_effect=RitornelError("The disk is full: free some space.")
+        ):
             self.make(job)
-        self.assertEqual((FilmJob.objects.get().state, FilmJob.objects.get().message), ("failed", "The disk is full: free some space."))
+        self.assertEqual(
+            (FilmJob.objects.get().state, FilmJob.objects.get().message),
+            ("failed", "The disk is full: free some space."),
+        )
 
     def test_a_film_whose_worker_was_killed_says_so_and_can_be_started_again(self) -> None:
         job = self.order()
@@ -202,7 +219,9 @@ class FilmTest(WebTest):
 
     def test_time_left_is_judged_by_what_is_done(self) -> None:
         self.order()
-        FilmJob.objects.update(state="running", started_at=timezone.now() - timedelta(seconds=10), done=25, total=100, **held())
+        FilmJob.objects.update(
+            state="running", started_at=timezone.now() - timedelta(seconds=10), done=25, total=100, **held()
+        )
         (line,) = self.client.get("/shows/clock/films").json()["films"]
         self.assertAlmostEqual(line["left_s"], 30, delta=1)
 
@@ -233,18 +252,21 @@ class LookedAtTest(WebTest):
         told = self.checks()
         self.assertEqual(told["looking"], 0)
         self.assertIn("contrast:noon-s:title", [finding["id"] for finding in told["findings"]])  # type: ignore[attr-defined]
-        self.edit({"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"colour": "#f4efe4"}})
+        self.edit(
+            {"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"colour": "#f4efe4"}}
+        )
         # The slide itself, and the one that comes from it.
         self.assertEqual(self.checks("?ask=1")["looking"], 2)
         look(value_of(Show.objects.get(pk="clock")))
         found = next(finding for finding in self.checks()["findings"] if finding["id"] == "contrast:esc-s:ticks")  # type: ignore[attr-defined]
         self.assertEqual(found["fix"]["words"], "Set it in ink")
 
-
     def test_a_slide_that_its_process_falls_over_keeps_no_other_from_being_looked_at(self) -> None:
         asked: list[list[str]] = []
 
-        def falls_over(work: object, document: bytes, wanted: list[tuple[str, Path]], media: object, **_: object) -> None:
+        def falls_over(
+            work: object, document: bytes, wanted: list[tuple[str, Path]], media: object, **_: object
+        ) -> None:
             asked.append([slide_id for slide_id, _ in wanted])
             for slide_id, target in wanted:
                 if slide_id in ("esc-s", "bell-s"):
@@ -263,14 +285,18 @@ class ChecksTest(WebTest):
     def test_a_fix_is_seen_before_it_is_made_and_nothing_is_changed_by_looking(self) -> None:
         before = self.score()
         told = self.client.get("/shows/clock/checks/fix.json?finding=reading:bell-s").json()
-        self.assertEqual(told["words"], "Slide 7 lasts 9.8 s instead of 9.0 s. The show lasts 1:23.6 instead of 1:22.8.")
+        self.assertEqual(
+            told["words"], "Slide 7 lasts 9.8 s instead of 9.0 s. The show lasts 1:23.6 instead of 1:22.8."
+        )
         self.assertIsNone(told["picture"], "it looks as it did")
         self.assertEqual(self.score(), before)
         reply = self.client.get("/shows/clock/checks/fix.json?finding=reading:nothing")
         self.assertEqual((reply.status_code, reply.json()["error"]), (400, "That finding is no longer there."))
 
     def test_a_fix_that_changes_how_a_slide_looks_shows_it(self) -> None:
-        self.edit({"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"colour": "#f4efe4"}})
+        self.edit(
+            {"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"colour": "#f4efe4"}}
+        )
         look(value_of(Show.objects.get(pk="clock")))
         told = self.client.get("/shows/clock/checks/fix.json?finding=contrast:esc-s:ticks").json()
         self.assertTrue(told["picture"].startswith("data:image/webp;base64,"))
@@ -279,11 +305,18 @@ class ChecksTest(WebTest):
     def test_findings_come_with_their_places_and_a_fix_is_an_edit_like_any_other(self) -> None:
         told = self.client.get("/shows/clock/checks.json").json()
         finding = next(entry for entry in told["findings"] if entry["id"] == "holds:who-s")
-        self.assertEqual((finding["severity"], finding["number"], finding["thumb"].startswith("/shows/clock/thumbs/who-s/")), ("hurts", 2, True))
+        self.assertEqual(
+            (finding["severity"], finding["number"], finding["thumb"].startswith("/shows/clock/thumbs/who-s/")),
+            ("hurts", 2, True),
+        )
         self.assertEqual(self.edit(finding["fix"]["edit"], told["revision"]).status_code, 200)
-        self.assertNotIn("holds:who-s", [entry["id"] for entry in self.client.get("/shows/clock/checks.json").json()["findings"]])
+        self.assertNotIn(
+            "holds:who-s", [entry["id"] for entry in self.client.get("/shows/clock/checks.json").json()["findings"]]
+        )
         self.post("/shows/clock/undo")
-        self.assertIn("holds:who-s", [entry["id"] for entry in self.client.get("/shows/clock/checks.json").json()["findings"]])
+        self.assertIn(
+            "holds:who-s", [entry["id"] for entry in self.client.get("/shows/clock/checks.json").json()["findings"]]
+        )
 
     def aside(self) -> dict[str, str]:
         told = self.client.get("/shows/clock/checks.json").json()["findings"]
@@ -300,8 +333,11 @@ class ChecksTest(WebTest):
         for body, words in (
             ({"finding": "holds:who-s", "reason": "  "}, "Say in a few words why it may stay as it is."),
             ({"finding": "holds:gone", "reason": "So."}, "no longer there"),
-            ({"finding": "holds:who-s", "reason": "x" * 301}, "The reason has 301 characters; at most 300 can be kept."),
-        ):  # fmt: skip
+            (
+                {"finding": "holds:who-s", "reason": "x" * 301},
+                "The reason has 301 characters; at most 300 can be kept.",
+            ),
+        ):
             reply = self.post("/shows/clock/checks/aside", body)
             self.assertEqual(reply.status_code, 400)
             self.assertIn(words, reply.json()["error"])
@@ -311,25 +347,35 @@ class ChecksTest(WebTest):
         asset = Show.objects.get(pk="clock").assets.get(asset_id="works")
         sha256 = json.loads(bytes(asset.body))["sha256"]
         media_path(sha256).unlink()
-        found = [entry for entry in self.client.get("/shows/clock/checks.json").json()["findings"] if entry["check"] == "missing"]
+        found = [
+            entry
+            for entry in self.client.get("/shows/clock/checks.json").json()["findings"]
+            if entry["check"] == "missing"
+        ]
         self.assertEqual([entry["severity"] for entry in found], ["stops"])
 
     def test_nobody_else_may_ask_or_set_aside(self) -> None:
         self.client.force_login(self.odo)
         self.assertEqual(self.client.get("/shows/clock/checks.json").status_code, 404)
-        self.assertEqual(self.post("/shows/clock/checks/aside", {"finding": "holds:who-s", "reason": "So."}).status_code, 404)
+        self.assertEqual(
+            self.post("/shows/clock/checks/aside", {"finding": "holds:who-s", "reason": "So."}).status_code, 404
+        )
 
 
 class TakesTest(WebTest):
     EVENTS = [
-        {"event": "arrived", "slide_id": "noon-s", "at_ms": 0}, {"event": "arrived", "slide_id": "who-s", "at_ms": 7000},
+        {"event": "arrived", "slide_id": "noon-s", "at_ms": 0},
+        {"event": "arrived", "slide_id": "who-s", "at_ms": 7000},
         {"event": "cued", "cue_id": "q-who-1", "at_ms": 9000, "waited_ms": 700},
-    ]  # fmt: skip
+    ]
 
     def test_a_run_is_kept_and_its_timing_used_and_taken_back(self) -> None:
         before = self.score()
         take = self.post("/shows/clock/takes", {"events": self.EVENTS, "ended_ms": 12_000}).json()
-        self.assertEqual((take["name"], take["length_ms"], take["slides"][0]["ms"], take["slides"][1]["holds_ms"]), ("take 1", 12_000, 7000, [700, None, None]))
+        self.assertEqual(
+            (take["name"], take["length_ms"], take["slides"][0]["ms"], take["slides"][1]["holds_ms"]),
+            ("take 1", 12_000, 7000, [700, None, None]),
+        )
         reply = self.post("/shows/clock/takes/1/use").json()
         self.assertEqual(reply["history"]["undo"], "Use the timing of take 1")
         after = self.score()
@@ -348,9 +394,11 @@ class TakesTest(WebTest):
 
     def test_takes_that_cannot_be_are_refused(self) -> None:
         for body, words in (
-            ({"events": self.EVENTS, "ended_ms": 10}, "out of order"), ({"events": [], "ended_ms": -4}, "ended_ms"), ({"ended_ms": 4}, "events"),
+            ({"events": self.EVENTS, "ended_ms": 10}, "out of order"),
+            ({"events": [], "ended_ms": -4}, "ended_ms"),
+            ({"ended_ms": 4}, "events"),
             ({"events": [{"event": "sneezed"}], "ended_ms": 4}, "sneezed"),
-        ):  # fmt: skip
+        ):
             reply = self.post("/shows/clock/takes", body)
             self.assertEqual(reply.status_code, 400)
             self.assertIn(words, reply.json()["error"])

@@ -24,7 +24,9 @@ class ConfinedTest(SimpleTestCase):
             confined(refusing, what="a.png")
 
     def test_a_file_that_holds_its_reader_up_is_given_up(self) -> None:
-        with self.assertRaisesMessage(BadMedia, "“slow.mp4” was given up: reading it took longer than 1 s. Nothing was added."):
+        with self.assertRaisesMessage(
+            BadMedia, "“slow.mp4” was given up: reading it took longer than 1 s. Nothing was added."
+        ):
             confined(stuck, what="slow.mp4", bounds=Bounds(wall_s=1))
 
     def test_a_file_that_wants_too_much_memory_is_given_up(self) -> None:
@@ -32,7 +34,9 @@ class ConfinedTest(SimpleTestCase):
             confined(greedy, what="large.png", bounds=Bounds(memory_bytes=200_000_000))
 
     def test_a_file_that_brings_its_reader_down_is_told_and_nothing_else_falls(self) -> None:
-        with self.assertRaisesMessage(BadMedia, "“evil.mp4” cannot be read: its reader stopped in the middle. Nothing was added."):
+        with self.assertRaisesMessage(
+            BadMedia, "“evil.mp4” cannot be read: its reader stopped in the middle. Nothing was added."
+        ):
             confined(fallen, what="evil.mp4")
         self.assertEqual(confined(doubled, 2, what="a.png"), 4)
 
@@ -41,6 +45,11 @@ class IntakeTest(WebTest):
     def test_a_file_whose_reader_falls_over_changes_nothing_and_gets_a_sentence(self) -> None:
         before = Show.objects.get(pk="clock").revision
         with mock.patch.object(uploads, "confined", lambda work, *given, what, bounds: confined(fallen, what=what)):
-            reply = self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile("evil.mp4", b"\0\0\0\x18ftypmp42")})
-        self.assertEqual((reply.status_code, reply.json()["error"]), (400, "“evil.mp4” cannot be read: its reader stopped in the middle. Nothing was added."))
+            reply = self.client.post(
+                "/shows/clock/shelf", {"file": SimpleUploadedFile("evil.mp4", b"\0\0\0\x18ftypmp42")}
+            )
+        self.assertEqual(
+            (reply.status_code, reply.json()["error"]),
+            (400, "“evil.mp4” cannot be read: its reader stopped in the middle. Nothing was added."),
+        )
         self.assertEqual(Show.objects.get(pk="clock").revision, before)

@@ -32,7 +32,9 @@ def png(colour: str = "#204060", size: tuple[int, int] = (300, 200)) -> bytes:
 
 class BatchTest(WebTest):
     def add(self, name: str, data: bytes, batch: str = "") -> Any:
-        return self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile(name, data), "batch": batch, "folder": "Teeth"})
+        return self.client.post(
+            "/shows/clock/shelf", {"file": SimpleUploadedFile(name, data), "batch": batch, "folder": "Teeth"}
+        )
 
     def test_files_of_one_batch_are_one_step_back_and_one_step_on_again(self) -> None:
         self.add("a.png", png("#000001"), "b1")
@@ -74,7 +76,9 @@ class BatchTest(WebTest):
         self.assertEqual(self.score()["uses"]["dial"], ["dial-s"])
         reply = self.edit({"do": "remove objects", "slide_id": "dial-s", "object_ids": ["dial-p"]}).json()
         self.assertNotIn("dial", reply["uses"])
-        self.assertNotIn("uses", self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}}).json())
+        self.assertNotIn(
+            "uses", self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}}).json()
+        )
 
 
 class WaveTest(WebTest):
@@ -91,8 +95,12 @@ class WaveTest(WebTest):
         with patch("ritornel.web.library.tasks.wave") as again:
             about = self.client.get(self.ABOUT)
         again.assert_not_called()
-        self.assertEqual((about.json()["whole"], about.json()["levels"], len(about.json()["heard_ms"])), (True, [2, 25, 200], 2))
-        parts = [self.client.get(f"/shows/clock/media/waltz/v1/wave/{part}").content for part in ("2/0", "25/500", "200/0")]
+        self.assertEqual(
+            (about.json()["whole"], about.json()["levels"], len(about.json()["heard_ms"])), (True, [2, 25, 200], 2)
+        )
+        parts = [
+            self.client.get(f"/shows/clock/media/waltz/v1/wave/{part}").content for part in ("2/0", "25/500", "200/0")
+        ]
         self.assertEqual([len(part) for part in parts], [48, 100, 4800])
         self.assertEqual(self.client.get("/shows/clock/media/waltz/v1/wave/7/0").status_code, 404)
 
@@ -126,13 +134,23 @@ class WaveTest(WebTest):
 class HeavyClipTest(WebTest):
     def heavy(self) -> dict[str, Any]:
         """A clip in a form that browsers do not show."""
-        reply = self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile("old.mp4", footage(12, codec="mpeg4"))}).json()
+        reply = self.client.post(
+            "/shows/clock/shelf", {"file": SimpleUploadedFile("old.mp4", footage(12, codec="mpeg4"))}
+        ).json()
         self.assertIn("which browsers do not show", reply["notices"][-1])
         return reply["asset"]  # type: ignore[no-any-return]
 
     def on_a_slide(self, asset: dict[str, Any], **more: Any) -> None:
         box = {"x": 0, "y": 0, "width": 320, "height": 180}
-        clip = {"kind": "clip", "id": f"c-{asset['id']}", "name": "Old", "box": box, "asset_id": asset["id"], "out_ms": asset["lasts_ms"], **more}
+        clip = {
+            "kind": "clip",
+            "id": f"c-{asset['id']}",
+            "name": "Old",
+            "box": box,
+            "asset_id": asset["id"],
+            "out_ms": asset["lasts_ms"],
+            **more,
+        }
         reply = self.edit({"do": "add objects", "slide_id": "esc-s", "objects": [clip]})
         self.assertEqual(reply.status_code, 200, reply.content)
 
@@ -144,7 +162,9 @@ class HeavyClipTest(WebTest):
             self.assertEqual(self.client.get(asset["shown"]).status_code, 404)
             for _ in range(5):
                 self.client.get(asset["shown"] + "?ask=1")
-        self.assertEqual([call.args for call in asked.call_args_list], [(asset["sha256"],)], "once, however often the page asks")
+        self.assertEqual(
+            [call.args for call in asked.call_args_list], [(asset["sha256"],)], "once, however often the page asks"
+        )
         make_light(asset["sha256"])
         self.assertEqual(self.client.get(asset["shown"]).headers["Content-Type"], "video/mp4")
         self.assertEqual(self.client.get("/shows/clock/performance.json").json()["media"][asset["id"]], asset["shown"])
@@ -152,7 +172,9 @@ class HeavyClipTest(WebTest):
     def test_a_show_is_released_when_its_lighter_copies_are_there_and_gives_strangers_those(self) -> None:
         with patch("ritornel.web.library.tasks.light"):
             asset = self.heavy()
-        self.assertEqual(self.post("/shows/clock/editions").status_code, 200, "what lies on the shelf alone holds nothing up")
+        self.assertEqual(
+            self.post("/shows/clock/editions").status_code, 200, "what lies on the shelf alone holds nothing up"
+        )
         self.on_a_slide(asset)
         reply = self.post("/shows/clock/editions")
         self.assertEqual((reply.status_code, "is still being made" in reply.json()["error"]), (400, True))
@@ -167,7 +189,9 @@ class CaptionsTest(WebTest):
     def test_a_file_is_read_and_nothing_changed_by_it(self) -> None:
         vtt = b"WEBVTT\n\n00:01.000 --> 00:02.000\nTick\n"
         reply = self.client.post("/shows/clock/captions", {"file": SimpleUploadedFile("x.vtt", vtt)})
-        self.assertEqual(reply.json(), {"captions": [{"start_ms": 1000, "end_ms": 2000, "text": "Tick"}], "notices": []})
+        self.assertEqual(
+            reply.json(), {"captions": [{"start_ms": 1000, "end_ms": 2000, "text": "Tick"}], "notices": []}
+        )
         reply = self.client.post("/shows/clock/captions", {"file": SimpleUploadedFile("x.vtt", b"no captions")})
         self.assertEqual((reply.status_code, "holds no captions" in reply.json()["error"]), (400, True))
         self.assertEqual(self.client.post("/shows/clock/captions").status_code, 400)
@@ -175,7 +199,10 @@ class CaptionsTest(WebTest):
 
     def test_the_captions_of_the_show_are_saved_under_its_name(self) -> None:
         reply = self.client.get("/shows/clock/captions.vtt")
-        self.assertEqual((reply.content, reply.headers["Content-Disposition"]), (b"WEBVTT\n", 'attachment; filename="the-orlmere-clock.vtt"'))
+        self.assertEqual(
+            (reply.content, reply.headers["Content-Disposition"]),
+            (b"WEBVTT\n", 'attachment; filename="the-orlmere-clock.vtt"'),
+        )
 
 
 class LoudnessTest(WebTest):
@@ -183,7 +210,7 @@ class LoudnessTest(WebTest):
         return self.client.get(f"/shows/clock/loudness.json{'?ask=1' if ask else ''}").json()  # type: ignore[no-any-return]
 
     def test_the_worker_measures_a_show_once_for_each_sound_it_has(self) -> None:
-        with patch("ritornel.web.library.tasks.hearing") as asked:
+        with patch("ritornel.web.editor.tasks.hearing") as asked:
             self.assertEqual(self.told(ask=True), {"ready": False, "target_lufs": -16.0})
             asked.assert_called_once_with("clock")
         measure(value_of(self.row))
@@ -202,10 +229,20 @@ class LoudnessTest(WebTest):
 class TempoTest(WebTest):
     def test_a_sound_at_another_speed_is_made_once_and_only_at_speeds_that_the_show_plays(self) -> None:
         box = {"x": 0, "y": 0, "width": 9, "height": 9}
-        clip = {"kind": "clip", "id": "c-waltz", "name": "Waltz", "box": box, "asset_id": "waltz", "out_ms": 9, "rate_pct": 200}
+        clip = {
+            "kind": "clip",
+            "id": "c-waltz",
+            "name": "Waltz",
+            "box": box,
+            "asset_id": "waltz",
+            "out_ms": 9,
+            "rate_pct": 200,
+        }
         Slide.objects.filter(slide_id="esc-s").update(body=json.dumps({"id": "esc-s", "objects": [clip]}).encode())
         first = self.client.get("/shows/clock/media/waltz/v1/at/200")
-        self.assertEqual((first.status_code, first.headers["Content-Type"], first.content[:4]), (200, "audio/flac", b"fLaC"))
+        self.assertEqual(
+            (first.status_code, first.headers["Content-Type"], first.content[:4]), (200, "audio/flac", b"fLaC")
+        )
         with patch("ritornel.web.library.browser_copies.confined") as made:
             self.client.get("/shows/clock/media/waltz/v1/at/200")
         made.assert_not_called()
@@ -216,7 +253,12 @@ class TempoTest(WebTest):
 class BringTest(WebTest):
     def other(self) -> Show:
         row = Show(id="other", owner=self.ines)
-        create_rows(row, msgspec.structs.replace(orlmere(), id="other", slides=orlmere().slides[:1], assets=orlmere().assets[:1], music=()))
+        create_rows(
+            row,
+            msgspec.structs.replace(
+                orlmere(), id="other", slides=orlmere().slides[:1], assets=orlmere().assets[:1], music=()
+            ),
+        )
         return row
 
     def test_slides_come_over_with_their_media_in_one_step(self) -> None:
@@ -224,8 +266,14 @@ class BringTest(WebTest):
         reply = self.post("/shows/other/bring", {"from": "clock", "slide_ids": ["bell-s", "two-s"], "at": 0})
         self.assertEqual(reply.status_code, 200, reply.content)
         score = self.client.get("/shows/other/score.json").json()
-        self.assertEqual([score["slides"][key]["name"] for key in score["order"]], ["Two wheels, two jobs", "The bell", "Orlmere at noon"])
-        self.assertEqual(sorted(asset["name"] for asset in score["assets"]), ["The going train", "The hour bell", "The tower at noon"])
+        self.assertEqual(
+            [score["slides"][key]["name"] for key in score["order"]],
+            ["Two wheels, two jobs", "The bell", "Orlmere at noon"],
+        )
+        self.assertEqual(
+            sorted(asset["name"] for asset in score["assets"]),
+            ["The going train", "The hour bell", "The tower at noon"],
+        )
         self.assertEqual(score["history"]["undo"], "Bring 2 slides over from The Orlmere clock")
         self.post("/shows/other/undo")
         self.assertEqual(len(self.client.get("/shows/other/score.json").json()["assets"]), 1)
@@ -233,7 +281,9 @@ class BringTest(WebTest):
     def test_nothing_comes_from_a_show_of_somebody_else(self) -> None:
         self.other()
         Show.objects.filter(pk="clock").update(owner=self.odo)
-        self.assertEqual(self.post("/shows/other/bring", {"from": "clock", "slide_ids": ["bell-s"], "at": 0}).status_code, 404)
+        self.assertEqual(
+            self.post("/shows/other/bring", {"from": "clock", "slide_ids": ["bell-s"], "at": 0}).status_code, 404
+        )
 
     def test_slides_that_are_gone_are_told(self) -> None:
         self.other()
@@ -245,7 +295,10 @@ class BringTest(WebTest):
 class StylesTest(WebTest):
     def test_a_theme_changes_every_thumbnail_and_the_slide_on_the_stage(self) -> None:
         before = self.score()
-        theme = {**before["settings"]["theme"], "palette": {**before["settings"]["theme"]["palette"], "words": "#112233"}}
+        theme = {
+            **before["settings"]["theme"],
+            "palette": {**before["settings"]["theme"]["palette"], "words": "#112233"},
+        }
         reply = self.edit({"do": "change theme", "theme": theme}).json()
         self.assertEqual(set(reply["slides"]), set(before["order"]))
         self.assertTrue(all(reply["slides"][key]["thumb"] != before["slides"][key]["thumb"] for key in before["order"]))
@@ -303,7 +356,10 @@ class StartersTest(WebTest):
         for body, words in (({"each_ms": 0}, "needs a length"), ({"each_ms": "soon"}, "needs a length")):
             self.assertIn(words, self.post("/shows/clock/slides-from-pictures", body).json()["error"])
         blank = self.client.post("/shows/new", {"title": "Empty"}, headers={"Accept": "application/json"}).json()["id"]
-        self.assertIn("None of the files is a picture", self.post(f"/shows/{blank}/slides-from-pictures", {"each_ms": 4000}).json()["error"])
+        self.assertIn(
+            "None of the files is a picture",
+            self.post(f"/shows/{blank}/slides-from-pictures", {"each_ms": 4000}).json()["error"],
+        )
         self.assertEqual(self.post("/shows/clock/slides-from-pictures", {"each_ms": 4000}).json()["slides"], 5)
         self.post("/shows/clock/undo")
         self.assertEqual(len(self.score()["order"]), 9)

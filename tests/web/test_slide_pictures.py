@@ -22,7 +22,13 @@ class SlidePicturesTest(WebTest):
         self.assertEqual((first == second, first[:4], draws.call_count), (True, b"\x89PNG", 1))
         self.client.get(f"{address}?size=large")
         self.assertEqual(draws.call_count, 2)
-        self.edit({"do": "change slides", "slide_ids": ["who-s"], "changes": {"background": {"kind": "plain", "colour": "#102030"}}})
+        self.edit(
+            {
+                "do": "change slides",
+                "slide_ids": ["who-s"],
+                "changes": {"background": {"kind": "plain", "colour": "#102030"}},
+            }
+        )
         self.assertFalse(self.client.get(self.address()).content == first)
         self.assertEqual(draws.call_count, 3)
         self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"notes": "Say nothing"}})

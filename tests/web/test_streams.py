@@ -30,7 +30,12 @@ class StreamsTest(TransactionTestCase):
         self.row = Show(id="clock", owner=self.ines)
         create_rows(self.row, blank_show("clock", "The clock"))
         self.invitation = Invitation.objects.create(
-            show=self.row, by=self.ines, address="odo@orlmere.example", role="edit", person=self.odo, accepted_at=timezone.now()
+            show=self.row,
+            by=self.ines,
+            address="odo@orlmere.example",
+            role="edit",
+            person=self.odo,
+            accepted_at=timezone.now(),
         )
 
     def post(self, person: User, path: str, body: Any = None) -> Any:
@@ -43,7 +48,9 @@ class StreamsTest(TransactionTestCase):
 
     def released(self, **how: Any) -> Release:
         release = Release.objects.create(show=self.row, **how)
-        release.editions.create(number=1, document=to_json(blank_show("clock", "The clock")), title="The clock", length_ms=0, slide_count=1)
+        release.editions.create(
+            number=1, document=to_json(blank_show("clock", "The clock")), title="The clock", length_ms=0, slide_count=1
+        )
         return release
 
 
@@ -63,7 +70,9 @@ class ShowStreamTest(StreamsTest):
         stranger = await User.objects.acreate(username="tamsin")
         self.assertEqual((await streams.open(await signed_in(stranger), "/shows/clock/events")).status, 404)
         self.assertEqual((await streams.open(Client(), "/shows/clock/events")).status, 302)
-        self.assertEqual((await streams.open(await signed_in(self.ines), "/shows/clock/events", method="HEAD")).status, 405)
+        self.assertEqual(
+            (await streams.open(await signed_in(self.ines), "/shows/clock/events", method="HEAD")).status, 405
+        )
         await streams.close()
 
     async def test_who_is_withdrawn_hears_that_it_is_over_within_two_seconds(self) -> None:
@@ -99,20 +108,28 @@ class RunStreamTest(StreamsTest):
         streams = Streams()
         run, addresses = await sync_to_async(self.begun)()
         early = await streams.open(Client(), f"/house/{run.house_code}/events")
-        self.assertEqual((await self.aposted(self.odo, addresses["say"], {"kind": "state", "seq": 3})).json(), {"heard": 1})
+        self.assertEqual(
+            (await self.aposted(self.odo, addresses["say"], {"kind": "state", "seq": 3})).json(), {"heard": 1}
+        )
         self.assertEqual(await early.read(), 'data: {"kind": "state", "seq": 3}\n\n')
         late = await streams.open(Client(), f"/remote/{run.remote_code}/events")
         self.assertEqual(await late.read(), 'data: {"kind": "state", "seq": 3}\n\n')
         lectern = await streams.open(await signed_in(self.odo), addresses["events"])
         await lectern.read()
-        self.assertEqual((await self.aposted(self.ines, f"/remote/{run.remote_code}/press", {"act": "next"})).json(), {"pressed": "next"})
+        self.assertEqual(
+            (await self.aposted(self.ines, f"/remote/{run.remote_code}/press", {"act": "next"})).json(),
+            {"pressed": "next"},
+        )
         self.assertEqual(await lectern.read(), 'data: {"kind": "press", "act": "next"}\n\n')
         await streams.close()
 
     async def test_everything_of_a_run_stops_when_who_started_it_is_withdrawn(self) -> None:
         streams = Streams()
         run, _ = await sync_to_async(self.begun)()
-        open_ones = [await streams.open(Client(), f"/house/{run.house_code}/events"), await streams.open(Client(), f"/remote/{run.remote_code}/events")]
+        open_ones = [
+            await streams.open(Client(), f"/house/{run.house_code}/events"),
+            await streams.open(Client(), f"/remote/{run.remote_code}/events"),
+        ]
         await self.aposted(self.ines, f"/shows/clock/people/{self.invitation.pk}/withdraw")
         for stream in open_ones:
             self.assertEqual(await stream.read(within_s=2), OVER)
@@ -146,7 +163,10 @@ class ReleaseStreamTest(StreamsTest):
         guest = await Guest.objects.acreate(release=release, address="tamsin@orlmere.example")
         browser = Client()
         browser.cookies[f"guest-{release.address}"] = guest.code
-        stream, other = await streams.open(browser, f"/s/{release.address}/news"), await streams.open(await signed_in(self.ines), f"/s/{release.address}/news")
+        stream, other = (
+            await streams.open(browser, f"/s/{release.address}/news"),
+            await streams.open(await signed_in(self.ines), f"/s/{release.address}/news"),
+        )
         self.assertEqual(await stream.read(), "event: edition\ndata: 1\n\n")
         self.assertEqual(await other.read(), "event: edition\ndata: 1\n\n")
         self.assertEqual((await streams.open(Client(), f"/s/{release.address}/news")).status, 404)
@@ -172,8 +192,12 @@ class CountedTest(StreamsTest):
         release = await sync_to_async(self.released)()
         news = f"/s/{release.address}/news"
         for kind, limit in (("address", 2), ("release", 2), ("person", 2), ("server", 2)):
-            with override_settings(MOST_STREAMS={"person": 9, "address": 9, "release": 9, "run": 9, "server": 9, kind: limit}):
-                path, browser = ("/shows/clock/events", await signed_in(self.ines)) if kind == "person" else (news, Client())
+            with override_settings(
+                MOST_STREAMS={"person": 9, "address": 9, "release": 9, "run": 9, "server": 9, kind: limit}
+            ):
+                path, browser = (
+                    ("/shows/clock/events", await signed_in(self.ines)) if kind == "person" else (news, Client())
+                )
                 opened = [await streams.open(browser, path) for _ in range(limit)]
                 refused = await streams.open(browser, path)
                 self.assertEqual((refused.status, refused.headers["retry-after"]), (503, "20"), kind)
@@ -207,7 +231,10 @@ class HubTest(SimpleTestCase):
         async def work() -> None:
             hub = Hub()
             hub.register(Told())  # type: ignore[arg-type]
-            with mock.patch("ritornel.web.streams.hub.written_since", return_value=(False, 1)) as asked, mock.patch("ritornel.web.streams.hub.LOOK_S", 0.01):
+            with (
+                mock.patch("ritornel.web.streams.hub.written_since", return_value=(False, 1)) as asked,
+                mock.patch("ritornel.web.streams.hub.LOOK_S", 0.01),
+            ):
                 listeners = [hub.join("told", (number % 3,), {}) for number in range(30)]
                 for listener in listeners:
                     self.assertEqual(await asyncio.wait_for(listener.take(), 5), "data: 1\n\n")
@@ -236,7 +263,10 @@ class HubTest(SimpleTestCase):
         async def work() -> str | None:
             hub = Hub()
             hub.register(Told())  # type: ignore[arg-type]
-            with mock.patch("ritornel.web.streams.hub.written_since", side_effect=answers), self.assertLogs("ritornel.web.streams.hub"):
+            with (
+                mock.patch("ritornel.web.streams.hub.written_since", side_effect=answers),
+                self.assertLogs("ritornel.web.streams.hub"),
+            ):
                 listener = hub.join("told", ("a",), {})
                 text = await asyncio.wait_for(listener.take(), 5)
                 hub.leave("told", ("a",), listener, {})

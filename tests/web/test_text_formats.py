@@ -17,18 +17,25 @@ class FilesTest(WebTest):
         for path, name, words in (
             ("outline.md", "the-orlmere-clock.md", "# How it keeps time\n\n## The escapement"),
             ("timings.csv", "the-orlmere-clock-timings.csv", "2,Who winds it?,leaves,"),
-            ("schedule.json", "the-orlmere-clock-schedule.json", '"length_ms": 82800'), ("captions.srt", "the-orlmere-clock.srt", ""),
+            ("schedule.json", "the-orlmere-clock-schedule.json", '"length_ms": 82800'),
+            ("captions.srt", "the-orlmere-clock.srt", ""),
             ("timeline.otio", "the-orlmere-clock.otio", '"OTIO_SCHEMA": "Timeline.1"'),
-        ):  # fmt: skip
+        ):
             reply = self.client.get(f"/shows/clock/{path}")
             self.assertIn(name, reply.headers["Content-Disposition"])
             self.assertIn(words, reply.content.decode())
         json.loads(self.client.get("/shows/clock/schedule.json").content)
 
     def test_timings_come_in_as_one_step_that_undo_takes_back(self) -> None:
-        table = self.client.get("/shows/clock/timings.csv").content.decode().replace("1,Orlmere at noon,,0.000,6.000,", "1,Orlmere at noon,,0.000,7.500,")
+        table = (
+            self.client.get("/shows/clock/timings.csv")
+            .content.decode()
+            .replace("1,Orlmere at noon,,0.000,6.000,", "1,Orlmere at noon,,0.000,7.500,")
+        )
         reply = self.upload("/shows/clock/timings", "times.csv", table.encode()).json()
-        self.assertEqual((reply["length"], reply["notices"], reply["history"]["undo"]), ("1:24.3", [], "Timings from times.csv"))
+        self.assertEqual(
+            (reply["length"], reply["notices"], reply["history"]["undo"]), ("1:24.3", [], "Timings from times.csv")
+        )
         self.post("/shows/clock/undo")
         self.assertEqual(self.score()["length_ms"], 82_800)
 
@@ -39,7 +46,9 @@ class FilesTest(WebTest):
         self.assertIn("line 2: “soon” in the column length_s is no time in seconds", reply.json()["error"])
 
     def test_an_outline_becomes_a_show_whose_slides_last_as_long_as_reading_them_takes(self) -> None:
-        reply = self.upload("/shows/from-outline", "talk.md", b"# A talk\n\n## One\n\nSome words to read\n\n> Say it.\n\n![x](y.png)\n").json()
+        reply = self.upload(
+            "/shows/from-outline", "talk.md", b"# A talk\n\n## One\n\nSome words to read\n\n> Say it.\n\n![x](y.png)\n"
+        ).json()
         self.assertEqual(reply["notices"], ["Left out of “talk.md”: pictures."])
         show = value_of(Show.objects.get(pk=reply["address"].strip("/").split("/")[-1], owner=self.ines))
         self.assertEqual((show.title, show.slides[1].name, show.slides[1].notes), ("A talk", "One", "Say it."))
@@ -49,7 +58,9 @@ class FilesTest(WebTest):
         count = Show.objects.count()
         data = {"file": SimpleUploadedFile("talk.md", b"# A talk\n\n## One\n\n![x](y.png)\n"), "look": "1"}
         plan = self.client.post("/shows/from-outline", data).json()
-        self.assertEqual(plan, {"title": "A talk", "slides": 2, "media": 0, "losses": [{"slide": 0, "words": "pictures"}]})
+        self.assertEqual(
+            plan, {"title": "A talk", "slides": 2, "media": 0, "losses": [{"slide": 0, "words": "pictures"}]}
+        )
         self.assertEqual(Show.objects.count(), count)
 
     def test_a_show_goes_out_as_a_presentation_once_its_losses_are_known_and_comes_back(self) -> None:
@@ -74,7 +85,10 @@ class FilesTest(WebTest):
         finally:
             path.write_bytes(kept)
         self.assertEqual(reply.status_code, 400)
-        self.assertIn(f"“{picture.name}” is missing, so “The Orlmere clock” cannot be saved as a presentation.", reply.json()["error"])
+        self.assertIn(
+            f"“{picture.name}” is missing, so “The Orlmere clock” cannot be saved as a presentation.",
+            reply.json()["error"],
+        )
 
     def test_what_is_no_outline_makes_no_show(self) -> None:
         count = Show.objects.count()
@@ -84,6 +98,13 @@ class FilesTest(WebTest):
 
     def test_nobody_else_gets_them(self) -> None:
         self.client.force_login(self.odo)
-        for path in ("outline.md", "timings.csv", "schedule.json", "captions.srt", "presentation.odp", "presentation.json"):
+        for path in (
+            "outline.md",
+            "timings.csv",
+            "schedule.json",
+            "captions.srt",
+            "presentation.odp",
+            "presentation.json",
+        ):
             self.assertEqual(self.client.get(f"/shows/clock/{path}").status_code, 404)
         self.assertEqual(self.upload("/shows/clock/timings", "t.csv", b"slide,length_s\n1,2\n").status_code, 404)

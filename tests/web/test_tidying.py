@@ -50,11 +50,16 @@ class TidyTest(WebTest):
         self.post("/shows/clock/editions")
         job = FilmJob.objects.create(show=self.row, person=self.ines, document=b"", state="ready")
         film_path(job).write_bytes(b"film")
-        make_once(derived_path("thumbnails", value_of(self.row).assets[0].sha256, ".webp"), lambda path: path.write_bytes(b"small"))
+        make_once(
+            derived_path("thumbnails", value_of(self.row).assets[0].sha256, ".webp"),
+            lambda path: path.write_bytes(b"small"),
+        )
         added = self.client.post("/shows/clock/shelf", {"file": SimpleUploadedFile("a.png", png())}).json()["asset"]
         self.post("/shows/clock/undo")
         self.all_old()
-        before = {path for path in self.var.rglob("*") if path.is_file() and path.suffix not in (".lock", ".place", ".queued")}
+        before = {
+            path for path in self.var.rglob("*") if path.is_file() and path.suffix not in (".lock", ".place", ".queued")
+        }
         tidy()
         self.assertEqual({path for path in before if not path.exists()}, set())
         self.assertTrue(media_path(added["sha256"]).exists(), "undo could bring it back")
@@ -98,7 +103,10 @@ class TidyTest(WebTest):
         make_once(target, write)
 
     def test_the_worker_does_it_once_a_day(self) -> None:
-        with mock.patch("ritornel.web.operations.tasks.tidy_house") as asked, mock.patch("ritornel.web.operations.tasks.settings.VAR", self.var):
+        with (
+            mock.patch("ritornel.web.operations.tasks.tidy_house") as asked,
+            mock.patch("ritornel.web.operations.tasks.settings.VAR", self.var),
+        ):
             for _ in range(3):
                 tidy_daily()
             self.assertEqual(asked.call_count, 1)
@@ -118,7 +126,9 @@ class RemovedShowTest(WebTest):
         other = Show(id="other", owner=self.odo)
         import msgspec
 
-        create_rows(other, msgspec.structs.replace(value_of(self.row), id="other", slides=(), music=(), assets=(shared,)))
+        create_rows(
+            other, msgspec.structs.replace(value_of(self.row), id="other", slides=(), music=(), assets=(shared,))
+        )
         self.post("/shows/clock/editions")
         job = FilmJob.objects.create(show=self.row, person=self.ines, document=b"", state="ready")
         film_path(job).write_bytes(b"film")

@@ -102,7 +102,9 @@ class InvitingTest(TogetherTest):
         self.assertNotEqual(self.code(), old)
         number = Invitation.objects.get().pk
         self.post(f"{BASE}/people/{number}/withdraw")
-        self.assertContains(Client().get(f"/invited/{self.code()}/"), "ines has withdrawn this invitation.", status_code=410)
+        self.assertContains(
+            Client().get(f"/invited/{self.code()}/"), "ines has withdrawn this invitation.", status_code=410
+        )
         self.post(f"{BASE}/people/{number}/restore")
         self.assertEqual(Client().get(f"/invited/{self.code()}/").status_code, 200)
 
@@ -127,10 +129,41 @@ class InvitingTest(TogetherTest):
 class RolesTest(TogetherTest):
     def test_each_role_may_do_just_what_it_says(self) -> None:
         wanted = {
-            "edit": {"/": 200, "/score.json": 200, "/performance.json": 200, "/record": 200, "/comments": 200, "/people": 404, "/release": 404},
-            "comment": {"/": 404, "/score.json": 404, "/performance.json": 200, "/record": 404, "/comments": 200, "/people": 404, "/release": 404},
-            "watch": {"/": 404, "/performance.json": 200, "/record": 404, "/comments": 404, "/media/noon": 200, "/archive": 404},
-            "record": {"/": 404, "/score.json": 404, "/performance.json": 404, "/record": 200, "/comments": 200, "/archive": 404, "/release": 404},
+            "edit": {
+                "/": 200,
+                "/score.json": 200,
+                "/performance.json": 200,
+                "/record": 200,
+                "/comments": 200,
+                "/people": 404,
+                "/release": 404,
+            },
+            "comment": {
+                "/": 404,
+                "/score.json": 404,
+                "/performance.json": 200,
+                "/record": 404,
+                "/comments": 200,
+                "/people": 404,
+                "/release": 404,
+            },
+            "watch": {
+                "/": 404,
+                "/performance.json": 200,
+                "/record": 404,
+                "/comments": 404,
+                "/media/noon": 200,
+                "/archive": 404,
+            },
+            "record": {
+                "/": 404,
+                "/score.json": 404,
+                "/performance.json": 404,
+                "/record": 200,
+                "/comments": 200,
+                "/archive": 404,
+                "/release": 404,
+            },
         }
         client = self.come("edit")
         number = Invitation.objects.get().pk
@@ -141,7 +174,10 @@ class RolesTest(TogetherTest):
 
     def test_an_editors_changes_are_theirs_and_can_be_undone_by_the_owner(self) -> None:
         client = self.come("edit")
-        body = {"revision": self.score()["revision"], "edit": {"do": "change show", "changes": {"title": "The clock of Orlmere"}}}
+        body = {
+            "revision": self.score()["revision"],
+            "edit": {"do": "change show", "changes": {"title": "The clock of Orlmere"}},
+        }
         self.assertEqual(client.post(f"{BASE}/edit", body, content_type="application/json").status_code, 200)
         stale = self.post(f"{BASE}/edit", {**body, "edit": {"do": "change show", "changes": {"title": "Another"}}})
         self.assertEqual((stale.status_code, self.score()["settings"]["title"]), (409, "The clock of Orlmere"))
@@ -158,7 +194,9 @@ class RolesTest(TogetherTest):
         allowed = {"section": "esc-s", "writer": "their-window"}
         self.assertEqual(client.post(f"{BASE}/record/begin", allowed, content_type="application/json").status_code, 200)
         for section in ("noon-s", "men-s"):
-            refused = client.post(f"{BASE}/record/begin", {**allowed, "section": section}, content_type="application/json")
+            refused = client.post(
+                f"{BASE}/record/begin", {**allowed, "section": section}, content_type="application/json"
+            )
             self.assertEqual(refused.status_code, 400)
             self.assertEqual(client.get(f"{BASE}/record/show.json?section={section}").status_code, 400)
             self.assertEqual(client.post(f"{BASE}/record/keep?section={section}").status_code, 400)
@@ -174,8 +212,14 @@ class RolesTest(TogetherTest):
 
     def test_a_contributor_keeps_what_they_recorded_of_their_section(self) -> None:
         client = self.come("record", section="esc-s")
-        begun = client.post(f"{BASE}/record/begin", {"section": "esc-s", "writer": "their-window"}, content_type="application/json").json()
-        about = {"writer": "their-window", "state": "ended", "events": [{"event": "arrived", "slide_id": "esc-s", "at_ms": 0}]}
+        begun = client.post(
+            f"{BASE}/record/begin", {"section": "esc-s", "writer": "their-window"}, content_type="application/json"
+        ).json()
+        about = {
+            "writer": "their-window",
+            "state": "ended",
+            "events": [{"event": "arrived", "slide_id": "esc-s", "at_ms": 0}],
+        }
         sound = SimpleUploadedFile("sound", bytes(96_000))
         client.post(f"{BASE}/record/{begun['id']}/more", {"about": json.dumps(about), "sound": sound})
         kept = client.post(f"{BASE}/record/keep?section=esc-s")
@@ -197,7 +241,9 @@ class CommentTest(TogetherTest):
         client = self.come("comment")
         said = self.say(client, slide_id="esc-s", object_id="wheel", text="Nine teeth too many?").json()
         (entry,) = next(slide for slide in said["slides"] if slide["id"] == "esc-s")["comments"]
-        self.assertEqual((entry["who"], entry["object"], entry["text"]), ("Pauwel Drees", "Wheel", "Nine teeth too many?"))
+        self.assertEqual(
+            (entry["who"], entry["object"], entry["text"]), ("Pauwel Drees", "Wheel", "Nine teeth too many?")
+        )
         answered = self.say(self.client, answers=entry["id"], text="No, thirty.").json()
         (entry,) = next(slide for slide in answered["slides"] if slide["id"] == "esc-s")["comments"]
         self.assertEqual([(answer["who"], answer["text"]) for answer in entry["answers"]], [("ines", "No, thirty.")])
@@ -225,6 +271,11 @@ class CommentTest(TogetherTest):
 class PresenceTest(TogetherTest):
     def test_only_who_may_edit_says_where_they_are(self) -> None:
         watcher = self.come("watch")
-        self.assertEqual(watcher.post(f"{BASE}/here", {"window": "their-window"}, content_type="application/json").status_code, 404)
-        self.assertEqual(self.post(f"{BASE}/here", {"window": "own-window", "slide_id": "esc-s", "picked": ["wheel"]}).status_code, 200)
+        self.assertEqual(
+            watcher.post(f"{BASE}/here", {"window": "their-window"}, content_type="application/json").status_code, 404
+        )
+        self.assertEqual(
+            self.post(f"{BASE}/here", {"window": "own-window", "slide_id": "esc-s", "picked": ["wheel"]}).status_code,
+            200,
+        )
         self.assertEqual(presence().at("clock"), (), "a window is there while its stream is open")

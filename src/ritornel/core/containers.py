@@ -1,7 +1,8 @@
 """Opening sounds and clips: only the kinds of file that Ritornel takes, and only the one file.
 
-FFmpeg finds out by itself what a file is, and does what it says: a description of a stream named `x.mp4` would open network ports, a playlist would read
-other files. So the demuxers are named, and no protocol but that of the file is allowed.
+FFmpeg finds out by itself what a file is, and does what it says: a description of a stream named `x.mp4` would open
+network ports, a playlist would read other files. So the demuxers are named, and no protocol but that of the file is
+allowed.
 """
 
 from pathlib import Path
@@ -15,5 +16,8 @@ _OPTIONS = {"format_whitelist": DEMUXERS, "protocol_whitelist": "file"}
 
 
 def open_container(source: Path | IO[bytes]) -> Any:
-    """The container in a file, to be closed by the caller. Raises av.FFmpegError for any other kind of file, OSError for one that is not there."""
+    """The container in a file, to be closed by the caller.
+
+    Raises av.FFmpegError for any other kind of file, OSError for one that is not there.
+    """
     return av.open(str(source) if isinstance(source, Path) else source, "r", options=dict(_OPTIONS))

@@ -10,7 +10,9 @@ class UnknownName(RitornelError):
 
 
 class BadValue(RitornelError):
-    """A value outside what the field can hold. `field` is the path of the field, such as `slides[2].advance.after_ms`."""
+    """A value outside what the field can hold. `field` is the path of the field, such as
+    `slides[2].advance.after_ms`.
+    """
 
     def __init__(self, message: str, field: str = "") -> None:
         super().__init__(message)

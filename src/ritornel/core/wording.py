@@ -29,13 +29,17 @@ def list_text(words: Sequence[str], conjunction: str = "and") -> str:
 
 
 def one_line(text: str) -> str:
-    """The text as one line, for titles and names. Line breaks, control characters and halves of characters become spaces; signs that turn the
-    direction of what follows, or are not seen, are left out; runs of spaces become one; none stand at the ends.
+    """The text as one line, for titles and names.
+
+    Line breaks, control characters and halves of characters become spaces; signs that turn the direction of what
+    follows, or are not seen, are left out; runs of spaces become one; none stand at the ends.
 
     >>> one_line("The clock\\r\\nBcc: x@y")
     'The clock Bcc: x@y'
     """
     if not _SUSPECT.search(text):
         return text
-    plain = "".join(" " if unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") else sign for sign in _UNSEEN.sub("", text))
+    plain = "".join(
+        " " if unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") else sign for sign in _UNSEEN.sub("", text)
+    )
     return " ".join(plain.split())

@@ -33,7 +33,9 @@ def polygon(canvas: skia.Canvas, points: list[tuple[float, float]], fill: skia.P
     canvas.drawPath(path, fill)
 
 
-def dial(canvas: skia.Canvas, cx: float, cy: float, radius: float, hour: float, face: int = 0xF3E9CF, ink: int = 0x2A211A) -> None:
+def dial(
+    canvas: skia.Canvas, cx: float, cy: float, radius: float, hour: float, face: int = 0xF3E9CF, ink: int = 0x2A211A
+) -> None:
     """A clock face with marks and two hands; `hour` 12.25 is a quarter past twelve."""
     canvas.drawCircle(cx, cy, radius * 1.12, paint(0x4B2E1C))
     canvas.drawCircle(cx, cy, radius, paint(face))
@@ -43,11 +45,23 @@ def dial(canvas: skia.Canvas, cx: float, cy: float, radius: float, hour: float, 
         inner = 0.78 if mark % 5 == 0 else 0.88
         width = radius * (0.035 if mark % 5 == 0 else 0.01)
         sx, sy = math.sin(angle), -math.cos(angle)
-        canvas.drawLine(cx + sx * radius * inner, cy + sy * radius * inner, cx + sx * radius * 0.92, cy + sy * radius * 0.92, paint(ink, width))
+        canvas.drawLine(
+            cx + sx * radius * inner,
+            cy + sy * radius * inner,
+            cx + sx * radius * 0.92,
+            cy + sy * radius * 0.92,
+            paint(ink, width),
+        )
     for turns, reach, width in ((hour / 12, 0.5, 0.06), (hour % 1, 0.76, 0.035)):
         angle = turns * math.tau
         sx, sy = math.sin(angle), -math.cos(angle)
-        canvas.drawLine(cx - sx * radius * 0.12, cy - sy * radius * 0.12, cx + sx * radius * reach, cy + sy * radius * reach, paint(0x8A2456, radius * width))
+        canvas.drawLine(
+            cx - sx * radius * 0.12,
+            cy - sy * radius * 0.12,
+            cx + sx * radius * reach,
+            cy + sy * radius * reach,
+            paint(0x8A2456, radius * width),
+        )
     canvas.drawCircle(cx, cy, radius * 0.06, paint(ink))
 
 
@@ -55,18 +69,29 @@ def hills(canvas: skia.Canvas, base: float, height: float, colour: int, step: fl
     path = skia.Path()
     path.moveTo(0, HEIGHT)
     for x in range(0, WIDTH + 21, 20):
-        path.lineTo(x, base - height * (0.5 + 0.3 * math.sin(x / step + lift) + 0.2 * math.sin(x / step * 2.3 + lift * 3)))
+        path.lineTo(
+            x, base - height * (0.5 + 0.3 * math.sin(x / step + lift) + 0.2 * math.sin(x / step * 2.3 + lift * 3))
+        )
     path.lineTo(WIDTH, HEIGHT)
     path.close()
     canvas.drawPath(path, paint(colour))
 
 
-def house(canvas: skia.Canvas, x: float, base: float, width: float, height: float, wall: int, roof: int, lit: int) -> None:
+def house(
+    canvas: skia.Canvas, x: float, base: float, width: float, height: float, wall: int, roof: int, lit: int
+) -> None:
     canvas.drawRect(skia.Rect.MakeXYWH(x, base - height, width, height), paint(wall))
-    polygon(canvas, [(x - 14, base - height), (x + width / 2, base - height - width * 0.45), (x + width + 14, base - height)], paint(roof))
+    polygon(
+        canvas,
+        [(x - 14, base - height), (x + width / 2, base - height - width * 0.45), (x + width + 14, base - height)],
+        paint(roof),
+    )
     for row in range(int(height // 70)):
         for column in range(2):
-            canvas.drawRect(skia.Rect.MakeXYWH(x + width * (0.2 + 0.4 * column), base - height + 24 + row * 66, width * 0.18, 34), paint(lit))
+            canvas.drawRect(
+                skia.Rect.MakeXYWH(x + width * (0.2 + 0.4 * column), base - height + 24 + row * 66, width * 0.18, 34),
+                paint(lit),
+            )
 
 
 class Light(msgspec.Struct, frozen=True):
@@ -89,7 +114,9 @@ def town(canvas: skia.Canvas, light: Light) -> None:
     canvas.drawCircle(420, 230, 84, paint(light.sun))
     hills(canvas, 760, 240, light.far, 210, 0.6)
     hills(canvas, 840, 160, light.near, 150, 2.0)
-    for index, (x, width, height) in enumerate([(60, 150, 150), (250, 180, 220), (470, 140, 130), (640, 170, 190), (1290, 160, 200), (1470, 150, 140)]):
+    for index, (x, width, height) in enumerate(
+        [(60, 150, 150), (250, 180, 220), (470, 140, 130), (640, 170, 190), (1290, 160, 200), (1470, 150, 140)]
+    ):
         house(canvas, x, 900, width, height, light.wall - 0x0A0806 * (index % 3), light.roof, light.lit)
     canvas.drawRect(skia.Rect.MakeXYWH(0, 895, WIDTH, 105), shade(light.near, light.far, 895, HEIGHT))
     canvas.drawRect(skia.Rect.MakeXYWH(920, 300, 270, 600), shade(light.stone[0], light.stone[1], 300, 900))
@@ -105,7 +132,9 @@ def town(canvas: skia.Canvas, light: Light) -> None:
         canvas.drawRoundRect(skia.Rect.MakeXYWH(1036, y, 38, 46), 19, 19, paint(light.lit))
 
 
-def wheel(canvas: skia.Canvas, cx: float, cy: float, radius: float, teeth: int, turn: float, brass: tuple[int, int]) -> None:
+def wheel(
+    canvas: skia.Canvas, cx: float, cy: float, radius: float, teeth: int, turn: float, brass: tuple[int, int]
+) -> None:
     """A brass wheel with square teeth, a rim and spokes."""
     points = []
     for tooth in range(teeth):
@@ -116,7 +145,13 @@ def wheel(canvas: skia.Canvas, cx: float, cy: float, radius: float, teeth: int, 
     canvas.drawCircle(cx, cy, radius * 0.72, paint(0x1B343C))
     for spoke in range(5):
         angle = turn + spoke * math.tau / 5
-        canvas.drawLine(cx, cy, cx + math.sin(angle) * radius * 0.76, cy - math.cos(angle) * radius * 0.76, paint(brass[1], radius * 0.09))
+        canvas.drawLine(
+            cx,
+            cy,
+            cx + math.sin(angle) * radius * 0.76,
+            cy - math.cos(angle) * radius * 0.76,
+            paint(brass[1], radius * 0.09),
+        )
     canvas.drawCircle(cx, cy, radius * 0.17, paint(brass[1]))
     canvas.drawCircle(cx, cy, radius * 0.07, paint(0x1B343C))
 
@@ -129,7 +164,12 @@ def works(canvas: skia.Canvas) -> None:
         for y in range(70, HEIGHT, 170):
             canvas.drawCircle(x, y, 12, paint(0x4F6B73))
     canvas.drawRect(skia.Rect.MakeXYWH(0, 470, WIDTH, 46), paint(0x16303A))
-    for cx, cy, radius, teeth, turn in ((520, 560, 330, 48, 0.02), (960, 360, 190, 28, 0.11), (1190, 600, 150, 22, 0.0), (1010, 760, 110, 16, 0.1)):
+    for cx, cy, radius, teeth, turn in (
+        (520, 560, 330, 48, 0.02),
+        (960, 360, 190, 28, 0.11),
+        (1190, 600, 150, 22, 0.0),
+        (1010, 760, 110, 16, 0.1),
+    ):
         wheel(canvas, cx, cy, radius, teeth, turn, (0xEDC56E, 0x9A6A1C))
 
 
@@ -160,15 +200,36 @@ def close_dial(canvas: skia.Canvas) -> None:
     for row in range(12):
         for column in range(14):
             x = column * 124 - (62 if row % 2 else 0)
-            canvas.drawRoundRect(skia.Rect.MakeXYWH(x + 3, row * 88 + 3, 118, 82), 6, 6, paint(0x8FB0AA if (row * 3 + column) % 4 else 0x86A8A2))
+            canvas.drawRoundRect(
+                skia.Rect.MakeXYWH(x + 3, row * 88 + 3, 118, 82),
+                6,
+                6,
+                paint(0x8FB0AA if (row * 3 + column) % 4 else 0x86A8A2),
+            )
     dial(canvas, 800, 500, 400, 10.17)
 
 
 NOON = Light(
-    sky=(0xF4CF9B, 0xE7A46F), far=0xC98A5C, near=0x9C6A45, wall=0xC9A27C, roof=0x6E3A26, stone=(0x9A6B4A, 0x6B452D), lit=0xF7E3B0, sun=0xFFF3D6, hour=12.0
+    sky=(0xF4CF9B, 0xE7A46F),
+    far=0xC98A5C,
+    near=0x9C6A45,
+    wall=0xC9A27C,
+    roof=0x6E3A26,
+    stone=(0x9A6B4A, 0x6B452D),
+    lit=0xF7E3B0,
+    sun=0xFFF3D6,
+    hour=12.0,
 )
 NIGHT = Light(
-    sky=(0x101C33, 0x34436B), far=0x22304F, near=0x16213A, wall=0x2B3650, roof=0x131A2B, stone=(0x3A4560, 0x222B42), lit=0xF2C56B, sun=0xF4F0DC, hour=9.75
+    sky=(0x101C33, 0x34436B),
+    far=0x22304F,
+    near=0x16213A,
+    wall=0x2B3650,
+    roof=0x131A2B,
+    stone=(0x3A4560, 0x222B42),
+    lit=0xF2C56B,
+    sun=0xF4F0DC,
+    hour=9.75,
 )
 
 

@@ -1,6 +1,9 @@
-"""Makes the demo's music: `python -m ritornel.demo.music`. Only needed to make it again.
+"""Makes the demo's music:
 
-The Winders' Waltz: a plucked waltz of 16 bars over a soft bass, with the tick of the pallets, so made that its end runs into its start.
+`python -m ritornel.demo.music`. Only needed to make it again.
+
+The Winders' Waltz: a plucked waltz of 16 bars over a soft bass, with the tick of the pallets, so made that its end runs
+into its start.
 """
 
 from fractions import Fraction
@@ -12,7 +15,16 @@ from numpy.typing import NDArray
 
 RATE = 48_000
 BEAT_S = 0.5
-CHORDS = [(48, 55, 64), (48, 57, 64), (53, 57, 65), (55, 59, 65), (45, 57, 64), (50, 57, 65), (55, 59, 67), (48, 55, 64)]
+CHORDS = [
+    (48, 55, 64),
+    (48, 57, 64),
+    (53, 57, 65),
+    (55, 59, 65),
+    (45, 57, 64),
+    (50, 57, 65),
+    (55, 59, 67),
+    (48, 55, 64),
+]
 MELODY = [76, 79, 84, 83, 79, 76, 77, 81, 84, 83, 81, 79, 72, 76, 79, 77, 76, 74, 79, 77, 74, 72, 67, 72]
 MEDIA = Path(__file__).parent / "media"
 
@@ -26,7 +38,10 @@ def pluck(note: int, length_s: float, level: float, bright: float) -> NDArray[np
 
 
 def waltz() -> NDArray[np.float32]:
-    """Stereo samples, shape (n, 2). Tails that reach past the end are added at the start, so a plain repeat has no seam."""
+    """Stereo samples, shape (n, 2).
+
+    Tails that reach past the end are added at the start, so a plain repeat has no seam.
+    """
     bars = len(CHORDS) * 2
     total = int(bars * 3 * BEAT_S * RATE)
     out = np.zeros((total, 2))

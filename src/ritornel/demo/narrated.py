@@ -1,5 +1,7 @@
-"""“The Orlmere clock, told”: the same slides with a voice on each, which they follow; the music sinks under it. `python -m ritornel.demo.narrated` has
-Debian's espeak-ng speak the voices again."""
+"""“The Orlmere clock, told”: the same slides with a voice on each, which they follow; the music sinks under it.
+
+`python -m ritornel.demo.narrated` has Debian's espeak-ng speak the voices again.
+"""
 
 import subprocess
 import tempfile
@@ -21,10 +23,14 @@ VOICES = MEDIA / "voices"
 
 SPOKEN = {
     "noon-s": "Orlmere, at noon. The clock on the tower is going again.",
-    "who-s": "Who winds it? For thirty years, nobody did. Now eleven of us take turns. Seventy-eight turns of the crank, every second evening.",
-    "esc-s": "This is the escapement. The wheel wants to run. The pallets let one tooth pass, for every swing. That is the tick you hear.",
-    "two-s": "Two wheels, two jobs. The great wheel takes the weight. The small one gives up a tooth at every swing. One has the strength, the other the time.",
-    "men-s": "What did we mend? A cracked pin, a bent arbor, nine teeth, and the dial. It took us six years of Saturdays.",
+    "who-s": "Who winds it? For thirty years, nobody did. Now eleven of us take turns. Seventy-eight "
+    "turns of the crank, every second evening.",
+    "esc-s": "This is the escapement. The wheel wants to run. The pallets let one tooth pass, for every "
+    "swing. That is the tick you hear.",
+    "two-s": "Two wheels, two jobs. The great wheel takes the weight. The small one gives up a tooth at "
+    "every swing. One has the strength, the other the time.",
+    "men-s": "What did we mend? A cracked pin, a bent arbor, nine teeth, and the dial. It took us six "
+    "years of Saturdays.",
     "dial-s": "The dial was painted over four times. Under it all, we found the first one.",
     "bell-s": "And the bell. It is older than the clock. Listen.",
     "night-s": "It is still going. Somebody is up there right now.",
@@ -32,7 +38,8 @@ SPOKEN = {
 }
 PRACTICE = (
     "This is the practice microphone. It speaks, so that you can try a recording before anybody listens. "
-    "Seventy-eight turns of the crank, every second evening. The wheel wants to run, and the pallets let one tooth pass. "
+    "Seventy-eight turns of the crank, every second evening. The wheel wants to run, and the "
+    "pallets let one tooth pass. "
     "Press the next cue whenever you like, pause, and go on. Nothing of this has to be kept."
 )
 PRACTICE_FILE = Path(__file__).parents[1] / "web" / "static" / "ritornel" / "record" / "practice-voice.ogg"
@@ -63,7 +70,9 @@ def _told(slide: Slide, lasts_ms: int) -> Slide:
     cues = [build.starts.cue_id for build in slide.order if isinstance(build.starts, OnCue)]
     marks = {cue: lasts_ms * number // (len(cues) + 1) for number, cue in enumerate(cues, 1)}
     voice = Voice(f"voice-{slide.id}", lasts_ms, offset_ms=BEGINS_MS, marks=marks)
-    transition = replace(slide.transition, sound=SoundEffect("bell-sound", -6.0)) if slide.id == "bell-s" else slide.transition
+    transition = (
+        replace(slide.transition, sound=SoundEffect("bell-sound", -6.0)) if slide.id == "bell-s" else slide.transition
+    )
     return replace(slide, voice=voice, advance=AdvanceWithVoice(900), transition=transition)
 
 
@@ -79,7 +88,9 @@ def _speak(words: str, path: Path) -> None:
     """Has espeak-ng say it, and writes it as Opus at 48 kHz, with a level of its own taken down from full scale."""
     with tempfile.TemporaryDirectory() as folder:
         spoken = Path(folder) / "spoken.wav"
-        subprocess.run(["espeak-ng", "-v", "en-gb", "-s", "150", "-p", "38", "-g", "6", "-w", str(spoken), words], check=True)
+        subprocess.run(
+            ["espeak-ng", "-v", "en-gb", "-s", "150", "-p", "38", "-g", "6", "-w", str(spoken), words], check=True
+        )
         parts = []
         with open_container(spoken) as container:
             resampler = AudioResampler(format="flt", layout="stereo", rate=RATE)

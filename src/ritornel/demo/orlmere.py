@@ -38,7 +38,10 @@ FILES = {
 
 @cache
 def media() -> Mapping[str, tuple[Asset, bytes]]:
-    """The demo's assets with their bytes, by id. They ship and never change, so their sounds are measured once a process."""
+    """The demo's assets with their bytes, by id.
+
+    They ship and never change, so their sounds are measured once a process.
+    """
     result = {}
     for asset_id, (file, name) in FILES.items():
         medium = read_medium(MEDIA / file, Limits())
@@ -54,7 +57,16 @@ def words(object_id: str, name: str, box: Box, *lines: str, size: float = 30, **
 
 def heading(object_id: str, line: str, **look: Any) -> Text:
     """The heading at the place all slides share."""
-    return words(object_id, "Heading", look.pop("box", Box(84, 76, 640, 74)), line, size=54, weight=600, family="@heading", **look)
+    return words(
+        object_id,
+        "Heading",
+        look.pop("box", Box(84, 76, 640, 74)),
+        line,
+        size=54,
+        weight=600,
+        family="@heading",
+        **look,
+    )
 
 
 def picture(object_id: str, name: str, asset_id: str, box: Box, alternative: str, corner: float = 0) -> Picture:
@@ -69,10 +81,20 @@ def slides() -> tuple[Slide, ...]:
     """All slides in order."""
     full = Box(0, 0, 1280, 720)
     opening: tuple[Object, ...] = (
-        picture("noon-1", "Tower at noon", "noon", full, "The clock tower of Orlmere at noon, over the roofs of the town"),
+        picture(
+            "noon-1", "Tower at noon", "noon", full, "The clock tower of Orlmere at noon, over the roofs of the town"
+        ),
         Shape("band", "Band", Box(0, 500, 1280, 220), "rectangle", fill=Gradient("#16262e00", "#16262ecc", 90)),
         words("title", "Title", Box(84, 560, 900, 80), "The Orlmere clock", size=64, weight=600, colour="#ffffff"),
-        words("under", "Line", Box(84, 640, 900, 44), "How eleven volunteers made it go again", size=27, italic=True, colour="#f6f1e4"),
+        words(
+            "under",
+            "Line",
+            Box(84, 640, 900, 44),
+            "How eleven volunteers made it go again",
+            size=27,
+            italic=True,
+            colour="#f6f1e4",
+        ),
     )
     who: tuple[Object, ...] = (
         heading("who-h", "Who winds it?", colour="#f6f1e4"),
@@ -88,14 +110,40 @@ def slides() -> tuple[Slide, ...]:
             paragraph_gap=0.55,
             colour="#dfe7e3",
         ),
-        Shape("drum", "Drum", Box(790, 190, 340, 340), "wheel", fill=Gradient("#edc56e", "#9a6a1c", 90), points=36, hollow=0.7),
+        Shape(
+            "drum",
+            "Drum",
+            Box(790, 190, 340, 340),
+            "wheel",
+            fill=Gradient("#edc56e", "#9a6a1c", 90),
+            points=36,
+            hollow=0.7,
+        ),
         Shape("hub", "Hub", Box(916, 316, 88, 88), "ellipse", fill=Plain("#d9b06a")),
         Shape("crank", "Crank", Box(952, 348, 190, 24), "rectangle", fill=Plain("#c3d0d2"), corner_px=12),
     )
     escapement: tuple[Object, ...] = (
         heading("esc-h", "The escapement"),
-        words("esc-t", "Explanation", Box(84, 164, 520, 90), "lets one tooth pass", "for every swing", size=32, line_spacing=1.3, colour=SLATE),
-        Shape("wheel", "Wheel", Box(700, 190, 430, 430), "wheel", fill=Plain("#d9b676"), stroke=Stroke("#8a642c", 2), points=15, hollow=0.68),
+        words(
+            "esc-t",
+            "Explanation",
+            Box(84, 164, 520, 90),
+            "lets one tooth pass",
+            "for every swing",
+            size=32,
+            line_spacing=1.3,
+            colour=SLATE,
+        ),
+        Shape(
+            "wheel",
+            "Wheel",
+            Box(700, 190, 430, 430),
+            "wheel",
+            fill=Plain("#d9b676"),
+            stroke=Stroke("#8a642c", 2),
+            points=15,
+            hollow=0.68,
+        ),
         Shape("axle", "Axle", Box(875, 365, 80, 80), "ellipse", fill=Plain("#7d5a2a")),
         Shape("pallets", "Pallets", Box(780, 90, 270, 140), "arch", fill=Plain("#2f4d58"), hollow=0.72),
         Shape("pin", "Pin", Box(899, 108, 32, 32), "ellipse", fill=Plain("#c3d0d2")),
@@ -103,7 +151,14 @@ def slides() -> tuple[Slide, ...]:
         Shape("rule", "Underline", Box(84, 622, 330, 8), "line", stroke=Stroke(PLUM, 4)),
     )
     train: tuple[Object, ...] = (
-        picture("train", "Going train", "works", Box(560, 84, 640, 552), "Four brass wheels of the clock, the largest with forty-eight teeth", 10),
+        picture(
+            "train",
+            "Going train",
+            "works",
+            Box(560, 84, 640, 552),
+            "Four brass wheels of the clock, the largest with forty-eight teeth",
+            10,
+        ),
         heading("two-h", "Two wheels, two jobs", box=Box(84, 76, 460, 140), line_spacing=1.1),
         words(
             "two-t",
@@ -130,14 +185,52 @@ def slides() -> tuple[Slide, ...]:
             size=32,
             paragraph_gap=0.7,
         ),
-        Shape("star", "Spark", Box(760, 150, 400, 400), "star", fill=Gradient("#b9cfcb", "#7d9f9a", 60), points=12, hollow=0.82),
-        words("years", "Years", Box(760, 212, 400, 188), "6", size=150, weight=700, family="Alegreya", align="centre", stand="middle", colour="#16424a"),
-        words("years-u", "Years, unit", Box(760, 396, 400, 50), "winters of work", size=30, family="Alegreya", italic=True, align="centre", colour="#16424a"),
+        Shape(
+            "star",
+            "Spark",
+            Box(760, 150, 400, 400),
+            "star",
+            fill=Gradient("#b9cfcb", "#7d9f9a", 60),
+            points=12,
+            hollow=0.82,
+        ),
+        words(
+            "years",
+            "Years",
+            Box(760, 212, 400, 188),
+            "6",
+            size=150,
+            weight=700,
+            family="Alegreya",
+            align="centre",
+            stand="middle",
+            colour="#16424a",
+        ),
+        words(
+            "years-u",
+            "Years, unit",
+            Box(760, 396, 400, 50),
+            "winters of work",
+            size=30,
+            family="Alegreya",
+            italic=True,
+            align="centre",
+            colour="#16424a",
+        ),
     )
     dial: tuple[Object, ...] = (
         picture("dial-p", "Dial", "dial", full, "The mended dial: cream, with plum-coloured hands at ten past ten"),
         Shape("card", "Card", Box(40, 500, 420, 150), "rectangle", fill=Plain("#16262ee6"), corner_px=12),
-        words("dial-t", "Caption", Box(66, 522, 370, 110), "The dial, after three coats", "Hands by Ines Varr", size=28, line_spacing=1.35, colour="#f6f1e4"),
+        words(
+            "dial-t",
+            "Caption",
+            Box(66, 522, 370, 110),
+            "The dial, after three coats",
+            "Hands by Ines Varr",
+            size=28,
+            line_spacing=1.35,
+            colour="#f6f1e4",
+        ),
     )
     bell: tuple[Object, ...] = (
         picture("bell-p", "Bell", "bell", Box(640, 0, 640, 720), "The hour bell in its arch at dusk"),
@@ -153,16 +246,38 @@ def slides() -> tuple[Slide, ...]:
             paragraph_gap=0.5,
             colour="#dccfd8",
         ),
-        words("note", "Its note", Box(84, 540, 480, 60), "It sounds an F, nearly.", size=36, italic=True, colour="#edc56e"),
+        words(
+            "note", "Its note", Box(84, 540, 480, 60), "It sounds an F, nearly.", size=36, italic=True, colour="#edc56e"
+        ),
     )
     night: tuple[Object, ...] = (
-        picture("night-p", "Tower at night", "night", full, "The tower at a quarter to ten in the evening, windows lit"),
+        picture(
+            "night-p", "Tower at night", "night", full, "The tower at a quarter to ten in the evening, windows lit"
+        ),
         Shape("night-band", "Band", Box(0, 500, 1280, 220), "rectangle", fill=Gradient("#101c3300", "#101c33e6", 90)),
-        words("night-t", "Line", Box(84, 560, 760, 100), "It has not stopped since.", size=52, weight=600, colour="#ffffff"),
+        words(
+            "night-t",
+            "Line",
+            Box(84, 560, 760, 100),
+            "It has not stopped since.",
+            size=52,
+            weight=600,
+            colour="#ffffff",
+        ),
     )
     thanks: tuple[Object, ...] = (
-        words("thx-h", "Heading", Box(140, 130, 1000, 90), "Come and wind it with us", size=60, weight=600, align="centre"),
-        words("thx-t", "When", Box(140, 250, 1000, 60), "Second evenings, at the tower door, half past six", size=32, align="centre", colour=SLATE),
+        words(
+            "thx-h", "Heading", Box(140, 130, 1000, 90), "Come and wind it with us", size=60, weight=600, align="centre"
+        ),
+        words(
+            "thx-t",
+            "When",
+            Box(140, 250, 1000, 60),
+            "Second evenings, at the tower door, half past six",
+            size=32,
+            align="centre",
+            colour=SLATE,
+        ),
         Shape("thx-r", "Rule", Box(540, 356, 200, 6), "line", stroke=Stroke(PLUM, 3)),
         words(
             "thx-c",
@@ -187,7 +302,10 @@ def slides() -> tuple[Slide, ...]:
             transition=Transition("dissolve", 800),
             advance=AdvanceAfter(6000),
             objects=opening,
-            order=(build("b-title", "title", "enters rise", Follows(), 200, 800), build("b-under", "under", "enters fade", Together(), 500, 700)),
+            order=(
+                build("b-title", "title", "enters rise", Follows(), 200, 800),
+                build("b-under", "under", "enters fade", Together(), 500, 700),
+            ),
         ),
         Slide(
             "who-s",
@@ -200,9 +318,20 @@ def slides() -> tuple[Slide, ...]:
                 build("b-who-1", "who-t", "enters fade", Follows(), 0, 600, part="who-t-1"),
                 build("b-who-2", "who-t", "enters rise", OnCue("q-who-1", 2600), 0, 600, part="who-t-2"),
                 build("b-who-3", "who-t", "enters rise", OnCue("q-who-2"), 0, 600, part="who-t-3"),
-                build("b-drum", "drum", "accents pulse", Together(), 0, 900, pace="ease in and out", repeats=2, settings={"swell": 0.06}),
+                build(
+                    "b-drum",
+                    "drum",
+                    "accents pulse",
+                    Together(),
+                    0,
+                    900,
+                    pace="ease in and out",
+                    repeats=2,
+                    settings={"swell": 0.06},
+                ),
             ),
-            notes="Ask the room first. Wait for a guess.\n1. Eleven of us, in turn, every second evening.\n2. Let somebody try the crank.",
+            notes="Ask the room first. Wait for a guess.\n1. Eleven of us, in turn, every second evening.\n2. "
+            "Let somebody try the crank.",
         ),
         Slide(
             "esc-s",
@@ -245,7 +374,10 @@ def slides() -> tuple[Slide, ...]:
             advance=AdvanceAfter(12000),
             objects=mended,
             order=(
-                *(build(f"b-men-{n}", "men-t", "enters rise", Follows(), 250, 500, part=f"men-t-{n}") for n in range(1, 5)),
+                *(
+                    build(f"b-men-{n}", "men-t", "enters rise", Follows(), 250, 500, part=f"men-t-{n}")
+                    for n in range(1, 5)
+                ),
                 build("b-star", "star", "enters settle", OnCue("q-men-1", 1500), 0, 900),
                 build("b-years", "years", "enters fade", Together(), 200, 600),
                 build("b-years-u", "years-u", "enters fade", Together(), 500, 600),
@@ -302,4 +434,11 @@ def slides() -> tuple[Slide, ...]:
 def orlmere(show_id: str = "orlmere") -> Show:
     """The demo show: nine slides, waits and holds, music under all of it."""
     span = MusicSpan("waltz-span", "waltz", crossfade_ms=400, fade_in_ms=1200, fade_out_ms=3500, gain_db=-7.0)
-    return Show(show_id, "The Orlmere clock", end="hold", slides=slides(), music=(span,), assets=tuple(asset for asset, _ in media().values()))
+    return Show(
+        show_id,
+        "The Orlmere clock",
+        end="hold",
+        slides=slides(),
+        music=(span,),
+        assets=tuple(asset for asset, _ in media().values()),
+    )

@@ -1,4 +1,7 @@
-"""“The pendulum, watched”: a short lesson around a clip. `python -m ritornel.demo.pendulum` draws the clip and its ticks again."""
+"""“The pendulum, watched”: a short lesson around a clip.
+
+`python -m ritornel.demo.pendulum` draws the clip and its ticks again.
+"""
 
 import math
 from fractions import Fraction
@@ -12,7 +15,18 @@ from av.video.reformatter import ColorRange, Colorspace
 
 from ritornel.core.document.layouts import box_of, layout_named, look_of
 from ritornel.core.document.objects import PLAYS, Box, Caption, Clip, Paragraph, Run, Text
-from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Asset, Build, Follows, Frame, OnCue, Show, Slide, Transition
+from ritornel.core.document.show import (
+    AdvanceAfter,
+    AdvanceOnCue,
+    Asset,
+    Build,
+    Follows,
+    Frame,
+    OnCue,
+    Show,
+    Slide,
+    Transition,
+)
 from ritornel.core.document.theme import Theme
 from ritornel.core.formats.media import Limits, asset_from, examined
 from ritornel.demo.drawing import MEDIA, dial, paint, shade
@@ -34,48 +48,104 @@ def clip_medium() -> tuple[Asset, bytes]:
     """The clip on the shelf, with its bytes."""
     data = FILE.read_bytes()
     words = "A pendulum swings under the tower clock, once in two seconds"
-    return asset_from(examined(data, "pendulum.mp4", Limits()), "pendulum", "The pendulum", author=AUTHOR, licence=LICENCE, alternative=words), data
+    return asset_from(
+        examined(data, "pendulum.mp4", Limits()),
+        "pendulum",
+        "The pendulum",
+        author=AUTHOR,
+        licence=LICENCE,
+        alternative=words,
+    ), data
 
 
 def _heading(slide_id: str, words: str, frame: Frame, theme: Theme) -> Text:
     place = layout_named("text and picture").places[0]
     lines = (Paragraph(f"{slide_id}-h1", (Run(words),)),)
-    return Text(f"{slide_id}-h", words, box_of(place, frame), place=place.name, paragraphs=lines, **look_of(place, theme, frame))
+    return Text(
+        f"{slide_id}-h", words, box_of(place, frame), place=place.name, paragraphs=lines, **look_of(place, theme, frame)
+    )
 
 
 def pendulum(show_id: str = "pendulum") -> Show:
-    """The show: the clip whole, with captions; a stretch of it beside questions, on cue and without its sound; and at half its speed as a quiet ending."""
+    """The show: the clip whole, with captions; a stretch of it beside questions, on cue and without its sound; and at
+    half its speed as a quiet ending.
+    """
     frame, theme = Frame(), Theme()
     asset, _ = clip_medium()
     full = Box(0, 0, 1280, 720)
-    whole = Clip("whole", "The pendulum", full, asset.id, out_ms=asset.lasts_ms, fade_in_ms=300, fade_out_ms=1200, captions=SAID, alternative=asset.alternative)
+    whole = Clip(
+        "whole",
+        "The pendulum",
+        full,
+        asset.id,
+        out_ms=asset.lasts_ms,
+        fade_in_ms=300,
+        fade_out_ms=1200,
+        captions=SAID,
+        alternative=asset.alternative,
+    )
     first = Slide(
-        "whole-s", "Watch it swing", objects=(whole,), order=(Build("whole-b", "whole", PLAYS, Follows()),), advance=AdvanceAfter(0),
-        transition=Transition("dissolve", 800), notes="Say nothing. Let them count.",
-    )  # fmt: skip
+        "whole-s",
+        "Watch it swing",
+        objects=(whole,),
+        order=(Build("whole-b", "whole", PLAYS, Follows()),),
+        advance=AdvanceAfter(0),
+        transition=Transition("dissolve", 800),
+        notes="Say nothing. Let them count.",
+    )
     where = layout_named("text and picture").places[2]
     beside = Clip(
-        "beside", "Two swings", box_of(where, frame), asset.id, in_ms=4000, out_ms=8000, poster_ms=4500, muted=True, corner_px=12,
-        place=where.name, alternative=asset.alternative,
-    )  # fmt: skip
+        "beside",
+        "Two swings",
+        box_of(where, frame),
+        asset.id,
+        in_ms=4000,
+        out_ms=8000,
+        poster_ms=4500,
+        muted=True,
+        corner_px=12,
+        place=where.name,
+        alternative=asset.alternative,
+    )
     questions = ("How many swings in a minute?", "What would a longer rod do?", "Who feels the tick in the floor?")
     place = layout_named("text and picture").places[1]
     lines = tuple(Paragraph(f"q{number}", (Run(words),), "numbers") for number, words in enumerate(questions, 1))
-    text = Text("questions", "Questions", box_of(place, frame), place=place.name, paragraphs=lines, **look_of(place, theme, frame))
+    text = Text(
+        "questions",
+        "Questions",
+        box_of(place, frame),
+        place=place.name,
+        paragraphs=lines,
+        **look_of(place, theme, frame),
+    )
     second = Slide(
-        "ask-s", "Three questions", objects=(_heading("ask", "Count with it", frame, theme), text, beside), layout="text and picture",
+        "ask-s",
+        "Three questions",
+        objects=(_heading("ask", "Count with it", frame, theme), text, beside),
+        layout="text and picture",
         order=(
             Build("beside-b", "beside", PLAYS, OnCue("swing", 1500)),
-            *(Build(f"q{number}-b", "questions", "enters rise", OnCue(f"ask-{number}", 2500), part=f"q{number}") for number in (1, 2, 3)),
+            *(
+                Build(f"q{number}-b", "questions", "enters rise", OnCue(f"ask-{number}", 2500), part=f"q{number}")
+                for number in (1, 2, 3)
+            ),
         ),
-        advance=AdvanceOnCue("on", 4000), transition=Transition("push", 700), notes="Play it once more if they ask.",
-    )  # fmt: skip
+        advance=AdvanceOnCue("on", 4000),
+        transition=Transition("push", 700),
+        notes="Play it once more if they ask.",
+    )
     again: dict[str, Any] = {"repeats": True, "holds": False, "gain_db": -8.0, "rate_pct": 50}
-    round_it = Clip("round", "On and on", full, asset.id, in_ms=2000, out_ms=4000, alternative=asset.alternative, **again)
+    round_it = Clip(
+        "round", "On and on", full, asset.id, in_ms=2000, out_ms=4000, alternative=asset.alternative, **again
+    )
     last = Slide(
-        "on-s", "On and on", objects=(round_it,), order=(Build("round-b", "round", PLAYS, Follows()),), advance=AdvanceAfter(7000),
+        "on-s",
+        "On and on",
+        objects=(round_it,),
+        order=(Build("round-b", "round", PLAYS, Follows()),),
+        advance=AdvanceAfter(7000),
         transition=Transition("push", 1000),
-    )  # fmt: skip
+    )
     return Show(show_id, "The pendulum, watched", frame, slides=(first, second, last), assets=(asset,), end="black")
 
 
@@ -92,7 +162,9 @@ def _frame(seconds: float) -> skia.Image:
         canvas.drawCircle(x - 6, y - 7, 12, paint(0xE3C788))
         for step in range(-14, 15, 7):
             tick = math.radians(step)
-            canvas.drawCircle(WIDTH / 2 + 252 * math.sin(tick), 96 + 252 * math.cos(tick), 3, paint(0x8FB2AE if step else 0xF2A9CB))
+            canvas.drawCircle(
+                WIDTH / 2 + 252 * math.sin(tick), 96 + 252 * math.cos(tick), 3, paint(0x8FB2AE if step else 0xF2A9CB)
+            )
     return surface.makeImageSnapshot()
 
 
@@ -103,7 +175,9 @@ def _ticks() -> np.ndarray:
     stroke = np.arange(SAMPLES_HZ // 8) / SAMPLES_HZ
     for number in range(int(LASTS_S / PERIOD_S * 2)):
         pitch = 1900 if number % 2 else 1400
-        tick = 0.5 * np.exp(-stroke * 70) * np.sin(math.tau * pitch * stroke) + 0.2 * np.exp(-stroke * 30) * np.sin(math.tau * 320 * stroke)
+        tick = 0.5 * np.exp(-stroke * 70) * np.sin(math.tau * pitch * stroke) + 0.2 * np.exp(-stroke * 30) * np.sin(
+            math.tau * 320 * stroke
+        )
         first = int(number * PERIOD_S / 2 * SAMPLES_HZ)
         room = min(len(tick), count - first)
         sound[first : first + room] += tick[:room].astype(np.float32)

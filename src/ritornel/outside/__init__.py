@@ -1,7 +1,8 @@
-"""Services outside of Ritornel that it asks for things: a catalogue of pictures, sounds, music and clips with their licences, and a site of videos.
+"""Services outside of Ritornel that it asks for things: a catalogue of pictures, sounds, music and clips with their
+licences, and a site of videos.
 
-What ships are stand-ins: small services that answer as online ones would, slowly or not at all where they are told to. An installation that has real
-ones names others with the same three functions in its settings.
+What ships are stand-ins: small services that answer as online ones would, slowly or not at all where they are told to.
+An installation that has real ones names others with the same three functions in its settings.
 """
 
 from typing import Literal, Protocol
@@ -18,7 +19,10 @@ class NoAnswer(RitornelError):
 
 
 class CatalogueEntry(msgspec.Struct, frozen=True):
-    """Something that can be had: what it is called, whose it is, on which terms, and how its author wants to be named. `lasts_ms` is 0 for pictures."""
+    """Something that can be had: what it is called, whose it is, on which terms, and how its author wants to be named.
+
+    `lasts_ms` is 0 for pictures.
+    """
 
     id: str
     kind: Kind

@@ -1,4 +1,7 @@
-"""The stand-ins: a catalogue of what ships with Ritornel, and a site with its clips. How they behave is said when they are made."""
+"""The stand-ins: a catalogue of what ships with Ritornel, and a site with its clips.
+
+How they behave is said when they are made.
+"""
 
 import re
 import time
@@ -27,10 +30,16 @@ _PICTURES = {
     "dial": ("The mended dial", "Odo Lindqvist", ("dial", "hands", "face", "numerals", "clock")),
 }
 _SOUND_WORDS = {
-    "tick": ("clock", "second", "escapement"), "tock": ("clock", "second", "escapement"), "bell": ("hour", "strike", "tower", "clock"),
-    "small-bell": ("quarter", "ring", "signal"), "page": ("paper", "turn", "book"), "whoosh": ("air", "pass", "swift", "transition"),
-    "ratchet": ("winding", "crank", "gears"), "clockwork": ("gears", "movement", "machine", "loop"), "room": ("quiet", "silence", "ambience", "loop"),
-}  # fmt: skip
+    "tick": ("clock", "second", "escapement"),
+    "tock": ("clock", "second", "escapement"),
+    "bell": ("hour", "strike", "tower", "clock"),
+    "small-bell": ("quarter", "ring", "signal"),
+    "page": ("paper", "turn", "book"),
+    "whoosh": ("air", "pass", "swift", "transition"),
+    "ratchet": ("winding", "crank", "gears"),
+    "clockwork": ("gears", "movement", "machine", "loop"),
+    "room": ("quiet", "silence", "ambience", "loop"),
+}
 
 
 def _named(name: str, author: str) -> str:
@@ -41,8 +50,21 @@ def _named(name: str, author: str) -> str:
 def _shipped() -> dict[str, tuple[CatalogueEntry, Path]]:
     found: dict[str, tuple[CatalogueEntry, Path]] = {}
 
-    def add(entry_id: str, kind: Kind, name: str, author: str, words: tuple[str, ...], path: Path, lasts_ms: int = 0) -> None:
-        entry = CatalogueEntry(entry_id, kind, name, author, _LICENCE, _named(name, author), words, path.name, path.stat().st_size, lasts_ms)
+    def add(
+        entry_id: str, kind: Kind, name: str, author: str, words: tuple[str, ...], path: Path, lasts_ms: int = 0
+    ) -> None:
+        entry = CatalogueEntry(
+            entry_id,
+            kind,
+            name,
+            author,
+            _LICENCE,
+            _named(name, author),
+            words,
+            path.name,
+            path.stat().st_size,
+            lasts_ms,
+        )
         found[entry_id] = (entry, path)
 
     for key, (name, author, words) in _PICTURES.items():
@@ -50,8 +72,24 @@ def _shipped() -> dict[str, tuple[CatalogueEntry, Path]]:
     for sound in LIBRARY:
         add(f"sound-{sound.name}", "sound", sound.title, "Tibor Hale", _SOUND_WORDS.get(sound.name, ()), sound.path)
     waltz = orlmere.MEDIA / orlmere.FILES["waltz"][0]
-    add("music-waltz", "music", "Winders' waltz", "The Orlmere Town Band", ("waltz", "dance", "strings", "calm", "three four"), waltz, 24_000)
-    add("clip-pendulum", "clip", "The pendulum", "Marta Vane", ("swing", "rod", "clock", "second", "loop"), pendulum.FILE, pendulum.LASTS_S * 1000)
+    add(
+        "music-waltz",
+        "music",
+        "Winders' waltz",
+        "The Orlmere Town Band",
+        ("waltz", "dance", "strings", "calm", "three four"),
+        waltz,
+        24_000,
+    )
+    add(
+        "clip-pendulum",
+        "clip",
+        "The pendulum",
+        "Marta Vane",
+        ("swing", "rod", "clock", "second", "loop"),
+        pendulum.FILE,
+        pendulum.LASTS_S * 1000,
+    )
     return found
 
 
@@ -72,7 +110,9 @@ class StandInCatalogue(_Behaving):
     """A catalogue of what ships with Ritornel."""
 
     def search(self, words: str, kind: Kind | None = None) -> tuple[CatalogueEntry, ...]:
-        """All words have to begin something in the name, the author or the words of an entry; those found in the name come first."""
+        """All words have to begin something in the name, the author or the words of an entry; those found in the name
+        come first.
+        """
         self._answer()
         wanted = [word for word in re.split(r"\W+", words.lower()) if word]
         ranked: list[tuple[int, int, CatalogueEntry]] = []
@@ -96,7 +136,9 @@ class StandInCatalogue(_Behaving):
 
 
 class StandInVideoSite(_Behaving):
-    """A site at clips.orlmere.example with two addresses that lead to something: /watch/pendulum-swings and /watch/pendulum-up-close."""
+    """A site at clips.orlmere.example with two addresses that lead to something: /watch/pendulum-swings and
+    /watch/pendulum-up-close.
+    """
 
     VIDEOS = ("pendulum-swings", "pendulum-up-close")
 
@@ -107,7 +149,9 @@ class StandInVideoSite(_Behaving):
             return None
         entry, _ = _shipped()["clip-pendulum"]
         name = match[1].lower().replace("-", " ").capitalize()
-        return msgspec.structs.replace(entry, id=match[1].lower(), name=name, credit=f"{_named(name, entry.author)}, {address.strip()}")
+        return msgspec.structs.replace(
+            entry, id=match[1].lower(), name=name, credit=f"{_named(name, entry.author)}, {address.strip()}"
+        )
 
     def fetch(self, entry: CatalogueEntry) -> bytes:
         self._answer()

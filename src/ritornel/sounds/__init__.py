@@ -1,4 +1,7 @@
-"""Our own small sounds for transitions and builds, ready to be put on a shelf. `python -m ritornel.sounds.making` makes the files again."""
+"""Our own small sounds for transitions and builds, ready to be put on a shelf.
+
+`python -m ritornel.sounds.making` makes the files again.
+"""
 
 from pathlib import Path
 

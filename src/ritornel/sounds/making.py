@@ -26,7 +26,9 @@ def _smooth(wave: Wave, width: int) -> Wave:
 
 def _click(pitch_hz: float, seed: int) -> Wave:
     t = _time(0.12)
-    body = np.sin(2 * np.pi * pitch_hz * t) * np.exp(-t * 90) + 0.5 * np.sin(2 * np.pi * pitch_hz * 2.76 * t) * np.exp(-t * 140)
+    body = np.sin(2 * np.pi * pitch_hz * t) * np.exp(-t * 90) + 0.5 * np.sin(2 * np.pi * pitch_hz * 2.76 * t) * np.exp(
+        -t * 140
+    )
     return np.asarray(body + 0.35 * _noise(0.12, seed) * np.exp(-t * 300))
 
 
@@ -41,8 +43,19 @@ def tock() -> Wave:
 def _struck(pitch_hz: float, length_s: float) -> Wave:
     """A bell: hum, prime, tierce, quint, nominal and two above, each dying the sooner the higher it is."""
     t = _time(length_s)
-    partials = [(0.5, 0.5, 0.5), (1.0, 0.8, 0.8), (1.2, 0.6, 1.1), (1.5, 0.35, 1.5), (2.0, 0.7, 1.6), (2.66, 0.3, 2.6), (3.01, 0.25, 3.4)]
-    tone = sum(level * np.sin(2 * np.pi * pitch_hz * ratio * t) * np.exp(-t * decay * 2.2 / length_s * 3) for ratio, level, decay in partials)
+    partials = [
+        (0.5, 0.5, 0.5),
+        (1.0, 0.8, 0.8),
+        (1.2, 0.6, 1.1),
+        (1.5, 0.35, 1.5),
+        (2.0, 0.7, 1.6),
+        (2.66, 0.3, 2.6),
+        (3.01, 0.25, 3.4),
+    ]
+    tone = sum(
+        level * np.sin(2 * np.pi * pitch_hz * ratio * t) * np.exp(-t * decay * 2.2 / length_s * 3)
+        for ratio, level, decay in partials
+    )
     strike = _noise(length_s, 3) * np.exp(-t * 400) * 0.3
     return np.asarray((tone + strike) * np.minimum(t / 0.001, 1.0) * np.minimum((length_s - t) / 0.2, 1.0))
 

@@ -22,7 +22,12 @@ def exhibit() -> Show:
     slides.append(opening.slide(8000, ("dissolve", 1500)))
     facts = (
         ("stood", "It stood for thirty years.", "The hands were left at ten past four.", "night"),
-        ("apart", "Eleven people took it apart.", "On the floor of the chapel, on two hundred sheets of newspaper.", "works"),
+        (
+            "apart",
+            "Eleven people took it apart.",
+            "On the floor of the chapel, on two hundred sheets of newspaper.",
+            "works",
+        ),
         ("rings", "Now it rings the hours.", "Seventy-eight turns of the crank, every second evening.", "bell"),
     )
     for key, first, second, asset in facts:
@@ -78,7 +83,9 @@ def choices() -> Show:
         text = page.fill("words", words, size_px=36)
         page.picture("picture", asset, name, corner_px=14)
         page.comes(text, "enters rise", lasts=700)
-        back = page.shape("back", "rectangle", (84, 560, 260, 72), "@accent", lines=("All topics",), size_px=28, **BUTTON)
+        back = page.shape(
+            "back", "rectangle", (84, 560, 260, 72), "@accent", lines=("All topics",), size_px=28, **BUTTON
+        )
         page.pressed(back, GoToSlide("start"))
         slides.append(page.slide(20000, ("push", 500)))
     return Show("choices", "What would you like to see?", end="loop", runs="on cue", theme=theme, slides=tuple(slides))
@@ -111,7 +118,9 @@ def photographs() -> Show:
     last.fill("heading", "Until next year")
     last.fill("words", "Pictures and music: the Ritornel makers")
     slides.append(last.slide(6000, ("dissolve", 1400)))
-    return Show("photographs", "One year with the clock", end="black", theme=theme, slides=tuple(slides), music=(MUSIC,))
+    return Show(
+        "photographs", "One year with the clock", end="black", theme=theme, slides=tuple(slides), music=(MUSIC,)
+    )
 
 
 def window() -> Show:

@@ -24,9 +24,36 @@ def lesson() -> Show:
     asked = ("Which swings faster:", "the heavy one or the light one?")
     label = {"size_px": 40, "align": "centre", "stand": "middle", "corner_px": 28, "tail_x": 0.12, "tail_y": 1.3}
     question = two.shape("question", "bubble", (84, 230, 760, 210), "@raised", "@line", 2, lines=asked, **label)
-    heavy = two.shape("heavy", "ellipse", (930, 270, 150, 150), "@second", lines=("12 kg",), size_px=30, colour="@ground", align="centre", stand="middle")
-    light = two.shape("light", "ellipse", (1120, 305, 80, 80), "@accent", lines=("1 kg",), size_px=19, colour="@ground", align="centre", stand="middle")
-    answer = two.words("answer", (84, 560, 1112, 60), "Neither. The length of the cord alone decides.", size=36, colour="@accent", weight=600)
+    heavy = two.shape(
+        "heavy",
+        "ellipse",
+        (930, 270, 150, 150),
+        "@second",
+        lines=("12 kg",),
+        size_px=30,
+        colour="@ground",
+        align="centre",
+        stand="middle",
+    )
+    light = two.shape(
+        "light",
+        "ellipse",
+        (1120, 305, 80, 80),
+        "@accent",
+        lines=("1 kg",),
+        size_px=19,
+        colour="@ground",
+        align="centre",
+        stand="middle",
+    )
+    answer = two.words(
+        "answer",
+        (84, 560, 1112, 60),
+        "Neither. The length of the cord alone decides.",
+        size=36,
+        colour="@accent",
+        weight=600,
+    )
     two.comes(question, "enters settle", lasts=700)
     two.comes(heavy, "enters fade", "cue", hold=3000)
     two.comes(light, "enters fade", "together", 300)
@@ -58,7 +85,12 @@ def lesson() -> Show:
 
     five = Page("end", "credits", theme, "To take along")
     five.fill("heading", "To take along")
-    five.fill("words", "Length keeps time, weight does not.", "One metre swings in two seconds, there and back.", "Next time: who pushes the pendulum?")
+    five.fill(
+        "words",
+        "Length keeps time, weight does not.",
+        "One metre swings in two seconds, there and back.",
+        "Next time: who pushes the pendulum?",
+    )
     notes = (
         "Let it swing on the table before the first word.",
         "Count to ten before you show the answer.",
@@ -80,9 +112,21 @@ def quiz() -> Show:
     """Three questions; each answer is a slide of its own that leads back."""
     theme = DRAWING_BOARD
     questions = (
-        ("teeth", "How many teeth has the great wheel?", ("36", "48", "60"), 1, "Forty-eight: one for every half minute of its turn."),
+        (
+            "teeth",
+            "How many teeth has the great wheel?",
+            ("36", "48", "60"),
+            1,
+            "Forty-eight: one for every half minute of its turn.",
+        ),
         ("turns", "How many turns wind the clock?", ("12", "78", "200"), 1, "Seventy-eight, every second evening."),
-        ("bell", "Which note does the hour bell sound?", ("An F, nearly", "A clear C", "Two at once"), 0, "An F, nearly. The frost took the rest."),
+        (
+            "bell",
+            "Which note does the hour bell sound?",
+            ("An F, nearly", "A clear C", "Two at once"),
+            0,
+            "An F, nearly. The frost took the rest.",
+        ),
     )
     opening = Page("open", "title", theme, "Title")
     title = opening.fill("title", "Do you know your clock?")
@@ -115,10 +159,20 @@ def quiz() -> Show:
         page.words("count", (84, 570, 600, 50), f"Question {number + 1} of {len(questions)}", size=24, colour="@soft")
         slides.append(page.slide(None, ("push", 500)))
         for good in (True, False):
-            reply = Page(f"{key}-{'yes' if good else 'no'}", "heading and text", theme, "Right" if good else "Not quite")
+            reply = Page(
+                f"{key}-{'yes' if good else 'no'}", "heading and text", theme, "Right" if good else "Not quite"
+            )
             reply.fill("heading", "Right" if good else "Not quite", colour="@accent" if good else "@second")
             reply.fill("words", why if good else "Have another look at the wheel and try again.", size_px=40)
-            on = reply.shape("on", "rectangle", (84, 530, 300, 84), "@accent", lines=("Go on" if good else "Back to it",), size_px=30, **BUTTON)
+            on = reply.shape(
+                "on",
+                "rectangle",
+                (84, 530, 300, 84),
+                "@accent",
+                lines=("Go on" if good else "Back to it",),
+                size_px=30,
+                **BUTTON,
+            )
             reply.pressed(on, GoToSlide(following if good else key))
             slides.append(reply.slide(None, ("cut", 0)))
     last = Page("end", "title", theme, "End")

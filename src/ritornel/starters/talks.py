@@ -15,13 +15,40 @@ def sections() -> Show:
     opening.comes(title, "enters rise", lasts=700)
     slides: list[Slide] = [opening.slide(9000, notes="Welcome. Say who speaks and how long it takes.")]
     parts = (
-        ("find", "What we found", "Ines Varr", ("Rust on three of four arbors", "A rope of 1961", "Nine broken teeth", "A nest, with eggs"), "works"),
-        ("mend", "What we did", "Pauwel Drees", ("Bearings turned anew", "Teeth cut by hand, one a weekend", "The bell welded in one night"), "bell"),
-        ("keep", "How it is kept", "Tamsin Roake", ("Eleven winders in turn", "Oil twice a year", "A book that says who, when, and what was odd"), "dial"),
+        (
+            "find",
+            "What we found",
+            "Ines Varr",
+            ("Rust on three of four arbors", "A rope of 1961", "Nine broken teeth", "A nest, with eggs"),
+            "works",
+        ),
+        (
+            "mend",
+            "What we did",
+            "Pauwel Drees",
+            ("Bearings turned anew", "Teeth cut by hand, one a weekend", "The bell welded in one night"),
+            "bell",
+        ),
+        (
+            "keep",
+            "How it is kept",
+            "Tamsin Roake",
+            ("Eleven winders in turn", "Oil twice a year", "A book that says who, when, and what was odd"),
+            "dial",
+        ),
     )
     for number, (key, name, speaker, lines, asset) in enumerate(parts, 1):
         door = Page(key, "title", theme, f"{number} {name}")
-        figure = door.words("figure", (900, 120, 300, 330), str(number), size=300, weight=700, colour="@line", align="right", family="@heading")
+        figure = door.words(
+            "figure",
+            (900, 120, 300, 330),
+            str(number),
+            size=300,
+            weight=700,
+            colour="@line",
+            align="right",
+            family="@heading",
+        )
         head = door.fill("title", name)
         by = door.fill("subtitle", speaker)
         door.comes(figure, "enters fade", lasts=900)
@@ -38,7 +65,13 @@ def sections() -> Show:
     last.fill("heading", "Thank you")
     last.fill("words", "Spoken by Ines Varr, Pauwel Drees and Tamsin Roake", "Pictures: the Ritornel makers")
     slides.append(last.slide(8000))
-    return Show("talk", "How we mended the tower clock", theme=theme, furniture=Furniture("Orlmere tower clock", True), slides=tuple(slides))
+    return Show(
+        "talk",
+        "How we mended the tower clock",
+        theme=theme,
+        furniture=Furniture("Orlmere tower clock", True),
+        slides=tuple(slides),
+    )
 
 
 def proposal() -> Show:
@@ -53,18 +86,27 @@ def proposal() -> Show:
     matter = Page("matter", "text and picture", theme, "The matter")
     matter.fill("heading", "Half the town cannot see the time")
     lines = matter.fill(
-        "words", "The dial looks south, to the river.", "Since the mill closed, the town has grown to the north.", "The market opens by guesswork."
+        "words",
+        "The dial looks south, to the river.",
+        "Since the mill closed, the town has grown to the north.",
+        "The market opens by guesswork.",
     )
     matter.picture("picture", "noon", "The tower from the south, its only dial lit by the sun", corner_px=10)
     matter.parts(lines, hold=3500)
 
     plan = Page("plan", "heading", theme, "The plan")
     plan.fill("heading", "Three steps, one summer")
-    steps = (("June", "Scaffold and opening", "@second"), ("July", "Dial, painted below", "@accent"), ("August", "Hands and first noon", "@second"))
+    steps = (
+        ("June", "Scaffold and opening", "@second"),
+        ("July", "Dial, painted below", "@accent"),
+        ("August", "Hands and first noon", "@second"),
+    )
     for number, (month, what, colour) in enumerate(steps):
         x = 84 + number * 384
         card = plan.shape(f"step-{number}", "rectangle", (x, 280, 344, 220), "@raised", "@line", 2, corner_px=16)
-        head = plan.words(f"month-{number}", (x + 28, 306, 290, 56), month, size=42, weight=700, colour=colour, family="@heading")
+        head = plan.words(
+            f"month-{number}", (x + 28, 306, 290, 56), month, size=42, weight=700, colour=colour, family="@heading"
+        )
         text = plan.words(f"what-{number}", (x + 28, 380, 290, 100), what, size=30)
         plan.comes(card, "enters rise", "follows" if number == 0 else "cue", lasts=500, hold=2500)
         plan.comes(head, "enters fade", "together", 150)
@@ -77,7 +119,15 @@ def proposal() -> Show:
     cost.fill("heading", "What it takes")
     cost.fill("words", "Timber and hire", "Enamel and copper", "The motion work", "Our own hands")
     cost.fill("words 2", "1 400", "2 150", "3 300", "nothing")
-    total = cost.shape("total", "rectangle", (84, 560, 1112, 76), "@accent", lines=("6 850 in all, of which 4 000 are promised",), size_px=32, **BUTTON)
+    total = cost.shape(
+        "total",
+        "rectangle",
+        (84, 560, 1112, 76),
+        "@accent",
+        lines=("6 850 in all, of which 4 000 are promised",),
+        size_px=32,
+        **BUTTON,
+    )
     cost.comes(total, "enters settle", "cue", hold=4000)
 
     decide = Page("decide", "title", theme, "The decision")

@@ -63,10 +63,14 @@ def work() -> None:
     over = threading.Event()
     threading.Thread(target=look_always, args=(look, over), daemon=True, name="lost jobs").start()
     # Two at a time: thumbnails are wanted at once, also while an hour of sound is being read.
-    small = shelf.create_consumer(workers=2, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.2, periodic=False)
+    small = shelf.create_consumer(
+        workers=2, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.2, periodic=False
+    )
     small.start()
     try:
-        queue.create_consumer(workers=1, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False).run()
+        queue.create_consumer(
+            workers=1, worker_type="thread", initial_delay=0.1, backoff=1.1, max_delay=0.5, periodic=False
+        ).run()
     finally:
         over.set()
         small.stop()

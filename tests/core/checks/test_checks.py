@@ -7,7 +7,23 @@ from django.test import SimpleTestCase
 
 from ritornel.core.checks import SEVERITIES, Finding, ShowLoudness, find_problems
 from ritornel.core.checks.fix_outcome import fixed
-from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Paragraph, Picture, Run, Show, Slide, Text
+from ritornel.core.document import (
+    AdvanceAfter,
+    AdvanceOnCue,
+    Asset,
+    Box,
+    Build,
+    Follows,
+    Frame,
+    MusicSpan,
+    OnCue,
+    Paragraph,
+    Picture,
+    Run,
+    Show,
+    Slide,
+    Text,
+)
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, OpenAddress, PlayClip
 from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Transition, Voice
@@ -53,12 +69,17 @@ class CheckTest(SimpleTestCase):
 
 class HoldsTest(CheckTest):
     def test_waits_that_have_only_the_default_are_found_and_kept(self) -> None:
-        order = (Build("b", "words", "enters fade", OnCue("q", None)), Build("c", "words", "accents pulse", OnCue("r", 900)))
+        order = (
+            Build("b", "words", "enters fade", OnCue("q", None)),
+            Build("c", "words", "accents pulse", OnCue("r", 900)),
+        )
         value = show(slide(words("Tick"), order=order, advance=AdvanceOnCue("on")))
         finding = self.one(value, "holds")
         self.assertEqual((finding.title, finding.severity), ("2 waits are only as long as the default, 2.0 s", "hurts"))
         after = self.fixed(value, finding)
-        self.assertEqual((after.slides[0].order[0].starts, after.slides[0].advance), (OnCue("q", 2000), AdvanceOnCue("on", 2000)))
+        self.assertEqual(
+            (after.slides[0].order[0].starts, after.slides[0].advance), (OnCue("q", 2000), AdvanceOnCue("on", 2000))
+        )
 
     def test_a_show_on_cue_has_none(self) -> None:
         self.assertEqual(self.found(show(slide(words("Tick"), advance=AdvanceOnCue("on")), runs="on cue"), "holds"), [])
@@ -80,13 +101,17 @@ class CutsTest(CheckTest):
     def test_a_voice_that_is_cut_stops_the_show_and_is_let_end(self) -> None:
         value = show(slide(voice=Voice("waltz", 8000), advance=AdvanceAfter(5000, True)))
         finding = self.one(value, "cuts")
-        self.assertEqual((finding.severity, finding.title, finding.at_ms), ("stops", "3.0 s of its voice are cut off", 5000))
+        self.assertEqual(
+            (finding.severity, finding.title, finding.at_ms), ("stops", "3.0 s of its voice are cut off", 5000)
+        )
         self.fixed(value, finding)
 
     def test_a_clip_that_is_cut_hurts_and_one_that_ends_does_not(self) -> None:
         clip = Clip("c", "Clip", Box(0, 0, 1280, 720), "swing", out_ms=4000, alternative="A swing")
         order = (Build("p", "c", PLAYS, Follows()),)
-        self.assertEqual(self.one(show(slide(clip, order=order, advance=AdvanceAfter(1000, True))), "cuts").severity, "hurts")
+        self.assertEqual(
+            self.one(show(slide(clip, order=order, advance=AdvanceAfter(1000, True))), "cuts").severity, "hurts"
+        )
         self.assertEqual(self.found(show(slide(clip, order=order, advance=AdvanceAfter(1000))), "cuts"), [])
 
 
@@ -121,13 +146,17 @@ class UnseenTest(CheckTest):
         self.fixed(value, self.one(value, "unseen"))
         travels = Build("t", "p", "travels along", Follows())
         self.assertEqual(self.found(show(slide(outside, order=(travels,))), "unseen"), [])
-        self.assertEqual(self.found(show(slide(msgspec.structs.replace(outside, box=Box(1200, 0, 100, 100)))), "unseen"), [])
+        self.assertEqual(
+            self.found(show(slide(msgspec.structs.replace(outside, box=Box(1200, 0, 100, 100)))), "unseen"), []
+        )
 
 
 class UpscaledTest(CheckTest):
     def test_a_picture_shown_much_larger_than_it_is(self) -> None:
         small = msgspec.structs.replace(BELL, width_px=320, height_px=180)
-        value = msgspec.structs.replace(show(slide(Picture("p", "Bell", Box(0, 0, 1280, 720), "bell", alternative="A bell"))), assets=(small,))
+        value = msgspec.structs.replace(
+            show(slide(Picture("p", "Bell", Box(0, 0, 1280, 720), "bell", alternative="A bell"))), assets=(small,)
+        )
         finding = self.one(value, "upscaled")
         self.assertEqual((finding.title, finding.fix), ("“Bell” is shown 4.0 times as large as it is", None))
         self.assertEqual(self.found(msgspec.structs.replace(value, assets=(BELL,)), "upscaled"), [])
@@ -138,7 +167,9 @@ class PressesTest(CheckTest):
         value = show(slide(words("Go", press=GoToSlide("two"))), slide(slide_id="two", skipped=True))
         self.assertEqual(self.one(value, "presses").severity, "stops")
         self.assertFalse(self.fixed(value, self.one(value, "presses")).slides[1].skipped)
-        self.assertEqual(self.found(show(slide(words("Go", press=GoToSlide("two"))), slide(slide_id="two")), "presses"), [])
+        self.assertEqual(
+            self.found(show(slide(words("Go", press=GoToSlide("two"))), slide(slide_id="two")), "presses"), []
+        )
 
     def test_a_clip_that_only_a_press_plays_is_found_where_nobody_presses(self) -> None:
         clip = Clip("c", "Clip", Box(0, 0, 640, 360), "swing", out_ms=4000, press=PlayClip("c"), alternative="A swing")
@@ -156,7 +187,9 @@ class SmallWordsTest(CheckTest):
         self.assertEqual(self.found(show(slide(words("Tick", size_px=18))), "small words"), [])
 
     def test_words_that_shrank_are_told_so(self) -> None:
-        many = words(*["The escape wheel lets one tooth go at every swing of the pendulum"] * 40, size_px=40, overflow="shrink")
+        many = words(
+            *["The escape wheel lets one tooth go at every swing of the pendulum"] * 40, size_px=40, overflow="shrink"
+        )
         finding = self.one(show(slide(many)), "small words")
         self.assertEqual((finding.fix, "It shrank" in finding.why), (None, True))
 
@@ -172,7 +205,9 @@ class AlternativesTest(CheckTest):
 class CreditTest(CheckTest):
     def test_a_credit_that_nowhere_appears_is_put_on_a_closing_slide(self) -> None:
         owed = msgspec.structs.replace(BELL, author="Marta Vane", licence="CC0 1.0", credit="“The bell” by Marta Vane")
-        value = msgspec.structs.replace(show(slide(Picture("p", "Bell", Box(0, 0, 640, 360), "bell", alternative="A bell"))), assets=(owed,))
+        value = msgspec.structs.replace(
+            show(slide(Picture("p", "Bell", Box(0, 0, 640, 360), "bell", alternative="A bell"))), assets=(owed,)
+        )
         finding = self.one(value, "credits")
         self.assertEqual(finding.title, "1 asks for a credit, 0 shown: “The bell”")
         self.assertEqual(len(self.fixed(value, finding).slides), 2)
@@ -183,9 +218,15 @@ class MissingTest(CheckTest):
     def test_media_in_use_whose_files_are_gone_stop_the_show(self) -> None:
         picture = Picture("p", "Bell", Box(0, 0, 400, 225), "bell", alternative="A bell")
         value = show(slide(picture), music=(MusicSpan("m", "waltz"),))
-        found = [finding for finding in find_problems(value, {"bell": "missing", "waltz": "damaged", "swing": "missing"}) if finding.check == "missing"]
+        found = [
+            finding
+            for finding in find_problems(value, {"bell": "missing", "waltz": "damaged", "swing": "missing"})
+            if finding.check == "missing"
+        ]
         titles = [(finding.title, finding.slide_id) for finding in found]
-        self.assertEqual(titles, [("The file of “The bell” is missing", "one"), ("The file of “Waltz” is damaged", None)])
+        self.assertEqual(
+            titles, [("The file of “The bell” is missing", "one"), ("The file of “Waltz” is damaged", None)]
+        )
         self.assertEqual({finding.severity for finding in found}, {"stops"})
         self.assertEqual(self.found(value, "missing"), [])
 
@@ -206,7 +247,10 @@ class UnfilledTest(CheckTest):
 
 class NotesTest(CheckTest):
     def test_a_slide_without_notes_stands_out_only_where_most_have_them(self) -> None:
-        slides = [slide(words("Tick"), slide_id=name, notes=text) for name, text in (("a", "Say it."), ("b", "Say more."), ("c", " "))]
+        slides = [
+            slide(words("Tick"), slide_id=name, notes=text)
+            for name, text in (("a", "Say it."), ("b", "Say more."), ("c", " "))
+        ]
         finding = self.one(show(*slides), "notes")
         self.assertEqual((finding.slide_id, finding.title), ("c", "No notes, while 2 of 3 slides have them"))
         self.assertEqual(self.found(show(*slides[1:]), "notes"), [])
@@ -214,7 +258,9 @@ class NotesTest(CheckTest):
 
 class DiffersTest(CheckTest):
     def test_one_slide_that_comes_in_another_way_is_told_and_fixed(self) -> None:
-        slides = [slide(words("Tick"), slide_id=f"s{number}", transition=Transition("dissolve", 800)) for number in range(5)]
+        slides = [
+            slide(words("Tick"), slide_id=f"s{number}", transition=Transition("dissolve", 800)) for number in range(5)
+        ]
         slides[3] = msgspec.structs.replace(slides[3], transition=Transition("push", 800))
         finding = self.one(show(*slides), "differs")
         self.assertEqual((finding.slide_id, finding.severity), ("s3", "polish"))
@@ -252,17 +298,25 @@ class SpokenTest(CheckTest):
     def test_how_loud_it_is_is_told_only_where_it_was_measured_and_is_wrong(self) -> None:
         value = show(slide(words("One")))
         heard = {
-            None: [], ShowLoudness(-20.0, -16.0): [], ShowLoudness(None, None): [], ShowLoudness(-12.0, -17.4): ["loudness:lands"], ShowLoudness(-52.0, -16.0): ["loudness:quiet"],
-        }  # fmt: skip
+            None: [],
+            ShowLoudness(-20.0, -16.0): [],
+            ShowLoudness(None, None): [],
+            ShowLoudness(-12.0, -17.4): ["loudness:lands"],
+            ShowLoudness(-52.0, -16.0): ["loudness:quiet"],
+        }
         for measured, ids in heard.items():
-            self.assertEqual([finding.id for finding in find_problems(value, heard=measured) if finding.check == "loudness"], ids)
+            self.assertEqual(
+                [finding.id for finding in find_problems(value, heard=measured) if finding.check == "loudness"], ids
+            )
 
 
 class WholeTest(SimpleTestCase):
     def test_what_hurts_most_comes_first_then_what_comes_first(self) -> None:
         for value in (orlmere(), told()):
             found = find_problems(value)
-            self.assertEqual([*found], sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
+            self.assertEqual(
+                [*found], sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms))
+            )
             self.assertEqual(len({finding.id for finding in found}), len(found), "each has an id of its own")
 
     def test_every_fix_of_the_demo_fixes(self) -> None:
@@ -284,12 +338,21 @@ class FixedTest(SimpleTestCase):
         finding = next(entry for entry in find_problems(before) if entry.check == "reading")
         would = fixed(before, finding)
         lasts = would.after_ms - 4000
-        self.assertEqual(would.words, f"Slide 1 lasts {lasts / 1000:.1f} s instead of 2.0 s. The show lasts {clock_text(would.after_ms)} instead of 0:06.0.")
+        self.assertEqual(
+            would.words,
+            f"Slide 1 lasts {lasts / 1000:.1f} s instead of 2.0 s. The show lasts "
+            f"{clock_text(would.after_ms)} instead of 0:06.0.",
+        )
         self.assertEqual((would.before_ms, compile_show(would.show).length_ms), (6000, would.after_ms))
         self.assertNotIn(finding.id, [entry.id for entry in find_problems(would.show)])
 
     def test_a_fix_that_takes_no_time_says_so(self) -> None:
-        before = show(slide(Picture("p", "The bell", Box(0, 0, 1280, 720), "bell", alternative="The bell"), advance=AdvanceOnCue("on")))
+        before = show(
+            slide(
+                Picture("p", "The bell", Box(0, 0, 1280, 720), "bell", alternative="The bell"),
+                advance=AdvanceOnCue("on"),
+            )
+        )
         finding = next(entry for entry in find_problems(before) if entry.check == "holds")
         self.assertEqual(fixed(before, finding).words, "Nothing becomes longer or shorter.")
 

@@ -14,7 +14,9 @@ def slide(name: str, **more: object) -> Slide:
 
 class DifferingTest(SimpleTestCase):
     def test_a_join_unlike_the_others_is_named_with_its_fix(self) -> None:
-        show = Show("s", "S", slides=(*(slide(name) for name in "abcd"), slide("e", transition=Transition("push", 600))))
+        show = Show(
+            "s", "S", slides=(*(slide(name) for name in "abcd"), slide("e", transition=Transition("push", 600)))
+        )
         (note,) = differences_of(show)
         self.assertEqual((note.title, note.fix_words, note.slide_id), ("5 comes by push", "Make it dissolve", "e"))
         assert note.fix is not None
@@ -22,7 +24,9 @@ class DifferingTest(SimpleTestCase):
 
     def test_without_a_habit_nothing_differs(self) -> None:
         names = ("dissolve", "push", "cover", "wipe")
-        show = Show("s", "S", slides=tuple(slide(f"s{n}", transition=Transition(name, 500)) for n, name in enumerate(names)))
+        show = Show(
+            "s", "S", slides=tuple(slide(f"s{n}", transition=Transition(name, 500)) for n, name in enumerate(names))
+        )
         self.assertEqual(differences_of(show), ())
 
     def test_waits_that_only_have_the_usual_hold_are_told_where_a_show_runs_by_itself(self) -> None:
@@ -40,8 +44,14 @@ class DifferingTest(SimpleTestCase):
         show = Show("s", "S", slides=(slide("a", objects=(words,), advance=AdvanceAfter(11_000)),))
         (note,) = differences_of(show)
         self.assertEqual((note.title, note.fix_words), ("1 is shorter than its reading", "Make it 11.3 s"))
-        self.assertEqual(note.why, "Its words take about 10.5 s to read (estimate). Once it is there, it stays for 10.2 s.")
+        self.assertEqual(
+            note.why, "Its words take about 10.5 s to read (estimate). Once it is there, it stays for 10.2 s."
+        )
 
     def test_skipped_slides_are_not_looked_at(self) -> None:
-        show = Show("s", "S", slides=(*(slide(name) for name in "abcd"), slide("e", transition=Transition("push", 600), skipped=True)))
+        show = Show(
+            "s",
+            "S",
+            slides=(*(slide(name) for name in "abcd"), slide("e", transition=Transition("push", 600), skipped=True)),
+        )
         self.assertEqual(differences_of(show), ())

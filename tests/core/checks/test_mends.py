@@ -9,14 +9,30 @@ from django.test import SimpleTestCase
 from ritornel.core.checks import Finding, find_problems
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import Box, GoToSlide, Object, OpenAddress, Text
-from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, MusicSpan, OnCue, Show, Slide, SlideEnd, SlideStart, Transition
+from ritornel.core.document.show import (
+    AdvanceAfter,
+    AdvanceOnCue,
+    MusicSpan,
+    OnCue,
+    Show,
+    Slide,
+    SlideEnd,
+    SlideStart,
+    Transition,
+)
 from ritornel.demo.narrated import told
 from ritornel.demo.orlmere import orlmere
 from ritornel.demo.pendulum import pendulum
 from ritornel.starters import STARTERS, starter_show
 from tests.kinds import every_kind
 
-SHOWS = (orlmere, pendulum, told, every_kind, *((lambda name=name: starter_show(name, "starter", "Starter")[0]) for name in STARTERS))
+SHOWS = (
+    orlmere,
+    pendulum,
+    told,
+    every_kind,
+    *((lambda name=name: starter_show(name, "starter", "Starter")[0]) for name in STARTERS),
+)
 ROUNDS = 36
 
 
@@ -40,14 +56,18 @@ def upset_object(item: Object, slides: list[str], chance: random.Random) -> Obje
 def upset_slide(slide: Slide, slides: list[str], chance: random.Random) -> Slide:
     objects = tuple(upset_object(item, slides, chance) if chance.random() < 0.4 else item for item in slide.objects)
     order = tuple(
-        msgspec.structs.replace(build, starts=msgspec.structs.replace(build.starts, hold_ms=None)) if isinstance(build.starts, OnCue) else build
+        msgspec.structs.replace(build, starts=msgspec.structs.replace(build.starts, hold_ms=None))
+        if isinstance(build.starts, OnCue)
+        else build
         for build in slide.order
     )
     ways = (AdvanceAfter(chance.randrange(9000)), AdvanceAfter(400, True), AdvanceOnCue(f"leaves-{slide.id}"))
     kept = slide.advance
     leaving = chance.choice((*ways, kept, kept))
     transition = chance.choice((Transition("push", 700), slide.transition, slide.transition))
-    return msgspec.structs.replace(slide, objects=objects, order=order, advance=leaving, transition=transition, skipped=chance.random() < 0.15)
+    return msgspec.structs.replace(
+        slide, objects=objects, order=order, advance=leaving, transition=transition, skipped=chance.random() < 0.15
+    )
 
 
 def upset_show(show: Show, chance: random.Random) -> Show:
@@ -85,7 +105,9 @@ class FixesTest(SimpleTestCase):
                 with self.subTest(number, finding=finding.id, fix=finding.fix.words):
                     self.assertNotIn(finding.id, {entry.id for entry in after})
                     place = about_object(finding)
-                    self.assertEqual({entry.id for entry in after if place and about_object(entry) == place} - before, set())
+                    self.assertEqual(
+                        {entry.id for entry in after if place and about_object(entry) == place} - before, set()
+                    )
         self.assertGreaterEqual(len(tried), 10, tried)
 
     def test_one_object_is_never_told_to_be_fixed_in_two_ways_that_contradict(self) -> None:

@@ -14,12 +14,21 @@ from tests.examples import example_a, shape, sound, text, with_music
 
 class ChangesTest(SimpleTestCase):
     CHANGES = (
-        c.PutSlide(Slide("two", "Other")), c.InsertSlide(1, Slide("new")), c.InsertSlide(99, Slide("new")), c.InsertSlide(-5, Slide("new")),
+        c.PutSlide(Slide("two", "Other")),
+        c.InsertSlide(1, Slide("new")),
+        c.InsertSlide(99, Slide("new")),
+        c.InsertSlide(-5, Slide("new")),
         c.RemoveSlide("one"),
-        c.MoveSlide("three", 0), c.MoveSlide("one", 99), c.PutMusic((MusicSpan("n", "waltz"),)), c.PutMusic(()), c.InsertAsset(0, sound("other")),
-        c.RemoveAsset("waltz"), c.PutSettings("T", 7, "loop", "on cue", {"q": 3}),
-        c.PutMarks((NamedMark("m", "Noon", "two", 500),)), c.PutHabits(Habits("enters fade", 300)),
-    )  # fmt: skip
+        c.MoveSlide("three", 0),
+        c.MoveSlide("one", 99),
+        c.PutMusic((MusicSpan("n", "waltz"),)),
+        c.PutMusic(()),
+        c.InsertAsset(0, sound("other")),
+        c.RemoveAsset("waltz"),
+        c.PutSettings("T", 7, "loop", "on cue", {"q": 3}),
+        c.PutMarks((NamedMark("m", "Noon", "two", 500),)),
+        c.PutHabits(Habits("enters fade", 300)),
+    )
 
     def test_every_change_is_undone_exactly_by_its_inverse_also_through_json(self) -> None:
         show = with_music(example_a())
@@ -39,9 +48,14 @@ class ChangesTest(SimpleTestCase):
 class DecodingTest(SimpleTestCase):
     def test_a_wrong_field_is_named_by_its_path(self) -> None:
         for value, path in (
-            ({"id": "x", "title": ""}, "title"), ({"id": "a b", "title": "T"}, "id"), ({"id": "x", "title": "T", "frame": {"width_px": 3}}, "frame.width_px"),
-            ({"id": "x", "title": "T", "slides": [{"id": "s", "background": {"kind": "plain", "colour": "red"}}]}, "slides[0].background.colour"),
-        ):  # fmt: skip
+            ({"id": "x", "title": ""}, "title"),
+            ({"id": "a b", "title": "T"}, "id"),
+            ({"id": "x", "title": "T", "frame": {"width_px": 3}}, "frame.width_px"),
+            (
+                {"id": "x", "title": "T", "slides": [{"id": "s", "background": {"kind": "plain", "colour": "red"}}]},
+                "slides[0].background.colour",
+            ),
+        ):
             with self.assertRaises(BadValue) as caught:
                 from_builtins(value, Show, "The show")
             self.assertEqual(caught.exception.field, path)
@@ -58,7 +72,12 @@ class DecodingTest(SimpleTestCase):
             from_json(b"{", Show, "The show")
 
     def test_some_fields_are_replaced_and_the_whole_is_checked(self) -> None:
-        item = changed(shape("a"), {"box": {"x": 1, "y": 2, "width": 3, "height": 4}, "fill": {"kind": "plain", "colour": "#010203"}}, Object, "It")
+        item = changed(
+            shape("a"),
+            {"box": {"x": 1, "y": 2, "width": 3, "height": 4}, "fill": {"kind": "plain", "colour": "#010203"}},
+            Object,
+            "It",
+        )
         self.assertEqual((item.box, item.fill), (Box(1, 2, 3, 4), Plain("#010203")))
         with self.assertRaises(BadValue):
             changed(shape("a"), {"opacity": 1.5}, Object, "It")
@@ -77,12 +96,13 @@ class IntegrityTest(SimpleTestCase):
         show = with_music(example_a())
         one, two, three = show.slides
         for broken, words in (
-            (replace(show, slides=(one, one)), "Two slides"), (replace(show, assets=()), "not on the shelf"),
+            (replace(show, slides=(one, one)), "Two slides"),
+            (replace(show, assets=()), "not on the shelf"),
             (replace(show, slides=(replace(one, objects=(one.objects[0], one.objects[0])), two, three)), "Two objects"),
             (replace(show, slides=(replace(one, order=()), two, replace(two, id="copy"))), "Two cues"),
             (replace(show, slides=(replace(one, objects=one.objects[:1]), two)), "not on slide “One”"),
             (replace(show, music=(show.music[0], show.music[0])), "Two spans"),
-        ):  # fmt: skip
+        ):
             with self.assertRaises((BadValue, UnknownName)) as caught:
                 check_integrity(broken)
             self.assertIn(words, str(caught.exception))

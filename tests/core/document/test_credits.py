@@ -14,7 +14,12 @@ def asset(name: str, author: str = "", licence: str = "", credit: str = "") -> A
 
 
 def show_with(*used: str) -> Show:
-    assets = (asset("tower", "Ines", "CC BY 4.0"), asset("dial", "Ines", "CC BY 4.0"), asset("bell", credit="Bell: O. Odo, with kind leave"), asset("crank"))
+    assets = (
+        asset("tower", "Ines", "CC BY 4.0"),
+        asset("dial", "Ines", "CC BY 4.0"),
+        asset("bell", credit="Bell: O. Odo, with kind leave"),
+        asset("crank"),
+    )
     objects = tuple(Picture(name, name.title(), Box(0, 0, 40, 30), name) for name in used)
     waltz = msgspec.structs.replace(asset("waltz", "Winders", "CC0"), lasts_ms=9000)
     return Show("show", "Show", slides=(Slide("s", objects=objects),), assets=(*assets, waltz))
@@ -26,7 +31,10 @@ def words(show: Show) -> list[str]:
 
 class CreditsTest(SimpleTestCase):
     def test_each_author_is_named_once_with_what_is_theirs_in_the_order_of_use(self) -> None:
-        self.assertEqual(credit_lines(show_with("bell", "tower", "crank", "dial")), ("Bell: Bell: O. Odo, with kind leave", "Tower, Dial: Ines, CC BY 4.0"))
+        self.assertEqual(
+            credit_lines(show_with("bell", "tower", "crank", "dial")),
+            ("Bell: Bell: O. Odo, with kind leave", "Tower, Dial: Ines, CC BY 4.0"),
+        )
 
     def test_one_act_makes_a_closing_slide_that_can_be_performed_and_undone(self) -> None:
         show = show_with("tower")
@@ -49,7 +57,9 @@ class CreditsTest(SimpleTestCase):
         show = e.apply_edit(show_with("tower", "bell"), e.GatherCredits("thx")).show
         text = show.slides[-1].objects[1]
         for number, paragraph in enumerate(text.paragraphs):  # type: ignore[union-attr]
-            show = e.apply_edit(show, e.AddBuild("thx-s", Build(f"b{number}", text.id, "enters fade", Follows(), part=paragraph.id))).show
+            show = e.apply_edit(
+                show, e.AddBuild("thx-s", Build(f"b{number}", text.id, "enters fade", Follows(), part=paragraph.id))
+            ).show
         after = e.apply_edit(show, e.RemoveObjects("s", ("tower",))).show.slides[-1]
         self.assertEqual([build.id for build in after.order], ["b1"])
 
@@ -60,8 +70,12 @@ class CreditsTest(SimpleTestCase):
         self.assertEqual(words(e.apply_edit(done.show, e.PutSpan(MusicSpan("m", "waltz"))).show), ["Thanks to all"])
 
     def test_where_nothing_is_known_or_a_slide_does_it_already_it_is_told(self) -> None:
-        with self.assertRaisesMessage(BadValue, "Nothing that the show uses has an author, a licence or a credit yet; write them on the shelf."):
+        with self.assertRaisesMessage(
+            BadValue, "Nothing that the show uses has an author, a licence or a credit yet; write them on the shelf."
+        ):
             e.apply_edit(show_with("crank"), e.GatherCredits("thx"))
         show = e.apply_edit(show_with("tower"), e.GatherCredits("thx")).show
-        with self.assertRaisesMessage(BadValue, "Slide “Credits” credits what the show uses already, and keeps itself true."):
+        with self.assertRaisesMessage(
+            BadValue, "Slide “Credits” credits what the show uses already, and keeps itself true."
+        ):
             e.apply_edit(show, e.GatherCredits("again"))

@@ -23,6 +23,9 @@ sys.exit(0 if found == [show] * 8 else 1)
 
 class ReadyTest(TestCase):
     def test_types_that_were_made_ready_are_decoded_by_several_threads_at_once(self) -> None:
-        """Without it the process falls over, ten times of ten: see make_ready. In a process of its own, in which nothing was decoded before."""
+        """Without it the process falls over, ten times of ten: see make_ready.
+
+        In a process of its own, in which nothing was decoded before.
+        """
         ended = [subprocess.run([sys.executable, "-c", AT_ONCE], capture_output=True, check=False) for _ in range(3)]
         self.assertEqual([(done.returncode, done.stderr.decode()[-300:]) for done in ended if done.returncode], [])

@@ -36,10 +36,16 @@ class DriftingTest(SimpleTestCase):
     def test_it_lasts_as_long_as_its_slide_and_beats_do_not_touch_it(self) -> None:
         show = perform(self.show(drifted(PHOTO, "closer")))
         self.assertEqual(show.schedule.slides[0].done_ms, 0, "a drift is not in N")
-        drift = [dict(frame_state_at(show, at).layers[0].objects)["p", None].drift for at in (0.0, 1000.0, 2000.0, 3000.0)]
+        drift = [
+            dict(frame_state_at(show, at).layers[0].objects)["p", None].drift for at in (0.0, 1000.0, 2000.0, 3000.0)
+        ]
         self.assertEqual(drift, [0.0, 0.25, 0.5, 0.75])
         longer = perform(msgspec.structs.replace(self.show(drifted(PHOTO, "closer")), end="black"))
-        self.assertEqual(dict(frame_state_at(longer, 4300.0).layers[0].objects)["p", None].drift, 1.0, "it has come to its end when the slide has")
+        self.assertEqual(
+            dict(frame_state_at(longer, 4300.0).layers[0].objects)["p", None].drift,
+            1.0,
+            "it has come to its end when the slide has",
+        )
 
     def test_drawn_it_covers_its_box_from_first_to_last(self) -> None:
         contained = msgspec.structs.replace(drifted(PHOTO, "closer"), fit="contain", box=Box(0, 0, 400, 400))

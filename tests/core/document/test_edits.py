@@ -15,7 +15,10 @@ from tests.examples import example_a, shape, text, with_music
 
 
 def rules(show: Show) -> list[str]:
-    return [f"{b.id}:{b.starts.cue_id if isinstance(b.starts, OnCue) else type(b.starts).__name__.lower()}" for b in show.slides[1].order]
+    return [
+        f"{b.id}:{b.starts.cue_id if isinstance(b.starts, OnCue) else type(b.starts).__name__.lower()}"
+        for b in show.slides[1].order
+    ]
 
 
 class RunningOrderTest(SimpleTestCase):
@@ -32,10 +35,15 @@ class RunningOrderTest(SimpleTestCase):
         self.assertEqual(self.moved("C", 0, opens=True), ["C:first", "A:together", "B:follows", "D:second"])
 
     def test_removing_an_opener_hands_cue_and_hold_to_the_next_of_its_beat(self) -> None:
-        self.assertEqual(rules(e.apply_edit(example_a(), e.RemoveBuild("two", "A")).show), ["B:first", "C:together", "D:second"])
+        self.assertEqual(
+            rules(e.apply_edit(example_a(), e.RemoveBuild("two", "A")).show), ["B:first", "C:together", "D:second"]
+        )
 
     def test_removing_a_whole_beat_takes_its_cue_with_it(self) -> None:
-        self.assertEqual(rules(e.apply_edit(example_a(), e.RemoveObjects("two", ("d",))).show), ["A:first", "B:follows", "C:together"])
+        self.assertEqual(
+            rules(e.apply_edit(example_a(), e.RemoveObjects("two", ("d",))).show),
+            ["A:first", "B:follows", "C:together"],
+        )
 
 
 class SlideEditTest(SimpleTestCase):
@@ -68,9 +76,13 @@ class SlideEditTest(SimpleTestCase):
         carried = e.apply_edit(show, e.ChangeSlides(("two",), {"transition": {"name": "carry", "lasts_ms": 500}})).show
         names = {slide.id: slide.name or slide.id for slide in show.slides}
         moved = e.apply_edit(carried, e.ReorderSlides(("three",), 1))
-        self.assertEqual(moved.notices, (f"“{names['two']}” carried from “{names['one']}”; it now carries from “{names['three']}”.",))
+        self.assertEqual(
+            moved.notices, (f"“{names['two']}” carried from “{names['one']}”; it now carries from “{names['three']}”.",)
+        )
         first = e.apply_edit(carried, e.RemoveSlides(("one",)))
-        self.assertIn(f"“{names['two']}” carried from “{names['one']}”; it now comes first, and carries nothing.", first.notices)
+        self.assertIn(
+            f"“{names['two']}” carried from “{names['one']}”; it now comes first, and carries nothing.", first.notices
+        )
         self.assertEqual(e.apply_edit(carried, e.ReorderSlides(("three",), 0)).notices, ())
 
     def test_music_to_the_end_of_the_show_is_left_alone(self) -> None:
@@ -80,12 +92,17 @@ class SlideEditTest(SimpleTestCase):
 
 class TextTest(SimpleTestCase):
     def setUp(self) -> None:
-        slide = Slide("s", objects=(text("t", "First", "Second", "Third"),), order=(
-            Build("b1", "t", "enters fade", OnCue("c1"), part="t-1"), Build("b2", "t", "enters fade", OnCue("c2"), part="t-2"),
-        ))  # fmt: skip
+        slide = Slide(
+            "s",
+            objects=(text("t", "First", "Second", "Third"),),
+            order=(
+                Build("b1", "t", "enters fade", OnCue("c1"), part="t-1"),
+                Build("b2", "t", "enters fade", OnCue("c2"), part="t-2"),
+            ),
+        )
         self.show = Show("x", "X", slides=(slide,))
 
-    def change(self, words: str) -> e.Outcome:
+    def change(self, words: str) -> e.EditOutcome:
         return e.apply_edit(self.show, e.ChangeText("s", "t", words, "new"))
 
     def test_builds_follow_their_paragraph_when_a_line_is_put_before_it(self) -> None:
@@ -116,7 +133,9 @@ class RefusalTest(SimpleTestCase):
         self.assertEqual(to_json(show), before)
 
     def test_a_build_of_an_object_that_is_gone(self) -> None:
-        self.refused(e.AddBuild("one", Build("n", "gone", "enters fade", Follows())), UnknownName, "not on slide “One” any more")
+        self.refused(
+            e.AddBuild("one", Build("n", "gone", "enters fade", Follows())), UnknownName, "not on slide “One” any more"
+        )
 
     def test_a_negative_time(self) -> None:
         self.refused(e.ChangeBuild("two", "A", {"after_ms": -1}), BadValue, ">= 0 at after_ms")
@@ -151,7 +170,12 @@ TIMES = st.integers(0, 60_000)
 EDITS: st.SearchStrategy[e.Edit] = st.one_of(
     st.builds(e.RemoveSlides, st.tuples(IDS)),
     st.builds(lambda i, to: e.ReorderSlides((i,), to), IDS, st.integers(-2, 5)),
-    st.builds(lambda i, t, c: e.ChangeSlides((i,), {"advance": {"rule": "after", "after_ms": t, "cut_short": c}}), IDS, TIMES, st.booleans()),
+    st.builds(
+        lambda i, t, c: e.ChangeSlides((i,), {"advance": {"rule": "after", "after_ms": t, "cut_short": c}}),
+        IDS,
+        TIMES,
+        st.booleans(),
+    ),
     st.builds(lambda i, t: e.ChangeSlides((i,), {"transition": {"name": "dissolve", "lasts_ms": t}}), IDS, TIMES),
     st.builds(e.MoveBuild, IDS, BUILDS, st.integers(0, 5), st.booleans()),
     st.builds(e.RemoveBuild, IDS, BUILDS),
@@ -190,7 +214,10 @@ class AnySequenceTest(SimpleTestCase):
 
     def test_several_edits_are_undone_as_one(self) -> None:
         show = example_a()
-        outcome = e.apply_edit(show, e.Several("Both", (e.RemoveBuild("two", "A"), e.ChangeBuild("two", "B", {"starts": {"rule": "together"}}))))
+        outcome = e.apply_edit(
+            show,
+            e.Several("Both", (e.RemoveBuild("two", "A"), e.ChangeBuild("two", "B", {"starts": {"rule": "together"}}))),
+        )
         self.assertEqual(rules(outcome.show), ["B:together", "C:together", "D:second"])
         self.assertEqual(apply_changes(outcome.show, outcome.inverse)[0], show)
 

@@ -29,7 +29,9 @@ class GreetingTest(TestCase):
         self.assertEqual((both.music[0].start, both.music[0].end), (SlideStart("noon-s"), SlideEnd("thx-s")))
         self.assertEqual([slide.schedule for slide in after.slides[1:-1]], [slide.schedule for slide in before.slides])
         names = [section.name for section in sections_of(both.slides)]
-        self.assertEqual(names, ["Greeting", "The town", "How it keeps time", "The restoration", "Every hour", "Farewell"])
+        self.assertEqual(
+            names, ["Greeting", "The town", "How it keeps time", "The restoration", "Every hour", "Farewell"]
+        )
 
     def test_slides_before_the_first_section_stay_without_one(self) -> None:
         slides = (msgspec.structs.replace(SHOW.slides[0], opens_section=""), *SHOW.slides[1:])

@@ -36,13 +36,17 @@ class DrawingTest(SimpleTestCase):
         drawings = {"esc-s": (InkStroke("plum", ((100, 100), (900, 600))),), "gone": (InkStroke("plum", ((0, 0),)),)}
         [(name, png)] = list(drawn_pictures(performance, drawings, 640, 360, media))
         self.assertEqual(name, "03 The escapement.png")
-        plain = dict(drawn_pictures(performance, {"esc-s": (InkStroke("plum", ((-500, -500),)),)}, 640, 360, media))[name]
+        plain = dict(drawn_pictures(performance, {"esc-s": (InkStroke("plum", ((-500, -500),)),)}, 640, 360, media))[
+            name
+        ]
         read = lambda data: skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(data)).toarray()  # noqa: E731
         self.assertGreater(int((np.abs(read(png).astype(int) - read(plain)) > 30).any(axis=2).sum()), 1500)
 
     def test_a_take_keeps_its_drawings_and_refuses_an_ink_that_is_none(self) -> None:
         take = Take((Arrived("a", 0),), 100, {"a": (InkStroke("chalk", ((1, 2),)),)})
         self.assertEqual(from_json(to_json(take), Take, "The take"), take)
-        self.assertEqual(from_json(b'{"events": [], "ended_ms": 5}', Take, "The take").drawings, {}, "takes of before have none")
+        self.assertEqual(
+            from_json(b'{"events": [], "ended_ms": 5}', Take, "The take").drawings, {}, "takes of before have none"
+        )
         with self.assertRaisesRegex(RitornelError, "drawings"):
             from_json(to_json(take).replace(b"chalk", b"mud"), Take, "The take")

@@ -44,7 +44,10 @@ class MarksTest(SimpleTestCase):
 class HabitsTest(SimpleTestCase):
     def test_new_builds_take_the_habits_of_the_show_what_leaves_backwards(self) -> None:
         show = apply_edit(example_a(), ChangeHabits({"lasts_ms": 300, "pace": "ease in"})).show
-        usual = {name: usual_build(effect_named(name), show.habits) for name in ("enters rise", "leaves fade", "accents pulse", "enters cut in")}
+        usual = {
+            name: usual_build(effect_named(name), show.habits)
+            for name in ("enters rise", "leaves fade", "accents pulse", "enters cut in")
+        }
         self.assertEqual((usual["enters rise"].lasts_ms, usual["enters rise"].pace), (300, "ease in"))
         self.assertEqual((usual["leaves fade"].lasts_ms, usual["leaves fade"].pace), (300, "ease out"))
         self.assertEqual(usual["accents pulse"].lasts_ms, effect_named("accents pulse").lasts_ms)
@@ -52,4 +55,6 @@ class HabitsTest(SimpleTestCase):
 
     def test_without_habits_each_effect_has_its_own_ways(self) -> None:
         effect = effect_named("enters settle")
-        self.assertEqual((usual_build(effect, Habits()).lasts_ms, usual_build(effect, Habits()).pace), (effect.lasts_ms, "ease out"))
+        self.assertEqual(
+            (usual_build(effect, Habits()).lasts_ms, usual_build(effect, Habits()).pace), (effect.lasts_ms, "ease out")
+        )

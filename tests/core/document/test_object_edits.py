@@ -5,7 +5,23 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.document import Box, Build, Follows, Frame, OnCue, Paragraph, Picture, Plain, Run, Shape, Show, Slide, Stroke, Text, Together
+from ritornel.core.document import (
+    Box,
+    Build,
+    Follows,
+    Frame,
+    OnCue,
+    Paragraph,
+    Picture,
+    Plain,
+    Run,
+    Shape,
+    Show,
+    Slide,
+    Stroke,
+    Text,
+    Together,
+)
 from ritornel.core.document import edits as e
 from ritornel.core.document.alignment import around, arranged, corners
 from ritornel.core.document.changes import apply_changes
@@ -60,10 +76,16 @@ class ArrangeTest(SimpleTestCase):
         self.assertEqual((after["a"].x, after["b"].x, after["c"].x), (40, 100, 40))
 
     def test_same_width_keeps_the_middle(self) -> None:
-        after = boxes(e.apply_edit(show_of(boxed("a", 0, 0, 200), boxed("b", 100, 0, 100)), e.ArrangeObjects("s", ("a", "b"), "same width")).show)
+        after = boxes(
+            e.apply_edit(
+                show_of(boxed("a", 0, 0, 200), boxed("b", 100, 0, 100)), e.ArrangeObjects("s", ("a", "b"), "same width")
+            ).show
+        )
         self.assertEqual(after["b"], Box(50, 0, 200, 50))
 
-    @given(st.lists(BOXES, min_size=3, max_size=6), st.sampled_from(["left", "centre", "right", "top", "middle", "bottom"]))
+    @given(
+        st.lists(BOXES, min_size=3, max_size=6), st.sampled_from(["left", "centre", "right", "top", "middle", "bottom"])
+    )
     def test_lining_up_twice_is_lining_up_once_and_stays_within_the_box_around(self, many: list[Box], how: str) -> None:
         units = [[box] for box in many]
         once = arranged(units, how, Frame())  # type: ignore[arg-type]
@@ -104,21 +126,37 @@ class SeveralTest(SimpleTestCase):
         self.assertEqual([item.id for item in after.slides[0].objects], ["b", "d", "a", "c"])
 
     def test_a_copied_look_carries_what_both_have(self) -> None:
-        show = show_of(boxed("a", 0, 0, fill=Plain("@accent"), stroke=Stroke("#000000", 3)), Picture("p", "P", Box(0, 0, 9, 9), "wheel"))
+        show = show_of(
+            boxed("a", 0, 0, fill=Plain("@accent"), stroke=Stroke("#000000", 3)),
+            Picture("p", "P", Box(0, 0, 9, 9), "wheel"),
+        )
         after = e.apply_edit(show, e.CopyLook("s", show.slides[0].objects[0], ("p",))).show.slides[0].objects[1]
         self.assertEqual((after.stroke, after.box), (Stroke("#000000", 3), Box(0, 0, 9, 9)))
 
     def test_copied_builds_join_those_of_the_original_without_a_new_wait(self) -> None:
-        order = (Build("x", "a", "enters fade", OnCue("q"), 0, 400), Build("y", "a", "leaves fade", Follows(), 100, 300))
+        order = (
+            Build("x", "a", "enters fade", OnCue("q"), 0, 400),
+            Build("y", "a", "leaves fade", Follows(), 100, 300),
+        )
         show = show_of(boxed("a", 0, 0), boxed("b", 0, 0), order=order)
         after = e.apply_edit(show, e.CopyBuilds("s", "a", ("b",), "n")).show.slides[0].order
-        self.assertEqual([(b.object_id, b.starts) for b in after], [("a", OnCue("q")), ("b", Together()), ("a", Follows()), ("b", Together())])
+        self.assertEqual(
+            [(b.object_id, b.starts) for b in after],
+            [("a", OnCue("q")), ("b", Together()), ("a", Follows()), ("b", Together())],
+        )
         with self.assertRaisesMessage(BadValue, "no builds to copy"):
             e.apply_edit(show, e.CopyBuilds("s", "b", ("a",), "n"))
 
     def test_as_on_the_slide_before_goes_by_lineage_and_then_by_name(self) -> None:
         one = Slide("one", objects=(boxed("a", 7, 8), boxed("b", 70, 80)))
-        two = Slide("two", objects=(boxed("x", 0, 0, lineage="a"), msgspec.structs.replace(boxed("y", 0, 0), name="B"), boxed("z", 0, 0)))
+        two = Slide(
+            "two",
+            objects=(
+                boxed("x", 0, 0, lineage="a"),
+                msgspec.structs.replace(boxed("y", 0, 0), name="B"),
+                boxed("z", 0, 0),
+            ),
+        )
         show = Show("show", "Show", slides=(one, two))
         after = e.apply_edit(show, e.PlaceAsBefore("two", ("x", "y", "z"))).show.slides[1]
         self.assertEqual([item.box.x for item in after.objects], [7, 70, 0])
@@ -128,14 +166,22 @@ class SeveralTest(SimpleTestCase):
 
 class TextsTest(SimpleTestCase):
     def show(self) -> Show:
-        order = (Build("one", "t", "enters fade", OnCue("q1"), part="t-1"), Build("two", "t", "enters fade", OnCue("q2"), part="t-2"))
+        order = (
+            Build("one", "t", "enters fade", OnCue("q1"), part="t-1"),
+            Build("two", "t", "enters fade", OnCue("q2"), part="t-2"),
+        )
         return show_of(text("t", "First", "Second"), order=order)
 
     def test_written_paragraphs_keep_ids_looks_and_builds(self) -> None:
-        written = (WrittenParagraph((Run("Second", weight=700),), "bullets", 1, "t-2"), WrittenParagraph((Run("New"),), id="t-2"))
+        written = (
+            WrittenParagraph((Run("Second", weight=700),), "bullets", 1, "t-2"),
+            WrittenParagraph((Run("New"),), id="t-2"),
+        )
         outcome = e.apply_edit(self.show(), e.WriteText("s", "t", written, "n"))
         slide = outcome.show.slides[0]
-        self.assertEqual([(p.id, p.list, p.level) for p in slide.objects[0].paragraphs], [("t-2", "bullets", 1), ("n-2", "none", 0)])  # type: ignore[union-attr]
+        self.assertEqual(
+            [(p.id, p.list, p.level) for p in slide.objects[0].paragraphs], [("t-2", "bullets", 1), ("n-2", "none", 0)]
+        )  # type: ignore[union-attr]
         self.assertEqual([b.part for b in slide.order], ["t-2"])
         self.assertEqual(outcome.notices, ("1 build of removed paragraphs went with them.",))
 
@@ -165,8 +211,14 @@ class DrawnPathTest(SimpleTestCase):
         box, path = outline_of_points([(10, 20), (110, 20), (110, 70)], closed=True, smooth=False)
         self.assertEqual((box, path), (Box(10, 20, 100, 50), "M 0 0 L 1 0 L 1 1 Z"))
 
-    @given(st.lists(st.tuples(st.floats(-100, 1400), st.floats(-100, 900)), min_size=2, max_size=60), st.booleans(), st.booleans())
-    def test_every_drawing_becomes_a_shape_that_decodes_again(self, points: list[tuple[float, float]], closed: bool, smooth: bool) -> None:
+    @given(
+        st.lists(st.tuples(st.floats(-100, 1400), st.floats(-100, 900)), min_size=2, max_size=60),
+        st.booleans(),
+        st.booleans(),
+    )
+    def test_every_drawing_becomes_a_shape_that_decodes_again(
+        self, points: list[tuple[float, float]], closed: bool, smooth: bool
+    ) -> None:
         outcome = e.apply_edit(show_of(), e.AddDrawing("s", boxed("d", 0, 0), tuple(points), closed, smooth))
         item = outcome.show.slides[0].objects[0]
         self.assertEqual(msgspec.json.decode(msgspec.json.encode(item), type=Shape), item)
@@ -178,7 +230,10 @@ class DrawnPathTest(SimpleTestCase):
 
 class ShelfTest(SimpleTestCase):
     def show(self) -> Show:
-        return show_of(Picture("p", "P", Box(3, 4, 50, 60), "wheel", crop=Crop(0.1, 0, 0.5, 1)), order=(Build("b", "p", "enters fade", OnCue("q")),))
+        return show_of(
+            Picture("p", "P", Box(3, 4, 50, 60), "wheel", crop=Crop(0.1, 0, 0.5, 1)),
+            order=(Build("b", "p", "enters fade", OnCue("q")),),
+        )
 
     def test_where_things_are_used(self) -> None:
         self.assertEqual(uses_of(self.show()), {"wheel": ["s"]})
@@ -187,7 +242,12 @@ class ShelfTest(SimpleTestCase):
         show = self.show()
         for edit in (e.ReplacePicture("s", "p", "bell"), e.ReplaceAsset("wheel", "bell")):
             after = e.apply_edit(show, edit).show.slides[0]
-            self.assertEqual(after, msgspec.structs.replace(show.slides[0], objects=(msgspec.structs.replace(show.slides[0].objects[0], asset_id="bell"),)))
+            self.assertEqual(
+                after,
+                msgspec.structs.replace(
+                    show.slides[0], objects=(msgspec.structs.replace(show.slides[0].objects[0], asset_id="bell"),)
+                ),
+            )
         with self.assertRaisesMessage(BadValue, "used nowhere"):
             e.apply_edit(show, e.ReplaceAsset("bell", "wheel"))
 
@@ -196,7 +256,9 @@ class ShelfTest(SimpleTestCase):
             e.apply_edit(self.show(), e.DropAssets(("bell", "wheel")))
 
     def test_names_and_credits_change_and_nothing_else(self) -> None:
-        after = e.apply_edit(self.show(), e.ChangeAsset("wheel", {"name": "Escape wheel", "licence": "CC BY 4.0", "author": "A. Winder"})).show
+        after = e.apply_edit(
+            self.show(), e.ChangeAsset("wheel", {"name": "Escape wheel", "licence": "CC BY 4.0", "author": "A. Winder"})
+        ).show
         self.assertEqual((after.assets[0].name, after.assets[0].licence), ("Escape wheel", "CC BY 4.0"))
         with self.assertRaisesMessage(BadValue, "no field “sha256”"):
             e.apply_edit(self.show(), e.ChangeAsset("wheel", {"sha256": "0" * 64}))
@@ -234,8 +296,12 @@ class CutTest(SimpleTestCase):
         with self.assertRaisesMessage(BadValue, "nothing of it would be left"):
             self.cut(Picture("p", "P", Box(0, 0, 400, 300), "wheel"), Box(900, 0, 300, 300))
 
-    @given(st.floats(-50, 200), st.floats(-50, 200), st.floats(60, 300), st.floats(60, 300), st.booleans(), st.booleans())
-    def test_whatever_is_cut_lies_where_it_lay(self, x: float, y: float, width: float, height: float, flip_x: bool, flip_y: bool) -> None:
+    @given(
+        st.floats(-50, 200), st.floats(-50, 200), st.floats(60, 300), st.floats(60, 300), st.booleans(), st.booleans()
+    )
+    def test_whatever_is_cut_lies_where_it_lay(
+        self, x: float, y: float, width: float, height: float, flip_x: bool, flip_y: bool
+    ) -> None:
         picture = Picture("p", "P", Box(0, 0, 400, 300), "wheel", flip_x=flip_x, flip_y=flip_y)
         after = self.cut(picture, Box(x, y, width, height))
         before_place, place = fitted(picture, 400, 300), fitted(after, 400, 300)
@@ -246,7 +312,13 @@ class CutTest(SimpleTestCase):
 
 class SlidesTest(SimpleTestCase):
     def show(self) -> Show:
-        return Show("show", "Show", slides=tuple(Slide(name, name.upper(), objects=(boxed(f"{name}-o", 0, 0, press=GoToSlide("b")),)) for name in "abcd"))
+        return Show(
+            "show",
+            "Show",
+            slides=tuple(
+                Slide(name, name.upper(), objects=(boxed(f"{name}-o", 0, 0, press=GoToSlide("b")),)) for name in "abcd"
+            ),
+        )
 
     def test_several_slides_move_in_their_order(self) -> None:
         after = e.apply_edit(self.show(), e.ReorderSlides(("d", "b"), 0)).show
@@ -257,7 +329,9 @@ class SlidesTest(SimpleTestCase):
         self.assertEqual([slide.name for slide in after.slides], ["A", "B", "C", "A", "C", "D"])
 
     def test_many_change_at_once_each_with_a_cue_of_its_own(self) -> None:
-        after = e.apply_edit(self.show(), e.ChangeSlides(("a", "b"), {"advance": {"rule": "cue", "cue_id": "q"}}, "n")).show
+        after = e.apply_edit(
+            self.show(), e.ChangeSlides(("a", "b"), {"advance": {"rule": "cue", "cue_id": "q"}}, "n")
+        ).show
         self.assertEqual([slide.advance.cue_id for slide in after.slides[:2]], ["n-0", "n-1"])  # type: ignore[union-attr]
 
     def test_removing_a_slide_others_lead_to_frees_their_presses_and_tells(self) -> None:

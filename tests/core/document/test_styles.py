@@ -9,7 +9,16 @@ from ritornel.core.document import Box, Frame, Paragraph, Picture, Plain, Run, S
 from ritornel.core.document import edits as e
 from ritornel.core.document.changes import apply_changes
 from ritornel.core.document.contrast import contrast
-from ritornel.core.document.layouts import LAYOUTS, box_of, differences, empty_places, layout_named, look_of, place_of, refitted
+from ritornel.core.document.layouts import (
+    LAYOUTS,
+    box_of,
+    differences,
+    empty_places,
+    layout_named,
+    look_of,
+    place_of,
+    refitted,
+)
 from ritornel.core.document.theme import Theme, colour_in, in_theme, roles_and_literals
 from ritornel.core.document.themes import THEMES, weak_contrasts
 from ritornel.core.errors import BadValue, UnknownName
@@ -21,7 +30,14 @@ FRAME = Frame()
 def placed(layout: str, name: str, theme: Theme = Theme(), frame: Frame = FRAME, **more: object) -> Text:
     place = next(place for place in LAYOUTS[layout].places if place.name == name)
     fields = {**look_of(place, theme, frame), **more}
-    return Text(name.replace(" ", "-"), name.title(), box_of(place, frame), place=name, paragraphs=(Paragraph(f"{name[:3]}-1", (Run("Words"),)),), **fields)  # type: ignore[arg-type]
+    return Text(
+        name.replace(" ", "-"),
+        name.title(),
+        box_of(place, frame),
+        place=name,
+        paragraphs=(Paragraph(f"{name[:3]}-1", (Run("Words"),)),),
+        **fields,
+    )  # type: ignore[arg-type]
 
 
 def small_show() -> Show:
@@ -45,7 +61,9 @@ class ThemesTest(SimpleTestCase):
 
     def test_a_weak_contrast_is_named_with_its_ratio(self) -> None:
         pale = msgspec.structs.replace(Theme(), palette=msgspec.structs.replace(Theme().palette, soft="#c9c3b0"))
-        self.assertEqual({(role, behind) for role, behind, _ in weak_contrasts(pale)}, {("soft", "ground"), ("soft", "raised")})
+        self.assertEqual(
+            {(role, behind) for role, behind, _ in weak_contrasts(pale)}, {("soft", "ground"), ("soft", "raised")}
+        )
 
     def test_contrast_is_wcags(self) -> None:
         self.assertAlmostEqual(contrast("#000000", "#ffffff"), 21)
@@ -67,7 +85,13 @@ class ChangeThemeTest(SimpleTestCase):
     def test_it_reaches_what_follows_spares_what_was_set_by_hand_and_counts_both(self) -> None:
         show = small_show()
         outcome = e.apply_edit(show, e.ChangeTheme(THEMES["Night watch"]))
-        self.assertEqual(outcome.notices, ("“Night watch”: 1 slide and 2 objects follow the theme; 1 background and 1 object set by hand stay as they are.",))
+        self.assertEqual(
+            outcome.notices,
+            (
+                "“Night watch”: 1 slide and 2 objects follow the theme; 1 background and 1 object set by "
+                "hand stay as they are.",
+            ),
+        )
         heading, words, wheel = outcome.show.slides[0].objects
         self.assertEqual(heading.size_px, 58)  # type: ignore[union-attr]
         self.assertEqual(words.colour, "#aa0000")  # type: ignore[union-attr]
@@ -88,14 +112,21 @@ class ChangeThemeTest(SimpleTestCase):
         self.assertEqual(apply_changes(outcome.show, outcome.inverse)[0], show)
 
     def test_a_theme_with_a_picture_that_is_not_on_the_shelf_is_refused(self) -> None:
-        theme = msgspec.convert({**msgspec.to_builtins(Theme()), "ground": {"kind": "picture", "asset_id": "gone"}}, Theme)
+        theme = msgspec.convert(
+            {**msgspec.to_builtins(Theme()), "ground": {"kind": "picture", "asset_id": "gone"}}, Theme
+        )
         with self.assertRaisesMessage(UnknownName, "not on the shelf (“gone”)"):
             e.apply_edit(small_show(), e.ChangeTheme(theme))
 
 
 class DifferenceTest(SimpleTestCase):
     def test_what_differs_from_the_theme_is_named_and_one_edit_returns_it(self) -> None:
-        show = e.apply_edit(small_show(), e.ChangeObjects("a", ("heading",), {"box": {"x": 1, "y": 2, "width": 300, "height": 50}, "family": "Fira Sans"})).show
+        show = e.apply_edit(
+            small_show(),
+            e.ChangeObjects(
+                "a", ("heading",), {"box": {"x": 1, "y": 2, "width": 300, "height": 50}, "family": "Fira Sans"}
+            ),
+        ).show
         slide = show.slides[0]
         self.assertEqual(set(differences(slide, slide.objects[0], show.theme, show.frame)), {"box", "family"})
         back = e.apply_edit(show, e.FollowTheme("a", ("heading",))).show.slides[0]
@@ -103,7 +134,9 @@ class DifferenceTest(SimpleTestCase):
         self.assertEqual(back.objects[0], small_show().slides[0].objects[0])
 
     def test_a_text_in_no_place_is_measured_by_colour_and_family_only(self) -> None:
-        item = Text("t", "T", Box(5, 5, 50, 50), paragraphs=(Paragraph("p", (Run("x"),)),), colour="#123456", size_px=77)
+        item = Text(
+            "t", "T", Box(5, 5, 50, 50), paragraphs=(Paragraph("p", (Run("x"),)),), colour="#123456", size_px=77
+        )
         self.assertEqual(differences(Slide("s"), item, Theme(), FRAME), {"colour": "@words"})
 
 
@@ -113,8 +146,20 @@ class LayoutTest(SimpleTestCase):
             for layout in LAYOUTS.values():
                 for place in layout.places:
                     box = box_of(place, frame)
-                    self.assertTrue(box.x >= 0 and box.y >= 0 and box.x + box.width <= frame.width_px and box.y + box.height <= frame.height_px, layout.name)
-        tops = {box_of(place, FRAME).y for layout in LAYOUTS.values() if not layout.opens for place in layout.places if place.name == "heading"}
+                    self.assertTrue(
+                        box.x >= 0
+                        and box.y >= 0
+                        and box.x + box.width <= frame.width_px
+                        and box.y + box.height <= frame.height_px,
+                        layout.name,
+                    )
+        tops = {
+            box_of(place, FRAME).y
+            for layout in LAYOUTS.values()
+            if not layout.opens
+            for place in layout.places
+            if place.name == "heading"
+        }
         self.assertEqual(len(tops), 1)
 
     def test_a_place_is_empty_until_something_of_its_kind_fills_it(self) -> None:
@@ -132,7 +177,9 @@ class LayoutTest(SimpleTestCase):
         self.assertEqual(words.box, box_of(LAYOUTS["two columns"].places[1], FRAME))
         self.assertEqual((heading, wheel), (show.slides[0].objects[0], show.slides[0].objects[2]))
         blank = e.apply_edit(show, e.ChangeLayout(("a",), "blank"))
-        self.assertEqual([item.box for item in blank.show.slides[0].objects], [item.box for item in show.slides[0].objects])
+        self.assertEqual(
+            [item.box for item in blank.show.slides[0].objects], [item.box for item in show.slides[0].objects]
+        )
         self.assertIn("no place for Heading, Words", blank.notices[0])
         with self.assertRaisesMessage(UnknownName, "no layout “mosaic”"):
             e.apply_edit(show, e.ChangeLayout(("a",), "mosaic"))
@@ -145,7 +192,11 @@ class LayoutTest(SimpleTestCase):
 class FrameTest(SimpleTestCase):
     def test_another_frame_fits_everything_anew(self) -> None:
         full = Picture("p", "P", Box(0, 0, 1280, 720), "asset")
-        slide = Slide("a", layout="heading", objects=(full, placed("heading", "heading"), Shape("s", "S", Box(600, 320, 80, 80), "star")))
+        slide = Slide(
+            "a",
+            layout="heading",
+            objects=(full, placed("heading", "heading"), Shape("s", "S", Box(600, 320, 80, 80), "star")),
+        )
         tall = Frame(720, 1280)
         fresh = refitted(slide, (Theme(), FRAME), (Theme(), tall))
         self.assertEqual(fresh.objects[0].box, Box(0, 0, 720, 1280))

@@ -19,7 +19,10 @@ def came_in(data: bytes, name: str = "pendulum.mp4") -> Medium:
 class ExaminedTest(SimpleTestCase):
     def test_a_clip_is_told_by_its_content_with_size_length_and_loudness(self) -> None:
         medium = came_in(footage(90), "pendulum.txt")
-        self.assertEqual((medium.media_type, medium.width_px, medium.height_px, medium.lasts_ms, medium.silent), ("video/mp4", WIDTH, HEIGHT, 3000, False))
+        self.assertEqual(
+            (medium.media_type, medium.width_px, medium.height_px, medium.lasts_ms, medium.silent),
+            ("video/mp4", WIDTH, HEIGHT, 3000, False),
+        )
         self.assertAlmostEqual(medium.loudness_lufs or 0, -12.7, delta=0.5)
         webm = came_in(footage(30, codec="libvpx-vp9"))
         self.assertEqual((webm.media_type, webm.lasts_ms), ("video/webm", 1000))
@@ -45,11 +48,15 @@ class ExaminedTest(SimpleTestCase):
         with av.open(out, "w", format="mp4") as container:
             stream = container.add_stream("mpeg4", rate=25)
             stream.width, stream.height, stream.pix_fmt = WIDTH, HEIGHT, "yuv420p"
-            container.mux(stream.encode(av.VideoFrame.from_ndarray(np.zeros((HEIGHT, WIDTH, 3), dtype=np.uint8), format="rgb24")))
+            container.mux(
+                stream.encode(av.VideoFrame.from_ndarray(np.zeros((HEIGHT, WIDTH, 3), dtype=np.uint8), format="rgb24"))
+            )
             container.mux(stream.encode(None))
         medium = came_in(out.getvalue())
         self.assertTrue(medium.heavy)
-        self.assertIn("“pendulum.mp4” is in MPEG4, which browsers do not show: they get a lighter copy", medium.notes[-1])
+        self.assertIn(
+            "“pendulum.mp4” is in MPEG4, which browsers do not show: they get a lighter copy", medium.notes[-1]
+        )
 
     def test_a_clip_larger_than_a_screen_is_heavy_and_a_small_one_is_not(self) -> None:
         self.assertFalse(came_in(footage(10)).heavy)
@@ -76,7 +83,19 @@ class FootageTest(SimpleTestCase):
 
     def test_every_instant_shows_its_own_picture_in_whatever_order_it_is_asked(self) -> None:
         with ClipReader(self.path, "clip") as clip:
-            for at_ms, number in ((0, 0), (33.4, 1), (66, 1), (67, 2), (2000, 60), (1999, 59), (500, 15), (2966, 88), (2967, 89), (5000, 89), (0, 0)):
+            for at_ms, number in (
+                (0, 0),
+                (33.4, 1),
+                (66, 1),
+                (67, 2),
+                (2000, 60),
+                (1999, 59),
+                (500, 15),
+                (2966, 88),
+                (2967, 89),
+                (5000, 89),
+                (0, 0),
+            ):
                 self.assertEqual(self.number_at(clip, at_ms), number % ROUND, at_ms)
 
     def test_the_last_picture_is_the_last_before_the_out_point(self) -> None:

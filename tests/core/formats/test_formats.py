@@ -124,27 +124,41 @@ class ArchiveTest(SimpleTestCase):
 
     def test_show_json_is_readable_and_versioned(self) -> None:
         body = json.loads(show_json(self.show))
-        self.assertEqual((body["schema"], body["version"], body["show"]["title"]), ("ritornel.show", 7, "The Orlmere clock"))
+        self.assertEqual(
+            (body["schema"], body["version"], body["show"]["title"]), ("ritornel.show", 7, "The Orlmere clock")
+        )
         self.assertIn(b"\n", show_json(self.show))
 
     def test_what_is_no_archive(self) -> None:
         self.refused(b"nothing", "not a Ritornel archive")
         self.refused(self.written()[:5000], "not a Ritornel archive")
-        self.refused(self.rewritten(lambda name, data: None if name == "show.json" else (name, data)), "has no show.json")
+        self.refused(
+            self.rewritten(lambda name, data: None if name == "show.json" else (name, data)), "has no show.json"
+        )
 
     def test_a_path_that_reaches_outside(self) -> None:
-        self.refused(self.rewritten(lambda name, data: ("../evil.png", data) if name.endswith(".ogg") else (name, data)), "“../evil.png”, which has no place")
+        self.refused(
+            self.rewritten(lambda name, data: ("../evil.png", data) if name.endswith(".ogg") else (name, data)),
+            "“../evil.png”, which has no place",
+        )
 
     def test_a_zip_bomb(self) -> None:
         self.refused(
-            self.rewritten(lambda name, data: (name, b"0" * 30_000_000) if name.endswith(".ogg") else (name, data)), "would unpack to 30,000,000 bytes"
+            self.rewritten(lambda name, data: (name, b"0" * 30_000_000) if name.endswith(".ogg") else (name, data)),
+            "would unpack to 30,000,000 bytes",
         )
 
     def test_a_missing_medium(self) -> None:
-        self.refused(self.rewritten(lambda name, data: None if name.endswith(".ogg") else (name, data)), "lacks the medium “Winders' waltz”")
+        self.refused(
+            self.rewritten(lambda name, data: None if name.endswith(".ogg") else (name, data)),
+            "lacks the medium “Winders' waltz”",
+        )
 
     def test_a_medium_that_is_not_what_its_hash_says(self) -> None:
-        self.refused(self.rewritten(lambda name, data: (name, data + b"x") if name.endswith(".ogg") else (name, data)), "not what its hash says")
+        self.refused(
+            self.rewritten(lambda name, data: (name, data + b"x") if name.endswith(".ogg") else (name, data)),
+            "not what its hash says",
+        )
 
     def test_version_1_is_read_as_what_it_meant(self) -> None:
         show = example_a()
@@ -194,11 +208,19 @@ class ArchiveTest(SimpleTestCase):
         self.assertEqual(self.read(self.with_json(older)), self.show)
 
     def test_an_unknown_version(self) -> None:
-        self.refused(self.with_json(lambda body: body.update(version=99)), "version 99 of the archive; this Ritornel reads versions 1 to 7")
+        self.refused(
+            self.with_json(lambda body: body.update(version=99)),
+            "version 99 of the archive; this Ritornel reads versions 1 to 7",
+        )
 
     def test_a_field_that_is_wrong_is_named_by_its_path(self) -> None:
-        self.refused(self.with_json(lambda body: body["show"]["slides"][1]["advance"].update(hold_ms=-4)), "at slides[1].advance.hold_ms")
-        self.refused(self.with_json(lambda body: body["show"]["slides"][0]["order"][0].update(object_id="gone")), "“gone”")
+        self.refused(
+            self.with_json(lambda body: body["show"]["slides"][1]["advance"].update(hold_ms=-4)),
+            "at slides[1].advance.hold_ms",
+        )
+        self.refused(
+            self.with_json(lambda body: body["show"]["slides"][0]["order"][0].update(object_id="gone")), "“gone”"
+        )
 
 
 class PicturesTest(SimpleTestCase):
@@ -209,7 +231,9 @@ class PicturesTest(SimpleTestCase):
                 (folder / file).write_bytes(png())
             (folder / "3.png").write_bytes(b"broken")
             (folder / "m.wav").write_bytes(wav())
-            show, sources, refused = show_from_pictures(folder, "Album", 4000, Transition("dissolve", 500), folder / "m.wav", Limits())
+            show, sources, refused = show_from_pictures(
+                folder, "Album", 4000, Transition("dissolve", 500), folder / "m.wav", Limits()
+            )
             self.assertEqual([slide.name for slide in show.slides], ["2", "10"])
             self.assertEqual(len(sources), 2)
             self.assertEqual((len(refused), show.music[0].loops), (1, True))

@@ -1,4 +1,6 @@
-"""Files made to do harm, or broken on their way: each is refused in a sentence, and nothing of what they ask for is done."""
+"""Files made to do harm, or broken on their way: each is refused in a sentence, and nothing of what they ask for is
+done.
+"""
 
 import io
 import socket
@@ -22,7 +24,9 @@ from tests.footage import footage
 
 def udp_ports() -> set[str]:
     """The local ports that are bound, of any process of this machine's network."""
-    return {line.split()[1] for name in ("udp", "udp6") for line in Path(f"/proc/net/{name}").read_text().splitlines()[1:]}
+    return {
+        line.split()[1] for name in ("udp", "udp6") for line in Path(f"/proc/net/{name}").read_text().splitlines()[1:]
+    }
 
 
 def chunk(kind: bytes, data: bytes) -> bytes:
@@ -51,14 +55,18 @@ class HostileMediaTest(SimpleTestCase):
         with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
             probe.bind(("127.0.0.1", 0))
             port = probe.getsockname()[1]
-        session = f"v=0\r\no=- 0 0 IN IP4 127.0.0.1\r\ns=x\r\nc=IN IP4 127.0.0.1\r\nt=0 0\r\nm=video {port} RTP/AVP 96\r\na=rtpmap:96 H264/90000\r\n".encode()
+        session = (
+            f"v=0\r\no=- 0 0 IN IP4 127.0.0.1\r\ns=x\r\nc=IN IP4 127.0.0.1\r\nt=0 0\r\nm=video {port} "
+            "RTP/AVP 96\r\na=rtpmap:96 H264/90000\r\n"
+        ).encode()
         with TemporaryDirectory() as folder:
             secret = Path(folder) / "secret.wav"
             secret.write_bytes(next(data for asset, data in media().values() if asset.kind == "sound"))
             lists = (
                 f"#EXTM3U\n#EXT-X-TARGETDURATION:9\n#EXTINF:9,\nfile://{secret}\n#EXT-X-ENDLIST\n",
                 f"ffconcat version 1.0\nfile {secret}\n",
-                f"<?xml version='1.0'?><MPD xmlns='urn:mpeg:dash:schema:mpd:2011'><Period><BaseURL>file://{secret}</BaseURL></Period></MPD>",
+                "<?xml version='1.0'?><MPD "
+                f"xmlns='urn:mpeg:dash:schema:mpd:2011'><Period><BaseURL>file://{secret}</BaseURL></Period></MPD>",
             )
             before = udp_ports()
             for data in (session, *(text.encode() for text in lists)):
@@ -76,7 +84,9 @@ class HostileMediaTest(SimpleTestCase):
             whole = out.getvalue()
             for cut in (3, 20, 60, 200, len(whole) // 2, len(whole) - 40):
                 told = self.refused(whole[:cut], f"x.{form.lower()}")
-                self.assertRegex(told, "damaged|neither a picture|is empty|no picture in it can be read", f"{form} cut at {cut}")
+                self.assertRegex(
+                    told, "damaged|neither a picture|is empty|no picture in it can be read", f"{form} cut at {cut}"
+                )
 
     def test_words_in_a_picture_that_unpack_without_end_are_refused(self) -> None:
         bomb = zlib.compress(bytes(200_000_000), 9)
@@ -89,11 +99,16 @@ class HostileMediaTest(SimpleTestCase):
     def test_a_drawing_that_computes_without_end_is_given_up(self) -> None:
         layers = "".join(f'<feGaussianBlur stdDeviation="{90 + n}"/>' for n in range(400))
         filled = '<rect width="2400" height="2400" filter="url(#f)"/>'
-        drawing = f'<svg xmlns="http://www.w3.org/2000/svg" width="2400" height="2400"><filter id="f">{layers}</filter>{filled}</svg>'
+        drawing = (
+            '<svg xmlns="http://www.w3.org/2000/svg" width="2400" height="2400"><filter '
+            f'id="f">{layers}</filter>{filled}</svg>'
+        )
         self.assertRegex(self.refused(drawing.encode(), "x.svg"), "takes longer than 5 s|cannot be drawn")
 
     def test_a_clip_that_says_it_lasts_for_weeks_is_refused(self) -> None:
-        self.assertIn("“x.webm” says it lasts 576 hours; at most 24 can be added.", self.refused(clip_of_days(24), "x.webm"))
+        self.assertIn(
+            "“x.webm” says it lasts 576 hours; at most 24 can be added.", self.refused(clip_of_days(24), "x.webm")
+        )
         self.assertLess(examined(clip_of_days(0.9), "x.webm", Limits()).lasts_ms, LONGEST_MS)
 
     def test_kinds_that_are_not_taken_in_are_not_even_looked_into(self) -> None:

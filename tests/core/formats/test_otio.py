@@ -33,14 +33,22 @@ class OtioTest(TestCase):
     def test_music_that_crossfades_is_on_two_tracks_in_turn(self) -> None:
         timeline = self.read(with_music(example_a(), crossfade_ms=500))
         music = [track for track in timeline.tracks if track.name.startswith("Music")]
-        starts = sorted(self.ms(track.range_of_child(clip).start_time) for track in music for clip in track if isinstance(clip, otio.schema.Clip))
+        starts = sorted(
+            self.ms(track.range_of_child(clip).start_time)
+            for track in music
+            for clip in track
+            if isinstance(clip, otio.schema.Clip)
+        )
         self.assertEqual((len(music), starts), (2, [0, 11_500, 23_000]))
 
     def test_voices_and_clips_name_their_media_and_what_is_heard_of_them(self) -> None:
         timeline, performance = self.read(told()), perform(told())
         (voices,) = (track for track in timeline.tracks if track.name == "Voices")
         clips = [child for child in voices if isinstance(child, otio.schema.Clip)]
-        self.assertEqual([self.ms(voices.range_of_child(clip).start_time) for clip in clips], [voice.start_ms for voice in performance.voices])
+        self.assertEqual(
+            [self.ms(voices.range_of_child(clip).start_time) for clip in clips],
+            [voice.start_ms for voice in performance.voices],
+        )
         asset = performance.assets[performance.voices[0].asset_id]
         self.assertEqual(clips[0].media_reference.target_url, f"media/{asset.sha256}.ogg")
         lesson = self.read(pendulum())

@@ -53,7 +53,10 @@ class WritingTest(PdfCase):
         self.assertIn("The pallets drop in and catch it", text)
         import msgspec
 
-        wordy = tuple(msgspec.structs.replace(slide, notes="A line of notes that is said.\n" * 90) for slide in orlmere().slides[:1])
+        wordy = tuple(
+            msgspec.structs.replace(slide, notes="A line of notes that is said.\n" * 90)
+            for slide in orlmere().slides[:1]
+        )
         show = perform(msgspec.structs.replace(orlmere(), slides=wordy, music=()))
         pages = write_pdf(show, self.path, "notes", lambda sha256: self.folder / sha256)
         document = pdfium.PdfDocument(self.path)
@@ -137,8 +140,11 @@ class ReadingTest(PdfCase):
 
 
 def _locked() -> bytes:
-    """A PDF of one page that is kept shut by a password: RC4 with a key of 40 bits, revision 2 of the standard handler (ISO 32000-1, 7.6.3). Only its
-    entries matter here: no password that is tried fits them."""
+    """A PDF of one page that is kept shut by a password:
+
+    RC4 with a key of 40 bits, revision 2 of the standard handler (ISO 32000-1, 7.6.3). Only its entries matter here: no
+    password that is tried fits them.
+    """
     parts = [
         b"<< /Type /Catalog /Pages 2 0 R >>",
         b"<< /Type /Pages /Kids [3 0 R] /Count 1 >>",

@@ -20,10 +20,17 @@ class TimingsTest(SimpleTestCase):
     def test_the_worked_example_as_a_table(self) -> None:
         lines = [line.split(",") for line in self.table.splitlines()]
         self.assertEqual(lines[0], ["slide", "name", "wait", "starts_s", "length_s", "hold_s"])
-        self.assertEqual([(line[0], line[2], line[3], line[4], line[5]) for line in lines[1:]], [
-            ("1", "", "0.000", "5.000", ""), ("2", "", "5.000", "9.200", ""), ("2", "1", "5.500", "", "2.000"), ("2", "2", "8.500", "", "3.500"),
-            ("2", "leaves", "12.200", "", "2.000"), ("3", "", "14.200", "18.200", ""),
-        ])  # fmt: skip
+        self.assertEqual(
+            [(line[0], line[2], line[3], line[4], line[5]) for line in lines[1:]],
+            [
+                ("1", "", "0.000", "5.000", ""),
+                ("2", "", "5.000", "9.200", ""),
+                ("2", "1", "5.500", "", "2.000"),
+                ("2", "2", "8.500", "", "3.500"),
+                ("2", "leaves", "12.200", "", "2.000"),
+                ("3", "", "14.200", "18.200", ""),
+            ],
+        )
 
     def test_a_table_that_was_written_is_read_back_and_changes_no_time(self) -> None:
         edit, told = self.read(self.table)
@@ -31,9 +38,14 @@ class TimingsTest(SimpleTestCase):
         self.assertEqual(compile_show(apply_edit(self.show, edit).show).starts_ms, compile_show(self.show).starts_ms)
 
     def test_semicolons_decimal_commas_and_byte_order_marks(self) -> None:
-        edit, _ = self.read("slide;name;wait;starts_s;length_s;hold_s\n1;;;;7,5;\n2;;2;;;1,25\n2;;leaves;;;0", "utf-8-sig")
+        edit, _ = self.read(
+            "slide;name;wait;starts_s;length_s;hold_s\n1;;;;7,5;\n2;;2;;;1,25\n2;;leaves;;;0", "utf-8-sig"
+        )
         after = compile_show(apply_edit(self.show, edit).show)
-        self.assertEqual((after.slides[0].length_ms, [beat.wait and beat.wait.hold_ms for beat in after.slides[1].beats]), (7500, [None, 2000, 1250]))
+        self.assertEqual(
+            (after.slides[0].length_ms, [beat.wait and beat.wait.hold_ms for beat in after.slides[1].beats]),
+            (7500, [None, 2000, 1250]),
+        )
 
     def test_slides_are_found_by_name_where_they_were_moved_and_what_does_not_fit_is_listed(self) -> None:
         name = self.show.slides[0].name
@@ -44,9 +56,11 @@ class TimingsTest(SimpleTestCase):
 
     def test_what_cannot_be_read_is_told_with_its_line(self) -> None:
         for text, words in (
-            ("a,b\n1,2\n", "is no table of timings"), ("slide,length_s\nfirst,2\n", "line 2: “first” is no number of a slide"),
-            ("slide,length_s\n1,2\n1,-4\n", "line 3: “-4” in the column length_s is no time in seconds"), ("slide,length_s\n1,999999\n", "no time in seconds"),
-        ):  # fmt: skip
+            ("a,b\n1,2\n", "is no table of timings"),
+            ("slide,length_s\nfirst,2\n", "line 2: “first” is no number of a slide"),
+            ("slide,length_s\n1,2\n1,-4\n", "line 3: “-4” in the column length_s is no time in seconds"),
+            ("slide,length_s\n1,999999\n", "no time in seconds"),
+        ):
             with self.assertRaisesMessage(BadMedia, words):
                 self.read(text)
 

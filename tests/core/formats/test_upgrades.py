@@ -21,9 +21,15 @@ class UpgradesTest(SimpleTestCase):
     def test_version_6_slides_of_a_show_on_cue_go_on_by_themselves_where_they_did(self) -> None:
         data = (STORED / "version-6.json").read_bytes()
         show = read_show_json(data, "x.ritornel")
-        self.assertEqual([(slide.id, slide.also_live) for slide in show.slides], [("one", True), ("two", False), ("three", True)])
+        self.assertEqual(
+            [(slide.id, slide.also_live) for slide in show.slides], [("one", True), ("two", False), ("three", True)]
+        )
         slides = tuple(msgspec.structs.replace(slide, also_live=False) for slide in show.slides)
-        self.assertEqual(msgspec.structs.replace(show, slides=slides), example_a(end="black", runs="on cue"), "nothing else has changed")
+        self.assertEqual(
+            msgspec.structs.replace(show, slides=slides),
+            example_a(end="black", runs="on cue"),
+            "nothing else has changed",
+        )
         self_running = json.loads(data)["show"] | {"runs": "self-running"}
         self.assertEqual(upgrade(self_running, 6), self_running)
 

@@ -27,15 +27,23 @@ SRT = "1\r\n00:00:01,000 --> 00:00:02,000\r\nTick\r\n\r\n2\r\n00:00:02,000 --> 0
 class ReadTest(SimpleTestCase):
     def test_times_words_and_nothing_of_style_and_place(self) -> None:
         captions, told = read_captions(VTT.encode(), "x.vtt")
-        self.assertEqual(captions, (Caption(1000, 3500, "The weight & the chain"), Caption(3_602_250, 3_604_000, "Two lines,\none cue")))
+        self.assertEqual(
+            captions,
+            (Caption(1000, 3500, "The weight & the chain"), Caption(3_602_250, 3_604_000, "Two lines,\none cue")),
+        )
         self.assertEqual(told, ())
 
     def test_srt_with_a_byte_order_mark_or_in_an_old_encoding(self) -> None:
-        self.assertEqual([caption.text for caption in read_captions(b"\xef\xbb\xbf" + SRT.encode(), "x.srt")[0]], ["Tick", "Tock"])
+        self.assertEqual(
+            [caption.text for caption in read_captions(b"\xef\xbb\xbf" + SRT.encode(), "x.srt")[0]], ["Tick", "Tock"]
+        )
         self.assertEqual(read_captions(SRT.replace("Tick", "caf\xe9").encode("cp1252"), "x.srt")[0][0].text, "caf\xe9")
 
     def test_what_overlaps_or_has_no_length_is_fixed_and_told(self) -> None:
-        text = "WEBVTT\n\n00:00.000 --> 00:02.000\nOne\n\n00:01.000 --> 00:03.000\nTwo\n\n00:04.000 --> 00:04.000\nThree\n\n00:05.000 --> 00:06.000\n \n"
+        text = (
+            "WEBVTT\n\n00:00.000 --> 00:02.000\nOne\n\n00:01.000 --> 00:03.000\nTwo\n\n00:04.000 --> "
+            "00:04.000\nThree\n\n00:05.000 --> 00:06.000\n \n"
+        )
         captions, told = read_captions(text.encode(), "x.vtt")
         self.assertEqual(captions, (Caption(0, 2000, "One"), Caption(2000, 3000, "Two")))
         left_out = "2 captions of “x.vtt” had no words or no length and were left out."

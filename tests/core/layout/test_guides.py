@@ -5,7 +5,13 @@ from hypothesis import strategies as st
 from ritornel.core.document import Box, Frame, Shape, Slide
 from ritornel.core.layout.guides import Gap, Guide, Guides, Size, guides_of, pulled_to, snapped
 
-SLIDE = Slide("s", objects=(Shape("a", "A", Box(100, 50, 200, 80), "rectangle"), Shape("t", "T", Box(500, 300, 60, 60, 30), "rectangle")))
+SLIDE = Slide(
+    "s",
+    objects=(
+        Shape("a", "A", Box(100, 50, 200, 80), "rectangle"),
+        Shape("t", "T", Box(500, 300, 60, 60, 30), "rectangle"),
+    ),
+)
 GUIDES = guides_of(SLIDE, Frame())
 
 
@@ -25,10 +31,14 @@ class GuidesTest(SimpleTestCase):
 
     def test_of_guides_equally_near_the_frames_comes_first(self) -> None:
         slide = Slide("s", objects=(Shape("a", "A", Box(640, 0, 100, 10), "rectangle"),))
-        self.assertEqual(snapped(Box(642, 400, 30, 30), guides_of(slide, Frame()), frozenset(), 6).x_guide, Guide("x", 640))
+        self.assertEqual(
+            snapped(Box(642, 400, 30, 30), guides_of(slide, Frame()), frozenset(), 6).x_guide, Guide("x", 640)
+        )
 
     @given(st.floats(0, 1200), st.floats(0, 700), st.floats(1, 20))
-    def test_a_snap_is_never_further_than_its_reach_and_lies_on_its_guide(self, x: float, y: float, reach: float) -> None:
+    def test_a_snap_is_never_further_than_its_reach_and_lies_on_its_guide(
+        self, x: float, y: float, reach: float
+    ) -> None:
         box = Box(x, y, 90, 40)
         snap = snapped(box, GUIDES, frozenset(), reach)
         self.assertLessEqual(max(abs(snap.dx), abs(snap.dy)), reach)
@@ -36,7 +46,12 @@ class GuidesTest(SimpleTestCase):
             self.assertLess(min(abs(snap.x_guide.at - (x + snap.dx + 90 * share)) for share in (0, 0.5, 1)), 1e-6)
 
 
-ROW = Slide("s", objects=tuple(Shape(name, name, Box(x, 100, 100, 80), "rectangle") for name, x in (("a", 100), ("b", 240), ("c", 700))))
+ROW = Slide(
+    "s",
+    objects=tuple(
+        Shape(name, name, Box(x, 100, 100, 80), "rectangle") for name, x in (("a", 100), ("b", 240), ("c", 700))
+    ),
+)
 
 
 class GapTest(SimpleTestCase):
@@ -55,12 +70,17 @@ class GapTest(SimpleTestCase):
         self.assertEqual((between.dx, between.x_gap and between.x_gap.way), (2, "between"))
 
     def test_a_box_that_is_not_beside_them_feels_no_gap(self) -> None:
-        self.assertIsNone(snapped(Box(383, 400, 70, 40), Guides((), guides_of(ROW, Frame()).gaps), frozenset("c"), 6).x_gap)
+        self.assertIsNone(
+            snapped(Box(383, 400, 70, 40), Guides((), guides_of(ROW, Frame()).gaps), frozenset("c"), 6).x_gap
+        )
 
     def test_a_place_on_the_neighbouring_slide_counts_only_for_its_own_object(self) -> None:
         item = ROW.objects[0]
         guides = guides_of(ROW, Frame(), [("on the slide before", item, Box(417, 333, 100, 80))])
-        self.assertEqual(snapped(Box(415, 500, 100, 80), guides, frozenset("a"), 3).x_guide, Guide("x", 417, None, "a", "on the slide before"))
+        self.assertEqual(
+            snapped(Box(415, 500, 100, 80), guides, frozenset("a"), 3).x_guide,
+            Guide("x", 417, None, "a", "on the slide before"),
+        )
         self.assertIsNone(snapped(Box(415, 500, 100, 80), guides, frozenset("b"), 3).x_guide)
 
     def test_a_pulled_edge_finds_a_line_first_and_then_the_length_of_another(self) -> None:

@@ -63,12 +63,16 @@ class FaceTest(SimpleTestCase):
 
     def test_kerning_brings_letters_together(self) -> None:
         face = Face("Spectral", 400, False)
-        self.assertLess(shaped("AV", face, 100).advance, shaped("A", face, 100).advance + shaped("V", face, 100).advance)
+        self.assertLess(
+            shaped("AV", face, 100).advance, shaped("A", face, 100).advance + shaped("V", face, 100).advance
+        )
 
 
 class LinesTest(SimpleTestCase):
     def test_lines_break_where_unicode_allows_and_white_space_hangs(self) -> None:
-        self.assertEqual([mark.text for mark in marks_of(wide("one two-three four", 140, size_px=30))], ["one two-", "three four"])
+        self.assertEqual(
+            [mark.text for mark in marks_of(wide("one two-three four", 140, size_px=30))], ["one two-", "three four"]
+        )
 
     def test_a_word_wider_than_the_box_breaks_anywhere(self) -> None:
         lines = marks_of(wide("W" * 30, 100, size_px=30))
@@ -91,8 +95,18 @@ class LinesTest(SimpleTestCase):
         self.assertEqual(parts[1].pivot_y - parts[0].pivot_y, 40 + 16)
 
     def test_runs_have_their_own_weight_and_colour(self) -> None:
-        item = themed(Text("t", "T", Box(0, 0, 900, 50), paragraphs=(Paragraph("p", (Run("plain "), Run("bold", weight=700, colour="#ff0000"))),)))
-        self.assertEqual([(mark.text, mark.weight, mark.colour) for mark in marks_of(item)], [("plain ", 400, "#16262e"), ("bold", 700, "#ff0000")])
+        item = themed(
+            Text(
+                "t",
+                "T",
+                Box(0, 0, 900, 50),
+                paragraphs=(Paragraph("p", (Run("plain "), Run("bold", weight=700, colour="#ff0000"))),),
+            )
+        )
+        self.assertEqual(
+            [(mark.text, mark.weight, mark.colour) for mark in marks_of(item)],
+            [("plain ", 400, "#16262e"), ("bold", 700, "#ff0000")],
+        )
 
     @settings(max_examples=60, deadline=None)
     @given(st.text(alphabet="ab cd-é漢 ж.", max_size=60), st.floats(40, 600))
@@ -115,7 +129,9 @@ class DrawingTest(SimpleTestCase):
         self.assertEqual(fitted(msgspec.structs.replace(picture, fit="stretch"), 400, 400), (0, 0, 200, 100))
 
     def test_a_gradient_runs_through_the_middle_along_its_angle(self) -> None:
-        self.assertEqual(shade_of(Gradient("#000000", "#ffffff", 90), 200, 100), Shade("#000000", "#ffffff", 100, 0, 100, 100))
+        self.assertEqual(
+            shade_of(Gradient("#000000", "#ffffff", 90), 200, 100), Shade("#000000", "#ffffff", 100, 0, 100, 100)
+        )
 
     def test_corners_are_rounded_by_at_most_half_the_shorter_side(self) -> None:
         self.assertEqual(rectangle(0, 0, 100, 40, 500), rectangle(0, 0, 100, 40, 20))

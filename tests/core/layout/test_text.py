@@ -34,15 +34,35 @@ class ListTest(SimpleTestCase):
     def test_bullets_and_numbers_stand_before_their_lines_set_in_by_level(self) -> None:
         item = text(line("Oil", 1, list="bullets"), line("Cord", 2, list="bullets", level=1), size_px=20)
         first, second = (part.marks for part in broken(item).parts)
-        signs = [mark for marks in (first, second) for mark in marks if isinstance(mark, TextMark) and mark.text in "•–"]
+        signs = [
+            mark for marks in (first, second) for mark in marks if isinstance(mark, TextMark) and mark.text in "•–"
+        ]
         self.assertEqual([sign.text for sign in signs], ["•", "–"])
-        self.assertEqual([mark.x for marks in (first, second) for mark in marks if isinstance(mark, TextMark) and len(mark.text) > 1], [23, 46])
+        self.assertEqual(
+            [
+                mark.x
+                for marks in (first, second)
+                for mark in marks
+                if isinstance(mark, TextMark) and len(mark.text) > 1
+            ],
+            [23, 46],
+        )
         self.assertEqual([sign.x for sign in signs], [0, 23])
 
     def test_numbers_count_on_past_deeper_levels_and_start_anew_after_other_text(self) -> None:
-        rows = [("numbers", 0), ("numbers", 1), ("numbers", 1), ("numbers", 2), ("numbers", 0), ("none", 0), ("numbers", 0)]
+        rows = [
+            ("numbers", 0),
+            ("numbers", 1),
+            ("numbers", 1),
+            ("numbers", 2),
+            ("numbers", 0),
+            ("none", 0),
+            ("numbers", 0),
+        ]
         item = text(*(line("x", n, list=kind, level=level) for n, (kind, level) in enumerate(rows)))
-        self.assertEqual([words[-1] if len(words) > 1 else "" for words in words_of(item)], ["1.", "a.", "b.", "i.", "2.", "", "1."])
+        self.assertEqual(
+            [words[-1] if len(words) > 1 else "" for words in words_of(item)], ["1.", "a.", "b.", "i.", "2.", "", "1."]
+        )
 
     def test_an_empty_line_of_a_list_has_no_sign(self) -> None:
         self.assertEqual(words_of(text(line("", 1, list="bullets"))), [[]])
@@ -52,7 +72,12 @@ class DirectionTest(SimpleTestCase):
     def test_text_from_right_to_left_stands_in_the_order_of_frame_state(self) -> None:
         base, levels = levels_of(f"clock {HEBREW} 78")
         self.assertEqual((base, levels[0], levels[6], levels[-1]), (0, 0, 1, 2))
-        marks = [mark for part in broken(text(line(f"{HEBREW} 78"))).parts for mark in part.marks if isinstance(mark, TextMark)]
+        marks = [
+            mark
+            for part in broken(text(line(f"{HEBREW} 78"))).parts
+            for mark in part.marks
+            if isinstance(mark, TextMark)
+        ]
         by_place = [mark.text.strip() for mark in sorted(marks, key=lambda mark: mark.x) if mark.text.strip()]
         self.assertEqual(by_place, ["78", HEBREW])
 
@@ -89,7 +114,9 @@ class LookTest(SimpleTestCase):
 
     def test_a_link_is_underlined_and_says_where_it_leads(self) -> None:
         marks = broken(text(Paragraph("p", (Run("the tower", link="https://tower.orlmere.example/"),)))).parts[0].marks
-        self.assertEqual([mark.link for mark in marks if isinstance(mark, TextMark)], ["https://tower.orlmere.example/"])
+        self.assertEqual(
+            [mark.link for mark in marks if isinstance(mark, TextMark)], ["https://tower.orlmere.example/"]
+        )
         self.assertEqual(sum(isinstance(mark, PathMark) for mark in marks), 1)
 
     def test_letters_can_be_hollow(self) -> None:
@@ -128,7 +155,14 @@ class FitTest(SimpleTestCase):
 
     def test_words_inside_a_shape_stand_clear_of_its_edge_in_parts_of_their_own(self) -> None:
         item = Shape(
-            "s", "S", Box(0, 0, 300, 200), "ellipse", fill=Plain("@raised"), paragraphs=(line("Noon"), line("Night", 2)), align="centre", stand="middle"
+            "s",
+            "S",
+            Box(0, 0, 300, 200),
+            "ellipse",
+            fill=Plain("@raised"),
+            paragraphs=(line("Noon"), line("Night", 2)),
+            align="centre",
+            stand="middle",
         )
         drawing, _ = draw_object(item, scenery_of(Show("s", "Show")))
         self.assertEqual([part.part for part in drawing.parts], [None, "p1", "p2"])

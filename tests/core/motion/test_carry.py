@@ -38,24 +38,38 @@ class PairsTest(SimpleTestCase):
     def test_lineage_comes_before_picture_and_words(self) -> None:
         old = standing(star("a", 0), star("b", 500))
         new = standing(star("x", 10, lineage="b"), star("y", 490))
-        self.assertEqual([(p.before, p.after, p.why) for p in pairs_of(old, new)], [("b", "x", "lineage"), ("a", "y", "words")])
+        self.assertEqual(
+            [(p.before, p.after, p.why) for p in pairs_of(old, new)], [("b", "x", "lineage"), ("a", "y", "words")]
+        )
 
     def test_the_same_picture_is_the_same_thing(self) -> None:
-        old, new = standing(Picture("p", "P", Box(0, 0, 9, 9), "dial")), standing(Picture("q", "Q", Box(500, 0, 9, 9), "dial"))
+        old, new = (
+            standing(Picture("p", "P", Box(0, 0, 9, 9), "dial")),
+            standing(Picture("q", "Q", Box(500, 0, 9, 9), "dial")),
+        )
         self.assertEqual([(p.before, p.after, p.why) for p in pairs_of(old, new)], [("p", "q", "picture")])
 
     def test_links_by_hand_come_first_and_an_unlink_forbids_that_pair_only(self) -> None:
         old, new = standing(star("a", 0), star("b", 500)), standing(star("x", 0), star("y", 500))
-        self.assertEqual([(p.before, p.after) for p in pairs_of(old, new, links=[Link("a", "y")])], [("b", "x"), ("a", "y")])
-        self.assertEqual({(p.before, p.after) for p in pairs_of(old, new, unlinks=[Link("a", "x")])}, {("b", "x"), ("a", "y")})
+        self.assertEqual(
+            [(p.before, p.after) for p in pairs_of(old, new, links=[Link("a", "y")])], [("b", "x"), ("a", "y")]
+        )
+        self.assertEqual(
+            {(p.before, p.after) for p in pairs_of(old, new, unlinks=[Link("a", "x")])}, {("b", "x"), ("a", "y")}
+        )
         self.assertEqual(pairs_of(standing(star("a")), standing(star("x")), unlinks=[Link("a", "x")]), ())
 
     def test_slides_that_share_nothing_pair_nothing(self) -> None:
         self.assertEqual(pairs_of(standing(star("a")), standing(Shape("r", "R", Box(0, 0, 100, 100), "ring"))), ())
 
     @settings(max_examples=60, deadline=None)
-    @given(st.lists(st.tuples(st.integers(0, 900), st.integers(0, 600)), max_size=6), st.lists(st.tuples(st.integers(0, 900), st.integers(0, 600)), max_size=6))
-    def test_the_pairing_is_the_best_of_all_there_are(self, left: list[tuple[int, int]], right: list[tuple[int, int]]) -> None:
+    @given(
+        st.lists(st.tuples(st.integers(0, 900), st.integers(0, 600)), max_size=6),
+        st.lists(st.tuples(st.integers(0, 900), st.integers(0, 600)), max_size=6),
+    )
+    def test_the_pairing_is_the_best_of_all_there_are(
+        self, left: list[tuple[int, int]], right: list[tuple[int, int]]
+    ) -> None:
         old = standing(*(star(f"a{n}", *place) for n, place in enumerate(left)))
         new = standing(*(star(f"b{n}", *place) for n, place in enumerate(right)))
         by_id = {s.item.id: s for s in (*old, *new)}
@@ -65,7 +79,9 @@ class PairsTest(SimpleTestCase):
             return sum((a.x - b.x) ** 2 + (a.y - b.y) ** 2 for a, b in chosen)
 
         few, many = sorted((old, new), key=len)
-        best = min((cost(list(zip(few, order, strict=True))) for order in itertools.permutations(many, len(few))), default=0.0)
+        best = min(
+            (cost(list(zip(few, order, strict=True))) for order in itertools.permutations(many, len(few))), default=0.0
+        )
         self.assertEqual(len(pairs), len(few))
         self.assertAlmostEqual(cost([(by_id[p.before], by_id[p.after]) for p in pairs]), best, places=3)
 
@@ -73,7 +89,12 @@ class PairsTest(SimpleTestCase):
 class CarriedTest(SimpleTestCase):
     def test_what_enters_by_itself_takes_no_part_and_is_told(self) -> None:
         first = Slide("one", objects=(star("a"),), advance=AdvanceAfter(2000))
-        second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY, order=(Build("b", "x", "enters fade", Follows()),))
+        second = Slide(
+            "two",
+            objects=(star("x", 400, lineage="a"),),
+            transition=CARRY,
+            order=(Build("b", "x", "enters fade", Follows()),),
+        )
         pairs, refusals = carried_pairs(*ends(show_of(first, second)))
         self.assertEqual((pairs, [(r.before, r.after) for r in refusals]), ((), [("a", "x")]))
         self.assertIn("X enters by a build of its own", refusals[0].why)
@@ -95,7 +116,9 @@ class CarriedTest(SimpleTestCase):
         self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "x")])
 
     def test_what_is_away_when_the_slide_before_ends_takes_no_part(self) -> None:
-        first = Slide("one", objects=(star("a"),), order=(Build("b", "a", "leaves fade", Follows()),), advance=AdvanceAfter(2000))
+        first = Slide(
+            "one", objects=(star("a"),), order=(Build("b", "a", "leaves fade", Follows()),), advance=AdvanceAfter(2000)
+        )
         second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY)
         pairs, refusals = carried_pairs(*ends(show_of(first, second)))
         self.assertEqual(pairs, ())
@@ -132,7 +155,19 @@ class CarriedTest(SimpleTestCase):
         winged = Shape("arch", "Arch", Box(0, 0, 50, 50), "arch", wings=Wings(-500, 0, 1, 1))
         show = perform(show_of(first, Slide("two", objects=(ring, winged), transition=CARRY)))
         start = show.schedule.starts_ms[1]
-        self.assertEqual([dict(frame_state_at(show, start + ms).layers[0].objects)["gone", None].opacity for ms in (0, 200, 400, 900)], [1, 0.5, 0, 0])
-        self.assertEqual([round(dict(frame_state_at(show, start + ms).layers[1].objects)["ring", None].opacity, 6) for ms in (0, 600, 800)], [0, 0, 0.5])
+        self.assertEqual(
+            [
+                dict(frame_state_at(show, start + ms).layers[0].objects)["gone", None].opacity
+                for ms in (0, 200, 400, 900)
+            ],
+            [1, 0.5, 0, 0],
+        )
+        self.assertEqual(
+            [
+                round(dict(frame_state_at(show, start + ms).layers[1].objects)["ring", None].opacity, 6)
+                for ms in (0, 600, 800)
+            ],
+            [0, 0, 0.5],
+        )
         arch = dict(frame_state_at(show, start + 500).layers[1].objects)["arch", None]
         self.assertEqual((arch.x, arch.opacity), (-250, 1))

@@ -26,7 +26,9 @@ class FlightTest(SimpleTestCase):
         near = on_the_way(one, other, 1 - 1e-9)
         self.assertLess(math.hypot(near.x - other.x, near.y - other.y) / other.width_px, 1e-3)
         self.assertLess(abs(near.width_px / other.width_px - 1), 1e-3)
-        self.assertAlmostEqual(path_length(one, other), path_length(other, one), delta=1e-6 * (1 + path_length(one, other)))
+        self.assertAlmostEqual(
+            path_length(one, other), path_length(other, one), delta=1e-6 * (1 + path_length(one, other))
+        )
 
     @given(VIEWS, VIEWS)
     def test_what_is_seen_moves_at_one_speed_all_the_way(self, one: View, other: View) -> None:

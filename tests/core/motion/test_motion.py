@@ -43,7 +43,9 @@ class EasingTest(SimpleTestCase):
 class ContractTest(SimpleTestCase):
     """What every effect and transition promises, found by looking at all that ship."""
 
-    NEUTRAL = dict.fromkeys(("opacity", "scale", "wide", "reveal", "drawn", "typed"), 1.0) | dict.fromkeys(("x", "y", "turn", "tint", "yaw", "pitch"), 0.0)
+    NEUTRAL = dict.fromkeys(("opacity", "scale", "wide", "reveal", "drawn", "typed"), 1.0) | dict.fromkeys(
+        ("x", "y", "turn", "tint", "yaw", "pitch"), 0.0
+    )
 
     def test_effects_begin_and_end_as_their_kind_says(self) -> None:
         for effect in EFFECTS.values():
@@ -64,7 +66,10 @@ class ContractTest(SimpleTestCase):
 
     def test_every_setting_has_a_control_with_its_bounds(self) -> None:
         rise = next(form for form in effect_forms() if form["name"] == "enters rise")
-        self.assertEqual(rise["controls"], [{"name": "distance_px", "title": "Distance", "default": 40.0, "unit": "px", "least": 0, "most": 2000}])
+        self.assertEqual(
+            rise["controls"],
+            [{"name": "distance_px", "title": "Distance", "default": 40.0, "unit": "px", "least": 0, "most": 2000}],
+        )
 
     def test_unknown_names_and_settings_raise(self) -> None:
         with self.assertRaisesMessage(UnknownName, "There is no effect “enters explode”"):
@@ -76,7 +81,9 @@ class ContractTest(SimpleTestCase):
 
     def test_push_moves_both_slides_by_the_frame(self) -> None:
         layers = layers_of(Transition("push", 500, "even", {"comes_from": "above"}), FRAME)
-        self.assertEqual((layers.new[0].keys, layers.old[0].keys), (((0.0, -720.0), (1.0, 0.0)), ((0.0, -0.0), (1.0, 720.0))))
+        self.assertEqual(
+            (layers.new[0].keys, layers.old[0].keys), (((0.0, -720.0), (1.0, 0.0)), ((0.0, -0.0), (1.0, 720.0)))
+        )
 
 
 class PresenceTest(SimpleTestCase):
@@ -86,26 +93,35 @@ class PresenceTest(SimpleTestCase):
         self.assertEqual(shown, [False, False, True, True])
 
     def test_after_leaving_it_is_away_until_it_enters_again(self) -> None:
-        (motion,) = tracks_of(Build("a", "x", "leaves fade", Follows(), 0, 400), Build("b", "x", "enters fade", OnCue("q"), 0, 400, pace="even"))
+        (motion,) = tracks_of(
+            Build("a", "x", "leaves fade", Follows(), 0, 400),
+            Build("b", "x", "enters fade", OnCue("q"), 0, 400, pace="even"),
+        )
         self.assertTrue(values_at(motion, at(0, 399)).shown)
         self.assertFalse(values_at(motion, at(0, 400)).shown)
         self.assertAlmostEqual(values_at(motion, at(1, 200)).opacity, 0.5)
         self.assertEqual(values_at(motion, at(1, float("inf"))).opacity, 1.0)
 
     def test_builds_of_an_earlier_beat_are_complete_even_when_cut_off(self) -> None:
-        motions = tracks_of(Build("a", "x", "enters rise", Follows(), 0, 5000), Build("b", "y", "enters fade", OnCue("q"), 0, 400))
+        motions = tracks_of(
+            Build("a", "x", "enters rise", Follows(), 0, 5000), Build("b", "y", "enters fade", OnCue("q"), 0, 400)
+        )
         first = next(motion for motion in motions if motion.object_id == "x")
         self.assertEqual(values_at(first, at(1, 0)), values_at(first, at(0, float("inf"))))
 
     def test_an_accent_until_the_slide_ends_runs_on_beneath_later_beats(self) -> None:
-        motions = tracks_of(Build("a", "x", "accents pulse", Follows(), 0, 1000, repeats=0, pace="even"), Build("b", "y", "enters fade", OnCue("q")))
+        motions = tracks_of(
+            Build("a", "x", "accents pulse", Follows(), 0, 1000, repeats=0, pace="even"),
+            Build("b", "y", "enters fade", OnCue("q")),
+        )
         pulse = next(motion for motion in motions if motion.object_id == "x")
         later = Instant(1, 10, 5400, (0.0, 5390.0))
         self.assertAlmostEqual(values_at(pulse, later).scale, 1.12)
 
     def test_two_builds_at_once_add_up(self) -> None:
         (motion,) = tracks_of(
-            Build("a", "x", "enters settle", Follows(), 0, 1000, pace="even"), Build("b", "x", "accents pulse", Together(), 0, 1000, pace="even")
+            Build("a", "x", "enters settle", Follows(), 0, 1000, pace="even"),
+            Build("b", "x", "accents pulse", Together(), 0, 1000, pace="even"),
         )
         self.assertAlmostEqual(values_at(motion, at(0, 400)).scale, 1.09 * 1.12)
 
@@ -117,7 +133,10 @@ class VectorTest(SimpleTestCase):
         for case in vectors["motions"]:
             motion = msgspec.convert(case["motion"], Motion)
             for given_at, expected in case["values"]:
-                instant = msgspec.convert({**given_at, "since_ms": float("inf") if given_at["since_ms"] is None else given_at["since_ms"]}, Instant)
+                instant = msgspec.convert(
+                    {**given_at, "since_ms": float("inf") if given_at["since_ms"] is None else given_at["since_ms"]},
+                    Instant,
+                )
                 values = msgspec.to_builtins(values_at(motion, instant))
                 for channel, value in expected.items():
                     self.assertAlmostEqual(values[channel], value, places=9)

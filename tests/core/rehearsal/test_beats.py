@@ -15,10 +15,15 @@ class NotesTest(SimpleTestCase):
 
     def test_notes_without_numbers_go_line_by_line(self) -> None:
         self.assertEqual(notes_by_beat("One.\n\nTwo.\nThree.", 2), ("One.", "Two.\nThree."))
-        self.assertEqual(notes_by_beat("28 800 ticks a day.", 2), ("28 800 ticks a day.", ""), "a figure is no number of a beat")
+        self.assertEqual(
+            notes_by_beat("28 800 ticks a day.", 2), ("28 800 ticks a day.", ""), "a figure is no number of a beat"
+        )
         self.assertEqual(notes_by_beat("", 2), ("", ""))
 
-    @given(st.lists(st.sampled_from(["One tooth.", "a", "Then a wait, and the next.", " b c "]), max_size=6), st.integers(1, 5))
+    @given(
+        st.lists(st.sampled_from(["One tooth.", "a", "Then a wait, and the next.", " b c "]), max_size=6),
+        st.integers(1, 5),
+    )
     def test_no_line_is_lost(self, lines: list[str], beats: int) -> None:
         found = notes_by_beat("\n".join(lines), beats)
         self.assertEqual([line for entry in found for line in entry.splitlines()], [line.strip() for line in lines])
@@ -31,7 +36,9 @@ class BeatLineTest(SimpleTestCase):
         lines = beat_lines(staged.slide, staged.schedule, start)
         self.assertEqual(lines[0].title, "On arrival")
         self.assertEqual(len(lines), len(staged.schedule.beats))
-        self.assertEqual([line.planned_ms for line in lines], [start, *(start + beat.start_ms for beat in staged.schedule.beats[1:])])
+        self.assertEqual(
+            [line.planned_ms for line in lines], [start, *(start + beat.start_ms for beat in staged.schedule.beats[1:])]
+        )
         last = lines[2].arrivals
         self.assertEqual([(entry.does, entry.rule) for entry in last], [("enters", ""), ("is accented", "together")])
         self.assertEqual(lines[2].notes, "Let somebody try the crank.")

@@ -36,18 +36,27 @@ class CompareTest(SimpleTestCase):
         return TakeTiming(dict(zip(self.slides, times, strict=False)), {self.cues[0]: holds} if holds else {})
 
     def test_each_slide_and_each_wait_has_a_median_and_a_spread_of_its_own(self) -> None:
-        lines = compared(self.show, self.schedule, [self.timing(6000, 9000, holds=500), self.timing(7000, 8000, holds=1500), self.timing(5000)])
+        lines = compared(
+            self.show,
+            self.schedule,
+            [self.timing(6000, 9000, holds=500), self.timing(7000, 8000, holds=1500), self.timing(5000)],
+        )
         self.assertEqual([line.planned_ms for line in lines], [5000, 9200, 18_200])
         self.assertEqual((lines[0].taken_ms, lines[0].spread and lines[0].spread.median_ms), ((6000, 7000, 5000), 6000))
         self.assertEqual((lines[1].taken_ms, lines[1].spread and lines[1].spread.median_ms), ((9000, 8000, None), 8500))
         self.assertIsNone(lines[2].spread)
         hold = lines[1].holds[0]
-        self.assertEqual((hold.cue_id, hold.taken_ms, hold.spread and hold.spread.median_ms), (self.cues[0], (500, 1500, None), 1000))
+        self.assertEqual(
+            (hold.cue_id, hold.taken_ms, hold.spread and hold.spread.median_ms), (self.cues[0], (500, 1500, None), 1000)
+        )
 
     def test_takes_are_matched_by_slide_where_slides_were_moved(self) -> None:
         moved = msgspec.structs.replace(self.show, slides=self.show.slides[::-1])
         lines = compared(moved, compile_show(moved), [self.timing(6000, 9000)])
-        self.assertEqual([(line.slide_id, line.taken_ms) for line in lines], [(self.slides[2], (None,)), (self.slides[1], (9000,)), (self.slides[0], (6000,))])
+        self.assertEqual(
+            [(line.slide_id, line.taken_ms) for line in lines],
+            [(self.slides[2], (None,)), (self.slides[1], (9000,)), (self.slides[0], (6000,))],
+        )
 
     def test_the_median_of_takes_is_a_timing_that_can_be_used(self) -> None:
         timing = median_timing([self.timing(6000, holds=500), self.timing(7001, holds=700)])
@@ -64,9 +73,15 @@ class CompareTest(SimpleTestCase):
         plain = taking(self.show, timing, "take 1")
         outcome = taking(self.show, timing, "take 1", plain.timed_ms - 1500)
         after = compile_show(apply_edit(self.show, outcome.edit).show)
-        self.assertEqual((after.content_ms, outcome.reached_ms, outcome.timed_ms), (plain.timed_ms - 1500, plain.timed_ms - 1500, plain.timed_ms))
+        self.assertEqual(
+            (after.content_ms, outcome.reached_ms, outcome.timed_ms),
+            (plain.timed_ms - 1500, plain.timed_ms - 1500, plain.timed_ms),
+        )
         self.assertEqual(sum(entry.by_ms for entry in outcome.gives), -1500)
-        self.assertEqual([abs(entry.by_ms) for entry in outcome.gives], sorted((abs(entry.by_ms) for entry in outcome.gives), reverse=True))
+        self.assertEqual(
+            [abs(entry.by_ms) for entry in outcome.gives],
+            sorted((abs(entry.by_ms) for entry in outcome.gives), reverse=True),
+        )
 
     def test_a_target_that_cannot_be_met_gives_the_nearest(self) -> None:
         outcome = taking(self.show, self.timing(9000), "take 1", 1000)

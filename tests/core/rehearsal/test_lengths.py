@@ -24,7 +24,12 @@ def length(show: Show, edit: e.Edit) -> int:
 
 def holding(*holds_ms: int, **more: Any) -> Show:
     """Slides of nothing but a wait."""
-    return Show("s", "S", slides=tuple(Slide(f"s{n}", advance=AdvanceOnCue(f"q{n}", hold)) for n, hold in enumerate(holds_ms)), **more)
+    return Show(
+        "s",
+        "S",
+        slides=tuple(Slide(f"s{n}", advance=AdvanceOnCue(f"q{n}", hold)) for n, hold in enumerate(holds_ms)),
+        **more,
+    )
 
 
 def holds_of(show: Show) -> list[int]:
@@ -33,17 +38,23 @@ def holds_of(show: Show) -> list[int]:
 
 class ReadingTest(SimpleTestCase):
     def test_twenty_seven_words_take_ten_and_a_half_seconds(self) -> None:
-        self.assertEqual(reading_ms(Slide("s", objects=(text("t", " ".join(["word"] * 20), " ".join(["word"] * 7)),))), 10_500)
+        self.assertEqual(
+            reading_ms(Slide("s", objects=(text("t", " ".join(["word"] * 20), " ".join(["word"] * 7)),))), 10_500
+        )
         self.assertEqual(reading_ms(Slide("s", objects=(shape("a"),))), 0)
 
     def test_notes_are_spoken_at_two_point_two_words_a_second(self) -> None:
         self.assertEqual(speaking_ms(Slide("s", notes=" ".join(["word"] * 22))), 10_000)
 
     def test_slides_get_the_time_their_words_need_and_those_on_cue_stay(self) -> None:
-        show = Show("s", "S", slides=(
-            Slide("a", objects=(text("t", "one two three"),), advance=AdvanceAfter(100)),
-            Slide("b", objects=(text("u", "one two three"),), advance=AdvanceOnCue("q")),
-        ))  # fmt: skip
+        show = Show(
+            "s",
+            "S",
+            slides=(
+                Slide("a", objects=(text("t", "one two three"),), advance=AdvanceAfter(100)),
+                Slide("b", objects=(text("u", "one two three"),), advance=AdvanceOnCue("q")),
+            ),
+        )
         after = e.apply_edit(show, read_through(show, ("a", "b"))).show
         self.assertEqual((after.slides[0].advance, after.slides[1].advance), (AdvanceAfter(2500), AdvanceOnCue("q")))
         with self.assertRaisesMessage(BadValue, "none of these slides both has words"):
@@ -57,21 +68,33 @@ class SpreadTest(SimpleTestCase):
             edit, reached = spread(show, target)
             self.assertEqual((reached, length(show, edit)), (target, target))
         after = e.apply_edit(show, spread(show, 60_001)[0]).show
-        self.assertEqual([b.lasts_ms for slide in after.slides for b in slide.order], [b.lasts_ms for slide in show.slides for b in slide.order])
+        self.assertEqual(
+            [b.lasts_ms for slide in after.slides for b in slide.order],
+            [b.lasts_ms for slide in show.slides for b in slide.order],
+        )
 
     def test_a_length_below_what_the_slide_needs_counts_as_what_it_needs(self) -> None:
         """Worked example A to 63 100: everything doubles."""
         edit, reached = spread(example_a(), 63_100)
         after = e.apply_edit(example_a(), edit).show
         self.assertEqual(reached, 63_100)
-        self.assertEqual((after.slides[0].advance, after.slides[2].advance), (AdvanceAfter(10_000), AdvanceAfter(36_400)))
+        self.assertEqual(
+            (after.slides[0].advance, after.slides[2].advance), (AdvanceAfter(10_000), AdvanceAfter(36_400))
+        )
         waits = [build.starts.hold_ms for build in after.slides[1].order if isinstance(build.starts, OnCue)]
         self.assertEqual((waits, holds_of(after)), ([4000, 7000], [4000]))
 
     def test_one_that_is_cut_short_counts_as_it_is(self) -> None:
-        short = Slide("a", objects=(shape("x"),), order=(Build("b", "x", "enters fade", Follows(), 0, 5000),), advance=AdvanceAfter(1000, True))
+        short = Slide(
+            "a",
+            objects=(shape("x"),),
+            order=(Build("b", "x", "enters fade", Follows(), 0, 5000),),
+            advance=AdvanceAfter(1000, True),
+        )
         edit, _ = spread(Show("s", "S", slides=(short,)), 3000)
-        self.assertEqual(e.apply_edit(Show("s", "S", slides=(short,)), edit).show.slides[0].advance, AdvanceAfter(3000, True))
+        self.assertEqual(
+            e.apply_edit(Show("s", "S", slides=(short,)), edit).show.slides[0].advance, AdvanceAfter(3000, True)
+        )
 
     def test_the_missing_milliseconds_go_to_the_largest_fractions_the_earliest_first(self) -> None:
         for holds, target, expected in (
@@ -109,7 +132,12 @@ class SpreadTest(SimpleTestCase):
         self.assertEqual(spread(holding(0, 0), 5000), (e.Several("Spread the show to 0:00.0", ()), 0))
 
     def test_no_hold_is_made_longer_than_a_day(self) -> None:
-        moving = Slide("m", objects=(shape("x"),), order=(Build("b", "x", "enters fade", Follows(), 0, 1000),), advance=AdvanceAfter(0, True))
+        moving = Slide(
+            "m",
+            objects=(shape("x"),),
+            order=(Build("b", "x", "enters fade", Follows(), 0, 1000),),
+            advance=AdvanceAfter(0, True),
+        )
         show = msgspec.structs.replace(holding(86_000_000, 1), slides=(*holding(86_000_000, 1).slides, moving))
         edit, reached = spread(show, 90_000_000)
         self.assertEqual((holds_of(e.apply_edit(show, edit).show), reached), ([LONGEST_MS, 3_600_000], 90_000_000))
@@ -122,17 +150,36 @@ class SpreadTest(SimpleTestCase):
         self.assertEqual((compile_show(after).starts_ms[4], compile_show(after).length_ms), (before, 120_000))
 
     def test_a_show_in_which_nothing_can_be_stretched_stays_as_it_is(self) -> None:
-        show = Show("s", "S", slides=(Slide("a", objects=(shape("x"),), order=(Build("b", "x", "enters fade", Follows()),), advance=AdvanceAfter(0, True)),))
+        show = Show(
+            "s",
+            "S",
+            slides=(
+                Slide(
+                    "a",
+                    objects=(shape("x"),),
+                    order=(Build("b", "x", "enters fade", Follows()),),
+                    advance=AdvanceAfter(0, True),
+                ),
+            ),
+        )
         edit, reached = spread(show, 5000)
         self.assertEqual((e.apply_edit(show, edit).changes, reached), ((), 0))
         self.assertEqual(spread(Show("s", "S"), 5000)[1], 0)
 
     @settings(max_examples=25, deadline=None)
-    @given(st.integers(0, 200_000), st.lists(st.tuples(st.integers(0, 9000), st.integers(0, 5000), st.integers(0, 3000)), min_size=1, max_size=5))
-    def test_it_is_never_over_what_can_be_met_and_undo_restores(self, target: int, rows: list[tuple[int, int, int]]) -> None:
+    @given(
+        st.integers(0, 200_000),
+        st.lists(st.tuples(st.integers(0, 9000), st.integers(0, 5000), st.integers(0, 3000)), min_size=1, max_size=5),
+    )
+    def test_it_is_never_over_what_can_be_met_and_undo_restores(
+        self, target: int, rows: list[tuple[int, int, int]]
+    ) -> None:
         slides = tuple(
             Slide(
-                f"s{n}", objects=(shape(f"x{n}"),), advance=AdvanceAfter(after), order=(Build(f"b{n}", f"x{n}", "enters fade", OnCue(f"q{n}", hold), 0, lasts),)
+                f"s{n}",
+                objects=(shape(f"x{n}"),),
+                advance=AdvanceAfter(after),
+                order=(Build(f"b{n}", f"x{n}", "enters fade", OnCue(f"q{n}", hold), 0, lasts),),
             )
             for n, (after, hold, lasts) in enumerate(rows)
         )
@@ -142,4 +189,7 @@ class SpreadTest(SimpleTestCase):
         edit, reached = spread(show, target)
         least = sum(lasts for _, _, lasts in rows)
         self.assertEqual(reached, length(show, edit))
-        self.assertTrue(reached == target or reached <= least or target < least or abs(reached - target) <= 2 * len(rows), (reached, target, least))
+        self.assertTrue(
+            reached == target or reached <= least or target < least or abs(reached - target) <= 2 * len(rows),
+            (reached, target, least),
+        )

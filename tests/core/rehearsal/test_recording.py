@@ -49,7 +49,9 @@ def sound(lasts_ms: int, asset_id: str = "rec-a") -> Asset:
 
 class RecordingTest(TestCase):
     def test_a_show_without_sections_is_recorded_whole(self) -> None:
-        plain = msgspec.structs.replace(SHOW, slides=tuple(msgspec.structs.replace(slide, opens_section="") for slide in SHOW.slides))
+        plain = msgspec.structs.replace(
+            SHOW, slides=tuple(msgspec.structs.replace(slide, opens_section="") for slide in SHOW.slides)
+        )
         (whole,) = recordable_sections(plain)
         self.assertEqual(len(whole.slide_ids), 9)
         with self.assertRaisesRegex(UnknownName, "no section with the slide “nowhere”"):
@@ -67,8 +69,13 @@ class RecordingTest(TestCase):
 
     def test_pieces_are_cut_at_arrivals_and_timed_on_the_slides_clock(self) -> None:
         first, second = pieces_of(TAKE, leaving_cues(SHOW))
-        self.assertEqual((first.from_ms, first.lasts_ms, first.cues, first.whole), (0, 9400, {"q-esc-1": 4200, "q-esc-2": 7000}, True))
-        self.assertEqual((second.from_ms, second.lasts_ms, second.cues, second.whole), (9400, 6000, {"q-two-1": 3000}, False))
+        self.assertEqual(
+            (first.from_ms, first.lasts_ms, first.cues, first.whole),
+            (0, 9400, {"q-esc-1": 4200, "q-esc-2": 7000}, True),
+        )
+        self.assertEqual(
+            (second.from_ms, second.lasts_ms, second.cues, second.whole), (9400, 6000, {"q-two-1": 3000}, False)
+        )
         self.assertEqual(first.waits["q-esc-2"], 0)
 
     def test_what_came_after_the_last_sound_was_never_recorded(self) -> None:
@@ -80,15 +87,21 @@ class RecordingTest(TestCase):
         pieces = pieces_of(TAKE, leaving_cues(SHOW))
         moved = apply_edit(SHOW, ReorderSlides(("two-s",), 0)).show
         self.assertEqual(not_fitting(moved, pieces), ())
-        left = tuple(msgspec.structs.replace(slide, order=slide.order[:3]) for slide in SHOW.slides if slide.id != "two-s")
+        left = tuple(
+            msgspec.structs.replace(slide, order=slide.order[:3]) for slide in SHOW.slides if slide.id != "two-s"
+        )
         told_of = not_fitting(msgspec.structs.replace(SHOW, slides=left), pieces)
-        self.assertEqual(told_of, ("1 slide of it is no longer in the show.", "1 cue of it is no longer on slide “The escapement”."))
+        self.assertEqual(
+            told_of, ("1 slide of it is no longer in the show.", "1 cue of it is no longer on slide “The escapement”.")
+        )
 
 
 class KeepTest(TestCase):
     def keep(self, show=SHOW, **more):  # type: ignore[no-untyped-def]
         pieces = pieces_of(TAKE, leaving_cues(show))
-        picks = {piece.slide_id: Picked(piece, sound(piece.lasts_ms, f"rec-{piece.number}"), **more) for piece in pieces}
+        picks = {
+            piece.slide_id: Picked(piece, sound(piece.lasts_ms, f"rec-{piece.number}"), **more) for piece in pieces
+        }
         return picks, apply_edit(show, keep_edit(show, picks, "the section"))
 
     def test_cues_and_lengths_become_the_slides_timing_exactly(self) -> None:
@@ -105,7 +118,9 @@ class KeepTest(TestCase):
         self.assertIsInstance(kept["two-s"], AdvanceOnCue)
         _, outcome = self.keep(told())
         self.assertEqual({slide.id: slide.advance for slide in outcome.show.slides}["esc-s"], AdvanceWithVoice(0))
-        self.assertEqual({slide.slide_id: slide.length_ms for slide in compile_show(outcome.show).slides}["esc-s"], 9400)
+        self.assertEqual(
+            {slide.slide_id: slide.length_ms for slide in compile_show(outcome.show).slides}["esc-s"], 9400
+        )
 
     def test_undo_restores_the_show_exactly(self) -> None:
         _, outcome = self.keep()
@@ -130,7 +145,9 @@ class KeepTest(TestCase):
         assert slide is not None
         clip = slide.objects[-1]
         assert isinstance(clip, Clip)
-        self.assertEqual((clip.in_ms, clip.out_ms, clip.muted, clip.corner_px, clip.with_slide), (0, 9000, True, 128.0, True))
+        self.assertEqual(
+            (clip.in_ms, clip.out_ms, clip.muted, clip.corner_px, clip.with_slide), (0, 9000, True, 128.0, True)
+        )
         self.assertNotIn(clip.id, [build.object_id for build in slide.order])
         self.assertEqual(clip.box, Box(box.x, box.y, 256, 256))
         kept = apply_edit(SHOW, keep_edit(SHOW, picks, "it")).show
@@ -169,12 +186,30 @@ class SectionStateTest(TestCase):
             (SectionProgress(4), SectionState("nothing", "Not yet recorded")),
             (SectionProgress(4, who="Odo Lint"), SectionState("waiting", "Waiting for Odo Lint")),
             (SectionProgress(4, picked=2, takes=1, progress="ended"), SectionState("partly", "2 of 4 slides recorded")),
-            (SectionProgress(4, picked=2, takes=1, progress="paused", at_slide=8), SectionState("paused", "Paused at slide 8")),
-            (SectionProgress(4, picked=2, takes=1, progress="interrupted", at_slide=8), SectionState("paused", "Interrupted at slide 8")),
-            (SectionProgress(2, picked=2, picked_ms=80_000, plan_ms=60_000, progress="ended"), SectionState("long", "Too long by 0:20")),
-            (SectionProgress(2, picked=2, picked_ms=61_000, plan_ms=60_000, progress="ended"), SectionState("ready", "Recorded, not yet kept")),
-            (SectionProgress(2, picked=2, kept=2, kept_takes=(2, 3), progress="ended"), SectionState("kept", "Kept takes 2, 3")),
-            (SectionProgress(2, picked=2, kept=2, kept_takes=(2,), progress="recording"), SectionState("recording", "Being recorded now")),
+            (
+                SectionProgress(4, picked=2, takes=1, progress="paused", at_slide=8),
+                SectionState("paused", "Paused at slide 8"),
+            ),
+            (
+                SectionProgress(4, picked=2, takes=1, progress="interrupted", at_slide=8),
+                SectionState("paused", "Interrupted at slide 8"),
+            ),
+            (
+                SectionProgress(2, picked=2, picked_ms=80_000, plan_ms=60_000, progress="ended"),
+                SectionState("long", "Too long by 0:20"),
+            ),
+            (
+                SectionProgress(2, picked=2, picked_ms=61_000, plan_ms=60_000, progress="ended"),
+                SectionState("ready", "Recorded, not yet kept"),
+            ),
+            (
+                SectionProgress(2, picked=2, kept=2, kept_takes=(2, 3), progress="ended"),
+                SectionState("kept", "Kept takes 2, 3"),
+            ),
+            (
+                SectionProgress(2, picked=2, kept=2, kept_takes=(2,), progress="recording"),
+                SectionState("recording", "Being recorded now"),
+            ),
         )
         for standing, told_of in cases:
             self.assertEqual(section_state(standing), told_of)

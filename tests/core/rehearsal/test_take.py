@@ -9,11 +9,18 @@ from tests.examples import example_a
 
 TAKE = Take(
     (
-        Arrived("one", 0), Arrived("two", 6200), Cued("first", 8000, 1300), Cued("second", 10_000, 900),
-        Arrived("one", 12_000), Arrived("two", 12_500), Cued("first", 13_000, 0), Cued("out", 16_000, 2100), Arrived("three", 16_000),
+        Arrived("one", 0),
+        Arrived("two", 6200),
+        Cued("first", 8000, 1300),
+        Cued("second", 10_000, 900),
+        Arrived("one", 12_000),
+        Arrived("two", 12_500),
+        Cued("first", 13_000, 0),
+        Cued("out", 16_000, 2100),
+        Arrived("three", 16_000),
     ),
     40_000,
-)  # fmt: skip
+)
 
 
 class TimingTest(SimpleTestCase):
@@ -40,7 +47,10 @@ class TimingTest(SimpleTestCase):
         waits = [(wait.cue_id, wait.hold_ms, wait.source) for wait in after.slides[1].waits]
         # The cue `second` has a hold of its own, 3 500: it comes before what a take measured.
         self.assertEqual(waits, [("first", 0, "take"), ("second", 3500, "own hold"), ("out", 2100, "take")])
-        self.assertEqual([s.length_ms for i, s in enumerate(after.slides) if i != 1], [s.length_ms for i, s in enumerate(before.slides) if i != 1])
+        self.assertEqual(
+            [s.length_ms for i, s in enumerate(after.slides) if i != 1],
+            [s.length_ms for i, s in enumerate(before.slides) if i != 1],
+        )
         self.assertEqual((outcome.show.follows_take, outcome.label), ("take 1", "Follow take 1"))
         self.assertEqual(notices, ("1 wait of these keeps its own hold or voice mark.",))
         self.assertEqual(apply_changes(outcome.show, outcome.inverse)[0], show)
@@ -48,7 +58,13 @@ class TimingTest(SimpleTestCase):
     def test_what_the_show_no_longer_has_is_told(self) -> None:
         stranger = Take((Arrived("gone", 0), Cued("lost", 5, 5)), 10)
         _, notices = use_timing(example_a(), timing_of(stranger), "take 2")
-        self.assertEqual(notices, ("1 wait of this take belongs to a cue that is no longer in the show.", "1 slide of this take is no longer in the show."))
+        self.assertEqual(
+            notices,
+            (
+                "1 wait of this take belongs to a cue that is no longer in the show.",
+                "1 slide of this take is no longer in the show.",
+            ),
+        )
 
     def test_a_take_without_any_event_says_nothing(self) -> None:
         timing = timing_of(Take((), 5))

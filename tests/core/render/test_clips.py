@@ -30,7 +30,9 @@ class FilmedClipTest(SimpleTestCase):
     def film(self, rate: int, **more: object) -> tuple[list[int], list[float], np.ndarray]:
         """The numbers of the clip's frames that a film shows, when, and its sound."""
         clip = Clip("clip", "Clip", Box(0, 0, 64, 36), "clip", **{"out_ms": 3000, "fit": "stretch", **more})  # type: ignore[arg-type]
-        slide = Slide("s", "S", objects=(clip,), order=(Build("play", "clip", PLAYS, Follows()),), advance=AdvanceAfter(2000))
+        slide = Slide(
+            "s", "S", objects=(clip,), order=(Build("play", "clip", PLAYS, Follows()),), advance=AdvanceAfter(2000)
+        )
         show = Show("show", "Show", Frame(64, 36), slides=(slide,), assets=(self.asset,))
         path = self.folder / "film.mp4"
         write_film(perform(show), path, FilmOrder(64, 36, Fraction(rate)), lambda sha256: self.source)
@@ -75,8 +77,14 @@ class UnpaintedTest(SimpleTestCase):
 
     def staged(self, over: bool = False, **more: object) -> tuple[Painter, FrameState]:
         clip = Clip("clip", "Clip", Box(0, 0, 64, 48), "clip", **{"out_ms": 1000, **more})  # type: ignore[arg-type]
-        objects = (Shape("under", "Under", Box(0, 0, 10, 10), "ellipse"), clip, *((Shape("dot", "Dot", Box(2, 2, 4, 4), "ellipse"),) if over else ()))
-        slide = Slide("s", "S", objects=objects, order=(Build("play", "clip", PLAYS, Follows()),), advance=AdvanceAfter(1000))
+        objects = (
+            Shape("under", "Under", Box(0, 0, 10, 10), "ellipse"),
+            clip,
+            *((Shape("dot", "Dot", Box(2, 2, 4, 4), "ellipse"),) if over else ()),
+        )
+        slide = Slide(
+            "s", "S", objects=objects, order=(Build("play", "clip", PLAYS, Follows()),), advance=AdvanceAfter(1000)
+        )
         performance = perform(Show("show", "Show", Frame(64, 48), slides=(slide,), assets=(self.asset,)))
         return Painter(performance, 64, 48, lambda sha256: self.source), frame_state_at(performance, 500)
 
@@ -85,12 +93,20 @@ class UnpaintedTest(SimpleTestCase):
         frame = painter.through(frame_state)
         painted = painter.image(frame_state).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3]
         self.assertEqual(number_of(frame), 15)
-        self.assertLess(abs(float(frame.to_ndarray(format="rgb24").mean()) - float(painted.mean())), 4, "frames are 12 apart")
+        self.assertLess(
+            abs(float(frame.to_ndarray(format="rgb24").mean()) - float(painted.mean())), 4, "frames are 12 apart"
+        )
         frame.pts = 777
         self.assertEqual(number_of(painter.through(frame_state)), 15, "what is given away is not what the reader keeps")
 
     def test_whatever_more_there_is_to_see_is_painted(self) -> None:
-        cases: list[dict[str, object]] = [{"over": True}, {"size": (32, 24)}, {"opacity": 0.5}, {"corner_px": 8.0}, {"flip_x": True}]
+        cases: list[dict[str, object]] = [
+            {"over": True},
+            {"size": (32, 24)},
+            {"opacity": 0.5},
+            {"corner_px": 8.0},
+            {"flip_x": True},
+        ]
         cases.append({"stroke": Stroke("#000000")})
         for more in cases:
             with self.subTest(more):

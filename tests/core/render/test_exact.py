@@ -94,7 +94,9 @@ class TimesTest(TestCase):
             self.assertEqual(container.metadata["title"], DEMO.title)
             found = [(one["metadata"]["title"], one["start"] * one["time_base"]) for one in container.chapters()]
             stream = container.streams.video[0].codec_context
-            self.assertEqual((stream.profile, stream.color_primaries, stream.color_trc, int(stream.colorspace)), ("High", 1, 1, 1))
+            self.assertEqual(
+                (stream.profile, stream.color_primaries, stream.color_trc, int(stream.colorspace)), ("High", 1, 1, 1)
+            )
         self.assertEqual(found, [(one.name, Fraction(one.start_ms, 1000)) for one in chapters_of(performance)])
         self.assertEqual([one.name for one in chapters_of(performance)], ["The town", "How it keeps time"])
 
@@ -116,7 +118,13 @@ class PeakTest(TestCase):
         for name, mono in (("square", square), ("clicks", clicks)):
             samples = np.repeat(mono.astype(np.float32)[:, None], 2, axis=1)
             asset = Asset("sound", "Sound", "a" * 64, "audio/wav", 1, lasts_ms=3000)
-            show = Show("s", "S", slides=(Slide("one", advance=AdvanceAfter(3000)),), music=(MusicSpan("m", "sound"),), assets=(asset,))
+            show = Show(
+                "s",
+                "S",
+                slides=(Slide("one", advance=AdvanceAfter(3000)),),
+                music=(MusicSpan("m", "sound"),),
+                assets=(asset,),
+            )
             for suffix in ("mp4", "webm"):
                 with self.subTest(name, suffix=suffix), tempfile.TemporaryDirectory() as folder:
                     path = Path(folder) / "sound.mp4"
@@ -129,12 +137,16 @@ class PeakTest(TestCase):
 
 class DissolveTest(TestCase):
     def frame(self, performance: Performance, frames: Frames, order: FilmOrder, number: int) -> np.ndarray:
-        return np.asarray(frames.frame(number, frame_state_of_frame(performance, order, number), True).to_ndarray(), dtype=int)
+        return np.asarray(
+            frames.frame(number, frame_state_of_frame(performance, order, number), True).to_ndarray(), dtype=int
+        )
 
     def test_a_dissolve_blended_after_conversion_looks_as_one_that_is_painted(self) -> None:
         order = FilmOrder(320, 180, Fraction(30))
         performance = perform(DEMO)
-        index = next(n for n, staged in enumerate(performance.slides) if n and staged.slide.transition.name == "dissolve")
+        index = next(
+            n for n, staged in enumerate(performance.slides) if n and staged.slide.transition.name == "dissolve"
+        )
         first = int(performance.schedule.starts_ms[index] * 30 / 1000) + 3
         blended = Frames(performance, order, media)
         self.assertIsNotNone(two_still_layers(frame_state_of_frame(performance, order, first)))

@@ -74,7 +74,9 @@ class FilmTest(SimpleTestCase):
         self.addCleanup(folder.cleanup)
         self.folder = Path(folder.name)
 
-    def film(self, name: str, order: FilmOrder = TINY, show: Show | None = None) -> tuple[list[Fraction], int, "np.ndarray"]:
+    def film(
+        self, name: str, order: FilmOrder = TINY, show: Show | None = None
+    ) -> tuple[list[Fraction], int, "np.ndarray"]:
         path = self.folder / name
         write_film(perform(show or short()), path, order, media)
         with av.open(str(path)) as container:
@@ -103,7 +105,9 @@ class FilmTest(SimpleTestCase):
         self.assertLess(abs(samples - 4 * 48_000), 2000)
 
     def test_it_lands_at_minus_16_lufs_by_an_independent_meter(self) -> None:
-        """On the written files, by the meter that comes with the codecs; music alone, quiet or loud, and sunk under a voice."""
+        """On the written files, by the meter that comes with the codecs; music alone, quiet or loud, and sunk under a
+        voice.
+        """
         spoken = apply_edit(short(), PutVoice("noon-s", Voice("waltz", 9000, 7500, 300))).show
         quiet = msgspec.structs.replace(short(), music=(MusicSpan("m", "waltz", gain_db=-30.0),))
         for name, show in (("music.mp4", short()), ("quiet.webm", quiet), ("spoken.mp4", spoken)):
@@ -142,7 +146,10 @@ class FilmTest(SimpleTestCase):
 
     def test_a_full_disk_is_told_and_leaves_nothing_behind(self) -> None:
         full = OSError(errno.ENOSPC, "No space left on device")
-        with mock.patch("ritornel.core.render.soundtrack.mixed", side_effect=full), self.assertRaisesMessage(RitornelError, "The disk is full"):
+        with (
+            mock.patch("ritornel.core.render.soundtrack.mixed", side_effect=full),
+            self.assertRaisesMessage(RitornelError, "The disk is full"),
+        ):
             write_film(perform(short()), self.folder / "x.mp4", TINY, media)
         self.assertEqual(list(self.folder.iterdir()), [])
 
@@ -154,7 +161,11 @@ class FilmTest(SimpleTestCase):
             write_film(perform(short()), self.folder / "x.mp4", TINY, media)
 
     def test_orders_no_film_can_have_are_refused(self) -> None:
-        for order, words in ((FilmOrder(161, 90), "161 px wide"), (FilmOrder(160, 9000), "9000 px high"), (FilmOrder(160, 90, Fraction(500)), "500 frames")):
+        for order, words in (
+            (FilmOrder(161, 90), "161 px wide"),
+            (FilmOrder(160, 9000), "9000 px high"),
+            (FilmOrder(160, 90, Fraction(500)), "500 frames"),
+        ):
             with self.assertRaisesMessage(BadValue, words):
                 write_film(perform(short()), self.folder / "x.mp4", order, media)
         with self.assertRaisesMessage(BadValue, "ends in .mp4 or .webm"):
@@ -164,7 +175,12 @@ class FilmTest(SimpleTestCase):
 
     def test_a_missing_picture_is_named(self) -> None:
         with self.assertRaisesMessage(BadMedia, "The picture “The tower at noon” is missing"):
-            write_film(perform(msgspec.structs.replace(short(), music=())), self.folder / "x.mp4", TINY, lambda _: Path("/nowhere"))
+            write_film(
+                perform(msgspec.structs.replace(short(), music=())),
+                self.folder / "x.mp4",
+                TINY,
+                lambda _: Path("/nowhere"),
+            )
 
     def test_a_looping_film_begins_out_of_its_last_slide(self) -> None:
         show = msgspec.structs.replace(short(), end="loop")
@@ -181,17 +197,29 @@ class PainterTest(SimpleTestCase):
 
     def test_what_is_away_is_not_painted(self) -> None:
         performance = perform(DEMO)
-        before, after = (pixels(Painter(performance, 320, 180, media).image(frame_state_at_rest(performance, 2, beat))) for beat in (0, 1))
+        before, after = (
+            pixels(Painter(performance, 320, 180, media).image(frame_state_at_rest(performance, 2, beat)))
+            for beat in (0, 1)
+        )
         self.assertGreater(int((before != after).any(axis=2).sum()), 500)
 
     def test_a_dissolve_is_half_of_each_in_its_middle(self) -> None:
         show = msgspec.structs.replace(
-            DEMO, slides=(DEMO.slides[3], msgspec.structs.replace(DEMO.slides[2], transition=msgspec.structs.replace(DEMO.slides[2].transition, pace="even")))
+            DEMO,
+            slides=(
+                DEMO.slides[3],
+                msgspec.structs.replace(
+                    DEMO.slides[2], transition=msgspec.structs.replace(DEMO.slides[2].transition, pace="even")
+                ),
+            ),
         )
         performance = perform(show)
         painter = Painter(performance, 320, 180, media)
         middle = pixels(painter.image(frame_state_at(performance, performance.schedule.starts_ms[1] + 450))).astype(int)
-        old, new = (pixels(painter.image(frame_state_at(performance, performance.schedule.starts_ms[1] + at))).astype(int) for at in (0, 900))
+        old, new = (
+            pixels(painter.image(frame_state_at(performance, performance.schedule.starts_ms[1] + at))).astype(int)
+            for at in (0, 900)
+        )
         self.assertLess(np.abs(middle - (old + new) / 2).mean(), 1.5)
 
 
@@ -210,7 +238,18 @@ class CommandLineTest(SimpleTestCase):
     def test_from_a_folder_of_pictures_to_a_film_and_stills(self) -> None:
         album, film = str(self.folder / "a.ritornel"), str(self.folder / "a.mp4")
         code, said, _ = self.call(
-            "new", str(MEDIA), "--each", "1.5", "--transition", "dissolve:0.5", "--music", str(MEDIA / "winders-waltz.ogg"), "--title", "Album", "-o", album
+            "new",
+            str(MEDIA),
+            "--each",
+            "1.5",
+            "--transition",
+            "dissolve:0.5",
+            "--music",
+            str(MEDIA / "winders-waltz.ogg"),
+            "--title",
+            "Album",
+            "-o",
+            album,
         )
         self.assertEqual((code, said.strip()), (0, f"{album}: 5 slides, 0:07.5"))
         code, said, _ = self.call("schedule", album)
@@ -223,11 +262,15 @@ class CommandLineTest(SimpleTestCase):
         self.assertEqual(code, 0)
         self.assertIn("100%", bar)
         code, said, _ = self.call("stills", album, "-o", str(self.folder / "stills"), "--size", "160x90")
-        self.assertEqual(sorted(path.name for path in (self.folder / "stills").iterdir()), [f"0{n}-0.png" for n in range(1, 6)])
+        self.assertEqual(
+            sorted(path.name for path in (self.folder / "stills").iterdir()), [f"0{n}-0.png" for n in range(1, 6)]
+        )
 
     def test_pictures_drift_in_turn_where_that_is_wanted(self) -> None:
         album = str(self.folder / "drift.ritornel")
-        self.assertEqual(self.call("new", str(MEDIA), "--each", "2", "--transition", "cut", "--drift", "-o", album)[0], 0)
+        self.assertEqual(
+            self.call("new", str(MEDIA), "--each", "2", "--transition", "cut", "--drift", "-o", album)[0], 0
+        )
         with open(album, "rb") as source:
             show = read_archive(source, "drift.ritornel", lambda sha256, data: None, Limits())
         drifts = [slide.objects[0].drift for slide in show.slides]  # type: ignore[union-attr]
@@ -241,14 +284,18 @@ class CommandLineTest(SimpleTestCase):
         for name in ("01 noon.ogg", "3.ogg", "hello.ogg"):
             (voices / name).write_bytes(waltz.read_bytes())
         (voices / "2.wav").write_bytes(b"no sound")
-        code, said, err = self.call("new", str(MEDIA), "--each", "2", "--transition", "cut", "--voices", str(voices), "-o", str(album))
+        code, said, err = self.call(
+            "new", str(MEDIA), "--each", "2", "--transition", "cut", "--voices", str(voices), "-o", str(album)
+        )
         self.assertEqual(code, 0)
         for sentence in ("“hello.ogg” has no number in its name.", "“2.wav” is neither a picture nor a sound"):
             self.assertIn(sentence, err)
         _, said, _ = self.call("schedule", str(album))
         schedule = json.loads(said)
         lasts = next(asset for asset in DEMO.assets if asset.id == "waltz").lasts_ms
-        self.assertEqual([slide["length_ms"] for slide in schedule["slides"]], [lasts + 600, 2000, lasts + 600, 2000, 2000])
+        self.assertEqual(
+            [slide["length_ms"] for slide in schedule["slides"]], [lasts + 600, 2000, lasts + 600, 2000, 2000]
+        )
         self.assertEqual([voice["start_ms"] for voice in schedule["voices"]], [0, lasts + 2600])
 
     def test_what_cannot_be_done_is_one_sentence_and_exit_2(self) -> None:
@@ -256,7 +303,10 @@ class CommandLineTest(SimpleTestCase):
             (("schedule", str(self.folder / "no.ritornel")), "There is no file"),
             (("new", str(self.folder / "no"), "-o", "x"), "There is no folder"),
             (("new", str(MEDIA), "--each", "soon", "-o", "x"), "“soon” is not a time"),
-            (("new", str(MEDIA), "--voices", str(self.folder), "-o", str(self.folder / "x")), "has no sounds that can be used"),
+            (
+                ("new", str(MEDIA), "--voices", str(self.folder), "-o", str(self.folder / "x")),
+                "has no sounds that can be used",
+            ),
             (("new", str(MEDIA), "--voices", str(self.folder / "no"), "-o", "x"), "There is no folder"),
             (("new", str(MEDIA), "--transition", "swoop:1", "-o", "x"), "There is no transition “swoop”"),
         ):

@@ -19,7 +19,15 @@ from ritornel.demo.orlmere import orlmere
 
 
 def text(colour: str, size: float = 40, **more: object) -> Text:
-    return Text("words", "The words", Box(100, 100, 800, 120), paragraphs=(Paragraph("p", (Run("Seventy-eight turns"),)),), size_px=size, colour=colour, **more)  # type: ignore[arg-type]
+    return Text(
+        "words",
+        "The words",
+        Box(100, 100, 800, 120),
+        paragraphs=(Paragraph("p", (Run("Seventy-eight turns"),)),),
+        size_px=size,
+        colour=colour,
+        **more,
+    )  # type: ignore[arg-type]
 
 
 def nothing(sha256: str) -> Path:
@@ -33,7 +41,9 @@ def show_of(*objects: object, ground: str = "#ffffff", **more: object) -> Show:
 
 def findings(show: Show) -> list[Finding]:
     seen = msgspec.convert(msgspec.to_builtins(looked_at(show, "one", nothing)), FrameAnalysis, strict=False)
-    return [finding for finding in find_problems(show, looked={"one": seen}) if finding.check in ("contrast", "flashes")]
+    return [
+        finding for finding in find_problems(show, looked={"one": seen}) if finding.check in ("contrast", "flashes")
+    ]
 
 
 class MeterTest(TestCase):
@@ -73,7 +83,10 @@ class ContrastTest(TestCase):
     def test_words_that_do_not_stand_out_are_found_and_set_in_what_does(self) -> None:
         show = show_of(text("#cccccc"))
         (finding,) = findings(show)
-        self.assertEqual((finding.id, finding.title), ("contrast:one:words", "“The words” stands out 1.6 to 1 from what is behind it; 3 to 1 is wanted"))
+        self.assertEqual(
+            (finding.id, finding.title),
+            ("contrast:one:words", "“The words” stands out 1.6 to 1 from what is behind it; 3 to 1 is wanted"),
+        )
         assert finding.fix is not None
         self.assertEqual(findings(apply_edit(show, finding.fix.edit).show), [])
 
@@ -96,20 +109,34 @@ class ContrastTest(TestCase):
         off = [Build(f"off{n}", "panel", "leaves cut out", Follows(), 100, 0) for n in range(6)]
         order = tuple(build for pair in zip(on, off, strict=True) for build in pair)
         (finding,) = findings(show_of(panel, ground="#000000", order=order))
-        self.assertEqual((finding.id, finding.severity, finding.title), ("flashes:one", "stops", "Flashes 5 times within a second"))
+        self.assertEqual(
+            (finding.id, finding.severity, finding.title), ("flashes:one", "stops", "Flashes 5 times within a second")
+        )
 
     def test_slow_builds_are_looked_at_ten_times_a_second_and_quick_ones_at_every_frame(self) -> None:
         def rate(*order: Build) -> int:
-            return frame_analysis._frames_a_s(perform(msgspec.structs.replace(orlmere(), slides=(msgspec.structs.replace(orlmere().slides[0], order=order),))), 0)
+            return frame_analysis._frames_a_s(
+                perform(
+                    msgspec.structs.replace(
+                        orlmere(), slides=(msgspec.structs.replace(orlmere().slides[0], order=order),)
+                    )
+                ),
+                0,
+            )
 
-        fade = [Build(f"b{number}", "title", "enters fade", Follows(), lasts_ms=lasts) for number, lasts in enumerate((600, 240, 240, 240))]
+        fade = [
+            Build(f"b{number}", "title", "enters fade", Follows(), lasts_ms=lasts)
+            for number, lasts in enumerate((600, 240, 240, 240))
+        ]
         self.assertEqual(rate(*fade[:3]), 10)
         self.assertEqual(rate(*fade), 25)
         self.assertEqual(rate(Build("b", "title", "accents blink", Follows(), lasts_ms=900)), 25)
 
     def test_a_slide_that_cannot_be_drawn_keeps_no_other_from_being_looked_at(self) -> None:
         picture = Slide("lost", "Lost", objects=(Picture("gone", "Gone", Box(0, 0, 90, 90), "gone"),))
-        show = msgspec.structs.replace(show_of(text("#cccccc")), assets=(Asset("gone", "Gone", "a" * 64, "image/png", 10, 9, 9),))
+        show = msgspec.structs.replace(
+            show_of(text("#cccccc")), assets=(Asset("gone", "Gone", "a" * 64, "image/png", 10, 9, 9),)
+        )
         show = msgspec.structs.replace(show, slides=(picture, *show.slides))
         with tempfile.TemporaryDirectory() as folder:
             paths = [("lost", Path(folder) / "lost.json"), ("one", Path(folder) / "one.json")]

@@ -1,4 +1,6 @@
-"""Pictures of the demo as they were looked at and found right. Tolerance: a mean difference of 2 of 255, and 1 % of pixels off by more than 40.
+"""Pictures of the demo as they were looked at and found right.
+
+Tolerance: a mean difference of 2 of 255, and 1 % of pixels off by more than 40.
 
 After a change that is meant: `python -m tests.core.render.test_golden`, and look at the difference before committing.
 """
@@ -11,7 +13,7 @@ from django.test import SimpleTestCase
 from PIL import Image
 
 from ritornel.core.render.painter import Painter
-from ritornel.core.schedule.performance import perform, sight_at, sight_at_rest
+from ritornel.core.schedule.performance import frame_state_at, frame_state_at_rest, perform
 from ritornel.demo.orlmere import FILES, MEDIA, orlmere
 
 FOLDER = Path(__file__).parents[2] / "golden"
@@ -25,10 +27,13 @@ def painted() -> dict[str, np.ndarray]:
     paths = {asset.sha256: MEDIA / FILES[asset.id][0] for asset in show.assets}
     performance = perform(show)
     painter = Painter(performance, *SIZE, lambda sha256: paths[sha256])
-    sights = {name: sight_at_rest(performance, *place) for name, place in PLACES.items()}
-    sights["push"] = sight_at(performance, performance.schedule.starts_ms[1] + 200)
-    sights["dissolve"] = sight_at(performance, performance.schedule.starts_ms[7] + 600)
-    return {name: painter.image(sight).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3] for name, sight in sights.items()}
+    sights = {name: frame_state_at_rest(performance, *place) for name, place in PLACES.items()}
+    sights["push"] = frame_state_at(performance, performance.schedule.starts_ms[1] + 200)
+    sights["dissolve"] = frame_state_at(performance, performance.schedule.starts_ms[7] + 600)
+    return {
+        name: painter.image(frame_state).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3]
+        for name, frame_state in sights.items()
+    }
 
 
 class GoldenTest(SimpleTestCase):

@@ -1,4 +1,6 @@
-"""Films made again after an edit: what did not change is not drawn again, and the film is the one that would have been made anew."""
+"""Films made again after an edit: what did not change is not drawn again, and the film is the one that would have been
+made anew.
+"""
 
 import os
 import tempfile
@@ -24,7 +26,10 @@ SMALL = FilmOrder(160, 90, Fraction(10))
 
 def show(end: str = "hold") -> Show:
     """Four slides of the demo, each at rest after its transition, long enough to be a segment."""
-    slides = tuple(replace(slide, order=(), transition=Transition("dissolve", 400), advance=AdvanceAfter(9000), voice=None) for slide in orlmere().slides[:4])
+    slides = tuple(
+        replace(slide, order=(), transition=Transition("dissolve", 400), advance=AdvanceAfter(9000), voice=None)
+        for slide in orlmere().slides[:4]
+    )
     # As it is read from where it is kept: what was written as 84 is 84.0 then.
     return from_json(to_json(replace(orlmere(), slides=slides, end=end)), Show, "The show")  # type: ignore[arg-type]
 
@@ -51,7 +56,15 @@ class KeptSegmentsTest(TestCase):
         heard: list[bool] = [False]
         begin = Crew.__init__
 
-        def watched(crew: Crew, scene: FilmSource, folder: Path, webm: bool, segments: list[FilmSegment], sound: bool, processes: int) -> None:
+        def watched(
+            crew: Crew,
+            scene: FilmSource,
+            folder: Path,
+            webm: bool,
+            segments: list[FilmSegment],
+            sound: bool,
+            processes: int,
+        ) -> None:
             drawn.extend(segment.number for segment in segments)
             heard[0] = sound
             begin(crew, scene, folder, webm, segments, sound, processes)
@@ -72,7 +85,9 @@ class KeptSegmentsTest(TestCase):
         self.assertEqual(found, self.film(edited, None, "fresh.mp4")[0])
 
     def test_slides_that_were_moved_are_not_drawn_again_where_they_look_as_before(self) -> None:
-        cuts = replace(show(), slides=tuple(replace(slide, transition=Transition("cut", 0)) for slide in show().slides), music=())
+        cuts = replace(
+            show(), slides=tuple(replace(slide, transition=Transition("cut", 0)) for slide in show().slides), music=()
+        )
         self.film(cuts, self.store)
         moved = apply_edit(cuts, ReorderSlides(("esc-s",), 0)).show
         found, drawn, _ = self.film(moved, self.store)
@@ -94,13 +109,31 @@ class KeptSegmentsTest(TestCase):
             "end": keys(show("black")),
             "loop": keys(show("loop")),
         }
-        differ = {name: [number for number, (one, other) in enumerate(zip(base, found, strict=True)) if one != other] for name, found in changed.items()}
+        differ = {
+            name: [number for number, (one, other) in enumerate(zip(base, found, strict=True)) if one != other]
+            for name, found in changed.items()
+        }
         # A show that ends in another way ends in another way; one that loops begins in another way too.
-        expected = {"colour": [1, 2], "size": [0, 1, 2, 3], "rate": [0, 1, 2, 3], "form": [0, 1, 2, 3], "end": [3], "loop": [0, 3]}
+        expected = {
+            "colour": [1, 2],
+            "size": [0, 1, 2, 3],
+            "rate": [0, 1, 2, 3],
+            "form": [0, 1, 2, 3],
+            "end": [3],
+            "loop": [0, 3],
+        }
         self.assertEqual(differ, expected)
-        other = replace(show(), assets=tuple(replace(asset, sha256="0" * 64) if asset.kind == "picture" else asset for asset in show().assets))
+        other = replace(
+            show(),
+            assets=tuple(
+                replace(asset, sha256="0" * 64) if asset.kind == "picture" else asset for asset in show().assets
+            ),
+        )
         self.assertNotEqual(keys(other), base)
-        self.assertNotEqual(sound_key(perform(show()), False), sound_key(perform(apply_edit(show(), RemoveSlides(("who-s",))).show), False))
+        self.assertNotEqual(
+            sound_key(perform(show()), False),
+            sound_key(perform(apply_edit(show(), RemoveSlides(("who-s",))).show), False),
+        )
 
     def test_the_store_keeps_to_its_size_and_lets_the_oldest_go(self) -> None:
         store = SegmentStore(self.folder / "small", most_bytes=250)

@@ -25,7 +25,11 @@ class LighterTest(SimpleTestCase):
             stream = container.streams.video[0]
             self.assertEqual(stream.codec_context.name, "h264")
             frames = list(container.decode(stream))
-        return [number_of(frame) for frame in frames], [Fraction(frame.pts) * frame.time_base for frame in frames], (frames[0].width, frames[0].height)
+        return (
+            [number_of(frame) for frame in frames],
+            [Fraction(frame.pts) * frame.time_base for frame in frames],
+            (frames[0].width, frames[0].height),
+        )
 
     def test_every_picture_is_there_at_its_own_time(self) -> None:
         numbers, times, size = self.lighter(footage(60, codec="libvpx-vp9"))

@@ -33,10 +33,16 @@ class KeptPicturesTest(SimpleTestCase):
     def painter(self, *pictures: tuple[str, ...]) -> Painter:
         """For a show with a slide for each group of pictures."""
         slides = tuple(
-            Slide(f"s{number}", objects=tuple(Picture(name, name, Box(0, 0, 50, 50), name) for name in names), advance=AdvanceAfter(1000))
+            Slide(
+                f"s{number}",
+                objects=tuple(Picture(name, name, Box(0, 0, 50, 50), name) for name in names),
+                advance=AdvanceAfter(1000),
+            )
             for number, names in enumerate(pictures)
         )
-        assets = tuple(Asset(name, name, f"{number:064x}", "image/png", 1, 100, 100) for number, name in enumerate("abcdef"))
+        assets = tuple(
+            Asset(name, name, f"{number:064x}", "image/png", 1, 100, 100) for number, name in enumerate("abcdef")
+        )
         return Painter(perform(Show("s", "S", slides=slides, assets=assets)), 160, 90, self.media, Few(self.media))
 
     def paint(self, painter: Painter, index: int) -> None:
@@ -46,7 +52,9 @@ class KeptPicturesTest(SimpleTestCase):
         painter = self.painter(("a", "b", "c"))
         for _ in range(3):
             self.paint(painter, 0)
-        self.assertEqual(self.read, ["0", "1", "2"], "all three are kept, though only one and a half fit where none is shown")
+        self.assertEqual(
+            self.read, ["0", "1", "2"], "all three are kept, though only one and a half fit where none is shown"
+        )
 
     def test_what_is_no_longer_shown_is_let_go_of_first(self) -> None:
         painter = self.painter(("a", "b"), ("c",), ("b",))
@@ -63,5 +71,7 @@ class KeptPicturesTest(SimpleTestCase):
     def test_small_painters_share_small_pictures(self) -> None:
         kept = Pictures(self.media, 40)
         asset = Asset("a", "a", "0" * 64, "image/png", 1, 100, 100)
-        self.assertEqual([(kept.image(asset, "a").width(), kept.image(asset, "a").height()) for _ in range(2)], [(40, 40)] * 2)
+        self.assertEqual(
+            [(kept.image(asset, "a").width(), kept.image(asset, "a").height()) for _ in range(2)], [(40, 40)] * 2
+        )
         self.assertEqual(len(self.read), 1)

@@ -35,14 +35,18 @@ SMALL = FilmOrder(160, 90, Fraction(10))
 def still(count: int = 3, each_ms: int = 9000) -> Show:
     """Slides of the demo that stand still at their ends."""
     slides = tuple(
-        replace(slide, order=(), transition=Transition("dissolve", 400), advance=AdvanceAfter(each_ms), voice=None) for slide in orlmere().slides[:count]
+        replace(slide, order=(), transition=Transition("dissolve", 400), advance=AdvanceAfter(each_ms), voice=None)
+        for slide in orlmere().slides[:count]
     )
     return replace(orlmere(), slides=slides, end="hold")
 
 
 class SegmentsTest(TestCase):
     def test_slides_that_end_in_rest_are_segments(self) -> None:
-        self.assertEqual(segments_of(perform(still()), SMALL), (FilmSegment(0, 0, 90), FilmSegment(1, 90, 180), FilmSegment(2, 180, 270)))
+        self.assertEqual(
+            segments_of(perform(still()), SMALL),
+            (FilmSegment(0, 0, 90), FilmSegment(1, 90, 180), FilmSegment(2, 180, 270)),
+        )
 
     def test_a_short_show_and_one_that_never_rests_have_one(self) -> None:
         self.assertEqual(len(segments_of(perform(still(3, 5000)), SMALL)), 1)
@@ -50,7 +54,10 @@ class SegmentsTest(TestCase):
         self.assertEqual(len(segments_of(perform(replace(still(), slides=moving)), SMALL)), 1)
 
     @settings(max_examples=15, deadline=None)
-    @given(st.sampled_from([Fraction(10), Fraction(24), Fraction(30_000, 1001), Fraction(60)]), st.sampled_from(["hold", "loop", "black"]))
+    @given(
+        st.sampled_from([Fraction(10), Fraction(24), Fraction(30_000, 1001), Fraction(60)]),
+        st.sampled_from(["hold", "loop", "black"]),
+    )
     def test_segments_hold_every_frame_once_and_begin_after_a_rest(self, rate: Fraction, end: str) -> None:
         performance = perform(replace(orlmere(), end=end))  # type: ignore[arg-type]
         order = replace(SMALL, rate=rate)
@@ -59,7 +66,9 @@ class SegmentsTest(TestCase):
         self.assertEqual(numbers, list(range(frame_count(performance.schedule.length_ms, rate))))
         self.assertGreater(len(segments), 4)
         for segment in segments[1:]:
-            rest = [frame_state_of_frame(performance, order, segment.first - back) for back in range(1, STILL_FRAMES + 1)]
+            rest = [
+                frame_state_of_frame(performance, order, segment.first - back) for back in range(1, STILL_FRAMES + 1)
+            ]
             self.assertTrue(all(frame_state == rest[0] for frame_state in rest))
 
 
@@ -79,7 +88,10 @@ class PartedTest(TestCase):
 
     def frames(self, path: Path) -> list[tuple[Fraction, np.ndarray]]:
         with av.open(str(path)) as container:
-            return [(frame.pts * frame.time_base, frame.to_ndarray(format="rgb24").astype(int)) for frame in container.decode(video=0)]
+            return [
+                (frame.pts * frame.time_base, frame.to_ndarray(format="rgb24").astype(int))
+                for frame in container.decode(video=0)
+            ]
 
     def samples(self, path: Path) -> np.ndarray:
         with av.open(str(path)) as container:
@@ -122,12 +134,17 @@ class PartedTest(TestCase):
         scene = self.scene(still(9), order)
         (self.folder / "scene").write_bytes(pickle.dumps(scene))
         words = (
-            "import sys, pickle; from pathlib import Path; from ritornel.core.render.segmented_film import write_parted\n"
+            "import sys, pickle; from pathlib import Path; from ritornel.core.render.segmented_film "
+            "import write_parted\n"
             "if __name__ == '__main__':\n"
-            "    folder = Path(sys.argv[1]); write_parted(pickle.loads((folder / 'scene').read_bytes()), folder / 'film.mp4', folder / 'parts')\n"
+            "    folder = Path(sys.argv[1]); write_parted(pickle.loads((folder / "
+            "'scene').read_bytes()), folder / 'film.mp4', folder / 'parts')\n"
         )
         (self.folder / "maker.py").write_text(words)
-        maker = subprocess.Popen([sys.executable, str(self.folder / "maker.py"), str(self.folder)], env={**os.environ, "PYTHONPATH": os.pathsep.join(sys.path)})
+        maker = subprocess.Popen(
+            [sys.executable, str(self.folder / "maker.py"), str(self.folder)],
+            env={**os.environ, "PYTHONPATH": os.pathsep.join(sys.path)},
+        )
         until = time.monotonic() + 60
         while not list(self.parts.glob("[0-9]*.mp4")) and time.monotonic() < until:
             time.sleep(0.02)
@@ -165,7 +182,9 @@ class PartedTest(TestCase):
         self.assertTrue(begun[2].startswith("_draw_segments"))
 
     def test_a_show_without_sound_has_a_film_without(self) -> None:
-        silent = replace(still(), music=(), slides=tuple(replace(slide, transition=Transition()) for slide in still().slides))
+        silent = replace(
+            still(), music=(), slides=tuple(replace(slide, transition=Transition()) for slide in still().slides)
+        )
         write_parted(self.scene(silent), self.folder / "film.mp4", self.parts)
         with av.open(str(self.folder / "film.mp4")) as container:
             # Its chapters are a track of their own in an .mp4.
@@ -176,7 +195,9 @@ class PartedTest(TestCase):
         (self.parts / "plan.json").write_bytes(b"[]")
         (self.parts / "000.mp4").write_bytes(b"of another film")
         write_parted(self.scene(), self.folder / "film.mp4", self.parts)
-        self.assertEqual(len({at for at, _ in self.frames(self.folder / "film.mp4")}), len(self.frames(self.folder / "film.mp4")))
+        self.assertEqual(
+            len({at for at, _ in self.frames(self.folder / "film.mp4")}), len(self.frames(self.folder / "film.mp4"))
+        )
 
     def test_a_missing_medium_is_told_and_nothing_is_left(self) -> None:
         picture = next(asset for asset in orlmere().assets if asset.kind == "picture")

@@ -72,7 +72,11 @@ class SequenceTest(SimpleTestCase):
 
     def without_clips(self, show: Show) -> Show:
         """Clips are decoded in order, which takes its time; they are compared elsewhere."""
-        kept = tuple(slide for slide in perform(show).slides if not any(isinstance(mark, ImageMark) and hasattr(mark, "in_ms") for mark in marks_of(slide)))
+        kept = tuple(
+            slide
+            for slide in perform(show).slides
+            if not any(isinstance(mark, ImageMark) and hasattr(mark, "in_ms") for mark in marks_of(slide))
+        )
         return msgspec.structs.replace(show, slides=tuple(staged.slide for staged in kept))
 
     def test_the_demo_in_order_and_with_less_to_paint(self) -> None:

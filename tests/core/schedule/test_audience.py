@@ -30,7 +30,11 @@ def planted(value: Any) -> Any:
         return [planted(entry) for entry in value]
     if isinstance(value, dict):
         return {
-            name: entry if name in NAMED_BY_US else f"SECRET {name}" if name in PRIVATE and isinstance(entry, str) else planted(entry)
+            name: entry
+            if name in NAMED_BY_US
+            else f"SECRET {name}"
+            if name in PRIVATE and isinstance(entry, str)
+            else planted(entry)
             for name, entry in value.items()
         }
     return value
@@ -66,11 +70,28 @@ def public_show() -> Show:
     bell = Asset("bell", "bell.ogg", "cd" * 32, "audio/ogg", 100, lasts_ms=900)
     unused = Asset("unused", "secret-plan.png", "ef" * 32, "image/png", 100, 10, 10)
     skipped = Asset("left-out", "left-out.png", "12" * 32, "image/png", 100, 10, 10)
-    captions = (Caption(0, 900, "SECRET before the in point"), Caption(2000, 3000, "Wind it"), Caption(8000, 9000, "SECRET after the out point"))
+    captions = (
+        Caption(0, 900, "SECRET before the in point"),
+        Caption(2000, 3000, "Wind it"),
+        Caption(8000, 9000, "SECRET after the out point"),
+    )
     clip = Clip("c", "Clip", BOX, "film", in_ms=1000, out_ms=5000, rate_pct=150, captions=captions)
     objects = (clip, shape("p", press=PlayClip("c")), shape("s", press=PlaySound("bell")), text("t", "Wind it"))
-    one = Slide("one", "One", objects=objects, order=(Build("b", "t", "enters fade", OnCue("q"), 0, 300),), advance=AdvanceOnCue("out"), notes="Breathe")
-    two = Slide("two", "Two", objects=(Picture("p", "P", BOX, "left-out"), text("u", "SECRET skipped")), skipped=True, notes="Not yet")
+    one = Slide(
+        "one",
+        "One",
+        objects=objects,
+        order=(Build("b", "t", "enters fade", OnCue("q"), 0, 300),),
+        advance=AdvanceOnCue("out"),
+        notes="Breathe",
+    )
+    two = Slide(
+        "two",
+        "Two",
+        objects=(Picture("p", "P", BOX, "left-out"), text("u", "SECRET skipped")),
+        skipped=True,
+        notes="Not yet",
+    )
     show = Show("public", "Public", slides=(one, two), assets=(film, bell, unused, skipped))
     return msgspec.convert(planted(msgspec.to_builtins(show)), Show)
 
@@ -87,15 +108,30 @@ class AudienceTest(SimpleTestCase):
                 self.assertEqual(re.findall(r"SECRET[^\"]*", json.dumps(given)), [], show.id)
 
     def test_no_field_leaves_that_nobody_has_listed(self) -> None:
-        """Painters' own types are handed on whole. Their fields are listed here, so that somebody looks at a new one before strangers do."""
-        found = {name for show in (public_show(), every_kind(), every_effect(), orlmere(), told()) for given in self.shown(show) for name in names_of(given)}
+        """Painters' own types are handed on whole.
+
+        Their fields are listed here, so that somebody looks at a new one before strangers do.
+        """
+        found = {
+            name
+            for show in (public_show(), every_kind(), every_effect(), orlmere(), told())
+            for given in self.shown(show)
+            for name in names_of(given)
+        }
         self.assertEqual(sorted(found - set(READ_BY_PAINTERS.split())), [])
 
     def test_only_media_that_are_shown_or_heard_are_named(self) -> None:
-        self.assertEqual({key for given in self.shown(public_show()) for key in given["media"]}, {"film", "film@150", "bell"})
+        self.assertEqual(
+            {key for given in self.shown(public_show()) for key in given["media"]}, {"film", "film@150", "bell"}
+        )
 
     def test_captions_are_those_of_the_part_that_is_played(self) -> None:
-        marks = [mark for item in self.shown(public_show())[0]["slides"][0]["drawing"]["objects"] for part in item["parts"] for mark in part["marks"]]
+        marks = [
+            mark
+            for item in self.shown(public_show())[0]["slides"][0]["drawing"]["objects"]
+            for part in item["parts"]
+            for mark in part["marks"]
+        ]
         self.assertEqual([entry["text"] for mark in marks for entry in mark.get("captions", [])], ["Wind it"])
 
     def test_what_a_painter_needs_is_all_there(self) -> None:
@@ -104,7 +140,9 @@ class AudienceTest(SimpleTestCase):
         self.assertEqual(len(given["slides"]), 1)
         self.assertEqual(slide["schedule"]["beats"][1]["wait"], {"cue_id": "q", "start_ms": 0, "hold_ms": 2000})
         self.assertEqual(slide["advance"], {"rule": "cue", "cue_id": "out"})
-        self.assertEqual((slide["clips"]["c"]["out_ms"], slide["presses"]["p"]["do"], slide["words"]), (5000, "clip", "Wind it"))
+        self.assertEqual(
+            (slide["clips"]["c"]["out_ms"], slide["presses"]["p"]["do"], slide["words"]), (5000, "clip", "Wind it")
+        )
 
     def test_a_text_is_no_private_field(self) -> None:
         self.assertIsInstance(public_show().slides[0].objects[3], Text)

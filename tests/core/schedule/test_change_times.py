@@ -21,7 +21,10 @@ class ChangingTest(SimpleTestCase):
         self.assertEqual(spans[0].start_ms, 0)
         for build, time in zip(staged.slide.order, staged.schedule.builds, strict=True):
             start = staged.schedule.beats[time.beat].start_ms + time.offset_ms
-            self.assertTrue(any(span.start_ms <= start and start + build.lasts_ms < span.end_ms for span in spans), (build.id, spans))
+            self.assertTrue(
+                any(span.start_ms <= start and start + build.lasts_ms < span.end_ms for span in spans),
+                (build.id, spans),
+            )
         self.assertLess(sum(span.length_ms for span in spans), staged.schedule.length_ms)
 
     def same_between(self, show: Show) -> int:
@@ -44,7 +47,11 @@ class ChangingTest(SimpleTestCase):
         stays = frame_state_at(performance, start + rest.start_ms - 1, first_pass=False)
         for _ in range(8):
             at_ms = rest.start_ms - 1 + chance.random() * rest.length_ms
-            self.assertEqual(frame_state_at(performance, start + at_ms, first_pass=False), stays, (performance.slides[index].slide.id, at_ms, rest))
+            self.assertEqual(
+                frame_state_at(performance, start + at_ms, first_pass=False),
+                stays,
+                (performance.slides[index].slide.id, at_ms, rest),
+            )
         return True
 
     def test_nothing_changes_outside_the_spans(self) -> None:
@@ -55,7 +62,9 @@ class ChangingTest(SimpleTestCase):
 
     def test_what_goes_on_until_the_slide_ends_leaves_no_rest_after_it(self) -> None:
         for staged in perform(every_effect()).slides:
-            endless = [build for build in staged.slide.order if build.repeats == 0 and build.effect.startswith("accents")]
+            endless = [
+                build for build in staged.slide.order if build.repeats == 0 and build.effect.startswith("accents")
+            ]
             if endless:
                 spans = changing_spans(staged)
                 at = bisect_right([span.start_ms for span in spans], staged.schedule.length_ms - 1) - 1

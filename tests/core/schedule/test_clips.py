@@ -7,7 +7,15 @@ from hypothesis import strategies as st
 
 from ritornel.core.document import AdvanceAfter, Asset, Box, Build, Follows, Frame, MusicSpan, OnCue, Show, Slide
 from ritornel.core.document.copying import copy_of_slide
-from ritornel.core.document.edits import AddObjects, ChangeObjects, ChangeSlides, ChangeTheme, RemoveObjects, ReplaceAsset, apply_edit
+from ritornel.core.document.edits import (
+    AddObjects,
+    ChangeObjects,
+    ChangeSlides,
+    ChangeTheme,
+    RemoveObjects,
+    ReplaceAsset,
+    apply_edit,
+)
 from ritornel.core.document.integrity import check_slide
 from ritornel.core.document.objects import PLAYS, Caption, Clip, ClipBackground, PictureBackground, PlayClip
 from ritornel.core.errors import BadValue, UnknownName
@@ -70,7 +78,9 @@ class RuleFourTest(SimpleTestCase):
     def test_one_that_does_not_hold_counts_as_nothing_and_runs_on_beneath(self) -> None:
         slide = slide_with(PLAY, NOTE, holds=False)
         times = timed(slide)
-        self.assertEqual((times.beats[0].end_ms, times.done_ms, times.length_ms, times.extended_ms), (0, 1400, 10_000, 0))
+        self.assertEqual(
+            (times.beats[0].end_ms, times.done_ms, times.length_ms, times.extended_ms), (0, 1400, 10_000, 0)
+        )
         motion = playing(compile_tracks(slide, times, Frame()))
         at = Instant(1, 500.0, 1500.0, (0.0, 1000.0))
         self.assertAlmostEqual(values_at(motion, at).played or 0, 1500 / 18_200)
@@ -85,7 +95,10 @@ class RuleFourTest(SimpleTestCase):
     def test_before_it_plays_it_shows_its_poster_and_afterwards_the_last_picture_before_the_out_point(self) -> None:
         performance = perform(show_with(slide_with(msgspec.structs.replace(PLAY, after_ms=500), poster_ms=13_000)))
         mark = performance.slides[0].drawing.objects[0].parts[0].marks[0]
-        shown = [mark.at_ms(dict(frame_state_at(performance, at).layers[0].objects).get(("clip", None)).played) for at in (0, 500, 1500, 18_700, 30_000)]  # type: ignore
+        shown = [
+            mark.at_ms(dict(frame_state_at(performance, at).layers[0].objects).get(("clip", None)).played)
+            for at in (0, 500, 1500, 18_700, 30_000)
+        ]  # type: ignore
         self.assertEqual(shown[:2], [13_000, 12_000])
         self.assertAlmostEqual(shown[2], 13_000)
         self.assertEqual(shown[3:], [30_199, 30_199])
@@ -101,7 +114,10 @@ class HeardTest(SimpleTestCase):
         show = show_with(slide_with(PLAY, gain_db=-3.0, fade_in_ms=200), music=(MusicSpan("m", "waltz"),))
         schedule = compile_show(show)
         (event,) = compile_clips(show, schedule)
-        self.assertEqual((event.start_ms, event.in_ms, event.lasts_ms, event.gain_db, event.fade_in_ms), (0, 12_000, 18_200, -3.0, 200))
+        self.assertEqual(
+            (event.start_ms, event.in_ms, event.lasts_ms, event.gain_db, event.fade_in_ms),
+            (0, 12_000, 18_200, -3.0, 200),
+        )
         self.assertTrue(event.ends_with_beat)
         music, _ = compile_music(show, schedule, (event,))
         self.assertEqual(music[0].ducking[0], (0, -9.0))
@@ -111,7 +127,9 @@ class HeardTest(SimpleTestCase):
         self.assertEqual(compile_clips(show_with(short), compile_show(show_with(short)))[0].lasts_ms, 4000)
         muted = show_with(slide_with(PLAY, muted=True))
         self.assertEqual(compile_clips(muted, compile_show(muted)), ())
-        silent = msgspec.structs.replace(show_with(slide_with(PLAY)), assets=(msgspec.structs.replace(PENDULUM, silent=True),))
+        silent = msgspec.structs.replace(
+            show_with(slide_with(PLAY)), assets=(msgspec.structs.replace(PENDULUM, silent=True),)
+        )
         self.assertEqual(compile_clips(silent, compile_show(silent)), ())
 
 
@@ -121,7 +139,7 @@ class BadClipTest(SimpleTestCase):
         for changes, sentence in (
             ({"in_ms": 30_200}, "would end at 30.2 s, before it begins at 30.2 s"),
             ({"out_ms": 60_001}, "lasts 1:00; it cannot be shown until 1:00.001"),
-        ):  # fmt: skip
+        ):
             with self.assertRaises(BadValue) as told:
                 apply_edit(show, ChangeObjects("three", ("clip",), changes))
             self.assertIn(sentence, str(told.exception))
@@ -131,7 +149,10 @@ class BadClipTest(SimpleTestCase):
             check_slide(slide_with(msgspec.structs.replace(PLAY, object_id="note")))
         self.assertIn("“Note” is no clip, so it cannot be played", str(told.exception))
         with self.assertRaises(BadValue) as told:
-            apply_edit(show_with(slide_with()), AddObjects("three", (msgspec.structs.replace(clip(), id="other", asset_id="waltz"),)))
+            apply_edit(
+                show_with(slide_with()),
+                AddObjects("three", (msgspec.structs.replace(clip(), id="other", asset_id="waltz"),)),
+            )
         self.assertIn("“Waltz” is no clip", str(told.exception))
 
     def test_another_clip_takes_its_place_with_in_and_out_within_it(self) -> None:
@@ -166,13 +187,18 @@ class PressedTest(SimpleTestCase):
 
     def test_a_press_that_would_play_nothing_is_refused(self) -> None:
         with self.assertRaises(UnknownName) as told:
-            apply_edit(self.pressed(), ChangeObjects("three", ("note",), {"press": {"do": "clip", "object_id": "gone"}}))
+            apply_edit(
+                self.pressed(), ChangeObjects("three", ("note",), {"press": {"do": "clip", "object_id": "gone"}})
+            )
         self.assertIn("would play a clip that is not on its slide (“gone”)", str(told.exception))
 
 
 class GroundTest(SimpleTestCase):
     def show(self) -> Show:
-        return apply_edit(show_with(slide_with()), ChangeSlides(("three",), {"background": {"kind": "clip", "asset_id": "pendulum", "veil": 0.2}})).show
+        return apply_edit(
+            show_with(slide_with()),
+            ChangeSlides(("three",), {"background": {"kind": "clip", "asset_id": "pendulum", "veil": 0.2}}),
+        ).show
 
     def test_a_clip_as_ground_runs_round_and_round_on_the_slides_clock(self) -> None:
         performance = perform(self.show())
@@ -188,7 +214,9 @@ class GroundTest(SimpleTestCase):
 
     def test_the_theme_gives_every_slide_a_moving_ground(self) -> None:
         show = show_with(slide_with())
-        show = apply_edit(show, ChangeTheme(msgspec.structs.replace(show.theme, ground=ClipBackground("pendulum", 0.5)))).show
+        show = apply_edit(
+            show, ChangeTheme(msgspec.structs.replace(show.theme, ground=ClipBackground("pendulum", 0.5)))
+        ).show
         self.assertEqual(ground_played(perform(show).slides[0].drawing, 6000), 0.1)
         with self.assertRaises(BadValue) as told:
             apply_edit(show, ChangeTheme(msgspec.structs.replace(show.theme, ground=PictureBackground("pendulum"))))
@@ -196,14 +224,18 @@ class GroundTest(SimpleTestCase):
 
     def test_a_sound_or_picture_is_no_moving_ground(self) -> None:
         with self.assertRaises(BadValue) as told:
-            apply_edit(show_with(slide_with()), ChangeSlides(("three",), {"background": {"kind": "clip", "asset_id": "waltz"}}))
+            apply_edit(
+                show_with(slide_with()), ChangeSlides(("three",), {"background": {"kind": "clip", "asset_id": "waltz"}})
+            )
         self.assertIn("“Waltz” is no clip, so it cannot be the background", str(told.exception))
 
 
 class SpeedTest(SimpleTestCase):
     def test_it_lasts_out_minus_in_over_rate(self) -> None:
         schedule = timed(slide_with(PLAY, rate_pct=150))
-        self.assertEqual((schedule.builds[0].lasts_ms, schedule.length_ms), (12_133, 12_133), "18 200 / 1.5 is 12 133.3")
+        self.assertEqual(
+            (schedule.builds[0].lasts_ms, schedule.length_ms), (12_133, 12_133), "18 200 / 1.5 is 12 133.3"
+        )
         self.assertEqual(timed(slide_with(PLAY, rate_pct=50)).length_ms, 36_400)
 
     def test_its_sound_is_another_which_begins_and_ends_at_the_same_places(self) -> None:
@@ -244,20 +276,32 @@ class CaptionsTest(SimpleTestCase):
     def test_they_stand_where_the_clip_is_cut_and_at_its_speed(self) -> None:
         performance = perform(show_with(slide_with(PLAY, captions=self.SPOKEN, rate_pct=200)))
         found = compile_captions(performance)
-        self.assertEqual(found, (Caption(0, 500, "before and in"), Caption(4000, 4500, "tick"), Caption(9000, 9100, "at its end")))
+        self.assertEqual(
+            found, (Caption(0, 500, "before and in"), Caption(4000, 4500, "tick"), Caption(9000, 9100, "at its end"))
+        )
 
     def test_in_every_round_of_a_clip_that_repeats(self) -> None:
-        performance = perform(show_with(slide_with(PLAY, advance=AdvanceAfter(40_000), captions=self.SPOKEN[1:2], repeats=True)))
-        self.assertEqual([(caption.start_ms, caption.end_ms) for caption in compile_captions(performance)], [(8000, 9000), (26_200, 27_200)])
+        performance = perform(
+            show_with(slide_with(PLAY, advance=AdvanceAfter(40_000), captions=self.SPOKEN[1:2], repeats=True))
+        )
+        self.assertEqual(
+            [(caption.start_ms, caption.end_ms) for caption in compile_captions(performance)],
+            [(8000, 9000), (26_200, 27_200)],
+        )
 
     @given(st.integers(0, 12_000))
     def test_what_is_read_at_an_instant_is_what_the_file_says(self, at: int) -> None:
         performance = perform(show_with(slide_with(PLAY, captions=self.SPOKEN, rate_pct=200)))
-        said = next((caption.text for caption in compile_captions(performance) if caption.start_ms <= at < caption.end_ms), "")
+        said = next(
+            (caption.text for caption in compile_captions(performance) if caption.start_ms <= at < caption.end_ms), ""
+        )
         self.assertEqual(caption_in(performance, frame_state_at(performance, at)), said)
 
     def test_captions_out_of_order_are_refused(self) -> None:
         show = show_with(slide_with(PLAY))
         wrong = [{"start_ms": 5, "end_ms": 9, "text": "a"}, {"start_ms": 8, "end_ms": 12, "text": "b"}]
-        with self.assertRaisesMessage(BadValue, "The caption “b” of “Pendulum” ends before it begins, or begins before the one before it has ended."):
+        with self.assertRaisesMessage(
+            BadValue,
+            "The caption “b” of “Pendulum” ends before it begins, or begins before the one before it has ended.",
+        ):
             apply_edit(show, ChangeObjects("three", ("clip",), {"captions": wrong}))

@@ -16,7 +16,12 @@ BELL = Asset("bell", "Bell", "cd" * 32, "audio/ogg", 1000, lasts_ms=4000)
 
 
 def slide(name: str, effect: SoundEffect | None = None, **more: object) -> Slide:
-    fields = {"transition": Transition("dissolve", 500, sound=effect), "advance": AdvanceAfter(3000), "objects": (shape("x"),), **more}
+    fields = {
+        "transition": Transition("dissolve", 500, sound=effect),
+        "advance": AdvanceAfter(3000),
+        "objects": (shape("x"),),
+        **more,
+    }
     return Slide(name, name.title(), **fields)  # type: ignore[arg-type]
 
 
@@ -31,15 +36,24 @@ class EffectTest(SimpleTestCase):
     def test_a_transition_sounds_when_it_begins_and_a_build_when_it_begins(self) -> None:
         order = (Build("b", "x", "enters fade", OnCue("c", 700), 100, 400, sound=SoundEffect("bell", -6.0)),)
         show = shown(slide("one", SoundEffect("bell")), slide("two", order=order), slide("three"), slide("four"))
-        self.assertEqual(self.heard(show), [("transition one", 0, 4000, False), ("build b", 3000 + 500 + 700 + 100, 4000, False)])
+        self.assertEqual(
+            self.heard(show), [("transition one", 0, 4000, False), ("build b", 3000 + 500 + 700 + 100, 4000, False)]
+        )
         event = perform(show).effects[1]
         self.assertEqual((event.index, event.beat, event.offset_ms, event.gain_db), (1, 1, 100, -6.0))
 
     def test_nothing_sounds_past_the_end_of_the_show(self) -> None:
-        self.assertEqual(self.heard(shown(slide("one"), slide("two", SoundEffect("bell")))), [("transition two", 3000, 3000, False)])
+        self.assertEqual(
+            self.heard(shown(slide("one"), slide("two", SoundEffect("bell")))), [("transition two", 3000, 3000, False)]
+        )
 
     def test_what_keeps_on_repeats_until_the_next_transition_that_sounds(self) -> None:
-        show = shown(slide("one", SoundEffect("bell", keeps_on=True)), slide("two"), slide("three", SoundEffect("waltz")), slide("four"))
+        show = shown(
+            slide("one", SoundEffect("bell", keeps_on=True)),
+            slide("two"),
+            slide("three", SoundEffect("waltz")),
+            slide("four"),
+        )
         self.assertEqual(self.heard(show)[0], ("transition one", 0, 6000, True))
         alone = shown(slide("one", SoundEffect("bell", keeps_on=True)), slide("two"))
         self.assertEqual(self.heard(alone), [("transition one", 0, 6000, True)])
@@ -52,7 +66,13 @@ class EffectTest(SimpleTestCase):
         self.assertEqual(self.heard(shown(kept, slide("two"), music=(other,)))[0], ("transition one", 0, 6000, True))
 
     def test_in_the_mix_it_repeats_without_a_pause_and_stops(self) -> None:
-        performance = perform(shown(slide("one", SoundEffect("bell", keeps_on=True)), slide("two"), slide("three", SoundEffect("waltz", -60.0))))
+        performance = perform(
+            shown(
+                slide("one", SoundEffect("bell", keeps_on=True)),
+                slide("two"),
+                slide("three", SoundEffect("waltz", -60.0)),
+            )
+        )
         ramp = np.repeat(np.linspace(0.1, 0.9, 4 * 48_000, dtype=np.float32)[:, None], 2, axis=1)
         silent = np.zeros((48_000, 2), np.float32)
         out = mixed((), {"bell": ramp, "waltz": silent}, 0, 9 * 48_000, performance.events)[:, 0]
@@ -63,7 +83,9 @@ class EffectTest(SimpleTestCase):
 
     def test_a_sound_that_is_not_on_the_shelf_is_refused(self) -> None:
         show = shown(slide("one"))
-        with self.assertRaisesMessage(UnknownName, "“One” would sound with “gone”, which is no sound on the shelf. Nothing was changed."):
+        with self.assertRaisesMessage(
+            UnknownName, "“One” would sound with “gone”, which is no sound on the shelf. Nothing was changed."
+        ):
             e.apply_edit(show, e.ChangeSlides(("one",), {"transition": {"name": "cut", "sound": {"asset_id": "gone"}}}))
         used = shown(slide("one", SoundEffect("bell")))
         with self.assertRaises(Exception) as caught:

@@ -9,13 +9,28 @@ from tests.examples import text
 
 def growing(*lines: str) -> Show:
     paragraphs = tuple(Paragraph(f"p{n}", (Run(line),)) for n, line in enumerate(lines))
-    item = Text("t", "List", Box(0, 100, 900, 400), paragraphs=paragraphs, size_px=40, line_spacing=1.25, paragraph_gap=0.5, growing=True)
-    order = tuple(Build(f"b{n}", "t", "enters rise", Follows() if n == 0 else OnCue(f"q{n}"), part=f"p{n}") for n in range(len(lines)))
+    item = Text(
+        "t",
+        "List",
+        Box(0, 100, 900, 400),
+        paragraphs=paragraphs,
+        size_px=40,
+        line_spacing=1.25,
+        paragraph_gap=0.5,
+        growing=True,
+    )
+    order = tuple(
+        Build(f"b{n}", "t", "enters rise", Follows() if n == 0 else OnCue(f"q{n}"), part=f"p{n}")
+        for n in range(len(lines))
+    )
     return Show("s", "S", slides=(Slide("one", objects=(item,), order=order),))
 
 
 class GrowingTest(SimpleTestCase):
-    """Each line is 50 px high, gaps are 20 px: H_1 = 50, H_2 = 120, H_3 = 190. The anchor is 200 px below the box's top."""
+    """Each line is 50 px high, gaps are 20 px:
+
+    H_1 = 50, H_2 = 120, H_3 = 190. The anchor is 200 px below the box's top.
+    """
 
     def test_heights_are_lines_and_the_gaps_between(self) -> None:
         show = perform(growing("Rope", "Teeth", "Dial"))
@@ -26,7 +41,11 @@ class GrowingTest(SimpleTestCase):
         drawing = show.slides[0].drawing.objects[0]
         for beat, height in enumerate((50, 120, 190)):
             values = dict(frame_state_at_rest(show, 0, beat).layers[0].objects)
-            tops = [part.pivot_y - part.height / 2 + values["t", part.part].y for part in drawing.parts if values["t", part.part].shown]
+            tops = [
+                part.pivot_y - part.height / 2 + values["t", part.part].y
+                for part in drawing.parts
+                if values["t", part.part].shown
+            ]
             self.assertEqual(len(tops), beat + 1)
             self.assertAlmostEqual(tops[0], 200 - height / 2)
             self.assertAlmostEqual(tops[-1] + 50, 200 + height / 2)
@@ -44,5 +63,10 @@ class GrowingTest(SimpleTestCase):
     def test_a_text_that_does_not_grow_has_no_gliding(self) -> None:
         show = perform(Show("s", "S", slides=(Slide("one", objects=(text("t", "a", "b"),)),)))
         self.assertEqual(show.slides[0].tracks.motions, ())
-        marks = [mark for part in show.slides[0].drawing.objects[0].parts for mark in part.marks if isinstance(mark, TextMark)]
+        marks = [
+            mark
+            for part in show.slides[0].drawing.objects[0].parts
+            for mark in part.marks
+            if isinstance(mark, TextMark)
+        ]
         self.assertEqual(len(marks), 2)

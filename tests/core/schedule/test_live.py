@@ -37,7 +37,9 @@ def played(end: str = "hold") -> Performance:
 
 def also_live(document: Show, *numbers: int) -> Show:
     """The show with some of its slides going on by themselves also live."""
-    slides = tuple(msgspec.structs.replace(slide, also_live=number in numbers) for number, slide in enumerate(document.slides))
+    slides = tuple(
+        msgspec.structs.replace(slide, also_live=number in numbers) for number, slide in enumerate(document.slides)
+    )
     return msgspec.structs.replace(document, slides=slides)
 
 
@@ -196,7 +198,9 @@ class GoingOnTest(SimpleTestCase):
 
     def test_a_slide_with_a_voice_goes_on_a_breath_after_it(self) -> None:
         document = example_a(end="loop")
-        voiced = msgspec.structs.replace(document.slides[0], voice=Voice("voice", 6000, marks={}), advance=AdvanceWithVoice(600), also_live=True)
+        voiced = msgspec.structs.replace(
+            document.slides[0], voice=Voice("voice", 6000, marks={}), advance=AdvanceWithVoice(600), also_live=True
+        )
         show = perform(msgspec.structs.replace(document, slides=(voiced, *document.slides[1:])))
         self.assertEqual(goes_on_at_ms(show, arrive(show, 0, 0)), 6600)
 

@@ -31,7 +31,9 @@ class SpanTest(SimpleTestCase):
     def test_a_span_follows_its_slides_when_one_before_grows(self) -> None:
         show = with_music(example_a(), start=SlideStart("two", 300), end=SlideEnd("two"))
         self.assertEqual((placed(show).start_ms, placed(show).end_ms), (5300, 14_200))
-        longer = msgspec.structs.replace(show.slides[0], advance=msgspec.structs.replace(show.slides[0].advance, after_ms=6000))
+        longer = msgspec.structs.replace(
+            show.slides[0], advance=msgspec.structs.replace(show.slides[0].advance, after_ms=6000)
+        )
         later = msgspec.structs.replace(show, slides=(longer, *show.slides[1:]))
         self.assertEqual((placed(later).start_ms, placed(later).end_ms), (6300, 15_200))
 
@@ -70,7 +72,10 @@ class SpanTest(SimpleTestCase):
     def test_a_move_that_brings_an_end_before_its_start_is_told_and_undone(self) -> None:
         show = with_music(example_a(), start=SlideStart("one"), end=SlideEnd("two"))
         outcome = apply_edit(show, ReorderSlides(("two",), 0))
-        self.assertEqual(outcome.notices, ("The end of the music, “Two”, comes before its start now, so it ends with its first slide, “One”.",))
+        self.assertEqual(
+            outcome.notices,
+            ("The end of the music, “Two”, comes before its start now, so it ends with its first slide, “One”.",),
+        )
         self.assertEqual(placed(outcome.show).end_ms, 14_200)
         self.assertEqual(apply_edit(show, ReorderSlides(("three",), 0)).notices, ())
 

@@ -12,22 +12,52 @@ class PerformanceTest(SimpleTestCase):
     def test_what_cannot_be_performed_is_named(self) -> None:
         show = example_a()
         for slide, error, words in (
-            (msgspec.structs.replace(show.slides[0], transition=Transition("swoop", 100)), UnknownName, "There is no transition “swoop”"),
-            (msgspec.structs.replace(show.slides[0], transition=Transition("push", 100, settings={"comes_from": "Mars"})), BadValue, "The transition push"),
-            (msgspec.structs.replace(show.slides[0], order=(Build("b", "title", "sings", Follows()),)), UnknownName, "There is no effect “sings”"),
-            (msgspec.structs.replace(show.slides[0], objects=(text("title", "a", family="None"), show.slides[0].objects[1])), UnknownName, "no font family"),
+            (
+                msgspec.structs.replace(show.slides[0], transition=Transition("swoop", 100)),
+                UnknownName,
+                "There is no transition “swoop”",
+            ),
+            (
+                msgspec.structs.replace(
+                    show.slides[0], transition=Transition("push", 100, settings={"comes_from": "Mars"})
+                ),
+                BadValue,
+                "The transition push",
+            ),
+            (
+                msgspec.structs.replace(show.slides[0], order=(Build("b", "title", "sings", Follows()),)),
+                UnknownName,
+                "There is no effect “sings”",
+            ),
+            (
+                msgspec.structs.replace(
+                    show.slides[0], objects=(text("title", "a", family="None"), show.slides[0].objects[1])
+                ),
+                UnknownName,
+                "no font family",
+            ),
         ):
             with self.assertRaisesMessage(error, words):
                 perform(msgspec.structs.replace(show, slides=(slide,)))
 
     def test_words_for_a_screen_reader_are_texts_and_alternatives_in_order(self) -> None:
-        slide = Slide("s", objects=(Picture("p", "P", BOX, "a", alternative="The tower"), text("t", "One", "Two"), Picture("q", "Q", BOX, "a")))
+        slide = Slide(
+            "s",
+            objects=(
+                Picture("p", "P", BOX, "a", alternative="The tower"),
+                text("t", "One", "Two"),
+                Picture("q", "Q", BOX, "a"),
+            ),
+        )
         self.assertEqual(words_on(slide), "The tower\nOne\nTwo")
 
     def test_skipped_slides_are_not_performed(self) -> None:
         show = example_a()
         skipped = msgspec.structs.replace(show.slides[0], skipped=True)
-        self.assertEqual([s.slide.id for s in perform(msgspec.structs.replace(show, slides=(skipped, *show.slides[1:]))).slides], ["two", "three"])
+        self.assertEqual(
+            [s.slide.id for s in perform(msgspec.structs.replace(show, slides=(skipped, *show.slides[1:]))).slides],
+            ["two", "three"],
+        )
 
     def test_the_browser_gets_all_it_needs_as_plain_json(self) -> None:
         body = builtins_of(perform(orlmere()), {"bell": "/x"})

@@ -22,7 +22,9 @@ class CalmTest(SimpleTestCase):
         cls.calm = calmed(cls.lively)
 
     def test_nothing_moves_grows_or_turns_but_at_once(self) -> None:
-        """Between one instant and the next a value that is not a fade either stays or has jumped to where it will stay until its build is over."""
+        """Between one instant and the next a value that is not a fade either stays or has jumped to where it will stay
+        until its build is over.
+        """
         moving = ("x", "y", "scale", "turn", "wide", "reveal", "drawn", "typed", "yaw", "pitch", "drift")
         seen: dict[tuple[object, ...], set[float]] = {}
         for at in range(0, self.calm.schedule.length_ms, STEP_MS):
@@ -40,8 +42,17 @@ class CalmTest(SimpleTestCase):
                 for (target, with_motion), (same, without) in zip(lively.objects, calm.objects, strict=True):
                     with self.subTest(staged.slide.name, target=target):
                         self.assertEqual(target, same)
-                        kept = Values(with_motion.shown, with_motion.opacity, with_motion.x, with_motion.y, with_motion.scale, with_motion.turn)
-                        found = Values(without.shown, without.opacity, without.x, without.y, without.scale, without.turn)
+                        kept = Values(
+                            with_motion.shown,
+                            with_motion.opacity,
+                            with_motion.x,
+                            with_motion.y,
+                            with_motion.scale,
+                            with_motion.turn,
+                        )
+                        found = Values(
+                            without.shown, without.opacity, without.x, without.y, without.scale, without.turn
+                        )
                         if with_motion.shown and all(build.repeats for build in staged.slide.order):
                             self.assertEqual(kept, found)
                 self.assertEqual(lively.view, calm.view)
@@ -49,8 +60,13 @@ class CalmTest(SimpleTestCase):
     def test_times_and_sounds_stay_and_a_cut_stays_a_cut(self) -> None:
         self.assertEqual(self.calm.schedule, self.lively.schedule)
         for slide, staged in zip(self.calm.slides, self.lively.slides, strict=True):
-            self.assertEqual(bool(slide.tracks.layers.new), staged.schedule.transition_ms > 0 or staged.slide.transition.name != "cut")
+            self.assertEqual(
+                bool(slide.tracks.layers.new),
+                staged.schedule.transition_ms > 0 or staged.slide.transition.name != "cut",
+            )
 
     def test_calming_twice_is_calming_once(self) -> None:
-        once, twice = ([msgspec.to_builtins(slide.tracks) for slide in show.slides] for show in (self.calm, calmed(self.calm)))
+        once, twice = (
+            [msgspec.to_builtins(slide.tracks) for slide in show.slides] for show in (self.calm, calmed(self.calm))
+        )
         self.assertEqual(once, twice)

@@ -38,23 +38,45 @@ class TheEndTest(SimpleTestCase):
 class ComingTest(SimpleTestCase):
     def test_a_looping_show_takes_a_newer_edition_in_when_its_pass_is_over(self) -> None:
         loop = compile_show(example_a(end="loop"))
-        self.assertEqual([renewed_at_ms(loop, at) for at in (-5, 0, 32_399, 32_400, 40_000)], [32_400, 32_400, 32_400, 64_800, 64_800])
+        self.assertEqual(
+            [renewed_at_ms(loop, at) for at in (-5, 0, 32_399, 32_400, 40_000)],
+            [32_400, 32_400, 32_400, 64_800, 64_800],
+        )
 
     def test_any_other_takes_none_in_by_itself(self) -> None:
         for show in (example_a(end="hold"), example_a(end="black"), Show("e", "Empty", end="loop")):
             self.assertIsNone(renewed_at_ms(compile_show(show), 5.0))
 
     def test_six_slides_are_fetched_ahead_as_long_as_there_are_so_many(self) -> None:
-        self.assertEqual((list(coming_slides(12, 3)), list(coming_slides(12, 10)), list(coming_slides(0, 0))), ([3, 4, 5, 6, 7, 8], [10, 11], []))
+        self.assertEqual(
+            (list(coming_slides(12, 3)), list(coming_slides(12, 10)), list(coming_slides(0, 0))),
+            ([3, 4, 5, 6, 7, 8], [10, 11], []),
+        )
 
 
 class MomentTest(SimpleTestCase):
     def test_phases_follow_each_other_on_the_second_slide(self) -> None:
         schedule = compile_show(example_a())
-        seen = [(moment.beat, moment.phase) for moment in (moment_at(schedule, 5000 + at) for at in (0, 499, 500, 2499, 2500, 3499, 3500, 7000, 7200, 9199))]
+        seen = [
+            (moment.beat, moment.phase)
+            for moment in (
+                moment_at(schedule, 5000 + at) for at in (0, 499, 500, 2499, 2500, 3499, 3500, 7000, 7200, 9199)
+            )
+        ]
         self.assertEqual(
             seen,
-            [(0, "transition"), (0, "transition"), (0, "wait"), (0, "wait"), (1, "beat"), (1, "beat"), (1, "wait"), (2, "beat"), (2, "wait"), (2, "wait")],
+            [
+                (0, "transition"),
+                (0, "transition"),
+                (0, "wait"),
+                (0, "wait"),
+                (1, "beat"),
+                (1, "beat"),
+                (1, "wait"),
+                (2, "beat"),
+                (2, "wait"),
+                (2, "wait"),
+            ],
         )
 
     def test_a_slide_has_the_show_for_its_span(self) -> None:
@@ -65,5 +87,7 @@ class MomentTest(SimpleTestCase):
     def test_later_instants_are_never_at_an_earlier_place(self, one: float, other: float) -> None:
         schedule = compile_show(example_a())
         first, second = moment_at(schedule, min(one, other)), moment_at(schedule, max(one, other))
-        self.assertLessEqual((first.index, first.slide_ms, first.beat), (second.index, second.slide_ms, max(second.beat, first.beat)))
+        self.assertLessEqual(
+            (first.index, first.slide_ms, first.beat), (second.index, second.slide_ms, max(second.beat, first.beat))
+        )
         self.assertAlmostEqual(schedule.starts_ms[first.index] + first.slide_ms, min(one, other), places=6)

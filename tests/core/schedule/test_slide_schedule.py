@@ -22,26 +22,42 @@ class WorkedExampleATest(SimpleTestCase):
                 start = schedule.beats[build_time.beat].start_ms + build_time.offset_ms
                 times[build_time.build_id] = (start, start + build_time.lasts_ms)
         self.assertEqual(
-            times, {"t": (800, 1400), "p": (1000, 2000), "A": (2500, 2900), "B": (3000, 3300), "C": (2900, 3500), "D": (7000, 7200), "L": (0, 18_200)}
+            times,
+            {
+                "t": (800, 1400),
+                "p": (1000, 2000),
+                "A": (2500, 2900),
+                "B": (3000, 3300),
+                "C": (2900, 3500),
+                "D": (7000, 7200),
+                "L": (0, 18_200),
+            },
         )
 
     def test_slides_and_show_are_as_long_as_the_example_says(self) -> None:
         schedule = compile_show(example_a())
-        self.assertEqual([(s.done_ms, s.length_ms) for s in schedule.slides], [(2000, 5000), (7200, 9200), (18_200, 18_200)])
+        self.assertEqual(
+            [(s.done_ms, s.length_ms) for s in schedule.slides], [(2000, 5000), (7200, 9200), (18_200, 18_200)]
+        )
         self.assertEqual(schedule.starts_ms, (0, 5000, 14_200))
         self.assertEqual(schedule.length_ms, 32_400)
         self.assertEqual((schedule.slides[2].extended_ms, schedule.slides[2].extended_for), (8200, "build"))
 
     def test_waits_say_where_their_hold_came_from(self) -> None:
         two = compile_show(example_a(holds_by_cue={"out": 1234, "second": 9})).slides[1]
-        self.assertEqual([(beat.wait.hold_ms, beat.wait.source) for beat in two.beats if beat.wait], [(2000, "default"), (3500, "own hold")])
+        self.assertEqual(
+            [(beat.wait.hold_ms, beat.wait.source) for beat in two.beats if beat.wait],
+            [(2000, "default"), (3500, "own hold")],
+        )
         assert two.last_wait
         self.assertEqual((two.last_wait.hold_ms, two.last_wait.source, two.last_wait.start_ms), (1234, "take", 7200))
 
 
 class RuleOneTest(SimpleTestCase):
     def test_follows_waits_for_everything_before_it_in_the_beat(self) -> None:
-        schedule = compile_slide(slide(build("a", Follows(), 0, 900), build("b", Together(), 300, 200), build("c", Follows(), 50)), 2000, {})
+        schedule = compile_slide(
+            slide(build("a", Follows(), 0, 900), build("b", Together(), 300, 200), build("c", Follows(), 50)), 2000, {}
+        )
         self.assertEqual([time.offset_ms for time in schedule.builds], [0, 300, 950])
 
     def test_the_first_together_belongs_to_beat_0_after_the_transition(self) -> None:
@@ -56,8 +72,18 @@ class RuleOneTest(SimpleTestCase):
         self.assertEqual(compile_slide(slide(transition=Transition("cut", 900)), 2000, {}).transition_ms, 0)
 
     def test_repeats_lengthen_and_an_endless_accent_counts_once(self) -> None:
-        schedule = compile_slide(slide(build("a", Follows(), 0, 300, repeats=3), build("b", Follows(), 0, 300, repeats=0), build("c", Follows())), 2000, {})
-        self.assertEqual([(time.offset_ms, time.lasts_ms) for time in schedule.builds], [(0, 900), (900, 300), (1200, 100)])
+        schedule = compile_slide(
+            slide(
+                build("a", Follows(), 0, 300, repeats=3),
+                build("b", Follows(), 0, 300, repeats=0),
+                build("c", Follows()),
+            ),
+            2000,
+            {},
+        )
+        self.assertEqual(
+            [(time.offset_ms, time.lasts_ms) for time in schedule.builds], [(0, 900), (900, 300), (1200, 100)]
+        )
 
 
 class RuleTwoTest(SimpleTestCase):
@@ -79,8 +105,12 @@ class RuleSixTest(SimpleTestCase):
 
     def test_cut_short_goes_on_but_never_before_the_transition_ends(self) -> None:
         long = build("a", Follows(), 0, 3000)
-        short = compile_slide(slide(long, advance=AdvanceAfter(1000, True), transition=Transition("push", 400)), 2000, {})
-        shorter = compile_slide(slide(long, advance=AdvanceAfter(100, True), transition=Transition("push", 400)), 2000, {})
+        short = compile_slide(
+            slide(long, advance=AdvanceAfter(1000, True), transition=Transition("push", 400)), 2000, {}
+        )
+        shorter = compile_slide(
+            slide(long, advance=AdvanceAfter(100, True), transition=Transition("push", 400)), 2000, {}
+        )
         self.assertEqual((short.length_ms, short.extended_ms, shorter.length_ms), (1000, 0, 400))
 
     def test_on_cue_the_length_is_n_plus_the_last_wait(self) -> None:

@@ -30,8 +30,15 @@ class TracksTest(SimpleTestCase):
 
     def test_an_object_whose_first_build_does_not_enter_is_there_from_the_start(self) -> None:
         """By its time; at one time, by the list."""
-        accent, enter = Build("a", "x", "accents pulse", Together(), 0, 400), Build("e", "x", "enters fade", Together(), 0, 400)
-        for order, there in (((accent, enter), True), ((enter, accent), False), ((msgspec.structs.replace(accent, after_ms=900), enter), False)):
+        accent, enter = (
+            Build("a", "x", "accents pulse", Together(), 0, 400),
+            Build("e", "x", "enters fade", Together(), 0, 400),
+        )
+        for order, there in (
+            ((accent, enter), True),
+            ((enter, accent), False),
+            ((msgspec.structs.replace(accent, after_ms=900), enter), False),
+        ):
             one = Slide("s", objects=(shape("x"),), order=order)
             times = compile_show(Show("show", "Show", slides=(one,))).slides[0]
             values = object_values(compile_tracks(one, times, Frame()), instant_at(times, 0, 0, -1.0))
@@ -39,11 +46,18 @@ class TracksTest(SimpleTestCase):
 
     def test_a_blink_goes_and_comes_at_most_twice_a_second(self) -> None:
         def blinking(lasts_ms: int, repeats: int) -> None:
-            one = Slide("s", "Bell", objects=(shape("x"),), order=(Build("b", "x", "accents blink", Together(), lasts_ms=lasts_ms, repeats=repeats),))
+            one = Slide(
+                "s",
+                "Bell",
+                objects=(shape("x"),),
+                order=(Build("b", "x", "accents blink", Together(), lasts_ms=lasts_ms, repeats=repeats),),
+            )
             compile_tracks(one, compile_show(Show("show", "Show", slides=(one,))).slides[0], Frame())
 
         for repeats in (2, 0):
-            with self.assertRaisesMessage(BadValue, "Blink: every 0.499 s is more often than eyes can bear; at least 0.5 s each, twice a second."):
+            with self.assertRaisesMessage(
+                BadValue, "Blink: every 0.499 s is more often than eyes can bear; at least 0.5 s each, twice a second."
+            ):
                 blinking(499, repeats)
         blinking(500, 0)
         blinking(100, 1)

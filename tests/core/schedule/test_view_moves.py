@@ -6,7 +6,15 @@ from django.test import SimpleTestCase
 
 from ritornel.core.document import Build, Follows, Frame, OnCue, Show, Slide, Together, Transition
 from ritornel.core.document.changes import apply_changes
-from ritornel.core.document.edits import AddFraming, ChangeBuild, ChangeFraming, ChangeSize, DuplicateSlides, RemoveFraming, apply_edit
+from ritornel.core.document.edits import (
+    AddFraming,
+    ChangeBuild,
+    ChangeFraming,
+    ChangeSize,
+    DuplicateSlides,
+    RemoveFraming,
+    apply_edit,
+)
 from ritornel.core.document.framings import FLY, WHOLE
 from ritornel.core.document.show import AdvanceAfter, Framing
 from ritornel.core.errors import BadValue, UnknownName
@@ -31,7 +39,9 @@ def seen(view: Values, x: float, y: float) -> tuple[float, float]:
     """Where the frame shows a point of the slide."""
     angle = math.radians(view.turn)
     dx, dy = (x - 640) * view.scale, (y - 360) * view.scale
-    return 640 + view.x + dx * math.cos(angle) - dy * math.sin(angle), 360 + view.y + dx * math.sin(angle) + dy * math.cos(angle)
+    return 640 + view.x + dx * math.cos(angle) - dy * math.sin(angle), 360 + view.y + dx * math.sin(
+        angle
+    ) + dy * math.cos(angle)
 
 
 class ViewedTest(SimpleTestCase):
@@ -71,7 +81,9 @@ class ViewedTest(SimpleTestCase):
 
     def test_a_framing_outside_is_refused_and_nothing_changes(self) -> None:
         show = wall()
-        with self.assertRaisesMessage(BadValue, "The framing “Attic” would look past the slide: its middle, 3000, 100, is outside 2560 × 1440."):
+        with self.assertRaisesMessage(
+            BadValue, "The framing “Attic” would look past the slide: its middle, 3000, 100, is outside 2560 × 1440."
+        ):
             apply_edit(show, AddFraming("w", Framing("attic", "Attic", 3000, 100, 400)))
         with self.assertRaisesMessage(BadValue, "The framing “Bell” would look past the slide"):
             apply_edit(show, ChangeSize("w", None))
@@ -90,7 +102,9 @@ class ViewedTest(SimpleTestCase):
         self.assertEqual(apply_changes(done.show, done.inverse)[0], show)
 
     def test_a_copy_has_framings_of_its_own(self) -> None:
-        copied = apply_edit(wall(fly("a", "dial"), fly("b", WHOLE), opens_on="bell"), DuplicateSlides(("w",), "two")).show.slides[1]
+        copied = apply_edit(
+            wall(fly("a", "dial"), fly("b", WHOLE), opens_on="bell"), DuplicateSlides(("w",), "two")
+        ).show.slides[1]
         self.assertEqual([framing.id for framing in copied.framings], ["two-f0", "two-f1"])
         self.assertEqual([build.object_id for build in copied.order], ["two-f0", WHOLE])
         self.assertEqual(copied.opens_on, "two-f1")
@@ -103,6 +117,8 @@ class ViewedTest(SimpleTestCase):
         at_start = frame_state_at(show, show.schedule.starts_ms[1] + 0.001).layers[-1]
         moved = dict(at_start.objects)["y", None]
         drawn = show.slides[0].drawing.objects[0]
-        wanted = seen(frame_state_at_rest(show, 0, 0).layers[0].view, drawn.x + drawn.width / 2, drawn.y + drawn.height / 2)
+        wanted = seen(
+            frame_state_at_rest(show, 0, 0).layers[0].view, drawn.x + drawn.width / 2, drawn.y + drawn.height / 2
+        )
         self.assertAlmostEqual(drawn.x + drawn.width / 2 + moved.x, wanted[0], places=1)
         self.assertAlmostEqual(moved.scale, 2.0, places=3)

@@ -1,7 +1,18 @@
 import msgspec
 from django.test import SimpleTestCase
 
-from ritornel.core.document import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset, Build, MusicSpan, OnCue, Show, Slide, Transition
+from ritornel.core.document import (
+    AdvanceAfter,
+    AdvanceOnCue,
+    AdvanceWithVoice,
+    Asset,
+    Build,
+    MusicSpan,
+    OnCue,
+    Show,
+    Slide,
+    Transition,
+)
 from ritornel.core.document import edits as e
 from ritornel.core.document.changes import apply_changes
 from ritornel.core.document.pairing import number_in, paired
@@ -26,23 +37,42 @@ class VoiceTest(SimpleTestCase):
         schedule = compile_show(spoken(example_a(), "one", Voice("spoken", 6000, offset_ms=500)))
         one = schedule.slides[0]
         self.assertEqual((one.done_ms, one.length_ms, one.extended_ms, one.extended_for), (6500, 6500, 1500, "voice"))
-        self.assertEqual([start - old for start, old in zip(schedule.starts_ms, before.starts_ms, strict=True)], [0, 1500, 1500])
+        self.assertEqual(
+            [start - old for start, old in zip(schedule.starts_ms, before.starts_ms, strict=True)], [0, 1500, 1500]
+        )
         self.assertEqual(schedule.slides[1:], before.slides[1:], "and nothing else changes")
 
     def test_on_a_tie_the_voice_is_the_reason(self) -> None:
-        slide = Slide("s", objects=(shape("x"),), order=(Build("b", "x", "enters fade", OnCue("c", 0), 0, 3000),), advance=AdvanceAfter(1000))
+        slide = Slide(
+            "s",
+            objects=(shape("x"),),
+            order=(Build("b", "x", "enters fade", OnCue("c", 0), 0, 3000),),
+            advance=AdvanceAfter(1000),
+        )
         schedule = compile_show(spoken(Show("show", "S", slides=(slide,)), "s", Voice("spoken", 3000))).slides[0]
         self.assertEqual((schedule.extended_ms, schedule.extended_for), (2000, "voice"))
 
     def two_cues(self, **marks: int) -> Show:
-        order = (Build("a", "x", "enters fade", OnCue("first", 900), 0, 1000), Build("b", "y", "enters fade", OnCue("second"), 0, 500))
-        slide = Slide("s", transition=Transition("dissolve", 400), objects=(shape("x"), shape("y")), order=order, advance=AdvanceOnCue("out"))
+        order = (
+            Build("a", "x", "enters fade", OnCue("first", 900), 0, 1000),
+            Build("b", "y", "enters fade", OnCue("second"), 0, 500),
+        )
+        slide = Slide(
+            "s",
+            transition=Transition("dissolve", 400),
+            objects=(shape("x"), shape("y")),
+            order=order,
+            advance=AdvanceOnCue("out"),
+        )
         return spoken(Show("show", "S", slides=(slide,)), "s", Voice("spoken", 5000, 1000, 700, marks=marks))
 
     def test_marks_say_when_cues_fall_counted_from_where_the_voice_begins(self) -> None:
         schedule = compile_show(self.two_cues(first=1000, second=3000, out=4500)).slides[0]
         self.assertEqual([beat.start_ms for beat in schedule.beats], [400, 1700, 3700])
-        self.assertEqual([(beat.wait.hold_ms, beat.wait.source) for beat in schedule.beats if beat.wait], [(1300, "voice mark"), (1000, "voice mark")])
+        self.assertEqual(
+            [(beat.wait.hold_ms, beat.wait.source) for beat in schedule.beats if beat.wait],
+            [(1300, "voice mark"), (1000, "voice mark")],
+        )
         # N is 4 700, when the voice has ended; the mark for leaving lies half a second after that.
         assert schedule.last_wait is not None
         self.assertEqual((schedule.done_ms, schedule.last_wait.hold_ms, schedule.length_ms), (4700, 500, 5200))
@@ -57,7 +87,13 @@ class VoiceTest(SimpleTestCase):
         self.assertEqual([beat.wait.source for beat in schedule.beats if beat.wait], ["own hold", "voice mark"])
 
     def test_a_slide_that_follows_its_voice_goes_on_a_breath_after_it(self) -> None:
-        slide = Slide("s", transition=Transition("dissolve", 400), objects=(shape("x"),), advance=AdvanceWithVoice(800), also_live=True)
+        slide = Slide(
+            "s",
+            transition=Transition("dissolve", 400),
+            objects=(shape("x"),),
+            advance=AdvanceWithVoice(800),
+            also_live=True,
+        )
         show = spoken(Show("show", "S", slides=(slide, Slide("t"))), "s", Voice("spoken", 5000, 1000, 700))
         schedule = compile_show(show).slides[0]
         self.assertEqual((schedule.length_ms, schedule.extended_ms, schedule.last_wait), (5500, 0, None))
@@ -70,10 +106,21 @@ class VoiceTest(SimpleTestCase):
         show = msgspec.structs.replace(example_a(), assets=(SPOKEN,))
         for slide_id, voice in (("one", Voice("spoken", 2000)), ("three", Voice("spoken", 1000, offset_ms=5000))):
             show = e.apply_edit(show, e.PutVoice(slide_id, voice)).show
-        for edit in (e.AddSlide(0, Slide("new")), e.ReorderSlides(("three",), 0), e.RemoveSlides(("two",)), e.ChangeSlides(("two",), {"skipped": True})):
+        for edit in (
+            e.AddSlide(0, Slide("new")),
+            e.ReorderSlides(("three",), 0),
+            e.RemoveSlides(("two",)),
+            e.ChangeSlides(("two",), {"skipped": True}),
+        ):
             performance = perform(e.apply_edit(show, edit).show)
-            starts = {staged.slide.id: start for staged, start in zip(performance.slides, performance.schedule.starts_ms, strict=True)}
-            self.assertEqual({v.id: v.start_ms for v in performance.voices}, {"voice one": starts["one"], "voice three": starts["three"] + 5000})
+            starts = {
+                staged.slide.id: start
+                for staged, start in zip(performance.slides, performance.schedule.starts_ms, strict=True)
+            }
+            self.assertEqual(
+                {v.id: v.start_ms for v in performance.voices},
+                {"voice one": starts["one"], "voice three": starts["three"] + 5000},
+            )
 
     def test_a_voice_ends_with_its_slide_and_with_its_sound(self) -> None:
         slide = Slide("s", advance=AdvanceAfter(2000, cut_short=True))
@@ -82,13 +129,19 @@ class VoiceTest(SimpleTestCase):
 
     def test_music_sinks_under_it(self) -> None:
         show = spoken(example_a(), "two", Voice("spoken", 3000))
-        show = msgspec.structs.replace(show, music=(MusicSpan("m", "waltz"), MusicSpan("n", "waltz", ducks=False)), assets=(*show.assets, sound()))
+        show = msgspec.structs.replace(
+            show, music=(MusicSpan("m", "waltz"), MusicSpan("n", "waltz", ducks=False)), assets=(*show.assets, sound())
+        )
         music = perform(show).music
-        self.assertEqual(music[0].ducking, ((0, 0.0), (4700, 0.0), (5000, -9.0), (8000, -9.0), (8600, 0.0), (32_400, 0.0)))
+        self.assertEqual(
+            music[0].ducking, ((0, 0.0), (4700, 0.0), (5000, -9.0), (8000, -9.0), (8600, 0.0), (32_400, 0.0))
+        )
         self.assertEqual(music[1].ducking, ())
 
     def test_what_cannot_be_a_voice_is_told_and_nothing_changes(self) -> None:
-        show = msgspec.structs.replace(example_a(), assets=(SPOKEN, Asset("photo", "Photo", "ef" * 32, "image/png", 10, 4, 4)))
+        show = msgspec.structs.replace(
+            example_a(), assets=(SPOKEN, Asset("photo", "Photo", "ef" * 32, "image/png", 10, 4, 4))
+        )
         for voice, words in (
             (Voice("photo", 100), "“Photo” is no sound, so it cannot be a voice."),
             (Voice("spoken", 6001), "“Spoken” lasts 6.0 s; a voice from it cannot end at 6.001 s."),
@@ -123,7 +176,9 @@ class VoiceTest(SimpleTestCase):
 
 class PairingTest(SimpleTestCase):
     def test_files_go_to_slides_by_the_number_in_their_name(self) -> None:
-        self.assertEqual([number_in(name) for name in ("03 bell (2).wav", "voice-12.mp3", "folder7/intro.wav")], [3, 12, None])
+        self.assertEqual(
+            [number_in(name) for name in ("03 bell (2).wav", "voice-12.mp3", "folder7/intro.wav")], [3, 12, None]
+        )
         rows = paired(["2.wav", "01 noon.wav"], 2)
         self.assertEqual([(row.slide, row.file, row.trouble) for row in rows], [(1, 1, ""), (2, 0, "")])
 
@@ -135,5 +190,9 @@ class PairingTest(SimpleTestCase):
         told = {names[row.file]: row.trouble for row in rows[4:] if row.file is not None}
         self.assertEqual(
             told,
-            {"3.wav": "has the number 3, as “3 again.wav” has", "9.wav": "is number 9, but there are 4 slides", "intro.wav": "has no number in its name"},
+            {
+                "3.wav": "has the number 3, as “3 again.wav” has",
+                "9.wav": "is number 9, but there are 4 slides",
+                "intro.wav": "has no number in its name",
+            },
         )

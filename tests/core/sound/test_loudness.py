@@ -33,7 +33,11 @@ class LoudnessTest(SimpleTestCase):
 
     def test_quiet_stretches_are_gated_out(self) -> None:
         self.assertAlmostEqual(loudness(tone(-36.0, 10), tone(-23.0, 60), tone(-36.0, 10)), -23.0, delta=0.1)
-        self.assertAlmostEqual(loudness(tone(-72.0, 10), tone(-36.0, 10), tone(-23.0, 60), tone(-36.0, 10), tone(-72.0, 10)), -23.0, delta=0.1)
+        self.assertAlmostEqual(
+            loudness(tone(-72.0, 10), tone(-36.0, 10), tone(-23.0, 60), tone(-36.0, 10), tone(-72.0, 10)),
+            -23.0,
+            delta=0.1,
+        )
         self.assertAlmostEqual(loudness(tone(-26.0, 20), tone(-20.0, 20.1), tone(-26.0, 20)), -23.0, delta=0.1)
 
     def test_it_is_the_same_in_whatever_pieces_it_is_taken_in(self) -> None:

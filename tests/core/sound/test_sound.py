@@ -96,8 +96,14 @@ class DuckingTest(SimpleTestCase):
         self.assertEqual(cut, ((1500, -6.0), (2000, -6.0), (2300, -3.0)))
         self.assertEqual(duck_points([Span(1000, 2000)], 5000, 9000, 6.0), ())
 
-    @given(st.lists(st.tuples(st.integers(0, 30_000), st.integers(1, 9000))), st.integers(0, 20_000), st.integers(1, 20_000))
-    def test_it_is_down_wherever_somebody_speaks_and_never_jumps(self, voices: list[tuple[int, int]], start: int, length: int) -> None:
+    @given(
+        st.lists(st.tuples(st.integers(0, 30_000), st.integers(1, 9000))),
+        st.integers(0, 20_000),
+        st.integers(1, 20_000),
+    )
+    def test_it_is_down_wherever_somebody_speaks_and_never_jumps(
+        self, voices: list[tuple[int, int]], start: int, length: int
+    ) -> None:
         spans = [Span(at, at + lasts) for at, lasts in voices]
         points = duck_points(spans, start, start + length, 9.0)
         self.assertEqual([ms for ms, _ in points], sorted({ms for ms, _ in points}))
@@ -109,7 +115,9 @@ class DuckingTest(SimpleTestCase):
             self.assertLessEqual(abs(high - low) / (other - one), 9.0 / 300 + 1e-9)
 
     def test_the_mix_follows_it_and_a_voice_starts_on_its_sample(self) -> None:
-        music = (msgspec.structs.replace(span(crossfade_ms=0)[0], ducking=duck_points([Span(2000, 3000)], 0, 32_400, 6.0)),)
+        music = (
+            msgspec.structs.replace(span(crossfade_ms=0)[0], ducking=duck_points([Span(2000, 3000)], 0, 32_400, 6.0)),
+        )
         voice = SoundTime("v", "voice", 2000, 500, 1000, -6.0206, 0, 2000)
         sounds = {"waltz": ONES, "voice": ONES * np.float32(0.5)}
         alone = mixed(music, sounds, 0, 5 * 48_000)[:, 0]
@@ -117,5 +125,5 @@ class DuckingTest(SimpleTestCase):
         self.assertAlmostEqual(float(20 * np.log10(alone[round(1.85 * 48_000)])), -3.0, places=2)
         self.assertAlmostEqual(float(alone[round(2.5 * 48_000)]), gain_of(-6.0), places=5)
         spoken = both - alone
-        self.assertEqual((float(np.abs(spoken[: 96_000]).max()), float(np.abs(spoken[144_000:]).max())), (0.0, 0.0))
+        self.assertEqual((float(np.abs(spoken[:96_000]).max()), float(np.abs(spoken[144_000:]).max())), (0.0, 0.0))
         self.assertAlmostEqual(float(spoken[120_000]), 0.25, places=4)

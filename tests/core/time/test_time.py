@@ -6,18 +6,52 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ritornel.core.errors import BadValue
-from ritornel.core.time import Span, clock_text, frame_count, frame_time_ms, parse_clock_ms, round_half_up, sample_at, seconds_text, time_text
+from ritornel.core.time import (
+    Span,
+    clock_text,
+    frame_count,
+    frame_time_ms,
+    parse_clock_ms,
+    round_half_up,
+    sample_at,
+    seconds_text,
+    time_text,
+)
 
 READ = {
-    "12": 12_000, "12.5": 12_500, "12,5": 12_500, "1:12": 72_000, "1:12.5": 72_500, "1:02:03": 3_723_000, "2.5 s": 2500, " 0.001 ": 1, "0.0005": 1,
-    "0.5005": 501, "0.00049": 0, "0.9995": 1000, "0": 0, "": None, "abc": None, "-3": None, "1:": None, "25:00:00": None, "1e3": None, "99999999999": None,
-    "2.5 m": None, "١٢": None, "9" * 5000: None,
-}  # fmt: skip
+    "12": 12_000,
+    "12.5": 12_500,
+    "12,5": 12_500,
+    "1:12": 72_000,
+    "1:12.5": 72_500,
+    "1:02:03": 3_723_000,
+    "2.5 s": 2500,
+    " 0.001 ": 1,
+    "0.0005": 1,
+    "0.5005": 501,
+    "0.00049": 0,
+    "0.9995": 1000,
+    "0": 0,
+    "": None,
+    "abc": None,
+    "-3": None,
+    "1:": None,
+    "25:00:00": None,
+    "1e3": None,
+    "99999999999": None,
+    "2.5 m": None,
+    "١٢": None,
+    "9" * 5000: None,
+}
 """What somebody types, and what it means."""
 WRITTEN = {
-    0: ("0.0", "0:00.0"), 5000: ("5.0", "0:05.0"), 1250: ("1.25", "0:01.2"), 74_499: ("74.499", "1:14.4"), 3_661_000: ("3661.0", "1:01:01.0"),
+    0: ("0.0", "0:00.0"),
+    5000: ("5.0", "0:05.0"),
+    1250: ("1.25", "0:01.2"),
+    74_499: ("74.499", "1:14.4"),
+    3_661_000: ("3661.0", "1:01:01.0"),
     59_999: ("59.999", "0:59.9"),
-}  # fmt: skip
+}
 
 
 class MillisecondsTest(SimpleTestCase):
@@ -46,9 +80,16 @@ class MillisecondsTest(SimpleTestCase):
     def test_seconds_written_and_read_are_the_same(self, ms: int) -> None:
         self.assertEqual(parse_clock_ms(seconds_text(ms)), ms)
 
-
     def test_a_time_in_words_is_exact_and_can_be_typed(self) -> None:
-        written = {0: "0.0 s", 10_062: "10.062 s", 59_999: "59.999 s", 60_000: "1:00", 72_500: "1:12.5", 3_600_000: "1:00:00", 3_723_040: "1:02:03.04"}
+        written = {
+            0: "0.0 s",
+            10_062: "10.062 s",
+            59_999: "59.999 s",
+            60_000: "1:00",
+            72_500: "1:12.5",
+            3_600_000: "1:00:00",
+            3_723_040: "1:02:03.04",
+        }
         self.assertEqual({ms: time_text(ms) for ms in written}, written)
 
     @given(st.integers(0, 24 * 3600 * 1000))

@@ -1,4 +1,7 @@
-"""The readiness check: what in a show would make its audience stumble, each with a fix where one exists. A new check is a file here, listed below."""
+"""The readiness check: what in a show would make its audience stumble, each with a fix where one exists.
+
+A new check is a file here, listed below.
+"""
 
 from collections.abc import Callable, Iterator, Mapping
 
@@ -55,13 +58,29 @@ CHECKS: tuple[Callable[[CheckedShow], Iterator[Finding]], ...] = (
 
 
 def find_problems(
-    show: Show, faults: Mapping[str, FileFault] | None = None, heard: ShowLoudness | None = None, looked: Mapping[str, FrameAnalysis] | None = None
+    show: Show,
+    faults: Mapping[str, FileFault] | None = None,
+    heard: ShowLoudness | None = None,
+    looked: Mapping[str, FrameAnalysis] | None = None,
 ) -> tuple[Finding, ...]:
-    """All findings: those the audience suffers from most come first, then in the order of the show. `faults` are what is wrong with the files of
-    assets, `heard` is how loud it was measured to be, `looked` what rendered frames showed of each slide. Raises RitornelError where it cannot be performed."""
+    """All findings: those the audience suffers from most come first, then in the order of the show.
+
+    `faults` are what is wrong with the files of assets, `heard` is how loud it was measured to be, `looked` what
+    rendered frames showed of each slide. Raises RitornelError where it cannot be performed.
+    """
     look = CheckedShow.of(show, perform(show), faults, heard, looked)
     found = [finding for check in CHECKS for finding in check(look)]
     return tuple(sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
 
 
-__all__ = ["CHECKS", "SEVERITIES", "CheckedShow", "FileFault", "Finding", "Fix", "FrameAnalysis", "ShowLoudness", "find_problems"]
+__all__ = [
+    "CHECKS",
+    "SEVERITIES",
+    "CheckedShow",
+    "FileFault",
+    "Finding",
+    "Fix",
+    "FrameAnalysis",
+    "ShowLoudness",
+    "find_problems",
+]

@@ -18,4 +18,6 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             fix = Fix(f"Write “{words[:60]}” for it", ChangeObjects(slide.id, (item.id,), {"alternative": words}))
             title = f"“{item.name}” has no text alternative"
             why = "Whoever listens to the page misses it."
-            yield Finding(f"alternative:{slide.id}:{item.id}", "alternatives", "polish", title, why, slide.id, number, start, fix)
+            yield Finding(
+                f"alternative:{slide.id}:{item.id}", "alternatives", "polish", title, why, slide.id, number, start, fix
+            )

@@ -18,5 +18,16 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             still_ms = uncovered_ms(voice.end_ms, item.pass_ms)
             if still_ms:
                 title = f"The picture of “{item.name}” ends {time_text(still_ms)} before the voice"
-                why = "The speaker is seen to freeze and heard to go on. Record the slide again, or use a shorter voice."
-                yield Finding(f"camera:{slide.id}:{item.id}", "camera", "hurts", title, why, slide.id, number, start + item.pass_ms)
+                why = (
+                    "The speaker is seen to freeze and heard to go on. Record the slide again, or use a shorter voice."
+                )
+                yield Finding(
+                    f"camera:{slide.id}:{item.id}",
+                    "camera",
+                    "hurts",
+                    title,
+                    why,
+                    slide.id,
+                    number,
+                    start + item.pass_ms,
+                )

@@ -11,9 +11,19 @@ from ritornel.core.document.uses import uses_of
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """What has a credit of its own, is used, and whose credit no shown slide says. One finding for all."""
-    said = "\n".join(paragraph.text for _, slide, _, _ in look.slides for item in slide.objects if isinstance(item, TextHolder) for paragraph in item.paragraphs)
+    said = "\n".join(
+        paragraph.text
+        for _, slide, _, _ in look.slides
+        for item in slide.objects
+        if isinstance(item, TextHolder)
+        for paragraph in item.paragraphs
+    )
     uses = uses_of(look.show)
-    missing = [asset for asset in look.show.assets if asset.id in uses and asset.credit.strip() and asset.credit.strip() not in said]
+    missing = [
+        asset
+        for asset in look.show.assets
+        if asset.id in uses and asset.credit.strip() and asset.credit.strip() not in said
+    ]
     if not missing or not credit_lines(look.show):
         return
     names = ", ".join(f"“{asset.name}”" for asset in missing[:3]) + (" and others" if len(missing) > 3 else "")

@@ -14,15 +14,35 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     """On slides that are cut short: by how much, what is lost of a voice first."""
     for number, slide, staged, start in look.slides:
         times = staged.schedule
-        if not isinstance(slide.advance, AdvanceAfter) or not slide.advance.cut_short or times.done_ms <= times.length_ms:
+        if (
+            not isinstance(slide.advance, AdvanceAfter)
+            or not slide.advance.cut_short
+            or times.done_ms <= times.length_ms
+        ):
             continue
         lost = times.done_ms - times.length_ms
         spoken = times.voice is not None and times.voice.end_ms > times.length_ms
         what = "its voice" if spoken else "what it shows"
-        why = "Somebody is cut off in the middle of a sentence." if spoken else "A clip or a build is gone before it has ended."
+        why = (
+            ("Somebody is cut off in the middle of a sentence.")
+            if spoken
+            else "A clip or a build is gone before it has ended."
+        )
         fix = Fix(
             f"Let it end: slide {number} lasts {about_s(times.done_ms)} s then",
-            ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, cut_short=False))}),
+            ChangeSlides(
+                (slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, cut_short=False))}
+            ),
         )
         title = f"{about_s(lost)} s of {what} are cut off"
-        yield Finding(f"cuts:{slide.id}", "cuts", "stops" if spoken else "hurts", title, why, slide.id, number, start + times.length_ms, fix)
+        yield Finding(
+            f"cuts:{slide.id}",
+            "cuts",
+            "stops" if spoken else "hurts",
+            title,
+            why,
+            slide.id,
+            number,
+            start + times.length_ms,
+            fix,
+        )

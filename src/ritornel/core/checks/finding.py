@@ -31,8 +31,10 @@ class Fix(msgspec.Struct, frozen=True):
 
 
 class Finding(msgspec.Struct, frozen=True):
-    """One finding. Its `id` is the same as long as it is about the same thing. `title` has the measured figures, `why` says what it means to the
-    audience; it lies at `at_ms` of the self-running show, on the slide with that id (None: it is about the whole)."""
+    """One finding. Its `id` is the same as long as it is about the same thing. `title` has the measured figures, `why`
+    says what it means to the audience; it lies at `at_ms` of the self-running show, on the slide with that id (None:
+    it is about the whole).
+    """
 
     id: str
     check: str
@@ -102,5 +104,7 @@ class CheckedShow(msgspec.Struct, frozen=True):
     ) -> "CheckedShow":
         numbers = show.numbers
         starts = performance.schedule.starts_ms
-        slides = tuple((numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides))
+        slides = tuple(
+            (numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides)
+        )
         return cls(show, performance, slides, faults or {}, heard, seen or {})

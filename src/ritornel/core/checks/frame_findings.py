@@ -21,15 +21,29 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             item = slide.object(entry.object_id)
             if not isinstance(item, Text):
                 continue
-            title = f"“{item.name}” stands out {math.floor(entry.ratio * 10) / 10:.1f} to 1 from what is behind it; {entry.needs:g} to 1 is wanted"
+            title = (
+                f"“{item.name}” stands out {math.floor(entry.ratio * 10) / 10:.1f} to 1 from what is behind "
+                f"it; {entry.needs:g} to 1 is wanted"
+            )
             own = any(run.colour for paragraph in item.paragraphs for run in paragraph.runs)
             fix = None
             if entry.better is not None and not own:
                 words = f"Set it in {'white' if entry.better == '#ffffff' else 'ink'}"
                 fix = Fix(words, ChangeObjects(slide.id, (item.id,), {"colour": entry.better}))
             why = "From the back of a room, or on a poor screen, it cannot be read."
-            yield Finding(f"contrast:{slide.id}:{item.id}", "contrast", "hurts", title, why, slide.id, number, start, fix)
+            yield Finding(
+                f"contrast:{slide.id}:{item.id}", "contrast", "hurts", title, why, slide.id, number, start, fix
+            )
         if seen.flashes.most >= FLASHES:
             title = f"Flashes {seen.flashes.most} times within a second"
             why = "It can bring on a seizure. Make what flashes slower or smaller."
-            yield Finding(f"flashes:{slide.id}", "flashes", "stops", title, why, slide.id, number, start + round(seen.flashes.at_ms))
+            yield Finding(
+                f"flashes:{slide.id}",
+                "flashes",
+                "stops",
+                title,
+                why,
+                slide.id,
+                number,
+                start + round(seen.flashes.at_ms),
+            )

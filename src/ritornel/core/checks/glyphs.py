@@ -11,4 +11,6 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         if not staged.drawing.missing:
             continue
         title = f"No font here has {', '.join(f'“{sign}”' for sign in staged.drawing.missing)}"
-        yield Finding(f"glyphs:{slide.id}", "glyphs", "hurts", title, "An empty box stands in its place.", slide.id, number, start)
+        yield Finding(
+            f"glyphs:{slide.id}", "glyphs", "hurts", title, "An empty box stands in its place.", slide.id, number, start
+        )

@@ -9,7 +9,9 @@ from ritornel.core.time.milliseconds import seconds_text
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One finding a slide; its fix keeps the default as each wait's own hold, so that a later default does not change it."""
+    """One finding a slide; its fix keeps the default as each wait's own hold, so that a later default does not change
+    it.
+    """
     if look.show.runs == "on cue":
         return
     for number, slide, staged, start in look.slides:
@@ -23,4 +25,6 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         why = "Nobody chose that time: it may be too short to take in what is there, or too long."
         fix = Fix(words, Several(f"Keep the holds of {slide.name or 'a slide'}", edits))
         title = f"{what} only as long as the default, {length} s"
-        yield Finding(f"holds:{slide.id}", "holds", "hurts", title, why, slide.id, number, start + untimed[0].start_ms, fix)
+        yield Finding(
+            f"holds:{slide.id}", "holds", "hurts", title, why, slide.id, number, start + untimed[0].start_ms, fix
+        )

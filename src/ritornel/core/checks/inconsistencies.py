@@ -38,7 +38,9 @@ def differences_of(show: Show) -> tuple[Difference, ...]:
     habit = _habit(shown)
     for slide, times in zip(shown, schedule.slides, strict=True):
         number = numbers[slide.id]
-        found += _joins(slide, number, habit, shown) + _waits(slide, number, times, show) + _reading(slide, number, times)
+        found += (
+            _joins(slide, number, habit, shown) + _waits(slide, number, times, show) + _reading(slide, number, times)
+        )
     return tuple(found)
 
 
@@ -60,10 +62,20 @@ def _habit(shown: Sequence[Slide]) -> Transition | None:
 
 
 def _joins(slide: Slide, number: int, habit: Transition | None, shown: Sequence[Slide]) -> list[Difference]:
-    if habit is None or slide is shown[0] or (slide.transition.name, slide.transition.lasts_ms) == (habit.name, habit.lasts_ms):
+    if (
+        habit is None
+        or slide is shown[0]
+        or (slide.transition.name, slide.transition.lasts_ms) == (habit.name, habit.lasts_ms)
+    ):
         return []
-    same = sum((other.transition.name, other.transition.lasts_ms) == (habit.name, habit.lasts_ms) for other in shown[1:])
-    what = "by " + slide.transition.name if slide.transition.name != habit.name else f"in {seconds_text(slide.transition.lasts_ms)} s"
+    same = sum(
+        (other.transition.name, other.transition.lasts_ms) == (habit.name, habit.lasts_ms) for other in shown[1:]
+    )
+    what = (
+        "by " + slide.transition.name
+        if slide.transition.name != habit.name
+        else f"in {seconds_text(slide.transition.lasts_ms)} s"
+    )
     fix = ChangeSlides((slide.id,), {"transition": to_builtins(habit)})
     why = f"{same} of {len(shown) - 1} slides come by {habit.name}, {seconds_text(habit.lasts_ms)} s."
     return [Difference(slide.id, f"{number} comes {what}", why, fix, f"Make it {habit.name}")]
@@ -79,7 +91,11 @@ def _waits(slide: Slide, number: int, times: SlideSchedule, show: Show) -> list[
         length = seconds_text(wait.hold_ms)
         leaves = times.last_wait is not None and wait.cue_id == times.last_wait.cue_id
         title = f"{number} is left without a hold" if leaves else f"{number} has a wait without a hold"
-        why = f"Self-running, it is left after the usual {length} s." if leaves else f"Self-running, it falls back on the usual {length} s."
+        why = (
+            (f"Self-running, it is left after the usual {length} s.")
+            if leaves
+            else f"Self-running, it falls back on the usual {length} s."
+        )
         found.append(Difference(slide.id, title, why, fix, f"Hold {length} s"))
     return found
 
@@ -88,6 +104,15 @@ def _reading(slide: Slide, number: int, times: SlideSchedule) -> list[Difference
     reading = reading_time(slide, times)
     if not reading.is_short or not isinstance(slide.advance, AdvanceAfter):
         return []
-    fix = ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))})
-    why = f"Its words take about {about_s(reading.needs_ms)} s to read (estimate). Once it is there, it stays for {about_s(reading.there_ms)} s."
-    return [Difference(slide.id, f"{number} is shorter than its reading", why, fix, f"Make it {about_s(reading.length_ms)} s")]
+    fix = ChangeSlides(
+        (slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))}
+    )
+    why = (
+        f"Its words take about {about_s(reading.needs_ms)} s to read (estimate). Once it is there, "
+        f"it stays for {about_s(reading.there_ms)} s."
+    )
+    return [
+        Difference(
+            slide.id, f"{number} is shorter than its reading", why, fix, f"Make it {about_s(reading.length_ms)} s"
+        )
+    ]

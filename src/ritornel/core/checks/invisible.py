@@ -18,4 +18,14 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 continue
             title = f"“{item.name}” is never seen: its opacity is {item.opacity * 100:.0f} %"
             fix = Fix("Make it opaque", ChangeObjects(slide.id, (item.id,), {"opacity": 1.0}))
-            yield Finding(f"invisible:{slide.id}:{item.id}", "invisible", "hurts", title, "Whatever it says, nobody gets it.", slide.id, number, start, fix)
+            yield Finding(
+                f"invisible:{slide.id}:{item.id}",
+                "invisible",
+                "hurts",
+                title,
+                "Whatever it says, nobody gets it.",
+                slide.id,
+                number,
+                start,
+                fix,
+            )

@@ -15,8 +15,10 @@ PLACEHOLDERS = ("example.com", "example.org", "example.net")
 def leads_nowhere(address: str) -> bool:
     """Whether nobody else can follow an address.
 
-    >>> [leads_nowhere(one) for one in ("https://orlmere.town/clock", "http://localhost:8000", "https://example.com/x", "https://tower/", "mailto:ines@")]
-    [False, True, True, True, True]
+    >>> leads_nowhere("https://orlmere.town/clock")
+    False
+    >>> [leads_nowhere(one) for one in ("http://localhost:8000", "https://example.com/x", "https://tower/", "mailto:@")]
+    [True, True, True, True]
     """
     parts = urlsplit(address)
     if parts.scheme == "mailto":
@@ -38,7 +40,14 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 fix = Fix("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
                 yield Finding(f"link:{slide.id}:{item.id}", "links", "hurts", title, why, slide.id, number, start, fix)
             if isinstance(item, TextHolder):
-                addresses = dict.fromkeys(run.link for paragraph in item.paragraphs for run in paragraph.runs if run.link and leads_nowhere(run.link))
+                addresses = dict.fromkeys(
+                    run.link
+                    for paragraph in item.paragraphs
+                    for run in paragraph.runs
+                    if run.link and leads_nowhere(run.link)
+                )
                 for at, address in enumerate(addresses):
                     title = f"A link in “{item.name}” leads to {address}, where nobody else can go"
-                    yield Finding(f"link:{slide.id}:{item.id}:{at}", "links", "hurts", title, why, slide.id, number, start)
+                    yield Finding(
+                        f"link:{slide.id}:{item.id}:{at}", "links", "hurts", title, why, slide.id, number, start
+                    )

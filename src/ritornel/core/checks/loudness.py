@@ -22,8 +22,21 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         return
     if heard.lufs < QUIET_LUFS:
         title = f"The whole is as quiet as {_minus(heard.lufs)} LUFS"
-        yield Finding("loudness:quiet", "loudness", "hurts", title, "In a browser it can hardly be heard, and in a film its hiss is raised along with it.")
-    if heard.lands_at_lufs is not None and math.isfinite(heard.lands_at_lufs) and abs(heard.lands_at_lufs - TARGET_LUFS) > WITHIN_LU:
+        yield Finding(
+            "loudness:quiet",
+            "loudness",
+            "hurts",
+            title,
+            "In a browser it can hardly be heard, and in a film its hiss is raised along with it.",
+        )
+    if (
+        heard.lands_at_lufs is not None
+        and math.isfinite(heard.lands_at_lufs)
+        and abs(heard.lands_at_lufs - TARGET_LUFS) > WITHIN_LU
+    ):
         title = f"A film lands at {_minus(heard.lands_at_lufs)} LUFS instead of {_minus(TARGET_LUFS)} ± {WITHIN_LU}"
-        why = "It is louder or softer than what is played before and after it: its loudest peaks leave no room. Lower the loudest sounds."
+        why = (
+            "It is louder or softer than what is played before and after it: its loudest peaks leave no "
+            "room. Lower the loudest sounds."
+        )
         yield Finding("loudness:lands", "loudness", "polish", title, why)

@@ -18,4 +18,14 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         number, start = places[where] if where else (None, 0)
         what = "Nothing is heard where it should sound." if asset.kind == "sound" else "A gap is seen in its place."
         title = f"The file of “{asset.name}” is {fault}"
-        yield Finding(f"missing:{asset.id}", "missing", "stops", title, f"{what} Add the same file again.", where, number, start, asset_id=asset.id)
+        yield Finding(
+            f"missing:{asset.id}",
+            "missing",
+            "stops",
+            title,
+            f"{what} Add the same file again.",
+            where,
+            number,
+            start,
+            asset_id=asset.id,
+        )

@@ -14,7 +14,9 @@ FADE_MS = 4000
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """The last music is looked at: whatever stops earlier is followed by other music, or by a silence that was meant."""
+    """The last music is looked at: whatever stops earlier is followed by other music, or by a silence that was
+    meant.
+    """
     show, performance = look.show, look.performance
     spans = {span.id: span for span in show.music}
     for lost in performance.lost_spans:
@@ -22,12 +24,27 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         asset = show.asset(span.asset_id)
         name = asset.name if asset else "Music"
         if lost.late and isinstance(span.start, SlideStart):
-            at_once = Fix("Begin with its slide", PutSpan(msgspec.structs.replace(span, start=SlideStart(span.start.slide_id, 0))))
-            why = f"It would begin {clock_text(span.start.offset_ms)} into its slide, after all that it could sound under."
-            yield Finding(f"music-late:{span.id}", "music", "hurts", f"“{name}” is never heard", why, span.start.slide_id, fix=at_once)
+            at_once = Fix(
+                "Begin with its slide", PutSpan(msgspec.structs.replace(span, start=SlideStart(span.start.slide_id, 0)))
+            )
+            why = (
+                f"It would begin {clock_text(span.start.offset_ms)} into its slide, after all that it could "
+                "sound under."
+            )
+            yield Finding(
+                f"music-late:{span.id}",
+                "music",
+                "hurts",
+                f"“{name}” is never heard",
+                why,
+                span.start.slide_id,
+                fix=at_once,
+            )
             continue
         gone = Fix("Take the stretch away", RemoveSpan(span.id))
-        yield Finding(f"music-lost:{span.id}", "music", "hurts", f"“{name}” has no slide left", "It is never heard.", fix=gone)
+        yield Finding(
+            f"music-lost:{span.id}", "music", "hurts", f"“{name}” has no slide left", "It is never heard.", fix=gone
+        )
     if not performance.music:
         return
     last = max(performance.music, key=lambda time: time.end_ms)
@@ -40,4 +57,14 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     title = f"Music ends {about_s(silent)} s before the show"
     why = f"From {clock_text(last.end_ms)} on it is silent, as if something had broken."
     fix = Fix(f"Repeat it to the end, fading out over {FADE_MS // 1000} s", PutSpan(longer))
-    yield Finding(f"music-end:{span.id}", "music", "hurts", title, why, slide[1].id if slide else None, slide[0] if slide else None, last.end_ms, fix)
+    yield Finding(
+        f"music-end:{span.id}",
+        "music",
+        "hurts",
+        title,
+        why,
+        slide[1].id if slide else None,
+        slide[0] if slide else None,
+        last.end_ms,
+        fix,
+    )

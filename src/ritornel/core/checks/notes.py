@@ -16,4 +16,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         return
     for number, slide, _, start in without:
         title = f"No notes, while {with_notes} of {len(look.slides)} slides have them"
-        yield Finding(f"notes:{slide.id}", "notes", "polish", title, "Whoever speaks has nothing to hold on to here.", slide.id, number, start)
+        yield Finding(
+            f"notes:{slide.id}",
+            "notes",
+            "polish",
+            title,
+            "Whoever speaks has nothing to hold on to here.",
+            slide.id,
+            number,
+            start,
+        )

@@ -12,4 +12,6 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     for note in joins_of(look.show):
         number, start = places[note.slide_id]
         fix = Fix(note.fix_words, note.fix) if note.fix else None
-        yield Finding(f"differs:{note.slide_id}", "differs", "polish", note.title, note.why, note.slide_id, number, start, fix)
+        yield Finding(
+            f"differs:{note.slide_id}", "differs", "polish", note.title, note.why, note.slide_id, number, start, fix
+        )

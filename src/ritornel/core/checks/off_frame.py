@@ -26,4 +26,14 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 continue
             fix = Fix(f"Remove “{item.name}”", RemoveObjects(slide.id, (item.id,)))
             title = f"“{item.name}” lies outside the frame"
-            yield Finding(f"unseen:{slide.id}:{item.id}", "unseen", "polish", title, "Nobody ever sees it.", slide.id, number, start, fix)
+            yield Finding(
+                f"unseen:{slide.id}:{item.id}",
+                "unseen",
+                "polish",
+                title,
+                "Nobody ever sees it.",
+                slide.id,
+                number,
+                start,
+                fix,
+            )

@@ -9,7 +9,9 @@ from ritornel.core.document.show import Build, Together
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """A press to a slide that is skipped; in a show that runs by itself, a clip that only a press would play (rule 4)."""
+    """A press to a slide that is skipped; in a show that runs by itself, a clip that only a press would play (rule
+    4).
+    """
     skipped = {slide.id: slide.name for slide in look.show.slides if slide.skipped}
     for number, slide, _, start in look.slides:
         played = {build.object_id for build in slide.order if build.effect == PLAYS}
@@ -17,10 +19,22 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             if isinstance(item.press, GoToSlide) and item.press.slide_id in skipped:
                 title = f"“{item.name}” leads to “{skipped[item.press.slide_id]}”, which is skipped"
                 fix = Fix("Show that slide again", ChangeSlides((item.press.slide_id,), {"skipped": False}))
-                yield Finding(f"press:{slide.id}:{item.id}", "presses", "stops", title, "Who presses it stays where they are.", slide.id, number, start, fix)
+                yield Finding(
+                    f"press:{slide.id}:{item.id}",
+                    "presses",
+                    "stops",
+                    title,
+                    "Who presses it stays where they are.",
+                    slide.id,
+                    number,
+                    start,
+                    fix,
+                )
             if look.show.runs != "on cue" and isinstance(item.press, PlayClip) and item.press.object_id not in played:
                 title = f"The clip behind “{item.name}” plays only on a press"
                 play = Build(f"{item.press.object_id[:30]}-plays", item.press.object_id, PLAYS, Together())
                 fix = Fix("Let it play on arrival too", AddBuild(slide.id, play))
                 why = "The show runs by itself and nobody presses: its poster is all that is seen."
-                yield Finding(f"press-clip:{slide.id}:{item.id}", "presses", "hurts", title, why, slide.id, number, start, fix)
+                yield Finding(
+                    f"press-clip:{slide.id}:{item.id}", "presses", "hurts", title, why, slide.id, number, start, fix
+                )

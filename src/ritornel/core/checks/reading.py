@@ -22,7 +22,20 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             longer = about_s(reading.length_ms - times.length_ms)
             fix = Fix(
                 f"Lengthen slide {number} by {longer} s, to {about_s(reading.length_ms)} s",
-                ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))}),
+                ChangeSlides(
+                    (slide.id,),
+                    {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))},
+                ),
             )
         title = f"Shown {about_s(reading.there_ms)} s, reading takes about {about_s(reading.needs_ms)} s (estimate)"
-        yield Finding(f"reading:{slide.id}", "reading", "hurts", title, "Few will finish reading it in time.", slide.id, number, start, fix)
+        yield Finding(
+            f"reading:{slide.id}",
+            "reading",
+            "hurts",
+            title,
+            "Few will finish reading it in time.",
+            slide.id,
+            number,
+            start,
+            fix,
+        )

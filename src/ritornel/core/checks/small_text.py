@@ -17,9 +17,15 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 continue
             item = items[drawn.object_id]
             shrunk = getattr(item, "size_px", 0) > drawn.size_px + 0.5
-            fix = None if shrunk else Fix(f"Make it {least:.0f} px", ChangeObjects(slide.id, (item.id,), {"size_px": least}))
+            fix = (
+                None
+                if shrunk
+                else Fix(f"Make it {least:.0f} px", ChangeObjects(slide.id, (item.id,), {"size_px": least}))
+            )
             why = "From the back of a room, or on a phone, it cannot be read."
             if shrunk:
                 why = "It shrank to fit its box; fewer words or a larger box would help."
             title = f"“{item.name}” is {drawn.size_px:.0f} px high, wanted {least:.0f} px"
-            yield Finding(f"small:{slide.id}:{item.id}", "small words", "hurts", title, why, slide.id, number, start, fix)
+            yield Finding(
+                f"small:{slide.id}:{item.id}", "small words", "hurts", title, why, slide.id, number, start, fix
+            )

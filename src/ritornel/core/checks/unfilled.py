@@ -14,4 +14,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             continue
         names = " and ".join(f"“{place.name}”" for place in places)
         title = f"The place{'s' if len(places) > 1 else ''} {names} {'are' if len(places) > 1 else 'is'} left unfilled"
-        yield Finding(f"unfilled:{slide.id}", "unfilled", "polish", title, "A gap stands where the layout has something.", slide.id, number, start)
+        yield Finding(
+            f"unfilled:{slide.id}",
+            "unfilled",
+            "polish",
+            title,
+            "A gap stands where the layout has something.",
+            slide.id,
+            number,
+            start,
+        )

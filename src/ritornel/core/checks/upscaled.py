@@ -23,4 +23,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                     continue
                 title = f"“{names.get(drawn.object_id, asset.name)}” is shown {factor:.1f} times as large as it is"
                 why = f"It has {asset.width_px} × {asset.height_px} px and looks coarse. A larger one would help."
-                yield Finding(f"upscaled:{staged.slide.id}:{drawn.object_id}", "upscaled", "polish", title, why, staged.slide.id, number, start)
+                yield Finding(
+                    f"upscaled:{staged.slide.id}:{drawn.object_id}",
+                    "upscaled",
+                    "polish",
+                    title,
+                    why,
+                    staged.slide.id,
+                    number,
+                    start,
+                )

@@ -11,7 +11,18 @@ from ritornel.core.document.show import Frame
 from ritornel.core.errors import BadValue
 
 Arrangement = Literal[
-    "left", "centre", "right", "top", "middle", "bottom", "frame centre", "frame middle", "spread across", "spread down", "same width", "same height"
+    "left",
+    "centre",
+    "right",
+    "top",
+    "middle",
+    "bottom",
+    "frame centre",
+    "frame middle",
+    "spread across",
+    "spread down",
+    "same width",
+    "same height",
 ]
 
 
@@ -56,10 +67,12 @@ def _spread(units: list[list[Box]], axis: int) -> list[list[Box]]:
 
 
 def arranged(units: list[list[Box]], how: Arrangement, frame: Frame) -> list[list[Box]]:
-    """The boxes after the arrangement, in the same order. A unit is a lone object or a group, which keeps together.
+    """The boxes after the arrangement, in the same order.
 
-    Lining up goes by the box around all units; a single unit is lined up with the frame. Places are rounded to a tenth of a px.
-    Raises BadValue where spreading has fewer than three units, or sizes fewer than two.
+    A unit is a lone object or a group, which keeps together.
+
+    Lining up goes by the box around all units; a single unit is lined up with the frame. Places are rounded to a tenth
+    of a px. Raises BadValue where spreading has fewer than three units, or sizes fewer than two.
     """
     if how in ("spread across", "spread down"):
         if len(units) < 3:
@@ -70,7 +83,11 @@ def arranged(units: list[list[Box]], how: Arrangement, frame: Frame) -> list[lis
             raise BadValue("Making objects the same size needs at least two.", "object_ids")
         return [[_sized(box, units[0][0], how) for box in unit] for unit in units]
     whole = around([box for unit in units for box in unit])
-    target = corners(Box(0, 0, frame.width_px, frame.height_px)) if len(units) == 1 or how.startswith("frame") else corners(whole)
+    target = (
+        corners(Box(0, 0, frame.width_px, frame.height_px))
+        if len(units) == 1 or how.startswith("frame")
+        else corners(whole)
+    )
     together = how.startswith("frame")
     result = []
     for unit in units:
@@ -99,7 +116,9 @@ def _sized(box: Box, model: Box, how: str) -> Box:
 
 
 def scaled_within(box: Box, old: Box, new: Box) -> Box:
-    """Where a box goes when the box around its group is pulled from `old` to `new`. A turned box keeps its proportion."""
+    """Where a box goes when the box around its group is pulled from `old` to `new`. A turned box keeps its
+    proportion.
+    """
     sx = new.width / old.width if old.width else 1.0
     sy = new.height / old.height if old.height else 1.0
     if box.turn_deg % 180:

@@ -33,7 +33,9 @@ def after_removal(show: Show, gone: set[str]) -> tuple[tuple[MusicSpan, ...], tu
 
 
 def turned_round(show: Show, order: list[str]) -> tuple[str, ...]:
-    """What the maker is told about spans whose end comes to lie before their start, if the slides stood in this order."""
+    """What the maker is told about spans whose end comes to lie before their start, if the slides stood in this
+    order.
+    """
     before = {slide.id: number for number, slide in enumerate(show.slides)}
     after = {slide_id: number for number, slide_id in enumerate(order)}
     names = {slide.id: slide.name or slide.id for slide in show.slides}
@@ -42,9 +44,14 @@ def turned_round(show: Show, order: list[str]) -> tuple[str, ...]:
         if not isinstance(span.end, SlideEnd) or span.end.slide_id not in before:
             continue
         end = span.end.slide_id
-        starts = [span.start.slide_id if isinstance(span.start, SlideStart) else ids[0] for ids in (list(before), order)]
+        starts = [
+            span.start.slide_id if isinstance(span.start, SlideStart) else ids[0] for ids in (list(before), order)
+        ]
         if starts[0] in before and before[end] >= before[starts[0]] and after[end] < after[starts[1]]:
-            told.append(f"The end of the music, “{names[end]}”, comes before its start now, so it ends with its first slide, “{names[starts[1]]}”.")
+            told.append(
+                f"The end of the music, “{names[end]}”, comes before its start now, so it ends with its "
+                f"first slide, “{names[starts[1]]}”."
+            )
     return tuple(told)
 
 

@@ -12,8 +12,11 @@ Share = Annotated[float, Meta(ge=0, le=100)]
 
 
 class Placement(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The camera's middle in per cent of the frame across and down, and its width in per cent of the frame's. A rectangle is three quarters as high as
-    wide. `apart`: it is recorded, and lies on the shelf instead of standing on the slide."""
+    """The camera's middle in per cent of the frame across and down, and its width in per cent of the frame's.
+
+    A rectangle is three quarters as high as wide. `apart`: it is recorded, and lies on the shelf instead of standing on
+    the slide.
+    """
 
     shape: Literal["round", "rectangle", "apart", "off"] = "off"
     across_pct: Share = 86.0
@@ -33,14 +36,20 @@ def camera_box(frame: Frame, placement: Placement) -> Box:
     """
     width = frame.width_px * placement.size_pct / 100
     height = width if placement.shape == "round" else width * 3 / 4
-    return Box(frame.width_px * placement.across_pct / 100 - width / 2, frame.height_px * placement.down_pct / 100 - height / 2, width, height)
+    return Box(
+        frame.width_px * placement.across_pct / 100 - width / 2,
+        frame.height_px * placement.down_pct / 100 - height / 2,
+        width,
+        height,
+    )
 
 
 SNAP_PCT, EDGE_PCT = 1.6, 2.0
 
 
 def snapped_pct(value: float, half: float) -> float:
-    """A middle, in per cent, pulled to the frame's middle or to where a picture `half` as wide keeps 2 % from an edge, if it is nearer than 1.6 %.
+    """A middle, in per cent, pulled to the frame's middle or to where a picture `half` as wide keeps 2 % from an edge,
+    if it is nearer than 1.6 %.
 
     >>> snapped_pct(49.0, 10), snapped_pct(87.0, 10), snapped_pct(70.0, 10)
     (50, 88.0, 70.0)
@@ -50,12 +59,25 @@ def snapped_pct(value: float, half: float) -> float:
 
 
 def camera_clip(frame: Frame, placement: Placement, asset: Asset, object_id: str, lasts_ms: int) -> Clip:
-    """The camera's clip of a slide, which runs with it in silence: what is heard is the voice. Both begin at the slide's 0, so lips and voice agree,
-    also while the transition runs."""
+    """The camera's clip of a slide, which runs with it in silence: what is heard is the voice.
+
+    Both begin at the slide's 0, so lips and voice agree, also while the transition runs.
+    """
     out_ms = max(min(lasts_ms, asset.lasts_ms), 1)
     box = camera_box(frame, placement)
     corner = box.width / 2 if placement.shape == "round" else 12.0
-    return Clip(object_id, "Camera", box, asset.id, corner_px=corner, stroke=Stroke("#ffffff", 4.0), muted=True, holds=False, with_slide=True, out_ms=out_ms)
+    return Clip(
+        object_id,
+        "Camera",
+        box,
+        asset.id,
+        corner_px=corner,
+        stroke=Stroke("#ffffff", 4.0),
+        muted=True,
+        holds=False,
+        with_slide=True,
+        out_ms=out_ms,
+    )
 
 
 STILL_MS = 250

@@ -83,7 +83,20 @@ class RemoveAsset(msgspec.Struct, frozen=True, tag_field="change", tag="remove a
     asset_id: Id
 
 
-Change = PutSlide | InsertSlide | RemoveSlide | MoveSlide | PutSettings | PutStyle | PutMusic | PutMarks | PutHabits | InsertAsset | PutAsset | RemoveAsset
+Change = (
+    PutSlide
+    | InsertSlide
+    | RemoveSlide
+    | MoveSlide
+    | PutSettings
+    | PutStyle
+    | PutMusic
+    | PutMarks
+    | PutHabits
+    | InsertAsset
+    | PutAsset
+    | RemoveAsset
+)
 
 
 def slide_index(show: Show, slide_id: str) -> int:
@@ -96,7 +109,9 @@ def slide_index(show: Show, slide_id: str) -> int:
 
 def settings_of(show: Show) -> PutSettings:
     """The change that would set the show's settings to what they are."""
-    return PutSettings(show.title, show.default_hold_ms, show.end, show.runs, show.holds_by_cue, show.voices_live, show.follows_take)
+    return PutSettings(
+        show.title, show.default_hold_ms, show.end, show.runs, show.holds_by_cue, show.voices_live, show.follows_take
+    )
 
 
 def style_of(show: Show) -> PutStyle:

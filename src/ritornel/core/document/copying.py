@@ -26,13 +26,25 @@ def copy_of_slide(slide: Slide, stem: str) -> Slide:
     objects = tuple(replace(item, group=groups.get(item.group, ""), press=_press(item, names)) for item in objects)
     if isinstance(slide.advance, AdvanceOnCue):
         cues[slide.advance.cue_id] = f"{stem}-out"
-    voice = replace(slide.voice, marks={cues[cue]: ms for cue, ms in slide.voice.marks.items() if cue in cues}) if slide.voice else None
+    voice = (
+        replace(slide.voice, marks={cues[cue]: ms for cue, ms in slide.voice.marks.items() if cue in cues})
+        if slide.voice
+        else None
+    )
     framings = tuple(replace(framing, id=views[framing.id]) for framing in slide.framings)
     opens_on = views[slide.opens_on] if slide.opens_on is not None else None
     return replace(
-        slide, id=f"{stem}-s", lineage=slide.lineage or slide.id, objects=objects, order=tuple(order), advance=advance, framings=framings,
-        opens_on=opens_on, voice=voice, opens_section="",
-    )  # fmt: skip
+        slide,
+        id=f"{stem}-s",
+        lineage=slide.lineage or slide.id,
+        objects=objects,
+        order=tuple(order),
+        advance=advance,
+        framings=framings,
+        opens_on=opens_on,
+        voice=voice,
+        opens_section="",
+    )
 
 
 def _press(item: Object, names: dict[str, str]) -> PressAction | None:
@@ -41,8 +53,11 @@ def _press(item: Object, names: dict[str, str]) -> PressAction | None:
 
 
 def builds_for(order: tuple[Build, ...], source_id: str, object_ids: list[str], stem: str) -> tuple[Build, ...]:
-    """The running order with each build of `source_id` given to other objects too, right behind it. A build of the whole on cue or
-    following is joined *together*, so that no wait is added; parts are not copied, since other texts have others."""
+    """The running order with each build of `source_id` given to other objects too, right behind it.
+
+    A build of the whole on cue or following is joined *together*, so that no wait is added; parts are not copied, since
+    other texts have others.
+    """
     result: list[Build] = []
     number = 0
     for build in order:

@@ -15,7 +15,10 @@ def _thanks(asset: Asset) -> str:
 
 
 def credit_lines(show: Show) -> tuple[str, ...]:
-    """A line for each author of what the show uses, in the order of its first use, naming what is theirs. What nothing is known of has none."""
+    """A line for each author of what the show uses, in the order of its first use, naming what is theirs.
+
+    What nothing is known of has none.
+    """
     uses = uses_of(show)
     grouped: dict[str, list[str]] = {}
     order = {asset_id: number for number, asset_id in enumerate(uses)}
@@ -53,7 +56,9 @@ def true_credits(show: Show) -> tuple[Change, ...]:
     lines = credit_lines(show)
     changes: list[Change] = []
     for slide in follow:
-        objects = tuple(written_credits(item, lines) if isinstance(item, Text) and item.credits else item for item in slide.objects)
+        objects = tuple(
+            written_credits(item, lines) if isinstance(item, Text) and item.credits else item for item in slide.objects
+        )
         if objects != slide.objects:
             changes.append(PutSlide(_without_lost(msgspec.structs.replace(slide, objects=objects))))
     return tuple(changes)
@@ -61,7 +66,16 @@ def true_credits(show: Show) -> tuple[Change, ...]:
 
 def _without_lost(slide: Slide) -> Slide:
     """The slide without builds of lines that are gone."""
-    parts = {paragraph.id for item in slide.objects if isinstance(item, Text) and item.credits for paragraph in item.paragraphs}
+    parts = {
+        paragraph.id
+        for item in slide.objects
+        if isinstance(item, Text) and item.credits
+        for paragraph in item.paragraphs
+    }
     following = {item.id for item in slide.objects if isinstance(item, Text) and item.credits}
-    gone = {build.id for build in slide.order if build.object_id in following and build.part is not None and build.part not in parts}
+    gone = {
+        build.id
+        for build in slide.order
+        if build.object_id in following and build.part is not None and build.part not in parts
+    }
     return msgspec.structs.replace(slide, order=without_builds(slide.order, gone)) if gone else slide

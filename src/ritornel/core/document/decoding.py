@@ -37,7 +37,10 @@ def from_builtins(value: Any, kind: Any, subject: str) -> Any:
 
 
 def to_json(value: Any) -> bytes:
-    """Compact JSON in the order of the fields. Values that came from JSON give the same bytes again; a 1 written for a 1.0 does not."""
+    """Compact JSON in the order of the fields.
+
+    Values that came from JSON give the same bytes again; a 1 written for a 1.0 does not.
+    """
     return msgspec.json.encode(value)
 
 
@@ -56,8 +59,11 @@ def changed(value: T, changes: dict[str, Any], kind: Any, subject: str) -> T:
 
 
 def make_ready() -> None:
-    """Prepares all of the program's types that are imported for being decoded. To be called once, before there are threads: msgspec prepares a type when it
-    is first decoded, and where two threads do so at the same moment one of them reads what is half made, and the process falls over."""
+    """Prepares all of the program's types that are imported for being decoded.
+
+    To be called once, before there are threads: msgspec prepares a type when it is first decoded, and where two threads
+    do so at the same moment one of them reads what is half made, and the process falls over.
+    """
     waiting: list[type[msgspec.Struct]] = [msgspec.Struct]
     while waiting:
         kinds = waiting.pop().__subclasses__()

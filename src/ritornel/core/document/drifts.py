@@ -21,7 +21,9 @@ def whole_of(picture: Picture) -> Crop:
         return picture.drift.still
     one, other = picture.crop, picture.drift.ends if picture.drift else picture.crop
     x, y = min(one.x, other.x), min(one.y, other.y)
-    return Crop(x, y, max(one.x + one.width, other.x + other.width) - x, max(one.y + one.height, other.y + other.height) - y)
+    return Crop(
+        x, y, max(one.x + one.width, other.x + other.width) - x, max(one.y + one.height, other.y + other.height) - y
+    )
 
 
 def _within(whole: Crop, across: float, down: float) -> Crop:

@@ -12,7 +12,9 @@ FLY = "views fly"
 
 
 class View(msgspec.Struct, frozen=True):
-    """What is seen of a slide: the middle and the width of the part that fills the frame, in px of the slide, and its turn clockwise."""
+    """What is seen of a slide: the middle and the width of the part that fills the frame, in px of the slide, and its
+    turn clockwise.
+    """
 
     x: float
     y: float
@@ -26,9 +28,14 @@ def size_of(slide: Slide, frame: Frame) -> Frame:
 
 
 def whole_view(slide: Slide, frame: Frame) -> View:
-    """The view that shows all of the slide. 2560 × 720 in a frame of 16:9 is seen 2560 wide, with a band above and below."""
+    """The view that shows all of the slide.
+
+    2560 × 720 in a frame of 16:9 is seen 2560 wide, with a band above and below.
+    """
     size = size_of(slide, frame)
-    return View(size.width_px / 2, size.height_px / 2, max(size.width_px, size.height_px * frame.width_px / frame.height_px))
+    return View(
+        size.width_px / 2, size.height_px / 2, max(size.width_px, size.height_px * frame.width_px / frame.height_px)
+    )
 
 
 def view_named(slide: Slide, name: str | None, frame: Frame) -> View:
@@ -48,7 +55,8 @@ def check_framings(slide: Slide, frame: Frame) -> None:
     for framing in slide.framings:
         if not (0 <= framing.x <= size.width_px and 0 <= framing.y <= size.height_px):
             raise BadValue(
-                f"The framing “{framing.name}” would look past the slide: its middle, {framing.x:g}, {framing.y:g}, is outside "
+                f"The framing “{framing.name}” would look past the slide: its middle, {framing.x:g}, "
+                f"{framing.y:g}, is outside "
                 f"{size.width_px} × {size.height_px}. Nothing was changed.",
                 "framings",
             )

@@ -11,7 +11,9 @@ MOST_POINTS = 20_000
 
 
 def thinned(points: list[Point], tolerance: float) -> list[Point]:
-    """The fewest of the points from which no other is farther than `tolerance` (Ramer 1972; Douglas and Peucker 1973)."""
+    """The fewest of the points from which no other is farther than `tolerance` (Ramer 1972; Douglas and Peucker
+    1973).
+    """
     if len(points) < 3:
         return points
     keep = {0, len(points) - 1}
@@ -35,8 +37,8 @@ def thinned(points: list[Point], tolerance: float) -> list[Point]:
 def outline_of_points(points: list[Point], closed: bool, smooth: bool) -> tuple[Box, str]:
     """The box around the points, at least 2 px each way, and their outline in shares of it.
 
-    A smooth outline goes through the points as a Catmull-Rom spline (1974), written as cubics with handles of a sixth of the way
-    between neighbours. Raises BadValue for fewer than two points, or for more than 20 000.
+    A smooth outline goes through the points as a Catmull-Rom spline (1974), written as cubics with handles of a sixth
+    of the way between neighbours. Raises BadValue for fewer than two points, or for more than 20 000.
     """
     if len(points) < 2:
         raise BadValue("A drawing needs at least two points.", "points")

@@ -1,5 +1,8 @@
-"""What is drawn by hand on slides while a show is played. Inks are told apart by more than colour: by the width and the breaks of their stroke;
-each has an edge of the opposite tone, so that it is seen on light and dark alike."""
+"""What is drawn by hand on slides while a show is played.
+
+Inks are told apart by more than colour: by the width and the breaks of their stroke; each has an edge of the opposite
+tone, so that it is seen on light and dark alike.
+"""
 
 from collections.abc import Mapping
 from typing import Annotated, Literal

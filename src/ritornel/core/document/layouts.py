@@ -48,7 +48,14 @@ LAYOUTS = MappingProxyType(
                 "Title",
                 (
                     LayoutPlace("title", "Title", "words", "title", (0.066, 0.3, 0.868, 0.24), (0.08, 0.3, 0.84, 0.22)),
-                    LayoutPlace("subtitle", "Line under it", "words", "subtitle", (0.066, 0.57, 0.868, 0.14), (0.08, 0.54, 0.84, 0.14)),
+                    LayoutPlace(
+                        "subtitle",
+                        "Line under it",
+                        "words",
+                        "subtitle",
+                        (0.066, 0.57, 0.868, 0.14),
+                        (0.08, 0.54, 0.84, 0.14),
+                    ),
                 ),
                 opens=True,
             ),
@@ -60,7 +67,9 @@ LAYOUTS = MappingProxyType(
                 (
                     _HEADING,
                     msgspec.structs.replace(_WORDS, wide=(0.066, 0.27, 0.4, 0.6), tall=(0.08, 0.2, 0.84, 0.28)),
-                    LayoutPlace("picture", "Picture", "picture", "picture", (0.52, 0.27, 0.414, 0.6), (0.08, 0.52, 0.84, 0.4)),
+                    LayoutPlace(
+                        "picture", "Picture", "picture", "picture", (0.52, 0.27, 0.414, 0.6), (0.08, 0.52, 0.84, 0.4)
+                    ),
                 ),
             ),
             SlideLayout(
@@ -69,7 +78,9 @@ LAYOUTS = MappingProxyType(
                 (
                     _HEADING,
                     msgspec.structs.replace(_WORDS, wide=(0.066, 0.27, 0.408, 0.6), tall=(0.08, 0.2, 0.84, 0.35)),
-                    LayoutPlace("words 2", "Second text", "words", "body", (0.526, 0.27, 0.408, 0.6), (0.08, 0.58, 0.84, 0.35)),
+                    LayoutPlace(
+                        "words 2", "Second text", "words", "body", (0.526, 0.27, 0.408, 0.6), (0.08, 0.58, 0.84, 0.35)
+                    ),
                 ),
             ),
             SlideLayout(
@@ -77,16 +88,22 @@ LAYOUTS = MappingProxyType(
                 "Picture full",
                 (
                     LayoutPlace("picture", "Picture", "picture", "picture", (0, 0, 1, 1), (0, 0, 1, 1)),
-                    LayoutPlace("caption", "Caption", "words", "caption", (0.066, 0.85, 0.868, 0.08), (0.08, 0.88, 0.84, 0.08)),
+                    LayoutPlace(
+                        "caption", "Caption", "words", "caption", (0.066, 0.85, 0.868, 0.08), (0.08, 0.88, 0.84, 0.08)
+                    ),
                 ),
             ),
-            SlideLayout("clip", "Clip full", (LayoutPlace("clip", "Clip", "clip", "picture", (0, 0, 1, 1), (0, 0, 1, 1)),)),
+            SlideLayout(
+                "clip", "Clip full", (LayoutPlace("clip", "Clip", "clip", "picture", (0, 0, 1, 1), (0, 0, 1, 1)),)
+            ),
             SlideLayout(
                 "credits",
                 "Closing credits",
                 (
                     msgspec.structs.replace(_HEADING, wide=(0.066, 0.12, 0.868, 0.12)),
-                    LayoutPlace("words", "Credits", "words", "credits", (0.066, 0.29, 0.868, 0.56), (0.08, 0.22, 0.84, 0.66)),
+                    LayoutPlace(
+                        "words", "Credits", "words", "credits", (0.066, 0.29, 0.868, 0.56), (0.08, 0.22, 0.84, 0.66)
+                    ),
                 ),
                 opens=True,
             ),
@@ -111,7 +128,9 @@ def scale_of(frame: Frame) -> float:
 def box_of(place: LayoutPlace, frame: Frame) -> Box:
     """Where the place is, in whole px of the frame."""
     shares = place.tall if frame.height_px > frame.width_px * 1.05 else place.wide
-    x, y, width, height = (round(share * side) for share, side in zip(shares, (frame.width_px, frame.height_px) * 2, strict=True))
+    x, y, width, height = (
+        round(share * side) for share, side in zip(shares, (frame.width_px, frame.height_px) * 2, strict=True)
+    )
     return Box(x, y, width, height)
 
 
@@ -119,15 +138,35 @@ def look_of(place: LayoutPlace, theme: Theme, frame: Frame) -> dict[str, Any]:
     """The fields, apart from the box, that the theme gives to what fills the place. Sizes are rounded to half a px."""
     if place.wants != "words":
         return {"fit": "cover"}
-    heading = {"family": "@heading", "weight": theme.heading_weight, "italic": theme.heading_italic, "colour": "@words", "line_spacing": 1.1}
-    body = {"family": "@body", "weight": 400, "italic": False, "colour": "@words", "line_spacing": 1.35, "align": "left", "stand": "top"}
+    heading = {
+        "family": "@heading",
+        "weight": theme.heading_weight,
+        "italic": theme.heading_italic,
+        "colour": "@words",
+        "line_spacing": 1.1,
+    }
+    body = {
+        "family": "@body",
+        "weight": 400,
+        "italic": False,
+        "colour": "@words",
+        "line_spacing": 1.35,
+        "align": "left",
+        "stand": "top",
+    }
     looks: dict[str, dict[str, Any]] = {
         "title": {**heading, "size_px": theme.title_px, "align": theme.title_align, "stand": "bottom"},
         "heading": {**heading, "size_px": theme.heading_px, "align": "left", "stand": "middle"},
         "subtitle": {**body, "size_px": theme.body_px, "colour": "@soft", "align": theme.title_align},
         "body": {**body, "size_px": theme.body_px, "paragraph_gap": 0.5, "overflow": "shrink"},
         "caption": {**body, "size_px": theme.body_px * 0.8, "colour": "@words", "stand": "middle"},
-        "credits": {**body, "size_px": theme.body_px * 0.8, "align": theme.title_align, "paragraph_gap": 0.25, "overflow": "shrink"},
+        "credits": {
+            **body,
+            "size_px": theme.body_px * 0.8,
+            "align": theme.title_align,
+            "paragraph_gap": 0.25,
+            "overflow": "shrink",
+        },
     }
     look = looks[place.look]
     return {**look, "size_px": math.floor(look["size_px"] * scale_of(frame) * 2 + 0.5) / 2}
@@ -137,7 +176,14 @@ def place_of(slide: Slide, item: Object) -> LayoutPlace | None:
     """The place of the slide's layout that the object fills, if any."""
     if not item.place or slide.layout not in LAYOUTS:
         return None
-    return next((place for place in LAYOUTS[slide.layout].places if place.name == item.place and (place.wants != "words") == isinstance(item, Picture)), None)
+    return next(
+        (
+            place
+            for place in LAYOUTS[slide.layout].places
+            if place.name == item.place and (place.wants != "words") == isinstance(item, Picture)
+        ),
+        None,
+    )
 
 
 def empty_places(slide: Slide) -> tuple[LayoutPlace, ...]:
@@ -163,13 +209,19 @@ def differences(slide: Slide, item: Object, theme: Theme, frame: Frame) -> dict[
     if place is not None:
         wanted = {"box": box_of(place, frame), **look_of(place, theme, frame)}
     elif isinstance(item, TextHolder) and item.paragraphs:
-        wanted = {name: role for name, role in (("family", "@body"), ("colour", "@words")) if not str(getattr(item, name) or "@").startswith("@")}
+        wanted = {
+            name: role
+            for name, role in (("family", "@body"), ("colour", "@words"))
+            if not str(getattr(item, name) or "@").startswith("@")
+        }
     return {name: value for name, value in wanted.items() if getattr(item, name) != value}
 
 
 def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Frame], layout: str | None = None) -> Slide:
-    """The slide for another theme, frame or layout: what stood exactly as its place said stands as the new one says; the rest is
-    scaled with the frame about its middle. Of a new layout's places each is taken by what filled the place of that name."""
+    """The slide for another theme, frame or layout: what stood exactly as its place said stands as the new one says;
+    the rest is scaled with the frame about its middle. Of a new layout's places each is taken by what filled the
+    place of that name.
+    """
     replace = msgspec.structs.replace
     old_frame, new_frame = before[1], after[1]
     target = replace(slide, layout=slide.layout if layout is None else layout_named(layout).name)
@@ -182,7 +234,9 @@ def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Fram
         if old_place is not None and new_place is not None:
             old = {"box": box_of(old_place, old_frame), **look_of(old_place, *before)}
             new = {"box": box_of(new_place, new_frame), **look_of(new_place, *after)}
-            moved = replace(moved, **{name: value for name, value in new.items() if getattr(item, name) == old.get(name, value)})
+            moved = replace(
+                moved, **{name: value for name, value in new.items() if getattr(item, name) == old.get(name, value)}
+            )
         elif old_place is not None and new_place is None and layout is not None:
             moved = replace(moved, place="")
         objects.append(moved)
@@ -196,7 +250,10 @@ def _scaled(item: Object, old: Frame, new: Frame, scale: float) -> Object:
     else:
         left = (new.width_px - old.width_px * scale) / 2
         top = (new.height_px - old.height_px * scale) / 2
-        x, y, w, h = (tenths(value) for value in (left + box.x * scale, top + box.y * scale, box.width * scale, box.height * scale))
+        x, y, w, h = (
+            tenths(value)
+            for value in (left + box.x * scale, top + box.y * scale, box.width * scale, box.height * scale)
+        )
         scaled = Box(x, y, w, h, box.turn_deg)
     fields: dict[str, Any] = {"box": scaled}
     if isinstance(item, TextHolder):

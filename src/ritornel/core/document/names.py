@@ -8,7 +8,10 @@ from ritornel.core.wording import one_line
 
 
 class Named(msgspec.Struct, frozen=True, gc=False):
-    """Something with names. A file, a form or an edit may bring line breaks or unseen signs in them: they are taken out as the value is made."""
+    """Something with names.
+
+    A file, a form or an edit may bring line breaks or unseen signs in them: they are taken out as the value is made.
+    """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("name",)
     nameless: ClassVar[str] = ""

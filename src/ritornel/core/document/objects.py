@@ -1,7 +1,9 @@
-"""What can stand on a slide. Lengths are in px of the show's frame, turns in degrees clockwise, opacity 0..1.
+"""What can stand on a slide.
 
-Colours and families are literal, or name a role of the theme (`@words`, `@heading`). What names a role follows the theme; what is
-literal was set by hand and stays when the theme changes.
+Lengths are in px of the show's frame, turns in degrees clockwise, opacity 0..1.
+
+Colours and families are literal, or name a role of the theme (`@words`, `@heading`). What names a role follows the
+theme; what is literal was set by hand and stays when the theme changes.
 """
 
 from fractions import Fraction
@@ -14,7 +16,9 @@ from ritornel.core.document.names import Named
 from ritornel.core.time.milliseconds import LONGEST_MS, round_half_up
 
 ROLES = ("ground", "raised", "words", "soft", "accent", "second", "line")
-"""The roles of colour a theme fills: the ground, what is raised from it, words, softer words, two accents, fine lines."""
+"""The roles of colour a theme fills: the ground, what is raised from it, words, softer words, two accents, fine
+lines.
+"""
 Colour = Annotated[str, Meta(pattern=rf"^(#[0-9a-f]{{6}}([0-9a-f]{{2}})?|@({'|'.join(ROLES)}))$")]
 """`#rrggbb` or `#rrggbbaa`, lower case, or a role such as `@accent`."""
 Length = Annotated[float, Meta(ge=0, le=100_000)]
@@ -42,7 +46,9 @@ class Gradient(msgspec.Struct, frozen=True, tag_field="kind", tag="gradient", fo
 
 
 class PictureBackground(msgspec.Struct, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
-    """A picture that covers the whole ground, under a veil of one colour (`veil` 0: none) so that words stay readable on it."""
+    """A picture that covers the whole ground, under a veil of one colour (`veil` 0: none) so that words stay readable
+    on it.
+    """
 
     asset_id: Id
     veil: Share = 0.0
@@ -50,7 +56,9 @@ class PictureBackground(msgspec.Struct, frozen=True, tag_field="kind", tag="pict
 
 
 class ClipBackground(PictureBackground, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
-    """A clip that covers the whole ground and runs round and round while its slide lasts, without its sound, under the same veil."""
+    """A clip that covers the whole ground and runs round and round while its slide lasts, without its sound, under the
+    same veil.
+    """
 
 
 Fill = Plain | Gradient
@@ -80,7 +88,10 @@ class Run(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omi
 
 
 class Paragraph(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omit_defaults=True):
-    """A line as its author typed it. Builds of a part name it by its id. In a list it has a sign or number, set in by its level."""
+    """A line as its author typed it.
+
+    Builds of a part name it by its id. In a list it has a sign or number, set in by its level.
+    """
 
     id: Id
     runs: tuple[Run, ...]
@@ -132,7 +143,9 @@ class PlaySound(msgspec.Struct, frozen=True, tag_field="do", tag="sound", forbid
 
 
 class PlayClip(msgspec.Struct, frozen=True, tag_field="do", tag="clip", forbid_unknown_fields=True):
-    """A press plays a clip of the same slide, whatever the running order does with it; another press sends it back to where it stood."""
+    """A press plays a clip of the same slide, whatever the running order does with it; another press sends it back to
+    where it stood.
+    """
 
     object_id: Id
 
@@ -150,8 +163,11 @@ class Wings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class PlacedObject(Named, frozen=True, gc=False, kw_only=True, forbid_unknown_fields=True):
-    """What everything on a slide has. `place` names the place of the layout it fills, `group` what it is kept together with.
-    `locked` and `aside` matter only while composing: what is aside is not in the way on the stage, and plays as ever."""
+    """What everything on a slide has.
+
+    `place` names the place of the layout it fills, `group` what it is kept together with. `locked` and `aside` matter
+    only while composing: what is aside is not in the way on the stage, and plays as ever.
+    """
 
     lineage: str = ""
     opacity: Share = 1.0
@@ -186,8 +202,11 @@ class TextHolder(PlacedObject, frozen=True, kw_only=True, forbid_unknown_fields=
 
 
 class Text(TextHolder, frozen=True, tag_field="kind", tag="text", forbid_unknown_fields=True):
-    """Paragraphs in a box, broken into lines as wide as the box. A `growing` one keeps what is shown of it centred on the middle of the box
-    while its paragraphs arrive one by one. One of `credits` keeps itself true: its paragraphs credit what the show uses."""
+    """Paragraphs in a box, broken into lines as wide as the box.
+
+    A `growing` one keeps what is shown of it centred on the middle of the box while its paragraphs arrive one by one.
+    One of `credits` keeps itself true: its paragraphs credit what the show uses.
+    """
 
     id: Id
     name: Name
@@ -206,7 +225,9 @@ class Crop(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Drift(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A slow move over a picture, from its crop to another while its slide lasts; `still` is what it showed before it drifted."""
+    """A slow move over a picture, from its crop to another while its slide lasts; `still` is what it showed before it
+    drifted.
+    """
 
     ends: Crop
     pace: Literal["even", "ease in", "ease out", "ease in and out"] = "even"
@@ -214,8 +235,11 @@ class Drift(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Picture(PlacedObject, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
-    """An asset shown in a box. `cover` fills the box and cuts what is over, `contain` shows all of it, `stretch` ignores proportion.
-    First the crop is taken, then it is flipped, then fitted. One that drifts covers its box all the way."""
+    """An asset shown in a box.
+
+    `cover` fills the box and cuts what is over, `contain` shows all of it, `stretch` ignores proportion. First the crop
+    is taken, then it is flipped, then fitted. One that drifts covers its box all the way.
+    """
 
     id: Id
     name: Name
@@ -240,13 +264,16 @@ class Caption(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
-    """A video in a box, fitted, cropped and framed as a picture is: from `in_ms` to `out_ms` of its own time. It plays through a build of the effect
-    `plays clip`; before, it shows its picture at `poster_ms` (None: at `in_ms`), afterwards the last one before `out_ms`. One that `repeats` goes
-    on until its slide ends. One that `holds` keeps its beat until its end (a repeating one: for one pass); else it runs on beneath later beats.
-    One that runs `with_slide` needs no build: it plays once on the slide's own clock from its 0 on, as a drift does, and in silence, whatever
-    the beats do; so the picture of a speaker keeps moving while its slide comes in.
-    Its sound has a level and equal-power fades at both ends of all it plays. At another speed than 100 % its sound keeps its pitch. Its captions are in
-    order and do not overlap."""
+    """A video in a box, fitted, cropped and framed as a picture is: from `in_ms` to `out_ms` of its own time.
+
+    It plays through a build of the effect `plays clip`; before, it shows its picture at `poster_ms` (None: at `in_ms`),
+    afterwards the last one before `out_ms`. One that `repeats` goes on until its slide ends. One that `holds` keeps its
+    beat until its end (a repeating one: for one pass); else it runs on beneath later beats. One that runs `with_slide`
+    needs no build: it plays once on the slide's own clock from its 0 on, as a drift does, and in silence, whatever the
+    beats do; so the picture of a speaker keeps moving while its slide comes in. Its sound has a level and equal-power
+    fades at both ends of all it plays. At another speed than 100 % its sound keeps its pitch. Its captions are in order
+    and do not overlap.
+    """
 
     out_ms: Annotated[int, Meta(ge=1, le=LONGEST_MS)] = 1
     in_ms: Annotated[int, Meta(ge=0, le=LONGEST_MS)] = 0
@@ -276,15 +303,18 @@ PLAYS = "plays clip"
 """The effect through which a clip plays."""
 
 
-Form = Literal["rectangle", "ellipse", "line", "arrow", "polygon", "star", "ring", "arch", "wheel", "bracket", "bubble", "path"]
+Form = Literal[
+    "rectangle", "ellipse", "line", "arrow", "polygon", "star", "ring", "arch", "wheel", "bracket", "bubble", "path"
+]
 
 
 class Shape(TextHolder, frozen=True, tag_field="kind", tag="shape", forbid_unknown_fields=True):
     """A drawn form in a box, with words inside if wanted.
 
-    `points` counts a polygon's corners, a star's tips or a wheel's teeth. `hollow` is the inner radius of a star, ring, arch or wheel as a
-    share of the outer one, and how thick an arrow's shaft is. A bubble's tail ends at (`tail_x`, `tail_y`), in shares of the box; it may
-    lie outside. A line has `heads` at its ends. `path` is an outline in SVG's syntax (M, L, C, Z, absolute) in shares of the box.
+    `points` counts a polygon's corners, a star's tips or a wheel's teeth. `hollow` is the inner radius of a star, ring,
+    arch or wheel as a share of the outer one, and how thick an arrow's shaft is. A bubble's tail ends at (`tail_x`,
+    `tail_y`), in shares of the box; it may lie outside. A line has `heads` at its ends. `path` is an outline in SVG's
+    syntax (M, L, C, Z, absolute) in shares of the box.
     """
 
     id: Id

@@ -9,8 +9,9 @@ _NUMBER = re.compile(r"\d+")
 
 
 class Pairing(msgspec.Struct, frozen=True):
-    """One row of the table: the slide's number from 1 (None: there is no such slide), the file's place in what was given (None: no file has this
-    number), and what is wrong with it ("" where all is well)."""
+    """One row of the table: the slide's number from 1 (None: there is no such slide), the file's place in what was
+    given (None: no file has this number), and what is wrong with it ("" where all is well).
+    """
 
     slide: int | None
     file: int | None
@@ -24,8 +25,11 @@ def number_in(name: str) -> int | None:
 
 
 def paired(names: Sequence[str], slides: int) -> tuple[Pairing, ...]:
-    """A row for each slide in order, then one for each file that found none. Of two files with one number the first in alphabetical order counts,
-    and the other is told; a number missing among the others is told at its slide."""
+    """A row for each slide in order, then one for each file that found none.
+
+    Of two files with one number the first in alphabetical order counts, and the other is told; a number missing among
+    the others is told at its slide.
+    """
     taken: dict[int, int] = {}
     loose: list[Pairing] = []
     for at in sorted(range(len(names)), key=lambda at: (names[at].casefold(), at)):
@@ -36,7 +40,14 @@ def paired(names: Sequence[str], slides: int) -> tuple[Pairing, ...]:
             loose.append(Pairing(None, at, f"has the number {number}, as “{names[taken[number]]}” has"))
         elif not 1 <= number <= slides:
             taken[number] = at
-            loose.append(Pairing(None, at, f"is number {number}, but there {'is' if slides == 1 else 'are'} {slides} slide{'' if slides == 1 else 's'}"))
+            loose.append(
+                Pairing(
+                    None,
+                    at,
+                    f"is number {number}, but there {'is' if slides == 1 else 'are'} {slides} "
+                    f"slide{'' if slides == 1 else 's'}",
+                )
+            )
         else:
             taken[number] = at
     most = max((number for number in taken if number <= slides), default=0)

@@ -13,8 +13,9 @@ Rectangle = tuple[float, float, float, float]
 
 
 def fitted(picture: Picture, width_px: int, height_px: int) -> Rectangle:
-    """Where the whole picture lies in the box's coordinates so that what its crop leaves covers the box, is contained in it or is
-    stretched over it."""
+    """Where the whole picture lies in the box's coordinates so that what its crop leaves covers the box, is contained
+    in it or is stretched over it.
+    """
     box, crop = picture.box, picture.crop
     if not width_px or not height_px:
         return 0.0, 0.0, box.width, box.height
@@ -42,8 +43,11 @@ def seen_part(picture: Picture, width_px: int, height_px: int) -> Rectangle:
 
 
 def cut_to(picture: Picture, width_px: int, height_px: int, box: Box) -> Picture:
-    """The picture with another box, what is in it staying where it is: the crop follows the box, as with scissors. Pulled outwards, it shows
-    what was cut off, at most to the picture's edge. Raises BadValue where nothing of the picture would be left."""
+    """The picture with another box, what is in it staying where it is: the crop follows the box, as with scissors.
+
+    Pulled outwards, it shows what was cut off, at most to the picture's edge. Raises BadValue where nothing of the
+    picture would be left.
+    """
     old = picture.box
     turn = math.radians(old.turn_deg)
     c, s = math.cos(turn), math.sin(turn)
@@ -55,7 +59,12 @@ def cut_to(picture: Picture, width_px: int, height_px: int, box: Box) -> Picture
     left, top = max(left, x), max(top, y)
     if right - left < width / 100 or bottom - top < height / 100:
         raise BadValue(f"Cutting “{picture.name}”: nothing of it would be left.", "box")
-    share_x, share_y, share_w, share_h = (left - x) / width, (top - y) / height, (right - left) / width, (bottom - top) / height
+    share_x, share_y, share_w, share_h = (
+        (left - x) / width,
+        (top - y) / height,
+        (right - left) / width,
+        (bottom - top) / height,
+    )
     crop = Crop(
         _share(1 - share_x - share_w if picture.flip_x else share_x, 0.99),
         _share(1 - share_y - share_h if picture.flip_y else share_y, 0.99),
@@ -66,8 +75,16 @@ def cut_to(picture: Picture, width_px: int, height_px: int, box: Box) -> Picture
     mx, my = (left + right) / 2 - old.width / 2, (top + bottom) / 2 - old.height / 2
     cx = old.x + old.width / 2 + mx * c - my * s
     cy = old.y + old.height / 2 + mx * s + my * c
-    fresh = Box(tenths(cx - (right - left) / 2), tenths(cy - (bottom - top) / 2), tenths(right - left), tenths(bottom - top), old.turn_deg)
-    return msgspec.structs.replace(picture, box=fresh, crop=crop, fit="stretch" if picture.fit == "stretch" else "cover")
+    fresh = Box(
+        tenths(cx - (right - left) / 2),
+        tenths(cy - (bottom - top) / 2),
+        tenths(right - left),
+        tenths(bottom - top),
+        old.turn_deg,
+    )
+    return msgspec.structs.replace(
+        picture, box=fresh, crop=crop, fit="stretch" if picture.fit == "stretch" else "cover"
+    )
 
 
 def _share(value: float, most: float) -> float:

@@ -11,11 +11,16 @@ def entry(slide: Slide, build_id: str) -> Build:
     for build in slide.order:
         if build.id == build_id:
             return build
-    raise UnknownName(f"The build “{build_id}” is not on slide “{slide.name or slide.id}” any more. Nothing was changed.")
+    raise UnknownName(
+        f"The build “{build_id}” is not on slide “{slide.name or slide.id}” any more. Nothing was changed."
+    )
 
 
 def without_builds(order: tuple[Build, ...], gone: set[str]) -> tuple[Build, ...]:
-    """The order without some builds. Where an opener goes and its beat has others, the next one inherits the cue with its hold."""
+    """The order without some builds.
+
+    Where an opener goes and its beat has others, the next one inherits the cue with its hold.
+    """
     result: list[Build] = []
     orphan: OnCue | None = None
     for build in order:
@@ -40,8 +45,9 @@ def without_objects(order: tuple[Build, ...], object_ids: set[str]) -> tuple[Bui
 def moved(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tuple[Build, ...]:
     """The order with one entry at index `to`, counted without that entry.
 
-    A lone opener takes its cue along. An opener with others behind it leaves the cue to the next of its beat and becomes
-    *together*. With `opens`, the entry takes over the cue of the opener it lands before, which becomes *together*.
+    A lone opener takes its cue along. An opener with others behind it leaves the cue to the next of its beat and
+    becomes *together*. With `opens`, the entry takes over the cue of the opener it lands before, which becomes
+    *together*.
     """
     at = next(index for index, build in enumerate(order) if build.id == build_id)
     taken = order[at]

@@ -1,5 +1,8 @@
-"""Sections: slides that belong together. A section begins with the slide that names it and goes on until the next that does; slides are moved,
-copied and removed without their section falling apart."""
+"""Sections: slides that belong together.
+
+A section begins with the slide that names it and goes on until the next that does; slides are moved, copied and removed
+without their section falling apart.
+"""
 
 from collections.abc import Collection, Sequence
 
@@ -18,7 +21,8 @@ class Section(msgspec.Struct, frozen=True):
 def sections_of(slides: Sequence[Slide]) -> tuple[Section, ...]:
     """The sections in order; none where no slide opens one.
 
-    Slides a, b (opens “The town”), c and d (opens “Noon”) are the sections “” with a, “The town” with b and c, “Noon” with d.
+    Slides a, b (opens “The town”), c and d (opens “Noon”) are the sections “” with a, “The town” with b and c, “Noon”
+    with d.
     """
     if not any(slide.opens_section for slide in slides):
         return ()
@@ -31,16 +35,23 @@ def sections_of(slides: Sequence[Slide]) -> tuple[Section, ...]:
 
 
 def shown_sections(show: Show) -> tuple[Section, ...]:
-    """The sections as they are played: without skipped slides, and without those of which nothing is shown. A skipped slide that opens one leaves
-    that to the next."""
+    """The sections as they are played: without skipped slides, and without those of which nothing is shown.
+
+    A skipped slide that opens one leaves that to the next.
+    """
     shown = {slide.id for slide in show.shown}
-    kept = (Section(section.name, tuple(entry for entry in section.slide_ids if entry in shown)) for section in sections_of(show.slides))
+    kept = (
+        Section(section.name, tuple(entry for entry in section.slide_ids if entry in shown))
+        for section in sections_of(show.slides)
+    )
     return tuple(section for section in kept if section.slide_ids)
 
 
 def handed_on(show: Show, going: Collection[str]) -> dict[str, str]:
-    """What each slide opens once some slides have gone from where they stand, for those where that is another thing than before. A section some of
-    whose slides stay is opened by the first of them; the slide that goes opens nothing any more. One that goes whole keeps its name."""
+    """What each slide opens once some slides have gone from where they stand, for those where that is another thing
+    than before. A section some of whose slides stay is opened by the first of them; the slide that goes opens
+    nothing any more. One that goes whole keeps its name.
+    """
     names: dict[str, str] = {}
     for section in sections_of(show.slides):
         staying = [slide_id for slide_id in section.slide_ids if slide_id not in going]
@@ -53,7 +64,9 @@ def handed_on(show: Show, going: Collection[str]) -> dict[str, str]:
 
 def renamed(show: Show, names: dict[str, str]) -> tuple[Slide, ...]:
     """The slides that open another section than before, as they are then."""
-    return tuple(msgspec.structs.replace(slide, opens_section=names[slide.id]) for slide in show.slides if slide.id in names)
+    return tuple(
+        msgspec.structs.replace(slide, opens_section=names[slide.id]) for slide in show.slides if slide.id in names
+    )
 
 
 _NUMERALS = ((100, "C"), (90, "XC"), (50, "L"), (40, "XL"), (10, "X"), (9, "IX"), (5, "V"), (4, "IV"), (1, "I"))

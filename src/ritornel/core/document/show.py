@@ -39,10 +39,12 @@ LARGEST_PX = 100_000
 
 
 class Asset(Named, frozen=True, gc=False, forbid_unknown_fields=True):
-    """A picture or sound on the shelf. Its bytes are found by their SHA-256, so they can never change under a show.
-    `loudness_lufs` is a sound's, as measured when it came;
-    `silent` is a clip without sound, `heavy` one of which browsers are given a lighter copy.
-    `alternative` is what a new picture made of it begins with as its text alternative; `folder` is where it came from."""
+    """A picture or sound on the shelf.
+
+    Its bytes are found by their SHA-256, so they can never change under a show. `loudness_lufs` is a sound's, as
+    measured when it came; `silent` is a clip without sound, `heavy` one of which browsers are given a lighter copy.
+    `alternative` is what a new picture made of it begins with as its text alternative; `folder` is where it came from.
+    """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("name", "author", "licence", "credit", "folder")
 
@@ -75,8 +77,11 @@ class Asset(Named, frozen=True, gc=False, forbid_unknown_fields=True):
 
 
 class SoundEffect(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A sound that begins with a build or a transition. One of a transition that `keeps_on` repeats until the next transition's sound, the start of
-    music that ends kept sounds, or the show's end."""
+    """A sound that begins with a build or a transition.
+
+    One of a transition that `keeps_on` repeats until the next transition's sound, the start of music that ends kept
+    sounds, or the show's end.
+    """
 
     asset_id: Id
     gain_db: Annotated[float, Meta(ge=-60, le=12)] = 0.0
@@ -145,8 +150,10 @@ class AdvanceWithVoice(msgspec.Struct, frozen=True, tag_field="rule", tag="voice
 
 
 class Voice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The narration of a slide: its sound from `in_ms` to `out_ms`, heard from `offset_ms` on the slide's clock. `marks` say, by cue id and counted
-    from where the voice begins, when each cue falls."""
+    """The narration of a slide: its sound from `in_ms` to `out_ms`, heard from `offset_ms` on the slide's clock.
+
+    `marks` say, by cue id and counted from where the voice begins, when each cue falls.
+    """
 
     asset_id: Id
     out_ms: Annotated[int, Meta(ge=1, le=LONGEST_MS)]
@@ -169,8 +176,9 @@ class Link(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Framing(Named, frozen=True, forbid_unknown_fields=True):
-    """A part of a large slide that the view flies to: its middle and its width in px of the slide, turned clockwise; as high as the show's
-    frame makes it."""
+    """A part of a large slide that the view flies to: its middle and its width in px of the slide, turned clockwise; as
+    high as the show's frame makes it.
+    """
 
     id: Id
     name: Name
@@ -181,11 +189,14 @@ class Framing(Named, frozen=True, forbid_unknown_fields=True):
 
 
 class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
-    """One slide: what stands on it, in stacking order from the back, and the running order of its builds. A `background` of None is
-    the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry into this
-    slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the frame is seen whole unless it
-    `opens_on` one of its framings, to which builds of the effect `views fly` take the view. `opens_section` names the section that begins with it.
-    A slide that is `also_live` goes on by itself where the show runs on cue, too."""
+    """One slide: what stands on it, in stacking order from the back, and the running order of its builds.
+
+    A `background` of None is the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry
+    into this slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the
+    frame is seen whole unless it `opens_on` one of its framings, to which builds of the effect `views fly` take the
+    view. `opens_section` names the section that begins with it. A slide that is `also_live` goes on by itself where the
+    show runs on cue, too.
+    """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("name", "opens_section")
 
@@ -250,8 +261,10 @@ class OwnLength(msgspec.Struct, frozen=True, tag_field="at", tag="own length", f
 
 
 class MusicSpan(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A stretch of music or ambience, anchored to slides and never to absolute time. One that `ducks` sinks by `duck_db` under voices;
-    where one that `ends_kept` begins, sounds that keep on end."""
+    """A stretch of music or ambience, anchored to slides and never to absolute time.
+
+    One that `ducks` sinks by `duck_db` under voices; where one that `ends_kept` begins, sounds that keep on end.
+    """
 
     id: Id
     asset_id: Id
@@ -277,8 +290,9 @@ class NamedMark(Named, frozen=True, forbid_unknown_fields=True):
 
 
 class Habits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What new builds of this show are like: the effect given by one press, how long things take to enter and to leave, and at what pace they
-    enter (None: as each effect does by itself)."""
+    """What new builds of this show are like: the effect given by one press, how long things take to enter and to leave,
+    and at what pace they enter (None: as each effect does by itself).
+    """
 
     effect: str = "enters settle"
     lasts_ms: Time | None = None
@@ -300,8 +314,9 @@ def first_advance(runs: Runs, cue_id: str) -> AdvanceAfter | AdvanceOnCue:
 
 
 class Show(Named, frozen=True, forbid_unknown_fields=True):
-    """A whole show. `holds_by_cue` are what the chosen take measured, by cue id (rule 2); `follows_take` is what that take is called. With
-    `voices_live` voices are heard on cue too."""
+    """A whole show. `holds_by_cue` are what the chosen take measured, by cue id (rule 2); `follows_take` is what that
+    take is called. With `voices_live` voices are heard on cue too.
+    """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("title",)
     nameless: ClassVar[str] = "Untitled show"
@@ -330,7 +345,9 @@ class Show(Named, frozen=True, forbid_unknown_fields=True):
 
     @property
     def numbers(self) -> dict[str, int]:
-        """The number of each slide, by its id, everywhere that a slide has one: shown slides are counted; a skipped one has the number it would have."""
+        """The number of each slide, by its id, everywhere that a slide has one: shown slides are counted; a skipped one
+        has the number it would have.
+        """
         numbers, count = {}, 0
         for slide in self.slides:
             numbers[slide.id] = count + 1

@@ -1,5 +1,7 @@
-"""A theme: colours by role, fonts, grounds and ornaments. A show carries its own theme whole, so that one made or changed by hand
-travels with it."""
+"""A theme: colours by role, fonts, grounds and ornaments.
+
+A show carries its own theme whole, so that one made or changed by hand travels with it.
+"""
 
 from typing import Annotated, Any, Literal
 
@@ -7,7 +9,20 @@ import msgspec
 from msgspec import Meta
 
 from ritornel.core.document.names import Named
-from ritornel.core.document.objects import ROLES, Background, Gradient, Id, Name, Object, Picture, PictureBackground, Plain, Share, Stroke, TextHolder
+from ritornel.core.document.objects import (
+    ROLES,
+    Background,
+    Gradient,
+    Id,
+    Name,
+    Object,
+    Picture,
+    PictureBackground,
+    Plain,
+    Share,
+    Stroke,
+    TextHolder,
+)
 from ritornel.core.errors import UnknownName
 
 Literally = Annotated[str, Meta(pattern=r"^#[0-9a-f]{6}$")]
@@ -27,7 +42,9 @@ class Palette(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Ornament(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A small form of the theme on every slide with that ground, or on title slides only; places and sizes are shares of the frame."""
+    """A small form of the theme on every slide with that ground, or on title slides only; places and sizes are shares
+    of the frame.
+    """
 
     x: Share
     y: Share
@@ -39,7 +56,10 @@ class Ornament(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Theme(Named, frozen=True, forbid_unknown_fields=True):
-    """`opening` is the ground of title and closing slides, `ground` that of all others. Sizes are px in a frame of 1280 x 720."""
+    """`opening` is the ground of title and closing slides, `ground` that of all others.
+
+    Sizes are px in a frame of 1280 x 720.
+    """
 
     name: Name = "Limewash"
     palette: Palette = Palette()
@@ -124,7 +144,9 @@ def _letters_in(item: TextHolder, theme: Theme) -> dict[str, Any]:
     if item.outline is not None:
         fields["outline"] = Stroke(colour_in(theme, item.outline.colour), item.outline.width_px, item.outline.dash)
     if runs:
-        fields["paragraphs"] = tuple(msgspec.structs.replace(p, runs=tuple(runs.get(id(run), run) for run in p.runs)) for p in item.paragraphs)
+        fields["paragraphs"] = tuple(
+            msgspec.structs.replace(p, runs=tuple(runs.get(id(run), run) for run in p.runs)) for p in item.paragraphs
+        )
     return fields
 
 

@@ -25,7 +25,10 @@ NIGHT_WATCH = Theme(
     title_align="centre",
     ground=Gradient("@ground", "#17282f", 70),
     opening=Gradient("#1d3c46", "#0d1519", 75),
-    ornaments=(Ornament(0.485, 0.553, 0.03, 0.0035, "@accent", on="titles"), Ornament(0.066, 0.215, 0.868, 0.0016, "@line", on="slides")),
+    ornaments=(
+        Ornament(0.485, 0.553, 0.03, 0.0035, "@accent", on="titles"),
+        Ornament(0.066, 0.215, 0.868, 0.0016, "@line", on="slides"),
+    ),
 )
 SLATE_ROOF = Theme(
     "Slate roof",
@@ -50,7 +53,10 @@ VERDIGRIS = Theme(
     body_px=32,
     ground=Gradient("@ground", "#0d2524", 90),
     opening=Gradient("#1d4f4a", "#0d2524", 60),
-    ornaments=(Ornament(0.066, 0.085, 0.045, 0.006, "@accent", on="slides"), Ornament(0.066, 0.552, 0.07, 0.006, "@accent", on="titles")),
+    ornaments=(
+        Ornament(0.066, 0.085, 0.045, 0.006, "@accent", on="slides"),
+        Ornament(0.066, 0.552, 0.07, 0.006, "@accent", on="titles"),
+    ),
 )
 ALMANAC = Theme(
     "Almanac",
@@ -112,15 +118,24 @@ MARKET_DAY = Theme(
     ornaments=(Ornament(0.9, 0, 0.1, 0.1778, "@line", on="slides"),),
 )
 
-THEMES = MappingProxyType({theme.name: theme for theme in (LIMEWASH, SLATE_ROOF, ALMANAC, MARKET_DAY, NIGHT_WATCH, VERDIGRIS, BELLFOUNDER, DRAWING_BOARD)})
+THEMES = MappingProxyType(
+    {
+        theme.name: theme
+        for theme in (LIMEWASH, SLATE_ROOF, ALMANAC, MARKET_DAY, NIGHT_WATCH, VERDIGRIS, BELLFOUNDER, DRAWING_BOARD)
+    }
+)
 
 
 def weak_contrasts(theme: Theme) -> tuple[tuple[str, str, float], ...]:
-    """The pairs (role, `ground` or `raised`, ratio) that fall short of WCAG's 4.5:1, on any colour of the theme's grounds."""
+    """The pairs (role, `ground` or `raised`, ratio) that fall short of WCAG's 4.5:1, on any colour of the theme's
+    grounds.
+    """
     behind = [("raised", theme.palette.raised)]
     for ground in (theme.ground, theme.opening):
         shown = ground_in(theme, ground)
-        behind += [("ground", colour) for name in ("colour", "first", "second") if (colour := getattr(shown, name, None))]
+        behind += [
+            ("ground", colour) for name in ("colour", "first", "second") if (colour := getattr(shown, name, None))
+        ]
     found: dict[tuple[str, str], float] = {}
     for role in ("words", "soft", "accent", "second"):
         for name, colour in behind:

@@ -21,7 +21,9 @@ def _assets_for(source: Show, target: Show, wanted: list[str], stem: str) -> tup
     for asset_id in dict.fromkeys(wanted):
         asset = source.asset(asset_id)
         if asset is None:
-            raise UnknownName(f"“{asset_id}” is not on the shelf of “{source.title}” any more. Nothing was brought over.")
+            raise UnknownName(
+                f"“{asset_id}” is not on the shelf of “{source.title}” any more. Nothing was brought over."
+            )
         if asset.sha256 not in by_content:
             by_content[asset.sha256] = f"{stem}-a{len(fresh)}"
             fresh.append(msgspec.structs.replace(asset, id=by_content[asset.sha256]))
@@ -51,13 +53,17 @@ def _heard(slide: Slide, names: dict[str, str]) -> dict[str, Any]:
     def renamed(thing: Any) -> Any:
         if thing.sound is None:
             return thing
-        return msgspec.structs.replace(thing, sound=msgspec.structs.replace(thing.sound, asset_id=names[thing.sound.asset_id]))
+        return msgspec.structs.replace(
+            thing, sound=msgspec.structs.replace(thing.sound, asset_id=names[thing.sound.asset_id])
+        )
 
     return {"transition": renamed(slide.transition), "order": tuple(map(renamed, slide.order))}
 
 
 def bring_slides(source: Show, target: Show, slide_ids: tuple[str, ...], at: int, stem: str) -> Edit:
-    """The edit that puts copies of the slides, in their order, at index `at` of the target, dressed in its theme and frame."""
+    """The edit that puts copies of the slides, in their order, at index `at` of the target, dressed in its theme and
+    frame.
+    """
     chosen = [slide for slide in source.slides if slide.id in slide_ids]
     if not chosen:
         raise BadValue("None of these slides is in the other show any more. Nothing was brought over.", "slide_ids")
@@ -69,13 +75,20 @@ def bring_slides(source: Show, target: Show, slide_ids: tuple[str, ...], at: int
     known = {slide.id for slide in target.slides}
     edits: list[Edit] = [AddAssets(fresh)] if fresh else []
     for number, slide in enumerate(chosen):
-        copy = copy_of_slide(refitted(slide, (source.theme, source.frame), (target.theme, target.frame)), f"{stem}-{number}")
+        copy = copy_of_slide(
+            refitted(slide, (source.theme, source.frame), (target.theme, target.frame)), f"{stem}-{number}"
+        )
         ground = copy.background
         if isinstance(ground, PictureBackground):
             ground = msgspec.structs.replace(ground, asset_id=names[ground.asset_id])
         objects = tuple(_renamed(item, names, known) for item in copy.objects)
         voice = msgspec.structs.replace(copy.voice, asset_id=names[copy.voice.asset_id]) if copy.voice else None
-        edits.append(AddSlide(at + number, msgspec.structs.replace(copy, background=ground, objects=objects, voice=voice, **_heard(copy, names))))
+        edits.append(
+            AddSlide(
+                at + number,
+                msgspec.structs.replace(copy, background=ground, objects=objects, voice=voice, **_heard(copy, names)),
+            )
+        )
     return Several(f"Bring {len(chosen)} slide{'' if len(chosen) == 1 else 's'} over from {source.title}", tuple(edits))
 
 

@@ -23,7 +23,9 @@ def used_on(slide: Slide) -> Iterator[str]:
 
 
 def uses_of(show: Show) -> dict[str, list[str]]:
-    """Where each asset is used, by its id: the ids of slides in order, `music` for a stretch of music, `style` for theme and mark."""
+    """Where each asset is used, by its id: the ids of slides in order, `music` for a stretch of music, `style` for
+    theme and mark.
+    """
     uses: dict[str, list[str]] = {}
 
     def note(asset_id: str, where: str) -> None:
@@ -48,7 +50,11 @@ def clip_rates(show: Show) -> set[tuple[str, int]]:
 
 def uses_changed(before: Show, after: Show) -> bool:
     """Whether an edit can have changed what is used where; only slides that are not the same value are looked into."""
-    if before.music != after.music or style_assets(before) != style_assets(after) or len(before.slides) != len(after.slides):
+    if (
+        before.music != after.music
+        or style_assets(before) != style_assets(after)
+        or len(before.slides) != len(after.slides)
+    ):
         return True
     differing = [(old, new) for old, new in zip(before.slides, after.slides, strict=True) if old is not new]
     return any(old.id != new.id or list(used_on(old)) != list(used_on(new)) for old, new in differing)

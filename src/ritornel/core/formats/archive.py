@@ -51,7 +51,10 @@ def read_show_json(data: bytes, name: str) -> Show:
     if envelope.schema != SCHEMA:
         raise BadArchive(f"“{name}”: show.json says it is “{envelope.schema}”, not “{SCHEMA}”.")
     if not 1 <= envelope.version <= VERSION:
-        raise BadArchive(f"“{name}” was written in version {envelope.version} of the archive; this Ritornel reads versions 1 to {VERSION}.")
+        raise BadArchive(
+            f"“{name}” was written in version {envelope.version} of the archive; this Ritornel reads "
+            f"versions 1 to {VERSION}."
+        )
     try:
         show: Show = from_builtins(upgrade(envelope.show, envelope.version), Show, f"“{name}”, show.json")
         check_integrity(show)
@@ -63,15 +66,20 @@ def read_show_json(data: bytes, name: str) -> Show:
 
 
 def write_archive(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> None:
-    """Writes the show and all its media. No entry tells when it was written, so one show has one archive. Raises BadArchive, naming it,
-    where a medium is missing or not what its hash says: an archive that cannot be read would be a worthless backup."""
+    """Writes the show and all its media.
+
+    No entry tells when it was written, so one show has one archive. Raises BadArchive, naming it, where a medium is
+    missing or not what its hash says: an archive that cannot be read would be a worthless backup.
+    """
     with zipfile.ZipFile(out, "w") as bundle:
         bundle.writestr(zipfile.ZipInfo("show.json"), show_json(show), zipfile.ZIP_DEFLATED)
         written: set[str] = set()
         for asset in show.assets:
             path = media(asset.sha256)
             if not path.is_file():
-                raise BadArchive(f"The file of “{asset.name}” is missing, so “{show.title}” cannot be archived whole. {ADD_AGAIN}")
+                raise BadArchive(
+                    f"The file of “{asset.name}” is missing, so “{show.title}” cannot be archived whole. {ADD_AGAIN}"
+                )
             if asset.sha256 not in written:
                 # Pictures and sounds are compressed already; storing them keeps writing fast.
                 entry = zipfile.ZipInfo(f"media/{file_name(asset)}")
@@ -82,15 +90,20 @@ def write_archive(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> N
                         digest.update(chunk)
                         inside.write(chunk)
                 if digest.hexdigest() != asset.sha256:
-                    raise BadArchive(f"The file of “{asset.name}” is damaged, so “{show.title}” cannot be archived whole. {ADD_AGAIN}")
+                    raise BadArchive(
+                        f"The file of “{asset.name}” is damaged, so “{show.title}” cannot be archived whole. "
+                        f"{ADD_AGAIN}"
+                    )
                 written.add(asset.sha256)
 
 
 def read_archive(source: IO[bytes], name: str, keep: Keep, limits: Limits, told: Path | None = None) -> Show:
-    """The show in an archive; its media go to `keep` once everything has been checked. How many of them are is told in the file `told`.
+    """The show in an archive; its media go to `keep` once everything has been checked.
 
-    Raises BadArchive for what is no archive, reaches outside, unpacks beyond all measure, lacks media, or is of another version.
-    Media are read as untrusted: their content must match their hash and be what the show says.
+    How many of them are is told in the file `told`.
+
+    Raises BadArchive for what is no archive, reaches outside, unpacks beyond all measure, lacks media, or is of another
+    version. Media are read as untrusted: their content must match their hash and be what the show says.
     """
     try:
         with zipfile.ZipFile(source) as bundle:
@@ -103,9 +116,14 @@ def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits, told: 
     entries = {entry.filename: entry for entry in bundle.infolist()}
     for entry in entries.values():
         if entry.filename != "show.json" and not _NAME.match(entry.filename):
-            raise BadArchive(f"“{name}” holds “{entry.filename}”, which has no place in an archive. Nothing was taken from it.")
+            raise BadArchive(
+                f"“{name}” holds “{entry.filename}”, which has no place in an archive. Nothing was taken from it."
+            )
         if entry.file_size > max(entry.compress_size, 5_000) * MOST_RATIO:
-            raise BadArchive(f"“{name}”: “{entry.filename}” would unpack to {entry.file_size:,} bytes from {entry.compress_size:,}. Nothing was taken from it.")
+            raise BadArchive(
+                f"“{name}”: “{entry.filename}” would unpack to {entry.file_size:,} bytes from "
+                f"{entry.compress_size:,}. Nothing was taken from it."
+            )
     if sum(entry.file_size for entry in entries.values()) > MOST_BYTES:
         raise BadArchive(f"“{name}” would unpack to more than {MOST_BYTES / 1e9:.0f} GB.")
     if "show.json" not in entries:
@@ -125,16 +143,22 @@ def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits, told: 
         except RitornelError as error:
             raise BadArchive(f"“{name}”: {error}") from error
         # Version 1 kept moving pictures as they came; their first moment is a PNG.
-        if medium.media_type != asset.media_type and not (medium.media_type == "image/png" and asset.media_type in ("image/gif", "image/webp")):
+        if medium.media_type != asset.media_type and not (
+            medium.media_type == "image/png" and asset.media_type in ("image/gif", "image/webp")
+        ):
             raise BadArchive(f"“{name}”: “{asset.name}” says it is {asset.media_type}, but it is {medium.media_type}.")
     for sha256, inside in {asset.sha256: f"media/{file_name(asset)}" for asset in show.assets}.items():
         keep(sha256, bundle.read(inside))
     return show
 
 
-def unpack_archive(path: Path, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None = None) -> tuple[Show, tuple[str, ...]]:
-    """The show in the archive at `path` under an id of its own, and what is lost of it: nothing. Its media lie in `folder` afterwards, each under its hash.
-    Raises BadArchive."""
+def unpack_archive(
+    path: Path, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None = None
+) -> tuple[Show, tuple[str, ...]]:
+    """The show in the archive at `path` under an id of its own, and what is lost of it: nothing.
+
+    Its media lie in `folder` afterwards, each under its hash. Raises BadArchive.
+    """
 
     def keep(sha256: str, data: bytes) -> None:
         (folder / sha256).write_bytes(data)

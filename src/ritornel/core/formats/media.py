@@ -24,8 +24,9 @@ from ritornel.core.time.edges import SAMPLE_RATE_HZ
 from ritornel.core.time.milliseconds import LONGEST_MS, round_half_up
 
 MEASURED_S, COUNTED_S = 60, 600
-"""How much of a sound its loudness is measured over when it comes, and how much is decoded to count its samples: an hour would keep somebody
-waiting."""
+"""How much of a sound its loudness is measured over when it comes, and how much is decoded to count its samples: an
+hour would keep somebody waiting.
+"""
 
 AT_ONCE = 100
 """How many frames of sound are measured at a time."""
@@ -39,8 +40,11 @@ class Limits(msgspec.Struct, frozen=True):
 
 
 class Medium(msgspec.Struct, frozen=True):
-    """What a file turned out to be. `data` differs from the file's bytes where the picture had to be redrawn, made upright or plain RGB;
-    `notes` are sentences for what the maker should know of that."""
+    """What a file turned out to be.
+
+    `data` differs from the file's bytes where the picture had to be redrawn, made upright or plain RGB; `notes` are
+    sentences for what the maker should know of that.
+    """
 
     media_type: str
     data: bytes
@@ -79,11 +83,20 @@ OPENED = ("AVIF", "PNG", "JPEG", "WEBP", "GIF", "BMP", "TIFF")
 _PICTURES = {"AVIF": "image/avif", "PNG": "image/png", "JPEG": "image/jpeg", "WEBP": "image/webp", "GIF": "image/gif"}
 CLIP_SUFFIXES = {".mp4", ".m4v", ".mov", ".webm"}
 _CLIPS = {"mov,mp4,m4a,3gp,3g2,mj2": "video/mp4", "matroska,webm": "video/webm"}
-_SOUNDS = {"wav": "audio/wav", "mp3": "audio/mpeg", "ogg": "audio/ogg", "flac": "audio/flac", "mov,mp4,m4a,3gp,3g2,mj2": "audio/mp4"}
+_SOUNDS = {
+    "wav": "audio/wav",
+    "mp3": "audio/mpeg",
+    "ogg": "audio/ogg",
+    "flac": "audio/flac",
+    "mov,mp4,m4a,3gp,3g2,mj2": "audio/mp4",
+}
 
 
 def examined(data: bytes, name: str, limits: Limits) -> Medium:
-    """What the file `name` with these bytes is. Raises BadMedia, in a sentence, for everything that cannot be shown or heard."""
+    """What the file `name` with these bytes is.
+
+    Raises BadMedia, in a sentence, for everything that cannot be shown or heard.
+    """
     if not data:
         raise BadMedia(f"“{name}” is empty. Nothing was added.")
     if len(data) > limits.file_bytes:
@@ -91,7 +104,10 @@ def examined(data: bytes, name: str, limits: Limits) -> Medium:
     if looks_like_svg(data):
         return _drawing(data, name, limits)
     if data[:4] in FONT_SIGNS:
-        raise BadMedia(f"“{name}” is a font. A show is set in the families that ship with Ritornel, so that it looks alike everywhere. Nothing was added.")
+        raise BadMedia(
+            f"“{name}” is a font. A show is set in the families that ship with Ritornel, so that it "
+            "looks alike everywhere. Nothing was added."
+        )
     try:
         Image.MAX_IMAGE_PIXELS = None  # sizes are checked below, against our own limit and with our own words
         with Image.open(io.BytesIO(data), formats=OPENED) as picture:
@@ -101,7 +117,8 @@ def examined(data: bytes, name: str, limits: Limits) -> Medium:
     except RitornelError:
         raise
     except Exception as error:
-        # What a picture's decoder stumbles over: half a file, or words in it that unpack to far more than a picture has.
+        # What a picture's decoder stumbles over: half a file, or words in it that unpack to far more than a picture
+        # has.
         raise BadMedia(f"“{name}” says it is a picture, but it is damaged. Nothing was added.") from error
 
 
@@ -110,7 +127,10 @@ def _drawing(data: bytes, name: str, limits: Limits) -> Medium:
     with Image.open(io.BytesIO(png)) as picture:
         width, height = picture.size
     if width * height > limits.picture_pixels:
-        raise BadMedia(f"“{name}” would be {width} × {height} px; at most {limits.picture_pixels / 1e6:.0f} megapixels can be shown.")
+        raise BadMedia(
+            f"“{name}” would be {width} × {height} px; at most {limits.picture_pixels / 1e6:.0f} "
+            "megapixels can be shown."
+        )
     notes = (f"“{name}” was redrawn without {' and '.join(left_out)}.",) if left_out else ()
     return Medium("image/png", png, width, height, notes=notes)
 
@@ -130,11 +150,20 @@ def _picture(picture: Image.Image, data: bytes, name: str, limits: Limits) -> Me
         moves = getattr(picture, "n_frames", 1) > 1
         picture.load()
         foreign = _foreign_colours(picture)
-        if not (turned or moves or foreign or kind == "image/avif") and picture.mode in ("1", "L", "LA", "P", "RGB", "RGBA"):
+        if not (turned or moves or foreign or kind == "image/avif") and picture.mode in (
+            "1",
+            "L",
+            "LA",
+            "P",
+            "RGB",
+            "RGBA",
+        ):
             return Medium(kind, data, width, height)
         plain = _plain(ImageOps.exif_transpose(picture), foreign)
     except (OSError, SyntaxError, ValueError, ImageCms.PyCMSError) as error:
-        raise BadMedia(f"“{name}” says it is a {picture.format} picture, but it is damaged. Nothing was added.") from error
+        raise BadMedia(
+            f"“{name}” says it is a {picture.format} picture, but it is damaged. Nothing was added."
+        ) from error
     notes = (f"“{name}” moves; a still picture of its first moment was taken.",) if moves else ()
     plain.info.clear()  # what the old file said of its colours and turns is no longer so
     out = io.BytesIO()
@@ -163,11 +192,17 @@ def _plain(picture: Image.Image, profile: ImageCms.ImageCmsProfile | None) -> Im
         # 16 bits of grey: 65535 is white. 257 = 65535 / 255.
         grey = np.clip(np.asarray(picture, dtype=np.float64) / 257, 0, 255)
         return Image.fromarray((grey + 0.5).astype(np.uint8)).convert("RGB")
-    alpha = picture.convert("RGBA").getchannel("A") if picture.mode in ("RGBA", "LA", "PA") or "transparency" in picture.info else None
+    alpha = (
+        picture.convert("RGBA").getchannel("A")
+        if picture.mode in ("RGBA", "LA", "PA") or "transparency" in picture.info
+        else None
+    )
     colours = picture if picture.mode in ("RGB", "CMYK", "L") else picture.convert("RGB")
     if profile is not None and colours.mode in ("RGB", "CMYK", "L"):
         try:
-            colours = ImageCms.profileToProfile(colours, profile, ImageCms.createProfile("sRGB"), outputMode="RGB") or colours
+            colours = (
+                ImageCms.profileToProfile(colours, profile, ImageCms.createProfile("sRGB"), outputMode="RGB") or colours
+            )
         except ImageCms.PyCMSError:
             pass  # a profile for other channels than the picture has: as if there were none
     colours = colours.convert("RGB")
@@ -178,7 +213,10 @@ def _plain(picture: Image.Image, profile: ImageCms.ImageCmsProfile | None) -> Im
 
 def _timed(data: bytes, name: str) -> Medium:
     """A sound, or a clip where there is a moving picture; the picture of a record's sleeve does not move."""
-    refusal = f"“{name}” is neither a picture nor a sound nor a clip Ritornel can read. {KINDS}; WAV, MP3, Ogg, FLAC and M4A; MP4, MOV and WebM can be added."
+    refusal = (
+        f"“{name}” is neither a picture nor a sound nor a clip Ritornel can read. {KINDS}; WAV, MP3, "
+        "Ogg, FLAC and M4A; MP4, MOV and WebM can be added."
+    )
     try:
         with open_container(io.BytesIO(data)) as container:
             if container.format.name in _CLIPS and any(not is_sleeve(stream) for stream in container.streams.video):
@@ -196,9 +234,15 @@ def _timed(data: bytes, name: str) -> Medium:
 
 
 def check_length(lasts_ms: int, name: str) -> None:
-    """Refuses what says, in the times of its packets, that it lasts longer than anything in a show may. Raises BadMedia."""
+    """Refuses what says, in the times of its packets, that it lasts longer than anything in a show may.
+
+    Raises BadMedia.
+    """
     if lasts_ms > LONGEST_MS:
-        raise BadMedia(f"“{name}” says it lasts {lasts_ms / 3_600_000:.0f} hours; at most {LONGEST_MS // 3_600_000} can be added. Nothing was added.")
+        raise BadMedia(
+            f"“{name}” says it lasts {lasts_ms / 3_600_000:.0f} hours; at most {LONGEST_MS // 3_600_000} "
+            "can be added. Nothing was added."
+        )
 
 
 def is_sleeve(stream: Any) -> bool:
@@ -214,8 +258,11 @@ class SoundMeasure(msgspec.Struct, frozen=True):
 
 
 def measured(container: Any) -> SoundMeasure:
-    """The container's first sound, by decoding it: what its header says may be wrong. Loudness is of its first minute. What comes after ten, or
-    after the first of a sound that claims to be longer, is counted by its packets, which for MP3 may be 50 ms too long."""
+    """The container's first sound, by decoding it: what its header says may be wrong.
+
+    Loudness is of its first minute. What comes after ten, or after the first of a sound that claims to be longer, is
+    counted by its packets, which for MP3 may be 50 ms too long.
+    """
     samples, rate, ticks = 0, 1, 0
     meter, resampler = LoudnessMeter(), AudioResampler(format="flt", layout="stereo", rate=SAMPLE_RATE_HZ)
     stream = container.streams.audio[0]
@@ -252,7 +299,10 @@ HEAVY_PX, HEAVY_KBIT_S = 1920, 9000
 
 
 def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
-    """The clip in an open container. Its length is that of its pictures, by their own times and not by the header. Raises BadMedia."""
+    """The clip in an open container.
+
+    Its length is that of its pictures, by their own times and not by the header. Raises BadMedia.
+    """
     stream = next(stream for stream in container.streams.video if not is_sleeve(stream))
     codec = stream.codec_context.name.removeprefix("lib")
     first, last_ms, frames = None, Fraction(0), 0
@@ -288,7 +338,17 @@ def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
     if heavy:
         why = "heavy" if codec in SHOWN else f"in {codec.upper()}, which browsers do not show"
         notes = (*notes, f"“{name}” is {why}: they get a lighter copy, which is being made; films use the clip itself.")
-    return Medium(media_type, data, wide, high, lasts_ms, notes, heard.loudness_lufs if heard else None, not (heard and heard.lasts_ms), heavy)
+    return Medium(
+        media_type,
+        data,
+        wide,
+        high,
+        lasts_ms,
+        notes,
+        heard.loudness_lufs if heard else None,
+        not (heard and heard.lasts_ms),
+        heavy,
+    )
 
 
 def asset_from(medium: Medium, asset_id: str, name: str, **credit: Any) -> Asset:
@@ -317,13 +377,20 @@ def file_name(asset: Asset) -> str:
 def read_medium(path: Path, limits: Limits) -> Medium:
     """What the file at `path` is. Raises BadMedia."""
     if path.stat().st_size > limits.file_bytes:
-        raise BadMedia(f"“{path.name}” has {path.stat().st_size / 1e6:.1f} MB; at most {limits.file_bytes / 1e6:.0f} MB can be added.")
+        raise BadMedia(
+            f"“{path.name}” has {path.stat().st_size / 1e6:.1f} MB; at most "
+            f"{limits.file_bytes / 1e6:.0f} MB can be added."
+        )
     return examined(path.read_bytes(), path.name, limits)
 
 
-def asset_of_file(path: Path, redrawn: Path, asset_id: str, name: str, limits: Limits, credit: dict[str, Any]) -> tuple[Asset, tuple[str, ...]]:
-    """The shelf's entry for a file that came under `name`, and sentences for what its maker should know. Where its picture had to be redrawn,
-    that lies at `redrawn` afterwards and is what the entry is of. Raises BadMedia."""
+def asset_of_file(
+    path: Path, redrawn: Path, asset_id: str, name: str, limits: Limits, credit: dict[str, Any]
+) -> tuple[Asset, tuple[str, ...]]:
+    """The shelf's entry for a file that came under `name`, and sentences for what its maker should know.
+
+    Where its picture had to be redrawn, that lies at `redrawn` afterwards and is what the entry is of. Raises BadMedia.
+    """
     data = path.read_bytes()
     medium = examined(data, name, limits)
     if medium.data is not data:

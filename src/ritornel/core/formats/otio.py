@@ -1,5 +1,7 @@
-"""The self-running show as an OpenTimelineIO timeline (Academy Software Foundation, otio_json; schemas Timeline.1, Track.1, Clip.2): what is seen and
-heard when, for programs that cut films. Times are exact: a rate of 1 000 makes every value whole milliseconds."""
+"""The self-running show as an OpenTimelineIO timeline (Academy Software Foundation, otio_json; schemas Timeline.1,
+Track.1, Clip.2): what is seen and heard when, for programs that cut films. Times are exact: a rate of 1 000 makes
+every value whole milliseconds.
+"""
 
 from collections.abc import Iterable
 from typing import Any
@@ -34,33 +36,64 @@ def _span(start_ms: int, lasts_ms: int) -> dict[str, Any]:
 
 
 def _item(schema: str, name: str, span: dict[str, Any] | None, **more: Any) -> dict[str, Any]:
-    return {"OTIO_SCHEMA": schema, "name": name, "source_range": span, "effects": [], "markers": [], "enabled": True, "metadata": {}, **more}
+    return {
+        "OTIO_SCHEMA": schema,
+        "name": name,
+        "source_range": span,
+        "effects": [],
+        "markers": [],
+        "enabled": True,
+        "metadata": {},
+        **more,
+    }
 
 
 def _medium(asset: Asset | None) -> dict[str, Any]:
     if asset is None:
-        return {"OTIO_SCHEMA": "MissingReference.1", "name": "", "available_range": None, "available_image_bounds": None, "metadata": {}}
+        return {
+            "OTIO_SCHEMA": "MissingReference.1",
+            "name": "",
+            "available_range": None,
+            "available_image_bounds": None,
+            "metadata": {},
+        }
     available = _span(0, asset.lasts_ms) if asset.lasts_ms else None
     # Where an archive of the show keeps it.
     address = f"media/{file_name(asset)}"
     return {
-        "OTIO_SCHEMA": "ExternalReference.1", "name": asset.name, "target_url": address, "available_range": available,
-        "available_image_bounds": None, "metadata": {},
-    }  # fmt: skip
+        "OTIO_SCHEMA": "ExternalReference.1",
+        "name": asset.name,
+        "target_url": address,
+        "available_range": available,
+        "available_image_bounds": None,
+        "metadata": {},
+    }
 
 
 def _clip(laid: _Laid, markers: list[dict[str, Any]]) -> dict[str, Any]:
-    more = {"media_references": {"DEFAULT_MEDIA": _medium(laid.asset)}, "active_media_reference_key": "DEFAULT_MEDIA", "markers": markers}
-    return _item("Clip.2", laid.name, _span(laid.in_ms, laid.end_ms - laid.start_ms), **{**more, "metadata": {"ritornel": laid.metadata}})
+    more = {
+        "media_references": {"DEFAULT_MEDIA": _medium(laid.asset)},
+        "active_media_reference_key": "DEFAULT_MEDIA",
+        "markers": markers,
+    }
+    return _item(
+        "Clip.2",
+        laid.name,
+        _span(laid.in_ms, laid.end_ms - laid.start_ms),
+        **{**more, "metadata": {"ritornel": laid.metadata}},
+    )
 
 
 def _lanes(entries: Iterable[_Laid]) -> list[list[_Laid]]:
-    """The entries on as few tracks as hold them without overlapping: each goes onto the first that is free when it begins.
+    """The entries on as few tracks as hold them without overlapping: each goes onto the first that is free when it
+    begins.
 
     Music of 12 000 ms that crossfades for 500 is on two tracks in turn.
     """
     lanes: list[list[_Laid]] = []
-    for entry in sorted((entry for entry in entries if entry.end_ms > entry.start_ms), key=lambda entry: entry.start_ms):
+    for entry in sorted(
+        (entry for entry in entries if entry.end_ms > entry.start_ms), key=lambda entry: entry.start_ms
+    ):
         free = next((lane for lane in lanes if lane[-1].end_ms <= entry.start_ms), None)
         if free is None:
             lanes.append([entry])
@@ -69,7 +102,9 @@ def _lanes(entries: Iterable[_Laid]) -> list[list[_Laid]]:
     return lanes
 
 
-def _track(kind: str, name: str, lane: list[_Laid], markers: dict[int, list[dict[str, Any]]] | None = None) -> dict[str, Any]:
+def _track(
+    kind: str, name: str, lane: list[_Laid], markers: dict[int, list[dict[str, Any]]] | None = None
+) -> dict[str, Any]:
     children, reached = [], 0
     for entry in lane:
         if entry.start_ms > reached:
@@ -82,34 +117,71 @@ def _track(kind: str, name: str, lane: list[_Laid], markers: dict[int, list[dict
 def _cues(staged: StagedSlide) -> list[dict[str, Any]]:
     """A marker where each beat after the first begins, on the slide's clock."""
     return [
-        {"OTIO_SCHEMA": "Marker.2", "name": f"cue {number}", "color": "MAGENTA", "marked_range": _span(beat.start_ms, 0), "comment": "", "metadata": {}}
+        {
+            "OTIO_SCHEMA": "Marker.2",
+            "name": f"cue {number}",
+            "color": "MAGENTA",
+            "marked_range": _span(beat.start_ms, 0),
+            "comment": "",
+            "metadata": {},
+        }
         for number, beat in enumerate(staged.schedule.beats)
         if number
     ]
 
 
 def write_otio(performance: Performance) -> str:
-    """The timeline as JSON: a track of slides with their cues as markers, one or more each of clips, voices, music and effects. What is left out is what
-    such timelines have no words for: builds, transitions' looks, fades and ducking; levels stand in the metadata."""
+    """The timeline as JSON: a track of slides with their cues as markers, one or more each of clips, voices, music and
+    effects. What is left out is what such timelines have no words for: builds, transitions' looks, fades and
+    ducking; levels stand in the metadata.
+    """
     starts = performance.schedule.starts_ms
     slides = [
-        _Laid(staged.slide.name or f"Slide {at + 1}", starts[at], starts[at] + staged.schedule.length_ms, None, metadata={"slide": staged.slide.id})
+        _Laid(
+            staged.slide.name or f"Slide {at + 1}",
+            starts[at],
+            starts[at] + staged.schedule.length_ms,
+            None,
+            metadata={"slide": staged.slide.id},
+        )
         for at, staged in enumerate(performance.slides)
     ]
     markers = {starts[at]: _cues(staged) for at, staged in enumerate(performance.slides)}
     tracks = [_track("Video", "Slides", slides, markers)]
     music = (
-        _Laid(performance.assets[span.asset_id].name, one.start_ms, one.end_ms, performance.assets[span.asset_id], metadata={"gain_db": span.gain_db})
+        _Laid(
+            performance.assets[span.asset_id].name,
+            one.start_ms,
+            one.end_ms,
+            performance.assets[span.asset_id],
+            metadata={"gain_db": span.gain_db},
+        )
         for span in performance.music
         for one in span.passes
     )
-    for name, events in (("Clips", performance.clips), ("Voices", performance.voices), ("Effects", performance.effects)):
+    for name, events in (
+        ("Clips", performance.clips),
+        ("Voices", performance.voices),
+        ("Effects", performance.effects),
+    ):
         laid = []
         for event in events:
             asset = performance.assets[asset_and_rate(event.asset_id)[0]]
             laid.append(_Laid(asset.name, event.start_ms, event.end_ms, asset, event.in_ms, {"gain_db": event.gain_db}))
-        tracks.extend(_track("Audio", name if not number else f"{name} {number + 1}", lane) for number, lane in enumerate(_lanes(laid)))
-    tracks.extend(_track("Audio", "Music" if not number else f"Music {number + 1}", lane) for number, lane in enumerate(_lanes(music)))
+        tracks.extend(
+            _track("Audio", name if not number else f"{name} {number + 1}", lane)
+            for number, lane in enumerate(_lanes(laid))
+        )
+    tracks.extend(
+        _track("Audio", "Music" if not number else f"Music {number + 1}", lane)
+        for number, lane in enumerate(_lanes(music))
+    )
     stack = _item("Stack.1", "tracks", None, children=tracks)
-    timeline = {"OTIO_SCHEMA": "Timeline.1", "name": performance.title, "global_start_time": None, "tracks": stack, "metadata": {"ritornel": {"clock": "ms"}}}
+    timeline = {
+        "OTIO_SCHEMA": "Timeline.1",
+        "name": performance.title,
+        "global_start_time": None,
+        "tracks": stack,
+        "metadata": {"ritornel": {"clock": "ms"}},
+    }
     return msgspec.json.format(msgspec.json.encode(timeline), indent=2).decode()

@@ -1,9 +1,9 @@
-"""Outlines in Markdown (CommonMark): headings become slides, what stands under them their words, quotations the notes; and the same back.
+"""Outlines in Markdown (CommonMark): headings become slides, what stands under them their words, quotations the notes;
+and the same back.
 
-# The Orlmere clock            the show's title; every further one names a section
-## The escapement              a slide with this heading
-Lets one tooth pass.           its words: paragraphs, lists with their levels, bold, italic and links
-> Left alone it would spin.    what is said of it
+# The Orlmere clock            the show's title; every further one names a section ## The escapement              a
+slide with this heading Lets one tooth pass.           its words: paragraphs, lists with their levels, bold, italic and
+links > Left alone it would spin.    what is said of it
 """
 
 import re
@@ -22,7 +22,14 @@ MOST_SLIDES = 1000
 MOST_BYTES = 2_000_000
 BOLD = 700
 _SIGNS = re.compile(r"([\\`*_\[\]<>#&~])")
-_LOST = {"fence": "code", "code_block": "code", "html_block": "HTML", "html_inline": "HTML", "hr": "rules", "image": "pictures"}
+_LOST = {
+    "fence": "code",
+    "code_block": "code",
+    "html_block": "HTML",
+    "html_inline": "HTML",
+    "hr": "rules",
+    "image": "pictures",
+}
 
 
 def _runs(children: Iterable[Token], lost: set[str]) -> tuple[Run, ...]:
@@ -63,10 +70,15 @@ class _Page:
 
 
 def read_outline(data: bytes, name: str, show_id: str) -> tuple[Show, tuple[str, ...]]:
-    """The show that an outline describes, and sentences for what could not be carried over. Raises BadMedia for what has no heading, is no text, or
-    would make over a thousand slides."""
+    """The show that an outline describes, and sentences for what could not be carried over.
+
+    Raises BadMedia for what has no heading, is no text, or would make over a thousand slides.
+    """
     if len(data) > MOST_BYTES:
-        raise BadMedia(f"“{name}” has {len(data) / 1e6:.1f} MB; an outline has at most {MOST_BYTES / 1e6:.0f} MB. Nothing was made of it.")
+        raise BadMedia(
+            f"“{name}” has {len(data) / 1e6:.1f} MB; an outline has at most {MOST_BYTES / 1e6:.0f} MB. "
+            "Nothing was made of it."
+        )
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError as error:
@@ -76,7 +88,10 @@ def read_outline(data: bytes, name: str, show_id: str) -> tuple[Show, tuple[str,
     if title is None and not pages:
         raise BadMedia(f"“{name}” has no heading: a line that begins with ## makes a slide. Nothing was made of it.")
     if len(pages) > MOST_SLIDES:
-        raise BadMedia(f"“{name}” would make {len(pages)} slides; at most {MOST_SLIDES} can be made at once. Nothing was made of it.")
+        raise BadMedia(
+            f"“{name}” would make {len(pages)} slides; at most {MOST_SLIDES} can be made at once. "
+            "Nothing was made of it."
+        )
     theme, frame = Theme(), Frame()
     slides = [_opening(title, under, theme, frame)] if title is not None else []
     slides += [_slide(f"s{number}", page, theme, frame) for number, page in enumerate(pages, 1)]
@@ -120,7 +135,9 @@ def _pages(tokens: list[Token], lost: set[str]) -> tuple[tuple[Run, ...] | None,
                 elif quoted:
                     page.notes.append("".join(run.text for run in runs))
                 elif heading:
-                    page.words.append((tuple(Run(run.text, BOLD, run.italic, link=run.link) for run in runs), "none", 0))
+                    page.words.append(
+                        (tuple(Run(run.text, BOLD, run.italic, link=run.link) for run in runs), "none", 0)
+                    )
                 else:
                     page.words.append((runs, lists[-1] if lists else "none", min(max(len(lists) - 1, 0), 5)))
             case kind if kind in _LOST:
@@ -128,18 +145,42 @@ def _pages(tokens: list[Token], lost: set[str]) -> tuple[tuple[Run, ...] | None,
     return title, pages, under
 
 
-def _words(slide_id: str, layout: str, place_name: str, lines: list[tuple[tuple[Run, ...], str, int]], theme: Theme, frame: Frame) -> Text:
+def _words(
+    slide_id: str,
+    layout: str,
+    place_name: str,
+    lines: list[tuple[tuple[Run, ...], str, int]],
+    theme: Theme,
+    frame: Frame,
+) -> Text:
     place = next(entry for entry in layout_named(layout).places if entry.name == place_name)
     object_id = f"{slide_id}-{place_name}"
-    paragraphs = tuple(Paragraph(f"{object_id}-{number}", runs, kind, level) for number, (runs, kind, level) in enumerate(lines, 1))  # type: ignore[arg-type]
-    return Text(object_id, place.title, box_of(place, frame), place=place_name, paragraphs=paragraphs, **look_of(place, theme, frame))
+    paragraphs = tuple(
+        Paragraph(f"{object_id}-{number}", runs, kind, level)  # type: ignore[arg-type]
+        for number, (runs, kind, level) in enumerate(lines, 1)
+    )
+    return Text(
+        object_id,
+        place.title,
+        box_of(place, frame),
+        place=place_name,
+        paragraphs=paragraphs,
+        **look_of(place, theme, frame),
+    )
 
 
 def _opening(title: tuple[Run, ...], under: _Page, theme: Theme, frame: Frame) -> Slide:
     objects = [_words("opening", "title", "title", [(title, "none", 0)], theme, frame)]
     if under.words:
         objects.append(_words("opening", "title", "subtitle", under.words, theme, frame))
-    return Slide("opening", "Opening", advance=AdvanceAfter(5000), objects=tuple(objects), layout="title", notes="\n".join(under.notes))
+    return Slide(
+        "opening",
+        "Opening",
+        advance=AdvanceAfter(5000),
+        objects=tuple(objects),
+        layout="title",
+        notes="\n".join(under.notes),
+    )
 
 
 def _slide(slide_id: str, page: _Page, theme: Theme, frame: Frame) -> Slide:
@@ -148,7 +189,15 @@ def _slide(slide_id: str, page: _Page, theme: Theme, frame: Frame) -> Slide:
     if page.words:
         objects.append(_words(slide_id, layout, "words", page.words, theme, frame))
     name = "".join(run.text for run in page.heading)[:200]
-    return Slide(slide_id, name, advance=AdvanceAfter(5000), objects=tuple(objects), layout=layout, notes="\n".join(page.notes), opens_section=page.section)
+    return Slide(
+        slide_id,
+        name,
+        advance=AdvanceAfter(5000),
+        objects=tuple(objects),
+        layout=layout,
+        notes="\n".join(page.notes),
+        opens_section=page.section,
+    )
 
 
 def _escaped(text: str) -> str:
@@ -184,7 +233,9 @@ def _lines(paragraphs: tuple[Paragraph, ...]) -> list[str]:
         if not listing or paragraph.list == "none":
             found.append("")
         listing = paragraph.list != "none"
-        found.append(f"{'   ' * paragraph.level}{'1.' if paragraph.list == 'numbers' else '-'} {words}" if listing else plain)
+        found.append(
+            f"{'   ' * paragraph.level}{'1.' if paragraph.list == 'numbers' else '-'} {words}" if listing else plain
+        )
     return found
 
 
@@ -192,14 +243,20 @@ def write_outline(show: Show) -> str:
     """The show's words in order. Pictures, places, builds and times are not in it; skipped slides are."""
     lines = [f"# {_escaped(show.title)}"]
     for number, slide in enumerate(show.slides):
-        texts = [item for item in slide.objects if isinstance(item, TextHolder) and any(paragraph.text.strip() for paragraph in item.paragraphs)]
+        texts = [
+            item
+            for item in slide.objects
+            if isinstance(item, TextHolder) and any(paragraph.text.strip() for paragraph in item.paragraphs)
+        ]
         heads = [item for item in texts if (place := place_of(slide, item)) and place.name in ("heading", "title")]
         rest = [item for item in texts if item not in heads]
         opening = number == 0 and slide.layout == "title" and bool(heads)
         if slide.opens_section:
             lines += ["", f"# {_escaped(slide.opens_section)}"]
         if not opening:
-            heading = " ".join(_marked(paragraph.runs) for item in heads[:1] for paragraph in item.paragraphs) or _escaped(slide.name or f"Slide {number + 1}")
+            heading = " ".join(
+                _marked(paragraph.runs) for item in heads[:1] for paragraph in item.paragraphs
+            ) or _escaped(slide.name or f"Slide {number + 1}")
             lines += ["", f"## {heading}"]
         for item in rest + heads[1:]:
             lines += _lines(item.paragraphs)

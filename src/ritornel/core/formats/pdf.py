@@ -44,12 +44,17 @@ def _opened(path: Path, name: str) -> pdfium.PdfDocument:
         count = len(document)
     except pdfium.PdfiumError as error:
         if getattr(error, "err_code", None) == pdfium.raw.FPDF_ERR_PASSWORD:
-            raise BadMedia(f"“{name}” is kept shut by a password. Save it without one, and choose it again. Nothing was made.") from error
+            raise BadMedia(
+                f"“{name}” is kept shut by a password. Save it without one, and choose it again. Nothing was made."
+            ) from error
         raise BadMedia(f"“{name}” is no PDF that can be read. Nothing was made.") from error
     if count == 0:
         raise BadMedia(f"“{name}” has no pages. Nothing was made.")
     if count > MOST_PAGES:
-        raise BadMedia(f"“{name}” has {count} pages; at most {MOST_PAGES} can become slides. Save a part of it, and choose that. Nothing was made.")
+        raise BadMedia(
+            f"“{name}” has {count} pages; at most {MOST_PAGES} can become slides. Save a part of it, and "
+            "choose that. Nothing was made."
+        )
     return document
 
 
@@ -72,9 +77,13 @@ def _page(page: pdfium.PdfPage, frame: Frame) -> tuple[bytes, str, int, int, str
     return data, media_type, image.width, image.height, " ".join(page.get_textpage().get_text_range().split())
 
 
-def read_pdf(path: Path, name: str, folder: Path, show_id: str, told: Path | None = None) -> tuple[Show, tuple[str, ...]]:
-    """The show of the PDF at `path`, which came under `name`, and sentences for what could not be brought in. Its pictures lie in `folder` afterwards,
-    each under its hash. A slide stays as long as reading its words takes, and at least four seconds. How many pages are done is told meanwhile (progress.py).
+def read_pdf(
+    path: Path, name: str, folder: Path, show_id: str, told: Path | None = None
+) -> tuple[Show, tuple[str, ...]]:
+    """The show of the PDF at `path`, which came under `name`, and sentences for what could not be brought in.
+
+    Its pictures lie in `folder` afterwards, each under its hash. A slide stays as long as reading its words takes, and
+    at least four seconds. How many pages are done is told meanwhile (progress.py).
 
     Raises BadMedia for a file that is no PDF, is kept shut, has no page that can be read, or too many.
     """
@@ -95,15 +104,26 @@ def read_pdf(path: Path, name: str, folder: Path, show_id: str, told: Path | Non
             continue
         sha256 = hashlib.sha256(data).hexdigest()
         (folder / sha256).write_bytes(data)
-        asset = asset_from(Medium(media_type, data, width, height), f"page-{number + 1}", words[:NAME_CHARACTERS].strip() or f"Page {number + 1}")
+        asset = asset_from(
+            Medium(media_type, data, width, height),
+            f"page-{number + 1}",
+            words[:NAME_CHARACTERS].strip() or f"Page {number + 1}",
+        )
         assets.append(msgspec.structs.replace(asset, alternative=words[:ALTERNATIVE_CHARACTERS]))
         lasts.append(max(BASE_MS + round_half_up(Fraction(1000 * len(words.split()), WORDS_PER_S)), LEAST_MS))
     if frame is None or not assets:
         raise BadMedia(f"No page of “{name}” can be read. Nothing was made.")
     comes = Transition("dissolve", 600)
-    slides = tuple(slide for asset, ms in zip(assets, lasts, strict=True) for slide in slides_of([asset], ms, comes, frame, f"{asset.id}-"))
+    slides = tuple(
+        slide
+        for asset, ms in zip(assets, lasts, strict=True)
+        for slide in slides_of([asset], ms, comes, frame, f"{asset.id}-")
+    )
     notices: tuple[str, ...] = ()
     if broken:
         which = ", ".join(map(str, broken[:8])) + (" and others" if len(broken) > 8 else "")
-        notices = (f"Page{'s' if len(broken) > 1 else ''} {which} of “{name}” cannot be read and {'were' if len(broken) > 1 else 'was'} left out.",)
+        notices = (
+            f"Page{'s' if len(broken) > 1 else ''} {which} of “{name}” cannot be read and "
+            f"{'were' if len(broken) > 1 else 'was'} left out.",
+        )
     return Show(show_id, title, frame, slides=slides, assets=tuple(assets)), notices

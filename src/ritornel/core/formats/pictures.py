@@ -7,7 +7,17 @@ import msgspec
 
 from ritornel.core.document.objects import Box, Object, Picture, Plain
 from ritornel.core.document.pairing import paired
-from ritornel.core.document.show import AdvanceAfter, AdvanceWithVoice, Asset, Frame, MusicSpan, Show, Slide, Transition, Voice
+from ritornel.core.document.show import (
+    AdvanceAfter,
+    AdvanceWithVoice,
+    Asset,
+    Frame,
+    MusicSpan,
+    Show,
+    Slide,
+    Transition,
+    Voice,
+)
 from ritornel.core.errors import BadValue, RitornelError
 from ritornel.core.formats.media import PICTURE_SUFFIXES, SOUND_SUFFIXES, Limits, asset_from, read_medium
 
@@ -31,12 +41,21 @@ def natural_key(name: str) -> list[tuple[int, int, str]]:
     return parts
 
 
-def slides_of(assets: list[Asset], each_ms: int, transition: Transition, frame: Frame, stem: str = "") -> tuple[Slide, ...]:
+def slides_of(
+    assets: list[Asset], each_ms: int, transition: Transition, frame: Frame, stem: str = ""
+) -> tuple[Slide, ...]:
     """One slide a picture, filled by it, all of one length and coming alike. Ids are numbered behind `stem`."""
     full = Box(0, 0, frame.width_px, frame.height_px)
     made = []
     for number, asset in enumerate(assets, 1):
-        item: Object = Picture(f"{stem}object-{number}", asset.name, full, asset.id, place="picture", alternative=asset.alternative or asset.name)
+        item: Object = Picture(
+            f"{stem}object-{number}",
+            asset.name,
+            full,
+            asset.id,
+            place="picture",
+            alternative=asset.alternative or asset.name,
+        )
         made.append(
             Slide(
                 f"{stem}slide-{number}",
@@ -52,13 +71,23 @@ def slides_of(assets: list[Asset], each_ms: int, transition: Transition, frame: 
 
 
 def show_from_pictures(
-    folder: Path, title: str, each_ms: int, transition: Transition, music: Path | None, limits: Limits, frame: Frame = Frame()
+    folder: Path,
+    title: str,
+    each_ms: int,
+    transition: Transition,
+    music: Path | None,
+    limits: Limits,
+    frame: Frame = Frame(),
 ) -> tuple[Show, dict[str, Path], list[str]]:
     """The show, where each medium lies by its SHA-256, and a sentence for each file that could not be used.
 
-    Pictures come in the order of their names. Raises BadValue for a folder without any, BadMedia for music that is none.
+    Pictures come in the order of their names. Raises BadValue for a folder without any, BadMedia for music that is
+    none.
     """
-    files = sorted((path for path in folder.iterdir() if path.suffix.lower() in PICTURE_SUFFIXES), key=lambda path: natural_key(path.name))
+    files = sorted(
+        (path for path in folder.iterdir() if path.suffix.lower() in PICTURE_SUFFIXES),
+        key=lambda path: natural_key(path.name),
+    )
     assets: list[Asset] = []
     sources: dict[str, Path] = {}
     refused: list[str] = []
@@ -67,7 +96,8 @@ def show_from_pictures(
             medium = read_medium(path, limits)
             if medium.data != path.read_bytes():
                 raise RitornelError(
-                    f"“{path.name}” would have to be redrawn first (it is turned, moves, is an SVG or not in plain colours); "
+                    f"“{path.name}” would have to be redrawn first (it is turned, moves, is an SVG or not in "
+                    "plain colours); "
                     "bring it in through the web application, which does that."
                 )
         except RitornelError as error:
@@ -87,15 +117,22 @@ def show_from_pictures(
         asset = asset_from(sound, "music-1", music.stem)
         assets.append(asset)
         sources[asset.sha256] = music
-        spans = (MusicSpan("span-1", asset.id, crossfade_ms=min(500, sound.lasts_ms // 2), fade_in_ms=500, fade_out_ms=3000),)
+        spans = (
+            MusicSpan("span-1", asset.id, crossfade_ms=min(500, sound.lasts_ms // 2), fade_in_ms=500, fade_out_ms=3000),
+        )
     show_id = "show-" + hashlib.sha256(title.encode()).hexdigest()[:12]
     return Show(show_id, title, frame, slides=tuple(slides), music=spans, assets=tuple(assets)), sources, refused
 
 
 def with_voices(show: Show, folder: Path, limits: Limits) -> tuple[Show, dict[str, Path], list[str]]:
-    """The show with the folder's numbered sounds as voices of its slides, each of which then lasts as long as its voice and a breath; where each
-    sound lies by its SHA-256; and a sentence for each file or slide that found no partner. Raises BadValue for a folder without sounds."""
-    files = sorted((path for path in folder.iterdir() if path.suffix.lower() in SOUND_SUFFIXES), key=lambda path: natural_key(path.name))
+    """The show with the folder's numbered sounds as voices of its slides, each of which then lasts as long as its voice
+    and a breath; where each sound lies by its SHA-256; and a sentence for each file or slide that found no partner.
+    Raises BadValue for a folder without sounds.
+    """
+    files = sorted(
+        (path for path in folder.iterdir() if path.suffix.lower() in SOUND_SUFFIXES),
+        key=lambda path: natural_key(path.name),
+    )
     if not files:
         raise BadValue(f"“{folder}” has no sounds that can be used (WAV, MP3, Ogg, FLAC, M4A).", "voices")
     slides, assets = list(show.slides), list(show.assets)
@@ -103,7 +140,11 @@ def with_voices(show: Show, folder: Path, limits: Limits) -> tuple[Show, dict[st
     told: list[str] = []
     for row in paired([path.name for path in files], len(slides)):
         if row.trouble:
-            told.append(f"“{files[row.file].name}” {row.trouble}." if row.file is not None else f"Slide {row.slide} has no voice: {row.trouble}.")
+            told.append(
+                f"“{files[row.file].name}” {row.trouble}."
+                if row.file is not None
+                else f"Slide {row.slide} has no voice: {row.trouble}."
+            )
         if row.slide is None or row.file is None:
             continue
         path = files[row.file]
@@ -119,5 +160,7 @@ def with_voices(show: Show, folder: Path, limits: Limits) -> tuple[Show, dict[st
         assets.append(asset)
         sources[asset.sha256] = path
         at = row.slide - 1
-        slides[at] = msgspec.structs.replace(slides[at], voice=Voice(asset.id, medium.lasts_ms), advance=AdvanceWithVoice())
+        slides[at] = msgspec.structs.replace(
+            slides[at], voice=Voice(asset.id, medium.lasts_ms), advance=AdvanceWithVoice()
+        )
     return msgspec.structs.replace(show, slides=tuple(slides), assets=tuple(assets)), sources, told

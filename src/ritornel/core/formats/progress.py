@@ -1,4 +1,7 @@
-"""How far a file is read, told by a process that reads it to one that waits, as a line in a file: `12 300`, done and of how many."""
+"""How far a file is read, told by a process that reads it to one that waits, as a line in a file:
+
+`12 300`, done and of how many.
+"""
 
 from pathlib import Path
 

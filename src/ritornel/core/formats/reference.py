@@ -73,7 +73,13 @@ def _kind(schema: dict[str, Any]) -> str:
         return f"list of {_kind(schema['items'])}"
     if schema.get("type") == "object":
         return "object"
-    words = {"string": "text", "integer": "whole number", "number": "number", "boolean": "true or false", "null": "null"}[schema.get("type", "null")]
+    words = {
+        "string": "text",
+        "integer": "whole number",
+        "number": "number",
+        "boolean": "true or false",
+        "null": "null",
+    }[schema.get("type", "null")]
     if "pattern" in schema:
         words += f" `{schema['pattern']}`".replace("|", "\\|")
     least = schema.get("minimum", schema.get("minLength"))
@@ -91,7 +97,11 @@ def _tables() -> list[str]:
         summary = " ".join(part.get("description", "").split())
         lines += ["", f"### {name}", "", summary, "", "| field | holds | if it is left out |", "|---|---|---|"]
         for field, schema in part["properties"].items():
-            default = "must be there" if field in part.get("required", []) else f"`{msgspec.json.encode(schema.get('default')).decode()}`"
+            default = (
+                "must be there"
+                if field in part.get("required", [])
+                else f"`{msgspec.json.encode(schema.get('default')).decode()}`"
+            )
             lines.append(f"| `{field}` | {_kind(schema)} | {default} |")
     return lines
 
@@ -100,7 +110,11 @@ def _bounds(control: dict[str, Any]) -> str:
     """What a setting can be."""
     if "choices" in control:
         return ", ".join(control["choices"])
-    return "a path in SVG's syntax, px from where the object stands" if control.get("path") else f"{control['least']:g}..{control['most']:g}"
+    return (
+        ("a path in SVG's syntax, px from where the object stands")
+        if control.get("path")
+        else f"{control['least']:g}..{control['most']:g}"
+    )
 
 
 def _motions() -> list[str]:

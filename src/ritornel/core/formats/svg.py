@@ -1,5 +1,7 @@
-"""SVG: cleaned of all that could run, reach out or grow without end, and redrawn as a PNG in a process of its own. The file itself is
-never kept or served."""
+"""SVG: cleaned of all that could run, reach out or grow without end, and redrawn as a PNG in a process of its own.
+
+The file itself is never kept or served.
+"""
 
 import os
 import re
@@ -22,7 +24,20 @@ LONG_SIDE_PX = 2400
 SECONDS = 5
 """How much computing a drawing may take: a filter over all of it can take for ever."""
 MEMORY_BYTES = 2_000_000_000
-FORBIDDEN = {"script", "foreignObject", "iframe", "object", "embed", "audio", "video", "animate", "animateTransform", "animateMotion", "set", "handler"}
+FORBIDDEN = {
+    "script",
+    "foreignObject",
+    "iframe",
+    "object",
+    "embed",
+    "audio",
+    "video",
+    "animate",
+    "animateTransform",
+    "animateMotion",
+    "set",
+    "handler",
+}
 _INSIDE = re.compile(r"^\s*(#|data:image/(png|jpe?g|gif|webp)[;,])", re.IGNORECASE)
 _URL = re.compile(r"url\(\s*['\"]?([^)'\"]*)['\"]?\s*\)", re.IGNORECASE)
 _IMPORT = re.compile(r"@import[^;]*;?", re.IGNORECASE)
@@ -40,7 +55,8 @@ def _bare(name: str) -> str:
 
 
 def cleaned(data: bytes, name: str) -> tuple[bytes, tuple[str, ...]]:
-    """The SVG without scripts, events, animation and references to anything outside it, and the words for what was left out.
+    """The SVG without scripts, events, animation and references to anything outside it, and the words for what was left
+    out.
 
     Raises BadMedia for what is no SVG, or has more than 50 000 parts or entities of its own.
     """
@@ -52,7 +68,10 @@ def cleaned(data: bytes, name: str) -> tuple[bytes, tuple[str, ...]]:
             count += event == "start"
             root = element if root is None else root
             if count > MOST_PARTS or depth > DEEPEST:
-                raise BadMedia(f"“{name}” has more than {MOST_PARTS:,} parts, or {DEEPEST} inside one another; it cannot be redrawn. Save it as a PNG first.")
+                raise BadMedia(
+                    f"“{name}” has more than {MOST_PARTS:,} parts, or {DEEPEST} inside one another; it cannot be "
+                    "redrawn. Save it as a PNG first."
+                )
     except (ParseError, DefusedXmlException, ValueError) as error:
         raise BadMedia(f"“{name}” is a damaged SVG, or one with entities of its own. Nothing was added.") from error
     if root is None or _bare(root.tag) != "svg":
@@ -66,7 +85,13 @@ def _clean(element: Element, left_out: dict[str, None]) -> None:
         if not isinstance(child.tag, str) or _bare(child.tag) in FORBIDDEN:
             element.remove(child)
             kind = _bare(child.tag) if isinstance(child.tag, str) else ""
-            left_out["movement" if kind.startswith("animate") or kind == "set" else "a script" if kind in ("script", "handler") else "foreign parts"] = None
+            left_out[
+                "movement"
+                if kind.startswith("animate") or kind == "set"
+                else "a script"
+                if kind in ("script", "handler")
+                else "foreign parts"
+            ] = None
             continue
         _clean(child, left_out)
     if isinstance(element.tag, str) and _bare(element.tag) == "style" and element.text:
@@ -109,21 +134,30 @@ def _zoom(data: bytes) -> float:
 
 
 def redrawn(data: bytes, name: str) -> tuple[bytes, tuple[str, ...]]:
-    """The SVG as a PNG, and the words for what was left out. Raises BadMedia where it cannot be drawn within 20 s and 2 GB."""
+    """The SVG as a PNG, and the words for what was left out.
+
+    Raises BadMedia where it cannot be drawn within 20 s and 2 GB.
+    """
     clean, left_out = cleaned(data, name)
     environment = {**os.environ, "PYTHONPATH": os.pathsep.join(sys.path)}
     words = [sys.executable, "-m", "ritornel.core.formats.svg", str(_zoom(clean))]
     try:
-        done = subprocess.run(words, input=clean, capture_output=True, timeout=SECONDS + 5, env=environment, check=False)
+        done = subprocess.run(
+            words, input=clean, capture_output=True, timeout=SECONDS + 5, env=environment, check=False
+        )
     except subprocess.TimeoutExpired as error:
         raise BadMedia(f"“{name}” takes longer than {SECONDS} s to draw. Save it as a PNG first.") from error
     if done.returncode != 0 or not done.stdout:
-        raise BadMedia(f"“{name}” cannot be drawn: it is damaged or asks for more than a drawing may. Nothing was added.")
+        raise BadMedia(
+            f"“{name}” cannot be drawn: it is damaged or asks for more than a drawing may. Nothing was added."
+        )
     return done.stdout, left_out
 
 
 def _draw_from_stdin() -> None:
-    """Draws the SVG that comes in and writes the PNG. Runs under limits, so that a drawing made to exhaust the machine only ends itself."""
+    """Draws the SVG that comes in and writes the PNG. Runs under limits, so that a drawing made to exhaust the machine
+    only ends itself.
+    """
     resource.setrlimit(resource.RLIMIT_CPU, (SECONDS, SECONDS))
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))
     import resvg_py

@@ -1,4 +1,6 @@
-"""Timings as a table (CSV, RFC 4180): a line for each slide with its length, and one for each of its waits with its hold, in seconds."""
+"""Timings as a table (CSV, RFC 4180): a line for each slide with its length, and one for each of its waits with its
+hold, in seconds.
+"""
 
 import csv
 import io
@@ -40,7 +42,9 @@ def timing_lines(show: Show, schedule: ShowSchedule) -> tuple[TimingLine, ...]:
     for times, start in zip(schedule.slides, schedule.starts_ms, strict=True):
         about = (times.slide_id, numbers[times.slide_id], names[times.slide_id])
         found.append(TimingLine(*about, "", start, times.length_ms))
-        waits = [(str(number), beat.wait) for number, beat in enumerate(times.beats[1:], 1)] + [(LEAVES, times.last_wait)]
+        waits = [(str(number), beat.wait) for number, beat in enumerate(times.beats[1:], 1)] + [
+            (LEAVES, times.last_wait)
+        ]
         found += [TimingLine(*about, name, start + wait.start_ms, 0, wait.hold_ms) for name, wait in waits if wait]
     return tuple(found)
 
@@ -52,7 +56,9 @@ def write_timings(lines: tuple[TimingLine, ...]) -> str:
     writer.writerow(COLUMNS)
     for line in lines:
         if line.wait:
-            writer.writerow((line.number, line.name, line.wait, _seconds(line.starts_ms), "", _seconds(line.hold_ms or 0)))
+            writer.writerow(
+                (line.number, line.name, line.wait, _seconds(line.starts_ms), "", _seconds(line.hold_ms or 0))
+            )
         else:
             writer.writerow((line.number, line.name, "", _seconds(line.starts_ms), _seconds(line.length_ms), ""))
     return out.getvalue()
@@ -72,25 +78,42 @@ def _rows(data: bytes, name: str) -> list[dict[str, str]]:
     reader = csv.DictReader(io.StringIO(text, newline=""), delimiter=sign)
     named = {(title or "").strip().lower() for title in reader.fieldnames or ()}
     if not {"slide", "length_s"} <= named and not {"slide", "wait", "hold_s"} <= named:
-        raise BadMedia(f"“{name}” is no table of timings: its first line has to name the columns {', '.join(COLUMNS)}. Nothing was changed.")
+        raise BadMedia(
+            f"“{name}” is no table of timings: its first line has to name the columns "
+            f"{', '.join(COLUMNS)}. Nothing was changed."
+        )
     comma = sign != ","
     rows = []
     for row in reader:
-        clean = {(title or "").strip().lower(): (value or "").strip() for title, value in row.items() if isinstance(value, str) or value is None}
+        clean = {
+            (title or "").strip().lower(): (value or "").strip()
+            for title, value in row.items()
+            if isinstance(value, str) or value is None
+        }
         # Where values are not parted by commas, a comma is a decimal one.
-        rows.append({title: value.replace(",", ".") if comma and title.endswith("_s") else value for title, value in clean.items()})
+        rows.append(
+            {
+                title: value.replace(",", ".") if comma and title.endswith("_s") else value
+                for title, value in clean.items()
+            }
+        )
     return rows
 
 
 def _ms(value: str, column: str, line: int, name: str) -> int:
     if not _NUMBER.fullmatch(value) or round_half_up(float(value) * 1000) > LONGEST_MS:
-        raise BadMedia(f"“{name}”, line {line}: “{value}” in the column {column} is no time in seconds, such as 12.5. Nothing was changed.")
+        raise BadMedia(
+            f"“{name}”, line {line}: “{value}” in the column {column} is no time in seconds, such as "
+            "12.5. Nothing was changed."
+        )
     return round_half_up(float(value) * 1000)
 
 
 def read_timings(show: Show, data: bytes, name: str) -> tuple[Edit, tuple[str, ...]]:
-    """The edit that gives slides which advance by themselves their length and waits their hold, and sentences for what did not fit. Slides are found by
-    their number and, where the name at that number is another, by their name. Raises BadMedia where a line cannot be read, saying which."""
+    """The edit that gives slides which advance by themselves their length and waits their hold, and sentences for what
+    did not fit. Slides are found by their number and, where the name at that number is another, by their name.
+    Raises BadMedia where a line cannot be read, saying which.
+    """
     edits: list[Edit] = []
     told: list[str] = []
     shown = show.shown
@@ -105,7 +128,7 @@ def read_timings(show: Show, data: bytes, name: str) -> tuple[Edit, tuple[str, .
         if row.get("name") and (slide is None or slide.name != row["name"]):
             slide = names.get(row["name"], slide)
         if slide is None:
-            told.append(f"TimingLine {line}: there is no slide {number}.")
+            told.append(f"Line {line}: there is no slide {number}.")
             continue
         wait = row.get("wait", "").lower()
         value = row.get("hold_s" if wait else "length_s", "")
@@ -114,7 +137,7 @@ def read_timings(show: Show, data: bytes, name: str) -> tuple[Edit, tuple[str, .
         ms = _ms(value, "hold_s" if wait else "length_s", line, name)
         edit = _hold(slide, wait, ms) if wait else _length(slide, ms)
         if isinstance(edit, str):
-            told.append(f"TimingLine {line}: {edit}")
+            told.append(f"Line {line}: {edit}")
         elif edit is not None:
             edits.append(edit)
     return Several(f"Timings from {name}"[:200], tuple(edits)), tuple(told)

@@ -1,8 +1,10 @@
-"""Archives of earlier versions, brought to the present one step by step: a function for each version whose shows would mean something else now.
+"""Archives of earlier versions, brought to the present one step by step: a function for each version whose shows would
+mean something else now.
 
-Each takes the show as JSON holds it and gives another; what it is given stays as it is. A version without a function lacks only fields whose default
-means what that version meant: 1 those of themes, layouts and richer objects, 2 of framings, drifts, marks, habits, voices and sounds, 3 of clips, 4 of
-their speed, captions and lighter copies, 5 of sections.
+Each takes the show as JSON holds it and gives another; what it is given stays as it is. A version without a function
+lacks only fields whose default means what that version meant: 1 those of themes, layouts and richer objects, 2 of
+framings, drifts, marks, habits, voices and sounds, 3 of clips, 4 of their speed, captions and lighter copies, 5 of
+sections.
 """
 
 from collections.abc import Callable
@@ -14,7 +16,9 @@ Step = Callable[[dict[str, Any]], dict[str, Any]]
 
 
 def let_cued_slides_go_on(show: dict[str, Any]) -> dict[str, Any]:
-    """Version 6: where the show ran on cue, its slides with a time or a voice went on by themselves. They say so now."""
+    """Version 6: where the show ran on cue, its slides with a time or a voice went on by themselves. They say so
+    now.
+    """
     if show.get("runs") != "on cue":
         return show
     return {**show, "slides": [_also_live(slide) for slide in show.get("slides", ())]}

@@ -17,8 +17,10 @@ def _ms(hours: str | None, minutes: str, seconds: str, thousandths: str) -> int:
 
 
 def read_captions(data: bytes, name: str) -> tuple[tuple[Caption, ...], tuple[str, ...]]:
-    """The captions in a WebVTT or SRT file, and sentences for what could not be carried over: signs of style and place are left out; one that
-    overlaps the one before it begins when that ends. Raises BadMedia where the file holds none."""
+    """The captions in a WebVTT or SRT file, and sentences for what could not be carried over: signs of style and place
+    are left out; one that overlaps the one before it begins when that ends. Raises BadMedia where the file holds
+    none.
+    """
     try:
         text = data.decode("utf-8-sig")
     except UnicodeDecodeError:
@@ -42,12 +44,20 @@ def read_captions(data: bytes, name: str) -> tuple[tuple[Caption, ...], tuple[st
             continue
         found.append(Caption(start, end, words))
     if not found:
-        raise BadMedia(f"“{name}” holds no captions: a WebVTT or SRT file has lines such as 00:12.500 --> 00:15.000. Nothing was changed.")
+        raise BadMedia(
+            f"“{name}” holds no captions: a WebVTT or SRT file has lines such as 00:12.500 --> "
+            "00:15.000. Nothing was changed."
+        )
     told = []
     if left_out:
-        told.append(f"{left_out} caption{'s' if left_out > 1 else ''} of “{name}” had no words or no length and {'were' if left_out > 1 else 'was'} left out.")
+        told.append(
+            f"{left_out} caption{'s' if left_out > 1 else ''} of “{name}” had no words or no length and "
+            f"{'were' if left_out > 1 else 'was'} left out."
+        )
     if shortened:
-        told.append(f"{shortened} began before the one before had ended, and begin{'' if shortened > 1 else 's'} later now.")
+        told.append(
+            f"{shortened} began before the one before had ended, and begin{'' if shortened > 1 else 's'} later now."
+        )
     return tuple(found), tuple(told)
 
 
@@ -59,14 +69,21 @@ def _clock(ms: int) -> str:
 
 def write_webvtt(captions: tuple[Caption, ...]) -> str:
     """The captions as a WebVTT file."""
-    blocks = [f"{_clock(caption.start_ms)} --> {_clock(caption.end_ms)}\n{html.escape(caption.text, quote=False)}" for caption in captions]
+    blocks = [
+        f"{_clock(caption.start_ms)} --> {_clock(caption.end_ms)}\n{html.escape(caption.text, quote=False)}"
+        for caption in captions
+    ]
     return "\n\n".join(["WEBVTT", *blocks]) + "\n"
 
 
 def write_srt(captions: tuple[Caption, ...]) -> str:
-    """The captions as an SRT file: numbered, a comma before the thousandths. Its readers know no escapes, so words stand as they are."""
+    """The captions as an SRT file: numbered, a comma before the thousandths.
+
+    Its readers know no escapes, so words stand as they are.
+    """
     blocks = [
-        f"{number}\n{_clock(caption.start_ms).replace('.', ',')} --> {_clock(caption.end_ms).replace('.', ',')}\n{caption.text}"
+        f"{number}\n{_clock(caption.start_ms).replace('.', ',')} --> "
+        f"{_clock(caption.end_ms).replace('.', ',')}\n{caption.text}"
         for number, caption in enumerate(captions, 1)
     ]
     return "\n\n".join(blocks) + "\n"

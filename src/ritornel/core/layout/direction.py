@@ -13,7 +13,10 @@ CONTROLS = dict.fromkeys([*range(0x202A, 0x202F), *range(0x2066, 0x206A)])
 
 @lru_cache(maxsize=20_000)
 def levels_of(text: str) -> tuple[int, tuple[int, ...]]:
-    """The paragraph's own level (0: left to right) and that of each character. Text without right-to-left letters is level 0 throughout."""
+    """The paragraph's own level (0: left to right) and that of each character.
+
+    Text without right-to-left letters is level 0 throughout.
+    """
     if not any(bidirectional(character) in ("R", "AL", "AN") for character in text):
         return 0, (0,) * len(text)
     storage = algorithm.get_empty_storage()

@@ -28,7 +28,18 @@ from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.document.theme import Furniture, Theme, colour_in, family_in, ground_in, in_theme
 from ritornel.core.layout.lines import broken, moved_outline
-from ritornel.core.layout.marks import ClipMark, ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, Shade, ShadowMark, SlideDrawing, TextMark
+from ritornel.core.layout.marks import (
+    ClipMark,
+    ImageMark,
+    Mark,
+    ObjectDrawing,
+    PartDrawing,
+    PathMark,
+    Shade,
+    ShadowMark,
+    SlideDrawing,
+    TextMark,
+)
 from ritornel.core.layout.outlines import ellipse, line_with_heads, outline_of, rectangle, words_box
 
 
@@ -59,7 +70,11 @@ def shade_of(fill: Plain | Gradient, width: float, height: float) -> str | Shade
     dx, dy = math.cos(angle), math.sin(angle)
     reach = (abs(width * dx) + abs(height * dy)) / 2
     cx, cy = width / 2, height / 2
-    return Shade(fill.first, fill.second, *(round(v, 3) for v in (cx - dx * reach, cy - dy * reach, cx + dx * reach, cy + dy * reach)))
+    return Shade(
+        fill.first,
+        fill.second,
+        *(round(v, 3) for v in (cx - dx * reach, cy - dy * reach, cx + dx * reach, cy + dy * reach)),
+    )
 
 
 def dashes(stroke: Stroke) -> tuple[float, ...]:
@@ -104,7 +119,11 @@ def _shape_marks(shape: Shape) -> tuple[Mark, ...]:
 def _label(shape: Shape) -> Text:
     """The words inside a shape as a text of their own."""
     _, _, width, height = words_box(shape)
-    shared = {name: getattr(shape, name) for name in Text.__struct_fields__ if name not in ("id", "name", "box", "overflow", "growing", "credits")}
+    shared = {
+        name: getattr(shape, name)
+        for name in Text.__struct_fields__
+        if name not in ("id", "name", "box", "overflow", "growing", "credits")
+    }
     overflow: Any = "shrink" if shape.overflow == "shrink" else "spill"
     return Text(shape.id, shape.name, Box(0, 0, width, height), overflow=overflow, **shared)
 
@@ -133,12 +152,27 @@ def draw_object(item: Object, scenery: Scenery) -> tuple[ObjectDrawing, tuple[st
             label = broken(_label(item))
             parts += tuple(_part_at(part, x, y) for part in label.parts)
             needs, size, missing = label.needs_height + 2 * y, label.size_px, label.missing
-    drawing = ObjectDrawing(item.id, box.x, box.y, box.width, height, box.turn_deg, item.opacity, needs, parts, size, _shadow(item.shadow), _reach(item, needs))
+    drawing = ObjectDrawing(
+        item.id,
+        box.x,
+        box.y,
+        box.width,
+        height,
+        box.turn_deg,
+        item.opacity,
+        needs,
+        parts,
+        size,
+        _shadow(item.shadow),
+        _reach(item, needs),
+    )
     return drawing, missing
 
 
 def _reach(item: Object, needs: float) -> float:
-    """How far beyond its box an object may be seen: half its border, a bubble's tail, lines that spill, slanted letters, a line's heads."""
+    """How far beyond its box an object may be seen: half its border, a bubble's tail, lines that spill, slanted
+    letters, a line's heads.
+    """
     reach = 2.0
     stroke = getattr(item, "stroke", None)
     if stroke is not None:
@@ -222,9 +256,16 @@ def _furniture(slide: Slide, scenery: Scenery, number: int) -> list[Mark]:
         if not words:
             continue
         text = Text(
-            "furniture", "Furniture", Box(0, 0, width, height), paragraphs=(Paragraph("f", (Run(words),)),), size_px=size,
-            family=family_in(theme, "@body"), colour=colour_in(theme, "@soft"), align=align, stand="middle",  # type: ignore[arg-type]
-        )  # fmt: skip
+            "furniture",
+            "Furniture",
+            Box(0, 0, width, height),
+            paragraphs=(Paragraph("f", (Run(words),)),),
+            size_px=size,
+            family=family_in(theme, "@body"),
+            colour=colour_in(theme, "@soft"),
+            align=align,  # type: ignore[arg-type]
+            stand="middle",
+        )
         marks += [mark for part in broken(text).parts for mark in _part_at(part, x, top).marks]
     return marks
 

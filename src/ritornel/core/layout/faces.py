@@ -24,10 +24,14 @@ FAMILIES = MappingProxyType(
         "Fira Sans": "fira-sans",
     }
 )
-"""Families for slides, by name, with their folder. All under the SIL Open Font License; the text lies in each folder."""
+"""Families for slides, by name, with their folder. All under the SIL Open Font License; the text lies in each
+folder.
+"""
 
 SYMBOLS = "Noto Sans Symbols 2"
-FALLBACK_FOLDERS = MappingProxyType({SYMBOLS: "noto-sans-symbols-2", "Noto Sans Hebrew": "noto-hebrew", "Noto Naskh Arabic": "noto-arabic"})
+FALLBACK_FOLDERS = MappingProxyType(
+    {SYMBOLS: "noto-sans-symbols-2", "Noto Sans Hebrew": "noto-hebrew", "Noto Naskh Arabic": "noto-arabic"}
+)
 FALLBACKS = ("IBM Plex Sans", "EB Garamond", "Noto Sans Hebrew", "Noto Naskh Arabic", SYMBOLS)
 """Where a character is looked for when its own family lacks it, in this order."""
 MISSING = "\ufffd"
@@ -47,7 +51,9 @@ class Face(msgspec.Struct, frozen=True):
 
 
 class Glyphs(msgspec.Struct, frozen=True):
-    """A shaped run, in px: glyph ids, where each stands from the run's left edge, and the cluster (index of its character)."""
+    """A shaped run, in px: glyph ids, where each stands from the run's left edge, and the cluster (index of its
+    character).
+    """
 
     ids: tuple[int, ...]
     xs: tuple[float, ...]
@@ -70,7 +76,11 @@ def _file_of(family: str, weight: int, italic: bool) -> Path:
     if family not in FALLBACK_FOLDERS and family not in FAMILIES:
         raise UnknownName(f"There is no font family “{family}”; there are {', '.join(FAMILIES)}.")
     suffix = "-italic" if italic else ""
-    weights = sorted(int(path.stem.removesuffix("-italic")) for path in folder.glob("*.ttf") if path.stem.endswith("-italic") == italic)
+    weights = sorted(
+        int(path.stem.removesuffix("-italic"))
+        for path in folder.glob("*.ttf")
+        if path.stem.endswith("-italic") == italic
+    )
     if not weights:
         return _file_of(family, weight, False)
     nearest = min(weights, key=lambda have: (abs(have - weight), -have))

@@ -1,5 +1,8 @@
-"""Lines, gaps and sizes to snap to while an object is moved or sized. They are sent ahead to the browser, which follows them by the same
-rules (static/ritornel/stage/snapping.js, held to tests/vectors/snapping.json)."""
+"""Lines, gaps and sizes to snap to while an object is moved or sized.
+
+They are sent ahead to the browser, which follows them by the same rules (static/ritornel/stage/snapping.js, held to
+tests/vectors/snapping.json).
+"""
 
 from collections.abc import Callable, Iterable
 from typing import Literal
@@ -18,8 +21,11 @@ Axis = Literal["x", "y"]
 
 
 class Guide(msgspec.Struct, frozen=True, omit_defaults=True):
-    """A line across the slide: at an x for axis `x` (it stands upright), at a y for axis `y`. `object_id` is the object it belongs to, None
-    for the frame's. With `only` it counts for that object alone: its own place on the slide `beside`."""
+    """A line across the slide: at an x for axis `x` (it stands upright), at a y for axis `y`.
+
+    `object_id` is the object it belongs to, None for the frame's. With `only` it counts for that object alone: its own
+    place on the slide `beside`.
+    """
 
     axis: Axis
     at: float
@@ -29,8 +35,9 @@ class Guide(msgspec.Struct, frozen=True, omit_defaults=True):
 
 
 class Gap(msgspec.Struct, frozen=True):
-    """The gap between two neighbours along an axis: the first runs from `first` to `start`, the second from `end` to `last`; across the
-    axis both are there from `low` to `high`."""
+    """The gap between two neighbours along an axis: the first runs from `first` to `start`, the second from `end` to
+    `last`; across the axis both are there from `low` to `high`.
+    """
 
     axis: Axis
     first: float
@@ -96,9 +103,13 @@ def _lines(box: Box, make: Callable[[Axis, float], Guide]) -> list[Guide]:
 
 
 def guides_of(slide: Slide, frame: Frame, beside: Iterable[tuple[str, Object, Box]] = ()) -> Guides:
-    """The frame's edges and middles, those of each object from the back, then the places `beside`: where an object stands on a neighbouring
-    slide (that slide's words for it, the object here, its box there). A turned object gives only its middle, and no gap or size."""
-    found = [Guide("x", frame.width_px * share) for share in EDGES] + [Guide("y", frame.height_px * share) for share in EDGES]
+    """The frame's edges and middles, those of each object from the back, then the places `beside`: where an object
+    stands on a neighbouring slide (that slide's words for it, the object here, its box there). A turned object gives
+    only its middle, and no gap or size.
+    """
+    found = [Guide("x", frame.width_px * share) for share in EDGES] + [
+        Guide("y", frame.height_px * share) for share in EDGES
+    ]
     upright = [item for item in slide.objects if not item.aside and item.box.turn_deg % 360 == 0]
     for item in slide.objects:
         if not item.aside:
@@ -123,12 +134,18 @@ def _along(box: Box, axis: Axis) -> tuple[float, float, float, float]:
 def _gaps(items: list[Object], axis: Axis, frame: Frame) -> list[Gap]:
     """The gap from each object to the next that is beside it. What fills the frame is no neighbour."""
     whole = frame.width_px if axis == "x" else frame.height_px
-    spans = sorted((_along(item.box, axis), item.id) for item in items if _along(item.box, axis)[1] - _along(item.box, axis)[0] < whole)
+    spans = sorted(
+        (_along(item.box, axis), item.id)
+        for item in items
+        if _along(item.box, axis)[1] - _along(item.box, axis)[0] < whole
+    )
     found = []
     for index, ((first, start, low, high), own) in enumerate(spans):
         for (end, last, other_low, other_high), other in spans[index + 1 :]:
             if end > start and max(low, other_low) < min(high, other_high):
-                found.append(Gap(axis, first, start, end, last, max(low, other_low), min(high, other_high), (own, other)))
+                found.append(
+                    Gap(axis, first, start, end, last, max(low, other_low), min(high, other_high), (own, other))
+                )
                 break
     return found
 
@@ -150,7 +167,10 @@ def _nearest_gap(box: Box, axis: Axis, gaps: Iterable[Gap], reach: float) -> tup
         if gap.axis != axis or gap.high <= low or gap.low >= high:
             continue
         wide = gap.end - gap.start
-        ways: list[tuple[Literal["between", "before", "after"], float]] = [("before", gap.first - wide - end), ("after", gap.last + wide - start)]
+        ways: list[tuple[Literal["between", "before", "after"], float]] = [
+            ("before", gap.first - wide - end),
+            ("after", gap.last + wide - start),
+        ]
         if end - start < wide:
             ways.append(("between", (gap.start + gap.end - start - end) / 2))
         for way, distance in ways:
@@ -166,8 +186,8 @@ def _counts(guide: Guide, moving: frozenset[str]) -> bool:
 
 
 def snapped(box: Box, guides: Guides, moving: frozenset[str], reach: float) -> Snap:
-    """The least move, within `reach` on each axis, that puts an edge or the middle of the box on a line of what does not move, or makes
-    an equal gap beside or between two that do not move.
+    """The least move, within `reach` on each axis, that puts an edge or the middle of the box on a line of what does
+    not move, or makes an equal gap beside or between two that do not move.
 
     Of what is equally near the first counts: the frame's lines before those of objects, lines before gaps.
     """
@@ -197,9 +217,18 @@ def _edge(at: float, guides: Iterable[Guide], reach: float) -> tuple[float, Guid
     return best
 
 
-def pulled_to(box: Box, handle: tuple[float, float], way: tuple[float, float], guides: Guides, moving: frozenset[str], reach: float) -> Pull:
-    """Where a handle goes: the edge it pulls comes to lie on a line, or else the side becomes as long as another's. `handle` is 0, 0.5 or
-    1 along each axis; 0.5 does not pull. A turned box does not snap."""
+def pulled_to(
+    box: Box,
+    handle: tuple[float, float],
+    way: tuple[float, float],
+    guides: Guides,
+    moving: frozenset[str],
+    reach: float,
+) -> Pull:
+    """Where a handle goes: the edge it pulls comes to lie on a line, or else the side becomes as long as another's.
+
+    `handle` is 0, 0.5 or 1 along each axis; 0.5 does not pull. A turned box does not snap.
+    """
     dx, dy = way
     if box.turn_deg % 360:
         return Pull(dx, dy)
@@ -215,7 +244,11 @@ def pulled_to(box: Box, handle: tuple[float, float], way: tuple[float, float], g
         size = None
         if guide is None:
             length = end - start + (move if share else -move)
-            near = [other for other in guides.sizes if other.axis == axis and other.object_id not in moving and abs(other.length - length) <= reach]
+            near = [
+                other
+                for other in guides.sizes
+                if other.axis == axis and other.object_id not in moving and abs(other.length - length) <= reach
+            ]
             size = min(near, key=lambda other: abs(other.length - length), default=None)
             more = (size.length - length) * (1 if share else -1) if size else 0.0
         results[axis] = (move + more, guide, size)

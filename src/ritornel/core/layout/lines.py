@@ -30,7 +30,9 @@ class TextStretch(msgspec.Struct, frozen=True):
 
 
 class BrokenText(msgspec.Struct, frozen=True):
-    """A text's paragraphs as drawings, the height all lines need, the size of its letters, and the characters missing from every font."""
+    """A text's paragraphs as drawings, the height all lines need, the size of its letters, and the characters missing
+    from every font.
+    """
 
     parts: tuple[PartDrawing, ...]
     needs_height: float
@@ -51,7 +53,11 @@ def _pieces(paragraph: Paragraph, item: Text) -> list[TextStretch]:
         underline = item.underline if run.underline is None else run.underline
         colour = run.colour or item.colour
         for text, found in covering(run.text.translate(CONTROLS), face):
-            result.append(TextStretch(text, found, colour, underline or run.link is not None, run.highlight or item.highlight, run.link))
+            result.append(
+                TextStretch(
+                    text, found, colour, underline or run.link is not None, run.highlight or item.highlight, run.link
+                )
+            )
     return result
 
 
@@ -68,8 +74,10 @@ def _advances(pieces: list[TextStretch], size_px: float) -> list[float]:
 
 
 def _line_spans(text: str, advances: list[float], width: float) -> list[tuple[int, int]]:
-    """Half-open spans of characters, one a line, greedy. White space at a line's end hangs. A word wider than the box breaks
-    wherever it must, at least one character a line."""
+    """Half-open spans of characters, one a line, greedy.
+
+    White space at a line's end hangs. A word wider than the box breaks wherever it must, at least one character a line.
+    """
     spans: list[tuple[int, int]] = []
     start, at, used = 0, 0, 0.0
     limit = width + 0.01  # px: a text measured to just this width must not wrap for a rounding error
@@ -93,7 +101,9 @@ def _line_spans(text: str, advances: list[float], width: float) -> list[tuple[in
     return spans
 
 
-def _stretches(pieces: list[TextStretch], levels: tuple[int, ...], span: tuple[int, int]) -> list[tuple[int, TextStretch]]:
+def _stretches(
+    pieces: list[TextStretch], levels: tuple[int, ...], span: tuple[int, int]
+) -> list[tuple[int, TextStretch]]:
     """The pieces of a line, cut where the direction changes, each with its level, in the order of reading."""
     whole = "".join(piece.text for piece in pieces)
     visible_end = span[0] + len(whole[span[0] : span[1]].rstrip())
@@ -120,10 +130,26 @@ class _Letters(msgspec.Struct, frozen=True):
     def mark(self, piece: TextStretch, x: float, baseline: float, advance: float, rtl: bool) -> TextMark:
         face = piece.face
         stroke, width = (self.outline.colour, self.outline.width_px) if self.outline else (None, 0.0)
-        return TextMark(piece.text, face.family, face.weight, face.italic, self.size_px, piece.colour, x, baseline, advance, stroke, width, rtl, piece.link)
+        return TextMark(
+            piece.text,
+            face.family,
+            face.weight,
+            face.italic,
+            self.size_px,
+            piece.colour,
+            x,
+            baseline,
+            advance,
+            stroke,
+            width,
+            rtl,
+            piece.link,
+        )
 
 
-def _line_marks(stretches: list[tuple[int, TextStretch]], letters: _Letters, baseline: float) -> tuple[list[Mark], float]:
+def _line_marks(
+    stretches: list[tuple[int, TextStretch]], letters: _Letters, baseline: float
+) -> tuple[list[Mark], float]:
     """The marks of one line from x 0, highlights first and underlines last, and how wide it is."""
     under, words, over = [], [], []
     x = 0.0
@@ -133,7 +159,12 @@ def _line_marks(stretches: list[tuple[int, TextStretch]], letters: _Letters, bas
         advance = shaped(piece.text, piece.face, size, rtl).advance
         if piece.highlight:
             rise = rise_of(piece.face)
-            under.append(PathMark(rectangle(x, baseline - rise.ascent * size, advance, (rise.ascent + rise.descent) * size), piece.highlight))
+            under.append(
+                PathMark(
+                    rectangle(x, baseline - rise.ascent * size, advance, (rise.ascent + rise.descent) * size),
+                    piece.highlight,
+                )
+            )
         words.append(letters.mark(piece, x, baseline, advance, rtl))
         if piece.underline:
             ink = piece.colour or (letters.outline.colour if letters.outline else "#000000")
@@ -163,8 +194,10 @@ def moved_outline(d: str, dx: float, dy: float) -> str:
 
 
 def _numbers(paragraphs: tuple[Paragraph, ...]) -> list[str]:
-    """The sign or number before each paragraph; an empty one where it is in no list. Numbers start anew after what is not numbered
-    at their level, and go on past deeper levels."""
+    """The sign or number before each paragraph; an empty one where it is in no list.
+
+    Numbers start anew after what is not numbered at their level, and go on past deeper levels.
+    """
     counts = [0] * 6
     signs = []
     for paragraph in paragraphs:
@@ -194,7 +227,17 @@ def _numeral(number: int, level: int) -> str:
             text = chr(97 + rest) + text
         return f"{text}."
     text = ""
-    for value, roman in ((100, "c"), (90, "xc"), (50, "l"), (40, "xl"), (10, "x"), (9, "ix"), (5, "v"), (4, "iv"), (1, "i")):
+    for value, roman in (
+        (100, "c"),
+        (90, "xc"),
+        (50, "l"),
+        (40, "xl"),
+        (10, "x"),
+        (9, "ix"),
+        (5, "v"),
+        (4, "iv"),
+        (1, "i"),
+    ):
         while number >= value:
             text, number = text + roman, number - value
     return f"{text}."
@@ -202,10 +245,13 @@ def _numeral(number: int, level: int) -> str:
 
 @lru_cache(maxsize=4000)
 def broken(item: Text) -> BrokenText:
-    """The text in lines. A line is `line_spacing` times the size high, its baseline where ascent and descent stand centred in it.
+    """The text in lines.
 
-    With `overflow` *shrink*, letters are made smaller in halves of a px until all lines fit the box or they are 4 px; whether that is still
-    readable is told elsewhere. A paragraph that reads from right to left is mirrored: `left` is then its right.
+    A line is `line_spacing` times the size high, its baseline where ascent and descent stand centred in it.
+
+    With `overflow` *shrink*, letters are made smaller in halves of a px until all lines fit the box or they are 4 px;
+    whether that is still readable is told elsewhere. A paragraph that reads from right to left is mirrored: `left` is
+    then its right.
     """
     result = _broken_at(item, item.size_px)
     if item.overflow != "shrink" or result.needs_height <= item.box.height + 0.01:
@@ -252,7 +298,9 @@ def _broken_at(item: Text, size: float) -> BrokenText:
                 marks.extend(_sign_marks(sign, item, letters, y + drop, shift, used, bool(base), text == ""))
             y += line_px
         laid.append((paragraph, top, marks, y))
-    offset = (0.5 if item.growing else {"top": 0.0, "middle": 0.5, "bottom": 1.0}[item.stand]) * (0 if item.overflow == "grow" else item.box.height - y)
+    offset = (0.5 if item.growing else {"top": 0.0, "middle": 0.5, "bottom": 1.0}[item.stand]) * (
+        0 if item.overflow == "grow" else item.box.height - y
+    )
     parts = tuple(
         PartDrawing(
             paragraph.id,
@@ -266,7 +314,9 @@ def _broken_at(item: Text, size: float) -> BrokenText:
     return BrokenText(parts, y, size, tuple(sorted(missing)))
 
 
-def _sign_marks(sign: str, item: Text, letters: _Letters, baseline: float, shift: float, used: float, rtl: bool, empty: bool) -> list[Mark]:
+def _sign_marks(
+    sign: str, item: Text, letters: _Letters, baseline: float, shift: float, used: float, rtl: bool, empty: bool
+) -> list[Mark]:
     """The list's sign in front of a first line; an empty line has none."""
     if empty:
         return []
@@ -277,5 +327,9 @@ def _sign_marks(sign: str, item: Text, letters: _Letters, baseline: float, shift
         advance = shaped(text, found, letters.size_px).advance
         marks.append(letters.mark(TextStretch(text, found, item.colour), x, baseline, advance, False))
         x += advance
-    start = shift + used + letters.size_px * 0.35 if rtl else shift - max(INDENT * letters.size_px, x + letters.size_px * 0.3)
+    start = (
+        shift + used + letters.size_px * 0.35
+        if rtl
+        else shift - max(INDENT * letters.size_px, x + letters.size_px * 0.3)
+    )
     return [_shifted(mark, start, 0) for mark in marks]

@@ -1,4 +1,6 @@
-"""Marks: the closed set of things a painter can put on a surface. All in px, in the coordinates of their object's box."""
+"""Marks: the closed set of things a painter can put on a surface. All in px, in the coordinates of their object's
+box.
+"""
 
 from collections.abc import Iterator
 
@@ -19,8 +21,10 @@ class Shade(msgspec.Struct, frozen=True, tag_field="kind", tag="shade", omit_def
 
 
 class PathMark(msgspec.Struct, frozen=True, tag_field="kind", tag="path", omit_defaults=True):
-    """An outline in SVG's path syntax, absolute M, L, C and Z only, filled and stroked. `dash` are lengths of line and gap in turn, none: a
-    whole line; `round` are the ends of lines and dashes."""
+    """An outline in SVG's path syntax, absolute M, L, C and Z only, filled and stroked.
+
+    `dash` are lengths of line and gap in turn, none: a whole line; `round` are the ends of lines and dashes.
+    """
 
     d: str
     fill: str | Shade | None = None
@@ -31,8 +35,10 @@ class PathMark(msgspec.Struct, frozen=True, tag_field="kind", tag="path", omit_d
 
 
 class ImageMark(msgspec.Struct, frozen=True, tag_field="kind", tag="image", omit_defaults=True):
-    """A picture stretched over a rectangle, mirrored in it where `flip_x` (left and right) or `flip_y` say, cut to the outline `clip`. Where it
-    drifts, `drift_to` is the rectangle it comes to: x, y, width, height, each going evenly from the one to the other."""
+    """A picture stretched over a rectangle, mirrored in it where `flip_x` (left and right) or `flip_y` say, cut to the
+    outline `clip`. Where it drifts, `drift_to` is the rectangle it comes to: x, y, width, height, each going evenly
+    from the one to the other.
+    """
 
     asset_id: str
     x: float
@@ -46,8 +52,9 @@ class ImageMark(msgspec.Struct, frozen=True, tag_field="kind", tag="image", omit
 
 
 class ClipMark(ImageMark, frozen=True, tag_field="kind", tag="clip", omit_defaults=True):
-    """The picture of a clip, placed as a picture is: at `poster_ms` until it plays, then from `in_ms` on, and in the end the last before `out_ms`.
-    `captions` are read while it plays, in the clip's own time."""
+    """The picture of a clip, placed as a picture is: at `poster_ms` until it plays, then from `in_ms` on, and in the
+    end the last before `out_ms`. `captions` are read while it plays, in the clip's own time.
+    """
 
     in_ms: int = 0
     out_ms: int = 1
@@ -56,8 +63,15 @@ class ClipMark(ImageMark, frozen=True, tag_field="kind", tag="clip", omit_defaul
     captions: tuple[Caption, ...] = ()
 
     def at_ms(self, played: float | None) -> float:
-        """Which instant of the clip is shown. The out point is not reached: a millisecond before it stands for the picture before it."""
-        return float(self.poster_ms) if played is None else min(self.in_ms + played * (self.out_ms - self.in_ms), self.out_ms - 1)
+        """Which instant of the clip is shown.
+
+        The out point is not reached: a millisecond before it stands for the picture before it.
+        """
+        return (
+            float(self.poster_ms)
+            if played is None
+            else min(self.in_ms + played * (self.out_ms - self.in_ms), self.out_ms - 1)
+        )
 
     def caption_at(self, played: float | None) -> str:
         """What is read at that instant; nothing before it plays and once it has ended."""
@@ -68,8 +82,10 @@ class ClipMark(ImageMark, frozen=True, tag_field="kind", tag="clip", omit_defaul
 
 
 class TextMark(msgspec.Struct, frozen=True, tag_field="kind", tag="text", omit_defaults=True):
-    """A run of one line in one face and direction: its left edge, its baseline and its advance. A `colour` of None leaves the letters
-    hollow; `link` is where a press on them leads."""
+    """A run of one line in one face and direction: its left edge, its baseline and its advance.
+
+    A `colour` of None leaves the letters hollow; `link` is where a press on them leads.
+    """
 
     text: str
     family: str
@@ -90,8 +106,9 @@ Mark = PathMark | ImageMark | ClipMark | TextMark
 
 
 class PartDrawing(msgspec.Struct, frozen=True, omit_defaults=True):
-    """The marks of a part (a paragraph's id), or of the whole object where `part` is None; it turns and scales about its pivot,
-    the middle of its `height`."""
+    """The marks of a part (a paragraph's id), or of the whole object where `part` is None; it turns and scales about
+    its pivot, the middle of its `height`.
+    """
 
     part: str | None
     pivot_x: float
@@ -110,8 +127,11 @@ class ShadowMark(msgspec.Struct, frozen=True):
 
 
 class ObjectDrawing(msgspec.Struct, frozen=True, omit_defaults=True):
-    """An object ready to be painted. `height` is the box's own, or what the lines of a growing text need; `needs_height` is what a text
-    would need, `size_px` the size its letters came out at (0 for what has none), `reach_px` how far it may be seen beyond its box."""
+    """An object ready to be painted.
+
+    `height` is the box's own, or what the lines of a growing text need; `needs_height` is what a text would need,
+    `size_px` the size its letters came out at (0 for what has none), `reach_px` how far it may be seen beyond its box.
+    """
 
     object_id: str
     x: float
@@ -132,12 +152,19 @@ class ObjectDrawing(msgspec.Struct, frozen=True, omit_defaults=True):
         if not words:
             return 0.0, 0.0, self.width, self.height
         left, right = min(mark.x for mark in words), max(mark.x + mark.advance for mark in words)
-        return left, min(mark.baseline - mark.size_px * 0.75 for mark in words), right, max(mark.baseline + mark.size_px * 0.12 for mark in words)
+        return (
+            left,
+            min(mark.baseline - mark.size_px * 0.75 for mark in words),
+            right,
+            max(mark.baseline + mark.size_px * 0.12 for mark in words),
+        )
 
 
 class SlideDrawing(msgspec.Struct, frozen=True):
-    """A slide's ground (its background, the theme's ornaments and the furniture) and its objects, from the back. `missing` are characters
-    no shipped font has; they are drawn as U+FFFD."""
+    """A slide's ground (its background, the theme's ornaments and the furniture) and its objects, from the back.
+
+    `missing` are characters no shipped font has; they are drawn as U+FFFD.
+    """
 
     slide_id: str
     ground: tuple[Mark, ...]

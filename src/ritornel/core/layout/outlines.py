@@ -73,7 +73,9 @@ def _around(shape: Shape, shares: list[float]) -> list[tuple[float, float]]:
     """Points at equal steps clockwise from the top, each at a share of the radius."""
     rx, ry = shape.box.width / 2, shape.box.height / 2
     step = 2 * math.pi / len(shares)
-    return [(rx + rx * share * math.sin(i * step), ry - ry * share * math.cos(i * step)) for i, share in enumerate(shares)]
+    return [
+        (rx + rx * share * math.sin(i * step), ry - ry * share * math.cos(i * step)) for i, share in enumerate(shares)
+    ]
 
 
 def _arch(shape: Shape) -> str:
@@ -95,11 +97,15 @@ def _arch(shape: Shape) -> str:
 
 
 SPOKES, SPOKE, HUB, ARC_STEPS = 6, 0.045, 0.22, 8
-"""A wheel's spokes, half a spoke's width and the hub's radius as shares of the wheel's, and how many lines stand for an arc."""
+"""A wheel's spokes, half a spoke's width and the hub's radius as shares of the wheel's, and how many lines stand for an
+arc.
+"""
 
 
 def _windows(shape: Shape) -> str:
-    """The openings between a wheel's spokes, anticlockwise, so that they cut holes. None where the rim reaches the hub."""
+    """The openings between a wheel's spokes, anticlockwise, so that they cut holes. None where the rim reaches the
+    hub.
+    """
     rx, ry, rim = shape.box.width / 2, shape.box.height / 2, shape.hollow
     if rim <= HUB + 0.04:
         return ""
@@ -142,11 +148,16 @@ def _bracket(shape: Shape) -> str:
 
 
 TAIL = 0.16
-"""Half the width of a bubble's tail where it leaves the bubble, as a share of the side it leaves from, at most 40 px."""
+"""Half the width of a bubble's tail where it leaves the bubble, as a share of the side it leaves from, at most 40
+px.
+"""
 
 
 def _bubble(shape: Shape) -> str:
-    """A rounded box with a tail to (tail_x, tail_y). It leaves the side that faces its end; an end inside the box gives no tail."""
+    """A rounded box with a tail to (tail_x, tail_y).
+
+    It leaves the side that faces its end; an end inside the box gives no tail.
+    """
     w, h = shape.box.width, shape.box.height
     r = min(shape.corner_px, w / 2, h / 2)
     k = r * (1 - KAPPA)
@@ -213,7 +224,9 @@ def line_with_heads(shape: Shape) -> tuple[str, str]:
 
 
 def words_box(shape: Shape) -> tuple[float, float, float, float]:
-    """Where words stand inside a shape (x, y, width, height in its box): clear of its edge by 12 px, or by what its form takes."""
+    """Where words stand inside a shape (x, y, width, height in its box): clear of its edge by 12 px, or by what its
+    form takes.
+    """
     w, h = shape.box.width, shape.box.height
     inset_x = inset_y = min(12.0, w / 4, h / 4)
     if shape.form in ("ellipse", "ring", "wheel", "polygon", "star"):
@@ -223,7 +236,10 @@ def words_box(shape: Shape) -> tuple[float, float, float, float]:
 
 
 def outline_of(shape: Shape) -> str:
-    """The shape's outline. A wheel has square teeth, 10 % of its radius deep, and six spokes within a rim whose inside is `hollow`."""
+    """The shape's outline.
+
+    A wheel has square teeth, 10 % of its radius deep, and six spokes within a rim whose inside is `hollow`.
+    """
     w, h = shape.box.width, shape.box.height
     cx, cy = w / 2, h / 2
     match shape.form:
@@ -246,7 +262,9 @@ def outline_of(shape: Shape) -> str:
         case "star":
             return closed(_around(shape, [1.0, shape.hollow] * shape.points))
         case "ring":
-            return ellipse(cx, cy, cx, cy) + " " + ellipse(cx, cy, cx * shape.hollow, cy * shape.hollow, clockwise=False)
+            return (
+                ellipse(cx, cy, cx, cy) + " " + ellipse(cx, cy, cx * shape.hollow, cy * shape.hollow, clockwise=False)
+            )
         case "arch":
             return _arch(shape)
         case "wheel":

@@ -1,4 +1,6 @@
-"""What becomes of a box when one of its handles is pulled (static/ritornel/stage/sizing.js, held to tests/vectors/sizing.json)."""
+"""What becomes of a box when one of its handles is pulled (static/ritornel/stage/sizing.js, held to
+tests/vectors/sizing.json).
+"""
 
 import math
 
@@ -8,11 +10,19 @@ from ritornel.core.document.objects import Box
 LEAST_PX = 8.0
 
 
-def pulled(box: Box, handle: tuple[float, float], way: tuple[float, float], keep: bool, least: tuple[float, float] = (LEAST_PX, LEAST_PX)) -> Box:
-    """The box after pulling the handle at `handle` (0, 0.5 or 1 along its width and height) by `way`, in px of the frame.
+def pulled(
+    box: Box,
+    handle: tuple[float, float],
+    way: tuple[float, float],
+    keep: bool,
+    least: tuple[float, float] = (LEAST_PX, LEAST_PX),
+) -> Box:
+    """The box after pulling the handle at `handle` (0, 0.5 or 1 along its width and height) by `way`, in px of the
+    frame.
 
-    The opposite side or corner stays where it is, also on a turned box. With `keep`, a corner keeps the proportion, by the larger of the
-    two growths. No side gets shorter than `least`. Rounded to tenths of a px, half away from zero upwards.
+    The opposite side or corner stays where it is, also on a turned box. With `keep`, a corner keeps the proportion, by
+    the larger of the two growths. No side gets shorter than `least`. Rounded to tenths of a px, half away from zero
+    upwards.
     """
     sx, sy = handle
     turn = math.radians(box.turn_deg)
@@ -33,7 +43,9 @@ def pulled(box: Box, handle: tuple[float, float], way: tuple[float, float], keep
 
 
 def turned(box: Box, pointer: tuple[float, float], step_deg: float) -> Box:
-    """The box turned so that its top faces the pointer, to the nearest `step_deg` (0: to a tenth of a degree); -180 up to 180."""
+    """The box turned so that its top faces the pointer, to the nearest `step_deg` (0: to a tenth of a degree); -180 up
+    to 180.
+    """
     dx, dy = pointer[0] - (box.x + box.width / 2), pointer[1] - (box.y + box.height / 2)
     angle = math.degrees(math.atan2(dx, -dy))
     step = step_deg or 0.1

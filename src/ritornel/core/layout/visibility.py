@@ -18,8 +18,11 @@ class Visibility(msgspec.Struct, frozen=True):
 
 
 def readable_px(frame: Frame) -> float:
-    """The smallest letters that can still be read at the back of a room, everywhere that this is judged: 18 px in a frame of 1280 x 720, and in any other of
-    the same area. On a phone held upright, 390 px wide, 18 px of 1280 are still 5.5 px."""
+    """The smallest letters that can still be read at the back of a room, everywhere that this is judged:
+
+    18 px in a frame of 1280 x 720, and in any other of the same area. On a phone held upright, 390 px wide, 18 px of
+    1280 are still 5.5 px.
+    """
     return 18 * scale_of(frame)
 
 
@@ -28,12 +31,16 @@ def _solid(colour: str) -> bool:
 
 
 def _opaque(item: Object, assets: dict[str, Asset]) -> bool:
-    """Whether an upright object hides all that lies behind its box: a filled rectangle, or a picture without alpha that fills its box."""
+    """Whether an upright object hides all that lies behind its box: a filled rectangle, or a picture without alpha that
+    fills its box.
+    """
     if item.opacity < 1 or item.aside or item.box.turn_deg % 360:
         return False
     if isinstance(item, Shape) and item.form == "rectangle" and item.corner_px == 0:
         fill = item.fill
-        return (isinstance(fill, Plain) and _solid(fill.colour)) or (isinstance(fill, Gradient) and _solid(fill.first) and _solid(fill.second))
+        return (isinstance(fill, Plain) and _solid(fill.colour)) or (
+            isinstance(fill, Gradient) and _solid(fill.first) and _solid(fill.second)
+        )
     if isinstance(item, Picture) and item.fit != "contain" and item.corner_px == 0:
         asset = assets.get(item.asset_id)
         return asset is not None and asset.media_type == "image/jpeg"
@@ -56,7 +63,14 @@ def seen_on(slide: Slide, frame: Frame, assets: dict[str, Asset]) -> dict[str, V
     for item in reversed(slide.objects):
         left, top, right, bottom = corners(item.box)
         beyond = outside(item, frame)
-        cover = next((name for name, wall in walls if wall[0] <= left and wall[1] <= top and wall[2] >= right and wall[3] >= bottom), None)
+        cover = next(
+            (
+                name
+                for name, wall in walls
+                if wall[0] <= left and wall[1] <= top and wall[2] >= right and wall[3] >= bottom
+            ),
+            None,
+        )
         if beyond or cover:
             result[item.id] = Visibility(beyond, cover)
         if _opaque(item, assets):

@@ -1,4 +1,6 @@
-"""Which objects of two neighbouring slides are the same one, so that a carry takes each from its old place to its new one."""
+"""Which objects of two neighbouring slides are the same one, so that a carry takes each from its old place to its new
+one.
+"""
 
 from collections.abc import Callable, Sequence
 from typing import Literal
@@ -12,7 +14,9 @@ Reason = Literal["by hand", "lineage", "picture", "words"]
 
 
 class CarryCandidate(msgspec.Struct, frozen=True):
-    """An object as it takes part: its place in the stacking order, and where its middle is when the slide before ends, or the next begins."""
+    """An object as it takes part: its place in the stacking order, and where its middle is when the slide before ends,
+    or the next begins.
+    """
 
     item: Object
     rank: int
@@ -45,12 +49,17 @@ def _words(item: Object) -> tuple[str, str] | None:
 
 
 def _best(
-    old: Sequence[CarryCandidate], new: Sequence[CarryCandidate], alike: Callable[[Object], object], forbidden: set[tuple[str, str]]
+    old: Sequence[CarryCandidate],
+    new: Sequence[CarryCandidate],
+    alike: Callable[[Object], object],
+    forbidden: set[tuple[str, str]],
 ) -> list[tuple[CarryCandidate, CarryCandidate]]:
-    """The most pairs of equal key, and of those ways the one with the least sum of squared distances; ties go by the stacking order.
+    """The most pairs of equal key, and of those ways the one with the least sum of squared distances; ties go by the
+    stacking order.
 
-    The assignment is Crouse's variant of Jonker and Volgenant's algorithm (IEEE Transactions on Aerospace and Electronic Systems, 2016), as SciPy
-    has it; what may not be paired costs more than all pairs together, so that it is never chosen while another can be.
+    The assignment is Crouse's variant of Jonker and Volgenant's algorithm (IEEE Transactions on Aerospace and
+    Electronic Systems, 2016), as SciPy has it; what may not be paired costs more than all pairs together, so that it is
+    never chosen while another can be.
     """
     groups: dict[object, tuple[list[CarryCandidate], list[CarryCandidate]]] = {}
     for side, items in enumerate((old, new)):
@@ -70,7 +79,9 @@ def _best(
     return found
 
 
-def _assigned(left: list[CarryCandidate], right: list[CarryCandidate], forbidden: set[tuple[str, str]]) -> list[tuple[CarryCandidate, CarryCandidate]]:
+def _assigned(
+    left: list[CarryCandidate], right: list[CarryCandidate], forbidden: set[tuple[str, str]]
+) -> list[tuple[CarryCandidate, CarryCandidate]]:
     import numpy as np  # here, because most shows never need them and SciPy takes half a second to come in
     from scipy.optimize import linear_sum_assignment
 
@@ -83,9 +94,15 @@ def _assigned(left: list[CarryCandidate], right: list[CarryCandidate], forbidden
     return [(left[row], right[column]) for row, column in zip(rows, columns, strict=True) if not never[row, column]]
 
 
-def pairs_of(old: Sequence[CarryCandidate], new: Sequence[CarryCandidate], links: Sequence[Link] = (), unlinks: Sequence[Link] = ()) -> tuple[Pair, ...]:
-    """The pairs in the stacking order of the new slide: those linked by hand first, then by lineage, by picture, by kind and words. A pair
-    unlinked by hand is not made; its objects may find others."""
+def pairs_of(
+    old: Sequence[CarryCandidate],
+    new: Sequence[CarryCandidate],
+    links: Sequence[Link] = (),
+    unlinks: Sequence[Link] = (),
+) -> tuple[Pair, ...]:
+    """The pairs in the stacking order of the new slide: those linked by hand first, then by lineage, by picture, by
+    kind and words. A pair unlinked by hand is not made; its objects may find others.
+    """
     forbidden = {(link.before, link.after) for link in unlinks}
     left, right = {standing.item.id: standing for standing in old}, {standing.item.id: standing for standing in new}
     pairs: list[Pair] = []
@@ -93,7 +110,11 @@ def pairs_of(old: Sequence[CarryCandidate], new: Sequence[CarryCandidate], links
         if link.before in left and link.after in right:
             del left[link.before], right[link.after]
             pairs.append(Pair(link.before, link.after, "by hand"))
-    steps: tuple[tuple[Reason, Callable[[Object], object]], ...] = (("lineage", _lineage), ("picture", _picture), ("words", _words))
+    steps: tuple[tuple[Reason, Callable[[Object], object]], ...] = (
+        ("lineage", _lineage),
+        ("picture", _picture),
+        ("words", _words),
+    )
     for why, alike in steps:
         for a, b in _best(list(left.values()), list(right.values()), alike, forbidden):
             del left[a.item.id], right[b.item.id]

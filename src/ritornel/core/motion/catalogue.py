@@ -40,11 +40,21 @@ def transition_named(name: str) -> TransitionKind:
 def effect_forms() -> list[dict[str, Any]]:
     """What the panel makes its controls from: every effect with its kind, title, usual length and settings."""
     return [
-        {"name": e.name, "title": e.title, "kind": e.kind, "lasts_ms": e.lasts_ms, "repeats": e.repeats, "controls": controls_of(e.settings)}
+        {
+            "name": e.name,
+            "title": e.title,
+            "kind": e.kind,
+            "lasts_ms": e.lasts_ms,
+            "repeats": e.repeats,
+            "controls": controls_of(e.settings),
+        }
         for e in EFFECTS.values()
     ]
 
 
 def transition_forms() -> list[dict[str, Any]]:
     """The same for transitions."""
-    return [{"name": t.name, "title": t.title, "lasts_ms": t.lasts_ms, "controls": controls_of(t.settings)} for t in TRANSITIONS.values()]
+    return [
+        {"name": t.name, "title": t.title, "lasts_ms": t.lasts_ms, "controls": controls_of(t.settings)}
+        for t in TRANSITIONS.values()
+    ]

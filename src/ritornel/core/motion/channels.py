@@ -6,19 +6,26 @@ import msgspec
 
 from ritornel.core.motion.easing import EVEN, Curve
 
-Channel = Literal["opacity", "x", "y", "scale", "turn", "wide", "reveal", "drawn", "typed", "tint", "yaw", "pitch", "drift", "played"]
-"""opacity, scale, wide (across only), reveal, drawn and typed are shares that multiply; x and y in px of the frame, turn in degrees clockwise
-and tint (0..1) add. `reveal` is how much is seen through the mask, `drawn` how far outlines are drawn, `typed` how many letters stand.
-`yaw` and `pitch`, in degrees, turn a whole slide in depth (motion/depth.py); objects know no depth. `drift` (0..1) is how far a
-picture is on its way from its crop to the other; `played` (0..1) how far a clip has come from its in point to its out point."""
+Channel = Literal[
+    "opacity", "x", "y", "scale", "turn", "wide", "reveal", "drawn", "typed", "tint", "yaw", "pitch", "drift", "played"
+]
+"""opacity, scale, wide (across only), reveal, drawn and typed are shares that multiply; x and y in px of the frame,
+turn in degrees clockwise and tint (0..1) add. `reveal` is how much is seen through the mask, `drawn` how far
+outlines are drawn, `typed` how many letters stand. `yaw` and `pitch`, in degrees, turn a whole slide in depth
+(motion/depth.py); objects know no depth. `drift` (0..1) is how far a picture is on its way from its crop to the
+other; `played` (0..1) how far a clip has come from its in point to its out point.
+"""
 
 Hinge = tuple[float, float, float]
 """The point, in px of the frame and towards the viewer, about which something turns in depth."""
 
 
 class Mask(msgspec.Struct, frozen=True, omit_defaults=True):
-    """The shape through which something is revealed. `angle_deg` is the way a wipe or blinds go (0: to the right, 90: down), `count` how many
-    blinds, or columns of cells, `soft` how wide a wipe's edge is, as a share of its way."""
+    """The shape through which something is revealed.
+
+    `angle_deg` is the way a wipe or blinds go (0: to the right, 90: down), `count` how many blinds, or columns of
+    cells, `soft` how wide a wipe's edge is, as a share of its way.
+    """
 
     kind: Literal["wipe", "iris", "blinds", "cells"]
     angle_deg: float = 0.0
@@ -27,8 +34,10 @@ class Mask(msgspec.Struct, frozen=True, omit_defaults=True):
 
 
 class Ramp(msgspec.Struct, frozen=True):
-    """How one channel runs over a progress of 0..1: values at points of progress, eased between each two of them. `mask` goes with `reveal`,
-    `colour` with `tint`, `hinge` with `yaw` and `pitch`."""
+    """How one channel runs over a progress of 0..1: values at points of progress, eased between each two of them.
+
+    `mask` goes with `reveal`, `colour` with `tint`, `hinge` with `yaw` and `pitch`.
+    """
 
     channel: Channel
     keys: tuple[tuple[float, float], ...]
@@ -39,7 +48,10 @@ class Ramp(msgspec.Struct, frozen=True):
 
 
 class Values(msgspec.Struct, frozen=True):
-    """The channels of one target at one instant. What is not `shown` is not drawn at all; a clip that has not begun is not `played`."""
+    """The channels of one target at one instant.
+
+    What is not `shown` is not drawn at all; a clip that has not begun is not `played`.
+    """
 
     shown: bool = True
     opacity: float = 1.0
@@ -69,7 +81,17 @@ def added(own: Values, more: Values) -> Values:
     """Both at once: shares multiply, ways and turns add. What is away stays away."""
     if not own.shown:
         return own
-    shares = {name: getattr(own, name) * getattr(more, name) for name in ("opacity", "scale", "wide", "reveal", "drawn", "typed")}
+    shares = {
+        name: getattr(own, name) * getattr(more, name)
+        for name in ("opacity", "scale", "wide", "reveal", "drawn", "typed")
+    }
     ways = {name: getattr(own, name) + getattr(more, name) for name in ("x", "y", "turn", "drift")}
     played = more.played if own.played is None else own.played
-    return Values(tint=min(own.tint + more.tint, 1.0), mask=own.mask or more.mask, colour=own.colour or more.colour, played=played, **shares, **ways)
+    return Values(
+        tint=min(own.tint + more.tint, 1.0),
+        mask=own.mask or more.mask,
+        colour=own.colour or more.colour,
+        played=played,
+        **shares,
+        **ways,
+    )

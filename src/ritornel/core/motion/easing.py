@@ -30,7 +30,8 @@ MOST_STEPS = 40
 
 
 def eased(progress: float, curve: Curve) -> float:
-    """The eased progress: x(t) = progress solved by Newton's steps, halving where one would leave the bracket, then y(t).
+    """The eased progress: x(t) = progress solved by Newton's steps, halving where one would leave the bracket, then
+    y(t).
 
     Both painters run these very steps, so that they agree to the last bits.
     """

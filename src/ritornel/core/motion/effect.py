@@ -11,7 +11,9 @@ from ritornel.core.motion.easing import Curve
 from ritornel.core.motion.settings import NoSettings
 
 EffectKind = Literal["enters", "accents", "travels", "leaves", "views", "plays"]
-"""What a build does to its object; one that *views* moves the view over the slide instead, one that *plays* runs a clip."""
+"""What a build does to its object; one that *views* moves the view over the slide instead, one that *plays* runs a
+clip.
+"""
 
 
 Extra = Callable[[Any, ObjectDrawing, Callable[[str], str]], tuple[Mark, ...]]
@@ -19,9 +21,12 @@ Extra = Callable[[Any, ObjectDrawing, Callable[[str], str]], tuple[Mark, ...]]
 
 
 class Effect(msgspec.Struct, frozen=True):
-    """`ramps` turns settings and the pace's curve into ramps over the build's progress. An effect that enters ends with every
-    channel neutral (shares 1, the rest 0); an accent also begins so; one that leaves begins so. With `extra` the ramps move the marks
-    it adds, and not the object; they are away before, and after unless the setting `then` is *stays*. Never shorter than `least_ms`."""
+    """`ramps` turns settings and the pace's curve into ramps over the build's progress.
+
+    An effect that enters ends with every channel neutral (shares 1, the rest 0); an accent also begins so; one that
+    leaves begins so. With `extra` the ramps move the marks it adds, and not the object; they are away before, and after
+    unless the setting `then` is *stays*. Never shorter than `least_ms`.
+    """
 
     name: str
     title: str

@@ -1,6 +1,8 @@
-"""How the view gets from one part of a large slide to another: out, across and in again, on the path that looks shortest.
+"""How the view gets from one part of a large slide to another: out, across and in again, on the path that looks
+shortest.
 
-Source: J. J. van Wijk and W. A. A. Nuij, “Smooth and efficient zooming and panning”, IEEE InfoVis 2003; equation numbers are theirs.
+Source: J. J. van Wijk and W. A. A. Nuij, “Smooth and efficient zooming and panning”, IEEE InfoVis 2003; equation
+numbers are theirs.
 """
 
 import math
@@ -16,7 +18,9 @@ LEAST_MS = 400
 
 
 def _path(first: View, last: View) -> tuple[float, float, float]:
-    """The distance of the middles, and r0 and r1 of equation 9; where only the size changes, r0 is nan and r1 their difference."""
+    """The distance of the middles, and r0 and r1 of equation 9; where only the size changes, r0 is nan and r1 their
+    difference.
+    """
     u1 = math.hypot(last.x - first.x, last.y - first.y)
     w0, w1 = first.width_px, last.width_px
     if u1 < 1e-6 * max(w0, w1):
@@ -33,9 +37,11 @@ def path_length(first: View, last: View) -> float:
 
 
 def flight_ms(first: View, last: View) -> int:
-    """How long the flight takes by its path, and a turn by a third of a second for every right angle; 0 where nothing changes.
+    """How long the flight takes by its path, and a turn by a third of a second for every right angle; 0 where nothing
+    changes.
 
-    From the whole of a slide, 2560 px, to a part of it 640 px wide with the same middle: S = ln 4 / 1.4 = 0.990, so 1485 ms.
+    From the whole of a slide, 2560 px, to a part of it 640 px wide with the same middle: S = ln 4 / 1.4 = 0.990, so
+    1485 ms.
     """
     length = path_length(first, last)
     turn = abs(turned_by(first, last))
@@ -58,7 +64,12 @@ def on_the_way(first: View, last: View, progress: float) -> View:
     u1, r0, r1 = _path(first, last)
     turn = first.turn_deg + turned_by(first, last) * progress
     if math.isnan(r0):
-        return View(first.x + (last.x - first.x) * progress, first.y + (last.y - first.y) * progress, first.width_px * math.exp(r1 * progress), turn)
+        return View(
+            first.x + (last.x - first.x) * progress,
+            first.y + (last.y - first.y) * progress,
+            first.width_px * math.exp(r1 * progress),
+            turn,
+        )
     at = (r1 - r0) * progress + r0
     share = first.width_px / (RHO**2 * u1) * (math.cosh(r0) * math.tanh(at) - math.sinh(r0))
     width = first.width_px * math.cosh(r0) / math.cosh(at)

@@ -24,8 +24,10 @@ class Usual(msgspec.Struct, frozen=True):
 
 
 def usual_build(effect: Effect, habits: Habits) -> Usual:
-    """The habits go for what enters, and backwards for what leaves: who comes easing out goes easing in. What accents and travels takes its own
-    time, and what is cut in or out takes none."""
+    """The habits go for what enters, and backwards for what leaves: who comes easing out goes easing in.
+
+    What accents and travels takes its own time, and what is cut in or out takes none.
+    """
     lasts, pace = effect.lasts_ms, PACES[effect.kind]
     if effect.kind not in ("enters", "leaves") or lasts == 0:
         return Usual(lasts, pace)

@@ -16,11 +16,17 @@ def reversed_curve(curve: Curve) -> Curve:
 
 
 def leaving(entering: Effect, name: str, title: str) -> Effect:
-    """The effect by which something goes as it came. Its pace is that of the leaving, not of the coming run backwards."""
+    """The effect by which something goes as it came. Its pace is that of the leaving, not of the coming run
+    backwards.
+    """
 
     def ramps(settings: Any, curve: Curve) -> tuple[Ramp, ...]:
         return tuple(
-            msgspec.structs.replace(ramp, keys=tuple((1.0 - at, value) for at, value in reversed(ramp.keys)), curve=reversed_curve(ramp.curve))
+            msgspec.structs.replace(
+                ramp,
+                keys=tuple((1.0 - at, value) for at, value in reversed(ramp.keys)),
+                curve=reversed_curve(ramp.curve),
+            )
             for ramp in entering.ramps(settings, reversed_curve(curve))
         )
 

@@ -1,4 +1,6 @@
-"""Masks as outlines, which both painters clip to (static/ritornel/player/masks.js, held to tests/vectors/masks.json)."""
+"""Masks as outlines, which both painters clip to (static/ritornel/player/masks.js, held to
+tests/vectors/masks.json).
+"""
 
 import math
 
@@ -11,11 +13,19 @@ Point = tuple[float, float]
 
 
 def _ways(mask: Mask, region: Region) -> tuple[Point, float, float, float, float]:
-    """The middle of the region, the direction of the mask as cosine and sine, how long the region is that way, and half of what it is across."""
+    """The middle of the region, the direction of the mask as cosine and sine, how long the region is that way, and half
+    of what it is across.
+    """
     x, y, width, height = region
     angle = math.radians(mask.angle_deg)
     c, s = math.cos(angle), math.sin(angle)
-    return (x + width / 2, y + height / 2), c, s, abs(width * c) + abs(height * s), (abs(width * s) + abs(height * c)) / 2
+    return (
+        (x + width / 2, y + height / 2),
+        c,
+        s,
+        abs(width * c) + abs(height * s),
+        (abs(width * s) + abs(height * c)) / 2,
+    )
 
 
 def _strip(mask: Mask, region: Region, first: float, last: float) -> str:
@@ -27,8 +37,9 @@ def _strip(mask: Mask, region: Region, first: float, last: float) -> str:
 
 
 def cell_order(count: int) -> int:
-    """The step by which cells are gone through: about 0.618 of their number and sharing no divisor with it, so that every cell has its turn
-    once and neighbours come far apart."""
+    """The step by which cells are gone through: about 0.618 of their number and sharing no divisor with it, so that
+    every cell has its turn once and neighbours come far apart.
+    """
     step = max(1, int(count * 0.618))
     while math.gcd(step, count) != 1:
         step += 1
@@ -36,7 +47,10 @@ def cell_order(count: int) -> int:
 
 
 def mask_outline(mask: Mask, reveal: float, region: Region) -> str:
-    """What is seen, as an outline in SVG's path syntax; empty where nothing is. For a wipe with a soft edge see `soft_edge`."""
+    """What is seen, as an outline in SVG's path syntax; empty where nothing is.
+
+    For a wipe with a soft edge see `soft_edge`.
+    """
     if reveal <= 0:
         return ""
     x, y, width, height = region
@@ -62,7 +76,9 @@ def mask_outline(mask: Mask, reveal: float, region: Region) -> str:
 
 
 def soft_edge(mask: Mask, reveal: float, region: Region) -> tuple[float, float, float, float] | None:
-    """The line (x1, y1, x2, y2) along which a soft wipe goes from wholly seen to not at all; None for what has a hard edge."""
+    """The line (x1, y1, x2, y2) along which a soft wipe goes from wholly seen to not at all; None for what has a hard
+    edge.
+    """
     if mask.kind != "wipe" or mask.soft <= 0:
         return None
     (cx, cy), c, s, length, _ = _ways(mask, region)

@@ -11,8 +11,9 @@ from ritornel.core.motion.easing import Curve, eased
 
 
 class Instant(msgspec.Struct, frozen=True):
-    """Where a slide stands: its current beat, how long ago that began (negative: not yet; inf: it is complete), the slide's
-    clock, and when each beat so far began on that clock. Beats before the current one are complete."""
+    """Where a slide stands: its current beat, how long ago that began (negative: not yet; inf: it is complete), the
+    slide's clock, and when each beat so far began on that clock. Beats before the current one are complete.
+    """
 
     beat: int
     since_ms: float
@@ -21,8 +22,10 @@ class Instant(msgspec.Struct, frozen=True):
 
 
 class Segment(msgspec.Struct, frozen=True, gc=False, array_like=True):
-    """A ramp laid on a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms` (0: until the slide ends; -1: once, on beneath
-    later beats). One of beat -1 runs once on the slide's own clock, from its 0 on, whatever the beats do."""
+    """A ramp laid on a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms` (0: until the
+    slide ends; -1: once, on beneath later beats). One of beat -1 runs once on the slide's own clock, from its 0 on,
+    whatever the beats do.
+    """
 
     build: int
     entrance: bool
@@ -142,4 +145,8 @@ def values_at(motion: Motion, at: Instant) -> Values:
             mask = segment.mask if channel == "reveal" and value < 1 else mask
     if not touched:
         return STILL
-    return Values(True, opacity, x, y, scale, turn, mask=mask, colour=colour, **rarer) if rarer else Values(True, opacity, x, y, scale, turn)
+    return (
+        Values(True, opacity, x, y, scale, turn, mask=mask, colour=colour, **rarer)
+        if rarer
+        else Values(True, opacity, x, y, scale, turn)
+    )

@@ -17,7 +17,10 @@ def read_settings(given: dict[str, Any], kind: type[msgspec.Struct], subject: st
 
 
 def controls_of(kind: type[msgspec.Struct]) -> list[dict[str, Any]]:
-    """One entry a field: `name`, `title`, `unit`, `default`, and `choices`, `least` and `most`, or `path` (drawn on the stage)."""
+    """One entry a field:
+
+    `name`, `title`, `unit`, `default`, and `choices`, `least` and `most`, or `path` (drawn on the stage).
+    """
     result: list[dict[str, Any]] = []
     hints = get_type_hints(kind, include_extras=True)
     for field in msgspec.structs.fields(kind):

@@ -15,7 +15,10 @@ _NUMBERED = re.compile(r"^\s*(\d{1,3})[.)]\s+(.*)$")
 
 
 class BuildWords(msgspec.Struct, frozen=True):
-    """A build in words: `what` it is of and what that `does`; `rule` is how it starts within its beat, empty for the first."""
+    """A build in words:
+
+    `what` it is of and what that `does`; `rule` is how it starts within its beat, empty for the first.
+    """
 
     kind: str
     what: str
@@ -25,7 +28,10 @@ class BuildWords(msgspec.Struct, frozen=True):
 
 
 class BeatLine(msgspec.Struct, frozen=True):
-    """A beat as the Lectern tells it. `planned_ms` is when it begins on the self-running show's clock, `notes` what is said before the next cue."""
+    """A beat as the Lectern tells it.
+
+    `planned_ms` is when it begins on the self-running show's clock, `notes` what is said before the next cue.
+    """
 
     title: str
     arrivals: tuple[BuildWords, ...]
@@ -34,9 +40,11 @@ class BeatLine(msgspec.Struct, frozen=True):
 
 
 def notes_by_beat(notes: str, beats: int) -> tuple[str, ...]:
-    """The notes of each beat. A line that begins with a number and a full stop or bracket belongs to the beat of that number, and with it the
-    lines after it; what comes before the first number belongs to arrival, and numbers past the last beat to the last. Notes without numbers
-    go line by line to the beats in turn, what is left to the last.
+    """The notes of each beat.
+
+    A line that begins with a number and a full stop or bracket belongs to the beat of that number, and with it the
+    lines after it; what comes before the first number belongs to arrival, and numbers past the last beat to the last.
+    Notes without numbers go line by line to the beats in turn, what is left to the last.
 
     >>> notes_by_beat("Left alone it spins.\\n1. The pallets catch it.\\nOne tooth.\\n2) It ticks.", 3)
     ('Left alone it spins.', 'The pallets catch it.\\nOne tooth.', 'It ticks.')
@@ -93,8 +101,14 @@ def beat_lines(slide: Slide, schedule: SlideSchedule, start_ms: int) -> tuple[Be
     lines = []
     for number, beat in enumerate(schedule.beats):
         times = sorted((time for time in schedule.builds if time.beat == number), key=lambda time: time.offset_ms)
-        arrivals = tuple(_arrival(slide, builds[time.build_id], at == 0, time.lasts_ms) for at, time in enumerate(times))
+        arrivals = tuple(
+            _arrival(slide, builds[time.build_id], at == 0, time.lasts_ms) for at, time in enumerate(times)
+        )
         names = list(dict.fromkeys(arrival.what for arrival in arrivals))
         title = ", ".join(names[:2]) + (f" and {len(names) - 2} more" if len(names) > 2 else "")
-        lines.append(BeatLine(title if number else "On arrival", arrivals, notes[number], start_ms + (beat.start_ms if number else 0)))
+        lines.append(
+            BeatLine(
+                title if number else "On arrival", arrivals, notes[number], start_ms + (beat.start_ms if number else 0)
+            )
+        )
     return tuple(lines)

@@ -1,4 +1,6 @@
-"""Takes side by side: each slide's time and each hold with its median and its spread, and what a timing would do to the show."""
+"""Takes side by side: each slide's time and each hold with its median and its spread, and what a timing would do to the
+show.
+"""
 
 from collections.abc import Collection, Sequence
 
@@ -24,7 +26,9 @@ class Spread(msgspec.Struct, frozen=True):
 
 
 def spread_of(times: Sequence[int | None]) -> Spread | None:
-    """The spread of the times there are; None where there is none. Of an even number the median is the mean of the two in the middle, rounded half up.
+    """The spread of the times there are; None where there is none.
+
+    Of an even number the median is the mean of the two in the middle, rounded half up.
 
     >>> spread_of([4000, None, 1000, 2001])
     Spread(least_ms=1000, median_ms=2001, greatest_ms=4000)
@@ -61,7 +65,10 @@ class SlideLine(msgspec.Struct, frozen=True):
 
 
 def compared(show: Show, schedule: ShowSchedule, takes: Sequence[TakeTiming]) -> tuple[SlideLine, ...]:
-    """A line for each shown slide. Takes are matched by slide and cue, so that none is lost where slides were moved since."""
+    """A line for each shown slide.
+
+    Takes are matched by slide and cue, so that none is lost where slides were moved since.
+    """
     by_id = {slide.id: slide for slide in show.slides}
     lines = []
     for times, start in zip(schedule.slides, schedule.starts_ms, strict=True):
@@ -107,8 +114,9 @@ class Given(msgspec.Struct, frozen=True):
 
 
 class TimingOutcome(msgspec.Struct, frozen=True):
-    """What taking a timing does: how long the show would be with it, and with the target, which `reached_ms` tells whether it was met; what each
-    slide gives for the target, greatest first."""
+    """What taking a timing does: how long the show would be with it, and with the target, which `reached_ms` tells
+    whether it was met; what each slide gives for the target, greatest first.
+    """
 
     edit: Edit
     notices: tuple[str, ...]
@@ -117,14 +125,20 @@ class TimingOutcome(msgspec.Struct, frozen=True):
     gives: tuple[Given, ...]
 
 
-def taking(show: Show, timing: TakeTiming, name: str, target_ms: int | None = None, *, follows: bool = False) -> TimingOutcome:
+def taking(
+    show: Show, timing: TakeTiming, name: str, target_ms: int | None = None, *, follows: bool = False
+) -> TimingOutcome:
     """The edit that takes a timing into the show, and then stretches holds and lengths to a target where there is one.
 
     With `follows` nothing of the show is overwritten: its waits follow this timing (`follow_timing`).
     A target then has nothing to stretch, so it raises BadValue.
     """
     if follows and target_ms is not None:
-        raise BadValue("A show that follows a take keeps the take's times. To meet a target, use the timing as the show's own holds.", "target_ms")
+        raise BadValue(
+            "A show that follows a take keeps the take's times. To meet a target, use the timing as the "
+            "show's own holds.",
+            "target_ms",
+        )
     edit, notices = (follow_timing if follows else use_timing)(show, timing, name)
     timed = apply_edit(show, edit).show
     before = compile_show(timed)
@@ -133,7 +147,10 @@ def taking(show: Show, timing: TakeTiming, name: str, target_ms: int | None = No
     stretching, reached = spread(timed, target_ms)
     after = compile_show(apply_edit(timed, stretching).show)
     names = {slide.id: slide.name for slide in show.slides}
-    given = [Given(new.slide_id, names[new.slide_id], new.length_ms - old.length_ms) for old, new in zip(before.slides, after.slides, strict=True)]
+    given = [
+        Given(new.slide_id, names[new.slide_id], new.length_ms - old.length_ms)
+        for old, new in zip(before.slides, after.slides, strict=True)
+    ]
     gives = tuple(sorted((entry for entry in given if entry.by_ms), key=lambda entry: -abs(entry.by_ms)))
     both: Edit = Several(f"Use the timing of {name}, scaled", (edit, stretching))
     return TimingOutcome(both, notices, before.length_ms, reached, gives)

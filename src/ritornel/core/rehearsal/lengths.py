@@ -24,22 +24,31 @@ Time = Any
 
 
 def read_through(show: Show, slide_ids: tuple[str, ...]) -> Edit:
-    """The edit that gives slides which advance by themselves the time their words need, all builds included. Raises BadValue where
-    none of them has words, or all advance on cue."""
+    """The edit that gives slides which advance by themselves the time their words need, all builds included.
+
+    Raises BadValue where none of them has words, or all advance on cue.
+    """
     edits: list[Edit] = []
     for slide in show.slides:
         if slide.id not in slide_ids or not isinstance(slide.advance, AdvanceAfter):
             continue
         reading = reading_time(slide, compile_slide(slide, show.default_hold_ms, show.holds_by_cue, show.frame))
         if reading.needs_ms:
-            edits.append(ChangeSlides((slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))}))
+            edits.append(
+                ChangeSlides(
+                    (slide.id,),
+                    {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))},
+                )
+            )
     if not edits:
         raise BadValue("Lengths from reading: none of these slides both has words and advances by itself.", "slide_ids")
     return Several(f"Lengths from reading for {len(edits)} slide{'' if len(edits) == 1 else 's'}", tuple(edits))
 
 
 class Item(msgspec.Struct, frozen=True):
-    """A time that may be stretched: the length of a slide, or the hold of a cue of it (`build_id`, or None for the one that leaves it)."""
+    """A time that may be stretched: the length of a slide, or the hold of a cue of it (`build_id`, or None for the one
+    that leaves it).
+    """
 
     slide: int
     is_after: bool
@@ -56,11 +65,15 @@ def _items(show: Show, first: int) -> list[Item]:
         openers = [build for build in slide.order if isinstance(build.starts, OnCue)]
         waits = [beat.wait for beat in schedule.beats[1:]]
         # What a voice's mark decides is the voice's, and no target stretches a voice.
-        free = [(build, wait) for build, wait in zip(openers, waits, strict=True) if wait and wait.source != "voice mark"]
+        free = [
+            (build, wait) for build, wait in zip(openers, waits, strict=True) if wait and wait.source != "voice mark"
+        ]
         items += [Item(number, False, build.id, wait.hold_ms) for build, wait in free]
         if isinstance(slide.advance, AdvanceAfter):
             # A length below what the slide needs counts as what it needs.
-            items.append(Item(number, True, None, slide.advance.after_ms if slide.advance.cut_short else schedule.length_ms))
+            items.append(
+                Item(number, True, None, slide.advance.after_ms if slide.advance.cut_short else schedule.length_ms)
+            )
         elif schedule.last_wait and schedule.last_wait.source != "voice mark":
             items.append(Item(number, False, None, schedule.last_wait.hold_ms))
     return items
@@ -72,10 +85,14 @@ def _with_times(show: Show, items: Sequence[Item], times: Sequence[Time]) -> Sho
         slide = slides[item.slide]
         if item.is_after:
             assert isinstance(slide.advance, AdvanceAfter)
-            slides[item.slide] = msgspec.structs.replace(slide, advance=msgspec.structs.replace(slide.advance, after_ms=time_ms))
+            slides[item.slide] = msgspec.structs.replace(
+                slide, advance=msgspec.structs.replace(slide.advance, after_ms=time_ms)
+            )
         elif item.build_id is None:
             assert isinstance(slide.advance, AdvanceOnCue)
-            slides[item.slide] = msgspec.structs.replace(slide, advance=msgspec.structs.replace(slide.advance, hold_ms=time_ms))
+            slides[item.slide] = msgspec.structs.replace(
+                slide, advance=msgspec.structs.replace(slide.advance, hold_ms=time_ms)
+            )
         else:
             order = tuple(_held(build, time_ms) if build.id == item.build_id else build for build in slide.order)
             slides[item.slide] = msgspec.structs.replace(slide, order=order)
@@ -88,7 +105,9 @@ def _held(build: Build, time_ms: Time) -> Build:
 
 
 class _Stretching:
-    """How long the show is with other times. Of slides in which nothing may be stretched the length is computed once."""
+    """How long the show is with other times. Of slides in which nothing may be stretched the length is computed
+    once.
+    """
 
     def __init__(self, show: Show, items: Sequence[Item]) -> None:
         self._show = show
@@ -98,7 +117,9 @@ class _Stretching:
         self._items = items
         schedule = compile_show(show)
         shown = [number for number, slide in enumerate(show.slides) if not slide.skipped]
-        rest_ms = sum(times.length_ms for number, times in zip(shown, schedule.slides, strict=True) if number not in self._places)
+        rest_ms = sum(
+            times.length_ms for number, times in zip(shown, schedule.slides, strict=True) if number not in self._places
+        )
         self._fixed_ms = rest_ms + schedule.length_ms - schedule.content_ms
 
     def length_ms(self, times: Sequence[Time]) -> Time:
@@ -115,11 +136,13 @@ class _Stretching:
 
 
 def spread(show: Show, target_ms: int, first: int = 0) -> tuple[Edit, int]:
-    """The edit that stretches holds and `after` lengths, from slide number `first` on, by one factor until the show lasts `target_ms`, its black end
-    included, and the length that it reaches: the target, or the nearest to it. An animation, clip or voice is never stretched. Times are rounded down,
-    the missing ms given one each to the largest fractions, earliest first. Where nothing can be stretched the edit has no changes.
+    """The edit that stretches holds and `after` lengths, from slide number `first` on, by one factor until the show
+    lasts `target_ms`, its black end included, and the length that it reaches: the target, or the nearest to it. An
+    animation, clip or voice is never stretched. Times are rounded down, the missing ms given one each to the largest
+    fractions, earliest first. Where nothing can be stretched the edit has no changes.
 
-    Holds of 500 and 1 500 to 1 310: the factor is 0.655, so 327.5 and 982.5, and the one missing ms goes to the first: 328 and 982.
+    Holds of 500 and 1 500 to 1 310: the factor is 0.655, so 327.5 and 982.5, and the one missing ms goes to the first:
+    328 and 982.
     """
     items = _items(show, first)
     stretching = _Stretching(show, items)
@@ -143,7 +166,10 @@ def spread(show: Show, target_ms: int, first: int = 0) -> tuple[Edit, int]:
 
 
 def _exact_times(stretching: _Stretching, items: Sequence[Item], target_ms: int) -> list[Time]:
-    """Each item's time at the one factor with which the length is nearest to the target. What would pass a day stays at a day, and the others go on."""
+    """Each item's time at the one factor with which the length is nearest to the target.
+
+    What would pass a day stays at a day, and the others go on.
+    """
     full: dict[int, Time] = {}
     while True:
         factor = _factor(stretching, items, full, target_ms)
@@ -157,8 +183,9 @@ def _exact_times(stretching: _Stretching, items: Sequence[Item], target_ms: int)
 def _factor(stretching: _Stretching, items: Sequence[Item], full: Mapping[int, Time], target_ms: int) -> Time:
     """The factor at which the length is the target, exactly; 1 where no factor changes anything.
 
-    The length grows with the factor along straight pieces that get steeper (sums and maxima of straight lines). So where a chord meets the target the
-    length is too short or right, where a tangent does it is too long or right (Newton's step), and within one piece both are right.
+    The length grows with the factor along straight pieces that get steeper (sums and maxima of straight lines). So
+    where a chord meets the target the length is too short or right, where a tangent does it is too long or right
+    (Newton's step), and within one piece both are right.
     """
 
     def length_at(factor: Time) -> Time:
@@ -194,6 +221,10 @@ def _edits(show: Show, items: Sequence[Item], times: Sequence[int]) -> list[Edit
     for before, after in zip(show.slides, changed.slides, strict=True):
         if isinstance(after.advance, AdvanceAfter) and before.advance != after.advance:
             edits.append(ChangeSlides((after.id,), {"advance": to_builtins(after.advance)}))
-        cues = [cue for cue in (*(build.starts for build in after.order), after.advance) if isinstance(cue, OnCue | AdvanceOnCue)]
+        cues = [
+            cue
+            for cue in (*(build.starts for build in after.order), after.advance)
+            if isinstance(cue, OnCue | AdvanceOnCue)
+        ]
         edits += hold_edits(before, {cue.cue_id: cue.hold_ms for cue in cues if cue.hold_ms is not None})
     return edits

@@ -5,10 +5,11 @@ ON_TEMPO_MS = 1500
 
 
 def slip_ms(start_ms: int, length_ms: int, on_slide_ms: int, elapsed_ms: int) -> int:
-    """How far the run is behind the plan (negative: ahead), on a slide that the plan starts at `start_ms` and shows for `length_ms`.
+    """How far the run is behind the plan (negative: ahead), on a slide that the plan starts at `start_ms` and shows for
+    `length_ms`.
 
-    Within its planned length a slide keeps the slip it was reached with; staying longer adds to it. Reached at 8 000 instead of 6 000 and
-    3 000 in, of 10 800: 2 000 behind. Then 12 000 in: 2 000 + 1 200.
+    Within its planned length a slide keeps the slip it was reached with; staying longer adds to it. Reached at 8 000
+    instead of 6 000 and 3 000 in, of 10 800: 2 000 behind. Then 12 000 in: 2 000 + 1 200.
     """
     return elapsed_ms - (start_ms + min(on_slide_ms, length_ms))
 
@@ -26,15 +27,20 @@ SOON_MS = 120_000
 
 
 def ends_after_ms(length_ms: int, start_ms: int, slide_length_ms: int, on_slide_ms: int, elapsed_ms: int) -> int:
-    """When the run will end, counted from its start, if from here on it keeps to the plan: what is planned and not yet played comes on top.
+    """When the run will end, counted from its start, if from here on it keeps to the plan: what is planned and not yet
+    played comes on top.
 
-    Planned 60 000; 9 000 in, 3 000 into a slide that is planned from 6 000 to 16 000: 60 000. The same 12 000 into it, at 18 000: 62 000.
+    Planned 60 000; 9 000 in, 3 000 into a slide that is planned from 6 000 to 16 000: 60 000. The same 12 000 into it,
+    at 18 000: 62 000.
     """
     return length_ms + slip_ms(start_ms, slide_length_ms, on_slide_ms, elapsed_ms)
 
 
 def slot_words(left_ms: int) -> str:
-    """What is left of a slot, in words: `in 14:50`, from two minutes on `2:00 left`, past its end `0:30 over`. Seconds are cut."""
+    """What is left of a slot, in words:
+
+    `in 14:50`, from two minutes on `2:00 left`, past its end `0:30 over`. Seconds are cut.
+    """
     minutes, seconds = divmod(abs(left_ms) // 1000, 60)
     told = f"{minutes}:{seconds:02d}"
     if left_ms < 0:

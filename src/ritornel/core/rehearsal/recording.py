@@ -1,4 +1,7 @@
-"""A recording: a take with a voice, made of one or more slides after one another. Its clock is the sound that was recorded; paused time is not in it."""
+"""A recording: a take with a voice, made of one or more slides after one another.
+
+Its clock is the sound that was recorded; paused time is not in it.
+"""
 
 from collections.abc import Mapping, Sequence
 from typing import Literal
@@ -45,13 +48,16 @@ def _quiet(build: Build) -> Build:
 
 
 def as_recorded(show: Show, section: Section) -> Show:
-    """The show as somebody sees it who records the section: its slides only, each left on a cue, the last one too, and nothing to be heard that a
-    microphone would pick up again."""
+    """The show as somebody sees it who records the section: its slides only, each left on a cue, the last one too, and
+    nothing to be heard that a microphone would pick up again.
+    """
     slides = []
     for slide in show.slides:
         if slide.id not in section.slide_ids:
             continue
-        objects = tuple(msgspec.structs.replace(item, muted=True) if isinstance(item, Clip) else item for item in slide.objects)
+        objects = tuple(
+            msgspec.structs.replace(item, muted=True) if isinstance(item, Clip) else item for item in slide.objects
+        )
         slides.append(
             msgspec.structs.replace(
                 slide,
@@ -67,8 +73,11 @@ def as_recorded(show: Show, section: Section) -> Show:
 
 
 class RecordedSlide(msgspec.Struct, frozen=True):
-    """What was recorded of one slide, from its arrival or from when it was begun again: `from_ms` is where it begins in the recording. `cues` are when
-    each fell, on the slide's clock; `waits` how long each wait had been open. It is `whole` where its slide was left by a cue."""
+    """What was recorded of one slide, from its arrival or from when it was begun again:
+
+    `from_ms` is where it begins in the recording. `cues` are when each fell, on the slide's clock; `waits` how long
+    each wait had been open. It is `whole` where its slide was left by a cue.
+    """
 
     number: int
     slide_id: str
@@ -80,12 +89,15 @@ class RecordedSlide(msgspec.Struct, frozen=True):
 
 
 def pieces_of(take: Take, leaving: Mapping[str, str] = {}) -> tuple[RecordedSlide, ...]:
-    """The recording's pieces in order, numbered from 0. `leaving` says by slide which cue leaves it. An event after the take's end was never recorded
-    and is left out.
+    """The recording's pieces in order, numbered from 0.
+
+    `leaving` says by slide which cue leaves it. An event after the take's end was never recorded and is left out.
 
     >>> from ritornel.core.rehearsal.take import Cued
-    >>> take = Take((Arrived("a", 0), Cued("a-1", 1500, 400), Cued("a-out", 4000, 900), Arrived("b", 4000), Arrived("b", 5200)), 9000)
-    >>> [(piece.slide_id, piece.from_ms, piece.lasts_ms, piece.cues, piece.whole) for piece in pieces_of(take, {"a": "a-out"})]
+    >>> left = Cued("a-1", 1500, 400), Cued("a-out", 4000, 900)
+    >>> events = Arrived("a", 0), *left, Arrived("b", 4000), Arrived("b", 5200)
+    >>> pieces = pieces_of(Take(events, 9000), {"a": "a-out"})
+    >>> [(piece.slide_id, piece.from_ms, piece.lasts_ms, piece.cues, piece.whole) for piece in pieces]
     [('a', 0, 4000, {'a-1': 1500}, True), ('b', 4000, 1200, {}, False), ('b', 5200, 3800, {}, False)]
     """
     events = [event for event in take.events if event.at_ms <= take.ended_ms]
@@ -138,8 +150,10 @@ class SectionState(msgspec.Struct, frozen=True):
 
 
 class SectionProgress(msgspec.Struct, frozen=True):
-    """What is known of a section's recordings: how far the newest has come and on which slide number, whose turn it is, how many of its slides have a
-    piece picked, and how many of those are in the show as picked; the times as picked and as planned."""
+    """What is known of a section's recordings: how far the newest has come and on which slide number, whose turn it is,
+    how many of its slides have a piece picked, and how many of those are in the show as picked; the times as picked
+    and as planned.
+    """
 
     slides: int
     picked: int = 0
@@ -162,7 +176,9 @@ def section_state(now: SectionProgress) -> SectionState:
     if now.progress == "paused":
         return SectionState("paused", f"Paused at slide {now.at_slide}")
     if now.slides and now.kept == now.slides:
-        return SectionState("kept", "Kept " + ("take " if len(now.kept_takes) == 1 else "takes ") + ", ".join(map(str, now.kept_takes)))
+        return SectionState(
+            "kept", "Kept " + ("take " if len(now.kept_takes) == 1 else "takes ") + ", ".join(map(str, now.kept_takes))
+        )
     if now.picked == now.slides and now.slides:
         over = now.picked_ms - now.plan_ms
         if over > max(now.plan_ms * LONG_BY, LONG_BY_MS):

@@ -6,7 +6,17 @@ import msgspec
 
 from ritornel.core.document.camera import Placement, camera_clip
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.edits import AddAssets, AddObjects, ChangeSlides, DropAssets, Edit, PutVoice, RemoveObjects, Several, apply_edit
+from ritornel.core.document.edits import (
+    AddAssets,
+    AddObjects,
+    ChangeSlides,
+    DropAssets,
+    Edit,
+    PutVoice,
+    RemoveObjects,
+    Several,
+    apply_edit,
+)
 from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset, Show, Slide, Voice
 from ritornel.core.document.uses import uses_of
@@ -32,7 +42,9 @@ def camera_id(slide: Slide) -> str:
 
 
 def voice_of(slide: Slide, picked: Picked) -> Voice:
-    """The slide's voice from a piece: from the slide's 0 on, a mark at each cue that the slide still has, and one where it was left."""
+    """The slide's voice from a piece: from the slide's 0 on, a mark at each cue that the slide still has, and one where
+    it was left.
+    """
     known = set(cue_ids(slide))
     marks = {cue: at_ms for cue, at_ms in picked.piece.cues.items() if cue in known}
     if isinstance(slide.advance, AdvanceOnCue):
@@ -50,10 +62,13 @@ def _timed(slide: Slide, lasts_ms: int) -> dict[str, object]:
 
 
 def keep_edit(show: Show, picks: Mapping[str, Picked], name: str) -> Edit:
-    """The edit that makes the picked pieces the voices of their slides, and their cues and lengths the slides' timing. What was recorded for these
-    slides before and is used nowhere else leaves the shelf. Raises BadValue where nothing is picked, or a piece is empty.
+    """The edit that makes the picked pieces the voices of their slides, and their cues and lengths the slides' timing.
 
-    A slide on cue whose piece has a cue at 3 200 and was left after 9 000: its beat 1 begins at 3 200, and it is 9 000 long.
+    What was recorded for these slides before and is used nowhere else leaves the shelf. Raises BadValue where nothing
+    is picked, or a piece is empty.
+
+    A slide on cue whose piece has a cue at 3 200 and was left after 9 000: its beat 1 begins at 3 200, and it is 9 000
+    long.
     """
     chosen = [slide for slide in show.slides if slide.id in picks]
     if not chosen:
@@ -91,11 +106,18 @@ def _cleared(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:
     ids = {slide.id for slide in chosen}
     before, after = uses_of(show), uses_of(apply_edit(show, Several("", tuple(edits))).show)
     gone = tuple(
-        asset.id for asset in show.assets if asset.id.startswith(RECORDED) and asset.id in before and asset.id not in after and set(before[asset.id]) <= ids
+        asset.id
+        for asset in show.assets
+        if asset.id.startswith(RECORDED)
+        and asset.id in before
+        and asset.id not in after
+        and set(before[asset.id]) <= ids
     )
     return [DropAssets(gone)] if gone else []
 
 
 def kept_slides(show: Show, sounds: Mapping[str, str]) -> tuple[str, ...]:
     """The slides whose voice is the one that is picked for them; `sounds` are the picked sounds' asset ids by slide."""
-    return tuple(slide.id for slide in show.slides if slide.voice is not None and sounds.get(slide.id) == slide.voice.asset_id)
+    return tuple(
+        slide.id for slide in show.slides if slide.voice is not None and sounds.get(slide.id) == slide.voice.asset_id
+    )

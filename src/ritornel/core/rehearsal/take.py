@@ -57,7 +57,8 @@ def check_take(take: Take) -> None:
     for number, event in enumerate(take.events):
         if event.at_ms < before or event.at_ms > take.ended_ms:
             raise BadValue(
-                f"The take's event {number + 1} is at {event.at_ms} ms, out of order (after {before}, before its end at {take.ended_ms}).",
+                f"The take's event {number + 1} is at {event.at_ms} ms, out of order (after {before}, before "
+                f"its end at {take.ended_ms}).",
                 f"events[{number}].at_ms",
             )
         before = event.at_ms
@@ -97,14 +98,24 @@ def use_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[s
 
 
 def follow_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[str, ...]]:
-    """The edit by which the show follows a take: every wait without a hold of its own lasts as long as it did there (rule 2). Nothing of the show is
-    overwritten, and lengths stay. It also says what the take knows of cues that are gone."""
+    """The edit by which the show follows a take: every wait without a hold of its own lasts as long as it did there
+    (rule 2). Nothing of the show is overwritten, and lengths stay. It also says what the take knows of cues that are
+    gone.
+    """
     known = {cue for slide in show.slides for cue in cue_ids(slide)}
     holds = {cue: ms for cue, ms in timing.hold_ms.items() if cue in known}
-    own = sum(wait.source in ("own hold", "voice mark") for slide in compile_show(show).slides for wait in slide.waits if wait.cue_id in holds)
+    own = sum(
+        wait.source in ("own hold", "voice mark")
+        for slide in compile_show(show).slides
+        for wait in slide.waits
+        if wait.cue_id in holds
+    )
     notices = _gone(show, timing)
     if own:
-        notices = (f"{count_text(own, 'wait')} of these {'keeps its' if own == 1 else 'keep their'} own hold or voice mark.", *notices)
+        notices = (
+            f"{count_text(own, 'wait')} of these {'keeps its' if own == 1 else 'keep their'} own hold or voice mark.",
+            *notices,
+        )
     return Several(f"Follow {name}", (ChangeShow({"holds_by_cue": holds, "follows_take": name}),)), notices
 
 
@@ -117,5 +128,7 @@ def _gone(show: Show, timing: TakeTiming) -> tuple[str, ...]:
         belong = "belongs to a cue that is" if waits == 1 else "belong to cues that are"
         notices.append(f"{count_text(waits, 'wait')} of this take {belong} no longer in the show.")
     if slides:
-        notices.append(f"{count_text(slides, 'slide')} of this take {'is' if slides == 1 else 'are'} no longer in the show.")
+        notices.append(
+            f"{count_text(slides, 'slide')} of this take {'is' if slides == 1 else 'are'} no longer in the show."
+        )
     return tuple(notices)

@@ -22,19 +22,26 @@ LONGEST_MS = 5 * 60_000
 WEBP = {"lossless": "0", "quality": "80", "compression_level": "4", "loop": "0"}
 
 
-def write_animated(performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None) -> None:
-    """Writes the picture; what stands still is one long frame, and it begins again at its end. Its times are whole ms, rounded
-    half up; its last frame stays as long as the one before it.
+def write_animated(
+    performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None
+) -> None:
+    """Writes the picture; what stands still is one long frame, and it begins again at its end.
 
-    It is written beside `path` and moved there when whole. Raises BadValue for an order that cannot be, a show that lasts nothing or longer than five
-    minutes, BadMedia for missing media, and what `report` raises.
+    Its times are whole ms, rounded half up; its last frame stays as long as the one before it.
+
+    It is written beside `path` and moved there when whole. Raises BadValue for an order that cannot be, a show that
+    lasts nothing or longer than five minutes, BadMedia for missing media, and what `report` raises.
     """
     check_order(order)
     length_ms = performance.schedule.length_ms
     if length_ms == 0:
         raise BadValue(f"“{performance.title}” lasts 0 s: there is nothing to see.", "show")
     if length_ms > LONGEST_MS:
-        raise BadValue(f"“{performance.title}” lasts {clock_text(length_ms)}; an animated picture has at most {clock_text(LONGEST_MS)}. Make a film.", "show")
+        raise BadValue(
+            f"“{performance.title}” lasts {clock_text(length_ms)}; an animated picture has at most "
+            f"{clock_text(LONGEST_MS)}. Make a film.",
+            "show",
+        )
     unfinished = path.with_name(f".{path.stem}.unfinished{path.suffix}")
     painter = Painter(performance, order.width_px, order.height_px, media)
     pixels = np.zeros((order.height_px, order.width_px, 4), dtype=np.uint8)

@@ -14,8 +14,11 @@ _FORMS = {"matroska,webm": "webm", "mov,mp4,m4a,3gp,3g2,mj2": "mp4"}
 
 
 def write_joined(segments: Sequence[tuple[Path, int]], target: Path) -> None:
-    """Joins segments, each with when it begins in ms, into one file, without encoding anything again. What is damaged at a segment's end, because its
-    recording was cut off, is left out. Raises BadMedia where there is no picture in them."""
+    """Joins segments, each with when it begins in ms, into one file, without encoding anything again.
+
+    What is damaged at a segment's end, because its recording was cut off, is left out. Raises BadMedia where there is
+    no picture in them.
+    """
     if not segments:
         raise BadMedia("The camera recorded nothing.")
     with open_container(segments[0][0]) as first:

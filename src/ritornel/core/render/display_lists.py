@@ -1,4 +1,6 @@
-"""Objects recorded as what Skia is to draw, so that what stands as it is costs one call a frame instead of one for each of its marks."""
+"""Objects recorded as what Skia is to draw, so that what stands as it is costs one call a frame instead of one for each
+of its marks.
+"""
 
 from collections.abc import Callable
 
@@ -10,7 +12,10 @@ _ENDLESS = skia.Rect.MakeLTRB(-1e6, -1e6, 1e6, 1e6)
 
 
 class Recordings:
-    """The marks of objects of words and paths. Pictures are not among them: a recording would hold them when nobody wants them any more."""
+    """The marks of objects of words and paths.
+
+    Pictures are not among them: a recording would hold them when nobody wants them any more.
+    """
 
     KEPT = 512
 

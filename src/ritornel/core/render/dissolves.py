@@ -18,17 +18,27 @@ def _key(layer: Layer) -> Hashable:
 
 
 def two_still_layers(frame_state: FrameState) -> tuple[Layer, Layer] | None:
-    """The lower layer and the one that is seen through over it, where that is all there is; None for any other frame state."""
+    """The lower layer and the one that is seen through over it, where that is all there is; None for any other frame
+    state.
+    """
     if frame_state.blackness or len(frame_state.layers) != 2:
         return None
     below, above = frame_state.layers
-    if below.values != STILL or below.ground < 1 or above.ground < 1 or msgspec.structs.replace(above.values, opacity=1.0) != STILL:
+    if (
+        below.values != STILL
+        or below.ground < 1
+        or above.ground < 1
+        or msgspec.structs.replace(above.values, opacity=1.0) != STILL
+    ):
         return None
     return below, above
 
 
 class Dissolves:
-    """Frames of dissolves. `make` paints a frame state as planes. What a frame shows never depends on the frame before; how long it takes does."""
+    """Frames of dissolves.
+
+    `make` paints a frame state as planes. What a frame shows never depends on the frame before; how long it takes does.
+    """
 
     def __init__(self, make: Callable[[FrameState], Planes]) -> None:
         self._make = make
@@ -37,8 +47,11 @@ class Dissolves:
         self._room: tuple[NDArray[np.uint16], NDArray[np.uint16]]
 
     def planes(self, frame_state: FrameState) -> Planes | None:
-        """The frame; None where it is no dissolve, or something in it moves. The conversion to YUV is linear, so blending after it is blending before
-        it, up to rounding: both are within one step of 256 of each other."""
+        """The frame; None where it is no dissolve, or something in it moves.
+
+        The conversion to YUV is linear, so blending after it is blending before it, up to rounding: both are within one
+        step of 256 of each other.
+        """
         layers = two_still_layers(frame_state)
         keys = (_key(layers[0]), _key(layers[1])) if layers else None
         if layers is None or keys != self._before:

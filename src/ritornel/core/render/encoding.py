@@ -10,14 +10,18 @@ from av.video.reformatter import ColorRange, Colorspace
 from ritornel.core.time.edges import FrameRate
 
 X264 = {"preset": "superfast", "crf": "20", "bf": "2", "x264-params": "b-adapt=0:b-pyramid=none"}
-"""Of the presets and their parts, what makes a dissolve of grainy photographs quickest at the same quality (docs/decisions.md)."""
+"""Of the presets and their parts, what makes a dissolve of grainy photographs quickest at the same quality
+(docs/decisions.md).
+"""
 TICKS = 16
 """Decoding times are told in sixteenths of a frame."""
 VP9 = {"crf": "30", "b": "0", "deadline": "realtime", "cpu-used": "7", "row-mt": "1"}
 
 
 class FilmOrder(msgspec.Struct, frozen=True):
-    """What is wanted. With `constant_rate` every frame is written, for players that need it; without, a still span is one long frame."""
+    """What is wanted. With `constant_rate` every frame is written, for players that need it; without, a still span is
+    one long frame.
+    """
 
     width_px: int = 1280
     height_px: int = 720
@@ -37,12 +41,14 @@ def picture_stream(container: Any, order: FilmOrder, webm: bool, threads: int) -
 
 
 class PictureTrack:
-    """Encodes frames in order and writes them; the last lasts until `end`, in frames. A frame that stands is never one that is guessed from its
-    neighbours.
+    """Encodes frames in order and writes them; the last lasts until `end`, in frames.
 
-    An encoder that reorders frames tells decoding times that lag behind, so the track of a film whose last picture stands would end with an earlier
-    frame. Here each frame is decoded as late as it can be: at its own time, or a sixteenth of a frame before the first that needs it. So decoding, too,
-    begins at 0 and ends with the show. At a constant rate the encoder's times stand, one frame early, and the file says so.
+    A frame that stands is never one that is guessed from its neighbours.
+
+    An encoder that reorders frames tells decoding times that lag behind, so the track of a film whose last picture
+    stands would end with an earlier frame. Here each frame is decoded as late as it can be: at its own time, or a
+    sixteenth of a frame before the first that needs it. So decoding, too, begins at 0 and ends with the show. At a
+    constant rate the encoder's times stand, one frame early, and the file says so.
     """
 
     def __init__(self, container: Any, order: FilmOrder, webm: bool, threads: int, end: int) -> None:

@@ -65,7 +65,9 @@ def slide_of(frame_state: FrameState) -> int:
 
 @contextlib.contextmanager
 def moved_there(path: Path) -> Any:
-    """Where to write a film, beside its place; it is moved there when whole, so one that fails or is given up leaves nothing behind. Raises DiskFull."""
+    """Where to write a film, beside its place; it is moved there when whole, so one that fails or is given up leaves
+    nothing behind. Raises DiskFull.
+    """
     unfinished = path.with_name(f".{path.stem}.unfinished{path.suffix}")
     try:
         yield unfinished
@@ -74,7 +76,9 @@ def moved_there(path: Path) -> Any:
         unfinished.replace(path)
     except OSError as error:
         if error.errno in (errno.ENOSPC, errno.EDQUOT):
-            raise DiskFull(f"The disk is full: “{path.name}” could not be written. Free some space and start it again.") from error
+            raise DiskFull(
+                f"The disk is full: “{path.name}” could not be written. Free some space and start it again."
+            ) from error
         raise
     finally:
         with contextlib.suppress(OSError):
@@ -99,7 +103,8 @@ class _PictureWriter(threading.Thread):
                 while (frame := self.frames.get()) is not None:
                     if not self.given_up.is_set():
                         track.put(frame)
-                # What the encoder still holds of a film that is given up, up to forty frames, is not worth seconds of somebody's waiting.
+                # What the encoder still holds of a film that is given up, up to forty frames, is not worth seconds of
+                # somebody's waiting.
                 if not self.given_up.is_set():
                     track.put(None)
         except BaseException as error:
@@ -108,15 +113,23 @@ class _PictureWriter(threading.Thread):
                 pass
 
 
-def write_film(performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None) -> None:
-    """Writes the show as a film; the ending of `path` says which kind, .mp4 or .webm. Its frames are those with 1000 n / F < length; each lasts until the
-    next, the last until the length. Pictures and sound are made at the same time and joined when both are whole.
+def write_film(
+    performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None
+) -> None:
+    """Writes the show as a film; the ending of `path` says which kind, .mp4 or .webm.
+
+    Its frames are those with 1000 n / F < length; each lasts until the next, the last until the length. Pictures and
+    sound are made at the same time and joined when both are whole.
 
     Raises BadValue for orders that cannot be, BadMedia for missing media, DiskFull, and what `report` raises.
     """
     check_film(performance, path, order)
     webm = path.suffix == ".webm"
-    with moved_there(path) as unfinished, tempfile.TemporaryDirectory(prefix="ritornel-") as name, ThreadPoolExecutor(1, "film sound") as beside:
+    with (
+        moved_there(path) as unfinished,
+        tempfile.TemporaryDirectory(prefix="ritornel-") as name,
+        ThreadPoolExecutor(1, "film sound") as beside,
+    ):
         folder = Path(name)
         pictures, sound, given_up = folder / "pictures.mp4", folder / "sound.mp4", threading.Event()
 
@@ -138,7 +151,13 @@ def write_film(performance: Performance, path: Path, order: FilmOrder, media: Me
 
 
 def _draw(
-    performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None, webm: bool, sounding: Future[None] | None
+    performance: Performance,
+    path: Path,
+    order: FilmOrder,
+    media: MediaPath,
+    report: Report | None,
+    webm: bool,
+    sounding: Future[None] | None,
 ) -> None:
     """Draws all pictures, and gives up as soon as the sound cannot be made."""
     frames = Frames(performance, order, media)

@@ -1,5 +1,7 @@
-"""Flashes, counted in rendered frames by WCAG 2.2, success criterion 2.3.1 (https://www.w3.org/TR/WCAG22/#three-flashes-or-below-threshold): a flash is
-a pair of opposing changes of relative luminance by a tenth or more, the darker of the two below 0.8, over a large enough part of what is seen."""
+"""Flashes, counted in rendered frames by WCAG 2.2, success criterion 2.3.1
+(https://www.w3.org/TR/WCAG22/#three-flashes-or-below-threshold): a flash is a pair of opposing changes of relative
+luminance by a tenth or more, the darker of the two below 0.8, over a large enough part of what is seen.
+"""
 
 from collections.abc import Sequence
 
@@ -9,7 +11,9 @@ from numpy.typing import NDArray
 
 CHANGE, DARKER = 0.1, 0.8
 AREA = 0.028
-"""The part of the frame from which on it counts: a quarter of 341 × 256 px of a screen of 1024 × 768, the criterion's own measure."""
+"""The part of the frame from which on it counts: a quarter of 341 × 256 px of a screen of 1024 × 768, the criterion's
+own measure.
+"""
 KEPT = 24
 """So many of each pixel's changes are kept: twelve flashes are as bad as more."""
 SECOND_MS = 1000.0
@@ -27,16 +31,25 @@ def luminance_of(pixels: NDArray[np.uint8]) -> NDArray[np.float32]:
 
 
 BLOCK = 4
-"""Pixels to a side that are judged together: letters and teeth that move across the frame are a fine pattern, which the criterion excepts."""
+"""Pixels to a side that are judged together: letters and teeth that move across the frame are a fine pattern, which the
+criterion excepts.
+"""
 
 
 def in_blocks(luminance: NDArray[np.float32]) -> NDArray[np.float32]:
-    """The mean of each block of 4 × 4 of a frame, or of each of several (n, rows, columns); what is over at the right and below is left out."""
+    """The mean of each block of 4 × 4 of a frame, or of each of several (n, rows, columns); what is over at the right
+    and below is left out.
+    """
     rows, columns = luminance.shape[-2] // BLOCK, luminance.shape[-1] // BLOCK
-    lines = luminance[..., : rows * BLOCK, : columns * BLOCK].reshape(*luminance.shape[:-2], rows, BLOCK, columns * BLOCK)
+    lines = luminance[..., : rows * BLOCK, : columns * BLOCK].reshape(
+        *luminance.shape[:-2], rows, BLOCK, columns * BLOCK
+    )
     summed = lines.sum(axis=-2)
     # A product with a vector is six times as quick as a mean over so short an axis.
-    return np.asarray(summed.reshape(*summed.shape[:-1], columns, BLOCK) @ np.full(BLOCK, 1 / BLOCK**2, dtype=np.float32), dtype=np.float32)
+    return np.asarray(
+        summed.reshape(*summed.shape[:-1], columns, BLOCK) @ np.full(BLOCK, 1 / BLOCK**2, dtype=np.float32),
+        dtype=np.float32,
+    )
 
 
 class Flashes(msgspec.Struct, frozen=True):
@@ -47,8 +60,11 @@ class Flashes(msgspec.Struct, frozen=True):
 
 
 class FlashMeter:
-    """Takes frames in order and tells the worst second of them. Each pixel's changes are counted by themselves: what moves across the frame changes
-    many pixels once, and does not flash."""
+    """Takes frames in order and tells the worst second of them.
+
+    Each pixel's changes are counted by themselves: what moves across the frame changes many pixels once, and does not
+    flash.
+    """
 
     def __init__(self) -> None:
         self._high: NDArray[np.float32] | None = None
@@ -65,7 +81,11 @@ class FlashMeter:
     def take(self, luminance: NDArray[np.float32], at_ms: float) -> None:
         """The frame that is seen from `at_ms` on."""
         if self._high is None or self._low is None or self._way is None or self._times is None:
-            self._high, self._low, self._way = luminance.copy(), luminance.copy(), np.zeros(luminance.shape, dtype=np.int8)
+            self._high, self._low, self._way = (
+                luminance.copy(),
+                luminance.copy(),
+                np.zeros(luminance.shape, dtype=np.int8),
+            )
             self._times = np.full((KEPT, *luminance.shape), -np.inf, dtype=np.float32)
             return
         np.maximum(self._high, luminance, out=self._high)

@@ -15,14 +15,21 @@ from ritornel.core.containers import open_container
 from ritornel.core.errors import BadMedia
 
 EARLY_MS = 0.2
-"""A frame counts as begun so much before its time: 1033.33 is meant to be the third part of 3100. The browser's painter does the same."""
+"""A frame counts as begun so much before its time:
+
+1033.33 is meant to be the third part of 3100. The browser's painter does the same.
+"""
 EXACT = int(Interpolation.BICUBIC | Interpolation.ACCURATE_RND | Interpolation.FULL_CHR_H_INT)
 AHEAD_MS = 3000
-"""An instant at most so far ahead is reached by decoding on; one further away, or behind, by looking for the key picture before it."""
+"""An instant at most so far ahead is reached by decoding on; one further away, or behind, by looking for the key
+picture before it.
+"""
 
 
 class ClipReader:
-    """An open clip. It keeps the picture it is at, and what it is asked for next may lie anywhere: the answer is always the same."""
+    """An open clip. It keeps the picture it is at, and what it is asked for next may lie anywhere: the answer is always
+    the same.
+    """
 
     def __init__(self, path: Path, name: str) -> None:
         try:
@@ -75,7 +82,10 @@ class ClipReader:
             return  # a file that was cut off has as many pictures as were read
 
     def frame_at(self, at_ms: float) -> Any:
-        """The last frame that begins at `at_ms` or before; the first where none does. Raises BadMedia where there is none at all."""
+        """The last frame that begins at `at_ms` or before; the first where none does.
+
+        Raises BadMedia where there is none at all.
+        """
         at_ms += EARLY_MS
         if self._now is None or self._ms(self._now) > at_ms or self._ms(self._now) + AHEAD_MS < at_ms:
             self._seek(at_ms)
@@ -90,11 +100,14 @@ class ClipReader:
     def picture_at(self, at_ms: float) -> Image.Image:
         """The same as an upright picture of the imaging library."""
         frame = self.frame_at(at_ms)
-        return Image.fromarray(np.ascontiguousarray(upright(converted(frame, "rgb24", self._reformatter), frame.rotation)))
+        return Image.fromarray(
+            np.ascontiguousarray(upright(converted(frame, "rgb24", self._reformatter), frame.rotation))
+        )
 
     def image_at(self, at_ms: float, size_px: tuple[int, int] | None = None) -> skia.Image:
-        """The same as an image, upright; where it stands upright in its file and is larger than `size_px`, scaled down to that while its colours are
-        converted, which costs a twentieth of scaling it as it is painted."""
+        """The same as an image, upright; where it stands upright in its file and is larger than `size_px`, scaled down
+        to that while its colours are converted, which costs a twentieth of scaling it as it is painted.
+        """
         frame = self.frame_at(at_ms)
         if size_px is None or frame.rotation % 360 or size_px[0] > frame.width or size_px[1] > frame.height:
             size_px = (frame.width, frame.height)
@@ -105,14 +118,24 @@ class ClipReader:
         return self._image[2]
 
     def plain_at(self, at_ms: float, width_px: int, height_px: int) -> Any:
-        """The same as a frame of its own in YUV 4:2:0 of BT.709, where the clip has that size and stands upright; else None."""
+        """The same as a frame of its own in YUV 4:2:0 of BT.709, where the clip has that size and stands upright; else
+        None.
+        """
         frame = self.frame_at(at_ms)
         if (frame.width, frame.height) != (width_px, height_px) or frame.rotation % 360:
             return None
-        ready = frame.format.name == "yuv420p" and matrix_of(frame) == Colorspace.ITU709 and frame.color_range in (ColorRange.UNSPECIFIED, ColorRange.MPEG)
+        ready = (
+            frame.format.name == "yuv420p"
+            and matrix_of(frame) == Colorspace.ITU709
+            and frame.color_range in (ColorRange.UNSPECIFIED, ColorRange.MPEG)
+        )
         if not ready:
             frame = self._reformatter.reformat(
-                frame, format="yuv420p", src_colorspace=matrix_of(frame), dst_colorspace=int(Colorspace.ITU709), dst_color_range=int(ColorRange.MPEG)
+                frame,
+                format="yuv420p",
+                src_colorspace=matrix_of(frame),
+                dst_colorspace=int(Colorspace.ITU709),
+                dst_color_range=int(ColorRange.MPEG),
             )
         # What the reader keeps must not be given away: whoever encodes a frame sets its time.
         own = av.VideoFrame(width_px, height_px, "yuv420p")
@@ -124,19 +147,29 @@ class ClipReader:
 
 
 def matrix_of(frame: Any) -> int:
-    """By which matrix the frame's colours were made. Where a file does not say, its size does: from 720 lines on ITU-R BT.709, below BT.601, as
-    browsers take it."""
+    """By which matrix the frame's colours were made.
+
+    Where a file does not say, its size does: from 720 lines on ITU-R BT.709, below BT.601, as browsers take it.
+    """
     told = int(frame.colorspace)
-    return told if told in [int(known) for known in Colorspace] else int(Colorspace.ITU709 if frame.height >= 720 else Colorspace.ITU601)
+    return (
+        told
+        if told in [int(known) for known in Colorspace]
+        else int(Colorspace.ITU709 if frame.height >= 720 else Colorspace.ITU601)
+    )
 
 
 def converted(frame: Any, pixels: str, reformatter: Any, size_px: tuple[int, int] | None = None) -> Any:
     """The frame's pixels, of a size, rounded to the nearest and not, as is faster, downwards."""
     width_px, height_px = size_px or (frame.width, frame.height)
-    made = reformatter.reformat(frame, width_px, height_px, format=pixels, src_colorspace=matrix_of(frame), interpolation=EXACT)
+    made = reformatter.reformat(
+        frame, width_px, height_px, format=pixels, src_colorspace=matrix_of(frame), interpolation=EXACT
+    )
     return made.to_ndarray()
 
 
 def upright(pixels: Any, turned_deg: int) -> Any:
-    """Pixels as they are meant to be seen: a file may say that its pictures were taken with the camera turned, counter-clockwise in degrees."""
+    """Pixels as they are meant to be seen: a file may say that its pictures were taken with the camera turned,
+    counter-clockwise in degrees.
+    """
     return np.rot90(pixels, (turned_deg // 90) % 4)

@@ -1,4 +1,6 @@
-"""What somebody would see of a slide: whether its words stand out from what is really behind them, and whether it flashes. Looked at in rendered frames."""
+"""What somebody would see of a slide: whether its words stand out from what is really behind them, and whether it
+flashes. Looked at in rendered frames.
+"""
 
 import os
 from collections.abc import Iterator
@@ -22,13 +24,22 @@ from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import FrameSequence
 from ritornel.core.schedule.change_times import changing_spans
-from ritornel.core.schedule.performance import FrameState, Performance, StagedSlide, frame_state_at, frame_state_at_rest, perform
+from ritornel.core.schedule.performance import (
+    FrameState,
+    Performance,
+    StagedSlide,
+    frame_state_at,
+    frame_state_at_rest,
+    perform,
+)
 
 LARGE_PX, BOLD_PX, BOLD = 24.0, 18.66, 600
 LARGE_READABLE = 3.0
 """WCAG 2.2, 1.4.3: letters of 18 pt, or 14 pt in bold, may have three to one; px of a frame 1280 wide."""
 WORST = 0.1
-"""Words are judged by the tenth of what is behind them that they stand out from least: a single dark leaf spoils no line."""
+"""Words are judged by the tenth of what is behind them that they stand out from least: a single dark leaf spoils no
+line.
+"""
 LOOK_PX, SMALL_PX = 480, 96
 LARGEST_PX = 960
 FRAMES_A_S, CALM_FRAMES_A_S = 25, 10
@@ -41,7 +52,9 @@ INKS = ("#ffffff", "#16262e")
 
 
 class Contrast(msgspec.Struct, frozen=True):
-    """A text whose words stand out `ratio` to one, where `needs` is wanted; `better` is a colour that would do, if white or ink would."""
+    """A text whose words stand out `ratio` to one, where `needs` is wanted; `better` is a colour that would do, if
+    white or ink would.
+    """
 
     object_id: str
     ratio: float
@@ -85,10 +98,17 @@ def _hidden(frame_state: FrameState, object_ids: set[str]) -> FrameState:
 
 
 def _words(item: ObjectDrawing) -> list[TextMark]:
-    return [mark for part in item.parts for mark in part.marks if isinstance(mark, TextMark) and mark.colour is not None and mark.text.strip()]
+    return [
+        mark
+        for part in item.parts
+        for mark in part.marks
+        if isinstance(mark, TextMark) and mark.colour is not None and mark.text.strip()
+    ]
 
 
-def _behind(background: NDArray[np.uint8], item: ObjectDrawing, values: Values, marks: list[TextMark], scale: float) -> NDArray[np.float32]:
+def _behind(
+    background: NDArray[np.uint8], item: ObjectDrawing, values: Values, marks: list[TextMark], scale: float
+) -> NDArray[np.float32]:
     """The luminance of what is behind the words, as a flat array."""
     found = []
     for mark in marks:
@@ -108,11 +128,19 @@ def _ratio(colour: str, behind: NDArray[np.float32]) -> float:
 
 
 def contrasts_of(performance: Performance, index: int, media: MediaPath, pictures: Pictures) -> tuple[Contrast, ...]:
-    """The texts of a slide that stand out too little at the end of the last beat in which they are seen. Turned, scaled, hollow and highlighted words
-    are not judged."""
+    """The texts of a slide that stand out too little at the end of the last beat in which they are seen.
+
+    Turned, scaled, hollow and highlighted words are not judged.
+    """
     staged = performance.slides[index]
-    texts = {item.id for item in staged.slide.objects if isinstance(item, Text) and not item.highlight and not item.outline}
-    drawn = {item.object_id: item for item in staged.drawing.objects if item.object_id in texts and not item.turn_deg and _words(item)}
+    texts = {
+        item.id for item in staged.slide.objects if isinstance(item, Text) and not item.highlight and not item.outline
+    }
+    drawn = {
+        item.object_id: item
+        for item in staged.drawing.objects
+        if item.object_id in texts and not item.turn_deg and _words(item)
+    }
     if not drawn:
         return ()
     canvas = _Canvas(performance, LOOK_PX, media, pictures)
@@ -125,7 +153,11 @@ def contrasts_of(performance: Performance, index: int, media: MediaPath, picture
             continue
         values = dict(frame_state.layers[0].objects)
         own = {object_id: values.get((object_id, None), STILL) for object_id in drawn if object_id not in judged}
-        seen = {object_id: value for object_id, value in own.items() if value.shown and value.opacity > 0.9 and value.scale == 1 and value.tint == 0}
+        seen = {
+            object_id: value
+            for object_id, value in own.items()
+            if value.shown and value.opacity > 0.9 and value.scale == 1 and value.tint == 0
+        }
         if not seen:
             continue
         background = canvas.pixels(_hidden(frame_state, set(drawn)))[RGB]
@@ -135,7 +167,9 @@ def contrasts_of(performance: Performance, index: int, media: MediaPath, picture
     return tuple(found)
 
 
-def _judged(background: NDArray[np.uint8], item: ObjectDrawing, values: Values, scale: float, frame_px: int) -> list[Contrast]:
+def _judged(
+    background: NDArray[np.uint8], item: ObjectDrawing, values: Values, scale: float, frame_px: int
+) -> list[Contrast]:
     marks = _words(item)
     behind = _behind(background, item, values, marks, scale)
     if not len(behind):
@@ -152,10 +186,14 @@ def _judged(background: NDArray[np.uint8], item: ObjectDrawing, values: Values, 
 
 
 def _frames_a_s(performance: Performance, index: int) -> int:
-    """How often to look: where clips and accents are, or several quick changes, at every frame of a film; else ten times a second."""
+    """How often to look: where clips and accents are, or several quick changes, at every frame of a film; else ten
+    times a second.
+    """
     for staged in performance.slides[max(index - 1, 0) : index + 1]:
         slide = staged.slide
-        moving = any(isinstance(mark, ClipMark) for mark in staged.drawing.ground) or any(isinstance(item, Clip) for item in slide.objects)
+        moving = any(isinstance(mark, ClipMark) for mark in staged.drawing.ground) or any(
+            isinstance(item, Clip) for item in slide.objects
+        )
         quick = sum(build.lasts_ms < QUICK_MS for build in slide.order) + (0 < slide.transition.lasts_ms < QUICK_MS)
         if moving or quick >= MOST_QUICK or any(EFFECTS[build.effect].kind == "accents" for build in slide.order):
             return FRAMES_A_S
@@ -163,7 +201,9 @@ def _frames_a_s(performance: Performance, index: int) -> int:
 
 
 def flashes_of(performance: Performance, index: int, media: MediaPath, pictures: Pictures) -> Flashes:
-    """The worst second of a slide with the transition into it, on the slide's clock; what stands still is drawn once."""
+    """The worst second of a slide with the transition into it, on the slide's clock; what stands still is drawn
+    once.
+    """
     canvas = _Canvas(performance, SMALL_PX, media, pictures)
     start, length = performance.schedule.starts_ms[index], performance.slides[index].schedule.length_ms
     meter, rate = FlashMeter(), _frames_a_s(performance, index)
@@ -190,26 +230,36 @@ def _frames_that_change(staged: StagedSlide, rate: int, count: int) -> Iterator[
     following = 0
     for span in changing_spans(staged):
         # The first frame after a span shows what stays.
-        for number in range(max(-(-span.start_ms * rate // 1000), following), min(-(-span.end_ms * rate // 1000) + 1, count)):
+        for number in range(
+            max(-(-span.start_ms * rate // 1000), following), min(-(-span.end_ms * rate // 1000) + 1, count)
+        ):
             yield number
             following = number + 1
 
 
 def looked_at(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | None = None) -> SlideLook:
-    """What is seen of a slide of the show; `pictures` are those decoded for other slides. Raises BadMedia where a picture is missing."""
+    """What is seen of a slide of the show; `pictures` are those decoded for other slides.
+
+    Raises BadMedia where a picture is missing.
+    """
     pictures = pictures or Pictures(media, LARGEST_PX)
     shown = show.shown
     at = next(number for number, slide in enumerate(shown) if slide.id == slide_id)
     # Only the slide and the one it comes from are performed: an edit elsewhere changes nothing of what is seen here.
     near = tuple(shown[max(at - 1, 0) : at + 1])
-    performance = perform(msgspec.structs.replace(show, slides=near, music=(), marks=(), end="hold"), first_number=max(at, 1))
+    performance = perform(
+        msgspec.structs.replace(show, slides=near, music=(), marks=(), end="hold"), first_number=max(at, 1)
+    )
     index = len(near) - 1
-    return SlideLook(slide_id, contrasts_of(performance, index, media, pictures), flashes_of(performance, index, media, pictures))
+    return SlideLook(
+        slide_id, contrasts_of(performance, index, media, pictures), flashes_of(performance, index, media, pictures)
+    )
 
 
 def write_looks(document: bytes, wanted: list[tuple[str, Path]], media: dict[str, Path]) -> None:
-    """Looks at slides of the show whose JSON this is, and writes what is seen of each to its file, in their order; of a slide that
-    cannot be drawn that is nothing."""
+    """Looks at slides of the show whose JSON this is, and writes what is seen of each to its file, in their order; of a
+    slide that cannot be drawn that is nothing.
+    """
     show = from_json(document, Show, "The show")
     pictures = Pictures(media.__getitem__, LARGEST_PX)
     for slide_id, target in wanted:

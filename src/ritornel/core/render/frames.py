@@ -21,12 +21,18 @@ from ritornel.core.time.edges import frame_count, frame_time_ms
 
 def frame_state_of_frame(performance: Performance, order: FilmOrder, number: int) -> FrameState:
     """What a frame shows. A looping film's first transition comes from the last slide."""
-    return frame_state_at(performance, float(frame_time_ms(number, order.rate)), first_pass=performance.schedule.end != "loop")
+    return frame_state_at(
+        performance, float(frame_time_ms(number, order.rate)), first_pass=performance.schedule.end != "loop"
+    )
 
 
-def changing_frames(performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None) -> Iterator[tuple[int, FrameState, bool]]:
-    """Numbers of the frames from `first` until before `end` with what they show, and whether it is new. The show's last frame always comes, so that the film
-    ends where the show does."""
+def changing_frames(
+    performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None
+) -> Iterator[tuple[int, FrameState, bool]]:
+    """Numbers of the frames from `first` until before `end` with what they show, and whether it is new.
+
+    The show's last frame always comes, so that the film ends where the show does.
+    """
     total = frame_count(performance.schedule.length_ms, order.rate)
     before: FrameState | None = None
     for number in range(first, total if end is None else min(end, total)):
@@ -40,12 +46,16 @@ def changing_frames(performance: Performance, order: FilmOrder, first: int = 0, 
 class Frames:
     """Draws frames one after another. What looks as the one before is not drawn again."""
 
-    def __init__(self, performance: Performance, order: FilmOrder, media: MediaPath, pictures: Pictures | None = None) -> None:
+    def __init__(
+        self, performance: Performance, order: FilmOrder, media: MediaPath, pictures: Pictures | None = None
+    ) -> None:
         self._order = order
         self._painter = Painter(performance, order.width_px, order.height_px, media, pictures)
         self._pixels = np.zeros((order.height_px, order.width_px, 4), dtype=np.uint8)
         info = skia.ImageInfo.Make(order.width_px, order.height_px, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
-        self._sequence = FrameSequence(self._painter, skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4))
+        self._sequence = FrameSequence(
+            self._painter, skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4)
+        )
         self._last: Any = None
         self._reformatter = VideoReformatter()
         self._dissolves = Dissolves(self._still_planes)

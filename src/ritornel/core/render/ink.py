@@ -26,7 +26,9 @@ def paint_strokes(canvas: skia.Canvas, strokes: tuple[InkStroke, ...]) -> None:
             canvas.drawPath(path, line)
 
 
-def drawn_pictures(performance: Performance, drawings: Drawings, width_px: int, height_px: int, media: MediaPath) -> Iterator[tuple[str, bytes]]:
+def drawn_pictures(
+    performance: Performance, drawings: Drawings, width_px: int, height_px: int, media: MediaPath
+) -> Iterator[tuple[str, bytes]]:
     """A file name and a PNG for each shown slide that was drawn on, as it is when its last beat is complete."""
     painter = Painter(performance, width_px, height_px, media)
     for index, staged in enumerate(performance.slides):

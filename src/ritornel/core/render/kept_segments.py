@@ -1,4 +1,6 @@
-"""Finished segments of films, kept by what they show: a film that is made again after an edit draws only the segments that changed."""
+"""Finished segments of films, kept by what they show: a film that is made again after an edit draws only the segments
+that changed.
+"""
 
 import contextlib
 import hashlib
@@ -29,16 +31,24 @@ def _key(*about: Any) -> str:
 
 
 def _media(assets: Iterable[Asset], body: bytes) -> list[tuple[str, str]]:
-    """The media that a text names, by id, with their hashes. An id that is part of another one costs a segment and is right all the same."""
+    """The media that a text names, by id, with their hashes.
+
+    An id that is part of another one costs a segment and is right all the same.
+    """
     return sorted((asset.id, asset.sha256) for asset in assets if asset.id.encode() in body)
 
 
 def segment_key(performance: Performance, order: FilmOrder, webm: bool, segment: FilmSegment) -> str:
-    """A name for all that the pictures of a segment depend on: its slides and the one before them, when they begin counted from the segment's first
-    frame, their media, how the show ends where that is seen, and how it is encoded."""
+    """A name for all that the pictures of a segment depend on: its slides and the one before them, when they begin
+    counted from the segment's first frame, their media, how the show ends where that is seen, and how it is encoded.
+    """
     schedule = performance.schedule
     first_ms, end_ms = (Fraction(1000 * number) / order.rate for number in (segment.first, segment.end))
-    touched = [i for i, start in enumerate(schedule.starts_ms) if start < end_ms and start + schedule.slides[i].length_ms > first_ms]
+    touched = [
+        i
+        for i, start in enumerate(schedule.starts_ms)
+        if start < end_ms and start + schedule.slides[i].length_ms > first_ms
+    ]
     last = len(performance.slides) - 1
     before = touched[0] - 1 if touched and touched[0] else last if schedule.end == "loop" else None
     slides = []
@@ -47,7 +57,11 @@ def segment_key(performance: Performance, order: FilmOrder, webm: bool, segment:
         body = msgspec.json.encode([staged.drawing, staged.tracks, staged.schedule])
         offset = str(schedule.starts_ms[index] - first_ms) if index in touched else ""
         slides.append((offset, hashlib.sha256(body).hexdigest(), _media(performance.assets.values(), body)))
-    ends = (schedule.end, str(schedule.content_ms - first_ms), str(schedule.length_ms - first_ms)) if not touched or last in touched else ()
+    ends = (
+        (schedule.end, str(schedule.content_ms - first_ms), str(schedule.length_ms - first_ms))
+        if not touched or last in touched
+        else ()
+    )
     begins = segment.first == 0 and schedule.end == "loop"
     return _key("pictures", performance.frame, order, webm, segment.end - segment.first, slides, ends, begins)
 
@@ -84,7 +98,9 @@ class SegmentStore:
 
     def trim(self) -> None:
         """Lets go of what nobody wanted for two weeks, and of the oldest beyond the size that is allowed."""
-        entries = sorted(((path.stat().st_mtime, path.stat().st_size, path) for path in self._folder.iterdir()), reverse=True)
+        entries = sorted(
+            ((path.stat().st_mtime, path.stat().st_size, path) for path in self._folder.iterdir()), reverse=True
+        )
         total, since = 0, time.time() - MOST_DAYS * 86_400
         for at, size, path in entries:
             total += size
@@ -93,7 +109,9 @@ class SegmentStore:
 
 
 def _link(source: Path, target: Path) -> None:
-    """The same file in another place, since finished parts are never written again; a copy where the two are on different disks."""
+    """The same file in another place, since finished parts are never written again; a copy where the two are on
+    different disks.
+    """
     target.unlink(missing_ok=True)
     try:
         os.link(source, target)

@@ -28,17 +28,24 @@ def _first(streams: Any) -> Any:
 
 
 def write_lighter(path: Path, target: Path) -> int:
-    """Writes the clip at `path` as MP4 with H.264 and AAC at `target`: at most 1280 px wide and high, every picture at its own time, its sound where it
-    was. Answers how many pictures it has. Raises BadMedia where none can be read."""
+    """Writes the clip at `path` as MP4 with H.264 and AAC at `target`: at most 1280 px wide and high, every picture at
+    its own time, its sound where it was. Answers how many pictures it has. Raises BadMedia where none can be read.
+    """
     pictures = 0
-    with open_container(path) as source, av.open(str(target), "w", format="mp4", options={"movflags": "+faststart"}) as out:
+    with (
+        open_container(path) as source,
+        av.open(str(target), "w", format="mp4", options={"movflags": "+faststart"}) as out,
+    ):
         seen, heard = source.streams.video[0], _first(source.streams.audio)
         streams = [seen, heard] if heard is not None else [seen]
         scale = min(SIDE_PX / max(seen.codec_context.width, seen.codec_context.height), 1.0)
-        video = out.add_stream("libx264", rate=seen.average_rate or 30, options={"preset": "veryfast", "crf": "25", "g": str(KEY_EVERY)})
+        video = out.add_stream(
+            "libx264", rate=seen.average_rate or 30, options={"preset": "veryfast", "crf": "25", "g": str(KEY_EVERY)}
+        )
         audio = out.add_stream("aac", rate=SAMPLE_RATE_HZ, layout="stereo") if heard is not None else None
         resampler = AudioResampler(format="fltp", layout="stereo", rate=SAMPLE_RATE_HZ)
-        # A file's header is written with its first packet, and that may be one of sound: what the pictures are must be known before.
+        # A file's header is written with its first packet, and that may be one of sound: what the pictures are must be
+        # known before.
         first: Any = next(iter(source.decode(seen)), None)
         if first is None:
             raise BadMedia(f"“{path.name}” has no picture that can be read.")
@@ -74,7 +81,9 @@ def write_lighter(path: Path, target: Path) -> int:
 
 
 def write_checked_lighter(path: Path, target: Path) -> None:
-    """The same, read again afterwards: raises BadMedia where the copy does not have all the pictures that were written."""
+    """The same, read again afterwards: raises BadMedia where the copy does not have all the pictures that were
+    written.
+    """
     written = write_lighter(path, target)
     with open_container(target) as copy:
         read = sum(1 for packet in copy.demux(copy.streams.video[0]) if packet.pts is not None)

@@ -23,12 +23,18 @@ class Chapter(msgspec.Struct, frozen=True):
 
 
 def chapters_of(performance: Performance) -> tuple[Chapter, ...]:
-    """One for each section, or where there are none for each slide; what comes before the first section is named by its slide. Slides of length 0 are
-    in none."""
+    """One for each section, or where there are none for each slide; what comes before the first section is named by its
+    slide. Slides of length 0 are in none.
+    """
     schedule, slides = performance.schedule, performance.slides
     sections = any(staged.slide.opens_section for staged in slides)
     begins = [
-        (start, staged.slide.opens_section if sections and staged.slide.opens_section else staged.slide.name or f"Slide {number + 1}")
+        (
+            start,
+            staged.slide.opens_section
+            if sections and staged.slide.opens_section
+            else staged.slide.name or f"Slide {number + 1}",
+        )
         for number, (start, staged) in enumerate(zip(schedule.starts_ms, slides, strict=True))
         if number == 0 or not sections or staged.slide.opens_section
     ]
@@ -55,16 +61,29 @@ def _packets(parts: Sequence[tuple[Path, Fraction]], kind: str, stream: Any) -> 
                 yield packet.dts * packet.time_base, packet
 
 
-def join_film(pictures: Sequence[tuple[Path, Fraction]], sound: Path | None, target: Path, performance: Performance) -> None:
-    """Joins files of pictures, each with when it begins in s, and the sound into a film, packets as they are, in the order in which they are decoded. An
-    .mp4 can be played while it is still on its way; the film has the show's title, and its sections or slides as chapters."""
+def join_film(
+    pictures: Sequence[tuple[Path, Fraction]], sound: Path | None, target: Path, performance: Performance
+) -> None:
+    """Joins files of pictures, each with when it begins in s, and the sound into a film, packets as they are, in the
+    order in which they are decoded. An .mp4 can be played while it is still on its way; the film has the show's
+    title, and its sections or slides as chapters.
+    """
     webm = target.suffix == ".webm"
     options = {} if webm else {"movflags": "+faststart"}
-    with av.open(str(target), "w", format="webm" if webm else "mp4", options=options) as out, contextlib.ExitStack() as opened:
+    with (
+        av.open(str(target), "w", format="webm" if webm else "mp4", options=options) as out,
+        contextlib.ExitStack() as opened,
+    ):
         out.metadata["title"] = performance.title
         out.set_chapters(
             [
-                {"id": number, "start": one.start_ms, "end": one.end_ms, "time_base": Fraction(1, 1000), "metadata": {"title": one.name}}
+                {
+                    "id": number,
+                    "start": one.start_ms,
+                    "end": one.end_ms,
+                    "time_base": Fraction(1, 1000),
+                    "metadata": {"title": one.name},
+                }
                 for number, one in enumerate(chapters_of(performance))
             ]
         )
@@ -72,6 +91,8 @@ def join_film(pictures: Sequence[tuple[Path, Fraction]], sound: Path | None, tar
         merged = [_packets(pictures, "video", out.add_stream_from_template(first.streams.video[0]))]
         if sound is not None:
             heard = opened.enter_context(open_container(sound))
-            merged.append(_packets([(sound, Fraction(0))], "audio", out.add_stream_from_template(heard.streams.audio[0])))
+            merged.append(
+                _packets([(sound, Fraction(0))], "audio", out.add_stream_from_template(heard.streams.audio[0]))
+            )
         for _, packet in heapq.merge(*merged, key=lambda entry: entry[0]):
             out.mux(packet)

@@ -1,4 +1,7 @@
-"""A show as a PDF: a slide a page, a beat a page, or each slide with its notes below on paper. Letters and shapes stay sharp at any size."""
+"""A show as a PDF: a slide a page, a beat a page, or each slide with its notes below on paper.
+
+Letters and shapes stay sharp at any size.
+"""
 
 from collections.abc import Iterator
 from pathlib import Path
@@ -30,7 +33,9 @@ JPEG_PCT = 90
 
 
 class _Page(msgspec.Struct, frozen=True):
-    """A page: what stands at the end of a beat, and the lines of notes below it; without a slide it goes on with notes only."""
+    """A page: what stands at the end of a beat, and the lines of notes below it; without a slide it goes on with notes
+    only.
+    """
 
     index: int
     beat: int | None
@@ -76,7 +81,9 @@ def _with_notes(performance: Performance, index: int) -> Iterator[_Page]:
         first = left[0].baseline - NOTES_PT * 1.4 if left and beat is None else 0.0
         fits = [mark for mark in left if mark.baseline - first <= room]
         left = left[len(fits) :]
-        yield _Page(index, beat, tuple(msgspec.structs.replace(mark, baseline=mark.baseline - first) for mark in fits), top)
+        yield _Page(
+            index, beat, tuple(msgspec.structs.replace(mark, baseline=mark.baseline - first) for mark in fits), top
+        )
         beat, top = None, MARGIN_PT
 
 
@@ -84,13 +91,20 @@ def _pages(performance: Performance, kind: Kind) -> list[_Page]:
     if kind == "notes":
         return [page for index in range(len(performance.slides)) for page in _with_notes(performance, index)]
     beats = [range(len(staged.schedule.beats)) for staged in performance.slides]
-    return [_Page(index, beat) for index, numbers in enumerate(beats) for beat in (numbers if kind == "beats" else numbers[-1:])]
+    return [
+        _Page(index, beat)
+        for index, numbers in enumerate(beats)
+        for beat in (numbers if kind == "beats" else numbers[-1:])
+    ]
 
 
 def write_pdf(performance: Performance, path: Path, kind: Kind, media: MediaPath, report: Report | None = None) -> int:
-    """Writes the PDF and answers how many pages it has. It is written beside `path` and moved there when whole.
+    """Writes the PDF and answers how many pages it has.
 
-    Raises BadValue for a show without slides or a kind that there is not, BadMedia for missing media, and what `report` raises.
+    It is written beside `path` and moved there when whole.
+
+    Raises BadValue for a show without slides or a kind that there is not, BadMedia for missing media, and what `report`
+    raises.
     """
     if kind not in ("slides", "beats", "notes"):
         raise BadValue(f"A PDF has slides, beats or notes, not “{kind}”.", "kind")
@@ -101,7 +115,12 @@ def write_pdf(performance: Performance, path: Path, kind: Kind, media: MediaPath
     try:
         stream = skia.FILEWStream(str(unfinished))
         about = skia.PDF.Metadata()
-        about.fTitle, about.fCreator, about.fRasterDPI, about.fEncodingQuality = performance.title, "Ritornel", 72 * SHARPNESS, JPEG_PCT
+        about.fTitle, about.fCreator, about.fRasterDPI, about.fEncodingQuality = (
+            performance.title,
+            "Ritornel",
+            72 * SHARPNESS,
+            JPEG_PCT,
+        )
         document = skia.PDF.MakeDocument(stream, about)
         width, height = page_size(performance, kind)
         painter = Painter(performance, performance.frame.width_px, performance.frame.height_px, media)
@@ -143,7 +162,10 @@ def _draw(canvas: skia.Canvas, painter: Painter, page: _Page, kind: Kind) -> Non
     if kind != "notes":
         return
     if page.beat is not None:
-        canvas.drawRect(skia.Rect.MakeXYWH(left, top, wide, high), skia.Paint(Style=skia.Paint.kStroke_Style, StrokeWidth=0.5, Color=0xFF9FB0A9))
+        canvas.drawRect(
+            skia.Rect.MakeXYWH(left, top, wide, high),
+            skia.Paint(Style=skia.Paint.kStroke_Style, StrokeWidth=0.5, Color=0xFF9FB0A9),
+        )
     canvas.save()
     canvas.translate(MARGIN_PT, page.notes_top_pt)
     for mark in page.notes:

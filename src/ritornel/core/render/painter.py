@@ -8,7 +8,16 @@ import skia
 
 from ritornel.core.errors import BadMedia
 from ritornel.core.layout.faces import Face, shaped
-from ritornel.core.layout.marks import ClipMark, ImageMark, Mark, ObjectDrawing, PartDrawing, PathMark, ShadowMark, TextMark
+from ritornel.core.layout.marks import (
+    ClipMark,
+    ImageMark,
+    Mark,
+    ObjectDrawing,
+    PartDrawing,
+    PathMark,
+    ShadowMark,
+    TextMark,
+)
 from ritornel.core.motion.channels import STILL, Values
 from ritornel.core.motion.depth import homography, in_depth
 from ritornel.core.render.display_lists import Recordings
@@ -47,13 +56,22 @@ def _blob(text: str, face: Face, size_px: float, rtl: bool) -> skia.TextBlob | N
 
 
 class Painter:
-    """Paints a performance at one output size. Keeps decoded pictures, and the last slides that stood still as a whole."""
+    """Paints a performance at one output size. Keeps decoded pictures, and the last slides that stood still as a
+    whole.
+    """
 
     KEPT_LAYERS = 3
     OPEN_CLIPS = 4
     """How many clips are open at a time."""
 
-    def __init__(self, performance: Performance, width_px: int, height_px: int, media: MediaPath, pictures: Pictures | None = None) -> None:
+    def __init__(
+        self,
+        performance: Performance,
+        width_px: int,
+        height_px: int,
+        media: MediaPath,
+        pictures: Pictures | None = None,
+    ) -> None:
         self.performance = performance
         self.width_px, self.height_px = width_px, height_px
         frame = performance.frame
@@ -70,7 +88,9 @@ class Painter:
         """Covers the whole canvas; what is outside a frame of other proportion stays black."""
         self.begin(canvas)
         carries = any(layer.ground < 1 for layer in frame_state.layers)
-        several = not carries and (len(frame_state.layers) > 1 or any(layer.values != STILL for layer in frame_state.layers))
+        several = not carries and (
+            len(frame_state.layers) > 1 or any(layer.values != STILL for layer in frame_state.layers)
+        )
         for layer in frame_state.layers:
             self._paint_layer(canvas, layer, keep=several)
         self.end(canvas, frame_state.blackness)
@@ -140,7 +160,9 @@ class Painter:
             self._layers[key] = surface.makeImageSnapshot()
         return self._layers[key]
 
-    def paint_slide(self, canvas: skia.Canvas, layer: Layer, first: int = 0, end: int | None = None, ground: bool = True) -> None:
+    def paint_slide(
+        self, canvas: skia.Canvas, layer: Layer, first: int = 0, end: int | None = None, ground: bool = True
+    ) -> None:
         """The slide's ground, if it is wanted, and its objects from number `first` from the back until before `end`."""
         drawing = self.performance.slides[layer.index].drawing
         values = dict(layer.objects)
@@ -158,7 +180,14 @@ class Painter:
                 self._paint_object(canvas, layer.index, item, own, values)
         canvas.restore()
 
-    def _paint_object(self, canvas: skia.Canvas, index: int, item: ObjectDrawing, own: Values, values: dict[tuple[str, str | None], Values]) -> None:
+    def _paint_object(
+        self,
+        canvas: skia.Canvas,
+        index: int,
+        item: ObjectDrawing,
+        own: Values,
+        values: dict[tuple[str, str | None], Values],
+    ) -> None:
         opacity = own.opacity * item.opacity
         if opacity <= 0:
             return
@@ -170,7 +199,9 @@ class Painter:
         tinted = _begin_tint(canvas, own)
         parts = {part.part: values.get((item.object_id, part.part), STILL) for part in item.parts if part.part}
         whole = own.drawn >= 1 and own.typed >= 1 and all(value == STILL for value in parts.values())
-        recorded = self._recordings.of(index, item, lambda onto: self._paint_parts(onto, item, STILL, {})) if whole else None
+        recorded = (
+            self._recordings.of(index, item, lambda onto: self._paint_parts(onto, item, STILL, {})) if whole else None
+        )
         if recorded is not None:
             canvas.drawPicture(recorded)
         else:
@@ -190,7 +221,9 @@ class Painter:
                 continue
             self._paint_part(canvas, item, part, values, own, typing)
 
-    def _paint_part(self, canvas: skia.Canvas, item: ObjectDrawing, part: PartDrawing, values: Values, whole: Values, typing: Typing) -> None:
+    def _paint_part(
+        self, canvas: skia.Canvas, item: ObjectDrawing, part: PartDrawing, values: Values, whole: Values, typing: Typing
+    ) -> None:
         canvas.save()
         _transform(canvas, values, part.pivot_x, part.pivot_y)
         edge = begin_mask(canvas, values, region_of(item))
@@ -200,7 +233,9 @@ class Painter:
         drawn = values.drawn * (1.0 if (part.part or "").startswith("+") else whole.drawn)
         for mark in part.marks:
             letters = min(typing.take(mark), own.take(mark)) if isinstance(mark, TextMark) else None
-            if letters == 0 or (letters is None and part.part and isinstance(mark, PathMark) and min(typing.share, own.share) < 1):
+            if letters == 0 or (
+                letters is None and part.part and isinstance(mark, PathMark) and min(typing.share, own.share) < 1
+            ):
                 continue
             self._paint_mark(canvas, mark, drawn, letters, whole)
         for begun in (tinted, grouped):
@@ -209,7 +244,9 @@ class Painter:
         end_mask(canvas, edge)
         canvas.restore()
 
-    def _paint_mark(self, canvas: skia.Canvas, mark: Mark, drawn: float = 1.0, letters: int | None = None, whole: Values = STILL) -> None:
+    def _paint_mark(
+        self, canvas: skia.Canvas, mark: Mark, drawn: float = 1.0, letters: int | None = None, whole: Values = STILL
+    ) -> None:
         match mark:
             case PathMark():
                 paint_path(canvas, mark, drawn)
@@ -229,14 +266,22 @@ class Painter:
                     canvas.translate(target.centerX(), target.centerY())
                     canvas.scale(-1 if mark.flip_x else 1, -1 if mark.flip_y else 1)
                     canvas.translate(-target.centerX(), -target.centerY())
-                image = self._moment(mark, whole.played, _seen_px(canvas, target)) if isinstance(mark, ClipMark) else self._picture(mark.asset_id)
-                canvas.drawImageRect(image, target, _PLAIN if _as_it_is(canvas, image, target) else _SAMPLING, skia.Paint(AntiAlias=True))
+                image = (
+                    self._moment(mark, whole.played, _seen_px(canvas, target))
+                    if isinstance(mark, ClipMark)
+                    else self._picture(mark.asset_id)
+                )
+                canvas.drawImageRect(
+                    image, target, _PLAIN if _as_it_is(canvas, image, target) else _SAMPLING, skia.Paint(AntiAlias=True)
+                )
                 if drawn < 1:
                     canvas.restore()
                 canvas.restore()
 
     def _reader(self, mark: ClipMark) -> ClipReader:
-        """The open clip. Two places of one clip share a reader, which costs looking for them in turn and is right all the same."""
+        """The open clip. Two places of one clip share a reader, which costs looking for them in turn and is right all
+        the same.
+        """
         if mark.asset_id not in self._footage:
             asset = self.performance.assets.get(mark.asset_id)
             if asset is None:
@@ -250,8 +295,9 @@ class Painter:
         return self._reader(mark).image_at(mark.at_ms(played), size_px)
 
     def through(self, frame_state: FrameState) -> Any:
-        """The frame as the clip's own file has it, in YUV 4:2:0 of BT.709, where a clip of the output's size is all there is to see; else None.
-        What goes through unpainted costs a tenth."""
+        """The frame as the clip's own file has it, in YUV 4:2:0 of BT.709, where a clip of the output's size is all
+        there is to see; else None. What goes through unpainted costs a tenth.
+        """
         bare = bare_clip(self.performance, frame_state)
         return self._reader(bare[0]).plain_at(bare[0].at_ms(bare[1]), self.width_px, self.height_px) if bare else None
 
@@ -274,7 +320,12 @@ def _as_it_is(canvas: skia.Canvas, image: skia.Image, target: skia.Rect) -> bool
     if not matrix.isScaleTranslate():
         return False
     seen = matrix.mapRect(target)
-    places = (seen.width() - image.width(), seen.height() - image.height(), seen.left() - round(seen.left()), seen.top() - round(seen.top()))
+    places = (
+        seen.width() - image.width(),
+        seen.height() - image.height(),
+        seen.left() - round(seen.left()),
+        seen.top() - round(seen.top()),
+    )
     return matrix.getScaleX() > 0 and matrix.getScaleY() > 0 and all(abs(place) < 0.01 for place in places)
 
 
@@ -297,7 +348,11 @@ def _begin_group(canvas: skia.Canvas, opacity: float, shadow: ShadowMark | None 
         return False
     paint = skia.Paint(Alphaf=min(opacity, 1.0))
     if shadow is not None:
-        paint.setImageFilter(skia.ImageFilters.DropShadow(shadow.dx, shadow.dy, shadow.sigma_px, shadow.sigma_px, paint_colour(shadow.colour)))
+        paint.setImageFilter(
+            skia.ImageFilters.DropShadow(
+                shadow.dx, shadow.dy, shadow.sigma_px, shadow.sigma_px, paint_colour(shadow.colour)
+            )
+        )
     canvas.saveLayer(None, paint)
     return True
 
@@ -306,7 +361,9 @@ def _begin_tint(canvas: skia.Canvas, values: Values) -> bool:
     if values.tint <= 0 or values.colour is None:
         return False
     colour = values.colour[:7] + f"{round(min(values.tint, 1.0) * 255):02x}"
-    canvas.saveLayer(None, skia.Paint(ColorFilter=skia.ColorFilters.Blend(paint_colour(colour), skia.BlendMode.kSrcATop)))
+    canvas.saveLayer(
+        None, skia.Paint(ColorFilter=skia.ColorFilters.Blend(paint_colour(colour), skia.BlendMode.kSrcATop))
+    )
     return True
 
 

@@ -13,12 +13,16 @@ MediaPath = Callable[[str], Path]
 
 
 class Pictures:
-    """Decoded pictures by their hash. With `largest_px` none is kept with a longer side: for painters of small pictures, which share it. With
-    `kept_pixels` fewer are kept than are by themselves."""
+    """Decoded pictures by their hash.
+
+    With `largest_px` none is kept with a longer side: for painters of small pictures, which share it. With
+    `kept_pixels` fewer are kept than are by themselves.
+    """
 
     KEPT_PIXELS, MOST_PIXELS = 12_000_000, 60_000_000
-    """Decoded pictures that are not being painted are kept up to the first, about 48 MB, and the longest unused go first; those of what is being
-    painted up to the second, so that none is decoded again for every frame."""
+    """Decoded pictures that are not being painted are kept up to the first, about 48 MB, and the longest unused go
+    first; those of what is being painted up to the second, so that none is decoded again for every frame.
+    """
 
     def __init__(self, media: MediaPath, largest_px: int | None = None, kept_pixels: int | None = None) -> None:
         self._media, self._largest_px, self._kept_pixels = media, largest_px, kept_pixels or self.KEPT_PIXELS
@@ -38,7 +42,9 @@ class Pictures:
             return image
         path = self._media(asset.sha256) if asset else None
         if asset is None or path is None or not path.is_file():
-            raise BadMedia(f"The picture “{asset.name if asset else asset_id}” is missing, so its slide cannot be drawn.")
+            raise BadMedia(
+                f"The picture “{asset.name if asset else asset_id}” is missing, so its slide cannot be drawn."
+            )
         image = skia.Image.MakeFromEncoded(skia.Data.MakeFromFileName(str(path)))
         if image is None:
             raise BadMedia(f"The picture “{asset.name}” cannot be read.")

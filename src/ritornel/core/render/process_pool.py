@@ -1,4 +1,6 @@
-"""The processes that make the parts of a long film: as many at a time as there are cores to use, one of them the sound's maker until that is whole."""
+"""The processes that make the parts of a long film: as many at a time as there are cores to use, one of them the
+sound's maker until that is whole.
+"""
 
 import ctypes
 import multiprocessing
@@ -27,7 +29,9 @@ TELL_EVERY = 4
 KEPT_PIXELS = 4_000_000
 """A segment shows few pictures: so many pixels of them are kept beside those that are wanted, 16 MB."""
 OWN_PAGES_BYTES = 1 << 20
-"""What is at least so large, as pictures and frames are, goes back to the system when it is done with, and does not stay in a heap with holes."""
+"""What is at least so large, as pictures and frames are, goes back to the system when it is done with, and does not
+stay in a heap with holes.
+"""
 
 
 class FilmSegment(msgspec.Struct, frozen=True):
@@ -51,8 +55,9 @@ class FilmSource(msgspec.Struct, frozen=True):
 
 
 class Told(msgspec.Struct, frozen=True):
-    """What one of the crew tells: how many frames of a segment are done and whether it is whole, or, where it has no segment, that the sound is; which
-    slide is drawn; what went wrong."""
+    """What one of the crew tells: how many frames of a segment are done and whether it is whole, or, where it has no
+    segment, that the sound is; which slide is drawn; what went wrong.
+    """
 
     segment: FilmSegment | None
     frames: int = 0
@@ -72,10 +77,15 @@ def sound_place(folder: Path) -> Path:
 
 
 class Crew:
-    """Makes the segments, and the sound where it is `heard`, in at most `processes` processes at a time. The sound's maker begins first: it is the longest
-    of all parts and holds the most libraries, so when it has ended another draws in its place."""
+    """Makes the segments, and the sound where it is `heard`, in at most `processes` processes at a time.
 
-    def __init__(self, scene: FilmSource, folder: Path, webm: bool, segments: list[FilmSegment], heard: bool, processes: int) -> None:
+    The sound's maker begins first: it is the longest of all parts and holds the most libraries, so when it has ended
+    another draws in its place.
+    """
+
+    def __init__(
+        self, scene: FilmSource, folder: Path, webm: bool, segments: list[FilmSegment], heard: bool, processes: int
+    ) -> None:
         # What they need is imported once, in a process they are forked from: its memory is shared.
         self._context = multiprocessing.get_context("forkserver")
         self._context.set_forkserver_preload([__name__])
@@ -105,7 +115,9 @@ class Crew:
             told: Told = self._told.get(timeout=wait_s)
         except queue.Empty:
             if any(process.exitcode not in (None, 0) for process in self._processes):
-                raise RitornelError("The film could not be made: one of its makers stopped in the middle, perhaps for want of memory.") from None
+                raise RitornelError(
+                    "The film could not be made: one of its makers stopped in the middle, perhaps for want of memory."
+                ) from None
             return None
         if told.segment is None and self._draws_later:
             self._draws_later = False
@@ -131,7 +143,11 @@ def _prepare() -> None:
 
 def _plain(error: BaseException) -> BaseException:
     """An error that can travel between processes."""
-    return error if isinstance(error, RitornelError | OSError) else RitornelError(f"The film could not be made ({type(error).__name__}: {error}).")
+    return (
+        error
+        if isinstance(error, RitornelError | OSError)
+        else RitornelError(f"The film could not be made ({type(error).__name__}: {error}).")
+    )
 
 
 def _draw_segments(scene: FilmSource, folder: Path, webm: bool, told: Any, wanted: Any) -> None:
@@ -147,13 +163,23 @@ def _draw_segments(scene: FilmSource, folder: Path, webm: bool, told: Any, wante
         told.put(Told(segment or FilmSegment(0, 0, 0), failure=_plain(error)))
 
 
-def write_segment(performance: Performance, frames: Frames, order: FilmOrder, segment: FilmSegment, folder: Path, webm: bool, tell: Callable[[Told], None]) -> None:
+def write_segment(
+    performance: Performance,
+    frames: Frames,
+    order: FilmOrder,
+    segment: FilmSegment,
+    folder: Path,
+    webm: bool,
+    tell: Callable[[Told], None],
+) -> None:
     """Writes the pictures of one segment, counted from its first. It is in its place when it is whole."""
     unfinished = folder / f".{segment.number:03d}.{os.getpid()}"
     with av.open(str(unfinished), "w", format="mp4") as container:
         track = PictureTrack(container, order, webm, 1, segment.end - segment.first)
         slide = 0
-        for count, (number, frame_state, new) in enumerate(changing_frames(performance, order, segment.first, segment.end)):
+        for count, (number, frame_state, new) in enumerate(
+            changing_frames(performance, order, segment.first, segment.end)
+        ):
             slide = slide_of(frame_state)
             track.put(frames.frame(number - segment.first, frame_state, new))
             if count % TELL_EVERY == 0:
@@ -174,8 +200,14 @@ def _make_sound(scene: FilmSource, folder: Path, webm: bool, told: Any) -> None:
 
 
 def write_whole_sound(scene: FilmSource, folder: Path, webm: bool) -> None:
-    """Writes the whole sound. It is in its place when it is whole; what is decoded for it lies in the folder meanwhile."""
-    performance, unfinished, samples = perform(scene.show), folder / f".sound.{os.getpid()}", folder / f".samples.{os.getpid()}"
+    """Writes the whole sound. It is in its place when it is whole; what is decoded for it lies in the folder
+    meanwhile.
+    """
+    performance, unfinished, samples = (
+        perform(scene.show),
+        folder / f".sound.{os.getpid()}",
+        folder / f".samples.{os.getpid()}",
+    )
     for left in folder.glob(".samples.*"):
         # Whoever was killed at it may still be about for an instant: what is missing to it troubles nobody.
         shutil.rmtree(left, ignore_errors=True)

@@ -1,5 +1,6 @@
-"""Long films in segments that are drawn at the same time and joined without encoding anything again. What is finished is kept: a film whose maker was killed
-goes on where it was.
+"""Long films in segments that are drawn at the same time and joined without encoding anything again.
+
+What is finished is kept: a film whose maker was killed goes on where it was.
 """
 
 import shutil
@@ -27,13 +28,16 @@ PLAN = "plan.json"
 
 
 def segments_of(performance: Performance, order: FilmOrder) -> tuple[FilmSegment, ...]:
-    """The film's frames parted at still points: where a slide or a beat begins after a rest of six frames, at least eight seconds apart.
+    """The film's frames parted at still points: where a slide or a beat begins after a rest of six frames, at least
+    eight seconds apart.
 
     A show of three slides of 10 s that stand still at their ends has three segments.
     """
     schedule, total = performance.schedule, frame_count(performance.schedule.length_ms, order.rate)
     staged = zip(schedule.starts_ms, schedule.slides, strict=True)
-    begins = sorted({start + at_ms for start, slide in staged for at_ms in (0, *(beat.start_ms for beat in slide.beats))})
+    begins = sorted(
+        {start + at_ms for start, slide in staged for at_ms in (0, *(beat.start_ms for beat in slide.beats))}
+    )
     apart = max(round(LEAST_S * order.rate), total // MOST_SEGMENTS, 1)
     cuts = [0]
     for at_ms in begins:
@@ -43,14 +47,24 @@ def segments_of(performance: Performance, order: FilmOrder) -> tuple[FilmSegment
         before = frame_state_of_frame(performance, order, frame - 1)
         if all(frame_state_of_frame(performance, order, frame - back) == before for back in range(2, STILL_FRAMES + 1)):
             cuts.append(int(frame))
-    return tuple(FilmSegment(number, first, end) for number, (first, end) in enumerate(zip(cuts, [*cuts[1:], total], strict=True)))
+    return tuple(
+        FilmSegment(number, first, end)
+        for number, (first, end) in enumerate(zip(cuts, [*cuts[1:], total], strict=True))
+    )
 
 
 def write_parted(
-    scene: FilmSource, path: Path, folder: Path, report: Report | None = None, processes: int = 2, store: SegmentStore | None = None
+    scene: FilmSource,
+    path: Path,
+    folder: Path,
+    report: Report | None = None,
+    processes: int = 2,
+    store: SegmentStore | None = None,
 ) -> None:
-    """Writes a film as `write_film` does, in segments drawn by `processes` processes at a time. `folder` keeps what is finished until the film is whole, or
-    `report` says that nobody wants it; a film that was interrupted goes on from there. What is in the `store` from an earlier film is not made again.
+    """Writes a film as `write_film` does, in segments drawn by `processes` processes at a time.
+
+    `folder` keeps what is finished until the film is whole, or `report` says that nobody wants it; a film that was
+    interrupted goes on from there. What is in the `store` from an earlier film is not made again.
 
     Raises what `write_film` raises.
     """
@@ -89,7 +103,9 @@ def write_parted(
         report(Progress(total, total, len(performance.slides)))
 
 
-def _known(performance: Performance, order: FilmOrder, segments: tuple[FilmSegment, ...], folder: Path, webm: bool) -> dict[Path, str]:
+def _known(
+    performance: Performance, order: FilmOrder, segments: tuple[FilmSegment, ...], folder: Path, webm: bool
+) -> dict[Path, str]:
     """Where each part lies when it is finished, with the name that it is kept under."""
     parts = {picture_place(folder, segment): segment_key(performance, order, webm, segment) for segment in segments}
     if performance.sound_ids():
@@ -98,7 +114,13 @@ def _known(performance: Performance, order: FilmOrder, segments: tuple[FilmSegme
 
 
 def _make_parts(
-    scene: FilmSource, performance: Performance, segments: tuple[FilmSegment, ...], folder: Path, suffix: str, report: Report | None, processes: int
+    scene: FilmSource,
+    performance: Performance,
+    segments: tuple[FilmSegment, ...],
+    folder: Path,
+    suffix: str,
+    report: Report | None,
+    processes: int,
 ) -> None:
     total = segments[-1].end
     open_ones = [segment for segment in segments if not picture_place(folder, segment).is_file()]

@@ -8,18 +8,27 @@ from ritornel.core.schedule.performance import FrameState, Layer
 
 
 def resting(order: dict[str, int], before: Layer, now: Layer) -> int:
-    """How many objects from the back are the same in both; -1 where the slide's ground or the view over it is not. `order` has each object's place from
-    the back. Both are the same slide, so their objects stand in one order."""
+    """How many objects from the back are the same in both; -1 where the slide's ground or the view over it is not.
+
+    `order` has each object's place from the back. Both are the same slide, so their objects stand in one order.
+    """
     if before.view != now.view or before.ground_played != now.ground_played or len(before.objects) != len(now.objects):
         return -1
     # What rests is mostly the very same value, which is known at once.
-    changed = (order[key[0]] for (key, own), (_, new) in zip(before.objects, now.objects, strict=True) if own is not new and own != new)
+    changed = (
+        order[key[0]]
+        for (key, own), (_, new) in zip(before.objects, now.objects, strict=True)
+        if own is not new and own != new
+    )
     return min(changed, default=len(order))
 
 
 class FrameSequence:
-    """Paints frame states onto a raster surface of the painter's size. What it shows never depends on what was painted before; how long it takes does: a list
-    that grows on a photograph costs the line that comes, not the photograph."""
+    """Paints frame states onto a raster surface of the painter's size.
+
+    What it shows never depends on what was painted before; how long it takes does: a list that grows on a photograph
+    costs the line that comes, not the photograph.
+    """
 
     def __init__(self, painter: Painter, surface: skia.Surface) -> None:
         self._painter, self._surface = painter, surface
@@ -57,7 +66,9 @@ class FrameSequence:
         return count
 
     def _paint_up_to(self, canvas: skia.Canvas, layer: Layer, count: int) -> None:
-        """Paints ground and objects as far as they rest, and keeps them; all of the slide where nothing is known to rest."""
+        """Paints ground and objects as far as they rest, and keeps them; all of the slide where nothing is known to
+        rest.
+        """
         if count < 0:
             self._painter.paint_slide(canvas, layer)
             return

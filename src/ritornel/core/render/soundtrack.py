@@ -30,7 +30,9 @@ from ritornel.core.time.edges import SAMPLE_RATE_HZ, sample_at
 BLOCK = 48_000
 """Samples encoded at a time: one second."""
 TRIES = 3
-"""How often a sound is encoded again, each time with more room under the ceiling, where its codec made peaks that are too high."""
+"""How often a sound is encoded again, each time with more room under the ceiling, where its codec made peaks that are
+too high.
+"""
 ROOM_DB = 0.15
 """So much more room than was missing: with another encoding the peaks lie elsewhere."""
 
@@ -40,7 +42,9 @@ class GivenUp(Exception):
 
 
 class KeptMix:
-    """A mix that is made once: what was mixed in order, block after block, is kept in a file and read from there when it is asked for again."""
+    """A mix that is made once: what was mixed in order, block after block, is kept in a file and read from there when
+    it is asked for again.
+    """
 
     def __init__(self, mix: Mix, path: Path) -> None:
         self._mix, self._file = mix, path.open("w+b")
@@ -63,8 +67,9 @@ class KeptMix:
 
 
 class Loudness(msgspec.Struct, frozen=True):
-    """How loud a self-running show is as it is mixed, by ITU-R BS.1770, and what its film lands at; None where it is silent. `limits` where peaks have
-    to be held down for that."""
+    """How loud a self-running show is as it is mixed, by ITU-R BS.1770, and what its film lands at; None where it is
+    silent. `limits` where peaks have to be held down for that.
+    """
 
     lufs: float | None
     peak_dbtp: float | None
@@ -73,7 +78,10 @@ class Loudness(msgspec.Struct, frozen=True):
 
 
 def decoded_sounds(performance: Performance, media: MediaPath, folder: Path) -> dict[str, Samples]:
-    """The samples of all that is heard, by what it is called, each in a file of `folder`. Raises BadMedia for what is missing."""
+    """The samples of all that is heard, by what it is called, each in a file of `folder`.
+
+    Raises BadMedia for what is missing.
+    """
     sounds = {}
     for number, key in enumerate(performance.sound_ids()):
         asset_id, rate_pct = asset_and_rate(key)
@@ -103,12 +111,22 @@ def loudness_of_show(performance: Performance, media: MediaPath, folder: Path) -
 def write_loudness(document: bytes, media: dict[str, Path], folder: Path, target: Path) -> None:
     """Writes the loudness of a show, given as its JSON, as JSON; `media` are its files by their hash."""
     performance = perform(from_json(document, Show, "The show"))
-    target.write_bytes(msgspec.json.encode(loudness_of_show(performance, lambda sha256: media.get(sha256, folder / "missing"), folder)))
+    target.write_bytes(
+        msgspec.json.encode(loudness_of_show(performance, lambda sha256: media.get(sha256, folder / "missing"), folder))
+    )
 
 
-def write_sound(performance: Performance, sounds: dict[str, Samples], path: Path, webm: bool, given_up: threading.Event | None = None) -> None:
-    """Writes the sound of a self-running show at -16 LUFS: AAC, or Opus for WebM. What was written is decoded and measured; where the codec made a true
-    peak above -1 dBTP it is written again, quieter at its peaks. Raises GivenUp once `given_up` is set."""
+def write_sound(
+    performance: Performance,
+    sounds: dict[str, Samples],
+    path: Path,
+    webm: bool,
+    given_up: threading.Event | None = None,
+) -> None:
+    """Writes the sound of a self-running show at -16 LUFS: AAC, or Opus for WebM. What was written is decoded and
+    measured; where the codec made a true peak above -1 dBTP it is written again, quieter at its peaks. Raises
+    GivenUp once `given_up` is set.
+    """
     total = sample_at(performance.schedule.length_ms)
 
     def mix(first: int, count: int) -> Samples:
@@ -137,14 +155,19 @@ def _encode(mix: Mix, master: Master, total: int, path: Path, webm: bool) -> Non
         for first in range(0, total, BLOCK):
             count = min(BLOCK, total - first)
             block = np.clip(mastered(mix, master, first, count, total), -1.0, 1.0)
-            frame = av.AudioFrame.from_ndarray(np.ascontiguousarray(block.reshape(1, -1)), format="flt", layout="stereo")
+            frame = av.AudioFrame.from_ndarray(
+                np.ascontiguousarray(block.reshape(1, -1)), format="flt", layout="stereo"
+            )
             frame.sample_rate, frame.pts, frame.time_base = SAMPLE_RATE_HZ, first, Fraction(1, SAMPLE_RATE_HZ)
             container.mux(stream.encode(frame))
         container.mux(stream.encode(None))
 
 
 def peak_db_of(path: Path) -> float:
-    """The true peak in dBTP of a written file's sound, decoded as a player decodes it; -inf for silence. Exact where it is above the ceiling."""
+    """The true peak in dBTP of a written file's sound, decoded as a player decodes it; -inf for silence.
+
+    Exact where it is above the ceiling.
+    """
     peak, tail = 0.0, np.zeros((0, 2), dtype=np.float32)
     with open_container(path) as container:
         for samples in _blocks_of(container):

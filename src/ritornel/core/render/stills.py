@@ -18,13 +18,20 @@ def png_of(performance: Performance, frame_state: FrameState, width_px: int, hei
 
 
 def first_picture(performance: Performance, width_px: int, media: MediaPath) -> bytes:
-    """What a visitor sees before anything else has come: the first slide when its first beat has ended, as a WebP of some ten kilobytes."""
+    """What a visitor sees before anything else has come: the first slide when its first beat has ended, as a WebP of
+    some ten kilobytes.
+    """
     return _light(performance, frame_state_at_rest(performance, 0, 0), width_px, media)
 
 
 def last_picture(performance: Performance, index: int, width_px: int, media: MediaPath) -> bytes:
     """A slide when its last beat has ended, as light."""
-    return _light(performance, frame_state_at_rest(performance, index, len(performance.slides[index].schedule.beats) - 1), width_px, media)
+    return _light(
+        performance,
+        frame_state_at_rest(performance, index, len(performance.slides[index].schedule.beats) - 1),
+        width_px,
+        media,
+    )
 
 
 def _light(performance: Performance, frame_state: FrameState, width_px: int, media: MediaPath) -> bytes:
@@ -33,8 +40,18 @@ def _light(performance: Performance, frame_state: FrameState, width_px: int, med
     return bytes(image.encodeToData(skia.EncodedImageFormat.kWEBP, LIGHT_QUALITY))
 
 
-def write_stills(performance: Performance, folder: Path, width_px: int, height_px: int, media: MediaPath, report: Report | None = None) -> list[Path]:
-    """One PNG a beat, each at the beat's end: `01-0.png` is slide 1, beat 0. Returns the files in order. Raises what `report` raises."""
+def write_stills(
+    performance: Performance,
+    folder: Path,
+    width_px: int,
+    height_px: int,
+    media: MediaPath,
+    report: Report | None = None,
+) -> list[Path]:
+    """One PNG a beat, each at the beat's end:
+
+    `01-0.png` is slide 1, beat 0. Returns the files in order. Raises what `report` raises.
+    """
     total = sum(len(staged.schedule.beats) for staged in performance.slides)
     painter = Painter(performance, width_px, height_px, media)
     folder.mkdir(parents=True, exist_ok=True)

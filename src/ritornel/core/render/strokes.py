@@ -14,13 +14,21 @@ def paint_colour(text: str) -> int:
 
 
 def filled_share(drawn: float) -> float:
-    """How much of what has no outline is there while an outline is drawn: nothing up to the half, then more and more."""
+    """How much of what has no outline is there while an outline is drawn: nothing up to the half, then more and
+    more.
+    """
     return max(0.0, min(drawn * 2 - 1, 1.0))
 
 
 def pen(colour: str, width_px: float, join: skia.Paint.Join = skia.Paint.kMiter_Join) -> skia.Paint:
     """A paint for borders."""
-    return skia.Paint(AntiAlias=True, Color=paint_colour(colour), Style=skia.Paint.kStroke_Style, StrokeWidth=width_px, StrokeJoin=join)
+    return skia.Paint(
+        AntiAlias=True,
+        Color=paint_colour(colour),
+        Style=skia.Paint.kStroke_Style,
+        StrokeWidth=width_px,
+        StrokeJoin=join,
+    )
 
 
 def _first_part(d: str, share: float) -> skia.Path:
@@ -35,13 +43,17 @@ def _first_part(d: str, share: float) -> skia.Path:
 
 
 def paint_path(canvas: skia.Canvas, mark: PathMark, drawn: float = 1.0) -> None:
-    """The mark; with `drawn` below 1 its border only so far, as a whole line, and its fill as faint as `filled_share` says."""
+    """The mark; with `drawn` below 1 its border only so far, as a whole line, and its fill as faint as `filled_share`
+    says.
+    """
     path = skia_path(mark.d)
     if mark.fill is not None:
         paint = skia.Paint(AntiAlias=True)
         if isinstance(mark.fill, Shade):
             points = [skia.Point(mark.fill.x1, mark.fill.y1), skia.Point(mark.fill.x2, mark.fill.y2)]
-            paint.setShader(skia.GradientShader.MakeLinear(points, [paint_colour(mark.fill.first), paint_colour(mark.fill.second)]))
+            paint.setShader(
+                skia.GradientShader.MakeLinear(points, [paint_colour(mark.fill.first), paint_colour(mark.fill.second)])
+            )
         else:
             paint.setColor(paint_colour(mark.fill))
         if drawn < 1:

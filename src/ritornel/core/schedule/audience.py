@@ -1,8 +1,9 @@
 """What leaves the house: of a performance, only the fields that an audience's painter reads.
 
-Everything that a stranger, a watcher or the audience's screen is given is made here. A field that is not named below stays inside, so
-that a new field of a slide is private until somebody lists it. Left out are the presenter's notes, the names of slides, where a hold
-came from, skipped slides, media that nothing shown uses, and captions outside the part of a clip that is played.
+Everything that a stranger, a watcher or the audience's screen is given is made here. A field that is not named below
+stays inside, so that a new field of a slide is private until somebody lists it. Left out are the presenter's notes, the
+names of slides, where a hold came from, skipped slides, media that nothing shown uses, and captions outside the part of
+a clip that is played.
 """
 
 from collections.abc import Mapping
@@ -14,7 +15,9 @@ from ritornel.core.layout.marks import ClipMark, Mark, SlideDrawing
 from ritornel.core.schedule.performance import Performance, StagedSlide, builtins_of
 
 Allowed = dict[str, "Allowed | None"]
-"""Fields by name; None keeps a field whole, a dict keeps the named fields of it (or of each entry, where it is a list)."""
+"""Fields by name; None keeps a field whole, a dict keeps the named fields of it (or of each entry, where it is a
+list).
+"""
 
 _WAIT: Allowed = {"cue_id": None, "start_ms": None, "hold_ms": None}
 _SCHEDULE: Allowed = {
@@ -69,23 +72,33 @@ def _played_part(mark: Mark) -> Mark:
     """The mark with the captions that can be read while it plays."""
     if not isinstance(mark, ClipMark) or not mark.captions:
         return mark
-    captions = tuple(caption for caption in mark.captions if caption.start_ms < mark.out_ms and caption.end_ms > mark.in_ms)
+    captions = tuple(
+        caption for caption in mark.captions if caption.start_ms < mark.out_ms and caption.end_ms > mark.in_ms
+    )
     return msgspec.structs.replace(mark, captions=captions)
 
 
 def _drawing(drawing: SlideDrawing) -> SlideDrawing:
     replace = msgspec.structs.replace
     objects = tuple(
-        replace(item, parts=tuple(replace(part, marks=tuple(map(_played_part, part.marks))) for part in item.parts)) for item in drawing.objects
+        replace(item, parts=tuple(replace(part, marks=tuple(map(_played_part, part.marks))) for part in item.parts))
+        for item in drawing.objects
     )
     return replace(drawing, ground=tuple(map(_played_part, drawing.ground)), objects=objects)
 
 
 def audience_show(performance: Performance, media: Mapping[str, str]) -> dict[str, Any]:
-    """The performance as an audience's browser reads it. `media` gives each medium's address by its name in the performance; of those only
-    the ones that are shown or heard are handed on."""
-    slides: tuple[StagedSlide, ...] = tuple(msgspec.structs.replace(staged, drawing=_drawing(staged.drawing)) for staged in performance.slides)
+    """The performance as an audience's browser reads it.
+
+    `media` gives each medium's address by its name in the performance; of those only the ones that are shown or heard
+    are handed on.
+    """
+    slides: tuple[StagedSlide, ...] = tuple(
+        msgspec.structs.replace(staged, drawing=_drawing(staged.drawing)) for staged in performance.slides
+    )
     used = performance.media(lambda asset, rate_pct: "")
-    body = builtins_of(msgspec.structs.replace(performance, slides=slides), {name: media[name] for name in used if name in media})
+    body = builtins_of(
+        msgspec.structs.replace(performance, slides=slides), {name: media[name] for name in used if name in media}
+    )
     found: dict[str, Any] = keep(body, SHOW)
     return found

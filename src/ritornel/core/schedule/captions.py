@@ -15,7 +15,9 @@ def _rounds(clip: Clip, begins_ms: int, runs_ms: int) -> list[tuple[int, int]]:
 
 
 def compile_captions(performance: Performance) -> tuple[Caption, ...]:
-    """What is read in the self-running show, by when it begins. Where clips speak at once, the one that began later is read; none outlasts its clip.
+    """What is read in the self-running show, by when it begins.
+
+    Where clips speak at once, the one that began later is read; none outlasts its clip.
 
     A caption at *t* of a clip that is shown from `in` at `rate` % stands (t - in) * 100 / rate after the clip begins.
     """
@@ -30,7 +32,10 @@ def compile_captions(performance: Performance) -> tuple[Caption, ...]:
             for first, last in _rounds(clip, begins, clip_runs_ms(clip, staged.schedule, time)):
                 for caption in clip.captions:
                     one = first + round_half_up((max(caption.start_ms, clip.in_ms) - clip.in_ms) * 100 / clip.rate_pct)
-                    other = min(first + round_half_up((min(caption.end_ms, clip.out_ms) - clip.in_ms) * 100 / clip.rate_pct), last)
+                    other = min(
+                        first + round_half_up((min(caption.end_ms, clip.out_ms) - clip.in_ms) * 100 / clip.rate_pct),
+                        last,
+                    )
                     if one < other:
                         found.append(Caption(one, other, caption.text))
     result: list[Caption] = []

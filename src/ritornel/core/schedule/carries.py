@@ -1,4 +1,6 @@
-"""A carry made ready: pairs of objects, and the ramps that take each from where the slide before leaves it to where it stands."""
+"""A carry made ready: pairs of objects, and the ramps that take each from where the slide before leaves it to where it
+stands.
+"""
 
 import math
 from typing import Any
@@ -42,12 +44,18 @@ def _final(ended: Ended) -> dict[tuple[str, str | None], Values]:
     """The values at the slide's last instant."""
     length = ended.schedule.length_ms
     beat = len(ended.schedule.beats) - 1
-    return object_values(ended.tracks, instant_at(ended.schedule, length, beat, length - ended.schedule.beats[beat].start_ms))
+    return object_values(
+        ended.tracks, instant_at(ended.schedule, length, beat, length - ended.schedule.beats[beat].start_ms)
+    )
 
 
 def _enters(staged: Ended, item: Object) -> bool:
     """Whether the object enters by a build of its own; a text, only if all its parts do."""
-    firsts = {motion.part: motion.away_first for motion in staged.tracks.motions if motion.object_id == item.id and not (motion.part or "").startswith("+")}
+    firsts = {
+        motion.part: motion.away_first
+        for motion in staged.tracks.motions
+        if motion.object_id == item.id and not (motion.part or "").startswith("+")
+    }
     if firsts.get(None):
         return True
     parts = [paragraph.id for paragraph in item.paragraphs] if isinstance(item, TextHolder) else []
@@ -70,8 +78,13 @@ def carried_pairs(old: Ended, new: Ended) -> tuple[tuple[Pair, ...], tuple[Refus
     final = _final(old)
     old_drawn = {item.object_id: item for item in old.drawing.objects}
     new_drawn = {item.object_id: item for item in new.drawing.objects}
-    befores = [CarryCandidate(item, at, *_middle(old_drawn[item.id], final.get((item.id, None), STILL))) for at, item in enumerate(old.slide.objects)]
-    afters = [CarryCandidate(item, at, *_middle(new_drawn[item.id], STILL)) for at, item in enumerate(new.slide.objects)]
+    befores = [
+        CarryCandidate(item, at, *_middle(old_drawn[item.id], final.get((item.id, None), STILL)))
+        for at, item in enumerate(old.slide.objects)
+    ]
+    afters = [
+        CarryCandidate(item, at, *_middle(new_drawn[item.id], STILL)) for at, item in enumerate(new.slide.objects)
+    ]
     there = [standing for standing in befores if not _away(final, standing.item)]
     coming = [standing for standing in afters if not _enters(new, standing.item)]
     links, unlinks = new.slide.links, new.slide.unlinks
@@ -87,7 +100,11 @@ def carried_pairs(old: Ended, new: Ended) -> tuple[tuple[Pair, ...], tuple[Refus
         if both in made or (both not in by_hand and (pair.before in taken or pair.after in taken)):
             continue
         name = next(s.item.name for s in afters if s.item.id == pair.after)
-        why = f"{name} enters by a build of its own, so it would vanish first." if pair.after in entering else f"{name} is away when the slide before ends."
+        why = (
+            (f"{name} enters by a build of its own, so it would vanish first.")
+            if pair.after in entering
+            else f"{name} is away when the slide before ends."
+        )
         if pair.after in entering or pair.before not in present:
             refusals.append(Refusal(pair.before, pair.after, why))
     return pairs, tuple(refusals)
@@ -124,14 +141,18 @@ def _views(old: Ended, new: Ended) -> _Views:
     values = [STILL, STILL]
     if old.tracks.view is not None:
         length, beat = old.schedule.length_ms, len(old.schedule.beats) - 1
-        values[0] = values_at(old.tracks.view, instant_at(old.schedule, length, beat, length - old.schedule.beats[beat].start_ms))
+        values[0] = values_at(
+            old.tracks.view, instant_at(old.schedule, length, beat, length - old.schedule.beats[beat].start_ms)
+        )
     if new.tracks.view is not None:
         values[1] = values_at(new.tracks.view, instant_at(new.schedule, 0, 0, -1.0))
     return _Views(values[0], values[1], (new.frame.width_px / 2, new.frame.height_px / 2))
 
 
 def _way(start: ObjectDrawing, values: Values, goal: ObjectDrawing, size: float, views: _Views) -> dict[str, float]:
-    """What must be done to the goal for it to be seen where the start is: a way, a turn (the short way round), a size, a width."""
+    """What must be done to the goal for it to be seen where the start is: a way, a turn (the short way round), a size,
+    a width.
+    """
     sx, sy = views.across(*_middle(start, values))
     gx, gy = _middle(goal, STILL)
     turn = (start.turn_deg + values.turn + views.first.turn - views.second.turn - goal.turn_deg + 180) % 360 - 180
@@ -141,7 +162,9 @@ def _way(start: ObjectDrawing, values: Values, goal: ObjectDrawing, size: float,
 
 
 def _sizes(start: ObjectDrawing, goal: ObjectDrawing) -> tuple[float, bool]:
-    """How much larger the start is, and whether width and height may differ: words go by the size of their letters and are never squeezed."""
+    """How much larger the start is, and whether width and height may differ: words go by the size of their letters and
+    are never squeezed.
+    """
     if start.size_px and goal.size_px:
         return start.size_px / goal.size_px, False
     return (start.height / goal.height if goal.height else 1.0), True
@@ -152,14 +175,42 @@ def _same_look(a: ObjectDrawing, b: ObjectDrawing, one: Object, other: Object) -
     if isinstance(one, Picture) and isinstance(other, Picture):
         ends = one.drift.ends if one.drift else one.crop
         return (one.asset_id, ends, one.flip_x, one.flip_y, one.stroke, one.corner_px) == (
-            other.asset_id, other.crop, other.flip_x, other.flip_y, other.stroke, other.corner_px
-        )  # fmt: skip
-    skip = {"id", "name", "box", "lineage", "opacity", "place", "group", "locked", "aside", "press", "wings", "size_px", "shadow", "credits"}
+            other.asset_id,
+            other.crop,
+            other.flip_x,
+            other.flip_y,
+            other.stroke,
+            other.corner_px,
+        )
+    skip = {
+        "id",
+        "name",
+        "box",
+        "lineage",
+        "opacity",
+        "place",
+        "group",
+        "locked",
+        "aside",
+        "press",
+        "wings",
+        "size_px",
+        "shadow",
+        "credits",
+    }
     if type(one) is not type(other):
         return False
     fields = [name for name in one.__struct_fields__ if name not in skip and name != "paragraphs"]
-    text = [[(run.text, run.colour, run.weight) for run in p.runs] for p in one.paragraphs] if isinstance(one, TextHolder) else []
-    same = [[(run.text, run.colour, run.weight) for run in p.runs] for p in other.paragraphs] if isinstance(other, TextHolder) else []
+    text = (
+        [[(run.text, run.colour, run.weight) for run in p.runs] for p in one.paragraphs]
+        if isinstance(one, TextHolder)
+        else []
+    )
+    same = (
+        [[(run.text, run.colour, run.weight) for run in p.runs] for p in other.paragraphs]
+        if isinstance(other, TextHolder)
+        else []
+    )
     return text == same and all(getattr(one, name) == getattr(other, name) for name in fields)
 
 
@@ -168,7 +219,10 @@ def carried(old: Ended, new: Ended) -> Layers:
     curve = curve_of(new.slide.transition.pace)
     pairs, _ = carried_pairs(old, new)
     final = _final(old)
-    olds, news = {item.object_id: item for item in old.drawing.objects}, {item.object_id: item for item in new.drawing.objects}
+    olds, news = (
+        {item.object_id: item for item in old.drawing.objects},
+        {item.object_id: item for item in new.drawing.objects},
+    )
     old_items, new_items = {item.id: item for item in old.slide.objects}, {item.id: item for item in new.slide.objects}
     views = _views(old, new)
     old_moved: list[Moved] = []
@@ -190,7 +244,10 @@ def carried(old: Ended, new: Ended) -> Layers:
         if not free:
             back["wide"] = 1.0
         # The slide's own final values stay on the old object; what is added takes it to the goal.
-        follow = [_ramp(name, 1.0 if name in ("scale", "wide") else 0.0, value, curve) for name, value in _undone(back, values).items()]  # type: ignore[arg-type]
+        follow = [
+            _ramp(name, 1.0 if name in ("scale", "wide") else 0.0, value, curve)  # type: ignore[arg-type]
+            for name, value in _undone(back, values).items()
+        ]
         old_moved.append(Moved(pair.before, (*follow, Ramp("opacity", ((0.0, 1.0), (0.6, 1.0), (1.0, 0.0)), EVEN))))
     for item in old.slide.objects:
         if item.id not in {pair.before for pair in pairs}:
@@ -206,14 +263,22 @@ def carried(old: Ended, new: Ended) -> Layers:
 def _undone(way: dict[str, float], values: Values) -> dict[str, float]:
     """The way less what the object's own final values already do."""
     return {
-        "x": way["x"] - values.x, "y": way["y"] - values.y, "turn": way["turn"] - values.turn,
-        "scale": way["scale"] / values.scale if values.scale else 1.0, "wide": way["wide"] / values.wide if values.wide else 1.0,
-    }  # fmt: skip
+        "x": way["x"] - values.x,
+        "y": way["y"] - values.y,
+        "turn": way["turn"] - values.turn,
+        "scale": way["scale"] / values.scale if values.scale else 1.0,
+        "wide": way["wide"] / values.wide if values.wide else 1.0,
+    }
 
 
 def _from_wings(item: Object, curve: Curve) -> tuple[Ramp, ...]:
     if item.wings is None:
         return (Ramp("opacity", ((0.0, 0.0), (IN_FROM, 0.0), (1.0, 1.0)), EVEN),)
     wings = item.wings
-    fields: dict[Any, tuple[float, float]] = {"x": (wings.dx, 0.0), "y": (wings.dy, 0.0), "scale": (wings.scale, 1.0), "opacity": (wings.opacity, 1.0)}
+    fields: dict[Any, tuple[float, float]] = {
+        "x": (wings.dx, 0.0),
+        "y": (wings.dy, 0.0),
+        "scale": (wings.scale, 1.0),
+        "opacity": (wings.opacity, 1.0),
+    }
     return tuple(_ramp(channel, first, last, curve) for channel, (first, last) in fields.items())

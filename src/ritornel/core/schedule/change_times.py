@@ -10,8 +10,9 @@ from ritornel.core.time.spans import Span
 
 
 def changing_spans(staged: StagedSlide) -> tuple[Span, ...]:
-    """The spans of the slide's clock in which what is seen may change, in order and apart; from the end of one to the beginning of the next it is the
-    same throughout. The transition into the slide and the beginning of each beat are in them.
+    """The spans of the slide's clock in which what is seen may change, in order and apart; from the end of one to the
+    beginning of the next it is the same throughout. The transition into the slide and the beginning of each beat are
+    in them.
 
     A slide with a transition of 600 ms and a build that runs from 2000 to 2800 ms changes in [0, 601) and [2000, 2801).
     """

@@ -16,7 +16,10 @@ def clip_runs_ms(clip: Clip, times: SlideSchedule, time: BuildTime) -> int:
 
 
 def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
-    """One for each clip that is heard, by when it begins; none outlasts its slide. Fades that do not both fit shrink in proportion."""
+    """One for each clip that is heard, by when it begins; none outlasts its slide.
+
+    Fades that do not both fit shrink in proportion.
+    """
     found: list[SoundTime] = []
     slides = show.shown
     for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
@@ -32,15 +35,28 @@ def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
             left = times.length_ms - begins
             # All of it in the time of the sound as it is played, which at another speed is another sound.
             in_ms = played_ms(clip.in_ms, clip.rate_pct)
-            lasts_ms = left if clip.repeats else min(clip.pass_ms, played_ms(asset.lasts_ms, clip.rate_pct) - in_ms, left)
+            lasts_ms = (
+                left if clip.repeats else min(clip.pass_ms, played_ms(asset.lasts_ms, clip.rate_pct) - in_ms, left)
+            )
             if lasts_ms <= 0:
                 continue
             fades = shrunk_fades(clip.fade_in_ms, clip.fade_out_ms, lasts_ms)
             pass_ms = clip.pass_ms if clip.repeats else 0
             found.append(
                 SoundTime(
-                    f"clip {build.id}", sound_key(asset.id, clip.rate_pct), start + begins, in_ms, lasts_ms, clip.gain_db, index, time.offset_ms, time.beat,
-                    clip.repeats, pass_ms, *fades, clip.holds and not clip.repeats,
+                    f"clip {build.id}",
+                    sound_key(asset.id, clip.rate_pct),
+                    start + begins,
+                    in_ms,
+                    lasts_ms,
+                    clip.gain_db,
+                    index,
+                    time.offset_ms,
+                    time.beat,
+                    clip.repeats,
+                    pass_ms,
+                    *fades,
+                    clip.holds and not clip.repeats,
                 )
-            )  # fmt: skip
+            )
     return tuple(sorted(found, key=lambda event: (event.start_ms, event.id)))

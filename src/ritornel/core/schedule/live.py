@@ -1,7 +1,8 @@
 """A show run by cues (domain rule 3), as a state that only events change.
 
-What is seen is a function of the state and the clock; nothing is counted frame by frame. docs/timing.md has the table of all events, each row a
-test here and in the browser. static/ritornel/player/live.js has the same functions, and tests/vectors/live.json holds both to them.
+What is seen is a function of the state and the clock; nothing is counted frame by frame. docs/timing.md has the table
+of all events, each row a test here and in the browser. static/ritornel/player/live.js has the same functions, and
+tests/vectors/live.json holds both to them.
 """
 
 from typing import Literal
@@ -15,9 +16,12 @@ Step = Literal["beat", "slide", "again", "black", "nothing"]
 
 
 class LiveState(msgspec.Struct, frozen=True):
-    """Where a live show is. `began_ms` is the instant of the slide's 0; `begun_ms` say when each beat so far began on the slide's clock;
-    `completed_ms` is when the current beat was brought to its end at once, on the slide's clock (None: it was not). After a step back only a
-    cue goes on. `from_index` is the slide it came from (-1: black)."""
+    """Where a live show is.
+
+    `began_ms` is the instant of the slide's 0; `begun_ms` say when each beat so far began on the slide's clock;
+    `completed_ms` is when the current beat was brought to its end at once, on the slide's clock (None: it was not).
+    After a step back only a cue goes on. `from_index` is the slide it came from (-1: black).
+    """
 
     index: int
     began_ms: float
@@ -31,12 +35,16 @@ class LiveState(msgspec.Struct, frozen=True):
 
 def arrive(performance: Performance, index: int, now_ms: float, from_index: int = -1) -> LiveState:
     """The state at the 0 of shown slide number `index`."""
-    return LiveState(index, now_ms, 0, (float(performance.slides[index].schedule.transition_ms),), from_index=from_index)
+    return LiveState(
+        index, now_ms, 0, (float(performance.slides[index].schedule.transition_ms),), from_index=from_index
+    )
 
 
 def stand_ready(performance: Performance, index: int, now_ms: float) -> LiveState:
-    """The state before the run begins: the slide is there as it stands before its first build, its transition over. The clock stands until
-    somebody begins."""
+    """The state before the run begins: the slide is there as it stands before its first build, its transition over.
+
+    The clock stands until somebody begins.
+    """
     state = arrive(performance, index, now_ms)
     return msgspec.structs.replace(state, began_ms=now_ms - state.begun_ms[0])
 
@@ -54,12 +62,18 @@ def beat_length_ms(performance: Performance, state: LiveState) -> int:
 
 def since_ms(state: LiveState, now_ms: float) -> float:
     """How long the current beat has run; negative during the transition, infinite where it was completed at once."""
-    return float("inf") if state.completed_ms is not None else slide_clock_ms(state, now_ms) - state.begun_ms[state.beat]
+    return (
+        float("inf") if state.completed_ms is not None else slide_clock_ms(state, now_ms) - state.begun_ms[state.beat]
+    )
 
 
 def ended_ms(performance: Performance, state: LiveState) -> float:
     """When the current beat has ended, on the slide's clock: by itself, or because it was completed."""
-    return state.completed_ms if state.completed_ms is not None else state.begun_ms[state.beat] + beat_length_ms(performance, state)
+    return (
+        state.completed_ms
+        if state.completed_ms is not None
+        else state.begun_ms[state.beat] + beat_length_ms(performance, state)
+    )
 
 
 def _is_last_beat(performance: Performance, state: LiveState) -> bool:
@@ -67,7 +81,9 @@ def _is_last_beat(performance: Performance, state: LiveState) -> bool:
 
 
 def goes_on_alone(performance: Performance, state: LiveState) -> bool:
-    """Whether the slide goes on by itself from here: it does so also live, its last beat was reached, and nobody has stepped back."""
+    """Whether the slide goes on by itself from here: it does so also live, its last beat was reached, and nobody has
+    stepped back.
+    """
     schedule = performance.slides[state.index].schedule
     if state.over or state.stepped_back or schedule.goes_on_ms is None or not _is_last_beat(performance, state):
         return False
@@ -86,17 +102,21 @@ def next_step(performance: Performance, state: LiveState) -> Step:
 
 
 def cues_of_slide(performance: Performance, index: int) -> int:
-    """How many cues a live run waits for on shown slide number `index`, the one that leaves it too. A cue that would only go on sooner than the
-    slide does by itself is none."""
+    """How many cues a live run waits for on shown slide number `index`, the one that leaves it too.
+
+    A cue that would only go on sooner than the slide does by itself is none.
+    """
     schedule = performance.schedule
     return len(schedule.slides[index].beats) - 1 + schedule.leaves_on_cue(index)
 
 
 def waits_since_ms(performance: Performance, state: LiveState, now_ms: float) -> float | None:
-    """For how long the wait for the next cue has been open; None while the beat runs, and where none is waited for. The wait before a slide is
-    left opens when all of it has finished, its voice too.
+    """For how long the wait for the next cue has been open; None while the beat runs, and where none is waited for.
 
-    A slide with a voice of 9 000, left at 10 000: 1 000. A cue at 4 000, a step back at 5 000, the cue again at 11 000: 6 000.
+    The wait before a slide is left opens when all of it has finished, its voice too.
+
+    A slide with a voice of 9 000, left at 10 000: 1 000. A cue at 4 000, a step back at 5 000, the cue again at 11 000:
+    6 000.
     """
     if next_step(performance, state) == "nothing" or goes_on_alone(performance, state):
         return None
@@ -109,7 +129,9 @@ def waits_since_ms(performance: Performance, state: LiveState, now_ms: float) ->
 
 
 def next_cue_id(performance: Performance, state: LiveState) -> str | None:
-    """The id of the cue that comes next, by which a take knows its wait; None where the slide has none of its own for it."""
+    """The id of the cue that comes next, by which a take knows its wait; None where the slide has none of its own for
+    it.
+    """
     slide = performance.slides[state.index].schedule
     if state.beat + 1 < len(slide.beats):
         wait = slide.beats[state.beat + 1].wait
@@ -123,7 +145,9 @@ def cue(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
         return state
     if not _is_last_beat(performance, state):
         begun = (*state.begun_ms[: state.beat + 1], slide_clock_ms(state, now_ms))
-        return msgspec.structs.replace(state, beat=state.beat + 1, begun_ms=begun, completed_ms=None, stepped_back=False)
+        return msgspec.structs.replace(
+            state, beat=state.beat + 1, begun_ms=begun, completed_ms=None, stepped_back=False
+        )
     return go_on(performance, state, now_ms)
 
 
@@ -142,13 +166,17 @@ def go_on(performance: Performance, state: LiveState, now_ms: float) -> LiveStat
 
 
 def back(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
-    """The state at the end of the previous beat, at once; within a slide its clock runs on. Before the show's first beat there is nothing to step
-    back to."""
+    """The state at the end of the previous beat, at once; within a slide its clock runs on.
+
+    Before the show's first beat there is nothing to step back to.
+    """
     if state.over:
         return stand(performance, state.index, len(performance.slides[state.index].schedule.beats) - 1, now_ms)
     if state.beat > 0:
         begun = state.begun_ms[: state.beat]
-        return msgspec.structs.replace(state, beat=state.beat - 1, begun_ms=begun, completed_ms=slide_clock_ms(state, now_ms), stepped_back=True)
+        return msgspec.structs.replace(
+            state, beat=state.beat - 1, begun_ms=begun, completed_ms=slide_clock_ms(state, now_ms), stepped_back=True
+        )
     if state.index == 0:
         return state
     before = state.index - 1
@@ -159,12 +187,15 @@ def stand(performance: Performance, index: int, beat: int, now_ms: float) -> Liv
     """The state at the end of a beat, at once, as a step back shows it. From there only a cue goes on."""
     beats = performance.slides[index].schedule.beats
     begun = tuple(float(entry.start_ms) for entry in beats[: beat + 1])
-    return LiveState(index, now_ms - beats[beat].end_ms, beat, begun, completed_ms=float(beats[beat].end_ms), stepped_back=True)
+    return LiveState(
+        index, now_ms - beats[beat].end_ms, beat, begun, completed_ms=float(beats[beat].end_ms), stepped_back=True
+    )
 
 
 def goes_on_at_ms(performance: Performance, state: LiveState) -> float | None:
-    """The instant at which the show goes on by itself, when its time has passed and its last beat has ended: live, nothing is cut short. None where
-    only a cue goes on."""
+    """The instant at which the show goes on by itself, when its time has passed and its last beat has ended: live,
+    nothing is cut short. None where only a cue goes on.
+    """
     earliest_ms = performance.slides[state.index].schedule.goes_on_ms
     if earliest_ms is None or not goes_on_alone(performance, state):
         return None
@@ -174,7 +205,11 @@ def goes_on_at_ms(performance: Performance, state: LiveState) -> float | None:
 def in_transition(performance: Performance, state: LiveState, now_ms: float) -> bool:
     """Whether the transition still runs: it counts to beat 0, so a cue completes it."""
     clock = slide_clock_ms(state, now_ms)
-    return state.beat == 0 and state.completed_ms is None and clock < performance.slides[state.index].schedule.transition_ms
+    return (
+        state.beat == 0
+        and state.completed_ms is None
+        and clock < performance.slides[state.index].schedule.transition_ms
+    )
 
 
 def instant_of(state: LiveState, now_ms: float) -> Instant:

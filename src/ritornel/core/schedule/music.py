@@ -26,7 +26,10 @@ class _Edges(msgspec.Struct, frozen=True):
 
 
 def _edges(span: MusicSpan, show: Show, schedule: ShowSchedule) -> _Edges | None:
-    """Where the span lies; None where no slide of its stretch is shown. Skipped slides have no time: the next shown one counts."""
+    """Where the span lies; None where no slide of its stretch is shown.
+
+    Skipped slides have no time: the next shown one counts.
+    """
     place = {slide.id: index for index, slide in enumerate(show.slides)}
     shown = {slide.slide_id: index for index, slide in enumerate(schedule.slides)}
     start = span.start.slide_id if isinstance(span.start, SlideStart) else show.slides[0].id
@@ -43,7 +46,9 @@ def _edges(span: MusicSpan, show: Show, schedule: ShowSchedule) -> _Edges | None
     return _Edges(schedule.starts_ms[first] + offset_ms, end_ms, first, last, offset_ms)
 
 
-def compile_music(show: Show, schedule: ShowSchedule, voices: tuple[SoundTime, ...] = ()) -> tuple[tuple[MusicTime, ...], tuple[LostSpan, ...]]:
+def compile_music(
+    show: Show, schedule: ShowSchedule, voices: tuple[SoundTime, ...] = ()
+) -> tuple[tuple[MusicTime, ...], tuple[LostSpan, ...]]:
     """All spans in time, sinking under the voices, and those that never sound."""
     speaking = [Span(voice.start_ms, voice.end_ms) for voice in voices]
     placed: list[MusicTime] = []

@@ -1,4 +1,6 @@
-"""A show ready to be performed: schedule, drawings, tracks and music in one frozen value, and what is seen at an instant."""
+"""A show ready to be performed: schedule, drawings, tracks and music in one frozen value, and what is seen at an
+instant.
+"""
 
 import math
 from collections.abc import Callable, Mapping
@@ -22,7 +24,14 @@ from ritornel.core.schedule.music import LostSpan, compile_music
 from ritornel.core.schedule.show_schedule import BLACK_MS, ShowSchedule, compile_show, moment_at, slide_moment
 from ritornel.core.schedule.slide_schedule import SlideSchedule
 from ritornel.core.schedule.sound_effects import compile_effects
-from ritornel.core.schedule.tracks import SlideTracks, compile_tracks, instant_at, layer_values, object_values, with_extras
+from ritornel.core.schedule.tracks import (
+    SlideTracks,
+    compile_tracks,
+    instant_at,
+    layer_values,
+    object_values,
+    with_extras,
+)
 from ritornel.core.schedule.voices import compile_voices
 from ritornel.core.sound.events import SoundTime
 from ritornel.core.sound.passes import MusicTime
@@ -63,8 +72,10 @@ class Performance(msgspec.Struct, frozen=True):
         return sorted({span.asset_id for span in self.music} | {event.asset_id for event in self.events})
 
     def media_keys(self) -> list[str]:
-        """What is shown or heard: assets by their ids, sounds at other speeds by their names (core/sound/tempo.py). An asset that no shown slide
-        and no music uses is not among them."""
+        """What is shown or heard: assets by their ids, sounds at other speeds by their names (core/sound/tempo.py).
+
+        An asset that no shown slide and no music uses is not among them.
+        """
         keys = {*self.sound_ids()}
         for staged in self.slides:
             keys |= {mark.asset_id for mark in staged.drawing.marks() if isinstance(mark, ImageMark)}
@@ -73,14 +84,17 @@ class Performance(msgspec.Struct, frozen=True):
         return sorted(key for key in keys if asset_and_rate(key)[0] in self.assets)
 
     def media(self, address: Callable[[Asset, int], str]) -> dict[str, str]:
-        """Where everything lies that is shown or heard, by its media key; `address` is asked for an asset at a speed in per cent."""
+        """Where everything lies that is shown or heard, by its media key; `address` is asked for an asset at a speed in
+        per cent.
+        """
         keys = {key: asset_and_rate(key) for key in self.media_keys()}
         return {key: address(self.assets[asset_id], rate_pct) for key, (asset_id, rate_pct) in keys.items()}
 
 
 class Layer(msgspec.Struct, frozen=True):
-    """A slide as it is seen: the values of its objects and parts that are not still, of the slide as a whole, how much of its ground, the view
-    over it, and how far a clip that is its ground has come in its round (None: it has none)."""
+    """A slide as it is seen: the values of its objects and parts that are not still, of the slide as a whole, how much
+    of its ground, the view over it, and how far a clip that is its ground has come in its round (None: it has none).
+    """
 
     index: int
     objects: tuple[tuple[tuple[str, str | None], Values], ...]
@@ -98,8 +112,10 @@ class FrameState(msgspec.Struct, frozen=True):
 
 
 def stage_slide(slide: Slide, schedule: SlideSchedule, scenery: Scenery, number: int = 1) -> StagedSlide:
-    """The slide's drawing and tracks; `number` is what its furniture says. Raises UnknownName or BadValue where an effect, font, layout or
-    transition is not known."""
+    """The slide's drawing and tracks; `number` is what its furniture says.
+
+    Raises UnknownName or BadValue where an effect, font, layout or transition is not known.
+    """
     drawing = with_extras(draw_slide(slide, scenery, number), slide, scenery.theme)
     tracks = with_growth(compile_tracks(slide, schedule, scenery.frame, scenery.theme), drawing, slide, schedule)
     return StagedSlide(slide, schedule, drawing, tracks)
@@ -107,33 +123,66 @@ def stage_slide(slide: Slide, schedule: SlideSchedule, scenery: Scenery, number:
 
 def _carried(before: StagedSlide, slide: StagedSlide, frame: Frame) -> StagedSlide:
     """The slide with its carry from the one before made ready."""
-    old, new = (Ended(staged.slide, staged.drawing, staged.schedule, staged.tracks, frame) for staged in (before, slide))
+    old, new = (
+        Ended(staged.slide, staged.drawing, staged.schedule, staged.tracks, frame) for staged in (before, slide)
+    )
     return msgspec.structs.replace(slide, tracks=msgspec.structs.replace(slide.tracks, layers=carried(old, new)))
 
 
 def perform(show: Show, first_number: int = 1) -> Performance:
-    """The whole show, ready; its first slide carries `first_number`. Raises RitornelError for the first thing in it that cannot be performed."""
+    """The whole show, ready; its first slide carries `first_number`.
+
+    Raises RitornelError for the first thing in it that cannot be performed.
+    """
     schedule = compile_show(show)
     scenery = scenery_of(show)
     shown = show.shown
-    slides = tuple(stage_slide(slide, times, scenery, n) for n, (slide, times) in enumerate(zip(shown, schedule.slides, strict=True), first_number))
-    slides = tuple(_carried(slides[at - 1], slide, show.frame) if slide.tracks.layers.carries and len(slides) > 1 else slide for at, slide in enumerate(slides))
+    slides = tuple(
+        stage_slide(slide, times, scenery, n)
+        for n, (slide, times) in enumerate(zip(shown, schedule.slides, strict=True), first_number)
+    )
+    slides = tuple(
+        _carried(slides[at - 1], slide, show.frame) if slide.tracks.layers.carries and len(slides) > 1 else slide
+        for at, slide in enumerate(slides)
+    )
     voices = compile_voices(show, schedule)
     clips = compile_clips(show, schedule)
     music, lost = compile_music(show, schedule, voices + clips)
     effects = compile_effects(show, schedule, music)
-    return Performance(show.title, show.frame, schedule, slides, music, lost, dict(scenery.assets), voices, show.voices_live, effects, clips)
+    return Performance(
+        show.title,
+        show.frame,
+        schedule,
+        slides,
+        music,
+        lost,
+        dict(scenery.assets),
+        voices,
+        show.voices_live,
+        effects,
+        clips,
+    )
 
 
-def _layer(performance: Performance, index: int, slide_ms: float, beat: int, since_ms: float, values: Values = STILL) -> Layer:
+def _layer(
+    performance: Performance, index: int, slide_ms: float, beat: int, since_ms: float, values: Values = STILL
+) -> Layer:
     staged = performance.slides[index]
     at = instant_at(staged.schedule, slide_ms, beat, since_ms)
     view = values_at(staged.tracks.view, at) if staged.tracks.view else STILL
-    return Layer(index, tuple(object_values(staged.tracks, at).items()), values, view=view, ground_played=ground_played(staged.drawing, slide_ms))
+    return Layer(
+        index,
+        tuple(object_values(staged.tracks, at).items()),
+        values,
+        view=view,
+        ground_played=ground_played(staged.drawing, slide_ms),
+    )
 
 
 def ground_played(drawing: SlideDrawing, slide_ms: float) -> float | None:
-    """How far the clip that is a slide's ground has come in its round, 0..1 of it; None where the ground does not move."""
+    """How far the clip that is a slide's ground has come in its round, 0..1 of it; None where the ground does not
+    move.
+    """
     for mark in drawing.ground:
         if isinstance(mark, ClipMark):
             pass_ms = mark.out_ms - mark.in_ms
@@ -160,7 +209,10 @@ def last_layer(performance: Performance, index: int, values: Values = STILL) -> 
 
 
 def frame_state_at(performance: Performance, time_ms: float, first_pass: bool = True) -> FrameState:
-    """What the self-running show shows. The first slide comes out of black on the first pass, out of the last slide on later ones."""
+    """What the self-running show shows.
+
+    The first slide comes out of black on the first pass, out of the last slide on later ones.
+    """
     moment = moment_at(performance.schedule, time_ms)
     if moment.index < 0:
         return FrameState(())
@@ -173,12 +225,18 @@ def frame_state_at(performance: Performance, time_ms: float, first_pass: bool = 
     if moment.phase == "transition":
         progress = moment.slide_ms / staged.schedule.transition_ms
         layers = staged.tracks.layers
-        new = _layer(performance, moment.index, moment.slide_ms, moment.beat, moment.since_ms, layer_values(layers.new, progress))
+        new = _layer(
+            performance, moment.index, moment.slide_ms, moment.beat, moment.since_ms, layer_values(layers.new, progress)
+        )
         if moment.index == 0 and first_pass:
             return FrameState((new,))
-        new = moved_layer(new, layers.new_objects, progress, value_at(layers.new_ground, EVEN, progress) if layers.new_ground else 1.0)
+        new = moved_layer(
+            new, layers.new_objects, progress, value_at(layers.new_ground, EVEN, progress) if layers.new_ground else 1.0
+        )
         before = (moment.index - 1) % len(performance.slides)
-        old = moved_layer(last_layer(performance, before, layer_values(layers.old, progress)), layers.old_objects, progress)
+        old = moved_layer(
+            last_layer(performance, before, layer_values(layers.old, progress)), layers.old_objects, progress
+        )
         return FrameState((new, old) if layers.old_on_top else (old, new))
     return FrameState((_layer(performance, moment.index, moment.slide_ms, moment.beat, moment.since_ms),))
 

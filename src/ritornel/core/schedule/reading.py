@@ -34,8 +34,10 @@ def speaking_ms(slide: Slide) -> int:
 
 
 class ReadingTime(msgspec.Struct, frozen=True):
-    """What reading a slide takes, for how long it is there to be read, and the length it would need. Reading begins when the slide is there; what comes
-    later is read as it comes."""
+    """What reading a slide takes, for how long it is there to be read, and the length it would need.
+
+    Reading begins when the slide is there; what comes later is read as it comes.
+    """
 
     needs_ms: int
     there_ms: int

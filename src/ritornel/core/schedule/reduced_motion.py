@@ -1,6 +1,9 @@
-"""A performance for people who ask for less motion: everything happens when it would, but nothing moves. What came flying fades in its place.
+"""A performance for people who ask for less motion: everything happens when it would, but nothing moves.
 
-Channels are told apart by what they do to the eye, never effects by their names, so that a new effect is calmed without a word from it.
+What came flying fades in its place.
+
+Channels are told apart by what they do to the eye, never effects by their names, so that a new effect is calmed without
+a word from it.
 """
 
 import msgspec
@@ -33,14 +36,19 @@ def _back_where_it_was(segment: Segment) -> bool:
 
 
 def calm_motion(motion: Motion) -> Motion:
-    """Entrances and leavings become fades of the same length; accents keep only their colour; what travels is there at once; drifts stand."""
+    """Entrances and leavings become fades of the same length; accents keep only their colour; what travels is there at
+    once; drifts stand.
+    """
     segments: list[Segment] = [_fade(entrance) for entrance in motion.entrances if entrance.lasts_ms]
     for segment in motion.segments:
         if segment.entrance or segment.channel == "drift":
             continue
         if segment.channel == "played" or (segment.channel == "tint" and segment.repeats):
             segments.append(segment)
-        elif not _back_where_it_was(segment) or segment.keys[0][1] == segment.keys[-1][1] == segment.keys[len(segment.keys) // 2][1]:
+        elif (
+            not _back_where_it_was(segment)
+            or segment.keys[0][1] == segment.keys[-1][1] == segment.keys[len(segment.keys) // 2][1]
+        ):
             segments.append(_at_once(segment))
     return msgspec.structs.replace(motion, segments=tuple(segments))
 
@@ -60,9 +68,16 @@ def _calm_slide(slide: StagedSlide) -> StagedSlide:
     tracks = slide.tracks
     view = _calm_view(tracks.view) if tracks.view else None
     # A ground that moves stands still on its first picture.
-    ground = tuple(msgspec.structs.replace(mark, out_ms=mark.in_ms + 1) if isinstance(mark, ClipMark) else mark for mark in slide.drawing.ground)
+    ground = tuple(
+        msgspec.structs.replace(mark, out_ms=mark.in_ms + 1) if isinstance(mark, ClipMark) else mark
+        for mark in slide.drawing.ground
+    )
     drawing = msgspec.structs.replace(slide.drawing, ground=ground)
-    return msgspec.structs.replace(slide, drawing=drawing, tracks=tracks_of(tuple(map(calm_motion, tracks.motions)), calm_layers(tracks.layers), view))
+    return msgspec.structs.replace(
+        slide,
+        drawing=drawing,
+        tracks=tracks_of(tuple(map(calm_motion, tracks.motions)), calm_layers(tracks.layers), view),
+    )
 
 
 def calmed(performance: Performance) -> Performance:

@@ -20,7 +20,10 @@ Phase = Literal["empty", "transition", "beat", "wait", "rest", "to black", "over
 
 
 class ShowSchedule(msgspec.Struct, frozen=True):
-    """The shown slides in order; slide number `i` has the show from `starts_ms[i]` for its length. `length_ms` counts the black end."""
+    """The shown slides in order; slide number `i` has the show from `starts_ms[i]` for its length.
+
+    `length_ms` counts the black end.
+    """
 
     slides: tuple[SlideSchedule, ...]
     starts_ms: tuple[int, ...]
@@ -36,7 +39,9 @@ class ShowSchedule(msgspec.Struct, frozen=True):
         raise UnknownName(f"The slide “{slide_id}” is not shown: it is skipped, or not in the show.")
 
     def leaves_on_cue(self, index: int) -> bool:
-        """Whether shown slide number `index`, live, waits for a cue after its last beat: it does not go on by itself, and something follows."""
+        """Whether shown slide number `index`, live, waits for a cue after its last beat: it does not go on by itself,
+        and something follows.
+        """
         return self.slides[index].goes_on_ms is None and (index + 1 < len(self.slides) or self.end != "hold")
 
     def span_of(self, index: int) -> Span:
@@ -45,7 +50,9 @@ class ShowSchedule(msgspec.Struct, frozen=True):
 
 
 class Moment(msgspec.Struct, frozen=True):
-    """Where a show is: the shown slide's index, its clock, its beat and how long ago that began (negative before beat 0)."""
+    """Where a show is: the shown slide's index, its clock, its beat and how long ago that began (negative before beat
+    0).
+    """
 
     index: int
     slide_ms: float
@@ -55,11 +62,19 @@ class Moment(msgspec.Struct, frozen=True):
 
 
 def compile_show(show: Show, known: tuple[Show, ShowSchedule] | None = None) -> ShowSchedule:
-    """The schedule of the show. `known` is an earlier show with its schedule: slides that are still the same value are not
-    computed again, so an edit of one slide costs one slide."""
+    """The schedule of the show.
+
+    `known` is an earlier show with its schedule: slides that are still the same value are not computed again, so an
+    edit of one slide costs one slide.
+    """
     hold_ms, holds = show.default_hold_ms, show.holds_by_cue
     done: dict[int, SlideSchedule] = {}
-    if known is not None and known[0].frame == show.frame and known[0].default_hold_ms == hold_ms and known[0].holds_by_cue == holds:
+    if (
+        known is not None
+        and known[0].frame == show.frame
+        and known[0].default_hold_ms == hold_ms
+        and known[0].holds_by_cue == holds
+    ):
         shown_before = known[0].shown
         done = {id(slide): schedule for slide, schedule in zip(shown_before, known[1].slides, strict=True)}
     slides = tuple(done.get(id(slide)) or compile_slide(slide, hold_ms, holds, show.frame) for slide in show.shown)
@@ -72,7 +87,8 @@ def compile_show(show: Show, known: tuple[Show, ShowSchedule] | None = None) -> 
 
 
 def renewed_at_ms(schedule: ShowSchedule, time_ms: float) -> int | None:
-    """When a show that runs at `time_ms` may take in a newer edition without a break: a looping one when its pass is over, any other never.
+    """When a show that runs at `time_ms` may take in a newer edition without a break: a looping one when its pass is
+    over, any other never.
 
     >>> renewed_at_ms(ShowSchedule((), (), 32_400, 32_400, "loop"), 40_000)
     64800
@@ -83,7 +99,9 @@ def renewed_at_ms(schedule: ShowSchedule, time_ms: float) -> int | None:
 
 
 def coming_slides(count: int, index: int) -> range:
-    """The slides, of so many, whose media are fetched while slide `index` is shown, in this order: itself and those that come next."""
+    """The slides, of so many, whose media are fetched while slide `index` is shown, in this order: itself and those
+    that come next.
+    """
     return range(index, min(index + SLIDES_AHEAD, count))
 
 

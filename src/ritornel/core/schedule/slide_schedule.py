@@ -6,7 +6,16 @@ from typing import Literal
 import msgspec
 
 from ritornel.core.document.objects import PLAYS, Clip
-from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Build, Follows, Frame, OnCue, Slide
+from ritornel.core.document.show import (
+    AdvanceAfter,
+    AdvanceOnCue,
+    AdvanceWithVoice,
+    Build,
+    Follows,
+    Frame,
+    OnCue,
+    Slide,
+)
 from ritornel.core.motion.flight import flight_lengths
 
 HoldSource = Literal["voice mark", "own hold", "take", "default"]
@@ -32,7 +41,9 @@ class BuildTime(msgspec.Struct, frozen=True, gc=False, array_like=True):
 
 
 class Beat(msgspec.Struct, frozen=True, gc=False):
-    """All builds that one press sets off, from `start_ms` to the end of the last; `wait` is the one before it (None for beat 0)."""
+    """All builds that one press sets off, from `start_ms` to the end of the last; `wait` is the one before it (None for
+    beat 0).
+    """
 
     start_ms: int
     end_ms: int
@@ -47,8 +58,11 @@ class VoiceTime(msgspec.Struct, frozen=True):
 
 
 class SlideSchedule(msgspec.Struct, frozen=True, gc=False):
-    """A slide's self-running times. `done_ms` is N, when everything that must finish has; `last_wait` comes before a cue that leaves.
-    `goes_on_ms` is when a slide that goes on by itself also live does so at the earliest; None for one that waits for a cue there."""
+    """A slide's self-running times.
+
+    `done_ms` is N, when everything that must finish has; `last_wait` comes before a cue that leaves. `goes_on_ms` is
+    when a slide that goes on by itself also live does so at the earliest; None for one that waits for a cue there.
+    """
 
     slide_id: str
     transition_ms: int
@@ -74,8 +88,12 @@ class SlideSchedule(msgspec.Struct, frozen=True, gc=False):
         return tuple(wait for wait in self.waits if wait.source == "default")
 
 
-def _wait(cue: OnCue | AdvanceOnCue, start_ms: int, holds: Mapping[str, int], default_hold_ms: int, marks: Mapping[str, int]) -> Wait:
-    """The wait from `start_ms`, by the first of rule 2's four sources that there is; `marks` are on the slide's clock."""
+def _wait(
+    cue: OnCue | AdvanceOnCue, start_ms: int, holds: Mapping[str, int], default_hold_ms: int, marks: Mapping[str, int]
+) -> Wait:
+    """The wait from `start_ms`, by the first of rule 2's four sources that there is; `marks` are on the slide's
+    clock.
+    """
     own, cue_id = cue.hold_ms, cue.cue_id
     if cue_id in marks:
         return Wait(cue_id, start_ms, max(marks[cue_id] - start_ms, 0), "voice mark")
@@ -92,11 +110,16 @@ def clip_of(slide: Slide, build: Build) -> Clip | None:
     return found if isinstance(found, Clip) else None
 
 
-def compile_slide(slide: Slide, default_hold_ms: int, holds: Mapping[str, int], frame: Frame = Frame()) -> SlideSchedule:
-    """The slide's schedule. `holds` are the chosen take's, in ms by cue id; by the show's `frame` go the moves of the view.
+def compile_slide(
+    slide: Slide, default_hold_ms: int, holds: Mapping[str, int], frame: Frame = Frame()
+) -> SlideSchedule:
+    """The slide's schedule.
 
-    Slide 2 of worked example A: push 500; A on cue, 400; B follows after 100, 300; C together, 600; D on cue with hold 3500, 200:
-    A 2500-2900, B 3000-3300, C 2900-3500, D 7000-7200, N 7200, and with the default hold of 2000 before it leaves, length 9200.
+    `holds` are the chosen take's, in ms by cue id; by the show's `frame` go the moves of the view.
+
+    Slide 2 of worked example A: push 500; A on cue, 400; B follows after 100, 300; C together, 600; D on cue with hold
+    3500, 200: A 2500-2900, B 3000-3300, C 2900-3500, D 7000-7200, N 7200, and with the default hold of 2000 before it
+    leaves, length 9200.
     """
     transition_ms = slide.transition_ms
     beats: list[Beat] = []
@@ -137,17 +160,56 @@ def compile_slide(slide: Slide, default_hold_ms: int, holds: Mapping[str, int], 
     leaving = slide.advance
     if isinstance(leaving, AdvanceOnCue):
         last_wait = _wait(leaving, done_ms, holds, default_hold_ms, marks)
-        return SlideSchedule(slide.id, transition_ms, tuple(beats), tuple(times), last_wait, done_ms, done_ms + last_wait.hold_ms, voice=voice)
+        return SlideSchedule(
+            slide.id,
+            transition_ms,
+            tuple(beats),
+            tuple(times),
+            last_wait,
+            done_ms,
+            done_ms + last_wait.hold_ms,
+            voice=voice,
+        )
     if isinstance(leaving, AdvanceAfter) and leaving.cut_short:
         length_ms = max(leaving.after_ms, transition_ms)
         goes_on_ms = leaving.after_ms if slide.also_live else None
-        return SlideSchedule(slide.id, transition_ms, tuple(beats), tuple(times), None, done_ms, length_ms, voice=voice, goes_on_ms=goes_on_ms)
+        return SlideSchedule(
+            slide.id,
+            transition_ms,
+            tuple(beats),
+            tuple(times),
+            None,
+            done_ms,
+            length_ms,
+            voice=voice,
+            goes_on_ms=goes_on_ms,
+        )
     spoken_ms = voice.end_ms + leaving.breath_ms if voice and isinstance(leaving, AdvanceWithVoice) else 0
     after_ms = leaving.after_ms if isinstance(leaving, AdvanceAfter) else spoken_ms
     length_ms = max(after_ms, done_ms)
     extended_ms = length_ms - after_ms
     reason: Reason | None = None
     if extended_ms:
-        reason = "voice" if voice and voice.end_ms == done_ms else "clip" if clip_ms == done_ms else "build" if slide.order else "transition"
+        reason = (
+            "voice"
+            if voice and voice.end_ms == done_ms
+            else "clip"
+            if clip_ms == done_ms
+            else "build"
+            if slide.order
+            else "transition"
+        )
     goes_on_ms = after_ms if slide.also_live else None
-    return SlideSchedule(slide.id, transition_ms, tuple(beats), tuple(times), None, done_ms, length_ms, extended_ms, reason, voice, goes_on_ms)
+    return SlideSchedule(
+        slide.id,
+        transition_ms,
+        tuple(beats),
+        tuple(times),
+        None,
+        done_ms,
+        length_ms,
+        extended_ms,
+        reason,
+        voice,
+        goes_on_ms,
+    )

@@ -1,10 +1,14 @@
-"""What a time that is pulled on the score comes to lie on (static/ritornel/score/snapping.js, held to tests/vectors/events.json)."""
+"""What a time that is pulled on the score comes to lie on (static/ritornel/score/snapping.js, held to
+tests/vectors/events.json).
+"""
 
 from collections.abc import Sequence
 
 
 def nearest_ms(at_ms: float, events_ms: Sequence[int], reach_ms: float) -> int | None:
-    """The event nearest to the instant, at most `reach_ms` away; of two as near the earlier; None where there is none."""
+    """The event nearest to the instant, at most `reach_ms` away; of two as near the earlier; None where there is
+    none.
+    """
     best: int | None = None
     for event in events_ms:
         way = abs(event - at_ms)

@@ -7,8 +7,12 @@ from ritornel.core.sound.passes import MusicTime
 
 
 def compile_effects(show: Show, schedule: ShowSchedule, music: tuple[MusicTime, ...]) -> tuple[SoundTime, ...]:
-    """All of them by when they begin. A transition's sound begins with its transition, a build's with its build; each is heard to its end, and
-    nothing past the show's end. One that keeps on ends where the next transition's sound begins, or music that ends kept sounds."""
+    """All of them by when they begin.
+
+    A transition's sound begins with its transition, a build's with its build; each is heard to its end, and nothing
+    past the show's end. One that keeps on ends where the next transition's sound begins, or music that ends kept
+    sounds.
+    """
     end_ms = schedule.length_ms
     found: list[SoundTime] = []
     kept: list[tuple[SoundEffect, SoundTime]] = []
@@ -29,13 +33,31 @@ def compile_effects(show: Show, schedule: ShowSchedule, music: tuple[MusicTime, 
                 kept.append((slide.transition.sound, event))
         for build, time in zip(slide.order, times.builds, strict=True):
             if build.sound is not None:
-                event = begin(f"build {build.id}", build.sound, start + times.beats[time.beat].start_ms + time.offset_ms, index, time.offset_ms, time.beat)
+                event = begin(
+                    f"build {build.id}",
+                    build.sound,
+                    start + times.beats[time.beat].start_ms + time.offset_ms,
+                    index,
+                    time.offset_ms,
+                    time.beat,
+                )
                 found += [event] if event else []
     ending = {span.id for span in show.music if span.ends_kept}
     stops = sorted([event.start_ms for _, event in kept] + [span.start_ms for span in music if span.span_id in ending])
     for effect, event in kept:
         if effect.keeps_on:
             until = next((stop for stop in stops if stop > event.start_ms), end_ms)
-            event = SoundTime(event.id, event.asset_id, event.start_ms, 0, until - event.start_ms, event.gain_db, event.index, 0, -1, True)
+            event = SoundTime(
+                event.id,
+                event.asset_id,
+                event.start_ms,
+                0,
+                until - event.start_ms,
+                event.gain_db,
+                event.index,
+                0,
+                -1,
+                True,
+            )
         found.append(event)
     return tuple(sorted(found, key=lambda event: (event.start_ms, event.id)))

@@ -21,7 +21,9 @@ from ritornel.core.time.milliseconds import time_text
 
 
 class Rest(msgspec.Struct, frozen=True):
-    """Between which beats a motion's target changes, and what it is before and after them; no `after` where something goes on."""
+    """Between which beats a motion's target changes, and what it is before and after them; no `after` where something
+    goes on.
+    """
 
     target: tuple[str, str | None]
     first: int
@@ -31,7 +33,10 @@ class Rest(msgspec.Struct, frozen=True):
 
 
 class SlideTracks(msgspec.Struct, frozen=True):
-    """All that moves on a slide, how the slide is come into, and what moves the view over it. `rests` follow from `motions`, in their order."""
+    """All that moves on a slide, how the slide is come into, and what moves the view over it.
+
+    `rests` follow from `motions`, in their order.
+    """
 
     motions: tuple[Motion, ...]
     layers: Layers
@@ -40,13 +45,18 @@ class SlideTracks(msgspec.Struct, frozen=True):
 
 
 def rest_of(motion: Motion) -> Rest:
-    """Most objects rest at most instants: what they are then is looked up. Ten thousand states of twenty objects take half as long for it."""
+    """Most objects rest at most instants: what they are then is looked up.
+
+    Ten thousand states of twenty objects take half as long for it.
+    """
     beats = [segment.beat for segment in motion.segments] + [entrance.beat for entrance in motion.entrances]
     ends = all(segment.beat >= 0 and segment.repeats > 0 for segment in motion.segments)
     last = max(beats, default=-1)
     over = Instant(last + 1, 0.0, 0.0, (0.0,) * (last + 2))
     before = AWAY if motion.away_first else STILL
-    return Rest((motion.object_id, motion.part), min(beats, default=-1), last, before, values_at(motion, over) if ends else None)
+    return Rest(
+        (motion.object_id, motion.part), min(beats, default=-1), last, before, values_at(motion, over) if ends else None
+    )
 
 
 def tracks_of(motions: tuple[Motion, ...], layers: Layers, view: Motion | None) -> SlideTracks:
@@ -54,7 +64,10 @@ def tracks_of(motions: tuple[Motion, ...], layers: Layers, view: Motion | None) 
 
 
 def layers_of(transition: Transition, frame: Frame) -> Layers:
-    """The ramps of both slides' layers. Raises UnknownName or BadValue for a transition that does not exist or is set wrong."""
+    """The ramps of both slides' layers.
+
+    Raises UnknownName or BadValue for a transition that does not exist or is set wrong.
+    """
     kind = transition_named(transition.name)
     settings = read_settings(transition.settings, kind.settings, f"The transition {kind.title.lower()}")
     return kind.layers(settings, curve_of(transition.pace), frame.width_px, frame.height_px)
@@ -75,21 +88,36 @@ def with_extras(drawing: SlideDrawing, slide: Slide, theme: Theme) -> SlideDrawi
             continue
         item = by_id[build.object_id]
         settings = read_settings(build.settings, effect.settings, f"The effect {effect.title.lower()}")
-        about = item if build.part is None else msgspec.structs.replace(item, parts=tuple(part for part in item.parts if part.part == build.part))
+        about = (
+            item
+            if build.part is None
+            else msgspec.structs.replace(item, parts=tuple(part for part in item.parts if part.part == build.part))
+        )
         marks = effect.extra(settings, about, lambda colour: colour_in(theme, colour))
-        added.setdefault(item.object_id, []).append(PartDrawing(extra_part(build), item.width / 2, item.height / 2, marks))
+        added.setdefault(item.object_id, []).append(
+            PartDrawing(extra_part(build), item.width / 2, item.height / 2, marks)
+        )
     if not added:
         return drawing
-    objects = tuple(msgspec.structs.replace(item, parts=(*item.parts, *added[item.object_id])) if item.object_id in added else item for item in drawing.objects)
+    objects = tuple(
+        msgspec.structs.replace(item, parts=(*item.parts, *added[item.object_id])) if item.object_id in added else item
+        for item in drawing.objects
+    )
     return msgspec.structs.replace(drawing, objects=objects)
 
 
 def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: Theme = Theme()) -> SlideTracks:
-    """The slide's tracks; tints are looked up in the theme. Raises UnknownName or BadValue for effects that do not exist or are set wrong."""
+    """The slide's tracks; tints are looked up in the theme.
+
+    Raises UnknownName or BadValue for effects that do not exist or are set wrong.
+    """
     entrances: dict[tuple[str, str | None], list[Entrance]] = {}
     segments: dict[tuple[str, str | None], list[Segment]] = {}
     away: dict[tuple[str, str | None], bool] = {}
-    timed = sorted(enumerate(zip(slide.order, schedule.builds, strict=True)), key=lambda entry: (entry[1][1].beat, entry[1][1].offset_ms, entry[0]))
+    timed = sorted(
+        enumerate(zip(slide.order, schedule.builds, strict=True)),
+        key=lambda entry: (entry[1][1].beat, entry[1][1].offset_ms, entry[0]),
+    )
     for number, (build, time) in timed:
         effect = effect_named(build.effect)
         settings = read_settings(build.settings, effect.settings, f"The effect {effect.title.lower()}")
@@ -97,7 +125,11 @@ def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: T
         coming = effect.kind in ("enters", "leaves") or effect.extra is not None
         if effect.least_ms and build.repeats != 1 and build.lasts_ms < effect.least_ms:
             every, least = time_text(build.lasts_ms), time_text(effect.least_ms)
-            raise BadValue(f"{effect.title}: every {every} is more often than eyes can bear; at least {least} each, twice a second.", "lasts_ms")
+            raise BadValue(
+                f"{effect.title}: every {every} is more often than eyes can bear; at least {least} each, "
+                "twice a second.",
+                "lasts_ms",
+            )
         # Away at first is what its first build, of whatever kind, brings on.
         away.setdefault(target, effect.kind == "enters" or effect.extra is not None)
         if coming:
@@ -129,14 +161,23 @@ def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: T
             )
     for item in slide.objects:
         if isinstance(item, Picture) and item.drift is not None:
-            drift = Segment(-1, False, "drift", -1, 0, schedule.length_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve_of(item.drift.pace))
+            drift = Segment(
+                -1, False, "drift", -1, 0, schedule.length_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve_of(item.drift.pace)
+            )
             segments.setdefault((item.id, None), []).append(drift)
         if isinstance(item, Clip) and item.with_slide:
             plays = Segment(-1, False, "played", -1, 0, item.pass_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve_of("even"))
             segments.setdefault((item.id, None), []).append(plays)
     targets = dict.fromkeys([*entrances, *segments])
     motions = tuple(
-        Motion(target[0], target[1], away.get(target, False), tuple(entrances.get(target, ())), tuple(segments.get(target, ()))) for target in targets
+        Motion(
+            target[0],
+            target[1],
+            away.get(target, False),
+            tuple(entrances.get(target, ())),
+            tuple(segments.get(target, ())),
+        )
+        for target in targets
     )
     return tracks_of(motions, layers_of(slide.transition, frame), view_motion(slide, schedule, frame))
 
@@ -148,14 +189,20 @@ def instant_at(schedule: SlideSchedule, slide_ms: float, beat: int, since_ms: fl
 
 def rest_instant(schedule: SlideSchedule, beat: int) -> Instant:
     """The end of a beat, when everything in it is complete."""
-    return Instant(beat, float("inf"), float(schedule.beats[beat].end_ms), tuple(float(entry.start_ms) for entry in schedule.beats))
+    return Instant(
+        beat, float("inf"), float(schedule.beats[beat].end_ms), tuple(float(entry.start_ms) for entry in schedule.beats)
+    )
 
 
 def object_values(tracks: SlideTracks, at: Instant) -> dict[tuple[str, str | None], Values]:
     """The channels of everything that has builds, by object id and part. Whatever is not named stands still."""
     beat = at.beat
     return {
-        rest.target: rest.before if beat < rest.first else rest.after if rest.after is not None and beat > rest.last else values_at(motion, at)
+        rest.target: rest.before
+        if beat < rest.first
+        else rest.after
+        if rest.after is not None and beat > rest.last
+        else values_at(motion, at)
         for motion, rest in zip(tracks.motions, tracks.rests, strict=True)
     }
 
@@ -165,4 +212,6 @@ def layer_values(ramps: tuple[Ramp, ...], progress: float) -> Values:
     fields: dict[str, Any] = {ramp.channel: value_at(ramp.keys, ramp.curve, progress) for ramp in ramps}
     mask = next((ramp.mask for ramp in ramps if ramp.mask), None) if fields.get("reveal", 1.0) < 1 else None
     colour = next((ramp.colour for ramp in ramps if ramp.colour), None) if fields.get("tint") else None
-    return Values(True, mask=mask, colour=colour, hinge=next((ramp.hinge for ramp in ramps if ramp.hinge), None), **fields)
+    return Values(
+        True, mask=mask, colour=colour, hinge=next((ramp.hinge for ramp in ramps if ramp.hinge), None), **fields
+    )

@@ -12,12 +12,15 @@ from ritornel.core.schedule.slide_schedule import SlideSchedule
 
 CHANNELS: tuple[Channel, ...] = ("x", "y", "scale", "turn")
 KEYS = 48
-"""Straight pieces a flight is taken as: x, y and size go straight between them together, so that what is looked at does not swim."""
+"""Straight pieces a flight is taken as: x, y and size go straight between them together, so that what is looked at does
+not swim.
+"""
 
 
 def _channels(view: View, frame: Frame) -> tuple[float, float, float, float]:
-    """x, y, scale and turn that bring the view's part of the slide into the frame: about the frame's middle m, a point p goes to
-    m + (x, y) + scale R (p - m), and the view's middle must go to m."""
+    """x, y, scale and turn that bring the view's part of the slide into the frame: about the frame's middle m, a point
+    p goes to m + (x, y) + scale R (p - m), and the view's middle must go to m.
+    """
     scale = frame.width_px / view.width_px
     angle = math.radians(-view.turn_deg)
     dx, dy = view.x - frame.width_px / 2, view.y - frame.height_px / 2
@@ -25,10 +28,14 @@ def _channels(view: View, frame: Frame) -> tuple[float, float, float, float]:
     return -scale * (dx * c - dy * s), -scale * (dx * s + dy * c), scale, -view.turn_deg
 
 
-def _segments(build: int, beat: int, offset_ms: int, cycle_ms: int, points: list[tuple[float, View]], frame: Frame) -> list[Segment]:
+def _segments(
+    build: int, beat: int, offset_ms: int, cycle_ms: int, points: list[tuple[float, View]], frame: Frame
+) -> list[Segment]:
     values = [(at, _channels(view, frame)) for at, view in points]
     return [
-        Segment(build, True, channel, beat, offset_ms, cycle_ms, 1, tuple((at, entry[number]) for at, entry in values), EVEN)
+        Segment(
+            build, True, channel, beat, offset_ms, cycle_ms, 1, tuple((at, entry[number]) for at, entry in values), EVEN
+        )
         for number, channel in enumerate(CHANNELS)
     ]
 
@@ -39,9 +46,16 @@ def _flight(first: View, last: View, build: Build) -> list[tuple[float, View]]:
 
 
 def view_motion(slide: Slide, schedule: SlideSchedule, frame: Frame) -> Motion | None:
-    """What moves the view; None for a slide that is as large as the frame and has no framings. Of its moves only the last begun counts."""
+    """What moves the view; None for a slide that is as large as the frame and has no framings.
+
+    Of its moves only the last begun counts.
+    """
     opening = view_named(slide, slide.opens_on, frame)
-    moves = [(number, build, time) for number, (build, time) in enumerate(zip(slide.order, schedule.builds, strict=True)) if moves_view(build)]
+    moves = [
+        (number, build, time)
+        for number, (build, time) in enumerate(zip(slide.order, schedule.builds, strict=True))
+        if moves_view(build)
+    ]
     if slide.size is None and not slide.framings and not moves:
         return None
     segments = _segments(-1, -1, 0, 0, [(1.0, opening)], frame)

@@ -16,8 +16,9 @@ def levelled_db(asset: Asset) -> float:
 
 
 def compile_voices(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
-    """One for each shown slide that has a voice and is there long enough to hear it: a voice ends with its slide at the latest. Where its sound
-    is missing or ends before the voice would begin, there is none."""
+    """One for each shown slide that has a voice and is there long enough to hear it: a voice ends with its slide at the
+    latest. Where its sound is missing or ends before the voice would begin, there is none.
+    """
     slides = show.shown
     found = []
     for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
@@ -28,5 +29,16 @@ def compile_voices(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
         lasts_ms = min(voice.lasts_ms, asset.lasts_ms - voice.in_ms, times.length_ms - voice.offset_ms)
         if lasts_ms > 0:
             start_ms = schedule.starts_ms[index] + voice.offset_ms
-            found.append(SoundTime(f"voice {slide.id}", asset.id, start_ms, voice.in_ms, lasts_ms, voice.gain_db + levelled_db(asset), index, voice.offset_ms))
+            found.append(
+                SoundTime(
+                    f"voice {slide.id}",
+                    asset.id,
+                    start_ms,
+                    voice.in_ms,
+                    lasts_ms,
+                    voice.gain_db + levelled_db(asset),
+                    index,
+                    voice.offset_ms,
+                )
+            )
     return tuple(found)

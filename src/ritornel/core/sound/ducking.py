@@ -16,7 +16,9 @@ Point = tuple[int, float]
 def bridged(spans: Iterable[Span]) -> list[Span]:
     """Where something sounds, in order, gaps under 900 ms bridged."""
     result: list[Span] = []
-    for span in sorted((span for span in spans if span.end_ms > span.start_ms), key=lambda span: (span.start_ms, span.end_ms)):
+    for span in sorted(
+        (span for span in spans if span.end_ms > span.start_ms), key=lambda span: (span.start_ms, span.end_ms)
+    ):
         if result and span.start_ms - result[-1].end_ms < BRIDGED_MS:
             result[-1] = Span(result[-1].start_ms, max(result[-1].end_ms, span.end_ms))
         else:
@@ -45,7 +47,12 @@ def duck_points(sounding: Iterable[Span], start_ms: int, end_ms: int, duck_db: f
     """
     whole: list[Point] = []
     for span in bridged(sounding):
-        for point in ((span.start_ms - DOWN_MS, 0.0), (span.start_ms, -duck_db), (span.end_ms, -duck_db), (span.end_ms + UP_MS, 0.0)):
+        for point in (
+            (span.start_ms - DOWN_MS, 0.0),
+            (span.start_ms, -duck_db),
+            (span.end_ms, -duck_db),
+            (span.end_ms + UP_MS, 0.0),
+        ):
             if not whole or whole[-1] != point:
                 whole.append(point)
     points = tuple(whole)

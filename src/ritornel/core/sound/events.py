@@ -7,10 +7,12 @@ EDGE_MS = 5
 
 
 class SoundTime(msgspec.Struct, frozen=True):
-    """A sound on the show's clock: its asset from `in_ms` on, for `lasts_ms`. It belongs to shown slide number `index`, on whose clock it
-    begins at `offset_ms`; a build's counts from its `beat` instead (-1: from the slide's 0). One that `loops`
-    repeats without a pause: its first `pass_ms` from `in_ms` on, or, where that is 0, all of it. It fades at its ends.
-    Live, one that `ends_with_beat` is cut off by the next press."""
+    """A sound on the show's clock: its asset from `in_ms` on, for `lasts_ms`.
+
+    It belongs to shown slide number `index`, on whose clock it begins at `offset_ms`; a build's counts from its `beat`
+    instead (-1: from the slide's 0). One that `loops` repeats without a pause: its first `pass_ms` from `in_ms` on, or,
+    where that is 0, all of it. It fades at its ends. Live, one that `ends_with_beat` is cut off by the next press.
+    """
 
     id: str
     asset_id: str

@@ -11,8 +11,10 @@ BLOCK = 1 << 16
 
 
 def impulse_response(sections: Real, taps: int) -> Real:
-    """What a chain of second-order sections answers to one impulse, in `taps` samples. `sections` has a row of six for each: b0, b1, b2, a0 = 1, a1, a2
-    (direct form II transposed)."""
+    """What a chain of second-order sections answers to one impulse, in `taps` samples.
+
+    `sections` has a row of six for each: b0, b1, b2, a0 = 1, a1, a2 (direct form II transposed).
+    """
     signal = [1.0] + [0.0] * (taps - 1)
     for b0, b1, b2, _, a1, a2 in sections.tolist():
         first = second = 0.0
@@ -29,7 +31,9 @@ def _spectrum(taps: bytes) -> NDArray[np.complex128]:
 
 
 def convolve(samples: Real, taps: Real) -> Real:
-    """The valid part of a convolution along the last axis, by overlap-save: `len(taps) - 1` samples fewer than come in."""
+    """The valid part of a convolution along the last axis, by overlap-save: `len(taps) - 1` samples fewer than come
+    in.
+    """
     reach = len(taps) - 1
     count = samples.shape[-1] - reach
     out = np.empty((*samples.shape[:-1], max(count, 0)))
@@ -44,7 +48,9 @@ def convolve(samples: Real, taps: Real) -> Real:
 
 
 def running_minimum(values: Real, reach: int) -> Real:
-    """The least value within `reach` to both sides of each, in three comparisons a value however far that is (van Herk, 1992)."""
+    """The least value within `reach` to both sides of each, in three comparisons a value however far that is (van Herk,
+    1992).
+    """
     width = 2 * reach + 1
     count = len(values)
     padded = np.full(-(-(count + 2 * reach) // width) * width, np.inf)

@@ -19,7 +19,9 @@ def equal_power(progress: float) -> float:
 
 
 def faded(first: int, count: int, start: int, end: int, fade_in: int, fade_out: int) -> Samples:
-    """The gain of samples `first` .. `first + count` of something that sounds from sample `start` to `end`, fading at both ends."""
+    """The gain of samples `first` .. `first + count` of something that sounds from sample `start` to `end`, fading at
+    both ends.
+    """
     at = np.arange(first, first + count, dtype=np.float64)
     gain = np.ones(count, dtype=np.float64)
     if fade_in > 0:

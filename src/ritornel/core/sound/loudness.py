@@ -1,4 +1,6 @@
-"""Loudness and true peak as ITU-R BS.1770-5 has them, measured block by block: memory does not grow with the length of the sound."""
+"""Loudness and true peak as ITU-R BS.1770-5 has them, measured block by block: memory does not grow with the length of
+the sound.
+"""
 
 import math
 from functools import lru_cache
@@ -26,7 +28,10 @@ K_TAPS = 6144
 """The K-weighting as one filter of finite length: what it answers to an impulse has sunk below 1e-12 by then."""
 OVERSAMPLING = 4
 BETWEEN = 1.6
-"""How much higher than the samples around it sound is between them, at most: 4 dB, where programme material stays under 3."""
+"""How much higher than the samples around it sound is between them, at most:
+
+4 dB, where programme material stays under 3.
+"""
 PIECE = 2400
 
 
@@ -73,7 +78,9 @@ class LoudnessMeter:
 
 
 def _phases() -> NDArray[np.float32]:
-    """Four times oversampling as four filters of twelve taps, one for each place between two samples: a windowed sinc, each phase of gain 1 at 0 Hz."""
+    """Four times oversampling as four filters of twelve taps, one for each place between two samples: a windowed sinc,
+    each phase of gain 1 at 0 Hz.
+    """
     taps = 12 * OVERSAMPLING
     at = (np.arange(taps) - (taps - 1) / 2) / OVERSAMPLING
     phases = (np.sinc(at) * np.kaiser(taps, 7.0)).reshape(12, OVERSAMPLING).T
@@ -84,8 +91,10 @@ _PHASES = _phases()
 
 
 def oversampled_peaks(samples: Samples, over: float = 0.0) -> NDArray[np.float32]:
-    """The greatest magnitude in both channels at each sample and between it and the next, four times oversampled (annex 2): shape (n,). Where
-    nothing can be over `over`, the samples' own magnitudes stand: most of a mix is spared that way."""
+    """The greatest magnitude in both channels at each sample and between it and the next, four times oversampled (annex
+    2): shape (n,). Where nothing can be over `over`, the samples' own magnitudes stand: most of a mix is spared that
+    way.
+    """
     left, right = np.ascontiguousarray(samples.T)
     found = np.maximum(np.abs(left), np.abs(right))
     reach = _PHASES.shape[1]

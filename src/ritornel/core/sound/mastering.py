@@ -1,6 +1,7 @@
 """A mix brought to the loudness at which it is published: -16 LUFS, and no true peak above -1 dBTP.
 
-The limiter's gain at a sample depends only on what is near it, so any block can be made on its own, in any order, and always comes out alike.
+The limiter's gain at a sample depends only on what is near it, so any block can be made on its own, in any order, and
+always comes out alike.
 """
 
 import math
@@ -31,8 +32,9 @@ Mix = Callable[[int, int], Samples]
 
 
 class Master(msgspec.Struct, frozen=True):
-    """How a mix becomes what is published: its gain, whether peaks are limited, and with how much room below the ceiling
-    beyond the usual. What was measured before and comes out after, in LUFS."""
+    """How a mix becomes what is published: its gain, whether peaks are limited, and with how much room below the
+    ceiling beyond the usual. What was measured before and comes out after, in LUFS.
+    """
 
     gain_db: float = 0.0
     limits: bool = False
@@ -47,8 +49,11 @@ def _blocks(samples: int) -> Iterator[tuple[int, int]]:
 
 
 def _limiting_gain(samples: Samples, room_db: float) -> NDArray[np.float32] | None:
-    """The gain that keeps every peak under the ceiling; None where no peak is over it. Each sample's need is spread to 5 ms around it by a minimum,
-    then smoothed over as long a window: an average of values none of which is above the need at this sample cannot be above it either."""
+    """The gain that keeps every peak under the ceiling; None where no peak is over it.
+
+    Each sample's need is spread to 5 ms around it by a minimum, then smoothed over as long a window: an average of
+    values none of which is above the need at this sample cannot be above it either.
+    """
     ceiling = gain_of(CEILING_DBTP - MARGIN_DB - room_db)
     peaks = oversampled_peaks(samples, ceiling)
     if not len(peaks) or peaks.max() <= ceiling:
@@ -89,8 +94,10 @@ def measured(mix: Mix, total: int) -> tuple[float, float]:
 
 
 def master_of(mix: Mix, total: int, room_db: float = 0.0) -> Master:
-    """How to publish the mix: by the gain that brings it to -16 LUFS, and with a limiter where its peaks would then be too high. What the limiter
-    takes away is given back, once and where need be once more; silence stays silence. `room_db` is kept free below the ceiling for what a codec adds."""
+    """How to publish the mix: by the gain that brings it to -16 LUFS, and with a limiter where its peaks would then be
+    too high. What the limiter takes away is given back, once and where need be once more; silence stays silence.
+    `room_db` is kept free below the ceiling for what a codec adds.
+    """
     loudness, peak = measured(mix, total)
     if not math.isfinite(loudness):
         return Master()

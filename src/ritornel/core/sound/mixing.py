@@ -10,11 +10,19 @@ from ritornel.core.sound.passes import MusicTime
 from ritornel.core.time.edges import sample_at
 
 
-def mixed(music: tuple[MusicTime, ...], sounds: Mapping[str, Samples], first: int, count: int, events: tuple[SoundTime, ...] = ()) -> Samples:
-    """Samples `first` .. `first + count` of the show's sound, shape (count, 2). `sounds` are the assets' samples by id.
+def mixed(
+    music: tuple[MusicTime, ...],
+    sounds: Mapping[str, Samples],
+    first: int,
+    count: int,
+    events: tuple[SoundTime, ...] = (),
+) -> Samples:
+    """Samples `first` .. `first + count` of the show's sound, shape (count, 2).
 
-    A pass at *t* ms starts at sample round(48 t); its gain is the span's level, times the span's fades, its ducking and its crossfades. A voice
-    or another single sound starts at round(48 t) too.
+    `sounds` are the assets' samples by id.
+
+    A pass at *t* ms starts at sample round(48 t); its gain is the span's level, times the span's fades, its ducking and
+    its crossfades. A voice or another single sound starts at round(48 t) too.
     """
     out = np.zeros((count, 2), dtype=np.float32)
     for span in music:
@@ -22,7 +30,9 @@ def mixed(music: tuple[MusicTime, ...], sounds: Mapping[str, Samples], first: in
         if end <= first or start >= first + count:
             continue
         level = gain_of(span.gain_db)
-        span_gain = faded(first, count, start, end, sample_at(span.fade_in_ms), sample_at(span.fade_out_ms)) * np.float32(level)
+        span_gain = faded(
+            first, count, start, end, sample_at(span.fade_in_ms), sample_at(span.fade_out_ms)
+        ) * np.float32(level)
         if span.ducking:
             span_gain *= _ducked(span, first, count)
         samples = sounds[span.asset_id]
@@ -32,7 +42,14 @@ def mixed(music: tuple[MusicTime, ...], sounds: Mapping[str, Samples], first: in
             low, high = max(first, begin), min(first + count, stop)
             if low >= high:
                 continue
-            own = faded(low, high - low, begin, begin + sample_at(run.full_ms), sample_at(run.fade_in_ms), sample_at(run.fade_out_ms))
+            own = faded(
+                low,
+                high - low,
+                begin,
+                begin + sample_at(run.full_ms),
+                sample_at(run.fade_in_ms),
+                sample_at(run.fade_out_ms),
+            )
             gain = own * span_gain[low - first : high - first]
             out[low - first : high - first] += samples[low - begin : high - begin] * gain[:, None]
     for event in events:
@@ -42,7 +59,9 @@ def mixed(music: tuple[MusicTime, ...], sounds: Mapping[str, Samples], first: in
         low, high = max(first, begin), min(first + count, stop)
         if low < high:
             fade_in, fade_out = sample_at(event.fade_in_ms), sample_at(event.fade_out_ms)
-            gain = faded(low, high - low, begin, stop, max(edge if skipped else 0, fade_in), max(edge, fade_out)) * np.float32(gain_of(event.gain_db))
+            gain = faded(
+                low, high - low, begin, stop, max(edge if skipped else 0, fade_in), max(edge, fade_out)
+            ) * np.float32(gain_of(event.gain_db))
             once = slice(skipped + low - begin, skipped + high - begin)
             around = min(sample_at(event.pass_ms), len(samples) - skipped) if event.pass_ms else len(samples)
             own = samples[skipped + np.arange(low - begin, high - begin) % around if event.loops else once]

@@ -1,4 +1,6 @@
-"""The sound of a recording while it grows: one file of 16-bit samples at 48 kHz, mono, little-endian, written piece by piece, and beside it its peaks."""
+"""The sound of a recording while it grows: one file of 16-bit samples at 48 kHz, mono, little-endian, written piece by
+piece, and beside it its peaks.
+"""
 
 from collections.abc import Iterator
 from pathlib import Path
@@ -43,13 +45,17 @@ def write_piece(path: Path, from_ms: int, lasts_ms: int, target: Path) -> None:
 
 
 def peaks_from(path: Path, first: int) -> bytes:
-    """The peaks of all that has been recorded from peak number `first` on, 25 a second, a byte each; one that is not full yet is left out."""
+    """The peaks of all that has been recorded from peak number `first` on, 25 a second, a byte each; one that is not
+    full yet is left out.
+    """
     peaks = bytearray()
     rest = np.zeros(0, dtype=np.int16)
     for part in _samples(path, first * PEAK_SAMPLES, path.stat().st_size // SAMPLE_BYTES):
         part = np.concatenate([rest, part])
         count = len(part) // PEAK_SAMPLES
         rest = part[count * PEAK_SAMPLES :]
-        loudest = np.abs(part[: count * PEAK_SAMPLES].astype(np.int32)).reshape(count, PEAK_SAMPLES).max(axis=1, initial=0)
+        loudest = (
+            np.abs(part[: count * PEAK_SAMPLES].astype(np.int32)).reshape(count, PEAK_SAMPLES).max(axis=1, initial=0)
+        )
         peaks += np.minimum(loudest * 255 // 32767, 255).astype(np.uint8).tobytes()
     return bytes(peaks)

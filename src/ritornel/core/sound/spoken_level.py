@@ -6,8 +6,9 @@ from typing import Literal
 SOFT_DB = -30.0
 LOUD_DB = -12.0
 PEAK_DB = -3.0
-"""Good is a mean level from -30 to -12 dB of full scale whose peaks keep 3 dB below its top: then a voice can be brought to the others'
-loudness without bringing up the room, and nothing is clipped."""
+"""Good is a mean level from -30 to -12 dB of full scale whose peaks keep 3 dB below its top: then a voice can be
+brought to the others' loudness without bringing up the room, and nothing is clipped.
+"""
 FLOOR_DB = -60.0
 Words = Literal["Too soft", "Good level", "Too loud"]
 

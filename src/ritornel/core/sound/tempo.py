@@ -38,7 +38,9 @@ def _factors(rate_pct: int) -> list[float]:
 
 
 def at_tempo(samples: Iterator[Samples], rate_pct: int) -> Iterator[Samples]:
-    """The samples, 48 kHz stereo, at a speed of 25 to 400 per cent, their pitch kept (FFmpeg's `atempo`, a WSOLA: Verhelst and Roelands 1993)."""
+    """The samples, 48 kHz stereo, at a speed of 25 to 400 per cent, their pitch kept (FFmpeg's `atempo`, a WSOLA:
+    Verhelst and Roelands 1993).
+    """
     if rate_pct == 100:
         yield from samples
         return

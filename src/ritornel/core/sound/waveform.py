@@ -1,5 +1,6 @@
-"""The wave of a sound, for drawing it: its loudest samples in levels of detail, written as they are heard, so that an hour can be looked at
-while it is still being read."""
+"""The wave of a sound, for drawing it: its loudest samples in levels of detail, written as they are heard, so that an
+hour can be looked at while it is still being read.
+"""
 
 from collections.abc import Iterator
 from pathlib import Path
@@ -17,7 +18,10 @@ from ritornel.core.sound.gain import Samples
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
 
 LEVELS_PER_S = (2, 25, 200)
-"""Peaks a second of each level, coarsest first: one for a whole evening across a screen, one for slides, one for words. Each divides 48 000."""
+"""Peaks a second of each level, coarsest first: one for a whole evening across a screen, one for slides, one for words.
+
+Each divides 48 000.
+"""
 SKETCH_FROM_MS = 120_000
 """A sound longer than this is sketched before it is read through."""
 SKETCH_PLACES = 240
@@ -26,8 +30,12 @@ ABOUT = "about.json"
 
 
 class Wave(msgspec.Struct, frozen=True):
-    """How far a wave has come: `done_ms` of `lasts_ms` are in the levels' files, `2.u8` and so on, a byte for each peak, 0..255. `heard_ms` is from
-    when to when it is heard, once that is known. `sketch` are peaks spread evenly over all of it, for what is not read yet."""
+    """How far a wave has come:
+
+    `done_ms` of `lasts_ms` are in the levels' files, `2.u8` and so on, a byte for each peak, 0..255. `heard_ms` is from
+    when to when it is heard, once that is known. `sketch` are peaks spread evenly over all of it, for what is not read
+    yet.
+    """
 
     lasts_ms: int
     done_ms: int = 0
@@ -43,7 +51,9 @@ SPARED_MS = 80
 
 
 def heard_ms(peaks: list[int], lasts_ms: int, per_s: int = 25) -> tuple[int, int]:
-    """From when to when a sound is heard, the silence at its ends left out but for 80 ms; all of one that is silent throughout."""
+    """From when to when a sound is heard, the silence at its ends left out but for 80 ms; all of one that is silent
+    throughout.
+    """
     least = max(max(peaks, default=0) * QUIET, 1)
     loud = [number for number, peak in enumerate(peaks) if peak > least]
     if not loud:
@@ -84,8 +94,10 @@ def _magnitude(samples: NDArray[Any]) -> float:
 
 
 def sketch_of(path: Path, lasts_ms: int, places: int = SKETCH_PLACES) -> tuple[int, ...]:
-    """Peaks at `places` instants spread evenly over a sound, found by jumping to each: an hour of it takes a second. Empty where a file cannot be
-    jumped about in."""
+    """Peaks at `places` instants spread evenly over a sound, found by jumping to each: an hour of it takes a second.
+
+    Empty where a file cannot be jumped about in.
+    """
     found: list[int] = []
     try:
         with open_container(path) as container:
@@ -116,8 +128,9 @@ def _minutes(path: Path) -> Iterator[Samples]:
 
 
 def write_wave(path: Path, lasts_ms: int, folder: Path) -> None:
-    """Writes the wave of the sound at `path` into `folder`, its levels growing as it is read and its `about.json` telling how far they are.
-    `lasts_ms` is how long it is said to be. Raises BadMedia for what has no sound."""
+    """Writes the wave of the sound at `path` into `folder`, its levels growing as it is read and its `about.json`
+    telling how far they are. `lasts_ms` is how long it is said to be. Raises BadMedia for what has no sound.
+    """
     folder.mkdir(parents=True, exist_ok=True)
     meters = {per_s: PeakMeter(per_s) for per_s in LEVELS_PER_S}
     files = {per_s: (folder / f"{per_s}.u8").open("wb") for per_s in LEVELS_PER_S}

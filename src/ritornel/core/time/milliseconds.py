@@ -11,7 +11,9 @@ LONGEST_MS = 24 * 60 * 60 * 1000
 """The longest time anything in a show may last or wait: one day."""
 
 _BLANK = r"[ \t\u00a0\u2009\u202f]*"
-_CLOCK = re.compile(rf"{_BLANK}(?:(?:([0-9]{{1,4}}):)?([0-9]{{1,3}}):)?([0-9]{{1,8}})(?:[.,]([0-9]{{1,20}}))?{_BLANK}s?{_BLANK}")
+_CLOCK = re.compile(
+    rf"{_BLANK}(?:(?:([0-9]{{1,4}}):)?([0-9]{{1,3}}):)?([0-9]{{1,8}})(?:[.,]([0-9]{{1,20}}))?{_BLANK}s?{_BLANK}"
+)
 
 
 def round_half_up(value: Fraction | Decimal | float) -> int:
@@ -33,7 +35,9 @@ def parse_clock_ms(text: str) -> int:
     """
     match = _CLOCK.fullmatch(text)
     if match is None:
-        raise BadValue(f"“{text.strip()[:40]}” is not a time. Write seconds, such as 2.5, or minutes and seconds, such as 1:12.")
+        raise BadValue(
+            f"“{text.strip()[:40]}” is not a time. Write seconds, such as 2.5, or minutes and seconds, such as 1:12."
+        )
     hours, minutes, seconds, fraction = match.groups()
     whole = int(hours or 0) * 3600 + int(minutes or 0) * 60 + int(seconds)
     value_ms = whole * 1000 + round_half_up(Fraction(int(fraction or 0) * 1000, 10 ** len(fraction or "")))

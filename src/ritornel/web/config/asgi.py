@@ -22,8 +22,9 @@ application = SlowLine(StaticFirst(BodyLimit(StreamServer(django_application))))
 kept_open = keep_open(settings.DATABASE_FILE)
 make_ready()
 
-# A full collection walks all that was ever imported: 55 to 85 ms in the middle of somebody's edit, once in thirty. What is loaded now stays for good
-# and need not be looked at again, the views with all they use among it; values of shows are frozen and know no cycles, so that looking can wait.
+# A full collection walks all that was ever imported: 55 to 85 ms in the middle of somebody's edit, once in thirty. What
+# is loaded now stays for good and need not be looked at again, the views with all they use among it; values of shows
+# are frozen and know no cycles, so that looking can wait.
 import_module(settings.ROOT_URLCONF)
 decoding.make_ready()
 gc.freeze()

@@ -61,7 +61,10 @@ def atomic_folder(target: Path) -> Iterator[Path]:
 
 @contextlib.contextmanager
 def atomic_file(target: Path) -> Iterator[Path]:
-    """A path of its own to write to; what is there at the end becomes `target`, synced and in one step. Nothing stays of what fails. Raises DiskFull."""
+    """A path of its own to write to; what is there at the end becomes `target`, synced and in one step.
+
+    Nothing stays of what fails. Raises DiskFull.
+    """
     target.parent.mkdir(parents=True, exist_ok=True)
     unfinished = target.with_name(f"{UNFINISHED}{secrets.token_hex(6)}-{target.name}")
     try:

@@ -1,4 +1,5 @@
-"""How much a request may bring along, by the kind of its address: judged by what it announces, and again while it is read, before Django sees any of it.
+"""How much a request may bring along, by the kind of its address: judged by what it announces, and again while it is
+read, before Django sees any of it.
 
 Everything may bring 1 MB. More may come to addresses that take files in, and only from somebody who is signed in.
 """
@@ -33,8 +34,15 @@ def upload_limits() -> dict[str, int]:
     """How much may come to each address, by its name, that takes more than usual."""
     file_bytes = settings.MEDIA_LIMITS.file_bytes + AROUND_BYTES
     large = dict.fromkeys(("shelf", "media-again", "from-pdf", "from-presentation"), file_bytes)
-    text = dict.fromkeys(("from-outline", "timings-in", "captions-in", "edit", "would", "bring"), 5_000_000 + AROUND_BYTES)
-    return {**large, **text, "from-archive": settings.ARCHIVE_BYTES + AROUND_BYTES, "record-more": 2 * settings.RECORDED_PART_BYTES + AROUND_BYTES}
+    text = dict.fromkeys(
+        ("from-outline", "timings-in", "captions-in", "edit", "would", "bring"), 5_000_000 + AROUND_BYTES
+    )
+    return {
+        **large,
+        **text,
+        "from-archive": settings.ARCHIVE_BYTES + AROUND_BYTES,
+        "record-more": 2 * settings.RECORDED_PART_BYTES + AROUND_BYTES,
+    }
 
 
 def _is_signed_in(cookies: str) -> bool:
@@ -98,7 +106,8 @@ class BodyLimit:
             if not begun:
                 await self._refuse(send, limit, headers)
         except OSError as error:
-            # Django keeps what is too large for memory in a file, before any view could tell that there is no room for it.
+            # Django keeps what is too large for memory in a file, before any view could tell that there is no room for
+            # it.
             if begun or not is_full_disk(error):
                 raise
             # A browser reads the answer only when it has sent everything.
@@ -114,7 +123,9 @@ class BodyLimit:
         except Resolver404:
             return USUAL_BYTES
         wanted = upload_limits().get(name or "", USUAL_BYTES)
-        if wanted > USUAL_BYTES and not await sync_to_async(_is_signed_in, thread_sensitive=False)(headers.get(b"cookie", "")):
+        if wanted > USUAL_BYTES and not await sync_to_async(_is_signed_in, thread_sensitive=False)(
+            headers.get(b"cookie", "")
+        ):
             return USUAL_BYTES
         return wanted
 
@@ -125,9 +136,16 @@ class BodyLimit:
 
 
 async def _tell(send: Send, status: int, words: str, headers: dict[bytes, str], **more: Any) -> None:
-    plain = "json" not in headers.get(b"accept", "") + headers.get(b"content-type", "") and b"x-csrftoken" not in headers
+    plain = (
+        "json" not in headers.get(b"accept", "") + headers.get(b"content-type", "") and b"x-csrftoken" not in headers
+    )
     body = words.encode() if plain else msgspec.json.encode({"error": words, "field": "", **more})
     kind = b"text/plain; charset=utf-8" if plain else b"application/json"
-    about = [(b"content-type", kind), (b"content-length", str(len(body)).encode()), (b"connection", b"close"), (b"x-content-type-options", b"nosniff")]
+    about = [
+        (b"content-type", kind),
+        (b"content-length", str(len(body)).encode()),
+        (b"connection", b"close"),
+        (b"x-content-type-options", b"nosniff"),
+    ]
     await send({"type": "http.response.start", "status": status, "headers": about})
     await send({"type": "http.response.body", "body": body})

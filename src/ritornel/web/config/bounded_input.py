@@ -1,7 +1,8 @@
-"""Whatever arrives is bounded before it is converted: numbers in addresses, queries and headers, and JSON with all that is in it.
+"""Whatever arrives is bounded before it is converted: numbers in addresses, queries and headers, and JSON with all that
+is in it.
 
-A number with a million digits, `1e99999999`, half of a character or a list nested a hundred thousand deep is refused here, in a sentence, and reaches
-nothing that could be slow or fall over.
+A number with a million digits, `1e99999999`, half of a character or a list nested a hundred thousand deep is refused
+here, in a sentence, and reaches nothing that could be slow or fall over.
 """
 
 import math
@@ -35,7 +36,9 @@ def json_object(data: bytes | str, what: str = "The request") -> dict[str, Any]:
 
 
 def check_value(value: Any, path: str = "", depth: int = 0) -> None:
-    """Refuses numbers beyond all measure, text that is no text, and too many levels. Raises BadValue naming the path."""
+    """Refuses numbers beyond all measure, text that is no text, and too many levels. Raises BadValue naming the
+    path.
+    """
     if depth > DEEPEST:
         raise BadValue(f"The request is nested more than {DEEPEST} levels deep.", path)
     if isinstance(value, dict):
@@ -52,7 +55,11 @@ def check_value(value: Any, path: str = "", depth: int = 0) -> None:
             value.encode()
         except UnicodeEncodeError as error:
             raise BadValue("The text holds half of a character.", path) from error
-    elif isinstance(value, int | float) and not isinstance(value, bool) and not (math.isfinite(value) and abs(value) <= LARGEST):
+    elif (
+        isinstance(value, int | float)
+        and not isinstance(value, bool)
+        and not (math.isfinite(value) and abs(value) <= LARGEST)
+    ):
         raise BadValue(f"The number is beyond all measure; at most {LARGEST} can be held.", path)
 
 
@@ -66,7 +73,13 @@ def whole_number(text: str, least: int = 0, most: int = LARGEST) -> int | None:
 
 def rate_of(value: Any) -> Fraction:
     """A rate in frames a second, exactly: 30, "29.97" or "30000/1001". Raises BadValue."""
-    text = value if isinstance(value, str) else repr(value) if isinstance(value, int | float) and not isinstance(value, bool) else ""
+    text = (
+        value
+        if isinstance(value, str)
+        else repr(value)
+        if isinstance(value, int | float) and not isinstance(value, bool)
+        else ""
+    )
     if not _RATE.fullmatch(text) or (("/" in text) and int(text.partition("/")[2]) == 0):
         raise BadValue("The film's size and rate must be numbers: a rate is 30, 29.97 or 30000/1001.", "rate")
     return Fraction(text)

@@ -28,12 +28,19 @@ async def _chunks(path: Path, size: int) -> AsyncIterator[bytes]:
         yield await sync_to_async(_read)(path, start, min(CHUNK, size - start))
 
 
-def file_reply(request: HttpRequest, path: Path, content_type: str, cache: str = "private, max-age=31536000, immutable") -> HttpResponseBase:
-    """The file, or the range of it that was asked for; 416 for a range outside it, 400 for one that no file can have. A unit or a list of ranges that is
-    not answered in part is answered with the whole file, as the standard allows. Raises Http404 where the file is missing."""
+def file_reply(
+    request: HttpRequest, path: Path, content_type: str, cache: str = "private, max-age=31536000, immutable"
+) -> HttpResponseBase:
+    """The file, or the range of it that was asked for; 416 for a range outside it, 400 for one that no file can have.
+
+    A unit or a list of ranges that is not answered in part is answered with the whole file, as the standard allows.
+    Raises Http404 where the file is missing.
+    """
     asked = request.headers.get("Range", "")
     if _ABSURD.search(asked):
-        return HttpResponse("No file is as long as the range that was asked for.", status=400, content_type="text/plain; charset=utf-8")
+        return HttpResponse(
+            "No file is as long as the range that was asked for.", status=400, content_type="text/plain; charset=utf-8"
+        )
     if not path.is_file():
         raise Http404("The file is missing.")
     size = path.stat().st_size

@@ -1,7 +1,8 @@
 """A little room that is kept free on the disk, so that databases can be opened when everything else is full.
 
-SQLite's write-ahead log needs a small file beside the database to open it at all, also for reading; that file goes when the last connection closes. So
-the server and the worker hold one connection open as long as they run, and each process that starts on a full disk gives up the reserve first.
+SQLite's write-ahead log needs a small file beside the database to open it at all, also for reading; that file goes when
+the last connection closes. So the server and the worker hold one connection open as long as they run, and each process
+that starts on a full disk gives up the reserve first.
 """
 
 import contextlib
@@ -27,7 +28,10 @@ def mind_reserve(folder: Path) -> None:
 
 
 def keep_open(database: Path) -> sqlite3.Connection:
-    """A connection that keeps the database open as long as it is held; the file is made where there is none. Raises sqlite3.OperationalError."""
+    """A connection that keeps the database open as long as it is held; the file is made where there is none.
+
+    Raises sqlite3.OperationalError.
+    """
     held = sqlite3.connect(database, timeout=20, check_same_thread=False)
     held.execute("SELECT count(*) FROM sqlite_master").fetchone()
     return held

@@ -1,4 +1,6 @@
-"""Files that are made to be saved: written to a disk and sent in pieces, so that a show of any size takes little memory."""
+"""Files that are made to be saved: written to a disk and sent in pieces, so that a show of any size takes little
+memory.
+"""
 
 import tempfile
 from collections.abc import AsyncIterator, Callable

@@ -1,4 +1,7 @@
-"""A full disk is told in a sentence, wherever it shows: in the database, in a file, in a session. People can sign in and look at their shows meanwhile."""
+"""A full disk is told in a sentence, wherever it shows: in the database, in a file, in a session.
+
+People can sign in and look at their shows meanwhile.
+"""
 
 import sqlite3
 from collections.abc import Callable
@@ -24,7 +27,9 @@ def is_full_disk(error: BaseException | None) -> bool:
     while error is not None:
         if isinstance(error, DiskFull) or (isinstance(error, OSError) and error.errno in NO_ROOM):
             return True
-        if isinstance(error, DatabaseError | sqlite3.Error) and any(words in str(error) for words in ("disk is full", "disk I/O error", "No space left")):
+        if isinstance(error, DatabaseError | sqlite3.Error) and any(
+            words in str(error) for words in ("disk is full", "disk I/O error", "No space left")
+        ):
             return True
         error = error.__cause__ or error.__context__
     return False
@@ -39,7 +44,11 @@ def wants_json(request: HttpRequest) -> bool:
 def full_disk_reply(request: HttpRequest, words: str = WORDS) -> HttpResponse:
     """The answer: 507 (RFC 4918) with the sentence."""
     if wants_json(request):
-        return HttpResponse(msgspec.json.encode({"error": words, "field": "", "full": True}), status=STATUS, content_type="application/json")
+        return HttpResponse(
+            msgspec.json.encode({"error": words, "field": "", "full": True}),
+            status=STATUS,
+            content_type="application/json",
+        )
     return render(request, "full_disk.html", {"words": words}, status=STATUS)
 
 

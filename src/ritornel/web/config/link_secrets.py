@@ -1,7 +1,8 @@
 """Secrets of links: an address has the code, a row has only its hash.
 
-A code is derived from the server's secret key and a row's random nonce (HMAC with SHA-256, RFC 2104), so that its owner can be shown the link
-again. Somebody who reads the database alone, without the key, can neither compute a code nor find the one that a hash belongs to.
+A code is derived from the server's secret key and a row's random nonce (HMAC with SHA-256, RFC 2104), so that its owner
+can be shown the link again. Somebody who reads the database alone, without the key, can neither compute a code nor find
+the one that a hash belongs to.
 """
 
 import hashlib

@@ -1,6 +1,9 @@
-"""JavaScript modules in templates: `{% module "ritornel/pages/compose.js" %}` runs one, and tells the browser at once of all that it will import.
+"""JavaScript modules in templates:
 
-Without that a browser learns of each module only when it has read the one that imports it: half a second for sixty small files five deep.
+`{% module "ritornel/pages/compose.js" %}` runs one, and tells the browser at once of all that it will import.
+
+Without that a browser learns of each module only when it has read the one that imports it: half a second for sixty
+small files five deep.
 """
 
 import posixpath
@@ -20,7 +23,10 @@ _IMPORT = re.compile(r'^(?:import|export)\b[^"]*"(\.{1,2}/[^"]+)";', re.MULTILIN
 
 
 def imports_of(name: str) -> list[str]:
-    """The names of the modules that a module imports as it begins. Raises FileNotFoundError for a module that does not ship."""
+    """The names of the modules that a module imports as it begins.
+
+    Raises FileNotFoundError for a module that does not ship.
+    """
     path = finders.find(name)
     if path is None:
         raise FileNotFoundError(f"There is no module “{name}” among the static files.")
@@ -44,5 +50,7 @@ def modules_of(name: str) -> tuple[str, ...]:
 @register.simple_tag
 def module(name: str) -> SafeString:
     """The links and the script, for a page's head."""
-    links = format_html_join("", '<link rel="modulepreload" href="{}">', ((static(entry),) for entry in modules_of(name)))
+    links = format_html_join(
+        "", '<link rel="modulepreload" href="{}">', ((static(entry),) for entry in modules_of(name))
+    )
     return format_html('{}<script type="module" src="{}"></script>', links, static(name))

@@ -1,7 +1,8 @@
 """How often somebody may do what could be abused: signing in, asking for links, having mail sent.
 
-The counting is the `limits` package's, in memory by default, or in a store that several servers share (`RITORNEL_BRAKES`). A brake is for
-a pair or a mailbox rather than for an address of the network alone: a whole office behind one address must not be locked out by one person.
+The counting is the `limits` package's, in memory by default, or in a store that several servers share
+(`RITORNEL_BRAKES`). A brake is for a pair or a mailbox rather than for an address of the network alone: a whole office
+behind one address must not be locked out by one person.
 """
 
 import time
@@ -26,7 +27,9 @@ class TooOften(RitornelError):
 
 
 class Brake(msgspec.Struct, frozen=True):
-    """What is counted, and how often it may happen: `rates` in the notation of the limits package, "5/minute;30/hour"."""
+    """What is counted, and how often it may happen: `rates` in the notation of the limits package,
+    "5/minute;30/hour".
+    """
 
     name: str
     rates: str

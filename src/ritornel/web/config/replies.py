@@ -65,13 +65,18 @@ def telling_errors(view: View) -> View:
 
 
 def edit_id_of(request: HttpRequest) -> str:
-    """The id that the page gave to the edit it sends, by which it is made once however often it is sent; empty where it has none."""
+    """The id that the page gave to the edit it sends, by which it is made once however often it is sent; empty where it
+    has none.
+    """
     found = request.headers.get("X-Edit-Id", "")
     return found if _EDIT_ID.fullmatch(found) else ""
 
 
 def body_of(request: HttpRequest, optional: bool = False) -> dict[str, Any]:
-    """The request's JSON object; where it is `optional`, an empty one for a request without a body. Raises BadValue for anything else."""
+    """The request's JSON object; where it is `optional`, an empty one for a request without a body.
+
+    Raises BadValue for anything else.
+    """
     if optional and request.META.get("CONTENT_LENGTH") in ("", "0", None):
         return {}
     if request.content_type != "application/json":

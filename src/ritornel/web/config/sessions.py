@@ -12,7 +12,10 @@ from ritornel.web.config.full_disk import is_full_disk
 
 
 class SessionStore(DatabaseSessions):
-    """Sessions in the database. While that cannot be written, a session lives signed in the browser's cookie instead, for a few hours."""
+    """Sessions in the database.
+
+    While that cannot be written, a session lives signed in the browser's cookie instead, for a few hours.
+    """
 
     MARK = "~"
     LASTS_S = 8 * 3600
@@ -23,7 +26,9 @@ class SessionStore(DatabaseSessions):
         if not key.startswith(self.MARK):
             return super().load()
         try:
-            found: dict[str, Any] = signing.loads(key[1:], salt="ritornel session", serializer=JSONSerializer, max_age=self.LASTS_S)
+            found: dict[str, Any] = signing.loads(
+                key[1:], salt="ritornel session", serializer=JSONSerializer, max_age=self.LASTS_S
+            )
         except signing.BadSignature:
             self._session_key = None
             return {}

@@ -17,7 +17,8 @@ os.umask(0o077)
 VAR.mkdir(parents=True, exist_ok=True)
 TEMPORARY = VAR / "tmp"
 TEMPORARY.mkdir(exist_ok=True)
-# Whatever is written for a moment lies beside what is kept: on the same disk, and where tidying finds what a killed process left.
+# Whatever is written for a moment lies beside what is kept: on the same disk, and where tidying finds what a killed
+# process left.
 os.environ["TMPDIR"] = tempfile.tempdir = str(TEMPORARY)
 
 
@@ -115,7 +116,12 @@ DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTHENTICATION_BACKENDS = ["ritornel.web.people.identity.NameOrAddressBackend"]
 AUTH_PASSWORD_VALIDATORS = [
     {"NAME": f"django.contrib.auth.password_validation.{name}"}
-    for name in ("UserAttributeSimilarityValidator", "MinimumLengthValidator", "CommonPasswordValidator", "NumericPasswordValidator")
+    for name in (
+        "UserAttributeSimilarityValidator",
+        "MinimumLengthValidator",
+        "CommonPasswordValidator",
+        "NumericPasswordValidator",
+    )
 ]
 LOGIN_URL = "sign-in"
 LOGIN_REDIRECT_URL = "shows"
@@ -132,7 +138,9 @@ EMAIL_USE_TLS = os.environ.get("RITORNEL_SMTP_TLS") == "1"
 MAIL_RATE = os.environ.get("RITORNEL_MAIL_RATE", "300/hour")
 """How much mail may go out for one show."""
 BRAKES_STORE = os.environ.get("RITORNEL_BRAKES", "memory://")
-"""Where it is counted how often somebody tries something: in this process, or where several servers can see it (redis://...)."""
+"""Where it is counted how often somebody tries something: in this process, or where several servers can see it
+(redis://...).
+"""
 DEFAULT_FROM_EMAIL = os.environ.get("RITORNEL_FROM", "Ritornel <ritornel@localhost>")
 
 STATIC_URL = "/static/"
@@ -143,8 +151,14 @@ WHITENOISE_MAX_AGE = 0
 """Static files are asked for again each time and answered by 304: modules import each other by plain names."""
 
 STORAGES = {
-    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage", "OPTIONS": {"location": VAR / "media", "base_url": None}},
-    "films": {"BACKEND": "django.core.files.storage.FileSystemStorage", "OPTIONS": {"location": VAR / "films", "base_url": None}},
+    "default": {
+        "BACKEND": "django.core.files.storage.FileSystemStorage",
+        "OPTIONS": {"location": VAR / "media", "base_url": None},
+    },
+    "films": {
+        "BACKEND": "django.core.files.storage.FileSystemStorage",
+        "OPTIONS": {"location": VAR / "films", "base_url": None},
+    },
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
 FILM_PROCESSES = int(os.environ.get("RITORNEL_FILM_PROCESSES", min(os.cpu_count() or 1, 4)))
@@ -169,7 +183,9 @@ MOST_STREAMS = {
     "run": int(os.environ.get("RITORNEL_STREAMS_RUN", "1000")),
     "server": int(os.environ.get("RITORNEL_STREAMS", "0")) or max(200, open_files_limit() - 600),
 }
-"""How many streams may be open at the same time: of one person, from one address of the network, of one release, of one run, in all."""
+"""How many streams may be open at the same time: of one person, from one address of the network, of one release, of one
+run, in all.
+"""
 DATA_UPLOAD_MAX_MEMORY_SIZE = 5_000_000
 FILE_UPLOAD_MAX_MEMORY_SIZE = 2_500_000
 FILE_UPLOAD_TEMP_DIR = TEMPORARY

@@ -1,4 +1,5 @@
-"""A stand-in for a slow line: what a page asks for that was opened with `?line=slow-NAME` comes as over 1.6 Mbit/s with 150 ms of delay, all of it together.
+"""A stand-in for a slow line: what a page asks for that was opened with `?line=slow-NAME` comes as over 1.6 Mbit/s with
+150 ms of delay, all of it together.
 
 A release is looked at through it before strangers do.
 """
@@ -17,7 +18,9 @@ FORGOTTEN_S = 120.0
 MOST_LINES = 200
 _NAME = re.compile(rb"[?&]line=slow-([a-z0-9]{1,20})(?:&|$)")
 
-Application = Callable[[dict[str, Any], Callable[[], Awaitable[Any]], Callable[[Any], Awaitable[None]]], Awaitable[None]]
+Application = Callable[
+    [dict[str, Any], Callable[[], Awaitable[Any]], Callable[[Any], Awaitable[None]]], Awaitable[None]
+]
 
 
 def line_of(scope: dict[str, Any]) -> bytes | None:
@@ -26,7 +29,9 @@ def line_of(scope: dict[str, Any]) -> bytes | None:
         return None
     own = _NAME.search(b"?" + scope.get("query_string", b""))
     if own is None:
-        own = next((found for name, value in scope["headers"] if name == b"referer" and (found := _NAME.search(value))), None)
+        own = next(
+            (found for name, value in scope["headers"] if name == b"referer" and (found := _NAME.search(value))), None
+        )
     return own[1] if own else None
 
 
@@ -45,7 +50,9 @@ class SlowLine:
         self._free_at[line] = max(self._free_at.get(line, now), now) + size / BYTES_S
         return self._free_at[line] - now
 
-    async def __call__(self, scope: dict[str, Any], receive: Callable[[], Awaitable[Any]], send: Callable[[Any], Awaitable[None]]) -> None:
+    async def __call__(
+        self, scope: dict[str, Any], receive: Callable[[], Awaitable[Any]], send: Callable[[Any], Awaitable[None]]
+    ) -> None:
         line = line_of(scope)
         if line is None:
             await self._application(scope, receive, send)
@@ -56,7 +63,13 @@ class SlowLine:
             for start in range(0, len(body), PIECE):
                 piece = body[start : start + PIECE]
                 await asyncio.sleep(self._until_sent(line, len(piece)))
-                await send({**message, "body": piece, "more_body": start + PIECE < len(body) or message.get("more_body", False)})
+                await send(
+                    {
+                        **message,
+                        "body": piece,
+                        "more_body": start + PIECE < len(body) or message.get("more_body", False),
+                    }
+                )
             if not body:
                 await send(message)
 

@@ -1,4 +1,6 @@
-"""Static files through WhiteNoise, read whole: our files are small, and under ASGI a file iterator would be read through a thread."""
+"""Static files through WhiteNoise, read whole: our files are small, and under ASGI a file iterator would be read
+through a thread.
+"""
 
 import gzip
 from collections.abc import Awaitable, Callable, Mapping
@@ -46,7 +48,8 @@ def packed(body: bytes) -> bytes:
 class StaticFirst:
     """An ASGI application that answers for static files itself and hands everything else on.
 
-    Through Django each of a page's sixty modules would wait for a thread: fifteen times as long as reading the file takes.
+    Through Django each of a page's sixty modules would wait for a thread: fifteen times as long as reading the file
+    takes.
     """
 
     def __init__(self, application: Application) -> None:
@@ -54,21 +57,35 @@ class StaticFirst:
         self._files = StaticFilesMiddleware(lambda request: HttpResponse()).files
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        static_file = self._files.get(scope["path"]) if scope["type"] == "http" and scope["method"] in ("GET", "HEAD") else None
+        static_file = (
+            self._files.get(scope["path"]) if scope["type"] == "http" and scope["method"] in ("GET", "HEAD") else None
+        )
         if static_file is None:
             await self._application(scope, receive, send)
             return
-        conditions = {f"HTTP_{name.decode('latin-1').upper().replace('-', '_')}": value.decode("latin-1") for name, value in scope["headers"]}
+        conditions = {
+            f"HTTP_{name.decode('latin-1').upper().replace('-', '_')}": value.decode("latin-1")
+            for name, value in scope["headers"]
+        }
         reply = static_file.get_response(scope["method"], conditions)
         body = b""
         if reply.file is not None:
             with reply.file:
                 body = reply.file.read()
         headers = [(name.lower().encode("latin-1"), value.encode("latin-1")) for name, value in reply.headers]
-        if scope["path"].endswith(WORDS) and "gzip" in conditions.get("HTTP_ACCEPT_ENCODING", "") and reply.status == 200 and body:
+        if (
+            scope["path"].endswith(WORDS)
+            and "gzip" in conditions.get("HTTP_ACCEPT_ENCODING", "")
+            and reply.status == 200
+            and body
+        ):
             body = packed(body)
             headers = [(name, value) for name, value in headers if name not in (b"content-length", b"accept-ranges")]
-            headers += [(b"content-length", str(len(body)).encode()), (b"content-encoding", b"gzip"), (b"vary", b"accept-encoding")]
+            headers += [
+                (b"content-length", str(len(body)).encode()),
+                (b"content-encoding", b"gzip"),
+                (b"vary", b"accept-encoding"),
+            ]
         headers.append((b"x-content-type-options", b"nosniff"))
         await send({"type": "http.response.start", "status": int(reply.status), "headers": headers})
         await send({"type": "http.response.body", "body": body})

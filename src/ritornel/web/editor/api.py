@@ -25,7 +25,19 @@ from ritornel.web.editor.score import changed_score, slide_detail, whole_score
 from ritornel.web.editor.stage_data import ties
 from ritornel.web.library.services import WIDTHS_PX, slide_picture
 from ritornel.web.people.services import person_of
-from ritornel.web.shows.services import Edited, Show, edit_show, history_labels, redo, seen_slides, show_for, slide_of, undo, value_of, would_be
+from ritornel.web.shows.services import (
+    Edited,
+    Show,
+    edit_show,
+    history_labels,
+    redo,
+    seen_slides,
+    show_for,
+    slide_of,
+    undo,
+    value_of,
+    would_be,
+)
 
 
 @login_required
@@ -87,7 +99,9 @@ def edit(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def would(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What an edit would change, while it is still under somebody's hand: {"edit": {...}, "viewing": slide id}. Nothing is kept."""
+    """What an edit would change, while it is still under somebody's hand: {"edit": {...}, "viewing": slide id}. Nothing
+    is kept.
+    """
     body = body_of(request)
     before = value_of(show_for(show_id, request))
     after = would_be(before, from_builtins(body.get("edit"), Edit, "The edit"), person_of(request))
@@ -100,7 +114,9 @@ def would(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def voice_pairs(request: HttpRequest, show_id: str) -> HttpResponse:
     """Which of numbered files would be the voice of which slide: {"names": [...]}. Nothing is changed."""
-    names = from_builtins(body_of(request).get("names", []), tuple[Annotated[str, msgspec.Meta(max_length=300)], ...], "The files")
+    names = from_builtins(
+        body_of(request).get("names", []), tuple[Annotated[str, msgspec.Meta(max_length=300)], ...], "The files"
+    )
     return json_reply({"rows": paired(names, len(value_of(show_for(show_id, request)).slides))})
 
 
@@ -108,7 +124,9 @@ def voice_pairs(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def lengths(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Sets lengths by a rule: {"by": "reading", "slide_ids": [...]}, or {"by": "spreading", "target_ms": n, "from": slide id}."""
+    """Sets lengths by a rule: {"by": "reading", "slide_ids": [...]}, or {"by": "spreading", "target_ms": n, "from":
+    slide id}.
+    """
     body = body_of(request)
     show = value_of(show_for(show_id, request))
     notices: tuple[str, ...] = ()
@@ -119,7 +137,9 @@ def lengths(request: HttpRequest, show_id: str) -> HttpResponse:
         first = next((at for at, slide in enumerate(show.slides) if slide.id == body.get("from")), 0)
         value, reached = spread(show, target, first)
         if reached != target:
-            notices = (f"{clock_text(target)} cannot be met: what moves takes its time. The nearest is {clock_text(reached)}.",)
+            notices = (
+                f"{clock_text(target)} cannot be met: what moves takes its time. The nearest is {clock_text(reached)}.",
+            )
     edited = edit_show(show_id, person_of(request), value, edit_id=edit_id_of(request))
     edited = msgspec.structs.replace(edited, notices=(*edited.notices, *notices))
     return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
@@ -169,7 +189,10 @@ def _picture(show: ShowValue, slide: Slide, width_px: int, number: int) -> bytes
 @login_required
 @require_GET
 def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> HttpResponse:
-    """The slide as it is when its last beat has ended; `?size=large` for lists. The stamp only makes the address change with the slide."""
+    """The slide as it is when its last beat has ended; `?size=large` for lists.
+
+    The stamp only makes the address change with the slide.
+    """
     width = WIDTHS_PX.get(request.GET.get("size", "small"))
     if width is None:
         raise Http404("There is no such size.")
@@ -205,4 +228,12 @@ def themes(request: HttpRequest) -> HttpResponse:
     rows = Show.objects.filter(owner=person_of(request)).values("id", "title", "theme")
     shows = [{**row, "theme": from_builtins(row["theme"], Theme, "The theme")} for row in rows]
     # A theme with a picture needs that picture's show; it stays there.
-    return json_reply({"shows": [row for row in shows if not any(isinstance(g, PictureBackground) for g in (row["theme"].ground, row["theme"].opening))]})
+    return json_reply(
+        {
+            "shows": [
+                row
+                for row in shows
+                if not any(isinstance(g, PictureBackground) for g in (row["theme"].ground, row["theme"].opening))
+            ]
+        }
+    )

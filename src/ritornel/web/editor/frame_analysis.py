@@ -1,4 +1,6 @@
-"""What rendered frames show of each slide: looked at by the worker, once for each look a slide has, so that an edit has one slide looked at again."""
+"""What rendered frames show of each slide: looked at by the worker, once for each look a slide has, so that an edit has
+one slide looked at again.
+"""
 
 import contextlib
 import hashlib
@@ -27,7 +29,9 @@ LONG = Bounds(wall_s=300, cpu_s=300)
 
 
 def _stamp(show: Show, slide: Slide, before: Slide | None, media: bytes) -> str:
-    """What the look of a slide depends on, in a few characters: itself, the slide it comes from, the theme, the frame, the files of its media."""
+    """What the look of a slide depends on, in a few characters: itself, the slide it comes from, the theme, the frame,
+    the files of its media.
+    """
     parts = (slide, before, show.theme, show.furniture, show.frame, show.default_hold_ms, show.holds_by_cue)
     return hashlib.sha256(to_json(parts) + media).hexdigest()
 
@@ -62,8 +66,10 @@ def _groups(entries: list[tuple[str, str]]) -> Iterable[list[tuple[str, str]]]:
 
 
 def look(show: Show) -> None:
-    """Looks at all slides that have not been looked at as they are. Of one that cannot be drawn, or that its process falls over, it is noted that nothing
-    is known."""
+    """Looks at all slides that have not been looked at as they are.
+
+    Of one that cannot be drawn, or that its process falls over, it is noted that nothing is known.
+    """
     missing = [(slide_id, stamp) for slide_id, stamp in _stamps(show).items() if not _path(stamp).is_file()]
     media = {asset.sha256: media_path(asset.sha256) for asset in show.assets if asset.width_px}
     document = to_json(show)
@@ -73,7 +79,14 @@ def look(show: Show) -> None:
             _path(stamp).parent.mkdir(parents=True, exist_ok=True)
         while group:
             with contextlib.suppress(BadMedia, OSError):
-                confined(write_looks, document, [(slide_id, _path(stamp)) for slide_id, stamp in group], media, what=show.title, bounds=LONG)
+                confined(
+                    write_looks,
+                    document,
+                    [(slide_id, _path(stamp)) for slide_id, stamp in group],
+                    media,
+                    what=show.title,
+                    bounds=LONG,
+                )
             group = [entry for entry in group if not _path(entry[1]).is_file()]
             # They are looked at in their order: the first that is missing is the one the process fell over.
             for _, stamp in group[:1]:

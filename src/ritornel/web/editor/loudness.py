@@ -24,9 +24,13 @@ LONG = Bounds(wall_s=1800, cpu_s=1800)
 
 
 def stamp_of(performance: Performance) -> str:
-    """What the sound of a show depends on, in a few characters: its sounds, when they are heard, and how long it lasts."""
+    """What the sound of a show depends on, in a few characters: its sounds, when they are heard, and how long it
+    lasts.
+    """
     sounds = sorted((asset.id, asset.sha256) for asset in performance.assets.values() if asset.heard)
-    return hashlib.sha256(to_json((performance.music, performance.events, performance.schedule.length_ms, sounds))).hexdigest()
+    return hashlib.sha256(
+        to_json((performance.music, performance.events, performance.schedule.length_ms, sounds))
+    ).hexdigest()
 
 
 def loudness_path(stamp: str) -> Path:
@@ -40,7 +44,9 @@ def measure(show: Show) -> None:
     with tempfile.TemporaryDirectory(prefix="ritornel-heard-") as folder:
         make_once(
             loudness_path(stamp_of(perform(show))),
-            lambda target: confined(write_loudness, to_json(show), media, Path(folder), target, what=show.title, bounds=LONG),
+            lambda target: confined(
+                write_loudness, to_json(show), media, Path(folder), target, what=show.title, bounds=LONG
+            ),
             wait=False,
         )
 
@@ -55,7 +61,9 @@ def measured(performance: Performance) -> Loudness | None:
 @require_GET
 @telling_errors
 def loudness(request: HttpRequest, show_id: str) -> HttpResponse:
-    """{"ready": ..., "target_lufs": ..., and what was measured}. With `?ask=1` the worker is asked to where nobody has."""
+    """{"ready": ..., "target_lufs": ..., and what was measured}. With `?ask=1` the worker is asked to where nobody
+    has.
+    """
     from ritornel.web.editor.tasks import hearing
 
     show = value_of(show_for(show_id, request))

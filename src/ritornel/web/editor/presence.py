@@ -1,5 +1,7 @@
-"""Who is at a show just now, on which slide and with what picked: so that two people at one show see each other. All of it lives in the one server
-process. A window is there while its stream is open."""
+"""Who is at a show just now, on which slide and with what picked: so that two people at one show see each other.
+
+All of it lives in the one server process. A window is there while its stream is open.
+"""
 
 import threading
 from typing import Annotated
@@ -53,7 +55,10 @@ class Presence:
             windows = self._shows.setdefault(show_id, {})
             before = windows.get(somebody.window)
             if len(windows) < MOST_WINDOWS or before:
-                windows[somebody.window] = (before[0] if before and before[0].person == somebody.person else somebody, listener)
+                windows[somebody.window] = (
+                    before[0] if before and before[0].person == somebody.person else somebody,
+                    listener,
+                )
         touch_streams()
 
     def tell(self, show_id: str, somebody: Somebody) -> None:

@@ -1,4 +1,6 @@
-"""Seeing before choosing: samples of all effects and transitions, and a build on the slide itself before it is given."""
+"""Seeing before choosing: samples of all effects and transitions, and a build on the slide itself before it is
+given.
+"""
 
 from functools import cache
 
@@ -41,4 +43,8 @@ def preview(request: HttpRequest, show_id: str) -> HttpResponse:
     builds = from_builtins(body.get("builds", []), tuple[Build, ...], "The preview")
     slide = msgspec.structs.replace(found, order=builds)
     check_slide(slide)
-    return json_reply(staged_builtins(stage_slide(slide, compile_slide(slide, show.default_hold_ms, {}, show.frame), scenery_of(show))))
+    return json_reply(
+        staged_builtins(
+            stage_slide(slide, compile_slide(slide, show.default_hold_ms, {}, show.frame), scenery_of(show))
+        )
+    )

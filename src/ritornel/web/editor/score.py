@@ -34,7 +34,20 @@ def style_stamp(show: Show) -> bytes:
 def thumb_address(show: Show, slide: Slide, style: bytes, number: int) -> str:
     """Where the slide's small picture is; the address changes with what it shows, so browsers may keep it for ever."""
     number = number if show.furniture.numbers else 0
-    seen = to_json((RENDERER, slide.background, slide.layout, slide.bare, slide.objects, slide.order, slide.size, slide.framings, slide.opens_on, number))
+    seen = to_json(
+        (
+            RENDERER,
+            slide.background,
+            slide.layout,
+            slide.bare,
+            slide.objects,
+            slide.order,
+            slide.size,
+            slide.framings,
+            slide.opens_on,
+            number,
+        )
+    )
     stamp = hashlib.sha256(style + seen).hexdigest()[:16]
     return reverse("thumb", args=[show.id, slide.id, stamp])
 
@@ -68,7 +81,14 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
                 "beat": time.beat,
                 "offset_ms": time.offset_ms,
                 "runs_ms": clip_runs_ms(clip, schedule, time) if (clip := clip_of(slide, build)) else time.lasts_ms,
-                "clip": {"asset_id": clip.asset_id, "in_ms": clip.in_ms, "out_ms": clip.out_ms, "rate_pct": clip.rate_pct} if clip else None,
+                "clip": {
+                    "asset_id": clip.asset_id,
+                    "in_ms": clip.in_ms,
+                    "out_ms": clip.out_ms,
+                    "rate_pct": clip.rate_pct,
+                }
+                if clip
+                else None,
             }
         )
     return {
@@ -154,7 +174,9 @@ def whole_score(show: Show) -> dict[str, Any]:
     return {
         "settings": settings_line(show),
         **times_line(show, schedule),
-        "slides": {slide.id: slide_line(show, slide, schedules[slide.id], style, numbers[slide.id]) for slide in show.slides},
+        "slides": {
+            slide.id: slide_line(show, slide, schedules[slide.id], style, numbers[slide.id]) for slide in show.slides
+        },
         "assets": [shelf_line(show, asset) for asset in show.assets],
         "uses": uses_of(show),
     }
@@ -166,9 +188,17 @@ def changed_score(before: Show, after: Show) -> dict[str, Any]:
     schedule = compile_show(after)
     schedules = _schedules(after, schedule)
     style, numbers = style_stamp(after), after.numbers
-    fresh = before.default_hold_ms != after.default_hold_ms or before.holds_by_cue != after.holds_by_cue or style_stamp(before) != style
+    fresh = (
+        before.default_hold_ms != after.default_hold_ms
+        or before.holds_by_cue != after.holds_by_cue
+        or style_stamp(before) != style
+    )
     fresh = fresh or (after.furniture.numbers and before.numbers != numbers)
-    lines = {slide.id: slide_line(after, slide, schedules[slide.id], style, numbers[slide.id]) for slide in after.slides if fresh or id(slide) not in known}
+    lines = {
+        slide.id: slide_line(after, slide, schedules[slide.id], style, numbers[slide.id])
+        for slide in after.slides
+        if fresh or id(slide) not in known
+    }
     reply = {"settings": settings_line(after), **times_line(after, schedule), "slides": lines}
     if before.assets != after.assets:
         reply["assets"] = [shelf_line(after, asset) for asset in after.assets]

@@ -8,4 +8,13 @@ from ritornel.web.editor.score import style_stamp, thumb_address
 from ritornel.web.editor.show_feed import ShowFeed
 from ritornel.web.editor.tasks import ask_for_looks
 
-__all__ = ["Presence", "ShowFeed", "ask_for_looks", "edited_reply", "measured", "seen_of", "style_stamp", "thumb_address"]
+__all__ = [
+    "Presence",
+    "ShowFeed",
+    "ask_for_looks",
+    "edited_reply",
+    "measured",
+    "seen_of",
+    "style_stamp",
+    "thumb_address",
+]

@@ -38,7 +38,11 @@ class ShowFeed(Feed):
         shows = dict(Show.objects.filter(pk__in={show_id for show_id, _ in keys}).values_list("pk", "revision"))
         access = access_of_each(keys)
         people = {show_id: self._presence.at(show_id) for show_id in shows}
-        return {key: ShowState(shows[key[0]], people[key[0]]) for key in keys if key[0] in shows and key in access and access[key].may("edit")}
+        return {
+            key: ShowState(shows[key[0]], people[key[0]])
+            for key in keys
+            if key[0] in shows and key in access and access[key].may("edit")
+        }
 
     def messages(self, before: ShowState | None, now: ShowState) -> Iterator[str]:
         """The revision and the people, each when it changed."""
@@ -66,4 +70,3 @@ def events(request: HttpRequest, show_id: str) -> HttpResponse:
     window = request.GET.get("window", "")[:40]
     about: dict[str, Any] = {"window": window, "name": called(person)} if window else {}
     return stream_reply(request, ShowFeed.name, (row.pk, person.pk), {"person": person.pk}, **about)
-

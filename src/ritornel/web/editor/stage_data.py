@@ -33,7 +33,9 @@ def _beside(show: Show, slide: Slide) -> list[tuple[str, Object, Box]]:
 
 
 def _carry(show: Show, slide: Slide, staged: StagedSlide) -> dict[str, Any] | None:
-    """The pairs of a carry into the slide, from where to where, and those that were refused; None where it comes otherwise."""
+    """The pairs of a carry into the slide, from where to where, and those that were refused; None where it comes
+    otherwise.
+    """
     if not staged.tracks.layers.carries:
         return None
     before = show.shown_before(slide.id)
@@ -62,9 +64,13 @@ def ties(show: Show, slide: Slide) -> list[dict[str, Any]]:
     """What a carry takes along into the slide, for the score; empty where it comes otherwise."""
     if slide.transition.name != "carry":
         return []
-    staged = stage_slide(slide, compile_slide(slide, show.default_hold_ms, show.holds_by_cue, show.frame), scenery_of(show))
+    staged = stage_slide(
+        slide, compile_slide(slide, show.default_hold_ms, show.holds_by_cue, show.frame), scenery_of(show)
+    )
     carry = _carry(show, slide, staged)
-    return [{"name": pair["name"], "after": pair["after"], "why": pair["why"]} for pair in carry["pairs"]] if carry else []
+    return (
+        [{"name": pair["name"], "after": pair["after"], "why": pair["why"]} for pair in carry["pairs"]] if carry else []
+    )
 
 
 def composing(show: Show, slide: Slide, staged: StagedSlide) -> dict[str, Any]:
@@ -79,12 +85,23 @@ def composing(show: Show, slide: Slide, staged: StagedSlide) -> dict[str, Any]:
         "carry": _carry(show, slide, staged),
         "guides": to_builtins(guides_of(slide, size_of(slide, show.frame), beside)),
         "before": sorted({item.id for words, item, _ in beside if words == "on the slide before"}),
-        "seen": {key: to_builtins(value) for key, value in seen_on(slide, size_of(slide, show.frame), assets_of(show)).items()},
+        "seen": {
+            key: to_builtins(value)
+            for key, value in seen_on(slide, size_of(slide, show.frame), assets_of(show)).items()
+        },
         "away": sorted(object_id for object_id, values in away.items() if all(values)),
-        "small": sorted(item.id for item in slide.objects if isinstance(item, TextHolder) and 0 < drawn[item.id].size_px < small),
+        "small": sorted(
+            item.id for item in slide.objects if isinstance(item, TextHolder) and 0 < drawn[item.id].size_px < small
+        ),
         "readable_px": small,
         "whole": to_builtins(whole_view(slide, show.frame)),
-        "places": [{**to_builtins(place), "box": to_builtins(box_of(place, show.frame))} for place in empty_places(slide)],
-        "differs": {item.id: sorted(found) for item in slide.objects if (found := differences(slide, item, show.theme, show.frame))},
+        "places": [
+            {**to_builtins(place), "box": to_builtins(box_of(place, show.frame))} for place in empty_places(slide)
+        ],
+        "differs": {
+            item.id: sorted(found)
+            for item in slide.objects
+            if (found := differences(slide, item, show.theme, show.frame))
+        },
         "ground": to_builtins(ground_of(slide, show.theme)),
     }

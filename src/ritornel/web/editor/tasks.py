@@ -19,7 +19,9 @@ def hearing(show_id: str) -> None:
 
 @small_jobs.task()  # type: ignore[untyped-decorator]
 def looking(show_id: str) -> None:
-    """Looks at the slides of a show as they are seen; one worker at a time, since what it sees is kept slide by slide."""
+    """Looks at the slides of a show as they are seen; one worker at a time, since what it sees is kept slide by
+    slide.
+    """
     row = Show.objects.filter(pk=show_id).first()
     if row is not None:
         with taken_up(_looks_of(show_id)) as mine:

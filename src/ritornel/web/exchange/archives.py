@@ -20,7 +20,11 @@ def export_show(request: HttpRequest, show_id: str) -> HttpResponseBase:
     """The show as an archive."""
     row = show_for(show_id, request)
     try:
-        return saved_reply(lambda out: write_archive(value_of(row), out, media_path), f"{file_title(row.title)}.ritornel", "application/zip")
+        return saved_reply(
+            lambda out: write_archive(value_of(row), out, media_path),
+            f"{file_title(row.title)}.ritornel",
+            "application/zip",
+        )
     except RitornelError as error:
         messages.error(request, str(error))
         return redirect("shows")

@@ -1,5 +1,7 @@
-"""Shows from files that take long to read: the worker reads them, and what nothing is lost of becomes a show at once. Where something is, what was read
-waits until somebody has said that it shall be one."""
+"""Shows from files that take long to read: the worker reads them, and what nothing is lost of becomes a show at once.
+
+Where something is, what was read waits until somebody has said that it shall be one.
+"""
 
 import shutil
 from datetime import timedelta
@@ -45,7 +47,9 @@ def _show(reading_id: str) -> Path:
 
 
 def sweep(owner: User) -> None:
-    """Takes away what nobody asks for any more: what this person had read before, and anybody's that has lain for a day."""
+    """Takes away what nobody asks for any more: what this person had read before, and anybody's that has lain for a
+    day.
+    """
     done = Reading.objects.exclude(state=State.WAITING)
     forgotten = Reading.objects.filter(asked_at__lt=timezone.now() - FORGOTTEN_AFTER)
     for old in done.filter(owner=owner) | forgotten:
@@ -57,7 +61,9 @@ def sweep(owner: User) -> None:
 
 
 def read(reading_id: str) -> tuple[Asset, ...]:
-    """Reads a file that came; whatever happens, its row says so. What is on the shelf of the show that was made of it."""
+    """Reads a file that came; whatever happens, its row says so. What is on the shelf of the show that was made of
+    it.
+    """
     token = Reading.claim(reading_id)
     if token is None:
         if not Reading.objects.filter(pk=reading_id, state=State.RUNNING).exists():
@@ -107,7 +113,10 @@ def _read(found: Reading, holder: Holder) -> tuple[Asset, ...]:
 
 
 def make(found: Reading) -> tuple[Asset, ...]:
-    """Makes the show of which something is lost, once; what is on its shelf. Raises BadMedia where nothing waits to be made."""
+    """Makes the show of which something is lost, once; what is on its shelf.
+
+    Raises BadMedia where nothing waits to be made.
+    """
     gone = BadMedia(f"“{found.name}” is no longer here to be made into a show. Choose the file again.")
     waiting = Reading.objects.filter(pk=found.pk, state=State.READY, plan__isnull=False, show=None)
     if not waiting.exists() or not _show(found.pk).is_file():

@@ -1,4 +1,6 @@
-"""Beginning a show from a file that takes long to read: it is read by the worker, seen at work, and can be told to stop."""
+"""Beginning a show from a file that takes long to read: it is read by the worker, seen at work, and can be told to
+stop.
+"""
 
 import shutil
 
@@ -38,7 +40,12 @@ def begin_reading(request: HttpRequest, kind: str) -> HttpResponse:
     found = Reading(owner=owner, kind=kind, name=(upload.name or kind)[:120])
     folder_of(found.pk).mkdir(parents=True)
     try:
-        write_down(upload, came(found.pk), found.name, settings.ARCHIVE_BYTES if kind == Reading.Kind.ARCHIVE else settings.MEDIA_LIMITS.file_bytes)
+        write_down(
+            upload,
+            came(found.pk),
+            found.name,
+            settings.ARCHIVE_BYTES if kind == Reading.Kind.ARCHIVE else settings.MEDIA_LIMITS.file_bytes,
+        )
         found.save()
     except BaseException:
         shutil.rmtree(folder_of(found.pk), ignore_errors=True)
@@ -57,16 +64,25 @@ def _mine(request: HttpRequest, reading_id: str) -> Reading:
 @login_required
 @require_GET
 def reading(request: HttpRequest, reading_id: str) -> HttpResponse:
-    """How far a file is read: {"state", "done", "total", "left_s", "message", "notices", "address", "plan", "make", "cancel"}. Where there is a plan,
-    somebody has to say whether it shall be made."""
+    """How far a file is read: {"state", "done", "total", "left_s", "message", "notices", "address", "plan", "make",
+    "cancel"}. Where there is a plan, somebody has to say whether it shall be made.
+    """
     found = _mine(request, reading_id)
     state = {State.INTERRUPTED: State.FAILED}.get(State(found.state), found.state)
-    return json_reply({
-        "state": State.WAITING if found.lost else state, "done": found.done, "total": found.total, "left_s": found.left_s,
-        "message": found.message, "notices": found.notices, "plan": found.plan,
-        "address": reverse("compose", args=[found.show_id]) if found.show_id else None,
-        "make": reverse("make-reading", args=[found.pk]), "cancel": reverse("cancel-reading", args=[found.pk]),
-    })  # fmt: skip
+    return json_reply(
+        {
+            "state": State.WAITING if found.lost else state,
+            "done": found.done,
+            "total": found.total,
+            "left_s": found.left_s,
+            "message": found.message,
+            "notices": found.notices,
+            "plan": found.plan,
+            "address": reverse("compose", args=[found.show_id]) if found.show_id else None,
+            "make": reverse("make-reading", args=[found.pk]),
+            "cancel": reverse("cancel-reading", args=[found.pk]),
+        }
+    )
 
 
 @login_required

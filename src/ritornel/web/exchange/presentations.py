@@ -28,4 +28,6 @@ def losses_out(request: HttpRequest, show_id: str) -> HttpResponse:
 def presentation_out(request: HttpRequest, show_id: str) -> HttpResponseBase:
     """The show as a presentation."""
     show = value_of(show_for(show_id, request))
-    return saved_reply(lambda out: write_opendocument(show, out, media_path), f"{file_title(show.title)}.odp", MEDIA_TYPE)
+    return saved_reply(
+        lambda out: write_opendocument(show, out, media_path), f"{file_title(show.title)}.odp", MEDIA_TYPE
+    )

@@ -1,4 +1,6 @@
-"""A show's words and times as files of open formats: outline, table of timings, schedule; and shows and timings from such files."""
+"""A show's words and times as files of open formats: outline, table of timings, schedule; and shows and timings from
+such files.
+"""
 
 from typing import Any
 
@@ -50,7 +52,9 @@ def outline_out(request: HttpRequest, show_id: str) -> HttpResponse:
 def timings_out(request: HttpRequest, show_id: str) -> HttpResponse:
     """The show's times as a table."""
     show = value_of(show_for(show_id, request))
-    return _saved(write_timings(timing_lines(show, compile_show(show))), f"{file_title(show.title)}-timings.csv", "text/csv")
+    return _saved(
+        write_timings(timing_lines(show, compile_show(show))), f"{file_title(show.title)}-timings.csv", "text/csv"
+    )
 
 
 @login_required
@@ -59,9 +63,22 @@ def schedule_out(request: HttpRequest, show_id: str) -> HttpResponse:
     """What starts when, as JSON: the schedule, music, voices and the sounds of builds, transitions and clips."""
     show = value_of(show_for(show_id, request))
     performance = perform(show)
-    sounds = {"music": performance.music, "voices": performance.voices, "effects": performance.effects, "clips": performance.clips}
-    body = {"title": show.title, **to_builtins(performance.schedule), **{name: to_builtins(value) for name, value in sounds.items()}}
-    return _saved(msgspec.json.format(msgspec.json.encode(body), indent=2).decode(), f"{file_title(show.title)}-schedule.json", "application/json")
+    sounds = {
+        "music": performance.music,
+        "voices": performance.voices,
+        "effects": performance.effects,
+        "clips": performance.clips,
+    }
+    body = {
+        "title": show.title,
+        **to_builtins(performance.schedule),
+        **{name: to_builtins(value) for name, value in sounds.items()},
+    }
+    return _saved(
+        msgspec.json.format(msgspec.json.encode(body), indent=2).decode(),
+        f"{file_title(show.title)}-schedule.json",
+        "application/json",
+    )
 
 
 @login_required
@@ -87,7 +104,9 @@ def _upload(request: HttpRequest) -> tuple[bytes, str]:
         raise BadMedia("No file came with the request.")
     name = (upload.name or "file")[:120]
     if (upload.size or 0) > 5_000_000:
-        raise BadMedia(f"“{name}” has {(upload.size or 0) / 1e6:.1f} MB; at most 5 MB can be read as text. Nothing was changed.")
+        raise BadMedia(
+            f"“{name}” has {(upload.size or 0) / 1e6:.1f} MB; at most 5 MB can be read as text. Nothing was changed."
+        )
     return upload.read(), name
 
 
@@ -101,14 +120,23 @@ def timings_in(request: HttpRequest, show_id: str) -> HttpResponse:
     edit, told = read_timings(show, data, name)
     edited = edit_show(show_id, person_of(request), edit)
     length = clock_text(compile_show(edited.after).length_ms)
-    return json_reply({"revision": edited.revision, "length": length, "notices": told, "history": history_labels(show_for(show_id, request))})
+    return json_reply(
+        {
+            "revision": edited.revision,
+            "length": length,
+            "notices": told,
+            "history": history_labels(show_for(show_id, request)),
+        }
+    )
 
 
 @login_required
 @require_POST
 @telling_errors
 def show_from_outline(request: HttpRequest) -> HttpResponse:
-    """A new show from an outline; each slide stays as long as reading it takes. With `look`, only what it would become."""
+    """A new show from an outline; each slide stays as long as reading it takes. With `look`, only what it would
+    become.
+    """
     data, name = _upload(request)
     row = Show(owner=person_of(request))
     show, told = read_outline(data, name, row.id)

@@ -1,7 +1,9 @@
-"""Files that are derived from media: thumbnails, filmstrips, waveforms, lighter copies, sounds at other speeds, measurements.
+"""Files that are derived from media: thumbnails, filmstrips, waveforms, lighter copies, sounds at other speeds,
+measurements.
 
-Each is made once. Whoever makes one holds its lock, which the system takes back when that process ends, however it ends. It is written under a name of
-its own, checked, synced and moved into place, so that a maker that was killed leaves nothing that could be taken for whole. Any of them can be made again.
+Each is made once. Whoever makes one holds its lock, which the system takes back when that process ends, however it
+ends. It is written under a name of its own, checked, synced and moved into place, so that a maker that was killed
+leaves nothing that could be taken for whole. Any of them can be made again.
 """
 
 import contextlib
@@ -69,7 +71,9 @@ def making(target: Path, wait: bool) -> Iterator[bool]:
 
 @contextlib.contextmanager
 def taken_up(target: Path) -> Iterator[bool]:
-    """For work that leaves more than one file: takes it off the queue and holds its lock; yields False where somebody else is at it."""
+    """For work that leaves more than one file: takes it off the queue and holds its lock; yields False where somebody
+    else is at it.
+    """
     _beside(target, "queued").unlink(missing_ok=True)
     with making(target, wait=False) as mine:
         yield mine
@@ -96,10 +100,13 @@ Place = Callable[[Path], contextlib.AbstractContextManager[Path]]
 
 
 def make_once(target: Path, write: Callable[[Path], object], wait: bool = True, place: Place = atomic_file) -> bool:
-    """Has `write` write the file unless it is there; whether it is there then. A medium that it cannot be made of, or that is missing, is noted.
+    """Has `write` write the file unless it is there; whether it is there then.
 
-    Raises DiskFull, and what else `write` raises. With `wait` False, nothing is done where somebody else makes it. `place` is `atomic_folder` for
-    what is a folder."""
+    A medium that it cannot be made of, or that is missing, is noted.
+
+    Raises DiskFull, and what else `write` raises. With `wait` False, nothing is done where somebody else makes it.
+    `place` is `atomic_folder` for what is a folder.
+    """
     _beside(target, "queued").unlink(missing_ok=True)
     if target.exists():
         return True
@@ -140,6 +147,8 @@ def ask_once(target: Path, enqueue: Callable[[], object]) -> None:
 
 
 def forget_queue() -> None:
-    """What was asked for and has not begun is asked for again by whoever needs it: called when a worker starts, whose queue may be another one."""
+    """What was asked for and has not begun is asked for again by whoever needs it: called when a worker starts, whose
+    queue may be another one.
+    """
     for path in (Path(settings.VAR) / "derived" / ".about").glob("*.queued"):
         path.unlink(missing_ok=True)

@@ -14,8 +14,11 @@ new_job_id = functools.partial(secrets.token_hex, 8)
 
 
 class Job(models.Model):
-    """How far some work has come, whether it is still wanted, and what became of it. While it runs, one process holds its lease: `holder` is that process's
-    token, and only with it can the job be renewed or finished."""
+    """How far some work has come, whether it is still wanted, and what became of it.
+
+    While it runs, one process holds its lease: `holder` is that process's token, and only with it can the job be
+    renewed or finished.
+    """
 
     class State(models.TextChoices):
         WAITING = "waiting"
@@ -57,12 +60,18 @@ class Job(models.Model):
     @classmethod
     def renew(cls, job_id: str, token: str, **progress: Any) -> bool:
         """Says that the holder is there, and how far it is; False where it has lost the job."""
-        return bool(cls._rows().filter(pk=job_id, holder=token, state=cls.State.RUNNING).update(**progress, **_lease(token)))
+        return bool(
+            cls._rows().filter(pk=job_id, holder=token, state=cls.State.RUNNING).update(**progress, **_lease(token))
+        )
 
     @classmethod
     def finish(cls, job_id: str, token: str, **outcome: Any) -> bool:
         """Says what became of it; False where the holder has lost the job, which changes nothing."""
-        return bool(cls._rows().filter(pk=job_id, holder=token, state=cls.State.RUNNING).update(**outcome, holder="", boot="", leased_until_s=0.0))
+        return bool(
+            cls._rows()
+            .filter(pk=job_id, holder=token, state=cls.State.RUNNING)
+            .update(**outcome, holder="", boot="", leased_until_s=0.0)
+        )
 
     @property
     def lost(self) -> bool:
@@ -73,7 +82,12 @@ class Job(models.Model):
     @property
     def left_s(self) -> float | None:
         """How many seconds are left, judged by what is done; None before that can be judged."""
-        if self.state != self.State.RUNNING or self.started_at is None or self.total == 0 or self.done * 50 < self.total:
+        if (
+            self.state != self.State.RUNNING
+            or self.started_at is None
+            or self.total == 0
+            or self.done * 50 < self.total
+        ):
             return None
         took = (timezone.now() - self.started_at).total_seconds()
         return took * (self.total - self.done) / self.done

@@ -1,4 +1,6 @@
-"""Holding a job while it is worked on: a thread renews the lease, and the work learns when it is not wanted, or not its own any more."""
+"""Holding a job while it is worked on: a thread renews the lease, and the work learns when it is not wanted, or not its
+own any more.
+"""
 
 import contextlib
 import threading
@@ -49,14 +51,20 @@ class Holder:
         connection.close()
 
     def report(self, done: int, total: int, **more: Any) -> None:
-        """Notes how far the work is, four times a second at most. Raises Cancelled where it is not wanted any more, LeaseLost."""
+        """Notes how far the work is, four times a second at most.
+
+        Raises Cancelled where it is not wanted any more, LeaseLost.
+        """
         now = time.monotonic()
         if now - self._told_s < TELL_EVERY_S and done < total:
             return
         self._told_s = now
         if self._lost.is_set() or not self._kind.renew(self._job_id, self._token, done=done, total=total, **more):
             raise LeaseLost("Somebody else works on this now.")
-        if self._kind._default_manager.filter(pk=self._job_id).values_list("cancel_wanted", flat=True).first() is not False:
+        if (
+            self._kind._default_manager.filter(pk=self._job_id).values_list("cancel_wanted", flat=True).first()
+            is not False
+        ):
             raise Cancelled("It was cancelled.")
 
     def finish(self, **outcome: Any) -> bool:

@@ -1,7 +1,7 @@
 """Leases: who works on a job holds it for some seconds and renews that; whoever does not renew it has lost it.
 
-Leases are counted by the system's monotonic clock, which all processes of a machine share. A clock that is set back, or a machine that sleeps, ends none.
-A holder whose process is gone is found at once where that can be seen.
+Leases are counted by the system's monotonic clock, which all processes of a machine share. A clock that is set back, or
+a machine that sleeps, ends none. A holder whose process is gone is found at once where that can be seen.
 """
 
 import os

@@ -11,8 +11,11 @@ log = logging.getLogger(__name__)
 
 
 class Queue(SqliteHuey):
-    """A queue in a file of its own, so that it never locks the rows that pages read. What cannot be queued for want of room is queued later: its row says
-    that it waits (jobs/resuming.py), or whoever needs it asks again (jobs/derived_files.py)."""
+    """A queue in a file of its own, so that it never locks the rows that pages read.
+
+    What cannot be queued for want of room is queued later: its row says that it waits (jobs/resuming.py), or whoever
+    needs it asks again (jobs/derived_files.py).
+    """
 
     def __init__(self, name: str, file_name: str, fsync: bool) -> None:
         super().__init__(name, filename=str(settings.VAR / file_name), fsync=fsync)

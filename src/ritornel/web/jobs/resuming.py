@@ -15,14 +15,21 @@ MOST_RESUMED = 2
 LOOK_EVERY_S = 2.0
 
 
-def resume_lost(kind: type[Job], enqueue: Callable[[str], object], words: str, clear: Callable[[Any], None] = lambda job: None) -> None:
-    """Queues jobs again whose holder is gone. What lost three workers is interrupted, and says so in these words. `clear` removes what a holder left."""
+def resume_lost(
+    kind: type[Job], enqueue: Callable[[str], object], words: str, clear: Callable[[Any], None] = lambda job: None
+) -> None:
+    """Queues jobs again whose holder is gone.
+
+    What lost three workers is interrupted, and says so in these words. `clear` removes what a holder left.
+    """
     running: Iterable[Any] = kind._default_manager.filter(state=kind.State.RUNNING)
     for job in running:
         if not job.lost:
             continue
         # Only from the holder that was seen: somebody else may have taken it up meanwhile.
-        mine = kind._default_manager.filter(pk=job.pk, state=kind.State.RUNNING, holder=job.holder, leased_until_s=job.leased_until_s)
+        mine = kind._default_manager.filter(
+            pk=job.pk, state=kind.State.RUNNING, holder=job.holder, leased_until_s=job.leased_until_s
+        )
         free = {"holder": "", "boot": "", "leased_until_s": 0.0}
         if job.resumed >= MOST_RESUMED:
             mine.update(state=kind.State.INTERRUPTED, message=words, **free)
@@ -34,7 +41,11 @@ def resume_lost(kind: type[Job], enqueue: Callable[[str], object], words: str, c
 def requeue_waiting(kind: type[Job], queue: Huey, task: Any) -> None:
     """Queues waiting jobs again that are in no queue: it was lost, or whoever asked was killed before it was told."""
     waiting = set(kind._default_manager.filter(state=kind.State.WAITING).values_list("pk", flat=True))
-    queued = {entry.args[0] for entry in queue.pending() if entry.name == task.task_class.__name__ and entry.args} if waiting else set()
+    queued = (
+        {entry.args[0] for entry in queue.pending() if entry.name == task.task_class.__name__ and entry.args}
+        if waiting
+        else set()
+    )
     for job_id in waiting - queued:
         task(job_id)
 

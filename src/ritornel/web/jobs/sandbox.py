@@ -1,5 +1,6 @@
-"""Work on files that somebody brought, in a process of its own with limits of time and memory: what a decoder does with a hostile file can
-neither hold up nor bring down the server or the worker."""
+"""Work on files that somebody brought, in a process of its own with limits of time and memory: what a decoder does with
+a hostile file can neither hold up nor bring down the server or the worker.
+"""
 
 import logging
 import multiprocessing
@@ -22,7 +23,9 @@ log = logging.getLogger(__name__)
 
 
 class Bounds(msgspec.Struct, frozen=True):
-    """How long such work may take, how much of that computing, and how much memory it may ask for beyond what its program has."""
+    """How long such work may take, how much of that computing, and how much memory it may ask for beyond what its
+    program has.
+    """
 
     wall_s: float = 120.0
     cpu_s: int = 60
@@ -72,9 +75,13 @@ def _work(answers: Connection, bounds: Bounds, work: Callable[..., Any], given: 
         answers.send((False, error))
 
 
-def confined(work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = Bounds(), watch: Callable[[], None] | None = None) -> Any:
-    """What `work(*given)` returns, or raises. It is a function of a module, and what it is given and returns can be pickled. `watch` is called a few times
-    a second meanwhile; what it raises ends the work.
+def confined(
+    work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = Bounds(), watch: Callable[[], None] | None = None
+) -> Any:
+    """What `work(*given)` returns, or raises.
+
+    It is a function of a module, and what it is given and returns can be pickled. `watch` is called a few times a
+    second meanwhile; what it raises ends the work.
 
     Raises BadMedia, naming the file `what`, where it takes too long, wants too much memory, or falls over.
     """
@@ -88,12 +95,16 @@ def confined(work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = 
             if watch is not None and time.monotonic() < until:
                 watch()
                 continue
-            raise BadMedia(f"“{what}” was given up: reading it took longer than {bounds.wall_s:.0f} s. Nothing was added.")
+            raise BadMedia(
+                f"“{what}” was given up: reading it took longer than {bounds.wall_s:.0f} s. Nothing was added."
+            )
         done, outcome = receiving.recv()
     except EOFError as error:
         child.join()
         if child.exitcode in (-signal.SIGXCPU, -signal.SIGKILL):
-            raise BadMedia(f"“{what}” was given up: reading it takes more than {bounds.cpu_s} s of computing. Nothing was added.") from error
+            raise BadMedia(
+                f"“{what}” was given up: reading it takes more than {bounds.cpu_s} s of computing. Nothing was added."
+            ) from error
         raise BadMedia(f"“{what}” cannot be read: its reader stopped in the middle. Nothing was added.") from error
     finally:
         receiving.close()
@@ -103,9 +114,12 @@ def confined(work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = 
     if done:
         return outcome
     if not isinstance(outcome, RitornelError | OSError | MemoryError):
-        # A decoder that a file has brought out of step: what it says is for the log, and the file is what is wrong for its maker.
+        # A decoder that a file has brought out of step: what it says is for the log, and the file is what is wrong for
+        # its maker.
         log.error("%s failed on “%s”", getattr(work, "__name__", work), what, exc_info=outcome)
         raise BadMedia(f"“{what}” is damaged, or of a kind that cannot be read. Nothing was added.") from outcome
     if isinstance(outcome, MemoryError):
-        raise BadMedia(f"“{what}” needs more than {bounds.memory_bytes / 1e9:.1f} GB of memory to be read. Nothing was added.") from outcome
+        raise BadMedia(
+            f"“{what}” needs more than {bounds.memory_bytes / 1e9:.1f} GB of memory to be read. Nothing was added."
+        ) from outcome
     raise outcome

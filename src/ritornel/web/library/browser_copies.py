@@ -19,7 +19,11 @@ def light_path(sha256: str) -> Path:
 
 def make_light(sha256: str) -> None:
     """Makes the lighter copy of a clip."""
-    make_once(light_path(sha256), lambda target: confined(write_checked_lighter, media_path(sha256), target, what=sha256, bounds=LONG), wait=False)
+    make_once(
+        light_path(sha256),
+        lambda target: confined(write_checked_lighter, media_path(sha256), target, what=sha256, bounds=LONG),
+        wait=False,
+    )
 
 
 def copy_failure(sha256: str) -> str | None:
@@ -28,7 +32,9 @@ def copy_failure(sha256: str) -> str | None:
 
 
 def tempo_path(sha256: str, rate_pct: int) -> Path:
-    """Where a sound at that speed lies. It is made now where it is not there yet; it may be missing where that failed."""
+    """Where a sound at that speed lies. It is made now where it is not there yet; it may be missing where that
+    failed.
+    """
     path = derived_path("tempo", f"{sha256}-{rate_pct}", ".flac")
     make_once(path, lambda target: confined(write_at_tempo, media_path(sha256), rate_pct, target, what=sha256))
     return path

@@ -1,4 +1,6 @@
-"""Things from outside services onto the shelf: asked for with a limit of time, examined like any file, credited as their authors want it."""
+"""Things from outside services onto the shelf: asked for with a limit of time, examined like any file, credited as
+their authors want it.
+"""
 
 import concurrent.futures
 from collections.abc import Callable
@@ -44,11 +46,15 @@ def video_site() -> VideoSite:
 
 
 def asked(what: str, work: Callable[[], Answer]) -> Answer:
-    """What a service answers. Raises NoAnswer, in a sentence, where it fails or takes longer than the settings allow."""
+    """What a service answers. Raises NoAnswer, in a sentence, where it fails or takes longer than the settings
+    allow.
+    """
     try:
         return _THREADS.submit(work).result(timeout=settings.OUTSIDE_S)
     except concurrent.futures.TimeoutError as error:
-        raise NoAnswer(f"{what} did not answer within {settings.OUTSIDE_S:g} s. Nothing was changed; try again in a while.") from error
+        raise NoAnswer(
+            f"{what} did not answer within {settings.OUTSIDE_S:g} s. Nothing was changed; try again in a while."
+        ) from error
     except NoAnswer as error:
         raise NoAnswer(f"{what} cannot be asked now: {error} Nothing was changed; try again in a while.") from error
 
@@ -62,7 +68,9 @@ def search(request: HttpRequest, show_id: str) -> HttpResponse:
     kind = request.GET.get("kind") or None
     if kind is not None and kind not in get_args(Kind):
         raise BadValue(f"The catalogue has {', '.join(get_args(Kind))}; it has no “{kind}”.", "kind")
-    found = asked("The catalogue", lambda: catalogue().search(request.GET.get("words", "")[:200], cast(Kind | None, kind)))
+    found = asked(
+        "The catalogue", lambda: catalogue().search(request.GET.get("words", "")[:200], cast(Kind | None, kind))
+    )
     return json_reply({"found": [msgspec.structs.replace(entry, words=()) for entry in found]})
 
 
@@ -91,22 +99,41 @@ def sample(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponseBas
 
 def _brought(request: HttpRequest, show_id: str, entry: CatalogueEntry, data: bytes) -> HttpResponse:
     """Puts it on the shelf with its credit in one step; what lies there already is answered instead."""
-    intake = take_in(SimpleUploadedFile(entry.file_name, data), new_id(), author=entry.author, licence=entry.licence, credit=entry.credit)
-    asset = msgspec.structs.replace(intake.asset, name=entry.name, alternative=entry.name if intake.asset.width_px else "")
+    intake = take_in(
+        SimpleUploadedFile(entry.file_name, data),
+        new_id(),
+        author=entry.author,
+        licence=entry.licence,
+        credit=entry.credit,
+    )
+    asset = msgspec.structs.replace(
+        intake.asset, name=entry.name, alternative=entry.name if intake.asset.width_px else ""
+    )
     row = show_for(show_id, request)
     show = value_of(row)
     known = next((own for own in show.assets if own.sha256 == asset.sha256), None)
     if known is not None and known.credit:
-        return json_reply({"revision": row.revision, "history": history_labels(row), "asset": shelf_line(show, known), "notices": ()})
+        return json_reply(
+            {"revision": row.revision, "history": history_labels(row), "asset": shelf_line(show, known), "notices": ()}
+        )
     if known is not None:
         credit = {"author": entry.author, "licence": entry.licence, "credit": entry.credit}
-        edited = edit_show(show_id, person_of(request), Several(f"Credit {known.name}", (ChangeAsset(known.id, credit),)))
+        edited = edit_show(
+            show_id, person_of(request), Several(f"Credit {known.name}", (ChangeAsset(known.id, credit),))
+        )
         asset = msgspec.structs.replace(known, **credit)
     else:
         edited = edit_show(show_id, person_of(request), AddAssets((asset,)), stored=(asset,))
         begin_work(asset)
     labels = history_labels(show_for(show_id, request))
-    return json_reply({"revision": edited.revision, "history": labels, "asset": shelf_line(edited.after, asset), "notices": intake.notes})
+    return json_reply(
+        {
+            "revision": edited.revision,
+            "history": labels,
+            "asset": shelf_line(edited.after, asset),
+            "notices": intake.notes,
+        }
+    )
 
 
 @login_required
@@ -131,6 +158,8 @@ def bring_video(request: HttpRequest, show_id: str) -> HttpResponse:
         raise BadValue("Put in the address of a video, as your browser shows it.", "address")
     entry = asked("The video site", lambda: video_site().lookup(address))
     if entry is None:
-        raise UnknownName(f"There is no video at “{address}”. Check the address, or whether it is still there. Nothing was added.")
+        raise UnknownName(
+            f"There is no video at “{address}”. Check the address, or whether it is still there. Nothing was added."
+        )
     data = asked("The video site", lambda: video_site().fetch(entry))
     return _brought(request, show_id, entry, data)

@@ -34,7 +34,17 @@ from ritornel.web.library.thumbnails import strip_path, thumbnail_path
 from ritornel.web.library.uploads import heal_media, take_in
 from ritornel.web.library.waveforms import PART, wave_of, wave_part
 from ritornel.web.people.services import person_of
-from ritornel.web.shows.services import asset_of_row, edit_show, history_labels, keep_media, media_path, new_id, seen_slides, show_for, value_of
+from ritornel.web.shows.services import (
+    asset_of_row,
+    edit_show,
+    history_labels,
+    keep_media,
+    media_path,
+    new_id,
+    seen_slides,
+    show_for,
+    value_of,
+)
 
 CAPTIONS_BYTES = 2_000_000
 NO_MEDIUM = "There is no such medium."
@@ -44,19 +54,26 @@ NO_MEDIUM = "There is no such medium."
 @require_POST
 @telling_errors
 def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Takes a file in. It is told by its content, and on the shelf before the answer. Files of one `batch` are taken off again together by
-    one undo. A picture's small one is made by the worker."""
+    """Takes a file in.
+
+    It is told by its content, and on the shelf before the answer. Files of one `batch` are taken off again together by
+    one undo. A picture's small one is made by the worker.
+    """
     show_for(show_id, request)
     upload = request.FILES.get("file")
     if upload is None:
         raise BadMedia("No file came with the request.")
     intake = take_in(upload, new_id(), folder=request.POST.get("folder", "")[:200])
     asset = intake.asset
-    edited = edit_show(show_id, person_of(request), AddAssets((asset,)), batch=request.POST.get("batch", "")[:40], stored=(asset,))
+    edited = edit_show(
+        show_id, person_of(request), AddAssets((asset,)), batch=request.POST.get("batch", "")[:40], stored=(asset,)
+    )
     begin_work(asset)
     row = show_for(show_id, request)
     line = shelf_line(edited.after, asset)
-    return json_reply({"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": intake.notes})
+    return json_reply(
+        {"revision": edited.revision, "history": history_labels(row), "asset": line, "notices": intake.notes}
+    )
 
 
 @login_required
@@ -76,11 +93,19 @@ def add_from_library(request: HttpRequest, show_id: str, name: str) -> HttpRespo
     asset = asset_from(medium, new_id(), sound.title, author=AUTHOR, licence=LICENCE)
     keep_media(medium.sha256, medium.data)
     edited = edit_show(show_id, person_of(request), AddAssets((asset,)), stored=(asset,))
-    return json_reply({"revision": edited.revision, "history": history_labels(show_for(show_id, request)), "asset": shelf_line(edited.after, asset)})
+    return json_reply(
+        {
+            "revision": edited.revision,
+            "history": history_labels(show_for(show_id, request)),
+            "asset": shelf_line(edited.after, asset),
+        }
+    )
 
 
 def _asset(request: HttpRequest, show_id: str, asset_id: str) -> Asset:
-    """An asset that the asking person may see: of a show they may open any, of one whose section they record what is used there. Raises Http404."""
+    """An asset that the asking person may see: of a show they may open any, of one whose section they record what is
+    used there. Raises Http404.
+    """
     row = show_for(show_id, request, "see")
     entry = row.assets.filter(asset_id=asset_id).first()
     if entry is None:
@@ -105,7 +130,10 @@ def media(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase
 @require_POST
 @telling_errors
 def add_again(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
-    """Takes the file of a medium in again, where it is missing or damaged. Another file is refused, and nothing is changed."""
+    """Takes the file of a medium in again, where it is missing or damaged.
+
+    Another file is refused, and nothing is changed.
+    """
     row = show_for(show_id, request)
     entry = row.assets.filter(asset_id=asset_id).first()
     upload = request.FILES.get("file")
@@ -165,7 +193,9 @@ def captions_out(request: HttpRequest, show_id: str) -> HttpResponse:
     show = value_of(show_for(show_id, request))
     text = write_webvtt(compile_captions(perform(show)))
     name = f"{file_title(show.title)}.vtt"
-    return HttpResponse(text, content_type="text/vtt; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="{name}"'})
+    return HttpResponse(
+        text, content_type="text/vtt; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="{name}"'}
+    )
 
 
 @login_required
@@ -185,7 +215,9 @@ def strip(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> H
 @login_required
 @require_GET
 def strip_ready(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponse:
-    """{"ready": whether the filmstrip has been made, "pictures": how many are in it}. Where it was never asked for, it is asked for now."""
+    """{"ready": whether the filmstrip has been made, "pictures": how many are in it}. Where it was never asked for, it
+    is asked for now.
+    """
     asset = _asset(request, show_id, asset_id)
     if asset.kind != "clip":
         raise Http404("There is no such clip.")
@@ -215,8 +247,9 @@ def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_GET
 def wave_ready(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponse:
-    """How far the wave of a sound has come: what core/sound/waveform.py tells, with its `levels` and how many peaks a `part` has. Where nobody makes
-    it, the worker is asked to."""
+    """How far the wave of a sound has come: what core/sound/waveform.py tells, with its `levels` and how many peaks a
+    `part` has. Where nobody makes it, the worker is asked to.
+    """
     asset = _asset(request, show_id, asset_id)
     if not asset.heard:
         raise Http404("There is no such sound.")
@@ -230,7 +263,9 @@ def wave_ready(request: HttpRequest, show_id: str, asset_id: str, renderer: int)
 
 @login_required
 @require_GET
-def wave_peaks(request: HttpRequest, show_id: str, asset_id: str, renderer: int, per_s: int, first: int) -> HttpResponse:
+def wave_peaks(
+    request: HttpRequest, show_id: str, asset_id: str, renderer: int, per_s: int, first: int
+) -> HttpResponse:
     """Peaks of a level of a sound's wave from number `first` on, a byte each, as far as they are there."""
     sha256 = _asset(request, show_id, asset_id).sha256
     about = wave_of(sha256)

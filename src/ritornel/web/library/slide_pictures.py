@@ -26,7 +26,13 @@ def slide_picture(show: Show, slide: Slide, width_px: int, number: int) -> bytes
     def draw() -> bytes:
         shown = perform(alone, first_number=number)
         height_px = round(width_px * show.frame.height_px / show.frame.width_px)
-        return png_of(shown, frame_state_at_rest(shown, 0, len(shown.slides[0].schedule.beats) - 1), width_px, height_px, media_path)
+        return png_of(
+            shown,
+            frame_state_at_rest(shown, 0, len(shown.slides[0].schedule.beats) - 1),
+            width_px,
+            height_px,
+            media_path,
+        )
 
     about = to_json((show.frame, show.theme, show.furniture, slide))
     media = sorted((asset.id, asset.sha256) for asset in show.assets if asset.id.encode() in about)

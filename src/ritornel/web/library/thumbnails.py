@@ -15,7 +15,11 @@ def thumbnail_path(sha256: str) -> Path:
 
 def make_thumbnail(sha256: str) -> None:
     """Makes the thumbnail."""
-    make_once(thumbnail_path(sha256), lambda target: confined(write_small, media_path(sha256), target, what=sha256), wait=False)
+    make_once(
+        thumbnail_path(sha256),
+        lambda target: confined(write_small, media_path(sha256), target, what=sha256),
+        wait=False,
+    )
 
 
 def strip_path(sha256: str) -> Path:
@@ -25,4 +29,8 @@ def strip_path(sha256: str) -> Path:
 
 def make_strip(sha256: str, lasts_ms: int) -> None:
     """Makes a clip's filmstrip."""
-    make_once(strip_path(sha256), lambda target: confined(write_strip, media_path(sha256), lasts_ms, target, what=sha256), wait=False)
+    make_once(
+        strip_path(sha256),
+        lambda target: confined(write_strip, media_path(sha256), lasts_ms, target, what=sha256),
+        wait=False,
+    )

@@ -23,7 +23,9 @@ from ritornel.web.jobs.sandbox import Bounds, confined
 from ritornel.web.shows.services import keep_media_file
 
 LONG = Bounds(wall_s=600, cpu_s=600)
-"""Three hundred pages, or an evening's films, may take minutes: their reader is seen at work, and can be told to stop."""
+"""Three hundred pages, or an evening's films, may take minutes: their reader is seen at work, and can be told to
+stop.
+"""
 
 
 DRAWING = Bounds(wall_s=15, cpu_s=5)
@@ -38,8 +40,13 @@ class Intake(msgspec.Struct, frozen=True):
 
 
 @contextlib.contextmanager
-def _examined(upload: UploadedFile, asset_id: str, credit: dict[str, Any]) -> Iterator[tuple[Asset, tuple[str, ...], Path]]:
-    """What an upload is, sentences for its maker, and the file that is to be kept of it, which is gone afterwards. Raises BadMedia."""
+def _examined(
+    upload: UploadedFile, asset_id: str, credit: dict[str, Any]
+) -> Iterator[tuple[Asset, tuple[str, ...], Path]]:
+    """What an upload is, sentences for its maker, and the file that is to be kept of it, which is gone afterwards.
+
+    Raises BadMedia.
+    """
     name = one_line(upload.name or "file")[:120] or "file"
     limit = settings.MEDIA_LIMITS.file_bytes
     if upload.size is not None and upload.size > limit:
@@ -52,12 +59,17 @@ def _examined(upload: UploadedFile, asset_id: str, credit: dict[str, Any]) -> It
         # A drawing is computed, and a filter in it can take for ever; everything else is as much work as it has bytes.
         with path.open("rb") as source:
             bounds = DRAWING if looks_like_svg(source.read(SNIFFED_BYTES)) else Bounds()
-        asset, notes = confined(asset_of_file, path, redrawn, asset_id, name, settings.MEDIA_LIMITS, credit, what=name, bounds=bounds)
+        asset, notes = confined(
+            asset_of_file, path, redrawn, asset_id, name, settings.MEDIA_LIMITS, credit, what=name, bounds=bounds
+        )
         yield asset, notes, redrawn if redrawn.is_file() else path
 
 
 def take_in(upload: UploadedFile, asset_id: str, **credit: Any) -> Intake:
-    """The upload as an entry for the shelf, its content kept. Raises BadMedia for what cannot be shown or heard, and keeps nothing then."""
+    """The upload as an entry for the shelf, its content kept.
+
+    Raises BadMedia for what cannot be shown or heard, and keeps nothing then.
+    """
     with _examined(upload, asset_id, credit) as (asset, notes, path):
         keep_media_file(asset.sha256, path)
     return Intake(asset, notes)
@@ -67,7 +79,10 @@ def heal_media(upload: UploadedFile, asset: Asset) -> None:
     """Keeps the file of an asset again. Raises BadMedia for any other file than the one it had."""
     with _examined(upload, asset.id, {}) as (found, _, path):
         if found.sha256 != asset.sha256:
-            words = f"“{upload.name}” is another file than the one that “{asset.name}” was. Nothing was changed; to use it instead, replace it on the shelf."
+            words = (
+                f"“{upload.name}” is another file than the one that “{asset.name}” was. Nothing was changed; "
+                "to use it instead, replace it on the shelf."
+            )
             raise BadMedia(one_line(words))
         keep_media_file(asset.sha256, path)
 
@@ -75,18 +90,26 @@ def heal_media(upload: UploadedFile, asset: Asset) -> None:
 def write_down(source: UploadedFile, path: Path, name: str, limit: int) -> None:
     """Writes an upload down. Raises BadMedia for one that has more bytes than `limit`."""
     if source.size is not None and source.size > limit:
-        raise BadMedia(f"“{name}” has {source.size / 1e6:.1f} MB; at most {limit / 1e6:.0f} MB can be read. Nothing was made.")
+        raise BadMedia(
+            f"“{name}” has {source.size / 1e6:.1f} MB; at most {limit / 1e6:.0f} MB can be read. Nothing was made."
+        )
     with path.open("wb") as out:
         for chunk in source.chunks():
             out.write(chunk)
 
 
-def unpack(kind: str, path: Path, name: str, media: Path, show_id: str, watch: Callable[[int, int], None]) -> tuple[Show, tuple[Any, ...]]:
-    """The show of a file, an "archive", a "pdf" or a "presentation", and what is lost, in sentences or as Loss; its media lie in the folder `media` afterwards.
-    `watch` is told how many of its pages or files are done, of how many (0: not known yet); what it raises ends the reading. Raises BadArchive or BadMedia."""
+def unpack(
+    kind: str, path: Path, name: str, media: Path, show_id: str, watch: Callable[[int, int], None]
+) -> tuple[Show, tuple[Any, ...]]:
+    """The show of a file, an "archive", a "pdf" or a "presentation", and what is lost, in sentences or as Loss; its
+    media lie in the folder `media` afterwards. `watch` is told how many of its pages or files are done, of how many
+    (0: not known yet); what it raises ends the reading. Raises BadArchive or BadMedia.
+    """
     readers: dict[str, tuple[Callable[..., Any], tuple[Any, ...]]] = {
-        "archive": (unpack_archive, (settings.MEDIA_LIMITS,)), "pdf": (read_pdf, ()), "presentation": (read_opendocument, (settings.MEDIA_LIMITS,)),
-    }  # fmt: skip
+        "archive": (unpack_archive, (settings.MEDIA_LIMITS,)),
+        "pdf": (read_pdf, ()),
+        "presentation": (read_opendocument, (settings.MEDIA_LIMITS,)),
+    }
     reader, given = readers[kind]
     with tempfile.TemporaryDirectory(prefix="reading-") as folder:
         told = Path(folder) / "told"
@@ -94,5 +117,7 @@ def unpack(kind: str, path: Path, name: str, media: Path, show_id: str, watch: C
         def look() -> None:
             watch(*progress_told(told))
 
-        outcome: tuple[Show, tuple[Any, ...]] = confined(reader, path, name, media, show_id, *given, told, what=name, bounds=LONG, watch=look)
+        outcome: tuple[Show, tuple[Any, ...]] = confined(
+            reader, path, name, media, show_id, *given, told, what=name, bounds=LONG, watch=look
+        )
     return outcome

@@ -16,12 +16,20 @@ urlpatterns = [
     path("shows/<id:show_id>/media/<id:asset_id>", shelf.media, name="media"),
     path("shows/<id:show_id>/media/<id:asset_id>/again", shelf.add_again, name="media-again"),
     path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/light", shelf.lighter, name="media-light"),
-    path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/at/<number:rate_pct>", shelf.at_tempo, name="media-tempo"),
+    path(
+        "shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/at/<number:rate_pct>",
+        shelf.at_tempo,
+        name="media-tempo",
+    ),
     path("shows/<id:show_id>/captions", shelf.captions_in, name="captions-in"),
     path("shows/<id:show_id>/captions.vtt", shelf.captions_out, name="captions-out"),
     path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/small", shelf.small, name="small"),
     path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/strip", shelf.strip, name="strip"),
     path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/strip.json", shelf.strip_ready, name="strip-ready"),
     path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/wave.json", shelf.wave_ready, name="wave"),
-    path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/wave/<number:per_s>/<number:first>", shelf.wave_peaks, name="wave-peaks"),
+    path(
+        "shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/wave/<number:per_s>/<number:first>",
+        shelf.wave_peaks,
+        name="wave-peaks",
+    ),
 ]

@@ -53,4 +53,9 @@ def wave_part(sha256: str, per_s: int, first: int) -> bytes:
 def make_wave(sha256: str, lasts_ms: int) -> None:
     """Makes the waveform of a sound."""
     target = wave_folder(sha256)
-    make_once(target, lambda folder: confined(write_wave, media_path(sha256), lasts_ms, folder, what=sha256), wait=False, place=atomic_folder)
+    make_once(
+        target,
+        lambda folder: confined(write_wave, media_path(sha256), lasts_ms, folder, what=sha256),
+        wait=False,
+        place=atomic_folder,
+    )

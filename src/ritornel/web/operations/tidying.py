@@ -1,6 +1,8 @@
-"""Removing what nothing refers to any more: media of removed shows, what is derived from them, films, folders of editions, what killed processes left.
+"""Removing what nothing refers to any more: media of removed shows, what is derived from them, films, folders of
+editions, what killed processes left.
 
-Only what is older than a day goes, so that nothing is taken from under somebody's hands; a removed show's own files go at once.
+Only what is older than a day goes, so that nothing is taken from under somebody's hands; a removed show's own files go
+at once.
 """
 
 import contextlib
@@ -90,7 +92,9 @@ def hashes_of(show: Show) -> set[str]:
 
 
 def referenced_hashes() -> set[str]:
-    """Every medium that a show holds, that undo could bring back, that an edition or a film was made of, or that was recorded."""
+    """Every medium that a show holds, that undo could bring back, that an edition or a film was made of, or that was
+    recorded.
+    """
     found = set(Asset.objects.values_list("sha256", flat=True))
     blobs: tuple[Any, ...] = (
         Edit.objects.values_list("changes", flat=True),
@@ -127,7 +131,9 @@ def _derived(wanted: set[str], age_s: float) -> Iterator[Path]:
             for path in _below(version, "??/*"):
                 key = _HASH.match(path.name.encode())
                 measured = kind.name in ("frames", "loudness", "slides")
-                if (measured and _old(path, MEASURED_S)) or (not measured and key and key[0].decode() not in wanted and _old(path, age_s)):
+                if (measured and _old(path, MEASURED_S)) or (
+                    not measured and key and key[0].decode() not in wanted and _old(path, age_s)
+                ):
                     yield path
 
 
@@ -151,7 +157,9 @@ def _about_derived(age_s: float) -> Iterator[Path]:
 
 def _films(age_s: float) -> Iterator[Path]:
     root = Path(storages["films"].path(""))
-    jobs = {job.file_name for job in FilmJob.objects.only("id", "kind")} | {f".{pk}.parts" for pk in FilmJob.objects.values_list("pk", flat=True)}
+    jobs = {job.file_name for job in FilmJob.objects.only("id", "kind")} | {
+        f".{pk}.parts" for pk in FilmJob.objects.values_list("pk", flat=True)
+    }
     handed = {Path(entry.file_name).name for entry in HandIn.objects.only("id", "kind")}
     for path in _below(root):
         if path.name != "handed-in" and path.name not in jobs and _old(path, age_s):
@@ -189,7 +197,9 @@ def _unfinished(age_s: float) -> Iterator[Path]:
 
 
 def _readings() -> Tidied:
-    old = Reading.objects.filter(asked_at__lt=timezone.now() - timedelta(seconds=DAY_S)).exclude(state=Reading.State.RUNNING)
+    old = Reading.objects.filter(asked_at__lt=timezone.now() - timedelta(seconds=DAY_S)).exclude(
+        state=Reading.State.RUNNING
+    )
     return Tidied("Files that were read for a show and forgotten", old.count() and old.delete()[0])
 
 
@@ -216,8 +226,14 @@ def tidy(age_s: float = DAY_S) -> list[Tidied]:
         ("Notes of how they were made", lambda: _about_derived(age_s)),
         ("Films that no list has", lambda: _films(age_s)),
         ("Editions that are gone", lambda: _editions(age_s)),
-        ("Recordings that are gone", lambda: _folders("recordings", set(Recording.objects.values_list("pk", flat=True)), age_s)),
-        ("Files that were read and are gone", lambda: _folders("readings", set(Reading.objects.values_list("pk", flat=True)), age_s)),
+        (
+            "Recordings that are gone",
+            lambda: _folders("recordings", set(Recording.objects.values_list("pk", flat=True)), age_s),
+        ),
+        (
+            "Files that were read and are gone",
+            lambda: _folders("readings", set(Reading.objects.values_list("pk", flat=True)), age_s),
+        ),
         ("What was left half written", lambda: _unfinished(age_s)),
         ("Temporary files", lambda: (path for path in _below(settings.TEMPORARY) if _old(path, age_s))),
     )
@@ -230,7 +246,9 @@ def free_media(hashes: Collection[str]) -> Tidied:
     """Removes these media, and what was derived of them, at once, where nothing else refers to them."""
     gone = set(hashes) - referenced_hashes()
     root = Path(storages["default"].path(""))
-    derived = (path for sha256 in gone for path in _below(Path(settings.VAR) / "derived", f"*/v*/{sha256[:2]}/{sha256}*"))
+    derived = (
+        path for sha256 in gone for path in _below(Path(settings.VAR) / "derived", f"*/v*/{sha256[:2]}/{sha256}*")
+    )
     media = _remove("Media of a removed show", (root / sha256[:2] / sha256 for sha256 in gone))
     rest = _remove("", derived)
     return Tidied(media.what, media.count, media.bytes + rest.bytes)

@@ -51,13 +51,21 @@ def _refusal(entry: Invitation, user: object) -> str | None:
 
 
 def _page(request: HttpRequest, entry: Invitation, proving: bool, status: int = 200, **more: object) -> HttpResponse:
-    known = {"entry": entry, "by": called(entry.by), "asked": WORDS[entry.role], "proving": proving, "here": request.path}
+    known = {
+        "entry": entry,
+        "by": called(entry.by),
+        "asked": WORDS[entry.role],
+        "proving": proving,
+        "here": request.path,
+    }
     return render(request, "people/invitation.html", {**known, **more}, status=status)
 
 
 @require_http_methods(["GET", "POST"])
 def invitation(request: HttpRequest, code: str) -> HttpResponse:
-    """What an invitation is to, and the way in: with one press for who is signed in, with a password of their own for who comes the first time."""
+    """What an invitation is to, and the way in: with one press for who is signed in, with a password of their own for
+    who comes the first time.
+    """
     entry, proving = _found(code)
     if entry is None:
         wait = GUESSING.wait_s(network_address(request))
@@ -85,11 +93,22 @@ def _come_in(request: HttpRequest, entry: Invitation, proving: bool) -> HttpResp
     name, sign_in_name = request.POST.get("name", "")[:200], request.POST.get("sign_in_name", "").strip()[:60]
     try:
         ACCEPTING.apply(network_address(request), words="Too many accounts were asked for from here.")
-        person = create_account(name, request.POST.get("password", "")[:200], sign_in_name, entry.address if proving else "")
+        person = create_account(
+            name, request.POST.get("password", "")[:200], sign_in_name, entry.address if proving else ""
+        )
     except TooOften as error:
         return _page(request, entry, proving, status=429, name=name, sign_in_name=sign_in_name, wrong=str(error))
     except BadValue as error:
-        return _page(request, entry, proving, status=400, name=name, sign_in_name=sign_in_name, wrong=str(error), field=error.field)
+        return _page(
+            request,
+            entry,
+            proving,
+            status=400,
+            name=name,
+            sign_in_name=sign_in_name,
+            wrong=str(error),
+            field=error.field,
+        )
     _accept(entry, person, False)
     login(request, person, backend=BACKEND)
     return redirect(WHERE[entry.role], entry.show_id)

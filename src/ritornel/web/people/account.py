@@ -1,4 +1,6 @@
-"""A person's own account: what they are called, their password, and the e-mail addresses that are proven to be theirs."""
+"""A person's own account: what they are called, their password, and the e-mail addresses that are proven to be
+theirs.
+"""
 
 from django.contrib import messages
 from django.contrib.auth import update_session_auth_hash
@@ -84,7 +86,10 @@ def ask_for_proof(request: HttpRequest) -> HttpResponse:
         PROVING.apply(network_address(request), words="Several letters were asked for already.")
         code = signing.dumps({"person": person.pk, "address": address}, salt=_SALT)
         link = request.build_absolute_uri(reverse("prove-address", args=[code]))
-        text = f"Hello {called(person)},\n\nopen this link while you are signed in, and the address is known to be yours:\n{link}\n\nIt works for a day."
+        text = (
+            f"Hello {called(person)},\n\nopen this link while you are signed in, and the address is "
+            f"known to be yours:\n{link}\n\nIt works for a day."
+        )
         send_mail(f"account {person.pk}", person.pk, address, "Is this your address?", text)
     except ValidationError:
         return _page(request, f"“{one_line(address)[:100]}” is no e-mail address. Nothing was sent.", "address", 400)
@@ -102,7 +107,12 @@ def prove_address(request: HttpRequest, code: str) -> HttpResponse:
     try:
         proof = signing.loads(code, salt=_SALT, max_age=PROOF_S)
     except signing.BadSignature:
-        return render(request, "people/prove_address.html", {"refusal": "This link is not whole, or older than a day. Ask for another one."}, status=410)
+        return render(
+            request,
+            "people/prove_address.html",
+            {"refusal": "This link is not whole, or older than a day. Ask for another one."},
+            status=410,
+        )
     if proof["person"] != person.pk:
         words = f"This link is for another account; you are signed in as {called(person)}. Sign out and open it again."
         return render(request, "people/prove_address.html", {"refusal": words}, status=403)

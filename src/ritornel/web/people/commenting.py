@@ -37,7 +37,9 @@ def _line(entry: Comment, names: dict[str, str]) -> dict[str, Any]:
         "text": entry.text,
         "at": entry.at,
         "closed_by": called(entry.closed_by) if entry.closed_at else None,
-        "answers": [{"who": called(answer.person), "text": answer.text, "at": answer.at} for answer in entry.given.all()],
+        "answers": [
+            {"who": called(answer.person), "text": answer.text, "at": answer.at} for answer in entry.given.all()
+        ],
     }
 
 
@@ -46,7 +48,11 @@ def _state(row: Show) -> dict[str, Any]:
     seen = seen_slides(row, show)
     style, numbers = style_stamp(show), show.numbers
     names = {item.id: item.name for slide in show.slides for item in slide.objects}
-    entries = Comment.objects.filter(show=row, answers=None).select_related("person", "closed_by").prefetch_related("given__person")
+    entries = (
+        Comment.objects.filter(show=row, answers=None)
+        .select_related("person", "closed_by")
+        .prefetch_related("given__person")
+    )
     by_slide: dict[str, list[dict[str, Any]]] = {}
     for entry in entries:
         by_slide.setdefault(entry.slide_id, []).append(_line(entry, names))
@@ -67,7 +73,9 @@ def _state(row: Show) -> dict[str, Any]:
             if slide.id in seen
         ],
         # What was said of slides that are gone is not lost with them.
-        "gone": [line for slide_id, lines in by_slide.items() if slide_id not in known for line in lines] if row.access.may("watch") else [],
+        "gone": [line for slide_id, lines in by_slide.items() if slide_id not in known for line in lines]
+        if row.access.may("watch")
+        else [],
     }
 
 
@@ -76,7 +84,9 @@ def _state(row: Show) -> dict[str, Any]:
 def comments(request: HttpRequest, show_id: str) -> HttpResponse:
     """The show slide by slide, with what was said about it."""
     row = show_for(show_id, request, "comment")
-    return render(request, "people/comments.html", {"show": row, "way": "comments", "start": msgspec.to_builtins(_state(row))})
+    return render(
+        request, "people/comments.html", {"show": row, "way": "comments", "start": msgspec.to_builtins(_state(row))}
+    )
 
 
 @login_required
@@ -92,9 +102,20 @@ def say(request: HttpRequest, show_id: str) -> HttpResponse:
     slide_id, object_id = (first.slide_id, first.object_id) if first else (said.slide_id, said.object_id)
     show = value_of(row)
     slide = show.slide(slide_id)
-    if first is None and (slide is None or slide_id not in seen_slides(row, show) or (object_id and slide.object(object_id) is None)):
-        raise BadValue("The slide or object is no longer there. Nothing was said; your words are still in the field.", "slide_id")
-    Comment.objects.create(show=row, slide_id=slide_id, object_id=object_id, person=person_of(request), answers=first, text=said.text.strip())
+    if first is None and (
+        slide is None or slide_id not in seen_slides(row, show) or (object_id and slide.object(object_id) is None)
+    ):
+        raise BadValue(
+            "The slide or object is no longer there. Nothing was said; your words are still in the field.", "slide_id"
+        )
+    Comment.objects.create(
+        show=row,
+        slide_id=slide_id,
+        object_id=object_id,
+        person=person_of(request),
+        answers=first,
+        text=said.text.strip(),
+    )
     if first is not None and first.closed_at is not None:
         # Who answers a closed comment opens it again: else nobody would see the answer.
         Comment.objects.filter(pk=first.pk).update(closed_at=None, closed_by=None)

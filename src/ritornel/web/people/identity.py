@@ -31,14 +31,19 @@ def proves(person: User, address: str) -> bool:
 
 
 def prove(person: User, address: str) -> None:
-    """Notes that the person can read mail at the address. Whoever had proven it before has it no more; nobody's account changes hands."""
+    """Notes that the person can read mail at the address.
+
+    Whoever had proven it before has it no more; nobody's account changes hands.
+    """
     ProvenAddress.objects.update_or_create(address=address.strip().lower(), defaults={"person": person})
 
 
 class NameOrAddressBackend(ModelBackend):
     """Signs in by an address that is proven, or by a sign-in name. Each account opens with its own password only."""
 
-    def authenticate(self, request: HttpRequest | None, username: str | None = None, password: str | None = None, **_: Any) -> User | None:
+    def authenticate(
+        self, request: HttpRequest | None, username: str | None = None, password: str | None = None, **_: Any
+    ) -> User | None:
         """The account of these, or None. A name that nobody has takes as long as a wrong password."""
         if not username or password is None:
             return None
@@ -56,14 +61,19 @@ class NameOrAddressBackend(ModelBackend):
 def check_password(password: str, name: str, sign_in_name: str) -> None:
     """Raises BadValue, in sentences, for a password that is too short, common, all digits or like the name."""
     try:
-        validate_password(password, User(username=sign_in_name, first_name=name[:150], email=sign_in_name if "@" in sign_in_name else ""))
+        validate_password(
+            password,
+            User(username=sign_in_name, first_name=name[:150], email=sign_in_name if "@" in sign_in_name else ""),
+        )
     except ValidationError as error:
         raise BadValue(" ".join(error.messages), "password") from error
 
 
 def _check_sign_in_name(sign_in_name: str) -> None:
     if not _NAME.fullmatch(sign_in_name):
-        raise BadValue("A sign-in name has 3 to 40 letters and digits; points and hyphens may stand between them.", "sign_in_name")
+        raise BadValue(
+            "A sign-in name has 3 to 40 letters and digits; points and hyphens may stand between them.", "sign_in_name"
+        )
     if User.objects.filter(username__iexact=sign_in_name).exists():
         raise BadValue(f"“{sign_in_name}” is taken. Choose another sign-in name.", "sign_in_name")
 

@@ -41,7 +41,11 @@ class Invite(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 def _sections(show: ShowValue) -> list[dict[str, Any]]:
     return [
-        {"id": section.slide_ids[0], "slide_ids": section.slide_ids, "name": f"{section_number(place)}  {section.name or 'The whole show'}"}
+        {
+            "id": section.slide_ids[0],
+            "slide_ids": section.slide_ids,
+            "name": f"{section_number(place)}  {section.name or 'The whole show'}",
+        }
         for place, section in enumerate(recordable_sections(show))
     ]
 
@@ -60,15 +64,25 @@ def _line(request: HttpRequest, entry: Invitation, sections: list[dict[str, Any]
         "expires_at": entry.expires_at,
         "accepted_at": entry.accepted_at,
         "proven": entry.address in proven,
-        "link": request.build_absolute_uri(reverse("invitation", args=[entry.link_code])) if entry.state == "sent" else None,
+        "link": request.build_absolute_uri(reverse("invitation", args=[entry.link_code]))
+        if entry.state == "sent"
+        else None,
     }
 
 
 def _state(request: HttpRequest, row: Show) -> dict[str, Any]:
     sections = _sections(value_of(row))
     entries = list(Invitation.objects.filter(show=row))
-    known = dict(ProvenAddress.objects.filter(address__in=[entry.address for entry in entries]).values_list("address", "person_id"))
-    proven = {entry.address for entry in entries if entry.person_id is not None and known.get(entry.address) == entry.person_id}
+    known = dict(
+        ProvenAddress.objects.filter(address__in=[entry.address for entry in entries]).values_list(
+            "address", "person_id"
+        )
+    )
+    proven = {
+        entry.address
+        for entry in entries
+        if entry.person_id is not None and known.get(entry.address) == entry.person_id
+    }
     return {
         "show_id": row.pk,
         "owner": called(row.owner),
@@ -84,12 +98,20 @@ def _state(request: HttpRequest, row: Show) -> dict[str, Any]:
 def people(request: HttpRequest, show_id: str) -> HttpResponse:
     """Who may open the show, and who is asked to do what."""
     row = owned_show(show_id, request)
-    return render(request, "people/people.html", {"show": row, "way": "people", "start": msgspec.to_builtins(_state(request, row))})
+    return render(
+        request,
+        "people/people.html",
+        {"show": row, "way": "people", "start": msgspec.to_builtins(_state(request, row))},
+    )
 
 
 def _letter(request: HttpRequest, entry: Invitation, title: str, section: str) -> None:
     sender = called(entry.by)
-    asked = f"record the section “{section}” of" if entry.role == "record" else {"edit": "edit", "comment": "comment on", "watch": "watch"}[entry.role]
+    asked = (
+        (f"record the section “{section}” of")
+        if entry.role == "record"
+        else {"edit": "edit", "comment": "comment on", "watch": "watch"}[entry.role]
+    )
     link = request.build_absolute_uri(reverse("invitation", args=[entry.mail_code]))
     greeting = f"Hello {entry.name}," if entry.name else "Hello,"
     text = (
@@ -100,7 +122,10 @@ def _letter(request: HttpRequest, entry: Invitation, title: str, section: str) -
 
 
 def _checked(show: ShowValue, wanted: Invite) -> dict[str, Any] | None:
-    """The section that is to be recorded; None for other roles. Raises BadValue for an address that is none, or a section that is not there."""
+    """The section that is to be recorded; None for other roles.
+
+    Raises BadValue for an address that is none, or a section that is not there.
+    """
     try:
         validate_email(wanted.address.strip())
     except ValidationError as error:
@@ -117,7 +142,10 @@ def _checked(show: ShowValue, wanted: Invite) -> dict[str, Any] | None:
 @require_POST
 @telling_errors
 def invite(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Invites somebody, by a letter with a link of their own. Who was invited before is asked for the new thing; who has accepted keeps their access."""
+    """Invites somebody, by a letter with a link of their own.
+
+    Who was invited before is asked for the new thing; who has accepted keeps their access.
+    """
     row, person = owned_show(show_id, request), person_of(request)
     wanted = from_builtins(body_of(request), Invite, "The invitation")
     section = _checked(value_of(row), wanted)
@@ -166,7 +194,9 @@ def withdraw(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
 @require_POST
 @telling_errors
 def restore(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Takes a withdrawal back: who had accepted may go on, who had not finds the link open again, for as long as it was."""
+    """Takes a withdrawal back: who had accepted may go on, who had not finds the link open again, for as long as it
+    was.
+    """
     return _withdrawn(request, show_id, number, None)
 
 
@@ -178,7 +208,9 @@ def change(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     row = owned_show(show_id, request)
     entry = _entry(row, number)
     body = body_of(request)
-    wanted = from_builtins({"address": entry.address, "role": body.get("role"), "section": body.get("section") or ""}, Invite, "The change")
+    wanted = from_builtins(
+        {"address": entry.address, "role": body.get("role"), "section": body.get("section") or ""}, Invite, "The change"
+    )
     section = _checked(value_of(row), wanted)
     entry.role, entry.section = wanted.role, wanted.section if section else ""
     entry.save(update_fields=["role", "section"])

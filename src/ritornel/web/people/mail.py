@@ -1,4 +1,6 @@
-"""Mail. By default it is kept in a folder and can be read on a page by who sent it; with SMTP set it goes out to the world."""
+"""Mail. By default it is kept in a folder and can be read on a page by who sent it; with SMTP set it goes out to the
+world.
+"""
 
 import email
 import email.policy
@@ -47,7 +49,10 @@ class FileMailBackend(BaseEmailBackend):
 
 
 def mail_goes_out() -> bool:
-    """Whether mail is sent. Where it is kept instead, whoever sent it can read it, so that no link in it proves anything."""
+    """Whether mail is sent.
+
+    Where it is kept instead, whoever sent it can read it, so that no link in it proves anything.
+    """
     return bool(settings.EMAIL_BACKEND != FILES)
 
 
@@ -55,25 +60,42 @@ def check_mail_allowed(show_id: str, letters: int) -> None:
     """Raises TooOften where so many letters more would be too many for a show within an hour."""
     wait = LETTERS.wait_s(show_id, times=letters)
     if wait:
-        raise TooOften(f"So much mail cannot go out for one show within an hour. Nothing was sent. Try again in {wait_text(wait)}.", wait)
+        raise TooOften(
+            "So much mail cannot go out for one show within an hour. Nothing was sent. Try again in "
+            f"{wait_text(wait)}.",
+            wait,
+        )
 
 
 def send_mail(show_id: str, sender_id: int, to: str, subject: str, text: str) -> None:
-    """Sends mail for a show. Where mail is kept, who sent it can read it on the page of mail. Raises TooOften, and RitornelError where the mail server
-    does not take it."""
+    """Sends mail for a show.
+
+    Where mail is kept, who sent it can read it on the page of mail. Raises TooOften, and RitornelError where the mail
+    server does not take it.
+    """
     check_mail_allowed(show_id, 1)
     LETTERS.count(show_id)
-    letter = EmailMessage(one_line(subject)[:200], text, settings.DEFAULT_FROM_EMAIL, [to], headers={SENDER_HEADER: str(sender_id)})
+    letter = EmailMessage(
+        one_line(subject)[:200], text, settings.DEFAULT_FROM_EMAIL, [to], headers={SENDER_HEADER: str(sender_id)}
+    )
     try:
         letter.send()
     except OSError as error:
-        raise RitornelError(f"The mail to {to} could not be sent: the mail server did not take it. Try again in a while.") from error
+        raise RitornelError(
+            f"The mail to {to} could not be sent: the mail server did not take it. Try again in a while."
+        ) from error
 
 
 def _read_message(path: Path) -> dict[str, Any]:
     message = email.message_from_bytes(path.read_bytes(), policy=email.policy.default)
     text = message.get_content().strip()
-    return {"sender": message[SENDER_HEADER], "to": message["To"], "subject": message["Subject"], "at": parsedate_to_datetime(message["Date"]), "text": text}
+    return {
+        "sender": message[SENDER_HEADER],
+        "to": message["To"],
+        "subject": message["Subject"],
+        "at": parsedate_to_datetime(message["Date"]),
+        "text": text,
+    }
 
 
 @login_required

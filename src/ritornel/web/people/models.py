@@ -15,8 +15,10 @@ State = Literal["sent", "accepted", "expired", "withdrawn"]
 
 
 class ProvenAddress(models.Model):
-    """An e-mail address whose mail a person can read: they opened a link that only a letter to it had. Who proves it later has it from then on; their
-    accounts stay as they are."""
+    """An e-mail address whose mail a person can read: they opened a link that only a letter to it had.
+
+    Who proves it later has it from then on; their accounts stay as they are.
+    """
 
     address = models.EmailField(unique=True)
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="proven_addresses")
@@ -24,10 +26,13 @@ class ProvenAddress(models.Model):
 
 
 class Invitation(models.Model):
-    """Somebody invited to a show by e-mail address. It belongs to one person: who accepts it first. Access lasts until it is withdrawn.
+    """Somebody invited to a show by e-mail address.
 
-    There are two links. One is shown to who invites, and proves nothing about whoever opens it. The other stands in the letter only; where that letter
-    was really sent (`mail_proves`), who opens it can read mail at the address."""
+    It belongs to one person: who accepts it first. Access lasts until it is withdrawn.
+
+    There are two links. One is shown to who invites, and proves nothing about whoever opens it. The other stands in the
+    letter only; where that letter was really sent (`mail_proves`), who opens it can read mail at the address.
+    """
 
     show = models.ForeignKey("shows.Show", on_delete=models.CASCADE, related_name="invitations")
     by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
@@ -39,7 +44,9 @@ class Invitation(models.Model):
     link_hash = models.CharField(max_length=64, unique=True)
     mail_hash = models.CharField(max_length=64, unique=True)
     mail_proves = models.BooleanField(default=False)
-    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="invitations")
+    person = models.ForeignKey(
+        settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True, related_name="invitations"
+    )
     sent_at = models.DateTimeField(default=timezone.now)
     accepted_at = models.DateTimeField(null=True)
     withdrawn_at = models.DateTimeField(null=True)

@@ -17,7 +17,12 @@ MAY: dict[str, frozenset[Act]] = {
     "comment": frozenset(("comment", "watch", "see")),
     "watch": frozenset(("watch", "see")),
 }
-WORDS: dict[str, str] = {"edit": "edit the show", "record": "record one section", "comment": "comment on it", "watch": "watch it"}
+WORDS: dict[str, str] = {
+    "edit": "edit the show",
+    "record": "record one section",
+    "comment": "comment on it",
+    "watch": "watch it",
+}
 
 
 WHERE = {"own": "compose", "edit": "compose", "record": "record", "comment": "comments", "watch": "play"}

@@ -45,7 +45,9 @@ def access_of(show_id: str, owner_id: int, person: User) -> Access | None:
 
 
 def access_of_each(pairs: Collection[tuple[str, int]]) -> dict[tuple[str, int], Access]:
-    """What each person (by id) is to each show (by id), in two queries; pairs of a show and somebody who may nothing there are left out."""
+    """What each person (by id) is to each show (by id), in two queries; pairs of a show and somebody who may nothing
+    there are left out.
+    """
     wanted = set(pairs)
     shows = apps.get_model("shows", "Show")
     owned = shows.objects.filter(pk__in={show_id for show_id, _ in wanted}).values_list("pk", "owner_id")

@@ -1,7 +1,8 @@
 """Signing in, with brakes for who guesses passwords.
 
-Guesses are counted for a name from one address of the network, so that nobody locks out the others of an office; for a name from
-everywhere, which does not hold up a browser that has signed in under that name before; and, generously, for an address.
+Guesses are counted for a name from one address of the network, so that nobody locks out the others of an office; for a
+name from everywhere, which does not hold up a browser that has signed in under that name before; and, generously, for
+an address.
 """
 
 from typing import Any
@@ -38,7 +39,14 @@ def _remember(request: HttpRequest, response: HttpResponse, name: str) -> None:
     except (signing.BadSignature, TypeError):
         known = []
     names = [name, *(other for other in known if other != name)][:5]
-    response.set_cookie(KNOWN_COOKIE, signing.dumps(names, salt=_SALT), max_age=KNOWN_S, httponly=True, samesite="Lax", secure=request.is_secure())
+    response.set_cookie(
+        KNOWN_COOKIE,
+        signing.dumps(names, salt=_SALT),
+        max_age=KNOWN_S,
+        httponly=True,
+        samesite="Lax",
+        secure=request.is_secure(),
+    )
 
 
 class SignIn(LoginView):
@@ -64,7 +72,9 @@ class SignIn(LoginView):
         wait = self._wait_s()
         if not wait:
             return super().post(request, *args, **kwargs)
-        context = self.get_context_data(form=AuthenticationForm(request), username=request.POST.get("username", "")[:254], wait=wait_text(wait))
+        context = self.get_context_data(
+            form=AuthenticationForm(request), username=request.POST.get("username", "")[:254], wait=wait_text(wait)
+        )
         response = self.render_to_response(context, status=429)
         response.headers["Retry-After"] = str(wait)
         return response

@@ -38,15 +38,23 @@ def missing_copy(asset: Asset) -> BadMedia:
     """What to tell of a lighter copy that is not there, which the worker is asked for now."""
     failure = copy_failure(asset.sha256)
     if failure is not None:
-        return BadMedia(f"No lighter copy of “{asset.name}” could be made for browsers: {failure} Replace the clip on the shelf.")
+        return BadMedia(
+            f"No lighter copy of “{asset.name}” could be made for browsers: {failure} Replace the clip on the shelf."
+        )
     ask_for_copy(asset)
-    return BadMedia(f"The lighter copy of “{asset.name}” that browsers are shown is still being made. Try again in a moment.")
+    return BadMedia(
+        f"The lighter copy of “{asset.name}” that browsers are shown is still being made. Try again in a moment."
+    )
 
 
 def used_media(staged: Performance) -> dict[str, tuple[Asset, int]]:
     """By its name in the performance, each medium that the show needs, with its speed in per cent."""
     named = staged.media(lambda asset, rate_pct: asset.id)
-    return {key: (staged.assets[asset_and_rate(key)[0]], asset_and_rate(key)[1]) for key in named if asset_and_rate(key)[0] in staged.assets}
+    return {
+        key: (staged.assets[asset_and_rate(key)[0]], asset_and_rate(key)[1])
+        for key in named
+        if asset_and_rate(key)[0] in staged.assets
+    }
 
 
 def clips_of(show: Show) -> list[Clip]:

@@ -29,15 +29,22 @@ FIRST_PX = 640
 def _stoppers(row: Show, show: ShowValue) -> list[Finding]:
     """What would stop the show and was not set aside."""
     aside = set(row.set_aside.values_list("finding", flat=True))
-    return [finding for finding in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0]) if finding.severity == "stops" and finding.id not in aside]
+    return [
+        finding
+        for finding in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0])
+        if finding.severity == "stops" and finding.id not in aside
+    ]
 
 
 @login_required
 @require_POST
 @telling_errors
 def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes the show as it is now the newest edition. Refused while a medium is missing; where something would stop the show, it is named and asked about
-    once: {"anyway": [ids of findings]} says that it is known."""
+    """Makes the show as it is now the newest edition.
+
+    Refused while a medium is missing; where something would stop the show, it is named and asked about once: {"anyway":
+    [ids of findings]} says that it is known.
+    """
     row = owned_show(show_id, request)
     show = value_of(row)
     if not show.shown:
@@ -45,21 +52,40 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
     staged = perform(show)
     for asset, _ in used_media(staged).values():
         if not media_path(asset.sha256).is_file():
-            raise BadMedia(f"“{asset.name}” is missing from the shelf, so strangers would see a gap. Replace or remove it first.")
+            raise BadMedia(
+                f"“{asset.name}” is missing from the shelf, so strangers would see a gap. Replace or remove it first."
+            )
         if asset.heavy and not light_path(asset.sha256).is_file():
             raise missing_copy(asset)
     known = body_of(request, optional=True).get("anyway", [])
     left = [finding for finding in _stoppers(row, show) if not isinstance(known, list) or finding.id not in known]
     if left:
-        return json_reply({"stoppers": [{"id": finding.id, "title": finding.title, "why": finding.why, "number": finding.number} for finding in left]})
+        return json_reply(
+            {
+                "stoppers": [
+                    {"id": finding.id, "title": finding.title, "why": finding.why, "number": finding.number}
+                    for finding in left
+                ]
+            }
+        )
     first = first_picture(staged, FIRST_PX, media_path)
     old = Release.objects.filter(show=row).first()
-    how = {"starts_itself": old.starts_itself, "loops": old.loops} if old else {"starts_itself": True, "loops": row.end == "loop"}
+    how = (
+        {"starts_itself": old.starts_itself, "loops": old.loops}
+        if old
+        else {"starts_itself": True, "loops": row.end == "loop"}
+    )
     # Two people who release at the same moment get an edition each: the second waits in the transaction for the first.
     with laid_out(staged, first, how) as folder, transaction.atomic():
         place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop"})
         number = (place.newest.number if place.newest else 0) + 1
-        place.editions.create(number=number, title=show.title, document=to_json(show), length_ms=staged.schedule.length_ms, slide_count=len(staged.slides))
+        place.editions.create(
+            number=number,
+            title=show.title,
+            document=to_json(show),
+            length_ms=staged.schedule.length_ms,
+            slide_count=len(staged.slides),
+        )
         Release.objects.filter(pk=place.pk).update(withdrawn=False)
         # Last of all, and before others see the edition: whoever is told of it finds its files.
         put_in_place(folder, place.address, number)

@@ -1,4 +1,7 @@
-"""The process that makes one film: `python -m ritornel.web.releases.film_process JOB TOKEN WORKER`, begun by the worker and ending with it."""
+"""The process that makes one film:
+
+`python -m ritornel.web.releases.film_process JOB TOKEN WORKER`, begun by the worker and ending with it.
+"""
 
 import os
 import sys

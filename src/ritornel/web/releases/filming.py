@@ -72,7 +72,9 @@ def _write(job: FilmJob, show: ShowValue, path: Path, watch: Callable[[Progress]
 
 
 def make_film(job_id: str, token: str) -> None:
-    """Makes the film of a job that this process, by the token of whoever claimed it, holds; whatever happens, the job's row says so."""
+    """Makes the film of a job that this process, by the token of whoever claimed it, holds; whatever happens, the job's
+    row says so.
+    """
     job = FilmJob.objects.get(pk=job_id)
     # Whoever has lost the job must not write one byte more of it: what it writes belongs to somebody else.
     with Holder(FilmJob, job_id, token, on_lost=lambda: os._exit(LOST_EXIT)) as holder:
@@ -91,12 +93,16 @@ def make_film(job_id: str, token: str) -> None:
 
 
 def film_apart(job_id: str) -> None:
-    """Makes the film in a process of its own, which a clip that brings its decoder down takes with it, and not the worker."""
+    """Makes the film in a process of its own, which a clip that brings its decoder down takes with it, and not the
+    worker.
+    """
     close_old_connections()
     token = FilmJob.claim(job_id)
     if token is None:
         return
-    ended = subprocess.run([sys.executable, "-m", "ritornel.web.releases.film_process", job_id, token, str(os.getpid())])
+    ended = subprocess.run(
+        [sys.executable, "-m", "ritornel.web.releases.film_process", job_id, token, str(os.getpid())]
+    )
     if ended.returncode:
         words = "The film could not be made: its maker stopped in the middle, perhaps for want of memory."
         FilmJob.finish(job_id, token, state=State.FAILED, message=words)

@@ -23,19 +23,34 @@ PICTURE_PX = 280
 @require_GET
 @telling_errors
 def fix_preview(request: HttpRequest, show_id: str) -> HttpResponse:
-    """{"words": what changes of the show's time, "picture": the slide as it would look, where it would look different}. Nothing is changed."""
+    """{"words": what changes of the show's time, "picture": the slide as it would look, where it would look different}.
+    Nothing is changed.
+    """
     show = value_of(owned_show(show_id, request))
     wanted = request.GET.get("finding", "")
-    finding = next((entry for entry in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0]) if entry.id == wanted), None)
+    finding = next(
+        (entry for entry in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0]) if entry.id == wanted),
+        None,
+    )
     if finding is None:
         raise BadValue("That finding is no longer there.", "finding")
     would = fixed(show, finding)
-    return json_reply({"words": would.words, "picture": _picture(show, would.show, finding.slide_id), "before_ms": would.before_ms, "after_ms": would.after_ms})
+    return json_reply(
+        {
+            "words": would.words,
+            "picture": _picture(show, would.show, finding.slide_id),
+            "before_ms": would.before_ms,
+            "after_ms": would.after_ms,
+        }
+    )
 
 
 def _picture(before: ShowValue, after: ShowValue, slide_id: str | None) -> str | None:
     old, new = perform(before), perform(after)
-    places = [next((index for index, staged in enumerate(entry.slides) if staged.slide.id == slide_id), None) for entry in (old, new)]
+    places = [
+        next((index for index, staged in enumerate(entry.slides) if staged.slide.id == slide_id), None)
+        for entry in (old, new)
+    ]
     if places[0] is None or places[1] is None or old.slides[places[0]].drawing == new.slides[places[1]].drawing:
         return None
     try:

@@ -1,4 +1,7 @@
-"""Editions as folders of static files. They are what strangers are served; any web server can carry such a folder as it is, its page included."""
+"""Editions as folders of static files.
+
+They are what strangers are served; any web server can carry such a folder as it is, its page included.
+"""
 
 import contextlib
 import gzip
@@ -23,7 +26,9 @@ from ritornel.web.releases.page_alone import page_of
 from ritornel.web.shows.services import new_id
 
 PERFORMANCE, CALM, FIRST, PAGE = "performance.json", "calm.json", "first.webp", "index.html"
-"""What painters read; the same for those who ask for less motion; a small picture of the beginning; the page for other web servers."""
+"""What painters read; the same for those who ask for less motion; a small picture of the beginning; the page for other
+web servers.
+"""
 LEFT_AFTER_S = 24 * 3600
 """What is laid out so long ago was left by one that was killed; nothing takes a minute."""
 TYPES = {suffix: media_type for media_type, suffix in SUFFIXES.items()} | {".json": "application/json"}
@@ -64,8 +69,11 @@ def put_beside(source: Path, target: Path) -> None:
 
 @contextlib.contextmanager
 def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator[Path]:
-    """A folder with all of an edition, which `put_in_place` moves; what is not moved is gone afterwards. Addresses in it are beside each other, so that it
-    can stand anywhere. `how` says how its page begins. Raises BadMedia where a medium is missing, DiskFull."""
+    """A folder with all of an edition, which `put_in_place` moves; what is not moved is gone afterwards.
+
+    Addresses in it are beside each other, so that it can stand anywhere. `how` says how its page begins. Raises
+    BadMedia where a medium is missing, DiskFull.
+    """
     root = Path(settings.VAR) / "editions"
     for left in root.glob(".*"):
         with contextlib.suppress(FileNotFoundError):
@@ -86,7 +94,9 @@ def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator
         yield folder
     except OSError as error:
         if error.errno in NO_ROOM:
-            raise DiskFull(f"The disk is full: no edition of “{staged.title}” could be made. Free some space and try again.") from error
+            raise DiskFull(
+                f"The disk is full: no edition of “{staged.title}” could be made. Free some space and try again."
+            ) from error
         raise
     finally:
         shutil.rmtree(folder, ignore_errors=True)

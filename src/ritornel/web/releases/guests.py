@@ -1,4 +1,7 @@
-"""Who may see a release that is not open to anyone. Each guest has a link of their own; it leaves a cookie for that release only."""
+"""Who may see a release that is not open to anyone.
+
+Each guest has a link of their own; it leaves a cookie for that release only.
+"""
 
 import msgspec
 from django.contrib.auth.decorators import login_required
@@ -42,21 +45,33 @@ class Visitor(msgspec.Struct, frozen=True):
 
 
 def visitor_of(request: HttpRequest, release: Release) -> Visitor | None:
-    """By what right the asking browser may see the release: its owner's, that of a guest whose link was opened in it and not withdrawn since, or
-    anyone's. None where it may not."""
+    """By what right the asking browser may see the release: its owner's, that of a guest whose link was opened in it
+    and not withdrawn since, or anyone's. None where it may not.
+    """
     if request.user.is_authenticated and request.user.pk == release.show.owner_id:
         return Visitor(owns=True)
     if release.audience == "anyone":
         return Visitor()
     code = request.COOKIES.get(_cookie(release), "")
-    found = Guest.objects.filter(release=release, code_hash=hash_code(code), withdrawn_at__isnull=True).first() if code else None
+    found = (
+        Guest.objects.filter(release=release, code_hash=hash_code(code), withdrawn_at__isnull=True).first()
+        if code
+        else None
+    )
     return Visitor(guest_id=found.pk) if found is not None else None
 
 
 @csrf_protect
 def door(request: HttpRequest, release: Release, said: str = "", status: int = 403) -> HttpResponse:
-    """What somebody sees who is not let in: nothing of the show, not even its title. At a mail domain they can ask for a link of their own."""
-    context = {"address": release.address, "domain": release.domain if release.audience == "domain" else "", "said": said}
+    """What somebody sees who is not let in: nothing of the show, not even its title.
+
+    At a mail domain they can ask for a link of their own.
+    """
+    context = {
+        "address": release.address,
+        "domain": release.domain if release.audience == "domain" else "",
+        "said": said,
+    }
     return render(request, "releases/door.html", context, status=status)
 
 
@@ -66,7 +81,10 @@ def _link(request: HttpRequest, guest: Guest) -> str:
 
 def _write_to(request: HttpRequest, guest: Guest) -> None:
     show = guest.release.show
-    text = f"Hello,\n\nhere is “{show.title}”:\n{_link(request, guest)}\n\nThe link is yours alone. It opens the show in the browsers you open it in."
+    text = (
+        f"Hello,\n\nhere is “{show.title}”:\n{_link(request, guest)}\n\nThe link is yours alone. It "
+        "opens the show in the browsers you open it in."
+    )
     send_mail(show.pk, show.owner_id, guest.address, f"“{show.title}” is open for you", text)
 
 
@@ -85,7 +103,11 @@ def _guest(release: Release, address: str) -> Guest:
 @require_GET
 def guest(request: HttpRequest, address: str, code: str) -> HttpResponse:
     """A guest's own link: the browser is let in, and goes on to the address that all share."""
-    found = Guest.objects.filter(release__address=address, release__withdrawn=False, code_hash=hash_code(code)).select_related("release").first()
+    found = (
+        Guest.objects.filter(release__address=address, release__withdrawn=False, code_hash=hash_code(code))
+        .select_related("release")
+        .first()
+    )
     if found is None:
         OPENING.apply(network_address(request), words="Too many links that lead nowhere were tried from here.")
         raise Http404("There is no such link.")
@@ -95,14 +117,25 @@ def guest(request: HttpRequest, address: str, code: str) -> HttpResponse:
     found.save(update_fields=["opened_at"])
     response = redirect("watch", address)
     where = reverse("watch", args=[address])
-    response.set_cookie(_cookie(found.release), code, max_age=COOKIE_S, path=where, httponly=True, samesite="Lax", secure=request.is_secure())
+    response.set_cookie(
+        _cookie(found.release),
+        code,
+        max_age=COOKIE_S,
+        path=where,
+        httponly=True,
+        samesite="Lax",
+        secure=request.is_secure(),
+    )
     return response
 
 
 @csrf_protect
 @require_POST
 def ask(request: HttpRequest, address: str) -> HttpResponse:
-    """Somebody at the mail domain asks for their link. The answer is the same whether they may have one, so that nobody learns who may."""
+    """Somebody at the mail domain asks for their link.
+
+    The answer is the same whether they may have one, so that nobody learns who may.
+    """
     release = Release.objects.filter(address=address, withdrawn=False, audience="domain").first()
     if release is None:
         raise Http404("There is no show at this address.")
@@ -154,7 +187,10 @@ def _own(request: HttpRequest, show_id: str) -> tuple[Show, Release]:
 @require_POST
 @telling_errors
 def invite(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Lets people in by their addresses, parted by commas, semicolons, spaces or lines; each gets mail. One wrong address, and nobody is written to."""
+    """Lets people in by their addresses, parted by commas, semicolons, spaces or lines; each gets mail.
+
+    One wrong address, and nobody is written to.
+    """
     row, release = _own(request, show_id)
     words = str(body_of(request).get("addresses", "")).replace(",", " ").replace(";", " ").lower().split()
     if not words:
@@ -174,7 +210,10 @@ def invite(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def shut_out(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Withdraws a guest's link; whoever looks at the show with it is let see nothing more of it. With {"back": true} it leads there again."""
+    """Withdraws a guest's link; whoever looks at the show with it is let see nothing more of it.
+
+    With {"back": true} it leads there again.
+    """
     _, release = _own(request, show_id)
     back = bool(body_of(request).get("back"))
     if not Guest.objects.filter(release=release, pk=number).update(withdrawn_at=None if back else timezone.now()):

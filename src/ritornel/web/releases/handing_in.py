@@ -58,11 +58,26 @@ def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     body = body_of(request)
     to, note = str(body.get("to", "")).strip(), str(body.get("note", "")).strip()
     if len(note) > NOTE_CHARACTERS:
-        raise BadValue(f"The note has {len(note)} characters; at most {NOTE_CHARACTERS} can go along. Nothing was handed in.", "note")
-    recipient = (User.objects.filter(username__iexact=to).first() if "@" not in to else proven_person(to)) if to else None
+        raise BadValue(
+            f"The note has {len(note)} characters; at most {NOTE_CHARACTERS} can go along. Nothing was handed in.",
+            "note",
+        )
+    recipient = (
+        (User.objects.filter(username__iexact=to).first() if "@" not in to else proven_person(to)) if to else None
+    )
     if recipient is None:
-        raise BadValue(f"Nobody here is called “{to[:100]}”, or has shown that the address is theirs. Nothing was handed in.", "to")
-    entry = HandIn(sender=person, recipient=recipient, title=row.title, name=job.saved_name, kind=job.kind, size_bytes=job.size_bytes, note=note)
+        raise BadValue(
+            f"Nobody here is called “{to[:100]}”, or has shown that the address is theirs. Nothing was handed in.", "to"
+        )
+    entry = HandIn(
+        sender=person,
+        recipient=recipient,
+        title=row.title,
+        name=job.saved_name,
+        kind=job.kind,
+        size_bytes=job.size_bytes,
+        note=note,
+    )
     _copied(film_path(job), handed_in_path(entry))
     entry.save()
     return json_reply(handed_line(entry))
@@ -76,7 +91,11 @@ def handed_in(request: HttpRequest) -> HttpResponse:
     came = HandIn.objects.filter(recipient=person).select_related("sender")
     went = HandIn.objects.filter(sender=person).select_related("recipient")
     lines = [{"entry": entry, "who": called(entry.sender)} for entry in came]
-    return render(request, "releases/handed_in.html", {"came": lines, "went": [{"entry": entry, "who": called(entry.recipient)} for entry in went]})
+    return render(
+        request,
+        "releases/handed_in.html",
+        {"came": lines, "went": [{"entry": entry, "who": called(entry.recipient)} for entry in went]},
+    )
 
 
 def _received(request: HttpRequest, entry_id: str) -> HandIn:

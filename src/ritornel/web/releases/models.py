@@ -36,8 +36,11 @@ class Release(models.Model):
 
 
 class Guest(models.Model):
-    """Somebody who may see a release that is not open to anyone: by a link of their own, which can be withdrawn. A guest of before links could be shown
-    again has no nonce: their link works, and is replaced when they are let in again."""
+    """Somebody who may see a release that is not open to anyone: by a link of their own, which can be withdrawn.
+
+    A guest of before links could be shown again has no nonce: their link works, and is replaced when they are let in
+    again.
+    """
 
     release = models.ForeignKey(Release, on_delete=models.CASCADE, related_name="guests")
     address = models.EmailField()
@@ -69,7 +72,10 @@ class Guest(models.Model):
 
 
 class Edition(models.Model):
-    """A show as it was, which stays as it is for ever: `document` is its JSON. What strangers are served lies in a folder of its own (folders.py)."""
+    """A show as it was, which stays as it is for ever:
+
+    `document` is its JSON. What strangers are served lies in a folder of its own (folders.py).
+    """
 
     release = models.ForeignKey(Release, on_delete=models.CASCADE, related_name="editions")
     number = models.IntegerField()
@@ -86,10 +92,17 @@ class Edition(models.Model):
 
 
 class FilmJob(Job):
-    """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked for. `style` says what pages
-    have, `timing` which take it is timed by, if by one."""
+    """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked
+    for. `style` says what pages have, `timing` which take it is timed by, if by one.
+    """
 
-    KINDS = {"mp4": "video/mp4", "webm": "video/webm", "webp": "image/webp", "pdf": "application/pdf", "zip": "application/zip"}
+    KINDS = {
+        "mp4": "video/mp4",
+        "webm": "video/webm",
+        "webp": "image/webp",
+        "pdf": "application/pdf",
+        "zip": "application/zip",
+    }
     STYLES = ("slides", "notes", "beats")
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="films")
@@ -126,7 +139,9 @@ class FilmJob(Job):
 
     @property
     def seen_state(self) -> str:
-        """Its state as a person should see it: a job that lost its worker is interrupted, before anybody has written so."""
+        """Its state as a person should see it: a job that lost its worker is interrupted, before anybody has written
+        so.
+        """
         return self.State.INTERRUPTED if self.lost else self.state
 
     @property

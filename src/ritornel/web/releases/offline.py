@@ -35,8 +35,9 @@ def _performed(show: ShowValue) -> Performance:
 @require_GET
 @telling_errors
 def weight(request: HttpRequest, show_id: str) -> HttpResponse:
-    """How much the show weighs, and what weighs most: {"bytes", "heaviest": [{"name", "bytes"}], "single": whether one file will do}. Raises what saving
-    it would raise."""
+    """How much the show weighs, and what weighs most: {"bytes", "heaviest": [{"name", "bytes"}], "single": whether one
+    file will do}. Raises what saving it would raise.
+    """
     row = show_for(show_id, request, "edit")
     staged = _performed(value_of(row))
     sizes: dict[str, int] = {}
@@ -44,7 +45,13 @@ def weight(request: HttpRequest, show_id: str) -> HttpResponse:
         sizes[asset.name] = sizes.get(asset.name, 0) + file_of(asset, rate_pct)[0].stat().st_size
     total = sum(sizes.values())
     heaviest = sorted(sizes.items(), key=lambda entry: -entry[1])[:3]
-    return json_reply({"bytes": total, "heaviest": [{"name": name, "bytes": size} for name, size in heaviest], "single": total <= SINGLE_BYTES})
+    return json_reply(
+        {
+            "bytes": total,
+            "heaviest": [{"name": name, "bytes": size} for name, size in heaviest],
+            "single": total <= SINGLE_BYTES,
+        }
+    )
 
 
 def _page(row: Show, staged: Performance, media: dict[str, str], heard: dict[str, str]) -> bytes:
@@ -68,9 +75,15 @@ def single_file(request: HttpRequest, show_id: str) -> HttpResponse:
     staged = _performed(value_of(row))
     files = {key: file_of(*entry) for key, entry in used_media(staged).items()}
     if sum(path.stat().st_size for path, _ in files.values()) > SINGLE_BYTES:
-        raise BadValue(f"The show's media have more than {SINGLE_BYTES // 1_000_000} MB, too much for one file. Save it as a folder.")
+        raise BadValue(
+            f"The show's media have more than {SINGLE_BYTES // 1_000_000} MB, too much for one file. "
+            "Save it as a folder."
+        )
     media = {key: data_url(media_type, path.read_bytes()) for key, (path, media_type) in files.items()}
-    return _saved(HttpResponse(_page(row, staged, media, {}), content_type="text/html; charset=utf-8"), f"{file_title(row.title)}.html")
+    return _saved(
+        HttpResponse(_page(row, staged, media, {}), content_type="text/html; charset=utf-8"),
+        f"{file_title(row.title)}.html",
+    )
 
 
 @login_required
@@ -83,8 +96,11 @@ def folder(request: HttpRequest, show_id: str) -> HttpResponseBase:
 
 
 def folder_of(row: Show, show: ShowValue, ending: str) -> HttpResponseBase:
-    """A folder in a zip file: a page, and its pictures and clips beside it. Sounds are in the page: browsers read none from a disk. Raises BadValue for a show
-    without slides, BadMedia where something is missing."""
+    """A folder in a zip file: a page, and its pictures and clips beside it.
+
+    Sounds are in the page: browsers read none from a disk. Raises BadValue for a show without slides, BadMedia where
+    something is missing.
+    """
     staged = _performed(show)
     sounds = set(staged.sound_ids())
     media, heard, beside = {}, {}, {}

@@ -40,17 +40,25 @@ def _static(name: str) -> Path:
 
 @lru_cache
 def module_map() -> str:
-    """The player's modules as an import map whose addresses are the modules themselves: browsers import nothing from a disk."""
+    """The player's modules as an import map whose addresses are the modules themselves: browsers import nothing from a
+    disk.
+    """
     names = dict.fromkeys((*modules_of(ENTRY), *(entry for late in LATER for entry in modules_of(late))))
     imports = {}
     for name in names:
-        imports[name] = data_url("text/javascript", _bare(_static(name).read_text(encoding="utf-8"), posixpath.dirname(name)).encode())
+        imports[name] = data_url(
+            "text/javascript", _bare(_static(name).read_text(encoding="utf-8"), posixpath.dirname(name)).encode()
+        )
     return json.dumps({"imports": imports})
 
 
 def _bare(source: str, folder: str) -> str:
-    """A module with what it imports called by name: an address that is the module itself has no folder to look beside."""
-    return _SPECIFIER.sub(lambda match: match[1] + posixpath.normpath(posixpath.join(folder, match[2])) + match[3], source)
+    """A module with what it imports called by name: an address that is the module itself has no folder to look
+    beside.
+    """
+    return _SPECIFIER.sub(
+        lambda match: match[1] + posixpath.normpath(posixpath.join(folder, match[2])) + match[3], source
+    )
 
 
 def faces_of(performance: Performance) -> frozenset[str]:
@@ -72,13 +80,16 @@ def style_of(performance: Performance) -> str:
     rules = []
     for match in _FACE.finditer(_static("ritornel/fonts.css").read_text(encoding="utf-8")):
         if match[1] in wanted:
-            rules.append(match[0].replace(f"/static/fonts/{match[1]}", data_url("font/ttf", (FONTS / match[1]).read_bytes())))
+            rules.append(
+                match[0].replace(f"/static/fonts/{match[1]}", data_url("font/ttf", (FONTS / match[1]).read_bytes()))
+            )
     return "\n".join([*rules, *(_static(name).read_text(encoding="utf-8") for name in SHEETS)])
 
 
 def policy_of(scripts: Sequence[str], style: str) -> str:
-    """The page's Content-Security-Policy: its own scripts and style by their hashes, modules and fonts that are in it, media in it or beside it, and
-    nothing from anywhere else."""
+    """The page's Content-Security-Policy: its own scripts and style by their hashes, modules and fonts that are in it,
+    media in it or beside it, and nothing from anywhere else.
+    """
 
     def hashed(text: str) -> str:
         return f"'sha256-{base64.b64encode(hashlib.sha256(text.encode()).digest()).decode()}'"
@@ -99,7 +110,9 @@ def policy_of(scripts: Sequence[str], style: str) -> str:
 
 
 def page_of(staged: Performance, start: dict[str, Any]) -> bytes:
-    """The page, with the player in it; `start` says what is played (pages/watch.js), and what is not said of how is as it is by itself."""
+    """The page, with the player in it; `start` says what is played (pages/watch.js), and what is not said of how is as
+    it is by itself.
+    """
     style, modules, script = style_of(staged), module_map(), f'import "{ENTRY}";'
     context = {
         "title": staged.title,

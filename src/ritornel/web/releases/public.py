@@ -25,7 +25,10 @@ def _owns(request: HttpRequest, release: Release) -> bool:
 
 
 def _release(request: HttpRequest, address: str) -> Release:
-    """The release at an address; one that was withdrawn is there for nobody but its maker. To everybody else it is as if there had never been one."""
+    """The release at an address; one that was withdrawn is there for nobody but its maker.
+
+    To everybody else it is as if there had never been one.
+    """
     release = Release.objects.filter(address=address).select_related("show").first()
     if release is None or (release.withdrawn and not _owns(request, release)):
         raise Http404("There is no show at this address.")
@@ -45,8 +48,11 @@ def _edition(request: HttpRequest, address: str, number: int) -> Edition:
 @gzip_page
 @require_GET
 def watch(request: HttpRequest, address: str) -> HttpResponse:
-    """The page of the newest edition. Somebody else's page may say how it behaves there: `?start=press`, `?loop=on` or `off`, `?sound=off`, `?steps=off`,
-    `?controls=off`; no word changes what the edition is. Its maker may look at an earlier one, `?edition=1`."""
+    """The page of the newest edition.
+
+    Somebody else's page may say how it behaves there: `?start=press`, `?loop=on` or `off`, `?sound=off`, `?steps=off`,
+    `?controls=off`; no word changes what the edition is. Its maker may look at an earlier one, `?edition=1`.
+    """
     release = _release(request, address)
     if visitor_of(request, release) is None:
         return door(request, release)
@@ -67,7 +73,12 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
     }
     first = edition_place(address, edition.number) / FIRST
     picture = first.read_bytes() if first.is_file() else b""
-    context = {"title": edition.title, "length": clock_text(edition.length_ms).split(".")[0], "start": start, "loops": start["loops"]}
+    context = {
+        "title": edition.title,
+        "length": clock_text(edition.length_ms).split(".")[0],
+        "start": start,
+        "loops": start["loops"],
+    }
     # A stranger's page has no form, so that it needs no cookie.
     context |= {"first": data_url("image/webp", picture) if picture else "", "csrf_token": ""}
     response = render(request, "releases/watch.html", context)
@@ -79,12 +90,16 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
 
 @require_GET
 def news(request: HttpRequest, address: str) -> HttpResponse:
-    """Server-sent events for those who watch: the number of the newest edition whenever it changes, and "over" when they may see it no more."""
+    """Server-sent events for those who watch: the number of the newest edition whenever it changes, and "over" when
+    they may see it no more.
+    """
     release = _release(request, address)
     visitor = visitor_of(request, release)
     if visitor is None:
         raise Http404("There is no show at this address.")
-    return stream_reply(request, ReleaseFeed.name, (release.pk, visitor.guest_id, visitor.owns), {"release": release.pk})
+    return stream_reply(
+        request, ReleaseFeed.name, (release.pk, visitor.guest_id, visitor.owns), {"release": release.pk}
+    )
 
 
 @require_GET
@@ -99,5 +114,9 @@ def edition_file(request: HttpRequest, address: str, number: int, name: str) -> 
         cache = f"{'public' if edition.release.audience == 'anyone' else 'private'}, max-age=60"
         return file_reply(request, path, media_type, cache)
     packed = "gzip" in request.headers.get("Accept-Encoding", "")
-    headers = {"Cache-Control": "no-cache", "Vary": "Accept-Encoding"} | ({"Content-Encoding": "gzip"} if packed else {})
-    return HttpResponse((packed_beside(path) if packed else path).read_bytes(), content_type=media_type, headers=headers)
+    headers = {"Cache-Control": "no-cache", "Vary": "Accept-Encoding"} | (
+        {"Content-Encoding": "gzip"} if packed else {}
+    )
+    return HttpResponse(
+        (packed_beside(path) if packed else path).read_bytes(), content_type=media_type, headers=headers
+    )

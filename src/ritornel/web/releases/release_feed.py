@@ -19,9 +19,18 @@ class ReleaseFeed(Feed):
     def look(self, keys: Collection[Key]) -> dict[Key, int]:
         """The newest edition of each release that is open to its reader still."""
         wanted = Release.objects.filter(pk__in={release_id for release_id, _, _ in keys}, withdrawn=False)
-        found = {pk: (audience, last) for pk, audience, last in wanted.annotate(last=Max("editions__number")).values_list("pk", "audience", "last")}
+        found = {
+            pk: (audience, last)
+            for pk, audience, last in wanted.annotate(last=Max("editions__number")).values_list(
+                "pk", "audience", "last"
+            )
+        }
         guests = {guest_id for _, guest_id, _ in keys if guest_id}
-        let_in = set(Guest.objects.filter(pk__in=guests, withdrawn_at__isnull=True).values_list("pk", flat=True)) if guests else set()
+        let_in = (
+            set(Guest.objects.filter(pk__in=guests, withdrawn_at__isnull=True).values_list("pk", flat=True))
+            if guests
+            else set()
+        )
         state = {}
         for key in keys:
             release_id, guest_id, owns = key

@@ -82,7 +82,9 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "guests": guest_lines(request, release),
         "mail": mail_goes_out(),
         "editions": [_edition_line(edition) for edition in editions],
-        "captions": reverse("captions-out", args=[show_id]) if any(clip.captions for clip in clips_of(value_of(row))) else None,
+        "captions": reverse("captions-out", args=[show_id])
+        if any(clip.captions for clip in clips_of(value_of(row)))
+        else None,
         "takes": takes_of(row),
         "films": [_film_line(job) for job in row.films.defer("document")],
     }
@@ -93,14 +95,20 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
 def release(request: HttpRequest, show_id: str) -> HttpResponse:
     """The page."""
     row = owned_show(show_id, request)
-    return render(request, "releases/release.html", {"show": row, "way": "release", "start": msgspec.to_builtins(state_of(request, show_id))})
+    return render(
+        request,
+        "releases/release.html",
+        {"show": row, "way": "release", "start": msgspec.to_builtins(state_of(request, show_id))},
+    )
 
 
 @login_required
 @require_GET
 @telling_errors
 def checks(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The readiness check: what would make the audience stumble, with where, why and what fixes it; what was set aside has the reason."""
+    """The readiness check: what would make the audience stumble, with where, why and what fixes it; what was set aside
+    has the reason.
+    """
     row = owned_show(show_id, request)
     show = value_of(row)
     style, numbers = style_stamp(show), show.numbers
@@ -112,7 +120,12 @@ def checks(request: HttpRequest, show_id: str) -> HttpResponse:
         slide = slides.get(finding.slide_id or "")
         thumb = thumb_address(show, slide, style, numbers[slide.id]) if slide else None
         asset = show.asset(finding.asset_id) if finding.asset_id else None
-        return {**to_builtins(finding), "thumb": thumb, "aside": aside.get(finding.id), "asset_name": asset.name if asset else None}
+        return {
+            **to_builtins(finding),
+            "thumb": thumb,
+            "aside": aside.get(finding.id),
+            "asset_name": asset.name if asset else None,
+        }
 
     seen, left = seen_of(show)
     if left and request.GET.get("ask"):
@@ -144,7 +157,9 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
     if len(reason) > 300:
         raise BadValue(f"The reason has {len(reason)} characters; at most 300 can be kept.", "reason")
     show = value_of(row)
-    if finding not in {entry.id for entry in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0])} and not finding.startswith("missing:"):
+    if finding not in {
+        entry.id for entry in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0])
+    } and not finding.startswith("missing:"):
         raise BadValue("That finding is no longer there.", "finding")
     row.set_aside.update_or_create(finding=finding, defaults={"reason": reason, "person": person_of(request)})
     return json_reply({"aside": reason})
@@ -154,12 +169,16 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Withdraws or reopens, says how a visit begins and ends, and who may see it: any of withdrawn, starts_itself, loops; audience, domain."""
+    """Withdraws or reopens, says how a visit begins and ends, and who may see it: any of withdrawn, starts_itself,
+    loops; audience, domain.
+    """
     row = owned_show(show_id, request)
     body = body_of(request)
     body |= _audience(body)
     known = {"withdrawn", "starts_itself", "loops"}
-    if set(body) - known - {"audience", "domain"} or not all(isinstance(value, bool) for name, value in body.items() if name in known):
+    if set(body) - known - {"audience", "domain"} or not all(
+        isinstance(value, bool) for name, value in body.items() if name in known
+    ):
         raise BadValue(f"A release can be set: {', '.join(sorted(known))}; each is on or off.")
     if not Release.objects.filter(show=row).update(**body):
         raise BadValue("There is no edition yet. Make one first.")
@@ -167,7 +186,9 @@ def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 def _audience(body: dict[str, Any]) -> dict[str, Any]:
-    """Who may see a release, checked. Raises BadValue for an audience that there is not, or a mail domain that is none."""
+    """Who may see a release, checked. Raises BadValue for an audience that there is not, or a mail domain that is
+    none.
+    """
     if "audience" not in body:
         return {}
     audience, domain = body["audience"], str(body.get("domain", "")).strip().lower().removeprefix("@")
@@ -182,7 +203,10 @@ def _audience(body: dict[str, Any]) -> dict[str, Any]:
 @require_http_methods(["GET", "POST"])
 @telling_errors
 def films(request: HttpRequest, show_id: str) -> HttpResponse:
-    """GET: how the films are getting on. POST: asks for one: kind, width_px, height_px, rate, constant_rate, and the number of the take that times it."""
+    """GET: how the films are getting on.
+
+    POST: asks for one: kind, width_px, height_px, rate, constant_rate, and the number of the take that times it.
+    """
     row = owned_show(show_id, request)
     if request.method == "POST":
         body = body_of(request)

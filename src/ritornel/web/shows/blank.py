@@ -10,6 +10,13 @@ def blank_show(show_id: str, title: str, runs: Runs = "self-running") -> Show:
     """One slide with the show's title on it, which advances as the show runs."""
     theme, frame = Theme(), Frame()
     place = layout_named("title").places[0]
-    words = Text("title", "Title", box_of(place, frame), paragraphs=(Paragraph("title-1", (Run(title),)),), place="title", **look_of(place, theme, frame))
+    words = Text(
+        "title",
+        "Title",
+        box_of(place, frame),
+        paragraphs=(Paragraph("title-1", (Run(title),)),),
+        place="title",
+        **look_of(place, theme, frame),
+    )
     slide = Slide("opening", "Opening", advance=first_advance(runs, "opening-out"), objects=(words,), layout="title")
     return Show(show_id, title, runs=runs, slides=(slide,))

@@ -59,13 +59,18 @@ def _locked(show_id: str, person: User, revision: int | None, act: Act = "edit",
         if not fresh:
             raise AlreadyMade(row.revision)
     if revision is not None and row.revision != revision:
-        raise StaleRevision(f"“{row.title}” was changed elsewhere in the meantime. Your change was not made; look at the show as it is now and make it again.")
+        raise StaleRevision(
+            f"“{row.title}” was changed elsewhere in the meantime. Your change was not made; look at the "
+            "show as it is now and make it again."
+        )
     return row
 
 
 def _check_performable(before: ShowValue, after: ShowValue) -> None:
-    """Refuses effects, fonts and transitions that do not exist, looking only at slides that changed. Another theme is looked at once
-    for its own fonts: what else a slide needs was checked when it came."""
+    """Refuses effects, fonts and transitions that do not exist, looking only at slides that changed.
+
+    Another theme is looked at once for its own fonts: what else a slide needs was checked when it came.
+    """
     known = {id(slide) for slide in before.slides}
     effect_named(after.habits.effect)
     scenery = scenery_of(after)
@@ -92,17 +97,23 @@ def _write(row: Show, changes: tuple[Change, ...]) -> None:
 
 
 def check_new_assets(before: ShowValue, after: ShowValue, person: User, stored: Collection[AssetValue]) -> None:
-    """Refuses assets that come with an edit unless their files do: they were `stored` a moment ago, or a show that the person may see holds the same. So
-    nobody gets a file, or learns that it exists, by knowing its hash. Raises BadMedia."""
+    """Refuses assets that come with an edit unless their files do: they were `stored` a moment ago, or a show that the
+    person may see holds the same. So nobody gets a file, or learns that it exists, by knowing its hash. Raises
+    BadMedia.
+    """
     known = {_facts(asset) for asset in (*before.assets, *stored)}
     fresh = [asset for asset in after.assets if _facts(asset) not in known]
     if not fresh:
         return
-    rows = Asset.objects.filter(sha256__in={asset.sha256 for asset in fresh}).filter(Q(show__owner=person) | Q(show__in=shows_open_to(person, "watch")))
+    rows = Asset.objects.filter(sha256__in={asset.sha256 for asset in fresh}).filter(
+        Q(show__owner=person) | Q(show__in=shows_open_to(person, "watch"))
+    )
     seen = {_facts(asset_of_row(body)) for body in rows.values_list("body", flat=True)}
     for asset in fresh:
         if _facts(asset) not in seen:
-            raise BadMedia(f"There is no file for “{asset.name}” on a shelf of yours. Add the file itself. Nothing was changed.")
+            raise BadMedia(
+                f"There is no file for “{asset.name}” on a shelf of yours. Add the file itself. Nothing was changed."
+            )
 
 
 def _facts(asset: AssetValue) -> tuple[object, ...]:
@@ -121,10 +132,12 @@ def edit_show(
     stored: Collection[AssetValue] = (),
     edit_id: str = "",
 ) -> Edited:
-    """Makes the edit. Edits in a row with the same `batch` are undone as one. `stored` are assets whose files the caller has just kept. An `edit_id`
-    is made once; an edit that comes to no changes is no step of the history. Raises Show.DoesNotExist for a show that the person may not edit,
-    StaleRevision, AlreadyMade, BadMedia for assets without files, or what the core says. With `act` it is enough to may do that: whoever calls has seen
-    to what the edit touches."""
+    """Makes the edit. Edits in a row with the same `batch` are undone as one. `stored` are assets whose files the
+    caller has just kept. An `edit_id` is made once; an edit that comes to no changes is no step of the history.
+    Raises Show.DoesNotExist for a show that the person may not edit, StaleRevision, AlreadyMade, BadMedia for assets
+    without files, or what the core says. With `act` it is enough to may do that: whoever calls has seen to what the
+    edit touches.
+    """
     with transaction.atomic():
         row = _locked(show_id, person, revision, act, edit_id)
         before = value_of(row)
@@ -143,12 +156,22 @@ def _remember(row: Show, person: User, outcome: EditOutcome, batch: str) -> None
     """Writes the edit into the history, or adds it to the step before where that is of the same batch."""
     last = row.edits.last() if batch else None
     if last is None or last.batch != batch or last.person_id != person.pk:
-        row.edits.create(person=person, label=outcome.label[:300], changes=to_json(outcome.changes), inverse=to_json(outcome.inverse), batch=batch)
+        row.edits.create(
+            person=person,
+            label=outcome.label[:300],
+            changes=to_json(outcome.changes),
+            inverse=to_json(outcome.inverse),
+            batch=batch,
+        )
         return
     changes, inverse = (from_json(bytes(data), _CHANGES, "The history") for data in (last.changes, last.inverse))
     count = len(changes) + len(outcome.changes)
     last.changes, last.inverse = to_json((*changes, *outcome.changes)), to_json((*outcome.inverse, *inverse))
-    last.label = f"Put {count} files on the shelf" if all(isinstance(change, InsertAsset) for change in changes) else last.label
+    last.label = (
+        (f"Put {count} files on the shelf")
+        if all(isinstance(change, InsertAsset) for change in changes)
+        else last.label
+    )
     last.save(update_fields=["changes", "inverse", "label"])
 
 

@@ -73,8 +73,11 @@ class Asset(models.Model):
 
 
 class Edit(models.Model):
-    """A change that was made, with what undoes it. Undone edits stay until something else is changed, to be done again. Edits of one
-    `batch` are one step: five hundred pictures dropped together are taken back together."""
+    """A change that was made, with what undoes it.
+
+    Undone edits stay until something else is changed, to be done again. Edits of one `batch` are one step: five hundred
+    pictures dropped together are taken back together.
+    """
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="edits")
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)

@@ -24,7 +24,12 @@ def show_list(request: HttpRequest) -> HttpResponse:
     entries = []
     person = person_of(request)
     others = shows_open_to(person)
-    rows = Show.objects.filter(Q(owner=person) | Q(pk__in=others)).select_related("owner").annotate(count=Count("slides")).prefetch_related("slides", "assets")
+    rows = (
+        Show.objects.filter(Q(owner=person) | Q(pk__in=others))
+        .select_related("owner")
+        .annotate(count=Count("slides"))
+        .prefetch_related("slides", "assets")
+    )
     for row in rows:
         show = value_with(row, [entry.body for entry in row.slides.all()], [entry.body for entry in row.assets.all()])
         row.access = others.get(row.pk, row.access)

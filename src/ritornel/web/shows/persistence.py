@@ -18,7 +18,10 @@ from ritornel.web.shows.models import Asset, Show, Slide
 
 @lru_cache(maxsize=1000)
 def _slide_of(body: bytes) -> SlideValue:
-    """The slide in these bytes. The same bytes are the same frozen value, so an edit of one slide decodes one slide and not two hundred."""
+    """The slide in these bytes.
+
+    The same bytes are the same frozen value, so an edit of one slide decodes one slide and not two hundred.
+    """
     return from_json(body, SlideValue, "A slide")
 
 
@@ -65,8 +68,12 @@ def create_rows(row: Show, show: ShowValue) -> None:
     _copy_style(row, c.style_of(show))
     row.music, row.marks, row.habits = to_builtins(show.music), to_builtins(show.marks), to_builtins(show.habits)
     row.save()
-    Slide.objects.bulk_create(Slide(show=row, slide_id=s.id, position=n, body=to_json(s)) for n, s in enumerate(show.slides))
-    Asset.objects.bulk_create(Asset(show=row, asset_id=a.id, position=n, sha256=a.sha256, body=to_json(a)) for n, a in enumerate(show.assets))
+    Slide.objects.bulk_create(
+        Slide(show=row, slide_id=s.id, position=n, body=to_json(s)) for n, s in enumerate(show.slides)
+    )
+    Asset.objects.bulk_create(
+        Asset(show=row, asset_id=a.id, position=n, sha256=a.sha256, body=to_json(a)) for n, a in enumerate(show.assets)
+    )
 
 
 def _copy_settings(row: Show, settings: c.PutSettings) -> None:
@@ -76,7 +83,11 @@ def _copy_settings(row: Show, settings: c.PutSettings) -> None:
 
 
 def _copy_style(row: Show, style: c.PutStyle) -> None:
-    row.frame, row.theme, row.furniture = to_builtins(style.frame), to_builtins(style.theme), to_builtins(style.furniture)
+    row.frame, row.theme, row.furniture = (
+        to_builtins(style.frame),
+        to_builtins(style.theme),
+        to_builtins(style.furniture),
+    )
 
 
 def _open_gap(row: Show, at: int) -> None:

@@ -44,8 +44,10 @@ def slide_of(show: ShowValue, slide_id: str) -> Slide:
 
 
 def show_for(show_id: str, request: HttpRequest, act: Act = "edit") -> Show:
-    """The show, if the asking person may do that with it; its `access` says what they are to it. Raises Http404 for any other, so nobody learns which
-    shows exist."""
+    """The show, if the asking person may do that with it; its `access` says what they are to it.
+
+    Raises Http404 for any other, so nobody learns which shows exist.
+    """
     row = Show.objects.filter(pk=show_id).first()
     access = access_of(show_id, row.owner_id, person_of(request)) if row is not None else None
     if row is None or access is None or not access.may(act):
@@ -60,7 +62,9 @@ def owned_show(show_id: str, request: HttpRequest) -> Show:
 
 
 def seen_slides(row: Show, show: ShowValue) -> frozenset[str]:
-    """The slides that the person who asked for the row may see: all, or those of the one section that is theirs to record."""
+    """The slides that the person who asked for the row may see: all, or those of the one section that is theirs to
+    record.
+    """
     if row.access.may("watch") or row.access.may("edit"):
         return frozenset(slide.id for slide in show.slides)
     section = next((section for section in recordable_sections(show) if row.access.section in section.slide_ids), None)

@@ -56,7 +56,13 @@ def starter_picture(name: str, number: int) -> bytes:
         frame = shown.frame
         scale = STILL_PX / max(frame.width_px, frame.height_px)
         frame_state = frame_state_at_rest(shown, number, len(shown.slides[number].schedule.beats) - 1)
-        return png_of(shown, frame_state, round(frame.width_px * scale), round(frame.height_px * scale), lambda sha256: _shipped()[sha256])
+        return png_of(
+            shown,
+            frame_state,
+            round(frame.width_px * scale),
+            round(frame.height_px * scale),
+            lambda sha256: _shipped()[sha256],
+        )
 
     return kept_picture(derived_path("slides", f"{_written(name)}-{number}", ".png"), draw)
 
@@ -73,8 +79,15 @@ def start_page(request: HttpRequest) -> HttpResponse:
     chosen = request.GET.get("starter", "")
     if chosen and chosen not in STARTERS:
         raise Http404("There is no such starter.")
-    starters = [{"starter": entry, "chosen": entry.name == chosen, "first": reverse("starter-still", args=[entry.name, 0])} for entry in STARTERS.values()]
-    return render(request, "shows/start.html", {"starters": starters, "chosen": _chosen(chosen) if chosen else None, "runs": _answers()})
+    starters = [
+        {"starter": entry, "chosen": entry.name == chosen, "first": reverse("starter-still", args=[entry.name, 0])}
+        for entry in STARTERS.values()
+    ]
+    return render(
+        request,
+        "shows/start.html",
+        {"starters": starters, "chosen": _chosen(chosen) if chosen else None, "runs": _answers()},
+    )
 
 
 def _answers() -> list[dict[str, str]]:
@@ -84,10 +97,19 @@ def _answers() -> list[dict[str, str]]:
 
 def _chosen(name: str) -> dict[str, Any]:
     shown = _staged(name)
-    stills = [{"address": reverse("starter-still", args=[name, n]), "name": staged.slide.name} for n, staged in enumerate(shown.slides)]
+    stills = [
+        {"address": reverse("starter-still", args=[name, n]), "name": staged.slide.name}
+        for n, staged in enumerate(shown.slides)
+    ]
     runs = RUNS[starter_show(name, name, "")[0].runs][0]
     facts = f"{runs} · {count_text(len(shown.slides), 'slide')} · {clock_text(shown.schedule.length_ms).split('.')[0]}"
-    return {"starter": STARTERS[name], "title": shown.title, "stills": stills, "facts": facts, "tall": shown.frame.height_px > shown.frame.width_px}
+    return {
+        "starter": STARTERS[name],
+        "title": shown.title,
+        "stills": stills,
+        "facts": facts,
+        "tall": shown.frame.height_px > shown.frame.width_px,
+    }
 
 
 @login_required
@@ -96,7 +118,9 @@ def starter_still(request: HttpRequest, name: str, number: int) -> HttpResponse:
     """A slide of a starter."""
     if name not in STARTERS or number >= len(_staged(name).slides):
         raise Http404("There is no such slide.")
-    return HttpResponse(starter_picture(name, number), content_type="image/png", headers={"Cache-Control": "private, max-age=86400"})
+    return HttpResponse(
+        starter_picture(name, number), content_type="image/png", headers={"Cache-Control": "private, max-age=86400"}
+    )
 
 
 def runs_asked(request: HttpRequest) -> Runs:
@@ -111,7 +135,10 @@ def runs_asked(request: HttpRequest) -> Runs:
 @require_POST
 @telling_errors
 def new_show(request: HttpRequest) -> HttpResponse:
-    """A new show: from the starter asked for, else of one slide with the title to fill in. Whoever asks for JSON gets its id."""
+    """A new show: from the starter asked for, else of one slide with the title to fill in.
+
+    Whoever asks for JSON gets its id.
+    """
     title = request.POST.get("title", "").strip()[:200]
     name = request.POST.get("starter", "")
     row = Show(owner=person_of(request))

@@ -1,4 +1,7 @@
-"""Media in storage, under the SHA-256 of their content. What lies there is whole: it is written aside, checked against its hash and moved into place."""
+"""Media in storage, under the SHA-256 of their content.
+
+What lies there is whole: it is written aside, checked against its hash and moved into place.
+"""
 
 import hashlib
 from collections.abc import Iterable, Iterator
@@ -39,7 +42,10 @@ def hash_file(path: Path) -> str:
 
 
 def _keep(sha256: str, chunks: Iterable[bytes], size: int) -> None:
-    """Stores content unless it is there whole. What is there and is not what its name says is replaced. Raises BadMedia, DiskFull."""
+    """Stores content unless it is there whole.
+
+    What is there and is not what its name says is replaced. Raises BadMedia, DiskFull.
+    """
     path = media_path(sha256)
     if path.is_file() and path.stat().st_size == size and hash_file(path) == sha256:
         # As young as what has just come: it is not tidied away before a show holds it.
@@ -66,7 +72,10 @@ def keep_media_file(sha256: str, path: Path) -> None:
 
 
 def fault_of(asset: Asset) -> FileFault | None:
-    """What is wrong with an asset's file: it is missing, or its size is not what it was when it came. None where nothing is."""
+    """What is wrong with an asset's file: it is missing, or its size is not what it was when it came.
+
+    None where nothing is.
+    """
     try:
         size = media_path(asset.sha256).stat().st_size
     except FileNotFoundError:

@@ -1,4 +1,6 @@
-"""What devices without a sign-in reach by a run's addresses: the House to look at, the remote to press; and the line between them and the Lectern."""
+"""What devices without a sign-in reach by a run's addresses: the House to look at, the remote to press; and the line
+between them and the Lectern.
+"""
 
 import json
 from functools import lru_cache
@@ -65,7 +67,12 @@ def _stream(request: HttpRequest, run: Run) -> HttpResponse:
 def house_at(request: HttpRequest, code: str) -> HttpResponse:
     """The audience's screen on another device."""
     run = _house_run(code)
-    start = {"performance": reverse("house-performance", args=[code]), "channel": None, "events": reverse("house-events", args=[code]), **inks()}
+    start = {
+        "performance": reverse("house-performance", args=[code]),
+        "channel": None,
+        "events": reverse("house-events", args=[code]),
+        **inks(),
+    }
     return render(request, "stage/house.html", {"title": run.show.title, "start": start})
 
 
@@ -86,7 +93,9 @@ def _media_keys(show_id: str, revision: int) -> frozenset[str]:
 
 @require_GET
 def house_media(request: HttpRequest, code: str, asset_id: str, rate_pct: int) -> HttpResponseBase:
-    """A medium of the show that is played: what is shown or heard in it, at a speed at which it is heard, and nothing else."""
+    """A medium of the show that is played: what is shown or heard in it, at a speed at which it is heard, and nothing
+    else.
+    """
     row = _house_run(code).show
     asset = value_of(row).asset(asset_id)
     if asset is None or sound_key(asset_id, rate_pct) not in _media_keys(row.pk, row.revision):
@@ -94,7 +103,9 @@ def house_media(request: HttpRequest, code: str, asset_id: str, rate_pct: int) -
     if rate_pct != 100:
         path, media_type = tempo_path(asset.sha256, rate_pct), "audio/flac"
     else:
-        path, media_type = (light_path(asset.sha256), "video/mp4") if asset.heavy else (media_path(asset.sha256), asset.media_type)
+        path, media_type = (
+            (light_path(asset.sha256), "video/mp4") if asset.heavy else (media_path(asset.sha256), asset.media_type)
+        )
     if not path.is_file():
         raise Http404("There is no such medium.")
     return file_reply(request, path, media_type)
@@ -110,13 +121,20 @@ def house_events(request: HttpRequest, code: str) -> HttpResponse:
 def remote(request: HttpRequest, code: str) -> HttpResponse:
     """A phone as the remote."""
     run = _remote_run(code)
-    start = {"events": reverse("remote-events", args=[code]), "press": reverse("remote-press", args=[code]), "slides": _slides(run.show)}
+    start = {
+        "events": reverse("remote-events", args=[code]),
+        "press": reverse("remote-press", args=[code]),
+        "slides": _slides(run.show),
+    }
     return render(request, "stage/remote.html", {"title": run.show.title, "start": start})
 
 
 def _slides(row: Show) -> list[dict[str, Any]]:
     performance = perform(value_of(row))
-    return [{"id": staged.slide.id, "name": staged.slide.name, "beats": len(staged.schedule.beats)} for staged in performance.slides]
+    return [
+        {"id": staged.slide.id, "name": staged.slide.name, "beats": len(staged.schedule.beats)}
+        for staged in performance.slides
+    ]
 
 
 @require_GET
@@ -129,7 +147,9 @@ def remote_events(request: HttpRequest, code: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def remote_press(request: HttpRequest, code: str) -> HttpResponse:
-    """A press on the remote: {"act": "next" | "back" | "black"}. The code is what allows it, and nothing else is carried by a cookie."""
+    """A press on the remote: {"act": "next" | "back" | "black"}. The code is what allows it, and nothing else is
+    carried by a cookie.
+    """
     run = _remote_run(code)
     act = body_of(request).get("act")
     if act not in ACTS:

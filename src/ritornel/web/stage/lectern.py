@@ -33,7 +33,10 @@ def inks() -> dict[str, Any]:
 
 def ends_of(sections: tuple[Section, ...], schedule: ShowSchedule) -> list[tuple[Section, int]]:
     """Each section with when it ends on the show's clock."""
-    ends = {slide.slide_id: start + slide.length_ms for slide, start in zip(schedule.slides, schedule.starts_ms, strict=True)}
+    ends = {
+        slide.slide_id: start + slide.length_ms
+        for slide, start in zip(schedule.slides, schedule.starts_ms, strict=True)
+    }
     return [(section, ends[section.slide_ids[-1]]) for section in sections]
 
 
@@ -47,7 +50,9 @@ def _bars(show: ShowValue, performance: Performance) -> list[dict[str, Any]]:
             "opens_section": opened.get(staged.slide.id, ""),
             "cues": cues_of_slide(performance, index),
             "thumb": thumb_address(show, staged.slide, style, numbers[staged.slide.id]),
-            "beats": msgspec.to_builtins(beat_lines(staged.slide, staged.schedule, performance.schedule.starts_ms[index])),
+            "beats": msgspec.to_builtins(
+                beat_lines(staged.slide, staged.schedule, performance.schedule.starts_ms[index])
+            ),
         }
         for index, staged in enumerate(performance.slides)
     ]
@@ -65,7 +70,10 @@ def lectern(request: HttpRequest, show_id: str) -> HttpResponse:
         "show_id": row.id,
         "revision": row.revision,
         "bars": _bars(show, performance),
-        "sections": [{"name": section.name, "ends_ms": ends_ms} for section, ends_ms in ends_of(shown_sections(show), performance.schedule)],
+        "sections": [
+            {"name": section.name, "ends_ms": ends_ms}
+            for section, ends_ms in ends_of(shown_sections(show), performance.schedule)
+        ],
         "next_take": (last or 0) + 1,
         "house": reverse("house", args=[row.id]),
         **inks(),
@@ -78,14 +86,21 @@ def lectern(request: HttpRequest, show_id: str) -> HttpResponse:
 def house(request: HttpRequest, show_id: str) -> HttpResponse:
     """The audience's screen in the presenter's own browser."""
     row = show_for(show_id, request)
-    start = {"performance": reverse("performance", args=[row.id]), "channel": f"ritornel {row.id}", "events": None, **inks()}
+    start = {
+        "performance": reverse("performance", args=[row.id]),
+        "channel": f"ritornel {row.id}",
+        "events": None,
+        **inks(),
+    }
     return render(request, "stage/house.html", {"title": row.title, "start": start})
 
 
 def _square(address: str) -> str:
     """The address as a square that cameras read, as SVG."""
     out = io.BytesIO()
-    segno.make(address, error="m").save(out, kind="svg", scale=5, border=3, dark="#16262e", light="#ffffff", xmldecl=False)
+    segno.make(address, error="m").save(
+        out, kind="svg", scale=5, border=3, dark="#16262e", light="#ffffff", xmldecl=False
+    )
     return out.getvalue().decode()
 
 

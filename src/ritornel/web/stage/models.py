@@ -14,8 +14,9 @@ LASTS_S = 24 * 60 * 60
 
 
 class Run(models.Model):
-    """A run that other devices may follow by its `house_code`, and step through by its `remote_code`: until it is ended, a day has passed, or who
-    started it may no longer edit the show."""
+    """A run that other devices may follow by its `house_code`, and step through by its `remote_code`: until it is
+    ended, a day has passed, or who started it may no longer edit the show.
+    """
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="live_runs")
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
@@ -51,4 +52,6 @@ def open_runs(runs: list[Run]) -> set[int]:
     """Which of the runs still lead anywhere, by number; two queries however many there are."""
     young = [run for run in runs if not run.ended and (timezone.now() - run.begun_at).total_seconds() < LASTS_S]
     access = access_of_each([(run.show_id, run.person_id) for run in young])
-    return {run.pk for run in young if (own := access.get((run.show_id, run.person_id))) is not None and own.may("edit")}
+    return {
+        run.pk for run in young if (own := access.get((run.show_id, run.person_id))) is not None and own.may("edit")
+    }

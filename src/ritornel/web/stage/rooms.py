@@ -1,7 +1,8 @@
 """Messages between the devices of a run: whoever listens in a room hears what is said in it, in order.
 
-A room keeps only what somebody who comes later has to know: the latest message of each lasting kind. Who is too slow to take everything in is
-told that instead of what was missed; nobody waits for anybody. All of it lives in the one server process.
+A room keeps only what somebody who comes later has to know: the latest message of each lasting kind. Who is too slow to
+take everything in is told that instead of what was missed; nobody waits for anybody. All of it lives in the one server
+process.
 """
 
 import threading
@@ -45,7 +46,10 @@ class Room:
             self._listeners.discard(listener)
 
     def say(self, kind: str, message: str, lasting: bool) -> None:
-        """Tells everybody who listens. A lasting message is told to those who come later too, until the next of its kind."""
+        """Tells everybody who listens.
+
+        A lasting message is told to those who come later too, until the next of its kind.
+        """
         event = f"data: {message}\n\n"
         with self._lock:
             if lasting:

@@ -25,7 +25,9 @@ def play(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def performance(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Everything the browser's painter needs, as it is now; with notes and names for those who may edit the show, and for nobody else."""
+    """Everything the browser's painter needs, as it is now; with notes and names for those who may edit the show, and
+    for nobody else.
+    """
     row = show_for(show_id, request, "watch")
     staged = perform(value_of(row))
     media = staged.media(lambda asset, rate_pct: browser_address(show_id, asset, rate_pct))

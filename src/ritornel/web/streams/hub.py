@@ -1,7 +1,7 @@
 """All open streams of this process, and the one watcher that looks into the database for all of them.
 
-A stream follows a key of a feed: a show with a person, a release with a guest, a run. Each feed answers for all of its keys at once, so
-a thousand streams cost one look, and no look at all while nothing was written to the database.
+A stream follows a key of a feed: a show with a person, a release with a guest, a run. Each feed answers for all of its
+keys at once, so a thousand streams cost one look, and no look at all while nothing was written to the database.
 """
 
 import asyncio
@@ -20,7 +20,10 @@ log = logging.getLogger(__name__)
 LOOK_S = 0.25
 """How often the watcher asks whether anything was written. Who loses access hears nothing more after that time."""
 ALL_AGAIN_S = 15.0
-"""What changes with the clock alone, as a run that is a day old, is found after so long. Every stream then also gets a sign of life."""
+"""What changes with the clock alone, as a run that is a day old, is found after so long.
+
+Every stream then also gets a sign of life.
+"""
 STILL_HERE = ": still here\n\n"
 OVER = "event: over\ndata: null\n\n"
 
@@ -33,7 +36,10 @@ class Feed:
     name: str
 
     def look(self, keys: Collection[Any]) -> dict[Any, Any]:
-        """The state of each key; a key that is left out is over. Called in the watcher's thread, with a constant number of queries."""
+        """The state of each key; a key that is left out is over.
+
+        Called in the watcher's thread, with a constant number of queries.
+        """
         raise NotImplementedError
 
     def messages(self, before: Any, now: Any) -> Iterator[str]:
@@ -48,7 +54,10 @@ class Feed:
 
 
 def written_since(known: int | None) -> tuple[bool, int | None]:
-    """Whether another connection wrote to the database since its version was `known`, and the version now. Costs no read of a table."""
+    """Whether another connection wrote to the database since its version was `known`, and the version now.
+
+    Costs no read of a table.
+    """
     if connection.vendor != "sqlite":
         return True, None
     with connection.cursor() as cursor:
@@ -83,7 +92,10 @@ class Hub:
         return self._feeds[name]
 
     def touch(self) -> None:
-        """Says that something outside the database changed; the watcher looks with its next turn. Any thread may call it."""
+        """Says that something outside the database changed; the watcher looks with its next turn.
+
+        Any thread may call it.
+        """
         self._touched.set()
 
     def join(self, name: str, key: Key, about: dict[str, str]) -> Listener:
@@ -112,7 +124,8 @@ class Hub:
 
     def _look(self, keys: dict[str, list[Key]], always: bool) -> dict[str, dict[Key, Any]] | None:
         """The state of all keys, or None where nothing was written since the last look."""
-        # The connection stays open from look to look: its version of the database counts what others have written since.
+        # The connection stays open from look to look: its version of the database counts what others have written
+        # since.
         fresh, self._version = written_since(self._version)
         if not (fresh or always):
             return None
@@ -146,7 +159,8 @@ class Hub:
             try:
                 found = await loop.run_in_executor(self._thread, self._look, keys, always)
             except DatabaseError as error:
-                # A database that is busy or full for once must not end all streams; the next look finds the same, by another connection.
+                # A database that is busy or full for once must not end all streams; the next look finds the same, by
+                # another connection.
                 log.warning("The streams could not look into the database: %s", error)
                 await loop.run_in_executor(self._thread, _reconnect)
                 found = None

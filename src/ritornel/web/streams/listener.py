@@ -21,7 +21,9 @@ class Listener:
         self._ended = False
 
     def push(self, message: str) -> None:
-        """Adds a message. A full queue is replaced by what has to be known now, which the newest message may be part of."""
+        """Adds a message. A full queue is replaced by what has to be known now, which the newest message may be part
+        of.
+        """
         self._call(self._push, message)
 
     def end(self) -> None:

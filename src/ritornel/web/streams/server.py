@@ -1,7 +1,8 @@
 """Streams of server-sent events, served outside Django's request: a view only says which stream it allows.
 
-A request that Django handles keeps a thread and a database connection until its answer has ended, which for a stream is never. So the
-view answers with the header `STREAM`; this wrapper lets the request end, and then feeds the stream from the hub.
+A request that Django handles keeps a thread and a database connection until its answer has ended, which for a stream is
+never. So the view answers with the header `STREAM`; this wrapper lets the request end, and then feeds the stream from
+the hub.
 """
 
 import asyncio
@@ -26,10 +27,18 @@ Send = Callable[[Any], Awaitable[None]]
 Application = Callable[[Scope, Receive, Send], Awaitable[None]]
 
 
-def stream_reply(request: HttpRequest, feed: str, key: tuple[Any, ...], counted: dict[str, Any], **about: str) -> HttpResponse:
-    """Allows the stream of a feed's key. `counted` says by what it is limited besides the client's address: {"person": id} or {"release": id}."""
+def stream_reply(
+    request: HttpRequest, feed: str, key: tuple[Any, ...], counted: dict[str, Any], **about: str
+) -> HttpResponse:
+    """Allows the stream of a feed's key.
+
+    `counted` says by what it is limited besides the client's address: {"person": id} or {"release": id}.
+    """
     order = {"feed": feed, "key": key, "counted": counted, "about": about}
-    return HttpResponse(content_type="text/event-stream", headers={STREAM: json.dumps(order), "Cache-Control": "no-store", "X-Accel-Buffering": "no"})
+    return HttpResponse(
+        content_type="text/event-stream",
+        headers={STREAM: json.dumps(order), "Cache-Control": "no-store", "X-Accel-Buffering": "no"},
+    )
 
 
 class StreamServer:
@@ -52,7 +61,10 @@ class StreamServer:
 
         async def sending(message: Any) -> None:
             if message["type"] == "http.response.start":
-                order = next((value for name, value in message["headers"] if name.decode("latin-1").lower() == STREAM.lower()), None)
+                order = next(
+                    (value for name, value in message["headers"] if name.decode("latin-1").lower() == STREAM.lower()),
+                    None,
+                )
                 if order is not None:
                     allowed.extend((json.loads(order), message))
             if not allowed:
@@ -84,8 +96,18 @@ class StreamServer:
     @staticmethod
     async def _refuse(send: Send) -> None:
         words = f"Too many windows follow this at the same time. Close some, or try again in {RETRY_S} s.".encode()
-        headers = [(b"content-type", b"text/plain; charset=utf-8"), (b"retry-after", str(RETRY_S).encode()), (b"cache-control", b"no-store")]
-        await send({"type": "http.response.start", "status": 503, "headers": [*headers, (b"content-length", str(len(words)).encode())]})
+        headers = [
+            (b"content-type", b"text/plain; charset=utf-8"),
+            (b"retry-after", str(RETRY_S).encode()),
+            (b"cache-control", b"no-store"),
+        ]
+        await send(
+            {
+                "type": "http.response.start",
+                "status": 503,
+                "headers": [*headers, (b"content-length", str(len(words)).encode())],
+            }
+        )
         await send({"type": "http.response.body", "body": words})
 
     async def _stream(self, order: dict[str, Any], start: Any, receive: Receive, send: Send) -> None:

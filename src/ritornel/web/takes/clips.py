@@ -1,4 +1,7 @@
-"""Something short recorded by camera or voice: a greeting, a farewell, or straight onto a slide. It is kept as it comes, like a take."""
+"""Something short recorded by camera or voice: a greeting, a farewell, or straight onto a slide.
+
+It is kept as it comes, like a take.
+"""
 
 import msgspec
 from django.contrib.auth.decorators import login_required
@@ -48,12 +51,17 @@ def begin_clip(request: HttpRequest, show_id: str) -> HttpResponse:
     row = show_for(show_id, request, "edit")
     wanted = from_builtins(body_of(request), BeginClip, "The recording")
     take = TakeValue((), 0)
-    recording = Recording.objects.create(show=row, person=person_of(request), number=0, body=to_json(take), writer=wanted.writer)
+    recording = Recording.objects.create(
+        show=row, person=person_of(request), number=0, body=to_json(take), writer=wanted.writer
+    )
     return json_reply({"id": recording.pk, "number": 0, "bytes": 0, "take": take})
 
 
 def _asset(recording: Recording) -> Asset:
-    """What was recorded, as it would lie on the shelf: a clip where a camera ran, else a voice. Raises BadValue where nothing was."""
+    """What was recorded, as it would lie on the shelf: a clip where a camera ran, else a voice.
+
+    Raises BadValue where nothing was.
+    """
     lasts_ms = recorded_ms(size_of(sound_path(recording.pk)))
     whole = RecordedSlide(0, "", 0, lasts_ms, {}, {}, True)
     if not lasts_ms and not segments_of(recording.pk, whole):
@@ -75,7 +83,10 @@ def clip(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponseB
 @require_POST
 @telling_errors
 def place(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Puts it on the shelf, before or after the show, or onto a slide, as one edit that undo takes back. What lies on the shelf already stays there once."""
+    """Puts it on the shelf, before or after the show, or onto a slide, as one edit that undo takes back.
+
+    What lies on the shelf already stays there once.
+    """
     row = show_for(show_id, request, "edit")
     recording = recording_of(show_id, recording_id, request)
     wanted = from_builtins(body_of(request), Place, "The recording")

@@ -28,8 +28,8 @@ MOST = 8
 class Wanted(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """Which timing is wanted: that of take number `source`, or the median of `takes`.
 
-    It is for `slides`, or for all; scaled to a target, or as it is. `way` says whether the show's own holds are written or the show follows it.
-    With `try` the answer only tells what would become of the show.
+    It is for `slides`, or for all; scaled to a target, or as it is. `way` says whether the show's own holds are written
+    or the show follows it. With `try` the answer only tells what would become of the show.
     """
 
     source: int | None
@@ -42,7 +42,11 @@ class Wanted(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 def _chosen(row: Show, numbers: tuple[int, ...]) -> list[Take]:
     """These takes, or the newest, in the order they were made. Raises BadValue for one that is not there."""
-    found = list(row.takes.filter(number__in=numbers).order_by("number")) if numbers else list(row.takes.order_by("-number")[:MOST])[::-1]
+    found = (
+        list(row.takes.filter(number__in=numbers).order_by("number"))
+        if numbers
+        else list(row.takes.order_by("-number")[:MOST])[::-1]
+    )
     if len(found) < len(set(numbers)):
         raise BadValue("One of these takes is no longer there. Nothing was changed.", "takes")
     return found
@@ -63,7 +67,14 @@ def compare(request: HttpRequest, show_id: str) -> HttpResponse:
     takes = _chosen(row, numbers)
     show = value_of(row)
     lines = compared(show, compile_show(show), [_timing(take) for take in takes])
-    about = [{"number": take.number, "name": take.name, "length_ms": from_json(bytes(take.body), TakeValue, "The take").ended_ms} for take in takes]
+    about = [
+        {
+            "number": take.number,
+            "name": take.name,
+            "length_ms": from_json(bytes(take.body), TakeValue, "The take").ended_ms,
+        }
+        for take in takes
+    ]
     return json_reply({"takes": about, "slides": lines, "length_ms": compile_show(show).length_ms})
 
 
@@ -86,8 +97,16 @@ def take_timing(request: HttpRequest, show_id: str) -> HttpResponse:
     notices = list(outcome.notices)
     if wanted.target_ms is not None and outcome.reached_ms != wanted.target_ms:
         target, nearest = clock_text(wanted.target_ms), clock_text(outcome.reached_ms)
-        notices.append(f"{target} cannot be met: what moves, clips and voices take their time. The nearest is {nearest}.")
-    told: dict[str, Any] = {"timed_ms": outcome.timed_ms, "reached_ms": outcome.reached_ms, "gives": outcome.gives, "notices": notices, "name": name}
+        notices.append(
+            f"{target} cannot be met: what moves, clips and voices take their time. The nearest is {nearest}."
+        )
+    told: dict[str, Any] = {
+        "timed_ms": outcome.timed_ms,
+        "reached_ms": outcome.reached_ms,
+        "gives": outcome.gives,
+        "notices": notices,
+        "name": name,
+    }
     if not wanted.trying:
         edit_show(show_id, person_of(request), outcome.edit)
         told["history"] = history_labels(show_for(show_id, request))

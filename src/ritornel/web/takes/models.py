@@ -32,8 +32,11 @@ class Take(models.Model):
 
 
 class Recording(models.Model):
-    """A take with a voice, of the slides of one section. `body` is a core Take; its sound and pictures lie in a folder of their own. It is written by one
-    window, the `writer`; `placement` is a core Placement of the camera."""
+    """A take with a voice, of the slides of one section.
+
+    `body` is a core Take; its sound and pictures lie in a folder of their own. It is written by one window, the
+    `writer`; `placement` is a core Placement of the camera.
+    """
 
     id = models.CharField(primary_key=True, max_length=40, default=new_id)
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="recordings")

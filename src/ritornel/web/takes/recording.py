@@ -46,7 +46,9 @@ class Begin(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Part(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What has come since: events from number `first` on; sound from byte `at`; of the camera, what follows byte `camera_at` of a segment."""
+    """What has come since: events from number `first` on; sound from byte `at`; of the camera, what follows byte
+    `camera_at` of a segment.
+    """
 
     writer: Writer
     first: Annotated[int, msgspec.Meta(ge=0)] = 0
@@ -83,26 +85,46 @@ def begin(request: HttpRequest, show_id: str) -> HttpResponse:
     wanted = from_builtins(body_of(request), Begin, "The recording")
     section = own_section(row, value_of(row), wanted.section)
     with transaction.atomic():
-        others = [entry for entry in Recording.objects.select_for_update().filter(show=row) if set(entry.slide_ids) & set(section.slide_ids)]
-        busy = next((entry for entry in others if entry.progress == "recording" and entry.writer != wanted.writer), None)
+        others = [
+            entry
+            for entry in Recording.objects.select_for_update().filter(show=row)
+            if set(entry.slide_ids) & set(section.slide_ids)
+        ]
+        busy = next(
+            (entry for entry in others if entry.progress == "recording" and entry.writer != wanted.writer), None
+        )
         if busy is not None:
             who = "You are" if busy.person_id == person_of(request).pk else f"{called(busy.person)} is"
-            raise Taken(f"{who} recording this section right now, in another window. Nothing was begun; pause or stop there first.")
+            raise Taken(
+                f"{who} recording this section right now, in another window. Nothing was begun; pause or "
+                "stop there first."
+            )
         if wanted.go_on is not None:
             recording = next((entry for entry in others if entry.pk == wanted.go_on), None)
             if recording is None or recording.progress == "ended":
                 raise BadValue("This take was stopped, or is no longer there. Record another one.", "go_on")
             # Where sound was lost with a window that was closed, the take ends with what there is.
-            take = _clipped(from_json(bytes(recording.body), TakeValue, "The recording"), recorded_ms(size_of(sound_path(recording.pk))))
+            take = _clipped(
+                from_json(bytes(recording.body), TakeValue, "The recording"),
+                recorded_ms(size_of(sound_path(recording.pk))),
+            )
             recording.body = to_json(take)
         else:
             number = max((entry.number for entry in others), default=0) + 1
-            recording = Recording(show=row, person=person_of(request), number=number, slide_ids=list(section.slide_ids), body=to_json(TakeValue((), 0)))
+            recording = Recording(
+                show=row,
+                person=person_of(request),
+                number=number,
+                slide_ids=list(section.slide_ids),
+                body=to_json(TakeValue((), 0)),
+            )
         recording.writer, recording.state, recording.heard_at = wanted.writer, "recording", timezone.now()
         recording.placement = to_builtins(wanted.placement)
         recording.save()
     take = from_json(bytes(recording.body), TakeValue, "The recording")
-    return json_reply({"id": recording.pk, "number": recording.number, "bytes": size_of(sound_path(recording.pk)), "take": take})
+    return json_reply(
+        {"id": recording.pk, "number": recording.number, "bytes": size_of(sound_path(recording.pk)), "take": take}
+    )
 
 
 def _clipped(take: TakeValue, ended_ms: int) -> TakeValue:
@@ -114,13 +136,18 @@ def _clipped(take: TakeValue, ended_ms: int) -> TakeValue:
 @require_POST
 @telling_errors
 def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Takes in what was recorded since: `about` is a Part, `sound` and `camera` are bytes. What is answered is on the disk. 409 with `size` (of
-    the sound) or `camera_size` where something before it is missing, 507 where the disk is full."""
+    """Takes in what was recorded since:
+
+    `about` is a Part, `sound` and `camera` are bytes. What is answered is on the disk. 409 with `size` (of the sound)
+    or `camera_size` where something before it is missing, 507 where the disk is full.
+    """
     recording = recording_of(show_id, recording_id, request)
     part = from_builtins(json_object(request.POST.get("about", "{}"), "What was recorded"), Part, "The recording")
     if recording.writer != part.writer:
         raise Taken("This take is being gone on with in another window. What was recorded here until then is kept.")
-    files = {name: upload.read(PART_BYTES + 1) for name in ("sound", "camera") for upload in request.FILES.getlist(name)}
+    files = {
+        name: upload.read(PART_BYTES + 1) for name in ("sound", "camera") for upload in request.FILES.getlist(name)
+    }
     if any(len(data) > PART_BYTES for data in files.values()):
         raise BadValue(f"At most {PART_BYTES // 1_000_000} MB can come at once.", "sound")
     if len(files.get("sound", b"")) % SAMPLE_BYTES:
@@ -143,8 +170,13 @@ def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
         recording = Recording.objects.select_for_update().select_related("show").get(pk=recording.pk)
         before = from_json(bytes(recording.body), TakeValue, "The recording")
         if part.first > len(before.events):
-            return json_reply({"error": "Some presses before these are missing.", "events": len(before.events), "size": size}, 409)
-        take = TakeValue((*before.events[: part.first], *part.events), max(recorded_ms(size), *(event.at_ms for event in part.events), 0))
+            return json_reply(
+                {"error": "Some presses before these are missing.", "events": len(before.events), "size": size}, 409
+            )
+        take = TakeValue(
+            (*before.events[: part.first], *part.events),
+            max(recorded_ms(size), *(event.at_ms for event in part.events), 0),
+        )
         check_take(take)
         recording.body = to_json(take)
         recording.heard_at = timezone.now()
@@ -156,10 +188,14 @@ def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
 
 
 def _pick_new(recording: Recording, before: TakeValue, take: TakeValue) -> None:
-    """A piece that was begun is picked for its slide, until somebody picks another; one that has become whole is cut by the worker."""
+    """A piece that was begun is picked for its slide, until somebody picks another; one that has become whole is cut by
+    the worker.
+    """
     known, now = pieces_of(before), pieces_of(take)
     for piece in now[len(known) :]:
-        Pick.objects.update_or_create(show=recording.show, slide_id=piece.slide_id, defaults={"recording": recording, "piece": piece.number})
+        Pick.objects.update_or_create(
+            show=recording.show, slide_id=piece.slide_id, defaults={"recording": recording, "piece": piece.number}
+        )
     ended = recording.state == "ended"
     if len(now) > len(known) or ended:
         leaving = leaving_cues(value_of(recording.show))

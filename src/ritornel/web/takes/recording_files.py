@@ -1,5 +1,7 @@
-"""The files of recordings: what has come is on the disk before it is answered. A folder a recording, with its sound, the camera's segments, and what was
-cut from them for the shelf."""
+"""The files of recordings: what has come is on the disk before it is answered.
+
+A folder a recording, with its sound, the camera's segments, and what was cut from them for the shelf.
+"""
 
 import os
 import re
@@ -53,8 +55,11 @@ def size_of(path: Path) -> int:
 
 
 def append(path: Path, at: int, data: bytes) -> int:
-    """Adds what follows byte `at`, as far as it is not there yet, and answers how much is there then, on the disk. What was sent twice changes nothing.
-    Raises UploadGap where something before it is missing, DiskFull where there is no room; then nothing is added."""
+    """Adds what follows byte `at`, as far as it is not there yet, and answers how much is there then, on the disk.
+
+    What was sent twice changes nothing. Raises UploadGap where something before it is missing, DiskFull where there is
+    no room; then nothing is added.
+    """
     size = size_of(path)
     if at > size:
         raise UploadGap(f"Something before this is missing: {size} bytes are there, and these begin at {at}.", size)
@@ -71,7 +76,10 @@ def append(path: Path, at: int, data: bytes) -> int:
         if path.is_file():
             os.truncate(path, size)
         if error.errno in NO_ROOM:
-            raise DiskFull("The server's disk is full. What was recorded so far is safe; the rest is kept in this window until there is room.") from error
+            raise DiskFull(
+                "The server's disk is full. What was recorded so far is safe; the rest is kept in this "
+                "window until there is room."
+            ) from error
         raise
     return size + len(fresh)
 
@@ -124,11 +132,21 @@ def _cut(recording: Recording, piece: RecordedSlide, name: str, what: str, make:
         if known is None:
             raise BadMedia(f"{name}: what was recorded cannot be read.")
         return known
-    # The worker and a request may be at it at the same time: each works on files of its own, and the last to be done is as good as the first.
+    # The worker and a request may be at it at the same time: each works on files of its own, and the last to be done is
+    # as good as the first.
     with tempfile.TemporaryDirectory(prefix="cut-", dir=about.parent) as folder:
         made, told = Path(folder) / "made", Path(folder) / "told"
         make(made)
-        asset: Asset = confined(asset_of_file, made, Path(folder) / "redrawn", asset_id, name, settings.MEDIA_LIMITS, {"folder": "Recorded"}, what=name)[0]
+        asset: Asset = confined(
+            asset_of_file,
+            made,
+            Path(folder) / "redrawn",
+            asset_id,
+            name,
+            settings.MEDIA_LIMITS,
+            {"folder": "Recorded"},
+            what=name,
+        )[0]
         keep_media_file(asset.sha256, made)
         asset = msgspec.structs.replace(asset, name=name)
         told.write_bytes(msgspec.json.encode(asset))
@@ -137,18 +155,32 @@ def _cut(recording: Recording, piece: RecordedSlide, name: str, what: str, make:
 
 
 def cut(recording: Recording, piece: RecordedSlide, slide_name: str) -> Picked:
-    """A piece with its sound and picture, as they would lie on the shelf. Raises BadValue where nothing of it was recorded; a camera's picture that
-    cannot be read is left out."""
+    """A piece with its sound and picture, as they would lie on the shelf.
+
+    Raises BadValue where nothing of it was recorded; a camera's picture that cannot be read is left out.
+    """
     name = f"{slide_name}, take {recording.number}"
     placement = recording_placement(recording)
     own = sound_id(recording.id, piece)
-    sound = _cut(recording, piece, name, "sound", lambda target: write_piece(sound_path(recording.id), piece.from_ms, piece.lasts_ms, target), own)
+    sound = _cut(
+        recording,
+        piece,
+        name,
+        "sound",
+        lambda target: write_piece(sound_path(recording.id), piece.from_ms, piece.lasts_ms, target),
+        own,
+    )
     picture = None
     segments = segments_of(recording.id, piece)
     if segments and placement.records:
         try:
             picture = _cut(
-                recording, piece, f"{name}, camera", "camera", lambda target: confined(write_joined, segments, target, what=name, bounds=LONG), f"{own}-c"
+                recording,
+                piece,
+                f"{name}, camera",
+                "camera",
+                lambda target: confined(write_joined, segments, target, what=name, bounds=LONG),
+                f"{own}-c",
             )
         except BadMedia:
             _about(recording.id, piece, "camera").write_bytes(b"null")
@@ -157,15 +189,31 @@ def cut(recording: Recording, piece: RecordedSlide, slide_name: str) -> Picked:
 
 
 def clip_of(recording: Recording, whole: RecordedSlide) -> Asset:
-    """Something short as it would lie on the shelf: with its picture where a camera ran, else its sound alone. Raises BadMedia for a picture that
-    cannot be read."""
+    """Something short as it would lie on the shelf: with its picture where a camera ran, else its sound alone.
+
+    Raises BadMedia for a picture that cannot be read.
+    """
     segments = segments_of(recording.id, whole)
     name = f"Recorded {recording.begun_at:%-d %b %H:%M}"
     if segments:
         size = sum(size_of(path) for path, _ in segments)
         counted = msgspec.structs.replace(whole, lasts_ms=size)
-        return _cut(recording, counted, name, "clip", lambda target: confined(write_joined, segments, target, what=name, bounds=LONG), f"rec-{recording.id}-c")
-    return _cut(recording, whole, name, "voice", lambda target: write_piece(sound_path(recording.id), 0, whole.lasts_ms, target), f"rec-{recording.id}")
+        return _cut(
+            recording,
+            counted,
+            name,
+            "clip",
+            lambda target: confined(write_joined, segments, target, what=name, bounds=LONG),
+            f"rec-{recording.id}-c",
+        )
+    return _cut(
+        recording,
+        whole,
+        name,
+        "voice",
+        lambda target: write_piece(sound_path(recording.id), 0, whole.lasts_ms, target),
+        f"rec-{recording.id}",
+    )
 
 
 def recording_placement(recording: Recording) -> Placement:

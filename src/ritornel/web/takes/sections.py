@@ -1,4 +1,6 @@
-"""What the Record page shows: the show's sections with how far each has come, and one of them slide by slide with its takes."""
+"""What the Record page shows: the show's sections with how far each has come, and one of them slide by slide with its
+takes.
+"""
 
 from collections.abc import Mapping
 from typing import Any
@@ -148,7 +150,10 @@ def _slides(desk: Desk, section: Section) -> list[dict[str, Any]]:
 
 
 def _piece_line(recording_id: str, piece: RecordedSlide) -> dict[str, Any]:
-    """A piece as the page draws it: `still_ms` is for how long the camera's picture stands still at its end, None until that is known."""
+    """A piece as the page draws it:
+
+    `still_ms` is for how long the camera's picture stands still at its end, None until that is known.
+    """
     line = {**msgspec.to_builtins(piece), "camera": has_picture(recording_id, piece), "still_ms": 0}
     if line["camera"]:
         lasts_ms = picture_ms(recording_id, piece)
@@ -178,5 +183,9 @@ def section_detail(desk: Desk, section: Section) -> dict[str, Any]:
         "id": section.slide_ids[0],
         "slides": _slides(desk, section),
         "takes": [take_line(entry, desk) for entry in desk.of(section)],
-        "picks": {slide: [entry.row.id, piece.number] for slide, (entry, piece) in desk.picks.items() if slide in section.slide_ids},
+        "picks": {
+            slide: [entry.row.id, piece.number]
+            for slide, (entry, piece) in desk.picks.items()
+            if slide in section.slide_ids
+        },
     }

@@ -1,4 +1,6 @@
-"""The Record page, and what becomes of recordings: pieces picked slide by slide, heard as picked, and kept as voices and timing."""
+"""The Record page, and what becomes of recordings: pieces picked slide by slide, heard as picked, and kept as voices
+and timing.
+"""
 
 from typing import Any
 
@@ -37,7 +39,10 @@ from ritornel.web.takes.sections import Desk, desk_of, section_detail, section_l
 def _assigned(row: Show, desk: Desk) -> dict[str, str]:
     """By its first slide, who is to record a section; it may have another first slide than when they were invited."""
     by_slide = assigned_to(row.id)
-    found = {section.slide_ids[0]: [by_slide[slide] for slide in section.slide_ids if slide in by_slide] for section in desk.sections}
+    found = {
+        section.slide_ids[0]: [by_slide[slide] for slide in section.slide_ids if slide in by_slide]
+        for section in desk.sections
+    }
     return {first: ", ".join(names) for first, names in found.items() if names}
 
 
@@ -45,8 +50,12 @@ def _state(row: Show, wanted: str | None) -> dict[str, Any]:
     show = value_of(row)
     desk = desk_of(row, show)
     seen = seen_slides(row, show)
-    desk = msgspec.structs.replace(desk, seen=tuple(section for section in desk.sections if set(section.slide_ids) <= seen))
-    section = next((section for section in desk.seen if wanted in section.slide_ids), desk.seen[0] if desk.seen else None)
+    desk = msgspec.structs.replace(
+        desk, seen=tuple(section for section in desk.sections if set(section.slide_ids) <= seen)
+    )
+    section = next(
+        (section for section in desk.seen if wanted in section.slide_ids), desk.seen[0] if desk.seen else None
+    )
     return {
         "revision": row.revision,
         "history": history_labels(row) if row.access.may("edit") else {"undo": None, "redo": None},
@@ -87,17 +96,26 @@ def section_show(request: HttpRequest, show_id: str) -> HttpResponse:
     row = show_for(show_id, request, "record")
     show = value_of(row)
     staged = perform(as_recorded(show, _section(request, row, show)))
-    return json_reply(audience_show(staged, staged.media(lambda asset, rate_pct: browser_address(show_id, asset, rate_pct))))
+    return json_reply(
+        audience_show(staged, staged.media(lambda asset, rate_pct: browser_address(show_id, asset, rate_pct)))
+    )
 
 
 def _picked(desk: Desk, slide_ids: tuple[str, ...]) -> dict[str, Picked]:
     """What is picked for these slides, cut now where it has not been yet."""
     names = {slide.id: slide.name or "Slide" for slide in desk.show.slides}
-    return {slide: cut(entry.row, piece, names[slide]) for slide, (entry, piece) in desk.picks.items() if slide in slide_ids and piece.lasts_ms}
+    return {
+        slide: cut(entry.row, piece, names[slide])
+        for slide, (entry, piece) in desk.picks.items()
+        if slide in slide_ids and piece.lasts_ms
+    }
 
 
 def _lone(request: HttpRequest, row: Show, desk: Desk) -> dict[str, Picked]:
-    """The one piece that was asked for. Raises Http404 where there is none, or it is of a slide that the asking person may not see."""
+    """The one piece that was asked for.
+
+    Raises Http404 where there is none, or it is of a slide that the asking person may not see.
+    """
     recording = recording_of(row.pk, request.GET["take"], request)
     number = whole_number(request.GET.get("piece", ""), most=10_000)
     pieces = next((entry.pieces for entry in desk.recordings if entry.row.pk == recording.pk), ())
@@ -112,8 +130,9 @@ def _lone(request: HttpRequest, row: Show, desk: Desk) -> dict[str, Picked]:
 @require_GET
 @telling_errors
 def as_picked(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The section, or with `?section=all` the whole show, as it would be if what is picked were kept; with `?take=` and `&piece=` that piece's slide, as
-    it would be with the piece."""
+    """The section, or with `?section=all` the whole show, as it would be if what is picked were kept; with `?take=` and
+    `&piece=` that piece's slide, as it would be with the piece.
+    """
     row = show_for(show_id, request, "record")
     show = value_of(row)
     desk = desk_of(row, show)
@@ -126,10 +145,16 @@ def as_picked(request: HttpRequest, show_id: str) -> HttpResponse:
         picks = _picked(desk, slide_ids)
     kept = apply_edit(show, keep_edit(show, picks, "what is picked")).show
     if not whole:
-        kept = msgspec.structs.replace(kept, slides=tuple(slide for slide in kept.slides if slide.id in slide_ids), end="hold")
+        kept = msgspec.structs.replace(
+            kept, slides=tuple(slide for slide in kept.slides if slide.id in slide_ids), end="hold"
+        )
 
     def address(asset: Asset, rate_pct: int) -> str:
-        return reverse("recorded-media", args=[show_id, asset.id]) if asset.id.startswith(RECORDED) else browser_address(show_id, asset, rate_pct)
+        return (
+            reverse("recorded-media", args=[show_id, asset.id])
+            if asset.id.startswith(RECORDED)
+            else browser_address(show_id, asset, rate_pct)
+        )
 
     staged = perform(kept)
     return json_reply(audience_show(staged, staged.media(address)))
@@ -146,10 +171,22 @@ def recorded_media(request: HttpRequest, show_id: str, asset_id: str) -> HttpRes
         desk = desk_of(row, show)
         names = {slide.id: slide.name or "Slide" for slide in show.slides}
         seen = seen_slides(row, show)
-        all_ = ((entry.row, piece) for entry in desk.recordings for piece in entry.pieces if piece.lasts_ms and piece.slide_id in seen)
-        named = ((recording, piece) for recording, piece in all_ if asset_id.removesuffix("-c") == sound_id(recording.id, piece))
+        all_ = (
+            (entry.row, piece)
+            for entry in desk.recordings
+            for piece in entry.pieces
+            if piece.lasts_ms and piece.slide_id in seen
+        )
+        named = (
+            (recording, piece)
+            for recording, piece in all_
+            if asset_id.removesuffix("-c") == sound_id(recording.id, piece)
+        )
         cuts = [cut(recording, piece, names.get(piece.slide_id, "Slide")) for recording, piece in named]
-        asset = next((found for one in cuts for found in (one.sound, one.picture) if found is not None and found.id == asset_id), None)
+        asset = next(
+            (found for one in cuts for found in (one.sound, one.picture) if found is not None and found.id == asset_id),
+            None,
+        )
     if asset is None:
         raise Http404("There is no such recording.")
     return file_reply(request, media_path(asset.sha256), asset.media_type)
@@ -167,7 +204,9 @@ class Choice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 @require_POST
 @telling_errors
 def pick(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Picks a piece for its slide and unpicks its rival, which is answered as `before`, so that the page can undo it."""
+    """Picks a piece for its slide and unpicks its rival, which is answered as `before`, so that the page can undo
+    it.
+    """
     row = show_for(show_id, request, "record")
     choice = from_builtins(body_of(request), Choice, "The choice")
     if choice.slide_id not in seen_slides(row, value_of(row)):
@@ -179,10 +218,14 @@ def pick(request: HttpRequest, show_id: str) -> HttpResponse:
             Pick.objects.filter(show=row, slide_id=choice.slide_id).delete()
         else:
             recording = recording_of(show_id, choice.recording, request)
-            pieces = next(entry.pieces for entry in desk_of(row, value_of(row)).recordings if entry.row.pk == recording.pk)
+            pieces = next(
+                entry.pieces for entry in desk_of(row, value_of(row)).recordings if entry.row.pk == recording.pk
+            )
             if choice.piece >= len(pieces) or pieces[choice.piece].slide_id != choice.slide_id:
                 raise BadValue("This take has no such piece for this slide. Nothing was changed.", "piece")
-            Pick.objects.update_or_create(show=row, slide_id=choice.slide_id, defaults={"recording": recording, "piece": choice.piece})
+            Pick.objects.update_or_create(
+                show=row, slide_id=choice.slide_id, defaults={"recording": recording, "piece": choice.piece}
+            )
     return json_reply({"before": before})
 
 
@@ -204,5 +247,15 @@ def keep(request: HttpRequest, show_id: str) -> HttpResponse:
     left = len(section.slide_ids) - len(picks)
     notices = list(edited.notices)
     if left:
-        notices.append("1 slide has nothing recorded and stays as it is." if left == 1 else f"{left} slides have nothing recorded and stay as they are.")
-    return json_reply({"label": edited.label, "notices": notices, **_state(show_for(show_id, request, "record"), section.slide_ids[0])})
+        notices.append(
+            "1 slide has nothing recorded and stays as it is."
+            if left == 1
+            else f"{left} slides have nothing recorded and stay as they are."
+        )
+    return json_reply(
+        {
+            "label": edited.label,
+            "notices": notices,
+            **_state(show_for(show_id, request, "record"), section.slide_ids[0]),
+        }
+    )

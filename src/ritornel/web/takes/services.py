@@ -24,7 +24,10 @@ def takes_of(row: Show) -> tuple[TakeLine, ...]:
 
 
 def timed_by(row: Show, number: int) -> tuple[ShowValue, str]:
-    """The show as a take ran, without changing it, and the take's name. Raises UnknownName for a take that is not there."""
+    """The show as a take ran, without changing it, and the take's name.
+
+    Raises UnknownName for a take that is not there.
+    """
     take = row.takes.filter(number=number).first()
     if take is None:
         raise UnknownName(f"There is no take {number} of “{row.title}” any more. Nothing was begun.")

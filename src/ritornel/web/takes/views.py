@@ -43,9 +43,15 @@ def _line(take: Take, show: ShowValue) -> dict[str, Any]:
         "name": take.name,
         "at": take.at,
         "length_ms": value.ended_ms,
-        "drawings": reverse("take-drawings", args=[take.show_id, take.number]) if any(value.drawings.values()) else None,
+        "drawings": reverse("take-drawings", args=[take.show_id, take.number])
+        if any(value.drawings.values())
+        else None,
         "slides": [
-            {"id": slide.id, "ms": timing.slide_ms.get(slide.id), "holds_ms": [timing.hold_ms.get(cue) for cue in cue_ids(slide)]}
+            {
+                "id": slide.id,
+                "ms": timing.slide_ms.get(slide.id),
+                "holds_ms": [timing.hold_ms.get(cue) for cue in cue_ids(slide)],
+            }
             for slide in show.shown
         ],
     }
@@ -57,7 +63,9 @@ def _plan(show: ShowValue) -> dict[str, Any]:
     return {
         "length_ms": schedule.length_ms,
         "follows": show.follows_take,
-        "slides": [{"id": slide.slide_id, "name": names[slide.slide_id], "ms": slide.length_ms} for slide in schedule.slides],
+        "slides": [
+            {"id": slide.slide_id, "name": names[slide.slide_id], "ms": slide.length_ms} for slide in schedule.slides
+        ],
     }
 
 
@@ -108,7 +116,9 @@ def keep(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def use(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Writes the take's timing into the show, as one edit that undo takes back: {"as": "own holds"}, or with {"as": "followed take"} the show follows it."""
+    """Writes the take's timing into the show, as one edit that undo takes back: {"as": "own holds"}, or with {"as":
+    "followed take"} the show follows it.
+    """
     take = _take(show_id, number, request)
     show = value_of(take.show)
     way = body_of(request).get("as", "own holds")
@@ -121,7 +131,9 @@ def use(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
 
 def _used(show_id: str, request: HttpRequest, edited: Edited, notices: tuple[str, ...]) -> HttpResponse:
     history = history_labels(show_for(show_id, request))
-    return json_reply({"revision": edited.revision, "notices": notices, "history": history, "plan": _plan(edited.after)})
+    return json_reply(
+        {"revision": edited.revision, "notices": notices, "history": history, "plan": _plan(edited.after)}
+    )
 
 
 @login_required
@@ -130,7 +142,9 @@ def _used(show_id: str, request: HttpRequest, edited: Edited, notices: tuple[str
 def follow_none(request: HttpRequest, show_id: str) -> HttpResponse:
     """The show follows no take any more: waits without a hold of their own last as long as the default."""
     show = value_of(show_for(show_id, request))
-    edit = Several(f"Follow {show.follows_take or 'the take'} no longer", (ChangeShow({"holds_by_cue": {}, "follows_take": ""}),))
+    edit = Several(
+        f"Follow {show.follows_take or 'the take'} no longer", (ChangeShow({"holds_by_cue": {}, "follows_take": ""}),)
+    )
     return _used(show_id, request, edit_show(show_id, person_of(request), edit), ())
 
 
@@ -143,7 +157,9 @@ def drawings(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     value = from_json(bytes(take.body), TakeValue, "The take")
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_STORED) as archive:
-        for name, png in drawn_pictures(performance, value.drawings, performance.frame.width_px, performance.frame.height_px, media_path):
+        for name, png in drawn_pictures(
+            performance, value.drawings, performance.frame.width_px, performance.frame.height_px, media_path
+        ):
             archive.writestr(name, png)
     name = file_title(f"{take.show.title} {take.name} drawings")
     headers = {"Content-Disposition": content_disposition_header(True, f"{name}.zip") or "attachment"}

@@ -28,18 +28,29 @@ STYLES = """
 
 
 def presentation(
-    pages: str, automatic: str = "", styles: str = STYLES, version: str = "1.3", kind: str = MEDIA_TYPE, files: dict[str, bytes] | None = None, more: str = ""
+    pages: str,
+    automatic: str = "",
+    styles: str = STYLES,
+    version: str = "1.3",
+    kind: str = MEDIA_TYPE,
+    files: dict[str, bytes] | None = None,
+    more: str = "",
 ) -> bytes:
     """A package made by hand."""
     content = (
-        f'<?xml version="1.0" encoding="UTF-8"?><office:document-content {DECLARED} office:version="{version}"><office:automatic-styles>{automatic}'
+        f'<?xml version="1.0" encoding="UTF-8"?><office:document-content {DECLARED} '
+        f'office:version="{version}"><office:automatic-styles>{automatic}'
         f"</office:automatic-styles><office:body><office:presentation>{pages}{more}</office:presentation></office:body></office:document-content>"
     )
     out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as bundle:
         bundle.writestr("mimetype", kind, zipfile.ZIP_STORED)
         bundle.writestr("content.xml", content)
-        bundle.writestr("styles.xml", f'<?xml version="1.0"?><office:document-styles {DECLARED} office:version="{version}">{styles}</office:document-styles>')
+        bundle.writestr(
+            "styles.xml",
+            f'<?xml version="1.0"?><office:document-styles {DECLARED} '
+            f'office:version="{version}">{styles}</office:document-styles>',
+        )
         for place, data in (files or {}).items():
             bundle.writestr(place, data)
     return out.getvalue()
@@ -58,6 +69,9 @@ def png(width: int = 40, height: int = 20) -> bytes:
 
 
 PICTURE = '<draw:frame svg:width="2in" svg:height="1in"><draw:image xlink:href="Pictures/a.png"/></draw:frame>'
-TABLE = '<draw:frame svg:width="2in" svg:height="1in"><table:table><table:table-row><table:table-cell/></table:table-row></table:table></draw:frame>'
+TABLE = (
+    '<draw:frame svg:width="2in" '
+    'svg:height="1in"><table:table><table:table-row><table:table-cell/></table:table-row></table:table></draw:frame>'
+)
 LOSSY = presentation(page(PICTURE + TABLE), files={"Pictures/a.png": png()})
 """One page with a picture and a table, which becomes its words: something is lost."""

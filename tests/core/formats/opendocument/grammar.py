@@ -1,4 +1,6 @@
-"""A validator: what OpenDocument 1.2 allows where, from the tables of odfpy, which were made from the published schema."""
+"""A validator: what OpenDocument 1.2 allows where, from the tables of odfpy, which were made from the published
+schema.
+"""
 
 from collections.abc import Iterator
 from xml.etree.ElementTree import Element, fromstring
@@ -27,7 +29,12 @@ def _faults(element: Element, name: Name) -> Iterator[str]:
     allowed = grammar.allowed_attributes.get(name)
     for key in element.attrib:
         # None allows all: elements whose properties the schema leaves open.
-        if allowed is not None and _name(key) not in allowed and _name(key)[1] != "id" and (name[1], _name(key)[1]) not in NEWER:
+        if (
+            allowed is not None
+            and _name(key) not in allowed
+            and _name(key)[1] != "id"
+            and (name[1], _name(key)[1]) not in NEWER
+        ):
             yield f"{name[1]} may not have {key}"
     for key in grammar.required_attributes.get(name) or ():
         if f"{{{key[0]}}}{key[1]}" not in element.attrib:

@@ -18,11 +18,17 @@ def clicked(effect: str, begin: str = "next") -> str:
 
 
 def timing(inside: str, more: str = "") -> str:
-    return f'<anim:par presentation:node-type="timing-root">{more}<anim:seq presentation:node-type="main-sequence">{inside}</anim:seq></anim:par>'
+    return (
+        f'<anim:par presentation:node-type="timing-root">{more}<anim:seq '
+        f'presentation:node-type="main-sequence">{inside}</anim:seq></anim:par>'
+    )
 
 
 def shown(target: str, rest: str = "", begin: str = "0s") -> str:
-    appears = f'<anim:set smil:begin="0s" smil:dur="0.001s" smil:targetElement="{target}" smil:attributeName="visibility" smil:to="visible"/>'
+    appears = (
+        f'<anim:set smil:begin="0s" smil:dur="0.001s" smil:targetElement="{target}" '
+        'smil:attributeName="visibility" smil:to="visible"/>'
+    )
     return f'<anim:par smil:begin="{begin}" presentation:preset-class="entrance">{appears}{rest}</anim:par>'
 
 
@@ -58,39 +64,56 @@ class PageTest(ReadingCase):
         self.assertEqual((show.theme.palette.ground, show.slides[0].background), ("#f0e8d8", None))
 
     def test_a_pages_own_ground_differs_from_the_theme(self) -> None:
-        dressed = '<style:style style:name="dp" style:family="drawing-page"><style:drawing-page-properties draw:fill="gradient" draw:fill-gradient-name="Dusk"/></style:style>'
+        dressed = (
+            '<style:style style:name="dp" style:family="drawing-page"><style:drawing-page-properties '
+            'draw:fill="gradient" draw:fill-gradient-name="Dusk"/></style:style>'
+        )
         show, _ = self.read(presentation(page(BOX) + page("", "page2") + page("", "page3", "dp"), dressed))
         self.assertEqual(show.slides[2].background, Gradient("#102030", "#405060", 90.0))
 
     def test_words_keep_their_paragraphs_lists_spans_and_links(self) -> None:
         automatic = (
-            '<style:style style:name="T1" style:family="text"><style:text-properties fo:font-weight="bold" fo:color="#AA0000"/></style:style>'
-            '<text:list-style style:name="N"><text:list-level-style-number text:level="1" style:num-format="1"/><text:list-level-style-bullet text:level="2" '
+            '<style:style style:name="T1" style:family="text"><style:text-properties '
+            'fo:font-weight="bold" fo:color="#AA0000"/></style:style>'
+            '<text:list-style style:name="N"><text:list-level-style-number text:level="1" '
+            'style:num-format="1"/><text:list-level-style-bullet text:level="2" '
             'text:bullet-char="-"/></text:list-style>'
         )
         words = (
             '<draw:frame draw:name="Words" svg:x="0in" svg:y="2in" svg:width="4in" svg:height="2in"><draw:text-box>'
-            '<text:p>How   the <text:span text:style-name="T1">clock</text:span><text:s text:c="2"/>goes<text:line-break/>again</text:p>'
-            '<text:list text:style-name="N"><text:list-item><text:p>Wind it</text:p><text:list><text:list-item><text:p>with the crank</text:p></text:list-item></text:list>'
-            '</text:list-item></text:list><text:p><text:a xlink:href="https://orlmere.example/">here</text:a></text:p></draw:text-box></draw:frame>'
+            '<text:p>How   the <text:span text:style-name="T1">clock</text:span><text:s '
+            'text:c="2"/>goes<text:line-break/>again</text:p>'
+            '<text:list text:style-name="N"><text:list-item><text:p>Wind '
+            "it</text:p><text:list><text:list-item><text:p>with the crank</text:p></text:list-item></text:list>"
+            "</text:list-item></text:list><text:p><text:a "
+            'xlink:href="https://orlmere.example/">here</text:a></text:p></draw:text-box></draw:frame>'
         )
         slide, _ = self.one(words, automatic=automatic)
         text = slide.objects[1]
         assert isinstance(text, Text)
-        self.assertEqual([paragraph.text for paragraph in text.paragraphs], ["How the clock  goes", "again", "Wind it", "with the crank", "here"])
-        self.assertEqual([(paragraph.list, paragraph.level) for paragraph in text.paragraphs[2:4]], [("numbers", 0), ("bullets", 1)])
+        self.assertEqual(
+            [paragraph.text for paragraph in text.paragraphs],
+            ["How the clock  goes", "again", "Wind it", "with the crank", "here"],
+        )
+        self.assertEqual(
+            [(paragraph.list, paragraph.level) for paragraph in text.paragraphs[2:4]], [("numbers", 0), ("bullets", 1)]
+        )
         self.assertEqual((text.paragraphs[0].runs[1].weight, text.paragraphs[0].runs[1].colour), (700, "#aa0000"))
         self.assertEqual(text.paragraphs[4].runs[0].link, "https://orlmere.example/")
         self.assertEqual((text.family, text.colour, text.size_px), ("Spectral", "#223344", 32.0))
 
     def test_a_font_that_does_not_ship_is_told(self) -> None:
-        _, lost = self.one('<draw:frame svg:width="4in" svg:height="2in"><draw:text-box><text:p>Words</text:p></draw:text-box></draw:frame>')
+        _, lost = self.one(
+            '<draw:frame svg:width="4in" '
+            'svg:height="2in"><draw:text-box><text:p>Words</text:p></draw:text-box></draw:frame>'
+        )
         self.assertEqual(lost, ["the font “Georgia”"])
 
     def test_places_make_the_layout_and_their_names_the_slides(self) -> None:
         def placed(kind: str, words: str) -> str:
             return (
-                f'<draw:frame presentation:class="{kind}" svg:width="4in" svg:height="1in"><draw:text-box><text:p>{words}</text:p></draw:text-box></draw:frame>'
+                f'<draw:frame presentation:class="{kind}" svg:width="4in" '
+                f'svg:height="1in"><draw:text-box><text:p>{words}</text:p></draw:text-box></draw:frame>'
             )
 
         show, _ = self.read(
@@ -106,14 +129,29 @@ class PageTest(ReadingCase):
 
     def test_notes_skipping_and_advance_are_read(self) -> None:
         dressed = (
-            '<style:style style:name="dp" style:family="drawing-page"><style:drawing-page-properties presentation:visibility="hidden" '
-            'presentation:transition-type="automatic" presentation:duration="PT00H00M07.5S" smil:type="pushWipe" smil:subtype="fromRight"/></style:style>'
+            '<style:style style:name="dp" style:family="drawing-page"><style:drawing-page-properties '
+            'presentation:visibility="hidden" '
+            'presentation:transition-type="automatic" presentation:duration="PT00H00M07.5S" '
+            'smil:type="pushWipe" smil:subtype="fromRight"/></style:style>'
         )
-        notes = '<presentation:notes><draw:frame presentation:class="notes"><draw:text-box><text:p>Say this.</text:p><text:p>And this.</text:p></draw:text-box></draw:frame></presentation:notes>'
-        filtered = '<anim:par smil:begin="page1.begin"><anim:transitionFilter smil:dur="1.5s" smil:type="pushWipe" smil:subtype="fromRight"/></anim:par>'
-        slide, lost = self.one(f'<anim:par presentation:node-type="timing-root">{filtered}</anim:par>{notes}', automatic=dressed)
-        self.assertEqual((slide.notes, slide.skipped, slide.advance), ("Say this.\nAnd this.", True, AdvanceAfter(9000)))
-        self.assertEqual((slide.transition.name, slide.transition.lasts_ms, slide.transition.settings, lost), ("push", 1500, {"comes_from": "right"}, []))
+        notes = (
+            '<presentation:notes><draw:frame presentation:class="notes"><draw:text-box><text:p>Say '
+            "this.</text:p><text:p>And this.</text:p></draw:text-box></draw:frame></presentation:notes>"
+        )
+        filtered = (
+            '<anim:par smil:begin="page1.begin"><anim:transitionFilter smil:dur="1.5s" '
+            'smil:type="pushWipe" smil:subtype="fromRight"/></anim:par>'
+        )
+        slide, lost = self.one(
+            f'<anim:par presentation:node-type="timing-root">{filtered}</anim:par>{notes}', automatic=dressed
+        )
+        self.assertEqual(
+            (slide.notes, slide.skipped, slide.advance), ("Say this.\nAnd this.", True, AdvanceAfter(9000))
+        )
+        self.assertEqual(
+            (slide.transition.name, slide.transition.lasts_ms, slide.transition.settings, lost),
+            ("push", 1500, {"comes_from": "right"}, []),
+        )
 
     def test_a_page_that_waits_for_a_press_goes_on_at_a_cue(self) -> None:
         show, _ = self.read(presentation(page(BOX)))
@@ -121,9 +159,14 @@ class PageTest(ReadingCase):
         self.assertEqual(show.runs, "on cue")
 
     def test_a_transition_nobody_knows_is_told_and_dissolves(self) -> None:
-        dressed = '<style:style style:name="dp" style:family="drawing-page"><style:drawing-page-properties smil:type="snakeWipe" smil:subtype="topLeftVertical"/></style:style>'
+        dressed = (
+            '<style:style style:name="dp" style:family="drawing-page"><style:drawing-page-properties '
+            'smil:type="snakeWipe" smil:subtype="topLeftVertical"/></style:style>'
+        )
         slide, lost = self.one(BOX, automatic=dressed)
-        self.assertEqual((slide.transition.name, lost), ("dissolve", ["the transition “snakeWipe”, which becomes “Dissolve”"]))
+        self.assertEqual(
+            (slide.transition.name, lost), ("dissolve", ["the transition “snakeWipe”, which becomes “Dissolve”"])
+        )
 
 
 class FormTest(ReadingCase):
@@ -137,8 +180,11 @@ class FormTest(ReadingCase):
         return self.shape(f'<draw:custom-shape svg:width="2in" svg:height="1in">{geometry}</draw:custom-shape>')
 
     def test_what_is_turned_stands_about_its_middle(self) -> None:
-        # A box of 2 by 1 inch turned by a quarter anticlockwise about its corner and moved to (3, 4): its middle is at (3.5, 3).
-        shape = self.shape('<draw:rect svg:width="2in" svg:height="1in" draw:transform="rotate (1.5707963) translate (3in 4in)"/>')
+        # A box of 2 by 1 inch turned by a quarter anticlockwise about its corner and moved to (3, 4): its middle is at
+        # (3.5, 3).
+        shape = self.shape(
+            '<draw:rect svg:width="2in" svg:height="1in" draw:transform="rotate (1.5707963) translate (3in 4in)"/>'
+        )
         inch = 96 * PX
         self.assertAlmostEqual(shape.box.x + shape.box.width / 2, 3.5 * inch, delta=0.2)
         self.assertAlmostEqual(shape.box.y + shape.box.height / 2, 3 * inch, delta=0.2)
@@ -146,10 +192,16 @@ class FormTest(ReadingCase):
 
     def test_paths_and_polygons_become_outlines_in_shares_of_their_box(self) -> None:
         self.assertEqual(
-            self.shape('<draw:path svg:viewBox="0 0 100 50" svg:d="m0 0 h100 l-50 50 z" svg:width="2in" svg:height="1in"/>').path, "M 0 0 L 1 0 L 0.5 1 L 0 0 Z"
+            self.shape(
+                '<draw:path svg:viewBox="0 0 100 50" svg:d="m0 0 h100 l-50 50 z" svg:width="2in" svg:height="1in"/>'
+            ).path,
+            "M 0 0 L 1 0 L 0.5 1 L 0 0 Z",
         )
         self.assertEqual(
-            self.shape('<draw:polygon svg:viewBox="0 0 10 10" draw:points="0,0 10,0 10,10" svg:width="1in" svg:height="1in"/>').path, "M 0 0 L 1 0 L 1 1 Z"
+            self.shape(
+                '<draw:polygon svg:viewBox="0 0 10 10" draw:points="0,0 10,0 10,10" svg:width="1in" svg:height="1in"/>'
+            ).path,
+            "M 0 0 L 1 0 L 1 1 Z",
         )
 
     def test_known_custom_shapes_stay_easy_to_change(self) -> None:
@@ -159,42 +211,66 @@ class FormTest(ReadingCase):
 
     def test_formulas_and_modifiers_of_custom_shapes_are_worked_out(self) -> None:
         geometry = (
-            '<draw:enhanced-geometry svg:viewBox="0 0 200 100" draw:modifiers="50" draw:enhanced-path="M ?f0 0 L right ?f1 ?f0 bottom Z N">'
-            '<draw:equation draw:name="f0" draw:formula="min($0 ,width/2)"/><draw:equation draw:name="f1" draw:formula="if(?f0 -10,height/2,-1)"/></draw:enhanced-geometry>'
+            '<draw:enhanced-geometry svg:viewBox="0 0 200 100" draw:modifiers="50" '
+            'draw:enhanced-path="M ?f0 0 L right ?f1 ?f0 bottom Z N">'
+            '<draw:equation draw:name="f0" draw:formula="min($0 ,width/2)"/><draw:equation '
+            'draw:name="f1" draw:formula="if(?f0 -10,height/2,-1)"/></draw:enhanced-geometry>'
         )
         self.assertEqual(self.custom(geometry).path, "M 0.25 0 L 1 0.5 L 0.25 1 Z")
 
     def test_quarters_and_arcs_are_round(self) -> None:
-        shape = self.custom('<draw:enhanced-geometry svg:viewBox="0 0 100 100" draw:enhanced-path="M 0 50 Y 50 0 X 100 50 L 0 50 Z"/>')
+        shape = self.custom(
+            '<draw:enhanced-geometry svg:viewBox="0 0 100 100" draw:enhanced-path="M 0 50 Y 50 0 X 100 50 L 0 50 Z"/>'
+        )
         self.assertTrue(shape.path.startswith("M 0 0.5 C 0 0.2239 0.2239 0 0.5 0 C 0.7761 0 1 0.2239 1 0.5"))
-        circle = self.custom('<draw:enhanced-geometry svg:viewBox="0 0 100 100" draw:enhanced-path="U 50 50 50 50 0 360 Z"/>')
+        circle = self.custom(
+            '<draw:enhanced-geometry svg:viewBox="0 0 100 100" draw:enhanced-path="U 50 50 50 50 0 360 Z"/>'
+        )
         numbers = [float(word) for word in circle.path.split() if not word.isalpha()]
-        self.assertTrue(all(abs((x - 0.5) ** 2 + (y - 0.5) ** 2 - 0.25) < 0.001 for x, y in zip(numbers[::2], numbers[1::2], strict=True)))
+        self.assertTrue(
+            all(
+                abs((x - 0.5) ** 2 + (y - 0.5) ** 2 - 0.25) < 0.001
+                for x, y in zip(numbers[::2], numbers[1::2], strict=True)
+            )
+        )
 
     def test_equations_that_lead_to_each_other_become_a_rectangle_and_are_told(self) -> None:
         geometry = (
-            '<draw:custom-shape svg:width="2in" svg:height="1in"><draw:enhanced-geometry svg:viewBox="0 0 9 9" draw:enhanced-path="M ?f0 0 L 1 1">'
-            '<draw:equation draw:name="f0" draw:formula="?f1"/><draw:equation draw:name="f1" draw:formula="?f0"/></draw:enhanced-geometry></draw:custom-shape>'
+            '<draw:custom-shape svg:width="2in" svg:height="1in"><draw:enhanced-geometry svg:viewBox="0 '
+            '0 9 9" draw:enhanced-path="M ?f0 0 L 1 1">'
+            '<draw:equation draw:name="f0" draw:formula="?f1"/><draw:equation draw:name="f1" '
+            'draw:formula="?f0"/></draw:enhanced-geometry></draw:custom-shape>'
         )
         slide, lost = self.one(geometry)
         self.assertEqual((slide.objects[-1].form, lost), ("rectangle", ["a form that becomes a rectangle"]))  # type: ignore[union-attr]
 
     def test_fill_border_and_line_come_from_their_style_and_its_parents(self) -> None:
         automatic = (
-            '<style:style style:name="base" style:family="graphic"><style:graphic-properties draw:fill="solid" draw:fill-color="#00FF00" draw:opacity="50%"/></style:style>'
-            '<style:style style:name="own" style:family="graphic" style:parent-style-name="base"><style:graphic-properties draw:stroke="solid" '
+            '<style:style style:name="base" style:family="graphic"><style:graphic-properties '
+            'draw:fill="solid" draw:fill-color="#00FF00" draw:opacity="50%"/></style:style>'
+            '<style:style style:name="own" style:family="graphic" '
+            'style:parent-style-name="base"><style:graphic-properties draw:stroke="solid" '
             'svg:stroke-width="3pt" svg:stroke-color="#112233"/></style:style>'
         )
         shape = self.shape('<draw:ellipse draw:style-name="own" svg:width="2in" svg:height="1in"/>', automatic)
-        self.assertEqual((shape.form, shape.fill, shape.stroke.width_px, shape.stroke.colour), ("ellipse", Plain("#00ff0080"), 5.3, "#112233"))  # type: ignore[union-attr]
+        self.assertEqual(
+            (shape.form, shape.fill, shape.stroke.width_px, shape.stroke.colour),
+            ("ellipse", Plain("#00ff0080"), 5.3, "#112233"),
+        )  # type: ignore[union-attr]
         line = self.shape('<draw:line svg:x1="0in" svg:y1="0in" svg:x2="3in" svg:y2="4in"/>')
-        self.assertEqual((line.form, round(line.box.width), round(line.box.turn_deg, 2)), ("line", round(5 * 96 * PX), 53.13))
+        self.assertEqual(
+            (line.form, round(line.box.width), round(line.box.turn_deg, 2)), ("line", round(5 * 96 * PX), 53.13)
+        )
 
     def test_pictures_come_onto_the_shelf_once_and_keep_their_cut(self) -> None:
         automatic = (
-            '<style:style style:name="cut" style:family="graphic"><style:graphic-properties fo:clip="rect(0in, 0.104166in, 0in, 0.104166in)"/></style:style>'
+            '<style:style style:name="cut" style:family="graphic"><style:graphic-properties '
+            'fo:clip="rect(0in, 0.104166in, 0in, 0.104166in)"/></style:style>'
         )
-        frame = '<draw:frame draw:name="Bell" draw:style-name="cut" svg:width="2in" svg:height="1in"><draw:image xlink:href="Pictures/a.png"/><svg:desc>A bell</svg:desc></draw:frame>'
+        frame = (
+            '<draw:frame draw:name="Bell" draw:style-name="cut" svg:width="2in" '
+            'svg:height="1in"><draw:image xlink:href="Pictures/a.png"/><svg:desc>A bell</svg:desc></draw:frame>'
+        )
         show, losses = self.read(presentation(page(frame + frame), automatic, files={"Pictures/a.png": png()}))
         picture = show.slides[0].objects[1]
         assert isinstance(picture, Picture)
@@ -204,9 +280,14 @@ class FormTest(ReadingCase):
         self.assertTrue((self.folder / "media" / show.assets[0].sha256).is_file())
 
     def test_tables_charts_and_strange_pictures_are_told_by_slide(self) -> None:
-        table = '<draw:frame svg:width="2in" svg:height="1in"><table:table><table:table-row><table:table-cell><text:p>9.30</text:p></table:table-cell></table:table-row></table:table></draw:frame>'
+        table = (
+            '<draw:frame svg:width="2in" '
+            'svg:height="1in"><table:table><table:table-row><table:table-cell><text:p>9.30</text:p></table:table-cell></table:table-row></table:table></draw:frame>'
+        )
         drawn = '<draw:frame svg:width="2in" svg:height="1in"><draw:image xlink:href="Pictures/old.wmf"/></draw:frame>'
-        show, losses = self.read(presentation(page(BOX) + page(table + drawn, "page2"), files={"Pictures/old.wmf": b"\xd7\xcd\xc6\x9a"}))
+        show, losses = self.read(
+            presentation(page(BOX) + page(table + drawn, "page2"), files={"Pictures/old.wmf": b"\xd7\xcd\xc6\x9a"})
+        )
         words = [loss.words for loss in losses if loss.slide == 2]
         self.assertIn("a table, which becomes its words", words)
         self.assertIn("a picture, clip or sound that cannot be read (WMF)", words)
@@ -218,8 +299,15 @@ class TimingTest(ReadingCase):
         return self.one(BOX + more + timing(inside))
 
     def test_presses_clusters_and_delays_become_cues_follows_and_together(self) -> None:
-        fade = '<anim:transitionFilter smil:dur="0.5s" smil:targetElement="box" smil:type="fade" smil:subtype="crossfade"/>'
-        beat = f'<anim:par smil:begin="next"><anim:par smil:begin="0s">{shown("box", fade)}{shown("box", fade, "0.2s")}</anim:par><anim:par smil:begin="0.7s">{shown("box", fade)}</anim:par></anim:par>'
+        fade = (
+            '<anim:transitionFilter smil:dur="0.5s" smil:targetElement="box" smil:type="fade" '
+            'smil:subtype="crossfade"/>'
+        )
+        beat = (
+            '<anim:par smil:begin="next"><anim:par '
+            f'smil:begin="0s">{shown("box", fade)}{shown("box", fade, "0.2s")}</anim:par><anim:par '
+            f'smil:begin="0.7s">{shown("box", fade)}</anim:par></anim:par>'
+        )
         slide, lost = self.order(beat)
         self.assertEqual([type(build.starts) for build in slide.order], [OnCue, Together, Follows])
         self.assertEqual(
@@ -230,14 +318,24 @@ class TimingTest(ReadingCase):
 
     def test_what_begins_by_itself_is_in_beat_0_and_what_waits_by_itself_is_held(self) -> None:
         slide, _ = self.order(clicked(shown("box"), "0s") + clicked(shown("box"), "2.5s"))
-        self.assertEqual([build.starts for build in slide.order], [Follows(), OnCue(slide.order[1].starts.cue_id, 2500)])  # type: ignore[union-attr]
+        self.assertEqual(
+            [build.starts for build in slide.order], [Follows(), OnCue(slide.order[1].starts.cue_id, 2500)]
+        )  # type: ignore[union-attr]
 
     def test_effects_are_told_by_what_they_do(self) -> None:
         def wiped(kind: str, subtype: str, more: str = "") -> str:
-            return shown("box", f'<anim:transitionFilter smil:dur="1s" smil:targetElement="box" smil:type="{kind}" smil:subtype="{subtype}" {more}/>')
+            return shown(
+                "box",
+                f'<anim:transitionFilter smil:dur="1s" smil:targetElement="box" smil:type="{kind}" '
+                f'smil:subtype="{subtype}" {more}/>',
+            )
 
         def moved(attribute: str, values: str) -> str:
-            return shown("box", f'<anim:animate smil:dur="1s" smil:targetElement="box" smil:attributeName="{attribute}" smil:values="{values}"/>')
+            return shown(
+                "box",
+                f'<anim:animate smil:dur="1s" smil:targetElement="box" smil:attributeName="{attribute}" '
+                f'smil:values="{values}"/>',
+            )
 
         def accented(inside: str) -> str:
             return f'<anim:par presentation:preset-class="emphasis">{inside}</anim:par>'
@@ -247,9 +345,18 @@ class TimingTest(ReadingCase):
                 f'<anim:par><anim:animateMotion smil:dur="2s" smil:targetElement="box" svg:path="{words}"/></anim:par>'
             )
 
-        hidden = '<anim:set smil:begin="0.5s" smil:dur="0.001s" smil:targetElement="box" smil:attributeName="visibility" smil:to="hidden"/>'
-        goes = f'<anim:par presentation:preset-class="exit"><anim:animate smil:dur="0.5s" smil:targetElement="box" smil:attributeName="x" smil:values="x;1+width/2"/>{hidden}</anim:par>'
-        tint = '<anim:animateColor smil:dur="1s" smil:targetElement="box" smil:attributeName="fill-color" smil:to="#ff0000"/>'
+        hidden = (
+            '<anim:set smil:begin="0.5s" smil:dur="0.001s" smil:targetElement="box" '
+            'smil:attributeName="visibility" smil:to="hidden"/>'
+        )
+        goes = (
+            '<anim:par presentation:preset-class="exit"><anim:animate smil:dur="0.5s" '
+            f'smil:targetElement="box" smil:attributeName="x" smil:values="x;1+width/2"/>{hidden}</anim:par>'
+        )
+        tint = (
+            '<anim:animateColor smil:dur="1s" smil:targetElement="box" smil:attributeName="fill-color" '
+            'smil:to="#ff0000"/>'
+        )
         for effect, settings, written in (
             ("enters unveil", {"begins_at": "left"}, wiped("barWipe", "leftToRight")),
             ("enters unveil", {"begins_at": "below"}, wiped("barWipe", "topToBottom", 'smil:direction="reverse"')),
@@ -267,31 +374,50 @@ class TimingTest(ReadingCase):
             self.assertEqual([loss for loss in lost if "build" in loss], [], written)
 
     def test_an_effect_nobody_knows_becomes_the_nearest_and_is_told(self) -> None:
-        slide, lost = self.order(clicked(shown("box", '<anim:transitionFilter smil:dur="1s" smil:targetElement="box" smil:type="snakeWipe"/>')))
-        self.assertEqual((slide.order[0].effect, [loss for loss in lost if "build" in loss]), ("enters fade", ["a build that becomes “Fade”"]))
+        slide, lost = self.order(
+            clicked(
+                shown("box", '<anim:transitionFilter smil:dur="1s" smil:targetElement="box" smil:type="snakeWipe"/>')
+            )
+        )
+        self.assertEqual(
+            (slide.order[0].effect, [loss for loss in lost if "build" in loss]),
+            ("enters fade", ["a build that becomes “Fade”"]),
+        )
 
     def test_paragraphs_are_parts_and_repeats_and_paces_are_kept(self) -> None:
-        words = '<draw:frame xml:id="words" svg:width="4in" svg:height="2in"><draw:text-box><text:p xml:id="p1">One</text:p><text:p text:id="p2">Two</text:p></draw:text-box></draw:frame>'
+        words = (
+            '<draw:frame xml:id="words" svg:width="4in" svg:height="2in"><draw:text-box><text:p '
+            'xml:id="p1">One</text:p><text:p text:id="p2">Two</text:p></draw:text-box></draw:frame>'
+        )
         pulse = (
-            '<anim:par presentation:preset-class="emphasis" smil:repeatCount="3" smil:decelerate="0.5"><anim:animateTransform smil:dur="0.4s" smil:targetElement="words" '
+            '<anim:par presentation:preset-class="emphasis" smil:repeatCount="3" '
+            'smil:decelerate="0.5"><anim:animateTransform smil:dur="0.4s" smil:targetElement="words" '
             'smil:attributeName="transform" svg:type="scale" smil:by="1.2,1.2"/></anim:par>'
         )
         slide, _ = self.order(clicked(shown("p1")) + clicked(shown("p2")) + clicked(pulse), words)
         text = slide.objects[2]
         assert isinstance(text, Text)
         self.assertEqual([build.part for build in slide.order], [text.paragraphs[0].id, text.paragraphs[1].id, None])
-        self.assertEqual((slide.order[2].effect, slide.order[2].repeats, slide.order[2].pace), ("accents pulse", 3, "ease out"))
+        self.assertEqual(
+            (slide.order[2].effect, slide.order[2].repeats, slide.order[2].pace), ("accents pulse", 3, "ease out")
+        )
 
     def test_builds_of_what_is_gone_are_left_out_and_presses_on_objects_told(self) -> None:
         press = '<anim:seq presentation:node-type="interactive-sequence"><anim:par smil:begin="box.click"/></anim:seq>'
         slide, lost = self.one(
-            BOX + f'<anim:par presentation:node-type="timing-root">{press}<anim:seq>{clicked(shown("ghost"))}{clicked(shown("box"))}</anim:seq></anim:par>'
+            BOX
+            + f'<anim:par presentation:node-type="timing-root">{press}<anim:seq>{clicked(shown("ghost"))}{clicked(shown("box"))}</anim:seq></anim:par>'
         )
         self.assertEqual([build.object_id for build in slide.order], [slide.objects[1].id])
         self.assertIn("a build of something that was not brought in", lost)
         self.assertIn("builds that a press on an object sets off", lost)
 
     def test_a_show_that_nobody_presses_runs_by_itself_and_endless_ones_loop(self) -> None:
-        dressed = '<style:style style:name="dp" style:family="drawing-page"><style:drawing-page-properties presentation:transition-type="automatic" presentation:duration="PT5S"/></style:style>'
-        show, _ = self.read(presentation(page(BOX, style="dp"), dressed, more='<presentation:settings presentation:endless="true"/>'))
+        dressed = (
+            '<style:style style:name="dp" style:family="drawing-page"><style:drawing-page-properties '
+            'presentation:transition-type="automatic" presentation:duration="PT5S"/></style:style>'
+        )
+        show, _ = self.read(
+            presentation(page(BOX, style="dp"), dressed, more='<presentation:settings presentation:endless="true"/>')
+        )
         self.assertEqual((show.runs, show.end, show.slides[0].advance), ("self-running", "loop", AdvanceAfter(5000)))

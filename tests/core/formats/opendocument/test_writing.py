@@ -65,7 +65,9 @@ class ValidTest(PresentationCase):
     def test_the_validator_does_find_what_is_wrong(self) -> None:
         content = written_of(orlmere()).content
         self.assertEqual(
-            faults(content.replace(b"<draw:text-box", b"<text:list", 1).replace(b"</draw:text-box>", b"</text:list>", 1)),
+            faults(
+                content.replace(b"<draw:text-box", b"<text:list", 1).replace(b"</draw:text-box>", b"</text:list>", 1)
+            ),
             ["frame may not hold list", "list may not hold p"],
         )
         self.assertEqual(
@@ -77,35 +79,54 @@ class ValidTest(PresentationCase):
         self.written(orlmere())
         document = odfdo.Document(str(self.path))
         self.assertEqual(document.get_type(), "presentation")
-        self.assertEqual([page.name for page in document.body.get_draw_pages()][:3], ["Orlmere at noon", "Who winds it?", "The escapement"])
+        self.assertEqual(
+            [page.name for page in document.body.get_draw_pages()][:3],
+            ["Orlmere at noon", "Who winds it?", "The escapement"],
+        )
         third = load(str(self.path))
         said = [teletype.extractText(paragraph) for paragraph in third.getElementsByType(text.P)]
         self.assertIn("How eleven volunteers made it go again", said)
         self.assertEqual(len(third.getElementsByType(draw.Page)), 9)
         self.assertEqual(len(third.getElementsByType(anim.Seq)), 9)
-        self.assertTrue(all(part.getAttribute("href") in third.Pictures for part in third.getElementsByType(draw.Image)))
+        self.assertTrue(
+            all(part.getAttribute("href") in third.Pictures for part in third.getElementsByType(draw.Image))
+        )
 
 
 class RoundTripTest(PresentationCase):
-    """Tolerance: a mean difference of 1.5 of 255 over the slide, and 2 % of pixels off by more than 40: outlines are in hundredths of a px, shadows hard."""
+    """Tolerance: a mean difference of 1.5 of 255 over the slide, and 2 % of pixels off by more than 40: outlines are in
+    hundredths of a px, shadows hard.
+    """
 
     def pictures(self, show: Show, folder: Path) -> list[np.ndarray]:
         performance = perform(show)
         painter = Painter(performance, show.frame.width_px, show.frame.height_px, lambda sha256: folder / sha256)
-        ends = [start + slide.length_ms - 1 for start, slide in zip(performance.schedule.starts_ms, performance.schedule.slides, strict=True)]
-        return [painter.image(frame_state_at(performance, at)).toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16) for at in ends]
+        ends = [
+            start + slide.length_ms - 1
+            for start, slide in zip(performance.schedule.starts_ms, performance.schedule.slides, strict=True)
+        ]
+        return [
+            painter.image(frame_state_at(performance, at))
+            .toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3]
+            .astype(np.int16)
+            for at in ends
+        ]
 
     def test_every_slide_looks_as_it_did(self) -> None:
         for show in (orlmere(), every_kind()):
             back = self.there_and_back(show)
-            for before, after in zip(self.pictures(show, self.folder), self.pictures(back, self.folder / "media"), strict=True):
+            for before, after in zip(
+                self.pictures(show, self.folder), self.pictures(back, self.folder / "media"), strict=True
+            ):
                 difference = np.abs(before - after)
                 self.assertLess(float(difference.mean()), 1.5)
                 self.assertLess(float((difference.max(axis=2) > 40).mean()), 0.02)
 
     def test_names_notes_times_and_skipping_come_back(self) -> None:
         show = orlmere()
-        slides = tuple(replace(slide, skipped=number == 2, notes="Said.\n\nTwice.") for number, slide in enumerate(show.slides))
+        slides = tuple(
+            replace(slide, skipped=number == 2, notes="Said.\n\nTwice.") for number, slide in enumerate(show.slides)
+        )
         back = self.there_and_back(replace(show, slides=slides))
         self.assertEqual((back.title, back.frame, back.end, back.runs), (show.title, show.frame, show.end, show.runs))
         self.assertEqual([slide.name for slide in back.slides], [slide.name for slide in show.slides])
@@ -119,10 +140,15 @@ class RoundTripTest(PresentationCase):
         for before, after in zip(show.slides, back.slides, strict=True):
             # That show's objects are no clips, so nothing plays.
             wanted = [build for build in before.order if EFFECTS[build.effect].kind not in ("views", "plays")]
-            self.assertEqual([(b.effect, b.after_ms, b.lasts_ms, b.pace) for b in wanted], [(b.effect, b.after_ms, b.lasts_ms, b.pace) for b in after.order])
+            self.assertEqual(
+                [(b.effect, b.after_ms, b.lasts_ms, b.pace) for b in wanted],
+                [(b.effect, b.after_ms, b.lasts_ms, b.pace) for b in after.order],
+            )
             for old, new in zip(wanted, after.order, strict=True):
                 kind = EFFECTS[old.effect].settings
-                self.assertEqual(read_settings(old.settings, kind, ""), read_settings(new.settings, kind, ""), before.name)
+                self.assertEqual(
+                    read_settings(old.settings, kind, ""), read_settings(new.settings, kind, ""), before.name
+                )
 
     def test_a_running_order_with_cues_comes_back_as_it_was(self) -> None:
         show = orlmere()
@@ -130,9 +156,15 @@ class RoundTripTest(PresentationCase):
         back = self.there_and_back(replace(show, runs="on cue", slides=slides))
         self.assertEqual(back.runs, "on cue")
         for before, after in zip(show.slides, back.slides, strict=True):
-            self.assertEqual([isinstance(build.starts, OnCue) for build in before.order], [isinstance(build.starts, OnCue) for build in after.order])
+            self.assertEqual(
+                [isinstance(build.starts, OnCue) for build in before.order],
+                [isinstance(build.starts, OnCue) for build in after.order],
+            )
             self.assertIsInstance(after.advance, AdvanceOnCue)
-            self.assertEqual([before.object(build.object_id).name for build in before.order], [after.object(build.object_id).name for build in after.order])  # type: ignore[union-attr]
+            self.assertEqual(
+                [before.object(build.object_id).name for build in before.order],
+                [after.object(build.object_id).name for build in after.order],
+            )  # type: ignore[union-attr]
 
     def test_waits_of_a_self_running_show_keep_their_length(self) -> None:
         show = orlmere()
@@ -145,7 +177,14 @@ class RoundTripTest(PresentationCase):
     def test_transitions_come_back_or_are_told(self) -> None:
         show = orlmere()
         for name, kind in TRANSITIONS.items():
-            changed = replace(show, slides=(show.slides[0], replace(show.slides[1], transition=Transition(name, 700 if name != "cut" else 0))), music=())
+            changed = replace(
+                show,
+                slides=(
+                    show.slides[0],
+                    replace(show.slides[1], transition=Transition(name, 700 if name != "cut" else 0)),
+                ),
+                music=(),
+            )
             losses = self.written(changed)
             back, _ = self.read()
             told = any(kind.title in loss.words for loss in losses)
@@ -158,11 +197,18 @@ class RoundTripTest(PresentationCase):
         items = show.slides[0].objects
         presses = (GoNext(), GoToSlide(show.slides[3].id), OpenAddress("https://orlmere.example/clock"))
         first = replace(
-            show.slides[0], objects=tuple(replace(item, press=press) for item, press in zip(items[:3], presses, strict=True)) + items[3:],
-            transition=Transition("dissolve", 500, sound=SoundEffect(sound.id)), voice=Voice(sound.id, 1000, offset_ms=400), advance=AdvanceAfter(4000),
-        )  # fmt: skip
+            show.slides[0],
+            objects=tuple(replace(item, press=press) for item, press in zip(items[:3], presses, strict=True))
+            + items[3:],
+            transition=Transition("dissolve", 500, sound=SoundEffect(sound.id)),
+            voice=Voice(sound.id, 1000, offset_ms=400),
+            advance=AdvanceAfter(4000),
+        )
         back = self.there_and_back(replace(show, slides=(first, *show.slides[1:])))
-        self.assertEqual([item.press for item in back.slides[0].objects][:3], [GoNext(), GoToSlide("s4"), OpenAddress("https://orlmere.example/clock")])
+        self.assertEqual(
+            [item.press for item in back.slides[0].objects][:3],
+            [GoNext(), GoToSlide("s4"), OpenAddress("https://orlmere.example/clock")],
+        )
         names = {asset.id: asset.sha256 for asset in back.assets}
         self.assertEqual(names[back.slides[0].transition.sound.asset_id], sound.sha256)  # type: ignore[union-attr]
         self.assertEqual(back.slides[0].voice.offset_ms, 400)  # type: ignore[union-attr]
@@ -178,6 +224,10 @@ class LossesTest(PresentationCase):
     def test_a_missing_medium_is_told_and_nothing_is_written(self) -> None:
         gone = orlmere().assets[0]
         out = io.BytesIO()
-        with self.assertRaisesRegex(BadMedia, f"“{gone.name}” is missing, so “The Orlmere clock” cannot be saved as a presentation."):
-            write_opendocument(orlmere(), out, lambda sha256: self.folder / ("nowhere" if sha256 == gone.sha256 else sha256))
+        with self.assertRaisesRegex(
+            BadMedia, f"“{gone.name}” is missing, so “The Orlmere clock” cannot be saved as a presentation."
+        ):
+            write_opendocument(
+                orlmere(), out, lambda sha256: self.folder / ("nowhere" if sha256 == gone.sha256 else sha256)
+            )
         self.assertEqual(out.getvalue(), b"")

@@ -28,8 +28,24 @@ from ritornel.core.document.edits.objects import (
     ScaleObjects,
     StackObjects,
 )
-from ritornel.core.document.edits.shelf import AddAssets, ChangeAsset, DropAssets, GatherCredits, PutSpan, RemoveSpan, ReplaceAsset
-from ritornel.core.document.edits.slides import AddSlide, ChangeLayout, ChangeSlides, DriftSlides, DuplicateSlides, RemoveSlides, ReorderSlides
+from ritornel.core.document.edits.shelf import (
+    AddAssets,
+    ChangeAsset,
+    DropAssets,
+    GatherCredits,
+    PutSpan,
+    RemoveSpan,
+    ReplaceAsset,
+)
+from ritornel.core.document.edits.slides import (
+    AddSlide,
+    ChangeLayout,
+    ChangeSlides,
+    DriftSlides,
+    DuplicateSlides,
+    RemoveSlides,
+    ReorderSlides,
+)
 from ritornel.core.document.edits.style import ChangeFrame, ChangeFurniture, ChangeHabits, ChangeShow, ChangeTheme
 from ritornel.core.document.edits.texts import ChangeText, JoinTexts, SplitText, WriteText
 from ritornel.core.document.edits.voices import PutVoice, TrimVoice
@@ -113,7 +129,9 @@ Edit = (
 
 
 class EditOutcome(msgspec.Struct, frozen=True):
-    """What came of an edit: the new show, the changes made, those that undo them, the label, and what the maker is told."""
+    """What came of an edit: the new show, the changes made, those that undo them, the label, and what the maker is
+    told.
+    """
 
     show: Show
     changes: tuple[Change, ...]
@@ -130,7 +148,13 @@ def apply_edit(show: Show, edit: Edit) -> EditOutcome:
     check_sounds(show, result)
     credits_now = true_credits(result)
     result, before_credits = apply_changes(result, credits_now)
-    return EditOutcome(result, (*draft.changes, *credits_now), (*before_credits, *inverse), draft.label, draft.notices + other_carries(show, result))
+    return EditOutcome(
+        result,
+        (*draft.changes, *credits_now),
+        (*before_credits, *inverse),
+        draft.label,
+        draft.notices + other_carries(show, result),
+    )
 
 
 __all__ = [

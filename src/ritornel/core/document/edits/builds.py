@@ -34,7 +34,10 @@ class RemoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="remove build
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
         build = running_order.entry(slide, self.build_id)
-        return Draft(put(slide, order=running_order.without_builds(slide.order, {self.build_id})), f"Remove a build of {target_of(slide, build)}")
+        return Draft(
+            put(slide, order=running_order.without_builds(slide.order, {self.build_id})),
+            f"Remove a build of {target_of(slide, build)}",
+        )
 
 
 class MoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="move build"):
@@ -69,4 +72,6 @@ class ChangeBuild(msgspec.Struct, frozen=True, tag_field="do", tag="change build
         build: Build = changed(old, changes, Build, f"Changing the build of “{name}”")
         entries = tuple(build if entry.id == self.build_id else entry for entry in slide.order)
         joins = isinstance(old.starts, OnCue) and not isinstance(build.starts, OnCue)
-        return Draft(put(slide, order=entries), f"Join {name} to the beat before" if joins else f"Change the build of {name}")
+        return Draft(
+            put(slide, order=entries), f"Join {name} to the beat before" if joins else f"Change the build of {name}"
+        )

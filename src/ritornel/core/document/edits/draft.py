@@ -30,7 +30,9 @@ def object_of(slide: Slide, object_id: str) -> Object:
     """Raises UnknownName."""
     found = slide.object(object_id)
     if found is None:
-        raise UnknownName(f"The object “{object_id}” is not on slide “{slide.name or slide.id}” any more. Nothing was changed.")
+        raise UnknownName(
+            f"The object “{object_id}” is not on slide “{slide.name or slide.id}” any more. Nothing was changed."
+        )
     return found
 
 
@@ -54,8 +56,13 @@ def swapped(slide: Slide, *items: Object) -> tuple[Object, ...]:
     return tuple(fresh.get(old.id, old) for old in slide.objects)
 
 
-def changing(show: Show, slide_id: str, object_ids: tuple[str, ...], change: Callable[[Object], Object], label: str) -> Draft:
-    """The draft that gives each of the objects what `change` makes of it. `{names}` in the label stands for the objects."""
+def changing(
+    show: Show, slide_id: str, object_ids: tuple[str, ...], change: Callable[[Object], Object], label: str
+) -> Draft:
+    """The draft that gives each of the objects what `change` makes of it.
+
+    `{names}` in the label stands for the objects.
+    """
     slide = slide_of(show, slide_id)
     items = objects_of(slide, object_ids)
     return Draft(put(slide, objects=swapped(slide, *map(change, items))), label.format(names=names_of(items)))
@@ -66,7 +73,9 @@ def check_named(show: Show, item: Object, doing: str) -> None:
     if isinstance(item, Picture):
         asset = show.asset(item.asset_id)
         if asset is None:
-            raise UnknownName(f"{doing} “{item.name}”: its {'clip' if isinstance(item, Clip) else 'picture'} is not on the shelf.")
+            raise UnknownName(
+                f"{doing} “{item.name}”: its {'clip' if isinstance(item, Clip) else 'picture'} is not on the shelf."
+            )
         check_kind(item, asset, doing)
     if item.press is not None:
         check_press(item, {asset.id for asset in show.assets}, {slide.id for slide in show.slides})

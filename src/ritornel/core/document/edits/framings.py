@@ -16,7 +16,9 @@ from ritornel.core.errors import BadValue, UnknownName
 def _framing_of(slide: Slide, framing_id: str) -> Framing:
     found = slide.framing(framing_id)
     if found is None:
-        raise UnknownName(f"The framing “{framing_id}” is not on slide “{slide.name or slide.id}” any more. Nothing was changed.")
+        raise UnknownName(
+            f"The framing “{framing_id}” is not on slide “{slide.name or slide.id}” any more. Nothing was changed."
+        )
     return found
 
 
@@ -36,7 +38,9 @@ class ChangeSize(msgspec.Struct, frozen=True, tag_field="do", tag="change size")
         size = None if self.size == show.frame else self.size
         if size is not None and (size.width_px < show.frame.width_px or size.height_px < show.frame.height_px):
             raise BadValue(
-                f"{size.width_px} × {size.height_px} is smaller than the frame; a slide is at least {show.frame.width_px} × {show.frame.height_px}.", "size"
+                f"{size.width_px} × {size.height_px} is smaller than the frame; a slide is at least "
+                f"{show.frame.width_px} × {show.frame.height_px}.",
+                "size",
             )
         words = f"{size.width_px} × {size.height_px}" if size else "as large as the frame"
         return _put(show, slide, f"Make {title_of(slide)} {words}", size=size)
@@ -52,7 +56,9 @@ class AddFraming(msgspec.Struct, frozen=True, tag_field="do", tag="add framing")
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
         order = slide.order if self.build is None else (*slide.order, self.build)
-        return _put(show, slide, f"Add the framing {self.framing.name}", framings=(*slide.framings, self.framing), order=order)
+        return _put(
+            show, slide, f"Add the framing {self.framing.name}", framings=(*slide.framings, self.framing), order=order
+        )
 
 
 class ChangeFraming(msgspec.Struct, frozen=True, tag_field="do", tag="change framing"):
@@ -66,7 +72,12 @@ class ChangeFraming(msgspec.Struct, frozen=True, tag_field="do", tag="change fra
         if "id" in self.changes:
             raise BadValue("A framing keeps its id.", "id")
         fresh: Framing = changed(old, self.changes, Framing, f"Changing the framing “{old.name}”")
-        return _put(show, slide, f"Change the framing {fresh.name}", framings=tuple(fresh if entry.id == old.id else entry for entry in slide.framings))
+        return _put(
+            show,
+            slide,
+            f"Change the framing {fresh.name}",
+            framings=tuple(fresh if entry.id == old.id else entry for entry in slide.framings),
+        )
 
 
 class RemoveFraming(msgspec.Struct, frozen=True, tag_field="do", tag="remove framing"):
@@ -81,4 +92,11 @@ class RemoveFraming(msgspec.Struct, frozen=True, tag_field="do", tag="remove fra
         gone = {build.id for build in slide.order if moves_view(build) and build.object_id == old.id}
         order = running_order.without_builds(slide.order, gone)
         opens_on = None if slide.opens_on == old.id else slide.opens_on
-        return _put(show, slide, f"Remove the framing {old.name}", order=order, framings=without_framing(slide, old.id), opens_on=opens_on)
+        return _put(
+            show,
+            slide,
+            f"Remove the framing {old.name}",
+            order=order,
+            framings=without_framing(slide, old.id),
+            opens_on=opens_on,
+        )

@@ -44,8 +44,11 @@ def _clip(asset: Asset, object_id: str, name: str, box: Box) -> Clip:
 
 
 class PutGreeting(msgspec.Struct, frozen=True, tag_field="do", tag="put greeting"):
-    """A greeting before the show, or a farewell after it, on a slide of its own; ids begin with `stem`. Nothing else moves: music and ambience keep to
-    the slides they were over, also those that began with the show or ended with it."""
+    """A greeting before the show, or a farewell after it, on a slide of its own; ids begin with `stem`.
+
+    Nothing else moves: music and ambience keep to the slides they were over, also those that began with the show or
+    ended with it.
+    """
 
     stem: Id
     asset: Asset
@@ -71,9 +74,17 @@ class PutGreeting(msgspec.Struct, frozen=True, tag_field="do", tag="put greeting
         shown = show.shown
         music = show.music
         if shown and before:
-            music = tuple(msgspec.structs.replace(span, start=SlideStart(shown[0].id)) if isinstance(span.start, ShowStart) else span for span in music)
+            music = tuple(
+                msgspec.structs.replace(span, start=SlideStart(shown[0].id))
+                if isinstance(span.start, ShowStart)
+                else span
+                for span in music
+            )
         elif shown:
-            music = tuple(msgspec.structs.replace(span, end=SlideEnd(shown[-1].id)) if isinstance(span.end, ShowEnd) else span for span in music)
+            music = tuple(
+                msgspec.structs.replace(span, end=SlideEnd(shown[-1].id)) if isinstance(span.end, ShowEnd) else span
+                for span in music
+            )
         changes: list[Change] = [] if show.asset(self.asset.id) else [InsertAsset(len(show.assets), self.asset)]
         changes.append(InsertSlide(0 if before else len(show.slides), slide))
         if music != show.music:
@@ -82,7 +93,9 @@ class PutGreeting(msgspec.Struct, frozen=True, tag_field="do", tag="put greeting
 
 
 class PutRecorded(msgspec.Struct, frozen=True, tag_field="do", tag="put recorded"):
-    """Something recorded straight onto a slide: a clip that plays on arrival, or a voice, which the slide follows where it went on by itself."""
+    """Something recorded straight onto a slide: a clip that plays on arrival, or a voice, which the slide follows where
+    it went on by itself.
+    """
 
     slide_id: Id
     stem: Id
@@ -98,6 +111,11 @@ class PutRecorded(msgspec.Struct, frozen=True, tag_field="do", tag="put recorded
             return Draft((*shelved, *put(slide, voice=voice, advance=advance)), f"Record a voice for {title_of(slide)}")
         clip = _clip(self.asset, f"{self.stem}-c", "Recorded clip", camera_box(show.frame, ON_SLIDE))
         # It plays with what arrives last of beat 0, so that nothing waits for it but the first cue.
-        at = next((place for place, build in enumerate(slide.order) if isinstance(build.starts, OnCue)), len(slide.order))
+        at = next(
+            (place for place, build in enumerate(slide.order) if isinstance(build.starts, OnCue)), len(slide.order)
+        )
         order = (*slide.order[:at], _playing(clip, Together() if at else Follows()), *slide.order[at:])
-        return Draft((*shelved, *put(slide, objects=(*slide.objects, clip), order=order)), f"Record a clip onto {title_of(slide)}")
+        return Draft(
+            (*shelved, *put(slide, objects=(*slide.objects, clip), order=order)),
+            f"Record a clip onto {title_of(slide)}",
+        )

@@ -11,7 +11,9 @@ from ritornel.core.document.show import AdvanceOnCue, OnCue, Slide
 
 
 def hold_edits(slide: Slide, hold_ms: Mapping[str, int]) -> tuple[ChangeBuild | ChangeSlides, ...]:
-    """The edits that give the slide's cues these holds, by cue id; other ids are left alone, and so are holds that are so already."""
+    """The edits that give the slide's cues these holds, by cue id; other ids are left alone, and so are holds that are
+    so already.
+    """
     edits: list[ChangeBuild | ChangeSlides] = []
     for build in slide.order:
         starts = build.starts

@@ -19,7 +19,11 @@ class PutMark(msgspec.Struct, frozen=True, tag_field="do", tag="put mark"):
         if not self.mark.name.strip():
             raise BadValue("A mark needs a name.", "mark.name")
         known = any(mark.id == self.mark.id for mark in show.marks)
-        fresh = tuple(self.mark if mark.id == self.mark.id else mark for mark in show.marks) if known else (*show.marks, self.mark)
+        fresh = (
+            tuple(self.mark if mark.id == self.mark.id else mark for mark in show.marks)
+            if known
+            else (*show.marks, self.mark)
+        )
         return Draft((PutMarks(fresh),), f"{'Change' if known else 'Set'} the mark {self.mark.name}")
 
 
@@ -30,4 +34,6 @@ class RemoveMark(msgspec.Struct, frozen=True, tag_field="do", tag="remove mark")
         gone = next((mark for mark in show.marks if mark.id == self.mark_id), None)
         if gone is None:
             raise UnknownName(f"The mark “{self.mark_id}” is not on the score any more. Nothing was changed.")
-        return Draft((PutMarks(tuple(mark for mark in show.marks if mark is not gone)),), f"Remove the mark {gone.name}")
+        return Draft(
+            (PutMarks(tuple(mark for mark in show.marks if mark is not gone)),), f"Remove the mark {gone.name}"
+        )

@@ -9,7 +9,17 @@ from ritornel.core.document.alignment import Arrangement, around, arranged, scal
 from ritornel.core.document.copying import builds_for
 from ritornel.core.document.decoding import changed
 from ritornel.core.document.drifts import DriftWay, drifted
-from ritornel.core.document.edits.draft import Draft, changing, check_named, names_of, object_of, objects_of, put, slide_of, swapped
+from ritornel.core.document.edits.draft import (
+    Draft,
+    changing,
+    check_named,
+    names_of,
+    object_of,
+    objects_of,
+    put,
+    slide_of,
+    swapped,
+)
 from ritornel.core.document.framings import size_of
 from ritornel.core.document.freehand import outline_of_points
 from ritornel.core.document.layouts import differences
@@ -19,9 +29,24 @@ from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadValue
 
 LOOK = (
-    "opacity", "shadow", "stroke", "fill", "corner_px", "family", "size_px", "weight", "italic", "underline", "colour", "highlight", "outline",
-    "align", "stand", "line_spacing", "paragraph_gap",
-)  # fmt: skip
+    "opacity",
+    "shadow",
+    "stroke",
+    "fill",
+    "corner_px",
+    "family",
+    "size_px",
+    "weight",
+    "italic",
+    "underline",
+    "colour",
+    "highlight",
+    "outline",
+    "align",
+    "stand",
+    "line_spacing",
+    "paragraph_gap",
+)
 """The fields that copying a look carries over, as far as both objects have them."""
 
 
@@ -67,12 +92,23 @@ class ChangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="change obj
             raise BadValue(f"Changing “{items[0].name}”: an object keeps its id and kind.", "id")
         fresh = []
         for item in items:
-            fields = self.changes if len(items) == 1 else {name: value for name, value in self.changes.items() if hasattr(item, name)}
+            fields = (
+                self.changes
+                if len(items) == 1
+                else {name: value for name, value in self.changes.items() if hasattr(item, name)}
+            )
             result: Object = changed(item, fields, Object, f"Changing “{item.name}”")
             check_named(show, result, "Changing")
             fresh.append(result)
-        words = {frozenset({"box"}): "Move or size", frozenset({"locked"}): "Lock or unlock", frozenset({"aside"}): "Put aside or bring back"}
-        return Draft(put(slide, objects=swapped(slide, *fresh)), f"{words.get(frozenset(self.changes), 'Change')} {names_of(items)}")
+        words = {
+            frozenset({"box"}): "Move or size",
+            frozenset({"locked"}): "Lock or unlock",
+            frozenset({"aside"}): "Put aside or bring back",
+        }
+        return Draft(
+            put(slide, objects=swapped(slide, *fresh)),
+            f"{words.get(frozenset(self.changes), 'Change')} {names_of(items)}",
+        )
 
 
 class MoveObjects(msgspec.Struct, frozen=True, tag_field="do", tag="move objects"):
@@ -89,7 +125,10 @@ class MoveObjects(msgspec.Struct, frozen=True, tag_field="do", tag="move objects
         if not items:
             raise BadValue("What is picked is locked; unlock it first.", "object_ids")
         moved = [
-            msgspec.structs.replace(item, box=msgspec.structs.replace(item.box, x=tenths(item.box.x + self.dx), y=tenths(item.box.y + self.dy)))
+            msgspec.structs.replace(
+                item,
+                box=msgspec.structs.replace(item.box, x=tenths(item.box.x + self.dx), y=tenths(item.box.y + self.dy)),
+            )
             for item in items
         ]
         return Draft(put(slide, objects=swapped(slide, *moved)), f"Move {names_of(list(items))}")
@@ -105,7 +144,11 @@ class ScaleObjects(msgspec.Struct, frozen=True, tag_field="do", tag="scale objec
     def draft(self, show: Show) -> Draft:
         whole = around([item.box for item in objects_of(slide_of(show, self.slide_id), self.object_ids)])
         return changing(
-            show, self.slide_id, self.object_ids, lambda item: msgspec.structs.replace(item, box=scaled_within(item.box, whole, self.box)), "Size {names}"
+            show,
+            self.slide_id,
+            self.object_ids,
+            lambda item: msgspec.structs.replace(item, box=scaled_within(item.box, whole, self.box)),
+            "Size {names}",
         )
 
 
@@ -128,7 +171,11 @@ class ArrangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="arrange o
         slide = slide_of(show, self.slide_id)
         units = _units(objects_of(slide, self.object_ids))
         boxes = arranged([[item.box for item in unit] for unit in units], self.how, size_of(slide, show.frame))
-        fresh = [msgspec.structs.replace(item, box=box) for unit, row in zip(units, boxes, strict=True) for item, box in zip(unit, row, strict=True)]
+        fresh = [
+            msgspec.structs.replace(item, box=box)
+            for unit, row in zip(units, boxes, strict=True)
+            for item, box in zip(unit, row, strict=True)
+        ]
         return Draft(put(slide, objects=swapped(slide, *fresh)), f"Line up {names_of(fresh)}")
 
 
@@ -159,7 +206,9 @@ class GroupObjects(msgspec.Struct, frozen=True, tag_field="do", tag="group objec
         if self.group and len(self.object_ids) < 2:
             raise BadValue("A group needs at least two objects.", "object_ids")
         words = "Group {names}" if self.group else "Ungroup {names}"
-        return changing(show, self.slide_id, self.object_ids, lambda item: msgspec.structs.replace(item, group=self.group), words)
+        return changing(
+            show, self.slide_id, self.object_ids, lambda item: msgspec.structs.replace(item, group=self.group), words
+        )
 
 
 def _neighbour(show: Show, slide: Slide) -> Slide | None:
@@ -170,7 +219,9 @@ def same_on(before: Slide, item: Object) -> Object | None:
     """The same object on another slide: of one lineage, else of one kind and name."""
     lineage = item.lineage or item.id
     kin = next((other for other in before.objects if (other.lineage or other.id) == lineage), None)
-    return kin or next((other for other in before.objects if type(other) is type(item) and other.name == item.name), None)
+    return kin or next(
+        (other for other in before.objects if type(other) is type(item) and other.name == item.name), None
+    )
 
 
 class PlaceAsBefore(msgspec.Struct, frozen=True, tag_field="do", tag="place as before"):
@@ -191,7 +242,10 @@ class PlaceAsBefore(msgspec.Struct, frozen=True, tag_field="do", tag="place as b
 
 
 class CopyLook(msgspec.Struct, frozen=True, tag_field="do", tag="copy look"):
-    """Gives objects the look of another, as far as they have the same fields. `source` is sent whole: it may come from another slide."""
+    """Gives objects the look of another, as far as they have the same fields.
+
+    `source` is sent whole: it may come from another slide.
+    """
 
     slide_id: Id
     source: Object
@@ -199,14 +253,23 @@ class CopyLook(msgspec.Struct, frozen=True, tag_field="do", tag="copy look"):
 
     def draft(self, show: Show) -> Draft:
         def dressed(item: Object) -> Object:
-            return msgspec.structs.replace(item, **{name: getattr(self.source, name) for name in LOOK if hasattr(self.source, name) and hasattr(item, name)})
+            return msgspec.structs.replace(
+                item,
+                **{
+                    name: getattr(self.source, name)
+                    for name in LOOK
+                    if hasattr(self.source, name) and hasattr(item, name)
+                },
+            )
 
         name = self.source.name.replace("{", "{{").replace("}", "}}")
         return changing(show, self.slide_id, self.object_ids, dressed, f"Give {{names}} the look of {name}")
 
 
 class CopyBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="copy builds"):
-    """Gives objects the builds of another on the same slide, with it: what came on cue comes together with the original."""
+    """Gives objects the builds of another on the same slide, with it: what came on cue comes together with the
+    original.
+    """
 
     slide_id: Id
     source_id: Id
@@ -225,7 +288,10 @@ class CopyBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="copy builds")
 
 def _plain_colours(paragraph: Paragraph) -> Paragraph:
     """The paragraph without colours of its runs' own."""
-    return msgspec.structs.replace(paragraph, runs=tuple(msgspec.structs.replace(run, colour=None) if run.colour else run for run in paragraph.runs))
+    return msgspec.structs.replace(
+        paragraph,
+        runs=tuple(msgspec.structs.replace(run, colour=None) if run.colour else run for run in paragraph.runs),
+    )
 
 
 class FollowTheme(msgspec.Struct, frozen=True, tag_field="do", tag="follow theme"):
@@ -249,7 +315,10 @@ class FollowTheme(msgspec.Struct, frozen=True, tag_field="do", tag="follow theme
 
 
 class AddDrawing(msgspec.Struct, frozen=True, tag_field="do", tag="add drawing"):
-    """Adds a form drawn by hand through points in px of the frame. `model` is the shape it becomes, its box and path aside."""
+    """Adds a form drawn by hand through points in px of the frame.
+
+    `model` is the shape it becomes, its box and path aside.
+    """
 
     slide_id: Id
     model: Shape
@@ -274,7 +343,9 @@ class DriftPictures(msgspec.Struct, frozen=True, tag_field="do", tag="drift pict
     def draft(self, show: Show) -> Draft:
         def change(item: Object) -> Object:
             if not isinstance(item, Picture):
-                raise BadValue(f"“{item.name}” is not a picture, and only pictures drift. Nothing was changed.", "object_ids")
+                raise BadValue(
+                    f"“{item.name}” is not a picture, and only pictures drift. Nothing was changed.", "object_ids"
+                )
             return drifted(item, self.way)
 
         label = "Let {names} stand still" if self.way == "none" else "Let {names} drift"

@@ -4,7 +4,18 @@ from typing import Any
 
 import msgspec
 
-from ritornel.core.document.changes import Change, InsertAsset, InsertSlide, PutAsset, PutMusic, PutSlide, PutStyle, RemoveAsset, asset_index, style_of
+from ritornel.core.document.changes import (
+    Change,
+    InsertAsset,
+    InsertSlide,
+    PutAsset,
+    PutMusic,
+    PutSlide,
+    PutStyle,
+    RemoveAsset,
+    asset_index,
+    style_of,
+)
 from ritornel.core.document.credits import credit_lines, written_credits
 from ritornel.core.document.decoding import changed
 from ritornel.core.document.edits.draft import Draft
@@ -27,8 +38,14 @@ class AddAssets(msgspec.Struct, frozen=True, tag_field="do", tag="add assets"):
             if asset.id in known:
                 raise BadValue(f"There is already something “{asset.id}” on the shelf.", "asset.id")
             known.add(asset.id)
-        label = f"Put {self.assets[0].name} on the shelf" if len(self.assets) == 1 else f"Put {len(self.assets)} files on the shelf"
-        return Draft(tuple(InsertAsset(len(show.assets) + number, asset) for number, asset in enumerate(self.assets)), label)
+        label = (
+            f"Put {self.assets[0].name} on the shelf"
+            if len(self.assets) == 1
+            else (f"Put {len(self.assets)} files on the shelf")
+        )
+        return Draft(
+            tuple(InsertAsset(len(show.assets) + number, asset) for number, asset in enumerate(self.assets)), label
+        )
 
 
 class DropAssets(msgspec.Struct, frozen=True, tag_field="do", tag="drop assets"):
@@ -43,9 +60,17 @@ class DropAssets(msgspec.Struct, frozen=True, tag_field="do", tag="drop assets")
             if asset_id in uses:
                 where = uses[asset_id][0]
                 slide = show.slide(where)
-                place = f"slide “{slide.name or slide.id}”" if slide else {"music": "the music", "style": "every slide"}[where]
+                place = (
+                    f"slide “{slide.name or slide.id}”"
+                    if slide
+                    else {"music": "the music", "style": "every slide"}[where]
+                )
                 raise BadValue(f"“{asset.name}” is still used on {place}; remove it there first.", "asset_ids")
-        name = show.assets[asset_index(show, self.asset_ids[0])].name if len(self.asset_ids) == 1 else f"{len(self.asset_ids)} files"
+        name = (
+            show.assets[asset_index(show, self.asset_ids[0])].name
+            if len(self.asset_ids) == 1
+            else f"{len(self.asset_ids)} files"
+        )
         return Draft(tuple(RemoveAsset(asset_id) for asset_id in self.asset_ids), f"Take {name} off the shelf")
 
 
@@ -75,10 +100,19 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
     def draft(self, show: Show) -> Draft:
         old, new = show.assets[asset_index(show, self.asset_id)], show.assets[asset_index(show, self.by)]
         if old.kind != new.kind:
-            raise BadValue(f"“{old.name}” is a {old.kind} and “{new.name}” a {new.kind}: only another {old.kind} can take its place.", "by")
-        changes: list[Change] = [PutSlide(fresh) for slide in show.slides if (fresh := self._on(slide, new)) is not slide]
+            raise BadValue(
+                f"“{old.name}” is a {old.kind} and “{new.name}” a {new.kind}: only another {old.kind} can "
+                "take its place.",
+                "by",
+            )
+        changes: list[Change] = [
+            PutSlide(fresh) for slide in show.slides if (fresh := self._on(slide, new)) is not slide
+        ]
         places = len(changes)
-        music = tuple(msgspec.structs.replace(span, asset_id=self.by) if span.asset_id == self.asset_id else span for span in show.music)
+        music = tuple(
+            msgspec.structs.replace(span, asset_id=self.by) if span.asset_id == self.asset_id else span
+            for span in show.music
+        )
         if music != show.music:
             changes.append(PutMusic(music))
         style = self._in_style(show)
@@ -87,7 +121,9 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
         if not changes:
             raise BadValue(f"“{old.name}” is used nowhere.", "asset_id")
         return Draft(
-            tuple(changes), f"Replace {old.name} everywhere", (f"“{new.name}” stands for “{old.name}” on {places} slide{'' if places == 1 else 's'} now.",)
+            tuple(changes),
+            f"Replace {old.name} everywhere",
+            (f"“{new.name}” stands for “{old.name}” on {places} slide{'' if places == 1 else 's'} now.",),
         )
 
     def _on(self, slide: Slide, new: Asset) -> Slide:
@@ -110,7 +146,9 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
             out_ms = min(voice.out_ms, new.lasts_ms)
             voice = msgspec.structs.replace(voice, asset_id=self.by, in_ms=min(voice.in_ms, out_ms - 1), out_ms=out_ms)
         transition, order = self._heard(slide.transition), tuple(map(self._heard, slide.order))
-        fresh = msgspec.structs.replace(slide, objects=objects, background=ground, voice=voice, transition=transition, order=order)
+        fresh = msgspec.structs.replace(
+            slide, objects=objects, background=ground, voice=voice, transition=transition, order=order
+        )
         return slide if fresh == slide else fresh
 
     def _heard(self, thing: Any) -> Any:
@@ -143,7 +181,11 @@ class PutSpan(msgspec.Struct, frozen=True, tag_field="do", tag="put span"):
         if show.asset(self.span.asset_id) is None:
             raise UnknownName("Placing music: its sound is not on the shelf.")
         known = any(old.id == self.span.id for old in show.music)
-        music = tuple(self.span if old.id == self.span.id else old for old in show.music) if known else (*show.music, self.span)
+        music = (
+            tuple(self.span if old.id == self.span.id else old for old in show.music)
+            if known
+            else (*show.music, self.span)
+        )
         return Draft((PutMusic(music),), "Change the music" if known else "Add music")
 
 
@@ -158,17 +200,26 @@ class RemoveSpan(msgspec.Struct, frozen=True, tag_field="do", tag="remove span")
 
 
 class GatherCredits(msgspec.Struct, frozen=True, tag_field="do", tag="gather credits"):
-    """A closing slide that credits all that the show uses, and goes on doing so; ids begin with `stem`. Where a slide does already it is left."""
+    """A closing slide that credits all that the show uses, and goes on doing so; ids begin with `stem`.
+
+    Where a slide does already it is left.
+    """
 
     stem: Id
 
     def draft(self, show: Show) -> Draft:
-        known = next((slide for slide in show.slides for item in slide.objects if isinstance(item, Text) and item.credits), None)
+        known = next(
+            (slide for slide in show.slides for item in slide.objects if isinstance(item, Text) and item.credits), None
+        )
         if known is not None:
-            raise BadValue(f"Slide “{known.name or known.id}” credits what the show uses already, and keeps itself true.", "stem")
+            raise BadValue(
+                f"Slide “{known.name or known.id}” credits what the show uses already, and keeps itself true.", "stem"
+            )
         lines = credit_lines(show)
         if not lines:
-            raise BadValue("Nothing that the show uses has an author, a licence or a credit yet; write them on the shelf.", "stem")
+            raise BadValue(
+                "Nothing that the show uses has an author, a licence or a credit yet; write them on the shelf.", "stem"
+            )
         heading, words = layout_named("credits").places
         style = (show.theme, show.frame)
         thanks = (Paragraph(f"{self.stem}-t-1", (Run("With thanks"),)),)
@@ -177,5 +228,12 @@ class GatherCredits(msgspec.Struct, frozen=True, tag_field="do", tag="gather cre
         body = Text(f"{self.stem}-w", "Credits", box_of(words, show.frame), place=words.name, credits=True)
         body = written_credits(msgspec.structs.replace(body, **look_of(words, *style)), lines)
         advance = first_advance(show.runs, f"{self.stem}-out") if show.runs == "on cue" else AdvanceAfter(8000)
-        slide = Slide(f"{self.stem}-s", "Credits", objects=(title, body), layout="credits", transition=Transition("dissolve", 800), advance=advance)
+        slide = Slide(
+            f"{self.stem}-s",
+            "Credits",
+            objects=(title, body),
+            layout="credits",
+            transition=Transition("dissolve", 800),
+            advance=advance,
+        )
         return Draft((InsertSlide(len(show.slides), slide),), "Gather the credits")

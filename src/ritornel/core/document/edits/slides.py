@@ -5,7 +5,16 @@ from typing import Any, Literal
 import msgspec
 
 from ritornel.core.document.anchors import after_removal, turned_round
-from ritornel.core.document.changes import Change, InsertSlide, MoveSlide, PutMarks, PutMusic, PutSlide, RemoveSlide, slide_index
+from ritornel.core.document.changes import (
+    Change,
+    InsertSlide,
+    MoveSlide,
+    PutMarks,
+    PutMusic,
+    PutSlide,
+    RemoveSlide,
+    slide_index,
+)
 from ritornel.core.document.copying import copy_of_slide
 from ritornel.core.document.decoding import changed
 from ritornel.core.document.drifts import IN_TURN, DriftWay, drifted
@@ -18,11 +27,27 @@ from ritornel.core.document.sections import handed_on, renamed
 from ritornel.core.document.show import AdvanceOnCue, Show, Slide, first_advance
 from ritornel.core.errors import BadValue
 
-OWN_FIELDS = {"name", "background", "transition", "advance", "notes", "skipped", "bare", "links", "unlinks", "opens_on", "opens_section", "also_live"}
+OWN_FIELDS = {
+    "name",
+    "background",
+    "transition",
+    "advance",
+    "notes",
+    "skipped",
+    "bare",
+    "links",
+    "unlinks",
+    "opens_on",
+    "opens_section",
+    "also_live",
+}
 
 
 class AddSlide(msgspec.Struct, frozen=True, tag_field="do", tag="add slide"):
-    """A new slide at a place in the order. `as_show_runs`: it advances as a new slide of the show does, whatever it says."""
+    """A new slide at a place in the order.
+
+    `as_show_runs`: it advances as a new slide of the show does, whatever it says.
+    """
 
     at: int
     slide: Slide
@@ -71,7 +96,10 @@ class RemoveSlides(msgspec.Struct, frozen=True, tag_field="do", tag="remove slid
         lost = [mark.name for mark in show.marks if mark.slide_id in gone]
         if lost:
             changes.append(PutMarks(tuple(mark for mark in show.marks if mark.slide_id not in gone)))
-            notices += (f"The mark{'s' if len(lost) > 1 else ''} {', '.join(lost)} went with {'them' if len(gone) > 1 else 'it'}.",)
+            notices += (
+                f"The mark{'s' if len(lost) > 1 else ''} {', '.join(lost)} went with "
+                f"{'them' if len(gone) > 1 else 'it'}.",
+            )
         freed = 0
         opening = handed_on(show, gone)
         for slide in show.slides:
@@ -80,10 +108,14 @@ class RemoveSlides(msgspec.Struct, frozen=True, tag_field="do", tag="remove slid
             if slide.id in opening:
                 slide = msgspec.structs.replace(slide, opens_section=opening[slide.id])
                 changes.append(PutSlide(slide))
-            pointing = [item for item in slide.objects if isinstance(item.press, GoToSlide) and item.press.slide_id in gone]
+            pointing = [
+                item for item in slide.objects if isinstance(item.press, GoToSlide) and item.press.slide_id in gone
+            ]
             if pointing:
                 freed += len(pointing)
-                objects = tuple(msgspec.structs.replace(item, press=None) if item in pointing else item for item in slide.objects)
+                objects = tuple(
+                    msgspec.structs.replace(item, press=None) if item in pointing else item for item in slide.objects
+                )
                 changes.append(PutSlide(msgspec.structs.replace(slide, objects=objects)))
         if freed:
             notices += (f"A press on {freed} object{'s' if freed > 1 else ''} led there; it does nothing now.",)
@@ -104,7 +136,9 @@ class ReorderSlides(msgspec.Struct, frozen=True, tag_field="do", tag="move slide
         to = max(0, min(self.to, len(rest)))
         wanted = [*rest[:to], *taken, *rest[to:]]
         # A slide that is moved away leaves its section behind; a section that is moved whole keeps its name.
-        changes: list[Change] = [] if now_order(show) == wanted else [PutSlide(slide) for slide in renamed(show, handed_on(show, moving))]
+        changes: list[Change] = (
+            [] if now_order(show) == wanted else [PutSlide(slide) for slide in renamed(show, handed_on(show, moving))]
+        )
         now = now_order(show)
         for at, slide_id in enumerate(wanted):
             if now[at] != slide_id:
@@ -120,8 +154,9 @@ def now_order(show: Show) -> list[str]:
 
 
 class ChangeSlides(msgspec.Struct, frozen=True, tag_field="do", tag="change slides"):
-    """Name, background, transition, advance, also_live, notes, skipped and bare of one or many slides; objects and builds have edits of their own.
-    Where many advance on cue, each gets a cue of its own, named from `stem`."""
+    """Name, background, transition, advance, also_live, notes, skipped and bare of one or many slides; objects and
+    builds have edits of their own. Where many advance on cue, each gets a cue of its own, named from `stem`.
+    """
 
     slide_ids: tuple[Id, ...]
     changes: dict[str, Any]
@@ -157,13 +192,18 @@ class DriftSlides(msgspec.Struct, frozen=True, tag_field="do", tag="drift slides
     def draft(self, show: Show) -> Draft:
         slides = [slide_of(show, slide_id) for slide_id in self.slide_ids]
         changes: list[Change] = []
-        for number, slide in enumerate(slide for slide in slides if any(isinstance(item, Picture) for item in slide.objects)):
+        for number, slide in enumerate(
+            slide for slide in slides if any(isinstance(item, Picture) for item in slide.objects)
+        ):
             way = IN_TURN[number % len(IN_TURN)] if self.way == "in turn" else self.way
             objects = tuple(drifted(item, way) if isinstance(item, Picture) else item for item in slide.objects)
             changes.append(PutSlide(msgspec.structs.replace(slide, objects=objects)))
         if not changes:
             raise BadValue("None of these slides has a picture that could drift.", "slide_ids")
-        return Draft(tuple(changes), f"Let the pictures of {of_slides(slides)} {'stand still' if self.way == 'none' else 'drift'}")
+        return Draft(
+            tuple(changes),
+            f"Let the pictures of {of_slides(slides)} {'stand still' if self.way == 'none' else 'drift'}",
+        )
 
 
 class ChangeLayout(msgspec.Struct, frozen=True, tag_field="do", tag="change layout"):

@@ -47,8 +47,9 @@ def _restyled(show: Show, style: PutStyle, label: str, notices: tuple[str, ...] 
 
 
 def following(show: Show) -> tuple[int, int, int, int]:
-    """How many slides follow the theme's ground and how many have their own; how many objects follow, and how many were set by hand
-    in some colour or font."""
+    """How many slides follow the theme's ground and how many have their own; how many objects follow, and how many were
+    set by hand in some colour or font.
+    """
     own_ground = sum(slide.background is not None for slide in show.slides)
     follow, by_hand = 0, 0
     for slide in show.slides:
@@ -64,7 +65,10 @@ def _count(number: int, thing: str) -> str:
 
 
 class ChangeTheme(msgspec.Struct, frozen=True, tag_field="do", tag="change theme"):
-    """Gives the show another theme. Whatever names a role follows; what was set by hand stays; both are counted and told."""
+    """Gives the show another theme.
+
+    Whatever names a role follows; what was set by hand stays; both are counted and told.
+    """
 
     theme: Theme
 
@@ -74,7 +78,11 @@ class ChangeTheme(msgspec.Struct, frozen=True, tag_field="do", tag="change theme
                 check_ground(show, ground, "Changing the theme")
         grounds, own, follow, by_hand = following(show)
         told = f"“{self.theme.name}”: {_count(grounds, 'slide')} and {_count(follow, 'object')} follow the theme"
-        told += f"; {_count(own, 'background')} and {_count(by_hand, 'object')} set by hand stay as they are." if own or by_hand else "."
+        told += (
+            (f"; {_count(own, 'background')} and {_count(by_hand, 'object')} set by hand stay as they are.")
+            if own or by_hand
+            else "."
+        )
         style = msgspec.structs.replace(style_of(show), theme=self.theme)
         return _restyled(show, style, f"Change the theme to {self.theme.name}", (told,))
 
@@ -96,4 +104,6 @@ class ChangeFurniture(msgspec.Struct, frozen=True, tag_field="do", tag="change f
 
     def draft(self, show: Show) -> Draft:
         furniture: Furniture = changed(show.furniture, self.changes, Furniture, "Changing what stands on every slide")
-        return _restyled(show, msgspec.structs.replace(style_of(show), furniture=furniture), "Change what stands on every slide")
+        return _restyled(
+            show, msgspec.structs.replace(style_of(show), furniture=furniture), "Change what stands on every slide"
+        )

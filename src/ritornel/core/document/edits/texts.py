@@ -34,7 +34,9 @@ def _rewritten(slide: Slide, item: Text, paragraphs: tuple[Paragraph, ...]) -> D
     """The text with other paragraphs; the builds of those that are gone go with them."""
     lost = {p.id for p in item.paragraphs} - {p.id for p in paragraphs}
     gone = {b.id for b in slide.order if b.object_id == item.id and b.part in lost}
-    notices = (f"{len(gone)} build{'s' if len(gone) > 1 else ''} of removed paragraphs went with them.",) if gone else ()
+    notices = (
+        (f"{len(gone)} build{'s' if len(gone) > 1 else ''} of removed paragraphs went with them.",) if gone else ()
+    )
     fresh = msgspec.structs.replace(item, paragraphs=paragraphs)
     if getattr(item, "credits", False):
         fresh = msgspec.structs.replace(fresh, credits=False)
@@ -58,7 +60,10 @@ class ChangeText(msgspec.Struct, frozen=True, tag_field="do", tag="change text")
 
 
 class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
-    """Words with their looks and lists. A paragraph keeps the id it names, if the text had it and no earlier one took it; builds stay with it."""
+    """Words with their looks and lists.
+
+    A paragraph keeps the id it names, if the text had it and no earlier one took it; builds stay with it.
+    """
 
     slide_id: Id
     object_id: Id
@@ -74,14 +79,17 @@ class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
         for number, written in enumerate(self.paragraphs or (WrittenParagraph((Run(""),)),), 1):
             own = written.id if written.id in free else f"{self.stem}-{number}"
             free.discard(own)
-            runs = tuple(msgspec.structs.replace(run, text=run.text.replace("\n", " ")) for run in written.runs) or (Run(""),)
+            runs = tuple(msgspec.structs.replace(run, text=run.text.replace("\n", " ")) for run in written.runs) or (
+                Run(""),
+            )
             fresh.append(Paragraph(own, runs, written.list, written.level))
         return _rewritten(slide, item, tuple(fresh))
 
 
 class SplitText(msgspec.Struct, frozen=True, tag_field="do", tag="split text"):
-    """A text becomes one object a paragraph, one under the other where `tops` says each begins (px from the text's top). The first keeps
-    the object's id and the builds of the whole; the builds of a paragraph go with it."""
+    """A text becomes one object a paragraph, one under the other where `tops` says each begins (px from the text's
+    top). The first keeps the object's id and the builds of the whole; the builds of a paragraph go with it.
+    """
 
     slide_id: Id
     object_id: Id
@@ -98,19 +106,43 @@ class SplitText(msgspec.Struct, frozen=True, tag_field="do", tag="split text"):
         pieces: list[Text] = []
         owner: dict[str, str] = {}
         for number, paragraph in enumerate(item.paragraphs):
-            end = tops[number + 1] if number + 1 < count else max(item.box.height, tops[number] + item.size_px * item.line_spacing)
+            end = (
+                tops[number + 1]
+                if number + 1 < count
+                else max(item.box.height, tops[number] + item.size_px * item.line_spacing)
+            )
             own = item.id if number == 0 else f"{self.stem}-{number}"
-            box = Box(item.box.x, tenths(item.box.y + tops[number]), item.box.width, tenths(max(end - tops[number], 4)), item.box.turn_deg)
+            box = Box(
+                item.box.x,
+                tenths(item.box.y + tops[number]),
+                item.box.width,
+                tenths(max(end - tops[number], 4)),
+                item.box.turn_deg,
+            )
             words = paragraph.text.strip()[:40] or f"{item.name} {number + 1}"
-            pieces.append(msgspec.structs.replace(item, id=own, name=words, box=box, paragraphs=(paragraph,), stand="top", overflow="spill", place=""))
+            pieces.append(
+                msgspec.structs.replace(
+                    item, id=own, name=words, box=box, paragraphs=(paragraph,), stand="top", overflow="spill", place=""
+                )
+            )
             owner[paragraph.id] = own
         at = slide.objects.index(item)
-        order = tuple(msgspec.structs.replace(b, object_id=owner[b.part], part=None) if b.object_id == item.id and b.part in owner else b for b in slide.order)
-        return Draft(put(slide, objects=(*slide.objects[:at], *pieces, *slide.objects[at + 1 :]), order=order), f"Split {item.name} into {count} texts")
+        order = tuple(
+            msgspec.structs.replace(b, object_id=owner[b.part], part=None)
+            if b.object_id == item.id and b.part in owner
+            else b
+            for b in slide.order
+        )
+        return Draft(
+            put(slide, objects=(*slide.objects[:at], *pieces, *slide.objects[at + 1 :]), order=order),
+            f"Split {item.name} into {count} texts",
+        )
 
 
 class JoinTexts(msgspec.Struct, frozen=True, tag_field="do", tag="join texts"):
-    """Texts become one, from the top down, with the look of the topmost. Their builds become builds of the paragraphs."""
+    """Texts become one, from the top down, with the look of the topmost. Their builds become builds of the
+    paragraphs.
+    """
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -142,7 +174,11 @@ class JoinTexts(msgspec.Struct, frozen=True, tag_field="do", tag="join texts"):
         gone = {text.id for text in texts[1:]}
         ids = gone | {first.id}
         order = tuple(
-            msgspec.structs.replace(b, object_id=first.id, part=part_of[b.object_id, b.part] if b.part else owner[b.object_id]) if b.object_id in ids else b
+            msgspec.structs.replace(
+                b, object_id=first.id, part=part_of[b.object_id, b.part] if b.part else owner[b.object_id]
+            )
+            if b.object_id in ids
+            else b
             for b in slide.order
         )
         objects = tuple(whole if item.id == first.id else item for item in slide.objects if item.id not in gone)

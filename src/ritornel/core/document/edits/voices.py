@@ -11,17 +11,24 @@ from ritornel.core.time.milliseconds import time_text
 
 
 def check_voice(show: Show, voice: Voice) -> None:
-    """Raises UnknownName where its sound is not on the shelf, BadValue where it is no sound or is shorter than the voice."""
+    """Raises UnknownName where its sound is not on the shelf, BadValue where it is no sound or is shorter than the
+    voice.
+    """
     asset = show.assets[asset_index(show, voice.asset_id)]
     if not asset.heard:
         raise BadValue(f"“{asset.name}” is no sound, so it cannot be a voice.", "voice.asset_id")
     if voice.out_ms > asset.lasts_ms:
         lasts, ends = time_text(asset.lasts_ms), time_text(voice.out_ms)
-        raise BadValue(f"“{asset.name}” lasts {lasts}; a voice from it cannot end at {ends}. Nothing was changed.", "voice.out_ms")
+        raise BadValue(
+            f"“{asset.name}” lasts {lasts}; a voice from it cannot end at {ends}. Nothing was changed.", "voice.out_ms"
+        )
 
 
 class PutVoice(msgspec.Struct, frozen=True, tag_field="do", tag="put voice"):
-    """Gives the slide a voice, or takes it away (None). With `follow` the slide goes on when its voice has ended, the breath after it."""
+    """Gives the slide a voice, or takes it away (None).
+
+    With `follow` the slide goes on when its voice has ended, the breath after it.
+    """
 
     slide_id: Id
     voice: Voice | None
@@ -32,13 +39,21 @@ class PutVoice(msgspec.Struct, frozen=True, tag_field="do", tag="put voice"):
         if self.voice is None:
             return Draft(put(slide, voice=None), f"Take the voice from {title_of(slide)}")
         check_voice(show, self.voice)
-        advance = AdvanceWithVoice() if self.follow and not isinstance(slide.advance, AdvanceWithVoice) else slide.advance
-        return Draft(put(slide, voice=self.voice, advance=advance), f"{'Change' if slide.voice else 'Give'} the voice of {title_of(slide)}")
+        advance = (
+            AdvanceWithVoice() if self.follow and not isinstance(slide.advance, AdvanceWithVoice) else slide.advance
+        )
+        return Draft(
+            put(slide, voice=self.voice, advance=advance),
+            f"{'Change' if slide.voice else 'Give'} the voice of {title_of(slide)}",
+        )
 
 
 class TrimVoice(msgspec.Struct, frozen=True, tag_field="do", tag="trim voice"):
-    """Lets the slide's voice go from and to other instants of its sound. Its marks stay on the words they fall on: what is cut off at the front is
-    taken from each; a mark on what was cut off falls where the voice begins."""
+    """Lets the slide's voice go from and to other instants of its sound.
+
+    Its marks stay on the words they fall on: what is cut off at the front is taken from each; a mark on what was cut
+    off falls where the voice begins.
+    """
 
     slide_id: Id
     in_ms: Time

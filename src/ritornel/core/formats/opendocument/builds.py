@@ -1,4 +1,6 @@
-"""The SMIL timing of a page as a running order: what a press sets off, what goes together, what follows, and which effect each is."""
+"""The SMIL timing of a page as a running order: what a press sets off, what goes together, what follows, and which
+effect each is.
+"""
 
 import re
 from collections.abc import Callable, Iterable, Iterator
@@ -53,8 +55,9 @@ def _leaves(element: Element) -> Iterator[Element]:
 
 
 class PageTiming(msgspec.Struct, frozen=True):
-    """What a page's timing says: the entries of its main sequence, how long its transition lasts, whether presses on objects set off others, and where a
-    sound lies that begins with the page, and when."""
+    """What a page's timing says: the entries of its main sequence, how long its transition lasts, whether presses on
+    objects set off others, and where a sound lies that begins with the page, and when.
+    """
 
     entries: tuple[TimedBuild, ...] = ()
     transition_ms: int | None = None
@@ -105,7 +108,9 @@ def _beats(sequence: Element, first: int) -> list[TimedBuild]:
 
 
 class PageContent(msgspec.Struct, frozen=True):
-    """What builds are of: objects and parts by the ids that timing uses, which objects are clips, the frame, and what brings a sound in."""
+    """What builds are of: objects and parts by the ids that timing uses, which objects are clips, the frame, and what
+    brings a sound in.
+    """
 
     targets: Targets
     clips: frozenset[str]
@@ -114,7 +119,10 @@ class PageContent(msgspec.Struct, frozen=True):
 
 
 def order_of(entries: Iterable[TimedBuild], scene: PageContent, stem: str, lost: set[str]) -> tuple[Build, ...]:
-    """The running order of the entries. What names something that was not brought in is left out; a cue goes on to the next of its beat."""
+    """The running order of the entries.
+
+    What names something that was not brought in is left out; a cue goes on to the next of its beat.
+    """
     builds: list[Build] = []
     beat = cluster = -1
     for entry in entries:
@@ -150,14 +158,32 @@ def _build(entry: TimedBuild, scene: PageContent, build_id: str, lost: set[str])
     lasts = _lasts(element, leaves)
     if found.effect == PLAYS:
         part, lasts = None, 0
-    repeats = said(element, "smil:repeatCount") or next((count for leaf in leaves if (count := said(leaf, "smil:repeatCount"))), "1")
-    times = 0 if repeats == "indefinite" else max(1, min(round(float(repeats)), 1000)) if _NUMBER.fullmatch(repeats) else 1
+    repeats = said(element, "smil:repeatCount") or next(
+        (count for leaf in leaves if (count := said(leaf, "smil:repeatCount"))), "1"
+    )
+    times = (
+        0 if repeats == "indefinite" else max(1, min(round(float(repeats)), 1000)) if _NUMBER.fullmatch(repeats) else 1
+    )
     if EFFECTS[found.effect].kind != "accents":
         times = 1
     after = min(duration_ms(said(element, "smil:begin")) or 0, LONGEST_MS) if element.tag in _HOLDERS else 0
-    heard = next((address for leaf in leaves if leaf.tag == full("anim:audio") and (address := said(leaf, "xlink:href"))), "")
+    heard = next(
+        (address for leaf in leaves if leaf.tag == full("anim:audio") and (address := said(leaf, "xlink:href"))), ""
+    )
     sound = scene.sound(heard) if heard else None
-    return Build(build_id, object_id, found.effect, Together(), after, lasts, part, _pace([element, *leaves]), times, found.settings, sound)
+    return Build(
+        build_id,
+        object_id,
+        found.effect,
+        Together(),
+        after,
+        lasts,
+        part,
+        _pace([element, *leaves]),
+        times,
+        found.settings,
+        sound,
+    )
 
 
 def _lasts(element: Element, leaves: list[Element]) -> int:
@@ -165,12 +191,18 @@ def _lasts(element: Element, leaves: list[Element]) -> int:
     if whole is not None and whole > 1:
         return min(whole, LONGEST_MS)
     # Setting something takes no time, though it is written as lasting a thousandth of a second.
-    ends = [(duration_ms(said(leaf, "smil:begin")) or 0) + (duration_ms(said(leaf, "smil:dur")) or 0) for leaf in leaves if leaf.tag != full("anim:set")]
+    ends = [
+        (duration_ms(said(leaf, "smil:begin")) or 0) + (duration_ms(said(leaf, "smil:dur")) or 0)
+        for leaf in leaves
+        if leaf.tag != full("anim:set")
+    ]
     return min(max(ends, default=0), LONGEST_MS)
 
 
 def _pace(elements: list[Element]) -> Pace:
-    faster, slower = (any(said(element, f"smil:{key}").strip("0.") for element in elements) for key in ("accelerate", "decelerate"))
+    faster, slower = (
+        any(said(element, f"smil:{key}").strip("0.") for element in elements) for key in ("accelerate", "decelerate")
+    )
     return "ease in and out" if faster and slower else "ease in" if faster else "ease out" if slower else "even"
 
 
@@ -219,11 +251,18 @@ def _values(leaf: Element) -> list[str]:
     return values or [value for key in ("smil:from", "smil:to") if (value := said(leaf, key))]
 
 
-_BAR_SIDES = {("leftToRight", False): "left", ("leftToRight", True): "right", ("topToBottom", False): "above", ("topToBottom", True): "below"}
+_BAR_SIDES = {
+    ("leftToRight", False): "left",
+    ("leftToRight", True): "right",
+    ("topToBottom", False): "above",
+    ("topToBottom", True): "below",
+}
 
 
 def _entrance(leaves: list[Element], away: int = 0) -> Found:
-    """The entrance that the leaves come to; `away` says at which end of a list of values the object is out of its place."""
+    """The entrance that the leaves come to; `away` says at which end of a list of values the object is out of its
+    place.
+    """
     faded = False
     for leaf in leaves:
         name, attribute, values = short(leaf.tag), said(leaf, "smil:attributeName"), _values(leaf)
@@ -250,7 +289,11 @@ def _entrance(leaves: list[Element], away: int = 0) -> Found:
             faded = True
         if name == "anim:animateTransform" or (name == "anim:animate" and attribute not in ("opacity", "x", "y")):
             return Found("enters fade", {}, False)
-    return Found("enters fade", {}, True) if faded else Found("enters cut in", {}, all(leaf.tag == full("anim:set") for leaf in leaves))
+    return (
+        Found("enters fade", {}, True)
+        if faded
+        else Found("enters cut in", {}, all(leaf.tag == full("anim:set") for leaf in leaves))
+    )
 
 
 def _shift(far: str) -> float:
@@ -259,9 +302,14 @@ def _shift(far: str) -> float:
 
 
 _EXITS = {
-    "enters fade": "leaves fade", "enters cut in": "leaves cut out", "enters slide in": "leaves slide out", "enters unveil": "leaves veil",
-    "enters swell": "leaves shrink", "enters settle": "leaves loosen", "enters rise": "leaves sink",
-}  # fmt: skip
+    "enters fade": "leaves fade",
+    "enters cut in": "leaves cut out",
+    "enters slide in": "leaves slide out",
+    "enters unveil": "leaves veil",
+    "enters swell": "leaves shrink",
+    "enters settle": "leaves loosen",
+    "enters rise": "leaves sink",
+}
 
 
 def _exit(entrance: Found) -> Found:

@@ -26,12 +26,18 @@ FORMS: MappingProxyType[str, dict[str, Any]] = MappingProxyType(
 
 
 def custom(element: Element) -> tuple[dict[str, Any], bool]:
-    """The fields of a shape that a custom shape becomes, and whether its outline could be followed; where it could not, it is a rectangle."""
+    """The fields of a shape that a custom shape becomes, and whether its outline could be followed; where it could not,
+    it is a rectangle.
+    """
     geometry = next(inside(element, "draw:enhanced-geometry"), None)
     if geometry is None:
         return {"form": "rectangle"}, False
     kind = said(geometry, "draw:type")
-    if kind in FORMS and not said(geometry, "draw:mirror-horizontal").startswith("t") and not said(geometry, "draw:mirror-vertical").startswith("t"):
+    if (
+        kind in FORMS
+        and not said(geometry, "draw:mirror-horizontal").startswith("t")
+        and not said(geometry, "draw:mirror-vertical").startswith("t")
+    ):
         return dict(FORMS[kind]), True
     if kind == "round-rectangle":
         part = (_numbers(said(geometry, "draw:modifiers")) or [3600.0])[0] / 21600
@@ -51,7 +57,9 @@ def custom(element: Element) -> tuple[dict[str, Any], bool]:
         return {"form": "rectangle"}, False
     path = shares(outline, view)
     if said(geometry, "draw:mirror-horizontal") == "true" or said(geometry, "draw:mirror-vertical") == "true":
-        path = _mirrored(path, said(geometry, "draw:mirror-horizontal") == "true", said(geometry, "draw:mirror-vertical") == "true")
+        path = _mirrored(
+            path, said(geometry, "draw:mirror-horizontal") == "true", said(geometry, "draw:mirror-vertical") == "true"
+        )
     return {"form": "path", "path": path}, True
 
 
@@ -74,15 +82,26 @@ def _mirrored(path: str, across: bool, down: bool) -> str:
 _TOKEN = re.compile(r"\s*(?:([A-Za-z]+\d*)|(\?f?\w+)|(\$\d+)|(\d*\.?\d+(?:[eE][+-]?\d+)?)|([-+*/(),]))")
 _CALLS: MappingProxyType[str, Callable[..., float]] = MappingProxyType(
     {
-        "abs": abs, "sqrt": lambda value: math.sqrt(max(value, 0.0)), "sin": math.sin, "cos": math.cos, "tan": math.tan,
-        "atan": math.atan, "atan2": math.atan2, "min": min, "max": max, "if": lambda test, then, other: then if test > 0 else other,
+        "abs": abs,
+        "sqrt": lambda value: math.sqrt(max(value, 0.0)),
+        "sin": math.sin,
+        "cos": math.cos,
+        "tan": math.tan,
+        "atan": math.atan,
+        "atan2": math.atan2,
+        "min": min,
+        "max": max,
+        "if": lambda test, then, other: then if test > 0 else other,
     }
-)  # fmt: skip
+)
 DEEPEST = 60
 
 
 class _Formula:
-    """A formula of a custom shape, worked out by descent (OpenDocument 1.3, part 3, 19.171). Nothing but arithmetic is known to it."""
+    """A formula of a custom shape, worked out by descent (OpenDocument 1.3, part 3, 19.171).
+
+    Nothing but arithmetic is known to it.
+    """
 
     def __init__(self, words: str, shape: "_Enhanced", depth: int) -> None:
         self._tokens = [match.group(0).strip() for match in _TOKEN.finditer(words)]
@@ -146,12 +165,25 @@ class _Enhanced:
     def __init__(self, geometry: Element, view: tuple[float, float, float, float]) -> None:
         self._path = said(geometry, "draw:enhanced-path")
         self._modifiers = _numbers(said(geometry, "draw:modifiers"))
-        self._equations = {said(entry, "draw:name"): said(entry, "draw:formula") for entry in inside(geometry, "draw:equation")}
+        self._equations = {
+            said(entry, "draw:name"): said(entry, "draw:formula") for entry in inside(geometry, "draw:equation")
+        }
         left, top, width, height = view
         self._known = {
-            "left": left, "top": top, "right": left + width, "bottom": top + height, "width": width, "height": height, "logwidth": width,
-            "logheight": height, "pi": math.pi, "xstretch": 0.0, "ystretch": 0.0, "hasstroke": 1.0, "hasfill": 1.0,
-        }  # fmt: skip
+            "left": left,
+            "top": top,
+            "right": left + width,
+            "bottom": top + height,
+            "width": width,
+            "height": height,
+            "logwidth": width,
+            "logheight": height,
+            "pi": math.pi,
+            "xstretch": 0.0,
+            "ystretch": 0.0,
+            "hasstroke": 1.0,
+            "hasfill": 1.0,
+        }
         self._values: dict[str, float] = {}
 
     def value(self, token: str, depth: int = 0) -> float:
@@ -194,7 +226,9 @@ class _Enhanced:
             command = "L" if command == "M" else command
         return words
 
-    def _words(self, command: str, given: list[float], at: Point, quarter: int) -> Iterator[tuple[str, tuple[Point, ...]]]:
+    def _words(
+        self, command: str, given: list[float], at: Point, quarter: int
+    ) -> Iterator[tuple[str, tuple[Point, ...]]]:
         pairs = tuple((given[index], given[index + 1]) for index in range(0, len(given), 2))
         match command:
             case "M" | "L":
@@ -209,11 +243,15 @@ class _Enhanced:
                 yield "C", _quarter(at, pairs[0], across)
             case "U" | "T":
                 (cx, cy), (rx, ry), (first, last) = pairs
-                yield from _arc((cx, cy), (rx, ry), math.radians(first), math.radians(last), "M" if command == "U" else "L")
+                yield from _arc(
+                    (cx, cy), (rx, ry), math.radians(first), math.radians(last), "M" if command == "U" else "L"
+                )
             case _:
                 (x1, y1), (x2, y2), start, end = pairs
                 middle, radii = ((x1 + x2) / 2, (y1 + y2) / 2), (abs(x2 - x1) / 2 or 1.0, abs(y2 - y1) / 2 or 1.0)
-                first, last = (math.atan2((y - middle[1]) / radii[1], (x - middle[0]) / radii[0]) for x, y in (start, end))
+                first, last = (
+                    math.atan2((y - middle[1]) / radii[1], (x - middle[0]) / radii[0]) for x, y in (start, end)
+                )
                 clockwise = command in ("W", "V")
                 if (last > first) != clockwise:
                     last += 2 * math.pi if clockwise else -2 * math.pi
@@ -227,9 +265,16 @@ def _quarter(start: Point, end: Point, across: bool) -> tuple[Point, ...]:
     return (x0, y0 + (y1 - y0) * KAPPA), (x1 - (x1 - x0) * KAPPA, y1), end
 
 
-def _arc(middle: Point, radii: Point, first: float, last: float, begins: str) -> Iterator[tuple[str, tuple[Point, ...]]]:
-    """An arc as straight pieces of 30 degrees at most, cut finer: a twelfth of a quarter each, which no eye tells from round on a slide."""
+def _arc(
+    middle: Point, radii: Point, first: float, last: float, begins: str
+) -> Iterator[tuple[str, tuple[Point, ...]]]:
+    """An arc as straight pieces of 30 degrees at most, cut finer: a twelfth of a quarter each, which no eye tells from
+    round on a slide.
+    """
     steps = max(2, math.ceil(abs(last - first) / (math.pi / 2) * ARC_STEPS))
     for number in range(steps + 1):
         angle = first + (last - first) * number / steps
-        yield ("L" if number else begins), ((middle[0] + radii[0] * math.cos(angle), middle[1] + radii[1] * math.sin(angle)),)
+        yield (
+            ("L" if number else begins),
+            ((middle[0] + radii[0] * math.cos(angle), middle[1] + radii[1] * math.sin(angle)),),
+        )

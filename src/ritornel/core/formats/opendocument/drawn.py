@@ -8,17 +8,43 @@ from xml.etree.ElementTree import Element
 
 import msgspec
 
-from ritornel.core.document.objects import Box, Clip, GoNext, GoToSlide, Object, OpenAddress, Paragraph, Picture, Shape, Text, TextHolder
+from ritornel.core.document.objects import (
+    Box,
+    Clip,
+    GoNext,
+    GoToSlide,
+    Object,
+    OpenAddress,
+    Paragraph,
+    Picture,
+    Shape,
+    Text,
+    TextHolder,
+)
 from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Slide
-from ritornel.core.formats.opendocument.dress import EMBEDDED, Dress, el, letters, paragraphs, run, seen_through, shadow, thinner
+from ritornel.core.formats.opendocument.dress import (
+    EMBEDDED,
+    Dress,
+    el,
+    letters,
+    paragraphs,
+    run,
+    seen_through,
+    shadow,
+    thinner,
+)
 from ritornel.core.formats.opendocument.names import points
 from ritornel.core.layout.outlines import outline_of, words_box
 
 FINE = 100
 """How many units of an outline's view box are one px: the box is in whole numbers."""
-PLACES = MappingProxyType({"heading": "title", "title": "title", "subtitle": "subtitle", "words": "outline", "words 2": "outline"})
-_PARENTS = MappingProxyType({"title": "Ritornel-title", "outline": "Ritornel-outline1", "subtitle": "Ritornel-subtitle"})
+PLACES = MappingProxyType(
+    {"heading": "title", "title": "title", "subtitle": "subtitle", "words": "outline", "words 2": "outline"}
+)
+_PARENTS = MappingProxyType(
+    {"title": "Ritornel-title", "outline": "Ritornel-outline1", "subtitle": "Ritornel-subtitle"}
+)
 _KEPT = frozenset({"rectangle", "ellipse", "line", "path"})
 
 
@@ -37,11 +63,27 @@ def place_of(box: Box) -> dict[str, str]:
 class Drawing:
     """Writes the objects of one slide. What is lost is gathered in `lost`."""
 
-    def __init__(self, dress: Dress, assets: Mapping[str, Asset], addresses: Mapping[str, str], slide_names: Mapping[str, str], lost: set[str]) -> None:
-        self._dress, self._assets, self._addresses, self._slide_names, self._lost = dress, assets, addresses, slide_names, lost
+    def __init__(
+        self,
+        dress: Dress,
+        assets: Mapping[str, Asset],
+        addresses: Mapping[str, str],
+        slide_names: Mapping[str, str],
+        lost: set[str],
+    ) -> None:
+        self._dress, self._assets, self._addresses, self._slide_names, self._lost = (
+            dress,
+            assets,
+            addresses,
+            slide_names,
+            lost,
+        )
 
     def objects(self, slide: Slide, items: Sequence[Object], named: set[str]) -> list[Element]:
-        """The elements, what stands together in the order in groups. `named` are the ids of objects and paragraphs that timing names."""
+        """The elements, what stands together in the order in groups.
+
+        `named` are the ids of objects and paragraphs that timing names.
+        """
         elements: list[Element] = []
         for group, members in itertools.groupby(items, key=lambda item: item.group):
             made = [self._object(slide, item, named) for item in members]
@@ -76,7 +118,11 @@ class Drawing:
             case GoNext():
                 action = {"presentation:action": "next-page"}
             case GoToSlide(slide_id) if slide_id in self._slide_names:
-                action = {"presentation:action": "show", "xlink:href": f"#{self._slide_names[slide_id]}", "xlink:type": "simple"}
+                action = {
+                    "presentation:action": "show",
+                    "xlink:href": f"#{self._slide_names[slide_id]}",
+                    "xlink:type": "simple",
+                }
             case None:
                 return made
             case _:
@@ -96,16 +142,28 @@ class Drawing:
     def _text(self, item: Text, slide: Slide, named: set[str]) -> Element:
         if item.growing:
             self._lost.add("a growing list, whose lines stand where they end")
-        fits = {"shrink": {"draw:fit-to-size": "shrink-to-fit"}, "grow": {"draw:auto-grow-height": "true"}}.get(item.overflow, {})
+        fits = {"shrink": {"draw:fit-to-size": "shrink-to-fit"}, "grow": {"draw:auto-grow-height": "true"}}.get(
+            item.overflow, {}
+        )
         graphic = {
-            "draw:stroke": "none", "draw:fill": "none", "draw:textarea-vertical-align": item.stand, "fo:padding": "0pt", "fo:wrap-option": "wrap",
-            "draw:auto-grow-height": "false", **fits, **shadow(item.shadow),
-        }  # fmt: skip
+            "draw:stroke": "none",
+            "draw:fill": "none",
+            "draw:textarea-vertical-align": item.stand,
+            "fo:padding": "0pt",
+            "fo:wrap-option": "wrap",
+            "draw:auto-grow-height": "false",
+            **fits,
+            **shadow(item.shadow),
+        }
         box = el("draw:text-box", {}, *self._words(item, slide, named))
         place = PLACES.get(item.place, "") if slide.layout != "blank" else ""
         family = "presentation" if place else "graphic"
         name = self._dress.style(family, {"graphic": graphic}, _PARENTS.get(place, ""))
-        styled = {"presentation:style-name": name, "presentation:class": place, "presentation:user-transformed": "true"} if place else {"draw:style-name": name}
+        styled = (
+            {"presentation:style-name": name, "presentation:class": place, "presentation:user-transformed": "true"}
+            if place
+            else {"draw:style-name": name}
+        )
         return el("draw:frame", {**styled, "draw:name": item.name, **place_of(item.box)}, box)
 
     def _words(self, item: TextHolder, slide: Slide, named: set[str]) -> list[Element]:
@@ -115,10 +173,16 @@ class Drawing:
         made = []
         for listed, following in itertools.groupby(item.paragraphs, key=lambda paragraph: paragraph.list):
             lines = list(following)
-            made += [self._line(line, style, slide, named) for line in lines] if listed == "none" else [self._list(lines, 0, listed, style, slide, named)]
+            made += (
+                [self._line(line, style, slide, named) for line in lines]
+                if listed == "none"
+                else [self._list(lines, 0, listed, style, slide, named)]
+            )
         return made
 
-    def _list(self, lines: list[Paragraph], level: int, kind: str, style: str, slide: Slide, named: set[str]) -> Element:
+    def _list(
+        self, lines: list[Paragraph], level: int, kind: str, style: str, slide: Slide, named: set[str]
+    ) -> Element:
         made = el("text:list", {"text:style-name": self._dress.list_style(kind)} if level == 0 else {})
         for deeper, run_of in itertools.groupby(lines, key=lambda line: line.level > level):
             part = list(run_of)
@@ -136,7 +200,9 @@ class Drawing:
             look = run(stretch)
             span = el("text:span", {"text:style-name": self._dress.style("text", {"text": look})} if look else {})
             _fill_words(span, stretch.text)
-            made.append(el("text:a", {"xlink:href": stretch.link, "xlink:type": "simple"}, span) if stretch.link else span)
+            made.append(
+                el("text:a", {"xlink:href": stretch.link, "xlink:type": "simple"}, span) if stretch.link else span
+            )
         return made
 
     def _pictured(self, item: Picture) -> tuple[Box, dict[str, str]]:
@@ -156,7 +222,12 @@ class Drawing:
             # What is seen is measured as it lies, after it was flipped; the cut is of the picture as it is.
             left, right = (right, left) if item.flip_x else (left, right)
             top, bottom = (bottom, top) if item.flip_y else (top, bottom)
-        look = {**self._dress.stroke(item.stroke), "draw:fill": "none", **shadow(item.shadow), "draw:image-opacity": f"{round(item.opacity * 100)}%"}
+        look = {
+            **self._dress.stroke(item.stroke),
+            "draw:fill": "none",
+            **shadow(item.shadow),
+            "draw:image-opacity": f"{round(item.opacity * 100)}%",
+        }
         if max(left, top, right, bottom) > 0.0005:
             sides = (top * asset.height_px, right * asset.width_px, bottom * asset.height_px, left * asset.width_px)
             look["fo:clip"] = f"rect({', '.join(points(side) for side in sides)})"
@@ -169,7 +240,15 @@ class Drawing:
             self._lost.add("drifts over pictures")
         box, look = self._pictured(item)
         image = el("draw:image", {"xlink:href": self._addresses[item.asset_id], **EMBEDDED})
-        made = el("draw:frame", {"draw:style-name": self._dress.style("graphic", {"graphic": look}), "draw:name": item.name, **place_of(box)}, image)
+        made = el(
+            "draw:frame",
+            {
+                "draw:style-name": self._dress.style("graphic", {"graphic": look}),
+                "draw:name": item.name,
+                **place_of(box),
+            },
+            image,
+        )
         return self._described(made, item.alternative)
 
     def _clip(self, item: Clip) -> Element:
@@ -184,7 +263,11 @@ class Drawing:
         self._lost.update(words for words, is_so in told.items() if is_so)
         known = {"muted": "true" if item.muted else "", "loop": "true" if item.repeats else ""}
         parts = [el("draw:param", {"draw:name": key, "draw:value": value}) for key, value in known.items() if value]
-        plugin = el("draw:plugin", {"xlink:href": self._addresses[item.asset_id], "draw:mime-type": asset.media_type, **EMBEDDED}, *parts)
+        plugin = el(
+            "draw:plugin",
+            {"xlink:href": self._addresses[item.asset_id], "draw:mime-type": asset.media_type, **EMBEDDED},
+            *parts,
+        )
         style = self._dress.style("graphic", {"graphic": {"draw:stroke": "none", "draw:fill": "none"}})
         made = el("draw:frame", {"draw:style-name": style, "draw:name": item.name, **place_of(item.box)}, plugin)
         return self._described(made, item.alternative)
@@ -195,29 +278,49 @@ class Drawing:
         inset_x, inset_y, *_ = words_box(item)
         graphic = {
             **self._dress.fill(seen_through(item.fill, item.opacity) if item.form != "line" else None),
-            **self._dress.stroke(thinner(item.stroke, item.opacity)), **shadow(item.shadow),
-            "draw:textarea-vertical-align": item.stand, "fo:padding-left": points(inset_x), "fo:padding-right": points(inset_x),
-            "fo:padding-top": points(inset_y), "fo:padding-bottom": points(inset_y), "fo:wrap-option": "wrap",
-        }  # fmt: skip
+            **self._dress.stroke(thinner(item.stroke, item.opacity)),
+            **shadow(item.shadow),
+            "draw:textarea-vertical-align": item.stand,
+            "fo:padding-left": points(inset_x),
+            "fo:padding-right": points(inset_x),
+            "fo:padding-top": points(inset_y),
+            "fo:padding-bottom": points(inset_y),
+            "fo:wrap-option": "wrap",
+        }
         if item.overflow == "shrink" and item.paragraphs:
             graphic["draw:fit-to-size"] = "shrink-to-fit"
         if item.form == "line" and item.heads != "none":
-            graphic |= {f"draw:marker-{end}": self._dress.marker() for end in ("start", "end") if item.heads in (end, "both")}
-            graphic |= {f"draw:marker-{end}-width": points(max((item.stroke.width_px if item.stroke else 2) * 3.8, 8)) for end in ("start", "end")}
+            graphic |= {
+                f"draw:marker-{end}": self._dress.marker() for end in ("start", "end") if item.heads in (end, "both")
+            }
+            graphic |= {
+                f"draw:marker-{end}-width": points(max((item.stroke.width_px if item.stroke else 2) * 3.8, 8))
+                for end in ("start", "end")
+            }
         base = {"draw:style-name": self._dress.style("graphic", {"graphic": graphic}), "draw:name": item.name}
         words = self._words(item, slide, named) if item.paragraphs else []
         box = item.box
         if item.form == "line":
             middle = box.x + box.width / 2, box.y + box.height / 2
-            dx, dy = (box.width / 2 * part for part in (math.cos(math.radians(box.turn_deg)), math.sin(math.radians(box.turn_deg))))
-            ends = {"svg:x1": middle[0] - dx, "svg:y1": middle[1] - dy, "svg:x2": middle[0] + dx, "svg:y2": middle[1] + dy}
+            dx, dy = (
+                box.width / 2 * part
+                for part in (math.cos(math.radians(box.turn_deg)), math.sin(math.radians(box.turn_deg)))
+            )
+            ends = {
+                "svg:x1": middle[0] - dx,
+                "svg:y1": middle[1] - dy,
+                "svg:x2": middle[0] + dx,
+                "svg:y2": middle[1] + dy,
+            }
             return el("draw:line", {**base, **{key: points(value) for key, value in ends.items()}}, *words)
         if item.form == "rectangle":
             corner = points(min(item.corner_px, box.width / 2, box.height / 2)) if item.corner_px else ""
             return el("draw:rect", {**base, "draw:corner-radius": corner, **place_of(box)}, *words)
         if item.form == "ellipse":
             return el("draw:ellipse", {**base, **place_of(box)}, *words)
-        outline = " ".join(word if word.isalpha() else str(round(float(word) * FINE)) for word in outline_of(item).split())
+        outline = " ".join(
+            word if word.isalpha() else str(round(float(word) * FINE)) for word in outline_of(item).split()
+        )
         view = f"0 0 {max(round(box.width * FINE), 1)} {max(round(box.height * FINE), 1)}"
         return el("draw:path", {**base, **place_of(box), "svg:viewBox": view, "svg:d": outline or "M 0 0"}, *words)
 
@@ -226,12 +329,17 @@ def _inner(box: Box, x: float, y: float, width: float, height: float) -> Box:
     """A part of a box, which turns with it about the box's middle."""
     dx, dy = x + width / 2 - box.width / 2, y + height / 2 - box.height / 2
     turn = math.radians(box.turn_deg)
-    middle = (box.x + box.width / 2 + dx * math.cos(turn) - dy * math.sin(turn), box.y + box.height / 2 + dx * math.sin(turn) + dy * math.cos(turn))
+    middle = (
+        box.x + box.width / 2 + dx * math.cos(turn) - dy * math.sin(turn),
+        box.y + box.height / 2 + dx * math.sin(turn) + dy * math.cos(turn),
+    )
     return msgspec.structs.replace(box, x=middle[0] - width / 2, y=middle[1] - height / 2, width=width, height=height)
 
 
 def _fill_words(span: Element, text: str) -> None:
-    """Words with every second space in a row, and the first and last, written so that it counts (OpenDocument 1.3, part 3, 6.1.2)."""
+    """Words with every second space in a row, and the first and last, written so that it counts (OpenDocument 1.3, part
+    3, 6.1.2).
+    """
     last: Element | None = None
     written = ""
 

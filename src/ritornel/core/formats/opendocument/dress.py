@@ -20,7 +20,14 @@ def el(name: str, attributes: Attributes | None = None, *children: Element, text
 
 def document(name: str, *children: Element) -> bytes:
     """A whole document with its declarations."""
-    root = el(name, {**{f"xmlns:{prefix}": uri for prefix, uri in SPACES.items() if prefix not in ("xml", "manifest")}, "office:version": VERSION}, *children)
+    root = el(
+        name,
+        {
+            **{f"xmlns:{prefix}": uri for prefix, uri in SPACES.items() if prefix not in ("xml", "manifest")},
+            "office:version": VERSION,
+        },
+        *children,
+    )
     return b'<?xml version="1.0" encoding="UTF-8"?>\n' + bytes(tostring(root, encoding="utf-8"))
 
 
@@ -70,7 +77,9 @@ class Dress:
     def common(self) -> list[Element]:
         return list(self._common.values())
 
-    def style(self, family: str, groups: Mapping[str, Attributes], parent: str = "", sound: Element | None = None) -> str:
+    def style(
+        self, family: str, groups: Mapping[str, Attributes], parent: str = "", sound: Element | None = None
+    ) -> str:
         """The name of the automatic style with these properties."""
         parts = [el(f"style:{group}-properties", properties) for group, properties in groups.items() if properties]
         if sound is not None:
@@ -79,7 +88,9 @@ class Dress:
         if key not in self._automatic:
             stem = {"graphic": "gr", "presentation": "pr", "paragraph": "P", "text": "T", "drawing-page": "dp"}[family]
             name = f"{stem}{len(self._automatic) + 1}"
-            self._automatic[key] = el("style:style", {"style:name": name, "style:family": family, "style:parent-style-name": parent}, *parts)
+            self._automatic[key] = el(
+                "style:style", {"style:name": name, "style:family": family, "style:parent-style-name": parent}, *parts
+            )
         return self._automatic[key].attrib["style:name"]
 
     def list_style(self, kind: str) -> str:
@@ -88,11 +99,26 @@ class Dress:
         if key not in self._automatic:
             levels = []
             for level in range(1, 7):
-                place = el("style:list-level-properties", {"text:space-before": f"{(level - 1) * 0.8:.1f}cm", "text:min-label-width": "0.8cm"})
+                place = el(
+                    "style:list-level-properties",
+                    {"text:space-before": f"{(level - 1) * 0.8:.1f}cm", "text:min-label-width": "0.8cm"},
+                )
                 if kind == "numbers":
-                    levels.append(el("text:list-level-style-number", {"text:level": str(level), "style:num-format": "1", "style:num-suffix": "."}, place))
+                    levels.append(
+                        el(
+                            "text:list-level-style-number",
+                            {"text:level": str(level), "style:num-format": "1", "style:num-suffix": "."},
+                            place,
+                        )
+                    )
                 else:
-                    levels.append(el("text:list-level-style-bullet", {"text:level": str(level), "text:bullet-char": "•" if level % 2 else "–"}, place))
+                    levels.append(
+                        el(
+                            "text:list-level-style-bullet",
+                            {"text:level": str(level), "text:bullet-char": "•" if level % 2 else "–"},
+                            place,
+                        )
+                    )
             self._automatic[key] = el("text:list-style", {"style:name": f"L-{kind}"}, *levels)
         return self._automatic[key].attrib["style:name"]
 
@@ -108,18 +134,33 @@ class Dress:
             el(
                 "draw:gradient",
                 {
-                    "draw:name": f"Gradient_{len(self._common) + 1}", "draw:style": "linear", "draw:start-color": ink(fill.first)[0],
-                    "draw:end-color": ink(fill.second)[0], "draw:start-intensity": "100%", "draw:end-intensity": "100%", "draw:angle": str(angle),
+                    "draw:name": f"Gradient_{len(self._common) + 1}",
+                    "draw:style": "linear",
+                    "draw:start-color": ink(fill.first)[0],
+                    "draw:end-color": ink(fill.second)[0],
+                    "draw:start-intensity": "100%",
+                    "draw:end-intensity": "100%",
+                    "draw:angle": str(angle),
                     "draw:border": "0%",
                 },
             ),
-        )  # fmt: skip
+        )
 
     def opacity(self, fill: Gradient) -> str:
         """The name of the opacity that runs along a gradient."""
         key = f"opacity {fill}".encode()
-        sides = {"draw:start": ink(fill.first)[1], "draw:end": ink(fill.second)[1], "draw:angle": str(round((90 - fill.angle_deg) % 360 * 10) % 3600)}
-        return self._shared(key, el("draw:opacity", {"draw:name": f"Opacity_{len(self._common) + 1}", "draw:style": "linear", "draw:border": "0%", **sides}))
+        sides = {
+            "draw:start": ink(fill.first)[1],
+            "draw:end": ink(fill.second)[1],
+            "draw:angle": str(round((90 - fill.angle_deg) % 360 * 10) % 3600),
+        }
+        return self._shared(
+            key,
+            el(
+                "draw:opacity",
+                {"draw:name": f"Opacity_{len(self._common) + 1}", "draw:style": "linear", "draw:border": "0%", **sides},
+            ),
+        )
 
     def picture(self, address: str) -> str:
         """The name of a picture that fills."""
@@ -137,11 +178,14 @@ class Dress:
             el(
                 "draw:stroke-dash",
                 {
-                    "draw:name": f"Dash_{len(self._common) + 1}", "draw:style": "rect" if stroke.dash == "dashed" else "round", "draw:dots1": "1",
-                    "draw:dots1-length": points(lengths[0]), "draw:distance": points(lengths[1]),
+                    "draw:name": f"Dash_{len(self._common) + 1}",
+                    "draw:style": "rect" if stroke.dash == "dashed" else "round",
+                    "draw:dots1": "1",
+                    "draw:dots1-length": points(lengths[0]),
+                    "draw:distance": points(lengths[1]),
                 },
             ),
-        )  # fmt: skip
+        )
 
     def marker(self) -> str:
         """The name of the head of a line."""
@@ -156,7 +200,11 @@ class Dress:
                 return {"draw:fill": "solid", "draw:fill-color": literal, "draw:opacity": opaque}
             case Gradient():
                 named = {"draw:fill": "gradient", "draw:fill-gradient-name": self.gradient(fill)}
-                return named if len(fill.first) == len(fill.second) == 7 else {**named, "draw:opacity-name": self.opacity(fill)}
+                return (
+                    named
+                    if len(fill.first) == len(fill.second) == 7
+                    else {**named, "draw:opacity-name": self.opacity(fill)}
+                )
         return {"draw:fill": "none"}
 
     def stroke(self, stroke: Stroke | None) -> dict[str, str]:
@@ -165,7 +213,11 @@ class Dress:
             return {"draw:stroke": "none"}
         literal, opaque = ink(stroke.colour)
         base = {"svg:stroke-width": points(stroke.width_px), "svg:stroke-color": literal, "svg:stroke-opacity": opaque}
-        return {"draw:stroke": "solid", **base} if stroke.dash == "solid" else {"draw:stroke": "dash", "draw:stroke-dash": self.dash(stroke), **base}
+        return (
+            {"draw:stroke": "solid", **base}
+            if stroke.dash == "solid"
+            else {"draw:stroke": "dash", "draw:stroke-dash": self.dash(stroke), **base}
+        )
 
 
 EMBEDDED = {"xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onLoad"}
@@ -177,9 +229,12 @@ def shadow(cast: Shadow | None) -> dict[str, str]:
         return {}
     literal, opaque = ink(cast.colour)
     return {
-        "draw:shadow": "visible", "draw:shadow-offset-x": points(cast.dx), "draw:shadow-offset-y": points(cast.dy), "draw:shadow-color": literal,
+        "draw:shadow": "visible",
+        "draw:shadow-offset-x": points(cast.dx),
+        "draw:shadow-offset-y": points(cast.dy),
+        "draw:shadow-color": literal,
         "draw:shadow-opacity": opaque,
-    }  # fmt: skip
+    }
 
 
 _ALIGN = {"left": "start", "centre": "center", "right": "end"}
@@ -188,25 +243,35 @@ _ALIGN = {"left": "start", "centre": "center", "right": "end"}
 def letters(item: TextHolder) -> dict[str, str]:
     """The properties of an object's letters, its colours looked up."""
     return {
-        "style:font-name": item.family, "fo:font-size": points(item.size_px), "fo:font-weight": str(item.weight) if item.weight != 400 else "normal",
-        "fo:font-style": "italic" if item.italic else "normal", "fo:color": ink(item.colour or (item.outline.colour if item.outline else "#000000"))[0],
-        "fo:background-color": ink(item.highlight)[0] if item.highlight else "", "style:text-outline": "true" if item.colour is None else "",
+        "style:font-name": item.family,
+        "fo:font-size": points(item.size_px),
+        "fo:font-weight": str(item.weight) if item.weight != 400 else "normal",
+        "fo:font-style": "italic" if item.italic else "normal",
+        "fo:color": ink(item.colour or (item.outline.colour if item.outline else "#000000"))[0],
+        "fo:background-color": ink(item.highlight)[0] if item.highlight else "",
+        "style:text-outline": "true" if item.colour is None else "",
         **_underline(item.underline),
-    }  # fmt: skip
+    }
 
 
 def _underline(under: bool) -> dict[str, str]:
     if not under:
         return {"style:text-underline-style": "none"}
-    return {"style:text-underline-style": "solid", "style:text-underline-width": "auto", "style:text-underline-color": "font-color"}
+    return {
+        "style:text-underline-style": "solid",
+        "style:text-underline-width": "auto",
+        "style:text-underline-color": "font-color",
+    }
 
 
 def paragraphs(item: TextHolder) -> dict[str, str]:
     """The properties of an object's paragraphs."""
     return {
-        "fo:text-align": _ALIGN[item.align], "fo:line-height": f"{round(item.line_spacing / NATURAL_LINE * 100)}%",
-        "fo:margin-bottom": points(item.paragraph_gap * item.size_px), "fo:margin-top": "0pt",
-    }  # fmt: skip
+        "fo:text-align": _ALIGN[item.align],
+        "fo:line-height": f"{round(item.line_spacing / NATURAL_LINE * 100)}%",
+        "fo:margin-bottom": points(item.paragraph_gap * item.size_px),
+        "fo:margin-top": "0pt",
+    }
 
 
 def run(stretch: Run) -> dict[str, str]:

@@ -22,9 +22,12 @@ _STEP = re.compile(r"(rotate|translate|scale|skewX|skewY|matrix)\s*\(([^)]*)\)")
 
 
 def box_of(element: Element, scale: float) -> Box:
-    """Where an object stands, in px of the show's frame: its place and size, or its transformation (OpenDocument 1.3, part 3, 19.228: steps from left to
-    right, angles anticlockwise)."""
-    x, y, width, height = ((length_px(said(element, f"svg:{key}")) or 0.0) * scale for key in ("x", "y", "width", "height"))
+    """Where an object stands, in px of the show's frame: its place and size, or its transformation (OpenDocument 1.3,
+    part 3, 19.228: steps from left to right, angles anticlockwise).
+    """
+    x, y, width, height = (
+        (length_px(said(element, f"svg:{key}")) or 0.0) * scale for key in ("x", "y", "width", "height")
+    )
     matrix: tuple[float, ...] = (1.0, 0.0, 0.0, 1.0, x, y)
     for name, words in _STEP.findall(said(element, "draw:transform")):
         matrix = _then(matrix, _step(name, words, scale))
@@ -33,7 +36,11 @@ def box_of(element: Element, scale: float) -> Box:
     wide, high = width * math.hypot(a, b), height * math.hypot(c, d)
     turn = math.degrees(math.atan2(b, a))
     return Box(
-        _near(middle[0] - wide / 2), _near(middle[1] - high / 2), min(tenths(abs(wide)), 100_000.0), min(tenths(abs(high)), 100_000.0), round(turn, 3) + 0.0
+        _near(middle[0] - wide / 2),
+        _near(middle[1] - high / 2),
+        min(tenths(abs(wide)), 100_000.0),
+        min(tenths(abs(high)), 100_000.0),
+        round(turn, 3) + 0.0,
     )
 
 
@@ -62,12 +69,20 @@ def _then(first: tuple[float, ...], second: tuple[float, ...]) -> tuple[float, .
     a1, b1, c1, d1, e1, f1 = first
     a2, b2, c2, d2, e2, f2 = second
     return (
-        a2 * a1 + c2 * b1, b2 * a1 + d2 * b1, a2 * c1 + c2 * d1, b2 * c1 + d2 * d1, a2 * e1 + c2 * f1 + e2, b2 * e1 + d2 * f1 + f2,
-    )  # fmt: skip
+        a2 * a1 + c2 * b1,
+        b2 * a1 + d2 * b1,
+        a2 * c1 + c2 * d1,
+        b2 * c1 + d2 * d1,
+        a2 * e1 + c2 * f1 + e2,
+        b2 * e1 + d2 * f1 + f2,
+    )
 
 
 def parsed(data: str) -> Outline:
-    """A path in SVG's syntax as words with absolute points; quadratic curves and arcs as cubics. Raises BadMedia for what is none."""
+    """A path in SVG's syntax as words with absolute points; quadratic curves and arcs as cubics.
+
+    Raises BadMedia for what is none.
+    """
     pen = DecomposingRecordingPen({})
     try:
         parse_path(data, pen)
@@ -114,7 +129,8 @@ def shares(outline: Outline, view: tuple[float, float, float, float]) -> str:
         return "0" if text in ("-0", "") else text
 
     return " ".join(
-        " ".join([name, *(f"{number((x - left) / width)} {number((y - top) / height)}" for x, y in points)]) for name, points in outline[:MOST_WORDS]
+        " ".join([name, *(f"{number((x - left) / width)} {number((y - top) / height)}" for x, y in points)])
+        for name, points in outline[:MOST_WORDS]
     )
 
 

@@ -1,4 +1,6 @@
-"""Words of a presentation as the words of a text: paragraphs, lists with their levels, spans with their looks, links."""
+"""Words of a presentation as the words of a text: paragraphs, lists with their levels, spans with their looks,
+links.
+"""
 
 from collections import Counter
 from collections.abc import Callable, Iterator
@@ -23,7 +25,9 @@ _WEIGHTS = {"bold": 700, "normal": 400}
 _FIELDS = MappingProxyType({"text:s": " ", "text:tab": "\u2003"})
 
 BaseLook = Callable[[int], StyleProperties]
-"""The look that words have before they say anything themselves, by the level of their list (0: the outermost, or none)."""
+"""The look that words have before they say anything themselves, by the level of their list (0: the outermost, or
+none).
+"""
 
 
 class StyledText(msgspec.Struct, frozen=True):
@@ -90,13 +94,19 @@ class Words:
             if said(entry, "text:level") == str(level + 1):
                 if entry.tag == full("text:list-level-style-number"):
                     return "numbers" if said(entry, "style:num-format") else "none"
-                signed = entry.tag == full("text:list-level-style-image") or bool(said(entry, "text:bullet-char").strip())
+                signed = entry.tag == full("text:list-level-style-image") or bool(
+                    said(entry, "text:bullet-char").strip()
+                )
                 return "bullets" if signed else "none"
         return "none"
 
     def _paragraph(self, element: Element, kind: str, level: int) -> Iterator[ReadParagraph]:
         base = self._base(level)
-        style = self._styles.look("paragraph", said(element, "text:style-name"), self._on_master) if said(element, "text:style-name") else StyleProperties()
+        style = (
+            self._styles.look("paragraph", said(element, "text:style-name"), self._on_master)
+            if said(element, "text:style-name")
+            else StyleProperties()
+        )
         upper = over(base.text, style.text)
         properties = over(base.paragraph, style.paragraph)
         ids = tuple(value for key in ("xml:id", "text:id") if (value := said(element, key)))
@@ -111,17 +121,24 @@ class Words:
         yield ReadParagraph(tuple(pieces), kind, level, properties, ids)
 
     def _spans(self, element: Element, look: Properties, link: str) -> Iterator[StyledText | None]:
-        """Stretches, None for a line that was broken by hand. White space between words counts once (OpenDocument 1.3, part 3, 6.1.2)."""
+        """Stretches, None for a line that was broken by hand.
+
+        White space between words counts once (OpenDocument 1.3, part 3, 6.1.2).
+        """
         if element.text:
             yield StyledText(_collapsed(element.text), look, link)
         for child in element:
             match short(child.tag):
                 case "text:span":
                     name = said(child, "text:style-name")
-                    yield from self._spans(child, over(look, self._styles.look("text", name, self._on_master).text) if name else look, link)
+                    yield from self._spans(
+                        child, over(look, self._styles.look("text", name, self._on_master).text) if name else look, link
+                    )
                 case "text:a":
                     address = said(child, "xlink:href")
-                    leads = address.startswith(("http://", "https://", "mailto:")) and not any(sign.isspace() for sign in address)
+                    leads = address.startswith(("http://", "https://", "mailto:")) and not any(
+                        sign.isspace() for sign in address
+                    )
                     if not leads:
                         self._lost.add("a link that leads into a file")
                     yield from self._spans(child, look, address if leads else "")
@@ -149,7 +166,12 @@ def _collapsed(text: str) -> str:
 
 def family_of(look: Properties, fonts: dict[str, str]) -> tuple[str, str]:
     """The shipped family nearest to what the properties name, and the name they gave."""
-    asked = (look.get("fo:font-family") or fonts.get(look.get("style:font-name", ""), "")).split(",")[0].strip().strip("'\"")
+    asked = (
+        (look.get("fo:font-family") or fonts.get(look.get("style:font-name", ""), ""))
+        .split(",")[0]
+        .strip()
+        .strip("'\"")
+    )
     if asked in FAMILIES:
         return asked, asked
     low = asked.lower()
@@ -173,7 +195,11 @@ def _italic(look: Properties) -> bool:
 
 
 def _letters_colour(look: Properties) -> str:
-    return "#000000" if look.get("style:use-window-font-color") == "true" else colour(look.get("fo:color", "")) or "#000000"
+    return (
+        "#000000"
+        if look.get("style:use-window-font-color") == "true"
+        else colour(look.get("fo:color", "")) or "#000000"
+    )
 
 
 def _commonest(values: list[tuple[Any, int]]) -> Any:
@@ -187,11 +213,21 @@ def _commonest(values: list[tuple[Any, int]]) -> Any:
 ALIGN = MappingProxyType({"center": "centre", "end": "right", "right": "right"})
 
 
-def lettered(lines: list[ReadParagraph], stem: str, scale: float, fonts: dict[str, str], lost: set[str]) -> tuple[dict[str, Any], dict[str, str]]:
-    """The fields of a text that has these lines, and which of its paragraphs an id of the presentation names. What only some stretches have is theirs;
-    what most have is the text's. `scale` is how many px of the show's frame are one of the presentation's."""
-    pieces = [(piece, len(piece.text)) for line in lines for piece in line.pieces if piece.text] or [(StyledText("", {}), 1)]
-    sizes = [(round((length_px(piece.look.get("fo:font-size", "")) or USUAL_PX) * scale * 2) / 2, count) for piece, count in pieces]
+def lettered(
+    lines: list[ReadParagraph], stem: str, scale: float, fonts: dict[str, str], lost: set[str]
+) -> tuple[dict[str, Any], dict[str, str]]:
+    """The fields of a text that has these lines, and which of its paragraphs an id of the presentation names.
+
+    What only some stretches have is theirs; what most have is the text's. `scale` is how many px of the show's frame
+    are one of the presentation's.
+    """
+    pieces = [(piece, len(piece.text)) for line in lines for piece in line.pieces if piece.text] or [
+        (StyledText("", {}), 1)
+    ]
+    sizes = [
+        (round((length_px(piece.look.get("fo:font-size", "")) or USUAL_PX) * scale * 2) / 2, count)
+        for piece, count in pieces
+    ]
     size = _commonest(sizes)
     if any(abs(entry - size) > max(1.0, size * 0.06) for entry, _ in sizes):
         lost.add("letters of several sizes in one text")

@@ -21,8 +21,11 @@ def _degrees(words: str) -> float:
 
 
 def gradient_of(entry: Element) -> Gradient:
-    """A gradient's two colours and its angle. OpenDocument turns anticlockwise from top to bottom, in tenths of a degree where it gives no unit; one that
-    is not linear becomes linear."""
+    """A gradient's two colours and its angle.
+
+    OpenDocument turns anticlockwise from top to bottom, in tenths of a degree where it gives no unit; one that is not
+    linear becomes linear.
+    """
     first, second = (colour(said(entry, f"draw:{key}-color")) or "#ffffff" for key in ("start", "end"))
     words = said(entry, "draw:angle") or "0"
     angle = (90.0 - _degrees(words)) % 360
@@ -46,9 +49,13 @@ def fill_of(look: Properties, styles: Styles, lost: set[str], usual: str = "none
                 lost.add("gradients that are not straight")
             gradient = gradient_of(entry)
             along = styles.named("draw:opacity", look.get("draw:opacity-name", ""))
-            first, second = ((share(said(along, f"draw:{end}")) if along is not None else alpha) for end in ("start", "end"))
+            first, second = (
+                (share(said(along, f"draw:{end}")) if along is not None else alpha) for end in ("start", "end")
+            )
             return Gradient(
-                with_alpha(gradient.first, 1.0 if first is None else first), with_alpha(gradient.second, 1.0 if second is None else second), gradient.angle_deg
+                with_alpha(gradient.first, 1.0 if first is None else first),
+                with_alpha(gradient.second, 1.0 if second is None else second),
+                gradient.angle_deg,
             )
         case "hatch":
             lost.add("hatching")

@@ -111,7 +111,8 @@ _COUNT_MS = {"h": 3_600_000, "min": 60_000, "s": 1000, "ms": 1}
 
 
 def duration_ms(words: str) -> int | None:
-    """A duration of XML Schema or a clock value of SMIL in ms, rounded half up; None for what is neither, such as `indefinite`.
+    """A duration of XML Schema or a clock value of SMIL in ms, rounded half up; None for what is neither, such as
+    `indefinite`.
 
     >>> duration_ms("PT00H01M02.5S"), duration_ms("0.5s"), duration_ms("1:02"), duration_ms("next")
     (62500, 500, 62000, None)

@@ -29,7 +29,12 @@ class PageReader:
     def slide(self) -> tuple[Slide, Furniture]:
         """The slide, and what furniture the page has."""
         look = self._source.styles.look("drawing-page", said(self._page, "draw:style-name")).page
-        standing = ObjectReader(self._source, said(self._master, "style:name") if self._master is not None else "", self._slide_id, self._lost)
+        standing = ObjectReader(
+            self._source,
+            said(self._master, "style:name") if self._master is not None else "",
+            self._slide_id,
+            self._lost,
+        )
         if self._master is not None and look.get("presentation:background-objects-visible", "true") != "false":
             standing.take_master(self._master)
         standing.take(self._page)
@@ -59,19 +64,29 @@ class PageReader:
     def _advance(self, look: Properties, transition: Transition) -> AdvanceAfter | AdvanceOnCue:
         if look.get("presentation:transition-type", "manual") == "manual":
             return AdvanceOnCue(f"{self._slide_id}-on")
-        return AdvanceAfter(min(transition.lasts_ms + (duration_ms(look.get("presentation:duration", "")) or 0), 86_400_000))
+        return AdvanceAfter(
+            min(transition.lasts_ms + (duration_ms(look.get("presentation:duration", "")) or 0), 86_400_000)
+        )
 
     def _transition(self, look: Properties, lasts_ms: int | None) -> Transition:
         kind = look.get("smil:type", "")
         if not kind:
             if look.get("presentation:transition-style", "none") != "none":
                 self._lost.add("a transition of an older kind, which becomes “Dissolve”")
-                return Transition("dissolve", SPEEDS_MS.get(look.get("presentation:transition-speed", ""), USUAL_MS), sound=self._page_sound())
+                return Transition(
+                    "dissolve",
+                    SPEEDS_MS.get(look.get("presentation:transition-speed", ""), USUAL_MS),
+                    sound=self._page_sound(),
+                )
             return Transition(sound=self._page_sound())
-        name, settings, same = transition_of(SmilTransition(kind, look.get("smil:subtype", ""), look.get("smil:direction") == "reverse"))
+        name, settings, same = transition_of(
+            SmilTransition(kind, look.get("smil:subtype", ""), look.get("smil:direction") == "reverse")
+        )
         if not same:
             self._lost.add(f"the transition “{kind}”, which becomes “{TRANSITIONS[name].title}”")
-        lasts = lasts_ms if lasts_ms is not None else SPEEDS_MS.get(look.get("presentation:transition-speed", ""), USUAL_MS)
+        lasts = (
+            lasts_ms if lasts_ms is not None else SPEEDS_MS.get(look.get("presentation:transition-speed", ""), USUAL_MS)
+        )
         return Transition(name, min(lasts, 60_000), settings=settings, sound=self._page_sound())
 
     def _page_sound(self) -> SoundEffect | None:
@@ -93,8 +108,16 @@ class PageReader:
                 return gradient_of(entry) if entry is not None else None
             case "bitmap":
                 entry = styles.named("draw:fill-image", look.get("draw:fill-image-name", ""))
-                asset = self._source.shelf.asset(said(entry, "xlink:href"), "Background", self._lost) if entry is not None else None
-                return (PictureBackground(asset.id) if asset.kind == "picture" else ClipBackground(asset.id)) if asset is not None and asset.kind != "sound" else None
+                asset = (
+                    self._source.shelf.asset(said(entry, "xlink:href"), "Background", self._lost)
+                    if entry is not None
+                    else None
+                )
+                return (
+                    (PictureBackground(asset.id) if asset.kind == "picture" else ClipBackground(asset.id))
+                    if asset is not None and asset.kind != "sound"
+                    else None
+                )
         if on_master or self._master is None:
             return Plain("#ffffff")
         if look.get("presentation:background-visible") == "false":
@@ -119,4 +142,8 @@ class PageReader:
     def _voice(self, found: tuple[str, int] | None) -> Voice | None:
         """A sound that begins with the page speaks for its slide."""
         asset = self._source.shelf.asset(found[0], "", self._lost) if found is not None else None
-        return Voice(asset.id, asset.lasts_ms, offset_ms=found[1]) if found is not None and asset is not None and asset.kind == "sound" else None
+        return (
+            Voice(asset.id, asset.lasts_ms, offset_ms=found[1])
+            if found is not None and asset is not None and asset.kind == "sound"
+            else None
+        )

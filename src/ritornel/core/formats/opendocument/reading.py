@@ -27,17 +27,23 @@ LONG_SIDE_PX = 1280
 USUAL_PAGE_PX = (28 * 96 / 2.54, 15.75 * 96 / 2.54)
 
 
-def read_opendocument(path: Path, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None = None) -> tuple[Show, tuple[Loss, ...]]:
-    """The show of the presentation at `path`, which came under `name`, and what cannot be carried over. Its media lie in `folder` afterwards, each under
-    its hash. How many pages are done is told meanwhile (progress.py).
+def read_opendocument(
+    path: Path, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None = None
+) -> tuple[Show, tuple[Loss, ...]]:
+    """The show of the presentation at `path`, which came under `name`, and what cannot be carried over.
 
-    Raises BadMedia for what is no presentation, is damaged, kept shut, hostile, without a page or of another generation of the format.
+    Its media lie in `folder` afterwards, each under its hash. How many pages are done is told meanwhile (progress.py).
+
+    Raises BadMedia for what is no presentation, is damaged, kept shut, hostile, without a page or of another generation
+    of the format.
     """
     with Package(path, name) as package:
         return _read(package, name, folder, show_id, limits, told)
 
 
-def _read(package: Package, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None) -> tuple[Show, tuple[Loss, ...]]:
+def _read(
+    package: Package, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None
+) -> tuple[Show, tuple[Loss, ...]]:
     body = package.content.find(f"{full('office:body')}/{full('office:presentation')}")
     pages = list(inside(body, "draw:page")) if body is not None else []
     if not pages:
@@ -48,7 +54,11 @@ def _read(package: Package, name: str, folder: Path, show_id: str, limits: Limit
     frame, scale = _frame(styles, pages[0])
     ids = {said(page, "draw:name"): f"s{number}" for number, page in reversed(list(enumerate(pages, 1)))}
     source = Source(styles, Shelf(package, folder, limits), frame, scale, _fonts(package), ids)
-    losses = [Loss(0, f"what is new in OpenDocument {package.newer}: versions up to 1.4 are known here")] if package.newer else []
+    losses = (
+        [Loss(0, f"what is new in OpenDocument {package.newer}: versions up to 1.4 are known here")]
+        if package.newer
+        else []
+    )
     slides: list[Slide] = []
     furniture: Counter[Furniture] = Counter()
     for number, page in enumerate(pages, 1):
@@ -79,14 +89,21 @@ def _read(package: Package, name: str, folder: Path, show_id: str, limits: Limit
 
 
 def _waits(slides: list[Slide]) -> bool:
-    return any(isinstance(build.starts, OnCue) and build.starts.hold_ms is None for slide in slides for build in slide.order)
+    return any(
+        isinstance(build.starts, OnCue) and build.starts.hold_ms is None for slide in slides for build in slide.order
+    )
 
 
 def _frame(styles: Styles, page: Element) -> tuple[Frame, float]:
-    """The frame for the page's size, its longer side 1280 px and the other even, and how many of its px are one of the page's."""
+    """The frame for the page's size, its longer side 1280 px and the other even, and how many of its px are one of the
+    page's.
+    """
     master = styles.masters.get(said(page, "draw:master-page-name"), next(iter(styles.masters.values()), None))
     layout = styles.page_layout(master) if master is not None else {}
-    width, height = (length_px(layout.get(f"fo:page-{side}", "")) or usual for side, usual in zip(("width", "height"), USUAL_PAGE_PX, strict=True))
+    width, height = (
+        length_px(layout.get(f"fo:page-{side}", "")) or usual
+        for side, usual in zip(("width", "height"), USUAL_PAGE_PX, strict=True)
+    )
     width, height = max(width, 1.0), max(height, 1.0)
     scale = LONG_SIDE_PX / max(width, height)
     sides = (max(16, min(int(side * scale / 2 + 0.5) * 2, 8192)) for side in (width, height))
@@ -119,7 +136,9 @@ def _whole(body: Element) -> list[Loss]:
     """What the whole of a presentation has that a show has not."""
     kinds = {short(entry.tag) for entry in body}
     losses = []
-    if "presentation:settings" in kinds and any(True for settings in inside(body, "presentation:settings") for _ in inside(settings, "presentation:show")):
+    if "presentation:settings" in kinds and any(
+        True for settings in inside(body, "presentation:settings") for _ in inside(settings, "presentation:show")
+    ):
         losses.append(Loss(0, "selections of pages kept as shows of their own"))
     if kinds & {"presentation:header-decl", "presentation:footer-decl", "presentation:date-time-decl"}:
         losses.append(Loss(0, "header, footer, date and page number: the show's own furniture takes their place"))
@@ -127,8 +146,13 @@ def _whole(body: Element) -> list[Loss]:
 
 
 def _themed(slides: list[Slide]) -> tuple[Theme, list[Slide]]:
-    """A theme of what most pages have: its ground, and the colour and family of most words. Slides on that ground follow it."""
-    grounds: Counter[Background] = Counter(slide.background for slide in slides if slide.background is not None and not layout_named(slide.layout).opens)
+    """A theme of what most pages have: its ground, and the colour and family of most words.
+
+    Slides on that ground follow it.
+    """
+    grounds: Counter[Background] = Counter(
+        slide.background for slide in slides if slide.background is not None and not layout_named(slide.layout).opens
+    )
     grounds = grounds or Counter(slide.background for slide in slides if slide.background is not None)
     ground: Background = grounds.most_common(1)[0][0] if grounds else Plain("#ffffff")
     words: Counter[tuple[str, str]] = Counter()
@@ -142,10 +166,14 @@ def _themed(slides: list[Slide]) -> tuple[Theme, list[Slide]]:
                     heads[item.family] += count
     ink, family = words.most_common(1)[0][0] if words else ("#16262e", "IBM Plex Sans")
     head = heads.most_common(1)[0][0] if heads else family
-    palette = Palette(words=ink[:7], soft=ink[:7], ground=ground.colour[:7] if isinstance(ground, Plain) else Palette().ground)
+    palette = Palette(
+        words=ink[:7], soft=ink[:7], ground=ground.colour[:7] if isinstance(ground, Plain) else Palette().ground
+    )
     behind = Plain("@ground") if isinstance(ground, Plain) else ground
     theme = Theme("As it came", palette, head, family, ground=behind, opening=behind)
-    return theme, [msgspec.structs.replace(slide, background=None) if slide.background == ground else slide for slide in slides]
+    return theme, [
+        msgspec.structs.replace(slide, background=None) if slide.background == ground else slide for slide in slides
+    ]
 
 
 _USUAL_NAME = re.compile(r"^(page|slide|seite|folie|diapo\w*)\s*\d+$|^p\d+$", re.IGNORECASE)
@@ -155,8 +183,14 @@ def _named(slides: list[Slide]) -> tuple[Slide, ...]:
     """Slides by their own names; one that is only numbered is called as its heading."""
     result = []
     for slide in slides:
-        heading = next((item for item in slide.objects if item.place in ("heading", "title") and isinstance(item, Text)), None)
-        words = " ".join(" ".join(paragraph.text for paragraph in heading.paragraphs).split())[:200] if heading is not None else ""
+        heading = next(
+            (item for item in slide.objects if item.place in ("heading", "title") and isinstance(item, Text)), None
+        )
+        words = (
+            " ".join(" ".join(paragraph.text for paragraph in heading.paragraphs).split())[:200]
+            if heading is not None
+            else ""
+        )
         plain = not slide.name or _USUAL_NAME.match(slide.name)
         result.append(msgspec.structs.replace(slide, name=words or slide.name) if plain else slide)
     return tuple(result)

@@ -24,11 +24,18 @@ class Shelf:
         return tuple(self._by_hash.values())
 
     def brought(self, address: str, name: str = "") -> Asset | str:
-        """The shelf's entry for an address, or in words what cannot be brought in. Nothing outside the file is asked for."""
+        """The shelf's entry for an address, or in words what cannot be brought in.
+
+        Nothing outside the file is asked for.
+        """
         place = self._package.inner(address)
         if place is None:
             outside = address.startswith(("http:", "https:", "file:", "ftp:", "/", "../"))
-            return "a picture, clip or sound that lies outside the file" if outside or ".." in address else "a picture, clip or sound that is not in the file"
+            return (
+                ("a picture, clip or sound that lies outside the file")
+                if outside or ".." in address
+                else "a picture, clip or sound that is not in the file"
+            )
         if place not in self._by_place:
             self._by_place[place] = self._read(place, name or Path(place).stem)
         return self._by_place[place]

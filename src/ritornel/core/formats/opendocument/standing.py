@@ -9,7 +9,19 @@ from xml.etree.ElementTree import Element
 import msgspec
 
 from ritornel.core.document.layouts import LAYOUTS
-from ritornel.core.document.objects import Box, Clip, Crop, GoNext, GoToSlide, Object, OpenAddress, Picture, PressAction, Shape, Text
+from ritornel.core.document.objects import (
+    Box,
+    Clip,
+    Crop,
+    GoNext,
+    GoToSlide,
+    Object,
+    OpenAddress,
+    Picture,
+    PressAction,
+    Shape,
+    Text,
+)
 from ritornel.core.document.show import Asset, Frame
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.opendocument.builds import Targets
@@ -22,13 +34,19 @@ from ritornel.core.formats.opendocument.shelf import Shelf
 from ritornel.core.formats.opendocument.styles import Properties, StyleProperties, Styles
 
 MOST_OBJECTS = 400
-_PLACES = MappingProxyType({"title": "heading", "subtitle": "subtitle", "outline": "words", "graphic": "picture", "object": "picture"})
+_PLACES = MappingProxyType(
+    {"title": "heading", "subtitle": "subtitle", "outline": "words", "graphic": "picture", "object": "picture"}
+)
 _ENDS: MappingProxyType[tuple[bool, bool], Literal["none", "start", "end", "both"]] = MappingProxyType(
     {(True, True): "both", (True, False): "start", (False, True): "end", (False, False): "none"}
 )
-_STAND: MappingProxyType[str, Literal["top", "middle", "bottom"]] = MappingProxyType({"top": "top", "middle": "middle", "bottom": "bottom"})
+_STAND: MappingProxyType[str, Literal["top", "middle", "bottom"]] = MappingProxyType(
+    {"top": "top", "middle": "middle", "bottom": "bottom"}
+)
 _FURNITURE = frozenset({"header", "footer", "date-time", "page-number"})
-_STRANGE = MappingProxyType({"dr3d:scene": "drawings with depth", "draw:control": "form controls", "draw:caption": "captions with a line"})
+_STRANGE = MappingProxyType(
+    {"dr3d:scene": "drawings with depth", "draw:control": "form controls", "draw:caption": "captions with a line"}
+)
 
 
 class Source(msgspec.Struct, frozen=True):
@@ -43,8 +61,10 @@ class Source(msgspec.Struct, frozen=True):
 
 
 def laid_out(objects: list[Object], classes: dict[str, str]) -> tuple[str, tuple[Object, ...]]:
-    """The layout whose places the page's own places come to, and the objects, each in the place it fills. `classes` says what place of the page an object
-    is in."""
+    """The layout whose places the page's own places come to, and the objects, each in the place it fills.
+
+    `classes` says what place of the page an object is in.
+    """
     counts = Counter(classes.values())
     heads, words, pictures = (counts[name] for name in ("title", "outline", "graphic"))
     layout = "blank"
@@ -72,8 +92,11 @@ def laid_out(objects: list[Object], classes: dict[str, str]) -> tuple[str, tuple
 
 
 class ObjectReader:
-    """Reads the objects of one page. `targets` is what ids of the presentation name, `classes` what place of the page an object is in;
-    `footer` and `numbered` are the page's furniture."""
+    """Reads the objects of one page.
+
+    `targets` is what ids of the presentation name, `classes` what place of the page an object is in; `footer` and
+    `numbered` are the page's furniture.
+    """
 
     def __init__(self, source: Source, master: str, slide_id: str, lost: set[str]) -> None:
         self._source, self._master, self._slide_id, self._lost = source, master, slide_id, lost
@@ -109,8 +132,12 @@ class ObjectReader:
                 before = len(self.objects)
                 self._shapes(element, on_master, group)
                 address = said(element, "xlink:href")
-                if address.startswith(("http://", "https://", "mailto:")) and not any(sign.isspace() for sign in address):
-                    pressed = [msgspec.structs.replace(item, press=OpenAddress(address)) for item in self.objects[before:]]
+                if address.startswith(("http://", "https://", "mailto:")) and not any(
+                    sign.isspace() for sign in address
+                ):
+                    pressed = [
+                        msgspec.structs.replace(item, press=OpenAddress(address)) for item in self.objects[before:]
+                    ]
                     self.objects[before:] = pressed
                 else:
                     self._lost.add("a link that leads into a file")
@@ -124,19 +151,37 @@ class ObjectReader:
         if placeholder in _FURNITURE and not on_master:
             self.numbered |= placeholder == "page-number"
             self.footer = " ".join("".join(element.itertext()).split()) if placeholder == "footer" else self.footer
-        if said(element, "presentation:placeholder") == "true" or (on_master and placeholder) or placeholder in _FURNITURE:
+        if (
+            said(element, "presentation:placeholder") == "true"
+            or (on_master and placeholder)
+            or placeholder in _FURNITURE
+        ):
             return
         object_id = f"{self._slide_id}-o{len(self.objects) + 1}"
         presented = said(element, "presentation:style-name")
-        look = self._source.styles.look("presentation" if presented else "graphic", presented or said(element, "draw:style-name"), on_master)
-        common: dict[str, Any] = {"group": group[:40], "shadow": shadow_of(look.graphic, self._source.scale), "press": self._press(element)}
+        look = self._source.styles.look(
+            "presentation" if presented else "graphic", presented or said(element, "draw:style-name"), on_master
+        )
+        common: dict[str, Any] = {
+            "group": group[:40],
+            "shadow": shadow_of(look.graphic, self._source.scale),
+            "press": self._press(element),
+        }
         made: Object | None = None
         match kind:
             case "draw:frame":
                 made = self._framed(element, object_id, look, on_master, common)
             case "draw:page-thumbnail":
                 return
-            case "draw:rect" | "draw:ellipse" | "draw:circle" | "draw:custom-shape" | "draw:path" | "draw:polygon" | "draw:polyline":
+            case (
+                "draw:rect"
+                | "draw:ellipse"
+                | "draw:circle"
+                | "draw:custom-shape"
+                | "draw:path"
+                | "draw:polygon"
+                | "draw:polyline"
+            ):
                 made = self._drawn(element, kind, object_id, look, on_master, common)
             case "draw:line" | "draw:connector" | "draw:measure":
                 made = self._line(element, kind, object_id, look, common)
@@ -172,7 +217,9 @@ class ObjectReader:
                 self._lost.add("what a press on an object does")
         return None
 
-    def _framed(self, element: Element, object_id: str, look: StyleProperties, on_master: bool, common: dict[str, Any]) -> Object | None:
+    def _framed(
+        self, element: Element, object_id: str, look: StyleProperties, on_master: bool, common: dict[str, Any]
+    ) -> Object | None:
         box = box_of(element, self._source.scale)
         for part in element:
             match short(part.tag):
@@ -197,21 +244,42 @@ class ObjectReader:
         if said(element, "presentation:class") != "outline" or not self._master:
             return lambda level: look
         stem = self._master
-        return lambda level: look if not level else self._source.styles.look("presentation", f"{stem}-outline{level + 1}", True)
+        return lambda level: (
+            look if not level else self._source.styles.look("presentation", f"{stem}-outline{level + 1}", True)
+        )
 
-    def _lettered(self, element: Element, holder: Element, object_id: str, look: StyleProperties, on_master: bool) -> dict[str, Any]:
+    def _lettered(
+        self, element: Element, holder: Element, object_id: str, look: StyleProperties, on_master: bool
+    ) -> dict[str, Any]:
         words = Words(self._source.styles, on_master, self._base(element, look), self._lost)
         lines = words.lines(holder)
         fields, named = lettered(lines, object_id, self._source.scale, self._source.fonts, self._lost)
         self.targets |= {name: (object_id, paragraph) for name, paragraph in named.items()}
         shrinks = look.graphic.get("draw:fit-to-size") in ("true", "shrink-to-fit", "all")
-        return {**fields, "overflow": "shrink" if shrinks else "spill", "stand": _STAND.get(look.graphic.get("draw:textarea-vertical-align", "top"), "top")}
+        return {
+            **fields,
+            "overflow": "shrink" if shrinks else "spill",
+            "stand": _STAND.get(look.graphic.get("draw:textarea-vertical-align", "top"), "top"),
+        }
 
-    def _text(self, element: Element, holder: Element, object_id: str, box: Box, look: StyleProperties, on_master: bool, common: dict[str, Any]) -> Object | None:
+    def _text(
+        self,
+        element: Element,
+        holder: Element,
+        object_id: str,
+        box: Box,
+        look: StyleProperties,
+        on_master: bool,
+        common: dict[str, Any],
+    ) -> Object | None:
         fields = self._lettered(element, holder, object_id, look, on_master)
         fill = fill_of(look.graphic, self._source.styles, self._lost)
         stroke = stroke_of(look.graphic, self._source.styles, self._source.scale)
-        if not any(run.text for paragraph in fields["paragraphs"] for run in paragraph.runs) and fill is None and stroke is None:
+        if (
+            not any(run.text for paragraph in fields["paragraphs"] for run in paragraph.runs)
+            and fill is None
+            and stroke is None
+        ):
             return None
         height = max(box.height, (length_px(said(holder, "fo:min-height")) or 0.0) * self._source.scale)
         box = msgspec.structs.replace(box, height=height)
@@ -220,10 +288,20 @@ class ObjectReader:
             filled: dict[str, Any] = {"form": "rectangle", "fill": fill, "stroke": stroke, "corner_px": corner}
             return Shape(id=object_id, name=self._title(element, "Text"), box=box, **filled, **fields, **common)
         left, top, right, bottom = insets_of(look.graphic, self._source.scale)
-        inner = Box(box.x + left, box.y + top, max(box.width - left - right, 1.0), max(box.height - top - bottom, 1.0), box.turn_deg)
-        return Text(id=object_id, name=self._title(element, "Text"), box=inner if not box.turn_deg else box, **fields, **common)
+        inner = Box(
+            box.x + left,
+            box.y + top,
+            max(box.width - left - right, 1.0),
+            max(box.height - top - bottom, 1.0),
+            box.turn_deg,
+        )
+        return Text(
+            id=object_id, name=self._title(element, "Text"), box=inner if not box.turn_deg else box, **fields, **common
+        )
 
-    def _picture(self, element: Element, object_id: str, box: Box, look: StyleProperties, common: dict[str, Any]) -> Object | None:
+    def _picture(
+        self, element: Element, object_id: str, box: Box, look: StyleProperties, common: dict[str, Any]
+    ) -> Object | None:
         failed: set[str] = set()
         for image in inside(element, "draw:image"):
             found = self._source.shelf.brought(said(image, "xlink:href"), said(element, "draw:name"))
@@ -234,10 +312,19 @@ class ObjectReader:
                 continue
             mirror = look.graphic.get("style:mirror", "none")
             return Picture(
-                id=object_id, name=self._title(element, found.name), box=box, asset_id=found.id, fit="stretch", crop=self._crop(look.graphic, found),
-                flip_x="horizontal" in mirror, flip_y="vertical" in mirror, stroke=stroke_of(look.graphic, self._source.styles, self._source.scale),
-                opacity=_opacity(look.graphic), alternative=self._alternative(element), **common,
-            )  # fmt: skip
+                id=object_id,
+                name=self._title(element, found.name),
+                box=box,
+                asset_id=found.id,
+                fit="stretch",
+                crop=self._crop(look.graphic, found),
+                flip_x="horizontal" in mirror,
+                flip_y="vertical" in mirror,
+                stroke=stroke_of(look.graphic, self._source.styles, self._source.scale),
+                opacity=_opacity(look.graphic),
+                alternative=self._alternative(element),
+                **common,
+            )
         self._lost |= failed or {"a picture that is not in the file"}
         return None
 
@@ -257,7 +344,9 @@ class ObjectReader:
             return Crop()
         return Crop(round(x, 5), round(y, 5), round(width, 5), round(height, 5))
 
-    def _clip(self, element: Element, plugin: Element, object_id: str, box: Box, common: dict[str, Any]) -> Object | None:
+    def _clip(
+        self, element: Element, plugin: Element, object_id: str, box: Box, common: dict[str, Any]
+    ) -> Object | None:
         asset = self._source.shelf.asset(said(plugin, "xlink:href"), said(element, "draw:name"), self._lost)
         if asset is None:
             return None
@@ -266,11 +355,21 @@ class ObjectReader:
             return None
         known = {said(entry, "draw:name"): said(entry, "draw:value") for entry in inside(plugin, "draw:param")}
         return Clip(
-            id=object_id, name=self._title(element, asset.name), box=box, asset_id=asset.id, out_ms=asset.lasts_ms, muted=known.get("Mute") == "true",
-            repeats=known.get("Loop") == "true", fit="contain", alternative=self._alternative(element), **common,
-        )  # fmt: skip
+            id=object_id,
+            name=self._title(element, asset.name),
+            box=box,
+            asset_id=asset.id,
+            out_ms=asset.lasts_ms,
+            muted=known.get("Mute") == "true",
+            repeats=known.get("Loop") == "true",
+            fit="contain",
+            alternative=self._alternative(element),
+            **common,
+        )
 
-    def _table(self, element: Element, table: Element, object_id: str, box: Box, common: dict[str, Any]) -> Object | None:
+    def _table(
+        self, element: Element, table: Element, object_id: str, box: Box, common: dict[str, Any]
+    ) -> Object | None:
         words = Words(self._source.styles, False, lambda level: StyleProperties(), self._lost)
         lines = [line for cell in table.iter(full("table:table-cell")) for line in words.lines(cell) if line.characters]
         if not lines:
@@ -278,12 +377,22 @@ class ObjectReader:
         fields, _ = lettered(lines, object_id, self._source.scale, self._source.fonts, self._lost)
         return Text(id=object_id, name=self._title(element, "Table"), box=box, **fields, **common)
 
-    def _drawn(self, element: Element, kind: str, object_id: str, look: StyleProperties, on_master: bool, common: dict[str, Any]) -> Object | None:
+    def _drawn(
+        self,
+        element: Element,
+        kind: str,
+        object_id: str,
+        look: StyleProperties,
+        on_master: bool,
+        common: dict[str, Any],
+    ) -> Object | None:
         box = box_of(element, self._source.scale)
         fields: dict[str, Any] = {"form": "rectangle"}
         match kind:
             case "draw:rect":
-                fields["corner_px"] = max((length_px(said(element, "draw:corner-radius")) or 0.0) * self._source.scale, 0.0)
+                fields["corner_px"] = max(
+                    (length_px(said(element, "draw:corner-radius")) or 0.0) * self._source.scale, 0.0
+                )
             case "draw:ellipse" | "draw:circle":
                 fields["form"] = "ellipse"
                 if said(element, "draw:kind") not in ("", "full"):
@@ -297,7 +406,11 @@ class ObjectReader:
             case _:
                 try:
                     closes = kind == "draw:polygon"
-                    outline = parsed(said(element, "svg:d")) if kind == "draw:path" else polygon(said(element, "draw:points"), closes)
+                    outline = (
+                        parsed(said(element, "svg:d"))
+                        if kind == "draw:path"
+                        else polygon(said(element, "draw:points"), closes)
+                    )
                 except BadMedia:
                     outline = []
                 points = [point for _, given in outline for point in given]
@@ -309,9 +422,20 @@ class ObjectReader:
         fill = fill_of(look.graphic, self._source.styles, self._lost, "none" if kind == "draw:polyline" else "solid")
         stroke = stroke_of(look.graphic, self._source.styles, self._source.scale, "solid")
         words = self._lettered(element, element, object_id, look, on_master)
-        return Shape(id=object_id, name=self._title(element, "Shape"), box=box, fill=fill, stroke=stroke, **fields, **words, **common)
+        return Shape(
+            id=object_id,
+            name=self._title(element, "Shape"),
+            box=box,
+            fill=fill,
+            stroke=stroke,
+            **fields,
+            **words,
+            **common,
+        )
 
-    def _line(self, element: Element, kind: str, object_id: str, look: StyleProperties, common: dict[str, Any]) -> Object | None:
+    def _line(
+        self, element: Element, kind: str, object_id: str, look: StyleProperties, common: dict[str, Any]
+    ) -> Object | None:
         scale = self._source.scale
         x1, y1, x2, y2 = ((length_px(said(element, f"svg:{key}")) or 0.0) * scale for key in ("x1", "y1", "x2", "y2"))
         if kind == "draw:connector" and said(element, "draw:type") not in ("line", "lines"):
@@ -320,9 +444,13 @@ class ObjectReader:
         stroke = stroke_of(look.graphic, self._source.styles, scale, "solid")
         high = max(24.0, (stroke.width_px if stroke else 0.0) * 4)
         turn = round(math.degrees(math.atan2(y2 - y1, x2 - x1)), 3)
-        box = Box(round((x1 + x2 - length) / 2, 1), round((y1 + y2 - high) / 2, 1), round(max(length, 1.0), 1), high, turn)
+        box = Box(
+            round((x1 + x2 - length) / 2, 1), round((y1 + y2 - high) / 2, 1), round(max(length, 1.0), 1), high, turn
+        )
         heads = _ENDS[(bool(look.graphic.get("draw:marker-start")), bool(look.graphic.get("draw:marker-end")))]
-        return Shape(id=object_id, name=self._title(element, "Line"), box=box, form="line", stroke=stroke, heads=heads, **common)
+        return Shape(
+            id=object_id, name=self._title(element, "Line"), box=box, form="line", stroke=stroke, heads=heads, **common
+        )
 
 
 def _opacity(look: Properties) -> float:

@@ -38,7 +38,10 @@ def over(base: Properties, upper: Properties) -> dict[str, str]:
 
 
 class Styles:
-    """All styles of a presentation. Automatic ones of its masters are looked up apart from those of its slides: they may have the same names."""
+    """All styles of a presentation.
+
+    Automatic ones of its masters are looked up apart from those of its slides: they may have the same names.
+    """
 
     def __init__(self, content: Element, styles: Element) -> None:
         self._common: dict[tuple[str, str], Element] = {}
@@ -57,7 +60,9 @@ class Styles:
                     case "office:automatic-styles":
                         self._take(part, self._automatic[on_master])
                     case "office:master-styles":
-                        self.masters |= {said(entry, "style:name"): entry for entry in inside(part, "style:master-page")}
+                        self.masters |= {
+                            said(entry, "style:name"): entry for entry in inside(part, "style:master-page")
+                        }
 
     def _take(self, part: Element, into: dict[tuple[str, str], Element]) -> None:
         for entry in part:
@@ -103,7 +108,9 @@ class Styles:
         while found is not None and found not in chain and len(chain) < LONGEST_CHAIN:
             chain.append(found)
             parent = said(found, "style:parent-style-name")
-            found = (self.style(family, parent, on_master) or self.style("graphic", parent, on_master)) if parent else None
+            found = (
+                (self.style(family, parent, on_master) or self.style("graphic", parent, on_master)) if parent else None
+            )
         default = self._defaults.get("graphic" if family == "presentation" else family)
         layers = [*([default] if default is not None else []), *reversed(chain)]
         groups: dict[str, dict[str, str]] = {}

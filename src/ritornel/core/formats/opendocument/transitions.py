@@ -1,4 +1,6 @@
-"""Transitions by the taxonomy of SMIL 2.0 (W3C 2005, “Transition Effects”): a type and a subtype, run forwards or in reverse."""
+"""Transitions by the taxonomy of SMIL 2.0 (W3C 2005, “Transition Effects”): a type and a subtype, run forwards or in
+reverse.
+"""
 
 from types import MappingProxyType
 from typing import Any
@@ -44,11 +46,20 @@ _NEAREST = frozenset({"turn", "page turn", "carry", "zoom through"})
 """What SMIL has no transition for: the nearest is written."""
 _ALIKE = MappingProxyType(
     {
-        "irisWipe": "iris", "ellipseWipe": "iris", "starWipe": "iris", "roundRectWipe": "iris", "eyeWipe": "iris", "triangleWipe": "iris",
-        "checkerBoardWipe": "cells", "dissolve": "cells", "randomBarWipe": "blinds", "blindsWipe": "blinds", "zoom": "zoom through",
+        "irisWipe": "iris",
+        "ellipseWipe": "iris",
+        "starWipe": "iris",
+        "roundRectWipe": "iris",
+        "eyeWipe": "iris",
+        "triangleWipe": "iris",
+        "checkerBoardWipe": "cells",
+        "dissolve": "cells",
+        "randomBarWipe": "blinds",
+        "blindsWipe": "blinds",
+        "zoom": "zoom through",
         "waterfallWipe": "cells",
     }
-)  # fmt: skip
+)
 """Types whose every subtype becomes the same; what is not the same is told."""
 
 
@@ -69,7 +80,9 @@ def wipe_of(transition: Transition) -> tuple[SmilTransition | None, bool]:
             nearest = min(_BARS, key=lambda deg: min(abs(deg - angle), 360 - abs(deg - angle)))
             return _BARS[nearest], nearest == angle
         case "blinds":
-            return SmilTransition("blindsWipe", "vertical" if settings.get("strips", "lying") == "standing" else "horizontal"), True
+            return SmilTransition(
+                "blindsWipe", "vertical" if settings.get("strips", "lying") == "standing" else "horizontal"
+            ), True
     return _PLAIN.get(name, SmilTransition("fade", "crossfade")), name in _PLAIN and name not in _NEAREST
 
 
@@ -78,7 +91,11 @@ def transition_of(wipe: SmilTransition) -> tuple[str, dict[str, Any], bool]:
     side = _SIDES.get(wipe.subtype)
     match wipe.type:
         case "fade":
-            return ("dissolve", {}, True) if wipe.subtype == "crossfade" else ("through black", {}, wipe.subtype in ("fadeOverColor", "fadeFromColor"))
+            return (
+                ("dissolve", {}, True)
+                if wipe.subtype == "crossfade"
+                else ("through black", {}, wipe.subtype in ("fadeOverColor", "fadeFromColor"))
+            )
         case "pushWipe":
             return "push", {"comes_from": side or "right"}, side is not None
         case "slideWipe" if wipe.reverse:

@@ -45,7 +45,8 @@ def write_opendocument(show: Show, out: IO[bytes], media: Callable[[str], Path])
         if not media(asset.sha256).is_file():
             raise BadMedia(f"“{asset.name}” is missing, so “{show.title}” cannot be saved as a presentation.")
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as bundle:
-        # The kind comes first and as it is, so that it can be told from the first bytes (OpenDocument 1.3, part 2, 3.3).
+        # The kind comes first and as it is, so that it can be told from the first bytes (OpenDocument 1.3, part 2,
+        # 3.3).
         bundle.writestr(zipfile.ZipInfo("mimetype"), MEDIA_TYPE, zipfile.ZIP_STORED)
         bundle.writestr("content.xml", written.content)
         bundle.writestr("styles.xml", written.styles)
@@ -72,18 +73,26 @@ class _Writer:
     def __init__(self, show: Show) -> None:
         self._show, self._dress, self._losses = show, Dress(), [Loss(0, words) for words in _whole(show)]
         self._assets = {asset.id: asset for asset in show.assets}
-        self._addresses = {asset.id: f"{_FOLDERS[asset.kind]}/{asset.sha256[:24]}{SUFFIXES[asset.media_type]}" for asset in show.assets}
+        self._addresses = {
+            asset.id: f"{_FOLDERS[asset.kind]}/{asset.sha256[:24]}{SUFFIXES[asset.media_type]}" for asset in show.assets
+        }
         self._used: dict[str, Asset] = {}
         self._masters: dict[tuple[Background, tuple[Ornament, ...]], str] = {}
         self._names = _page_names(show)
-        shown = msgspec.structs.replace(show, slides=tuple(msgspec.structs.replace(slide, skipped=False) for slide in show.slides))
+        shown = msgspec.structs.replace(
+            show, slides=tuple(msgspec.structs.replace(slide, skipped=False) for slide in show.slides)
+        )
         self._schedules = {schedule.slide_id: schedule for schedule in compile_show(shown).slides}
 
     def written(self) -> WrittenPresentation:
         pages = [self._page(number, slide) for number, slide in enumerate(self._show.slides, 1)]
-        settings = el("presentation:settings", {"presentation:endless": "true" if self._show.end == "loop" else "false"})
+        settings = el(
+            "presentation:settings", {"presentation:endless": "true" if self._show.end == "loop" else "false"}
+        )
         body = el("office:body", {}, el("office:presentation", {}, *pages, settings))
-        content = document("office:document-content", self._fonts(), el("office:automatic-styles", {}, *self._dress.automatic()), body)
+        content = document(
+            "office:document-content", self._fonts(), el("office:automatic-styles", {}, *self._dress.automatic()), body
+        )
         # Masters come last: their fills join what the pages have in common.
         styles = self._styles()
         media = tuple({self._addresses[asset.id]: asset for asset in self._used.values()}.items())
@@ -95,12 +104,21 @@ class _Writer:
 
     def _fonts(self) -> Element:
         theme = self._show.theme
-        families = {family_in(theme, getattr(item, "family", "@body")) for slide in self._show.slides for item in slide.objects} | {
+        families = {
+            family_in(theme, getattr(item, "family", "@body")) for slide in self._show.slides for item in slide.objects
+        } | {
             theme.heading_family,
             theme.body_family,
         }
         faces = [
-            el("style:font-face", {"style:name": name, "svg:font-family": f"'{name}'", "style:font-family-generic": "roman" if name in _SERIFS else "swiss"})
+            el(
+                "style:font-face",
+                {
+                    "style:name": name,
+                    "svg:font-family": f"'{name}'",
+                    "style:font-family-generic": "roman" if name in _SERIFS else "swiss",
+                },
+            )
             for name in sorted(families)
         ]
         return el("office:font-face-decls", {}, *faces)
@@ -110,7 +128,9 @@ class _Writer:
         schedule = self._schedules[slide.id]
         named = {build.part or build.object_id for build in slide.order if build.object_id != WHOLE}
         items = [in_theme(item, self._show.theme) for item in slide.objects]
-        addresses = {asset_id: self._address(asset_id) for item in items if (asset_id := getattr(item, "asset_id", None))}
+        addresses = {
+            asset_id: self._address(asset_id) for item in items if (asset_id := getattr(item, "asset_id", None))
+        }
         drawing = Drawing(self._dress, self._assets, addresses, self._names, lost)
         elements = drawing.objects(slide, items, named)
         wipe, same = wipe_of(slide.transition)
@@ -119,14 +139,30 @@ class _Writer:
         voice = None
         if slide.voice is not None:
             voice = (self._address(slide.voice.asset_id), slide.voice.offset_ms)
-            lost |= {"marks, level and trims of the voice"} if slide.voice.marks or slide.voice.gain_db or slide.voice.in_ms else set()
-        timing = Timing(slide, schedule, self._show.frame, lambda sound: self._address(sound.asset_id), self._show.runs == "self-running", lost)
+            lost |= (
+                {"marks, level and trims of the voice"}
+                if slide.voice.marks or slide.voice.gain_db or slide.voice.in_ms
+                else set()
+            )
+        timing = Timing(
+            slide,
+            schedule,
+            self._show.frame,
+            lambda sound: self._address(sound.asset_id),
+            self._show.runs == "self-running",
+            lost,
+        )
         root = timing.root(wipe, voice)
         if slide.size is not None:
             lost.add("a slide larger than the frame: what lies outside is there, but not seen")
         master = self._master(slide)
         page = el(
-            "draw:page", {"draw:name": self._names[slide.id], "draw:style-name": self._page_style(slide, schedule, lost), "draw:master-page-name": master}
+            "draw:page",
+            {
+                "draw:name": self._names[slide.id],
+                "draw:style-name": self._page_style(slide, schedule, lost),
+                "draw:master-page-name": master,
+            },
         )
         page.extend([*self._veil(slide), *self._furniture(number, slide), *elements])
         if root is not None:
@@ -139,7 +175,13 @@ class _Writer:
         """The master of a slide, by its ground and ornaments: one for each that there is."""
         layout = layout_named(slide.layout)
         plain = slide.background is not None or layout.name in ("picture", "clip") or slide.size is not None
-        kinds = frozenset() if plain else frozenset({"all", "openings" if layout.opens else "slides"} | ({"titles"} if layout.name == "title" else set()))
+        kinds = (
+            frozenset()
+            if plain
+            else frozenset(
+                {"all", "openings" if layout.opens else "slides"} | ({"titles"} if layout.name == "title" else set())
+            )
+        )
         drawn = tuple(entry for entry in self._show.theme.ornaments if entry.on in kinds)
         ground = self._show.theme.opening if layout.opens else self._show.theme.ground
         return self._masters.setdefault((ground, drawn), f"Master {len(self._masters) + 1}")
@@ -149,9 +191,17 @@ class _Writer:
         ground = ground_in(self._show.theme, ground_of(slide, self._show.theme))
         if not isinstance(ground, PictureBackground) or isinstance(ground, ClipBackground) or not ground.veil:
             return []
-        style = self._dress.style("graphic", {"graphic": {"draw:stroke": "none", **self._dress.fill(Plain(with_alpha(ground.colour[:7], ground.veil)))}})
+        style = self._dress.style(
+            "graphic",
+            {"graphic": {"draw:stroke": "none", **self._dress.fill(Plain(with_alpha(ground.colour[:7], ground.veil)))}},
+        )
         frame = self._show.frame
-        return [el("draw:rect", {"draw:style-name": style, "draw:name": "Veil", **place_of(Box(0, 0, frame.width_px, frame.height_px))})]
+        return [
+            el(
+                "draw:rect",
+                {"draw:style-name": style, "draw:name": "Veil", **place_of(Box(0, 0, frame.width_px, frame.height_px))},
+            )
+        ]
 
     def _furniture(self, number: int, slide: Slide) -> list[Element]:
         """Footer and number where the show has them, as the page's own."""
@@ -163,14 +213,40 @@ class _Writer:
         made = []
         for kind, words, align, x, width in (
             ("footer", furniture.footer, "start", margin, frame.width_px - margin * 2 - size * 4),
-            ("page-number", str(number) if furniture.numbers else "", "end", frame.width_px - margin - size * 4, size * 4),
+            (
+                "page-number",
+                str(number) if furniture.numbers else "",
+                "end",
+                frame.width_px - margin - size * 4,
+                size * 4,
+            ),
         ):
             if words:
-                look = {"style:font-name": self._show.theme.body_family, "fo:font-size": points(size), "fo:color": colour_in(self._show.theme, "@soft")}
-                line = el("text:p", {"text:style-name": self._dress.style("paragraph", {"paragraph": {"fo:text-align": align}, "text": look})}, text=words)
-                style = self._dress.style("presentation", {"graphic": {"draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt"}})
+                look = {
+                    "style:font-name": self._show.theme.body_family,
+                    "fo:font-size": points(size),
+                    "fo:color": colour_in(self._show.theme, "@soft"),
+                }
+                line = el(
+                    "text:p",
+                    {
+                        "text:style-name": self._dress.style(
+                            "paragraph", {"paragraph": {"fo:text-align": align}, "text": look}
+                        )
+                    },
+                    text=words,
+                )
+                style = self._dress.style(
+                    "presentation", {"graphic": {"draw:stroke": "none", "draw:fill": "none", "fo:padding": "0pt"}}
+                )
                 place = place_of(Box(x, top, width, size * 1.4))
-                made.append(el("draw:frame", {"presentation:style-name": style, "presentation:class": kind, **place}, el("draw:text-box", {}, line)))
+                made.append(
+                    el(
+                        "draw:frame",
+                        {"presentation:style-name": style, "presentation:class": kind, **place},
+                        el("draw:text-box", {}, line),
+                    )
+                )
         return made
 
     def _page_style(self, slide: Slide, schedule: SlideSchedule, lost: set[str]) -> str:
@@ -182,11 +258,17 @@ class _Writer:
             "presentation:duration": "" if by_hand else f"PT{max(schedule.length_ms - lasts, 0) / 1000:.3f}S",
             "presentation:transition-speed": "fast" if lasts < 600 else "medium" if lasts < 1200 else "slow",
             "presentation:visibility": "hidden" if slide.skipped else "visible",
-            "presentation:background-visible": "true", "presentation:background-objects-visible": "true",
-            "presentation:display-footer": "false" if slide.bare else "true", "presentation:display-page-number": "false" if slide.bare else "true",
-        }  # fmt: skip
+            "presentation:background-visible": "true",
+            "presentation:background-objects-visible": "true",
+            "presentation:display-footer": "false" if slide.bare else "true",
+            "presentation:display-page-number": "false" if slide.bare else "true",
+        }
         if wipe is not None and lasts:
-            look |= {"smil:type": wipe.type, "smil:subtype": wipe.subtype, "smil:direction": "reverse" if wipe.reverse else "forward"}
+            look |= {
+                "smil:type": wipe.type,
+                "smil:subtype": wipe.subtype,
+                "smil:direction": "reverse" if wipe.reverse else "forward",
+            }
             look |= {"smil:fadeColor": "#000000"} if wipe.subtype == "fadeOverColor" else {}
         if slide.background is not None:
             look |= self._behind(slide.background, lost)
@@ -197,7 +279,13 @@ class _Writer:
         if sound.gain_db:
             lost.add("levels of sounds")
         return el(
-            "presentation:sound", {"xlink:href": self._address(sound.asset_id), "xlink:type": "simple", "xlink:show": "new", "xlink:actuate": "onRequest"}
+            "presentation:sound",
+            {
+                "xlink:href": self._address(sound.asset_id),
+                "xlink:type": "simple",
+                "xlink:show": "new",
+                "xlink:actuate": "onRequest",
+            },
         )
 
     def _behind(self, ground: Background, lost: set[str]) -> dict[str, str]:
@@ -207,11 +295,18 @@ class _Writer:
             lost.add("a clip behind the slide")
             return self._dress.fill(Plain(ground.colour))
         if isinstance(ground, PictureBackground):
-            return {"draw:fill": "bitmap", "draw:fill-image-name": self._dress.picture(self._address(ground.asset_id)), "style:repeat": "stretch"}
+            return {
+                "draw:fill": "bitmap",
+                "draw:fill-image-name": self._dress.picture(self._address(ground.asset_id)),
+                "style:repeat": "stretch",
+            }
         return self._dress.fill(ground if isinstance(ground, Plain | Gradient) else None)
 
     def _notes(self, number: int, slide: Slide) -> Element:
-        lines = [el("text:p", {}, text="".join(sign for sign in line if sign.isprintable())) for line in slide.notes.splitlines()]
+        lines = [
+            el("text:p", {}, text="".join(sign for sign in line if sign.isprintable()))
+            for line in slide.notes.splitlines()
+        ]
         width, height = 794.0, 1123.0
         thumbnail = {
             "draw:page-number": str(number),
@@ -221,27 +316,56 @@ class _Writer:
             "svg:width": points(600),
             "svg:height": points(400),
         }
-        box = {"presentation:class": "notes", "svg:x": points(80), "svg:y": points(530), "svg:width": points(width - 160), "svg:height": points(height - 600)}
+        box = {
+            "presentation:class": "notes",
+            "svg:x": points(80),
+            "svg:y": points(530),
+            "svg:width": points(width - 160),
+            "svg:height": points(height - 600),
+        }
         if not lines:
             box["presentation:placeholder"] = "true"
         style = {"presentation:style-name": "Ritornel-notes"}
-        return el("presentation:notes", {}, el("draw:page-thumbnail", thumbnail), el("draw:frame", {**style, **box}, el("draw:text-box", {}, *lines)))
+        return el(
+            "presentation:notes",
+            {},
+            el("draw:page-thumbnail", thumbnail),
+            el("draw:frame", {**style, **box}, el("draw:text-box", {}, *lines)),
+        )
 
     def _styles(self) -> bytes:
         theme, frame = self._show.theme, self._show.frame
-        words = {"style:font-name": theme.body_family, "fo:font-size": points(theme.body_px), "fo:color": colour_in(theme, "@words")}
+        words = {
+            "style:font-name": theme.body_family,
+            "fo:font-size": points(theme.body_px),
+            "fo:color": colour_in(theme, "@words"),
+        }
         default = el(
-            "style:default-style", {"style:family": "graphic"}, el("style:graphic-properties", {"draw:stroke": "none", "draw:fill": "none"}),
-            el("style:paragraph-properties", {}), el("style:text-properties", words),
-        )  # fmt: skip
+            "style:default-style",
+            {"style:family": "graphic"},
+            el("style:graphic-properties", {"draw:stroke": "none", "draw:fill": "none"}),
+            el("style:paragraph-properties", {}),
+            el("style:text-properties", words),
+        )
         named = [
-            el("style:style", {"style:name": f"Ritornel-{kind}", "style:family": "presentation"}, el("style:text-properties", {"fo:font-size": points(px)}))
-            for kind, px in (("title", theme.heading_px), ("subtitle", theme.body_px), ("outline1", theme.body_px), ("notes", 18))
+            el(
+                "style:style",
+                {"style:name": f"Ritornel-{kind}", "style:family": "presentation"},
+                el("style:text-properties", {"fo:font-size": points(px)}),
+            )
+            for kind, px in (
+                ("title", theme.heading_px),
+                ("subtitle", theme.body_px),
+                ("outline1", theme.body_px),
+                ("notes", 18),
+            )
         ]
         page = {
-            "fo:page-width": points(frame.width_px), "fo:page-height": points(frame.height_px), "fo:margin": "0pt",
+            "fo:page-width": points(frame.width_px),
+            "fo:page-height": points(frame.height_px),
+            "fo:margin": "0pt",
             "style:print-orientation": "landscape" if frame.width_px >= frame.height_px else "portrait",
-        }  # fmt: skip
+        }
         masters = self._dress.beside()
         pages = []
         for (ground, ornaments), name in self._masters.items():
@@ -249,12 +373,24 @@ class _Writer:
             style = masters.style("drawing-page", {"drawing-page": self._behind(ground, lost)})
             self._losses += [Loss(0, words) for words in sorted(lost)]
             made = [self._ornament(entry, masters) for entry in ornaments]
-            pages.append(el("style:master-page", {"style:name": name, "style:page-layout-name": "Page", "draw:style-name": style}, *made))
-        automatic = [el("style:page-layout", {"style:name": "Page"}, el("style:page-layout-properties", page)), *masters.automatic()]
+            pages.append(
+                el(
+                    "style:master-page",
+                    {"style:name": name, "style:page-layout-name": "Page", "draw:style-name": style},
+                    *made,
+                )
+            )
+        automatic = [
+            el("style:page-layout", {"style:name": "Page"}, el("style:page-layout-properties", page)),
+            *masters.automatic(),
+        ]
         return document(
-            "office:document-styles", self._fonts(), el("office:styles", {}, *self._dress.common(), default, *named),
-            el("office:automatic-styles", {}, *automatic), el("office:master-styles", {}, *pages),
-        )  # fmt: skip
+            "office:document-styles",
+            self._fonts(),
+            el("office:styles", {}, *self._dress.common(), default, *named),
+            el("office:automatic-styles", {}, *automatic),
+            el("office:master-styles", {}, *pages),
+        )
 
     def _ornament(self, entry: Ornament, dress: Dress) -> Element:
         frame = self._show.frame
@@ -264,9 +400,13 @@ class _Writer:
             "svg:width": entry.width * frame.width_px,
             "svg:height": entry.height * frame.height_px,
         }
-        style = dress.style("graphic", {"graphic": {"draw:stroke": "none", **dress.fill(Plain(colour_in(self._show.theme, entry.colour)))}})
+        style = dress.style(
+            "graphic",
+            {"graphic": {"draw:stroke": "none", **dress.fill(Plain(colour_in(self._show.theme, entry.colour)))}},
+        )
         return el(
-            f"draw:{'rect' if entry.form == 'rectangle' else 'ellipse'}", {"draw:style-name": style, **{key: points(value) for key, value in place.items()}}
+            f"draw:{'rect' if entry.form == 'rectangle' else 'ellipse'}",
+            {"draw:style-name": style, **{key: points(value) for key, value in place.items()}},
         )
 
 
@@ -285,7 +425,8 @@ def _whole(show: Show) -> list[str]:
     """What a show has that a presentation has not."""
     told = {
         "music and ambience": bool(show.music),
-        "last waits, which become times": show.runs == "self-running" and any(isinstance(slide.advance, AdvanceOnCue) for slide in show.slides),
+        "last waits, which become times": show.runs == "self-running"
+        and any(isinstance(slide.advance, AdvanceOnCue) for slide in show.slides),
         "named marks": bool(show.marks),
         "sections: their slides are all there": any(slide.opens_section for slide in show.slides),
         "the mark on every slide": bool(show.furniture.mark_asset_id),
@@ -298,7 +439,9 @@ def _whole(show: Show) -> list[str]:
 
 def _meta(show: Show) -> bytes:
     title = "".join(sign for sign in show.title if sign.isprintable())
-    return document("office:document-meta", el("office:meta", {}, el("meta:generator", text="Ritornel"), el("dc:title", text=title)))
+    return document(
+        "office:document-meta", el("office:meta", {}, el("meta:generator", text="Ritornel"), el("dc:title", text=title))
+    )
 
 
 def _manifest(media: tuple[tuple[str, Asset], ...]) -> bytes:
@@ -310,10 +453,18 @@ def _manifest(media: tuple[tuple[str, Asset], ...]) -> bytes:
         *((place, asset.media_type) for place, asset in media),
     ]
     root = el(
-        "manifest:manifest", {"xmlns:manifest": SPACES["manifest"], "manifest:version": VERSION},
+        "manifest:manifest",
+        {"xmlns:manifest": SPACES["manifest"], "manifest:version": VERSION},
         *(
-            el("manifest:file-entry", {"manifest:full-path": place, "manifest:media-type": kind, "manifest:version": VERSION if place == "/" else ""})
+            el(
+                "manifest:file-entry",
+                {
+                    "manifest:full-path": place,
+                    "manifest:media-type": kind,
+                    "manifest:version": VERSION if place == "/" else "",
+                },
+            )
             for place, kind in entries
         ),
-    )  # fmt: skip
+    )
     return b'<?xml version="1.0" encoding="UTF-8"?>\n' + bytes(tostring(root, encoding="utf-8"))

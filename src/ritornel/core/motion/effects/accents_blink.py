@@ -1,4 +1,6 @@
-"""Goes and comes back, once a repeat; never faster than twice a second, well within what WCAG 2.3.1 allows (three flashes a second)."""
+"""Goes and comes back, once a repeat; never faster than twice a second, well within what WCAG 2.3.1 allows (three
+flashes a second).
+"""
 
 from typing import Annotated
 

@@ -25,7 +25,11 @@ class Point(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 def _ramps(settings: Point, curve: Curve) -> tuple[Ramp, ...]:
     dx, dy = (share * settings.size_px for share in WAY[settings.comes_from])
-    moved = Ramp("x", ((0.0, dx), (0.35, 0.0), (1.0, 0.0)), curve) if dx else Ramp("y", ((0.0, dy), (0.35, 0.0), (1.0, 0.0)), curve)
+    moved = (
+        Ramp("x", ((0.0, dx), (0.35, 0.0), (1.0, 0.0)), curve)
+        if dx
+        else Ramp("y", ((0.0, dy), (0.35, 0.0), (1.0, 0.0)), curve)
+    )
     return (Ramp("opacity", ((0.0, 0.0), (0.2, 1.0), (1.0, 1.0)), EVEN), moved)
 
 

@@ -32,7 +32,14 @@ def _extra(settings: Ring, drawing: ObjectDrawing, colour_of: Callable[[str], st
     left, top, right, bottom = drawing.words_extent()
     flat = 2**0.5 if (bottom - top) * 2 > right - left else 1.15
     rx, ry = (right - left) / 2 * flat + settings.distance_px, (bottom - top) / 2 * 2**0.5 + settings.distance_px
-    return (PathMark(ellipse((left + right) / 2, (top + bottom) / 2, rx, ry), None, colour_of(f"@{settings.colour}"), settings.width_px),)
+    return (
+        PathMark(
+            ellipse((left + right) / 2, (top + bottom) / 2, rx, ry),
+            None,
+            colour_of(f"@{settings.colour}"),
+            settings.width_px,
+        ),
+    )
 
 
 EFFECT = Effect("accents ring", "Ring", "accents", _ramps, Ring, 900, extra=_extra)

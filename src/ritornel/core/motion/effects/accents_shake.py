@@ -17,7 +17,11 @@ class Shake(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def _ramps(settings: Shake, curve: Curve) -> tuple[Ramp, ...]:
-    keys = [(0.0, 0.0)] + [((n + 0.5) / 6, settings.distance_px * (-1) ** n * (2 / 3) ** n) for n in range(6)] + [(1.0, 0.0)]
+    keys = (
+        [(0.0, 0.0)]
+        + [((n + 0.5) / 6, settings.distance_px * (-1) ** n * (2 / 3) ** n) for n in range(6)]
+        + [(1.0, 0.0)]
+    )
     return (Ramp("x", tuple(keys), (0.4, 0.0, 0.6, 1.0)),)
 
 

@@ -18,7 +18,14 @@ class Tint(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def _ramps(settings: Tint, curve: Curve) -> tuple[Ramp, ...]:
-    return (Ramp("tint", ((0.0, 0.0), (0.3, settings.amount), (0.7, settings.amount), (1.0, 0.0)), curve, colour=f"@{settings.colour}"),)
+    return (
+        Ramp(
+            "tint",
+            ((0.0, 0.0), (0.3, settings.amount), (0.7, settings.amount), (1.0, 0.0)),
+            curve,
+            colour=f"@{settings.colour}",
+        ),
+    )
 
 
 EFFECT = Effect("accents tint", "Tint", "accents", _ramps, Tint, 1200)

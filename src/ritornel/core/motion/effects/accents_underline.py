@@ -27,7 +27,11 @@ def _ramps(settings: Underline, curve: Curve) -> tuple[Ramp, ...]:
 def _extra(settings: Underline, drawing: ObjectDrawing, colour_of: Callable[[str], str]) -> tuple[Mark, ...]:
     left, _, right, bottom = drawing.words_extent()
     y = bottom + settings.width_px
-    return (PathMark(f"M {left:.2f} {y:.2f} L {right:.2f} {y:.2f}", None, colour_of(f"@{settings.colour}"), settings.width_px),)
+    return (
+        PathMark(
+            f"M {left:.2f} {y:.2f} L {right:.2f} {y:.2f}", None, colour_of(f"@{settings.colour}"), settings.width_px
+        ),
+    )
 
 
 EFFECT = Effect("accents underline", "Underline", "accents", _ramps, Underline, 700, extra=_extra)

@@ -17,7 +17,10 @@ class Rise(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def _ramps(settings: Rise, curve: Curve) -> tuple[Ramp, ...]:
-    return (Ramp("opacity", ((0.0, 0.0), (0.7, 1.0), (1.0, 1.0)), EVEN), Ramp("y", ((0.0, settings.distance_px), (1.0, 0.0)), curve))
+    return (
+        Ramp("opacity", ((0.0, 0.0), (0.7, 1.0), (1.0, 1.0)), EVEN),
+        Ramp("y", ((0.0, settings.distance_px), (1.0, 0.0)), curve),
+    )
 
 
 EFFECT = Effect("enters rise", "Rise", "enters", _ramps, Rise)

@@ -18,7 +18,10 @@ class Settle(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 def _ramps(settings: Settle, curve: Curve) -> tuple[Ramp, ...]:
     # Fully visible at 60 %, so that the last part of the settling is seen.
-    return (Ramp("opacity", ((0.0, 0.0), (0.6, 1.0), (1.0, 1.0)), EVEN), Ramp("scale", ((0.0, settings.size), (1.0, 1.0)), curve))
+    return (
+        Ramp("opacity", ((0.0, 0.0), (0.6, 1.0), (1.0, 1.0)), EVEN),
+        Ramp("scale", ((0.0, settings.size), (1.0, 1.0)), curve),
+    )
 
 
 EFFECT = Effect("enters settle", "Settle", "enters", _ramps, Settle, 900)

@@ -17,7 +17,10 @@ class Swell(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def _ramps(settings: Swell, curve: Curve) -> tuple[Ramp, ...]:
-    return (Ramp("opacity", ((0.0, 0.0), (0.3, 1.0), (1.0, 1.0)), EVEN), Ramp("scale", ((0.0, settings.size), (1.0, 1.0)), curve))
+    return (
+        Ramp("opacity", ((0.0, 0.0), (0.3, 1.0), (1.0, 1.0)), EVEN),
+        Ramp("scale", ((0.0, settings.size), (1.0, 1.0)), curve),
+    )
 
 
 EFFECT = Effect("enters swell", "Swell", "enters", _ramps, Swell, 700)

@@ -20,9 +20,14 @@ KEYS = 60
 class Along(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """`path` in px from where the object stands, in SVG's syntax (M, L, C, absolute). `turns` with the path or not."""
 
-    path: Annotated[str, Meta(max_length=20_000, pattern=r"^M(?: -?\d+(?:\.\d+)?){2}(?: (?:L(?: -?\d+(?:\.\d+)?){2}|C(?: -?\d+(?:\.\d+)?){6}))*$")] = (
-        "M 0 0 C 80 -90 220 -90 300 0"
-    )
+    path: Annotated[
+        str,
+        Meta(
+            max_length=20_000,
+            pattern=r"^M(?: -?\d+(?:\.\d+)?){2}(?: (?:L(?: -?\d+(?:\.\d+)?){2}|C(?: "
+            r"-?\d+(?:\.\d+)?){6}))*$",
+        ),
+    ] = "M 0 0 C 80 -90 220 -90 300 0"
     turns: Literal["not", "along the path"] = "not"
 
 

@@ -1,4 +1,7 @@
-"""The view flies to a framing of a large slide, or back to the whole. How, is in motion/flight.py: it depends on where it comes from."""
+"""The view flies to a framing of a large slide, or back to the whole.
+
+How, is in motion/flight.py: it depends on where it comes from.
+"""
 
 from typing import Literal
 

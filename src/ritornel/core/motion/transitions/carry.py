@@ -1,5 +1,7 @@
-"""Objects that are on both slides go from their old place to their new one; the rest goes and comes. Which those are is found when the show
-is staged (schedule/carries.py)."""
+"""Objects that are on both slides go from their old place to their new one; the rest goes and comes.
+
+Which those are is found when the show is staged (schedule/carries.py).
+"""
 
 from ritornel.core.motion.easing import Curve
 from ritornel.core.motion.settings import NoSettings

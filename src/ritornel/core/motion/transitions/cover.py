@@ -16,7 +16,11 @@ class Cover(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 def _layers(settings: Cover, curve: Curve, width_px: int, height_px: int) -> Layers:
     wx, wy = WAY[settings.comes_from]
-    moved = Ramp("x", ((0.0, wx * width_px), (1.0, 0.0)), curve) if wx else Ramp("y", ((0.0, wy * height_px), (1.0, 0.0)), curve)
+    moved = (
+        Ramp("x", ((0.0, wx * width_px), (1.0, 0.0)), curve)
+        if wx
+        else Ramp("y", ((0.0, wy * height_px), (1.0, 0.0)), curve)
+    )
     return Layers(new=(moved,))
 
 

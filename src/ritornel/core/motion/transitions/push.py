@@ -16,7 +16,9 @@ class Push(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def _layers(settings: Push, curve: Curve, width_px: int, height_px: int) -> Layers:
-    dx, dy = {"right": (width_px, 0), "left": (-width_px, 0), "below": (0, height_px), "above": (0, -height_px)}[settings.comes_from]
+    dx, dy = {"right": (width_px, 0), "left": (-width_px, 0), "below": (0, height_px), "above": (0, -height_px)}[
+        settings.comes_from
+    ]
     channel, distance = ("x", dx) if dx else ("y", dy)
     return Layers(
         old=(Ramp(channel, ((0.0, 0.0), (1.0, -float(distance))), curve),),  # type: ignore[arg-type]

@@ -16,7 +16,11 @@ class Reveal(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 def _layers(settings: Reveal, curve: Curve, width_px: int, height_px: int) -> Layers:
     wx, wy = WAY[settings.goes_to]
-    moved = Ramp("x", ((0.0, 0.0), (1.0, wx * width_px)), curve) if wx else Ramp("y", ((0.0, 0.0), (1.0, wy * height_px)), curve)
+    moved = (
+        Ramp("x", ((0.0, 0.0), (1.0, wx * width_px)), curve)
+        if wx
+        else Ramp("y", ((0.0, 0.0), (1.0, wy * height_px)), curve)
+    )
     return Layers(old=(moved,), old_on_top=True)
 
 

@@ -18,7 +18,9 @@ class Wipe(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def _layers(settings: Wipe, curve: Curve, width_px: int, height_px: int) -> Layers:
-    return Layers(new=(Ramp("reveal", ((0.0, 0.0), (1.0, 1.0)), curve, Mask("wipe", settings.angle_deg, soft=settings.soft)),))
+    return Layers(
+        new=(Ramp("reveal", ((0.0, 0.0), (1.0, 1.0)), curve, Mask("wipe", settings.angle_deg, soft=settings.soft)),)
+    )
 
 
 TRANSITION = TransitionKind("wipe", "Wipe", _layers, Wipe, 900)

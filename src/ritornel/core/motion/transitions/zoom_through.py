@@ -17,7 +17,10 @@ class ZoomThrough(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def _layers(settings: ZoomThrough, curve: Curve, width_px: int, height_px: int) -> Layers:
-    old = (Ramp("scale", ((0.0, 1.0), (1.0, settings.size)), curve), Ramp("opacity", ((0.0, 1.0), (0.3, 1.0), (0.75, 0.0), (1.0, 0.0)), EVEN))
+    old = (
+        Ramp("scale", ((0.0, 1.0), (1.0, settings.size)), curve),
+        Ramp("opacity", ((0.0, 1.0), (0.3, 1.0), (0.75, 0.0), (1.0, 0.0)), EVEN),
+    )
     return Layers(old=old, new=(Ramp("scale", ((0.0, 1 / settings.size), (1.0, 1.0)), curve),), old_on_top=True)
 
 

@@ -1,4 +1,6 @@
-"""Removes what nothing refers to any more, older than a day, and says what it did. The worker does the same once a day."""
+"""Removes what nothing refers to any more, older than a day, and says what it did. The worker does the same once a
+day.
+"""
 
 from typing import Any
 

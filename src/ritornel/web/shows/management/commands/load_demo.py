@@ -1,5 +1,6 @@
-"""Brings the database up to date and loads the demo: a person to sign in as, the Orlmere clock, the same told by a voice, and a lesson around a
-clip. What is already there stays as it is."""
+"""Brings the database up to date and loads the demo: a person to sign in as, the Orlmere clock, the same told by a
+voice, and a lesson around a clip. What is already there stays as it is.
+"""
 
 from typing import Any
 
@@ -23,7 +24,10 @@ class Command(BaseCommand):
     help = __doc__
 
     def add_arguments(self, parser: CommandParser) -> None:
-        parser.add_argument("--password", help="The demo's sign-in gets this password, instead of the one that everybody can read in the README.")
+        parser.add_argument(
+            "--password",
+            help="The demo's sign-in gets this password, instead of the one that everybody can read in the README.",
+        )
 
     def handle(self, *args: Any, **options: Any) -> None:
         call_command("migrate", verbosity=0)

@@ -1,4 +1,5 @@
-// The show as the page knows it, and the only way to change it: edits posted one after another, each on the revision before.
+// The show as the page knows it, and the only way to change it: edits posted one after another, each on the revision
+// before.
 import { newId } from "../ui/element.js";
 import { get, post, postUntilAnswered } from "../ui/requests.js";
 import { openStream } from "../ui/stream.js";
@@ -7,273 +8,386 @@ import { toast } from "../ui/toast.js";
 export const OTHER_WAY = { "on cue": "self-running", "self-running": "on cue" };
 
 /**
- * Events: "show" when the show changed, "pick" when something else is picked, "time" when the playhead moved, "shelf" when the shelf is to
+ * Events: "show" when the show changed, "pick" when something else is picked, "time" when the playhead moved, "shelf"
+ * when the shelf is to
  * be seen, "want" when a place wants a picture, "progress" while files come in.
  */
 export class ShowState extends EventTarget {
-  constructor(start) {
-    super();
-    this.showId = start.show_id;
-    this.base = `/shows/${start.show_id}`;
-    this.window = newId();
-    this.data = start;
-    this.picked = new Set();
-    this.pickedSlides = new Set();
-    this.pickedBuild = null;
-    this.pickedSpan = null;
-    this.pickedFraming = null;
-    this.pickedMark = null;
-    this.timedBuild = null;
-    this.trial = null;
-    this.playheadMs = 0;
-    this.waiting = Promise.resolve();
-    this.pending = 0;
-    this.hands = 0;
-    this.freed = [];
-    if (start.viewing) this.playheadMs = this.restMs(start.viewing.slide.id);
-  }
+	constructor(start) {
+		super();
+		this.showId = start.show_id;
+		this.base = `/shows/${start.show_id}`;
+		this.window = newId();
+		this.data = start;
+		this.picked = new Set();
+		this.pickedSlides = new Set();
+		this.pickedBuild = null;
+		this.pickedSpan = null;
+		this.pickedFraming = null;
+		this.pickedMark = null;
+		this.timedBuild = null;
+		this.trial = null;
+		this.playheadMs = 0;
+		this.waiting = Promise.resolve();
+		this.pending = 0;
+		this.hands = 0;
+		this.freed = [];
+		if (start.viewing) this.playheadMs = this.restMs(start.viewing.slide.id);
+	}
 
-  get slide() { return this.data.viewing?.slide ?? null; }
-  get staged() { return this.data.viewing?.staged ?? null; }
-  get line() { return this.slide ? this.data.slides[this.slide.id] : null; }
-  get shown() { return this.data.order.filter((id) => !this.data.slides[id].skipped); }
+	get slide() {
+		return this.data.viewing?.slide ?? null;
+	}
+	get staged() {
+		return this.data.viewing?.staged ?? null;
+	}
+	get line() {
+		return this.slide ? this.data.slides[this.slide.id] : null;
+	}
+	get shown() {
+		return this.data.order.filter((id) => !this.data.slides[id].skipped);
+	}
 
-  object(id) { return this.slide?.objects.find((item) => item.id === id) ?? null; }
-  build(id) { return this.line?.builds.find((entry) => entry.id === id) ?? null; }
-  asset(id) { return this.data.assets.find((entry) => entry.id === id) ?? null; }
-  media() { return Object.fromEntries(this.data.assets.map((entry) => [entry.id, entry.shown])); }
+	object(id) {
+		return this.slide?.objects.find((item) => item.id === id) ?? null;
+	}
+	build(id) {
+		return this.line?.builds.find((entry) => entry.id === id) ?? null;
+	}
+	asset(id) {
+		return this.data.assets.find((entry) => entry.id === id) ?? null;
+	}
+	media() {
+		return Object.fromEntries(this.data.assets.map((entry) => [entry.id, entry.shown]));
+	}
 
-  /** When the last beat of a slide has ended, on the show's clock. */
-  restMs(slideId) {
-    const { beats } = this.data.slides[slideId].schedule;
-    return (this.data.starts_ms[slideId] ?? 0) + beats.at(-1).end_ms;
-  }
+	/** When the last beat of a slide has ended, on the show's clock. */
+	restMs(slideId) {
+		const { beats } = this.data.slides[slideId].schedule;
+		return (this.data.starts_ms[slideId] ?? 0) + beats.at(-1).end_ms;
+	}
 
-  tell(kind) { this.dispatchEvent(new Event(kind)); }
+	tell(kind) {
+		this.dispatchEvent(new Event(kind));
+	}
 
-  pick(objectIds, { build = null, span = null, framing = null, mark = null } = {}) {
-    this.picked = new Set(objectIds);
-    if (!this.picked.has(this.cutting)) this.cutting = null;
-    this.pickedSlides.clear();
-    this.pickedBuild = build;
-    this.pickedSpan = span;
-    this.pickedFraming = framing;
-    this.pickedMark = mark;
-    this.tell("pick");
-  }
+	pick(objectIds, { build = null, span = null, framing = null, mark = null } = {}) {
+		this.picked = new Set(objectIds);
+		if (!this.picked.has(this.cutting)) this.cutting = null;
+		this.pickedSlides.clear();
+		this.pickedBuild = build;
+		this.pickedSpan = span;
+		this.pickedFraming = framing;
+		this.pickedMark = mark;
+		this.tell("pick");
+	}
 
-  /** The way of running that the score and the overview show: the show's own, or the other. */
-  get way() { return this.otherWay ? OTHER_WAY[this.data.settings.runs] : this.data.settings.runs; }
+	/** The way of running that the score and the overview show: the show's own, or the other. */
+	get way() {
+		return this.otherWay ? OTHER_WAY[this.data.settings.runs] : this.data.settings.runs;
+	}
 
-  showWay(way) { this.otherWay = way !== this.data.settings.runs; this.tell("show"); }
+	showWay(way) {
+		this.otherWay = way !== this.data.settings.runs;
+		this.tell("show");
+	}
 
-  /** Whether a slide waits for a cue after its last beat, in the way that is shown. */
-  waitsToLeave(id) { return this.way === "on cue" ? this.data.cued.includes(id) : this.data.slides[id].schedule.last_wait !== null; }
+	/** Whether a slide waits for a cue after its last beat, in the way that is shown. */
+	waitsToLeave(id) {
+		return this.way === "on cue" ? this.data.cued.includes(id) : this.data.slides[id].schedule.last_wait !== null;
+	}
 
-  /** How many waits a slide has, in the way that is shown. */
-  waitsOf(id) { return this.data.slides[id].schedule.beats.length - 1 + (this.waitsToLeave(id) ? 1 : 0); }
+	/** How many waits a slide has, in the way that is shown. */
+	waitsOf(id) {
+		return this.data.slides[id].schedule.beats.length - 1 + (this.waitsToLeave(id) ? 1 : 0);
+	}
 
-  /** Picks what a build moves, and the build itself. */
-  pickBuild({ id, kind, object_id: target }) { this.pick(kind === "views" ? [] : [target], { build: id, framing: kind === "views" ? target : null }); }
+	/** Picks what a build moves, and the build itself. */
+	pickBuild({ id, kind, object_id: target }) {
+		this.pick(kind === "views" ? [] : [target], { build: id, framing: kind === "views" ? target : null });
+	}
 
-  /** Picks several slides, to change them together. */
-  pickSlides(ids) {
-    this.picked.clear();
-    this.pickedBuild = null;
-    this.pickedSpan = null;
-    this.pickedFraming = null;
-    this.pickedMark = null;
-    this.pickedSlides = new Set(ids);
-    this.tell("pick");
-  }
+	/** Picks several slides, to change them together. */
+	pickSlides(ids) {
+		this.picked.clear();
+		this.pickedBuild = null;
+		this.pickedSpan = null;
+		this.pickedFraming = null;
+		this.pickedMark = null;
+		this.pickedSlides = new Set(ids);
+		this.tell("pick");
+	}
 
-  setPlayhead(ms) {
-    this.playheadMs = Math.max(0, Math.min(ms, this.data.length_ms));
-    this.tell("time");
-  }
+	setPlayhead(ms) {
+		this.playheadMs = Math.max(0, Math.min(ms, this.data.length_ms));
+		this.tell("time");
+	}
 
-  /** Opens a slide on the stage; `atMs` is where the playhead goes, else the slide's last beat. */
-  async open(slideId, atMs = null) {
-    if (this.slide?.id !== slideId) {
-      // What was typed last may be on its way: its answer must not bring the slide before back.
-      this.opening = slideId;
-      await this.waiting;
-      const viewing = await get(`${this.base}/slides/${slideId}.json`);
-      // Of several that were asked for one after another the last is meant.
-      if (this.opening !== slideId) return;
-      this.data.viewing = viewing;
-      this.picked.clear();
-      this.pickedSlides.clear();
-      this.pickedBuild = null;
-      this.pickedFraming = null;
-      this.pickedMark = null;
-      history.replaceState(null, "", `?slide=${slideId}`);
-    }
-    this.pickedSpan = null;
-    this.playheadMs = atMs ?? this.restMs(slideId);
-    this.tell("show");
-    this.tell("time");
-  }
+	/** Opens a slide on the stage; `atMs` is where the playhead goes, else the slide's last beat. */
+	async open(slideId, atMs = null) {
+		if (this.slide?.id !== slideId) {
+			// What was typed last may be on its way: its answer must not bring the slide before back.
+			this.opening = slideId;
+			await this.waiting;
+			const viewing = await get(`${this.base}/slides/${slideId}.json`);
+			// Of several that were asked for one after another the last is meant.
+			if (this.opening !== slideId) return;
+			this.data.viewing = viewing;
+			this.picked.clear();
+			this.pickedSlides.clear();
+			this.pickedBuild = null;
+			this.pickedFraming = null;
+			this.pickedMark = null;
+			history.replaceState(null, "", `?slide=${slideId}`);
+		}
+		this.pickedSpan = null;
+		this.playheadMs = atMs ?? this.restMs(slideId);
+		this.tell("show");
+		this.tell("time");
+	}
 
-  /**
-   * Posts an edit. True when it was made; false when it was refused, which is told, and the page shows the show as it is.
-   * An edit may be a function: it is asked for the edit when its turn has come, so that it builds on the edits before it.
-   */
-  edit(edit) {
-    return this.inTurn(async () => {
-      const value = typeof edit === "function" ? edit() : edit;
-      if (value) await this.save("edit", { revision: this.data.revision, edit: value });
-    }, edit);
-  }
+	/**
+	 * Posts an edit. True when it was made; false when it was refused, which is told, and the page shows the show as it
+	 * is.
+	 * An edit may be a function: it is asked for the edit when its turn has come, so that it builds on the edits before
+	 * it.
+	 */
+	edit(edit) {
+		return this.inTurn(async () => {
+			const value = typeof edit === "function" ? edit() : edit;
+			if (value) await this.save("edit", { revision: this.data.revision, edit: value });
+		}, edit);
+	}
 
-  /**
-   * Asks what an edit under somebody's hand would change, and shows it (event "trial"): `trial` is the show as it would be. Of the edits that
-   * come while an answer is on its way only the last is asked for.
-   */
-  attempt(edit, shown = () => undefined) {
-    const busy = Boolean(this.wanted);
-    this.wanted = { edit, shown };
-    if (!busy) this.askAttempts();
-  }
+	/**
+	 * Asks what an edit under somebody's hand would change, and shows it (event "trial"): `trial` is the show as it would
+	 * be. Of the edits that
+	 * come while an answer is on its way only the last is asked for.
+	 */
+	attempt(edit, shown = () => undefined) {
+		const busy = Boolean(this.wanted);
+		this.wanted = { edit, shown };
+		if (!busy) this.askAttempts();
+	}
 
-  async askAttempts() {
-    let asked = null;
-    while (this.wanted && this.wanted !== asked) {
-      asked = this.wanted;
-      const reply = await post(`${this.base}/would`, { edit: asked.edit, viewing: this.slide?.id }).catch(() => null);
-      if (!this.wanted || !reply) continue;
-      const { data } = this;
-      this.trial = { ...data, ...reply, slides: Object.fromEntries(reply.order.map((id) => [id, reply.slides[id] ?? data.slides[id]])) };
-      asked.shown();
-      this.tell("trial");
-    }
-    this.wanted = null;
-  }
+	async askAttempts() {
+		let asked = null;
+		while (this.wanted && this.wanted !== asked) {
+			asked = this.wanted;
+			const reply = await post(`${this.base}/would`, { edit: asked.edit, viewing: this.slide?.id }).catch(() => null);
+			if (!this.wanted || !reply) continue;
+			const { data } = this;
+			this.trial = {
+				...data,
+				...reply,
+				slides: Object.fromEntries(reply.order.map((id) => [id, reply.slides[id] ?? data.slides[id]])),
+			};
+			asked.shown();
+			this.tell("trial");
+		}
+		this.wanted = null;
+	}
 
-  /** Nothing is under a hand any more. */
-  endAttempt() {
-    this.wanted = null;
-    if (!this.trial) return;
-    this.trial = null;
-    this.tell("trial");
-  }
+	/** Nothing is under a hand any more. */
+	endAttempt() {
+		this.wanted = null;
+		if (!this.trial) return;
+		this.trial = null;
+		this.tell("trial");
+	}
 
-  /** A hand pulls something: until it lets go, answers wait, so that nothing is drawn anew under it. */
-  hold() { this.hands += 1; }
+	/** A hand pulls something: until it lets go, answers wait, so that nothing is drawn anew under it. */
+	hold() {
+		this.hands += 1;
+	}
 
-  letGo() {
-    this.hands -= 1;
-    if (!this.hands) for (const go of this.freed.splice(0)) go();
-  }
+	letGo() {
+		this.hands -= 1;
+		if (!this.hands) for (const go of this.freed.splice(0)) go();
+	}
 
-  handsFree() { return this.hands ? new Promise((go) => { this.freed.push(go); }) : null; }
+	handsFree() {
+		return this.hands
+			? new Promise((go) => {
+					this.freed.push(go);
+				})
+			: null;
+	}
 
-  /** Posts a change until it is answered, and shows what came of it. One that was made before its answer was lost is looked at as it is now. */
-  async save(where, body) {
-    const reply = await postUntilAnswered(`${this.base}/${where}`, { ...body, viewing: this.slide?.id }, newId(), (unanswered) => { this.unanswered = unanswered; this.tell("kept"); });
-    await this.handsFree();
-    if (reply.again) await this.refresh(); else this.take(reply);
-    return reply;
-  }
+	/**
+	 * Posts a change until it is answered, and shows what came of it. One that was made before its answer was lost is
+	 * looked at as it is now.
+	 */
+	async save(where, body) {
+		const reply = await postUntilAnswered(
+			`${this.base}/${where}`,
+			{ ...body, viewing: this.slide?.id },
+			newId(),
+			(unanswered) => {
+				this.unanswered = unanswered;
+				this.tell("kept");
+			},
+		);
+		await this.handsFree();
+		if (reply.again) await this.refresh();
+		else this.take(reply);
+		return reply;
+	}
 
-  undo() { return this.inTurn(async () => this.step("undo")); }
-  redo() { return this.inTurn(async () => this.step("redo")); }
+	undo() {
+		return this.inTurn(async () => this.step("undo"));
+	}
+	redo() {
+		return this.inTurn(async () => this.step("redo"));
+	}
 
-  async step(way) {
-    const reply = await this.save(way, {});
-    if (reply.label) toast(`${way === "undo" ? "Undone" : "Done again"}: ${reply.label}.`, way === "undo" ? { act: "Do it again", onact: () => this.redo() } : { act: "Undo", onact: () => this.undo() });
-  }
+	async step(way) {
+		const reply = await this.save(way, {});
+		if (reply.label)
+			toast(
+				`${way === "undo" ? "Undone" : "Done again"}: ${reply.label}.`,
+				way === "undo" ? { act: "Do it again", onact: () => this.redo() } : { act: "Undo", onact: () => this.undo() },
+			);
+	}
 
-  /**
-   * Brings files onto the shelf. @param {{file: File, folder: string, came: function}[]} files `came` is told the entry a file became
-   * @returns {Promise<object[]>} the new entries
-   */
-  async addFiles(files) { return (await import("../shelf/adding.js")).addFiles(this, files); }
+	/**
+	 * Brings files onto the shelf.
+	 * @param {{file: File, folder: string, came: function}[]} files `came` is told the entry a file became
+	 * @returns {Promise<object[]>} the new entries
+	 */
+	async addFiles(files) {
+		return (await import("../shelf/adding.js")).addFiles(this, files);
+	}
 
-  progress(detail) { this.dispatchEvent(new CustomEvent("progress", { detail })); }
+	progress(detail) {
+		this.dispatchEvent(new CustomEvent("progress", { detail }));
+	}
 
-  /** Work in its turn, whose failure is the caller's to tell. */
-  quietly(work) {
-    const result = this.waiting.then(work);
-    this.waiting = result.catch(() => undefined);
-    return result;
-  }
+	/** Work in its turn, whose failure is the caller's to tell. */
+	quietly(work) {
+		const result = this.waiting.then(work);
+		this.waiting = result.catch(() => undefined);
+		return result;
+	}
 
-  /** Brings slides or objects over from another show. */
-  bring(body) {
-    return this.inTurn(async () => { await this.save("bring", body); });
-  }
+	/** Brings slides or objects over from another show. */
+	bring(body) {
+		return this.inTurn(async () => {
+			await this.save("bring", body);
+		});
+	}
 
-  inTurn(work, edit = null) {
-    this.pending += 1;
-    this.tell("kept");
-    const result = this.waiting.then(work).then(() => true, async (error) => {
-      if (error.stale) await this.refresh();
-      this.refusal = error.message;
-      toast(error.message, error.stale && edit ? { wrong: true, act: "Make it again", onact: () => this.edit(edit) } : { wrong: true });
-      // Whoever asked learns first that it was refused, and marks where that was typed; then everything is shown as it is.
-      setTimeout(() => this.tell("show"));
-      return false;
-    }).finally(() => {
-      this.pending -= 1;
-      this.tell("kept");
-    });
-    this.waiting = result;
-    return result;
-  }
+	inTurn(work, edit = null) {
+		this.pending += 1;
+		this.tell("kept");
+		const result = this.waiting
+			.then(work)
+			.then(
+				() => true,
+				async (error) => {
+					if (error.stale) await this.refresh();
+					this.refusal = error.message;
+					toast(
+						error.message,
+						error.stale && edit ? { wrong: true, act: "Make it again", onact: () => this.edit(edit) } : { wrong: true },
+					);
+					// Whoever asked learns first that it was refused, and marks where that was typed; then everything is shown as
+					// it is.
+					setTimeout(() => this.tell("show"));
+					return false;
+				},
+			)
+			.finally(() => {
+				this.pending -= 1;
+				this.tell("kept");
+			});
+		this.waiting = result;
+		return result;
+	}
 
-  take(reply) {
-    const { data } = this;
-    const id = this.slide?.id;
-    const offset = this.playheadMs - (data.starts_ms[id] ?? 0);
-    const atRest = id ? offset >= this.line.schedule.beats.at(-1).end_ms : false;
-    const place = data.order.indexOf(id);
-    const slides = {};
-    for (const slideId of reply.order) slides[slideId] = reply.slides[slideId] ?? data.slides[slideId];
-    for (const field of ["revision", "history", "settings", "order", "numbers", "cued", "starts_ms", "content_ms", "length_ms", "music", "spans", "lost_spans", "marks", "voices"]) data[field] = reply[field];
-    if (reply.assets) data.assets = reply.assets;
-    if (reply.uses) data.uses = reply.uses;
-    data.slides = slides;
-    // An answer tells of the slide that was open when it was asked for; by now another may be.
-    if (reply.viewing && reply.viewing.slide.id === id) data.viewing = reply.viewing;
-    else if (id && !slides[id]) data.viewing = null;
-    this.dropLost();
-    if (data.viewing) this.playheadMs = atRest ? this.restMs(id) : (data.starts_ms[id] ?? 0) + Math.min(offset, slides[id].schedule.length_ms);
-    if (reply.notices?.length) toast(reply.notices.join(" "), { act: "Undo", onact: () => this.undo() });
-    if (!data.viewing && data.order.length) this.open(data.order[Math.min(Math.max(place, 0), data.order.length - 1)]);
-    else { this.tell("show"); this.tell("time"); }
-  }
+	take(reply) {
+		const { data } = this;
+		const id = this.slide?.id;
+		const offset = this.playheadMs - (data.starts_ms[id] ?? 0);
+		const atRest = id ? offset >= this.line.schedule.beats.at(-1).end_ms : false;
+		const place = data.order.indexOf(id);
+		const slides = {};
+		for (const slideId of reply.order) slides[slideId] = reply.slides[slideId] ?? data.slides[slideId];
+		for (const field of [
+			"revision",
+			"history",
+			"settings",
+			"order",
+			"numbers",
+			"cued",
+			"starts_ms",
+			"content_ms",
+			"length_ms",
+			"music",
+			"spans",
+			"lost_spans",
+			"marks",
+			"voices",
+		])
+			data[field] = reply[field];
+		if (reply.assets) data.assets = reply.assets;
+		if (reply.uses) data.uses = reply.uses;
+		data.slides = slides;
+		// An answer tells of the slide that was open when it was asked for; by now another may be.
+		if (reply.viewing && reply.viewing.slide.id === id) data.viewing = reply.viewing;
+		else if (id && !slides[id]) data.viewing = null;
+		this.dropLost();
+		if (data.viewing)
+			this.playheadMs = atRest
+				? this.restMs(id)
+				: (data.starts_ms[id] ?? 0) + Math.min(offset, slides[id].schedule.length_ms);
+		if (reply.notices?.length) toast(reply.notices.join(" "), { act: "Undo", onact: () => this.undo() });
+		if (!data.viewing && data.order.length) this.open(data.order[Math.min(Math.max(place, 0), data.order.length - 1)]);
+		else {
+			this.tell("show");
+			this.tell("time");
+		}
+	}
 
-  /** Lets go of what is picked but no longer there. */
-  dropLost() {
-    for (const id of this.picked) if (!this.object(id)) this.picked.delete(id);
-    for (const id of this.pickedSlides) if (!this.data.slides[id]) this.pickedSlides.delete(id);
-    if (this.pickedBuild && !this.build(this.pickedBuild)) this.pickedBuild = null;
-    const flown = (id) => this.line?.builds.some((build) => build.kind === "views" && build.object_id === id);
-    if (this.pickedFraming && !this.slide?.framings.some((framing) => framing.id === this.pickedFraming) && !flown(this.pickedFraming)) this.pickedFraming = null;
-    if (this.pickedMark && !this.data.marks.some((mark) => mark.id === this.pickedMark)) this.pickedMark = null;
-    if (this.pickedSpan && !this.data.spans.some((span) => span.id === this.pickedSpan)) this.pickedSpan = null;
-  }
+	/** Lets go of what is picked but no longer there. */
+	dropLost() {
+		for (const id of this.picked) if (!this.object(id)) this.picked.delete(id);
+		for (const id of this.pickedSlides) if (!this.data.slides[id]) this.pickedSlides.delete(id);
+		if (this.pickedBuild && !this.build(this.pickedBuild)) this.pickedBuild = null;
+		const flown = (id) => this.line?.builds.some((build) => build.kind === "views" && build.object_id === id);
+		if (
+			this.pickedFraming &&
+			!this.slide?.framings.some((framing) => framing.id === this.pickedFraming) &&
+			!flown(this.pickedFraming)
+		)
+			this.pickedFraming = null;
+		if (this.pickedMark && !this.data.marks.some((mark) => mark.id === this.pickedMark)) this.pickedMark = null;
+		if (this.pickedSpan && !this.data.spans.some((span) => span.id === this.pickedSpan)) this.pickedSpan = null;
+	}
 
-  /** Asks for the whole show again: after somebody else's change. */
-  async refresh() {
-    const score = await get(`${this.base}/score.json`);
-    await this.handsFree();
-    Object.assign(this.data, score);
-    const id = this.slide?.id;
-    if (id && score.slides[id]) this.data.viewing = await get(`${this.base}/slides/${id}.json`);
-    else if (score.order.length) this.data.viewing = await get(`${this.base}/slides/${score.order[0]}.json`);
-    this.dropLost();
-    this.tell("show");
-    this.tell("pick");
-  }
+	/** Asks for the whole show again: after somebody else's change. */
+	async refresh() {
+		const score = await get(`${this.base}/score.json`);
+		await this.handsFree();
+		Object.assign(this.data, score);
+		const id = this.slide?.id;
+		if (id && score.slides[id]) this.data.viewing = await get(`${this.base}/slides/${id}.json`);
+		else if (score.order.length) this.data.viewing = await get(`${this.base}/slides/${score.order[0]}.json`);
+		this.dropLost();
+		this.tell("show");
+		this.tell("pick");
+	}
 
-  /** Follows the show's revision, so that two windows see each other's changes. */
-  follow() {
-    openStream(`${this.base}/events?window=${this.window}`, {
-      revision: (revision) => { this.waiting = this.waiting.then(() => (revision > this.data.revision ? this.refresh() : null)).catch(() => null); },
-      people: (detail) => this.dispatchEvent(new CustomEvent("people", { detail })),
-      over: () => toast("Your access to this show was withdrawn. What you made is kept.", { wrong: true, stays: true }),
-    });
-  }
+	/** Follows the show's revision, so that two windows see each other's changes. */
+	follow() {
+		openStream(`${this.base}/events?window=${this.window}`, {
+			revision: (revision) => {
+				this.waiting = this.waiting
+					.then(() => (revision > this.data.revision ? this.refresh() : null))
+					.catch(() => null);
+			},
+			people: (detail) => this.dispatchEvent(new CustomEvent("people", { detail })),
+			over: () => toast("Your access to this show was withdrawn. What you made is kept.", { wrong: true, stays: true }),
+		});
+	}
 }

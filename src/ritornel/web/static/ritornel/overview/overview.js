@@ -1,4 +1,5 @@
-// The overview: the whole show like a printed page of music, bars to scale, broken into lines; slides are picked, moved and changed together.
+// The overview: the whole show like a printed page of music, bars to scale, broken into lines; slides are picked, moved
+// and changed together.
 import { el, icon } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { clockText, minutesText, secondsText } from "../ui/times.js";
@@ -13,262 +14,440 @@ const LEAST_PX = 74;
 const MOST_PX_S = 26;
 const LEAST_PX_S = 3;
 
-const ROMAN = [[100, "C"], [90, "XC"], [50, "L"], [40, "XL"], [10, "X"], [9, "IX"], [5, "V"], [4, "IV"], [1, "I"]];
-const roman = (number) => { let left = number; return ROMAN.map(([value, sign]) => { const count = Math.floor(left / value); left -= count * value; return sign.repeat(count); }).join(""); };
+const ROMAN = [
+	[100, "C"],
+	[90, "XC"],
+	[50, "L"],
+	[40, "XL"],
+	[10, "X"],
+	[9, "IX"],
+	[5, "V"],
+	[4, "IV"],
+	[1, "I"],
+];
+const roman = (number) => {
+	let left = number;
+	return ROMAN.map(([value, sign]) => {
+		const count = Math.floor(left / value);
+		left -= count * value;
+		return sign.repeat(count);
+	}).join("");
+};
 
 export class Overview {
-  constructor(state, { node, button }) {
-    Object.assign(this, { state, node, button });
-    this.notes = [];
-    this.head = el("div", { class: "ov-head" });
-    this.page = el("div", { class: "ov-page", role: "listbox", "aria-label": "Slides", "aria-multiselectable": "true" });
-    this.margin = el("aside", { class: "ov-margin", "aria-label": "What differs" });
-    node.append(this.head, this.page, this.margin);
-    button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
-    this.tag = el("div", { class: "ov-tag", hidden: true });
-    node.append(this.tag);
-    for (const kind of ["show", "pick", "trial"]) state.addEventListener(kind, () => { if (!node.hidden) this.draw(kind); });
-    new ResizeObserver(() => { if (!node.hidden) this.draw("size"); }).observe(this.page);
-    this.page.addEventListener("keydown", (event) => this.key(event));
-    this.page.addEventListener("pointerdown", (event) => { if (event.target === this.page) this.state.pickSlides([]); });
-    node.addEventListener("keydown", (event) => { if (event.key === "Escape") { event.stopPropagation(); this.close(); } });
-    this.drag();
-  }
+	constructor(state, { node, button }) {
+		Object.assign(this, { state, node, button });
+		this.notes = [];
+		this.head = el("div", { class: "ov-head" });
+		this.page = el("div", {
+			class: "ov-page",
+			role: "listbox",
+			"aria-label": "Slides",
+			"aria-multiselectable": "true",
+		});
+		this.margin = el("aside", { class: "ov-margin", "aria-label": "What differs" });
+		node.append(this.head, this.page, this.margin);
+		button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
+		this.tag = el("div", { class: "ov-tag", hidden: true });
+		node.append(this.tag);
+		for (const kind of ["show", "pick", "trial"])
+			state.addEventListener(kind, () => {
+				if (!node.hidden) this.draw(kind);
+			});
+		new ResizeObserver(() => {
+			if (!node.hidden) this.draw("size");
+		}).observe(this.page);
+		this.page.addEventListener("keydown", (event) => this.key(event));
+		this.page.addEventListener("pointerdown", (event) => {
+			if (event.target === this.page) this.state.pickSlides([]);
+		});
+		node.addEventListener("keydown", (event) => {
+			if (event.key === "Escape") {
+				event.stopPropagation();
+				this.close();
+			}
+		});
+		this.drag();
+	}
 
-  open() {
-    this.node.hidden = false;
-    this.button.setAttribute("aria-expanded", "true");
-    if (!this.state.pickedSlides.size && this.state.slide) this.state.pickSlides([this.state.slide.id]);
-    this.draw("show");
-    this.bar(this.state.slide?.id)?.focus();
-  }
+	open() {
+		this.node.hidden = false;
+		this.button.setAttribute("aria-expanded", "true");
+		if (!this.state.pickedSlides.size && this.state.slide) this.state.pickSlides([this.state.slide.id]);
+		this.draw("show");
+		this.bar(this.state.slide?.id)?.focus();
+	}
 
-  close() {
-    this.node.hidden = true;
-    this.button.setAttribute("aria-expanded", "false");
-    this.state.pick([]);
-    this.button.focus();
-  }
+	close() {
+		this.node.hidden = true;
+		this.button.setAttribute("aria-expanded", "false");
+		this.state.pick([]);
+		this.button.focus();
+	}
 
-  bar(id) { return id ? this.page.querySelector(`[data-slide="${CSS.escape(id)}"]`) : null; }
+	bar(id) {
+		return id ? this.page.querySelector(`[data-slide="${CSS.escape(id)}"]`) : null;
+	}
 
-  /** Draws the show as it is; while something is pulled, as it would be. */
-  draw(kind) {
-    const { state } = this;
-    const real = state.data;
-    state.data = state.trial ?? real;
-    try { this.drawShow(kind); } finally { state.data = real; }
-  }
+	/** Draws the show as it is; while something is pulled, as it would be. */
+	draw(kind) {
+		const { state } = this;
+		const real = state.data;
+		state.data = state.trial ?? real;
+		try {
+			this.drawShow(kind);
+		} finally {
+			state.data = real;
+		}
+	}
 
-  drawShow(kind) {
-    const { data } = this.state;
-    const focused = this.page.contains(document.activeElement) ? document.activeElement.dataset.slide : null;
-    this.drawHead();
-    this.drawPage();
-    if (focused) this.bar(focused)?.focus({ preventScroll: true });
-    if (kind === "show") {
-      get(`${this.state.base}/differences.json`).then((reply) => { this.notes = reply.notes; this.drawMargin(); }, () => undefined);
-    } else this.drawMargin();
-    this.node.dataset.slides = data.order.length;
-  }
+	drawShow(kind) {
+		const { data } = this.state;
+		const focused = this.page.contains(document.activeElement) ? document.activeElement.dataset.slide : null;
+		this.drawHead();
+		this.drawPage();
+		if (focused) this.bar(focused)?.focus({ preventScroll: true });
+		if (kind === "show") {
+			get(`${this.state.base}/differences.json`).then(
+				(reply) => {
+					this.notes = reply.notes;
+					this.drawMargin();
+				},
+				() => undefined,
+			);
+		} else this.drawMargin();
+		this.node.dataset.slides = data.order.length;
+	}
 
-  drawHead() {
-    const { data } = this.state;
-    const skipped = data.order.filter((id) => data.slides[id].skipped).length;
-    const waits = this.state.shown.flatMap((id) => [...data.slides[id].schedule.beats.slice(1).map((beat) => beat.wait), data.slides[id].schedule.last_wait].filter(Boolean));
-    const without = waits.filter((wait) => wait.source === "default").length;
-    const fact = (name, value, more = "") => el("span", {}, `${name} `, el("b", {}, value), more);
-    this.head.replaceChildren(el("h2", {}, "Overview"),
-      fact("Length", clockText(data.length_ms)), fact("Slides", String(data.order.length), skipped ? `, ${skipped} skipped` : ""),
-      fact("Waits", String(waits.length), without ? `, ${without} without a hold` : ""),
-      el("button", { class: "push ml-auto", onclick: () => print() }, icon("download"), "Cue sheet"),
-      el("button", { class: "push bare", "aria-label": "Close the overview", onclick: () => this.close() }, icon("x")));
-  }
+	drawHead() {
+		const { data } = this.state;
+		const skipped = data.order.filter((id) => data.slides[id].skipped).length;
+		const waits = this.state.shown.flatMap((id) =>
+			[...data.slides[id].schedule.beats.slice(1).map((beat) => beat.wait), data.slides[id].schedule.last_wait].filter(
+				Boolean,
+			),
+		);
+		const without = waits.filter((wait) => wait.source === "default").length;
+		const fact = (name, value, more = "") => el("span", {}, `${name} `, el("b", {}, value), more);
+		this.head.replaceChildren(
+			el("h2", {}, "Overview"),
+			fact("Length", clockText(data.length_ms)),
+			fact("Slides", String(data.order.length), skipped ? `, ${skipped} skipped` : ""),
+			fact("Waits", String(waits.length), without ? `, ${without} without a hold` : ""),
+			el("button", { class: "push ml-auto", onclick: () => print() }, icon("download"), "Cue sheet"),
+			el("button", { class: "push bare", "aria-label": "Close the overview", onclick: () => this.close() }, icon("x")),
+		);
+	}
 
-  /** Widths by length, lines never broken inside a bar. */
-  drawPage() {
-    const { data } = this.state;
-    const room = this.page.clientWidth - 110;
-    const lengths = data.order.map((id) => data.slides[id].schedule.length_ms).filter((ms) => ms > 0);
-    const shortest = Math.min(...lengths, 20_000) / 1000;
-    // Under a pulling hand the scale stays, or what is pulled would run away from the pointer.
-    const scale = this.state.trial ? this.pxPerS : Math.max(LEAST_PX_S, Math.min(MOST_PX_S, LEAST_PX / shortest));
-    this.pxPerS = scale;
-    const width = (line) => Math.min(Math.max((line.schedule.length_ms / 1000) * scale, 34), room);
-    const lines = [];
-    let used = Infinity;
-    let section = null;
-    data.order.forEach((id, at) => {
-      const line = data.slides[id];
-      const px = width(line);
-      if (line.opens_section) section = { number: (section?.number ?? 0) + 1, name: line.opens_section, ids: this.sectionFrom(at) };
-      const broken = used + px > room;
-      if (broken) { lines.push(el("div", { class: "ov-line" }, el("span", { class: "ov-time" }, minutesText(data.starts_ms[id] ?? 0)))); used = 0; }
-      used += px;
-      if (section && (line.opens_section || broken)) { lines.at(-1).append(this.heading(section, !line.opens_section)); lines.at(-1).dataset.headed = ""; }
-      lines.at(-1).append(this.drawBar(line, px, scale));
-    });
-    this.page.replaceChildren(...(lines.length ? lines : [el("p", { class: "said p-6" }, "No slides yet.")]));
-    lines.at(-1)?.append(el("span", { class: "ov-end", "data-end": data.settings.end }, { hold: "holds", loop: "from the start again", black: "to black" }[data.settings.end]));
-  }
+	/** Widths by length, lines never broken inside a bar. */
+	drawPage() {
+		const { data } = this.state;
+		const room = this.page.clientWidth - 110;
+		const lengths = data.order.map((id) => data.slides[id].schedule.length_ms).filter((ms) => ms > 0);
+		const shortest = Math.min(...lengths, 20_000) / 1000;
+		// Under a pulling hand the scale stays, or what is pulled would run away from the pointer.
+		const scale = this.state.trial ? this.pxPerS : Math.max(LEAST_PX_S, Math.min(MOST_PX_S, LEAST_PX / shortest));
+		this.pxPerS = scale;
+		const width = (line) => Math.min(Math.max((line.schedule.length_ms / 1000) * scale, 34), room);
+		const lines = [];
+		let used = Infinity;
+		let section = null;
+		data.order.forEach((id, at) => {
+			const line = data.slides[id];
+			const px = width(line);
+			if (line.opens_section)
+				section = { number: (section?.number ?? 0) + 1, name: line.opens_section, ids: this.sectionFrom(at) };
+			const broken = used + px > room;
+			if (broken) {
+				lines.push(
+					el("div", { class: "ov-line" }, el("span", { class: "ov-time" }, minutesText(data.starts_ms[id] ?? 0))),
+				);
+				used = 0;
+			}
+			used += px;
+			if (section && (line.opens_section || broken)) {
+				lines.at(-1).append(this.heading(section, !line.opens_section));
+				lines.at(-1).dataset.headed = "";
+			}
+			lines.at(-1).append(this.drawBar(line, px, scale));
+		});
+		this.page.replaceChildren(...(lines.length ? lines : [el("p", { class: "said p-6" }, "No slides yet.")]));
+		lines
+			.at(-1)
+			?.append(
+				el(
+					"span",
+					{ class: "ov-end", "data-end": data.settings.end },
+					{ hold: "holds", loop: "from the start again", black: "to black" }[data.settings.end],
+				),
+			);
+	}
 
-  /** The slides of the section that begins at a place in the order. */
-  sectionFrom(at) {
-    const { order, slides } = this.state.data;
-    const end = order.findIndex((id, number) => number > at && slides[id].opens_section);
-    return order.slice(at, end < 0 ? undefined : end);
-  }
+	/** The slides of the section that begins at a place in the order. */
+	sectionFrom(at) {
+		const { order, slides } = this.state.data;
+		const end = order.findIndex((id, number) => number > at && slides[id].opens_section);
+		return order.slice(at, end < 0 ? undefined : end);
+	}
 
-  /** A section's name over the bar it begins with, or over the line it goes on in; pressing it picks its slides. */
-  heading({ number, name, ids }, goesOn) {
-    const { slides } = this.state.data;
-    const ms = ids.reduce((sum, id) => sum + (slides[id].skipped ? 0 : slides[id].schedule.length_ms), 0);
-    const words = goesOn ? [el("i", {}, `${roman(number)}, continued`)] : [el("i", {}, roman(number)), " ", el("b", {}, name), ` ${clockText(ms)}`];
-    return el("span", { class: "ov-section" }, el("button", { title: "Pick its slides", onclick: () => this.state.pickSlides(ids) }, words));
-  }
+	/** A section's name over the bar it begins with, or over the line it goes on in; pressing it picks its slides. */
+	heading({ number, name, ids }, goesOn) {
+		const { slides } = this.state.data;
+		const ms = ids.reduce((sum, id) => sum + (slides[id].skipped ? 0 : slides[id].schedule.length_ms), 0);
+		const words = goesOn
+			? [el("i", {}, `${roman(number)}, continued`)]
+			: [el("i", {}, roman(number)), " ", el("b", {}, name), ` ${clockText(ms)}`];
+		return el(
+			"span",
+			{ class: "ov-section" },
+			el("button", { title: "Pick its slides", onclick: () => this.state.pickSlides(ids) }, words),
+		);
+	}
 
-  drawBar(line, px, scale) {
-    const { state } = this;
-    const x = (ms) => (ms / 1000) * scale;
-    const waits = state.waitsOf(line.id);
-    const leaves = state.waitsToLeave(line.id) && !line.schedule.last_wait;
-    const signs = [...line.schedule.beats.slice(1).map((beat) => beat.wait), line.schedule.last_wait].filter(Boolean);
-    const marks = svg("svg", { class: "ov-signs", width: px, height: 16, "aria-hidden": "true" },
-      line.schedule.transition_ms ? svg("path", { d: `M 0 3 Q ${Math.max(x(line.schedule.transition_ms), 10) / 2} 17 ${Math.max(x(line.schedule.transition_ms), 10)} 3`, fill: "none", stroke: "var(--color-ink)", "stroke-width": 1.6 }) : null,
-      signs.map((wait) => svg("rect", { x: x(wait.start_ms), y: 0, width: Math.max(x(wait.hold_ms), 2), height: 16, fill: "#8a24561a" })),
-      signs.map((wait) => fermata(x(wait.start_ms), 13)), leaves ? fermata(Math.min(x(line.schedule.done_ms), px - 16), 13) : null);
-    const facts = `${secondsText(line.schedule.length_ms)} s${waits ? ` · ${countWords(waits, "wait")}` : ""}`;
-    const picked = state.pickedSlides.has(line.id);
-    const node = el("button", {
-      class: "ov-bar", "data-slide": line.id, "data-opens": line.opens_section ? "" : null, role: "option", "aria-selected": String(picked), draggable: "true", "data-skipped": line.skipped || null,
-      tabindex: line.id === (state.slide?.id ?? state.data.order[0]) ? 0 : -1, "aria-label": `${state.data.numbers[line.id]} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}`,
-      onclick: (event) => this.pick(line.id, event), ondblclick: () => { this.close(); state.open(line.id); },
-    }, marks, px > 70 ? el("img", { src: line.thumb, alt: "", loading: "lazy", width: 82, height: 46 }) : null,
-    el("b", {}, `${state.data.numbers[line.id]}`, px > 60 ? el("span", {}, ` ${line.name || "Untitled"}`) : null), px > 60 ? el("span", { class: "facts" }, line.skipped ? "skipped" : facts) : null);
-    node.style.width = `${px}px`;
-    const handle = (drag, left, words, more = {}) => {
-      const grip = el("span", { class: "ov-grip", title: `${words}. Pull to change.`, "data-drag": drag, "data-slide": line.id, onpointerdown: (event) => this.pull(event), onclick: (event) => event.stopPropagation() });
-      Object.assign(grip.dataset, more);
-      grip.style.left = `${left}px`;
-      return grip;
-    };
-    if (line.skipped) return node;
-    const { schedule } = line;
-    if (schedule.transition_ms) node.append(handle("slur", Math.max(x(schedule.transition_ms), 10) - 4, `${line.transition.name}, ${secondsText(schedule.transition_ms)} s`));
-    schedule.beats.slice(1).forEach(({ wait }, beat) => node.append(handle("hold", x(wait.start_ms + wait.hold_ms) - 4, `Cue ${beat + 1}: hold ${secondsText(wait.hold_ms)} s`, { beat: beat + 1, ms: wait.hold_ms })));
-    node.append(handle("bar", px - 5, leavesWords(line, state.waitsToLeave(line.id))));
-    return node;
-  }
+	drawBar(line, px, scale) {
+		const { state } = this;
+		const x = (ms) => (ms / 1000) * scale;
+		const waits = state.waitsOf(line.id);
+		const leaves = state.waitsToLeave(line.id) && !line.schedule.last_wait;
+		const signs = [...line.schedule.beats.slice(1).map((beat) => beat.wait), line.schedule.last_wait].filter(Boolean);
+		const marks = svg(
+			"svg",
+			{ class: "ov-signs", width: px, height: 16, "aria-hidden": "true" },
+			line.schedule.transition_ms
+				? svg("path", {
+						d: `M 0 3 Q ${Math.max(x(line.schedule.transition_ms), 10) / 2} 17 ${Math.max(x(line.schedule.transition_ms), 10)} 3`,
+						fill: "none",
+						stroke: "var(--color-ink)",
+						"stroke-width": 1.6,
+					})
+				: null,
+			signs.map((wait) =>
+				svg("rect", { x: x(wait.start_ms), y: 0, width: Math.max(x(wait.hold_ms), 2), height: 16, fill: "#8a24561a" }),
+			),
+			signs.map((wait) => fermata(x(wait.start_ms), 13)),
+			leaves ? fermata(Math.min(x(line.schedule.done_ms), px - 16), 13) : null,
+		);
+		const facts = `${secondsText(line.schedule.length_ms)} s${waits ? ` · ${countWords(waits, "wait")}` : ""}`;
+		const picked = state.pickedSlides.has(line.id);
+		const node = el(
+			"button",
+			{
+				class: "ov-bar",
+				"data-slide": line.id,
+				"data-opens": line.opens_section ? "" : null,
+				role: "option",
+				"aria-selected": String(picked),
+				draggable: "true",
+				"data-skipped": line.skipped || null,
+				tabindex: line.id === (state.slide?.id ?? state.data.order[0]) ? 0 : -1,
+				"aria-label": `${state.data.numbers[line.id]} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}`,
+				onclick: (event) => this.pick(line.id, event),
+				ondblclick: () => {
+					this.close();
+					state.open(line.id);
+				},
+			},
+			marks,
+			px > 70 ? el("img", { src: line.thumb, alt: "", loading: "lazy", width: 82, height: 46 }) : null,
+			el("b", {}, `${state.data.numbers[line.id]}`, px > 60 ? el("span", {}, ` ${line.name || "Untitled"}`) : null),
+			px > 60 ? el("span", { class: "facts" }, line.skipped ? "skipped" : facts) : null,
+		);
+		node.style.width = `${px}px`;
+		const handle = (drag, left, words, more = {}) => {
+			const grip = el("span", {
+				class: "ov-grip",
+				title: `${words}. Pull to change.`,
+				"data-drag": drag,
+				"data-slide": line.id,
+				onpointerdown: (event) => this.pull(event),
+				onclick: (event) => event.stopPropagation(),
+			});
+			Object.assign(grip.dataset, more);
+			grip.style.left = `${left}px`;
+			return grip;
+		};
+		if (line.skipped) return node;
+		const { schedule } = line;
+		if (schedule.transition_ms)
+			node.append(
+				handle(
+					"slur",
+					Math.max(x(schedule.transition_ms), 10) - 4,
+					`${line.transition.name}, ${secondsText(schedule.transition_ms)} s`,
+				),
+			);
+		schedule.beats
+			.slice(1)
+			.forEach(({ wait }, beat) =>
+				node.append(
+					handle("hold", x(wait.start_ms + wait.hold_ms) - 4, `Cue ${beat + 1}: hold ${secondsText(wait.hold_ms)} s`, {
+						beat: beat + 1,
+						ms: wait.hold_ms,
+					}),
+				),
+			);
+		node.append(handle("bar", px - 5, leavesWords(line, state.waitsToLeave(line.id))));
+		return node;
+	}
 
-  /** Pulls a bar line, a slur's end or a hold's edge, as on the score. */
-  pull(event) {
-    if (event.button !== 0) return;
-    event.stopPropagation();
-    this.pulling = true;
-    addEventListener("pointerup", () => { this.pulling = false; }, { once: true });
-    dragOn({
-      state: this.state, scale: new Scale(this.pxPerS), scroll: this.page, draw: () => this.draw("trial"), showLine: () => undefined,
-      showNumber: (words, at) => {
-        this.tag.textContent = words;
-        this.tag.hidden = !words;
-        const box = this.node.getBoundingClientRect();
-        this.tag.style.left = `${Math.min(at.clientX - box.left + 14, box.width - 170)}px`;
-        this.tag.style.top = `${at.clientY - box.top - 30}px`;
-      },
-    }, event.currentTarget, event, () => this.pick(event.target.dataset.slide, event));
-  }
+	/** Pulls a bar line, a slur's end or a hold's edge, as on the score. */
+	pull(event) {
+		if (event.button !== 0) return;
+		event.stopPropagation();
+		this.pulling = true;
+		addEventListener(
+			"pointerup",
+			() => {
+				this.pulling = false;
+			},
+			{ once: true },
+		);
+		dragOn(
+			{
+				state: this.state,
+				scale: new Scale(this.pxPerS),
+				scroll: this.page,
+				draw: () => this.draw("trial"),
+				showLine: () => undefined,
+				showNumber: (words, at) => {
+					this.tag.textContent = words;
+					this.tag.hidden = !words;
+					const box = this.node.getBoundingClientRect();
+					this.tag.style.left = `${Math.min(at.clientX - box.left + 14, box.width - 170)}px`;
+					this.tag.style.top = `${at.clientY - box.top - 30}px`;
+				},
+			},
+			event.currentTarget,
+			event,
+			() => this.pick(event.target.dataset.slide, event),
+		);
+	}
 
-  pick(id, event = {}) {
-    const { order } = this.state.data;
-    const now = this.state.pickedSlides;
-    if (event.shiftKey && this.anchor) {
-      const [a, b] = [order.indexOf(this.anchor), order.indexOf(id)].sort((one, other) => one - other);
-      this.state.pickSlides(order.slice(a, b + 1));
-    } else if (event.ctrlKey || event.metaKey) {
-      this.state.pickSlides(now.has(id) ? [...now].filter((one) => one !== id) : [...now, id]);
-      this.anchor = id;
-    } else {
-      this.state.pickSlides([id]);
-      this.anchor = id;
-    }
-  }
+	pick(id, event = {}) {
+		const { order } = this.state.data;
+		const now = this.state.pickedSlides;
+		if (event.shiftKey && this.anchor) {
+			const [a, b] = [order.indexOf(this.anchor), order.indexOf(id)].sort((one, other) => one - other);
+			this.state.pickSlides(order.slice(a, b + 1));
+		} else if (event.ctrlKey || event.metaKey) {
+			this.state.pickSlides(now.has(id) ? [...now].filter((one) => one !== id) : [...now, id]);
+			this.anchor = id;
+		} else {
+			this.state.pickSlides([id]);
+			this.anchor = id;
+		}
+	}
 
-  key(event) {
-    const id = document.activeElement?.dataset.slide;
-    if (!id) return;
-    const { order } = this.state.data;
-    const at = order.indexOf(id);
-    const way = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 1, ArrowUp: -1 }[event.key];
-    if (way && event.altKey) {
-      event.preventDefault();
-      const ids = order.filter((one) => this.state.pickedSlides.has(one) || one === id);
-      const first = order.indexOf(ids[0]);
-      this.state.edit({ do: "move slides", slide_ids: ids, to: Math.max(0, first + way) });
-    } else if (way) {
-      event.preventDefault();
-      const next = order[at + way];
-      if (!next) return;
-      this.bar(next)?.focus();
-      if (event.shiftKey) this.state.pickSlides([...this.state.pickedSlides, id, next]);
-    } else if (event.key === " ") {
-      event.preventDefault();
-      this.pick(id, { ctrlKey: true });
-    } else if (event.key === "Enter") {
-      event.preventDefault();
-      this.close();
-      this.state.open(id);
-    } else if (event.key === "Delete") {
-      event.preventDefault();
-      event.stopPropagation();
-      this.state.edit({ do: "remove slides", slide_ids: order.filter((one) => this.state.pickedSlides.has(one)) });
-    }
-  }
+	key(event) {
+		const id = document.activeElement?.dataset.slide;
+		if (!id) return;
+		const { order } = this.state.data;
+		const at = order.indexOf(id);
+		const way = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 1, ArrowUp: -1 }[event.key];
+		if (way && event.altKey) {
+			event.preventDefault();
+			const ids = order.filter((one) => this.state.pickedSlides.has(one) || one === id);
+			const first = order.indexOf(ids[0]);
+			this.state.edit({ do: "move slides", slide_ids: ids, to: Math.max(0, first + way) });
+		} else if (way) {
+			event.preventDefault();
+			const next = order[at + way];
+			if (!next) return;
+			this.bar(next)?.focus();
+			if (event.shiftKey) this.state.pickSlides([...this.state.pickedSlides, id, next]);
+		} else if (event.key === " ") {
+			event.preventDefault();
+			this.pick(id, { ctrlKey: true });
+		} else if (event.key === "Enter") {
+			event.preventDefault();
+			this.close();
+			this.state.open(id);
+		} else if (event.key === "Delete") {
+			event.preventDefault();
+			event.stopPropagation();
+			this.state.edit({ do: "remove slides", slide_ids: order.filter((one) => this.state.pickedSlides.has(one)) });
+		}
+	}
 
-  /** Bars are dragged to another place; dragging a picked one moves all that are picked. */
-  drag() {
-    let moving = [];
-    const clear = () => this.page.querySelectorAll("[data-drop]").forEach((bar) => delete bar.dataset.drop);
-    this.page.addEventListener("dragstart", (event) => {
-      const id = event.target.closest?.("[data-slide]")?.dataset.slide;
-      if (this.pulling) event.preventDefault();
-      if (!id || this.pulling) return;
-      moving = this.state.pickedSlides.has(id) ? this.state.data.order.filter((one) => this.state.pickedSlides.has(one)) : [id];
-      event.dataTransfer.effectAllowed = "move";
-      event.dataTransfer.setData("text/x-slides", moving.join());
-    });
-    const spot = (event) => {
-      const bar = event.target.closest?.("[data-slide]");
-      if (!bar || !moving.length) return null;
-      const box = bar.getBoundingClientRect();
-      return { bar, after: event.clientX > box.left + box.width / 2 };
-    };
-    this.page.addEventListener("dragover", (event) => {
-      const found = spot(event);
-      if (!found) return;
-      event.preventDefault();
-      clear();
-      found.bar.dataset.drop = found.after ? "after" : "before";
-    });
-    this.page.addEventListener("dragend", () => { moving = []; clear(); });
-    this.page.addEventListener("drop", (event) => {
-      const found = spot(event);
-      clear();
-      if (!found) return;
-      event.preventDefault();
-      const { order } = this.state.data;
-      const target = order.indexOf(found.bar.dataset.slide) + (found.after ? 1 : 0);
-      const to = order.slice(0, target).filter((id) => !moving.includes(id)).length;
-      this.state.edit({ do: "move slides", slide_ids: moving, to });
-    });
-  }
+	/** Bars are dragged to another place; dragging a picked one moves all that are picked. */
+	drag() {
+		let moving = [];
+		const clear = () => this.page.querySelectorAll("[data-drop]").forEach((bar) => delete bar.dataset.drop);
+		this.page.addEventListener("dragstart", (event) => {
+			const id = event.target.closest?.("[data-slide]")?.dataset.slide;
+			if (this.pulling) event.preventDefault();
+			if (!id || this.pulling) return;
+			moving = this.state.pickedSlides.has(id)
+				? this.state.data.order.filter((one) => this.state.pickedSlides.has(one))
+				: [id];
+			event.dataTransfer.effectAllowed = "move";
+			event.dataTransfer.setData("text/x-slides", moving.join());
+		});
+		const spot = (event) => {
+			const bar = event.target.closest?.("[data-slide]");
+			if (!bar || !moving.length) return null;
+			const box = bar.getBoundingClientRect();
+			return { bar, after: event.clientX > box.left + box.width / 2 };
+		};
+		this.page.addEventListener("dragover", (event) => {
+			const found = spot(event);
+			if (!found) return;
+			event.preventDefault();
+			clear();
+			found.bar.dataset.drop = found.after ? "after" : "before";
+		});
+		this.page.addEventListener("dragend", () => {
+			moving = [];
+			clear();
+		});
+		this.page.addEventListener("drop", (event) => {
+			const found = spot(event);
+			clear();
+			if (!found) return;
+			event.preventDefault();
+			const { order } = this.state.data;
+			const target = order.indexOf(found.bar.dataset.slide) + (found.after ? 1 : 0);
+			const to = order.slice(0, target).filter((id) => !moving.includes(id)).length;
+			this.state.edit({ do: "move slides", slide_ids: moving, to });
+		});
+	}
 
-  drawMargin() {
-    const notes = this.notes.map((note) => {
-      const light = (on) => { const bar = this.bar(note.slide_id); if (bar) { if (on) bar.dataset.lit = ""; else delete bar.dataset.lit; } };
-      return el("section", { onpointerenter: () => light(true), onpointerleave: () => light(false), onfocusin: () => light(true), onfocusout: () => light(false) },
-        el("h3", {}, note.title), el("p", { class: "said" }, note.why),
-        note.fix ? el("button", { class: "push", onclick: () => this.state.edit({ do: "several", label: note.fix_words, edits: [note.fix] }) }, note.fix_words) : null);
-    });
-    this.margin.replaceChildren(el("p", { class: "ov-margin-head" }, "What differs"), ...(notes.length ? notes : [el("p", { class: "said" }, "Nothing: all joins, waits and lengths are alike or have their reasons.")]));
-  }
+	drawMargin() {
+		const notes = this.notes.map((note) => {
+			const light = (on) => {
+				const bar = this.bar(note.slide_id);
+				if (bar) {
+					if (on) bar.dataset.lit = "";
+					else delete bar.dataset.lit;
+				}
+			};
+			return el(
+				"section",
+				{
+					onpointerenter: () => light(true),
+					onpointerleave: () => light(false),
+					onfocusin: () => light(true),
+					onfocusout: () => light(false),
+				},
+				el("h3", {}, note.title),
+				el("p", { class: "said" }, note.why),
+				note.fix
+					? el(
+							"button",
+							{
+								class: "push",
+								onclick: () => this.state.edit({ do: "several", label: note.fix_words, edits: [note.fix] }),
+							},
+							note.fix_words,
+						)
+					: null,
+			);
+		});
+		this.margin.replaceChildren(
+			el("p", { class: "ov-margin-head" }, "What differs"),
+			...(notes.length
+				? notes
+				: [el("p", { class: "said" }, "Nothing: all joins, waits and lengths are alike or have their reasons.")]),
+		);
+	}
 }

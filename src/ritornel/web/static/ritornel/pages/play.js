@@ -15,44 +15,84 @@ const asked = new URLSearchParams(location.search);
 const base = location.pathname.replace(/play$/, "");
 
 function leave() {
-  // Who may only watch has nowhere to be but their list of shows.
-  if (!startData().may_edit) { location.href = "/"; return; }
-  const back = asked.get("back");
-  location.href = back ? `${base}?slide=${encodeURIComponent(back)}` : base;
+	// Who may only watch has nowhere to be but their list of shows.
+	if (!startData().may_edit) {
+		location.href = "/";
+		return;
+	}
+	const back = asked.get("back");
+	location.href = back ? `${base}?slide=${encodeURIComponent(back)}` : base;
 }
 
 async function main() {
-  const show = await get(`${base}performance.json`);
-  if (!show.slides.length) {
-    house.append(el("p", { class: "absolute text-white" }, "This show has no slides to play. ", el("a", { class: "link text-white", href: base }, "Back to Compose")));
-    return;
-  }
-  const mode = asked.get("mode") ?? show.runs;
-  const player = new ShowPlayer(show, house.querySelector("svg"), { mode });
-  const index = Math.max(0, show.slides.findIndex((slide) => slide.id === asked.get("from")));
-  const words = house.querySelector("[data-words]");
-  const board = new Board(house, show.frame, startData());
-  const drawing = { s: () => board.setMode("spot"), p: () => board.setMode("pen"), e: () => board.setMode("rub"), i: () => board.nextInk() };
-  addEventListener("keydown", (event) => { if (!event.ctrlKey && !event.metaKey && !event.altKey && !taken(event)) drawing[event.key.toLowerCase()]?.(); });
-  player.addEventListener("moment", (event) => {
-    const { index: at } = event.detail;
-    house.dataset.slide = show.slides[at]?.id ?? "";
-    board.show(house.dataset.slide);
-    house.dataset.beat = event.detail.beat;
-    house.dataset.phase = event.detail.phase;
-    if (words.dataset.at !== String(at)) { words.dataset.at = at; words.textContent = `Slide ${at + 1}. ${show.slides[at]?.words ?? ""}`; }
-  });
-  listen(player, house, { leave: () => { if (board.mode) board.setMode(null); else leave(); } });
-  const bar = slimControls(player, house, { leave });
-  const other = mode === "on cue" ? "self-running" : "on cue";
-  const swap = el("button", { class: "px-2", onclick: () => { keepChoice(base.split("/").at(-2), { ...playChoice(base.split("/").at(-2), show.runs), mode: other }); asked.set("mode", other); asked.set("from", player.show.slides[player.moment().index].id); location.search = asked; } }, `Play ${other}`);
-  bar.insertBefore(swap, bar.lastChild);
-  if (player.sound) bar.insertBefore(meterOf(player), swap);
-  if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
-  stayAwake();
-  await player.begin(index);
-  if (mode === "self-running" && asked.has("at")) player.seek(Number(asked.get("at")) || 0);
-  house.dataset.ready = "yes";
+	const show = await get(`${base}performance.json`);
+	if (!show.slides.length) {
+		house.append(
+			el(
+				"p",
+				{ class: "absolute text-white" },
+				"This show has no slides to play. ",
+				el("a", { class: "link text-white", href: base }, "Back to Compose"),
+			),
+		);
+		return;
+	}
+	const mode = asked.get("mode") ?? show.runs;
+	const player = new ShowPlayer(show, house.querySelector("svg"), { mode });
+	const index = Math.max(
+		0,
+		show.slides.findIndex((slide) => slide.id === asked.get("from")),
+	);
+	const words = house.querySelector("[data-words]");
+	const board = new Board(house, show.frame, startData());
+	const drawing = {
+		s: () => board.setMode("spot"),
+		p: () => board.setMode("pen"),
+		e: () => board.setMode("rub"),
+		i: () => board.nextInk(),
+	};
+	addEventListener("keydown", (event) => {
+		if (!event.ctrlKey && !event.metaKey && !event.altKey && !taken(event)) drawing[event.key.toLowerCase()]?.();
+	});
+	player.addEventListener("moment", (event) => {
+		const { index: at } = event.detail;
+		house.dataset.slide = show.slides[at]?.id ?? "";
+		board.show(house.dataset.slide);
+		house.dataset.beat = event.detail.beat;
+		house.dataset.phase = event.detail.phase;
+		if (words.dataset.at !== String(at)) {
+			words.dataset.at = at;
+			words.textContent = `Slide ${at + 1}. ${show.slides[at]?.words ?? ""}`;
+		}
+	});
+	listen(player, house, {
+		leave: () => {
+			if (board.mode) board.setMode(null);
+			else leave();
+		},
+	});
+	const bar = slimControls(player, house, { leave });
+	const other = mode === "on cue" ? "self-running" : "on cue";
+	const swap = el(
+		"button",
+		{
+			class: "px-2",
+			onclick: () => {
+				keepChoice(base.split("/").at(-2), { ...playChoice(base.split("/").at(-2), show.runs), mode: other });
+				asked.set("mode", other);
+				asked.set("from", player.show.slides[player.moment().index].id);
+				location.search = asked;
+			},
+		},
+		`Play ${other}`,
+	);
+	bar.insertBefore(swap, bar.lastChild);
+	if (player.sound) bar.insertBefore(meterOf(player), swap);
+	if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
+	stayAwake();
+	await player.begin(index);
+	if (mode === "self-running" && asked.has("at")) player.seek(Number(asked.get("at")) || 0);
+	house.dataset.ready = "yes";
 }
 
 main().catch((error) => house.append(el("p", { class: "absolute text-white", role: "alert" }, error.message)));

@@ -1,4 +1,5 @@
-// Record: a section's voice, and a camera if wanted, taken slide by slide with every cue. Each second is kept as it comes.
+// Record: a section's voice, and a camera if wanted, taken slide by slide with every cue. Each second is kept as it
+// comes.
 import { restLayer } from "../player/frame-state.js";
 import { Painter } from "../player/painter.js";
 import { stayAwake } from "../player/keys.js";
@@ -39,13 +40,35 @@ const camera = new Camera(at("camera-video"));
 const courier = new Courier(base, writer);
 const hearing = new Hearing(base, surface);
 const peaks = new Peaks(base, () => drawLines());
-const placing = new Placing(at("camera-place"), at("record-picture"), data.frame, { shape: "off", across_pct: 86, down_pct: 74, size_pct: 20 }, () => devices.numbers());
+const placing = new Placing(
+	at("camera-place"),
+	at("record-picture"),
+	data.frame,
+	{ shape: "off", across_pct: 86, down_pct: 74, size_pct: 20 },
+	() => devices.numbers(),
+);
 const devices = new Devices({ microphone, camera, placing, lost, changed: tellTransport });
 let { section } = data;
 let show = null;
 let slideId = null;
 let take = null;
-const { pick, keep, remove, moveSection } = choosing({ base, data, get section() { return section; }, get take() { return take; }, load, leaveTake, drawLines, drawList: () => drawList(), tell, tellSum, slideOf: (id) => slideOf(id) });
+const { pick, keep, remove, moveSection } = choosing({
+	base,
+	data,
+	get section() {
+		return section;
+	},
+	get take() {
+		return take;
+	},
+	load,
+	leaveTake,
+	drawLines,
+	drawList: () => drawList(),
+	tell,
+	tellSum,
+	slideOf: (id) => slideOf(id),
+});
 const lines = new Lines(at("lines"), { pick, hear, choose, remove, peaksOf: (id) => peaks.of(id) });
 let mode = "idle";
 let countIn = COUNTS_S[0];
@@ -62,332 +85,473 @@ const stillTold = new Set();
 
 const slideOf = (id) => section.slides.find((slide) => slide.id === id);
 const leaving = () => Object.fromEntries(section.slides.map((slide) => [slide.id, slide.cues.at(-1)]));
-const openTake = () => section.takes.findLast((entry) => entry.progress === "paused" || entry.progress === "interrupted");
+const openTake = () =>
+	section.takes.findLast((entry) => entry.progress === "paused" || entry.progress === "interrupted");
 
 /* What there is. */
 async function choose(id) {
-  if (mode === "recording" || mode === "counting") { toast("A take is being recorded. Pause or stop it first."); return; }
-  slideId = id;
-  if (mode === "paused" && take?.laid && take.player.state && take.show.slides[take.player.state.index].id !== id) take.player.goTo(take.show.slides.findIndex((slide) => slide.id === id));
-  tell();
+	if (mode === "recording" || mode === "counting") {
+		toast("A take is being recorded. Pause or stop it first.");
+		return;
+	}
+	slideId = id;
+	if (mode === "paused" && take?.laid && take.player.state && take.show.slides[take.player.state.index].id !== id)
+		take.player.goTo(take.show.slides.findIndex((slide) => slide.id === id));
+	tell();
 }
 
 async function chooseSection(id) {
-  if (mode === "recording" || mode === "counting") { toast("A take is being recorded. Pause or stop it first."); return; }
-  await leaveTake();
-  await load(id);
-  history.replaceState(null, "", `?section=${encodeURIComponent(id)}`);
+	if (mode === "recording" || mode === "counting") {
+		toast("A take is being recorded. Pause or stop it first.");
+		return;
+	}
+	await leaveTake();
+	await load(id);
+	history.replaceState(null, "", `?section=${encodeURIComponent(id)}`);
 }
 
 async function load(id, fresh = null) {
-  const state = fresh ?? await get(`${base}/record.json?section=${encodeURIComponent(id)}`);
-  Object.assign(data, state);
-  section = state.section;
-  await open();
+	const state = fresh ?? (await get(`${base}/record.json?section=${encodeURIComponent(id)}`));
+	Object.assign(data, state);
+	section = state.section;
+	await open();
 }
 
 /** Takes on a section: its show, and the take that was left open in it. */
 async function open() {
-  if (!section) { at("kept-first").textContent = "This show has no slides yet."; return; }
-  show = await get(`${base}/record/show.json?section=${encodeURIComponent(section.id)}`);
-  if (take || busy() || hearing.key) { drawLines(); return; }
-  const left = openTake();
-  mode = left ? "paused" : "idle";
-  slideId = left?.pieces.at(-1)?.slide_id ?? section.slides[0].id;
-  if (!slideOf(slideId)) slideId = section.slides[0].id;
-  drawAll();
+	if (!section) {
+		at("kept-first").textContent = "This show has no slides yet.";
+		return;
+	}
+	show = await get(`${base}/record/show.json?section=${encodeURIComponent(section.id)}`);
+	if (take || busy() || hearing.key) {
+		drawLines();
+		return;
+	}
+	const left = openTake();
+	mode = left ? "paused" : "idle";
+	slideId = left?.pieces.at(-1)?.slide_id ?? section.slides[0].id;
+	if (!slideOf(slideId)) slideId = section.slides[0].id;
+	drawAll();
 }
 
-const drawList = () => drawSections(data.sections, section.id, { choose: chooseSection, move: data.may_edit ? moveSection : null });
+const drawList = () =>
+	drawSections(data.sections, section.id, { choose: chooseSection, move: data.may_edit ? moveSection : null });
 
 function drawAll() {
-  drawList();
-  at("play-all").hidden = data.sections.length < 2 || !data.may_edit;
-  keeping.get().then(({ drawFoot }) => drawFoot({ base, data, section, changed: () => load(section.id) }));
-  drawLines();
-  tell();
+	drawList();
+	at("play-all").hidden = data.sections.length < 2 || !data.may_edit;
+	keeping.get().then(({ drawFoot }) => drawFoot({ base, data, section, changed: () => load(section.id) }));
+	drawLines();
+	tell();
 }
 
 /** The section as it stands with what is being recorded now. */
 function living() {
-  if (!take) return section;
-  const now = { id: take.id, number: take.number, length_ms: take.nowMs, cues: take.events.filter((event) => event.event === "cued").length, progress: take.going ? "recording" : "paused", not_fitting: [], pieces: take.pieces };
-  const picks = { ...section.picks };
-  for (const piece of take.pieces) if (!take.rivals.has(`${piece.slide_id}/${piece.number}`)) picks[piece.slide_id] = [take.id, piece.number];
-  return { ...section, takes: [...section.takes.filter((entry) => entry.id !== take.id), now], picks };
+	if (!take) return section;
+	const now = {
+		id: take.id,
+		number: take.number,
+		length_ms: take.nowMs,
+		cues: take.events.filter((event) => event.event === "cued").length,
+		progress: take.going ? "recording" : "paused",
+		not_fitting: [],
+		pieces: take.pieces,
+	};
+	const picks = { ...section.picks };
+	for (const piece of take.pieces)
+		if (!take.rivals.has(`${piece.slide_id}/${piece.number}`)) picks[piece.slide_id] = [take.id, piece.number];
+	return { ...section, takes: [...section.takes.filter((entry) => entry.id !== take.id), now], picks };
 }
 
 function place() {
-  if (hearing.key) return hearing.head();
-  if (!take?.laid) return null;
-  const { piece } = take;
-  return piece ? { slide_id: piece.slide_id, at_ms: take.nowMs - piece.from_ms } : null;
+	if (hearing.key) return hearing.head();
+	if (!take?.laid) return null;
+	const { piece } = take;
+	return piece ? { slide_id: piece.slide_id, at_ms: take.nowMs - piece.from_ms } : null;
 }
 
 function drawLines() {
-  if (!section) return;
-  lines.draw(living(), place(), slideId);
-  tellSum();
+	if (!section) return;
+	lines.draw(living(), place(), slideId);
+	tellSum();
 }
 
 function tellSum() {
-  const { takes, picks, slides } = living();
-  const lasts = slides.map((slide) => lines.pieceOf(takes, picks[slide.id])?.lasts_ms ?? null);
-  const known = lasts.filter((ms) => ms !== null);
-  at("picked-sum").textContent = `As picked ${clockText(known.reduce((all, ms) => all + ms, 0))}, plan ${clockText(slides.reduce((all, slide) => all + slide.plan_ms, 0))}`;
-  at("picked-parts").textContent = lasts.map((ms) => (ms === null ? "–" : (ms / 1000).toFixed(1))).join(" + ");
-  at("play-picked").disabled = at("keep-picked").disabled = !known.some((ms) => ms > 0) || mode === "recording" || mode === "counting";
+	const { takes, picks, slides } = living();
+	const lasts = slides.map((slide) => lines.pieceOf(takes, picks[slide.id])?.lasts_ms ?? null);
+	const known = lasts.filter((ms) => ms !== null);
+	at("picked-sum").textContent =
+		`As picked ${clockText(known.reduce((all, ms) => all + ms, 0))}, plan ${clockText(slides.reduce((all, slide) => all + slide.plan_ms, 0))}`;
+	at("picked-parts").textContent = lasts.map((ms) => (ms === null ? "–" : (ms / 1000).toFixed(1))).join(" + ");
+	at("play-picked").disabled = at("keep-picked").disabled =
+		!known.some((ms) => ms > 0) || mode === "recording" || mode === "counting";
 }
 
 /* What is told of the present slide and beat. */
 function tell() {
-  const index = show.slides.findIndex((slide) => slide.id === slideId);
-  const slide = slideOf(slideId);
-  const next = section.slides[section.slides.indexOf(slide) + 1] ?? null;
-  const beat = heard ? heard.beat : take?.laid ? take.player.state.beat : 0;
-  const waits = take?.piece?.waits ?? {};
-  const waited = new Map(slide.cues.slice(0, -1).flatMap((id, number) => (number < beat && id in waits ? [[number + 1, waits[id]]] : [])));
-  if (!take && !hearing.key) new Painter(surface, show).paint({ layers: [restLayer(show, Math.max(index, 0), 0)], blackness: 0 });
-  drawStops(slide, beat, next);
-  drawNotes(slide, beat, waited);
-  drawComing(slide, beat, next);
-  Object.assign(page.dataset, { slide: slideId, beat, mode });
-  lines.head(place());
-  lines.chosen(slideId);
-  tellTransport();
+	const index = show.slides.findIndex((slide) => slide.id === slideId);
+	const slide = slideOf(slideId);
+	const next = section.slides[section.slides.indexOf(slide) + 1] ?? null;
+	const beat = heard ? heard.beat : take?.laid ? take.player.state.beat : 0;
+	const waits = take?.piece?.waits ?? {};
+	const waited = new Map(
+		slide.cues.slice(0, -1).flatMap((id, number) => (number < beat && id in waits ? [[number + 1, waits[id]]] : [])),
+	);
+	if (!take && !hearing.key)
+		new Painter(surface, show).paint({ layers: [restLayer(show, Math.max(index, 0), 0)], blackness: 0 });
+	drawStops(slide, beat, next);
+	drawNotes(slide, beat, waited);
+	drawComing(slide, beat, next);
+	Object.assign(page.dataset, { slide: slideId, beat, mode });
+	lines.head(place());
+	lines.chosen(slideId);
+	tellTransport();
 }
 
 function tellTransport() {
-  const left = take ?? openTake();
-  const number = left?.number ?? Math.max(0, ...section.takes.map((entry) => entry.number)) + 1;
-  const slide = slideOf(slideId);
-  const atMs = take ? take.nowMs : left?.length_ms ?? 0;
-  const piece = take ? take.piece : left?.pieces.at(-1);
-  const goesOn = mode === "paused" && piece && piece.slide_id === slideId && !piece.whole;
-  at("take-now").textContent = `Take ${number}, ${{ idle: "not begun", paused: "paused", counting: "counting in", recording: "recording", hearing: "paused" }[mode]}`;
-  at("take-time").textContent = clockText(mode === "idle" ? 0 : atMs);
-  at("take-place").textContent = goesOn || mode === "recording" ? `slide ${slide.number}, ${((atMs - piece.from_ms) / 1000).toFixed(1)} s in` : `slide ${slide.number}`;
-  at("record-word").textContent = mode === "recording" ? "Recording" : mode === "counting" ? "Counting in" : "Record";
-  at("record-from").textContent = mode === "recording" ? "every second is kept" : goesOn ? `on from ${((atMs - piece.from_ms) / 1000).toFixed(1)} s` : `take ${number}, from slide ${slide.number}`;
-  at("record-go").disabled = mode === "recording" || mode === "counting" || mode === "hearing" || !microphone.open;
-  at("pause").disabled = mode !== "recording";
-  at("next-cue").disabled = mode !== "recording";
-  at("stop").disabled = !(mode === "recording" || mode === "paused" && left);
-  at("restart-slide").disabled = !(mode === "recording" || goesOn);
-  page.dataset.mode = mode;
+	const left = take ?? openTake();
+	const number = left?.number ?? Math.max(0, ...section.takes.map((entry) => entry.number)) + 1;
+	const slide = slideOf(slideId);
+	const atMs = take ? take.nowMs : (left?.length_ms ?? 0);
+	const piece = take ? take.piece : left?.pieces.at(-1);
+	const goesOn = mode === "paused" && piece && piece.slide_id === slideId && !piece.whole;
+	at("take-now").textContent =
+		`Take ${number}, ${{ idle: "not begun", paused: "paused", counting: "counting in", recording: "recording", hearing: "paused" }[mode]}`;
+	at("take-time").textContent = clockText(mode === "idle" ? 0 : atMs);
+	at("take-place").textContent =
+		goesOn || mode === "recording"
+			? `slide ${slide.number}, ${((atMs - piece.from_ms) / 1000).toFixed(1)} s in`
+			: `slide ${slide.number}`;
+	at("record-word").textContent = mode === "recording" ? "Recording" : mode === "counting" ? "Counting in" : "Record";
+	at("record-from").textContent =
+		mode === "recording"
+			? "every second is kept"
+			: goesOn
+				? `on from ${((atMs - piece.from_ms) / 1000).toFixed(1)} s`
+				: `take ${number}, from slide ${slide.number}`;
+	at("record-go").disabled = mode === "recording" || mode === "counting" || mode === "hearing" || !microphone.open;
+	at("pause").disabled = mode !== "recording";
+	at("next-cue").disabled = mode !== "recording";
+	at("stop").disabled = !(mode === "recording" || (mode === "paused" && left));
+	at("restart-slide").disabled = !(mode === "recording" || goesOn);
+	page.dataset.mode = mode;
 }
 
 function tick() {
-  if (mode === "recording") {
-    tellTransport();
-    const { piece } = take;
-    if (piece && !lines.grow(take, piece)) drawLines();
-    lines.head(place());
-    const slide = slideOf(slideId);
-    const wait = take.player.moment().phase === "wait";
-    const beat = take.player.state.beat;
-    at("waits").textContent = wait ? beat + 1 < slide.beats.length ? `Waiting for cue ${beat + 1}` : "Waiting to go on" : "";
-    const over = piece ? piece.lasts_ms - slide.plan_ms : 0;
-    if (over > 0) at("waits").textContent += ` ${clockText(over)} over this slide's plan`;
-  }
-  if (hearing.key) {
-    lines.head(hearing.head());
-    page.dataset.heard = hearing.head()?.slide_id ?? "";
-  }
-  tellKept();
-  // What somebody else records is seen to come.
-  if (!take && mode !== "counting" && mode !== "hearing" && (data.sections.some((line) => line.state.mark === "recording") || cutting()) && Date.now() - looked > LOOK_MS) {
-    looked = Date.now();
-    look().catch(() => undefined);
-  }
+	if (mode === "recording") {
+		tellTransport();
+		const { piece } = take;
+		if (piece && !lines.grow(take, piece)) drawLines();
+		lines.head(place());
+		const slide = slideOf(slideId);
+		const wait = take.player.moment().phase === "wait";
+		const beat = take.player.state.beat;
+		at("waits").textContent = wait
+			? beat + 1 < slide.beats.length
+				? `Waiting for cue ${beat + 1}`
+				: "Waiting to go on"
+			: "";
+		const over = piece ? piece.lasts_ms - slide.plan_ms : 0;
+		if (over > 0) at("waits").textContent += ` ${clockText(over)} over this slide's plan`;
+	}
+	if (hearing.key) {
+		lines.head(hearing.head());
+		page.dataset.heard = hearing.head()?.slide_id ?? "";
+	}
+	tellKept();
+	// What somebody else records is seen to come.
+	if (
+		!take &&
+		mode !== "counting" &&
+		mode !== "hearing" &&
+		(data.sections.some((line) => line.state.mark === "recording") || cutting()) &&
+		Date.now() - looked > LOOK_MS
+	) {
+		looked = Date.now();
+		look().catch(() => undefined);
+	}
 }
 
 /** How it stands now, unless somebody has begun to record or to listen meanwhile. */
 async function look() {
-  const { id } = section;
-  const state = await get(`${base}/record.json?section=${encodeURIComponent(id)}`);
-  if (!resting || take || busy() || hearing.key || section.id !== id) return;
-  await load(id, state);
-  tellStill();
+	const { id } = section;
+	const state = await get(`${base}/record.json?section=${encodeURIComponent(id)}`);
+	if (!resting || take || busy() || hearing.key || section.id !== id) return;
+	await load(id, state);
+	tellStill();
 }
 
 /** Whether the picture of a take that was just ended is still being cut: how long it lasts is known only then. */
-const cutting = () => cutUntil > Date.now() && section.takes.some((entry) => entry.progress === "ended" && entry.pieces.some((piece) => piece.still_ms === null));
+const cutting = () =>
+	cutUntil > Date.now() &&
+	section.takes.some((entry) => entry.progress === "ended" && entry.pieces.some((piece) => piece.still_ms === null));
 
 /** A camera that stopped before the voice did is told at once. */
 function tellStill() {
-  for (const { id, number, pieces } of section.takes) {
-    for (const piece of pieces) {
-      const key = `${id}/${piece.number}`;
-      if (!piece.still_ms || stillTold.has(key)) continue;
-      stillTold.add(key);
-      if (cutUntil < Date.now()) continue;
-      const slide = slideOf(piece.slide_id);
-      toast(`Take ${number}: the camera's picture of slide ${slide.number} ends ${secondsText(piece.still_ms)} s before the voice.`, { wrong: true, act: "Record the slide again", onact: () => { choose(slide.id); go(); } });
-      return;
-    }
-  }
+	for (const { id, number, pieces } of section.takes) {
+		for (const piece of pieces) {
+			const key = `${id}/${piece.number}`;
+			if (!piece.still_ms || stillTold.has(key)) continue;
+			stillTold.add(key);
+			if (cutUntil < Date.now()) continue;
+			const slide = slideOf(piece.slide_id);
+			toast(
+				`Take ${number}: the camera's picture of slide ${slide.number} ends ${secondsText(piece.still_ms)} s before the voice.`,
+				{
+					wrong: true,
+					act: "Record the slide again",
+					onact: () => {
+						choose(slide.id);
+						go();
+					},
+				},
+			);
+			return;
+		}
+	}
 }
 
 function tellKept() {
-  const number = take?.number ?? openTake()?.number;
-  const [first, second] = courier.id ? keptWords(courier, number ?? "", clockText) : microphone.open ? ["Ready. Every second that is recorded is kept on the server as it comes.", ""] : ["Choose a microphone first; the practice one speaks by itself.", "Nothing is recorded before you press Record."];
-  if (at("kept-first").textContent !== first) at("kept-first").textContent = first;
-  at("kept-second").textContent = second;
-  page.dataset.trouble = courier.trouble;
+	const number = take?.number ?? openTake()?.number;
+	const [first, second] = courier.id
+		? keptWords(courier, number ?? "", clockText)
+		: microphone.open
+			? ["Ready. Every second that is recorded is kept on the server as it comes.", ""]
+			: [
+					"Choose a microphone first; the practice one speaks by itself.",
+					"Nothing is recorded before you press Record.",
+				];
+	if (at("kept-first").textContent !== first) at("kept-first").textContent = first;
+	at("kept-second").textContent = second;
+	page.dataset.trouble = courier.trouble;
 }
 
 /* Recording. */
 async function count() {
-  if (!countIn) return;
-  mode = "counting";
-  tellTransport();
-  at("count").hidden = false;
-  for (let left = countIn; left > 0 && mode === "counting"; left -= 1) {
-    at("count").textContent = left;
-    await new Promise((done) => { setTimeout(done, 1000); });
-  }
-  at("count").hidden = true;
+	if (!countIn) return;
+	mode = "counting";
+	tellTransport();
+	at("count").hidden = false;
+	for (let left = countIn; left > 0 && mode === "counting"; left -= 1) {
+		at("count").textContent = left;
+		await new Promise((done) => {
+			setTimeout(done, 1000);
+		});
+	}
+	at("count").hidden = true;
 }
 
 async function go() {
-  if (at("record-go").disabled) return;
-  hearing.stop();
-  resting = false;
-  try {
-    if (!take) {
-      const left = openTake();
-      const begun = await post(`${base}/record/begin`, { section: section.id, writer, go_on: left?.id ?? null, placement: placing.placement });
-      take = new Take({ show, surface, microphone, camera, courier, leaving: leaving() }, begun);
-      take.rivals = new Set(take.pieces.filter((piece) => { const pick = section.picks[piece.slide_id]; return pick && (pick[0] !== take.id || pick[1] !== piece.number); }).map((piece) => `${piece.slide_id}/${piece.number}`));
-      take.addEventListener("moved", () => { slideId = show.slides[take.player.state.index].id; tell(); if (mode === "recording") drawLines(); });
-      take.addEventListener("done", () => stop());
-      if (!begun.bytes) peaks.fresh(take.id);
-      await take.lay(slideId);
-      if (again) take.restart();
-      again = false;
-    }
-    await count();
-    if (countIn && mode !== "counting") return;
-    take.go();
-    mode = "recording";
-    document.activeElement?.blur();
-    drawLines();
-    tell();
-  } catch (error) {
-    await leaveTake();
-    mode = openTake() ? "paused" : "idle";
-    tellTransport();
-    toast(error.message, { wrong: true });
-  } finally { resting = true; }
+	if (at("record-go").disabled) return;
+	hearing.stop();
+	resting = false;
+	try {
+		if (!take) {
+			const left = openTake();
+			const begun = await post(`${base}/record/begin`, {
+				section: section.id,
+				writer,
+				go_on: left?.id ?? null,
+				placement: placing.placement,
+			});
+			take = new Take({ show, surface, microphone, camera, courier, leaving: leaving() }, begun);
+			take.rivals = new Set(
+				take.pieces
+					.filter((piece) => {
+						const picked = section.picks[piece.slide_id];
+						return picked && (picked[0] !== take.id || picked[1] !== piece.number);
+					})
+					.map((piece) => `${piece.slide_id}/${piece.number}`),
+			);
+			take.addEventListener("moved", () => {
+				slideId = show.slides[take.player.state.index].id;
+				tell();
+				if (mode === "recording") drawLines();
+			});
+			take.addEventListener("done", () => stop());
+			if (!begun.bytes) peaks.fresh(take.id);
+			await take.lay(slideId);
+			if (again) take.restart();
+			again = false;
+		}
+		await count();
+		if (countIn && mode !== "counting") return;
+		take.go();
+		mode = "recording";
+		document.activeElement?.blur();
+		drawLines();
+		tell();
+	} catch (error) {
+		await leaveTake();
+		mode = openTake() ? "paused" : "idle";
+		tellTransport();
+		toast(error.message, { wrong: true });
+	} finally {
+		resting = true;
+	}
 }
 
 async function pause() {
-  if (mode === "counting") { mode = "paused"; tellTransport(); return; }
-  if (mode !== "recording") return;
-  mode = "paused";
-  const safe = take.pause();
-  drawLines();
-  tell();
-  await safe;
-  tellKept();
-  const fresh = await get(`${base}/record.json?section=${encodeURIComponent(section.id)}`).catch(() => null);
-  if (!fresh || mode === "recording") return;
-  data.sections = fresh.sections;
-  drawList();
+	if (mode === "counting") {
+		mode = "paused";
+		tellTransport();
+		return;
+	}
+	if (mode !== "recording") return;
+	mode = "paused";
+	const safe = take.pause();
+	drawLines();
+	tell();
+	await safe;
+	tellKept();
+	const fresh = await get(`${base}/record.json?section=${encodeURIComponent(section.id)}`).catch(() => null);
+	if (!fresh || mode === "recording") return;
+	data.sections = fresh.sections;
+	drawList();
 }
 
 async function stop() {
-  if (mode !== "recording" && mode !== "paused") return;
-  mode = "idle";
-  const left = openTake();
-  if (take) await take.pause("ended");
-  else if (left) {
-    // It was left open in an earlier window: it is taken over, so as to end it.
-    const begun = await post(`${base}/record/begin`, { section: section.id, writer, go_on: left.id, placement: left.placement });
-    courier.begin(begun);
-    courier.state = "ended";
-    await courier.flush();
-  }
-  if (courier.trouble === "line" || courier.trouble === "full") { mode = "paused"; tell(); return; }
-  await leaveTake();
-  cutUntil = Date.now() + CUT_MS;
-  await load(section.id);
+	if (mode !== "recording" && mode !== "paused") return;
+	mode = "idle";
+	const left = openTake();
+	if (take) await take.pause("ended");
+	else if (left) {
+		// It was left open in an earlier window: it is taken over, so as to end it.
+		const begun = await post(`${base}/record/begin`, {
+			section: section.id,
+			writer,
+			go_on: left.id,
+			placement: left.placement,
+		});
+		courier.begin(begun);
+		courier.state = "ended";
+		await courier.flush();
+	}
+	if (courier.trouble === "line" || courier.trouble === "full") {
+		mode = "paused";
+		tell();
+		return;
+	}
+	await leaveTake();
+	cutUntil = Date.now() + CUT_MS;
+	await load(section.id);
 }
 
 function restart() {
-  if (mode === "recording") { pause().then(() => { take.restart(); go(); }); return; }
-  if (take?.laid) { take.restart(); tell(); drawLines(); }
-  else { slideId = openTake().pieces.at(-1).slide_id; again = true; go(); }
+	if (mode === "recording") {
+		pause().then(() => {
+			take.restart();
+			go();
+		});
+		return;
+	}
+	if (take?.laid) {
+		take.restart();
+		tell();
+		drawLines();
+	} else {
+		slideId = openTake().pieces.at(-1).slide_id;
+		again = true;
+		go();
+	}
 }
 async function leaveTake() {
-  if (!take) return;
-  take.leave();
-  take = null;
+	if (!take) return;
+	take.leave();
+	take = null;
 }
 
 function lost(what) {
-  if (mode === "recording") pause();
-  toast(`The ${what} was pulled out. What was recorded until then is kept; plug it in again, or choose another one, and go on.`, { wrong: true, stays: false });
+	if (mode === "recording") pause();
+	toast(
+		`The ${what} was pulled out. What was recorded until then is kept; plug it in again, or choose another one, and go on.`,
+		{ wrong: true, stays: false },
+	);
 }
 
 courier.addEventListener("told", () => {
-  if ((courier.trouble === "full" || courier.trouble === "taken") && mode === "recording") { pause(); toast(courier.words, { wrong: true }); }
-  tellKept();
+	if ((courier.trouble === "full" || courier.trouble === "taken") && mode === "recording") {
+		pause();
+		toast(courier.words, { wrong: true });
+	}
+	tellKept();
 });
-microphone.addEventListener("samples", ({ detail }) => { courier.hear(detail); if (take) peaks.hear(take.id, detail); });
-microphone.addEventListener("lost", () => { lost("microphone"); devices.draw(); });
+microphone.addEventListener("samples", ({ detail }) => {
+	courier.hear(detail);
+	if (take) peaks.hear(take.id, detail);
+});
+microphone.addEventListener("lost", () => {
+	lost("microphone");
+	devices.draw();
+});
 camera.addEventListener("part", ({ detail }) => courier.see(detail));
-camera.addEventListener("lost", () => { lost("camera"); devices.draw(); });
+camera.addEventListener("lost", () => {
+	lost("camera");
+	devices.draw();
+});
 
 /* Hearing. */
 const busy = () => mode === "recording" || mode === "counting";
 
 hearing.addEventListener("begun", () => {
-  mode = "hearing";
-  at("play-picked").lastElementChild.textContent = "Stop";
-  // What was recorded is looked at, with the camera as it was then.
-  page.dataset.looking = "yes";
-  tellTransport();
+	mode = "hearing";
+	at("play-picked").lastElementChild.textContent = "Stop";
+	// What was recorded is looked at, with the camera as it was then.
+	page.dataset.looking = "yes";
+	tellTransport();
 });
 hearing.addEventListener("reached", ({ detail }) => {
-  heard = detail;
-  if (!slideOf(detail.slide_id)) return;
-  slideId = detail.slide_id;
-  tell();
+	heard = detail;
+	if (!slideOf(detail.slide_id)) return;
+	slideId = detail.slide_id;
+	tell();
 });
 hearing.addEventListener("ended", () => {
-  heard = null;
-  delete page.dataset.looking;
-  if (mode === "hearing") mode = openTake() ? "paused" : "idle";
-  at("play-picked").lastElementChild.textContent = "Play as picked";
-  tell();
+	heard = null;
+	delete page.dataset.looking;
+	if (mode === "hearing") mode = openTake() ? "paused" : "idle";
+	at("play-picked").lastElementChild.textContent = "Play as picked";
+	tell();
 });
 hearing.addEventListener("changed", () => lines.head(place()));
 
 /** A paused take is left as it is, to be gone on with later. */
 async function putDown() {
-  if (!take) return;
-  await leaveTake();
-  await load(section.id);
+	if (!take) return;
+	await leaveTake();
+	await load(section.id);
 }
 
 async function hear(row, piece) {
-  if (busy()) return;
-  await putDown();
-  hearing.piece(row, piece).catch((error) => { hearing.stop(); toast(`This piece cannot be heard: ${error.message}`, { wrong: true }); });
+	if (busy()) return;
+	await putDown();
+	hearing.piece(row, piece).catch((error) => {
+		hearing.stop();
+		toast(`This piece cannot be heard: ${error.message}`, { wrong: true });
+	});
 }
 
 /** @param {string} what a section, or "all" */
 async function playPicked(what = section.id) {
-  if (busy()) return;
-  if (hearing.key) { hearing.stop(); return; }
-  await putDown();
-  hearing.picked(what).catch((error) => { hearing.stop(); toast(error.message, { wrong: true }); });
+	if (busy()) return;
+	if (hearing.key) {
+		hearing.stop();
+		return;
+	}
+	await putDown();
+	hearing.picked(what).catch((error) => {
+		hearing.stop();
+		toast(error.message, { wrong: true });
+	});
 }
 
 /* Going about it. */
-const press = (id, act) => at(id).addEventListener("click", () => { at(id).blur(); act(); });
+const press = (id, act) =>
+	at(id).addEventListener("click", () => {
+		at(id).blur();
+		act();
+	});
 press("record-go", go);
 press("pause", pause);
 press("stop", stop);
@@ -397,21 +561,45 @@ press("play-picked", () => playPicked());
 press("play-all", () => playPicked("all"));
 press("keep-picked", keep);
 press("count-in", () => {
-  countIn = COUNTS_S[(COUNTS_S.indexOf(countIn) + 1) % COUNTS_S.length];
-  at("count-in-s").textContent = countIn ? `${countIn} s` : "None";
+	countIn = COUNTS_S[(COUNTS_S.indexOf(countIn) + 1) % COUNTS_S.length];
+	at("count-in-s").textContent = countIn ? `${countIn} s` : "None";
 });
 surface.addEventListener("click", () => take?.next());
-at("play-section").addEventListener("click", (event) => { event.preventDefault(); location.href = `${base}/play?from=${encodeURIComponent(section.slides[0].id)}`; });
-const keys = { " ": () => (mode === "recording" ? take.next() : mode === "counting" ? null : go()), ArrowRight: () => take?.next(), PageDown: () => take?.next(), ".": () => (mode === "recording" ? pause() : go()), Escape: pause };
-addEventListener("keydown", (event) => {
-  if (event.ctrlKey || event.metaKey || event.altKey || event.repeat || taken(event) || event.target.closest?.(".camera")) return;
-  if (event.target.closest?.("button, a") && (event.key === " " || event.key === "Enter")) return;
-  if (!keys[event.key]) return;
-  event.preventDefault();
-  keys[event.key]();
+at("play-section").addEventListener("click", (event) => {
+	event.preventDefault();
+	location.href = `${base}/play?from=${encodeURIComponent(section.slides[0].id)}`;
 });
-addEventListener("beforeunload", (event) => { if (mode === "recording" || courier.waitingMs > 0) event.preventDefault(); });
+const keys = {
+	" ": () => (mode === "recording" ? take.next() : mode === "counting" ? null : go()),
+	ArrowRight: () => take?.next(),
+	PageDown: () => take?.next(),
+	".": () => (mode === "recording" ? pause() : go()),
+	Escape: pause,
+};
+addEventListener("keydown", (event) => {
+	if (
+		event.ctrlKey ||
+		event.metaKey ||
+		event.altKey ||
+		event.repeat ||
+		taken(event) ||
+		event.target.closest?.(".camera")
+	)
+		return;
+	if (event.target.closest?.("button, a") && (event.key === " " || event.key === "Enter")) return;
+	if (!keys[event.key]) return;
+	event.preventDefault();
+	keys[event.key]();
+});
+addEventListener("beforeunload", (event) => {
+	if (mode === "recording" || courier.waitingMs > 0) event.preventDefault();
+});
 addEventListener("resize", drawLines);
 stayAwake();
 setInterval(tick, TICK_MS);
-open().then(() => { page.dataset.ready = "yes"; tellKept(); }).catch((error) => toast(error.message, { wrong: true }));
+open()
+	.then(() => {
+		page.dataset.ready = "yes";
+		tellKept();
+	})
+	.catch((error) => toast(error.message, { wrong: true }));

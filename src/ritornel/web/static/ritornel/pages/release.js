@@ -13,198 +13,625 @@ let look = "wide";
 let data = startData();
 const base = `/shows/${data.show_id}`;
 const wish = { kind: "mp4", size: "1280x720", rate: "30", constant_rate: false, style: "slides", take: null };
-const KINDS = [["mp4", "Film, MP4"], ["webm", "Film, WebM"], ["webp", "Animated picture, WebP"], ["pdf", "Pages, PDF"], ["zip", "A still of each beat, PNG"]];
-const STYLES = [["slides", "A slide a page"], ["notes", "Slides with their notes"], ["beats", "Each beat a page"]];
+const KINDS = [
+	["mp4", "Film, MP4"],
+	["webm", "Film, WebM"],
+	["webp", "Animated picture, WebP"],
+	["pdf", "Pages, PDF"],
+	["zip", "A still of each beat, PNG"],
+];
+const STYLES = [
+	["slides", "A slide a page"],
+	["notes", "Slides with their notes"],
+	["beats", "Each beat a page"],
+];
 const worded = (pairs, value) => pairs.find(([name]) => name === value)?.[1] ?? value;
-const SIZES = [["640x360", "640 × 360"], ["1280x720", "1280 × 720"], ["1920x1080", "1920 × 1080"]];
-const RATES = [["24", "24 a second"], ["25", "25 a second"], ["30", "30 a second"], ["60", "60 a second"]];
+const SIZES = [
+	["640x360", "640 × 360"],
+	["1280x720", "1280 × 720"],
+	["1920x1080", "1920 × 1080"],
+];
+const RATES = [
+	["24", "24 a second"],
+	["25", "25 a second"],
+	["30", "30 a second"],
+	["60", "60 a second"],
+];
 
 async function act(work, done = "") {
-  try {
-    data = await work();
-    draw();
-    if (done) toast(done);
-  } catch (error) { toast(error.message, { wrong: true }); }
+	try {
+		data = await work();
+		draw();
+		if (done) toast(done);
+	} catch (error) {
+		toast(error.message, { wrong: true });
+	}
 }
 
-const day = (text) => new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+const day = (text) =>
+	new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
 function seen() {
-  const newest = data.editions[0];
-  const key = `${newest?.number}/${data.withdrawn}/${data.starts_itself}/${data.loops}/${data.audience}/${look}/${look === "embedded" ? embedKey() : ""}`;
-  if (at("seen").dataset.key === key || at("seen").dataset.key === "place") return;
-  at("seen").dataset.key = key;
-  const looks = el("div", { class: "choice dim ml-auto", role: "group", "aria-label": "How they see it" }, LOOKS.map(([name, words]) => el("button", { "aria-pressed": name === look ? "true" : "false", onclick: () => { look = name; seen(); } }, words)));
-  const title = el("div", { class: "row" }, el("span", { class: "font-serif italic" }, "As a stranger sees it"), newest && !data.withdrawn ? looks : null);
-  if (!newest || data.withdrawn) {
-    at("seen").replaceChildren(title, el("div", { class: "grid place-items-center content-center gap-3 text-center" }, el("p", { class: "font-serif text-2xl" }, newest ? "Withdrawn" : "Not released yet"),
-      el("p", { class: "text-[#b9c6c3] max-w-[420px]" }, newest ? "Whoever opens the address is told that there is no show. Reopen it on the right; the address stays." : "Make an edition: the show as it is now gets a public address that nobody needs to sign in for. Later edits change nothing in it.")), el("span"));
-    return;
-  }
-  const frame = strangersFrame(data, look);
-  at("seen").replaceChildren(title, el("div", { class: "window", "data-look": look }, el("div", { class: "bg-gutter text-ink flex items-center px-3" }, el("span", { class: "bg-white rounded px-3 truncate" }, data.address)), frame),
-    el("p", { class: "text-[#b9c6c3]" }, `Edition ${newest.number}, ${newest.slides} slides, ${clockText(newest.length_ms)}, opened ${newest.opened} time${newest.opened === 1 ? "" : "s"}.`));
+	const newest = data.editions[0];
+	const key = `${newest?.number}/${data.withdrawn}/${data.starts_itself}/${data.loops}/${data.audience}/${look}/${look === "embedded" ? embedKey() : ""}`;
+	if (at("seen").dataset.key === key || at("seen").dataset.key === "place") return;
+	at("seen").dataset.key = key;
+	const looks = el(
+		"div",
+		{ class: "choice dim ml-auto", role: "group", "aria-label": "How they see it" },
+		LOOKS.map(([name, words]) =>
+			el(
+				"button",
+				{
+					"aria-pressed": name === look ? "true" : "false",
+					onclick: () => {
+						look = name;
+						seen();
+					},
+				},
+				words,
+			),
+		),
+	);
+	const title = el(
+		"div",
+		{ class: "row" },
+		el("span", { class: "font-serif italic" }, "As a stranger sees it"),
+		newest && !data.withdrawn ? looks : null,
+	);
+	if (!newest || data.withdrawn) {
+		at("seen").replaceChildren(
+			title,
+			el(
+				"div",
+				{ class: "grid place-items-center content-center gap-3 text-center" },
+				el("p", { class: "font-serif text-2xl" }, newest ? "Withdrawn" : "Not released yet"),
+				el(
+					"p",
+					{ class: "text-[#b9c6c3] max-w-[420px]" },
+					newest
+						? "Whoever opens the address is told that there is no show. Reopen it on the right; the address stays."
+						: "Make an edition: the show as it is now gets a public address that nobody needs to sign in for. Later edits change nothing in it.",
+				),
+			),
+			el("span"),
+		);
+		return;
+	}
+	const frame = strangersFrame(data, look);
+	at("seen").replaceChildren(
+		title,
+		el(
+			"div",
+			{ class: "window", "data-look": look },
+			el(
+				"div",
+				{ class: "bg-gutter text-ink flex items-center px-3" },
+				el("span", { class: "bg-white rounded px-3 truncate" }, data.address),
+			),
+			frame,
+		),
+		el(
+			"p",
+			{ class: "text-[#b9c6c3]" },
+			`Edition ${newest.number}, ${newest.slides} slides, ${clockText(newest.length_ms)}, opened ${newest.opened} time${newest.opened === 1 ? "" : "s"}.`,
+		),
+	);
 }
 
 /** The show as it is now, from a little before an instant: what a finding is about. */
 const BEFORE_MS = 2000;
 function playFrom(ms) {
-  const from = Math.max(0, ms - BEFORE_MS);
-  const frame = el("iframe", { src: `${base}/play?mode=self-running&at=${from}`, title: `${data.title}, as it is now`, allow: "autoplay; fullscreen; screen-wake-lock" });
-  at("seen").dataset.key = "place";
-  at("seen").replaceChildren(el("div", { class: "row" }, el("span", { class: "font-serif italic" }, `As it is now, from ${clockText(from)}`), el("button", { class: "push dim ml-auto", onclick: () => { at("seen").dataset.key = ""; seen(); } }, "As a stranger sees it")), el("div", { class: "window" }, el("span"), frame), el("span"));
+	const from = Math.max(0, ms - BEFORE_MS);
+	const frame = el("iframe", {
+		src: `${base}/play?mode=self-running&at=${from}`,
+		title: `${data.title}, as it is now`,
+		allow: "autoplay; fullscreen; screen-wake-lock",
+	});
+	at("seen").dataset.key = "place";
+	at("seen").replaceChildren(
+		el(
+			"div",
+			{ class: "row" },
+			el("span", { class: "font-serif italic" }, `As it is now, from ${clockText(from)}`),
+			el(
+				"button",
+				{
+					class: "push dim ml-auto",
+					onclick: () => {
+						at("seen").dataset.key = "";
+						seen();
+					},
+				},
+				"As a stranger sees it",
+			),
+		),
+		el("div", { class: "window" }, el("span"), frame),
+		el("span"),
+	);
 }
 
 /** An earlier edition as it was, for its maker alone: whoever opens the address gets the newest. */
 function seeEdition(edition) {
-  const frame = el("iframe", { src: `${data.address}?edition=${edition.number}`, title: `${data.title}, edition ${edition.number}`, allow: "autoplay; fullscreen; screen-wake-lock" });
-  at("seen").dataset.key = "place";
-  at("seen").replaceChildren(el("div", { class: "row" }, el("span", { class: "font-serif italic" }, `Edition ${edition.number}, as it was on ${day(edition.at)}`), el("button", { class: "push dim ml-auto", onclick: () => { at("seen").dataset.key = ""; seen(); } }, "As a stranger sees it")), el("div", { class: "window" }, el("span"), frame), el("p", { class: "text-[#b9c6c3]" }, "Only you see this one: the address leads to the newest."));
+	const frame = el("iframe", {
+		src: `${data.address}?edition=${edition.number}`,
+		title: `${data.title}, edition ${edition.number}`,
+		allow: "autoplay; fullscreen; screen-wake-lock",
+	});
+	at("seen").dataset.key = "place";
+	at("seen").replaceChildren(
+		el(
+			"div",
+			{ class: "row" },
+			el("span", { class: "font-serif italic" }, `Edition ${edition.number}, as it was on ${day(edition.at)}`),
+			el(
+				"button",
+				{
+					class: "push dim ml-auto",
+					onclick: () => {
+						at("seen").dataset.key = "";
+						seen();
+					},
+				},
+				"As a stranger sees it",
+			),
+		),
+		el("div", { class: "window" }, el("span"), frame),
+		el("p", { class: "text-[#b9c6c3]" }, "Only you see this one: the address leads to the newest."),
+	);
 }
 
-const filesOf = (edition) => el("a", { class: "link", href: `${base}/editions/${edition.number}.zip`, download: true, title: "Static files for any web server, or a disk", "aria-label": `Files of edition ${edition.number}` }, "Files");
-const earlier = (edition) => el("li", { class: "said", "data-edition": edition.number }, `${edition.number} · ${day(edition.at)} · ${clockText(edition.length_ms)}, opened ${edition.opened} time${edition.opened === 1 ? "" : "s"} `, el("button", { class: "link", "aria-label": `See edition ${edition.number}`, onclick: () => seeEdition(edition) }, "See it"), " ", filesOf(edition));
+const filesOf = (edition) =>
+	el(
+		"a",
+		{
+			class: "link",
+			href: `${base}/editions/${edition.number}.zip`,
+			download: true,
+			title: "Static files for any web server, or a disk",
+			"aria-label": `Files of edition ${edition.number}`,
+		},
+		"Files",
+	);
+const earlier = (edition) =>
+	el(
+		"li",
+		{ class: "said", "data-edition": edition.number },
+		`${edition.number} · ${day(edition.at)} · ${clockText(edition.length_ms)}, opened ${edition.opened} time${edition.opened === 1 ? "" : "s"} `,
+		el(
+			"button",
+			{ class: "link", "aria-label": `See edition ${edition.number}`, onclick: () => seeEdition(edition) },
+			"See it",
+		),
+		" ",
+		filesOf(edition),
+	);
 
 /** Makes an edition. What would stop the show is named, and asked about once. */
 async function makeEdition(anyway = []) {
-  try {
-    const reply = await post(`${base}/editions`, { anyway });
-    if (reply.stoppers) { askStoppers(reply.stoppers); return; }
-    data = reply;
-    draw();
-    toast("The edition is made. Its address is on the right.");
-  } catch (error) { toast(error.message, { wrong: true }); }
+	try {
+		const reply = await post(`${base}/editions`, { anyway });
+		if (reply.stoppers) {
+			askStoppers(reply.stoppers);
+			return;
+		}
+		data = reply;
+		draw();
+		toast("The edition is made. Its address is on the right.");
+	} catch (error) {
+		toast(error.message, { wrong: true });
+	}
 }
 
 function askStoppers(stoppers) {
-  const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "This would stop the show" });
-  const line = ({ title, why, number }) => el("tr", {}, el("th", { scope: "row" }, number ? `Slide ${number}` : "The whole"), el("td", {}, el("b", {}, title), el("p", { class: "said" }, why)));
-  dialog.append(el("h2", {}, "This would stop the show"), el("div", { class: "scrolls" }, el("table", {}, el("tbody", {}, stoppers.map(line)))),
-    el("div", { class: "row" }, el("button", { class: "push main", autofocus: true, onclick: () => dialog.close() }, "See to it first"), el("button", { class: "push", onclick: () => { dialog.close(); makeEdition(stoppers.map(({ id }) => id)); } }, "Release it all the same")));
-  dialog.addEventListener("close", () => dialog.remove());
-  document.body.append(dialog);
-  dialog.showModal();
+	const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "This would stop the show" });
+	const line = ({ title, why, number }) =>
+		el(
+			"tr",
+			{},
+			el("th", { scope: "row" }, number ? `Slide ${number}` : "The whole"),
+			el("td", {}, el("b", {}, title), el("p", { class: "said" }, why)),
+		);
+	dialog.append(
+		el("h2", {}, "This would stop the show"),
+		el("div", { class: "scrolls" }, el("table", {}, el("tbody", {}, stoppers.map(line)))),
+		el(
+			"div",
+			{ class: "row" },
+			el("button", { class: "push main", autofocus: true, onclick: () => dialog.close() }, "See to it first"),
+			el(
+				"button",
+				{
+					class: "push",
+					onclick: () => {
+						dialog.close();
+						makeEdition(stoppers.map(({ id }) => id));
+					},
+				},
+				"Release it all the same",
+			),
+		),
+	);
+	dialog.addEventListener("close", () => dialog.remove());
+	document.body.append(dialog);
+	dialog.showModal();
 }
 
 function editions() {
-  const newest = data.editions[0];
-  const set = (body, done) => act(() => post(`${base}/release/settings`, body), done);
-  if (!newest) return el("section", {}, el("h2", { class: "text-lg" }, "Editions"), el("p", { class: "said" }, "None yet."), weighs);
-  return el("section", { class: "grid gap-2" },
-    el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, `Edition ${newest.number}`), el("span", { class: "said" }, data.withdrawn ? "Withdrawn" : { anyone: "Open to anyone with the address", invited: "For invited people", domain: `For everybody at ${data.domain}` }[data.audience])),
-    el("div", { class: "row" }, el("input", { class: "field", readonly: true, value: data.address, "aria-label": "Address", onfocus: (event) => event.target.select() }),
-      el("button", { class: "push", onclick: async () => { await navigator.clipboard?.writeText(data.address).catch(() => undefined); toast("The address was copied."); } }, icon("copy"), "Copy")),
-    el("div", { class: "grid grid-cols-2" }, tick("Starts by itself", data.starts_itself, (on) => set({ starts_itself: on })), tick("Loops", data.loops, (on) => set({ loops: on }))),
-    el("div", { class: "row" }, el("a", { class: "push", href: data.address, target: "_blank", rel: "noopener" }, "Open it"),
-      el("button", { class: "push", onclick: () => set({ withdrawn: !data.withdrawn }, data.withdrawn ? "Open again at the same address." : "Withdrawn. Nobody can open it now.") }, data.withdrawn ? "Reopen" : "Withdraw"), filesOf(newest)),
-    weighs,
-    data.editions.length > 1 ? el("details", {}, el("summary", { class: "said cursor-pointer" }, `${data.editions.length - 1} earlier`), el("ul", {}, data.editions.slice(1).map(earlier))) : null);
+	const newest = data.editions[0];
+	const set = (body, done) => act(() => post(`${base}/release/settings`, body), done);
+	if (!newest)
+		return el(
+			"section",
+			{},
+			el("h2", { class: "text-lg" }, "Editions"),
+			el("p", { class: "said" }, "None yet."),
+			weighs,
+		);
+	return el(
+		"section",
+		{ class: "grid gap-2" },
+		el(
+			"div",
+			{ class: "row" },
+			el("h2", { class: "text-lg mr-auto" }, `Edition ${newest.number}`),
+			el(
+				"span",
+				{ class: "said" },
+				data.withdrawn
+					? "Withdrawn"
+					: {
+							anyone: "Open to anyone with the address",
+							invited: "For invited people",
+							domain: `For everybody at ${data.domain}`,
+						}[data.audience],
+			),
+		),
+		el(
+			"div",
+			{ class: "row" },
+			el("input", {
+				class: "field",
+				readonly: true,
+				value: data.address,
+				"aria-label": "Address",
+				onfocus: (event) => event.target.select(),
+			}),
+			el(
+				"button",
+				{
+					class: "push",
+					onclick: async () => {
+						await navigator.clipboard?.writeText(data.address).catch(() => undefined);
+						toast("The address was copied.");
+					},
+				},
+				icon("copy"),
+				"Copy",
+			),
+		),
+		el(
+			"div",
+			{ class: "grid grid-cols-2" },
+			tick("Starts by itself", data.starts_itself, (on) => set({ starts_itself: on })),
+			tick("Loops", data.loops, (on) => set({ loops: on })),
+		),
+		el(
+			"div",
+			{ class: "row" },
+			el("a", { class: "push", href: data.address, target: "_blank", rel: "noopener" }, "Open it"),
+			el(
+				"button",
+				{
+					class: "push",
+					onclick: () =>
+						set(
+							{ withdrawn: !data.withdrawn },
+							data.withdrawn ? "Open again at the same address." : "Withdrawn. Nobody can open it now.",
+						),
+				},
+				data.withdrawn ? "Reopen" : "Withdraw",
+			),
+			filesOf(newest),
+		),
+		weighs,
+		data.editions.length > 1
+			? el(
+					"details",
+					{},
+					el("summary", { class: "said cursor-pointer" }, `${data.editions.length - 1} earlier`),
+					el("ul", {}, data.editions.slice(1).map(earlier)),
+				)
+			: null,
+	);
 }
 
 function orderFilm() {
-  const [width, height] = wish.size.split("x").map(Number);
-  return act(() => post(`${base}/films`, { kind: wish.kind, width_px: width, height_px: height, rate: wish.rate, constant_rate: wish.constant_rate, style: wish.style, take: wish.take }));
+	const [width, height] = wish.size.split("x").map(Number);
+	return act(() =>
+		post(`${base}/films`, {
+			kind: wish.kind,
+			width_px: width,
+			height_px: height,
+			rate: wish.rate,
+			constant_rate: wish.constant_rate,
+			style: wish.style,
+			take: wish.take,
+		}),
+	);
 }
 
 function filmForm() {
-  const [film, moves, paged] = [["mp4", "webm"].includes(wish.kind), ["mp4", "webm", "webp"].includes(wish.kind), wish.kind === "pdf"];
-  return el("section", { class: "grid gap-2" }, el("h2", { class: "text-lg" }, "Film, pages, stills"),
-    pair("Kind", selectField(wish.kind, KINDS, (kind) => { wish.kind = kind; if (kind === "webp") Object.assign(wish, { size: "640x360", rate: "12" }); else if (wish.rate === "12") Object.assign(wish, { size: "1280x720", rate: "30" }); draw(); })),
-    paged ? pair("Each page", selectField(wish.style, STYLES, (style) => { wish.style = style; })) : pair("Size", selectField(wish.size, SIZES, (size) => { wish.size = size; })),
-    moves ? pair("Frames", selectField(wish.rate, film ? RATES : [["12", "12 a second"], ...RATES.slice(0, 2)], (rate) => { wish.rate = rate; })) : null,
-    moves && data.takes.length ? pair("Timing", selectField(String(wish.take ?? ""), [["", "As the show has it"], ...data.takes.map(({ number }) => [String(number), `As take ${number} ran`])], (number) => { wish.take = number ? Number(number) : null; })) : null,
-    film ? tick("Every frame, for players that need a constant rate", wish.constant_rate, (on) => { wish.constant_rate = on; }) : null,
-    el("div", {}, el("button", { class: "push main", onclick: orderFilm }, film ? "Make the film" : "Make it")));
+	const [film, moves, paged] = [
+		["mp4", "webm"].includes(wish.kind),
+		["mp4", "webm", "webp"].includes(wish.kind),
+		wish.kind === "pdf",
+	];
+	return el(
+		"section",
+		{ class: "grid gap-2" },
+		el("h2", { class: "text-lg" }, "Film, pages, stills"),
+		pair(
+			"Kind",
+			selectField(wish.kind, KINDS, (kind) => {
+				wish.kind = kind;
+				if (kind === "webp") Object.assign(wish, { size: "640x360", rate: "12" });
+				else if (wish.rate === "12") Object.assign(wish, { size: "1280x720", rate: "30" });
+				draw();
+			}),
+		),
+		paged
+			? pair(
+					"Each page",
+					selectField(wish.style, STYLES, (style) => {
+						wish.style = style;
+					}),
+				)
+			: pair(
+					"Size",
+					selectField(wish.size, SIZES, (size) => {
+						wish.size = size;
+					}),
+				),
+		moves
+			? pair(
+					"Frames",
+					selectField(wish.rate, film ? RATES : [["12", "12 a second"], ...RATES.slice(0, 2)], (rate) => {
+						wish.rate = rate;
+					}),
+				)
+			: null,
+		moves && data.takes.length
+			? pair(
+					"Timing",
+					selectField(
+						String(wish.take ?? ""),
+						[["", "As the show has it"], ...data.takes.map(({ number }) => [String(number), `As take ${number} ran`])],
+						(number) => {
+							wish.take = number ? Number(number) : null;
+						},
+					),
+				)
+			: null,
+		film
+			? tick("Every frame, for players that need a constant rate", wish.constant_rate, (on) => {
+					wish.constant_rate = on;
+				})
+			: null,
+		el("div", {}, el("button", { class: "push main", onclick: orderFilm }, film ? "Make the film" : "Make it")),
+	);
 }
 
 const titleOf = (film) => `${kindOf(film)}${film.timing ? `, as ${film.timing} ran` : ""}`;
-const kindOf = (film) => (film.kind === "pdf" ? `PDF, ${worded(STYLES, film.style).toLowerCase()}` : film.kind === "zip" ? `Stills, ${film.size}` : `${{ mp4: "MP4", webm: "WebM", webp: "Animated WebP" }[film.kind]}, ${film.size}, ${film.rate} a second`);
-const STATES = { waiting: "Waiting for the worker", running: "Being made", ready: "Ready", cancelled: "Cancelled", failed: "Failed", interrupted: "Interrupted" };
+const kindOf = (film) =>
+	film.kind === "pdf"
+		? `PDF, ${worded(STYLES, film.style).toLowerCase()}`
+		: film.kind === "zip"
+			? `Stills, ${film.size}`
+			: `${{ mp4: "MP4", webm: "WebM", webp: "Animated WebP" }[film.kind]}, ${film.size}, ${film.rate} a second`;
+const STATES = {
+	waiting: "Waiting for the worker",
+	running: "Being made",
+	ready: "Ready",
+	cancelled: "Cancelled",
+	failed: "Failed",
+	interrupted: "Interrupted",
+};
 
 function left(film) {
-  if (film.cancel_wanted) return "stopping";
-  if (film.left_s === null) return film.slide ? `drawing slide ${film.slide}` : "beginning";
-  return `drawing slide ${film.slide}, ${film.left_s < 1 ? "under 1" : Math.ceil(film.left_s)} s left`;
+	if (film.cancel_wanted) return "stopping";
+	if (film.left_s === null) return film.slide ? `drawing slide ${film.slide}` : "beginning";
+	return `drawing slide ${film.slide}, ${film.left_s < 1 ? "under 1" : Math.ceil(film.left_s)} s left`;
 }
 
 /** Hands a result in to somebody here, by name or address, asked for in place. */
 function handInForm(film) {
-  const to = el("input", { class: "field", placeholder: "Name or address", "aria-label": "To whom" });
-  const note = el("input", { class: "field", placeholder: "A word with it", "aria-label": "Note", maxlength: 1000 });
-  const send = async (event) => {
-    event.preventDefault();
-    try {
-      const handed = await post(`${base}/films/${film.id}/hand-in`, { to: to.value, note: note.value });
-      toast(`Handed in to ${handed.to}. You see under “Handed in” when it was looked at.`);
-      form.open = false;
-    } catch (error) { toast(error.message, { wrong: true }); to.focus(); }
-  };
-  const form = el("details", {}, el("summary", { class: "said cursor-pointer" }, "Hand it in"), el("form", { class: "grid gap-1 mt-1", onsubmit: send }, to, note, el("div", {}, el("button", { class: "push" }, "Hand in"))));
-  return form;
+	const to = el("input", { class: "field", placeholder: "Name or address", "aria-label": "To whom" });
+	const note = el("input", { class: "field", placeholder: "A word with it", "aria-label": "Note", maxlength: 1000 });
+	const send = async (event) => {
+		event.preventDefault();
+		try {
+			const handed = await post(`${base}/films/${film.id}/hand-in`, { to: to.value, note: note.value });
+			toast(`Handed in to ${handed.to}. You see under “Handed in” when it was looked at.`);
+			form.open = false;
+		} catch (error) {
+			toast(error.message, { wrong: true });
+			to.focus();
+		}
+	};
+	const form = el(
+		"details",
+		{},
+		el("summary", { class: "said cursor-pointer" }, "Hand it in"),
+		el(
+			"form",
+			{ class: "grid gap-1 mt-1", onsubmit: send },
+			to,
+			note,
+			el("div", {}, el("button", { class: "push" }, "Hand in")),
+		),
+	);
+	return form;
 }
 
 function filmLine(film) {
-  const share = film.total ? film.done / film.total : 0;
-  const to = (way, words) => el("button", { class: "push", onclick: () => act(() => post(`${base}/films/${film.id}/${way}`)) }, words);
-  const open = film.state === "running" || film.state === "waiting";
-  const parts = [el("div", { class: "row" }, el("b", { class: "font-semibold mr-auto" }, titleOf(film)),
-    open ? to("cancel", "Cancel") : null, film.state === "ready" ? el("a", { class: "push", href: film.file, download: true }, icon("download"), "Save") : null,
-    ["failed", "cancelled", "interrupted"].includes(film.state) ? to("again", "Start again") : null,
-    open ? null : el("button", { class: "push bare", "aria-label": "Take the film off the list", onclick: () => act(() => post(`${base}/films/${film.id}/remove`)) }, icon("trash-2")))];
-  if (film.state === "running") {
-    const bar = el("i");
-    bar.style.width = `${share * 100}%`;
-    parts.push(el("div", { class: "progress", role: "progressbar", "aria-valuenow": Math.round(share * 100), "aria-valuemin": 0, "aria-valuemax": 100, "aria-label": "Film" }, bar), el("p", { class: "said" }, `${Math.round(share * 100)} %, ${left(film)}`));
-  } else parts.push(el("p", { class: film.message ? "wrong" : "said" }, film.message || (film.state === "ready" ? `Ready, ${(film.size_bytes / 1e6).toFixed(1)} MB` : STATES[film.state])));
-  if (film.state === "ready") parts.push(handInForm(film));
-  return el("div", { class: "grid gap-1 py-2 border-t border-staff", "data-film": film.id, "data-state": film.state }, parts);
+	const share = film.total ? film.done / film.total : 0;
+	const to = (way, words) =>
+		el("button", { class: "push", onclick: () => act(() => post(`${base}/films/${film.id}/${way}`)) }, words);
+	const open = film.state === "running" || film.state === "waiting";
+	const parts = [
+		el(
+			"div",
+			{ class: "row" },
+			el("b", { class: "font-semibold mr-auto" }, titleOf(film)),
+			open ? to("cancel", "Cancel") : null,
+			film.state === "ready"
+				? el("a", { class: "push", href: film.file, download: true }, icon("download"), "Save")
+				: null,
+			["failed", "cancelled", "interrupted"].includes(film.state) ? to("again", "Start again") : null,
+			open
+				? null
+				: el(
+						"button",
+						{
+							class: "push bare",
+							"aria-label": "Take the film off the list",
+							onclick: () => act(() => post(`${base}/films/${film.id}/remove`)),
+						},
+						icon("trash-2"),
+					),
+		),
+	];
+	if (film.state === "running") {
+		const bar = el("i");
+		bar.style.width = `${share * 100}%`;
+		parts.push(
+			el(
+				"div",
+				{
+					class: "progress",
+					role: "progressbar",
+					"aria-valuenow": Math.round(share * 100),
+					"aria-valuemin": 0,
+					"aria-valuemax": 100,
+					"aria-label": "Film",
+				},
+				bar,
+			),
+			el("p", { class: "said" }, `${Math.round(share * 100)} %, ${left(film)}`),
+		);
+	} else
+		parts.push(
+			el(
+				"p",
+				{ class: film.message ? "wrong" : "said" },
+				film.message ||
+					(film.state === "ready" ? `Ready, ${(film.size_bytes / 1e6).toFixed(1)} MB` : STATES[film.state]),
+			),
+		);
+	if (film.state === "ready") parts.push(handInForm(film));
+	return el(
+		"div",
+		{ class: "grid gap-1 py-2 border-t border-staff", "data-film": film.id, "data-state": film.state },
+		parts,
+	);
 }
 
 /** How loud the show is as a whole, measured by the worker: as it is mixed, and what its film lands at. */
 const minus = (number) => number.toFixed(1).replace("-", "−");
 const heard = el("section", { class: "heard" });
 async function hear(ask = true) {
-  const found = await get(`${base}/loudness.json${ask ? "?ask=1" : ""}`).catch(() => null);
-  if (!found) { heard.hidden = true; return; }
-  const { ready, lufs, peak_dbtp: peak, lands_at_lufs: lands, limits, target_lufs: target } = found;
-  const sum = (words, ...more) => heard.replaceChildren(el("h2", { class: "text-lg mb-1" }, "Sound"), el("p", {}, words), ...more.map((line) => el("p", { class: "said" }, line)));
-  if (!ready) { sum("Being measured …"); setTimeout(() => hear(false), 1000); }
-  else if (lufs === null) sum("The show is silent.");
-  else sum(`${minus(lufs)} LUFS, peaks at ${minus(peak)} dBTP`, `A film lands at ${minus(lands)} LUFS (wanted: ${minus(target)} ± 0.5) and at most −1 dBTP${limits ? "; its loudest peaks are held down for that" : ""}. Measured by ITU-R BS.1770.`);
+	const found = await get(`${base}/loudness.json${ask ? "?ask=1" : ""}`).catch(() => null);
+	if (!found) {
+		heard.hidden = true;
+		return;
+	}
+	const { ready, lufs, peak_dbtp: peak, lands_at_lufs: lands, limits, target_lufs: target } = found;
+	const sum = (words, ...more) =>
+		heard.replaceChildren(
+			el("h2", { class: "text-lg mb-1" }, "Sound"),
+			el("p", {}, words),
+			...more.map((line) => el("p", { class: "said" }, line)),
+		);
+	if (!ready) {
+		sum("Being measured …");
+		setTimeout(() => hear(false), 1000);
+	} else if (lufs === null) sum("The show is silent.");
+	else
+		sum(
+			`${minus(lufs)} LUFS, peaks at ${minus(peak)} dBTP`,
+			`A film lands at ${minus(lands)} LUFS (wanted: ${minus(target)} ± 0.5) and at most −1 dBTP${limits ? "; its loudest peaks are held down for that" : ""}. Measured by ITU-R BS.1770.`,
+		);
 }
 hear();
 
 /** What an edition of the show as it is now weighs for whoever opens it, and what weighs most. */
 const weighs = el("p", { class: "said", id: "weighs" });
 async function weigh() {
-  try {
-    const { bytes, heaviest } = await get(`${base}/offline.json`);
-    const mega = (count) => (count / 1e6).toFixed(1);
-    const most = heaviest.filter((entry) => entry.bytes > 50_000).map((entry) => `“${entry.name}” ${mega(entry.bytes)}`).join(", ");
-    weighs.textContent = `As it is now it weighs ${mega(bytes)} MB${most ? `: ${most}` : ""}. Visitors get each part before its slide comes.`;
-  } catch (error) { weighs.textContent = error.message; }
+	try {
+		const { bytes, heaviest } = await get(`${base}/offline.json`);
+		const mega = (count) => (count / 1e6).toFixed(1);
+		const most = heaviest
+			.filter((entry) => entry.bytes > 50_000)
+			.map((entry) => `“${entry.name}” ${mega(entry.bytes)}`)
+			.join(", ");
+		weighs.textContent = `As it is now it weighs ${mega(bytes)} MB${most ? `: ${most}` : ""}. Visitors get each part before its slide comes.`;
+	} catch (error) {
+		weighs.textContent = error.message;
+	}
 }
 weigh();
 
 function draw() {
-  seen();
-  at("make-edition").textContent = `Make edition ${(data.editions[0]?.number ?? 0) + 1}`;
-  const films = data.films.length ? data.films.map(filmLine) : [el("p", { class: "said" }, "None yet.")];
-  const access = data.editions.length ? [accessSection(data, { base, redraw: draw, set: (body) => act(() => post(`${base}/release/settings`, body)) }), embedSection(data, draw)] : [];
-  at("side").replaceChildren(editions(), ...access, filmForm(), el("section", { "data-films": "" }, el("h2", { class: "text-lg mb-1" }, "Films"), films),
-    heard, fileForm(base),
-    ...data.captions ? [el("section", {}, el("div", { class: "row" }, el("h2", { class: "text-lg mr-auto" }, "Captions"), el("a", { class: "push", href: data.captions, download: true }, icon("download"), "WebVTT"), el("a", { class: "push", href: `${base}/captions.srt`, download: true }, icon("download"), "SRT")), el("p", { class: "said" }, "Those of its clips, on the show's own clock, to go with its film."))] : []);
+	seen();
+	at("make-edition").textContent = `Make edition ${(data.editions[0]?.number ?? 0) + 1}`;
+	const films = data.films.length ? data.films.map(filmLine) : [el("p", { class: "said" }, "None yet.")];
+	const access = data.editions.length
+		? [
+				accessSection(data, { base, redraw: draw, set: (body) => act(() => post(`${base}/release/settings`, body)) }),
+				embedSection(data, draw),
+			]
+		: [];
+	at("side").replaceChildren(
+		editions(),
+		...access,
+		filmForm(),
+		el("section", { "data-films": "" }, el("h2", { class: "text-lg mb-1" }, "Films"), films),
+		heard,
+		fileForm(base),
+		...(data.captions
+			? [
+					el(
+						"section",
+						{},
+						el(
+							"div",
+							{ class: "row" },
+							el("h2", { class: "text-lg mr-auto" }, "Captions"),
+							el("a", { class: "push", href: data.captions, download: true }, icon("download"), "WebVTT"),
+							el("a", { class: "push", href: `${base}/captions.srt`, download: true }, icon("download"), "SRT"),
+						),
+						el("p", { class: "said" }, "Those of its clips, on the show's own clock, to go with its film."),
+					),
+				]
+			: []),
+	);
 }
 
 async function follow() {
-  if (data.films.some((film) => film.state === "running" || film.state === "waiting" || film.resumes) && document.visibilityState === "visible") {
-    try {
-      data = await get(`${base}/films`);
-      const list = document.querySelector("[data-films]");
-      list.replaceChildren(list.firstChild, ...data.films.map(filmLine));
-    } catch { /* told again at the next try */ }
-  }
-  setTimeout(follow, 400);
+	if (
+		data.films.some((film) => film.state === "running" || film.state === "waiting" || film.resumes) &&
+		document.visibilityState === "visible"
+	) {
+		try {
+			data = await get(`${base}/films`);
+			const list = document.querySelector("[data-films]");
+			list.replaceChildren(list.firstChild, ...data.films.map(filmLine));
+		} catch {
+			/* told again at the next try */
+		}
+	}
+	setTimeout(follow, 400);
 }
 
 at("make-edition").addEventListener("click", () => makeEdition());

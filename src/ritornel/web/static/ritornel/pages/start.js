@@ -12,93 +12,147 @@ const csrf = () => document.querySelector("[name=csrfmiddlewaretoken]").value;
 let files = [];
 
 function take(list) {
-  files = list.filter(({ file }) => file.type.startsWith("image/") || /\.(svg|avif)$/i.test(file.name));
-  at("chosen").textContent = files.length ? `${files.length} picture${files.length === 1 ? "" : "s"}${files[0].folder ? ` from ${files[0].folder}` : ""}` : "None of these is a picture";
-  at("make").disabled = !files.length;
-  if (files[0]?.folder && !at("album-title").value) at("album-title").value = files[0].folder;
+	files = list.filter(({ file }) => file.type.startsWith("image/") || /\.(svg|avif)$/i.test(file.name));
+	at("chosen").textContent = files.length
+		? `${files.length} picture${files.length === 1 ? "" : "s"}${files[0].folder ? ` from ${files[0].folder}` : ""}`
+		: "None of these is a picture";
+	at("make").disabled = !files.length;
+	if (files[0]?.folder && !at("album-title").value) at("album-title").value = files[0].folder;
 }
 
 function tell(words) {
-  at("trouble").textContent = words;
-  at("trouble").hidden = !words;
+	at("trouble").textContent = words;
+	at("trouble").hidden = !words;
 }
 
 async function begin(title) {
-  const body = new FormData();
-  body.append("title", title);
-  const reply = await fetch(form.dataset.new, { method: "POST", headers: { "X-CSRFToken": csrf(), Accept: "application/json" }, body });
-  if (!reply.ok) throw new Error("The show could not be begun. Try again in a moment.");
-  return (await reply.json()).id;
+	const body = new FormData();
+	body.append("title", title);
+	const reply = await fetch(form.dataset.new, {
+		method: "POST",
+		headers: { "X-CSRFToken": csrf(), Accept: "application/json" },
+		body,
+	});
+	if (!reply.ok) throw new Error("The show could not be begun. Try again in a moment.");
+	return (await reply.json()).id;
 }
 
 async function make() {
-  const each = parseClockMs(at("each").value);
-  if (!each) { tell("Write how long each picture lasts, such as 6 or 0:06."); return; }
-  tell("");
-  at("make").disabled = true;
-  const bar = el("i");
-  const words = el("span", {});
-  const line = el("div", { class: "coming-in", role: "status" }, words, el("div", { class: "progress" }, bar));
-  document.body.append(line);
-  try {
-    const base = `/shows/${await begin(at("album-title").value.trim() || "Album")}`;
-    const refused = [];
-    for (const [index, { file, folder }] of files.entries()) {
-      words.textContent = `${index} of ${files.length} on the shelf · ${file.name}`;
-      bar.style.width = `${(index / files.length) * 100}%`;
-      await send(`${base}/shelf`, file, { batch: "album", folder }).catch((error) => refused.push(error.message));
-    }
-    const name = at("comes").value;
-    await post(`${base}/slides-from-pictures`, { each_ms: each, transition: { name, lasts_ms: name === "cut" ? 0 : 900 } });
-    if (refused.length) sessionStorage.setItem("ritornel-told", `${refused[0]}${refused.length > 1 ? ` And ${refused.length - 1} more that could not be taken in.` : ""}`);
-    location.href = `${base}/`;
-  } catch (error) {
-    tell(error.message);
-    line.remove();
-    at("make").disabled = false;
-  }
+	const each = parseClockMs(at("each").value);
+	if (!each) {
+		tell("Write how long each picture lasts, such as 6 or 0:06.");
+		return;
+	}
+	tell("");
+	at("make").disabled = true;
+	const bar = el("i");
+	const words = el("span", {});
+	const line = el("div", { class: "coming-in", role: "status" }, words, el("div", { class: "progress" }, bar));
+	document.body.append(line);
+	try {
+		const base = `/shows/${await begin(at("album-title").value.trim() || "Album")}`;
+		const refused = [];
+		for (const [index, { file, folder }] of files.entries()) {
+			words.textContent = `${index} of ${files.length} on the shelf · ${file.name}`;
+			bar.style.width = `${(index / files.length) * 100}%`;
+			await send(`${base}/shelf`, file, { batch: "album", folder }).catch((error) => refused.push(error.message));
+		}
+		const name = at("comes").value;
+		await post(`${base}/slides-from-pictures`, {
+			each_ms: each,
+			transition: { name, lasts_ms: name === "cut" ? 0 : 900 },
+		});
+		if (refused.length)
+			sessionStorage.setItem(
+				"ritornel-told",
+				`${refused[0]}${refused.length > 1 ? ` And ${refused.length - 1} more that could not be taken in.` : ""}`,
+			);
+		location.href = `${base}/`;
+	} catch (error) {
+		tell(error.message);
+		line.remove();
+		at("make").disabled = false;
+	}
 }
 
 /** A show from one file: a presentation, an outline or a PDF. What would be lost is told first. */
 async function fromFile(kind, file) {
-  const said = at(`${kind}-said`);
-  const address = at(`from-${kind}`).dataset.to;
-  const tell = (words, wrong = false) => { said.textContent = words; said.classList.toggle("wrong", wrong); };
-  const open = (made) => {
-    if (made.notices.length && kind === "pdf") sessionStorage.setItem("ritornel-told", made.notices.join(" "));
-    location.href = made.address;
-  };
-  tell(`Reading ${file.name} …`);
-  try {
-    const outline = kind === "outline";
-    let found = await send(address, file, outline ? { look: 1 } : {});
-    if (found.reading) {
-      tell("");
-      found = await watched(found.reading, file.name);
-    }
-    if (!found) { tell("Nothing was made."); return; }
-    if (found.address) { open(found); return; }
-    const plan = found.plan ?? found;
-    const begin = async () => {
-      tell(`Making slides of ${file.name} …`);
-      try { open(outline ? await send(address, file) : await post(found.make)); } catch (error) { tell(error.message, true); }
-    };
-    if (!plan.losses.length) { await begin(); return; }
-    const slides = `${plan.slides} slide${plan.slides === 1 ? "" : "s"}`;
-    const dialog = askAbout(`“${plan.title}”, ${slides}${plan.media ? `, ${plan.media} from its media` : ""}`, plan.losses, `Make ${plan.slides === 1 ? "the slide" : `the ${slides}`}`, begin);
-    dialog.addEventListener("close", () => {
-      if (dialog.returnValue === "go") return;
-      tell("Nothing was made.");
-      if (found.cancel) post(found.cancel).catch(() => undefined);
-    });
-  } catch (error) { tell(error.message, true); }
+	const said = at(`${kind}-said`);
+	const address = at(`from-${kind}`).dataset.to;
+	const tellHere = (words, wrong = false) => {
+		said.textContent = words;
+		said.classList.toggle("wrong", wrong);
+	};
+	const open = (made) => {
+		if (made.notices.length && kind === "pdf") sessionStorage.setItem("ritornel-told", made.notices.join(" "));
+		location.href = made.address;
+	};
+	tellHere(`Reading ${file.name} …`);
+	try {
+		const outline = kind === "outline";
+		let found = await send(address, file, outline ? { look: 1 } : {});
+		if (found.reading) {
+			tellHere("");
+			found = await watched(found.reading, file.name);
+		}
+		if (!found) {
+			tellHere("Nothing was made.");
+			return;
+		}
+		if (found.address) {
+			open(found);
+			return;
+		}
+		const plan = found.plan ?? found;
+		const makeShow = async () => {
+			tellHere(`Making slides of ${file.name} …`);
+			try {
+				open(outline ? await send(address, file) : await post(found.make));
+			} catch (error) {
+				tellHere(error.message, true);
+			}
+		};
+		if (!plan.losses.length) {
+			await makeShow();
+			return;
+		}
+		const slides = `${plan.slides} slide${plan.slides === 1 ? "" : "s"}`;
+		const dialog = askAbout(
+			`“${plan.title}”, ${slides}${plan.media ? `, ${plan.media} from its media` : ""}`,
+			plan.losses,
+			`Make ${plan.slides === 1 ? "the slide" : `the ${slides}`}`,
+			makeShow,
+		);
+		dialog.addEventListener("close", () => {
+			if (dialog.returnValue === "go") return;
+			tellHere("Nothing was made.");
+			if (found.cancel) post(found.cancel).catch(() => undefined);
+		});
+	} catch (error) {
+		tellHere(error.message, true);
+	}
 }
 
 if (form) {
-  for (const kind of ["presentation", "outline", "pdf"]) at(kind).addEventListener("change", (event) => { const [file] = event.target.files; event.target.value = ""; if (file) fromFile(kind, file); });
-  at("pictures").addEventListener("change", (event) => take([...event.target.files].map((file) => ({ file, folder: "" }))));
-  at("folder").addEventListener("change", (event) => take([...event.target.files].map((file) => ({ file, folder: file.webkitRelativePath.split("/").at(-2) ?? "" }))));
-  form.addEventListener("dragover", (event) => event.preventDefault());
-  form.addEventListener("drop", async (event) => { event.preventDefault(); take(await filesOf(event.dataTransfer)); });
-  form.addEventListener("submit", (event) => { event.preventDefault(); make(); });
+	for (const kind of ["presentation", "outline", "pdf"])
+		at(kind).addEventListener("change", (event) => {
+			const [file] = event.target.files;
+			event.target.value = "";
+			if (file) fromFile(kind, file);
+		});
+	at("pictures").addEventListener("change", (event) =>
+		take([...event.target.files].map((file) => ({ file, folder: "" }))),
+	);
+	at("folder").addEventListener("change", (event) =>
+		take([...event.target.files].map((file) => ({ file, folder: file.webkitRelativePath.split("/").at(-2) ?? "" }))),
+	);
+	form.addEventListener("dragover", (event) => event.preventDefault());
+	form.addEventListener("drop", async (event) => {
+		event.preventDefault();
+		take(await filesOf(event.dataTransfer));
+	});
+	form.addEventListener("submit", (event) => {
+		event.preventDefault();
+		make();
+	});
 }

@@ -1,4 +1,5 @@
-// A released show, as strangers see it: it starts by itself with sound where the browser allows, and with a start plate where it does not.
+// A released show, as strangers see it: it starts by itself with sound where the browser allows, and with a start plate
+// where it does not.
 import { fetchAhead } from "../player/preloading.js";
 import { hasCaptions, showCaptions } from "../player/captions.js";
 import { listen, stayAwake } from "../player/keys.js";
@@ -12,52 +13,66 @@ const house = document.querySelector(".house");
 const start = startData();
 
 /** The show with its media's addresses, which are told from where it lies itself. */
-const placed = (show, at) => ({ ...show, media: Object.fromEntries(Object.entries(show.media).map(([key, name]) => [key, new URL(name, at).href])) });
+const placed = (show, at) => ({
+	...show,
+	media: Object.fromEntries(Object.entries(show.media).map(([key, name]) => [key, new URL(name, at).href])),
+});
 
 async function main() {
-  // What moves little is chosen by the visitor's own device; the core has made it ready.
-  const wanted = matchMedia("(prefers-reduced-motion: reduce)").matches ? start.calm : start.performance;
-  // A show saved to a disk brings everything along; elsewhere it is asked for.
-  const show = typeof wanted === "string" ? placed(await get(wanted), new URL(wanted, location.href)) : wanted;
-  const player = new ShowPlayer(show, house.querySelector("svg"), { mode: "self-running", loops: start.loops });
-  const words = house.querySelector("[data-words]");
-  player.addEventListener("moment", (event) => {
-    const at = event.detail.index;
-    house.dataset.slide = show.slides[at]?.id ?? "";
-    if (words.dataset.at !== String(at)) { words.dataset.at = at; words.textContent = `Slide ${at + 1} of ${show.slides.length}. ${show.slides[at]?.words ?? ""}`; }
-  });
-  followNews(start, player, house);
-  const plate = house.querySelector(".plate");
-  const run = async (silent = false) => {
-    plate.hidden = true;
-    if (player.sound) player.sound.muted = silent || start.sound === false;
-    // Where it stands in somebody else's page, that page says whether it may be stepped through and whether controls are seen.
-    listen(player, house, { step: start.steps !== false });
-    if (start.controls !== false) {
-      const bar = slimControls(player, house);
-      if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
-    } else if (hasCaptions(show)) showCaptions(player, house);
-    stayAwake();
-    await player.begin(0);
-    house.querySelector(".first")?.remove();
-    fetchAhead(player);
-    // A phone that slept has taken the sound away; some give it back only for a press.
-    for (const kind of ["pageshow", "focus", "pointerdown"]) addEventListener(kind, () => player.wake());
-    document.addEventListener("visibilitychange", () => { if (document.visibilityState === "visible") player.wake(); });
-    house.dataset.running = "yes";
-    player.sound?.loaded.then(() => { house.dataset.sounds = player.sound.buffers.size; });
-  };
-  if (start.starts_itself && (start.sound === false || await player.mayBeHeard())) { await run(); return; }
-  const first = show.slides[0].schedule;
-  player.painter.paint({ layers: [], blackness: 0 });
-  await player.painter.ready(0);
-  const { restLayer } = await import("../player/frame-state.js");
-  player.painter.paint({ layers: [restLayer(show, 0, first.beats.length - 1)], blackness: 0 });
-  house.querySelector(".first")?.remove();
-  plate.hidden = false;
-  plate.querySelector(".dot").focus({ preventScroll: true });
-  plate.querySelector(".dot").addEventListener("click", () => run());
-  plate.querySelector("[data-silent]")?.addEventListener("click", () => run(true));
+	// What moves little is chosen by the visitor's own device; the core has made it ready.
+	const wanted = matchMedia("(prefers-reduced-motion: reduce)").matches ? start.calm : start.performance;
+	// A show saved to a disk brings everything along; elsewhere it is asked for.
+	const show = typeof wanted === "string" ? placed(await get(wanted), new URL(wanted, location.href)) : wanted;
+	const player = new ShowPlayer(show, house.querySelector("svg"), { mode: "self-running", loops: start.loops });
+	const words = house.querySelector("[data-words]");
+	player.addEventListener("moment", (event) => {
+		const at = event.detail.index;
+		house.dataset.slide = show.slides[at]?.id ?? "";
+		if (words.dataset.at !== String(at)) {
+			words.dataset.at = at;
+			words.textContent = `Slide ${at + 1} of ${show.slides.length}. ${show.slides[at]?.words ?? ""}`;
+		}
+	});
+	followNews(start, player, house);
+	const plate = house.querySelector(".plate");
+	const run = async (silent = false) => {
+		plate.hidden = true;
+		if (player.sound) player.sound.muted = silent || start.sound === false;
+		// Where it stands in somebody else's page, that page says whether it may be stepped through and whether controls
+		// are seen.
+		listen(player, house, { step: start.steps !== false });
+		if (start.controls !== false) {
+			const bar = slimControls(player, house);
+			if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
+		} else if (hasCaptions(show)) showCaptions(player, house);
+		stayAwake();
+		await player.begin(0);
+		house.querySelector(".first")?.remove();
+		fetchAhead(player);
+		// A phone that slept has taken the sound away; some give it back only for a press.
+		for (const kind of ["pageshow", "focus", "pointerdown"]) addEventListener(kind, () => player.wake());
+		document.addEventListener("visibilitychange", () => {
+			if (document.visibilityState === "visible") player.wake();
+		});
+		house.dataset.running = "yes";
+		player.sound?.loaded.then(() => {
+			house.dataset.sounds = player.sound.buffers.size;
+		});
+	};
+	if (start.starts_itself && (start.sound === false || (await player.mayBeHeard()))) {
+		await run();
+		return;
+	}
+	const first = show.slides[0].schedule;
+	player.painter.paint({ layers: [], blackness: 0 });
+	await player.painter.ready(0);
+	const { restLayer } = await import("../player/frame-state.js");
+	player.painter.paint({ layers: [restLayer(show, 0, first.beats.length - 1)], blackness: 0 });
+	house.querySelector(".first")?.remove();
+	plate.hidden = false;
+	plate.querySelector(".dot").focus({ preventScroll: true });
+	plate.querySelector(".dot").addEventListener("click", () => run());
+	plate.querySelector("[data-silent]")?.addEventListener("click", () => run(true));
 }
 
 main().catch((error) => house.append(el("p", { class: "absolute text-white", role: "alert" }, error.message)));

@@ -12,164 +12,452 @@ import { startsWords } from "./running-order.js";
 const capital = (word) => word[0].toUpperCase() + word.slice(1);
 
 export function builds(state, item, panel) {
-  const own = state.line.builds.filter((build) => build.object_id === item.id);
-  const current = own.find((build) => build.id === state.pickedBuild) ?? null;
-  const kinds = Object.keys(KIND_WORDS).filter((kind) => state.data.effects.some((effect) => effect.kind === kind));
-  const kind = current?.kind ?? panel.kind;
-  // What was chosen for another text holds for this one only where it can.
-  const several = item.paragraphs?.length > 1;
-  const part = several && (panel.part === "*" || item.paragraphs.some((paragraph) => paragraph.id === panel.part)) ? panel.part : "";
-  const add = (effect) => addBuild(state, item, effect, part);
-  const result = [];
-  if (own.length) {
-    result.push(el("div", { class: "row flex-wrap" }, own.map((build) => el("button", {
-      class: "push", "aria-pressed": String(build === current), onclick: () => state.pick([item.id], { build: build === current ? null : build.id }),
-    }, el("span", { class: "text-glass" }, sign(build.kind)), `${build.title}${build.part ? ` ¶${build.name.split(" ").at(-1)}` : ""}`)),
-    current ? el("button", { class: "push bare", onclick: () => state.pick([item.id]) }, icon("plus"), "Another") : null));
-  }
-  if (current?.kind === "plays") return [...result, ...timing(state, current)];
-  result.push(choice(kind, kinds.map((key) => [key, KIND_WORDS[key]]), (key) => {
-    if (current) state.pick([item.id]);
-    panel.openKind(key);
-  }, { label: "Kind of build" }));
-  const choose = (effect) => (current ? changeBuild(state, current, { effect: effect.name, settings: {}, repeats: effect.repeats }) : add(effect));
-  result.push(el("div", { class: "effects", role: "group", "aria-label": "Effect" }, state.data.effects.filter((effect) => effect.kind === kind).map((effect) => effectButton(state, effect, {
-    pressed: current?.effect === effect.name, choose: () => choose(effect), builds: () => buildsFor(item, effect, current?.part ?? part, state.data.settings.usual),
-  }))));
-  if (!current) {
-    if (several) {
-      const parts = [["", "All of it"], ...item.paragraphs.map((paragraph, index) => [paragraph.id, `Paragraph ${index + 1}`]), ["*", "Each paragraph in turn"]];
-      result.push(pair("Builds", selectField(part, parts, (chosen) => panel.openPart(chosen))));
-    }
-    const habit = state.data.effects.find((effect) => effect.name === state.data.settings.habits.effect);
-    result.push(el("p", { class: "said" }, "Choose an effect to give it a build."));
-    if (habit) result.push(el("button", { class: "push", title: "The show's habit; set it at any build", onclick: () => add(habit) }, el("span", { class: "text-glass" }, sign(habit.kind)), `As usual: ${habit.title.toLowerCase()}, ${secondsText(state.data.settings.usual[habit.name].lasts_ms)} s`));
-    if (item.kind === "text" && item.paragraphs.length > 1) result.push(growth(state, item));
-    return result;
-  }
-  return [...result, ...timing(state, current)];
+	const own = state.line.builds.filter((build) => build.object_id === item.id);
+	const current = own.find((build) => build.id === state.pickedBuild) ?? null;
+	const kinds = Object.keys(KIND_WORDS).filter((kind) => state.data.effects.some((effect) => effect.kind === kind));
+	const kind = current?.kind ?? panel.kind;
+	// What was chosen for another text holds for this one only where it can.
+	const several = item.paragraphs?.length > 1;
+	const part =
+		several && (panel.part === "*" || item.paragraphs.some((paragraph) => paragraph.id === panel.part))
+			? panel.part
+			: "";
+	const add = (effect) => addBuild(state, item, effect, part);
+	const result = [];
+	if (own.length) {
+		result.push(
+			el(
+				"div",
+				{ class: "row flex-wrap" },
+				own.map((build) =>
+					el(
+						"button",
+						{
+							class: "push",
+							"aria-pressed": String(build === current),
+							onclick: () => state.pick([item.id], { build: build === current ? null : build.id }),
+						},
+						el("span", { class: "text-glass" }, sign(build.kind)),
+						`${build.title}${build.part ? ` ¶${build.name.split(" ").at(-1)}` : ""}`,
+					),
+				),
+				current
+					? el("button", { class: "push bare", onclick: () => state.pick([item.id]) }, icon("plus"), "Another")
+					: null,
+			),
+		);
+	}
+	if (current?.kind === "plays") return [...result, ...timing(state, current)];
+	result.push(
+		choice(
+			kind,
+			kinds.map((key) => [key, KIND_WORDS[key]]),
+			(key) => {
+				if (current) state.pick([item.id]);
+				panel.openKind(key);
+			},
+			{ label: "Kind of build" },
+		),
+	);
+	const choose = (effect) =>
+		current ? changeBuild(state, current, { effect: effect.name, settings: {}, repeats: effect.repeats }) : add(effect);
+	result.push(
+		el(
+			"div",
+			{ class: "effects", role: "group", "aria-label": "Effect" },
+			state.data.effects
+				.filter((effect) => effect.kind === kind)
+				.map((effect) =>
+					effectButton(state, effect, {
+						pressed: current?.effect === effect.name,
+						choose: () => choose(effect),
+						builds: () => buildsFor(item, effect, current?.part ?? part, state.data.settings.usual),
+					}),
+				),
+		),
+	);
+	if (!current) {
+		if (several) {
+			const parts = [
+				["", "All of it"],
+				...item.paragraphs.map((paragraph, index) => [paragraph.id, `Paragraph ${index + 1}`]),
+				["*", "Each paragraph in turn"],
+			];
+			result.push(
+				pair(
+					"Builds",
+					selectField(part, parts, (chosen) => panel.openPart(chosen)),
+				),
+			);
+		}
+		const habit = state.data.effects.find((effect) => effect.name === state.data.settings.habits.effect);
+		result.push(el("p", { class: "said" }, "Choose an effect to give it a build."));
+		if (habit)
+			result.push(
+				el(
+					"button",
+					{ class: "push", title: "The show's habit; set it at any build", onclick: () => add(habit) },
+					el("span", { class: "text-glass" }, sign(habit.kind)),
+					`As usual: ${habit.title.toLowerCase()}, ${secondsText(state.data.settings.usual[habit.name].lasts_ms)} s`,
+				),
+			);
+		if (item.kind === "text" && item.paragraphs.length > 1) result.push(growth(state, item));
+		return result;
+	}
+	return [...result, ...timing(state, current)];
 }
 
-/** A growing list in one act: its lines arrive one after another, the first at once, and what is shown stays in the middle. */
+/**
+ * A growing list in one act: its lines arrive one after another, the first at once, and what is shown stays in the
+ * middle.
+ */
 function growth(state, item) {
-  const slide = state.slide.id;
-  const own = state.line.builds.filter((build) => build.object_id === item.id);
-  if (item.growing) {
-    const lines = own.filter((build) => build.part);
-    const all = (changes) => state.edit({ do: "several", label: `Change how ${item.name} grows`, edits: lines.map((build) => ({ do: "change build", slide_id: slide, build_id: build.id, changes: changes(build) })) });
-    const rises = lines.filter((build) => build.effect === "enters rise");
-    const rise = state.data.effects.find((effect) => effect.name === "enters rise").controls.find((control) => control.name === "distance_px").default;
-    return el("div", { class: "grid gap-2" }, el("h3", {}, "The growing list"),
-      lines.length ? pair("Each line takes", timeField(lines[0].lasts_ms, (ms) => all(() => ({ lasts_ms: ms })), { label: "Each line takes" })) : null,
-      rises.length ? pair("Rises by", numberField(rises[0].settings.distance_px ?? rise, (px) => all((build) => (build.effect === "enters rise" ? { settings: { ...build.settings, distance_px: px } } : {})), { label: "Each line rises by", least: 0, most: 2000, unit: "px" })) : null,
-      lines.length > 1 ? el("div", { class: "two" }, el("button", { class: "push", onclick: () => all((build) => (build === lines[0] ? {} : { starts: { rule: "cue", cue_id: newId(), hold_ms: null } })) }, "Each on a cue"), el("button", { class: "push", onclick: () => all((build) => (build === lines[0] ? {} : { starts: { rule: "follows" } })) }, "By themselves")) : null,
-      el("p", { class: "said" }, "It stays centred on the middle of its box: move the box to move it, write its lines on the stage."),
-      el("button", { class: "push", onclick: () => state.edit({ do: "change objects", slide_id: slide, object_ids: [item.id], changes: { growing: false } }) }, "No longer keep it centred as it grows"));
-  }
-  const grow = () => state.edit({
-    do: "several", label: `Let ${item.name} grow line by line`, edits: [
-      { do: "change objects", slide_id: slide, object_ids: [item.id], changes: { growing: true, align: "centre" } },
-      ...own.map((build) => ({ do: "remove build", slide_id: slide, build_id: build.id })),
-      ...item.paragraphs.map((paragraph, at) => ({
-        do: "add build", slide_id: slide, build: { id: newId(), object_id: item.id, effect: "enters rise", part: paragraph.id, lasts_ms: 700, starts: at ? { rule: "cue", cue_id: newId() } : { rule: "follows" } },
-      })),
-    ],
-  });
-  return el("button", { class: "push", title: "Its lines arrive one by one; what is shown stays in the middle", onclick: grow }, icon("list"), "Grow line by line, centred");
+	const slide = state.slide.id;
+	const own = state.line.builds.filter((build) => build.object_id === item.id);
+	if (item.growing) {
+		const lines = own.filter((build) => build.part);
+		const all = (changes) =>
+			state.edit({
+				do: "several",
+				label: `Change how ${item.name} grows`,
+				edits: lines.map((build) => ({
+					do: "change build",
+					slide_id: slide,
+					build_id: build.id,
+					changes: changes(build),
+				})),
+			});
+		const rises = lines.filter((build) => build.effect === "enters rise");
+		const rise = state.data.effects
+			.find((effect) => effect.name === "enters rise")
+			.controls.find((control) => control.name === "distance_px").default;
+		return el(
+			"div",
+			{ class: "grid gap-2" },
+			el("h3", {}, "The growing list"),
+			lines.length
+				? pair(
+						"Each line takes",
+						timeField(lines[0].lasts_ms, (ms) => all(() => ({ lasts_ms: ms })), { label: "Each line takes" }),
+					)
+				: null,
+			rises.length
+				? pair(
+						"Rises by",
+						numberField(
+							rises[0].settings.distance_px ?? rise,
+							(px) =>
+								all((build) =>
+									build.effect === "enters rise" ? { settings: { ...build.settings, distance_px: px } } : {},
+								),
+							{ label: "Each line rises by", least: 0, most: 2000, unit: "px" },
+						),
+					)
+				: null,
+			lines.length > 1
+				? el(
+						"div",
+						{ class: "two" },
+						el(
+							"button",
+							{
+								class: "push",
+								onclick: () =>
+									all((build) =>
+										build === lines[0] ? {} : { starts: { rule: "cue", cue_id: newId(), hold_ms: null } },
+									),
+							},
+							"Each on a cue",
+						),
+						el(
+							"button",
+							{
+								class: "push",
+								onclick: () => all((build) => (build === lines[0] ? {} : { starts: { rule: "follows" } })),
+							},
+							"By themselves",
+						),
+					)
+				: null,
+			el(
+				"p",
+				{ class: "said" },
+				"It stays centred on the middle of its box: move the box to move it, write its lines on the stage.",
+			),
+			el(
+				"button",
+				{
+					class: "push",
+					onclick: () =>
+						state.edit({ do: "change objects", slide_id: slide, object_ids: [item.id], changes: { growing: false } }),
+				},
+				"No longer keep it centred as it grows",
+			),
+		);
+	}
+	const grow = () =>
+		state.edit({
+			do: "several",
+			label: `Let ${item.name} grow line by line`,
+			edits: [
+				{ do: "change objects", slide_id: slide, object_ids: [item.id], changes: { growing: true, align: "centre" } },
+				...own.map((build) => ({ do: "remove build", slide_id: slide, build_id: build.id })),
+				...item.paragraphs.map((paragraph, at) => ({
+					do: "add build",
+					slide_id: slide,
+					build: {
+						id: newId(),
+						object_id: item.id,
+						effect: "enters rise",
+						part: paragraph.id,
+						lasts_ms: 700,
+						starts: at ? { rule: "cue", cue_id: newId() } : { rule: "follows" },
+					},
+				})),
+			],
+		});
+	return el(
+		"button",
+		{ class: "push", title: "Its lines arrive one by one; what is shown stays in the middle", onclick: grow },
+		icon("list"),
+		"Grow line by line, centred",
+	);
 }
 
-/** A button with the effect's small moving picture; pointing at it shows the effect on the stage too, focusing it as well. */
-export function effectButton(state, effect, { pressed, choose, builds }) {
-  const button = el("button", { "aria-pressed": String(pressed), onclick: () => { end(); choose(); } });
-  let timer = 0;
-  const begin = () => { timer = setTimeout(() => state.dispatchEvent(new CustomEvent("preview", { detail: builds() })), 60); };
-  const end = () => { clearTimeout(timer); state.tell("preview end"); };
-  button.addEventListener("pointerenter", begin);
-  button.addEventListener("focus", () => { if (button.matches(":focus-visible")) begin(); });
-  for (const kind of ["pointerleave", "blur"]) button.addEventListener(kind, end);
-  button.append(sample(effect.name, button), el("span", {}, effect.title));
-  return button;
+/**
+ * A button with the effect's small moving picture; pointing at it shows the effect on the stage too, focusing it as
+ * well.
+ */
+export function effectButton(state, effect, { pressed, choose, builds: previewed }) {
+	const button = el("button", {
+		"aria-pressed": String(pressed),
+		onclick: () => {
+			end();
+			choose();
+		},
+	});
+	let timer = 0;
+	const begin = () => {
+		timer = setTimeout(() => state.dispatchEvent(new CustomEvent("preview", { detail: previewed() })), 60);
+	};
+	const end = () => {
+		clearTimeout(timer);
+		state.tell("preview end");
+	};
+	button.addEventListener("pointerenter", begin);
+	button.addEventListener("focus", () => {
+		if (button.matches(":focus-visible")) begin();
+	});
+	for (const kind of ["pointerleave", "blur"]) button.addEventListener(kind, end);
+	button.append(sample(effect.name, button), el("span", {}, effect.title));
+	return button;
 }
 
 /** The builds an effect would give to an object, each of its paragraphs in turn where that is wanted. */
 function buildsFor(item, effect, part, usual) {
-  const build = (partId, starts) => ({
-    object_id: item.id, effect: effect.name, starts, part: partId || null, repeats: effect.repeats, ...usual[effect.name],
-  });
-  if (part !== "*") return [build(part, { rule: "follows" })];
-  return item.paragraphs.map((paragraph) => build(paragraph.id, { rule: "follows" }));
+	const build = (partId, starts) => ({
+		object_id: item.id,
+		effect: effect.name,
+		starts,
+		part: partId || null,
+		repeats: effect.repeats,
+		...usual[effect.name],
+	});
+	if (part !== "*") return [build(part, { rule: "follows" })];
+	return item.paragraphs.map((paragraph) => build(paragraph.id, { rule: "follows" }));
 }
 
 async function addBuild(state, item, effect, part) {
-  const wanted = buildsFor(item, effect, part, state.data.settings.usual).map((build) => ({ ...build, id: newId(), starts: { rule: "cue", cue_id: newId() } }));
-  const edits = wanted.map((entry) => ({ do: "add build", slide_id: state.slide.id, build: entry }));
-  const made = await state.edit(edits.length === 1 ? edits[0] : { do: "several", label: `Build ${item.name} by paragraphs`, edits });
-  if (made) state.pick([item.id], { build: wanted.at(-1).id });
+	const wanted = buildsFor(item, effect, part, state.data.settings.usual).map((build) => ({
+		...build,
+		id: newId(),
+		starts: { rule: "cue", cue_id: newId() },
+	}));
+	const edits = wanted.map((entry) => ({ do: "add build", slide_id: state.slide.id, build: entry }));
+	const made = await state.edit(
+		edits.length === 1 ? edits[0] : { do: "several", label: `Build ${item.name} by paragraphs`, edits },
+	);
+	if (made) state.pick([item.id], { build: wanted.at(-1).id });
 }
 
 export function changeBuild(state, build, changes) {
-  const slideId = state.slide.id;
-  return state.edit(() => {
-    const now = state.data.slides[slideId]?.builds.find((entry) => entry.id === build.id);
-    return now ? { do: "change build", slide_id: slideId, build_id: build.id, changes: typeof changes === "function" ? changes(now) : changes } : null;
-  });
+	const slideId = state.slide.id;
+	return state.edit(() => {
+		const now = state.data.slides[slideId]?.builds.find((entry) => entry.id === build.id);
+		return now
+			? {
+					do: "change build",
+					slide_id: slideId,
+					build_id: build.id,
+					changes: typeof changes === "function" ? changes(now) : changes,
+				}
+			: null;
+	});
 }
 
 /** What can be done to a path that is drawn on the stage. */
 function pathFields(effect, build, set) {
-  const control = effect.controls.find((entry) => entry.path);
-  if (!control) return [];
-  const path = build.settings.path ?? control.default;
-  const put = (next) => set((old) => ({ settings: { ...old.settings, path: next } }));
-  return [pair("Path", el("div", { class: "row flex-wrap" },
-    el("button", { class: "push", onclick: () => put(withForm(path, false)) }, "Straight"), el("button", { class: "push", onclick: () => put(withForm(path, true)) }, "Curved"),
-    el("button", { class: "push", onclick: () => put(withBend(path)) }, icon("plus"), "Bend"))),
-  el("p", { class: "said" }, "Pull the path's points on the stage.")];
+	const control = effect.controls.find((entry) => entry.path);
+	if (!control) return [];
+	const path = build.settings.path ?? control.default;
+	const put = (next) => set((old) => ({ settings: { ...old.settings, path: next } }));
+	return [
+		pair(
+			"Path",
+			el(
+				"div",
+				{ class: "row flex-wrap" },
+				el("button", { class: "push", onclick: () => put(withForm(path, false)) }, "Straight"),
+				el("button", { class: "push", onclick: () => put(withForm(path, true)) }, "Curved"),
+				el("button", { class: "push", onclick: () => put(withBend(path)) }, icon("plus"), "Bend"),
+			),
+		),
+		el("p", { class: "said" }, "Pull the path's points on the stage."),
+	];
 }
 
 /** What the show does otherwise, with one press to return to it, or to make this the habit. */
-function habit(state, build, effect) {
-  if (!["enters", "leaves"].includes(effect.kind)) return null;
-  const usual = state.data.settings.usual[effect.name];
-  const same = build.lasts_ms === usual.lasts_ms && build.pace === usual.pace;
-  const backwards = { "ease in": "ease out", "ease out": "ease in" };
-  // As it is when its turn comes: a length just typed may still be on its way.
-  const adopt = () => state.edit(() => {
-    const { lasts_ms: lasts, pace } = state.build(build.id) ?? build;
-    return { do: "change habits", changes: { lasts_ms: lasts, pace: effect.kind === "leaves" ? backwards[pace] ?? pace : pace, ...(effect.kind === "enters" ? { effect: effect.name } : {}) } };
-  });
-  if (same && (effect.kind === "leaves" || state.data.settings.habits.effect === effect.name)) return el("p", { class: "said" }, "As usual in this show.");
-  return el("div", { class: "differs" }, el("span", {}, same ? "Usual length and pace" : `Differs from the show's habit: ${secondsText(usual.lasts_ms)} s, ${usual.pace}`),
-    same ? null : el("button", { class: "link", onclick: () => changeBuild(state, build, usual) }, "Return to it"), el("button", { class: "link", onclick: adopt }, "Make this the habit"));
+function habitRow(state, build, effect) {
+	if (!["enters", "leaves"].includes(effect.kind)) return null;
+	const usual = state.data.settings.usual[effect.name];
+	const same = build.lasts_ms === usual.lasts_ms && build.pace === usual.pace;
+	const backwards = { "ease in": "ease out", "ease out": "ease in" };
+	// As it is when its turn comes: a length just typed may still be on its way.
+	const adopt = () =>
+		state.edit(() => {
+			const { lasts_ms: lasts, pace } = state.build(build.id) ?? build;
+			return {
+				do: "change habits",
+				changes: {
+					lasts_ms: lasts,
+					pace: effect.kind === "leaves" ? (backwards[pace] ?? pace) : pace,
+					...(effect.kind === "enters" ? { effect: effect.name } : {}),
+				},
+			};
+		});
+	if (same && (effect.kind === "leaves" || state.data.settings.habits.effect === effect.name))
+		return el("p", { class: "said" }, "As usual in this show.");
+	return el(
+		"div",
+		{ class: "differs" },
+		el(
+			"span",
+			{},
+			same ? "Usual length and pace" : `Differs from the show's habit: ${secondsText(usual.lasts_ms)} s, ${usual.pace}`,
+		),
+		same ? null : el("button", { class: "link", onclick: () => changeBuild(state, build, usual) }, "Return to it"),
+		el("button", { class: "link", onclick: adopt }, "Make this the habit"),
+	);
 }
 
 /** When a build starts, how long it lasts and how it goes. */
 export function timing(state, build) {
-  const set = (changes) => changeBuild(state, build, changes);
-  const effect = state.data.effects.find((entry) => entry.name === build.effect);
-  const start = (rule) => set({ starts: rule === "cue" ? { rule, cue_id: newId(), hold_ms: null } : { rule } });
-  const order = state.line.builds;
-  const next = order[order.findIndex((entry) => entry.id === build.id) + 1];
-  const curve = state.data.paces[build.pace];
-  const plays = build.kind === "plays";
-  return [
-    pair("Starts", choice(build.starts.rule, [["cue", "On cue"], ["together", "Together"], ["follows", "Follows"]], start, { label: "Starts" })),
-    build.starts.rule === "cue" ? pair("Hold before", timeField(build.starts.hold_ms, (ms) => set((old) => ({ starts: { ...old.starts, hold_ms: ms } })), { label: "Hold before", placeholder: "usual hold" })) : null,
-    el("div", { class: "grid grid-cols-[74px_1fr_44px_1fr] gap-2 items-center" },
-      el("span", { class: "said" }, "After"), timeField(build.after_ms, (ms) => set({ after_ms: ms }), { label: "After" }),
-      ...plays ? [el("span", { class: "said col-span-2" }, `plays ${secondsText(build.runs_ms)} s`)] : [el("span", { class: "said" }, "Lasts"), timeField(build.kind === "views" ? build.runs_ms : build.lasts_ms, (ms) => set({ lasts_ms: ms }), { label: "Lasts" })]),
-    plays ? null : pair("Pace", el("div", { class: "grid grid-cols-[1fr_86px] gap-2 items-center" },
-      selectField(build.pace, Object.keys(state.data.paces).map((name) => [name, capital(name)]), (pace) => set({ pace }), { label: "Pace" }),
-      svg("svg", { viewBox: "0 0 86 30", "aria-hidden": "true" }, svg("path", {
-        d: `M 2 28 C ${2 + curve[0] * 82} ${28 - curve[1] * 26} ${2 + curve[2] * 82} ${28 - curve[3] * 26} 84 2`, fill: "none", stroke: "var(--color-plum)", "stroke-width": 2,
-      })))),
-    effect.kind === "accents" ? pair("Repeats", selectField(String(build.repeats), [["1", "Once"], ["2", "Twice"], ["3", "3 times"], ["5", "5 times"], ["0", "Until the slide ends"]], (times) => set({ repeats: Number(times) }))) : null,
-    ...pathFields(effect, build, set),
-    ...soundFields(state, build.sound ?? null, (sound) => set({ sound }), "Sound of the build"),
-    habit(state, build, effect),
-    ...settingControls(effect.controls, build.settings, (settings) => set({ settings })),
-    el("div", { class: "row justify-between" },
-      el("span", { class: "said truncate" }, next ? `Next: ${next.name} · ${startsWords(next)}` : "Nothing after it on this slide"),
-      el("button", { class: "push shrink-0", onclick: () => state.edit({ do: "remove build", slide_id: state.slide.id, build_id: build.id }) }, icon("trash-2"), "Remove build")),
-  ];
+	const set = (changes) => changeBuild(state, build, changes);
+	const effect = state.data.effects.find((entry) => entry.name === build.effect);
+	const start = (rule) => set({ starts: rule === "cue" ? { rule, cue_id: newId(), hold_ms: null } : { rule } });
+	const order = state.line.builds;
+	const next = order[order.findIndex((entry) => entry.id === build.id) + 1];
+	const curve = state.data.paces[build.pace];
+	const plays = build.kind === "plays";
+	return [
+		pair(
+			"Starts",
+			choice(
+				build.starts.rule,
+				[
+					["cue", "On cue"],
+					["together", "Together"],
+					["follows", "Follows"],
+				],
+				start,
+				{ label: "Starts" },
+			),
+		),
+		build.starts.rule === "cue"
+			? pair(
+					"Hold before",
+					timeField(build.starts.hold_ms, (ms) => set((old) => ({ starts: { ...old.starts, hold_ms: ms } })), {
+						label: "Hold before",
+						placeholder: "usual hold",
+					}),
+				)
+			: null,
+		el(
+			"div",
+			{ class: "grid grid-cols-[74px_1fr_44px_1fr] gap-2 items-center" },
+			el("span", { class: "said" }, "After"),
+			timeField(build.after_ms, (ms) => set({ after_ms: ms }), { label: "After" }),
+			...(plays
+				? [el("span", { class: "said col-span-2" }, `plays ${secondsText(build.runs_ms)} s`)]
+				: [
+						el("span", { class: "said" }, "Lasts"),
+						timeField(build.kind === "views" ? build.runs_ms : build.lasts_ms, (ms) => set({ lasts_ms: ms }), {
+							label: "Lasts",
+						}),
+					]),
+		),
+		plays
+			? null
+			: pair(
+					"Pace",
+					el(
+						"div",
+						{ class: "grid grid-cols-[1fr_86px] gap-2 items-center" },
+						selectField(
+							build.pace,
+							Object.keys(state.data.paces).map((name) => [name, capital(name)]),
+							(pace) => set({ pace }),
+							{ label: "Pace" },
+						),
+						svg(
+							"svg",
+							{ viewBox: "0 0 86 30", "aria-hidden": "true" },
+							svg("path", {
+								d: `M 2 28 C ${2 + curve[0] * 82} ${28 - curve[1] * 26} ${2 + curve[2] * 82} ${28 - curve[3] * 26} 84 2`,
+								fill: "none",
+								stroke: "var(--color-plum)",
+								"stroke-width": 2,
+							}),
+						),
+					),
+				),
+		effect.kind === "accents"
+			? pair(
+					"Repeats",
+					selectField(
+						String(build.repeats),
+						[
+							["1", "Once"],
+							["2", "Twice"],
+							["3", "3 times"],
+							["5", "5 times"],
+							["0", "Until the slide ends"],
+						],
+						(times) => set({ repeats: Number(times) }),
+					),
+				)
+			: null,
+		...pathFields(effect, build, set),
+		...soundFields(state, build.sound ?? null, (sound) => set({ sound }), "Sound of the build"),
+		habitRow(state, build, effect),
+		...settingControls(effect.controls, build.settings, (settings) => set({ settings })),
+		el(
+			"div",
+			{ class: "row justify-between" },
+			el(
+				"span",
+				{ class: "said truncate" },
+				next ? `Next: ${next.name} · ${startsWords(next)}` : "Nothing after it on this slide",
+			),
+			el(
+				"button",
+				{
+					class: "push shrink-0",
+					onclick: () => state.edit({ do: "remove build", slide_id: state.slide.id, build_id: build.id }),
+				},
+				icon("trash-2"),
+				"Remove build",
+			),
+		),
+	];
 }

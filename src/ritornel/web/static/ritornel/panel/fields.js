@@ -1,4 +1,5 @@
-// Fields of the panel: what is typed is posted when it is left or Enter is pressed; what cannot be read is told at the field.
+// Fields of the panel: what is typed is posted when it is left or Enter is pressed; what cannot be read is told at the
+// field.
 import { el } from "../ui/element.js";
 import { parseClockMs, secondsText } from "../ui/times.js";
 
@@ -6,93 +7,158 @@ let numbered = 0;
 
 /** A label and its control in one row. */
 export function pair(label, control) {
-  const target = control.matches?.("input, select, textarea") ? control : control.querySelector?.("input, select, textarea");
-  if (control.matches?.("button")) return el("div", { class: "pair" }, el("span", { class: "label" }, label), control);
-  if (!target) {
-    control.setAttribute("role", "group");
-    if (!control.hasAttribute("aria-label")) control.setAttribute("aria-label", label);
-    return el("div", { class: "pair" }, el("span", { class: "label", "aria-hidden": "true" }, label), control);
-  }
-  target.id ||= `field-${(numbered += 1)}`;
-  // The id is only for the label; the name by which the panel finds the field again is the label's words.
-  target.dataset.named = label;
-  return el("div", { class: "pair" }, el("label", { for: target.id }, label), control);
+	const target = control.matches?.("input, select, textarea")
+		? control
+		: control.querySelector?.("input, select, textarea");
+	if (control.matches?.("button")) return el("div", { class: "pair" }, el("span", { class: "label" }, label), control);
+	if (!target) {
+		control.setAttribute("role", "group");
+		if (!control.hasAttribute("aria-label")) control.setAttribute("aria-label", label);
+		return el("div", { class: "pair" }, el("span", { class: "label", "aria-hidden": "true" }, label), control);
+	}
+	target.id ||= `field-${(numbered += 1)}`;
+	// The id is only for the label; the name by which the panel finds the field again is the label's words.
+	target.dataset.named = label;
+	return el("div", { class: "pair" }, el("label", { for: target.id }, label), control);
 }
 
 /**
- * Gives what was typed to `set`. Where that is refused, the field is marked, so that the panel keeps the words in it (panel.js) and says why.
+ * Gives what was typed to `set`. Where that is refused, the field is marked, so that the panel keeps the words in it
+ * (panel.js) and says why.
  * @param {HTMLElement} field @param {function} set may promise false for what was refused
  */
 function give(field, set, value) {
-  delete field.dataset.refused;
-  Promise.resolve(set(value)).then((done) => { if (done === false) field.dataset.refused = ""; });
+	delete field.dataset.refused;
+	Promise.resolve(set(value)).then((done) => {
+		if (done === false) field.dataset.refused = "";
+	});
 }
 
 function keyed(field, commit, reset) {
-  field.addEventListener("change", commit);
-  field.addEventListener("keydown", (event) => {
-    if (event.key === "Enter" && field.tagName !== "TEXTAREA") field.blur();
-    if (event.key === "Escape") { event.stopPropagation(); reset(); field.blur(); }
-  });
-  return field;
+	field.addEventListener("change", commit);
+	field.addEventListener("keydown", (event) => {
+		if (event.key === "Enter" && field.tagName !== "TEXTAREA") field.blur();
+		if (event.key === "Escape") {
+			event.stopPropagation();
+			reset();
+			field.blur();
+		}
+	});
+	return field;
 }
 
 /** A time in seconds. `set` gets whole milliseconds. */
 export function timeField(valueMs, set, { label = null, placeholder = "", cls = "" } = {}) {
-  const shown = valueMs === null ? "" : `${secondsText(valueMs)} s`;
-  const field = el("input", { class: `field ${cls}`, value: shown, placeholder, "aria-label": label, inputmode: "decimal", autocomplete: "off", "data-field": label });
-  const commit = () => {
-    const ms = parseClockMs(field.value);
-    if (ms === null) {
-      field.setAttribute("aria-invalid", "true");
-      field.title = "Write seconds, such as 2.5, or minutes and seconds, such as 1:12. A day is the longest.";
-      return;
-    }
-    field.removeAttribute("aria-invalid");
-    field.title = "";
-    if (ms !== valueMs) give(field, set, ms);
-  };
-  return keyed(field, commit, () => { field.value = shown; });
+	const shown = valueMs === null ? "" : `${secondsText(valueMs)} s`;
+	const field = el("input", {
+		class: `field ${cls}`,
+		value: shown,
+		placeholder,
+		"aria-label": label,
+		inputmode: "decimal",
+		autocomplete: "off",
+		"data-field": label,
+	});
+	const commit = () => {
+		const ms = parseClockMs(field.value);
+		if (ms === null) {
+			field.setAttribute("aria-invalid", "true");
+			field.title = "Write seconds, such as 2.5, or minutes and seconds, such as 1:12. A day is the longest.";
+			return;
+		}
+		field.removeAttribute("aria-invalid");
+		field.title = "";
+		if (ms !== valueMs) give(field, set, ms);
+	};
+	return keyed(field, commit, () => {
+		field.value = shown;
+	});
 }
 
 /** A number between two bounds. */
-export function numberField(value, set, { label = null, least = -100000, most = 100000, unit = "", decimals = 1 } = {}) {
-  const text = (number) => `${Number(number.toFixed(decimals))}${unit ? ` ${unit}` : ""}`;
-  const field = el("input", { class: "field", value: text(value), "aria-label": label, inputmode: "decimal", autocomplete: "off" });
-  const commit = () => {
-    const number = Number(field.value.replace(unit, "").replace(",", ".").trim());
-    if (field.value.trim() === "" || !Number.isFinite(number) || number < least || number > most) {
-      field.setAttribute("aria-invalid", "true");
-      field.title = `Write a number from ${least} to ${most}.`;
-      return;
-    }
-    field.removeAttribute("aria-invalid");
-    field.title = "";
-    if (number !== value) give(field, set, number);
-  };
-  return keyed(field, commit, () => { field.value = text(value); });
+export function numberField(
+	value,
+	set,
+	{ label = null, least = -100000, most = 100000, unit = "", decimals = 1 } = {},
+) {
+	const text = (number) => `${Number(number.toFixed(decimals))}${unit ? ` ${unit}` : ""}`;
+	const field = el("input", {
+		class: "field",
+		value: text(value),
+		"aria-label": label,
+		inputmode: "decimal",
+		autocomplete: "off",
+	});
+	const commit = () => {
+		const number = Number(field.value.replace(unit, "").replace(",", ".").trim());
+		if (field.value.trim() === "" || !Number.isFinite(number) || number < least || number > most) {
+			field.setAttribute("aria-invalid", "true");
+			field.title = `Write a number from ${least} to ${most}.`;
+			return;
+		}
+		field.removeAttribute("aria-invalid");
+		field.title = "";
+		if (number !== value) give(field, set, number);
+	};
+	return keyed(field, commit, () => {
+		field.value = text(value);
+	});
 }
 
 export function textField(value, set, { label = null, rows = 0, placeholder = "", cls = "field" } = {}) {
-  const field = el(rows ? "textarea" : "input", { class: cls, value, "aria-label": label, placeholder, rows: rows || null, autocomplete: "off" });
-  return keyed(field, () => { if (field.value !== value) give(field, set, field.value); }, () => { field.value = value; });
+	const field = el(rows ? "textarea" : "input", {
+		class: cls,
+		value,
+		"aria-label": label,
+		placeholder,
+		rows: rows || null,
+		autocomplete: "off",
+	});
+	return keyed(
+		field,
+		() => {
+			if (field.value !== value) give(field, set, field.value);
+		},
+		() => {
+			field.value = value;
+		},
+	);
 }
 
 export function selectField(value, choices, set, { label = null } = {}) {
-  const field = el("select", { class: "field", "aria-label": label }, choices.map(([key, words]) => el("option", { value: key, selected: key === value }, words)));
-  field.value = value;
-  field.addEventListener("change", () => set(field.value));
-  return field;
+	const field = el(
+		"select",
+		{ class: "field", "aria-label": label },
+		choices.map(([key, words]) => el("option", { value: key, selected: key === value }, words)),
+	);
+	field.value = value;
+	field.addEventListener("change", () => set(field.value));
+	return field;
 }
 
 /** Buttons of which one is pressed. */
 export function choice(value, choices, set, { label = null } = {}) {
-  return el("div", { class: "choice", role: "group", "aria-label": label },
-    choices.map(([key, words]) => el("button", { type: "button", "aria-pressed": String(key === value), onclick: () => { if (key !== value) set(key); } }, words)));
+	return el(
+		"div",
+		{ class: "choice", role: "group", "aria-label": label },
+		choices.map(([key, words]) =>
+			el(
+				"button",
+				{
+					type: "button",
+					"aria-pressed": String(key === value),
+					onclick: () => {
+						if (key !== value) set(key);
+					},
+				},
+				words,
+			),
+		),
+	);
 }
 
 export function tick(words, checked, set) {
-  const box = el("input", { type: "checkbox", checked });
-  box.addEventListener("change", () => set(box.checked));
-  return el("label", { class: "tick" }, box, words);
+	const box = el("input", { type: "checkbox", checked });
+	box.addEventListener("change", () => set(box.checked));
+	return el("label", { class: "tick" }, box, words);
 }

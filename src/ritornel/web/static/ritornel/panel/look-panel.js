@@ -5,146 +5,521 @@ import { fillFields, paintField, shadowFields, strokeFields } from "./colours.js
 import { choice, numberField, pair, selectField, textField } from "./fields.js";
 
 export function look(state, item, change) {
-  const common = [
-    pair("Opacity", numberField(item.opacity * 100, (n) => change({ opacity: n / 100 }), { label: "Opacity", least: 0, most: 100, unit: "%", decimals: 0 })),
-    ...shadowFields(item.shadow, (shadow) => change({ shadow })),
-  ];
-  const kinds = { text: () => letters(state, item, change), picture: () => picture(state, item, change), clip: () => picture(state, item, change), shape: () => shape(state, item, change) };
-  return [...kinds[item.kind](), ...common, carryLook(state, item)];
+	const common = [
+		pair(
+			"Opacity",
+			numberField(item.opacity * 100, (n) => change({ opacity: n / 100 }), {
+				label: "Opacity",
+				least: 0,
+				most: 100,
+				unit: "%",
+				decimals: 0,
+			}),
+		),
+		...shadowFields(item.shadow, (shadow) => change({ shadow })),
+	];
+	const kinds = {
+		text: () => letters(state, item, change),
+		picture: () => picture(state, item, change),
+		clip: () => picture(state, item, change),
+		shape: () => shape(state, item, change),
+	};
+	return [...kinds[item.kind](), ...common, carryLook(state, item)];
 }
 
 function letters(state, item, change) {
-  const toggles = [["weight", "bold", "Bold", item.weight >= 600, (on) => ({ weight: on ? 700 : 400 })], ["italic", "italic", "Italic", item.italic, (italic) => ({ italic })], ["underline", "underline", "Underlined", item.underline, (underline) => ({ underline })]];
-  const families = [["@heading", `Headings: ${familyIn(state, "@heading")}`], ["@body", `Body: ${familyIn(state, "@body")}`], ...state.data.families.map((name) => [name, name])];
-  const hollow = item.colour === null;
-  return [
-    pair("Font", selectField(item.family, families, (family) => change({ family }), { label: "Font" })),
-    pair("Size", el("div", { class: "grid grid-cols-[1fr_auto] gap-2" }, numberField(item.size_px, (size) => change({ size_px: size }), { label: "Size", least: 4, most: 1000, unit: "px" }),
-      el("div", { class: "toggles" }, toggles.map(([, sign, words, on, make]) => el("button", { "aria-pressed": String(Boolean(on)), "aria-label": words, title: words, onclick: () => change(make(!on)) }, icon(sign)))))),
-    pair("Colour", paintField(state, item.colour, (colour) => change(colour ? { colour } : (old) => ({ colour: null, outline: old.outline ?? { colour: "@words", width_px: 2, dash: "solid" } })), { label: "Colour of the words", none: "Hollow" })),
-    ...strokeFields(state, item.outline, (outline) => change(outline || !hollow ? { outline } : { outline: null, colour: "@words" }), { title: "Outline" }),
-    pair("Highlight", paintField(state, item.highlight, (highlight) => change({ highlight }), { label: "Highlight", none: "None" })),
-    pair("Align", choice(item.align, [["left", "Left"], ["centre", "Centre"], ["right", "Right"]], (align) => change({ align }), { label: "Align" })),
-    pair("Stands", choice(item.stand, [["top", "Top"], ["middle", "Middle"], ["bottom", "Bottom"]], (stand) => change({ stand }), { label: "Stands" })),
-    pair("Too long", choice(item.overflow, [["spill", "Spills"], ["shrink", "Shrinks"], ...(item.kind === "text" ? [["grow", "Grows"]] : [])], (overflow) => change({ overflow }), { label: "Words too long for the box" })),
-    shrunk(state, item),
-    pair("Lines", el("div", { class: "two" }, numberField(item.line_spacing, (n) => change({ line_spacing: n }), { label: "Line height", least: 0.5, most: 4, decimals: 2, unit: "×" }),
-      numberField(item.paragraph_gap, (n) => change({ paragraph_gap: n }), { label: "Gap between paragraphs, in letter sizes", least: 0, most: 4, decimals: 2, unit: "gap" }))),
-  ];
+	const toggles = [
+		["weight", "bold", "Bold", item.weight >= 600, (on) => ({ weight: on ? 700 : 400 })],
+		["italic", "italic", "Italic", item.italic, (italic) => ({ italic })],
+		["underline", "underline", "Underlined", item.underline, (underline) => ({ underline })],
+	];
+	const families = [
+		["@heading", `Headings: ${familyIn(state, "@heading")}`],
+		["@body", `Body: ${familyIn(state, "@body")}`],
+		...state.data.families.map((name) => [name, name]),
+	];
+	const hollow = item.colour === null;
+	return [
+		pair(
+			"Font",
+			selectField(item.family, families, (family) => change({ family }), { label: "Font" }),
+		),
+		pair(
+			"Size",
+			el(
+				"div",
+				{ class: "grid grid-cols-[1fr_auto] gap-2" },
+				numberField(item.size_px, (size) => change({ size_px: size }), {
+					label: "Size",
+					least: 4,
+					most: 1000,
+					unit: "px",
+				}),
+				el(
+					"div",
+					{ class: "toggles" },
+					toggles.map(([, sign, words, on, make]) =>
+						el(
+							"button",
+							{
+								"aria-pressed": String(Boolean(on)),
+								"aria-label": words,
+								title: words,
+								onclick: () => change(make(!on)),
+							},
+							icon(sign),
+						),
+					),
+				),
+			),
+		),
+		pair(
+			"Colour",
+			paintField(
+				state,
+				item.colour,
+				(colour) =>
+					change(
+						colour
+							? { colour }
+							: (old) => ({ colour: null, outline: old.outline ?? { colour: "@words", width_px: 2, dash: "solid" } }),
+					),
+				{ label: "Colour of the words", none: "Hollow" },
+			),
+		),
+		...strokeFields(
+			state,
+			item.outline,
+			(outline) => change(outline || !hollow ? { outline } : { outline: null, colour: "@words" }),
+			{ title: "Outline" },
+		),
+		pair(
+			"Highlight",
+			paintField(state, item.highlight, (highlight) => change({ highlight }), { label: "Highlight", none: "None" }),
+		),
+		pair(
+			"Align",
+			choice(
+				item.align,
+				[
+					["left", "Left"],
+					["centre", "Centre"],
+					["right", "Right"],
+				],
+				(align) => change({ align }),
+				{ label: "Align" },
+			),
+		),
+		pair(
+			"Stands",
+			choice(
+				item.stand,
+				[
+					["top", "Top"],
+					["middle", "Middle"],
+					["bottom", "Bottom"],
+				],
+				(stand) => change({ stand }),
+				{ label: "Stands" },
+			),
+		),
+		pair(
+			"Too long",
+			choice(
+				item.overflow,
+				[["spill", "Spills"], ["shrink", "Shrinks"], ...(item.kind === "text" ? [["grow", "Grows"]] : [])],
+				(overflow) => change({ overflow }),
+				{ label: "Words too long for the box" },
+			),
+		),
+		shrunk(state, item),
+		pair(
+			"Lines",
+			el(
+				"div",
+				{ class: "two" },
+				numberField(item.line_spacing, (n) => change({ line_spacing: n }), {
+					label: "Line height",
+					least: 0.5,
+					most: 4,
+					decimals: 2,
+					unit: "×",
+				}),
+				numberField(item.paragraph_gap, (n) => change({ paragraph_gap: n }), {
+					label: "Gap between paragraphs, in letter sizes",
+					least: 0,
+					most: 4,
+					decimals: 2,
+					unit: "gap",
+				}),
+			),
+		),
+	];
 }
 
 /** What shrinking came to, and a warning where it can no longer be read. */
 function shrunk(state, item) {
-  const drawn = state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
-  const size = drawn?.size_px ?? item.size_px;
-  const small = state.data.viewing.small.includes(item.id);
-  if (!small && size >= item.size_px) return null;
-  return el("p", { class: small ? "wrong" : "said" }, `${size < item.size_px ? `Shrunk to ${Number(size.toFixed(1))} px` : `${Number(size.toFixed(1))} px`}${small ? `: too small to read from afar, less than ${Math.round(state.data.viewing.readable_px)} px. Shorten it or enlarge its box.` : ""}`);
+	const drawn = state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
+	const size = drawn?.size_px ?? item.size_px;
+	const small = state.data.viewing.small.includes(item.id);
+	if (!small && size >= item.size_px) return null;
+	return el(
+		"p",
+		{ class: small ? "wrong" : "said" },
+		`${size < item.size_px ? `Shrunk to ${Number(size.toFixed(1))} px` : `${Number(size.toFixed(1))} px`}${small ? `: too small to read from afar, less than ${Math.round(state.data.viewing.readable_px)} px. Shorten it or enlarge its box.` : ""}`,
+	);
 }
 
 function picture(state, item, change) {
-  const asset = state.asset(item.asset_id);
-  const { crop } = item;
-  const percent = (value) => Math.round(value * 1000) / 10;
-  const cut = (side, label) => numberField(side.of, (n) => change((old) => ({ crop: side.set(old.crop, n / 100) })), { label, least: 0, most: 99, unit: "%" });
-  const room = (value) => Math.max(0.01, Math.min(1, value));
-  const sides = {
-    left: { of: percent(crop.x), set: (old, n) => ({ ...old, x: Math.min(n, 0.99), width: room(old.x + old.width - n) }) },
-    right: { of: percent(1 - crop.x - crop.width), set: (old, n) => ({ ...old, width: room(1 - old.x - n) }) },
-    top: { of: percent(crop.y), set: (old, n) => ({ ...old, y: Math.min(n, 0.99), height: room(old.y + old.height - n) }) },
-    bottom: { of: percent(1 - crop.y - crop.height), set: (old, n) => ({ ...old, height: room(1 - old.y - n) }) },
-  };
-  const natural = () => change((old) => {
-    const share = asset.height_px * old.crop.height ? (asset.width_px * old.crop.width) / (asset.height_px * old.crop.height) : 1;
-    return { box: { ...old.box, height: Math.round((old.box.width / share) * 10) / 10 } };
-  });
-  return [
-    el("p", { class: "said" }, asset ? `${asset.name}, ${asset.width_px} × ${asset.height_px} px` : "The picture is missing from the shelf."),
-    el("div", { class: "row flex-wrap" },
-      el("button", { class: "push", onclick: () => state.dispatchEvent(new CustomEvent("want", { detail: { replace: item.id } })) }, icon("replace"), "Replace"),
-      item.kind === "clip" ? null : el("button", { class: "push", disabled: !asset, "aria-pressed": String(state.cutting === item.id), onclick: () => state.dispatchEvent(new CustomEvent("cut", { detail: { id: item.id } })) }, icon("crop"), state.cutting === item.id ? "Done cutting" : "Cut on the stage"),
-      el("button", { class: "push", disabled: !asset, onclick: natural, title: "Makes the box as high as the picture's proportion asks" }, "True proportion")),
-    pair("Fit", choice(item.fit, [["cover", "Cover"], ["contain", "Contain"], ["stretch", "Stretch"]], (fit) => change({ fit }), { label: "Fit" })),
-    pair("Cut off", el("div", { class: "two" }, cut(sides.left, "Cut off on the left"), cut(sides.right, "Cut off on the right"))),
-    el("div", { class: "pair" }, el("span", { class: "said text-[12px]" }, "left, right, top, bottom"), el("div", { class: "two" }, cut(sides.top, "Cut off at the top"), cut(sides.bottom, "Cut off at the bottom"))),
-    pair("Flip", el("div", { class: "two" }, el("button", { class: "push", "aria-pressed": String(item.flip_x), onclick: () => change({ flip_x: !item.flip_x }) }, "Left–right"),
-      el("button", { class: "push", "aria-pressed": String(item.flip_y), onclick: () => change({ flip_y: !item.flip_y }) }, "Up–down"))),
-    ...item.kind === "clip" ? [] : driftFields(state, [item]),
-    item.drift ? pair("Pace", selectField(item.drift.pace, Object.keys(state.data.paces).map((name) => [name, name]), (pace) => change((old) => ({ drift: { ...old.drift, pace } })), { label: "Pace of the drift" })) : null,
-    ...strokeFields(state, item.stroke, (stroke) => change({ stroke })),
-    pair("Corners", numberField(item.corner_px, (n) => change({ corner_px: n }), { label: "Corners", least: 0, most: 1000, unit: "px" })),
-    pair("In words", textField(item.alternative, (alternative) => change({ alternative }), { label: "What it shows, in words", rows: 3, placeholder: "For those who do not see it" })),
-  ];
+	const asset = state.asset(item.asset_id);
+	const { crop } = item;
+	const percent = (value) => Math.round(value * 1000) / 10;
+	const cut = (side, label) =>
+		numberField(side.of, (n) => change((old) => ({ crop: side.set(old.crop, n / 100) })), {
+			label,
+			least: 0,
+			most: 99,
+			unit: "%",
+		});
+	const room = (value) => Math.max(0.01, Math.min(1, value));
+	const sides = {
+		left: {
+			of: percent(crop.x),
+			set: (old, n) => ({ ...old, x: Math.min(n, 0.99), width: room(old.x + old.width - n) }),
+		},
+		right: { of: percent(1 - crop.x - crop.width), set: (old, n) => ({ ...old, width: room(1 - old.x - n) }) },
+		top: {
+			of: percent(crop.y),
+			set: (old, n) => ({ ...old, y: Math.min(n, 0.99), height: room(old.y + old.height - n) }),
+		},
+		bottom: { of: percent(1 - crop.y - crop.height), set: (old, n) => ({ ...old, height: room(1 - old.y - n) }) },
+	};
+	const natural = () =>
+		change((old) => {
+			const share =
+				asset.height_px * old.crop.height ? (asset.width_px * old.crop.width) / (asset.height_px * old.crop.height) : 1;
+			return { box: { ...old.box, height: Math.round((old.box.width / share) * 10) / 10 } };
+		});
+	return [
+		el(
+			"p",
+			{ class: "said" },
+			asset ? `${asset.name}, ${asset.width_px} × ${asset.height_px} px` : "The picture is missing from the shelf.",
+		),
+		el(
+			"div",
+			{ class: "row flex-wrap" },
+			el(
+				"button",
+				{
+					class: "push",
+					onclick: () => state.dispatchEvent(new CustomEvent("want", { detail: { replace: item.id } })),
+				},
+				icon("replace"),
+				"Replace",
+			),
+			item.kind === "clip"
+				? null
+				: el(
+						"button",
+						{
+							class: "push",
+							disabled: !asset,
+							"aria-pressed": String(state.cutting === item.id),
+							onclick: () => state.dispatchEvent(new CustomEvent("cut", { detail: { id: item.id } })),
+						},
+						icon("crop"),
+						state.cutting === item.id ? "Done cutting" : "Cut on the stage",
+					),
+			el(
+				"button",
+				{
+					class: "push",
+					disabled: !asset,
+					onclick: natural,
+					title: "Makes the box as high as the picture's proportion asks",
+				},
+				"True proportion",
+			),
+		),
+		pair(
+			"Fit",
+			choice(
+				item.fit,
+				[
+					["cover", "Cover"],
+					["contain", "Contain"],
+					["stretch", "Stretch"],
+				],
+				(fit) => change({ fit }),
+				{ label: "Fit" },
+			),
+		),
+		pair(
+			"Cut off",
+			el("div", { class: "two" }, cut(sides.left, "Cut off on the left"), cut(sides.right, "Cut off on the right")),
+		),
+		el(
+			"div",
+			{ class: "pair" },
+			el("span", { class: "said text-[12px]" }, "left, right, top, bottom"),
+			el("div", { class: "two" }, cut(sides.top, "Cut off at the top"), cut(sides.bottom, "Cut off at the bottom")),
+		),
+		pair(
+			"Flip",
+			el(
+				"div",
+				{ class: "two" },
+				el(
+					"button",
+					{ class: "push", "aria-pressed": String(item.flip_x), onclick: () => change({ flip_x: !item.flip_x }) },
+					"Left–right",
+				),
+				el(
+					"button",
+					{ class: "push", "aria-pressed": String(item.flip_y), onclick: () => change({ flip_y: !item.flip_y }) },
+					"Up–down",
+				),
+			),
+		),
+		...(item.kind === "clip" ? [] : driftFields(state, [item])),
+		item.drift
+			? pair(
+					"Pace",
+					selectField(
+						item.drift.pace,
+						Object.keys(state.data.paces).map((name) => [name, name]),
+						(pace) => change((old) => ({ drift: { ...old.drift, pace } })),
+						{ label: "Pace of the drift" },
+					),
+				)
+			: null,
+		...strokeFields(state, item.stroke, (stroke) => change({ stroke })),
+		pair(
+			"Corners",
+			numberField(item.corner_px, (n) => change({ corner_px: n }), {
+				label: "Corners",
+				least: 0,
+				most: 1000,
+				unit: "px",
+			}),
+		),
+		pair(
+			"In words",
+			textField(item.alternative, (alternative) => change({ alternative }), {
+				label: "What it shows, in words",
+				rows: 3,
+				placeholder: "For those who do not see it",
+			}),
+		),
+	];
 }
 
-export const DRIFTS = [["none", "Stands still"], ["closer", "Closer"], ["farther", "Farther away"], ["left", "To the left"], ["right", "To the right"], ["up", "Up"], ["down", "Down"], ["own", "Its own way"]];
+export const DRIFTS = [
+	["none", "Stands still"],
+	["closer", "Closer"],
+	["farther", "Farther away"],
+	["left", "To the left"],
+	["right", "To the right"],
+	["up", "Up"],
+	["down", "Down"],
+	["own", "Its own way"],
+];
 
 /** How a picture drifts, read from its two crops as the core makes them. */
 function driftOf({ crop, drift }) {
-  if (!drift) return "none";
-  const { ends } = drift;
-  const near = (a, b) => Math.abs(a - b) < 0.002;
-  const middle = (c) => [c.x + c.width / 2, c.y + c.height / 2];
-  const [[ax, ay], [bx, by]] = [middle(crop), middle(ends)];
-  const same = near(crop.width, ends.width) && near(crop.height, ends.height);
-  if (!same && near(ax, bx) && near(ay, by)) return ends.width < crop.width ? "closer" : "farther";
-  if (same && near(ay, by)) return bx > ax ? "right" : "left";
-  if (same && near(ax, bx)) return by > ay ? "down" : "up";
-  return "own";
+	if (!drift) return "none";
+	const { ends } = drift;
+	const near = (a, b) => Math.abs(a - b) < 0.002;
+	const middle = (c) => [c.x + c.width / 2, c.y + c.height / 2];
+	const [[ax, ay], [bx, by]] = [middle(crop), middle(ends)];
+	const same = near(crop.width, ends.width) && near(crop.height, ends.height);
+	if (!same && near(ax, bx) && near(ay, by)) return ends.width < crop.width ? "closer" : "farther";
+	if (same && near(ay, by)) return bx > ax ? "right" : "left";
+	if (same && near(ax, bx)) return by > ay ? "down" : "up";
+	return "own";
 }
 
 /** Slow moves over pictures, for one or several at once. */
 export function driftFields(state, items) {
-  const ways = new Set(items.map(driftOf));
-  const now = ways.size === 1 ? [...ways][0] : "";
-  const offered = DRIFTS.filter(([way]) => way !== "own" || now === "own");
-  const drift = (way) => { if (way && way !== "own") state.edit({ do: "drift pictures", slide_id: state.slide.id, object_ids: items.map((item) => item.id), way }); };
-  return [pair("Drift", selectField(now, [...(now ? [] : [["", "Differs"]]), ...offered], drift, { label: "Drift over the picture while the slide lasts" })),
-    items.length === 1 && now !== "none" ? endsFields(state, items[0]) : null];
+	const ways = new Set(items.map(driftOf));
+	const now = ways.size === 1 ? [...ways][0] : "";
+	const offered = DRIFTS.filter(([way]) => way !== "own" || now === "own");
+	const drift = (way) => {
+		if (way && way !== "own")
+			state.edit({ do: "drift pictures", slide_id: state.slide.id, object_ids: items.map((item) => item.id), way });
+	};
+	return [
+		pair(
+			"Drift",
+			selectField(now, [...(now ? [] : [["", "Differs"]]), ...offered], drift, {
+				label: "Drift over the picture while the slide lasts",
+			}),
+		),
+		items.length === 1 && now !== "none" ? endsFields(state, items[0]) : null,
+	];
 }
 
 /** Where the drift ends, in exact numbers: how much of the picture is cut off on each side then. */
 function endsFields(state, item) {
-  const { ends } = item.drift;
-  const percent = (value) => Math.round(value * 1000) / 10;
-  const set = (fresh) => state.edit({ do: "change objects", slide_id: state.slide.id, object_ids: [item.id], changes: { drift: { ...item.drift, ends: { ...ends, ...fresh } } } });
-  const room = (value) => Math.max(0.01, Math.min(1, value));
-  return el("div", { class: "pair" }, el("span", { class: "said text-[12px]" }, "ends cut off at left, top; shows wide, high"), el("div", { class: "two" },
-    numberField(percent(ends.x), (n) => set({ x: n / 100 }), { label: "At the end, cut off on the left", least: 0, most: 99, unit: "%" }), numberField(percent(ends.y), (n) => set({ y: n / 100 }), { label: "At the end, cut off at the top", least: 0, most: 99, unit: "%" }),
-    numberField(percent(ends.width), (n) => set({ width: room(n / 100) }), { label: "At the end, how much is seen across", least: 1, most: 100, unit: "%" }), numberField(percent(ends.height), (n) => set({ height: room(n / 100) }), { label: "At the end, how much is seen down", least: 1, most: 100, unit: "%" })));
+	const { ends } = item.drift;
+	const percent = (value) => Math.round(value * 1000) / 10;
+	const set = (fresh) =>
+		state.edit({
+			do: "change objects",
+			slide_id: state.slide.id,
+			object_ids: [item.id],
+			changes: { drift: { ...item.drift, ends: { ...ends, ...fresh } } },
+		});
+	const room = (value) => Math.max(0.01, Math.min(1, value));
+	return el(
+		"div",
+		{ class: "pair" },
+		el("span", { class: "said text-[12px]" }, "ends cut off at left, top; shows wide, high"),
+		el(
+			"div",
+			{ class: "two" },
+			numberField(percent(ends.x), (n) => set({ x: n / 100 }), {
+				label: "At the end, cut off on the left",
+				least: 0,
+				most: 99,
+				unit: "%",
+			}),
+			numberField(percent(ends.y), (n) => set({ y: n / 100 }), {
+				label: "At the end, cut off at the top",
+				least: 0,
+				most: 99,
+				unit: "%",
+			}),
+			numberField(percent(ends.width), (n) => set({ width: room(n / 100) }), {
+				label: "At the end, how much is seen across",
+				least: 1,
+				most: 100,
+				unit: "%",
+			}),
+			numberField(percent(ends.height), (n) => set({ height: room(n / 100) }), {
+				label: "At the end, how much is seen down",
+				least: 1,
+				most: 100,
+				unit: "%",
+			}),
+		),
+	);
 }
 
 function shape(state, item, change) {
-  const line = item.form === "line";
-  const open = line || item.form === "bracket";
-  const percent = (label, title) => pair(title, numberField(item.hollow * 100, (n) => change({ hollow: n / 100 }), { label, least: 2, most: 98, unit: "%", decimals: 0 }));
-  const heads = [["none", "No heads"], ["end", "Head at the end"], ["start", "Head at the start"], ["both", "Heads at both"]];
-  return [
-    ...(open ? [] : fillFields(state, item.fill, (fill) => change({ fill }))),
-    ...strokeFields(state, item.stroke, (stroke) => change({ stroke })),
-    line ? pair("Heads", selectField(item.heads, heads, (key) => change({ heads: key }), { label: "Heads of the line" })) : null,
-    ["rectangle", "bubble"].includes(item.form) ? pair("Corners", numberField(item.corner_px, (n) => change({ corner_px: n }), { label: "Corners", least: 0, most: 1000, unit: "px" })) : null,
-    ["polygon", "star", "wheel"].includes(item.form) ? pair({ wheel: "Teeth", star: "Tips" }[item.form] ?? "Corners", numberField(item.points, (n) => change({ points: Math.round(n) }), { label: "Points", least: 3, most: 96, decimals: 0 })) : null,
-    ["star", "ring", "arch", "wheel"].includes(item.form) ? percent("Hollow", "Hollow") : null,
-    item.form === "arrow" ? percent("Thickness of the shaft", "Shaft") : null,
-    item.form === "bubble" ? pair("Tail to", el("div", { class: "two" }, numberField(item.tail_x * 100, (n) => change({ tail_x: n / 100 }), { label: "Tail, across", least: -2000, most: 2100, unit: "%" }),
-      numberField(item.tail_y * 100, (n) => change({ tail_y: n / 100 }), { label: "Tail, down", least: -2000, most: 2100, unit: "%" }))) : null,
-    ...(line ? [] : wordsInside(state, item, change)),
-  ];
+	const line = item.form === "line";
+	const open = line || item.form === "bracket";
+	const percent = (label, title) =>
+		pair(
+			title,
+			numberField(item.hollow * 100, (n) => change({ hollow: n / 100 }), {
+				label,
+				least: 2,
+				most: 98,
+				unit: "%",
+				decimals: 0,
+			}),
+		);
+	const heads = [
+		["none", "No heads"],
+		["end", "Head at the end"],
+		["start", "Head at the start"],
+		["both", "Heads at both"],
+	];
+	return [
+		...(open ? [] : fillFields(state, item.fill, (fill) => change({ fill }))),
+		...strokeFields(state, item.stroke, (stroke) => change({ stroke })),
+		line
+			? pair(
+					"Heads",
+					selectField(item.heads, heads, (key) => change({ heads: key }), { label: "Heads of the line" }),
+				)
+			: null,
+		["rectangle", "bubble"].includes(item.form)
+			? pair(
+					"Corners",
+					numberField(item.corner_px, (n) => change({ corner_px: n }), {
+						label: "Corners",
+						least: 0,
+						most: 1000,
+						unit: "px",
+					}),
+				)
+			: null,
+		["polygon", "star", "wheel"].includes(item.form)
+			? pair(
+					{ wheel: "Teeth", star: "Tips" }[item.form] ?? "Corners",
+					numberField(item.points, (n) => change({ points: Math.round(n) }), {
+						label: "Points",
+						least: 3,
+						most: 96,
+						decimals: 0,
+					}),
+				)
+			: null,
+		["star", "ring", "arch", "wheel"].includes(item.form) ? percent("Hollow", "Hollow") : null,
+		item.form === "arrow" ? percent("Thickness of the shaft", "Shaft") : null,
+		item.form === "bubble"
+			? pair(
+					"Tail to",
+					el(
+						"div",
+						{ class: "two" },
+						numberField(item.tail_x * 100, (n) => change({ tail_x: n / 100 }), {
+							label: "Tail, across",
+							least: -2000,
+							most: 2100,
+							unit: "%",
+						}),
+						numberField(item.tail_y * 100, (n) => change({ tail_y: n / 100 }), {
+							label: "Tail, down",
+							least: -2000,
+							most: 2100,
+							unit: "%",
+						}),
+					),
+				)
+			: null,
+		...(line ? [] : wordsInside(state, item, change)),
+	];
 }
 
 function wordsInside(state, item, change) {
-  if (!item.paragraphs.some((paragraph) => paragraph.runs.some((run) => run.text))) {
-    return [pair("Words", el("button", { class: "push", onclick: () => state.dispatchEvent(new CustomEvent("write", { detail: { id: item.id } })) }, "Write inside"))];
-  }
-  return [el("h3", { class: "mt-1" }, "Words inside"), ...letters(state, item, change)];
+	if (!item.paragraphs.some((paragraph) => paragraph.runs.some((run) => run.text))) {
+		return [
+			pair(
+				"Words",
+				el(
+					"button",
+					{ class: "push", onclick: () => state.dispatchEvent(new CustomEvent("write", { detail: { id: item.id } })) },
+					"Write inside",
+				),
+			),
+		];
+	}
+	return [el("h3", { class: "mt-1" }, "Words inside"), ...letters(state, item, change)];
 }
 
 /** The look carried to others: taken up here, put down on what is picked next. */
 function carryLook(state, item) {
-  const carried = state.carriedLook;
-  const put = () => state.edit({ do: "copy look", slide_id: state.slide.id, source: carried, object_ids: [item.id] });
-  return el("div", { class: "row flex-wrap" },
-    el("button", { class: "push", onclick: () => { state.carriedLook = structuredClone(item); state.tell("pick"); } }, icon("paintbrush"), carried?.id === item.id ? "Look is copied" : "Copy the look"),
-    carried && carried.id !== item.id ? el("button", { class: "push", onclick: put }, `Look of ${carried.name}`) : null);
+	const carried = state.carriedLook;
+	const put = () => state.edit({ do: "copy look", slide_id: state.slide.id, source: carried, object_ids: [item.id] });
+	return el(
+		"div",
+		{ class: "row flex-wrap" },
+		el(
+			"button",
+			{
+				class: "push",
+				onclick: () => {
+					state.carriedLook = structuredClone(item);
+					state.tell("pick");
+				},
+			},
+			icon("paintbrush"),
+			carried?.id === item.id ? "Look is copied" : "Copy the look",
+		),
+		carried && carried.id !== item.id ? el("button", { class: "push", onclick: put }, `Look of ${carried.name}`) : null,
+	);
 }

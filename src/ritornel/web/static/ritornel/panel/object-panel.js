@@ -8,52 +8,127 @@ import { place } from "./place-panel.js";
 
 export { changeBuild } from "./builds-panel.js";
 
-const TABS = [["builds", "Builds"], ["look", "Look"], ["place", "Place"]];
+const TABS = [
+	["builds", "Builds"],
+	["look", "Look"],
+	["place", "Place"],
+];
 const KIND_NAMES = { text: "Text", picture: "Picture", shape: "Shape", clip: "Clip" };
-const FIELD_WORDS = { box: "place", size_px: "size", family: "font", colour: "colour", weight: "weight", italic: "slant", align: "alignment", stand: "standing", line_spacing: "line height", paragraph_gap: "gaps", overflow: "fitting", fit: "fit" };
+const FIELD_WORDS = {
+	box: "place",
+	size_px: "size",
+	family: "font",
+	colour: "colour",
+	weight: "weight",
+	italic: "slant",
+	align: "alignment",
+	stand: "standing",
+	line_spacing: "line height",
+	paragraph_gap: "gaps",
+	overflow: "fitting",
+	fit: "fit",
+};
 
 export function objectPanel(state, panel) {
-  const item = state.object([...state.picked][0]);
-  const number = state.data.numbers[state.slide.id];
-  const slideId = state.slide.id;
-  // Changes may be a function of the object as it is when their turn comes.
-  const change = (changes) => state.edit(() => {
-    const now = state.object(item.id);
-    return now ? { do: "change objects", slide_id: slideId, object_ids: [item.id], changes: typeof changes === "function" ? changes(now) : changes } : null;
-  });
-  const isClip = item.kind === "clip";
-  const tab = isClip ? panel.clipTab : panel.tab;
-  const tabs = el("div", { class: "tabs", role: "tablist" }, (isClip ? [["clip", "Clip"], ...TABS] : TABS).map(([key, words]) => el("button", {
-    role: "tab", "aria-selected": String(tab === key), onclick: () => panel.openTab(key, isClip),
-  }, words)));
-  const body = { clip: () => clipPanel(state, item, change), builds: () => builds(state, item, panel), look: () => look(state, item, change), place: () => place(state, item, change) }[tab]();
-  return [
-    el("section", { class: "pb-1 border-0" }, textField(item.name, (name) => change({ name }), { label: "Name of the object", cls: "name-field" }),
-      el("p", { class: "said" }, `${KIND_NAMES[item.kind]} on slide ${number}${item.place ? `, fills “${item.place}”` : ""}${item.locked ? " · locked" : ""}${item.aside ? " · put aside" : ""}`),
-      differs(state, [item])),
-    tabs, el("section", { class: "grid gap-2", role: "tabpanel" }, body),
-  ];
+	const item = state.object([...state.picked][0]);
+	const number = state.data.numbers[state.slide.id];
+	const slideId = state.slide.id;
+	// Changes may be a function of the object as it is when their turn comes.
+	const change = (changes) =>
+		state.edit(() => {
+			const now = state.object(item.id);
+			return now
+				? {
+						do: "change objects",
+						slide_id: slideId,
+						object_ids: [item.id],
+						changes: typeof changes === "function" ? changes(now) : changes,
+					}
+				: null;
+		});
+	const isClip = item.kind === "clip";
+	const tab = isClip ? panel.clipTab : panel.tab;
+	const tabs = el(
+		"div",
+		{ class: "tabs", role: "tablist" },
+		(isClip ? [["clip", "Clip"], ...TABS] : TABS).map(([key, words]) =>
+			el(
+				"button",
+				{ role: "tab", "aria-selected": String(tab === key), onclick: () => panel.openTab(key, isClip) },
+				words,
+			),
+		),
+	);
+	const body = {
+		clip: () => clipPanel(state, item, change),
+		builds: () => builds(state, item, panel),
+		look: () => look(state, item, change),
+		place: () => place(state, item, change),
+	}[tab]();
+	return [
+		el(
+			"section",
+			{ class: "pb-1 border-0" },
+			textField(item.name, (name) => change({ name }), { label: "Name of the object", cls: "name-field" }),
+			el(
+				"p",
+				{ class: "said" },
+				`${KIND_NAMES[item.kind]} on slide ${number}${item.place ? `, fills “${item.place}”` : ""}${item.locked ? " · locked" : ""}${item.aside ? " · put aside" : ""}`,
+			),
+			differs(state, [item]),
+		),
+		tabs,
+		el("section", { class: "grid gap-2", role: "tabpanel" }, body),
+	];
 }
 
 /** What differs from the theme, and one press to return to it. */
 export function differs(state, items) {
-  const found = items.filter((item) => state.data.viewing.differs[item.id]);
-  if (!found.length) return null;
-  const fields = [...new Set(found.flatMap((item) => state.data.viewing.differs[item.id]))].map((name) => FIELD_WORDS[name] ?? name);
-  const all = { do: "follow theme", slide_id: state.slide.id, object_ids: found.map((item) => item.id) };
-  return el("p", { class: "differs" }, el("span", {}, `Differs from the theme: ${fields.join(", ")}`),
-    el("button", { class: "link", onclick: () => state.edit(all) }, "Return to it"));
+	const found = items.filter((item) => state.data.viewing.differs[item.id]);
+	if (!found.length) return null;
+	const fields = [...new Set(found.flatMap((item) => state.data.viewing.differs[item.id]))].map(
+		(name) => FIELD_WORDS[name] ?? name,
+	);
+	const all = { do: "follow theme", slide_id: state.slide.id, object_ids: found.map((item) => item.id) };
+	return el(
+		"p",
+		{ class: "differs" },
+		el("span", {}, `Differs from the theme: ${fields.join(", ")}`),
+		el("button", { class: "link", onclick: () => state.edit(all) }, "Return to it"),
+	);
 }
 
 /** Buttons that act on what is picked alike, one object or many. */
 export function commonActions(state, items) {
-  const ids = items.map((item) => item.id);
-  const slide = state.slide.id;
-  const set = (changes) => state.edit({ do: "change objects", slide_id: slide, object_ids: ids, changes });
-  const locked = items.every((item) => item.locked);
-  const aside = items.every((item) => item.aside);
-  return el("div", { class: "row flex-wrap" },
-    el("button", { class: "push", onclick: () => set({ locked: !locked }) }, icon(locked ? "lock-open" : "lock"), locked ? "Unlock" : "Lock"),
-    el("button", { class: "push", onclick: () => set({ aside: !aside }), title: "Out of the way while composing; it plays as ever" }, icon(aside ? "eye" : "eye-off"), aside ? "Bring back" : "Put aside"),
-    el("button", { class: "push", onclick: () => state.edit({ do: "remove objects", slide_id: slide, object_ids: ids }) }, icon("trash-2"), items.length > 1 ? "Remove them" : `Remove ${items[0].name}`));
+	const ids = items.map((item) => item.id);
+	const slide = state.slide.id;
+	const set = (changes) => state.edit({ do: "change objects", slide_id: slide, object_ids: ids, changes });
+	const locked = items.every((item) => item.locked);
+	const aside = items.every((item) => item.aside);
+	return el(
+		"div",
+		{ class: "row flex-wrap" },
+		el(
+			"button",
+			{ class: "push", onclick: () => set({ locked: !locked }) },
+			icon(locked ? "lock-open" : "lock"),
+			locked ? "Unlock" : "Lock",
+		),
+		el(
+			"button",
+			{
+				class: "push",
+				onclick: () => set({ aside: !aside }),
+				title: "Out of the way while composing; it plays as ever",
+			},
+			icon(aside ? "eye" : "eye-off"),
+			aside ? "Bring back" : "Put aside",
+		),
+		el(
+			"button",
+			{ class: "push", onclick: () => state.edit({ do: "remove objects", slide_id: slide, object_ids: ids }) },
+			icon("trash-2"),
+			items.length > 1 ? "Remove them" : `Remove ${items[0].name}`,
+		),
+	);
 }

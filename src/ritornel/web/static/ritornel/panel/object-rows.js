@@ -5,46 +5,96 @@ const SIGNS = { text: "type", picture: "image", shape: "shapes" };
 
 /** What keeps an object from being seen, in a word or two. */
 function hidden(state, item) {
-  const { seen, away } = state.data.viewing;
-  const found = seen[item.id];
-  const cover = found?.covered_by && state.object(found.covered_by)?.name;
-  return [
-    item.aside ? "put aside" : null, away.includes(item.id) ? "away at first" : null, cover ? `covered by ${cover}` : null,
-    found?.outside ? (found.outside === "wholly" ? "outside the frame" : "partly outside") : null,
-  ].filter(Boolean).join(" · ");
+	const { seen, away } = state.data.viewing;
+	const found = seen[item.id];
+	const cover = found?.covered_by && state.object(found.covered_by)?.name;
+	return [
+		item.aside ? "put aside" : null,
+		away.includes(item.id) ? "away at first" : null,
+		cover ? `covered by ${cover}` : null,
+		found?.outside ? (found.outside === "wholly" ? "outside the frame" : "partly outside") : null,
+	]
+		.filter(Boolean)
+		.join(" · ");
 }
 
 export function objectRow(state, item) {
-  const words = hidden(state, item);
-  const set = (changes) => state.edit({ do: "change objects", slide_id: state.slide.id, object_ids: [item.id], changes });
-  const pick = (event) => {
-    const ids = [...state.picked];
-    if (event.shiftKey || event.ctrlKey || event.metaKey) state.pick(ids.includes(item.id) ? ids.filter((id) => id !== item.id) : [...ids, item.id]);
-    else state.pick([item.id]);
-    document.querySelector(`[data-stage] [data-object="${CSS.escape(item.id)}"]`)?.scrollIntoView({ block: "nearest" });
-  };
-  const node = el("li", { "data-listed": item.id, "aria-current": state.picked.has(item.id) ? "true" : null, draggable: "true" },
-    el("button", { class: "who", onclick: pick }, icon(SIGNS[item.kind]), el("span", { class: "name" }, item.name), words ? el("span", { class: "why" }, words) : null),
-    el("button", { class: "quiet", "aria-pressed": String(item.locked), "aria-label": item.locked ? `Unlock ${item.name}` : `Lock ${item.name}`, title: item.locked ? "Locked" : "Lock", onclick: () => set({ locked: !item.locked }) }, icon(item.locked ? "lock" : "lock-open")),
-    el("button", { class: "quiet", "aria-pressed": String(item.aside), "aria-label": item.aside ? `Bring ${item.name} back` : `Put ${item.name} aside`, title: item.aside ? "Put aside while composing" : "Put aside while composing", onclick: () => set({ aside: !item.aside }) }, icon(item.aside ? "eye-off" : "eye")));
-  node.addEventListener("keydown", (event) => {
-    const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
-    if (!event.altKey || !way) return;
-    event.preventDefault();
-    const at = state.slide.objects.findIndex((other) => other.id === item.id);
-    restack(state, item.id, at + way).then(() => document.querySelector(`[data-listed="${CSS.escape(item.id)}"] .who`)?.focus());
-  });
-  node.addEventListener("dragstart", (event) => { event.dataTransfer.setData("text/x-object", item.id); event.dataTransfer.effectAllowed = "move"; });
-  node.addEventListener("dragover", (event) => { if ([...event.dataTransfer.types].includes("text/x-object")) { event.preventDefault(); node.dataset.drop = ""; } });
-  node.addEventListener("dragleave", () => delete node.dataset.drop);
-  node.addEventListener("drop", (event) => {
-    delete node.dataset.drop;
-    const id = event.dataTransfer.getData("text/x-object");
-    if (!id || id === item.id) return;
-    event.preventDefault();
-    restack(state, id, state.slide.objects.filter((other) => other.id !== id).findIndex((other) => other.id === item.id) + 1);
-  });
-  return node;
+	const words = hidden(state, item);
+	const set = (changes) =>
+		state.edit({ do: "change objects", slide_id: state.slide.id, object_ids: [item.id], changes });
+	const pick = (event) => {
+		const ids = [...state.picked];
+		if (event.shiftKey || event.ctrlKey || event.metaKey)
+			state.pick(ids.includes(item.id) ? ids.filter((id) => id !== item.id) : [...ids, item.id]);
+		else state.pick([item.id]);
+		document.querySelector(`[data-stage] [data-object="${CSS.escape(item.id)}"]`)?.scrollIntoView({ block: "nearest" });
+	};
+	const node = el(
+		"li",
+		{ "data-listed": item.id, "aria-current": state.picked.has(item.id) ? "true" : null, draggable: "true" },
+		el(
+			"button",
+			{ class: "who", onclick: pick },
+			icon(SIGNS[item.kind]),
+			el("span", { class: "name" }, item.name),
+			words ? el("span", { class: "why" }, words) : null,
+		),
+		el(
+			"button",
+			{
+				class: "quiet",
+				"aria-pressed": String(item.locked),
+				"aria-label": item.locked ? `Unlock ${item.name}` : `Lock ${item.name}`,
+				title: item.locked ? "Locked" : "Lock",
+				onclick: () => set({ locked: !item.locked }),
+			},
+			icon(item.locked ? "lock" : "lock-open"),
+		),
+		el(
+			"button",
+			{
+				class: "quiet",
+				"aria-pressed": String(item.aside),
+				"aria-label": item.aside ? `Bring ${item.name} back` : `Put ${item.name} aside`,
+				title: item.aside ? "Put aside while composing" : "Put aside while composing",
+				onclick: () => set({ aside: !item.aside }),
+			},
+			icon(item.aside ? "eye-off" : "eye"),
+		),
+	);
+	node.addEventListener("keydown", (event) => {
+		const way = { ArrowUp: 1, ArrowDown: -1 }[event.key];
+		if (!event.altKey || !way) return;
+		event.preventDefault();
+		const at = state.slide.objects.findIndex((other) => other.id === item.id);
+		restack(state, item.id, at + way).then(() =>
+			document.querySelector(`[data-listed="${CSS.escape(item.id)}"] .who`)?.focus(),
+		);
+	});
+	node.addEventListener("dragstart", (event) => {
+		event.dataTransfer.setData("text/x-object", item.id);
+		event.dataTransfer.effectAllowed = "move";
+	});
+	node.addEventListener("dragover", (event) => {
+		if ([...event.dataTransfer.types].includes("text/x-object")) {
+			event.preventDefault();
+			node.dataset.drop = "";
+		}
+	});
+	node.addEventListener("dragleave", () => delete node.dataset.drop);
+	node.addEventListener("drop", (event) => {
+		delete node.dataset.drop;
+		const id = event.dataTransfer.getData("text/x-object");
+		if (!id || id === item.id) return;
+		event.preventDefault();
+		restack(
+			state,
+			id,
+			state.slide.objects.filter((other) => other.id !== id).findIndex((other) => other.id === item.id) + 1,
+		);
+	});
+	return node;
 }
 
-const restack = (state, id, to) => state.edit({ do: "stack objects", slide_id: state.slide.id, object_ids: [id], to: Math.max(0, to) });
+const restack = (state, id, to) =>
+	state.edit({ do: "stack objects", slide_id: state.slide.id, object_ids: [id], to: Math.max(0, to) });

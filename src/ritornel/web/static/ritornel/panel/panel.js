@@ -7,127 +7,210 @@ import { slidePanel } from "./slide-panel.js";
 
 // What is picked has its panel fetched when the first of its kind is picked.
 const parts = {
-  framing: later(() => import("./framing-panel.js")), mark: later(() => import("./mark-panel.js")), music: later(() => import("./music-panel.js")),
-  // Choosing among builds comes with seeing them.
-  object: later(async () => { const [panel] = await Promise.all([import("./object-panel.js"), import("../stage/preview.js")]); return panel; }),
-  several: later(() => import("./several-panel.js")),
+	framing: later(() => import("./framing-panel.js")),
+	mark: later(() => import("./mark-panel.js")),
+	music: later(() => import("./music-panel.js")),
+	// Choosing among builds comes with seeing them.
+	object: later(async () => {
+		const [panel] = await Promise.all([import("./object-panel.js"), import("../stage/preview.js")]);
+		return panel;
+	}),
+	several: later(() => import("./several-panel.js")),
 };
 
 /** What was typed and refused stays in its field, with the reason beside it, until something else is typed. */
 function keepRefused(field, words, why) {
-  if (!field) return;
-  field.value = words;
-  field.dataset.refused = "";
-  field.setAttribute("aria-invalid", "true");
-  const told = el("p", { class: "wrong", id: `refused-${field.id || "field"}` }, why);
-  field.setAttribute("aria-describedby", told.id);
-  field.after(told);
-  field.addEventListener("input", () => { told.remove(); field.removeAttribute("aria-invalid"); delete field.dataset.refused; }, { once: true });
+	if (!field) return;
+	field.value = words;
+	field.dataset.refused = "";
+	field.setAttribute("aria-invalid", "true");
+	const told = el("p", { class: "wrong", id: `refused-${field.id || "field"}` }, why);
+	field.setAttribute("aria-describedby", told.id);
+	field.after(told);
+	field.addEventListener(
+		"input",
+		() => {
+			told.remove();
+			field.removeAttribute("aria-invalid");
+			delete field.dataset.refused;
+		},
+		{ once: true },
+	);
 }
 
 export class Panel {
-  constructor(state, node) {
-    this.state = state;
-    this.node = el("div", { class: "details" });
-    node.append(this.node, new ObjectFold(state).node);
-    this.tab = "builds";
-    this.clipTab = "clip";
-    this.kind = "enters";
-    this.part = "";
-    state.addEventListener("show", () => this.drawSoon());
-    // Where nothing else is picked, as after somebody else's change, a hand at work is not disturbed.
-    state.addEventListener("pick", () => { if (this.named() === this.subject) this.drawSoon(); else this.draw(); });
-    state.addEventListener("trial", () => showTrial(state));
-    this.listenToHands();
-    let beat = -1;
-    state.addEventListener("time", () => {
-      const now = state.line ? state.line.schedule.beats.filter((entry) => entry.start_ms <= state.playheadMs - (state.data.starts_ms[state.slide.id] ?? 0)).length : -1;
-      if (now !== beat && !this.node.contains(document.activeElement)) { beat = now; this.draw(); }
-    });
-    this.draw();
-  }
+	constructor(state, node) {
+		this.state = state;
+		this.node = el("div", { class: "details" });
+		node.append(this.node, new ObjectFold(state).node);
+		this.tab = "builds";
+		this.clipTab = "clip";
+		this.kind = "enters";
+		this.part = "";
+		state.addEventListener("show", () => this.drawSoon());
+		// Where nothing else is picked, as after somebody else's change, a hand at work is not disturbed.
+		state.addEventListener("pick", () => {
+			if (this.named() === this.subject) this.drawSoon();
+			else this.draw();
+		});
+		state.addEventListener("trial", () => showTrial(state));
+		this.listenToHands();
+		let beat = -1;
+		state.addEventListener("time", () => {
+			const now = state.line
+				? state.line.schedule.beats.filter(
+						(entry) => entry.start_ms <= state.playheadMs - (state.data.starts_ms[state.slide.id] ?? 0),
+					).length
+				: -1;
+			if (now !== beat && !this.node.contains(document.activeElement)) {
+				beat = now;
+				this.draw();
+			}
+		});
+		this.draw();
+	}
 
-  // What is pressed or typed in is not drawn anew under the hand when an edit is answered, or a part of the panel comes:
-  // a click would be lost between press and let go, and letters between two keys.
-  listenToHands() {
-    this.owed = false;
-    this.pressed = false;
-    this.typedIn = null;
-    const afterwards = (change) => setTimeout(() => { change(); this.settle(); });
-    this.node.addEventListener("pointerdown", () => { this.pressed = true; }, true);
-    for (const kind of ["pointerup", "pointercancel"]) window.addEventListener(kind, () => { if (this.pressed) afterwards(() => { this.pressed = false; }); }, true);
-    this.node.addEventListener("input", (event) => { this.typedIn = event.target; });
-    for (const kind of ["change", "focusout"]) this.node.addEventListener(kind, ({ target }) => afterwards(() => { if (this.typedIn === target) this.typedIn = null; }));
-  }
+	// What is pressed or typed in is not drawn anew under the hand when an edit is answered, or a part of the panel
+	// comes: a click would be lost between press and let go, and letters between two keys.
+	listenToHands() {
+		this.owed = false;
+		this.pressed = false;
+		this.typedIn = null;
+		const afterwards = (change) =>
+			setTimeout(() => {
+				change();
+				this.settle();
+			});
+		this.node.addEventListener(
+			"pointerdown",
+			() => {
+				this.pressed = true;
+			},
+			true,
+		);
+		for (const kind of ["pointerup", "pointercancel"])
+			window.addEventListener(
+				kind,
+				() => {
+					if (this.pressed)
+						afterwards(() => {
+							this.pressed = false;
+						});
+				},
+				true,
+			);
+		this.node.addEventListener("input", (event) => {
+			this.typedIn = event.target;
+		});
+		for (const kind of ["change", "focusout"])
+			this.node.addEventListener(kind, ({ target }) =>
+				afterwards(() => {
+					if (this.typedIn === target) this.typedIn = null;
+				}),
+			);
+	}
 
-  /** Draws it anew as soon as no hand is at it. */
-  drawSoon() {
-    this.owed = true;
-    this.settle();
-  }
+	/** Draws it anew as soon as no hand is at it. */
+	drawSoon() {
+		this.owed = true;
+		this.settle();
+	}
 
-  settle() {
-    if (this.owed && !this.pressed && !this.typedIn?.isConnected) this.draw();
-  }
+	settle() {
+		if (this.owed && !this.pressed && !this.typedIn?.isConnected) this.draw();
+	}
 
-  openTab(tab, ofClip = false) {
-    if (ofClip) this.clipTab = tab; else this.tab = tab;
-    this.draw();
-  }
-  openKind(kind) { this.kind = kind; this.draw(); }
-  openPart(part) { this.part = part; this.draw(); }
+	openTab(tab, ofClip = false) {
+		if (ofClip) this.clipTab = tab;
+		else this.tab = tab;
+		this.draw();
+	}
+	openKind(kind) {
+		this.kind = kind;
+		this.draw();
+	}
+	openPart(part) {
+		this.part = part;
+		this.draw();
+	}
 
-  draw() {
-    const { state, node } = this;
-    const shown = this.parts();
-    // What is still on its way leaves the panel as it was until then.
-    if (!shown) return;
-    this.owed = false;
-    const subject = this.named();
-    const scroll = subject === this.subject ? node.scrollTop : 0;
-    // After an edit everything is drawn anew: the keyboard's place is found again as the control of the same name nearest to where it was.
-    // A control that is gone gives it to nobody: another that happens to stand there is not what was meant.
-    const controls = () => [...node.querySelectorAll("button, input, select, textarea")];
-    const nameOf = (control) => `${control.tagName} ${control.getAttribute("aria-label") ?? control.dataset.named ?? ""} ${control.tagName === "BUTTON" ? control.textContent : ""}`;
-    const before = controls();
-    const at = subject === this.subject ? before.indexOf(document.activeElement) : -1;
-    const name = at >= 0 ? nameOf(before[at]) : null;
-    const marked = at >= 0 && before[at].tagName === "INPUT" ? [before[at].selectionStart, before[at].selectionEnd, before[at].value.length] : null;
-    const refused = subject === this.subject ? before.filter((control) => "refused" in control.dataset).map((control) => [nameOf(control), control.value]) : [];
-    this.subject = subject;
-    node.replaceChildren(...shown);
-    node.scrollTop = scroll;
-    for (const [called, words] of refused) keepRefused(controls().find((control) => nameOf(control) === called), words, state.refusal);
-    if (name === null) return;
-    const same = controls().map((control, index) => [control, Math.abs(index - at)]).filter(([control]) => nameOf(control) === name).sort((a, b) => a[1] - b[1]);
-    const found = same[0]?.[0];
-    found?.focus({ preventScroll: true });
-    // What was marked to be typed over still is; a caret stays where it was.
-    if (marked?.[0] != null) found?.setSelectionRange(marked[0], marked[1] === marked[2] ? found.value.length : marked[1]);
-  }
+	draw() {
+		const { state, node } = this;
+		const shown = this.parts();
+		// What is still on its way leaves the panel as it was until then.
+		if (!shown) return;
+		this.owed = false;
+		const subject = this.named();
+		const scroll = subject === this.subject ? node.scrollTop : 0;
+		// After an edit everything is drawn anew: the keyboard's place is found again as the control of the same name
+		// nearest to where it was. A control that is gone gives it to nobody: another that happens to stand there is not
+		// what was meant.
+		const controls = () => [...node.querySelectorAll("button, input, select, textarea")];
+		const nameOf = (control) =>
+			`${control.tagName} ${control.getAttribute("aria-label") ?? control.dataset.named ?? ""} ${control.tagName === "BUTTON" ? control.textContent : ""}`;
+		const before = controls();
+		const at = subject === this.subject ? before.indexOf(document.activeElement) : -1;
+		const name = at >= 0 ? nameOf(before[at]) : null;
+		const marked =
+			at >= 0 && before[at].tagName === "INPUT"
+				? [before[at].selectionStart, before[at].selectionEnd, before[at].value.length]
+				: null;
+		const refused =
+			subject === this.subject
+				? before.filter((control) => "refused" in control.dataset).map((control) => [nameOf(control), control.value])
+				: [];
+		this.subject = subject;
+		node.replaceChildren(...shown);
+		node.scrollTop = scroll;
+		for (const [called, words] of refused)
+			keepRefused(
+				controls().find((control) => nameOf(control) === called),
+				words,
+				state.refusal,
+			);
+		if (name === null) return;
+		const same = controls()
+			.map((control, index) => [control, Math.abs(index - at)])
+			.filter(([control]) => nameOf(control) === name)
+			.sort((a, b) => a[1] - b[1]);
+		const found = same[0]?.[0];
+		found?.focus({ preventScroll: true });
+		// What was marked to be typed over still is; a caret stays where it was.
+		if (marked?.[0] != null)
+			found?.setSelectionRange(marked[0], marked[1] === marked[2] ? found.value.length : marked[1]);
+	}
 
-  /** What the panel is about: as long as that is the same, it keeps its place. */
-  named() {
-    const { state } = this;
-    return `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}`;
-  }
+	/** What the panel is about: as long as that is the same, it keeps its place. */
+	named() {
+		const { state } = this;
+		return `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}`;
+	}
 
-  parts() {
-    const { state } = this;
-    if (!state.slide) return [el("section", {}, el("h2", {}, "No slides"), el("p", { class: "said" }, "Add the first with Slide, above the stage."))];
-    if (state.pickedSpan) return this.later("music", ({ musicPanel }) => musicPanel(state));
-    if (state.pickedMark) return this.later("mark", ({ markPanel }) => markPanel(state));
-    if (state.pickedFraming) return this.later("framing", ({ framingPanel }) => framingPanel(state));
-    if (state.picked.size === 1) return this.later("object", ({ objectPanel }) => objectPanel(state, this));
-    if (state.picked.size > 1) return this.later("several", ({ severalPanel }) => severalPanel(state, this));
-    if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden)) return this.later("several", ({ slidesPanel }) => slidesPanel(state));
-    return slidePanel(state, () => this.drawSoon());
-  }
+	parts() {
+		const { state } = this;
+		if (!state.slide)
+			return [
+				el(
+					"section",
+					{},
+					el("h2", {}, "No slides"),
+					el("p", { class: "said" }, "Add the first with Slide, above the stage."),
+				),
+			];
+		if (state.pickedSpan) return this.later("music", ({ musicPanel }) => musicPanel(state));
+		if (state.pickedMark) return this.later("mark", ({ markPanel }) => markPanel(state));
+		if (state.pickedFraming) return this.later("framing", ({ framingPanel }) => framingPanel(state));
+		if (state.picked.size === 1) return this.later("object", ({ objectPanel }) => objectPanel(state, this));
+		if (state.picked.size > 1) return this.later("several", ({ severalPanel }) => severalPanel(state, this));
+		if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden))
+			return this.later("several", ({ slidesPanel }) => slidesPanel(state));
+		return slidePanel(state, () => this.drawSoon());
+	}
 
-  later(name, draw) {
-    const part = parts[name];
-    if (part.ready) return draw(part.ready);
-    part.get().then(() => this.drawSoon());
-    return null;
-  }
+	later(name, draw) {
+		const part = parts[name];
+		if (part.ready) return draw(part.ready);
+		part.get().then(() => this.drawSoon());
+		return null;
+	}
 }

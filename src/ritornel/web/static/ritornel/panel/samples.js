@@ -1,9 +1,14 @@
-// Small moving pictures of effects and transitions: at rest in the middle, moving while their button is pointed at or focused.
+// Small moving pictures of effects and transitions: at rest in the middle, moving while their button is pointed at or
+// focused.
 import { svg } from "../ui/element.js";
 
-/** @param {string} name an effect's, or a transition's @param {HTMLElement} button moves while this is pointed at or focused @returns {SVGElement} */
+/**
+ * @param {string} name an effect's, or a transition's
+ * @param {HTMLElement} button moves while this is pointed at or focused
+ * @returns {SVGElement}
+ */
 export function sample(name, button) {
-  const node = svg("svg", { class: "sample", "aria-hidden": "true" });
-  import("./moving-sample.js").then(({ paintSample }) => paintSample(node, name, button));
-  return node;
+	const node = svg("svg", { class: "sample", "aria-hidden": "true" });
+	import("./moving-sample.js").then(({ paintSample }) => paintSample(node, name, button));
+	return node;
 }

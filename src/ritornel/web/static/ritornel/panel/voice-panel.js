@@ -10,35 +10,65 @@ const whole = (asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms
 
 /** @param {function(object)} change changes the slide @param {function()} again draws the panel once more */
 export function voiceFields(state, change, again) {
-  const { slide, data } = state;
-  const { voice } = slide;
-  const give = (next, follow = false) => state.edit({ do: "put voice", slide_id: slide.id, voice: next, follow });
-  const sounds = data.assets.filter((asset) => asset.kind === "sound");
-  const chooser = (words) => {
-    const input = el("input", { type: "file", accept: "audio/*", class: "sr-only", "aria-label": words });
-    input.addEventListener("change", async () => {
-      const [asset] = await state.addFiles([...input.files].map((file) => ({ file })));
-      if (asset?.kind === "sound") await give(whole(asset), true);
-    });
-    return el("label", { class: "push cursor-pointer" }, icon("upload"), words, input);
-  };
-  if (!voice) {
-    return [
-      sounds.length ? pair("Voice", selectField("", [["", "Choose a sound …"], ...sounds.map((asset) => [asset.id, `${asset.name}, ${secondsText(asset.lasts_ms)} s`])], (id) => { if (id) give(whole(state.asset(id)), true); }, { label: "Sound for the voice" })) : null,
-      el("div", { class: "row flex-wrap" }, chooser("A voice file"), numbered(state)),
-      el("p", { class: "said" }, "The slide then lasts as long as its voice, and a breath."),
-    ];
-  }
-  if (!details.ready) { details.get().then(again); return [el("p", { class: "said" }, state.asset(voice.asset_id)?.name ?? "Missing from the shelf")]; }
-  return details.ready.voiceDetails(state, change, { give, numbered: numbered(state) });
+	const { slide, data } = state;
+	const { voice } = slide;
+	const give = (next, follow = false) => state.edit({ do: "put voice", slide_id: slide.id, voice: next, follow });
+	const sounds = data.assets.filter((asset) => asset.kind === "sound");
+	const chooser = (words) => {
+		const input = el("input", { type: "file", accept: "audio/*", class: "sr-only", "aria-label": words });
+		input.addEventListener("change", async () => {
+			const [asset] = await state.addFiles([...input.files].map((file) => ({ file })));
+			if (asset?.kind === "sound") await give(whole(asset), true);
+		});
+		return el("label", { class: "push cursor-pointer" }, icon("upload"), words, input);
+	};
+	if (!voice) {
+		return [
+			sounds.length
+				? pair(
+						"Voice",
+						selectField(
+							"",
+							[
+								["", "Choose a sound …"],
+								...sounds.map((asset) => [asset.id, `${asset.name}, ${secondsText(asset.lasts_ms)} s`]),
+							],
+							(id) => {
+								if (id) give(whole(state.asset(id)), true);
+							},
+							{ label: "Sound for the voice" },
+						),
+					)
+				: null,
+			el("div", { class: "row flex-wrap" }, chooser("A voice file"), numbered(state)),
+			el("p", { class: "said" }, "The slide then lasts as long as its voice, and a breath."),
+		];
+	}
+	if (!details.ready) {
+		details.get().then(again);
+		return [el("p", { class: "said" }, state.asset(voice.asset_id)?.name ?? "Missing from the shelf")];
+	}
+	return details.ready.voiceDetails(state, change, { give, numbered: numbered(state) });
 }
 
 /** Many voices at once, told by the number in each file's name: what goes where is shown before anything happens. */
 function numbered(state) {
-  const input = el("input", { type: "file", accept: "audio/*", multiple: true, class: "sr-only", "aria-label": "Numbered voice files" });
-  input.addEventListener("change", async () => {
-    const files = [...input.files];
-    if (files.length) (await import("./voice-pairs.js")).showPairs(state, files);
-  });
-  return el("label", { class: "push cursor-pointer", title: "01.wav goes to the first slide, 02.wav to the second …" }, icon("list"), "Numbered files for all slides", input);
+	const input = el("input", {
+		type: "file",
+		accept: "audio/*",
+		multiple: true,
+		class: "sr-only",
+		"aria-label": "Numbered voice files",
+	});
+	input.addEventListener("change", async () => {
+		const files = [...input.files];
+		if (files.length) (await import("./voice-pairs.js")).showPairs(state, files);
+	});
+	return el(
+		"label",
+		{ class: "push cursor-pointer", title: "01.wav goes to the first slide, 02.wav to the second …" },
+		icon("list"),
+		"Numbered files for all slides",
+		input,
+	);
 }

@@ -6,48 +6,60 @@ const KEPT = "ritornel-captions";
 
 /** What is read while a clip's mark is so far played. */
 export function captionAt({ captions = [], in_ms: from = 0, out_ms: to = 1 }, played) {
-  if (played === null || played === undefined || played < 0 || played >= 1) return "";
-  const at = Math.min(from + played * (to - from), to - 1);
-  return captions.find(({ start_ms: start, end_ms: end }) => start <= at && at < end)?.text ?? "";
+	if (played === null || played === undefined || played < 0 || played >= 1) return "";
+	const at = Math.min(from + played * (to - from), to - 1);
+	return captions.find(({ start_ms: start, end_ms: end }) => start <= at && at < end)?.text ?? "";
 }
 
 const marksOf = ({ parts }) => parts.flatMap(({ marks }) => marks).filter(({ captions }) => captions?.length);
 
-export const hasCaptions = (show) => show.slides.some(({ drawing }) => drawing.objects.some((item) => marksOf(item).length));
+export const hasCaptions = (show) =>
+	show.slides.some(({ drawing }) => drawing.objects.some((item) => marksOf(item).length));
 
 /** What is read of all that is seen: of the foremost clip that speaks. */
 export function captionIn(show, frameState) {
-  for (const layer of [...frameState.layers].reverse()) {
-    for (const item of [...show.slides[layer.index].drawing.objects].reverse()) {
-      const values = layer.objects.get(item.object_id);
-      if (!values || values.shown === false) continue;
-      const text = marksOf(item).map((mark) => captionAt(mark, values.played)).find(Boolean);
-      if (text) return text;
-    }
-  }
-  return "";
+	for (const layer of [...frameState.layers].reverse()) {
+		for (const item of [...show.slides[layer.index].drawing.objects].reverse()) {
+			const values = layer.objects.get(item.object_id);
+			if (!values || values.shown === false) continue;
+			const text = marksOf(item)
+				.map((mark) => captionAt(mark, values.played))
+				.find(Boolean);
+			if (text) return text;
+		}
+	}
+	return "";
 }
 
-/** Shows captions over a house while its player plays; a visitor's choice is kept. Returns the button that turns them on and off. */
+/**
+ * Shows captions over a house while its player plays; a visitor's choice is kept. Returns the button that turns them on
+ * and off.
+ */
 export function showCaptions(player, house) {
-  const line = el("p", { class: "captions", "aria-live": "off", hidden: true });
-  house.append(line);
-  let on = localStorage.getItem(KEPT) !== "off";
-  let said = "";
-  const tell = () => {
-    line.hidden = !on || !said;
-    line.textContent = said;
-    button.setAttribute("aria-pressed", String(on));
-  };
-  const button = el("button", { class: "px-2", title: "Captions (C)", onclick: () => turn() }, "Captions");
-  const turn = () => { on = !on; localStorage.setItem(KEPT, on ? "on" : "off"); tell(); };
-  addEventListener("keydown", (event) => { if (event.key.toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !taken(event)) turn(); });
-  player.addEventListener("painted", ({ detail }) => {
-    const now = captionIn(player.show, detail);
-    if (now === said) return;
-    said = now;
-    tell();
-  });
-  tell();
-  return button;
+	const line = el("p", { class: "captions", "aria-live": "off", hidden: true });
+	house.append(line);
+	let on = localStorage.getItem(KEPT) !== "off";
+	let said = "";
+	const tell = () => {
+		line.hidden = !on || !said;
+		line.textContent = said;
+		button.setAttribute("aria-pressed", String(on));
+	};
+	const button = el("button", { class: "px-2", title: "Captions (C)", onclick: () => turn() }, "Captions");
+	const turn = () => {
+		on = !on;
+		localStorage.setItem(KEPT, on ? "on" : "off");
+		tell();
+	};
+	addEventListener("keydown", (event) => {
+		if (event.key.toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !taken(event)) turn();
+	});
+	player.addEventListener("painted", ({ detail }) => {
+		const now = captionIn(player.show, detail);
+		if (now === said) return;
+		said = now;
+		tell();
+	});
+	tell();
+	return button;
 }

@@ -7,59 +7,97 @@ const QUIET_MS = 3000;
 
 /** @param {import("./player.js").ShowPlayer} player @param {HTMLElement} house @param {{leave?: () => void}} options */
 export function slimControls(player, house, { leave = null } = {}) {
-  const button = (name, label, act) => el("button", { "aria-label": label, title: label, onclick: act }, icon(name));
-  const play = button("pause", "Pause", () => (player.paused ? player.resume() : player.pause()));
-  const mute = button("volume-2", "Sound off", () => {
-    player.sound.muted = !player.sound.muted;
-    mute.replaceChildren(icon(player.sound.muted ? "volume-x" : "volume-2"));
-    mute.setAttribute("aria-label", player.sound.muted ? "Sound on" : "Sound off");
-  });
-  const time = el("span", { class: "px-2 whitespace-nowrap" });
-  const line = lineOfBars(player);
-  const bar = el("div", { class: "slim", role: "toolbar", "aria-label": "Playing" }, play,
-    button("chevron-left", "One beat back", () => player.previous()), button("chevron-right", "Next beat", () => player.next()), line.node, time,
-    player.sound ? mute : null, button("maximize", "Full screen", toggleFullScreen), leave ? button("x", "Leave", leave) : null);
-  house.append(bar);
-  player.addEventListener("paused", () => {
-    play.replaceChildren(icon(player.paused ? "play" : "pause"));
-    play.setAttribute("aria-label", player.paused ? "Go on" : "Pause");
-  });
-  const tell = () => {
-    if (!player.running) return;
-    const at = player.live ? player.show.starts_ms[player.state.index] : player.timeMs();
-    time.textContent = player.live ? `${player.state.index + 1} of ${player.show.slides.length}` : `${minutesText(at)} / ${minutesText(player.show.length_ms)}`;
-    line.tell(at);
-  };
-  setInterval(tell, 200);
-  player.addEventListener("moment", tell);
-  let quiet = 0;
-  const wake = () => {
-    house.classList.remove("idle");
-    clearTimeout(quiet);
-    quiet = setTimeout(() => { if (!bar.matches(":focus-within")) house.classList.add("idle"); }, QUIET_MS);
-  };
-  for (const kind of ["pointermove", "pointerdown", "keydown", "focusin"]) addEventListener(kind, wake);
-  wake();
-  return bar;
+	const button = (name, label, act) => el("button", { "aria-label": label, title: label, onclick: act }, icon(name));
+	const play = button("pause", "Pause", () => (player.paused ? player.resume() : player.pause()));
+	const mute = button("volume-2", "Sound off", () => {
+		player.sound.muted = !player.sound.muted;
+		mute.replaceChildren(icon(player.sound.muted ? "volume-x" : "volume-2"));
+		mute.setAttribute("aria-label", player.sound.muted ? "Sound on" : "Sound off");
+	});
+	const time = el("span", { class: "px-2 whitespace-nowrap" });
+	const line = lineOfBars(player);
+	const bar = el(
+		"div",
+		{ class: "slim", role: "toolbar", "aria-label": "Playing" },
+		play,
+		button("chevron-left", "One beat back", () => player.previous()),
+		button("chevron-right", "Next beat", () => player.next()),
+		line.node,
+		time,
+		player.sound ? mute : null,
+		button("maximize", "Full screen", toggleFullScreen),
+		leave ? button("x", "Leave", leave) : null,
+	);
+	house.append(bar);
+	player.addEventListener("paused", () => {
+		play.replaceChildren(icon(player.paused ? "play" : "pause"));
+		play.setAttribute("aria-label", player.paused ? "Go on" : "Pause");
+	});
+	const tell = () => {
+		if (!player.running) return;
+		const at = player.live ? player.show.starts_ms[player.state.index] : player.timeMs();
+		time.textContent = player.live
+			? `${player.state.index + 1} of ${player.show.slides.length}`
+			: `${minutesText(at)} / ${minutesText(player.show.length_ms)}`;
+		line.tell(at);
+	};
+	setInterval(tell, 200);
+	player.addEventListener("moment", tell);
+	let quiet = 0;
+	const wake = () => {
+		house.classList.remove("idle");
+		clearTimeout(quiet);
+		quiet = setTimeout(() => {
+			if (!bar.matches(":focus-within")) house.classList.add("idle");
+		}, QUIET_MS);
+	};
+	for (const kind of ["pointermove", "pointerdown", "keydown", "focusin"]) addEventListener(kind, wake);
+	wake();
+	return bar;
 }
 
 /** The show as a line with a bar line at every slide; pressing it goes there. */
 function lineOfBars(player) {
-  const { show } = player;
-  const length = Math.max(show.length_ms, 1);
-  const drawing = svg("svg", { viewBox: "0 0 1000 28", preserveAspectRatio: "none", "aria-hidden": "true" }, svg("path", { d: "M 0 14 H 1000", stroke: "#ffffff88", "stroke-width": 1, "vector-effect": "non-scaling-stroke" }));
-  for (const start of [...show.starts_ms, show.length_ms]) {
-    const x = (start / length) * 1000;
-    drawing.append(svg("path", { d: `M ${x} 6 V 22`, stroke: "#ffffffcc", "stroke-width": 1.5, "vector-effect": "non-scaling-stroke" }));
-  }
-  const head = svg("path", { d: "M 0 3 V 25", stroke: "#f28cb9", "stroke-width": 3, "vector-effect": "non-scaling-stroke" });
-  drawing.append(head);
-  const node = el("button", { class: "line", "aria-label": "Go to a place in the show", title: "Go there" }, drawing);
-  node.addEventListener("click", (event) => {
-    const box = node.getBoundingClientRect();
-    const ms = Math.max(0, ((event.clientX - box.left) / box.width) * length);
-    if (!player.live) { player.seek(ms); return; }
-    player.goTo(show.starts_ms.filter((start) => start <= ms).length - 1);
-  });
-  return { node, tell: (ms) => { head.setAttribute("transform", `translate(${(ms / length) * 1000} 0)`); node.title = clockText(ms); } };
+	const { show } = player;
+	const length = Math.max(show.length_ms, 1);
+	const drawing = svg(
+		"svg",
+		{ viewBox: "0 0 1000 28", preserveAspectRatio: "none", "aria-hidden": "true" },
+		svg("path", { d: "M 0 14 H 1000", stroke: "#ffffff88", "stroke-width": 1, "vector-effect": "non-scaling-stroke" }),
+	);
+	for (const start of [...show.starts_ms, show.length_ms]) {
+		const x = (start / length) * 1000;
+		drawing.append(
+			svg("path", {
+				d: `M ${x} 6 V 22`,
+				stroke: "#ffffffcc",
+				"stroke-width": 1.5,
+				"vector-effect": "non-scaling-stroke",
+			}),
+		);
+	}
+	const head = svg("path", {
+		d: "M 0 3 V 25",
+		stroke: "#f28cb9",
+		"stroke-width": 3,
+		"vector-effect": "non-scaling-stroke",
+	});
+	drawing.append(head);
+	const node = el("button", { class: "line", "aria-label": "Go to a place in the show", title: "Go there" }, drawing);
+	node.addEventListener("click", (event) => {
+		const box = node.getBoundingClientRect();
+		const ms = Math.max(0, ((event.clientX - box.left) / box.width) * length);
+		if (!player.live) {
+			player.seek(ms);
+			return;
+		}
+		player.goTo(show.starts_ms.filter((start) => start <= ms).length - 1);
+	});
+	return {
+		node,
+		tell: (ms) => {
+			head.setAttribute("transform", `translate(${(ms / length) * 1000} 0)`);
+			node.title = clockText(ms);
+		},
+	};
 }

@@ -3,26 +3,43 @@ import { el } from "../ui/element.js";
 import { openStream } from "../ui/stream.js";
 import { renewedAtMs } from "./frame-state.js";
 
-/** @param {{news?: string, edition?: number}} start @param {import("./player.js").ShowPlayer} player @param {HTMLElement} house */
+/**
+ * @param {{news?: string, edition?: number}} start
+ * @param {import("./player.js").ShowPlayer} player
+ * @param {HTMLElement} house
+ */
 export function followNews(start, player, house) {
-  if (!start.news) return;
-  const over = () => {
-    player.stop();
-    house.replaceChildren(el("div", { class: "waiting", role: "alert" }, el("h1", {}, "This show is closed"), el("p", {}, "Its maker has closed it, or it is not open to you any more.")));
-  };
-  const edition = (number) => {
-    if (number <= start.edition) return;
-    news.close();
-    // What runs round and round takes the newer one in when a pass is over; anybody else is asked.
-    // Behind its start plate a show has no clock yet.
-    const at = renewedAtMs(player.show, player.clock?.now() ?? 0);
-    if (at !== null) {
-      player.addEventListener("moment", () => { if (player.clock.now() >= at) location.reload(); });
-      return;
-    }
-    const go = el("button", { class: "push newer", onclick: () => location.reload() }, "A newer edition is there. Watch that");
-    house.append(go);
-  };
-  const news = openStream(start.news, { over, edition });
-  addEventListener("pagehide", () => news.close());
+	if (!start.news) return;
+	const over = () => {
+		player.stop();
+		house.replaceChildren(
+			el(
+				"div",
+				{ class: "waiting", role: "alert" },
+				el("h1", {}, "This show is closed"),
+				el("p", {}, "Its maker has closed it, or it is not open to you any more."),
+			),
+		);
+	};
+	const edition = (number) => {
+		if (number <= start.edition) return;
+		news.close();
+		// What runs round and round takes the newer one in when a pass is over; anybody else is asked.
+		// Behind its start plate a show has no clock yet.
+		const at = renewedAtMs(player.show, player.clock?.now() ?? 0);
+		if (at !== null) {
+			player.addEventListener("moment", () => {
+				if (player.clock.now() >= at) location.reload();
+			});
+			return;
+		}
+		const go = el(
+			"button",
+			{ class: "push newer", onclick: () => location.reload() },
+			"A newer edition is there. Watch that",
+		);
+		house.append(go);
+	};
+	const news = openStream(start.news, { over, edition });
+	addEventListener("pagehide", () => news.close());
 }

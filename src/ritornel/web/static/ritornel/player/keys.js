@@ -4,57 +4,83 @@ import { actOn } from "./presses.js";
 
 /**
  * @param {import("./player.js").ShowPlayer} player @param {HTMLElement} surface
- * @param {{leave?: () => void, step?: boolean}} options `step` false: a stranger may not step through a self-running show
+ * @param {{leave?: () => void, step?: boolean}} options `step` false: a stranger may not step through a self-running
+ * show
  */
 export function listen(player, surface, { leave = () => undefined, step = true } = {}) {
-  let digits = "";
-  const act = {
-    " ": () => (player.live ? player.next() : player.paused ? player.resume() : player.pause()),
-    ArrowRight: () => player.next(), PageDown: () => player.next(), ArrowDown: () => player.next(),
-    ArrowLeft: () => player.previous(), PageUp: () => player.previous(), ArrowUp: () => player.previous(),
-    Home: () => player.goTo(0), End: () => player.goTo(player.show.slides.length - 1),
-    b: () => player.setBlack(!player.black), f: () => toggleFullScreen(),
-    Escape: () => { if (player.black) player.setBlack(false); else leave(); },
-    Enter: () => { if (digits) { player.goTo(Number(digits) - 1); digits = ""; } else player.next(); },
-  };
-  const onKey = (event) => {
-    if (event.ctrlKey || event.metaKey || event.altKey || taken(event)) return;
-    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-    if (/^\d$/.test(key)) { digits += key; return; }
-    if (event.target.closest?.("button, a") && (key === " " || key === "Enter")) return;
-    if ((key === " " || key === "Enter") && !digits && player.running && actOn(player, event.target)) { event.preventDefault(); return; }
-    if (!act[key] || !player.running) return;
-    if (!step && ![" ", "f", "Escape"].includes(key)) return;
-    event.preventDefault();
-    act[key]();
-    if (key !== "Enter") digits = "";
-  };
-  let touch = null;
-  const onDown = (event) => { touch = { x: event.clientX, y: event.clientY }; };
-  const onUp = (event) => {
-    if (!touch || !player.running || event.target.closest("button, a, .slim, .plate")) return;
-    const dx = event.clientX - touch.x;
-    const far = Math.abs(dx) > 50 && Math.abs(dx) > Math.abs(event.clientY - touch.y);
-    touch = null;
-    if (!far && actOn(player, event.target)) return;
-    if (far && dx > 0) player.previous(); else player.next();
-  };
-  addEventListener("keydown", onKey);
-  if (step) {
-    surface.addEventListener("pointerdown", onDown);
-    surface.addEventListener("pointerup", onUp);
-  }
-  return () => removeEventListener("keydown", onKey);
+	let digits = "";
+	const act = {
+		" ": () => (player.live ? player.next() : player.paused ? player.resume() : player.pause()),
+		ArrowRight: () => player.next(),
+		PageDown: () => player.next(),
+		ArrowDown: () => player.next(),
+		ArrowLeft: () => player.previous(),
+		PageUp: () => player.previous(),
+		ArrowUp: () => player.previous(),
+		Home: () => player.goTo(0),
+		End: () => player.goTo(player.show.slides.length - 1),
+		b: () => player.setBlack(!player.black),
+		f: () => toggleFullScreen(),
+		Escape: () => {
+			if (player.black) player.setBlack(false);
+			else leave();
+		},
+		Enter: () => {
+			if (digits) {
+				player.goTo(Number(digits) - 1);
+				digits = "";
+			} else player.next();
+		},
+	};
+	const onKey = (event) => {
+		if (event.ctrlKey || event.metaKey || event.altKey || taken(event)) return;
+		const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+		if (/^\d$/.test(key)) {
+			digits += key;
+			return;
+		}
+		if (event.target.closest?.("button, a") && (key === " " || key === "Enter")) return;
+		if ((key === " " || key === "Enter") && !digits && player.running && actOn(player, event.target)) {
+			event.preventDefault();
+			return;
+		}
+		if (!act[key] || !player.running) return;
+		if (!step && ![" ", "f", "Escape"].includes(key)) return;
+		event.preventDefault();
+		act[key]();
+		if (key !== "Enter") digits = "";
+	};
+	let touch = null;
+	const onDown = (event) => {
+		touch = { x: event.clientX, y: event.clientY };
+	};
+	const onUp = (event) => {
+		if (!touch || !player.running || event.target.closest("button, a, .slim, .plate")) return;
+		const dx = event.clientX - touch.x;
+		const far = Math.abs(dx) > 50 && Math.abs(dx) > Math.abs(event.clientY - touch.y);
+		touch = null;
+		if (!far && actOn(player, event.target)) return;
+		if (far && dx > 0) player.previous();
+		else player.next();
+	};
+	addEventListener("keydown", onKey);
+	if (step) {
+		surface.addEventListener("pointerdown", onDown);
+		surface.addEventListener("pointerup", onUp);
+	}
+	return () => removeEventListener("keydown", onKey);
 }
 
 export function toggleFullScreen() {
-  if (document.fullscreenElement) document.exitFullscreen();
-  else document.documentElement.requestFullscreen?.().catch(() => undefined);
+	if (document.fullscreenElement) document.exitFullscreen();
+	else document.documentElement.requestFullscreen?.().catch(() => undefined);
 }
 
 /** Keeps the screen from falling asleep while the page is seen; nothing where the browser cannot. */
 export function stayAwake() {
-  const ask = () => { if (document.visibilityState === "visible") navigator.wakeLock?.request("screen").catch(() => undefined); };
-  document.addEventListener("visibilitychange", ask);
-  ask();
+	const ask = () => {
+		if (document.visibilityState === "visible") navigator.wakeLock?.request("screen").catch(() => undefined);
+	};
+	document.addEventListener("visibilitychange", ask);
+	ask();
 }

@@ -2,49 +2,54 @@
 import { STILL } from "./sampling.js";
 
 /** How long a clip takes to play once: (out - in) / rate, rounded half up, as core/document/objects.py has it. */
-export const passOf = ({ in_ms: from = 0, out_ms: to, rate_pct: rate = 100 }) => Math.floor(((to - from) * 100) / rate + 0.5);
+export const passOf = ({ in_ms: from = 0, out_ms: to, rate_pct: rate = 100 }) =>
+	Math.floor(((to - from) * 100) / rate + 0.5);
 
 export class PressedClips {
-  /** @param {import("./player.js").ShowPlayer} player */
-  constructor(player) {
-    this.player = player;
-    /** Since when each runs, on the player's clock, by object. */
-    this.begun = new Map();
-  }
+	/** @param {import("./player.js").ShowPlayer} player */
+	constructor(player) {
+		this.player = player;
+		/** Since when each runs, on the player's clock, by object. */
+		this.begun = new Map();
+	}
 
-  toggle(slide, objectId) {
-    const clip = slide.clips?.[objectId];
-    if (!clip) return;
-    const { player, begun } = this;
-    if (begun.delete(objectId)) { player.sound?.endPressed(objectId); return; }
-    begun.set(objectId, { clip, atMs: player.clock.now() });
-    player.sound?.playPressed(clip);
-  }
+	toggle(slide, objectId) {
+		const clip = slide.clips?.[objectId];
+		if (!clip) return;
+		const { player, begun } = this;
+		if (begun.delete(objectId)) {
+			player.sound?.endPressed(objectId);
+			return;
+		}
+		begun.set(objectId, { clip, atMs: player.clock.now() });
+		player.sound?.playPressed(clip);
+	}
 
-  /** Ends all of them: the show goes to another slide. */
-  stop() {
-    for (const id of this.begun.keys()) this.player.sound?.endPressed(id);
-    this.begun.clear();
-  }
+	/** Ends all of them: the show goes to another slide. */
+	stop() {
+		for (const id of this.begun.keys()) this.player.sound?.endPressed(id);
+		this.begun.clear();
+	}
 
-  /** How far one has come, 0..1: at its end it stands on its last picture. */
-  played({ clip, atMs }, now) {
-    const passMs = passOf(clip);
-    const share = (now - atMs) / passMs;
-    return clip.repeats ? share % 1 : Math.min(share, 1);
-  }
+	/** How far one has come, 0..1: at its end it stands on its last picture. */
+	played({ clip, atMs }, now) {
+		const passMs = passOf(clip);
+		const share = (now - atMs) / passMs;
+		return clip.repeats ? share % 1 : Math.min(share, 1);
+	}
 
-  /** Whether one of them still has to come to its end. */
-  get running() {
-    const now = this.player.clock.now();
-    return [...this.begun.values()].some((entry) => !entry.clip.repeats && this.played(entry, now) < 1);
-  }
+	/** Whether one of them still has to come to its end. */
+	get running() {
+		const now = this.player.clock.now();
+		return [...this.begun.values()].some((entry) => !entry.clip.repeats && this.played(entry, now) < 1);
+	}
 
-  /** Puts into what is seen what the pressed clips show. */
-  show(frameState, index, now) {
-    const layer = this.begun.size ? frameState.layers.find((entry) => entry.index === index) : null;
-    if (!layer) return;
-    layer.objects = new Map(layer.objects);
-    for (const [id, entry] of this.begun) layer.objects.set(id, { ...(layer.objects.get(id) ?? STILL), played: this.played(entry, now) });
-  }
+	/** Puts into what is seen what the pressed clips show. */
+	show(frameState, index, now) {
+		const layer = this.begun.size ? frameState.layers.find((entry) => entry.index === index) : null;
+		if (!layer) return;
+		layer.objects = new Map(layer.objects);
+		for (const [id, entry] of this.begun)
+			layer.objects.set(id, { ...(layer.objects.get(id) ?? STILL), played: this.played(entry, now) });
+	}
 }

@@ -1,59 +1,83 @@
-// Lines between the screens of one run: within a browser by BroadcastChannel, which needs no server, and to other devices through the server.
+// Lines between the screens of one run: within a browser by BroadcastChannel, which needs no server, and to other
+// devices through the server.
 import { post } from "../ui/requests.js";
 import { openStream } from "../ui/stream.js";
 
 /** Screens in one browser. */
 export class LocalLink {
-  constructor(name, hear) {
-    this.channel = new BroadcastChannel(name);
-    this.channel.addEventListener("message", (event) => hear(event.data));
-  }
+	constructor(name, hear) {
+		this.channel = new BroadcastChannel(name);
+		this.channel.addEventListener("message", (event) => hear(event.data));
+	}
 
-  say(message) { this.channel.postMessage(message); }
+	say(message) {
+		this.channel.postMessage(message);
+	}
 
-  close() { this.channel.close(); }
+	close() {
+		this.channel.close();
+	}
 }
 
-/** Other devices. What could not be said is said again with the next message of its kind; "up" and "down" tell how the line is. */
+/**
+ * Other devices. What could not be said is said again with the next message of its kind; "up" and "down" tell how the
+ * line is.
+ */
 export class ServerLink extends EventTarget {
-  /** @param {string} events where to listen @param {string|null} say where to speak; null for who only listens @param {function(object)} hear */
-  constructor(events, say, hear) {
-    super();
-    Object.assign(this, { address: say, up: null, owed: new Map(), speaking: false, heard: 0 });
-    this.source = openStream(events, { message: hear, over: () => hear({ kind: "over" }) }, { up: () => { this.tell(true); this.speak(); }, down: () => this.tell(false) });
-  }
+	/**
+	 * @param {string} events where to listen
+	 * @param {string|null} say where to speak; null for who only listens
+	 * @param {function(object)} hear
+	 */
+	constructor(events, say, hear) {
+		super();
+		Object.assign(this, { address: say, up: null, owed: new Map(), speaking: false, heard: 0 });
+		this.source = openStream(
+			events,
+			{ message: hear, over: () => hear({ kind: "over" }) },
+			{
+				up: () => {
+					this.tell(true);
+					this.speak();
+				},
+				down: () => this.tell(false),
+			},
+		);
+	}
 
-  tell(up) {
-    if (up === this.up) return;
-    this.up = up;
-    this.dispatchEvent(new Event(up ? "up" : "down"));
-  }
+	tell(up) {
+		if (up === this.up) return;
+		this.up = up;
+		this.dispatchEvent(new Event(up ? "up" : "down"));
+	}
 
-  say(message) {
-    if (!this.address) return;
-    // Of what changes from moment to moment only the latest matters to who is late.
-    this.owed.delete(message.kind);
-    this.owed.set(message.kind, message);
-    this.speak();
-  }
+	say(message) {
+		if (!this.address) return;
+		// Of what changes from moment to moment only the latest matters to who is late.
+		this.owed.delete(message.kind);
+		this.owed.set(message.kind, message);
+		this.speak();
+	}
 
-  async speak() {
-    if (this.speaking) return;
-    this.speaking = true;
-    try {
-      while (this.owed.size) {
-        const [kind, message] = this.owed.entries().next().value;
-        const reply = await post(this.address, message);
-        if (this.owed.get(kind) === message) this.owed.delete(kind);
-        this.heard = reply.heard;
-        this.tell(true);
-      }
-    } catch {
-      this.tell(false);
-    } finally {
-      this.speaking = false;
-    }
-  }
+	async speak() {
+		if (this.speaking) return;
+		this.speaking = true;
+		try {
+			while (this.owed.size) {
+				const [kind, message] = this.owed.entries().next().value;
+				const reply = await post(this.address, message);
+				if (this.owed.get(kind) === message) this.owed.delete(kind);
+				this.heard = reply.heard;
+				this.tell(true);
+			}
+		} catch {
+			this.tell(false);
+		} finally {
+			this.speaking = false;
+		}
+	}
 
-  close() { this.source.close(); }
+	close() {
+		this.source.close();
+	}
 }

@@ -1,5 +1,6 @@
-// One run on several screens. Each follows the same state machine on a clock of its own; whoever is acted on says where the run is now, with a
-// higher number, and the higher number counts. So any screen can be closed and opened again, and no clock of one device is compared with another's.
+// One run on several screens. Each follows the same state machine on a clock of its own; whoever is acted on says where
+// the run is now, with a higher number, and the higher number counts. So any screen can be closed and opened again, and
+// no clock of one device is compared with another's.
 
 const ALIVE_MS = 1000;
 const LOST_MS = 3500;
@@ -7,100 +8,132 @@ const LOST_MS = 3500;
 /** Events: "met" when another screen is heard of, "lost" when it has not been for a while, "adopted", "changed" when the House has an older show than the Lectern, "other" (detail: a
  * message of another kind). */
 export class SharedRun extends EventTarget {
-  /** @param {import("./player.js").ShowPlayer} player @param {{role: "lectern"|"house", revision: number}} options */
-  constructor(player, { role, revision }) {
-    super();
-    Object.assign(this, { player, role, revision, seq: 0, links: [], others: new Map() });
-    this.me = `${role} ${crypto.getRandomValues(new Uint32Array(1))[0].toString(36)}`;
-    player.addEventListener("acted", () => { if (!this.adopting && player.running && player.state) { this.seq += 1; this.sayState(); } });
-    this.alive = setInterval(() => this.breathe(), ALIVE_MS);
-  }
+	/** @param {import("./player.js").ShowPlayer} player @param {{role: "lectern"|"house", revision: number}} options */
+	constructor(player, { role, revision }) {
+		super();
+		Object.assign(this, { player, role, revision, seq: 0, links: [], others: new Map() });
+		this.me = `${role} ${crypto.getRandomValues(new Uint32Array(1))[0].toString(36)}`;
+		player.addEventListener("acted", () => {
+			if (!this.adopting && player.running && player.state) {
+				this.seq += 1;
+				this.sayState();
+			}
+		});
+		this.alive = setInterval(() => this.breathe(), ALIVE_MS);
+	}
 
-  add(link) {
-    this.links.push(link);
-    this.say({ kind: "hello" });
-    if (this.player.running) this.sayState();
-  }
+	add(link) {
+		this.links.push(link);
+		this.say({ kind: "hello" });
+		if (this.player.running) this.sayState();
+	}
 
-  say(message) { for (const link of this.links) link.say({ from: this.me, role: this.role, ...message }); }
+	say(message) {
+		for (const link of this.links) link.say({ from: this.me, role: this.role, ...message });
+	}
 
-  sayState() {
-    const { player } = this;
-    this.say({ kind: "state", seq: this.seq, revision: this.revision, slide_id: player.show.slides[player.state.index].id, ...player.snapshot() });
-  }
+	sayState() {
+		const { player } = this;
+		this.say({
+			kind: "state",
+			seq: this.seq,
+			revision: this.revision,
+			slide_id: player.show.slides[player.state.index].id,
+			...player.snapshot(),
+		});
+	}
 
-  /** A state told of another edition of the show, as it is in this one: the same slide, as many beats on as it has. Null where the slide is not in it. */
-  fitted({ revision, slide_id: id, state }) {
-    if (revision === this.revision) return state;
-    const index = this.player.show.slides.findIndex((slide) => slide.id === id);
-    if (index < 0) return null;
-    const beat = Math.min(state.beat, this.player.show.slides[index].schedule.beats.length - 1);
-    return { ...state, index, beat, begun_ms: state.begun_ms.slice(0, beat + 1), from_index: -1 };
-  }
+	/**
+	 * A state told of another edition of the show, as it is in this one: the same slide, as many beats on as it has. Null
+	 * where the slide is not in it.
+	 */
+	fitted({ revision, slide_id: id, state }) {
+		if (revision === this.revision) return state;
+		const index = this.player.show.slides.findIndex((slide) => slide.id === id);
+		if (index < 0) return null;
+		const beat = Math.min(state.beat, this.player.show.slides[index].schedule.beats.length - 1);
+		return { ...state, index, beat, begun_ms: state.begun_ms.slice(0, beat + 1), from_index: -1 };
+	}
 
-  breathe() {
-    const { player } = this;
-    // A browser may want a press before it lets sound be heard: only the screen itself knows.
-    this.say({ kind: "here", seq: this.seq, index: player.state?.index ?? null, beat: player.state?.beat ?? null, silent: player.audio?.state === "suspended" });
-    const now = performance.now();
-    for (const [from, other] of this.others) {
-      if (now - other.at < LOST_MS) continue;
-      this.others.delete(from);
-      this.dispatchEvent(new CustomEvent("lost", { detail: other }));
-    }
-  }
+	breathe() {
+		const { player } = this;
+		// A browser may want a press before it lets sound be heard: only the screen itself knows.
+		this.say({
+			kind: "here",
+			seq: this.seq,
+			index: player.state?.index ?? null,
+			beat: player.state?.beat ?? null,
+			silent: player.audio?.state === "suspended",
+		});
+		const now = performance.now();
+		for (const [from, other] of this.others) {
+			if (now - other.at < LOST_MS) continue;
+			this.others.delete(from);
+			this.dispatchEvent(new CustomEvent("lost", { detail: other }));
+		}
+	}
 
-  /** Whether a screen of this role has been heard of just now. */
-  has(role) { return [...this.others.values()].some((other) => other.role === role); }
+	/** Whether a screen of this role has been heard of just now. */
+	has(role) {
+		return [...this.others.values()].some((other) => other.role === role);
+	}
 
-  hear(message) {
-    if (message.from === this.me) return;
-    if (message.from) {
-      const met = !this.others.has(message.from);
-      this.others.set(message.from, { ...this.others.get(message.from), ...message, at: performance.now() });
-      if (message.kind === "bye") { this.others.delete(message.from); this.dispatchEvent(new CustomEvent("lost", { detail: message })); return; }
-      if (met || message.kind === "here") this.dispatchEvent(new CustomEvent("met", { detail: message }));
-    }
-    if (message.kind === "hello") {
-      if (this.player.running && this.player.state) this.sayState();
-      this.dispatchEvent(new CustomEvent("hello", { detail: message }));
-    } else if (message.kind === "state") this.hearState(message);
-    else if (message.kind === "here") {
-      // Who fell behind while its line was cut asks.
-      if (message.seq > this.seq) this.say({ kind: "hello" });
-      else if (message.seq < this.seq && this.player.running) this.sayState();
-    } else this.dispatchEvent(new CustomEvent("other", { detail: message }));
-  }
+	hear(message) {
+		if (message.from === this.me) return;
+		if (message.from) {
+			const met = !this.others.has(message.from);
+			this.others.set(message.from, { ...this.others.get(message.from), ...message, at: performance.now() });
+			if (message.kind === "bye") {
+				this.others.delete(message.from);
+				this.dispatchEvent(new CustomEvent("lost", { detail: message }));
+				return;
+			}
+			if (met || message.kind === "here") this.dispatchEvent(new CustomEvent("met", { detail: message }));
+		}
+		if (message.kind === "hello") {
+			if (this.player.running && this.player.state) this.sayState();
+			this.dispatchEvent(new CustomEvent("hello", { detail: message }));
+		} else if (message.kind === "state") this.hearState(message);
+		else if (message.kind === "here") {
+			// Who fell behind while its line was cut asks.
+			if (message.seq > this.seq) this.say({ kind: "hello" });
+			else if (message.seq < this.seq && this.player.running) this.sayState();
+		} else this.dispatchEvent(new CustomEvent("other", { detail: message }));
+	}
 
-  async hearState(message) {
-    const first = !this.player.running;
-    if (message.seq < this.seq || (message.seq === this.seq && !first)) return;
-    this.seq = message.seq;
-    // The House fetches a show that was changed; a Lectern in the middle of its run does not.
-    if (this.role === "house" && message.revision > this.revision) { this.dispatchEvent(new CustomEvent("changed", { detail: message })); return; }
-    const state = this.fitted(message);
-    if (!state) return;
-    this.waiting = { ...message, state };
-    if (first) {
-      if (this.beginning) return;
-      this.beginning = true;
-      const came = performance.now();
-      const { waiting } = this;
-      await this.player.begin(state.index, { ready: Boolean(waiting.ready) });
-      this.beginning = false;
-      // What began while pictures were fetched goes on from where it is by now.
-      if (this.waiting === waiting && !waiting.paused && !waiting.ready) this.waiting = { ...waiting, now_ms: waiting.now_ms + performance.now() - came };
-    }
-    this.adopting = true;
-    this.player.adopt(this.waiting);
-    this.adopting = false;
-    this.dispatchEvent(new CustomEvent("adopted", { detail: this.waiting }));
-  }
+	async hearState(message) {
+		const first = !this.player.running;
+		if (message.seq < this.seq || (message.seq === this.seq && !first)) return;
+		this.seq = message.seq;
+		// The House fetches a show that was changed; a Lectern in the middle of its run does not.
+		if (this.role === "house" && message.revision > this.revision) {
+			this.dispatchEvent(new CustomEvent("changed", { detail: message }));
+			return;
+		}
+		const state = this.fitted(message);
+		if (!state) return;
+		this.waiting = { ...message, state };
+		if (first) {
+			if (this.beginning) return;
+			this.beginning = true;
+			const came = performance.now();
+			const { waiting } = this;
+			await this.player.begin(state.index, { ready: Boolean(waiting.ready) });
+			this.beginning = false;
+			// What began while pictures were fetched goes on from where it is by now.
+			if (this.waiting === waiting && !waiting.paused && !waiting.ready)
+				this.waiting = { ...waiting, now_ms: waiting.now_ms + performance.now() - came };
+		}
+		this.adopting = true;
+		this.player.adopt(this.waiting);
+		this.adopting = false;
+		this.dispatchEvent(new CustomEvent("adopted", { detail: this.waiting }));
+	}
 
-  close() {
-    clearInterval(this.alive);
-    this.say({ kind: "bye" });
-    for (const link of this.links) link.close();
-    this.links = [];
-  }
+	close() {
+		clearInterval(this.alive);
+		this.say({ kind: "bye" });
+		for (const link of this.links) link.close();
+		this.links = [];
+	}
 }

@@ -11,347 +11,406 @@ const factor = (db) => 10 ** (db / 20);
 
 /** Samples of a piece of an equal-power fade, from progress `from` to `to`. */
 function fadeCurve(from, to) {
-  return Float32Array.from({ length: STEPS }, (_, i) => Math.sin(((from + ((to - from) * i) / (STEPS - 1)) * Math.PI) / 2));
+	return Float32Array.from({ length: STEPS }, (_, i) =>
+		Math.sin(((from + ((to - from) * i) / (STEPS - 1)) * Math.PI) / 2),
+	);
 }
 
 /**
- * Lays a fade in at the start and a fade out before the end onto a gain, for what is at `offset` seconds of its life when it is begun.
+ * Lays a fade in at the start and a fade out before the end onto a gain, for what is at `offset` seconds of its life
+ * when it is begun.
  * All in seconds; `length` may be Infinity.
  */
 function layFades(gain, when, offset, length, fadeIn, fadeOut) {
-  if (fadeIn > offset) gain.setValueCurveAtTime(fadeCurve(offset / fadeIn, 1), when, fadeIn - offset);
-  else gain.setValueAtTime(1, when);
-  if (!fadeOut || length === Infinity) return;
-  const begins = Math.max(length - fadeOut, offset, fadeIn);
-  // A tenth of a millisecond later than the fade in may end: curves on one parameter must not touch.
-  if (length > begins) gain.setValueCurveAtTime(fadeCurve((length - begins) / fadeOut, 0), when + begins - offset + 1e-4, length - begins);
+	if (fadeIn > offset) gain.setValueCurveAtTime(fadeCurve(offset / fadeIn, 1), when, fadeIn - offset);
+	else gain.setValueAtTime(1, when);
+	if (!fadeOut || length === Infinity) return;
+	const begins = Math.max(length - fadeOut, offset, fadeIn);
+	// A tenth of a millisecond later than the fade in may end: curves on one parameter must not touch.
+	if (length > begins)
+		gain.setValueCurveAtTime(fadeCurve((length - begins) / fadeOut, 0), when + begins - offset + 1e-4, length - begins);
 }
 
 /** The level of breakpoints at an instant, in dB: core/sound/ducking.py. */
 export function levelAt(points, ms) {
-  const next = points.findIndex(([at]) => ms < at);
-  if (!points.length) return 0;
-  if (next === 0) return points[0][1];
-  if (next < 0) return points.at(-1)[1];
-  const [[a, from], [b, to]] = [points[next - 1], points[next]];
-  return from + ((to - from) * (ms - a)) / (b - a);
+	const next = points.findIndex(([at]) => ms < at);
+	if (!points.length) return 0;
+	if (next === 0) return points[0][1];
+	if (next < 0) return points.at(-1)[1];
+	const [[a, from], [b, to]] = [points[next - 1], points[next]];
+	return from + ((to - from) * (ms - a)) / (b - a);
 }
 
-/** Lays breakpoints onto a gain for music that is at `fromMs` of the show at `when`. Exponential ramps are straight in dB. */
+/**
+ * Lays breakpoints onto a gain for music that is at `fromMs` of the show at `when`. Exponential ramps are straight in
+ * dB.
+ */
 function layDucking(gain, when, fromMs, points) {
-  gain.cancelScheduledValues(when);
-  gain.setValueAtTime(factor(levelAt(points, fromMs)), when);
-  for (const [ms, db] of points) if (ms > fromMs) gain.exponentialRampToValueAtTime(factor(db), when + (ms - fromMs) / 1000);
+	gain.cancelScheduledValues(when);
+	gain.setValueAtTime(factor(levelAt(points, fromMs)), when);
+	for (const [ms, db] of points)
+		if (ms > fromMs) gain.exponentialRampToValueAtTime(factor(db), when + (ms - fromMs) / 1000);
 }
 
 export class Sound {
-  /** @param {object} show a performance @param {AudioContext} audio */
-  constructor(show, audio) {
-    this.show = show;
-    this.audio = audio;
-    this.buffers = new Map();
-    this.running = new Map();
-    this.speaking = new Map();
-    // Editions made before there were voices have none.
-    this.voices = show.voices ?? [];
-    this.effects = show.effects ?? [];
-    this.events = [...this.voices, ...this.effects];
-    this.pressable = show.slides.flatMap((slide) => Object.values(slide.clips ?? {})).filter((clip) => !clip.muted);
-    this.at = null;
-    this.out = audio.createGain();
-    this.out.connect(audio.destination);
-    this.coming = this.fetchInOrder();
-    this.loaded = Promise.all(this.coming.map(({ came }) => came));
-  }
+	/** @param {object} show a performance @param {AudioContext} audio */
+	constructor(show, audio) {
+		this.show = show;
+		this.audio = audio;
+		this.buffers = new Map();
+		this.running = new Map();
+		this.speaking = new Map();
+		// Editions made before there were voices have none.
+		this.voices = show.voices ?? [];
+		this.effects = show.effects ?? [];
+		this.events = [...this.voices, ...this.effects];
+		this.pressable = show.slides.flatMap((slide) => Object.values(slide.clips ?? {})).filter((clip) => !clip.muted);
+		this.at = null;
+		this.out = audio.createGain();
+		this.out.connect(audio.destination);
+		this.coming = this.fetchInOrder();
+		this.loaded = Promise.all(this.coming.map(({ came }) => came));
+	}
 
-  /** Sounds come in the order in which they begin, two at a time, so that over a slow line the first is not kept waiting by the last. */
-  fetchInOrder() {
-    const begins = new Map();
-    for (const { asset_id: id, start_ms: at } of [...this.show.music, ...this.events]) begins.set(id, Math.min(at, begins.get(id) ?? Infinity));
-    for (const clip of this.pressable) if (!begins.has(soundOf(clip))) begins.set(soundOf(clip), Infinity);
-    const lanes = [Promise.resolve(), Promise.resolve()];
-    return [...begins].sort(([, a], [, b]) => a - b).map(([id, at], index) => {
-      // Without a sound the show goes on, in silence.
-      const came = lanes[index % 2].then(() => this.load(id)).catch(() => undefined);
-      lanes[index % 2] = came;
-      return { at, came };
-    });
-  }
+	/**
+	 * Sounds come in the order in which they begin, two at a time, so that over a slow line the first is not kept waiting
+	 * by the last.
+	 */
+	fetchInOrder() {
+		const begins = new Map();
+		for (const { asset_id: id, start_ms: at } of [...this.show.music, ...this.events])
+			begins.set(id, Math.min(at, begins.get(id) ?? Infinity));
+		for (const clip of this.pressable) if (!begins.has(soundOf(clip))) begins.set(soundOf(clip), Infinity);
+		const lanes = [Promise.resolve(), Promise.resolve()];
+		return [...begins]
+			.sort(([, a], [, b]) => a - b)
+			.map(([id, at], index) => {
+				// Without a sound the show goes on, in silence.
+				const came = lanes[index % 2].then(() => this.load(id)).catch(() => undefined);
+				lanes[index % 2] = came;
+				return { at, came };
+			});
+	}
 
-  /** When all that begins before an instant has come. */
-  ready(beforeMs) { return Promise.all(this.coming.filter(({ at }) => at < beforeMs).map(({ came }) => came)); }
+	/** When all that begins before an instant has come. */
+	ready(beforeMs) {
+		return Promise.all(this.coming.filter(({ at }) => at < beforeMs).map(({ came }) => came));
+	}
 
-  async load(assetId) {
-    const reply = await fetch(this.show.heard?.[assetId] ?? this.show.media[assetId]);
-    // A clip may have no sound to decode.
-    const buffer = await this.audio.decodeAudioData(await reply.arrayBuffer()).catch(() => null);
-    if (buffer) this.buffers.set(assetId, buffer);
-  }
+	async load(assetId) {
+		const reply = await fetch(this.show.heard?.[assetId] ?? this.show.media[assetId]);
+		// A clip may have no sound to decode.
+		const buffer = await this.audio.decodeAudioData(await reply.arrayBuffer()).catch(() => null);
+		if (buffer) this.buffers.set(assetId, buffer);
+	}
 
-  /** The loudest of what is heard just now, in dB of full scale, left and right. Nothing listens before somebody asks. */
-  peaksDb() {
-    if (!this.ears) {
-      const split = this.audio.createChannelSplitter(2);
-      this.out.connect(split);
-      this.ears = [0, 1].map((channel) => { const ear = this.audio.createAnalyser(); ear.fftSize = 1024; split.connect(ear, channel); return ear; });
-      this.heard = new Float32Array(1024);
-    }
-    return this.ears.map((ear) => {
-      ear.getFloatTimeDomainData(this.heard);
-      return 20 * Math.log10(Math.max(1e-4, ...this.heard.map(Math.abs)));
-    });
-  }
+	/**
+	 * The loudest of what is heard just now, in dB of full scale, left and right. Nothing listens before somebody asks.
+	 */
+	peaksDb() {
+		if (!this.ears) {
+			const split = this.audio.createChannelSplitter(2);
+			this.out.connect(split);
+			this.ears = [0, 1].map((channel) => {
+				const ear = this.audio.createAnalyser();
+				ear.fftSize = 1024;
+				split.connect(ear, channel);
+				return ear;
+			});
+			this.heard = new Float32Array(1024);
+		}
+		return this.ears.map((ear) => {
+			ear.getFloatTimeDomainData(this.heard);
+			return 20 * Math.log10(Math.max(1e-4, ...this.heard.map(Math.abs)));
+		});
+	}
 
-  get muted() {
-    return this.out.gain.value === 0;
-  }
+	get muted() {
+		return this.out.gain.value === 0;
+	}
 
-  set muted(value) {
-    this.out.gain.value = value ? 0 : 1;
-  }
+	set muted(value) {
+		this.out.gain.value = value ? 0 : 1;
+	}
 
-  /** How loud all of it is, in dB; -60 is silence. */
-  set levelDb(db) { this.out.gain.value = db <= -60 ? 0 : factor(db); }
+	/** How loud all of it is, in dB; -60 is silence. */
+	set levelDb(db) {
+		this.out.gain.value = db <= -60 ? 0 : factor(db);
+	}
 
-  stop(fadeMs = 20) {
-    for (const id of [...this.running.keys()]) this.stopSpan(id, fadeMs);
-    this.hush(fadeMs);
-  }
+	stop(fadeMs = 20) {
+		for (const id of [...this.running.keys()]) this.stopSpan(id, fadeMs);
+		this.hush(fadeMs);
+	}
 
-  /** A looping show begins again: all spans end with the pass, except those that run on. */
-  endPass() {
-    for (const [id, { span, duck }] of [...this.running]) {
-      if (!span.runs_on) this.stopSpan(id, 20);
-      else layDucking(duck.gain, this.audio.currentTime, 0, span.ducking ?? []);
-    }
-    this.hush(20);
-  }
+	/** A looping show begins again: all spans end with the pass, except those that run on. */
+	endPass() {
+		for (const [id, { span, duck }] of [...this.running]) {
+			if (!span.runs_on) this.stopSpan(id, 20);
+			else layDucking(duck.gain, this.audio.currentTime, 0, span.ducking ?? []);
+		}
+		this.hush(20);
+	}
 
-  stopSpan(id, fadeMs) {
-    const span = this.running.get(id);
-    if (!span) return;
-    this.running.delete(id);
-    // The clock is read once: it runs on between two readings, by more than a short fade where the page is busy.
-    const now = this.audio.currentTime;
-    const end = now + Math.max(fadeMs, 5) / 1000;
-    const fade = span.leave.gain;
-    fade.setValueCurveAtTime(fadeCurve(1, 0), now, end - now);
-    span.sources.forEach((source) => source.stop(end + 0.01));
-  }
+	stopSpan(id, fadeMs) {
+		const span = this.running.get(id);
+		if (!span) return;
+		this.running.delete(id);
+		// The clock is read once: it runs on between two readings, by more than a short fade where the page is busy.
+		const now = this.audio.currentTime;
+		const end = now + Math.max(fadeMs, 5) / 1000;
+		const fade = span.leave.gain;
+		fade.setValueCurveAtTime(fadeCurve(1, 0), now, end - now);
+		span.sources.forEach((source) => source.stop(end + 0.01));
+	}
 
-  /**
-   * Begins a span `offsetMs` into its life.
-   * @param {object} span a MusicTime @param {number} offsetMs @param {number} lengthMs its whole length, Infinity when live
-   */
-  begin(span, offsetMs, lengthMs) {
-    const buffer = this.buffers.get(span.asset_id);
-    if (!buffer || this.running.has(span.span_id) || offsetMs >= lengthMs) return;
-    const when = this.audio.currentTime + 0.01;
-    const level = this.audio.createGain();
-    const fade = this.audio.createGain();
-    const leave = this.audio.createGain();
-    const duck = this.audio.createGain();
-    level.gain.value = factor(span.gain_db);
-    level.connect(fade).connect(duck).connect(leave).connect(this.out);
-    if (lengthMs !== Infinity || span.runs_on) layDucking(duck.gain, when, span.start_ms + offsetMs, span.ducking ?? []);
-    layFades(fade.gain, when, offsetMs / 1000, lengthMs / 1000, span.fade_in_ms / 1000, span.fade_out_ms / 1000);
-    this.running.set(span.span_id, { span, level, leave, duck, sources: new Set(), when, offsetMs, lengthMs, next: null });
-    this.ahead();
-  }
+	/**
+	 * Begins a span `offsetMs` into its life.
+	 * @param {object} span a MusicTime
+	 * @param {number} offsetMs
+	 * @param {number} lengthMs its whole length, Infinity when live
+	 */
+	begin(span, offsetMs, lengthMs) {
+		const buffer = this.buffers.get(span.asset_id);
+		if (!buffer || this.running.has(span.span_id) || offsetMs >= lengthMs) return;
+		const when = this.audio.currentTime + 0.01;
+		const level = this.audio.createGain();
+		const fade = this.audio.createGain();
+		const leave = this.audio.createGain();
+		const duck = this.audio.createGain();
+		level.gain.value = factor(span.gain_db);
+		level.connect(fade).connect(duck).connect(leave).connect(this.out);
+		if (lengthMs !== Infinity || span.runs_on)
+			layDucking(duck.gain, when, span.start_ms + offsetMs, span.ducking ?? []);
+		layFades(fade.gain, when, offsetMs / 1000, lengthMs / 1000, span.fade_in_ms / 1000, span.fade_out_ms / 1000);
+		this.running.set(span.span_id, {
+			span,
+			level,
+			leave,
+			duck,
+			sources: new Set(),
+			when,
+			offsetMs,
+			lengthMs,
+			next: null,
+		});
+		this.ahead();
+	}
 
-  /** Lays the passes of the next seconds; called often, so that a show of a day needs no day of nodes. */
-  ahead(seconds = 20) {
-    this.layVoices(Math.min(seconds, 20));
-    for (const entry of this.running.values()) {
-      const { span, when, offsetMs, lengthMs } = entry;
-      const horizon = offsetMs + (this.audio.currentTime - when + seconds) * 1000;
-      const period = span.period_ms;
-      entry.next ??= period ? Math.floor(Math.max(offsetMs - (span.lasts_ms - period), 0) / period) : 0;
-      while ((period || entry.next === 0) && entry.next * period < Math.min(horizon, lengthMs)) {
-        this.layPass(entry, entry.next * period, period);
-        entry.next += 1;
-        if (!period) break;
-      }
-    }
-  }
+	/** Lays the passes of the next seconds; called often, so that a show of a day needs no day of nodes. */
+	ahead(seconds = 20) {
+		this.layVoices(Math.min(seconds, 20));
+		for (const entry of this.running.values()) {
+			const { span, when, offsetMs, lengthMs } = entry;
+			const horizon = offsetMs + (this.audio.currentTime - when + seconds) * 1000;
+			const period = span.period_ms;
+			entry.next ??= period ? Math.floor(Math.max(offsetMs - (span.lasts_ms - period), 0) / period) : 0;
+			while ((period || entry.next === 0) && entry.next * period < Math.min(horizon, lengthMs)) {
+				this.layPass(entry, entry.next * period, period);
+				entry.next += 1;
+				if (!period) break;
+			}
+		}
+	}
 
-  layPass(entry, startMs, period) {
-    const { span, when, offsetMs, lengthMs } = entry;
-    const endMs = Math.min(startMs + span.lasts_ms, lengthMs);
-    const skipMs = Math.max(offsetMs - startMs, 0);
-    if (skipMs >= endMs - startMs) return;
-    const at = when + (startMs + skipMs - offsetMs) / 1000;
-    const crossfade = period ? (span.lasts_ms - period) / 1000 : 0;
-    const another = period && startMs + period < lengthMs;
-    const source = this.audio.createBufferSource();
-    source.buffer = this.buffers.get(span.asset_id);
-    const gain = this.audio.createGain();
-    layFades(gain.gain, at, skipMs / 1000, span.lasts_ms / 1000, startMs ? crossfade : 0, another ? crossfade : 0);
-    source.connect(gain).connect(entry.level);
-    source.start(at, skipMs / 1000, (endMs - startMs - skipMs) / 1000);
-    entry.sources.add(source);
-    source.onended = () => entry.sources.delete(source);
-  }
+	layPass(entry, startMs, period) {
+		const { span, when, offsetMs, lengthMs } = entry;
+		const endMs = Math.min(startMs + span.lasts_ms, lengthMs);
+		const skipMs = Math.max(offsetMs - startMs, 0);
+		if (skipMs >= endMs - startMs) return;
+		const at = when + (startMs + skipMs - offsetMs) / 1000;
+		const crossfade = period ? (span.lasts_ms - period) / 1000 : 0;
+		const another = period && startMs + period < lengthMs;
+		const source = this.audio.createBufferSource();
+		source.buffer = this.buffers.get(span.asset_id);
+		const gain = this.audio.createGain();
+		layFades(gain.gain, at, skipMs / 1000, span.lasts_ms / 1000, startMs ? crossfade : 0, another ? crossfade : 0);
+		source.connect(gain).connect(entry.level);
+		source.start(at, skipMs / 1000, (endMs - startMs - skipMs) / 1000);
+		entry.sources.add(source);
+		source.onended = () => entry.sources.delete(source);
+	}
 
-  /** Self-running: makes the music be where the playhead is. */
-  seek(timeMs) {
-    this.stop();
-    this.follow(timeMs);
-  }
+	/** Self-running: makes the music be where the playhead is. */
+	seek(timeMs) {
+		this.stop();
+		this.follow(timeMs);
+	}
 
-  /** Begins spans whose time has come. */
-  follow(timeMs) {
-    for (const span of this.show.music) {
-      const running = this.running.has(span.span_id);
-      if (timeMs >= span.start_ms && timeMs < span.end_ms) {
-        if (!running) this.begin(span, timeMs - span.start_ms, span.runs_on ? Infinity : span.end_ms - span.start_ms);
-      } else if (running && !span.runs_on) this.stopSpan(span.span_id, 20);
-    }
-    this.at = { ms: timeMs, when: this.audio.currentTime + 0.01 };
-    this.ahead();
-  }
+	/** Begins spans whose time has come. */
+	follow(timeMs) {
+		for (const span of this.show.music) {
+			const running = this.running.has(span.span_id);
+			if (timeMs >= span.start_ms && timeMs < span.end_ms) {
+				if (!running) this.begin(span, timeMs - span.start_ms, span.runs_on ? Infinity : span.end_ms - span.start_ms);
+			} else if (running && !span.runs_on) this.stopSpan(span.span_id, 20);
+		}
+		this.at = { ms: timeMs, when: this.audio.currentTime + 0.01 };
+		this.ahead();
+	}
 
-  /** Self-running: lays the voices and effects that begin within the next seconds, each on its very sample. */
-  layVoices(seconds) {
-    if (!this.at) return;
-    const { ms, when } = this.at;
-    for (const voice of this.events) {
-      const from = Math.max(ms - voice.start_ms, 0);
-      if (this.speaking.has(voice.id) || from >= voice.lasts_ms || voice.start_ms > ms + seconds * 1000) continue;
-      this.speak(voice, when + Math.max(voice.start_ms - ms, 0) / 1000, from);
-    }
-  }
+	/** Self-running: lays the voices and effects that begin within the next seconds, each on its very sample. */
+	layVoices(seconds) {
+		if (!this.at) return;
+		const { ms, when } = this.at;
+		for (const voice of this.events) {
+			const from = Math.max(ms - voice.start_ms, 0);
+			if (this.speaking.has(voice.id) || from >= voice.lasts_ms || voice.start_ms > ms + seconds * 1000) continue;
+			this.speak(voice, when + Math.max(voice.start_ms - ms, 0) / 1000, from);
+		}
+	}
 
-  /** @param {object} voice a SoundTime, of a voice or an effect @param {number} when @param {number} fromMs how much of it is over already */
-  speak(voice, when, fromMs, lastsMs = voice.lasts_ms) {
-    const buffer = this.buffers.get(voice.asset_id);
-    if (!buffer) return;
-    const source = this.audio.createBufferSource();
-    const gain = this.audio.createGain();
-    const level = this.audio.createGain();
-    source.buffer = buffer;
-    level.gain.value = factor(voice.gain_db);
-    const fadeIn = Math.max(voice.in_ms ? EDGE_S : 0, (voice.fade_in_ms ?? 0) / 1000);
-    layFades(gain.gain, when, fromMs / 1000, lastsMs / 1000, fadeIn, Math.max(EDGE_S, (voice.fade_out_ms ?? 0) / 1000));
-    source.connect(gain).connect(level).connect(this.out);
-    if (voice.loops) {
-      const [begin, pass] = [voice.in_ms / 1000, voice.pass_ms ? Math.min(voice.pass_ms / 1000, buffer.duration - voice.in_ms / 1000) : buffer.duration];
-      Object.assign(source, { loop: true, loopStart: begin, loopEnd: begin + pass });
-      source.start(when, begin + ((fromMs / 1000) % pass));
-      if (lastsMs !== Infinity) source.stop(when + (lastsMs - fromMs) / 1000);
-    } else source.start(when, (voice.in_ms + fromMs) / 1000, (lastsMs - fromMs) / 1000);
-    this.speaking.set(voice.id, { source, level, voice, when });
-  }
+	/**
+	 * @param {object} voice a SoundTime, of a voice or an effect
+	 * @param {number} when
+	 * @param {number} fromMs how much of it is over already
+	 */
+	speak(voice, when, fromMs, lastsMs = voice.lasts_ms) {
+		const buffer = this.buffers.get(voice.asset_id);
+		if (!buffer) return;
+		const source = this.audio.createBufferSource();
+		const gain = this.audio.createGain();
+		const level = this.audio.createGain();
+		source.buffer = buffer;
+		level.gain.value = factor(voice.gain_db);
+		const fadeIn = Math.max(voice.in_ms ? EDGE_S : 0, (voice.fade_in_ms ?? 0) / 1000);
+		layFades(gain.gain, when, fromMs / 1000, lastsMs / 1000, fadeIn, Math.max(EDGE_S, (voice.fade_out_ms ?? 0) / 1000));
+		source.connect(gain).connect(level).connect(this.out);
+		if (voice.loops) {
+			const [begin, pass] = [
+				voice.in_ms / 1000,
+				voice.pass_ms ? Math.min(voice.pass_ms / 1000, buffer.duration - voice.in_ms / 1000) : buffer.duration,
+			];
+			Object.assign(source, { loop: true, loopStart: begin, loopEnd: begin + pass });
+			source.start(when, begin + ((fromMs / 1000) % pass));
+			if (lastsMs !== Infinity) source.stop(when + (lastsMs - fromMs) / 1000);
+		} else source.start(when, (voice.in_ms + fromMs) / 1000, (lastsMs - fromMs) / 1000);
+		this.speaking.set(voice.id, { source, level, voice, when });
+	}
 
-  /** Ends all voices. */
-  hush(fadeMs = 20, which = () => true, all = true) {
-    if (all) this.at = null;
-    const now = this.audio.currentTime;
-    for (const [id, { source, level, voice }] of [...this.speaking]) {
-      if (!which(voice)) continue;
-      level.gain.setTargetAtTime(0, now, fadeMs / 4000);
-      source.stop(now + fadeMs / 1000 + 0.01);
-      this.speaking.delete(id);
-    }
-  }
+	/** Ends all voices. */
+	hush(fadeMs = 20, which = () => true, all = true) {
+		if (all) this.at = null;
+		const now = this.audio.currentTime;
+		for (const [id, { source, level, voice }] of [...this.speaking]) {
+			if (!which(voice)) continue;
+			level.gain.setTargetAtTime(0, now, fadeMs / 4000);
+			source.stop(now + fadeMs / 1000 + 0.01);
+			this.speaking.delete(id);
+		}
+	}
 
-  /** Plays what is heard of a clip that was pressed. */
-  playPressed(clip) {
-    if (!this.pressable.includes(clip)) return;
-    const [passMs, rate] = [passOf(clip), clip.rate_pct ?? 100];
-    const event = { ...clip, asset_id: soundOf(clip), id: `pressed ${clip.id}`, in_ms: Math.floor(((clip.in_ms ?? 0) * 100) / rate + 0.5), lasts_ms: passMs, gain_db: clip.gain_db ?? 0, loops: clip.repeats, pass_ms: passMs };
-    const lasts = clip.repeats ? Infinity : passMs;
-    this.speak(event, this.audio.currentTime + 0.01, 0, lasts);
-    this.sink(this.audio.currentTime + 0.01, lasts / 1000);
-  }
+	/** Plays what is heard of a clip that was pressed. */
+	playPressed(clip) {
+		if (!this.pressable.includes(clip)) return;
+		const [passMs, rate] = [passOf(clip), clip.rate_pct ?? 100];
+		const event = {
+			...clip,
+			asset_id: soundOf(clip),
+			id: `pressed ${clip.id}`,
+			in_ms: Math.floor(((clip.in_ms ?? 0) * 100) / rate + 0.5),
+			lasts_ms: passMs,
+			gain_db: clip.gain_db ?? 0,
+			loops: clip.repeats,
+			pass_ms: passMs,
+		};
+		const lasts = clip.repeats ? Infinity : passMs;
+		this.speak(event, this.audio.currentTime + 0.01, 0, lasts);
+		this.sink(this.audio.currentTime + 0.01, lasts / 1000);
+	}
 
-  endPressed(objectId) {
-    this.hush(20, ({ id }) => id === `pressed ${objectId}`, false);
-    this.sink(this.audio.currentTime + 0.01, 0);
-  }
+	endPressed(objectId) {
+		this.hush(20, ({ id }) => id === `pressed ${objectId}`, false);
+		this.sink(this.audio.currentTime + 0.01, 0);
+	}
 
-  /** Live: ends the clips that do not go on into a beat; those of other slides never do. */
-  endClips(index, beat) {
-    const ends = ({ id, index: own, beat: begun, ends_with_beat: ends }) => id.startsWith("clip ") && (own !== index || begun > beat || (ends && begun !== beat));
-    const ended = [...this.speaking.values()].some(({ voice }) => ends(voice));
-    this.hush(20, ends, false);
-    if (ended) this.sink(this.audio.currentTime + 0.01, 0);
-  }
+	/** Live: ends the clips that do not go on into a beat; those of other slides never do. */
+	endClips(index, beat) {
+		const ends = ({ id, index: own, beat: begun, ends_with_beat: withBeat }) =>
+			id.startsWith("clip ") && (own !== index || begun > beat || (withBeat && begun !== beat));
+		const ended = [...this.speaking.values()].some(({ voice }) => ends(voice));
+		this.hush(20, ends, false);
+		if (ended) this.sink(this.audio.currentTime + 0.01, 0);
+	}
 
-  /** Live: music sinks from an instant on, and rises again so many seconds later. */
-  sink(from, seconds) {
-    for (const { duck, span } of this.running.values()) {
-      if (!span.duck_db) continue;
-      const { gain } = duck;
-      const now = this.audio.currentTime;
-      gain.cancelScheduledValues(now);
-      gain.setValueAtTime(Math.max(gain.value, 1e-4), now);
-      if (seconds > 0) {
-        gain.setValueAtTime(Math.max(gain.value, 1e-4), from);
-        gain.exponentialRampToValueAtTime(factor(-span.duck_db), from + DOWN_S);
-      }
-      if (seconds === Infinity) continue;
-      const rises = from + Math.max(seconds, seconds > 0 ? DOWN_S : 0);
-      gain.setValueAtTime(seconds > 0 ? factor(-span.duck_db) : Math.max(gain.value, 1e-4), rises);
-      gain.exponentialRampToValueAtTime(1, rises + UP_S);
-    }
-  }
+	/** Live: music sinks from an instant on, and rises again so many seconds later. */
+	sink(from, seconds) {
+		for (const { duck, span } of this.running.values()) {
+			if (!span.duck_db) continue;
+			const { gain } = duck;
+			const now = this.audio.currentTime;
+			gain.cancelScheduledValues(now);
+			gain.setValueAtTime(Math.max(gain.value, 1e-4), now);
+			if (seconds > 0) {
+				gain.setValueAtTime(Math.max(gain.value, 1e-4), from);
+				gain.exponentialRampToValueAtTime(factor(-span.duck_db), from + DOWN_S);
+			}
+			if (seconds === Infinity) continue;
+			const rises = from + Math.max(seconds, seconds > 0 ? DOWN_S : 0);
+			gain.setValueAtTime(seconds > 0 ? factor(-span.duck_db) : Math.max(gain.value, 1e-4), rises);
+			gain.exponentialRampToValueAtTime(1, rises + UP_S);
+		}
+	}
 
-  /** Live: the sounds of a beat's builds; with beat -1 that of the transition, which ends what was kept before. */
-  soundBeat(index, beat, delayMs = 0) {
-    const now = this.audio.currentTime + 0.01 + delayMs / 1000;
-    for (const effect of this.effects) {
-      if (effect.index !== index || effect.beat !== beat) continue;
-      if (beat < 0) this.hush(20, (other) => other.loops);
-      this.hush(5, (other) => other.id === effect.id);
-      const [when, lasts] = [now + (beat < 0 ? 0 : effect.offset_ms / 1000), effect.loops ? Infinity : effect.lasts_ms];
-      this.speak(effect, when, 0, lasts);
-      if (effect.id.startsWith("clip ")) this.sink(when, lasts / 1000);
-    }
-  }
+	/** Live: the sounds of a beat's builds; with beat -1 that of the transition, which ends what was kept before. */
+	soundBeat(index, beat, delayMs = 0) {
+		const now = this.audio.currentTime + 0.01 + delayMs / 1000;
+		for (const effect of this.effects) {
+			if (effect.index !== index || effect.beat !== beat) continue;
+			if (beat < 0) this.hush(20, (other) => other.loops);
+			this.hush(5, (other) => other.id === effect.id);
+			const [when, lasts] = [now + (beat < 0 ? 0 : effect.offset_ms / 1000), effect.loops ? Infinity : effect.lasts_ms];
+			this.speak(effect, when, 0, lasts);
+			if (effect.id.startsWith("clip ")) this.sink(when, lasts / 1000);
+		}
+	}
 
-  /**
-   * Live: the slide's voice, if the show lets it be heard. Music sinks when it begins and rises when it ends or is left: nobody could know before.
-   * @param {number} index @param {number} slideMs the slide's clock
-   */
-  speakLive(index, slideMs) {
-    const now = this.audio.currentTime + 0.01;
-    const talks = ({ id }) => id.startsWith("voice ");
-    const spoke = [...this.speaking.values()].some((entry) => talks(entry.voice));
-    this.hush(20, talks);
-    const voice = this.show.voices_live ? this.voices.find((entry) => entry.index === index) : null;
-    const over = voice ? Math.max(slideMs - voice.offset_ms, 0) : 0;
-    const begins = voice ? now + Math.max(voice.offset_ms - slideMs, 0) / 1000 : Infinity;
-    const sinks = Math.max(begins, spoke ? now + UP_S : now);
-    const rises = voice ? Math.max(begins + (voice.lasts_ms - over) / 1000, sinks + DOWN_S) : Infinity;
-    for (const { duck, span } of this.running.values()) {
-      const { gain } = duck;
-      if (!span.duck_db || (!spoke && !voice)) continue;
-      gain.cancelScheduledValues(now);
-      gain.setValueAtTime(Math.max(gain.value, 1e-4), now);
-      if (spoke) gain.exponentialRampToValueAtTime(1, now + UP_S);
-      if (!voice) continue;
-      gain.setValueAtTime(1, sinks);
-      gain.exponentialRampToValueAtTime(factor(-span.duck_db), sinks + DOWN_S);
-      gain.setValueAtTime(factor(-span.duck_db), rises);
-      gain.exponentialRampToValueAtTime(1, rises + UP_S);
-    }
-    if (voice && over < voice.lasts_ms) this.speak(voice, begins, over);
-  }
+	/**
+	 * Live: the slide's voice, if the show lets it be heard. Music sinks when it begins and rises when it ends or is
+	 * left: nobody could know before.
+	 * @param {number} index @param {number} slideMs the slide's clock
+	 */
+	speakLive(index, slideMs) {
+		const now = this.audio.currentTime + 0.01;
+		const talks = ({ id }) => id.startsWith("voice ");
+		const spoke = [...this.speaking.values()].some((entry) => talks(entry.voice));
+		this.hush(20, talks);
+		const voice = this.show.voices_live ? this.voices.find((entry) => entry.index === index) : null;
+		const over = voice ? Math.max(slideMs - voice.offset_ms, 0) : 0;
+		const begins = voice ? now + Math.max(voice.offset_ms - slideMs, 0) / 1000 : Infinity;
+		const sinks = Math.max(begins, spoke ? now + UP_S : now);
+		const rises = voice ? Math.max(begins + (voice.lasts_ms - over) / 1000, sinks + DOWN_S) : Infinity;
+		for (const { duck, span } of this.running.values()) {
+			const { gain } = duck;
+			if (!span.duck_db || (!spoke && !voice)) continue;
+			gain.cancelScheduledValues(now);
+			gain.setValueAtTime(Math.max(gain.value, 1e-4), now);
+			if (spoke) gain.exponentialRampToValueAtTime(1, now + UP_S);
+			if (!voice) continue;
+			gain.setValueAtTime(1, sinks);
+			gain.exponentialRampToValueAtTime(factor(-span.duck_db), sinks + DOWN_S);
+			gain.setValueAtTime(factor(-span.duck_db), rises);
+			gain.exponentialRampToValueAtTime(1, rises + UP_S);
+		}
+		if (voice && over < voice.lasts_ms) this.speak(voice, begins, over);
+	}
 
-  /** Live: music of the slide's stretches runs; entering one by a jump, it starts where the self-running schedule has it. */
-  arrive(index, slideMs = 0) {
-    for (const span of this.show.music) {
-      const inside = index >= span.first && index <= span.last;
-      if (!inside) this.stopSpan(span.span_id, Math.max(span.fade_out_ms, 20));
-      else if (!this.running.has(span.span_id)) {
-        const offset = index === span.first ? 0 : this.show.starts_ms[index] - span.start_ms;
-        this.begin(span, offset, span.period_ms ? Infinity : span.lasts_ms);
-      }
-    }
-    this.speakLive(index, slideMs);
-    if (slideMs > 0) return;
-    this.soundBeat(index, -1);
-    this.soundBeat(index, 0, this.show.slides[index].schedule.transition_ms);
-  }
+	/**
+	 * Live: music of the slide's stretches runs; entering one by a jump, it starts where the self-running schedule has
+	 * it.
+	 */
+	arrive(index, slideMs = 0) {
+		for (const span of this.show.music) {
+			const inside = index >= span.first && index <= span.last;
+			if (!inside) this.stopSpan(span.span_id, Math.max(span.fade_out_ms, 20));
+			else if (!this.running.has(span.span_id)) {
+				const offset = index === span.first ? 0 : this.show.starts_ms[index] - span.start_ms;
+				this.begin(span, offset, span.period_ms ? Infinity : span.lasts_ms);
+			}
+		}
+		this.speakLive(index, slideMs);
+		if (slideMs > 0) return;
+		this.soundBeat(index, -1);
+		this.soundBeat(index, 0, this.show.slides[index].schedule.transition_ms);
+	}
 }

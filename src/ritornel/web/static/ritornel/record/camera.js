@@ -1,4 +1,5 @@
-// The camera: one of the machine's, or a practice one that moves. What it sees is recorded piece by piece, and comes every second.
+// The camera: one of the machine's, or a practice one that moves. What it sees is recorded piece by piece, and comes
+// every second.
 import { PRACTICE } from "./microphone.js";
 
 const FORMS = ["video/webm;codecs=vp8", "video/webm", "video/mp4"];
@@ -7,97 +8,135 @@ const EVERY_MS = 1000;
 
 /** The practice camera: somebody at a crank, drawn. */
 function practiceStream() {
-  const canvas = Object.assign(document.createElement("canvas"), { width: 480, height: 480 });
-  const pen = canvas.getContext("2d");
-  const disc = (x, y, r, colour) => { pen.fillStyle = colour; pen.beginPath(); pen.arc(x, y, r, 0, Math.PI * 2); pen.fill(); };
-  let request = 0;
-  const draw = (ms) => {
-    request = requestAnimationFrame(draw);
-    const turn = ms / 700;
-    pen.fillStyle = "#d9c9a5";
-    pen.fillRect(0, 0, 480, 480);
-    pen.fillStyle = "#c4b189";
-    for (let row = 0; row < 12; row += 1) for (let at = row % 2 ? -30 : 0; at < 480; at += 60) pen.fillRect(at + 2, row * 40 + 2, 56, 36);
-    disc(240, 470, 150, "#2f6f74");
-    disc(240, 230 + 4 * Math.sin(turn), 96, "#8d5a3c");
-    disc(240, 176 + 4 * Math.sin(turn), 92, "#2c1d17");
-    disc(240, 240 + 4 * Math.sin(turn), 78, "#9c6747");
-    const open = 4 + 7 * Math.abs(Math.sin(ms / 130)) * (Math.sin(ms / 900) > -0.4 ? 1 : 0.1);
-    pen.fillStyle = "#5b2a26";
-    pen.beginPath();
-    pen.ellipse(240, 286 + 4 * Math.sin(turn), 22, open, 0, 0, Math.PI * 2);
-    pen.fill();
-    for (const x of [210, 270]) disc(x, 232 + 4 * Math.sin(turn), ms % 3400 < 130 ? 2 : 8, "#1d1310");
-    pen.strokeStyle = "#16262e";
-    pen.lineWidth = 14;
-    pen.beginPath();
-    pen.moveTo(400, 400);
-    pen.lineTo(400 + 46 * Math.cos(turn), 400 + 46 * Math.sin(turn));
-    pen.stroke();
-    disc(400, 400, 16, "#a86a12");
-    disc(400 + 46 * Math.cos(turn), 400 + 46 * Math.sin(turn), 18, "#9c6747");
-  };
-  draw(performance.now());
-  const stream = canvas.captureStream(15);
-  return { stream, end: () => { cancelAnimationFrame(request); stream.getTracks().forEach((track) => track.stop()); } };
+	const canvas = Object.assign(document.createElement("canvas"), { width: 480, height: 480 });
+	const pen = canvas.getContext("2d");
+	const disc = (x, y, r, colour) => {
+		pen.fillStyle = colour;
+		pen.beginPath();
+		pen.arc(x, y, r, 0, Math.PI * 2);
+		pen.fill();
+	};
+	let request = 0;
+	const draw = (ms) => {
+		request = requestAnimationFrame(draw);
+		const turn = ms / 700;
+		pen.fillStyle = "#d9c9a5";
+		pen.fillRect(0, 0, 480, 480);
+		pen.fillStyle = "#c4b189";
+		for (let row = 0; row < 12; row += 1)
+			for (let at = row % 2 ? -30 : 0; at < 480; at += 60) pen.fillRect(at + 2, row * 40 + 2, 56, 36);
+		disc(240, 470, 150, "#2f6f74");
+		disc(240, 230 + 4 * Math.sin(turn), 96, "#8d5a3c");
+		disc(240, 176 + 4 * Math.sin(turn), 92, "#2c1d17");
+		disc(240, 240 + 4 * Math.sin(turn), 78, "#9c6747");
+		const open = 4 + 7 * Math.abs(Math.sin(ms / 130)) * (Math.sin(ms / 900) > -0.4 ? 1 : 0.1);
+		pen.fillStyle = "#5b2a26";
+		pen.beginPath();
+		pen.ellipse(240, 286 + 4 * Math.sin(turn), 22, open, 0, 0, Math.PI * 2);
+		pen.fill();
+		for (const x of [210, 270]) disc(x, 232 + 4 * Math.sin(turn), ms % 3400 < 130 ? 2 : 8, "#1d1310");
+		pen.strokeStyle = "#16262e";
+		pen.lineWidth = 14;
+		pen.beginPath();
+		pen.moveTo(400, 400);
+		pen.lineTo(400 + 46 * Math.cos(turn), 400 + 46 * Math.sin(turn));
+		pen.stroke();
+		disc(400, 400, 16, "#a86a12");
+		disc(400 + 46 * Math.cos(turn), 400 + 46 * Math.sin(turn), 18, "#9c6747");
+	};
+	draw(performance.now());
+	const stream = canvas.captureStream(15);
+	return {
+		stream,
+		end: () => {
+			cancelAnimationFrame(request);
+			stream.getTracks().forEach((track) => track.stop());
+		},
+	};
 }
 
 /** Events: "part" (detail: piece, from_ms, blob), "lost" when it was pulled out. */
 export class Camera extends EventTarget {
-  constructor(video) {
-    super();
-    this.video = video;
-    this.kind = null;
-  }
+	constructor(video) {
+		super();
+		this.video = video;
+		this.kind = null;
+	}
 
-  get open() { return this.kind !== null; }
+	get open() {
+		return this.kind !== null;
+	}
 
-  /** Opens a camera by its id. Throws what `refusal` puts into words. */
-  async use(id) {
-    let source;
-    if (id === PRACTICE) source = practiceStream();
-    else {
-      const stream = await navigator.mediaDevices.getUserMedia({ video: { width: { ideal: 640 }, height: { ideal: 480 }, ...(id ? { deviceId: { exact: id } } : {}) } });
-      stream.getVideoTracks()[0].addEventListener("ended", () => { if (this.source?.stream === stream) { this.leave(); this.dispatchEvent(new Event("lost")); } });
-      source = { stream, end: () => stream.getTracks().forEach((one) => one.stop()) };
-    }
-    this.leave();
-    this.source = source;
-    this.kind = id;
-    this.video.srcObject = source.stream;
-    await this.video.play().catch(() => undefined);
-  }
+	/** Opens a camera by its id. Throws what `refusal` puts into words. */
+	async use(id) {
+		let source;
+		if (id === PRACTICE) source = practiceStream();
+		else {
+			const stream = await navigator.mediaDevices.getUserMedia({
+				video: { width: { ideal: 640 }, height: { ideal: 480 }, ...(id ? { deviceId: { exact: id } } : {}) },
+			});
+			stream.getVideoTracks()[0].addEventListener("ended", () => {
+				if (this.source?.stream === stream) {
+					this.leave();
+					this.dispatchEvent(new Event("lost"));
+				}
+			});
+			source = { stream, end: () => stream.getTracks().forEach((one) => one.stop()) };
+		}
+		this.leave();
+		this.source = source;
+		this.kind = id;
+		this.video.srcObject = source.stream;
+		await this.video.play().catch(() => undefined);
+	}
 
-  leave() {
-    this.endPiece();
-    this.source?.end();
-    this.source = null;
-    this.kind = null;
-    this.video.srcObject = null;
-  }
+	leave() {
+		this.endPiece();
+		this.source?.end();
+		this.source = null;
+		this.kind = null;
+		this.video.srcObject = null;
+	}
 
-  /** Another piece begins, with what is `heard` where that belongs into it: the one before ends when this one has begun, so that nothing is missed between. */
-  beginPiece(piece, fromMs, heard = null) {
-    if (!this.source) return;
-    const before = this.recorder;
-    const stream = heard ? new MediaStream([...this.source.stream.getVideoTracks(), ...heard.getAudioTracks()]) : this.source.stream;
-    const forms = heard ? FORMS.map((form) => form.replace("vp8", "vp8,opus")) : FORMS;
-    const recorder = new MediaRecorder(stream, { mimeType: forms.find((form) => MediaRecorder.isTypeSupported(form)), videoBitsPerSecond: BITS });
-    recorder.addEventListener("dataavailable", ({ data }) => { if (data.size) this.dispatchEvent(new CustomEvent("part", { detail: { piece, from_ms: fromMs, blob: data } })); });
-    recorder.start(EVERY_MS);
-    this.recorder = recorder;
-    if (before && before.state !== "inactive") before.stop();
-  }
+	/**
+	 * Another piece begins, with what is `heard` where that belongs into it: the one before ends when this one has begun,
+	 * so that nothing is missed between.
+	 */
+	beginPiece(piece, fromMs, heard = null) {
+		if (!this.source) return;
+		const before = this.recorder;
+		const stream = heard
+			? new MediaStream([...this.source.stream.getVideoTracks(), ...heard.getAudioTracks()])
+			: this.source.stream;
+		const forms = heard ? FORMS.map((form) => form.replace("vp8", "vp8,opus")) : FORMS;
+		const recorder = new MediaRecorder(stream, {
+			mimeType: forms.find((form) => MediaRecorder.isTypeSupported(form)),
+			videoBitsPerSecond: BITS,
+		});
+		recorder.addEventListener("dataavailable", ({ data }) => {
+			if (data.size) this.dispatchEvent(new CustomEvent("part", { detail: { piece, from_ms: fromMs, blob: data } }));
+		});
+		recorder.start(EVERY_MS);
+		this.recorder = recorder;
+		if (before && before.state !== "inactive") before.stop();
+	}
 
-  pause() { if (this.recorder?.state === "recording") this.recorder.pause(); }
+	pause() {
+		if (this.recorder?.state === "recording") this.recorder.pause();
+	}
 
-  resume() { if (this.recorder?.state === "paused") this.recorder.resume(); }
+	resume() {
+		if (this.recorder?.state === "paused") this.recorder.resume();
+	}
 
-  /** Ends the piece; resolved when the last of it has been told. */
-  async endPiece() {
-    const { recorder } = this;
-    this.recorder = null;
-    if (!recorder || recorder.state === "inactive") return;
-    await new Promise((done) => { recorder.addEventListener("stop", done, { once: true }); recorder.stop(); });
-  }
+	/** Ends the piece; resolved when the last of it has been told. */
+	async endPiece() {
+		const { recorder } = this;
+		this.recorder = null;
+		if (!recorder || recorder.state === "inactive") return;
+		await new Promise((done) => {
+			recorder.addEventListener("stop", done, { once: true });
+			recorder.stop();
+		});
+	}
 }

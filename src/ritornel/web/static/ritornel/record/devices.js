@@ -10,74 +10,105 @@ const WORDS_EVERY_MS = 1000;
 const NUMBERS = { "camera-across": "across_pct", "camera-down": "down_pct", "camera-size": "size_pct" };
 
 export class Devices {
-  /** @param {{microphone: object, camera: object, placing: object, lost: function, changed: function}} parts */
-  constructor(parts) {
-    Object.assign(this, parts, { toldAt: 0 });
-    at("level").append(...Array.from({ length: BARS }, (_, number) => { const db = FLOOR_DB + ((number + 1) * -FLOOR_DB) / BARS; return el("i", { "data-zone": db <= -30 ? "soft" : db <= -12 ? "good" : "loud" }); }));
-    this.microphone.addEventListener("level", ({ detail }) => this.tellLevel(detail));
-    for (const button of at("camera-shape").children) button.addEventListener("click", () => this.shape(button.dataset.shape));
-    for (const [id, field] of Object.entries(NUMBERS)) {
-      at(id).addEventListener("change", () => {
-        const value = Number(at(id).value.replace("%", "").replace(",", ".").trim());
-        if (Number.isFinite(value) && at(id).value.trim()) this.placing.put({ [field]: value });
-        at(id).dataset.told = at(id).value;
-        this.numbers();
-      });
-    }
-    navigator.mediaDevices?.addEventListener("devicechange", () => this.draw());
-    this.draw();
-    this.numbers();
-  }
+	/** @param {{microphone: object, camera: object, placing: object, lost: function, changed: function}} parts */
+	constructor(parts) {
+		Object.assign(this, parts, { toldAt: 0 });
+		at("level").append(
+			...Array.from({ length: BARS }, (_, number) => {
+				const db = FLOOR_DB + ((number + 1) * -FLOOR_DB) / BARS;
+				return el("i", { "data-zone": db <= -30 ? "soft" : db <= -12 ? "good" : "loud" });
+			}),
+		);
+		this.microphone.addEventListener("level", ({ detail }) => this.tellLevel(detail));
+		for (const button of at("camera-shape").children)
+			button.addEventListener("click", () => this.shape(button.dataset.shape));
+		for (const [id, field] of Object.entries(NUMBERS)) {
+			at(id).addEventListener("change", () => {
+				const value = Number(at(id).value.replace("%", "").replace(",", ".").trim());
+				if (Number.isFinite(value) && at(id).value.trim()) this.placing.put({ [field]: value });
+				at(id).dataset.told = at(id).value;
+				this.numbers();
+			});
+		}
+		navigator.mediaDevices?.addEventListener("devicechange", () => this.draw());
+		this.draw();
+		this.numbers();
+	}
 
-  async draw() {
-    const [microphones, cameras] = await Promise.all([machineDevices("audioinput"), machineDevices("videoinput")]);
-    this.list("microphones", [...microphones, { id: PRACTICE, name: "Practice microphone" }], this.microphone, "microphone");
-    this.list("cameras", [...cameras, { id: PRACTICE, name: "Practice camera" }], this.camera, "camera");
-  }
+	async draw() {
+		const [microphones, cameras] = await Promise.all([machineDevices("audioinput"), machineDevices("videoinput")]);
+		this.list(
+			"microphones",
+			[...microphones, { id: PRACTICE, name: "Practice microphone" }],
+			this.microphone,
+			"microphone",
+		);
+		this.list("cameras", [...cameras, { id: PRACTICE, name: "Practice camera" }], this.camera, "camera");
+	}
 
-  list(id, entries, device, what) {
-    at(id).replaceChildren(...entries.map((entry) => el("label", {}, el("input", { type: "radio", name: id, value: entry.id, checked: device.kind === entry.id, onchange: () => this.use(device, entry.id, what) }), entry.name)));
-  }
+	list(id, entries, device, what) {
+		at(id).replaceChildren(
+			...entries.map((entry) =>
+				el(
+					"label",
+					{},
+					el("input", {
+						type: "radio",
+						name: id,
+						value: entry.id,
+						checked: device.kind === entry.id,
+						onchange: () => this.use(device, entry.id, what),
+					}),
+					entry.name,
+				),
+			),
+		);
+	}
 
-  async use(device, id, what) {
-    try {
-      await device.use(id);
-      if (what === "camera" && this.placing.placement.shape === "off") this.placing.put({ shape: "round" });
-    } catch (error) { toast(refusal(error, what), { wrong: true }); }
-    await this.draw();
-    this.numbers();
-    this.changed();
-  }
+	async use(device, id, what) {
+		try {
+			await device.use(id);
+			if (what === "camera" && this.placing.placement.shape === "off") this.placing.put({ shape: "round" });
+		} catch (error) {
+			toast(refusal(error, what), { wrong: true });
+		}
+		await this.draw();
+		this.numbers();
+		this.changed();
+	}
 
-  async shape(shape) {
-    this.placing.put({ shape });
-    if (shape === "off") this.camera.leave();
-    else if (!this.camera.open) await this.use(this.camera, PRACTICE, "camera");
-    await this.draw();
-    this.numbers();
-  }
+	async shape(shape) {
+		this.placing.put({ shape });
+		if (shape === "off") this.camera.leave();
+		else if (!this.camera.open) await this.use(this.camera, PRACTICE, "camera");
+		await this.draw();
+		this.numbers();
+	}
 
-  numbers() {
-    const { placement } = this.placing;
-    for (const [id, field] of Object.entries(NUMBERS)) {
-      // What is being typed stays, also where a camera that has just come is told meanwhile.
-      if (at(id) === document.activeElement && at(id).value !== (at(id).dataset.told ?? "")) continue;
-      at(id).value = `${placement[field]} %`;
-      at(id).dataset.told = at(id).value;
-    }
-    at("camera-numbers").hidden = placement.shape === "off" || placement.shape === "apart";
-    for (const button of at("camera-shape").children) button.setAttribute("aria-pressed", button.dataset.shape === placement.shape);
-  }
+	numbers() {
+		const { placement } = this.placing;
+		for (const [id, field] of Object.entries(NUMBERS)) {
+			// What is being typed stays, also where a camera that has just come is told meanwhile.
+			if (at(id) === document.activeElement && at(id).value !== (at(id).dataset.told ?? "")) continue;
+			at(id).value = `${placement[field]} %`;
+			at(id).dataset.told = at(id).value;
+		}
+		at("camera-numbers").hidden = placement.shape === "off" || placement.shape === "apart";
+		for (const button of at("camera-shape").children)
+			button.setAttribute("aria-pressed", button.dataset.shape === placement.shape);
+	}
 
-  tellLevel({ now_db: nowDb, mean_db: meanDb, peak_db: peakDb, settled, silent }) {
-    const lit = Math.round(((nowDb - FLOOR_DB) / -FLOOR_DB) * BARS);
-    [...at("level").children].forEach((bar, number) => bar.toggleAttribute("data-lit", number < lit));
-    at("level").setAttribute("aria-valuenow", Math.round(nowDb));
-    if (performance.now() - this.toldAt < WORDS_EVERY_MS) return;
-    this.toldAt = performance.now();
-    const words = silent ? "Nothing is heard" : settled ? levelWords(meanDb, peakDb) : "Listening";
-    at("level-words").textContent = words;
-    at("level-words").dataset.good = words === "Good level" ? "yes" : "";
-    at("level-db").textContent = settled ? `${Math.round(meanDb)} dB, peak ${Math.round(peakDb)}`.replaceAll("-", "−") : "";
-  }
+	tellLevel({ now_db: nowDb, mean_db: meanDb, peak_db: peakDb, settled, silent }) {
+		const lit = Math.round(((nowDb - FLOOR_DB) / -FLOOR_DB) * BARS);
+		[...at("level").children].forEach((bar, number) => bar.toggleAttribute("data-lit", number < lit));
+		at("level").setAttribute("aria-valuenow", Math.round(nowDb));
+		if (performance.now() - this.toldAt < WORDS_EVERY_MS) return;
+		this.toldAt = performance.now();
+		const words = silent ? "Nothing is heard" : settled ? levelWords(meanDb, peakDb) : "Listening";
+		at("level-words").textContent = words;
+		at("level-words").dataset.good = words === "Good level" ? "yes" : "";
+		at("level-db").textContent = settled
+			? `${Math.round(meanDb)} dB, peak ${Math.round(peakDb)}`.replaceAll("-", "−")
+			: "";
+	}
 }

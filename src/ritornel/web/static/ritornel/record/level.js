@@ -9,6 +9,6 @@ export const FLOOR_DB = -60;
 export const levelDb = (magnitude) => (magnitude > 0 ? Math.max(20 * Math.log10(magnitude), FLOOR_DB) : FLOOR_DB);
 
 export function levelWords(meanDb, peakDb) {
-  if (meanDb > LOUD_DB || peakDb > PEAK_DB) return "Too loud";
-  return meanDb < SOFT_DB ? "Too soft" : "Good level";
+	if (meanDb > LOUD_DB || peakDb > PEAK_DB) return "Too loud";
+	return meanDb < SOFT_DB ? "Too soft" : "Good level";
 }

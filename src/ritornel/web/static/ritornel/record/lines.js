@@ -1,4 +1,5 @@
-// The takes of a section, lined up by slide: each bar has its own clock, the dotted line is the plan, waves with the waits before their cues, and what is picked.
+// The takes of a section, lined up by slide: each bar has its own clock, the dotted line is the plan, waves with the
+// waits before their cues, and what is picked.
 import { el, svg } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { fermata } from "./status-text.js";
@@ -13,157 +14,305 @@ const GROWS_MS = 1000;
 const tenths = (ms) => `${(ms / 1000).toFixed(1)} s`;
 
 /** How long each slide's bar is: its plan or its longest piece, and a little air. */
-export const barMs = (slide, takes, growing) => Math.max(slide.plan_ms, growing?.slide_id === slide.id ? growing.lasts_ms : 0, ...takes.flatMap((take) => take.pieces.filter((piece) => piece.slide_id === slide.id).map((piece) => piece.lasts_ms))) + 600;
+export const barMs = (slide, takes, growing) =>
+	Math.max(
+		slide.plan_ms,
+		growing?.slide_id === slide.id ? growing.lasts_ms : 0,
+		...takes.flatMap((take) =>
+			take.pieces.filter((piece) => piece.slide_id === slide.id).map((piece) => piece.lasts_ms),
+		),
+	) + 600;
 
 /** The scale at which all bars fill the width; where that would crush them, one at which they can be read. */
 export function scaleFor(bars, widthPx) {
-  const perS = widthPx / (bars.reduce((all, ms) => all + ms, 0) / 1000);
-  if (bars.every((ms) => (ms / 1000) * perS >= LEAST_PX)) return Math.min(perS, 60);
-  return Math.min(12, (LONGEST_PX * 1000) / Math.max(...bars));
+	const perS = widthPx / (bars.reduce((all, ms) => all + ms, 0) / 1000);
+	if (bars.every((ms) => (ms / 1000) * perS >= LEAST_PX)) return Math.min(perS, 60);
+	return Math.min(12, (LONGEST_PX * 1000) / Math.max(...bars));
 }
 
 export class Lines {
-  /** @param {HTMLElement} node @param {{pick: function, hear: function, choose: function, remove: function, peaksOf: function}} acts */
-  constructor(node, acts) { Object.assign(this, { node, acts, open: new Set() }); }
+	/**
+	 * @param {HTMLElement} node
+	 * @param {{pick: function, hear: function, choose: function, remove: function, peaksOf: function}} acts
+	 */
+	constructor(node, acts) {
+		Object.assign(this, { node, acts, open: new Set() });
+	}
 
-  /** @param {object} section @param {{slide_id: string, at_ms: number}|null} head where it is recorded or heard now @param {string} slideId the present slide */
-  draw(section, head, slideId) {
-    this.section = section;
-    const { slides, takes, picks } = section;
-    const bars = slides.map((slide) => barMs(slide, takes, null));
-    const perS = scaleFor(bars, this.node.clientWidth - GUTTER_PX - 2);
-    this.perS = perS;
-    this.widths = bars.map((ms) => Math.round(Math.max((ms / 1000) * perS, LEAST_PX)));
-    const columns = `${GUTTER_PX}px ${this.widths.map((px) => `${px}px`).join(" ")}`;
-    const none = takes.length ? [] : [[el("p", { class: "hint" }, "No take yet. Each one comes here as a line of its own, its cues and waits against the plan, so that the better piece can be picked slide by slide.")]];
-    const rows = [this.ruler(slides, perS), this.heads(section, slideId), this.pickedRow(section), ...[...takes].reverse().map((take) => this.take(take, slides, picks)), ...none];
-    const { scrollLeft, scrollTop } = this.node;
-    const sheet = el("div", { class: "sheet" }, rows.flat());
-    sheet.style.gridTemplateColumns = columns;
-    this.node.replaceChildren(sheet);
-    Object.assign(this.node, { scrollLeft, scrollTop });
-    this.head(head);
-  }
+	/**
+	 * @param {object} section
+	 * @param {{slide_id: string, at_ms: number}|null} head where it is recorded or heard now
+	 * @param {string} slideId the present slide
+	 */
+	draw(section, head, slideId) {
+		this.section = section;
+		const { slides, takes, picks } = section;
+		const bars = slides.map((slide) => barMs(slide, takes, null));
+		const perS = scaleFor(bars, this.node.clientWidth - GUTTER_PX - 2);
+		this.perS = perS;
+		this.widths = bars.map((ms) => Math.round(Math.max((ms / 1000) * perS, LEAST_PX)));
+		const columns = `${GUTTER_PX}px ${this.widths.map((px) => `${px}px`).join(" ")}`;
+		const none = takes.length
+			? []
+			: [
+					[
+						el(
+							"p",
+							{ class: "hint" },
+							"No take yet. Each one comes here as a line of its own, its cues and waits against the plan, so that the better piece can be picked slide by slide.",
+						),
+					],
+				];
+		const rows = [
+			this.ruler(slides, perS),
+			this.heads(section, slideId),
+			this.pickedRow(section),
+			...[...takes].reverse().map((take) => this.take(take, slides, picks)),
+			...none,
+		];
+		const { scrollLeft, scrollTop } = this.node;
+		const sheet = el("div", { class: "sheet" }, rows.flat());
+		sheet.style.gridTemplateColumns = columns;
+		this.node.replaceChildren(sheet);
+		Object.assign(this.node, { scrollLeft, scrollTop });
+		this.head(head);
+	}
 
-  ruler(slides, perS) {
-    const step = [1, 2, 5, 10, 20, 30, 60].find((s) => s * perS >= 44) ?? 120;
-    return [el("div", { class: "gutter ruler" }, el("span", {}, "⋮ plan"), fermata(), el("span", {}, "wait")), ...slides.map((_, number) => {
-      const marks = [];
-      for (let s = 0; s * perS < this.widths[number] - 24; s += step) {
-        const mark = el("span", {}, s ? s : "0 s");
-        mark.style.left = `${s * perS + 4}px`;
-        marks.push(mark);
-      }
-      return el("div", { class: "ruler bar-cell" }, marks);
-    })];
-  }
+	ruler(slides, perS) {
+		const step = [1, 2, 5, 10, 20, 30, 60].find((s) => s * perS >= 44) ?? 120;
+		return [
+			el("div", { class: "gutter ruler" }, el("span", {}, "⋮ plan"), fermata(), el("span", {}, "wait")),
+			...slides.map((_, number) => {
+				const marks = [];
+				for (let s = 0; s * perS < this.widths[number] - 24; s += step) {
+					const mark = el("span", {}, s ? s : "0 s");
+					mark.style.left = `${s * perS + 4}px`;
+					marks.push(mark);
+				}
+				return el("div", { class: "ruler bar-cell" }, marks);
+			}),
+		];
+	}
 
-  heads({ slides }, slideId) {
-    const plan = slides.reduce((all, slide) => all + slide.plan_ms, 0);
-    return [el("div", { class: "gutter" }, el("b", {}, "Slides"), el("span", {}, `${slides.length} slide${slides.length > 1 ? "s" : ""} · ${clockText(plan)}`)), ...slides.map((slide) => el("button", { class: "bar-cell slide-head", "data-slide": slide.id, "aria-current": slideId === slide.id ? "true" : null, title: "Record from this slide on", onclick: () => this.acts.choose(slide.id) },
-      el("img", { src: slide.thumb, alt: "", width: 66, height: 37 }), el("b", {}, `${slide.number}  ${slide.name}`), el("span", {}, `plan ${tenths(slide.plan_ms)} · ${slide.cues.length} cue${slide.cues.length > 1 ? "s" : ""}`)))];
-  }
+	heads({ slides }, slideId) {
+		const plan = slides.reduce((all, slide) => all + slide.plan_ms, 0);
+		return [
+			el(
+				"div",
+				{ class: "gutter" },
+				el("b", {}, "Slides"),
+				el("span", {}, `${slides.length} slide${slides.length > 1 ? "s" : ""} · ${clockText(plan)}`),
+			),
+			...slides.map((slide) =>
+				el(
+					"button",
+					{
+						class: "bar-cell slide-head",
+						"data-slide": slide.id,
+						"aria-current": slideId === slide.id ? "true" : null,
+						title: "Record from this slide on",
+						onclick: () => this.acts.choose(slide.id),
+					},
+					el("img", { src: slide.thumb, alt: "", width: 66, height: 37 }),
+					el("b", {}, `${slide.number}  ${slide.name}`),
+					el("span", {}, `plan ${tenths(slide.plan_ms)} · ${slide.cues.length} cue${slide.cues.length > 1 ? "s" : ""}`),
+				),
+			),
+		];
+	}
 
-  pickedRow({ slides, takes, picks }) {
-    const sum = slides.reduce((all, slide) => all + (this.pieceOf(takes, picks[slide.id])?.lasts_ms ?? 0), 0);
-    return [el("div", { class: "gutter" }, el("span", {}, el("b", {}, "Picked"), ` ${clockText(sum)}`)), ...slides.map((slide) => {
-      const take = takes.find((entry) => entry.id === picks[slide.id]?.[0]);
-      const piece = this.pieceOf(takes, picks[slide.id]);
-      const words = piece ? `take ${take.number}${piece.whole ? "" : take.progress === "ended" ? ", not to its end" : ", still open"}` : "nothing recorded yet";
-      return el("div", { class: "bar-cell ending", "data-open": piece && !piece.whole ? "" : null, "data-none": piece ? null : "" }, piece ? el("b", {}, `${take.number}.`) : null, el("span", {}, words));
-    })];
-  }
+	pickedRow({ slides, takes, picks }) {
+		const sum = slides.reduce((all, slide) => all + (this.pieceOf(takes, picks[slide.id])?.lasts_ms ?? 0), 0);
+		return [
+			el("div", { class: "gutter" }, el("span", {}, el("b", {}, "Picked"), ` ${clockText(sum)}`)),
+			...slides.map((slide) => {
+				const take = takes.find((entry) => entry.id === picks[slide.id]?.[0]);
+				const piece = this.pieceOf(takes, picks[slide.id]);
+				const words = piece
+					? `take ${take.number}${piece.whole ? "" : take.progress === "ended" ? ", not to its end" : ", still open"}`
+					: "nothing recorded yet";
+				return el(
+					"div",
+					{ class: "bar-cell ending", "data-open": piece && !piece.whole ? "" : null, "data-none": piece ? null : "" },
+					piece ? el("b", {}, `${take.number}.`) : null,
+					el("span", {}, words),
+				);
+			}),
+		];
+	}
 
-  pieceOf(takes, pick) { return pick ? takes.find((take) => take.id === pick[0])?.pieces[pick[1]] ?? null : null; }
+	pieceOf(takes, pick) {
+		return pick ? (takes.find((take) => take.id === pick[0])?.pieces[pick[1]] ?? null) : null;
+	}
 
-  take(take, slides, picks) {
-    const over = take.length_ms - slides.filter((slide) => take.pieces.some((piece) => piece.slide_id === slide.id)).reduce((all, slide) => all + slide.plan_ms, 0);
-    const told = { recording: "being recorded", paused: "paused", interrupted: "interrupted" }[take.progress];
-    return [el("div", { class: "gutter take" }, el("b", {}, `Take ${take.number}`), el("span", {}, `${clockText(take.length_ms)} · ${take.cues} cue${take.cues === 1 ? "" : "s"}`),
-      told ? el("b", { class: "how" }, told) : el("span", {}, `${tenths(Math.abs(over))} ${over > 0 ? "over plan" : "under plan"}`),
-      ...take.not_fitting.map((words) => el("span", { class: "misfit" }, words)),
-      take.progress === "recording" ? null : el("button", { class: "link", onclick: () => this.acts.remove(take) }, "Put away")),
-    ...slides.map((slide, number) => {
-      const pieces = take.pieces.filter((piece) => piece.slide_id === slide.id).reverse();
-      return el("div", { class: "bar-cell pieces", "data-slide": slide.id, "data-take": take.id }, this.planLine(slide),
-        pieces.length ? pieces.map((piece, at) => this.piece(take, piece, slide, picks, number, at)) : el("p", { class: "none" }, take.progress === "ended" ? "not in this take" : `not yet recorded, plan ${tenths(slide.plan_ms)}`));
-    })];
-  }
+	take(take, slides, picks) {
+		const over =
+			take.length_ms -
+			slides
+				.filter((slide) => take.pieces.some((piece) => piece.slide_id === slide.id))
+				.reduce((all, slide) => all + slide.plan_ms, 0);
+		const told = { recording: "being recorded", paused: "paused", interrupted: "interrupted" }[take.progress];
+		return [
+			el(
+				"div",
+				{ class: "gutter take" },
+				el("b", {}, `Take ${take.number}`),
+				el("span", {}, `${clockText(take.length_ms)} · ${take.cues} cue${take.cues === 1 ? "" : "s"}`),
+				told
+					? el("b", { class: "how" }, told)
+					: el("span", {}, `${tenths(Math.abs(over))} ${over > 0 ? "over plan" : "under plan"}`),
+				...take.not_fitting.map((words) => el("span", { class: "misfit" }, words)),
+				take.progress === "recording"
+					? null
+					: el("button", { class: "link", onclick: () => this.acts.remove(take) }, "Put away"),
+			),
+			...slides.map((slide, number) => {
+				const pieces = take.pieces.filter((piece) => piece.slide_id === slide.id).reverse();
+				return el(
+					"div",
+					{ class: "bar-cell pieces", "data-slide": slide.id, "data-take": take.id },
+					this.planLine(slide),
+					pieces.length
+						? pieces.map((piece, at) => this.piece(take, piece, slide, picks, number, at))
+						: el(
+								"p",
+								{ class: "none" },
+								take.progress === "ended" ? "not in this take" : `not yet recorded, plan ${tenths(slide.plan_ms)}`,
+							),
+				);
+			}),
+		];
+	}
 
-  planLine(slide) {
-    const line = el("i", { class: "plan-line", "aria-hidden": "true" });
-    line.style.left = `${(slide.plan_ms / 1000) * this.perS}px`;
-    return line;
-  }
+	planLine(slide) {
+		const line = el("i", { class: "plan-line", "aria-hidden": "true" });
+		line.style.left = `${(slide.plan_ms / 1000) * this.perS}px`;
+		return line;
+	}
 
-  piece(take, piece, slide, picks, number, again) {
-    const picked = picks[slide.id]?.[0] === take.id && picks[slide.id]?.[1] === piece.number;
-    const diff = piece.lasts_ms - slide.plan_ms;
-    const words = piece.whole ? `${secondsText(Math.abs(Math.round(diff / 100) * 100))} ${diff > 0 ? "over plan" : "under plan"}` : "so far";
-    const wave = this.wave(take, piece, picked);
-    return el("div", { class: "piece", "data-picked": picked ? "" : null, "data-piece": piece.number },
-      el("button", { class: "hear", "aria-label": `Hear slide ${slide.number} of take ${take.number}${again ? ", an earlier try" : ""}`, title: "Hear this piece", onclick: () => this.acts.hear(take, piece) }, wave),
-      el("label", {}, el("input", { type: "radio", name: `pick-${slide.id}`, checked: picked, onchange: () => this.acts.pick(take, piece) }), el("b", {}, picked ? "Picked" : "Pick"), el("span", {}, `${tenths(piece.lasts_ms)} · ${words}`)),
-      piece.still_ms ? el("span", { class: "misfit" }, `The camera stops ${secondsText(piece.still_ms)} s before the voice`) : null);
-  }
+	piece(take, piece, slide, picks, number, again) {
+		const picked = picks[slide.id]?.[0] === take.id && picks[slide.id]?.[1] === piece.number;
+		const diff = piece.lasts_ms - slide.plan_ms;
+		const words = piece.whole
+			? `${secondsText(Math.abs(Math.round(diff / 100) * 100))} ${diff > 0 ? "over plan" : "under plan"}`
+			: "so far";
+		const wave = this.wave(take, piece, picked);
+		return el(
+			"div",
+			{ class: "piece", "data-picked": picked ? "" : null, "data-piece": piece.number },
+			el(
+				"button",
+				{
+					class: "hear",
+					"aria-label": `Hear slide ${slide.number} of take ${take.number}${again ? ", an earlier try" : ""}`,
+					title: "Hear this piece",
+					onclick: () => this.acts.hear(take, piece),
+				},
+				wave,
+			),
+			el(
+				"label",
+				{},
+				el("input", {
+					type: "radio",
+					name: `pick-${slide.id}`,
+					checked: picked,
+					onchange: () => this.acts.pick(take, piece),
+				}),
+				el("b", {}, picked ? "Picked" : "Pick"),
+				el("span", {}, `${tenths(piece.lasts_ms)} · ${words}`),
+			),
+			piece.still_ms
+				? el("span", { class: "misfit" }, `The camera stops ${secondsText(piece.still_ms)} s before the voice`)
+				: null,
+		);
+	}
 
-  wave(take, piece, picked) {
-    const width = Math.max((piece.lasts_ms / 1000) * this.perS, 2);
-    const bars = [];
-    const peaks = this.acts.peaksOf(take.id);
-    const per = 25;
-    for (let x = 1; x < width; x += 3) {
-      const from = Math.floor(((piece.from_ms + (x / this.perS) * 1000) / 1000) * per);
-      const until = Math.max(from + 1, Math.floor(((piece.from_ms + ((x + 3) / this.perS) * 1000) / 1000) * per));
-      let peak = 0;
-      for (let at = from; at < until; at += 1) peak = Math.max(peak, peaks?.[at] ?? 0);
-      const high = Math.max((Math.sqrt(peak / 255) * WAVE_PX) / 2, 1);
-      bars.push(`M${x} ${16 - high}V${16 + high}`);
-    }
-    const drawing = svg("svg", { class: "wave", width, height: 62, "data-picked": picked ? "" : null }, svg("rect", { x: 0, y: 24, width, height: WAVE_PX }), svg("path", { d: bars.join(""), transform: "translate(0 24)" }));
-    const cues = Object.entries(piece.cues).sort((a, b) => a[1] - b[1]);
-    const leaving = Object.entries(piece.waits).find(([id]) => !(id in piece.cues));
-    let before = -Infinity;
-    for (const [id, ms] of [...cues, ...(piece.whole && leaving ? [[leaving[0], piece.lasts_ms]] : [])]) {
-      const x = (ms / 1000) * this.perS;
-      const waited = piece.waits[id] ?? 0;
-      drawing.append(svg("line", { x1: x, x2: x, y1: 4, y2: 56, class: "cue" }), svg("title", {}, `Cue at ${secondsText(ms)} s, waited ${secondsText(waited)} s`));
-      if (x - before < 56 || x < 54) continue;
-      before = x;
-      drawing.append(svg("path", { class: "arc", d: `M ${x - 50} 18 a 8 8 0 0 1 16 0` }), svg("circle", { cx: x - 42, cy: 16.4, r: 1.7 }), svg("text", { x: x - 31, y: 18 }, `${(waited / 1000).toFixed(1)}`));
-    }
-    return drawing;
-  }
+	wave(take, piece, picked) {
+		const width = Math.max((piece.lasts_ms / 1000) * this.perS, 2);
+		const bars = [];
+		const peaks = this.acts.peaksOf(take.id);
+		const per = 25;
+		for (let x = 1; x < width; x += 3) {
+			const from = Math.floor(((piece.from_ms + (x / this.perS) * 1000) / 1000) * per);
+			const until = Math.max(from + 1, Math.floor(((piece.from_ms + ((x + 3) / this.perS) * 1000) / 1000) * per));
+			let peak = 0;
+			for (let at = from; at < until; at += 1) peak = Math.max(peak, peaks?.[at] ?? 0);
+			const high = Math.max((Math.sqrt(peak / 255) * WAVE_PX) / 2, 1);
+			bars.push(`M${x} ${16 - high}V${16 + high}`);
+		}
+		const drawing = svg(
+			"svg",
+			{ class: "wave", width, height: 62, "data-picked": picked ? "" : null },
+			svg("rect", { x: 0, y: 24, width, height: WAVE_PX }),
+			svg("path", { d: bars.join(""), transform: "translate(0 24)" }),
+		);
+		const cues = Object.entries(piece.cues).sort((a, b) => a[1] - b[1]);
+		const leaving = Object.entries(piece.waits).find(([id]) => !(id in piece.cues));
+		let before = -Infinity;
+		for (const [id, ms] of [...cues, ...(piece.whole && leaving ? [[leaving[0], piece.lasts_ms]] : [])]) {
+			const x = (ms / 1000) * this.perS;
+			const waited = piece.waits[id] ?? 0;
+			drawing.append(
+				svg("line", { x1: x, x2: x, y1: 4, y2: 56, class: "cue" }),
+				svg("title", {}, `Cue at ${secondsText(ms)} s, waited ${secondsText(waited)} s`),
+			);
+			if (x - before < 56 || x < 54) continue;
+			before = x;
+			drawing.append(
+				svg("path", { class: "arc", d: `M ${x - 50} 18 a 8 8 0 0 1 16 0` }),
+				svg("circle", { cx: x - 42, cy: 16.4, r: 1.7 }),
+				svg("text", { x: x - 31, y: 18 }, `${(waited / 1000).toFixed(1)}`),
+			);
+		}
+		return drawing;
+	}
 
-  /** Where it is recorded or heard now, moved without drawing anything again. */
-  head(head) {
-    const sheet = this.node.firstChild;
-    this.needle ??= el("div", { class: "needle" }, el("b"));
-    if (!head || !sheet) { this.needle.remove(); return; }
-    const number = this.section.slides.findIndex((slide) => slide.id === head.slide_id);
-    if (number < 0) { this.needle.remove(); return; }
-    const x = GUTTER_PX + this.widths.slice(0, number).reduce((all, px) => all + px, 0) + Math.min((head.at_ms / 1000) * this.perS, this.widths[number]);
-    this.needle.style.left = `${x}px`;
-    this.needle.firstChild.textContent = (head.at_ms / 1000).toFixed(1);
-    if (this.needle.parentNode !== sheet) sheet.append(this.needle);
-    if (x > this.node.scrollLeft + this.node.clientWidth - 60 || x < this.node.scrollLeft + GUTTER_PX) this.node.scrollLeft = x - GUTTER_PX - 120;
-  }
+	/** Where it is recorded or heard now, moved without drawing anything again. */
+	head(head) {
+		const sheet = this.node.firstChild;
+		this.needle ??= el("div", { class: "needle" }, el("b"));
+		if (!head || !sheet) {
+			this.needle.remove();
+			return;
+		}
+		const number = this.section.slides.findIndex((slide) => slide.id === head.slide_id);
+		if (number < 0) {
+			this.needle.remove();
+			return;
+		}
+		const x =
+			GUTTER_PX +
+			this.widths.slice(0, number).reduce((all, px) => all + px, 0) +
+			Math.min((head.at_ms / 1000) * this.perS, this.widths[number]);
+		this.needle.style.left = `${x}px`;
+		this.needle.firstChild.textContent = (head.at_ms / 1000).toFixed(1);
+		if (this.needle.parentNode !== sheet) sheet.append(this.needle);
+		if (x > this.node.scrollLeft + this.node.clientWidth - 60 || x < this.node.scrollLeft + GUTTER_PX)
+			this.node.scrollLeft = x - GUTTER_PX - 120;
+	}
 
-  /** Which slide is the present one, without drawing anything again. */
-  chosen(slideId) {
-    for (const head of this.node.querySelectorAll(".slide-head")) {
-      if (head.dataset.slide === slideId) head.setAttribute("aria-current", "true"); else head.removeAttribute("aria-current");
-    }
-  }
+	/** Which slide is the present one, without drawing anything again. */
+	chosen(slideId) {
+		for (const head of this.node.querySelectorAll(".slide-head")) {
+			if (head.dataset.slide === slideId) head.setAttribute("aria-current", "true");
+			else head.removeAttribute("aria-current");
+		}
+	}
 
-  /** The wave and length of the piece that grows, without drawing the others again. */
-  grow(take, piece) {
-    const cell = this.node.querySelector(`.pieces[data-take="${take.id}"] .piece[data-piece="${piece.number}"]`);
-    if (!cell || (piece.lasts_ms / 1000) * this.perS > this.widths[this.section.slides.findIndex((slide) => slide.id === piece.slide_id)]) return false;
-    if (piece.lasts_ms > LONG_MS && Date.now() - (this.grewAt ?? 0) < GROWS_MS) return true;
-    this.grewAt = Date.now();
-    cell.querySelector(".wave").replaceWith(this.wave(take, piece, cell.hasAttribute("data-picked")));
-    cell.querySelector("label span").textContent = `${tenths(piece.lasts_ms)} · so far`;
-    return true;
-  }
+	/** The wave and length of the piece that grows, without drawing the others again. */
+	grow(take, piece) {
+		const cell = this.node.querySelector(`.pieces[data-take="${take.id}"] .piece[data-piece="${piece.number}"]`);
+		if (
+			!cell ||
+			(piece.lasts_ms / 1000) * this.perS >
+				this.widths[this.section.slides.findIndex((slide) => slide.id === piece.slide_id)]
+		)
+			return false;
+		if (piece.lasts_ms > LONG_MS && Date.now() - (this.grewAt ?? 0) < GROWS_MS) return true;
+		this.grewAt = Date.now();
+		cell.querySelector(".wave").replaceWith(this.wave(take, piece, cell.hasAttribute("data-picked")));
+		cell.querySelector("label span").textContent = `${tenths(piece.lasts_ms)} · so far`;
+		return true;
+	}
 }

@@ -1,41 +1,46 @@
-// The peaks of recordings, 25 a second, 0..255: fetched of those that are there, and found here of the one that is being made.
+// The peaks of recordings, 25 a second, 0..255: fetched of those that are there, and found here of the one that is
+// being made.
 
 const PEAK_SAMPLES = 1920;
 
 export class Peaks {
-  /** @param {string} base @param {function} arrived called when there is more to see */
-  constructor(base, arrived) { Object.assign(this, { base, arrived, known: new Map() }); }
+	/** @param {string} base @param {function} arrived called when there is more to see */
+	constructor(base, arrived) {
+		Object.assign(this, { base, arrived, known: new Map() });
+	}
 
-  of(id) {
-    if (!this.known.has(id)) {
-      this.known.set(id, []);
-      this.fetch(id).then(this.arrived).catch(() => this.known.delete(id));
-    }
-    return this.known.get(id);
-  }
+	of(id) {
+		if (!this.known.has(id)) {
+			this.known.set(id, []);
+			this.fetch(id)
+				.then(this.arrived)
+				.catch(() => this.known.delete(id));
+		}
+		return this.known.get(id);
+	}
 
-  /** A recording of which nothing is there yet. */
-  fresh(id) {
-    this.known.set(id, []);
-    this.rest = null;
-  }
+	/** A recording of which nothing is there yet. */
+	fresh(id) {
+		this.known.set(id, []);
+		this.rest = null;
+	}
 
-  async fetch(id) {
-    const reply = await fetch(`${this.base}/record/${id}/peaks`);
-    if (reply.ok) this.known.set(id, [...new Uint8Array(await reply.arrayBuffer())]);
-  }
+	async fetch(id) {
+		const reply = await fetch(`${this.base}/record/${id}/peaks`);
+		if (reply.ok) this.known.set(id, [...new Uint8Array(await reply.arrayBuffer())]);
+	}
 
-  /** Takes in samples of the recording that is being made. */
-  hear(id, samples) {
-    const peaks = this.of(id);
-    this.rest ??= { count: 0, peak: 0 };
-    for (const sample of samples) {
-      this.rest.peak = Math.max(this.rest.peak, Math.abs(sample));
-      this.rest.count += 1;
-      if (this.rest.count === PEAK_SAMPLES) {
-        peaks.push(Math.min(Math.floor((this.rest.peak * 255) / 32767), 255));
-        this.rest = { count: 0, peak: 0 };
-      }
-    }
-  }
+	/** Takes in samples of the recording that is being made. */
+	hear(id, samples) {
+		const peaks = this.of(id);
+		this.rest ??= { count: 0, peak: 0 };
+		for (const sample of samples) {
+			this.rest.peak = Math.max(this.rest.peak, Math.abs(sample));
+			this.rest.count += 1;
+			if (this.rest.count === PEAK_SAMPLES) {
+				peaks.push(Math.min(Math.floor((this.rest.peak * 255) / 32767), 255));
+				this.rest = { count: 0, peak: 0 };
+			}
+		}
+	}
 }

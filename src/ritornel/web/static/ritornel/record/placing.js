@@ -1,13 +1,19 @@
-// Where the camera's picture stands on the slide: dragged, nudged by arrows, typed. The geometry is core/document/camera.py's, held to it by tests/vectors/recording.json.
+// Where the camera's picture stands on the slide: dragged, nudged by arrows, typed. The geometry is
+// core/document/camera.py's, held to it by tests/vectors/recording.json.
 
 const SNAP_PCT = 1.6;
 const EDGE_PCT = 2;
 
 /** The camera's box in px of a frame, as {x, y, width, height}. */
 export function cameraBox(frame, { shape, across_pct: across, down_pct: down, size_pct: size }) {
-  const width = (frame.width_px * size) / 100;
-  const height = shape === "round" ? width : (width * 3) / 4;
-  return { x: (frame.width_px * across) / 100 - width / 2, y: (frame.height_px * down) / 100 - height / 2, width, height };
+	const width = (frame.width_px * size) / 100;
+	const height = shape === "round" ? width : (width * 3) / 4;
+	return {
+		x: (frame.width_px * across) / 100 - width / 2,
+		y: (frame.height_px * down) / 100 - height / 2,
+		width,
+		height,
+	};
 }
 
 const round1 = (value) => Math.round(value * 10) / 10;
@@ -15,62 +21,83 @@ const within = (value, least, most) => Math.min(Math.max(value, least), most);
 
 /** A middle pulled to the frame's middle or to where the picture keeps its distance from an edge. */
 export function snappedPct(value, half) {
-  const places = [half + EDGE_PCT, 50, 100 - half - EDGE_PCT];
-  return places.find((place) => Math.abs(place - value) < SNAP_PCT) ?? value;
+	const places = [half + EDGE_PCT, 50, 100 - half - EDGE_PCT];
+	return places.find((place) => Math.abs(place - value) < SNAP_PCT) ?? value;
 }
 
 export class Placing {
-  /** @param {HTMLElement} node the picture over the stage @param {HTMLElement} stage @param {object} frame @param {function} changed */
-  constructor(node, stage, frame, placement, changed) {
-    Object.assign(this, { node, stage, frame, placement, changed });
-    node.addEventListener("pointerdown", (event) => this.drag(event));
-    node.addEventListener("keydown", (event) => this.key(event));
-    new ResizeObserver(() => this.draw()).observe(stage);
-  }
+	/**
+	 * @param {HTMLElement} node the picture over the stage
+	 * @param {HTMLElement} stage
+	 * @param {object} frame
+	 * @param {function} changed
+	 */
+	constructor(node, stage, frame, placement, changed) {
+		Object.assign(this, { node, stage, frame, placement, changed });
+		node.addEventListener("pointerdown", (event) => this.drag(event));
+		node.addEventListener("keydown", (event) => this.key(event));
+		new ResizeObserver(() => this.draw()).observe(stage);
+	}
 
-  put(change, told = true) {
-    const next = { ...this.placement, ...change };
-    next.across_pct = round1(within(next.across_pct, 0, 100));
-    next.down_pct = round1(within(next.down_pct, 0, 100));
-    next.size_pct = round1(within(next.size_pct, 5, 100));
-    this.placement = next;
-    this.draw();
-    if (told) this.changed(next);
-  }
+	put(change, told = true) {
+		const next = { ...this.placement, ...change };
+		next.across_pct = round1(within(next.across_pct, 0, 100));
+		next.down_pct = round1(within(next.down_pct, 0, 100));
+		next.size_pct = round1(within(next.size_pct, 5, 100));
+		this.placement = next;
+		this.draw();
+		if (told) this.changed(next);
+	}
 
-  draw() {
-    const { shape } = this.placement;
-    this.node.hidden = shape === "off";
-    this.node.dataset.shape = shape;
-    const scale = this.stage.clientWidth / this.frame.width_px;
-    const box = shape === "apart" ? { x: 0, y: 0, width: this.frame.width_px * 0.16, height: this.frame.width_px * 0.12 } : cameraBox(this.frame, this.placement);
-    for (const [name, value] of Object.entries({ left: box.x, top: box.y, width: box.width, height: box.height })) this.node.style[name] = `${value * scale}px`;
-  }
+	draw() {
+		const { shape } = this.placement;
+		this.node.hidden = shape === "off";
+		this.node.dataset.shape = shape;
+		const scale = this.stage.clientWidth / this.frame.width_px;
+		const box =
+			shape === "apart"
+				? { x: 0, y: 0, width: this.frame.width_px * 0.16, height: this.frame.width_px * 0.12 }
+				: cameraBox(this.frame, this.placement);
+		for (const [name, value] of Object.entries({ left: box.x, top: box.y, width: box.width, height: box.height }))
+			this.node.style[name] = `${value * scale}px`;
+	}
 
-  drag(down) {
-    if (this.placement.shape === "apart") return;
-    down.preventDefault();
-    this.node.focus();
-    this.node.setPointerCapture(down.pointerId);
-    const begun = this.placement;
-    const { width, height } = this.stage.getBoundingClientRect();
-    const box = cameraBox(this.frame, begun);
-    const move = (event) => {
-      const across = begun.across_pct + ((event.clientX - down.clientX) / width) * 100;
-      const downPct = begun.down_pct + ((event.clientY - down.clientY) / height) * 100;
-      this.put({ across_pct: snappedPct(across, (box.width / this.frame.width_px) * 50), down_pct: snappedPct(downPct, (box.height / this.frame.height_px) * 50) });
-    };
-    this.node.addEventListener("pointermove", move);
-    this.node.addEventListener("lostpointercapture", () => this.node.removeEventListener("pointermove", move), { once: true });
-  }
+	drag(down) {
+		if (this.placement.shape === "apart") return;
+		down.preventDefault();
+		this.node.focus();
+		this.node.setPointerCapture(down.pointerId);
+		const begun = this.placement;
+		const { width, height } = this.stage.getBoundingClientRect();
+		const box = cameraBox(this.frame, begun);
+		const move = (event) => {
+			const across = begun.across_pct + ((event.clientX - down.clientX) / width) * 100;
+			const downPct = begun.down_pct + ((event.clientY - down.clientY) / height) * 100;
+			this.put({
+				across_pct: snappedPct(across, (box.width / this.frame.width_px) * 50),
+				down_pct: snappedPct(downPct, (box.height / this.frame.height_px) * 50),
+			});
+		};
+		this.node.addEventListener("pointermove", move);
+		this.node.addEventListener("lostpointercapture", () => this.node.removeEventListener("pointermove", move), {
+			once: true,
+		});
+	}
 
-  key(event) {
-    const step = event.shiftKey ? 10 : 1;
-    const { across_pct: across, down_pct: down, size_pct: size } = this.placement;
-    const moves = { ArrowLeft: { across_pct: across - step }, ArrowRight: { across_pct: across + step }, ArrowUp: { down_pct: down - step }, ArrowDown: { down_pct: down + step }, "+": { size_pct: size + 1 }, "-": { size_pct: size - 1 } };
-    if (!moves[event.key]) return;
-    event.preventDefault();
-    event.stopPropagation();
-    this.put(moves[event.key]);
-  }
+	key(event) {
+		const step = event.shiftKey ? 10 : 1;
+		const { across_pct: across, down_pct: down, size_pct: size } = this.placement;
+		const moves = {
+			ArrowLeft: { across_pct: across - step },
+			ArrowRight: { across_pct: across + step },
+			ArrowUp: { down_pct: down - step },
+			ArrowDown: { down_pct: down + step },
+			"+": { size_pct: size + 1 },
+			"-": { size_pct: size - 1 },
+		};
+		if (!moves[event.key]) return;
+		event.preventDefault();
+		event.stopPropagation();
+		this.put(moves[event.key]);
+	}
 }

@@ -4,38 +4,140 @@ import { post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
 function invitation({ base, data, section, changed }) {
-  const which = el("select", { class: "field", "aria-label": "Section" }, data.sections.map((line) => el("option", { value: line.id, selected: line.id === section.id }, `Section ${line.number}`)));
-  const address = el("input", { class: "field", type: "email", placeholder: "E-mail address", "aria-label": "E-mail address", autocomplete: "off" });
-  const invite = async (event) => {
-    event.preventDefault();
-    if (!address.value.trim()) { address.focus(); return; }
-    try {
-      const reply = await post(`${base}/people/invite`, { address: address.value.trim(), role: "record", section: which.value });
-      const person = reply.people.find((one) => one.id === reply.invited);
-      await changed();
-      toast(reply.mail ? `Mail with a link went to ${person.address}. It opens that section only.` : `No mail server is set up here. Copy the link for ${person.address}; it opens that section only.`, person.link ? { act: "Copy the link", onact: () => navigator.clipboard.writeText(person.link).catch(() => toast(person.link)) } : {});
-    } catch (error) { toast(error.message, { wrong: true }); }
-  };
-  return el("form", { onsubmit: invite, class: "invite" }, el("b", {}, "Invite someone to one section"), el("div", { class: "row" }, which, address), el("div", { class: "row" }, el("span", { class: "said" }, "Opens that section only"), el("button", { class: "push ml-auto" }, "Invite")));
+	const which = el(
+		"select",
+		{ class: "field", "aria-label": "Section" },
+		data.sections.map((line) =>
+			el("option", { value: line.id, selected: line.id === section.id }, `Section ${line.number}`),
+		),
+	);
+	const address = el("input", {
+		class: "field",
+		type: "email",
+		placeholder: "E-mail address",
+		"aria-label": "E-mail address",
+		autocomplete: "off",
+	});
+	const invite = async (event) => {
+		event.preventDefault();
+		if (!address.value.trim()) {
+			address.focus();
+			return;
+		}
+		try {
+			const reply = await post(`${base}/people/invite`, {
+				address: address.value.trim(),
+				role: "record",
+				section: which.value,
+			});
+			const person = reply.people.find((one) => one.id === reply.invited);
+			await changed();
+			toast(
+				reply.mail
+					? `Mail with a link went to ${person.address}. It opens that section only.`
+					: `No mail server is set up here. Copy the link for ${person.address}; it opens that section only.`,
+				person.link
+					? {
+							act: "Copy the link",
+							onact: () => navigator.clipboard.writeText(person.link).catch(() => toast(person.link)),
+						}
+					: {},
+			);
+		} catch (error) {
+			toast(error.message, { wrong: true });
+		}
+	};
+	return el(
+		"form",
+		{ onsubmit: invite, class: "invite" },
+		el("b", {}, "Invite someone to one section"),
+		el("div", { class: "row" }, which, address),
+		el(
+			"div",
+			{ class: "row" },
+			el("span", { class: "said" }, "Opens that section only"),
+			el("button", { class: "push ml-auto" }, "Invite"),
+		),
+	);
 }
 
 /** @param {{base: string, data: object, section: object, changed: function}} about */
 export function drawFoot(about) {
-  const { base, data, section, changed } = about;
-  const foot = document.getElementById("sections-foot");
-  foot.replaceChildren(...(data.may_invite ? [invitation(about)] : []));
-  if (!data.may_edit) { foot.append(el("p", { class: "said" }, "This section is yours to record. The others of the show are not seen here.")); return; }
-  const greet = (role) => async () => { const { recordClip } = await import("./clip.js"); await recordClip({ base, role, shelved: changed, used: async (reply) => { await changed(); toast(`${reply.label}.`, { act: "Undo", onact: async () => { await post(`${base}/undo`); await changed(); } }); } }); };
-  const free = section.slides.filter((slide) => slide.id !== section.id || data.sections.length === 1);
-  const slides = el("select", { class: "field", "aria-label": "Begins with" }, free.map((slide) => el("option", { value: slide.id }, `${slide.number}  ${slide.name}`)));
-  const name = el("input", { class: "field", placeholder: "Its name", maxlength: 200, "aria-label": "Name of the section" });
-  const make = async (event) => {
-    event.preventDefault();
-    if (!name.value.trim()) { name.focus(); return; }
-    try {
-      await post(`${base}/edit`, { revision: data.revision, edit: { do: "change slides", slide_ids: [slides.value], changes: { opens_section: name.value.trim() } } });
-      await changed();
-    } catch (error) { toast(error.message, { wrong: true }); }
-  };
-  foot.append(free.length ? el("details", {}, el("summary", {}, "More"), el("div", { class: "row" }, el("button", { class: "push", onclick: greet("greeting") }, "Record a greeting"), el("button", { class: "push", onclick: greet("farewell") }, "… a farewell")), el("b", {}, "Begin another section"), el("form", { onsubmit: make }, el("div", { class: "row" }, slides, name), el("button", { class: "push" }, "Begin it here"))) : el("p", { class: "said" }, "A section of one slide cannot be parted."));
+	const { base, data, section, changed } = about;
+	const foot = document.getElementById("sections-foot");
+	foot.replaceChildren(...(data.may_invite ? [invitation(about)] : []));
+	if (!data.may_edit) {
+		foot.append(
+			el("p", { class: "said" }, "This section is yours to record. The others of the show are not seen here."),
+		);
+		return;
+	}
+	const greet = (role) => async () => {
+		const { recordClip } = await import("./clip.js");
+		await recordClip({
+			base,
+			role,
+			shelved: changed,
+			used: async (reply) => {
+				await changed();
+				toast(`${reply.label}.`, {
+					act: "Undo",
+					onact: async () => {
+						await post(`${base}/undo`);
+						await changed();
+					},
+				});
+			},
+		});
+	};
+	const free = section.slides.filter((slide) => slide.id !== section.id || data.sections.length === 1);
+	const slides = el(
+		"select",
+		{ class: "field", "aria-label": "Begins with" },
+		free.map((slide) => el("option", { value: slide.id }, `${slide.number}  ${slide.name}`)),
+	);
+	const name = el("input", {
+		class: "field",
+		placeholder: "Its name",
+		maxlength: 200,
+		"aria-label": "Name of the section",
+	});
+	const make = async (event) => {
+		event.preventDefault();
+		if (!name.value.trim()) {
+			name.focus();
+			return;
+		}
+		try {
+			await post(`${base}/edit`, {
+				revision: data.revision,
+				edit: { do: "change slides", slide_ids: [slides.value], changes: { opens_section: name.value.trim() } },
+			});
+			await changed();
+		} catch (error) {
+			toast(error.message, { wrong: true });
+		}
+	};
+	foot.append(
+		free.length
+			? el(
+					"details",
+					{},
+					el("summary", {}, "More"),
+					el(
+						"div",
+						{ class: "row" },
+						el("button", { class: "push", onclick: greet("greeting") }, "Record a greeting"),
+						el("button", { class: "push", onclick: greet("farewell") }, "… a farewell"),
+					),
+					el("b", {}, "Begin another section"),
+					el(
+						"form",
+						{ onsubmit: make },
+						el("div", { class: "row" }, slides, name),
+						el("button", { class: "push" }, "Begin it here"),
+					),
+				)
+			: el("p", { class: "said" }, "A section of one slide cannot be parted."),
+	);
 }

@@ -3,33 +3,99 @@ import { el, svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 
 const at = (id) => document.getElementById(id);
-export const fermata = () => svg("svg", { class: "fermata", viewBox: "0 0 18 11", "aria-hidden": "true" }, svg("path", { d: "M 1 10 A 8 8 0 0 1 17 10", fill: "none" }), svg("circle", { cx: 9, cy: 8.6, r: 1.7 }));
+export const fermata = () =>
+	svg(
+		"svg",
+		{ class: "fermata", viewBox: "0 0 18 11", "aria-hidden": "true" },
+		svg("path", { d: "M 1 10 A 8 8 0 0 1 17 10", fill: "none" }),
+		svg("circle", { cx: 9, cy: 8.6, r: 1.7 }),
+	);
 
-/** The slide's notes, those of the present beat lit. @param {object} slide @param {number} beat @param {Map<number, number>} waited ms before each cue that was pressed */
+/**
+ * The slide's notes, those of the present beat lit.
+ * @param {object} slide
+ * @param {number} beat
+ * @param {Map<number, number>} waited ms before each cue that was pressed
+ */
 export function drawNotes(slide, beat, waited) {
-  at("notes-of").textContent = `Notes, slide ${slide.number}`;
-  const words = slide.notes.trim() ? slide.notes.trim().split(/\s+/).length : 0;
-  at("spoken").textContent = words ? `about ${Math.round(words / 2.2)} s spoken` : "";
-  const rows = slide.beats.flatMap((line, number) => [
-    number ? el("li", { class: "cue", "data-now": number === beat + 1 ? "" : null }, fermata(), el("span", {}, `${number} · ${line.title}`), waited.has(number) ? el("i", {}, `waited ${(waited.get(number) / 1000).toFixed(1)} s`) : null) : null,
-    line.notes ? el("li", { class: "words", "aria-current": number === beat ? "true" : null, "data-said": number < beat ? "" : null }, line.notes) : null,
-  ]).filter(Boolean);
-  const node = at("record-notes");
-  node.replaceChildren(...(slide.notes.trim() ? rows : [...rows, el("li", { class: "words" }, "No notes for this slide.")]));
-  const lit = node.querySelector("[aria-current]") ?? node.querySelector("[data-now]");
-  if (lit) node.scrollTop = lit.offsetTop - node.offsetTop - node.clientHeight * 0.35;
+	at("notes-of").textContent = `Notes, slide ${slide.number}`;
+	const words = slide.notes.trim() ? slide.notes.trim().split(/\s+/).length : 0;
+	at("spoken").textContent = words ? `about ${Math.round(words / 2.2)} s spoken` : "";
+	const rows = slide.beats
+		.flatMap((line, number) => [
+			number
+				? el(
+						"li",
+						{ class: "cue", "data-now": number === beat + 1 ? "" : null },
+						fermata(),
+						el("span", {}, `${number} · ${line.title}`),
+						waited.has(number) ? el("i", {}, `waited ${(waited.get(number) / 1000).toFixed(1)} s`) : null,
+					)
+				: null,
+			line.notes
+				? el(
+						"li",
+						{ class: "words", "aria-current": number === beat ? "true" : null, "data-said": number < beat ? "" : null },
+						line.notes,
+					)
+				: null,
+		])
+		.filter(Boolean);
+	const node = at("record-notes");
+	node.replaceChildren(
+		...(slide.notes.trim() ? rows : [...rows, el("li", { class: "words" }, "No notes for this slide.")]),
+	);
+	const lit = node.querySelector("[aria-current]") ?? node.querySelector("[data-now]");
+	if (lit) node.scrollTop = lit.offsetTop - node.offsetTop - node.clientHeight * 0.35;
 }
 
 /** What the next press brings. @param {object|null} next the slide after this one */
 export function drawComing(slide, beat, next) {
-  const coming = slide.beats[beat + 1];
-  const rows = coming ? coming.arrivals.map(({ what, lasts_ms: ms, rule }, number) => (number ? `then ${what}, ${rule || "together"}, ${secondsText(ms)} s` : `${what}, ${secondsText(ms)} s`)) : [];
-  const [first, ...rest] = coming ? rows : [next ? `${next.number}  ${next.name}` : "The end of the section"];
-  at("coming-cue").replaceChildren(fermata(), el("div", {}, el("span", {}, coming ? `Next cue, ${beat + 1} of ${slide.beats.length}` : next ? "Next cue: the next slide" : "Next cue: the take is done"), el("b", {}, first ?? coming?.title ?? ""), rest.length ? el("span", {}, rest.slice(0, 2).join("; ") + (rest.length > 2 ? `; ${rest.length - 2} more` : "")) : null));
+	const coming = slide.beats[beat + 1];
+	const rows = coming
+		? coming.arrivals.map(({ what, lasts_ms: ms, rule }, number) =>
+				number ? `then ${what}, ${rule || "together"}, ${secondsText(ms)} s` : `${what}, ${secondsText(ms)} s`,
+			)
+		: [];
+	const [first, ...rest] = coming ? rows : [next ? `${next.number}  ${next.name}` : "The end of the section"];
+	at("coming-cue").replaceChildren(
+		fermata(),
+		el(
+			"div",
+			{},
+			el(
+				"span",
+				{},
+				coming
+					? `Next cue, ${beat + 1} of ${slide.beats.length}`
+					: next
+						? "Next cue: the next slide"
+						: "Next cue: the take is done",
+			),
+			el("b", {}, first ?? coming?.title ?? ""),
+			rest.length
+				? el("span", {}, rest.slice(0, 2).join("; ") + (rest.length > 2 ? `; ${rest.length - 2} more` : ""))
+				: null,
+		),
+	);
 }
 
 /** The slide's beats on a line. */
 export function drawStops(slide, beat, next) {
-  at("beat-stops").replaceChildren(...slide.beats.map((line, number) => el("li", { title: line.title, "aria-current": number === beat ? "step" : null, "data-next": number === beat + 1 ? "" : null, "data-past": number < beat ? "" : null }, el("b", { class: "beat-dot" }, number), number ? null : el("span", { class: "sr-only" }, "On arrival"))),
-    el("li", { class: "following" }, next ? `Slide ${next.number}` : "End"));
+	at("beat-stops").replaceChildren(
+		...slide.beats.map((line, number) =>
+			el(
+				"li",
+				{
+					title: line.title,
+					"aria-current": number === beat ? "step" : null,
+					"data-next": number === beat + 1 ? "" : null,
+					"data-past": number < beat ? "" : null,
+				},
+				el("b", { class: "beat-dot" }, number),
+				number ? null : el("span", { class: "sr-only" }, "On arrival"),
+			),
+		),
+		el("li", { class: "following" }, next ? `Slide ${next.number}` : "End"),
+	);
 }

@@ -4,75 +4,256 @@ import { el, icon } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
-const AUDIENCES = [["anyone", "Anyone with the address"], ["invited", "Invited people only"], ["domain", "Everybody at a mail domain"]];
-const embed = { fills: false, width: 960, height: 540, start: true, loop: false, sound: true, steps: true, controls: true };
+const AUDIENCES = [
+	["anyone", "Anyone with the address"],
+	["invited", "Invited people only"],
+	["domain", "Everybody at a mail domain"],
+];
+const embed = {
+	fills: false,
+	width: 960,
+	height: 540,
+	start: true,
+	loop: false,
+	sound: true,
+	steps: true,
+	controls: true,
+};
 
 async function copy(text, words) {
-  await navigator.clipboard?.writeText(text).catch(() => undefined);
-  toast(words);
+	await navigator.clipboard?.writeText(text).catch(() => undefined);
+	toast(words);
 }
 
-/** @param {object} data the release @param {{base: string, set: function, redraw: function}} about `set` posts settings of the release */
+/**
+ * @param {object} data the release
+ * @param {{base: string, set: function, redraw: function}} about `set` posts settings of the release
+ */
 export function accessSection(data, { base, set, redraw }) {
-  const domain = el("input", { class: "field", value: data.domain, placeholder: "orlmere.town", "aria-label": "Mail domain" });
-  domain.addEventListener("change", () => set({ audience: "domain", domain: domain.value }));
-  const choose = (audience) => {
-    // A domain is only chosen once it is said.
-    if (audience !== "domain" || data.domain) set({ audience, domain: data.domain }); else { data.audience = "domain"; redraw(); }
-  };
-  const parts = [selectField(data.audience, AUDIENCES, choose, { label: "Who may see it" })];
-  if (data.audience === "domain") parts.push(el("label", { class: "row" }, "Ending in @", domain), el("p", { class: "said" }, "They say their address, and mail brings each a link of their own."));
-  if (data.audience !== "anyone") parts.push(guests(data, base, redraw));
-  return el("section", { class: "grid gap-2", "data-access": "" }, el("h2", { class: "text-lg" }, "Who may see it"), parts);
+	const domain = el("input", {
+		class: "field",
+		value: data.domain,
+		placeholder: "orlmere.town",
+		"aria-label": "Mail domain",
+	});
+	domain.addEventListener("change", () => set({ audience: "domain", domain: domain.value }));
+	const choose = (audience) => {
+		// A domain is only chosen once it is said.
+		if (audience !== "domain" || data.domain) set({ audience, domain: data.domain });
+		else {
+			data.audience = "domain";
+			redraw();
+		}
+	};
+	const parts = [selectField(data.audience, AUDIENCES, choose, { label: "Who may see it" })];
+	if (data.audience === "domain")
+		parts.push(
+			el("label", { class: "row" }, "Ending in @", domain),
+			el("p", { class: "said" }, "They say their address, and mail brings each a link of their own."),
+		);
+	if (data.audience !== "anyone") parts.push(guests(data, base, redraw));
+	return el(
+		"section",
+		{ class: "grid gap-2", "data-access": "" },
+		el("h2", { class: "text-lg" }, "Who may see it"),
+		parts,
+	);
 }
 
 function guests(data, base, redraw) {
-  const field = el("input", { class: "field", placeholder: "E-mail addresses", "aria-label": "E-mail addresses of guests" });
-  const take = async (work, words) => {
-    try { data.guests = (await work()).guests; redraw(); if (words) toast(words); } catch (error) { toast(error.message, { wrong: true }); }
-  };
-  const invite = (event) => { event.preventDefault(); take(() => post(`${base}/guests`, { addresses: field.value }), data.mail ? "Mail with a link of their own went to each." : "No mail server is set up here. Copy each their link."); };
-  const line = (guest) => el("li", { class: "row", "data-withdrawn": guest.withdrawn ? "" : null }, el("span", { class: "mr-auto truncate" }, guest.address), el("span", { class: "said" }, guest.withdrawn ? "shut out" : guest.opened_at ? "has opened it" : "not opened yet"),
-    guest.withdrawn || !guest.link ? null : el("button", { class: "push bare", "aria-label": `Copy the link of ${guest.address}`, title: "Copy the link", onclick: () => copy(guest.link, `The link is copied. It is for ${guest.address} alone.`) }, icon("copy")),
-    el("button", { class: "push bare", "aria-label": `${guest.withdrawn ? "Let in" : "Shut out"} ${guest.address}`, title: guest.withdrawn ? "Let in again" : "Shut out at once", onclick: () => take(() => post(`${base}/guests/${guest.id}`, { back: guest.withdrawn })) }, icon(guest.withdrawn ? "undo-2" : "x")));
-  return el("div", { class: "grid gap-1" }, data.audience === "invited" ? el("form", { class: "row", onsubmit: invite }, field, el("button", { class: "push" }, "Invite")) : null, el("ul", {}, data.guests.map(line)));
+	const field = el("input", {
+		class: "field",
+		placeholder: "E-mail addresses",
+		"aria-label": "E-mail addresses of guests",
+	});
+	const take = async (work, words) => {
+		try {
+			data.guests = (await work()).guests;
+			redraw();
+			if (words) toast(words);
+		} catch (error) {
+			toast(error.message, { wrong: true });
+		}
+	};
+	const invite = (event) => {
+		event.preventDefault();
+		take(
+			() => post(`${base}/guests`, { addresses: field.value }),
+			data.mail
+				? "Mail with a link of their own went to each."
+				: "No mail server is set up here. Copy each their link.",
+		);
+	};
+	const line = (guest) =>
+		el(
+			"li",
+			{ class: "row", "data-withdrawn": guest.withdrawn ? "" : null },
+			el("span", { class: "mr-auto truncate" }, guest.address),
+			el(
+				"span",
+				{ class: "said" },
+				guest.withdrawn ? "shut out" : guest.opened_at ? "has opened it" : "not opened yet",
+			),
+			guest.withdrawn || !guest.link
+				? null
+				: el(
+						"button",
+						{
+							class: "push bare",
+							"aria-label": `Copy the link of ${guest.address}`,
+							title: "Copy the link",
+							onclick: () => copy(guest.link, `The link is copied. It is for ${guest.address} alone.`),
+						},
+						icon("copy"),
+					),
+			el(
+				"button",
+				{
+					class: "push bare",
+					"aria-label": `${guest.withdrawn ? "Let in" : "Shut out"} ${guest.address}`,
+					title: guest.withdrawn ? "Let in again" : "Shut out at once",
+					onclick: () => take(() => post(`${base}/guests/${guest.id}`, { back: guest.withdrawn })),
+				},
+				icon(guest.withdrawn ? "undo-2" : "x"),
+			),
+		);
+	return el(
+		"div",
+		{ class: "grid gap-1" },
+		data.audience === "invited"
+			? el("form", { class: "row", onsubmit: invite }, field, el("button", { class: "push" }, "Invite"))
+			: null,
+		el("ul", {}, data.guests.map(line)),
+	);
 }
 
 /** The address with what somebody else's page asks of it. */
 function embeddedAddress(address) {
-  const asked = [["start", embed.start, "press"], ["sound", embed.sound, "off"], ["steps", embed.steps, "off"], ["controls", embed.controls, "off"]].filter(([, on]) => !on).map(([name, , value]) => `${name}=${value}`);
-  asked.push(`loop=${embed.loop ? "on" : "off"}`);
-  return `${address}?${asked.join("&")}`;
+	const asked = [
+		["start", embed.start, "press"],
+		["sound", embed.sound, "off"],
+		["steps", embed.steps, "off"],
+		["controls", embed.controls, "off"],
+	]
+		.filter(([, on]) => !on)
+		.map(([name, , value]) => `${name}=${value}`);
+	asked.push(`loop=${embed.loop ? "on" : "off"}`);
+	return `${address}?${asked.join("&")}`;
 }
 
 const code = (data) => {
-  const size = embed.fills ? `style="width:100%;aspect-ratio:${embed.width}/${embed.height};border:0"` : `width="${embed.width}" height="${embed.height}" style="border:0"`;
-  return `<iframe src="${embeddedAddress(data.address)}" ${size} allow="autoplay; fullscreen; screen-wake-lock" title="${data.title.replaceAll('"', "&quot;")}"></iframe>`;
+	const size = embed.fills
+		? `style="width:100%;aspect-ratio:${embed.width}/${embed.height};border:0"`
+		: `width="${embed.width}" height="${embed.height}" style="border:0"`;
+	return `<iframe src="${embeddedAddress(data.address)}" ${size} allow="autoplay; fullscreen; screen-wake-lock" title="${data.title.replaceAll('"', "&quot;")}"></iframe>`;
 };
 
 /** @param {object} data @param {function} redraw */
 export function embedSection(data, redraw) {
-  const heading = el("h2", { class: "text-lg" }, "In another page");
-  if (data.audience !== "anyone") return el("section", { class: "grid gap-2" }, heading, el("p", { class: "said" }, "Only a show that is open to anyone can stand in somebody else's page: that page's visitors have no link of their own."));
-  const side = (name, label) => { const field = el("input", { class: "field w-[72px]", value: embed[name], inputmode: "numeric", "aria-label": label }); field.addEventListener("change", () => { const px = Math.round(Number(field.value)); if (px >= 120 && px <= 7680) embed[name] = px; redraw(); }); return field; };
-  const option = (name, label) => tick(label, embed[name], (on) => { embed[name] = on; redraw(); });
-  const text = el("textarea", { class: "field", rows: 4, readonly: true, "aria-label": "Code for another page", onfocus: (event) => event.target.select() });
-  text.value = code(data);
-  return el("section", { class: "grid gap-2", "data-embed": "" }, heading, el("div", { class: "row" }, side("width", "Width in px"), "×", side("height", "Height in px"), option("fills", "fills its width")),
-    el("div", { class: "grid grid-cols-2" }, option("start", "Starts by itself"), option("loop", "Loops"), option("sound", "Sound"), option("steps", "May be stepped through"), option("controls", "Controls")), text,
-    el("div", {}, el("button", { class: "push", onclick: () => copy(text.value, "The code was copied.") }, icon("copy"), "Copy the code")));
+	const heading = el("h2", { class: "text-lg" }, "In another page");
+	if (data.audience !== "anyone")
+		return el(
+			"section",
+			{ class: "grid gap-2" },
+			heading,
+			el(
+				"p",
+				{ class: "said" },
+				"Only a show that is open to anyone can stand in somebody else's page: that page's visitors have no link of their own.",
+			),
+		);
+	const side = (name, label) => {
+		const field = el("input", {
+			class: "field w-[72px]",
+			value: embed[name],
+			inputmode: "numeric",
+			"aria-label": label,
+		});
+		field.addEventListener("change", () => {
+			const px = Math.round(Number(field.value));
+			if (px >= 120 && px <= 7680) embed[name] = px;
+			redraw();
+		});
+		return field;
+	};
+	const option = (name, label) =>
+		tick(label, embed[name], (on) => {
+			embed[name] = on;
+			redraw();
+		});
+	const text = el("textarea", {
+		class: "field",
+		rows: 4,
+		readonly: true,
+		"aria-label": "Code for another page",
+		onfocus: (event) => event.target.select(),
+	});
+	text.value = code(data);
+	return el(
+		"section",
+		{ class: "grid gap-2", "data-embed": "" },
+		heading,
+		el(
+			"div",
+			{ class: "row" },
+			side("width", "Width in px"),
+			"×",
+			side("height", "Height in px"),
+			option("fills", "fills its width"),
+		),
+		el(
+			"div",
+			{ class: "grid grid-cols-2" },
+			option("start", "Starts by itself"),
+			option("loop", "Loops"),
+			option("sound", "Sound"),
+			option("steps", "May be stepped through"),
+			option("controls", "Controls"),
+		),
+		text,
+		el(
+			"div",
+			{},
+			el(
+				"button",
+				{ class: "push", onclick: () => copy(text.value, "The code was copied.") },
+				icon("copy"),
+				"Copy the code",
+			),
+		),
+	);
 }
 
-export const LOOKS = [["wide", "Wide"], ["phone", "Phone"], ["embedded", "Embedded"], ["muted", "Muted"], ["slow", "Slow line"]];
+export const LOOKS = [
+	["wide", "Wide"],
+	["phone", "Phone"],
+	["embedded", "Embedded"],
+	["muted", "Muted"],
+	["slow", "Slow line"],
+];
 
 /** A stranger's window: without the maker's rights, where the browser can do that. */
 export function strangersFrame(data, look) {
-  // Over the slow line everything comes as by 1.6 Mbit/s with 150 ms of delay; each look has a line of its own, and nothing kept from before.
-  const line = () => `${data.address}?line=slow-${Math.random().toString(36).slice(2, 10)}`;
-  const address = look === "embedded" ? embeddedAddress(data.address) : look === "muted" ? `${data.address}?sound=off` : look === "slow" ? line() : data.address;
-  const frame = el("iframe", { src: address, title: `${data.title}, edition ${data.editions[0].number}`, allow: "autoplay; fullscreen; screen-wake-lock", credentialless: true });
-  if (look === "embedded" && !embed.fills) Object.assign(frame.style, { width: `${embed.width}px`, height: `${embed.height}px`, maxWidth: "100%" });
-  return frame;
+	// Over the slow line everything comes as by 1.6 Mbit/s with 150 ms of delay; each look has a line of its own, and
+	// nothing kept from before.
+	const line = () => `${data.address}?line=slow-${Math.random().toString(36).slice(2, 10)}`;
+	const address =
+		look === "embedded"
+			? embeddedAddress(data.address)
+			: look === "muted"
+				? `${data.address}?sound=off`
+				: look === "slow"
+					? line()
+					: data.address;
+	const frame = el("iframe", {
+		src: address,
+		title: `${data.title}, edition ${data.editions[0].number}`,
+		allow: "autoplay; fullscreen; screen-wake-lock",
+		credentialless: true,
+	});
+	if (look === "embedded" && !embed.fills)
+		Object.assign(frame.style, { width: `${embed.width}px`, height: `${embed.height}px`, maxWidth: "100%" });
+	return frame;
 }
 
 export const embedKey = () => JSON.stringify(embed);

@@ -13,169 +13,449 @@ const SERIF = '600 14px "Spectral"';
 const AT_ONCE = 6;
 
 /**
- * Yields the bar, which goes on filling from one step to the next. @param {object} bar {line, number, x, width, current} @param {object} rows tops and
+ * Yields the bar, which goes on filling from one step to the next.
+ * @param {object} bar {line, number, x, width, current}
+ * @param {object} rows tops and
  * heights @param {import("./scale.js").Scale} scale
  */
 export function* drawBar(bar, rows, scale, state, ties = []) {
-  const group = svg("g", { transform: `translate(${bar.x} 0)` });
-  yield group;
-  // As high as every other, whatever stands in it: a browser joins drawings into one picture only where that leaves little empty, and is slow with many.
-  group.append(svg("rect", { x: 0, y: rows.slides.top, width: bar.width, height: rows.bottom - rows.slides.top, fill: bar.current ? "#ffffff" : "transparent", "pointer-events": "none" }));
-  if (bar.picked) group.append(svg("rect", { x: 1, y: rows.slides.top + 1, width: Math.max(bar.width - 2, 1), height: rows.slides.height - 2, fill: "#8a24561a", stroke: "var(--color-plum)", "stroke-width": 2, "pointer-events": "none" }));
-  group.append(svg("rect", { x: 0, y: rows.slides.top, width: bar.width, height: rows.slides.height, fill: "transparent", "data-pick": "slide", "data-slide": bar.line.id }));
-  drawHead(group, bar, rows);
-  drawExtension(group, bar, rows, scale);
-  const waits = drawWaits(group, bar, rows, scale, state);
-  yield;
-  yield* drawBuilds(group, bar, rows, scale, state, ties);
-  group.append(...waits);
-  drawSlur(group, bar, rows, scale);
+	const group = svg("g", { transform: `translate(${bar.x} 0)` });
+	yield group;
+	// As high as every other, whatever stands in it: a browser joins drawings into one picture only where that leaves
+	// little empty, and is slow with many.
+	group.append(
+		svg("rect", {
+			x: 0,
+			y: rows.slides.top,
+			width: bar.width,
+			height: rows.bottom - rows.slides.top,
+			fill: bar.current ? "#ffffff" : "transparent",
+			"pointer-events": "none",
+		}),
+	);
+	if (bar.picked)
+		group.append(
+			svg("rect", {
+				x: 1,
+				y: rows.slides.top + 1,
+				width: Math.max(bar.width - 2, 1),
+				height: rows.slides.height - 2,
+				fill: "#8a24561a",
+				stroke: "var(--color-plum)",
+				"stroke-width": 2,
+				"pointer-events": "none",
+			}),
+		);
+	group.append(
+		svg("rect", {
+			x: 0,
+			y: rows.slides.top,
+			width: bar.width,
+			height: rows.slides.height,
+			fill: "transparent",
+			"data-pick": "slide",
+			"data-slide": bar.line.id,
+		}),
+	);
+	drawHead(group, bar, rows);
+	drawExtension(group, bar, rows, scale);
+	const waits = drawWaits(group, bar, rows, scale, state);
+	yield;
+	yield* drawBuilds(group, bar, rows, scale, state, ties);
+	group.append(...waits);
+	drawSlur(group, bar, rows, scale);
 }
 
 function drawHead(group, bar, rows) {
-  const { line, width } = bar;
-  const top = rows.slides.top + 6;
-  const thumbs = width > THUMB.width + 14;
-  const slur = bar.slurPx ? Math.min(bar.slurPx, 26) : 0;
-  const number = String(bar.number);
-  const put = (words, attributes) => group.append(svg("text", { "pointer-events": "none", ...attributes }, words));
-  let x = 8;
-  if (thumbs) {
-    group.append(svg("image", { [bar.pictured ? "href" : "data-href"]: line.thumb, x, y: top, ...THUMB, preserveAspectRatio: "xMidYMid slice", "pointer-events": "none" }));
-    group.append(svg("rect", { x, y: top, ...THUMB, fill: "none", rx: 2, stroke: bar.current ? "var(--color-plum)" : "#9fb0a9", "stroke-width": bar.current ? 2 : 1, "pointer-events": "none" }));
-    x += THUMB.width + 8;
-  }
-  const beside = width - x - 8;
-  const name = `${number}  ${line.name || "Untitled"}`;
-  if (beside > widthOf(name, SERIF) * 0.7 && beside > 50) {
-    put(shortened(name, beside, SERIF), { class: "serif", x, y: top + 14 });
-    put(shortened(facts(bar), beside), { class: "soft", x, y: top + 31 });
-    return;
-  }
-  const left = thumbs ? Math.max(8, slur + 6) : 5;
-  if (width > 14) put(shortened(name, width - left - 6, SERIF) || number, { class: "serif", x: left, y: rows.slides.top + rows.slides.height - 5 });
+	const { line, width } = bar;
+	const top = rows.slides.top + 6;
+	const thumbs = width > THUMB.width + 14;
+	const slur = bar.slurPx ? Math.min(bar.slurPx, 26) : 0;
+	const number = String(bar.number);
+	const put = (words, attributes) => group.append(svg("text", { "pointer-events": "none", ...attributes }, words));
+	let x = 8;
+	if (thumbs) {
+		group.append(
+			svg("image", {
+				[bar.pictured ? "href" : "data-href"]: line.thumb,
+				x,
+				y: top,
+				...THUMB,
+				preserveAspectRatio: "xMidYMid slice",
+				"pointer-events": "none",
+			}),
+		);
+		group.append(
+			svg("rect", {
+				x,
+				y: top,
+				...THUMB,
+				fill: "none",
+				rx: 2,
+				stroke: bar.current ? "var(--color-plum)" : "#9fb0a9",
+				"stroke-width": bar.current ? 2 : 1,
+				"pointer-events": "none",
+			}),
+		);
+		x += THUMB.width + 8;
+	}
+	const beside = width - x - 8;
+	const name = `${number}  ${line.name || "Untitled"}`;
+	if (beside > widthOf(name, SERIF) * 0.7 && beside > 50) {
+		put(shortened(name, beside, SERIF), { class: "serif", x, y: top + 14 });
+		put(shortened(facts(bar), beside), { class: "soft", x, y: top + 31 });
+		return;
+	}
+	const left = thumbs ? Math.max(8, slur + 6) : 5;
+	if (width > 14)
+		put(shortened(name, width - left - 6, SERIF) || number, {
+			class: "serif",
+			x: left,
+			y: rows.slides.top + rows.slides.height - 5,
+		});
 }
 
-const facts = ({ line, waits }) => `${secondsText(line.schedule.length_ms)} s${waits ? ` · ${countWords(waits, "wait")}` : ""}${line.skipped ? " · skipped" : ""}`;
+const facts = ({ line, waits }) =>
+	`${secondsText(line.schedule.length_ms)} s${waits ? ` · ${countWords(waits, "wait")}` : ""}${line.skipped ? " · skipped" : ""}`;
 
 /** The stretch by which something that runs lengthened the slide, hatched, with the number where there is room. */
 function drawExtension(group, bar, rows, scale) {
-  const { extended_ms: extended, length_ms: length } = bar.line.schedule;
-  if (!extended) return;
-  const x = scale.x(length - extended);
-  group.append(svg("rect", { x, y: rows.slides.top, width: scale.x(extended), height: rows.slides.height, fill: "url(#hatch)", "pointer-events": "none" }));
-  group.append(svg("line", { x1: x, x2: x, y1: rows.slides.top, y2: rows.slides.top + rows.slides.height, stroke: "var(--color-ink)", "stroke-dasharray": "3 3" }));
-  const whole = `+${secondsText(extended)} s for ${WHY[bar.line.schedule.extended_for]}`;
-  const words = scale.x(extended) > widthOf(whole) + 12 ? whole : `+${secondsText(extended)} s`;
-  const after = `${bar.line.advance.rule === "after" ? "after " : ""}${secondsText(length - extended)} s`;
-  if (x > widthOf(after) + THUMB.width + 110) group.append(svg("text", { class: "soft", x: x - 6, y: rows.slides.top + 56, "text-anchor": "end", "pointer-events": "none" }, after));
-  if (scale.x(extended) > widthOf(words) + 12) group.append(svg("text", { class: "brass strong", x: x + scale.x(extended) / 2, y: rows.slides.top + 56, "text-anchor": "middle" }, words));
+	const { extended_ms: extended, length_ms: length } = bar.line.schedule;
+	if (!extended) return;
+	const x = scale.x(length - extended);
+	group.append(
+		svg("rect", {
+			x,
+			y: rows.slides.top,
+			width: scale.x(extended),
+			height: rows.slides.height,
+			fill: "url(#hatch)",
+			"pointer-events": "none",
+		}),
+	);
+	group.append(
+		svg("line", {
+			x1: x,
+			x2: x,
+			y1: rows.slides.top,
+			y2: rows.slides.top + rows.slides.height,
+			stroke: "var(--color-ink)",
+			"stroke-dasharray": "3 3",
+		}),
+	);
+	const whole = `+${secondsText(extended)} s for ${WHY[bar.line.schedule.extended_for]}`;
+	const words = scale.x(extended) > widthOf(whole) + 12 ? whole : `+${secondsText(extended)} s`;
+	const after = `${bar.line.advance.rule === "after" ? "after " : ""}${secondsText(length - extended)} s`;
+	if (x > widthOf(after) + THUMB.width + 110)
+		group.append(
+			svg(
+				"text",
+				{ class: "soft", x: x - 6, y: rows.slides.top + 56, "text-anchor": "end", "pointer-events": "none" },
+				after,
+			),
+		);
+	if (scale.x(extended) > widthOf(words) + 12)
+		group.append(
+			svg(
+				"text",
+				{ class: "brass strong", x: x + scale.x(extended) / 2, y: rows.slides.top + 56, "text-anchor": "middle" },
+				words,
+			),
+		);
 }
 
 function drawWaits(group, bar, rows, scale, state) {
-  const { schedule } = bar.line;
-  const marks = [];
-  const { top, height } = rows.builds;
-  const each = [...schedule.beats.slice(1).map((beat, index) => ({ wait: beat.wait, beat: index + 1 })), { wait: schedule.last_wait, beat: schedule.beats.length }];
-  for (const { wait, beat } of each) {
-    if (!wait || (beat === schedule.beats.length && !bar.cued)) continue;
-    const x1 = scale.x(wait.start_ms);
-    const x2 = scale.x(wait.start_ms + wait.hold_ms);
-    group.append(svg("rect", { x: x1, y: top, width: Math.max(x2 - x1, 0), height, fill: "#8a24561a", "pointer-events": "none" }));
-    const inBar = beat < schedule.beats.length;
-    if (inBar) marks.push(svg("line", { x1: x2, x2, y1: top + 4, y2: top + height, stroke: "var(--color-plum)", "stroke-dasharray": "2 3", "stroke-width": 1.3, "pointer-events": "none" }));
-    const words = `${secondsText(wait.hold_ms)} s`;
-    if (x2 - x1 > 18) marks.push(svg("g", { "pointer-events": "none" }, fermata(x1 + 3, top + 17)));
-    if (x2 - x1 > widthOf(words) + 30) marks.push(svg("text", { x: x1 + 24, y: top + 16, class: "strong plum", "pointer-events": "none" }, words));
-    if (inBar && x2 - x1 > widthOf(words) + 52) marks.push(svg("g", { "pointer-events": "none" }, svg("circle", { cx: x2, cy: top + 12, r: 8, fill: "white", stroke: "var(--color-plum)", "stroke-width": 1.4 }), svg("text", { x: x2, y: top + 16, "text-anchor": "middle", class: "strong plum" }, String(beat))));
-    if (inBar) marks.push(svg("rect", { x: x2 - 4, y: top, width: 8, height: Math.min(26, height), fill: "transparent", "data-drag": "hold", "data-slide": bar.line.id, "data-beat": beat, "data-ms": wait.hold_ms }, svg("title", {}, `Cue ${beat}: hold ${words} (${wait.source === "take" ? state.data.settings.follows_take || "take" : wait.source}). Pull to change.`)));
-  }
-  if (bar.cued && !schedule.last_wait) {
-    // On cue it waits here for as long as the presenter likes; the bar is as wide as planned.
-    const [x1, x2] = [scale.x(schedule.done_ms), bar.width];
-    group.append(svg("rect", { x: x1, y: top, width: Math.max(x2 - x1, 0), height, fill: "#8a245610", "pointer-events": "none" }));
-    marks.push(svg("g", { "data-waits": bar.line.id }, fermata(Math.max(Math.min(x1 + 3, x2 - 20), 2), top + 17), svg("title", {}, "On cue it waits here until you go on")));
-  }
-  if (state.way === "on cue" && schedule.goes_on_ms !== null && bar.width > 24) {
-    marks.push(svg("g", { "data-goes-on": bar.line.id }, onward(bar.width - 18, top + 17), svg("title", {}, "Goes on by itself, also live")));
-  }
-  return marks;
+	const { schedule } = bar.line;
+	const marks = [];
+	const { top, height } = rows.builds;
+	const each = [
+		...schedule.beats.slice(1).map((beat, index) => ({ wait: beat.wait, beat: index + 1 })),
+		{ wait: schedule.last_wait, beat: schedule.beats.length },
+	];
+	for (const { wait, beat } of each) {
+		if (!wait || (beat === schedule.beats.length && !bar.cued)) continue;
+		const x1 = scale.x(wait.start_ms);
+		const x2 = scale.x(wait.start_ms + wait.hold_ms);
+		group.append(
+			svg("rect", { x: x1, y: top, width: Math.max(x2 - x1, 0), height, fill: "#8a24561a", "pointer-events": "none" }),
+		);
+		const inBar = beat < schedule.beats.length;
+		if (inBar)
+			marks.push(
+				svg("line", {
+					x1: x2,
+					x2,
+					y1: top + 4,
+					y2: top + height,
+					stroke: "var(--color-plum)",
+					"stroke-dasharray": "2 3",
+					"stroke-width": 1.3,
+					"pointer-events": "none",
+				}),
+			);
+		const words = `${secondsText(wait.hold_ms)} s`;
+		if (x2 - x1 > 18) marks.push(svg("g", { "pointer-events": "none" }, fermata(x1 + 3, top + 17)));
+		if (x2 - x1 > widthOf(words) + 30)
+			marks.push(svg("text", { x: x1 + 24, y: top + 16, class: "strong plum", "pointer-events": "none" }, words));
+		if (inBar && x2 - x1 > widthOf(words) + 52)
+			marks.push(
+				svg(
+					"g",
+					{ "pointer-events": "none" },
+					svg("circle", {
+						cx: x2,
+						cy: top + 12,
+						r: 8,
+						fill: "white",
+						stroke: "var(--color-plum)",
+						"stroke-width": 1.4,
+					}),
+					svg("text", { x: x2, y: top + 16, "text-anchor": "middle", class: "strong plum" }, String(beat)),
+				),
+			);
+		if (inBar)
+			marks.push(
+				svg(
+					"rect",
+					{
+						x: x2 - 4,
+						y: top,
+						width: 8,
+						height: Math.min(26, height),
+						fill: "transparent",
+						"data-drag": "hold",
+						"data-slide": bar.line.id,
+						"data-beat": beat,
+						"data-ms": wait.hold_ms,
+					},
+					svg(
+						"title",
+						{},
+						`Cue ${beat}: hold ${words} (${wait.source === "take" ? state.data.settings.follows_take || "take" : wait.source}). Pull to change.`,
+					),
+				),
+			);
+	}
+	if (bar.cued && !schedule.last_wait) {
+		// On cue it waits here for as long as the presenter likes; the bar is as wide as planned.
+		const [x1, x2] = [scale.x(schedule.done_ms), bar.width];
+		group.append(
+			svg("rect", { x: x1, y: top, width: Math.max(x2 - x1, 0), height, fill: "#8a245610", "pointer-events": "none" }),
+		);
+		marks.push(
+			svg(
+				"g",
+				{ "data-waits": bar.line.id },
+				fermata(Math.max(Math.min(x1 + 3, x2 - 20), 2), top + 17),
+				svg("title", {}, "On cue it waits here until you go on"),
+			),
+		);
+	}
+	if (state.way === "on cue" && schedule.goes_on_ms !== null && bar.width > 24) {
+		marks.push(
+			svg(
+				"g",
+				{ "data-goes-on": bar.line.id },
+				onward(bar.width - 18, top + 17),
+				svg("title", {}, "Goes on by itself, also live"),
+			),
+		);
+	}
+	return marks;
 }
 
-/** Builds so close together that nobody could take hold of one: their signs as few outlines, those that are picked left out. */
+/**
+ * Builds so close together that nobody could take hold of one: their signs as few outlines, those that are picked left
+ * out.
+ */
 function drawCrowd(group, line, things, top, lanes, width) {
-  const outlines = new Map();
-  for (const { build, row, x1, x2 } of setInRows(things.map((thing) => ({ ...thing, name: "" })), lanes, 4, width)) {
-    outlines.set(build.kind, `${outlines.get(build.kind) ?? ""} ${signPath(build.kind, x1, x2, top + 34 + row * 22, 6.5).getAttribute("d")}`);
-  }
-  const crowd = svg("g", { class: "crowd", color: "var(--color-glass)", "pointer-events": "none" });
-  for (const [kind, d] of outlines) crowd.append(svg("path", kind === "enters" ? { d, fill: "currentColor" } : { d, fill: "none", stroke: "currentColor", "stroke-width": 1.6 }));
-  group.append(svg("rect", { x: 0, y: top, width, height: lanes * 22 + 24, fill: "transparent", "data-pick": "slide", "data-slide": line.id }, svg("title", {}, `${things.length} builds. Double-press for a closer look.`)), crowd);
+	const outlines = new Map();
+	for (const { build, row, x1, x2 } of setInRows(
+		things.map((thing) => ({ ...thing, name: "" })),
+		lanes,
+		4,
+		width,
+	)) {
+		outlines.set(
+			build.kind,
+			`${outlines.get(build.kind) ?? ""} ${signPath(build.kind, x1, x2, top + 34 + row * 22, 6.5).getAttribute("d")}`,
+		);
+	}
+	const crowd = svg("g", { class: "crowd", color: "var(--color-glass)", "pointer-events": "none" });
+	for (const [kind, d] of outlines)
+		crowd.append(
+			svg(
+				"path",
+				kind === "enters"
+					? { d, fill: "currentColor" }
+					: { d, fill: "none", stroke: "currentColor", "stroke-width": 1.6 },
+			),
+		);
+	group.append(
+		svg(
+			"rect",
+			{
+				x: 0,
+				y: top,
+				width,
+				height: lanes * 22 + 24,
+				fill: "transparent",
+				"data-pick": "slide",
+				"data-slide": line.id,
+			},
+			svg("title", {}, `${things.length} builds. Double-press for a closer look.`),
+		),
+		crowd,
+	);
 }
 
 function* drawBuilds(group, bar, rows, scale, state, ties) {
-  const { line } = bar;
-  const { top, height } = rows.builds;
-  const lanes = Math.max(1, Math.floor((height - 26) / 22));
-  const isPicked = (build) => state.pickedBuild === build.id || (bar.current && state.picked.has(build.object_id));
-  let things = line.builds.map((build) => {
-    const start = line.schedule.beats[build.beat].start_ms + build.offset_ms;
-    return { build, start, name: build.name, x1: scale.x(start), x2: Math.max(scale.x(start + build.runs_ms), scale.x(start) + 8) };
-  });
-  if (things.length * CROWDED_PX > bar.width) {
-    drawCrowd(group, line, things.filter(({ build }) => !isPicked(build)).sort((a, b) => a.x1 - b.x1), top, lanes, bar.width);
-    things = things.filter(({ build }) => isPicked(build));
-  }
-  const tied = scale.x(line.schedule.transition_ms);
-  things.push(...ties.map((tie) => ({ tie, name: `${tie.name}, carried`, x1: 4, x2: Math.max(tied, 18) })));
-  things.sort((a, b) => a.x1 - b.x1);
-  let drawn = 0;
-  for (const { build, tie, start, row, x1, x2, words, wordsX, anchor } of setInRows(things, lanes, 4, bar.width - 2)) {
-    if ((drawn += 1) % AT_ONCE === 0) yield;
-    const y = top + 34 + row * 22;
-    if (tie) { group.append(drawTie(tie, line, x1, x2, y, { words, wordsX, anchor })); continue; }
-    const picked = isPicked(build);
-    const from = `${secondsText(start)} s to ${secondsText(start + build.runs_ms)} s`;
-    const node = svg("g", {
-      class: "build", "data-pick": "build", "data-drag": "build", "data-build": build.id, "data-slide": line.id, "data-object": build.object_id, tabindex: 0, role: "button",
-      "aria-label": `${build.name} ${build.kind}, ${build.title.toLowerCase()}, ${from}`, color: picked ? "var(--color-plum)" : "var(--color-glass)",
-    });
-    node.append(svg("rect", { class: "halo", x: x1 - 3, y: y - 10, width: x2 - x1 + 6, height: 20, rx: 4, fill: "transparent" }), signPath(build.kind, x1, x2, y, 6.5));
-    if (words) node.append(svg("text", { x: wordsX, y: y + 4, "text-anchor": anchor === "end" && anchor, class: picked && "strong" }, words));
-    group.append(node);
-  }
+	const { line } = bar;
+	const { top, height } = rows.builds;
+	const lanes = Math.max(1, Math.floor((height - 26) / 22));
+	const isPicked = (build) => state.pickedBuild === build.id || (bar.current && state.picked.has(build.object_id));
+	let things = line.builds.map((build) => {
+		const start = line.schedule.beats[build.beat].start_ms + build.offset_ms;
+		return {
+			build,
+			start,
+			name: build.name,
+			x1: scale.x(start),
+			x2: Math.max(scale.x(start + build.runs_ms), scale.x(start) + 8),
+		};
+	});
+	if (things.length * CROWDED_PX > bar.width) {
+		drawCrowd(
+			group,
+			line,
+			things.filter(({ build }) => !isPicked(build)).sort((a, b) => a.x1 - b.x1),
+			top,
+			lanes,
+			bar.width,
+		);
+		things = things.filter(({ build }) => isPicked(build));
+	}
+	const tied = scale.x(line.schedule.transition_ms);
+	things.push(...ties.map((tie) => ({ tie, name: `${tie.name}, carried`, x1: 4, x2: Math.max(tied, 18) })));
+	things.sort((a, b) => a.x1 - b.x1);
+	let drawn = 0;
+	for (const { build, tie, start, row, x1, x2, words, wordsX, anchor } of setInRows(things, lanes, 4, bar.width - 2)) {
+		if ((drawn += 1) % AT_ONCE === 0) yield;
+		const y = top + 34 + row * 22;
+		if (tie) {
+			group.append(drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }));
+			continue;
+		}
+		const picked = isPicked(build);
+		const from = `${secondsText(start)} s to ${secondsText(start + build.runs_ms)} s`;
+		const node = svg("g", {
+			class: "build",
+			"data-pick": "build",
+			"data-drag": "build",
+			"data-build": build.id,
+			"data-slide": line.id,
+			"data-object": build.object_id,
+			tabindex: 0,
+			role: "button",
+			"aria-label": `${build.name} ${build.kind}, ${build.title.toLowerCase()}, ${from}`,
+			color: picked ? "var(--color-plum)" : "var(--color-glass)",
+		});
+		node.append(
+			svg("rect", { class: "halo", x: x1 - 3, y: y - 10, width: x2 - x1 + 6, height: 20, rx: 4, fill: "transparent" }),
+			signPath(build.kind, x1, x2, y, 6.5),
+		);
+		if (words)
+			node.append(
+				svg(
+					"text",
+					{ x: wordsX, y: y + 4, "text-anchor": anchor === "end" && anchor, class: picked && "strong" },
+					words,
+				),
+			);
+		group.append(node);
+	}
 }
 
-/** What only a hand needs of a build, its end to pull and its words: added when one comes near, for hundreds are drawn that nobody touches. */
+/**
+ * What only a hand needs of a build, its end to pull and its words: added when one comes near, for hundreds are drawn
+ * that nobody touches.
+ */
 export function armBuild(node) {
-  if (node.querySelector("title")) return;
-  const [halo, sign] = node.children;
-  const { build, slide } = node.dataset;
-  const end = Number(halo.getAttribute("x")) + Number(halo.getAttribute("width")) - 6;
-  sign.after(svg("rect", { x: end, y: Number(halo.getAttribute("y")) + 1, width: 7, height: 18, fill: "transparent", "data-drag": "length", "data-slide": slide, "data-build": build }));
-  node.prepend(svg("title", {}, node.getAttribute("aria-label")));
+	if (node.querySelector("title")) return;
+	const [halo, sign] = node.children;
+	const { build, slide } = node.dataset;
+	const end = Number(halo.getAttribute("x")) + Number(halo.getAttribute("width")) - 6;
+	sign.after(
+		svg("rect", {
+			x: end,
+			y: Number(halo.getAttribute("y")) + 1,
+			width: 7,
+			height: 18,
+			fill: "transparent",
+			"data-drag": "length",
+			"data-slide": slide,
+			"data-build": build,
+		}),
+	);
+	node.prepend(svg("title", {}, node.getAttribute("aria-label")));
 }
 
 /** A tie: an object carried from the slide before. Pressing it opens the pairs. */
 function drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }) {
-  const node = svg("g", { class: "tie", "data-pick": "tie", "data-slide": line.id, "data-object": tie.after, tabindex: 0, role: "button", "aria-label": `${tie.name}, carried into ${line.name}`, color: "var(--color-ink)" },
-    svg("title", {}, `${tie.name} is carried from the slide before (${tie.why}). Press to see the pairs.`),
-    svg("rect", { class: "halo", x: x1 - 7, y: y - 9, width: x2 - x1 + 12, height: 18, rx: 4, fill: "transparent" }),
-    svg("circle", { cx: x1, cy: y, r: 4.5, fill: "white", stroke: "var(--color-ink)", "stroke-width": 1.4 }),
-    svg("path", { d: `M ${x1 + 5} ${y + 1} Q ${(x1 + x2) / 2} ${y + 11} ${x2} ${y} Q ${(x1 + x2) / 2} ${y + 8} ${x1 + 5} ${y + 1} Z`, fill: "var(--color-ink)" }));
-  if (words) node.append(svg("text", { x: wordsX, y: y + 4, "text-anchor": anchor, "pointer-events": "none" }, words));
-  return node;
+	const node = svg(
+		"g",
+		{
+			class: "tie",
+			"data-pick": "tie",
+			"data-slide": line.id,
+			"data-object": tie.after,
+			tabindex: 0,
+			role: "button",
+			"aria-label": `${tie.name}, carried into ${line.name}`,
+			color: "var(--color-ink)",
+		},
+		svg("title", {}, `${tie.name} is carried from the slide before (${tie.why}). Press to see the pairs.`),
+		svg("rect", { class: "halo", x: x1 - 7, y: y - 9, width: x2 - x1 + 12, height: 18, rx: 4, fill: "transparent" }),
+		svg("circle", { cx: x1, cy: y, r: 4.5, fill: "white", stroke: "var(--color-ink)", "stroke-width": 1.4 }),
+		svg("path", {
+			d: `M ${x1 + 5} ${y + 1} Q ${(x1 + x2) / 2} ${y + 11} ${x2} ${y} Q ${(x1 + x2) / 2} ${y + 8} ${x1 + 5} ${y + 1} Z`,
+			fill: "var(--color-ink)",
+		}),
+	);
+	if (words) node.append(svg("text", { x: wordsX, y: y + 4, "text-anchor": anchor, "pointer-events": "none" }, words));
+	return node;
 }
 
 /** A slur across the bar line, as wide as the transition lasts. */
 function drawSlur(group, bar, rows, scale) {
-  const ms = bar.line.schedule.transition_ms;
-  if (!ms) return;
-  const to = Math.max(scale.x(ms), 6);
-  const y = rows.slides.top + rows.slides.height - 5;
-  const depth = Math.min(12, 5 + to / 12);
-  group.append(svg("path", { d: `M -3 ${y} Q ${to / 2} ${y + depth * 1.6} ${to} ${y} Q ${to / 2} ${y + depth} -3 ${y} Z`, fill: "var(--color-ink)", "pointer-events": "none" }));
-  const words = `${bar.line.transition.name}, ${secondsText(ms)} s`;
-  group.append(svg("rect", { x: to - 4, y: y - 12, width: 9, height: 22, fill: "transparent", "data-drag": "slur", "data-slide": bar.line.id }, svg("title", {}, `${words}. Pull to change.`)));
-  if (to > widthOf(words) + 10) group.append(svg("text", { class: "soft", x: 4, y: y - 4, "pointer-events": "none" }, words));
+	const ms = bar.line.schedule.transition_ms;
+	if (!ms) return;
+	const to = Math.max(scale.x(ms), 6);
+	const y = rows.slides.top + rows.slides.height - 5;
+	const depth = Math.min(12, 5 + to / 12);
+	group.append(
+		svg("path", {
+			d: `M -3 ${y} Q ${to / 2} ${y + depth * 1.6} ${to} ${y} Q ${to / 2} ${y + depth} -3 ${y} Z`,
+			fill: "var(--color-ink)",
+			"pointer-events": "none",
+		}),
+	);
+	const words = `${bar.line.transition.name}, ${secondsText(ms)} s`;
+	group.append(
+		svg(
+			"rect",
+			{
+				x: to - 4,
+				y: y - 12,
+				width: 9,
+				height: 22,
+				fill: "transparent",
+				"data-drag": "slur",
+				"data-slide": bar.line.id,
+			},
+			svg("title", {}, `${words}. Pull to change.`),
+		),
+	);
+	if (to > widthOf(words) + 10)
+		group.append(svg("text", { class: "soft", x: 4, y: y - 4, "pointer-events": "none" }, words));
 }

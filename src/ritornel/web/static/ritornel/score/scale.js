@@ -5,9 +5,15 @@ export const MOST_PX_S = 400;
 
 /** @param {number} pxPerS how wide a second is */
 export class Scale {
-  constructor(pxPerS) { this.pxPerS = Math.min(Math.max(pxPerS, LEAST_PX_S), MOST_PX_S); }
-  x(ms) { return (ms * this.pxPerS) / 1000; }
-  ms(x) { return (x * 1000) / this.pxPerS; }
+	constructor(pxPerS) {
+		this.pxPerS = Math.min(Math.max(pxPerS, LEAST_PX_S), MOST_PX_S);
+	}
+	x(ms) {
+		return (ms * this.pxPerS) / 1000;
+	}
+	ms(x) {
+		return (x * 1000) / this.pxPerS;
+	}
 }
 
 const STEPS_S = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1800, 3600];

@@ -1,65 +1,74 @@
-// One sheet of the score: all that is drawn of it at one scale. The score has two: one is seen while the other is made ready over several frames.
+// One sheet of the score: all that is drawn of it at one scale. The score has two: one is seen while the other is made
+// ready over several frames.
 import { el, svg } from "../ui/element.js";
 
-/** From the back. Bars stand in drawings of their own, so that one that comes has no other painted again; the rest has one drawing for each layer. */
+/**
+ * From the back. Bars stand in drawings of their own, so that one that comes has no other painted again; the rest has
+ * one drawing for each layer.
+ */
 const LAYERS = ["staff", "bars", "waves", "voices", "sounds", "lines", "ruler", "over"];
 const HEAVY = "bars";
 
 export class Sheet {
-  constructor() {
-    this.layers = Object.fromEntries(LAYERS.map((name) => [name, name === HEAVY ? el("div") : svg("svg")]));
-    this.node = el("div", { class: "sheet" }, Object.values(this.layers));
-    this.kept = Object.fromEntries(LAYERS.map((name) => [name, new Map()]));
-  }
+	constructor() {
+		this.layers = Object.fromEntries(LAYERS.map((name) => [name, name === HEAVY ? el("div") : svg("svg")]));
+		this.node = el("div", { class: "sheet" }, Object.values(this.layers));
+		this.kept = Object.fromEntries(LAYERS.map((name) => [name, new Map()]));
+	}
 
-  get empty() { return !Object.values(this.kept).some((pieces) => pieces.size); }
+	get empty() {
+		return !Object.values(this.kept).some((pieces) => pieces.size);
+	}
 
-  /**
-   * Draws what is wanted and takes away what is not; what looks as it did is left alone. Draws until `end` of performance.now(), and goes on from there
-   * when it is called again: a bar of many builds is too much for one frame.
-   * @param {Object<string, {id: string, looks: any[], draw: () => Iterable<SVGElement>}[]>} wanted by layer, from left to right
-   * @returns whether all of it is drawn
-   */
-  show(wanted, end = Infinity) {
-    return Object.entries(wanted).every(([name, pieces]) => this.showLayer(name, pieces, end));
-  }
+	/**
+	 * Draws what is wanted and takes away what is not; what looks as it did is left alone. Draws until `end` of
+	 * performance.now(), and goes on from there
+	 * when it is called again: a bar of many builds is too much for one frame.
+	 * @param {Object<string, {id: string, looks: any[], draw: () => Iterable<SVGElement>}[]>} wanted by layer, from left
+	 * to right
+	 * @returns whether all of it is drawn
+	 */
+	show(wanted, end = Infinity) {
+		return Object.entries(wanted).every(([name, pieces]) => this.showLayer(name, pieces, end));
+	}
 
-  showLayer(name, pieces, end) {
-    const [layer, kept] = [this.layers[name], this.kept[name]];
-    const ids = new Set(pieces.map((piece) => piece.id));
-    for (const [id, { node }] of kept) {
-      if (ids.has(id)) continue;
-      node.remove();
-      kept.delete(id);
-    }
-    let next = layer.firstChild;
-    for (const { id, looks, draw } of pieces) {
-      let entry = kept.get(id);
-      if (!alike(entry, looks)) {
-        if (performance.now() > end) return false;
-        const node = svg(name === HEAVY ? "svg" : "g");
-        if (entry?.node === next) next = node;
-        entry?.node.replaceWith(node);
-        kept.set(id, entry = { node, looks, parts: draw()[Symbol.iterator]() });
-      }
-      if (entry.node === next) next = next.nextSibling;
-      else layer.insertBefore(entry.node, next);
-      while (entry.parts) {
-        const { value, done } = entry.parts.next();
-        if (done) entry.parts = null;
-        else if (value) entry.node.append(value);
-        if (performance.now() > end) return false;
-      }
-    }
-    return true;
-  }
+	showLayer(name, pieces, end) {
+		const [layer, kept] = [this.layers[name], this.kept[name]];
+		const ids = new Set(pieces.map((piece) => piece.id));
+		for (const [id, { node }] of kept) {
+			if (ids.has(id)) continue;
+			node.remove();
+			kept.delete(id);
+		}
+		let next = layer.firstChild;
+		for (const { id, looks, draw } of pieces) {
+			let entry = kept.get(id);
+			if (!alike(entry, looks)) {
+				if (performance.now() > end) return false;
+				const node = svg(name === HEAVY ? "svg" : "g");
+				if (entry?.node === next) next = node;
+				entry?.node.replaceWith(node);
+				kept.set(id, (entry = { node, looks, parts: draw()[Symbol.iterator]() }));
+			}
+			if (entry.node === next) next = next.nextSibling;
+			else layer.insertBefore(entry.node, next);
+			while (entry.parts) {
+				const { value, done } = entry.parts.next();
+				if (done) entry.parts = null;
+				else if (value) entry.node.append(value);
+				if (performance.now() > end) return false;
+			}
+		}
+		return true;
+	}
 
-  clear() {
-    for (const name of LAYERS) {
-      this.layers[name].replaceChildren();
-      this.kept[name].clear();
-    }
-  }
+	clear() {
+		for (const name of LAYERS) {
+			this.layers[name].replaceChildren();
+			this.kept[name].clear();
+		}
+	}
 }
 
-export const alike = (entry, looks) => entry?.looks.length === looks.length && entry.looks.every((look, at) => look === looks[at]);
+export const alike = (entry, looks) =>
+	entry?.looks.length === looks.length && entry.looks.every((look, at) => look === looks[at]);

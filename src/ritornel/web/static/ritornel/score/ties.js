@@ -4,23 +4,28 @@ import { get } from "../ui/requests.js";
 const NONE = [];
 
 export class Ties {
-  constructor(state, arrived) {
-    Object.assign(this, { state, arrived, known: new Map() });
-  }
+	constructor(state, arrived) {
+		Object.assign(this, { state, arrived, known: new Map() });
+	}
 
-  /** @returns {{name: string, after: string}[]} the pairs of the carry into a slide, empty until they are known */
-  of(line) {
-    if (line.transition.name !== "carry") return NONE;
-    const { data } = this.state;
-    const shown = data.order.filter((id) => !data.slides[id].skipped);
-    const before = data.slides[shown[shown.indexOf(line.id) - 1]];
-    if (!before) return NONE;
-    // The small pictures' addresses change with what the slides show, so that they tell one state from another.
-    const key = `${before.thumb} ${line.thumb} ${JSON.stringify(line.carrying)}`;
-    if (!this.known.has(key)) {
-      this.known.set(key, NONE);
-      get(`${this.state.base}/slides/${line.id}/ties.json`).then(({ ties }) => { this.known.set(key, ties); this.arrived(); }).catch(() => this.known.delete(key));
-    }
-    return this.known.get(key);
-  }
+	/** @returns {{name: string, after: string}[]} the pairs of the carry into a slide, empty until they are known */
+	of(line) {
+		if (line.transition.name !== "carry") return NONE;
+		const { data } = this.state;
+		const shown = data.order.filter((id) => !data.slides[id].skipped);
+		const before = data.slides[shown[shown.indexOf(line.id) - 1]];
+		if (!before) return NONE;
+		// The small pictures' addresses change with what the slides show, so that they tell one state from another.
+		const key = `${before.thumb} ${line.thumb} ${JSON.stringify(line.carrying)}`;
+		if (!this.known.has(key)) {
+			this.known.set(key, NONE);
+			get(`${this.state.base}/slides/${line.id}/ties.json`)
+				.then(({ ties }) => {
+					this.known.set(key, ties);
+					this.arrived();
+				})
+				.catch(() => this.known.delete(key));
+		}
+		return this.known.get(key);
+	}
 }

@@ -1,83 +1,104 @@
-// Waves of sounds in levels of detail: fetched in parts as they are looked at, and seen while they are still being read.
+// Waves of sounds in levels of detail: fetched in parts as they are looked at, and seen while they are still being
+// read.
 import { get } from "../ui/requests.js";
 
 const AGAIN_MS = 500;
 
 export class Waves {
-  /** @param {function(string): string} place where what is derived of an asset lies @param {function} arrived called when there is more to see */
-  constructor(place, arrived) { Object.assign(this, { place, arrived, known: new Map() }); }
+	/**
+	 * @param {function(string): string} place where what is derived of an asset lies
+	 * @param {function} arrived called when there is more to see
+	 */
+	constructor(place, arrived) {
+		Object.assign(this, { place, arrived, known: new Map() });
+	}
 
-  /** The level that a scale wants, as {peak(fromMs, toMs) -> 0..255}; another object whenever there is more to see, null while nothing is known. */
-  of(assetId, pxPerS) {
-    if (!this.known.has(assetId)) this.known.set(assetId, new Wave(this.place(assetId), this.arrived));
-    return this.known.get(assetId).level(pxPerS);
-  }
+	/**
+	 * The level that a scale wants, as {peak(fromMs, toMs) -> 0..255}; another object whenever there is more to see, null
+	 * while nothing is known.
+	 */
+	of(assetId, pxPerS) {
+		if (!this.known.has(assetId)) this.known.set(assetId, new Wave(this.place(assetId), this.arrived));
+		return this.known.get(assetId).level(pxPerS);
+	}
 }
 
 class Wave {
-  constructor(address, arrived) {
-    Object.assign(this, { address, arrived, about: null, parts: new Map(), levels: new Map() });
-    this.ask();
-  }
+	constructor(address, arrived) {
+		Object.assign(this, { address, arrived, about: null, parts: new Map(), levels: new Map() });
+		this.ask();
+	}
 
-  async ask() {
-    try { this.about = await get(`${this.address}/wave.json`); } catch { return; }
-    if (!this.about.whole) {
-      setTimeout(() => this.ask(), AGAIN_MS);
-      // Parts that were not full may be by now.
-      for (const [key, part] of this.parts) if (part && part.length < this.about.part) this.parts.delete(key);
-    }
-    this.more();
-  }
+	async ask() {
+		try {
+			this.about = await get(`${this.address}/wave.json`);
+		} catch {
+			return;
+		}
+		if (!this.about.whole) {
+			setTimeout(() => this.ask(), AGAIN_MS);
+			// Parts that were not full may be by now.
+			for (const [key, part] of this.parts) if (part && part.length < this.about.part) this.parts.delete(key);
+		}
+		this.more();
+	}
 
-  more() {
-    this.levels.clear();
-    this.arrived();
-  }
+	more() {
+		this.levels.clear();
+		this.arrived();
+	}
 
-  level(pxPerS) {
-    if (!this.about) return null;
-    // One peak for every two px, or the finest there is.
-    const perS = this.about.levels.find((level) => level >= pxPerS / 2) ?? this.about.levels.at(-1);
-    if (!this.levels.has(perS)) this.levels.set(perS, { peak: (fromMs, toMs) => this.peak(perS, fromMs, toMs) });
-    return this.levels.get(perS);
-  }
+	level(pxPerS) {
+		if (!this.about) return null;
+		// One peak for every two px, or the finest there is.
+		const perS = this.about.levels.find((level) => level >= pxPerS / 2) ?? this.about.levels.at(-1);
+		if (!this.levels.has(perS)) this.levels.set(perS, { peak: (fromMs, toMs) => this.peak(perS, fromMs, toMs) });
+		return this.levels.get(perS);
+	}
 
-  part(perS, number) {
-    const key = this.key(perS, number);
-    if (!this.parts.has(key)) {
-      this.parts.set(key, null);
-      fetch(`${this.address}/wave/${key}`).then((reply) => (reply.ok ? reply.arrayBuffer() : new ArrayBuffer(0))).then((bytes) => { this.parts.set(key, new Uint8Array(bytes)); this.more(); }).catch(() => this.parts.delete(key));
-    }
-    return this.parts.get(key);
-  }
+	part(perS, number) {
+		const key = this.key(perS, number);
+		if (!this.parts.has(key)) {
+			this.parts.set(key, null);
+			fetch(`${this.address}/wave/${key}`)
+				.then((reply) => (reply.ok ? reply.arrayBuffer() : new ArrayBuffer(0)))
+				.then((bytes) => {
+					this.parts.set(key, new Uint8Array(bytes));
+					this.more();
+				})
+				.catch(() => this.parts.delete(key));
+		}
+		return this.parts.get(key);
+	}
 
-  key(perS, number) { return `${perS}/${number * this.about.part}`; }
+	key(perS, number) {
+		return `${perS}/${number * this.about.part}`;
+	}
 
-  peak(perS, fromMs, toMs) {
-    const { done_ms: done, sketch, lasts_ms: lasts, levels } = this.about;
-    if (Math.max(fromMs, 0) >= done) return sketch[Math.floor((fromMs / lasts) * sketch.length)] ?? 0;
-    const found = this.loudest(perS, fromMs, toMs, (number) => this.part(perS, number));
-    if (found !== null) return found;
-    // While a part is on its way, what another level has of it is seen: the next coarser one, or a finer one.
-    const others = [...levels.filter((level) => level < perS).reverse(), ...levels.filter((level) => level > perS)];
-    for (const other of others) {
-      const instead = this.loudest(other, fromMs, toMs, (number) => this.parts.get(this.key(other, number)));
-      if (instead !== null) return instead;
-    }
-    return 0;
-  }
+	peak(perS, fromMs, toMs) {
+		const { done_ms: done, sketch, lasts_ms: lasts, levels } = this.about;
+		if (Math.max(fromMs, 0) >= done) return sketch[Math.floor((fromMs / lasts) * sketch.length)] ?? 0;
+		const found = this.loudest(perS, fromMs, toMs, (number) => this.part(perS, number));
+		if (found !== null) return found;
+		// While a part is on its way, what another level has of it is seen: the next coarser one, or a finer one.
+		const others = [...levels.filter((level) => level < perS).reverse(), ...levels.filter((level) => level > perS)];
+		for (const other of others) {
+			const instead = this.loudest(other, fromMs, toMs, (number) => this.parts.get(this.key(other, number)));
+			if (instead !== null) return instead;
+		}
+		return 0;
+	}
 
-  /** The loudest that a level has between two times; null where a part of it is not there. */
-  loudest(perS, fromMs, toMs, part) {
-    const first = Math.max(0, Math.floor((fromMs * perS) / 1000));
-    const last = Math.max(first + 1, Math.floor((toMs * perS) / 1000));
-    let peak = 0;
-    for (let at = first; at < last; at += 1) {
-      const found = part(Math.floor(at / this.about.part));
-      if (!found) return null;
-      peak = Math.max(peak, found[at % this.about.part] ?? 0);
-    }
-    return peak;
-  }
+	/** The loudest that a level has between two times; null where a part of it is not there. */
+	loudest(perS, fromMs, toMs, part) {
+		const first = Math.max(0, Math.floor((fromMs * perS) / 1000));
+		const last = Math.max(first + 1, Math.floor((toMs * perS) / 1000));
+		let peak = 0;
+		for (let at = first; at < last; at += 1) {
+			const found = part(Math.floor(at / this.about.part));
+			if (!found) return null;
+			peak = Math.max(peak, found[at % this.about.part] ?? 0);
+		}
+		return peak;
+	}
 }

@@ -8,35 +8,47 @@ import { toast } from "../ui/toast.js";
  * and does not stop the others; one undo takes all of them off again.
  */
 export async function addFiles(state, files) {
-  const batch = newId();
-  const added = [];
-  const refused = [];
-  const told = [];
-  const stop = { asked: false };
-  for (const [index, { file, folder = "", came = () => undefined }] of files.entries()) {
-    if (stop.asked) break;
-    if (files.length > 1) state.progress({ done: index, of: files.length, name: file.name, stop: () => { stop.asked = true; } });
-    try {
-      await state.quietly(async () => {
-        const limit = state.data.limits.file_bytes;
-        if (file.size > limit) throw new Error(`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB; at most ${Math.round(limit / 1e6)} MB can be added.`);
-        const reply = await send(`${state.base}/shelf`, file, { batch, folder });
-        Object.assign(state.data, { revision: reply.revision, history: reply.history });
-        state.data.assets = [...state.data.assets, reply.asset];
-        added.push(reply.asset);
-        came(reply.asset);
-        told.push(...reply.notices);
-      });
-    } catch (error) {
-      refused.push(error.message);
-    }
-  }
-  state.progress(null);
-  if (added.length) state.tell("show");
-  state.tell("kept");
-  const more = refused.length > 1 ? ` And ${refused.length - 1} more that could not be taken in.` : "";
-  if (refused.length) toast(`${refused[0]}${more}${added.length ? ` ${added.length} came in.` : ""}`, { wrong: true });
-  else if (told.length) toast(told.slice(0, 3).join(" "));
-  else if (added.length > 3) toast(`${added.length} files are on the shelf.`, { act: "Undo", onact: () => state.undo() });
-  return added;
+	const batch = newId();
+	const added = [];
+	const refused = [];
+	const told = [];
+	const stop = { asked: false };
+	for (const [index, { file, folder = "", came = () => undefined }] of files.entries()) {
+		if (stop.asked) break;
+		if (files.length > 1)
+			state.progress({
+				done: index,
+				of: files.length,
+				name: file.name,
+				stop: () => {
+					stop.asked = true;
+				},
+			});
+		try {
+			await state.quietly(async () => {
+				const limit = state.data.limits.file_bytes;
+				if (file.size > limit)
+					throw new Error(
+						`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB; at most ${Math.round(limit / 1e6)} MB can be added.`,
+					);
+				const reply = await send(`${state.base}/shelf`, file, { batch, folder });
+				Object.assign(state.data, { revision: reply.revision, history: reply.history });
+				state.data.assets = [...state.data.assets, reply.asset];
+				added.push(reply.asset);
+				came(reply.asset);
+				told.push(...reply.notices);
+			});
+		} catch (error) {
+			refused.push(error.message);
+		}
+	}
+	state.progress(null);
+	if (added.length) state.tell("show");
+	state.tell("kept");
+	const more = refused.length > 1 ? ` And ${refused.length - 1} more that could not be taken in.` : "";
+	if (refused.length) toast(`${refused[0]}${more}${added.length ? ` ${added.length} came in.` : ""}`, { wrong: true });
+	else if (told.length) toast(told.slice(0, 3).join(" "));
+	else if (added.length > 3)
+		toast(`${added.length} files are on the shelf.`, { act: "Undo", onact: () => state.undo() });
+	return added;
 }

@@ -2,18 +2,28 @@
 
 /** All files of a drop, those in dropped folders too, each with the name of its folder. */
 export async function filesOf(transfer) {
-  const entries = [...transfer.items].map((item) => item.webkitGetAsEntry?.()).filter(Boolean);
-  if (!entries.some((entry) => entry.isDirectory)) return [...transfer.files].map((file) => ({ file, folder: "" }));
-  const found = [];
-  const walk = async (entry, folder) => {
-    if (entry.isFile) { found.push({ file: await new Promise((done, wrong) => { entry.file(done, wrong); }), folder }); return; }
-    const reader = entry.createReader();
-    for (;;) {
-      const batch = await new Promise((done, wrong) => { reader.readEntries(done, wrong); });
-      if (!batch.length) return;
-      for (const child of batch) await walk(child, entry.name);
-    }
-  };
-  for (const entry of entries) await walk(entry, "");
-  return found;
+	const entries = [...transfer.items].map((item) => item.webkitGetAsEntry?.()).filter(Boolean);
+	if (!entries.some((entry) => entry.isDirectory)) return [...transfer.files].map((file) => ({ file, folder: "" }));
+	const found = [];
+	const walk = async (entry, folder) => {
+		if (entry.isFile) {
+			found.push({
+				file: await new Promise((done, wrong) => {
+					entry.file(done, wrong);
+				}),
+				folder,
+			});
+			return;
+		}
+		const reader = entry.createReader();
+		for (;;) {
+			const batch = await new Promise((done, wrong) => {
+				reader.readEntries(done, wrong);
+			});
+			if (!batch.length) return;
+			for (const child of batch) await walk(child, entry.name);
+		}
+	};
+	for (const entry of entries) await walk(entry, "");
+	return found;
 }

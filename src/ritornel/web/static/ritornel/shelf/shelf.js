@@ -1,194 +1,391 @@
-// The shelf over the stage: all pictures and sounds of the show, found by words, kind, folder and use; looked at and heard before use.
+// The shelf over the stage: all pictures and sounds of the show, found by words, kind, folder and use; looked at and
+// heard before use.
 import { el, icon, newId } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { filesOf } from "./dropped-files.js";
 import { addPicture } from "../stage/adding.js";
 import { assetDetail } from "./asset-detail.js";
 
-const KINDS = [["all", "All"], ["pictures", "Pictures"], ["sounds", "Sounds"], ["clips", "Clips"]];
-const USES = [["any", "Used or not"], ["used", "Used"], ["unused", "Unused"]];
+const KINDS = [
+	["all", "All"],
+	["pictures", "Pictures"],
+	["sounds", "Sounds"],
+	["clips", "Clips"],
+];
+const USES = [
+	["any", "Used or not"],
+	["used", "Used"],
+	["unused", "Unused"],
+];
 const AT_ONCE = 120;
 
 export class Shelf {
-  constructor(state, stage, { node, button, picture, clip }) {
-    Object.assign(this, { state, stage, node, button });
-    this.small = new Set();
-    this.want = null;
-    this.picked = null;
-    this.shown = AT_ONCE;
-    // What was looked at last is there again: words, kind, use and folder are remembered for the show.
-    this.key = `ritornel-shelf-${state.data.show_id}`;
-    this.filter = { words: "", kind: "all", use: "any", folder: "", ...JSON.parse(localStorage.getItem(this.key) ?? "{}") };
-    button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
-    picture.addEventListener("click", () => { this.filter.kind = "pictures"; this.open({ add: true }); });
-    clip.addEventListener("click", () => { this.filter.kind = "clips"; this.open({ add: true }); });
-    state.addEventListener("want", (event) => { this.filter.kind = this.wantsClip(event.detail) ? "clips" : "pictures"; this.open(event.detail); });
-    state.addEventListener("shelf", (event) => { this.open(); this.fresh = new Set(event.detail.ids); this.draw(); });
-    state.addEventListener("show", () => { if (!node.hidden) this.draw(); });
-    state.addEventListener("progress", (event) => this.progress(event.detail));
-    node.addEventListener("keydown", (event) => { if (event.key === "Escape" && !event.target.closest("input, textarea")) { event.stopPropagation(); this.close(); } });
-    this.receive();
-    this.build();
-  }
+	constructor(state, stage, { node, button, picture, clip }) {
+		Object.assign(this, { state, stage, node, button });
+		this.small = new Set();
+		this.want = null;
+		this.picked = null;
+		this.shown = AT_ONCE;
+		// What was looked at last is there again: words, kind, use and folder are remembered for the show.
+		this.key = `ritornel-shelf-${state.data.show_id}`;
+		this.filter = {
+			words: "",
+			kind: "all",
+			use: "any",
+			folder: "",
+			...JSON.parse(localStorage.getItem(this.key) ?? "{}"),
+		};
+		button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
+		picture.addEventListener("click", () => {
+			this.filter.kind = "pictures";
+			this.open({ add: true });
+		});
+		clip.addEventListener("click", () => {
+			this.filter.kind = "clips";
+			this.open({ add: true });
+		});
+		state.addEventListener("want", (event) => {
+			this.filter.kind = this.wantsClip(event.detail) ? "clips" : "pictures";
+			this.open(event.detail);
+		});
+		state.addEventListener("shelf", (event) => {
+			this.open();
+			this.fresh = new Set(event.detail.ids);
+			this.draw();
+		});
+		state.addEventListener("show", () => {
+			if (!node.hidden) this.draw();
+		});
+		state.addEventListener("progress", (event) => this.progress(event.detail));
+		node.addEventListener("keydown", (event) => {
+			if (event.key === "Escape" && !event.target.closest("input, textarea")) {
+				event.stopPropagation();
+				this.close();
+			}
+		});
+		this.receive();
+		this.build();
+	}
 
-  /** Whether a clip is wanted: for a place of its own, or instead of another. */
-  wantsClip({ place, replace }) { return place?.wants === "clip" || (replace && this.state.object(replace)?.kind === "clip"); }
+	/** Whether a clip is wanted: for a place of its own, or instead of another. */
+	wantsClip({ place, replace }) {
+		return place?.wants === "clip" || (replace && this.state.object(replace)?.kind === "clip");
+	}
 
-  build() {
-    const { filter } = this;
-    const set = (changes) => { Object.assign(filter, changes); this.shown = AT_ONCE; localStorage.setItem(this.key, JSON.stringify(filter)); this.draw(); };
-    this.search = el("input", { class: "field", type: "search", placeholder: "Find by words", "aria-label": "Find on the shelf", value: filter.words });
-    this.search.addEventListener("input", () => set({ words: this.search.value }));
-    this.kinds = el("div", { class: "choice", role: "group", "aria-label": "Kind" }, KINDS.map(([key, words]) => el("button", { "data-kind": key, onclick: () => set({ kind: key }) }, words)));
-    this.uses = el("select", { class: "field", "aria-label": "Use" }, USES.map(([key, words]) => el("option", { value: key }, words)));
-    this.uses.addEventListener("change", () => set({ use: this.uses.value }));
-    this.folders = el("select", { class: "field", "aria-label": "Folder" });
-    this.folders.addEventListener("change", () => set({ folder: this.folders.value }));
-    const input = el("input", { type: "file", multiple: true, accept: "image/*,audio/*,video/*,.svg", class: "sr-only", "aria-label": "Choose pictures" });
-    input.addEventListener("change", () => { const files = [...input.files].map((file) => ({ file })); input.value = ""; this.take(files); });
-    const folder = el("input", { type: "file", webkitdirectory: true, class: "sr-only", "aria-label": "Choose a folder" });
-    folder.addEventListener("change", () => {
-      const files = [...folder.files].map((file) => ({ file, folder: file.webkitRelativePath.split("/").at(-2) ?? "" }));
-      folder.value = "";
-      this.take(files);
-    });
-    this.title = el("h2", {});
-    this.grid = el("div", { class: "shelf-grid", role: "list", tabindex: -1 });
-    this.grid.addEventListener("scroll", () => { if (this.grid.scrollTop + this.grid.clientHeight > this.grid.scrollHeight - 300 && this.shown < this.found().length) { this.shown += AT_ONCE; this.draw(); } });
-    this.detail = el("aside", { class: "shelf-detail", "aria-label": "Details on the shelf" });
-    this.node.replaceChildren(
-      el("div", { class: "shelf-head" }, this.title, this.search, this.kinds, this.uses, this.folders,
-        el("label", { class: "push cursor-pointer" }, icon("upload"), "Files", input), el("label", { class: "push cursor-pointer" }, icon("folder"), "Folder", folder),
-        el("button", { class: "push", onclick: () => this.openCatalogue() }, icon("search"), "Catalogue"),
-        el("button", { class: "push bare", "aria-label": "Close the shelf", onclick: () => this.close() }, icon("x"))),
-      this.grid, this.detail);
-  }
+	build() {
+		const { filter } = this;
+		const set = (changes) => {
+			Object.assign(filter, changes);
+			this.shown = AT_ONCE;
+			localStorage.setItem(this.key, JSON.stringify(filter));
+			this.draw();
+		};
+		this.search = el("input", {
+			class: "field",
+			type: "search",
+			placeholder: "Find by words",
+			"aria-label": "Find on the shelf",
+			value: filter.words,
+		});
+		this.search.addEventListener("input", () => set({ words: this.search.value }));
+		this.kinds = el(
+			"div",
+			{ class: "choice", role: "group", "aria-label": "Kind" },
+			KINDS.map(([key, words]) => el("button", { "data-kind": key, onclick: () => set({ kind: key }) }, words)),
+		);
+		this.uses = el(
+			"select",
+			{ class: "field", "aria-label": "Use" },
+			USES.map(([key, words]) => el("option", { value: key }, words)),
+		);
+		this.uses.addEventListener("change", () => set({ use: this.uses.value }));
+		this.folders = el("select", { class: "field", "aria-label": "Folder" });
+		this.folders.addEventListener("change", () => set({ folder: this.folders.value }));
+		const input = el("input", {
+			type: "file",
+			multiple: true,
+			accept: "image/*,audio/*,video/*,.svg",
+			class: "sr-only",
+			"aria-label": "Choose pictures",
+		});
+		input.addEventListener("change", () => {
+			const files = [...input.files].map((file) => ({ file }));
+			input.value = "";
+			this.take(files);
+		});
+		const folder = el("input", {
+			type: "file",
+			webkitdirectory: true,
+			class: "sr-only",
+			"aria-label": "Choose a folder",
+		});
+		folder.addEventListener("change", () => {
+			const files = [...folder.files].map((file) => ({
+				file,
+				folder: file.webkitRelativePath.split("/").at(-2) ?? "",
+			}));
+			folder.value = "";
+			this.take(files);
+		});
+		this.title = el("h2", {});
+		this.grid = el("div", { class: "shelf-grid", role: "list", tabindex: -1 });
+		this.grid.addEventListener("scroll", () => {
+			if (
+				this.grid.scrollTop + this.grid.clientHeight > this.grid.scrollHeight - 300 &&
+				this.shown < this.found().length
+			) {
+				this.shown += AT_ONCE;
+				this.draw();
+			}
+		});
+		this.detail = el("aside", { class: "shelf-detail", "aria-label": "Details on the shelf" });
+		this.node.replaceChildren(
+			el(
+				"div",
+				{ class: "shelf-head" },
+				this.title,
+				this.search,
+				this.kinds,
+				this.uses,
+				this.folders,
+				el("label", { class: "push cursor-pointer" }, icon("upload"), "Files", input),
+				el("label", { class: "push cursor-pointer" }, icon("folder"), "Folder", folder),
+				el("button", { class: "push", onclick: () => this.openCatalogue() }, icon("search"), "Catalogue"),
+				el("button", { class: "push bare", "aria-label": "Close the shelf", onclick: () => this.close() }, icon("x")),
+			),
+			this.grid,
+			this.detail,
+		);
+	}
 
-  open({ place = null, replace = null, add = false } = {}) {
-    this.want = place ? { place } : replace ? { replace } : add ? { add } : null;
-    this.fresh = new Set();
-    this.node.hidden = false;
-    this.button.setAttribute("aria-expanded", "true");
-    this.draw();
-    this.askSmalls(true);
-    this.search.focus();
-  }
+	open({ place = null, replace = null, add = false } = {}) {
+		this.want = place ? { place } : replace ? { replace } : add ? { add } : null;
+		this.fresh = new Set();
+		this.node.hidden = false;
+		this.button.setAttribute("aria-expanded", "true");
+		this.draw();
+		this.askSmalls(true);
+		this.search.focus();
+	}
 
-  /** What others have made, with its credits: it comes over the shelf. */
-  async openCatalogue() {
-    const { Catalogue } = await import("./catalogue.js");
-    this.catalogue ??= new Catalogue(this);
-    this.catalogue.open();
-  }
+	/** What others have made, with its credits: it comes over the shelf. */
+	async openCatalogue() {
+		const { Catalogue } = await import("./catalogue.js");
+		this.catalogue ??= new Catalogue(this);
+		this.catalogue.open();
+	}
 
-  close() {
-    this.node.hidden = true;
-    this.want = null;
-    this.button.setAttribute("aria-expanded", "false");
-    this.button.focus();
-  }
+	close() {
+		this.node.hidden = true;
+		this.want = null;
+		this.button.setAttribute("aria-expanded", "false");
+		this.button.focus();
+	}
 
-  /** The small pictures come when the worker has made them; the page does not wait. */
-  async askSmalls(ask = false) {
-    clearTimeout(this.timer);
-    if (this.node.hidden) return;
-    const { ready, missing } = await get(`${this.state.base}/shelf/smalls.json${ask ? "?ask=1" : ""}`).catch(() => ({ ready: [], missing: 0 }));
-    const before = this.small.size;
-    this.small = new Set(ready);
-    if (this.small.size !== before) this.draw();
-    if (missing) this.timer = setTimeout(() => this.askSmalls(), 700);
-  }
+	/** The small pictures come when the worker has made them; the page does not wait. */
+	async askSmalls(ask = false) {
+		clearTimeout(this.timer);
+		if (this.node.hidden) return;
+		const { ready, missing } = await get(`${this.state.base}/shelf/smalls.json${ask ? "?ask=1" : ""}`).catch(() => ({
+			ready: [],
+			missing: 0,
+		}));
+		const before = this.small.size;
+		this.small = new Set(ready);
+		if (this.small.size !== before) this.draw();
+		if (missing) this.timer = setTimeout(() => this.askSmalls(), 700);
+	}
 
-  async take(files) {
-    const added = await this.state.addFiles(files);
-    this.fresh = new Set(added.map((asset) => asset.id));
-    const [only] = added;
-    if (this.want && added.length === 1 && only.width_px) { await this.use(only); return; }
-    if (added.some((asset) => asset.folder)) this.filter.folder = added.at(-1).folder;
-    this.draw();
-    this.askSmalls();
-  }
+	async take(files) {
+		const added = await this.state.addFiles(files);
+		this.fresh = new Set(added.map((asset) => asset.id));
+		const [only] = added;
+		if (this.want && added.length === 1 && only.width_px) {
+			await this.use(only);
+			return;
+		}
+		if (added.some((asset) => asset.folder)) this.filter.folder = added.at(-1).folder;
+		this.draw();
+		this.askSmalls();
+	}
 
-  receive() {
-    this.node.addEventListener("dragover", (event) => event.preventDefault());
-    this.node.addEventListener("drop", async (event) => { event.preventDefault(); event.stopPropagation(); this.take(await filesOf(event.dataTransfer)); });
-  }
+	receive() {
+		this.node.addEventListener("dragover", (event) => event.preventDefault());
+		this.node.addEventListener("drop", async (event) => {
+			event.preventDefault();
+			event.stopPropagation();
+			this.take(await filesOf(event.dataTransfer));
+		});
+	}
 
-  usesOf(asset) { return this.state.data.uses[asset.id] ?? []; }
+	usesOf(asset) {
+		return this.state.data.uses[asset.id] ?? [];
+	}
 
-  found() {
-    const { words, kind, use, folder } = this.filter;
-    const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-    return [...this.state.data.assets].reverse().filter((asset) => {
-      const about = `${asset.name} ${asset.author} ${asset.licence} ${asset.folder} ${asset.alternative}`.toLowerCase();
-      const used = this.usesOf(asset).length > 0;
-      return wanted.every((word) => about.includes(word)) && (kind === "all" || kind === `${asset.kind}s`)
-        && (use === "any" || (use === "used") === used) && (!folder || asset.folder === folder);
-    });
-  }
+	found() {
+		const { words, kind, use, folder } = this.filter;
+		const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
+		return [...this.state.data.assets].reverse().filter((asset) => {
+			const about = `${asset.name} ${asset.author} ${asset.licence} ${asset.folder} ${asset.alternative}`.toLowerCase();
+			const used = this.usesOf(asset).length > 0;
+			return (
+				wanted.every((word) => about.includes(word)) &&
+				(kind === "all" || kind === `${asset.kind}s`) &&
+				(use === "any" || (use === "used") === used) &&
+				(!folder || asset.folder === folder)
+			);
+		});
+	}
 
-  draw() {
-    const { filter, state } = this;
-    const found = this.found();
-    const wanted = this.want?.place ? `A picture for “${this.want.place.title}”` : this.want?.replace ? `Another picture for “${state.object(this.want.replace)?.name ?? ""}”` : "Shelf";
-    this.title.textContent = wanted;
-    for (const button of this.kinds.children) button.setAttribute("aria-pressed", String(button.dataset.kind === filter.kind));
-    this.uses.value = filter.use;
-    const folders = [...new Set(state.data.assets.map((asset) => asset.folder).filter(Boolean))].sort();
-    if (filter.folder && !folders.includes(filter.folder)) filter.folder = "";
-    this.folders.hidden = !folders.length;
-    this.folders.replaceChildren(...[["", "All folders"], ...folders.map((name) => [name, name])].map(([key, words]) => el("option", { value: key, selected: key === filter.folder }, words)));
-    const focused = this.grid.contains(document.activeElement) ? document.activeElement.dataset.asset : null;
-    this.grid.replaceChildren(...found.slice(0, this.shown).map((asset) => this.tile(asset)));
-    if (!found.length) this.grid.append(el("p", { class: "said p-4" }, state.data.assets.length ? "Nothing on the shelf answers to this." : "Nothing is on the shelf yet. Drop files here, or choose them above."));
-    if (focused) this.grid.querySelector(`[data-asset="${CSS.escape(focused)}"]`)?.focus();
-    const picked = state.asset(this.picked);
-    const draft = this.detail.contains(document.activeElement) ? this.detail : null;
-    if (!draft) this.detail.replaceChildren(...(picked ? assetDetail(this, picked) : [el("p", { class: "said" }, `${found.length} of ${state.data.assets.length}. Press one to look at it or hear it; a double press uses it.`)]));
-  }
+	draw() {
+		const { filter, state } = this;
+		const found = this.found();
+		const wanted = this.want?.place
+			? `A picture for “${this.want.place.title}”`
+			: this.want?.replace
+				? `Another picture for “${state.object(this.want.replace)?.name ?? ""}”`
+				: "Shelf";
+		this.title.textContent = wanted;
+		for (const button of this.kinds.children)
+			button.setAttribute("aria-pressed", String(button.dataset.kind === filter.kind));
+		this.uses.value = filter.use;
+		const folders = [...new Set(state.data.assets.map((asset) => asset.folder).filter(Boolean))].sort();
+		if (filter.folder && !folders.includes(filter.folder)) filter.folder = "";
+		this.folders.hidden = !folders.length;
+		this.folders.replaceChildren(
+			...[["", "All folders"], ...folders.map((name) => [name, name])].map(([key, words]) =>
+				el("option", { value: key, selected: key === filter.folder }, words),
+			),
+		);
+		const focused = this.grid.contains(document.activeElement) ? document.activeElement.dataset.asset : null;
+		this.grid.replaceChildren(...found.slice(0, this.shown).map((asset) => this.tile(asset)));
+		if (!found.length)
+			this.grid.append(
+				el(
+					"p",
+					{ class: "said p-4" },
+					state.data.assets.length
+						? "Nothing on the shelf answers to this."
+						: "Nothing is on the shelf yet. Drop files here, or choose them above.",
+				),
+			);
+		if (focused) this.grid.querySelector(`[data-asset="${CSS.escape(focused)}"]`)?.focus();
+		const picked = state.asset(this.picked);
+		const draft = this.detail.contains(document.activeElement) ? this.detail : null;
+		if (!draft)
+			this.detail.replaceChildren(
+				...(picked
+					? assetDetail(this, picked)
+					: [
+							el(
+								"p",
+								{ class: "said" },
+								`${found.length} of ${state.data.assets.length}. Press one to look at it or hear it; a double press uses it.`,
+							),
+						]),
+			);
+	}
 
-  tile(asset) {
-    const used = this.usesOf(asset).length;
-    const seconds = `${(asset.lasts_ms / 1000).toFixed(1)} s`;
-    const size = { picture: `${asset.width_px} × ${asset.height_px}`, sound: seconds, clip: `clip, ${seconds}` }[asset.kind];
-    const picture = asset.width_px
-      ? (this.small.has(asset.id) ? el("img", { src: asset.small, alt: "", loading: "lazy" }) : el("span", { class: "waiting" }, icon("image")))
-      : el("span", { class: "waiting sound" }, icon("music"));
-    const node = el("div", { role: "listitem" }, el("button", {
-      class: "tile", "data-asset": asset.id, "data-fresh": this.fresh?.has(asset.id) || null, "aria-pressed": String(this.picked === asset.id), draggable: "true",
-      onclick: () => { this.picked = asset.id; this.draw(); this.grid.querySelector(`[data-asset="${CSS.escape(asset.id)}"]`)?.focus(); },
-      ondblclick: () => this.use(asset),
-    }, picture, el("b", { class: "truncate" }, asset.name), el("span", { class: "facts" }, `${size} · ${used ? `used on ${used}` : "unused"}`)));
-    node.firstChild.addEventListener("keydown", (event) => { if (event.key === "Enter" && this.picked === asset.id) { event.preventDefault(); this.use(asset); } });
-    return node;
-  }
+	tile(asset) {
+		const used = this.usesOf(asset).length;
+		const seconds = `${(asset.lasts_ms / 1000).toFixed(1)} s`;
+		const size = { picture: `${asset.width_px} × ${asset.height_px}`, sound: seconds, clip: `clip, ${seconds}` }[
+			asset.kind
+		];
+		const picture = asset.width_px
+			? this.small.has(asset.id)
+				? el("img", { src: asset.small, alt: "", loading: "lazy" })
+				: el("span", { class: "waiting" }, icon("image"))
+			: el("span", { class: "waiting sound" }, icon("music"));
+		const node = el(
+			"div",
+			{ role: "listitem" },
+			el(
+				"button",
+				{
+					class: "tile",
+					"data-asset": asset.id,
+					"data-fresh": this.fresh?.has(asset.id) || null,
+					"aria-pressed": String(this.picked === asset.id),
+					draggable: "true",
+					onclick: () => {
+						this.picked = asset.id;
+						this.draw();
+						this.grid.querySelector(`[data-asset="${CSS.escape(asset.id)}"]`)?.focus();
+					},
+					ondblclick: () => this.use(asset),
+				},
+				picture,
+				el("b", { class: "truncate" }, asset.name),
+				el("span", { class: "facts" }, `${size} · ${used ? `used on ${used}` : "unused"}`),
+			),
+		);
+		node.firstChild.addEventListener("keydown", (event) => {
+			if (event.key === "Enter" && this.picked === asset.id) {
+				event.preventDefault();
+				this.use(asset);
+			}
+		});
+		return node;
+	}
 
-  /** What a double press does: fills the place that wanted a picture, takes another's place, or comes onto the slide. */
-  async use(asset) {
-    const { want, state } = this;
-    if (asset.kind === "sound") { this.close(); await this.underShow(asset); return; }
-    if (!state.slide) return;
-    this.close();
-    if (want?.replace) await state.edit({ do: "replace picture", slide_id: state.slide.id, object_id: want.replace, asset_id: asset.id });
-    else await addPicture(this.stage, asset, { place: want?.place ?? null });
-  }
+	/**
+	 * What a double press does: fills the place that wanted a picture, takes another's place, or comes onto the slide.
+	 */
+	async use(asset) {
+		const { want, state } = this;
+		if (asset.kind === "sound") {
+			this.close();
+			await this.underShow(asset);
+			return;
+		}
+		if (!state.slide) return;
+		this.close();
+		if (want?.replace)
+			await state.edit({
+				do: "replace picture",
+				slide_id: state.slide.id,
+				object_id: want.replace,
+				asset_id: asset.id,
+			});
+		else await addPicture(this.stage, asset, { place: want?.place ?? null });
+	}
 
-  async underShow(asset) {
-    const span = { id: newId(), asset_id: asset.id, start: { at: "show start" }, end: { at: "show end" }, loops: true, crossfade_ms: Math.min(500, Math.floor(asset.lasts_ms / 2)), fade_in_ms: 500, fade_out_ms: 3000 };
-    if (await this.state.edit({ do: "put span", span })) this.state.pick([], { span: span.id });
-  }
+	async underShow(asset) {
+		const span = {
+			id: newId(),
+			asset_id: asset.id,
+			start: { at: "show start" },
+			end: { at: "show end" },
+			loops: true,
+			crossfade_ms: Math.min(500, Math.floor(asset.lasts_ms / 2)),
+			fade_in_ms: 500,
+			fade_out_ms: 3000,
+		};
+		if (await this.state.edit({ do: "put span", span })) this.state.pick([], { span: span.id });
+	}
 
-  /** The line that tells how far a large drop has come. */
-  progress(detail) {
-    if (!detail) { this.line?.remove(); this.line = null; return; }
-    const { done, of, name, stop } = detail;
-    if (!this.line) {
-      this.bar = el("i");
-      this.words = el("span", {});
-      this.line = el("div", { class: "coming-in", role: "status" }, this.words, el("div", { class: "progress" }, this.bar), el("button", { class: "push", onclick: stop }, "Stop here"));
-      document.body.append(this.line);
-    }
-    this.bar.style.width = `${(done / of) * 100}%`;
-    this.words.textContent = `${done} of ${of} on the shelf · ${name}`;
-  }
+	/** The line that tells how far a large drop has come. */
+	progress(detail) {
+		if (!detail) {
+			this.line?.remove();
+			this.line = null;
+			return;
+		}
+		const { done, of, name, stop } = detail;
+		if (!this.line) {
+			this.bar = el("i");
+			this.words = el("span", {});
+			this.line = el(
+				"div",
+				{ class: "coming-in", role: "status" },
+				this.words,
+				el("div", { class: "progress" }, this.bar),
+				el("button", { class: "push", onclick: stop }, "Stop here"),
+			);
+			document.body.append(this.line);
+		}
+		this.bar.style.width = `${(done / of) * 100}%`;
+		this.words.textContent = `${done} of ${of} on the shelf · ${name}`;
+	}
 }

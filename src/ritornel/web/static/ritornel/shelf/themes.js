@@ -1,115 +1,319 @@
-// Themes over the stage: the slide as each theme would dress it, the show's own theme to change, the frame, and what stands on every slide.
+// Themes over the stage: the slide as each theme would dress it, the show's own theme to change, the frame, and what
+// stands on every slide.
 import { el, icon } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { choice, numberField, pair, selectField, textField, tick } from "../panel/fields.js";
 
-const ROLES = [["ground", "Ground"], ["raised", "Raised"], ["words", "Words"], ["soft", "Softer words"], ["accent", "Accent"], ["second", "Second accent"], ["line", "Fine line"]];
-const FRAMES = [["1280x720", "16:9"], ["1024x768", "4:3"], ["1080x1080", "1:1"], ["720x1280", "9:16"]];
+const ROLES = [
+	["ground", "Ground"],
+	["raised", "Raised"],
+	["words", "Words"],
+	["soft", "Softer words"],
+	["accent", "Accent"],
+	["second", "Second accent"],
+	["line", "Fine line"],
+];
+const FRAMES = [
+	["1280x720", "16:9"],
+	["1024x768", "4:3"],
+	["1080x1080", "1:1"],
+	["720x1280", "9:16"],
+];
 const plainTheme = (theme) => JSON.stringify(theme);
 
 export class Themes {
-  constructor(state, { node, button }) {
-    Object.assign(this, { state, node, button });
-    button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
-    state.addEventListener("show", () => { if (!node.hidden) this.draw(); });
-    node.addEventListener("keydown", (event) => { if (event.key === "Escape" && !event.target.closest("input")) { event.stopPropagation(); this.close(); } });
-  }
+	constructor(state, { node, button }) {
+		Object.assign(this, { state, node, button });
+		button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
+		state.addEventListener("show", () => {
+			if (!node.hidden) this.draw();
+		});
+		node.addEventListener("keydown", (event) => {
+			if (event.key === "Escape" && !event.target.closest("input")) {
+				event.stopPropagation();
+				this.close();
+			}
+		});
+	}
 
-  open() {
-    this.node.hidden = false;
-    this.button.setAttribute("aria-expanded", "true");
-    this.draw();
-    this.node.querySelector(".theme-card")?.focus();
-    this.loadOthers();
-  }
+	open() {
+		this.node.hidden = false;
+		this.button.setAttribute("aria-expanded", "true");
+		this.draw();
+		this.node.querySelector(".theme-card")?.focus();
+		this.loadOthers();
+	}
 
-  close() {
-    this.node.hidden = true;
-    this.button.setAttribute("aria-expanded", "false");
-    this.button.focus();
-  }
+	close() {
+		this.node.hidden = true;
+		this.button.setAttribute("aria-expanded", "false");
+		this.button.focus();
+	}
 
-  async loadOthers() {
-    this.others = await get("/shows/themes.json").then((reply) => reply.shows.filter((entry) => entry.id !== this.state.data.show_id), () => []);
-    if (!this.node.hidden) this.draw();
-  }
+	async loadOthers() {
+		this.others = await get("/shows/themes.json").then(
+			(reply) => reply.shows.filter((entry) => entry.id !== this.state.data.show_id),
+			() => [],
+		);
+		if (!this.node.hidden) this.draw();
+	}
 
-  change(theme) { return this.state.edit({ do: "change theme", theme }); }
+	change(theme) {
+		return this.state.edit({ do: "change theme", theme });
+	}
 
-  draw() {
-    const { state, node } = this;
-    const { theme } = state.data.settings;
-    const focused = [...node.querySelectorAll("button, input, select")].indexOf(document.activeElement);
-    const scroll = node.querySelector(".theme-own")?.scrollTop ?? 0;
-    const cards = Object.values(state.data.themes).map((entry) => el("button", {
-      class: "theme-card", "aria-pressed": String(plainTheme(entry) === plainTheme(theme)), "data-theme": entry.name, onclick: () => this.change(entry),
-    }, state.slide ? el("img", { src: `${state.base}/slides/${state.slide.id}/theme/${encodeURIComponent(entry.name)}.png?r=${state.data.revision}`, alt: "", loading: "lazy" }) : null,
-    el("b", {}, entry.name), el("span", { class: "swatches" }, ["ground", "words", "accent", "second"].map((role) => this.dot(entry.palette[role]))), el("span", { class: "facts" }, entry.heading_family === entry.body_family ? entry.body_family : `${entry.heading_family}, ${entry.body_family}`)));
-    node.replaceChildren(
-      el("div", { class: "shelf-head" }, el("h2", {}, "Theme"), el("p", { class: "mr-auto facts" }, "What follows the theme changes with it; what was set by hand stays."),
-        el("button", { class: "push bare", "aria-label": "Close the themes", onclick: () => this.close() }, icon("x"))),
-      el("div", { class: "theme-grid" }, cards), el("aside", { class: "shelf-detail theme-own", "aria-label": "This show's theme" }, this.own(theme)));
-    node.querySelector(".theme-own").scrollTop = scroll;
-    if (focused >= 0) [...node.querySelectorAll("button, input, select")][focused]?.focus({ preventScroll: true });
-  }
+	draw() {
+		const { state, node } = this;
+		const { theme } = state.data.settings;
+		const focused = [...node.querySelectorAll("button, input, select")].indexOf(document.activeElement);
+		const scroll = node.querySelector(".theme-own")?.scrollTop ?? 0;
+		const cards = Object.values(state.data.themes).map((entry) =>
+			el(
+				"button",
+				{
+					class: "theme-card",
+					"aria-pressed": String(plainTheme(entry) === plainTheme(theme)),
+					"data-theme": entry.name,
+					onclick: () => this.change(entry),
+				},
+				state.slide
+					? el("img", {
+							src: `${state.base}/slides/${state.slide.id}/theme/${encodeURIComponent(entry.name)}.png?r=${state.data.revision}`,
+							alt: "",
+							loading: "lazy",
+						})
+					: null,
+				el("b", {}, entry.name),
+				el(
+					"span",
+					{ class: "swatches" },
+					["ground", "words", "accent", "second"].map((role) => this.dot(entry.palette[role])),
+				),
+				el(
+					"span",
+					{ class: "facts" },
+					entry.heading_family === entry.body_family
+						? entry.body_family
+						: `${entry.heading_family}, ${entry.body_family}`,
+				),
+			),
+		);
+		node.replaceChildren(
+			el(
+				"div",
+				{ class: "shelf-head" },
+				el("h2", {}, "Theme"),
+				el("p", { class: "mr-auto facts" }, "What follows the theme changes with it; what was set by hand stays."),
+				el("button", { class: "push bare", "aria-label": "Close the themes", onclick: () => this.close() }, icon("x")),
+			),
+			el("div", { class: "theme-grid" }, cards),
+			el("aside", { class: "shelf-detail theme-own", "aria-label": "This show's theme" }, this.own(theme)),
+		);
+		node.querySelector(".theme-own").scrollTop = scroll;
+		if (focused >= 0) [...node.querySelectorAll("button, input, select")][focused]?.focus({ preventScroll: true });
+	}
 
-  dot(colour) {
-    const node = el("i");
-    node.style.background = colour;
-    return node;
-  }
+	dot(colour) {
+		const node = el("i");
+		node.style.background = colour;
+		return node;
+	}
 
-  own(theme) {
-    const { state } = this;
-    const { frame, furniture } = state.data.settings;
-    const put = (changes) => this.change({ ...theme, ...changes });
-    const families = state.data.families.map((name) => [name, name]);
-    const colours = ROLES.map(([role, words]) => {
-      const field = el("input", { type: "color", class: "field swatch", value: theme.palette[role], "aria-label": `${words} of the theme` });
-      field.addEventListener("change", () => put({ palette: { ...theme.palette, [role]: field.value } }));
-      return el("label", { class: "role" }, field, words);
-    });
-    const size = `${frame.width_px}x${frame.height_px}`;
-    const custom = FRAMES.some(([key]) => key === size) ? [] : [[size, `${frame.width_px} × ${frame.height_px}`]];
-    const furnish = (changes) => state.edit({ do: "change furniture", changes });
-    const pictures = state.data.assets.filter((asset) => asset.kind === "picture").map((asset) => [asset.id, asset.name]);
-    const weak = state.data.settings.weak ?? [];
-    const others = (this.others ?? []).map((entry) => [entry.id, `${entry.title}: ${entry.theme.name}`]);
-    return [
-      textField(theme.name, (name) => put({ name }), { label: "Name of the theme", cls: "name-field" }),
-      el("div", { class: "roles" }, colours),
-      weak.length ? el("p", { class: "wrong" }, `Hard to read: ${weak.map(([role, behind, ratio]) => `${role} on ${behind} (${ratio} : 1)`).join(", ")}. At least 4.5 : 1 is asked.`) : null,
-      pair("Headings", selectField(theme.heading_family, families, (name) => put({ heading_family: name }), { label: "Font of headings" })),
-      pair("Body", selectField(theme.body_family, families, (name) => put({ body_family: name }), { label: "Font of the body" })),
-      pair("Sizes", el("div", { class: "grid grid-cols-3 gap-2" }, numberField(theme.title_px, (n) => put({ title_px: n }), { label: "Size of titles", least: 12, most: 300 }),
-        numberField(theme.heading_px, (n) => put({ heading_px: n }), { label: "Size of headings", least: 12, most: 300 }), numberField(theme.body_px, (n) => put({ body_px: n }), { label: "Size of the body", least: 12, most: 200 }))),
-      pair("Weight", choice(String(theme.heading_weight), [["400", "Regular"], ["600", "Semi"], ["700", "Bold"]], (weight) => put({ heading_weight: Number(weight) }), { label: "Weight of headings" })),
-      pair("Titles", choice(theme.title_align, [["left", "Left"], ["centre", "Centre"], ["right", "Right"]], (align) => put({ title_align: align }), { label: "Titles stand" })),
-      ...this.grounds(theme, put, pictures),
-      others.length ? pair("Bring in", selectField("", [["", "the theme of …"], ...others], (id) => { const found = this.others.find((entry) => entry.id === id); if (found) this.change(found.theme); }, { label: "Bring in the theme of another show" })) : null,
-      el("h3", {}, "Frame"),
-      pair("Shape", selectField(size, [...FRAMES, ...custom], (key) => { const [w, h] = key.split("x").map(Number); state.edit({ do: "change frame", frame: { width_px: w, height_px: h } }); }, { label: "Shape of the frame" })),
-      pair("Exactly", el("div", { class: "two" }, numberField(frame.width_px, (n) => state.edit({ do: "change frame", frame: { ...frame, width_px: Math.round(n) } }), { label: "Width of the frame", least: 16, most: 8192, unit: "px", decimals: 0 }),
-        numberField(frame.height_px, (n) => state.edit({ do: "change frame", frame: { ...frame, height_px: Math.round(n) } }), { label: "Height of the frame", least: 16, most: 8192, unit: "px", decimals: 0 }))),
-      el("h3", {}, "On every slide"),
-      pair("Footer", textField(furniture.footer, (footer) => furnish({ footer }), { label: "Footer" })),
-      tick("Slide numbers", furniture.numbers, (numbers) => furnish({ numbers })),
-      pictures.length ? pair("Mark", selectField(furniture.mark_asset_id ?? "", [["", "None"], ...pictures], (id) => furnish({ mark_asset_id: id || null }), { label: "Small mark" })) : null,
-    ].filter(Boolean);
-  }
+	own(theme) {
+		const { state } = this;
+		const { frame, furniture } = state.data.settings;
+		const put = (changes) => this.change({ ...theme, ...changes });
+		const families = state.data.families.map((name) => [name, name]);
+		const colours = ROLES.map(([role, words]) => {
+			const field = el("input", {
+				type: "color",
+				class: "field swatch",
+				value: theme.palette[role],
+				"aria-label": `${words} of the theme`,
+			});
+			field.addEventListener("change", () => put({ palette: { ...theme.palette, [role]: field.value } }));
+			return el("label", { class: "role" }, field, words);
+		});
+		const size = `${frame.width_px}x${frame.height_px}`;
+		const custom = FRAMES.some(([key]) => key === size) ? [] : [[size, `${frame.width_px} × ${frame.height_px}`]];
+		const furnish = (changes) => state.edit({ do: "change furniture", changes });
+		const pictures = state.data.assets
+			.filter((asset) => asset.kind === "picture")
+			.map((asset) => [asset.id, asset.name]);
+		const weak = state.data.settings.weak ?? [];
+		const others = (this.others ?? []).map((entry) => [entry.id, `${entry.title}: ${entry.theme.name}`]);
+		return [
+			textField(theme.name, (name) => put({ name }), { label: "Name of the theme", cls: "name-field" }),
+			el("div", { class: "roles" }, colours),
+			weak.length
+				? el(
+						"p",
+						{ class: "wrong" },
+						`Hard to read: ${weak.map(([role, behind, ratio]) => `${role} on ${behind} (${ratio} : 1)`).join(", ")}. At least 4.5 : 1 is asked.`,
+					)
+				: null,
+			pair(
+				"Headings",
+				selectField(theme.heading_family, families, (name) => put({ heading_family: name }), {
+					label: "Font of headings",
+				}),
+			),
+			pair(
+				"Body",
+				selectField(theme.body_family, families, (name) => put({ body_family: name }), { label: "Font of the body" }),
+			),
+			pair(
+				"Sizes",
+				el(
+					"div",
+					{ class: "grid grid-cols-3 gap-2" },
+					numberField(theme.title_px, (n) => put({ title_px: n }), { label: "Size of titles", least: 12, most: 300 }),
+					numberField(theme.heading_px, (n) => put({ heading_px: n }), {
+						label: "Size of headings",
+						least: 12,
+						most: 300,
+					}),
+					numberField(theme.body_px, (n) => put({ body_px: n }), { label: "Size of the body", least: 12, most: 200 }),
+				),
+			),
+			pair(
+				"Weight",
+				choice(
+					String(theme.heading_weight),
+					[
+						["400", "Regular"],
+						["600", "Semi"],
+						["700", "Bold"],
+					],
+					(weight) => put({ heading_weight: Number(weight) }),
+					{ label: "Weight of headings" },
+				),
+			),
+			pair(
+				"Titles",
+				choice(
+					theme.title_align,
+					[
+						["left", "Left"],
+						["centre", "Centre"],
+						["right", "Right"],
+					],
+					(align) => put({ title_align: align }),
+					{ label: "Titles stand" },
+				),
+			),
+			...this.grounds(theme, put, pictures),
+			others.length
+				? pair(
+						"Bring in",
+						selectField(
+							"",
+							[["", "the theme of …"], ...others],
+							(id) => {
+								const found = this.others.find((entry) => entry.id === id);
+								if (found) this.change(found.theme);
+							},
+							{ label: "Bring in the theme of another show" },
+						),
+					)
+				: null,
+			el("h3", {}, "Frame"),
+			pair(
+				"Shape",
+				selectField(
+					size,
+					[...FRAMES, ...custom],
+					(key) => {
+						const [w, h] = key.split("x").map(Number);
+						state.edit({ do: "change frame", frame: { width_px: w, height_px: h } });
+					},
+					{ label: "Shape of the frame" },
+				),
+			),
+			pair(
+				"Exactly",
+				el(
+					"div",
+					{ class: "two" },
+					numberField(
+						frame.width_px,
+						(n) => state.edit({ do: "change frame", frame: { ...frame, width_px: Math.round(n) } }),
+						{ label: "Width of the frame", least: 16, most: 8192, unit: "px", decimals: 0 },
+					),
+					numberField(
+						frame.height_px,
+						(n) => state.edit({ do: "change frame", frame: { ...frame, height_px: Math.round(n) } }),
+						{ label: "Height of the frame", least: 16, most: 8192, unit: "px", decimals: 0 },
+					),
+				),
+			),
+			el("h3", {}, "On every slide"),
+			pair(
+				"Footer",
+				textField(furniture.footer, (footer) => furnish({ footer }), { label: "Footer" }),
+			),
+			tick("Slide numbers", furniture.numbers, (numbers) => furnish({ numbers })),
+			pictures.length
+				? pair(
+						"Mark",
+						selectField(
+							furniture.mark_asset_id ?? "",
+							[["", "None"], ...pictures],
+							(id) => furnish({ mark_asset_id: id || null }),
+							{ label: "Small mark" },
+						),
+					)
+				: null,
+		].filter(Boolean);
+	}
 
-  /** The grounds of ordinary slides and of openings. */
-  grounds(theme, put, pictures) {
-    const clips = this.state.data.assets.filter((asset) => asset.kind === "clip").map((asset) => [asset.id, asset.name]);
-    const fields = (key, words) => {
-      const ground = theme[key];
-      const kinds = [["plain", "Plain"], ["gradient", "Two colours"], ...(pictures.length ? [["picture", "Picture"]] : []), ...(clips.length ? [["clip", "Clip"]] : [])];
-      const pick = (kind) => put({ [key]: { plain: { kind, colour: "@ground" }, gradient: { kind, first: "@ground", second: "@line", angle_deg: 90 }, picture: { kind, asset_id: pictures[0]?.[0], veil: 0.5, colour: "@ground" }, clip: { kind, asset_id: clips[0]?.[0], veil: 0.5, colour: "@ground" } }[kind] });
-      const angle = ground.kind === "gradient" ? numberField(ground.angle_deg, (n) => put({ [key]: { ...ground, angle_deg: n } }), { label: `Angle of ${words.toLowerCase()}`, unit: "°", least: -360, most: 360 }) : null;
-      const seen = { picture: pictures, clip: clips }[ground.kind];
-      const asset = seen ? selectField(ground.asset_id, seen, (id) => put({ [key]: { ...ground, asset_id: id } }), { label: `${ground.kind === "clip" ? "Clip" : "Picture"} of ${words.toLowerCase()}` }) : null;
-      return pair(words, el("div", { class: "two" }, selectField(ground.kind, kinds, pick, { label: `${words} of the theme` }), angle ?? asset));
-    };
-    return [fields("ground", "Slides"), fields("opening", "Openings")];
-  }
+	/** The grounds of ordinary slides and of openings. */
+	grounds(theme, put, pictures) {
+		const clips = this.state.data.assets
+			.filter((asset) => asset.kind === "clip")
+			.map((asset) => [asset.id, asset.name]);
+		const fields = (key, words) => {
+			const ground = theme[key];
+			const kinds = [
+				["plain", "Plain"],
+				["gradient", "Two colours"],
+				...(pictures.length ? [["picture", "Picture"]] : []),
+				...(clips.length ? [["clip", "Clip"]] : []),
+			];
+			const pick = (kind) =>
+				put({
+					[key]: {
+						plain: { kind, colour: "@ground" },
+						gradient: { kind, first: "@ground", second: "@line", angle_deg: 90 },
+						picture: { kind, asset_id: pictures[0]?.[0], veil: 0.5, colour: "@ground" },
+						clip: { kind, asset_id: clips[0]?.[0], veil: 0.5, colour: "@ground" },
+					}[kind],
+				});
+			const angle =
+				ground.kind === "gradient"
+					? numberField(ground.angle_deg, (n) => put({ [key]: { ...ground, angle_deg: n } }), {
+							label: `Angle of ${words.toLowerCase()}`,
+							unit: "°",
+							least: -360,
+							most: 360,
+						})
+					: null;
+			const seen = { picture: pictures, clip: clips }[ground.kind];
+			const asset = seen
+				? selectField(ground.asset_id, seen, (id) => put({ [key]: { ...ground, asset_id: id } }), {
+						label: `${ground.kind === "clip" ? "Clip" : "Picture"} of ${words.toLowerCase()}`,
+					})
+				: null;
+			return pair(
+				words,
+				el(
+					"div",
+					{ class: "two" },
+					selectField(ground.kind, kinds, pick, { label: `${words} of the theme` }),
+					angle ?? asset,
+				),
+			);
+		};
+		return [fields("ground", "Slides"), fields("opening", "Openings")];
+	}
 }

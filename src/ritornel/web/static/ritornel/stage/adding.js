@@ -9,118 +9,196 @@ const capital = (word) => word[0].toUpperCase() + word.slice(1);
 const scaleOf = ({ width_px: width, height_px: height }) => Math.sqrt((width * height) / (1280 * 720));
 
 export async function addObjects(state, items, label = null) {
-  const objects = items.map((item) => ({ ...item, id: item.id ?? newId() }));
-  const edit = { do: "add objects", slide_id: state.slide.id, objects };
-  const made = await state.edit(label ? { do: "several", label, edits: [edit] } : edit);
-  if (made) state.pick(objects.map((item) => item.id));
-  return made;
+	const objects = items.map((item) => ({ ...item, id: item.id ?? newId() }));
+	const edit = { do: "add objects", slide_id: state.slide.id, objects };
+	const made = await state.edit(label ? { do: "several", label, edits: [edit] } : edit);
+	if (made) state.pick(objects.map((item) => item.id));
+	return made;
 }
 
-/** Puts a clip on the slide, which plays on arrival: into an empty place, or as large as it is, and at most 80 % of the frame. */
+/**
+ * Puts a clip on the slide, which plays on arrival: into an empty place, or as large as it is, and at most 80 % of the
+ * frame.
+ */
 async function addClip(stage, asset, at, place) {
-  const { state, frame } = stage;
-  const { width_px: width, height_px: height } = frame;
-  const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);
-  const size = { width: tenths(asset.width_px * scale), height: tenths(asset.height_px * scale) };
-  const middle = at ?? { x: width / 2, y: height / 2 };
-  const item = {
-    kind: "clip", id: newId(), name: asset.name, asset_id: asset.id, out_ms: asset.lasts_ms, alternative: asset.alternative || "",
-    box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size }, ...place ? { box: place.box, place: place.name } : {},
-  };
-  const edits = [{ do: "add objects", slide_id: state.slide.id, objects: [item] }, ...playsFirst(state, item.id)];
-  const made = await state.edit({ do: "several", label: `Bring ${asset.name} on`, edits });
-  if (made) state.pick([item.id]);
-  return made;
+	const { state, frame } = stage;
+	const { width_px: width, height_px: height } = frame;
+	const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);
+	const size = { width: tenths(asset.width_px * scale), height: tenths(asset.height_px * scale) };
+	const middle = at ?? { x: width / 2, y: height / 2 };
+	const item = {
+		kind: "clip",
+		id: newId(),
+		name: asset.name,
+		asset_id: asset.id,
+		out_ms: asset.lasts_ms,
+		alternative: asset.alternative || "",
+		box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size },
+		...(place ? { box: place.box, place: place.name } : {}),
+	};
+	const edits = [{ do: "add objects", slide_id: state.slide.id, objects: [item] }, ...playsFirst(state, item.id)];
+	const made = await state.edit({ do: "several", label: `Bring ${asset.name} on`, edits });
+	if (made) state.pick([item.id]);
+	return made;
 }
 
 /** A build that plays a clip on arrival: first in the running order. */
 export function playsFirst(state, objectId) {
-  const id = newId();
-  return [
-    { do: "add build", slide_id: state.slide.id, build: { id, object_id: objectId, effect: "plays clip", starts: { rule: "follows" } } },
-    { do: "move build", slide_id: state.slide.id, build_id: id, to: 0 },
-  ];
+	const id = newId();
+	return [
+		{
+			do: "add build",
+			slide_id: state.slide.id,
+			build: { id, object_id: objectId, effect: "plays clip", starts: { rule: "follows" } },
+		},
+		{ do: "move build", slide_id: state.slide.id, build_id: id, to: 0 },
+	];
 }
 
-/** Puts a picture on the slide: into an empty place, or as large as it is and at most 80 % of the frame, its middle at `at`. */
+/**
+ * Puts a picture on the slide: into an empty place, or as large as it is and at most 80 % of the frame, its middle at
+ * `at`.
+ */
 export function addPicture(stage, asset, { at = null, place = null } = {}) {
-  const { width_px: width, height_px: height } = stage.frame;
-  if (asset.kind === "clip") return addClip(stage, asset, at, place);
-  const common = { kind: "picture", name: asset.name, asset_id: asset.id, alternative: asset.alternative || "" };
-  if (place) return addObjects(stage.state, [{ ...common, box: place.box, place: place.name, fit: "cover" }]);
-  const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);
-  const size = { width: tenths(asset.width_px * scale), height: tenths(asset.height_px * scale) };
-  const middle = at ?? { x: width / 2, y: height / 2 };
-  return addObjects(stage.state, [{ ...common, box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size } }]);
+	const { width_px: width, height_px: height } = stage.frame;
+	if (asset.kind === "clip") return addClip(stage, asset, at, place);
+	const common = { kind: "picture", name: asset.name, asset_id: asset.id, alternative: asset.alternative || "" };
+	if (place) return addObjects(stage.state, [{ ...common, box: place.box, place: place.name, fit: "cover" }]);
+	const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);
+	const size = { width: tenths(asset.width_px * scale), height: tenths(asset.height_px * scale) };
+	const middle = at ?? { x: width / 2, y: height / 2 };
+	return addObjects(stage.state, [
+		{ ...common, box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size } },
+	]);
 }
 
 /** A text, opened to be written. Its words are what is typed; leaving it empty takes it away again. */
 export async function addText(stage) {
-  const { width_px: width, height_px: height } = stage.frame;
-  const scale = scaleOf(stage.frame);
-  const id = newId();
-  const box = { x: tenths(width / 2 - 280 * scale), y: tenths(height / 2 - 30 * scale), width: tenths(560 * scale), height: tenths(60 * scale) };
-  const item = { kind: "text", id, name: "Text", box, paragraphs: [{ id: `${id}-1`, runs: [{ text: "" }] }], size_px: tenths(34 * scale), overflow: "grow" };
-  const typed = heldKeys();
-  const made = await addObjects(stage.state, [item]);
-  await stage.readyToWrite();
-  const text = typed();
-  if (made) stage.editWords(stage.state.object(id), text);
+	const { width_px: width, height_px: height } = stage.frame;
+	const scale = scaleOf(stage.frame);
+	const id = newId();
+	const box = {
+		x: tenths(width / 2 - 280 * scale),
+		y: tenths(height / 2 - 30 * scale),
+		width: tenths(560 * scale),
+		height: tenths(60 * scale),
+	};
+	const item = {
+		kind: "text",
+		id,
+		name: "Text",
+		box,
+		paragraphs: [{ id: `${id}-1`, runs: [{ text: "" }] }],
+		size_px: tenths(34 * scale),
+		overflow: "grow",
+	};
+	const typed = heldKeys();
+	const made = await addObjects(stage.state, [item]);
+	await stage.readyToWrite();
+	const text = typed();
+	if (made) stage.editWords(stage.state.object(id), text);
 }
 
-/** Words in a place of the layout: the theme says how they look. `typed` hands over what was typed since the place was pressed. */
+/**
+ * Words in a place of the layout: the theme says how they look. `typed` hands over what was typed since the place was
+ * pressed.
+ */
 export async function addTextIn(stage, place, typed) {
-  const { state } = stage;
-  const id = newId();
-  const item = { kind: "text", id, name: place.title, box: place.box, place: place.name, paragraphs: [{ id: `${id}-1`, runs: [{ text: "" }] }] };
-  const edits = [
-    { do: "add objects", slide_id: state.slide.id, objects: [item] },
-    { do: "follow theme", slide_id: state.slide.id, object_ids: [id] },
-  ];
-  const made = await state.edit({ do: "several", label: `Write the ${place.title.toLowerCase()}`, edits });
-  await stage.readyToWrite();
-  const text = typed();
-  if (!made) return;
-  state.pick([id]);
-  stage.editWords(state.object(id), text);
+	const { state } = stage;
+	const id = newId();
+	const item = {
+		kind: "text",
+		id,
+		name: place.title,
+		box: place.box,
+		place: place.name,
+		paragraphs: [{ id: `${id}-1`, runs: [{ text: "" }] }],
+	};
+	const edits = [
+		{ do: "add objects", slide_id: state.slide.id, objects: [item] },
+		{ do: "follow theme", slide_id: state.slide.id, object_ids: [id] },
+	];
+	const made = await state.edit({ do: "several", label: `Write the ${place.title.toLowerCase()}`, edits });
+	await stage.readyToWrite();
+	const text = typed();
+	if (!made) return;
+	state.pick([id]);
+	stage.editWords(state.object(id), text);
 }
 
 /** Lines of plain text as a text of its own: pasted from anywhere, it comes in clean. */
 export function addLines(stage, lines) {
-  const { width_px: width, height_px: height } = stage.frame;
-  const scale = scaleOf(stage.frame);
-  const id = newId();
-  const paragraphs = lines.map((line, index) => ({ id: `${id}-${index + 1}`, ...line }));
-  const box = { x: tenths(width * 0.1), y: tenths(height * 0.2), width: tenths(width * 0.8), height: tenths(height * 0.6) };
-  return addObjects(stage.state, [{ kind: "text", id, name: "Pasted text", box, paragraphs, size_px: tenths(30 * scale), overflow: "shrink" }], "Paste text");
+	const { width_px: width, height_px: height } = stage.frame;
+	const scale = scaleOf(stage.frame);
+	const id = newId();
+	const paragraphs = lines.map((line, index) => ({ id: `${id}-${index + 1}`, ...line }));
+	const box = {
+		x: tenths(width * 0.1),
+		y: tenths(height * 0.2),
+		width: tenths(width * 0.8),
+		height: tenths(height * 0.6),
+	};
+	return addObjects(
+		stage.state,
+		[{ kind: "text", id, name: "Pasted text", box, paragraphs, size_px: tenths(30 * scale), overflow: "shrink" }],
+		"Paste text",
+	);
 }
 
 const SHAPES = {
-  line: { size: [300, 8], look: { stroke: { colour: "@accent", width_px: 4 } } },
-  "line with a head": { form: "line", size: [300, 8], look: { stroke: { colour: "@accent", width_px: 4 }, heads: "end" } },
-  bracket: { size: [40, 240], look: { stroke: { colour: "@words", width_px: 4 } } },
-  "rounded rectangle": { form: "rectangle", size: [300, 180], look: { corner_px: 24 } },
-  bubble: { size: [320, 160], look: { corner_px: 24, fill: { kind: "plain", colour: "@raised" }, stroke: { colour: "@line", width_px: 2 } } },
-  arrow: { size: [260, 130], look: {} },
-  arch: { size: [240, 120], look: {} },
+	line: { size: [300, 8], look: { stroke: { colour: "@accent", width_px: 4 } } },
+	"line with a head": {
+		form: "line",
+		size: [300, 8],
+		look: { stroke: { colour: "@accent", width_px: 4 }, heads: "end" },
+	},
+	bracket: { size: [40, 240], look: { stroke: { colour: "@words", width_px: 4 } } },
+	"rounded rectangle": { form: "rectangle", size: [300, 180], look: { corner_px: 24 } },
+	bubble: {
+		size: [320, 160],
+		look: { corner_px: 24, fill: { kind: "plain", colour: "@raised" }, stroke: { colour: "@line", width_px: 2 } },
+	},
+	arrow: { size: [260, 130], look: {} },
+	arch: { size: [240, 120], look: {} },
 };
 const POINTS = { polygon: 6, star: 8, wheel: 18 };
 
 export function addShape(stage, name) {
-  const { width_px: width, height_px: height } = stage.frame;
-  const scale = scaleOf(stage.frame);
-  const { form = name, size = [240, 240], look = {} } = SHAPES[name] ?? {};
-  const [w, h] = size.map((side) => tenths(side * scale));
-  const box = { x: tenths((width - w) / 2), y: tenths((height - h) / 2), width: w, height: h };
-  const fill = look.stroke && !look.fill ? {} : { fill: { kind: "plain", colour: "@second" } };
-  const words = { colour: fill.fill && !look.fill ? "@ground" : "@words", align: "centre", stand: "middle", size_px: tenths(26 * scale) };
-  return addObjects(stage.state, [{ kind: "shape", form, name: capital(name), box, ...fill, ...look, ...words, ...(POINTS[form] ? { points: POINTS[form] } : {}) }]);
+	const { width_px: width, height_px: height } = stage.frame;
+	const scale = scaleOf(stage.frame);
+	const { form = name, size = [240, 240], look = {} } = SHAPES[name] ?? {};
+	const [w, h] = size.map((side) => tenths(side * scale));
+	const box = { x: tenths((width - w) / 2), y: tenths((height - h) / 2), width: w, height: h };
+	const fill = look.stroke && !look.fill ? {} : { fill: { kind: "plain", colour: "@second" } };
+	const words = {
+		colour: fill.fill && !look.fill ? "@ground" : "@words",
+		align: "centre",
+		stand: "middle",
+		size_px: tenths(26 * scale),
+	};
+	return addObjects(stage.state, [
+		{
+			kind: "shape",
+			form,
+			name: capital(name),
+			box,
+			...fill,
+			...look,
+			...words,
+			...(POINTS[form] ? { points: POINTS[form] } : {}),
+		},
+	]);
 }
 
 /** A slide after the one on the stage, coming as that one does. */
 export async function addSlide(state, layout, title) {
-  const id = newId();
-  const at = state.slide ? state.data.order.indexOf(state.slide.id) + 1 : 0;
-  const slide = { id, name: title === "Blank" ? "" : title, layout, transition: state.slide?.transition ?? { name: "dissolve", lasts_ms: 800 } };
-  if (await state.edit({ do: "add slide", at, slide, as_show_runs: true })) await state.open(id);
+	const id = newId();
+	const at = state.slide ? state.data.order.indexOf(state.slide.id) + 1 : 0;
+	const slide = {
+		id,
+		name: title === "Blank" ? "" : title,
+		layout,
+		transition: state.slide?.transition ?? { name: "dissolve", lasts_ms: 800 },
+	};
+	if (await state.edit({ do: "add slide", at, slide, as_show_runs: true })) await state.open(id);
 }

@@ -2,13 +2,18 @@
 
 /** The box around several boxes as they are seen, so that what is moved together snaps as one. */
 export function around(boxes) {
-  const edges = boxes.map((box) => {
-    const turn = ((box.turn_deg ?? 0) * Math.PI) / 180;
-    const [c, s] = [Math.abs(Math.cos(turn)), Math.abs(Math.sin(turn))];
-    const [w, h] = [(box.width * c + box.height * s) / 2, (box.width * s + box.height * c) / 2];
-    const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
-    return [cx - w, cy - h, cx + w, cy + h];
-  });
-  const [x, y] = [Math.min(...edges.map((edge) => edge[0])), Math.min(...edges.map((edge) => edge[1]))];
-  return { x, y, width: Math.max(...edges.map((edge) => edge[2])) - x, height: Math.max(...edges.map((edge) => edge[3])) - y };
+	const edges = boxes.map((box) => {
+		const turn = ((box.turn_deg ?? 0) * Math.PI) / 180;
+		const [c, s] = [Math.abs(Math.cos(turn)), Math.abs(Math.sin(turn))];
+		const [w, h] = [(box.width * c + box.height * s) / 2, (box.width * s + box.height * c) / 2];
+		const [cx, cy] = [box.x + box.width / 2, box.y + box.height / 2];
+		return [cx - w, cy - h, cx + w, cy + h];
+	});
+	const [x, y] = [Math.min(...edges.map((edge) => edge[0])), Math.min(...edges.map((edge) => edge[1]))];
+	return {
+		x,
+		y,
+		width: Math.max(...edges.map((edge) => edge[2])) - x,
+		height: Math.max(...edges.map((edge) => edge[3])) - y,
+	};
 }

@@ -1,4 +1,5 @@
-// Moving, sizing and turning what is picked. The browser shows it at once by the core's rules; the core makes it so on release.
+// Moving, sizing and turning what is picked. The browser shows it at once by the core's rules; the core makes it so on
+// release.
 import { drawGhost } from "./cropped-out.js";
 import { GuideLines } from "./guide-lines.js";
 import { pulled, scaledWithin, turned } from "./sizing.js";
@@ -12,162 +13,253 @@ const TURN_STEP_DEG = 15;
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 
 export class Moving {
-  constructor(stage) {
-    this.stage = stage;
-    this.state = stage.state;
-    this.lines = new GuideLines(stage);
-  }
+	constructor(stage) {
+		this.stage = stage;
+		this.state = stage.state;
+		this.lines = new GuideLines(stage);
+	}
 
-  get reach() { return SNAP_PX / this.stage.scale; }
-  get guides() { return this.state.data.viewing.guides; }
+	get reach() {
+		return SNAP_PX / this.stage.scale;
+	}
+	get guides() {
+		return this.state.data.viewing.guides;
+	}
 
-  drag(event) {
-    const { stage } = this;
-    const items = stage.picked().filter((item) => !item.locked);
-    if (!items.length) return;
-    const whole = around(items.map((item) => stage.boxOf(item)));
-    const ids = new Set(items.map((item) => item.id));
-    // Alt moves freely; Shift keeps to one axis; otherwise what is moved comes to lie on guides within a few px of the screen.
-    const straight = (way) => (way.shift ? (Math.abs(way.x) > Math.abs(way.y) ? { ...way, y: 0 } : { ...way, x: 0 }) : way);
-    const snap = (way) => (way.alt ? { dx: 0, dy: 0 } : snapped({ ...whole, x: whole.x + way.x, y: whole.y + way.y }, this.guides, ids, this.reach));
-    track(this.stage, event, (free) => {
-      const way = straight(free);
-      const found = snap(way);
-      const [dx, dy] = [way.x + found.dx, way.y + found.dy];
-      for (const { id, box } of items) stage.placeOf(id).setAttribute("transform", `translate(${box.x + dx} ${box.y + dy})`);
-      stage.frames.offset(dx, dy, whole);
-      this.lines.show(found, { ...whole, x: whole.x + dx, y: whole.y + dy });
-    }, (free) => {
-      this.lines.show(null);
-      if (!free) { stage.rebuild(); return; }
-      const way = straight(free);
-      const { dx, dy } = snap(way);
-      this.moveBy(items, way.x + dx, way.y + dy);
-    });
-  }
+	drag(event) {
+		const { stage } = this;
+		const items = stage.picked().filter((item) => !item.locked);
+		if (!items.length) return;
+		const whole = around(items.map((item) => stage.boxOf(item)));
+		const ids = new Set(items.map((item) => item.id));
+		// Alt moves freely; Shift keeps to one axis; otherwise what is moved comes to lie on guides within a few px of the
+		// screen.
+		const straight = (way) =>
+			way.shift ? (Math.abs(way.x) > Math.abs(way.y) ? { ...way, y: 0 } : { ...way, x: 0 }) : way;
+		const snap = (way) =>
+			way.alt
+				? { dx: 0, dy: 0 }
+				: snapped({ ...whole, x: whole.x + way.x, y: whole.y + way.y }, this.guides, ids, this.reach);
+		track(
+			this.stage,
+			event,
+			(free) => {
+				const way = straight(free);
+				const found = snap(way);
+				const [dx, dy] = [way.x + found.dx, way.y + found.dy];
+				for (const { id, box } of items)
+					stage.placeOf(id).setAttribute("transform", `translate(${box.x + dx} ${box.y + dy})`);
+				stage.frames.offset(dx, dy, whole);
+				this.lines.show(found, { ...whole, x: whole.x + dx, y: whole.y + dy });
+			},
+			(free) => {
+				this.lines.show(null);
+				if (!free) {
+					stage.rebuild();
+					return;
+				}
+				const way = straight(free);
+				const { dx, dy } = snap(way);
+				this.moveBy(items, way.x + dx, way.y + dy);
+			},
+		);
+	}
 
-  /** Moves objects as one step: those that are still there when its turn comes, after an undo, say. */
-  moveBy(items, dx, dy) {
-    const slideId = this.state.slide.id;
-    return this.state.edit(() => {
-      const ids = items.map((item) => item.id).filter((id) => this.state.slide?.id !== slideId || this.state.object(id));
-      if (ids.length < items.length) toast(ids.length ? "Some of what you moved is gone by now; the rest was moved." : `${items[0].name} is gone by now, so nothing was moved.`);
-      return ids.length ? { do: "move objects", slide_id: slideId, object_ids: ids, dx, dy } : null;
-    });
-  }
+	/** Moves objects as one step: those that are still there when its turn comes, after an undo, say. */
+	moveBy(items, dx, dy) {
+		const slideId = this.state.slide.id;
+		return this.state.edit(() => {
+			const ids = items
+				.map((item) => item.id)
+				.filter((id) => this.state.slide?.id !== slideId || this.state.object(id));
+			if (ids.length < items.length)
+				toast(
+					ids.length
+						? "Some of what you moved is gone by now; the rest was moved."
+						: `${items[0].name} is gone by now, so nothing was moved.`,
+				);
+			return ids.length ? { do: "move objects", slide_id: slideId, object_ids: ids, dx, dy } : null;
+		});
+	}
 
-  pressHandle(event) {
-    const handle = event.target.closest("[data-handle]");
-    if (!handle || event.button !== 0) return;
-    const items = this.stage.picked();
-    const kind = handle.dataset.handle;
-    if (kind === "turn") this.turn(event, items[0]);
-    else if (kind === "tail") this.pullTail(event, items[0]);
-    else if (this.state.cutting === items[0].id) this.cut(event, items[0], handle);
-    else if (items.length > 1) this.sizeSeveral(event, items, handle);
-    else this.sizeOne(event, items[0], handle);
-  }
+	pressHandle(event) {
+		const handle = event.target.closest("[data-handle]");
+		if (!handle || event.button !== 0) return;
+		const items = this.stage.picked();
+		const kind = handle.dataset.handle;
+		if (kind === "turn") this.turn(event, items[0]);
+		else if (kind === "tail") this.pullTail(event, items[0]);
+		else if (this.state.cutting === items[0].id) this.cut(event, items[0], handle);
+		else if (items.length > 1) this.sizeSeveral(event, items, handle);
+		else this.sizeOne(event, items[0], handle);
+	}
 
-  change(item, changes) {
-    const slideId = this.state.slide.id;
-    return this.state.edit(() => {
-      if (this.state.slide?.id === slideId && !this.state.object(item.id)) { toast(`${item.name} is gone by now, so nothing was changed.`); return null; }
-      return { do: "change objects", slide_id: slideId, object_ids: [item.id], changes };
-    });
-  }
+	change(item, changes) {
+		const slideId = this.state.slide.id;
+		return this.state.edit(() => {
+			if (this.state.slide?.id === slideId && !this.state.object(item.id)) {
+				toast(`${item.name} is gone by now, so nothing was changed.`);
+				return null;
+			}
+			return { do: "change objects", slide_id: slideId, object_ids: [item.id], changes };
+		});
+	}
 
-  way(handle) { return [Number(handle.dataset.across), Number(handle.dataset.down)]; }
+	way(handle) {
+		return [Number(handle.dataset.across), Number(handle.dataset.down)];
+	}
 
-  sizeOne(event, item, handle) {
-    const { stage } = this;
-    const place = stage.placeOf(item.id);
-    const pull = this.way(handle);
-    const start = stage.boxOf(item);
-    const least = item.form === "line" ? [8, 2] : [8, 8];
-    // A turned object pulls along its own sides: the way of the pointer snaps only on an upright one.
-    const boxAt = (way) => {
-      const found = way.alt ? { dx: way.x, dy: way.y } : pulledTo(start, pull, [way.x, way.y], this.guides, new Set([item.id]), this.reach);
-      const keep = (item.kind === "picture") !== Boolean(way.shift);
-      return { box: pulled(start, pull, [found.dx, found.dy], keep, least), found };
-    };
-    track(this.stage, event, (way) => {
-      const { box, found } = boxAt(way);
-      const [sx, sy] = [start.width ? box.width / start.width : 1, start.height ? box.height / start.height : 1];
-      place.setAttribute("transform", `translate(${box.x} ${box.y}) scale(${sx} ${sy})`);
-      stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
-      this.lines.show({ x_guide: found.x_guide, y_guide: found.y_guide, x_size: found.x_size, y_size: found.y_size }, box);
-    }, (way) => {
-      this.lines.show(null);
-      if (!way) { stage.rebuild(); return; }
-      this.change(item, { box: boxAt(way).box });
-    });
-  }
+	sizeOne(event, item, handle) {
+		const { stage } = this;
+		const place = stage.placeOf(item.id);
+		const pull = this.way(handle);
+		const start = stage.boxOf(item);
+		const least = item.form === "line" ? [8, 2] : [8, 8];
+		// A turned object pulls along its own sides: the way of the pointer snaps only on an upright one.
+		const boxAt = (way) => {
+			const found = way.alt
+				? { dx: way.x, dy: way.y }
+				: pulledTo(start, pull, [way.x, way.y], this.guides, new Set([item.id]), this.reach);
+			const keep = (item.kind === "picture") !== Boolean(way.shift);
+			return { box: pulled(start, pull, [found.dx, found.dy], keep, least), found };
+		};
+		track(
+			this.stage,
+			event,
+			(way) => {
+				const { box, found } = boxAt(way);
+				const [sx, sy] = [start.width ? box.width / start.width : 1, start.height ? box.height / start.height : 1];
+				place.setAttribute("transform", `translate(${box.x} ${box.y}) scale(${sx} ${sy})`);
+				stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
+				this.lines.show(
+					{ x_guide: found.x_guide, y_guide: found.y_guide, x_size: found.x_size, y_size: found.y_size },
+					box,
+				);
+			},
+			(way) => {
+				this.lines.show(null);
+				if (!way) {
+					stage.rebuild();
+					return;
+				}
+				this.change(item, { box: boxAt(way).box });
+			},
+		);
+	}
 
-  /** Pulls a picture's edges like scissors: what is in it stays where it is. The core says what crop that makes. */
-  cut(event, item, handle) {
-    const { stage } = this;
-    const pull = this.way(handle);
-    const boxAt = (way) => pulled(item.box, pull, [way.x, way.y], false);
-    track(this.stage, event, (way) => {
-      const box = boxAt(way);
-      stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
-      drawGhost(stage, item);
-    }, (way) => {
-      if (way) this.state.edit({ do: "cut picture", slide_id: this.state.slide.id, object_id: item.id, box: boxAt(way) });
-      else stage.rebuild();
-    });
-  }
+	/** Pulls a picture's edges like scissors: what is in it stays where it is. The core says what crop that makes. */
+	cut(event, item, handle) {
+		const { stage } = this;
+		const pull = this.way(handle);
+		const boxAt = (way) => pulled(item.box, pull, [way.x, way.y], false);
+		track(
+			this.stage,
+			event,
+			(way) => {
+				const box = boxAt(way);
+				stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
+				drawGhost(stage, item);
+			},
+			(way) => {
+				if (way)
+					this.state.edit({ do: "cut picture", slide_id: this.state.slide.id, object_id: item.id, box: boxAt(way) });
+				else stage.rebuild();
+			},
+		);
+	}
 
-  sizeSeveral(event, items, handle) {
-    const { stage } = this;
-    const boxes = items.map((item) => item.box);
-    const whole = { ...around(boxes), turn_deg: 0 };
-    const pull = this.way(handle);
-    const boxAt = (way) => {
-      const found = pulledTo(whole, pull, [way.x, way.y], this.guides, new Set(items.map((item) => item.id)), this.reach);
-      return pulled(whole, pull, [found.dx, found.dy], !way.shift);
-    };
-    track(this.stage, event, (way) => {
-      const box = boxAt(way);
-      const fresh = items.map((item) => [item, scaledWithin(item.box, whole, box)]);
-      for (const [item, next] of fresh) {
-        stage.placeOf(item.id).setAttribute("transform", `translate(${next.x} ${next.y}) scale(${next.width / Math.max(item.box.width, 0.1)} ${next.height / Math.max(item.box.height, 0.1)})`);
-      }
-      stage.frames.preview(fresh, `${Math.round(box.width)} × ${Math.round(box.height)}`);
-    }, (way) => {
-      if (!way) { stage.rebuild(); return; }
-      this.state.edit({ do: "scale objects", slide_id: this.state.slide.id, object_ids: items.map((item) => item.id), box: boxAt(way) });
-    });
-  }
+	sizeSeveral(event, items, handle) {
+		const { stage } = this;
+		const boxes = items.map((item) => item.box);
+		const whole = { ...around(boxes), turn_deg: 0 };
+		const pull = this.way(handle);
+		const boxAt = (way) => {
+			const found = pulledTo(
+				whole,
+				pull,
+				[way.x, way.y],
+				this.guides,
+				new Set(items.map((item) => item.id)),
+				this.reach,
+			);
+			return pulled(whole, pull, [found.dx, found.dy], !way.shift);
+		};
+		track(
+			this.stage,
+			event,
+			(way) => {
+				const box = boxAt(way);
+				const fresh = items.map((item) => [item, scaledWithin(item.box, whole, box)]);
+				for (const [item, next] of fresh) {
+					stage
+						.placeOf(item.id)
+						.setAttribute(
+							"transform",
+							`translate(${next.x} ${next.y}) scale(${next.width / Math.max(item.box.width, 0.1)} ${next.height / Math.max(item.box.height, 0.1)})`,
+						);
+				}
+				stage.frames.preview(fresh, `${Math.round(box.width)} × ${Math.round(box.height)}`);
+			},
+			(way) => {
+				if (!way) {
+					stage.rebuild();
+					return;
+				}
+				this.state.edit({
+					do: "scale objects",
+					slide_id: this.state.slide.id,
+					object_ids: items.map((item) => item.id),
+					box: boxAt(way),
+				});
+			},
+		);
+	}
 
-  turn(event, item) {
-    const { stage } = this;
-    const boxAt = (way) => turned(item.box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG);
-    track(this.stage, event, (way) => {
-      const box = boxAt(way);
-      const group = stage.placeOf(item.id).firstElementChild;
-      group.setAttribute("transform", `rotate(${box.turn_deg} ${box.width / 2} ${box.height / 2})`);
-      stage.frames.preview([[item, box]], `${box.turn_deg}°`);
-    }, (way) => {
-      if (!way) { stage.rebuild(); return; }
-      this.change(item, { box: boxAt(way) });
-    });
-  }
+	turn(event, item) {
+		const { stage } = this;
+		const boxAt = (way) => turned(item.box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG);
+		track(
+			this.stage,
+			event,
+			(way) => {
+				const box = boxAt(way);
+				const group = stage.placeOf(item.id).firstElementChild;
+				group.setAttribute("transform", `rotate(${box.turn_deg} ${box.width / 2} ${box.height / 2})`);
+				stage.frames.preview([[item, box]], `${box.turn_deg}°`);
+			},
+			(way) => {
+				if (!way) {
+					stage.rebuild();
+					return;
+				}
+				this.change(item, { box: boxAt(way) });
+			},
+		);
+	}
 
-  /** The end of a bubble's tail, kept in shares of its box. */
-  pullTail(event, item) {
-    const { box } = item;
-    const at = (way) => {
-      const turn = (-(box.turn_deg ?? 0) * Math.PI) / 180;
-      const [dx, dy] = [way.at.x - (box.x + box.width / 2), way.at.y - (box.y + box.height / 2)];
-      const share = (value, size) => Math.max(-20, Math.min(21, tenths((value / size + 0.5) * 100) / 100));
-      return {
-        tail_x: share(dx * Math.cos(turn) - dy * Math.sin(turn), box.width || 1), tail_y: share(dx * Math.sin(turn) + dy * Math.cos(turn), box.height || 1),
-      };
-    };
-    track(this.stage, event, (way) => this.lines.tail(at(way), item), (way) => {
-      if (!way) { this.stage.rebuild(); return; }
-      this.change(item, at(way));
-    });
-  }
+	/** The end of a bubble's tail, kept in shares of its box. */
+	pullTail(event, item) {
+		const { box } = item;
+		const at = (way) => {
+			const turn = (-(box.turn_deg ?? 0) * Math.PI) / 180;
+			const [dx, dy] = [way.at.x - (box.x + box.width / 2), way.at.y - (box.y + box.height / 2)];
+			const share = (value, size) => Math.max(-20, Math.min(21, tenths((value / size + 0.5) * 100) / 100));
+			return {
+				tail_x: share(dx * Math.cos(turn) - dy * Math.sin(turn), box.width || 1),
+				tail_y: share(dx * Math.sin(turn) + dy * Math.cos(turn), box.height || 1),
+			};
+		};
+		track(
+			this.stage,
+			event,
+			(way) => this.lines.tail(at(way), item),
+			(way) => {
+				if (!way) {
+					this.stage.rebuild();
+					return;
+				}
+				this.change(item, at(way));
+			},
+		);
+	}
 }

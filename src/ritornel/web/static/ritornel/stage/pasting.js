@@ -8,18 +8,25 @@ const MOST_CHARACTERS = 100_000;
 const ASIDE_PX = 20;
 
 export async function pasteText(stage, text) {
-  if (text.length > MOST_CHARACTERS) { toast(`The text has ${text.length.toLocaleString("en")} characters; a text holds up to ${MOST_CHARACTERS.toLocaleString("en")}. Nothing was pasted.`, { wrong: true }); return; }
-  await addLines(stage, linesOf(text));
+	if (text.length > MOST_CHARACTERS) {
+		toast(
+			`The text has ${text.length.toLocaleString("en")} characters; a text holds up to ${MOST_CHARACTERS.toLocaleString("en")}. Nothing was pasted.`,
+			{ wrong: true },
+		);
+		return;
+	}
+	await addLines(stage, linesOf(text));
 }
 
 /** @param content what Clipboard.copy wrote @param {boolean} inPlace where it stood, not a little aside of it */
 export async function pasteOwn({ state }, { show, slide, items, slides }, inPlace) {
-  if (slides.length) {
-    await state.bring({ from: show, slide_ids: slides, at: state.data.order.indexOf(state.slide.id) + 1 });
-    return;
-  }
-  const offset = inPlace || slide !== state.slide.id ? 0 : ASIDE_PX;
-  const copies = copiesOf(items, offset, offset);
-  if (show === state.data.show_id) await addObjects(state, copies, "Paste");
-  else if (await state.bring({ from: show, objects: copies, slide_id: state.slide.id })) state.pick(copies.map((item) => item.id));
+	if (slides.length) {
+		await state.bring({ from: show, slide_ids: slides, at: state.data.order.indexOf(state.slide.id) + 1 });
+		return;
+	}
+	const offset = inPlace || slide !== state.slide.id ? 0 : ASIDE_PX;
+	const copies = copiesOf(items, offset, offset);
+	if (show === state.data.show_id) await addObjects(state, copies, "Paste");
+	else if (await state.bring({ from: show, objects: copies, slide_id: state.slide.id }))
+		state.pick(copies.map((item) => item.id));
 }

@@ -4,92 +4,123 @@ import { around } from "./bounds.js";
 import { track } from "./tracking.js";
 
 export class Picking {
-  constructor(stage) {
-    this.stage = stage;
-    this.state = stage.state;
-    stage.svg.addEventListener("pointerdown", (event) => this.press(event));
-    stage.svg.addEventListener("dblclick", (event) => this.enter(event));
-    stage.svg.addEventListener("keydown", (event) => this.key(event));
-    stage.theatre.addEventListener("pointerdown", (event) => { if (event.target === stage.theatre) this.frameOver(event); });
-  }
+	constructor(stage) {
+		this.stage = stage;
+		this.state = stage.state;
+		stage.svg.addEventListener("pointerdown", (event) => this.press(event));
+		stage.svg.addEventListener("dblclick", (event) => this.enter(event));
+		stage.svg.addEventListener("keydown", (event) => this.key(event));
+		stage.theatre.addEventListener("pointerdown", (event) => {
+			if (event.target === stage.theatre) this.frameOver(event);
+		});
+	}
 
-  /** An object with all that is kept together with it. */
-  withGroup(id) {
-    const { group } = this.state.object(id) ?? {};
-    return group ? this.state.slide.objects.filter((item) => item.group === group).map((item) => item.id) : [id];
-  }
+	/** An object with all that is kept together with it. */
+	withGroup(id) {
+		const { group } = this.state.object(id) ?? {};
+		return group ? this.state.slide.objects.filter((item) => item.group === group).map((item) => item.id) : [id];
+	}
 
-  press(event) {
-    if (event.button !== 0 || this.stage.pen?.active) return;
-    const id = event.altKey ? this.beneath(event) : event.target.closest("[data-object]")?.dataset.object;
-    if (!id) { this.frameOver(event); return; }
-    const ids = this.withGroup(id);
-    if (event.shiftKey) {
-      const all = ids.every((one) => this.state.picked.has(one));
-      const kept = [...this.state.picked].filter((one) => !ids.includes(one));
-      this.state.pick(all ? kept : [...kept, ...ids]);
-      return;
-    }
-    if (!this.state.picked.has(id)) this.state.pick(ids);
-    if (this.state.object(id).locked) return;
-    this.stage.drag(event);
-  }
+	press(event) {
+		if (event.button !== 0 || this.stage.pen?.active) return;
+		const id = event.altKey ? this.beneath(event) : event.target.closest("[data-object]")?.dataset.object;
+		if (!id) {
+			this.frameOver(event);
+			return;
+		}
+		const ids = this.withGroup(id);
+		if (event.shiftKey) {
+			const all = ids.every((one) => this.state.picked.has(one));
+			const kept = [...this.state.picked].filter((one) => !ids.includes(one));
+			this.state.pick(all ? kept : [...kept, ...ids]);
+			return;
+		}
+		if (!this.state.picked.has(id)) this.state.pick(ids);
+		if (this.state.object(id).locked) return;
+		this.stage.drag(event);
+	}
 
-  /** With Alt: the next object beneath the one that is picked, at the pointer. */
-  beneath(event) {
-    const ids = [...new Set(document.elementsFromPoint(event.clientX, event.clientY).map((node) => node.closest("[data-stage] [data-object]")?.dataset.object).filter(Boolean))];
-    const at = ids.findIndex((id) => this.state.picked.has(id));
-    return ids[(at + 1) % Math.max(ids.length, 1)];
-  }
+	/** With Alt: the next object beneath the one that is picked, at the pointer. */
+	beneath(event) {
+		const ids = [
+			...new Set(
+				document
+					.elementsFromPoint(event.clientX, event.clientY)
+					.map((node) => node.closest("[data-stage] [data-object]")?.dataset.object)
+					.filter(Boolean),
+			),
+		];
+		const at = ids.findIndex((id) => this.state.picked.has(id));
+		return ids[(at + 1) % Math.max(ids.length, 1)];
+	}
 
-  /** Draws a frame; what lies wholly inside is picked. Without a drag nothing stays picked. */
-  frameOver(event) {
-    const from = this.stage.point(event);
-    const before = event.shiftKey ? [...this.state.picked] : [];
-    if (!event.shiftKey) this.state.pick([]);
-    let rect = null;
-    track(this.stage, event, (way) => {
-      rect ??= svg("rect", { class: "marquee" });
-      const { scale } = this.stage;
-      const box = { x: Math.min(from.x, from.x + way.x), y: Math.min(from.y, from.y + way.y), width: Math.abs(way.x), height: Math.abs(way.y) };
-      for (const [name, value] of Object.entries(box)) rect.setAttribute(name, value);
-      rect.setAttribute("stroke-width", 1 / scale);
-      this.stage.overlay.append(rect);
-      this.framed = box;
-    }, (way) => {
-      rect?.remove();
-      if (!way || !this.framed) return;
-      const box = this.framed;
-      const inside = this.state.slide.objects.filter((item) => {
-        if (item.aside || item.locked) return false;
-        const own = around([this.stage.boxOf(item)]);
-        return own.x >= box.x && own.y >= box.y && own.x + own.width <= box.x + box.width && own.y + own.height <= box.y + box.height;
-      });
-      this.state.pick([...new Set([...before, ...inside.flatMap((item) => this.withGroup(item.id))])]);
-    });
-  }
+	/** Draws a frame; what lies wholly inside is picked. Without a drag nothing stays picked. */
+	frameOver(event) {
+		const from = this.stage.point(event);
+		const before = event.shiftKey ? [...this.state.picked] : [];
+		if (!event.shiftKey) this.state.pick([]);
+		let rect = null;
+		track(
+			this.stage,
+			event,
+			(way) => {
+				rect ??= svg("rect", { class: "marquee" });
+				const { scale } = this.stage;
+				const box = {
+					x: Math.min(from.x, from.x + way.x),
+					y: Math.min(from.y, from.y + way.y),
+					width: Math.abs(way.x),
+					height: Math.abs(way.y),
+				};
+				for (const [name, value] of Object.entries(box)) rect.setAttribute(name, value);
+				rect.setAttribute("stroke-width", 1 / scale);
+				this.stage.overlay.append(rect);
+				this.framed = box;
+			},
+			(way) => {
+				rect?.remove();
+				if (!way || !this.framed) return;
+				const box = this.framed;
+				const inside = this.state.slide.objects.filter((item) => {
+					if (item.aside || item.locked) return false;
+					const own = around([this.stage.boxOf(item)]);
+					return (
+						own.x >= box.x &&
+						own.y >= box.y &&
+						own.x + own.width <= box.x + box.width &&
+						own.y + own.height <= box.y + box.height
+					);
+				});
+				this.state.pick([...new Set([...before, ...inside.flatMap((item) => this.withGroup(item.id))])]);
+			},
+		);
+	}
 
-  /** A double press: into the words of a text or shape, or to one member of a group. */
-  enter(event) {
-    const id = event.target.closest("[data-object]")?.dataset.object;
-    const item = id && this.state.object(id);
-    if (!item) return;
-    if (item.group && this.state.picked.size > 1) this.state.pick([id]);
-    else if (item.paragraphs && item.form !== "line") this.stage.editWords(item);
-  }
+	/** A double press: into the words of a text or shape, or to one member of a group. */
+	enter(event) {
+		const id = event.target.closest("[data-object]")?.dataset.object;
+		const item = id && this.state.object(id);
+		if (!item) return;
+		if (item.group && this.state.picked.size > 1) this.state.pick([id]);
+		else if (item.paragraphs && item.form !== "line") this.stage.editWords(item);
+	}
 
-  key(event) {
-    const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
-    const objects = this.state.slide?.objects ?? [];
-    if (way && objects.length && (!this.state.picked.size || event.altKey)) {
-      event.preventDefault();
-      event.stopPropagation();
-      const at = objects.findIndex((item) => this.state.picked.has(item.id));
-      const next = objects[at < 0 ? (way > 0 ? 0 : objects.length - 1) : (at + way + objects.length) % objects.length];
-      this.state.pick([next.id]);
-    } else if (event.key === "Enter") {
-      const [item] = this.stage.picked();
-      if (item?.paragraphs && item.form !== "line") { event.preventDefault(); event.stopPropagation(); this.stage.editWords(item); }
-    }
-  }
+	key(event) {
+		const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
+		const objects = this.state.slide?.objects ?? [];
+		if (way && objects.length && (!this.state.picked.size || event.altKey)) {
+			event.preventDefault();
+			event.stopPropagation();
+			const at = objects.findIndex((item) => this.state.picked.has(item.id));
+			const next = objects[at < 0 ? (way > 0 ? 0 : objects.length - 1) : (at + way + objects.length) % objects.length];
+			this.state.pick([next.id]);
+		} else if (event.key === "Enter") {
+			const [item] = this.stage.picked();
+			if (item?.paragraphs && item.form !== "line") {
+				event.preventDefault();
+				event.stopPropagation();
+				this.stage.editWords(item);
+			}
+		}
+	}
 }

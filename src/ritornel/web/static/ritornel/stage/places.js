@@ -1,47 +1,87 @@
-// Empty places of the layout: they say what they want, are filled by one press or a drop, and are never part of the show.
+// Empty places of the layout: they say what they want, are filled by one press or a drop, and are never part of the
+// show.
 import { el, icon } from "../ui/element.js";
 import { heldKeys } from "./held-keys.js";
 
 export class Places {
-  constructor(stage) {
-    this.stage = stage;
-    this.layer = el("div", { class: "places" });
-    stage.canvas.append(this.layer);
-  }
+	constructor(stage) {
+		this.stage = stage;
+		this.layer = el("div", { class: "places" });
+		stage.canvas.append(this.layer);
+	}
 
-  draw() {
-    const { stage } = this;
-    const { scale } = stage;
-    const places = stage.state.data.viewing?.places ?? [];
-    this.layer.replaceChildren(...places.map((place) => {
-      const { x, y, width, height } = place.box;
-      const full = width >= stage.frame.width_px && height >= stage.frame.height_px;
-      const node = el("button", { class: full ? "empty-place full" : "empty-place", "data-place": place.name, onclick: () => this.fill(place) },
-        el("b", {}, place.title), el("span", {}, place.wants !== "words" ? `Press to choose a ${place.wants}, or drop one` : "Press to write"));
-      Object.assign(node.style, { left: `${x * scale}px`, top: `${y * scale}px`, width: `${width * scale}px`, height: `${height * scale}px` });
-      return node;
-    }), ...this.badges(scale));
-  }
+	draw() {
+		const { stage } = this;
+		const { scale } = stage;
+		const places = stage.state.data.viewing?.places ?? [];
+		this.layer.replaceChildren(
+			...places.map((place) => {
+				const { x, y, width, height } = place.box;
+				const full = width >= stage.frame.width_px && height >= stage.frame.height_px;
+				const node = el(
+					"button",
+					{
+						class: full ? "empty-place full" : "empty-place",
+						"data-place": place.name,
+						onclick: () => this.fill(place),
+					},
+					el("b", {}, place.title),
+					el("span", {}, place.wants !== "words" ? `Press to choose a ${place.wants}, or drop one` : "Press to write"),
+				);
+				Object.assign(node.style, {
+					left: `${x * scale}px`,
+					top: `${y * scale}px`,
+					width: `${width * scale}px`,
+					height: `${height * scale}px`,
+				});
+				return node;
+			}),
+			...this.badges(scale),
+		);
+	}
 
-  /** A sign on every object that a press does something on. */
-  badges(scale) {
-    const { state } = this.stage;
-    return (state.slide?.objects ?? []).filter((item) => item.press && !item.aside).map((item) => {
-      const words = { next: "A press gives the next cue", slide: "A press goes to a slide", address: "A press opens an address", sound: "A press plays a sound", clip: "A press plays a clip" }[item.press.do];
-      const node = el("span", { class: "press-badge", title: words, role: "img", "aria-label": `${item.name}: ${words.toLowerCase()}` }, icon("mouse-pointer-click"));
-      Object.assign(node.style, { left: `${(item.box.x + item.box.width) * scale - 20}px`, top: `${item.box.y * scale + 2}px` });
-      return node;
-    });
-  }
+	/** A sign on every object that a press does something on. */
+	badges(scale) {
+		const { state } = this.stage;
+		return (state.slide?.objects ?? [])
+			.filter((item) => item.press && !item.aside)
+			.map((item) => {
+				const words = {
+					next: "A press gives the next cue",
+					slide: "A press goes to a slide",
+					address: "A press opens an address",
+					sound: "A press plays a sound",
+					clip: "A press plays a clip",
+				}[item.press.do];
+				const node = el(
+					"span",
+					{ class: "press-badge", title: words, role: "img", "aria-label": `${item.name}: ${words.toLowerCase()}` },
+					icon("mouse-pointer-click"),
+				);
+				Object.assign(node.style, {
+					left: `${(item.box.x + item.box.width) * scale - 20}px`,
+					top: `${item.box.y * scale + 2}px`,
+				});
+				return node;
+			});
+	}
 
-  async fill(place) {
-    if (place.wants !== "words") { this.stage.state.dispatchEvent(new CustomEvent("want", { detail: { place } })); return; }
-    const typed = heldKeys();
-    (await import("./adding.js")).addTextIn(this.stage, place, typed);
-  }
+	async fill(place) {
+		if (place.wants !== "words") {
+			this.stage.state.dispatchEvent(new CustomEvent("want", { detail: { place } }));
+			return;
+		}
+		const typed = heldKeys();
+		(await import("./adding.js")).addTextIn(this.stage, place, typed);
+	}
 
-  /** The empty place for a picture at a point of the frame, if there is one. */
-  pictureAt({ x, y }) {
-    return (this.stage.state.data.viewing?.places ?? []).find(({ wants, box }) => wants !== "words" && x >= box.x && y >= box.y && x <= box.x + box.width && y <= box.y + box.height) ?? null;
-  }
+	/** The empty place for a picture at a point of the frame, if there is one. */
+	pictureAt({ x, y }) {
+		return (
+			(this.stage.state.data.viewing?.places ?? []).find(
+				({ wants, box }) =>
+					wants !== "words" && x >= box.x && y >= box.y && x <= box.x + box.width && y <= box.y + box.height,
+			) ?? null
+		);
+	}
 }

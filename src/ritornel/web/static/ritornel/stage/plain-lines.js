@@ -5,13 +5,20 @@ const NUMBER = /^\s*\d{1,3}[.)]\s+(?=\S)/;
 
 /** Plain text as lines; bullets and numbers typed as characters become lists, white space at the ends goes. */
 export function linesOf(text) {
-  const lines = text.replace(/\r\n?/g, "\n").replace(/[\u00a0\u2007]/g, " ").replace(/[\u200b\ufeff]/g, "").split("\n");
-  while (lines.length > 1 && !lines.at(-1).trim()) lines.pop();
-  return lines.map((line) => {
-    const level = Math.min(5, Math.floor((/^(\s*)/.exec(line)[1].replace(/\t/g, "  ").length) / 2));
-    for (const [pattern, list] of [[BULLET, "bullets"], [NUMBER, "numbers"]]) {
-      if (pattern.test(line)) return { list, level, runs: [{ text: line.replace(pattern, "").trim() }] };
-    }
-    return { runs: [{ text: line.trim() }] };
-  });
+	const lines = text
+		.replace(/\r\n?/g, "\n")
+		.replace(/[\u00a0\u2007]/g, " ")
+		.replace(/[\u200b\ufeff]/g, "")
+		.split("\n");
+	while (lines.length > 1 && !lines.at(-1).trim()) lines.pop();
+	return lines.map((line) => {
+		const level = Math.min(5, Math.floor(/^(\s*)/.exec(line)[1].replace(/\t/g, "  ").length / 2));
+		for (const [pattern, list] of [
+			[BULLET, "bullets"],
+			[NUMBER, "numbers"],
+		]) {
+			if (pattern.test(line)) return { list, level, runs: [{ text: line.replace(pattern, "").trim() }] };
+		}
+		return { runs: [{ text: line.trim() }] };
+	});
 }

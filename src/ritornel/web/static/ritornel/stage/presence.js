@@ -5,59 +5,101 @@ import { post } from "../ui/requests.js";
 const SOON_MS = 150;
 
 export class Others {
-  /** @param {import("../editor/show-state.js").ShowState} state */
-  constructor(state, { node, theatre }) {
-    Object.assign(this, { state, node, theatre, window: state.window, people: [], timer: 0 });
-    for (const kind of ["pick", "show"]) state.addEventListener(kind, () => this.soon());
-    state.addEventListener("show", () => this.draw());
-    new MutationObserver(() => this.frame()).observe(theatre, { childList: true, subtree: true });
-    addEventListener("pagehide", () => { navigator.sendBeacon ? fetch(`${state.base}/here`, this.request({ gone: true })) : null; });
-    this.say();
-  }
+	/** @param {import("../editor/show-state.js").ShowState} state */
+	constructor(state, { node, theatre }) {
+		Object.assign(this, { state, node, theatre, window: state.window, people: [], timer: 0 });
+		for (const kind of ["pick", "show"]) state.addEventListener(kind, () => this.soon());
+		state.addEventListener("show", () => this.draw());
+		new MutationObserver(() => this.frame()).observe(theatre, { childList: true, subtree: true });
+		addEventListener("pagehide", () => {
+			navigator.sendBeacon ? fetch(`${state.base}/here`, this.request({ gone: true })) : null;
+		});
+		this.say();
+	}
 
-  request(body) {
-    return { method: "POST", keepalive: true, headers: { "Content-Type": "application/json", "X-CSRFToken": document.querySelector("meta[name=csrf]").content }, body: JSON.stringify({ window: this.window, ...body }) };
-  }
+	request(body) {
+		return {
+			method: "POST",
+			keepalive: true,
+			headers: { "Content-Type": "application/json", "X-CSRFToken": document.querySelector("meta[name=csrf]").content },
+			body: JSON.stringify({ window: this.window, ...body }),
+		};
+	}
 
-  soon() {
-    clearTimeout(this.timer);
-    this.timer = setTimeout(() => this.say(), SOON_MS);
-  }
+	soon() {
+		clearTimeout(this.timer);
+		this.timer = setTimeout(() => this.say(), SOON_MS);
+	}
 
-  say() {
-    post(`${this.state.base}/here`, { window: this.window, slide_id: this.state.slide?.id ?? "", picked: [...this.state.picked].slice(0, 200) }).catch(() => undefined);
-  }
+	say() {
+		post(`${this.state.base}/here`, {
+			window: this.window,
+			slide_id: this.state.slide?.id ?? "",
+			picked: [...this.state.picked].slice(0, 200),
+		}).catch(() => undefined);
+	}
 
-  /** Who is there now, as the server tells. One that knows this window, but not where it is, is told again: it had lost the line. */
-  hear(people) {
-    const own = people.find((one) => one.window === this.window);
-    if (own && own.slide_id !== (this.state.slide?.id ?? "")) this.soon();
-    this.people = people.filter((one) => one.window !== this.window);
-    this.draw();
-  }
+	/**
+	 * Who is there now, as the server tells. One that knows this window, but not where it is, is told again: it had lost
+	 * the line.
+	 */
+	hear(people) {
+		const own = people.find((one) => one.window === this.window);
+		if (own && own.slide_id !== (this.state.slide?.id ?? "")) this.soon();
+		this.people = people.filter((one) => one.window !== this.window);
+		this.draw();
+	}
 
-  draw() {
-    const { slides, numbers } = this.state.data;
-    const key = JSON.stringify(this.people.map((one) => [one.name, one.slide_id]));
-    if (key !== this.drawn) {
-      this.drawn = key;
-      this.node.replaceChildren(...this.people.map((one) => el("button", { class: "push round", title: `Go to where ${one.name} is`, onclick: () => { if (slides[one.slide_id]) this.state.open(one.slide_id); } }, one.name, numbers[one.slide_id] ? ` · slide ${numbers[one.slide_id]}` : "")));
-    }
-    this.frame();
-  }
+	draw() {
+		const { slides, numbers } = this.state.data;
+		const key = JSON.stringify(this.people.map((one) => [one.name, one.slide_id]));
+		if (key !== this.drawn) {
+			this.drawn = key;
+			this.node.replaceChildren(
+				...this.people.map((one) =>
+					el(
+						"button",
+						{
+							class: "push round",
+							title: `Go to where ${one.name} is`,
+							onclick: () => {
+								if (slides[one.slide_id]) this.state.open(one.slide_id);
+							},
+						},
+						one.name,
+						numbers[one.slide_id] ? ` · slide ${numbers[one.slide_id]}` : "",
+					),
+				),
+			);
+		}
+		this.frame();
+	}
 
-  /** Frames around what others have picked on the slide that is seen here. */
-  frame() {
-    const surface = this.theatre.querySelector("svg");
-    const here = this.people.filter((one) => one.slide_id === this.state.slide?.id && one.picked.length);
-    const wanted = surface ? here.flatMap((one) => one.picked.map((id) => [one, this.state.object(id)]).filter(([, item]) => item)) : [];
-    const key = JSON.stringify([wanted.map(([one, item]) => [one.name, item.id, item.box]), this.state.slide?.id]);
-    if (key === this.framed && (!wanted.length || surface.querySelector(".others-frame"))) return;
-    this.framed = key;
-    for (const old of this.theatre.querySelectorAll(".others-frame")) old.remove();
-    for (const [one, item] of wanted) {
-      const { x, y, width, height, turn_deg: turn = 0 } = item.box;
-      surface.append(svg("g", { class: "others-frame", transform: `rotate(${turn} ${x + width / 2} ${y + height / 2})`, "data-of": item.id }, svg("rect", { x: x - 5, y: y - 5, width: width + 10, height: height + 10 }), svg("text", { x: x - 4, y: y - 12 }, one.name)));
-    }
-  }
+	/** Frames around what others have picked on the slide that is seen here. */
+	frame() {
+		const surface = this.theatre.querySelector("svg");
+		const here = this.people.filter((one) => one.slide_id === this.state.slide?.id && one.picked.length);
+		const wanted = surface
+			? here.flatMap((one) => one.picked.map((id) => [one, this.state.object(id)]).filter(([, item]) => item))
+			: [];
+		const key = JSON.stringify([wanted.map(([one, item]) => [one.name, item.id, item.box]), this.state.slide?.id]);
+		if (key === this.framed && (!wanted.length || surface.querySelector(".others-frame"))) return;
+		this.framed = key;
+		for (const old of this.theatre.querySelectorAll(".others-frame")) old.remove();
+		for (const [one, item] of wanted) {
+			const { x, y, width, height, turn_deg: turn = 0 } = item.box;
+			surface.append(
+				svg(
+					"g",
+					{
+						class: "others-frame",
+						transform: `rotate(${turn} ${x + width / 2} ${y + height / 2})`,
+						"data-of": item.id,
+					},
+					svg("rect", { x: x - 5, y: y - 5, width: width + 10, height: height + 10 }),
+					svg("text", { x: x - 4, y: y - 12 }, one.name),
+				),
+			);
+		}
+	}
 }

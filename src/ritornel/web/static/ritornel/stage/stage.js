@@ -1,4 +1,5 @@
-// The stage: the slide at the playhead, and what is picked on it. Picking, moving, bringing on and drawing have files of their own.
+// The stage: the slide at the playhead, and what is picked on it. Picking, moving, bringing on and drawing have files
+// of their own.
 import { Painter } from "../player/painter.js";
 import { frameStateAt } from "../player/frame-state.js";
 import { el, svg } from "../ui/element.js";
@@ -11,165 +12,204 @@ import { Places } from "./places.js";
 const words = later(() => import("./text-editor.js"));
 
 export class Stage {
-  constructor(state, theatre) {
-    this.state = state;
-    this.theatre = theatre;
-    this.canvas = el("div", { class: "canvas" });
-    this.svg = svg("svg", { role: "application", "aria-label": "The slide", "data-stage": true, tabindex: 0 });
-    this.overlay = svg("svg", { class: "frames", "aria-hidden": "true" });
-    this.canvas.append(this.svg, this.overlay);
-    theatre.append(this.canvas);
-    this.frames = new Frames(this.overlay, state);
-    this.places = new Places(this);
-    this.hands = later(() => import("./moving.js").then(({ Moving }) => new Moving(this)));
-    this.hands.near(theatre);
-    // What is drawn over the slide only where there is such a thing.
-    this.drawn = [
-      { there: () => this.state.slide?.framings.length, part: later(() => import("./framings.js").then(({ Framings }) => new Framings(this))) },
-      { there: () => this.state.build(this.state.pickedBuild)?.kind === "travels", part: later(() => import("./path.js").then(({ PathEditor }) => new PathEditor(this))) },
-      { there: () => this.state.cutting, part: later(() => import("./cropped-out.js").then(({ Ghost }) => new Ghost(this))) },
-      { there: () => !this.state.picked.size && this.state.data.viewing?.carry?.pairs.length, part: later(() => import("./carries.js").then(({ Carries }) => new Carries(this))) },
-      { there: () => this.picked().some((item) => item.wings), part: later(() => import("./wings.js").then(({ Wings }) => new Wings(this))) },
-    ];
-    this.pen = null;
-    this.overlay.addEventListener("pointerdown", (event) => {
-      if (event.button !== 0 || !event.target.closest("[data-handle]")) return;
-      event.stopPropagation();
-      begin(this.hands, (moving) => moving.pressHandle(event));
-    });
-    this.picking = new Picking(this);
-    onFirst([[state, "preview"]], async () => { const { Preview } = await import("./preview.js"); new Preview(this); });
-    new ResizeObserver(() => this.fit()).observe(theatre);
-    state.addEventListener("show", () => this.rebuild());
-    state.addEventListener("time", () => this.paint());
-    state.addEventListener("pick", () => {
-      this.drawFrames();
-      if (this.picked()[0]?.paragraphs) this.readyToWrite();
-    });
-    state.addEventListener("trial", () => this.tryTimes());
-    import("./files.js").then(({ receiveFiles }) => receiveFiles(this));
-    this.rebuild();
-  }
+	constructor(state, theatre) {
+		this.state = state;
+		this.theatre = theatre;
+		this.canvas = el("div", { class: "canvas" });
+		this.svg = svg("svg", { role: "application", "aria-label": "The slide", "data-stage": true, tabindex: 0 });
+		this.overlay = svg("svg", { class: "frames", "aria-hidden": "true" });
+		this.canvas.append(this.svg, this.overlay);
+		theatre.append(this.canvas);
+		this.frames = new Frames(this.overlay, state);
+		this.places = new Places(this);
+		this.hands = later(() => import("./moving.js").then(({ Moving }) => new Moving(this)));
+		this.hands.near(theatre);
+		// What is drawn over the slide only where there is such a thing.
+		this.drawn = [
+			{
+				there: () => this.state.slide?.framings.length,
+				part: later(() => import("./framings.js").then(({ Framings }) => new Framings(this))),
+			},
+			{
+				there: () => this.state.build(this.state.pickedBuild)?.kind === "travels",
+				part: later(() => import("./path.js").then(({ PathEditor }) => new PathEditor(this))),
+			},
+			{
+				there: () => this.state.cutting,
+				part: later(() => import("./cropped-out.js").then(({ Ghost }) => new Ghost(this))),
+			},
+			{
+				there: () => !this.state.picked.size && this.state.data.viewing?.carry?.pairs.length,
+				part: later(() => import("./carries.js").then(({ Carries }) => new Carries(this))),
+			},
+			{
+				there: () => this.picked().some((item) => item.wings),
+				part: later(() => import("./wings.js").then(({ Wings }) => new Wings(this))),
+			},
+		];
+		this.pen = null;
+		this.overlay.addEventListener("pointerdown", (event) => {
+			if (event.button !== 0 || !event.target.closest("[data-handle]")) return;
+			event.stopPropagation();
+			begin(this.hands, (moving) => moving.pressHandle(event));
+		});
+		this.picking = new Picking(this);
+		onFirst([[state, "preview"]], async () => {
+			const { Preview } = await import("./preview.js");
+			new Preview(this);
+		});
+		new ResizeObserver(() => this.fit()).observe(theatre);
+		state.addEventListener("show", () => this.rebuild());
+		state.addEventListener("time", () => this.paint());
+		state.addEventListener("pick", () => {
+			this.drawFrames();
+			if (this.picked()[0]?.paragraphs) this.readyToWrite();
+		});
+		state.addEventListener("trial", () => this.tryTimes());
+		import("./files.js").then(({ receiveFiles }) => receiveFiles(this));
+		this.rebuild();
+	}
 
-  /** What the stage shows is the slide, which may be larger than the show's frame. */
-  get frame() { return this.state.slide?.size ?? this.state.data.settings.frame; }
+	/** What the stage shows is the slide, which may be larger than the show's frame. */
+	get frame() {
+		return this.state.slide?.size ?? this.state.data.settings.frame;
+	}
 
-  fit() {
-    const { width_px: width, height_px: height } = this.frame;
-    const room = { width: this.theatre.clientWidth - 52, height: this.theatre.clientHeight - 28 };
-    this.scale = Math.max(0.05, Math.min(room.width / width, room.height / height));
-    this.canvas.style.width = `${Math.round(width * this.scale)}px`;
-    this.canvas.style.height = `${Math.round(height * this.scale)}px`;
-    this.overlay.setAttribute("viewBox", `0 0 ${width} ${height}`);
-    this.places.draw();
-    this.drawFrames();
-  }
+	fit() {
+		const { width_px: width, height_px: height } = this.frame;
+		const room = { width: this.theatre.clientWidth - 52, height: this.theatre.clientHeight - 28 };
+		this.scale = Math.max(0.05, Math.min(room.width / width, room.height / height));
+		this.canvas.style.width = `${Math.round(width * this.scale)}px`;
+		this.canvas.style.height = `${Math.round(height * this.scale)}px`;
+		this.overlay.setAttribute("viewBox", `0 0 ${width} ${height}`);
+		this.places.draw();
+		this.drawFrames();
+	}
 
-  /** Makes the painter anew for the slide as it is now. */
-  rebuild() {
-    const { staged } = this.state;
-    this.painter = null;
-    this.svg.replaceChildren();
-    this.canvas.hidden = !staged;
-    if (!staged) return;
-    const { schedule } = staged;
-    this.show = {
-      frame: this.frame, slides: [{ ...staged, view: null }], starts_ms: [0], content_ms: schedule.length_ms, length_ms: schedule.length_ms + 1, end: "hold",
-      media: this.state.media(), music: [],
-    };
-    this.painter = new Painter(this.svg, this.show);
-    this.svg.setAttribute("aria-label", `Slide ${staged.name || "without a name"}. ${staged.words}. Arrow keys go from object to object.`);
-    this.fit();
-    this.paint();
-    this.byId = new Map([...this.svg.querySelectorAll("[data-object]")].map((node) => [node.dataset.object, node]));
-    for (const item of this.state.slide.objects) {
-      const node = this.byId.get(item.id);
-      if (item.aside) node?.setAttribute("display", "none");
-      if (item.id === this.writing) for (const words of this.wordsOf(item)) words.setAttribute("display", "none");
-      if (item.locked) node?.setAttribute("data-locked", "");
-    }
-    this.drawFrames();
-  }
+	/** Makes the painter anew for the slide as it is now. */
+	rebuild() {
+		const { staged } = this.state;
+		this.painter = null;
+		this.svg.replaceChildren();
+		this.canvas.hidden = !staged;
+		if (!staged) return;
+		const { schedule } = staged;
+		this.show = {
+			frame: this.frame,
+			slides: [{ ...staged, view: null }],
+			starts_ms: [0],
+			content_ms: schedule.length_ms,
+			length_ms: schedule.length_ms + 1,
+			end: "hold",
+			media: this.state.media(),
+			music: [],
+		};
+		this.painter = new Painter(this.svg, this.show);
+		this.svg.setAttribute(
+			"aria-label",
+			`Slide ${staged.name || "without a name"}. ${staged.words}. Arrow keys go from object to object.`,
+		);
+		this.fit();
+		this.paint();
+		this.byId = new Map([...this.svg.querySelectorAll("[data-object]")].map((node) => [node.dataset.object, node]));
+		for (const item of this.state.slide.objects) {
+			const node = this.byId.get(item.id);
+			if (item.aside) node?.setAttribute("display", "none");
+			if (item.id === this.writing) for (const line of this.wordsOf(item)) line.setAttribute("display", "none");
+			if (item.locked) node?.setAttribute("data-locked", "");
+		}
+		this.drawFrames();
+	}
 
-  /** While something is pulled on the score or in the list, the slide at the playhead as it would be. */
-  tryTimes() {
-    if (!this.painter) return;
-    const { schedule, motions } = this.state.trial?.viewing?.staged ?? this.state.staged;
-    Object.assign(this.show.slides[0], { schedule, motions });
-    Object.assign(this.show, { content_ms: schedule.length_ms, length_ms: schedule.length_ms + 1 });
-    this.paint();
-  }
+	/** While something is pulled on the score or in the list, the slide at the playhead as it would be. */
+	tryTimes() {
+		if (!this.painter) return;
+		const { schedule, motions } = this.state.trial?.viewing?.staged ?? this.state.staged;
+		Object.assign(this.show.slides[0], { schedule, motions });
+		Object.assign(this.show, { content_ms: schedule.length_ms, length_ms: schedule.length_ms + 1 });
+		this.paint();
+	}
 
-  /** The slide's own clock at the playhead. While its transition runs, the slide stands as it does before beat 0. */
-  slideMs() {
-    const { staged } = this.state;
-    const start = this.state.data.starts_ms[staged.id] ?? 0;
-    return Math.max(this.state.playheadMs - start, staged.schedule.transition_ms);
-  }
+	/** The slide's own clock at the playhead. While its transition runs, the slide stands as it does before beat 0. */
+	slideMs() {
+		const { staged } = this.state;
+		const start = this.state.data.starts_ms[staged.id] ?? 0;
+		return Math.max(this.state.playheadMs - start, staged.schedule.transition_ms);
+	}
 
-  paint() {
-    if (!this.painter) return;
-    const last = this.show.slides[0].schedule.length_ms;
-    this.painter.paint(frameStateAt(this.show, Math.min(this.slideMs(), last)));
-    this.drawFrames();
-  }
+	paint() {
+		if (!this.painter) return;
+		const last = this.show.slides[0].schedule.length_ms;
+		this.painter.paint(frameStateAt(this.show, Math.min(this.slideMs(), last)));
+		this.drawFrames();
+	}
 
-  drawFrames() {
-    if (!this.scale) return;
-    if (this.writing) this.overlay.replaceChildren();
-    else this.frames.draw(this.scale, (id) => this.placeOf(id)?.dataset.away === "yes");
-    if (!this.writing) this.drawMore();
-  }
+	drawFrames() {
+		if (!this.scale) return;
+		if (this.writing) this.overlay.replaceChildren();
+		else this.frames.draw(this.scale, (id) => this.placeOf(id)?.dataset.away === "yes");
+		if (!this.writing) this.drawMore();
+	}
 
-  drawMore() {
-    for (const { there, part } of this.drawn) {
-      if (part.ready) part.ready.draw(this.scale);
-      else if (there()) part.get().then(() => this.drawFrames());
-    }
-  }
+	drawMore() {
+		for (const { there, part } of this.drawn) {
+			if (part.ready) part.ready.draw(this.scale);
+			else if (there()) part.get().then(() => this.drawFrames());
+		}
+	}
 
-  /** Moves what is picked with the pointer. */
-  drag(event) { begin(this.hands, (moving) => moving.drag(event)); }
+	/** Moves what is picked with the pointer. */
+	drag(event) {
+		begin(this.hands, (moving) => moving.drag(event));
+	}
 
-  async moveBy(dx, dy) { (await this.hands.get()).moveBy(this.picked(), dx, dy); }
+	async moveBy(dx, dy) {
+		(await this.hands.get()).moveBy(this.picked(), dx, dy);
+	}
 
-  /** Takes the pen in hand. @param {"free"|"points"} kind */
-  async draw(kind) {
-    const { Pen } = await import("./pen.js");
-    this.pen ??= new Pen(this);
-    this.pen.start(kind);
-  }
+	/** Takes the pen in hand. @param {"free"|"points"} kind */
+	async draw(kind) {
+		const { Pen } = await import("./pen.js");
+		this.pen ??= new Pen(this);
+		this.pen.start(kind);
+	}
 
-  placeOf(objectId) { return this.byId?.get(objectId) ?? null; }
+	placeOf(objectId) {
+		return this.byId?.get(objectId) ?? null;
+	}
 
-  /** What shows an object's words: all of a text, the parts of a shape that are its paragraphs. */
-  wordsOf(item) {
-    const place = this.placeOf(item.id);
-    return !place ? [] : item.kind === "text" ? [place] : [...place.querySelectorAll("[data-part]")];
-  }
+	/** What shows an object's words: all of a text, the parts of a shape that are its paragraphs. */
+	wordsOf(item) {
+		const place = this.placeOf(item.id);
+		return !place ? [] : item.kind === "text" ? [place] : [...place.querySelectorAll("[data-part]")];
+	}
 
-  /** The box an object takes on the stage: its own, or as high as its lines where it grows with them. */
-  boxOf(item) {
-    if (item.overflow !== "grow") return item.box;
-    const drawn = this.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
-    return drawn ? { ...item.box, height: drawn.height } : item.box;
-  }
+	/** The box an object takes on the stage: its own, or as high as its lines where it grows with them. */
+	boxOf(item) {
+		if (item.overflow !== "grow") return item.box;
+		const drawn = this.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
+		return drawn ? { ...item.box, height: drawn.height } : item.box;
+	}
 
-  /** What is picked, as objects, from the back. */
-  picked() { return this.state.slide?.objects.filter((item) => this.state.picked.has(item.id)) ?? []; }
+	/** What is picked, as objects, from the back. */
+	picked() {
+		return this.state.slide?.objects.filter((item) => this.state.picked.has(item.id)) ?? [];
+	}
 
-  point(event) {
-    const box = this.svg.getBoundingClientRect();
-    return { x: (event.clientX - box.left) / this.scale, y: (event.clientY - box.top) / this.scale };
-  }
+	point(event) {
+		const box = this.svg.getBoundingClientRect();
+		return { x: (event.clientX - box.left) / this.scale, y: (event.clientY - box.top) / this.scale };
+	}
 
-  /** @param {object} item @param {string} typed what was typed before it was open */
-  readyToWrite() { return words.get(); }
+	/** @param {object} item @param {string} typed what was typed before it was open */
+	readyToWrite() {
+		return words.get();
+	}
 
-  async editWords(item, typed = "") {
-    // Nobody has to wait for the editor to type.
-    const held = words.ready ? () => "" : heldKeys();
-    const { editWords } = await words.get();
-    editWords(this, item, typed + held());
-  }
+	async editWords(item, typed = "") {
+		// Nobody has to wait for the editor to type.
+		const held = words.ready ? () => "" : heldKeys();
+		const { editWords } = await words.get();
+		editWords(this, item, typed + held());
+	}
 }

@@ -4,52 +4,97 @@ import { clockText, secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 
 export function beatAt(state) {
-  const { schedule } = state.line;
-  const slideMs = state.playheadMs - (state.data.starts_ms[state.slide.id] ?? 0);
-  let beat = 0;
-  schedule.beats.forEach((entry, index) => { if (entry.start_ms <= slideMs) beat = index; });
-  return beat;
+	const { schedule } = state.line;
+	const slideMs = state.playheadMs - (state.data.starts_ms[state.slide.id] ?? 0);
+	let beat = 0;
+	schedule.beats.forEach((entry, index) => {
+		if (entry.start_ms <= slideMs) beat = index;
+	});
+	return beat;
 }
 
 /** Moves the playhead to the end of a beat of the slide on the stage. */
 export function goToBeat(state, beat) {
-  state.setPlayhead((state.data.starts_ms[state.slide.id] ?? 0) + state.line.schedule.beats[beat].end_ms);
+	state.setPlayhead((state.data.starts_ms[state.slide.id] ?? 0) + state.line.schedule.beats[beat].end_ms);
 }
 
 export function drawStops(state, node) {
-  const { line } = state;
-  if (!line) { node.replaceChildren(); return; }
-  const start = state.data.starts_ms[state.slide.id] ?? 0;
-  const now = beatAt(state);
-  // While the playhead moves only the clock changes; the stops are drawn anew where they tell something else.
-  const known = drawn.get(node);
-  if (known?.line !== line || known.start !== start || known.now !== now) {
-    drawn.set(node, { line, start, now });
-    drawAnew(state, node, start, now);
-  }
-  const at = Math.min(Math.max(state.playheadMs - start, 0), line.schedule.length_ms);
-  node.lastChild.textContent = `${clockText(at)} of ${clockText(line.schedule.length_ms)}`;
+	const { line } = state;
+	if (!line) {
+		node.replaceChildren();
+		return;
+	}
+	const start = state.data.starts_ms[state.slide.id] ?? 0;
+	const now = beatAt(state);
+	// While the playhead moves only the clock changes; the stops are drawn anew where they tell something else.
+	const known = drawn.get(node);
+	if (known?.line !== line || known.start !== start || known.now !== now) {
+		drawn.set(node, { line, start, now });
+		drawAnew(state, node, start, now);
+	}
+	const at = Math.min(Math.max(state.playheadMs - start, 0), line.schedule.length_ms);
+	node.lastChild.textContent = `${clockText(at)} of ${clockText(line.schedule.length_ms)}`;
 }
 
 const drawn = new WeakMap();
 
 function drawAnew(state, node, start, now) {
-  const { schedule } = state.line;
-  const stops = schedule.beats.flatMap((beat, index) => {
-    const stop = el("button", {
-      "aria-current": index === now ? "true" : null, "data-past": index < now, "aria-label": index ? `After cue ${index}` : "On arrival", onclick: () => goToBeat(state, index),
-    }, el("span", {}, String(index)));
-    return index ? [el("i"), el("em", {}, `${secondsText(beat.wait.hold_ms)} s`), el("i"), stop] : [stop];
-  });
-  const waits = state.waitsOf(state.slide.id);
-  const begin = start + schedule.beats[now].start_ms;
-  const run = (from, to) => state.dispatchEvent(new CustomEvent("run", { detail: { from, to } }));
-  const focused = [...node.querySelectorAll("button")].indexOf(document.activeElement);
-  const along = el("div", { class: "along" }, el("em", { class: "mr-1" }, "On arrival"), stops, el("em", { class: "ml-1" }, `${countWords(waits, "wait")} on this slide`));
-  node.replaceChildren(el("span", { class: "runs" },
-    el("button", { "data-run": "beat", title: "See this beat", "aria-label": "See this beat", onclick: () => run(begin, start + schedule.beats[now].end_ms) }, icon("play"), "Beat"),
-    el("button", { "data-run": "slide", title: "See the slide", "aria-label": "See the slide", onclick: () => run(start, start + schedule.length_ms) }, icon("play"), "Slide")), along, el("output"));
-  const current = along.querySelector("[aria-current]");
-  if (along.scrollWidth > along.clientWidth) along.scrollLeft = current.offsetLeft - along.clientWidth / 2;
-  if (focused >= 0) node.querySelectorAll("button")[focused]?.focus({ preventScroll: true });
+	const { schedule } = state.line;
+	const stops = schedule.beats.flatMap((beat, index) => {
+		const stop = el(
+			"button",
+			{
+				"aria-current": index === now ? "true" : null,
+				"data-past": index < now,
+				"aria-label": index ? `After cue ${index}` : "On arrival",
+				onclick: () => goToBeat(state, index),
+			},
+			el("span", {}, String(index)),
+		);
+		return index ? [el("i"), el("em", {}, `${secondsText(beat.wait.hold_ms)} s`), el("i"), stop] : [stop];
+	});
+	const waits = state.waitsOf(state.slide.id);
+	const begin = start + schedule.beats[now].start_ms;
+	const run = (from, to) => state.dispatchEvent(new CustomEvent("run", { detail: { from, to } }));
+	const focused = [...node.querySelectorAll("button")].indexOf(document.activeElement);
+	const along = el(
+		"div",
+		{ class: "along" },
+		el("em", { class: "mr-1" }, "On arrival"),
+		stops,
+		el("em", { class: "ml-1" }, `${countWords(waits, "wait")} on this slide`),
+	);
+	node.replaceChildren(
+		el(
+			"span",
+			{ class: "runs" },
+			el(
+				"button",
+				{
+					"data-run": "beat",
+					title: "See this beat",
+					"aria-label": "See this beat",
+					onclick: () => run(begin, start + schedule.beats[now].end_ms),
+				},
+				icon("play"),
+				"Beat",
+			),
+			el(
+				"button",
+				{
+					"data-run": "slide",
+					title: "See the slide",
+					"aria-label": "See the slide",
+					onclick: () => run(start, start + schedule.length_ms),
+				},
+				icon("play"),
+				"Slide",
+			),
+		),
+		along,
+		el("output"),
+	);
+	const current = along.querySelector("[aria-current]");
+	if (along.scrollWidth > along.clientWidth) along.scrollLeft = current.offsetLeft - along.clientWidth / 2;
+	if (focused >= 0) node.querySelectorAll("button")[focused]?.focus({ preventScroll: true });
 }

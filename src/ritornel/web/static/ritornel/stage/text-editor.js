@@ -1,5 +1,6 @@
-// Words edited in place: paragraphs as the core has them, in their own face and size. Leaving keeps them; Esc keeps them too, undo brings
-// the old ones back. Typing is the browser's own; looks and lists are set on the paragraphs and runs that are marked.
+// Words edited in place: paragraphs as the core has them, in their own face and size. Leaving keeps them; Esc keeps
+// them too, undo brings the old ones back. Typing is the browser's own; looks and lists are set on the paragraphs and
+// runs that are marked.
 import { el, icon, newId } from "../ui/element.js";
 import { toast } from "../ui/toast.js";
 import { LEFT } from "./held-keys.js";
@@ -10,408 +11,609 @@ const same = (a, b) => LOOKS.every((name) => (a[name] ?? null) === (b[name] ?? n
 const DEEPEST = 5;
 
 /** The colour itself: a role is looked up in the show's palette. */
-export const colourIn = (state, colour) => (colour?.startsWith("@") ? state.data.settings.theme.palette[colour.slice(1)] : colour);
-export const familyIn = (state, family) => ({ "@heading": state.data.settings.theme.heading_family, "@body": state.data.settings.theme.body_family }[family] ?? family);
+export const colourIn = (state, colour) =>
+	colour?.startsWith("@") ? state.data.settings.theme.palette[colour.slice(1)] : colour;
+export const familyIn = (state, family) =>
+	({ "@heading": state.data.settings.theme.heading_family, "@body": state.data.settings.theme.body_family })[family] ??
+	family;
 
 function runNode(state, run) {
-  const node = el("span", {}, run.text);
-  node.dataset.run = JSON.stringify({ ...run, text: undefined });
-  const { style } = node;
-  if (run.weight) style.fontWeight = run.weight;
-  if (run.italic !== undefined && run.italic !== null) style.fontStyle = run.italic ? "italic" : "normal";
-  if (run.underline || run.link) style.textDecoration = "underline";
-  if (run.colour) style.color = colourIn(state, run.colour);
-  if (run.highlight) style.backgroundColor = colourIn(state, run.highlight);
-  return node;
+	const node = el("span", {}, run.text);
+	node.dataset.run = JSON.stringify({ ...run, text: undefined });
+	const { style } = node;
+	if (run.weight) style.fontWeight = run.weight;
+	if (run.italic !== undefined && run.italic !== null) style.fontStyle = run.italic ? "italic" : "normal";
+	if (run.underline || run.link) style.textDecoration = "underline";
+	if (run.colour) style.color = colourIn(state, run.colour);
+	if (run.highlight) style.backgroundColor = colourIn(state, run.highlight);
+	return node;
 }
 
 function paragraphNode(state, paragraph) {
-  const node = el("p", {}, paragraph.runs.filter((run) => run.text).map((run) => runNode(state, run)));
-  if (!node.childNodes.length) node.append(el("br"));
-  if (paragraph.id) node.dataset.id = paragraph.id;
-  setList(node, paragraph.list ?? "none", paragraph.level ?? 0);
-  return node;
+	const node = el(
+		"p",
+		{},
+		paragraph.runs.filter((run) => run.text).map((run) => runNode(state, run)),
+	);
+	if (!node.childNodes.length) node.append(el("br"));
+	if (paragraph.id) node.dataset.id = paragraph.id;
+	setList(node, paragraph.list ?? "none", paragraph.level ?? 0);
+	return node;
 }
 
 function setList(node, list, level) {
-  node.dataset.list = list;
-  node.dataset.level = level;
-  node.style.setProperty("--level", level + (list === "none" ? 0 : 1));
+	node.dataset.list = list;
+	node.dataset.level = level;
+	node.style.setProperty("--level", level + (list === "none" ? 0 : 1));
 }
 
 function runsOf(node) {
-  const runs = [];
-  const walk = (at, look) => {
-    if (at.nodeType === Node.TEXT_NODE) {
-      const text = at.textContent.replace(/\u00a0/g, " ").replace(/\n/g, " ");
-      if (!text) return;
-      if (runs.length && same(runs.at(-1), look)) runs.at(-1).text += text; else runs.push({ ...look, text });
-      return;
-    }
-    const own = at.dataset?.run ? JSON.parse(at.dataset.run) : look;
-    for (const child of at.childNodes) walk(child, own);
-  };
-  walk(node, {});
-  return runs.length ? runs : [{ text: "" }];
+	const runs = [];
+	const walk = (at, look) => {
+		if (at.nodeType === Node.TEXT_NODE) {
+			const text = at.textContent.replace(/\u00a0/g, " ").replace(/\n/g, " ");
+			if (!text) return;
+			if (runs.length && same(runs.at(-1), look)) runs.at(-1).text += text;
+			else runs.push({ ...look, text });
+			return;
+		}
+		const own = at.dataset?.run ? JSON.parse(at.dataset.run) : look;
+		for (const child of at.childNodes) walk(child, own);
+	};
+	walk(node, {});
+	return runs.length ? runs : [{ text: "" }];
 }
 
 export class WordsEditor {
-  constructor(stage, item) {
-    Object.assign(this, { stage, state: stage.state, item });
-    this.before = JSON.stringify(this.plainOf(item.paragraphs));
-    this.field = el("div", { class: "words-field", contenteditable: "true", role: "textbox", "aria-multiline": "true", "aria-label": `Words of ${item.name}`, spellcheck: "true" });
-    this.draw(item.paragraphs.length ? item.paragraphs : [{ runs: [{ text: "" }] }]);
-    this.dress();
-    this.listen();
-    stage.writing = item.id;
-    for (const node of stage.wordsOf(item)) node.setAttribute("display", "none");
-    stage.drawFrames();
-    this.place();
-    stage.canvas.append(this.field);
-    this.bar = this.toolbar();
-    // At the top of the stage the bar would lie over the words: it goes to the foot.
-    if (item.box.y * stage.scale < 70) this.bar.classList.add("at-foot");
-    stage.theatre.append(this.bar);
-    this.field.focus();
-    getSelection().selectAllChildren(this.field);
-  }
+	constructor(stage, item) {
+		Object.assign(this, { stage, state: stage.state, item });
+		this.before = JSON.stringify(this.plainOf(item.paragraphs));
+		this.field = el("div", {
+			class: "words-field",
+			contenteditable: "true",
+			role: "textbox",
+			"aria-multiline": "true",
+			"aria-label": `Words of ${item.name}`,
+			spellcheck: "true",
+		});
+		this.draw(item.paragraphs.length ? item.paragraphs : [{ runs: [{ text: "" }] }]);
+		this.dress();
+		this.listen();
+		stage.writing = item.id;
+		for (const node of stage.wordsOf(item)) node.setAttribute("display", "none");
+		stage.drawFrames();
+		this.place();
+		stage.canvas.append(this.field);
+		this.bar = this.toolbar();
+		// At the top of the stage the bar would lie over the words: it goes to the foot.
+		if (item.box.y * stage.scale < 70) this.bar.classList.add("at-foot");
+		stage.theatre.append(this.bar);
+		this.field.focus();
+		getSelection().selectAllChildren(this.field);
+	}
 
-  /** Begins with what was typed already, the cursor behind it. */
-  begin(text) {
-    const lines = text.split("\n");
-    this.draw(lines.map((line) => ({ runs: [{ text: line }] })));
-    const end = { at: lines.length - 1, offset: lines.at(-1).length };
-    this.select([end, end]);
-  }
+	/** Begins with what was typed already, the cursor behind it. */
+	begin(text) {
+		const lines = text.split("\n");
+		this.draw(lines.map((line) => ({ runs: [{ text: line }] })));
+		const end = { at: lines.length - 1, offset: lines.at(-1).length };
+		this.select([end, end]);
+	}
 
-  plainOf(paragraphs) { return paragraphs.map(({ runs, list = "none", level = 0 }) => ({ runs: runs.map((run) => ({ ...run })), list, level })); }
+	plainOf(paragraphs) {
+		return paragraphs.map(({ runs, list = "none", level = 0 }) => ({
+			runs: runs.map((run) => ({ ...run })),
+			list,
+			level,
+		}));
+	}
 
-  draw(paragraphs) { this.field.replaceChildren(...paragraphs.map((paragraph) => paragraphNode(this.state, paragraph))); }
+	draw(paragraphs) {
+		this.field.replaceChildren(...paragraphs.map((paragraph) => paragraphNode(this.state, paragraph)));
+	}
 
-  place() {
-    const { scale } = this.stage;
-    const { box } = this.item;
-    Object.assign(this.field.style, { left: `${box.x * scale}px`, top: `${box.y * scale}px`, width: `${box.width}px`, minHeight: `${box.height}px`, transform: `scale(${scale}) rotate(${box.turn_deg ?? 0}deg)` });
-  }
+	place() {
+		const { scale } = this.stage;
+		const { box } = this.item;
+		Object.assign(this.field.style, {
+			left: `${box.x * scale}px`,
+			top: `${box.y * scale}px`,
+			width: `${box.width}px`,
+			minHeight: `${box.height}px`,
+			transform: `scale(${scale}) rotate(${box.turn_deg ?? 0}deg)`,
+		});
+	}
 
-  dress() {
-    const { item, state } = this;
-    const size = state.staged.drawing.objects.find((entry) => entry.object_id === item.id)?.size_px || item.size_px;
-    Object.assign(this.field.style, {
-      fontFamily: `"${familyIn(state, item.family)}"`, fontSize: `${size}px`, fontWeight: item.weight, fontStyle: item.italic ? "italic" : "normal",
-      color: colourIn(state, item.colour ?? item.outline?.colour ?? "@words"), lineHeight: item.line_spacing, textAlign: item.align === "centre" ? "center" : item.align,
-      textDecoration: item.underline ? "underline" : "none",
-    });
-    this.field.style.setProperty("--gap", `${item.paragraph_gap}em`);
-    this.field.dataset.stand = item.stand;
-    // On a ground as dark or light as the words would be unreadable; a shape's own fill stays behind.
-    this.field.dataset.kind = item.kind;
-  }
+	dress() {
+		const { item, state } = this;
+		const size = state.staged.drawing.objects.find((entry) => entry.object_id === item.id)?.size_px || item.size_px;
+		Object.assign(this.field.style, {
+			fontFamily: `"${familyIn(state, item.family)}"`,
+			fontSize: `${size}px`,
+			fontWeight: item.weight,
+			fontStyle: item.italic ? "italic" : "normal",
+			color: colourIn(state, item.colour ?? item.outline?.colour ?? "@words"),
+			lineHeight: item.line_spacing,
+			textAlign: item.align === "centre" ? "center" : item.align,
+			textDecoration: item.underline ? "underline" : "none",
+		});
+		this.field.style.setProperty("--gap", `${item.paragraph_gap}em`);
+		this.field.dataset.stand = item.stand;
+		// On a ground as dark or light as the words would be unreadable; a shape's own fill stays behind.
+		this.field.dataset.kind = item.kind;
+	}
 
-  listen() {
-    const { field } = this;
-    const keep = () => this.finish();
-    field.addEventListener("blur", (event) => { if (!this.bar?.contains(event.relatedTarget)) keep(); });
-    field.addEventListener("pointerdown", (event) => event.stopPropagation());
-    field.addEventListener("keydown", (event) => this.key(event));
-    field.addEventListener("input", () => this.autoList());
-    field.addEventListener("paste", (event) => this.paste(event));
-    document.addEventListener("selectionchange", this.onSelection = () => this.reflect());
-  }
+	listen() {
+		const { field } = this;
+		const keep = () => this.finish();
+		field.addEventListener("blur", (event) => {
+			if (!this.bar?.contains(event.relatedTarget)) keep();
+		});
+		field.addEventListener("pointerdown", (event) => event.stopPropagation());
+		field.addEventListener("keydown", (event) => this.key(event));
+		field.addEventListener("input", () => this.autoList());
+		field.addEventListener("paste", (event) => this.paste(event));
+		document.addEventListener("selectionchange", (this.onSelection = () => this.reflect()));
+	}
 
-  key(event) {
-    event.stopPropagation();
-    const control = event.ctrlKey || event.metaKey;
-    const looks = { b: ["weight", 700], i: ["italic", true], u: ["underline", true] };
-    if (event.key === "Escape" || (event.key === "Enter" && control)) { event.preventDefault(); this.leave(); }
-    else if (event.key === "Tab") { event.preventDefault(); this.deepen(event.shiftKey ? -1 : 1); }
-    else if (control && looks[event.key.toLowerCase()]) { event.preventDefault(); this.toggle(...looks[event.key.toLowerCase()]); }
-    else if (event.key === "Backspace" && this.atStartOfList()) { event.preventDefault(); this.list("none"); }
-    else if (event.key === "Enter") requestAnimationFrame(() => this.afterEnter());
-  }
+	key(event) {
+		event.stopPropagation();
+		const control = event.ctrlKey || event.metaKey;
+		const looks = { b: ["weight", 700], i: ["italic", true], u: ["underline", true] };
+		if (event.key === "Escape" || (event.key === "Enter" && control)) {
+			event.preventDefault();
+			this.leave();
+		} else if (event.key === "Tab") {
+			event.preventDefault();
+			this.deepen(event.shiftKey ? -1 : 1);
+		} else if (control && looks[event.key.toLowerCase()]) {
+			event.preventDefault();
+			this.toggle(...looks[event.key.toLowerCase()]);
+		} else if (event.key === "Backspace" && this.atStartOfList()) {
+			event.preventDefault();
+			this.list("none");
+		} else if (event.key === "Enter") requestAnimationFrame(() => this.afterEnter());
+	}
 
-  /** An empty line of a list, entered once more, leaves the list. */
-  afterEnter() {
-    const [now] = this.marked();
-    const before = now?.previousElementSibling;
-    if (now && before && now.dataset.list !== "none" && !now.textContent && !before.textContent) {
-      before.remove();
-      setList(now, "none", 0);
-    }
-  }
+	/** An empty line of a list, entered once more, leaves the list. */
+	afterEnter() {
+		const [now] = this.marked();
+		const before = now?.previousElementSibling;
+		if (now && before && now.dataset.list !== "none" && !now.textContent && !before.textContent) {
+			before.remove();
+			setList(now, "none", 0);
+		}
+	}
 
-  atStartOfList() {
-    const selection = getSelection();
-    const [now] = this.marked();
-    if (!selection.isCollapsed || !now || now.dataset.list === "none") return false;
-    const range = document.createRange();
-    range.selectNodeContents(now);
-    range.setEnd(selection.anchorNode, selection.anchorOffset);
-    return range.toString() === "";
-  }
+	atStartOfList() {
+		const selection = getSelection();
+		const [now] = this.marked();
+		if (!selection.isCollapsed || !now || now.dataset.list === "none") return false;
+		const range = document.createRange();
+		range.selectNodeContents(now);
+		range.setEnd(selection.anchorNode, selection.anchorOffset);
+		return range.toString() === "";
+	}
 
-  /** "- " or "1. " at the start of a line begins a list. */
-  autoList() {
-    const [now] = this.marked();
-    if (!now || now.dataset.list !== "none") return;
-    const begun = /^(?:([-•*])|1[.)])[\s\u00a0]/.exec(now.textContent);
-    if (!begun) return;
-    const first = document.createTreeWalker(now, NodeFilter.SHOW_TEXT).nextNode();
-    first.textContent = first.textContent.slice(begun[0].length);
-    if (!now.textContent) now.append(el("br"));
-    setList(now, begun[1] ? "bullets" : "numbers", 0);
-  }
+	/** "- " or "1. " at the start of a line begins a list. */
+	autoList() {
+		const [now] = this.marked();
+		if (!now || now.dataset.list !== "none") return;
+		const begun = /^(?:([-•*])|1[.)])[\s\u00a0]/.exec(now.textContent);
+		if (!begun) return;
+		const first = document.createTreeWalker(now, NodeFilter.SHOW_TEXT).nextNode();
+		first.textContent = first.textContent.slice(begun[0].length);
+		if (!now.textContent) now.append(el("br"));
+		setList(now, begun[1] ? "bullets" : "numbers", 0);
+	}
 
-  /** The paragraphs the selection touches. */
-  marked() {
-    const selection = getSelection();
-    if (!selection.rangeCount) return [];
-    const range = selection.getRangeAt(0);
-    return [...this.field.children].filter((node) => range.intersectsNode(node));
-  }
+	/** The paragraphs the selection touches. */
+	marked() {
+		const selection = getSelection();
+		if (!selection.rangeCount) return [];
+		const range = selection.getRangeAt(0);
+		return [...this.field.children].filter((node) => range.intersectsNode(node));
+	}
 
-  list(kind) { for (const node of this.marked()) setList(node, kind, kind === "none" ? 0 : Number(node.dataset.level)); this.reflect(); }
+	list(kind) {
+		for (const node of this.marked()) setList(node, kind, kind === "none" ? 0 : Number(node.dataset.level));
+		this.reflect();
+	}
 
-  deepen(way) {
-    for (const node of this.marked()) {
-      if (node.dataset.list === "none") { if (way > 0) setList(node, "bullets", 0); continue; }
-      const level = Number(node.dataset.level) + way;
-      if (level < 0) setList(node, "none", 0); else setList(node, node.dataset.list, Math.min(DEEPEST, level));
-    }
-  }
+	deepen(way) {
+		for (const node of this.marked()) {
+			if (node.dataset.list === "none") {
+				if (way > 0) setList(node, "bullets", 0);
+				continue;
+			}
+			const level = Number(node.dataset.level) + way;
+			if (level < 0) setList(node, "none", 0);
+			else setList(node, node.dataset.list, Math.min(DEEPEST, level));
+		}
+	}
 
-  read() {
-    const paragraphs = [];
-    for (const node of this.field.childNodes) {
-      if (node.nodeType === Node.TEXT_NODE && !node.textContent.trim()) continue;
-      const { id = "", list = "none", level = 0 } = node.dataset ?? {};
-      paragraphs.push({ id, list, level: Number(level), runs: runsOf(node) });
-    }
-    return paragraphs.length ? paragraphs : [{ id: "", list: "none", level: 0, runs: [{ text: "" }] }];
-  }
+	read() {
+		const paragraphs = [];
+		for (const node of this.field.childNodes) {
+			if (node.nodeType === Node.TEXT_NODE && !node.textContent.trim()) continue;
+			const { id = "", list = "none", level = 0 } = node.dataset ?? {};
+			paragraphs.push({ id, list, level: Number(level), runs: runsOf(node) });
+		}
+		return paragraphs.length ? paragraphs : [{ id: "", list: "none", level: 0, runs: [{ text: "" }] }];
+	}
 
-  /** The selection as characters: paragraph and offset of both ends. */
-  ends() {
-    const range = getSelection().getRangeAt(0);
-    return [[range.startContainer, range.startOffset], [range.endContainer, range.endOffset]].map(([node, offset]) => {
-      const paragraphs = [...this.field.children];
-      if (node === this.field) {
-        const at = Math.min(offset, paragraphs.length - 1);
-        return { at, offset: offset > at ? paragraphs[at].textContent.length : 0 };
-      }
-      const paragraph = paragraphs.findIndex((entry) => entry.contains(node));
-      const before = document.createRange();
-      before.selectNodeContents(paragraphs[paragraph]);
-      before.setEnd(node, offset);
-      return { at: paragraph, offset: before.toString().length };
-    });
-  }
+	/** The selection as characters: paragraph and offset of both ends. */
+	ends() {
+		const range = getSelection().getRangeAt(0);
+		return [
+			[range.startContainer, range.startOffset],
+			[range.endContainer, range.endOffset],
+		].map(([node, offset]) => {
+			const paragraphs = [...this.field.children];
+			if (node === this.field) {
+				const at = Math.min(offset, paragraphs.length - 1);
+				return { at, offset: offset > at ? paragraphs[at].textContent.length : 0 };
+			}
+			const paragraph = paragraphs.findIndex((entry) => entry.contains(node));
+			const before = document.createRange();
+			before.selectNodeContents(paragraphs[paragraph]);
+			before.setEnd(node, offset);
+			return { at: paragraph, offset: before.toString().length };
+		});
+	}
 
-  select([from, to]) {
-    const find = ({ at, offset }) => {
-      const paragraph = this.field.children[at];
-      const walker = document.createTreeWalker(paragraph, NodeFilter.SHOW_TEXT);
-      let left = offset;
-      for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-        if (left <= node.length) return [node, left];
-        left -= node.length;
-      }
-      return [paragraph, 0];
-    };
-    const range = document.createRange();
-    range.setStart(...find(from));
-    range.setEnd(...find(to));
-    getSelection().removeAllRanges();
-    getSelection().addRange(range);
-  }
+	select([from, to]) {
+		const find = ({ at, offset }) => {
+			const paragraph = this.field.children[at];
+			const walker = document.createTreeWalker(paragraph, NodeFilter.SHOW_TEXT);
+			let left = offset;
+			for (let node = walker.nextNode(); node; node = walker.nextNode()) {
+				if (left <= node.length) return [node, left];
+				left -= node.length;
+			}
+			return [paragraph, 0];
+		};
+		const range = document.createRange();
+		range.setStart(...find(from));
+		range.setEnd(...find(to));
+		getSelection().removeAllRanges();
+		getSelection().addRange(range);
+	}
 
-  /** Gives what is marked a look; null takes it away. Nothing marked: all of it. */
-  apply(changes) {
-    this.field.focus();
-    let ends = this.ends();
-    const nothing = getSelection().isCollapsed;
-    const paragraphs = this.read();
-    if (nothing) ends = [{ at: 0, offset: 0 }, { at: paragraphs.length - 1, offset: Infinity }];
-    const [from, to] = ends;
-    const fresh = paragraphs.map((paragraph, at) => {
-      if (at < from.at || at > to.at) return paragraph;
-      const start = at === from.at ? from.offset : 0;
-      const end = at === to.at ? to.offset : Infinity;
-      const runs = [];
-      let offset = 0;
-      for (const run of paragraph.runs) {
-        const cuts = [0, Math.max(0, Math.min(run.text.length, start - offset)), Math.max(0, Math.min(run.text.length, end - offset)), run.text.length];
-        for (const [index, inside] of [[0, false], [1, true], [2, false]]) {
-          const text = run.text.slice(cuts[index], cuts[index + 1]);
-          if (text) runs.push(inside ? { ...run, ...changes, text } : { ...run, text });
-        }
-        offset += run.text.length;
-      }
-      return { ...paragraph, runs: runs.length ? runs : [{ text: "" }] };
-    });
-    this.draw(fresh);
-    if (!nothing) this.select([from, to]);
-    this.reflect();
-  }
+	/** Gives what is marked a look; null takes it away. Nothing marked: all of it. */
+	apply(changes) {
+		this.field.focus();
+		let ends = this.ends();
+		const nothing = getSelection().isCollapsed;
+		const paragraphs = this.read();
+		if (nothing)
+			ends = [
+				{ at: 0, offset: 0 },
+				{ at: paragraphs.length - 1, offset: Infinity },
+			];
+		const [from, to] = ends;
+		const fresh = paragraphs.map((paragraph, at) => {
+			if (at < from.at || at > to.at) return paragraph;
+			const start = at === from.at ? from.offset : 0;
+			const end = at === to.at ? to.offset : Infinity;
+			const runs = [];
+			let offset = 0;
+			for (const run of paragraph.runs) {
+				const cuts = [
+					0,
+					Math.max(0, Math.min(run.text.length, start - offset)),
+					Math.max(0, Math.min(run.text.length, end - offset)),
+					run.text.length,
+				];
+				for (const [index, inside] of [
+					[0, false],
+					[1, true],
+					[2, false],
+				]) {
+					const text = run.text.slice(cuts[index], cuts[index + 1]);
+					if (text) runs.push(inside ? { ...run, ...changes, text } : { ...run, text });
+				}
+				offset += run.text.length;
+			}
+			return { ...paragraph, runs: runs.length ? runs : [{ text: "" }] };
+		});
+		this.draw(fresh);
+		if (!nothing) this.select([from, to]);
+		this.reflect();
+	}
 
-  /** What the selection begins with, for the buttons. */
-  look() {
-    const selection = getSelection();
-    const node = selection.rangeCount ? selection.getRangeAt(0).startContainer : null;
-    if (!node || !this.field.contains(node)) return {};
-    const [start] = this.ends();
-    const paragraph = this.read()[start.at];
-    let offset = 0;
-    for (const run of paragraph?.runs ?? []) {
-      offset += run.text.length;
-      if (offset > start.offset) return run;
-    }
-    return paragraph?.runs.at(-1) ?? {};
-  }
+	/** What the selection begins with, for the buttons. */
+	look() {
+		const selection = getSelection();
+		const node = selection.rangeCount ? selection.getRangeAt(0).startContainer : null;
+		if (!node || !this.field.contains(node)) return {};
+		const [start] = this.ends();
+		const paragraph = this.read()[start.at];
+		let offset = 0;
+		for (const run of paragraph?.runs ?? []) {
+			offset += run.text.length;
+			if (offset > start.offset) return run;
+		}
+		return paragraph?.runs.at(-1) ?? {};
+	}
 
-  toggle(name, value) {
-    const now = this.look()[name] ?? this.item[name];
-    const off = { weight: 400, italic: false, underline: false }[name];
-    this.apply({ [name]: now === value ? off : value });
-  }
+	toggle(name, value) {
+		const now = this.look()[name] ?? this.item[name];
+		const off = { weight: 400, italic: false, underline: false }[name];
+		this.apply({ [name]: now === value ? off : value });
+	}
 
-  paste(event) {
-    event.preventDefault();
-    event.stopPropagation();
-    const text = event.clipboardData.getData("text/plain");
-    if (!text) return;
-    const lines = linesOf(text);
-    const [from, to] = this.ends();
-    const paragraphs = this.read();
-    const cut = (runs, start, end) => {
-      const result = [];
-      let offset = 0;
-      for (const run of runs) {
-        const part = run.text.slice(Math.max(0, start - offset), Math.max(0, end - offset));
-        if (part) result.push({ ...run, text: part });
-        offset += run.text.length;
-      }
-      return result;
-    };
-    const head = cut(paragraphs[from.at].runs, 0, from.offset);
-    const tail = cut(paragraphs[to.at].runs, to.offset, Infinity);
-    const look = { ...this.look(), text: undefined, link: null };
-    const middle = lines.map((line) => ({ id: "", list: line.list ?? "none", level: line.level ?? 0, runs: line.runs.map((run) => ({ ...look, ...run })) }));
-    const kept = paragraphs[from.at];
-    if (middle.length === 1 || head.length) Object.assign(middle[0], { id: kept.id, list: head.length || middle[0].list === "none" ? kept.list : middle[0].list, level: kept.level });
-    middle[0].runs = [...head, ...middle[0].runs];
-    const end = { at: from.at + middle.length - 1, offset: middle.at(-1).runs.reduce((sum, run) => sum + run.text.length, 0) };
-    middle.at(-1).runs = [...middle.at(-1).runs, ...tail];
-    this.draw([...paragraphs.slice(0, from.at), ...middle, ...paragraphs.slice(to.at + 1)]);
-    this.select([end, end]);
-  }
+	paste(event) {
+		event.preventDefault();
+		event.stopPropagation();
+		const text = event.clipboardData.getData("text/plain");
+		if (!text) return;
+		const lines = linesOf(text);
+		const [from, to] = this.ends();
+		const paragraphs = this.read();
+		const cut = (runs, start, end) => {
+			const result = [];
+			let offset = 0;
+			for (const run of runs) {
+				const part = run.text.slice(Math.max(0, start - offset), Math.max(0, end - offset));
+				if (part) result.push({ ...run, text: part });
+				offset += run.text.length;
+			}
+			return result;
+		};
+		const head = cut(paragraphs[from.at].runs, 0, from.offset);
+		const tail = cut(paragraphs[to.at].runs, to.offset, Infinity);
+		const look = { ...this.look(), text: undefined, link: null };
+		const middle = lines.map((line) => ({
+			id: "",
+			list: line.list ?? "none",
+			level: line.level ?? 0,
+			runs: line.runs.map((run) => ({ ...look, ...run })),
+		}));
+		const kept = paragraphs[from.at];
+		if (middle.length === 1 || head.length)
+			Object.assign(middle[0], {
+				id: kept.id,
+				list: head.length || middle[0].list === "none" ? kept.list : middle[0].list,
+				level: kept.level,
+			});
+		middle[0].runs = [...head, ...middle[0].runs];
+		const end = {
+			at: from.at + middle.length - 1,
+			offset: middle.at(-1).runs.reduce((sum, run) => sum + run.text.length, 0),
+		};
+		middle.at(-1).runs = [...middle.at(-1).runs, ...tail];
+		this.draw([...paragraphs.slice(0, from.at), ...middle, ...paragraphs.slice(to.at + 1)]);
+		this.select([end, end]);
+	}
 
-  toolbar() {
-    const { state } = this;
-    const button = (name, words, act, key) => el("button", { type: "button", "data-look": key ?? name, title: words, "aria-label": words, onpointerdown: (event) => event.preventDefault(), onclick: act }, icon(name));
-    const roles = (words, key, none) => {
-      const field = el("select", { "aria-label": words, title: words, class: "field", "data-look": key },
-        [["", none], ["@words", "Words"], ["@soft", "Softer"], ["@accent", "Accent"], ["@second", "Second accent"], ["@raised", "Raised"], ["@line", "Line"]].map(([value, text]) => el("option", { value }, text)));
-      field.addEventListener("change", () => this.apply({ [key]: field.value || null }));
-      return field;
-    };
-    const link = el("input", { class: "field", placeholder: "Link, https://…", "aria-label": "Link", hidden: true });
-    const told = el("span", { class: "wrong", id: "link-told", role: "alert", hidden: true });
-    link.setAttribute("aria-describedby", told.id);
-    const wrong = (words) => {
-      told.textContent = words;
-      told.hidden = !words;
-      if (words) link.setAttribute("aria-invalid", "true"); else link.removeAttribute("aria-invalid");
-    };
-    link.addEventListener("input", () => wrong(""));
-    // The link that was typed becomes one; false where it is no address, which is told at the field, and nothing is changed.
-    this.keepLink = () => {
-      if (link.hidden) return true;
-      const full = linkAddress(link.value.trim(), state.data.limits.address_pattern);
-      if (full === undefined) { wrong("A link leads to an address, such as https://orlmere.town or mailto:somebody@orlmere.town."); return false; }
-      link.hidden = true;
-      wrong("");
-      if (this.linkEnds) this.select(this.linkEnds);
-      this.apply({ link: full });
-      return true;
-    };
-    link.addEventListener("keydown", (event) => { event.stopPropagation(); if (event.key === "Enter") { event.preventDefault(); this.keepLink(); } else if (event.key === "Escape") { link.hidden = true; wrong(""); this.field.focus(); } });
-    const openLink = () => { this.linkEnds = this.ends(); link.hidden = false; link.value = this.look().link ?? ""; link.focus(); };
-    const bar = el("div", { class: "words-bar", role: "toolbar", "aria-label": "Look of the words" },
-      button("bold", "Bold (Ctrl B)", () => this.toggle("weight", 700), "weight"), button("italic", "Italic (Ctrl I)", () => this.toggle("italic", true)), button("underline", "Underline (Ctrl U)", () => this.toggle("underline", true)),
-      roles("Colour of the words", "colour", "Colour"), roles("Highlight", "highlight", "No highlight"),
-      button("link", "Link", openLink), link, told,
-      button("list", "Bullets", () => this.list(this.marked()[0]?.dataset.list === "bullets" ? "none" : "bullets"), "bullets"),
-      button("list-ordered", "Numbers", () => this.list(this.marked()[0]?.dataset.list === "numbers" ? "none" : "numbers"), "numbers"),
-      button("list-indent-decrease", "A level out (Shift Tab)", () => this.deepen(-1)), button("list-indent-increase", "A level in (Tab)", () => this.deepen(1)),
-      button("remove-formatting", "As the object says", () => this.apply(Object.fromEntries(LOOKS.map((name) => [name, null])))),
-      el("button", { type: "button", class: "done", onclick: () => { if (this.keepLink()) this.finish(); else link.focus(); } }, "Done"));
-    bar.addEventListener("pointerdown", (event) => event.stopPropagation());
-    bar.addEventListener("keydown", (event) => { if (event.key === "Escape") { event.stopPropagation(); this.field.focus(); } });
-    bar.addEventListener("focusout", (event) => { if (!bar.contains(event.relatedTarget) && event.relatedTarget !== this.field && event.relatedTarget) this.finish(); });
-    return bar;
-  }
+	toolbar() {
+		const { state } = this;
+		const button = (name, words, act, key) =>
+			el(
+				"button",
+				{
+					type: "button",
+					"data-look": key ?? name,
+					title: words,
+					"aria-label": words,
+					onpointerdown: (event) => event.preventDefault(),
+					onclick: act,
+				},
+				icon(name),
+			);
+		const roles = (words, key, none) => {
+			const field = el(
+				"select",
+				{ "aria-label": words, title: words, class: "field", "data-look": key },
+				[
+					["", none],
+					["@words", "Words"],
+					["@soft", "Softer"],
+					["@accent", "Accent"],
+					["@second", "Second accent"],
+					["@raised", "Raised"],
+					["@line", "Line"],
+				].map(([value, text]) => el("option", { value }, text)),
+			);
+			field.addEventListener("change", () => this.apply({ [key]: field.value || null }));
+			return field;
+		};
+		const link = el("input", { class: "field", placeholder: "Link, https://…", "aria-label": "Link", hidden: true });
+		const told = el("span", { class: "wrong", id: "link-told", role: "alert", hidden: true });
+		link.setAttribute("aria-describedby", told.id);
+		const wrong = (words) => {
+			told.textContent = words;
+			told.hidden = !words;
+			if (words) link.setAttribute("aria-invalid", "true");
+			else link.removeAttribute("aria-invalid");
+		};
+		link.addEventListener("input", () => wrong(""));
+		// The link that was typed becomes one; false where it is no address, which is told at the field, and nothing is
+		// changed.
+		this.keepLink = () => {
+			if (link.hidden) return true;
+			const full = linkAddress(link.value.trim(), state.data.limits.address_pattern);
+			if (full === undefined) {
+				wrong("A link leads to an address, such as https://orlmere.town or mailto:somebody@orlmere.town.");
+				return false;
+			}
+			link.hidden = true;
+			wrong("");
+			if (this.linkEnds) this.select(this.linkEnds);
+			this.apply({ link: full });
+			return true;
+		};
+		link.addEventListener("keydown", (event) => {
+			event.stopPropagation();
+			if (event.key === "Enter") {
+				event.preventDefault();
+				this.keepLink();
+			} else if (event.key === "Escape") {
+				link.hidden = true;
+				wrong("");
+				this.field.focus();
+			}
+		});
+		const openLink = () => {
+			this.linkEnds = this.ends();
+			link.hidden = false;
+			link.value = this.look().link ?? "";
+			link.focus();
+		};
+		const bar = el(
+			"div",
+			{ class: "words-bar", role: "toolbar", "aria-label": "Look of the words" },
+			button("bold", "Bold (Ctrl B)", () => this.toggle("weight", 700), "weight"),
+			button("italic", "Italic (Ctrl I)", () => this.toggle("italic", true)),
+			button("underline", "Underline (Ctrl U)", () => this.toggle("underline", true)),
+			roles("Colour of the words", "colour", "Colour"),
+			roles("Highlight", "highlight", "No highlight"),
+			button("link", "Link", openLink),
+			link,
+			told,
+			button(
+				"list",
+				"Bullets",
+				() => this.list(this.marked()[0]?.dataset.list === "bullets" ? "none" : "bullets"),
+				"bullets",
+			),
+			button(
+				"list-ordered",
+				"Numbers",
+				() => this.list(this.marked()[0]?.dataset.list === "numbers" ? "none" : "numbers"),
+				"numbers",
+			),
+			button("list-indent-decrease", "A level out (Shift Tab)", () => this.deepen(-1)),
+			button("list-indent-increase", "A level in (Tab)", () => this.deepen(1)),
+			button("remove-formatting", "As the object says", () =>
+				this.apply(Object.fromEntries(LOOKS.map((name) => [name, null]))),
+			),
+			el(
+				"button",
+				{
+					type: "button",
+					class: "done",
+					onclick: () => {
+						if (this.keepLink()) this.finish();
+						else link.focus();
+					},
+				},
+				"Done",
+			),
+		);
+		bar.addEventListener("pointerdown", (event) => event.stopPropagation());
+		bar.addEventListener("keydown", (event) => {
+			if (event.key === "Escape") {
+				event.stopPropagation();
+				this.field.focus();
+			}
+		});
+		bar.addEventListener("focusout", (event) => {
+			if (!bar.contains(event.relatedTarget) && event.relatedTarget !== this.field && event.relatedTarget)
+				this.finish();
+		});
+		return bar;
+	}
 
-  leave() {
-    this.field.blur();
-    this.finish();
-    this.stage.svg.focus();
-  }
+	leave() {
+		this.field.blur();
+		this.finish();
+		this.stage.svg.focus();
+	}
 
-  reflect() {
-    if (!this.bar || !this.field.contains(getSelection().anchorNode)) return;
-    const look = this.look();
-    const list = this.marked()[0]?.dataset.list;
-    const on = { weight: (look.weight ?? this.item.weight) >= 600, italic: look.italic ?? this.item.italic, underline: look.underline ?? this.item.underline, link: Boolean(look.link), bullets: list === "bullets", numbers: list === "numbers" };
-    for (const [key, value] of Object.entries(on)) this.bar.querySelector(`[data-look="${key}"]`)?.setAttribute("aria-pressed", String(Boolean(value)));
-    for (const key of ["colour", "highlight"]) this.bar.querySelector(`select[data-look="${key}"]`).value = look[key]?.startsWith("@") ? look[key] : "";
-  }
+	reflect() {
+		if (!this.bar || !this.field.contains(getSelection().anchorNode)) return;
+		const look = this.look();
+		const list = this.marked()[0]?.dataset.list;
+		const on = {
+			weight: (look.weight ?? this.item.weight) >= 600,
+			italic: look.italic ?? this.item.italic,
+			underline: look.underline ?? this.item.underline,
+			link: Boolean(look.link),
+			bullets: list === "bullets",
+			numbers: list === "numbers",
+		};
+		for (const [key, value] of Object.entries(on))
+			this.bar.querySelector(`[data-look="${key}"]`)?.setAttribute("aria-pressed", String(Boolean(value)));
+		for (const key of ["colour", "highlight"])
+			this.bar.querySelector(`select[data-look="${key}"]`).value = look[key]?.startsWith("@") ? look[key] : "";
+	}
 
-  async finish() {
-    if (this.done) return;
-    // A link that was typed and not confirmed is meant; one that is no address is told, and the words are kept without it.
-    if (this.keepLink && !this.keepLink()) toast(`“${this.bar.querySelector("input").value.trim()}” is no address, so it did not become a link. The words are kept.`, { wrong: true });
-    this.done = true;
-    const paragraphs = this.read();
-    document.removeEventListener("selectionchange", this.onSelection);
-    this.field.remove();
-    this.bar.remove();
-    const { stage, state, item } = this;
-    stage.writing = null;
-    for (const node of stage.wordsOf(item)) node.removeAttribute("display");
-    stage.drawFrames();
-    const clean = paragraphs.map((paragraph) => ({ ...paragraph, runs: paragraph.runs.map((run) => Object.fromEntries(Object.entries(run).filter(([, value]) => value !== null && value !== undefined))) }));
-    const slideId = state.slide.id;
-    const empty = clean.every((paragraph) => paragraph.runs.every((run) => !run.text.trim()));
-    if (empty && item.kind === "text") { await state.edit({ do: "remove objects", slide_id: slideId, object_ids: [item.id] }); return; }
-    if (JSON.stringify(this.plainOf(clean)) === this.before) return;
-    if (await state.edit({ do: "write text", slide_id: slideId, object_id: item.id, paragraphs: clean, stem: newId() })) return;
-    // What was written stays where it was written, to be put right; the refusal is told over the page.
-    const now = state.slide?.id === slideId ? state.object(item.id) : null;
-    if (!now || stage.writing) { offerWords(clean, state.refusal); return; }
-    stage.editor = new WordsEditor(stage, now);
-    stage.editor.draw(paragraphs);
-  }
+	async finish() {
+		if (this.done) return;
+		// A link that was typed and not confirmed is meant; one that is no address is told, and the words are kept without
+		// it.
+		if (this.keepLink && !this.keepLink())
+			toast(
+				`“${this.bar.querySelector("input").value.trim()}” is no address, so it did not become a link. The words are kept.`,
+				{ wrong: true },
+			);
+		this.done = true;
+		const paragraphs = this.read();
+		document.removeEventListener("selectionchange", this.onSelection);
+		this.field.remove();
+		this.bar.remove();
+		const { stage, state, item } = this;
+		stage.writing = null;
+		for (const node of stage.wordsOf(item)) node.removeAttribute("display");
+		stage.drawFrames();
+		const clean = paragraphs.map((paragraph) => ({
+			...paragraph,
+			runs: paragraph.runs.map((run) =>
+				Object.fromEntries(Object.entries(run).filter(([, value]) => value !== null && value !== undefined)),
+			),
+		}));
+		const slideId = state.slide.id;
+		const empty = clean.every((paragraph) => paragraph.runs.every((run) => !run.text.trim()));
+		if (empty && item.kind === "text") {
+			await state.edit({ do: "remove objects", slide_id: slideId, object_ids: [item.id] });
+			return;
+		}
+		if (JSON.stringify(this.plainOf(clean)) === this.before) return;
+		if (await state.edit({ do: "write text", slide_id: slideId, object_id: item.id, paragraphs: clean, stem: newId() }))
+			return;
+		// What was written stays where it was written, to be put right; the refusal is told over the page.
+		const now = state.slide?.id === slideId ? state.object(item.id) : null;
+		if (!now || stage.writing) {
+			offerWords(clean, state.refusal);
+			return;
+		}
+		stage.editor = new WordsEditor(stage, now);
+		stage.editor.draw(paragraphs);
+	}
 }
 
-/** The address of a link as it is kept; null for none, undefined for what is no address. @param {string} pattern the core's own (core/document/objects.py) */
+/**
+ * The address of a link as it is kept; null for none, undefined for what is no address.
+ * @param {string} pattern the core's own (core/document/objects.py)
+ */
 export function linkAddress(typed, pattern) {
-  if (!typed) return null;
-  const full = /^[a-z]+:/i.test(typed) ? typed : typed.includes("@") && !typed.includes("/") ? `mailto:${typed}` : `https://${typed}`;
-  return new RegExp(pattern).test(full) ? full : undefined;
+	if (!typed) return null;
+	const full = /^[a-z]+:/i.test(typed)
+		? typed
+		: typed.includes("@") && !typed.includes("/")
+			? `mailto:${typed}`
+			: `https://${typed}`;
+	return new RegExp(pattern).test(full) ? full : undefined;
 }
 
 /** Words that have no place any more are not lost: they can be copied. */
 function offerWords(paragraphs, why) {
-  const text = paragraphs.map(({ runs }) => runs.map((run) => run.text).join("")).join("\n");
-  toast(`${why} What you wrote can be copied.`, { wrong: true, act: "Copy the words", onact: () => navigator.clipboard?.writeText(text), stays: true });
+	const text = paragraphs.map(({ runs }) => runs.map((run) => run.text).join("")).join("\n");
+	toast(`${why} What you wrote can be copied.`, {
+		wrong: true,
+		act: "Copy the words",
+		onact: () => navigator.clipboard?.writeText(text),
+		stays: true,
+	});
 }
 
 /** Opens the words of a text or shape; what was open is kept first. */
 export function editWords(stage, item, typed = "") {
-  stage.editor?.finish();
-  stage.editor = new WordsEditor(stage, item);
-  const words = typed.replaceAll(LEFT, "");
-  if (words) stage.editor.begin(words);
-  if (words !== typed) stage.editor.leave();
+	stage.editor?.finish();
+	stage.editor = new WordsEditor(stage, item);
+	const words = typed.replaceAll(LEFT, "");
+	if (words) stage.editor.begin(words);
+	if (words !== typed) stage.editor.leave();
 }

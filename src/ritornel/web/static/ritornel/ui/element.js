@@ -3,25 +3,27 @@
 const SVG = "http://www.w3.org/2000/svg";
 
 function fill(node, attributes, children) {
-  for (const name in attributes) {
-    const value = attributes[name];
-    if (value === null || value === undefined || value === false) continue;
-    if (name.startsWith("on")) node.addEventListener(name.slice(2), value);
-    else if (name === "value") node.value = value;
-    else node.setAttribute(name, value === true ? "" : value);
-  }
-  for (const child of children.flat()) if (child !== null && child !== undefined && child !== false) node.append(child);
-  return node;
+	for (const name in attributes) {
+		const value = attributes[name];
+		if (value === null || value === undefined || value === false) continue;
+		if (name.startsWith("on")) node.addEventListener(name.slice(2), value);
+		else if (name === "value") node.value = value;
+		else node.setAttribute(name, value === true ? "" : value);
+	}
+	for (const child of children.flat()) if (child !== null && child !== undefined && child !== false) node.append(child);
+	return node;
 }
 
 /** An HTML element. */
 export const el = (name, attributes = {}, ...children) => fill(document.createElement(name), attributes, children);
 
 /** An SVG element. */
-export const svg = (name, attributes = {}, ...children) => fill(document.createElementNS(SVG, name), attributes, children);
+export const svg = (name, attributes = {}, ...children) =>
+	fill(document.createElementNS(SVG, name), attributes, children);
 
 /** An icon from the page's set. */
 export const icon = (name) => svg("svg", { class: "icon", "aria-hidden": "true" }, svg("use", { href: `#i-${name}` }));
 
 /** A new id for something in the show. */
-export const newId = () => crypto.getRandomValues(new Uint32Array(2)).reduce((text, n) => text + n.toString(16).padStart(8, "0"), "");
+export const newId = () =>
+	crypto.getRandomValues(new Uint32Array(2)).reduce((text, n) => text + n.toString(16).padStart(8, "0"), "");

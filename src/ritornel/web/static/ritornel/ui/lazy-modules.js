@@ -1,39 +1,55 @@
 // Parts of a page that come when they are first wanted: what nobody opens is never fetched.
 
-/** @param {function(): Promise<object>} load an import() @returns a part: `ready` is the module once it has come, `get()` promises it */
+/**
+ * @param {function(): Promise<object>} load an import()
+ * @returns a part: `ready` is the module once it has come, `get()` promises it
+ */
 export function later(load) {
-  const part = {
-    ready: null,
-    asked: null,
-    get() { return (part.asked ??= load().then((module) => (part.ready = module))); },
-    /** Fetched already when the pointer or the keyboard comes near. */
-    near(node) { for (const kind of ["pointerenter", "focusin"]) node.addEventListener(kind, () => part.get(), { once: true }); },
-  };
-  return part;
+	const part = {
+		ready: null,
+		asked: null,
+		get() {
+			return (part.asked ??= load().then((module) => (part.ready = module)));
+		},
+		/** Fetched already when the pointer or the keyboard comes near. */
+		near(node) {
+			for (const kind of ["pointerenter", "focusin"]) node.addEventListener(kind, () => part.get(), { once: true });
+		},
+	};
+	return part;
 }
 
 const POINTER = ["pointermove", "pointerup", "pointercancel"];
 
 /** Begins what a pointer does once the part for it is there; what the pointer did meanwhile is done again then. */
 export async function begin(part, work) {
-  if (part.ready) { work(part.ready); return; }
-  const missed = [];
-  const keep = (event) => missed.push(event);
-  for (const kind of POINTER) addEventListener(kind, keep, true);
-  await part.get();
-  for (const kind of POINTER) removeEventListener(kind, keep, true);
-  work(part.ready);
-  for (const event of missed) dispatchEvent(new PointerEvent(event.type, event));
+	if (part.ready) {
+		work(part.ready);
+		return;
+	}
+	const missed = [];
+	const keep = (event) => missed.push(event);
+	for (const kind of POINTER) addEventListener(kind, keep, true);
+	await part.get();
+	for (const kind of POINTER) removeEventListener(kind, keep, true);
+	work(part.ready);
+	for (const event of missed) dispatchEvent(new PointerEvent(event.type, event));
 }
 
-/** The first of some events makes what listens to them, which then hears it too. @param {[EventTarget, string][]} sources @param {function} make */
+/**
+ * The first of some events makes what listens to them, which then hears it too.
+ * @param {[EventTarget, string][]} sources
+ * @param {function} make
+ */
 export function onFirst(sources, make) {
-  const hear = async (event) => {
-    for (const [target, kind] of sources) target.removeEventListener(kind, hear, true);
-    const { target } = event;
-    event.stopImmediatePropagation();
-    await make();
-    target.dispatchEvent(event instanceof MouseEvent ? new MouseEvent(event.type, event) : new event.constructor(event.type, event));
-  };
-  for (const [target, kind] of sources) target.addEventListener(kind, hear, true);
+	const hear = async (event) => {
+		for (const [target, kind] of sources) target.removeEventListener(kind, hear, true);
+		const { target } = event;
+		event.stopImmediatePropagation();
+		await make();
+		target.dispatchEvent(
+			event instanceof MouseEvent ? new MouseEvent(event.type, event) : new event.constructor(event.type, event),
+		);
+	};
+	for (const [target, kind] of sources) target.addEventListener(kind, hear, true);
 }

@@ -3,13 +3,25 @@ import { el } from "./element.js";
 import { closeMenu } from "./menu.js";
 import { CHOICES, choiceWords } from "./play-choice.js";
 
-/** @param {HTMLDetailsElement} menu @param {function(): object} chosen what Play does now @param {function(object)} choose */
+/**
+ * @param {HTMLDetailsElement} menu
+ * @param {function(): object} chosen what Play does now
+ * @param {function(object)} choose
+ */
 export function playMenu(menu, chosen, choose) {
-  const draw = () => {
-    const now = choiceWords(chosen());
-    menu.lastElementChild.replaceChildren(...CHOICES.map((choice) => el("button", { "aria-current": String(choiceWords(choice) === now), onclick: () => choose(choice) }, choiceWords(choice))));
-  };
-  menu.addEventListener("toggle", draw);
-  draw();
-  closeMenu(menu);
+	const draw = () => {
+		const now = choiceWords(chosen());
+		menu.lastElementChild.replaceChildren(
+			...CHOICES.map((choice) =>
+				el(
+					"button",
+					{ "aria-current": String(choiceWords(choice) === now), onclick: () => choose(choice) },
+					choiceWords(choice),
+				),
+			),
+		);
+	};
+	menu.addEventListener("toggle", draw);
+	draw();
+	closeMenu(menu);
 }

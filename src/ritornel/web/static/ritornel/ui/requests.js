@@ -1,10 +1,11 @@
-// Talking to the server. Every refusal is an error with the server's sentence; where there is no answer, it says what is known, and no more.
+// Talking to the server. Every refusal is an error with the server's sentence; where there is no answer, it says what
+// is known, and no more.
 
 export class Refused extends Error {
-  constructor(message, { field = "", stale = false, status = 0, unanswered = false } = {}) {
-    super(message);
-    Object.assign(this, { field, stale, status, unanswered });
-  }
+	constructor(message, { field = "", stale = false, status = 0, unanswered = false } = {}) {
+		super(message);
+		Object.assign(this, { field, stale, status, unanswered });
+	}
 }
 
 const csrf = () => document.querySelector("meta[name=csrf]")?.content ?? "";
@@ -13,61 +14,84 @@ const AWAY = [502, 503, 504];
 const UNKNOWN = "It is not known whether this was done; look again in a moment.";
 
 async function read(reply) {
-  const body = await reply.json().catch(() => ({}));
-  if (reply.ok) return body;
-  const words = body.error ?? (reply.status >= 500 ? `The server could not answer (${reply.status}). ${UNKNOWN}` : `The server refused this (${reply.status}).`);
-  throw new Refused(words, { ...body, status: reply.status, unanswered: AWAY.includes(reply.status) && !body.error });
+	const body = await reply.json().catch(() => ({}));
+	if (reply.ok) return body;
+	const words =
+		body.error ??
+		(reply.status >= 500
+			? `The server could not answer (${reply.status}). ${UNKNOWN}`
+			: `The server refused this (${reply.status}).`);
+	throw new Refused(words, { ...body, status: reply.status, unanswered: AWAY.includes(reply.status) && !body.error });
 }
 
 async function ask(url, options, unanswered = `The server cannot be reached. ${UNKNOWN}`) {
-  let reply;
-  try {
-    reply = await fetch(url, options);
-  } catch {
-    throw new Refused(unanswered, { unanswered: true });
-  }
-  return read(reply);
+	let reply;
+	try {
+		reply = await fetch(url, options);
+	} catch {
+		throw new Refused(unanswered, { unanswered: true });
+	}
+	return read(reply);
 }
 
-export const get = (url) => ask(url, { headers: { Accept: "application/json" } }, "The server cannot be reached. Try again in a moment.");
+export const get = (url) =>
+	ask(url, { headers: { Accept: "application/json" } }, "The server cannot be reached. Try again in a moment.");
 
-/** @param {string} url @param {object} body @param {string} [editId] by which an edit is made once, however often it is sent */
-export const post = (url, body = {}, editId = "") => ask(url, {
-  method: "POST", headers: { "Content-Type": "application/json", "X-CSRFToken": csrf(), ...editId ? { "X-Edit-Id": editId } : {} }, body: JSON.stringify(body),
-});
+/**
+ * @param {string} url
+ * @param {object} body
+ * @param {string} [editId] by which an edit is made once, however often it is sent
+ */
+export const post = (url, body = {}, editId = "") =>
+	ask(url, {
+		method: "POST",
+		headers: { "Content-Type": "application/json", "X-CSRFToken": csrf(), ...(editId ? { "X-Edit-Id": editId } : {}) },
+		body: JSON.stringify(body),
+	});
 
 const AGAIN_MS = [500, 1000, 2000, 4000];
 
 /** Time passes, or the browser says that the line is back. */
-const meanwhile = (ms) => new Promise((done) => {
-  const over = () => { clearTimeout(timer); removeEventListener("online", over); done(); };
-  const timer = setTimeout(over, ms);
-  addEventListener("online", over);
-});
+const meanwhile = (ms) =>
+	new Promise((done) => {
+		const over = () => {
+			clearTimeout(timer);
+			removeEventListener("online", over);
+			done();
+		};
+		const timer = setTimeout(over, ms);
+		addEventListener("online", over);
+	});
 
 /**
  * Posts an edit, again and again until the server answers: what was typed is never lost to a line that is cut.
- * @param {string} url @param {object} body @param {string} editId @param {function(boolean)} waiting told true when there is no answer, false when there is one again
+ * @param {string} url
+ * @param {object} body
+ * @param {string} editId
+ * @param {function(boolean)} waiting told true when there is no answer, false when there is one again
  */
 export async function postUntilAnswered(url, body, editId, waiting = () => undefined) {
-  for (let turn = 0; ; turn += 1) {
-    try {
-      const reply = await post(url, body, editId);
-      if (turn) waiting(false);
-      return reply;
-    } catch (error) {
-      if (!error.unanswered) { if (turn) waiting(false); throw error; }
-      waiting(true);
-      await meanwhile(AGAIN_MS[Math.min(turn, AGAIN_MS.length - 1)]);
-    }
-  }
+	for (let turn = 0; ; turn += 1) {
+		try {
+			const reply = await post(url, body, editId);
+			if (turn) waiting(false);
+			return reply;
+		} catch (error) {
+			if (!error.unanswered) {
+				if (turn) waiting(false);
+				throw error;
+			}
+			waiting(true);
+			await meanwhile(AGAIN_MS[Math.min(turn, AGAIN_MS.length - 1)]);
+		}
+	}
 }
 
 export const send = (url, file, fields = {}) => {
-  const form = new FormData();
-  for (const [name, value] of Object.entries(fields)) form.append(name, value);
-  form.append("file", file);
-  return ask(url, { method: "POST", headers: { "X-CSRFToken": csrf() }, body: form });
+	const form = new FormData();
+	for (const [name, value] of Object.entries(fields)) form.append(name, value);
+	form.append("file", file);
+	return ask(url, { method: "POST", headers: { "X-CSRFToken": csrf() }, body: form });
 };
 
 /** The data a page was opened with. */

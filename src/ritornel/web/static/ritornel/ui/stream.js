@@ -1,27 +1,36 @@
-// A stream of server-sent events that comes back: after a lost line by itself, after a refusal when some time has passed.
+// A stream of server-sent events that comes back: after a lost line by itself, after a refusal when some time has
+// passed.
 const AGAIN_MS = 20_000;
 
 /**
  * @param {string} address
- * @param {Object<string, function(*): void>} heard what to do with each kind of event, with its data; "message" for those without a kind, "over" when
+ * @param {Object<string, function(*): void>} heard what to do with each kind of event, with its data; "message" for
+ * those without a kind, "over" when
  * there is nothing more to hear
  * @param {{up?: function, down?: function}} line how the line is
  * @returns {{close: function}}
  */
 export function openStream(address, heard, { up = () => undefined, down = () => undefined } = {}) {
-  let source = null;
-  let timer = 0;
-  const close = () => { clearTimeout(timer); source.close(); };
-  const open = () => {
-    source = new EventSource(address);
-    for (const [kind, act] of Object.entries({ over: () => undefined, ...heard })) source.addEventListener(kind, (event) => { if (kind === "over") close(); act(JSON.parse(event.data)); });
-    source.addEventListener("open", up);
-    source.addEventListener("error", () => {
-      down();
-      // The browser itself comes back where the line was lost, and gives up where it was refused.
-      if (source.readyState === EventSource.CLOSED) timer = setTimeout(open, AGAIN_MS);
-    });
-  };
-  open();
-  return { close };
+	let source = null;
+	let timer = 0;
+	const close = () => {
+		clearTimeout(timer);
+		source.close();
+	};
+	const open = () => {
+		source = new EventSource(address);
+		for (const [kind, act] of Object.entries({ over: () => undefined, ...heard }))
+			source.addEventListener(kind, (event) => {
+				if (kind === "over") close();
+				act(JSON.parse(event.data));
+			});
+		source.addEventListener("open", up);
+		source.addEventListener("error", () => {
+			down();
+			// The browser itself comes back where the line was lost, and gives up where it was refused.
+			if (source.readyState === EventSource.CLOSED) timer = setTimeout(open, AGAIN_MS);
+		});
+	};
+	open();
+	return { close };
 }

@@ -1,0 +1,61 @@
+"""The contracts of pyproject.toml, each seen to catch a violation that is planted in the graph of imports."""
+
+import copy
+import functools
+import tomllib
+import unittest
+from pathlib import Path
+from typing import Any
+
+import grimp
+from importlinter.configuration import configure
+from importlinter.contracts.forbidden import ForbiddenContract
+from importlinter.contracts.layers import LayersContract
+
+ROOT = Path(__file__).parents[1]
+PLANTED = {
+    "The core is built in layers": ("ritornel.core.time.spans", "ritornel.core.document.show"),
+    "Nothing but the web knows the web": ("ritornel.outside.standins", "ritornel.web.shows.models"),
+    "The core has no clock, no chance and no threads outside of render": ("ritornel.core.schedule.live", "time"),
+    "Others reach shows by its services": ("ritornel.web.takes.views", "ritornel.web.shows.persistence"),
+    "Others reach editor by its services": ("ritornel.web.releases.views", "ritornel.web.editor.score"),
+    "Others reach library by its services": ("ritornel.web.exchange.imports", "ritornel.web.library.uploads"),
+    "Others reach exchange by its services": ("ritornel.web.shows.pages", "ritornel.web.exchange.plans"),
+    "Others reach takes by its services": ("ritornel.web.stage.views", "ritornel.web.takes.models"),
+    "Others reach stage by its services": ("ritornel.web.takes.views", "ritornel.web.stage.rooms"),
+    "Others reach releases by its services": ("ritornel.web.shows.pages", "ritornel.web.releases.editions"),
+    "Others reach people by its services": ("ritornel.web.library.shelf", "ritornel.web.people.roles"),
+    "Others reach streams by its services": ("ritornel.web.editor.show_feed", "ritornel.web.streams.hub"),
+}
+
+
+@functools.cache
+def imports() -> Any:
+    """The graph of all imports. Each test plants into a copy."""
+    return grimp.build_graph("ritornel", include_external_packages=True, cache_dir=None)
+
+
+def kept(options: dict[str, Any], graph: Any) -> bool:
+    """Whether a contract holds in a graph."""
+    configure()
+    kind = {"layers": LayersContract, "forbidden": ForbiddenContract}[options["type"]]
+    session = {"root_packages": ["ritornel"], "include_external_packages": "true"}
+    # The library reads its options as words, as from an INI file.
+    options = {name: str(value).lower() if isinstance(value, bool) else value for name, value in options.items()}
+    return bool(kind(options["name"], session, options).check(graph, verbose=False).kept)
+
+
+class ContractsTest(unittest.TestCase):
+    contracts = tomllib.loads((ROOT / "pyproject.toml").read_text())["tool"]["importlinter"]["contracts"]
+
+    def test_each_contract_has_a_planted_violation(self) -> None:
+        self.assertEqual([contract["name"] for contract in self.contracts], list(PLANTED))
+
+    def test_each_contract_catches_what_is_planted_and_nothing_else(self) -> None:
+        for contract in self.contracts:
+            with self.subTest(contract["name"]):
+                self.assertTrue(kept(contract, copy.deepcopy(imports())))
+                graph = copy.deepcopy(imports())
+                importer, imported = PLANTED[contract["name"]]
+                graph.add_import(importer=importer, imported=imported, line_number=1, line_contents="planted")
+                self.assertFalse(kept(contract, graph))
