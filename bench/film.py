@@ -27,10 +27,10 @@ from ritornel.core.document import (
     MusicSpan,
     Paragraph,
     Picture,
-    Run,
     Show,
     Slide,
     Text,
+    TextRun,
     Transition,
 )
 from ritornel.core.document.decoding import to_json
@@ -66,7 +66,7 @@ def album(slides: int = PHOTOS, each_s: int = EACH_S) -> Show:
         "title",
         "Title",
         Box(0, 300, 1280, 120),
-        paragraphs=(Paragraph("p", (Run("The winders' album"),)),),
+        paragraphs=(Paragraph("p", (TextRun("The winders' album"),)),),
         size_px=72,
         colour="#ffffff",
         align="centre",

@@ -17,7 +17,7 @@ import msgspec
 import numpy as np
 
 from bench.film import DISSOLVE_S, PHOTOS, RATE, Line, album, exact, held, make_material
-from ritornel.core.document import Asset, Box, Paragraph, Run, Show, Text
+from ritornel.core.document import Asset, Box, Paragraph, Show, Text, TextRun
 from ritornel.core.document.decoding import to_json
 from ritornel.core.document.show import AdvanceAfter, Voice
 
@@ -50,7 +50,7 @@ def worded(show: Show) -> Show:
         "line",
         "Line",
         Box(100, 600, 900, 80),
-        paragraphs=(Paragraph("p", (Run("The pallets"),)),),
+        paragraphs=(Paragraph("p", (TextRun("The pallets"),)),),
         size_px=40,
         colour="#ffffff",
     )

@@ -12,11 +12,11 @@ from ritornel.core.document import (
     MusicSpan,
     OnCue,
     Paragraph,
-    Run,
     Shape,
     Show,
     Slide,
     Text,
+    TextRun,
     Together,
     Transition,
 )
@@ -29,7 +29,7 @@ def shape(object_id: str, **more: Any) -> Shape:
 
 
 def text(object_id: str, *lines: str, **more: Any) -> Text:
-    paragraphs = tuple(Paragraph(f"{object_id}-{n}", (Run(line),)) for n, line in enumerate(lines, 1))
+    paragraphs = tuple(Paragraph(f"{object_id}-{n}", (TextRun(line),)) for n, line in enumerate(lines, 1))
     return Text(object_id, object_id.title(), BOX, paragraphs=paragraphs, **more)
 
 

@@ -15,12 +15,12 @@ from ritornel.core.document import (
     Paragraph,
     Picture,
     Plain,
-    Run,
     Shape,
     Show,
     Slide,
     Stroke,
     Text,
+    TextRun,
     Together,
     Transition,
 )
@@ -44,8 +44,8 @@ def at(column: int, row: int, width: float = 180, height: float = 150, turn: flo
     return Box(40 + column * 205, 40 + row * 220, width, height, turn)
 
 
-def line(number: int, *runs: Run | str, **more: Any) -> Paragraph:
-    return Paragraph(f"p{number}", tuple(Run(run) if isinstance(run, str) else run for run in runs), **more)
+def line(number: int, *runs: TextRun | str, **more: Any) -> Paragraph:
+    return Paragraph(f"p{number}", tuple(TextRun(run) if isinstance(run, str) else run for run in runs), **more)
 
 
 def forms() -> Slide:
@@ -181,14 +181,14 @@ def looks() -> Slide:
 
 def words() -> Slide:
     runs = (
-        Run("plain, "),
-        Run("bold", weight=700),
-        Run(" and italic, ", italic=True),
-        Run("underlined", underline=True),
-        Run(" "),
-        Run("marked", highlight="#ffd25e"),
-        Run(", "),
-        Run("a link", link="https://tower.orlmere.example/", colour="@accent"),
+        TextRun("plain, "),
+        TextRun("bold", weight=700),
+        TextRun(" and italic, ", italic=True),
+        TextRun("underlined", underline=True),
+        TextRun(" "),
+        TextRun("marked", highlight="#ffd25e"),
+        TextRun(", "),
+        TextRun("a link", link="https://tower.orlmere.example/", colour="@accent"),
     )
     lists = [
         ("bullets", 0),
@@ -313,7 +313,7 @@ def every_effect() -> Show:
         "t",
         "Text",
         Box(60, 60, 560, 200),
-        paragraphs=(line(1, "Seventy-eight turns"), line(2, Run("of the crank", highlight="#ffd25e"))),
+        paragraphs=(line(1, "Seventy-eight turns"), line(2, TextRun("of the crank", highlight="#ffd25e"))),
         size_px=48,
     )
     shape = Shape(

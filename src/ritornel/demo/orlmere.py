@@ -6,7 +6,18 @@ from pathlib import Path
 from types import MappingProxyType
 from typing import Any
 
-from ritornel.core.document.objects import Box, Gradient, Object, Paragraph, Picture, Plain, Run, Shape, Stroke, Text
+from ritornel.core.document.objects import (
+    Box,
+    Gradient,
+    Object,
+    Paragraph,
+    Picture,
+    Plain,
+    Shape,
+    Stroke,
+    Text,
+    TextRun,
+)
 from ritornel.core.document.show import (
     AdvanceAfter,
     AdvanceOnCue,
@@ -51,7 +62,7 @@ def media() -> Mapping[str, tuple[Asset, bytes]]:
 
 def words(object_id: str, name: str, box: Box, *lines: str, size: float = 30, **look: Any) -> Text:
     """A text of one paragraph a line."""
-    paragraphs = tuple(Paragraph(f"{object_id}-{n}", (Run(line),)) for n, line in enumerate(lines, 1))
+    paragraphs = tuple(Paragraph(f"{object_id}-{n}", (TextRun(line),)) for n, line in enumerate(lines, 1))
     return Text(object_id, name, box, paragraphs=paragraphs, size_px=size, colour=look.pop("colour", INK), **look)
 
 

@@ -14,7 +14,7 @@ import skia
 from av.video.reformatter import ColorRange, Colorspace
 
 from ritornel.core.document.layouts import box_of, layout_named, look_of
-from ritornel.core.document.objects import PLAYS, Box, Caption, Clip, Paragraph, Run, Text
+from ritornel.core.document.objects import PLAYS, Box, Caption, Clip, Paragraph, Text, TextRun
 from ritornel.core.document.show import (
     AdvanceAfter,
     AdvanceOnCue,
@@ -60,7 +60,7 @@ def clip_medium() -> tuple[Asset, bytes]:
 
 def _heading(slide_id: str, words: str, frame: Frame, theme: Theme) -> Text:
     place = layout_named("text and picture").places[0]
-    lines = (Paragraph(f"{slide_id}-h1", (Run(words),)),)
+    lines = (Paragraph(f"{slide_id}-h1", (TextRun(words),)),)
     return Text(
         f"{slide_id}-h", words, box_of(place, frame), place=place.name, paragraphs=lines, **look_of(place, theme, frame)
     )
@@ -109,7 +109,7 @@ def pendulum(show_id: str = "pendulum") -> Show:
     )
     questions = ("How many swings in a minute?", "What would a longer rod do?", "Who feels the tick in the floor?")
     place = layout_named("text and picture").places[1]
-    lines = tuple(Paragraph(f"q{number}", (Run(words),), "numbers") for number, words in enumerate(questions, 1))
+    lines = tuple(Paragraph(f"q{number}", (TextRun(words),), "numbers") for number, words in enumerate(questions, 1))
     text = Text(
         "questions",
         "Questions",

@@ -7,7 +7,7 @@ from typing import Any
 
 import msgspec
 
-from ritornel.core.document.objects import Box, Paragraph, Plain, Run, Shape, Stroke, Text
+from ritornel.core.document.objects import Box, Paragraph, Plain, Shape, Stroke, Text, TextRun
 from ritornel.core.document.show import AdvanceAfter, Build, Follows, Frame, Show, Slide, Together, Transition
 from ritornel.core.motion.catalogue import EFFECTS, TRANSITIONS
 from ritornel.core.motion.effect import Effect
@@ -35,7 +35,7 @@ def _effect_slide(number: int, effect: Effect) -> Slide:
         "word",
         "Word",
         Box(8, 14, 64, 40),
-        paragraphs=(Paragraph("p", (Run("Tick"),)),),
+        paragraphs=(Paragraph("p", (TextRun("Tick"),)),),
         size_px=27,
         weight=600,
         stand="middle",

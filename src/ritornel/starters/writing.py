@@ -9,7 +9,7 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.layouts import LAYOUTS, box_of, look_of
-from ritornel.core.document.objects import Box, Fill, Object, Paragraph, Picture, Plain, Run, Shape, Stroke, Text
+from ritornel.core.document.objects import Box, Fill, Object, Paragraph, Picture, Plain, Shape, Stroke, Text, TextRun
 from ritornel.core.document.show import (
     AdvanceAfter,
     AdvanceOnCue,
@@ -45,7 +45,7 @@ class Page:
         return item.id
 
     def _paragraphs(self, object_id: str, lines: tuple[str, ...], kind: Any = "none") -> tuple[Paragraph, ...]:
-        return tuple(Paragraph(f"{object_id}-{n}", (Run(line),), kind) for n, line in enumerate(lines, 1))
+        return tuple(Paragraph(f"{object_id}-{n}", (TextRun(line),), kind) for n, line in enumerate(lines, 1))
 
     def fill(self, place: str, *lines: str, kind: str = "none", **look: Any) -> str:
         """Words in a place of the layout. Returns the object's id."""

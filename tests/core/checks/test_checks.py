@@ -19,10 +19,10 @@ from ritornel.core.document import (
     OnCue,
     Paragraph,
     Picture,
-    Run,
     Show,
     Slide,
     Text,
+    TextRun,
 )
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, OpenAddress, PlayClip
@@ -39,7 +39,7 @@ WALTZ = Asset("waltz", "Waltz", "ef" * 32, "audio/ogg", 100, lasts_ms=8000)
 
 
 def words(*lines: str, object_id: str = "words", **more: Any) -> Text:
-    paragraphs = tuple(Paragraph(f"{object_id}-{number}", (Run(line),)) for number, line in enumerate(lines))
+    paragraphs = tuple(Paragraph(f"{object_id}-{number}", (TextRun(line),)) for number, line in enumerate(lines))
     return Text(object_id, "The words", Box(100, 100, 800, 300), paragraphs=paragraphs, **more)
 
 
@@ -285,7 +285,7 @@ class SpokenTest(CheckTest):
         self.assertEqual(self.found(show(msgspec.structs.replace(spoken, voice=None), silent), "unrecorded"), [])
 
     def test_links_that_lead_nowhere_are_told_and_let_go(self) -> None:
-        runs = (Run("here", link="https://tower/"), Run("there", link="https://orlmere.town/"))
+        runs = (TextRun("here", link="https://tower/"), TextRun("there", link="https://orlmere.town/"))
         linked = Text("linked", "Where", Box(0, 0, 400, 90), paragraphs=(Paragraph("p", runs),))
         pressed = words("Press", press=OpenAddress("http://localhost:8000/"))
         value = show(slide(linked, pressed))

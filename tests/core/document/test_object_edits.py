@@ -14,12 +14,12 @@ from ritornel.core.document import (
     Paragraph,
     Picture,
     Plain,
-    Run,
     Shape,
     Show,
     Slide,
     Stroke,
     Text,
+    TextRun,
     Together,
 )
 from ritornel.core.document import edits as e
@@ -174,8 +174,8 @@ class TextsTest(SimpleTestCase):
 
     def test_written_paragraphs_keep_ids_looks_and_builds(self) -> None:
         written = (
-            WrittenParagraph((Run("Second", weight=700),), "bullets", 1, "t-2"),
-            WrittenParagraph((Run("New"),), id="t-2"),
+            WrittenParagraph((TextRun("Second", weight=700),), "bullets", 1, "t-2"),
+            WrittenParagraph((TextRun("New"),), id="t-2"),
         )
         outcome = e.apply_edit(self.show(), e.WriteText("s", "t", written, "n"))
         slide = outcome.show.slides[0]
@@ -187,7 +187,7 @@ class TextsTest(SimpleTestCase):
 
     def test_a_written_link_must_be_an_address_that_runs_nothing(self) -> None:
         with self.assertRaises(msgspec.ValidationError):
-            msgspec.convert({"text": "x", "link": "javascript:alert(1)"}, Run)
+            msgspec.convert({"text": "x", "link": "javascript:alert(1)"}, TextRun)
 
     def test_splitting_makes_one_text_a_paragraph_with_its_builds_and_joining_brings_them_back(self) -> None:
         split = e.apply_edit(self.show(), e.SplitText("s", "t", "n", (0, 40))).show
@@ -349,6 +349,6 @@ class SlidesTest(SimpleTestCase):
             e.apply_edit(self.show(), e.GroupObjects("a", ("a-o",), "g"))
 
     def test_an_unknown_text_paragraph_is_told(self) -> None:
-        item = Text("t", "T", Box(0, 0, 9, 9), paragraphs=(Paragraph("p", (Run("x"),)),))
+        item = Text("t", "T", Box(0, 0, 9, 9), paragraphs=(Paragraph("p", (TextRun("x"),)),))
         with self.assertRaisesMessage(BadValue, "no second paragraph"):
             e.apply_edit(show_of(item), e.SplitText("s", "t", "n"))

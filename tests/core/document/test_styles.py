@@ -5,7 +5,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.document import Box, Frame, Paragraph, Picture, Plain, Run, Shape, Show, Slide, Text
+from ritornel.core.document import Box, Frame, Paragraph, Picture, Plain, Shape, Show, Slide, Text, TextRun
 from ritornel.core.document import edits as e
 from ritornel.core.document.changes import apply_changes
 from ritornel.core.document.contrast import contrast
@@ -35,7 +35,7 @@ def placed(layout: str, name: str, theme: Theme = Theme(), frame: Frame = FRAME,
         name.title(),
         box_of(place, frame),
         place=name,
-        paragraphs=(Paragraph(f"{name[:3]}-1", (Run("Words"),)),),
+        paragraphs=(Paragraph(f"{name[:3]}-1", (TextRun("Words"),)),),
         **fields,
     )  # type: ignore[arg-type]
 
@@ -135,7 +135,7 @@ class DifferenceTest(SimpleTestCase):
 
     def test_a_text_in_no_place_is_measured_by_colour_and_family_only(self) -> None:
         item = Text(
-            "t", "T", Box(5, 5, 50, 50), paragraphs=(Paragraph("p", (Run("x"),)),), colour="#123456", size_px=77
+            "t", "T", Box(5, 5, 50, 50), paragraphs=(Paragraph("p", (TextRun("x"),)),), colour="#123456", size_px=77
         )
         self.assertEqual(differences(Slide("s"), item, Theme(), FRAME), {"colour": "@words"})
 

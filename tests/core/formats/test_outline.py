@@ -3,7 +3,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.document.objects import Paragraph, Run, TextHolder
+from ritornel.core.document.objects import Paragraph, TextHolder, TextRun
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.outline import MOST_SLIDES, read_outline, write_outline
 from ritornel.core.schedule.performance import perform
@@ -102,7 +102,7 @@ class OutlineTest(SimpleTestCase):
     def test_signs_of_markdown_in_words_stay_words(self, lines: list[str]) -> None:
         show, _ = self.read("# Title\n\n## One\n\nx")
         text = next(item for item in show.slides[1].objects if item.place == "words")
-        paragraphs = tuple(Paragraph(f"p{number}", (Run(line),)) for number, line in enumerate(lines))
+        paragraphs = tuple(Paragraph(f"p{number}", (TextRun(line),)) for number, line in enumerate(lines))
         changed = msgspec.structs.replace(
             show.slides[1], objects=(show.slides[1].objects[0], msgspec.structs.replace(text, paragraphs=paragraphs))
         )

@@ -3,7 +3,7 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ritornel.core.document import Box, Gradient, Paragraph, Picture, Plain, Run, Shape, Show, Slide, Stroke, Text
+from ritornel.core.document import Box, Gradient, Paragraph, Picture, Plain, Shape, Show, Slide, Stroke, Text, TextRun
 from ritornel.core.document.picture_fit import fitted
 from ritornel.core.document.theme import Theme, in_theme
 from ritornel.core.errors import UnknownName
@@ -20,7 +20,7 @@ def marks_of(item: Text) -> list[TextMark]:
 
 
 def wide(words: str, width: float, **more: object) -> Text:
-    item = Text("t", "T", Box(0, 0, width, 100), paragraphs=(Paragraph("p", (Run(words),)),), **more)  # type: ignore[arg-type]
+    item = Text("t", "T", Box(0, 0, width, 100), paragraphs=(Paragraph("p", (TextRun(words),)),), **more)  # type: ignore[arg-type]
     return themed(item)
 
 
@@ -100,7 +100,7 @@ class LinesTest(SimpleTestCase):
                 "t",
                 "T",
                 Box(0, 0, 900, 50),
-                paragraphs=(Paragraph("p", (Run("plain "), Run("bold", weight=700, colour="#ff0000"))),),
+                paragraphs=(Paragraph("p", (TextRun("plain "), TextRun("bold", weight=700, colour="#ff0000"))),),
             )
         )
         self.assertEqual(

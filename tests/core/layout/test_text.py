@@ -4,7 +4,7 @@ from django.test import SimpleTestCase
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from ritornel.core.document import Box, Frame, Paragraph, Plain, Run, Shape, Show, Stroke, Text
+from ritornel.core.document import Box, Frame, Paragraph, Plain, Shape, Show, Stroke, Text, TextRun
 from ritornel.core.document.theme import Theme, in_theme
 from ritornel.core.layout.direction import in_visual_order, levels_of
 from ritornel.core.layout.drawing import draw_object, scenery_of
@@ -23,7 +23,7 @@ def text(*paragraphs: Paragraph, width: float = 600, height: float = 100, **more
 
 
 def line(words: str, number: int = 1, **more: object) -> Paragraph:
-    return Paragraph(f"p{number}", (Run(words),), **more)  # type: ignore[arg-type]
+    return Paragraph(f"p{number}", (TextRun(words),), **more)  # type: ignore[arg-type]
 
 
 def words_of(item: Text) -> list[list[str]]:
@@ -105,7 +105,7 @@ class DirectionTest(SimpleTestCase):
 
 class LookTest(SimpleTestCase):
     def test_highlight_lies_behind_and_underline_over_the_words(self) -> None:
-        runs = (Run("plain "), Run("marked", highlight="#ffee00", underline=True))
+        runs = (TextRun("plain "), TextRun("marked", highlight="#ffee00", underline=True))
         marks = broken(text(Paragraph("p", runs), size_px=20)).parts[0].marks
         kinds = [type(mark).__name__ for mark in marks]
         self.assertEqual(kinds, ["PathMark", "TextMark", "TextMark", "PathMark"])
@@ -113,7 +113,9 @@ class LookTest(SimpleTestCase):
         self.assertEqual(marks[0].fill, "#ffee00")
 
     def test_a_link_is_underlined_and_says_where_it_leads(self) -> None:
-        marks = broken(text(Paragraph("p", (Run("the tower", link="https://tower.orlmere.example/"),)))).parts[0].marks
+        marks = (
+            broken(text(Paragraph("p", (TextRun("the tower", link="https://tower.orlmere.example/"),)))).parts[0].marks
+        )
         self.assertEqual(
             [mark.link for mark in marks if isinstance(mark, TextMark)], ["https://tower.orlmere.example/"]
         )

@@ -6,7 +6,19 @@ import msgspec
 import numpy as np
 
 from ritornel.core.checks import Finding, FrameAnalysis, find_problems
-from ritornel.core.document import AdvanceAfter, Box, Build, Follows, Frame, Paragraph, Run, Shape, Show, Slide, Text
+from ritornel.core.document import (
+    AdvanceAfter,
+    Box,
+    Build,
+    Follows,
+    Frame,
+    Paragraph,
+    Shape,
+    Show,
+    Slide,
+    Text,
+    TextRun,
+)
 from ritornel.core.document.decoding import to_json
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import Picture, Plain
@@ -23,7 +35,7 @@ def text(colour: str, size: float = 40, **more: object) -> Text:
         "words",
         "The words",
         Box(100, 100, 800, 120),
-        paragraphs=(Paragraph("p", (Run("Seventy-eight turns"),)),),
+        paragraphs=(Paragraph("p", (TextRun("Seventy-eight turns"),)),),
         size_px=size,
         colour=colour,
         **more,

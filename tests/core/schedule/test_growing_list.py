@@ -1,6 +1,6 @@
 from django.test import SimpleTestCase
 
-from ritornel.core.document import Box, Build, Follows, OnCue, Paragraph, Run, Show, Slide, Text
+from ritornel.core.document import Box, Build, Follows, OnCue, Paragraph, Show, Slide, Text, TextRun
 from ritornel.core.layout.marks import TextMark
 from ritornel.core.schedule.growing_list import heights
 from ritornel.core.schedule.performance import frame_state_at_rest, perform
@@ -8,7 +8,7 @@ from tests.examples import text
 
 
 def growing(*lines: str) -> Show:
-    paragraphs = tuple(Paragraph(f"p{n}", (Run(line),)) for n, line in enumerate(lines))
+    paragraphs = tuple(Paragraph(f"p{n}", (TextRun(line),)) for n, line in enumerate(lines))
     item = Text(
         "t",
         "List",

@@ -8,10 +8,10 @@ from ritornel.core.document.objects import (
     Paragraph,
     Picture,
     Plain,
-    Run,
     Shape,
     Stroke,
     Text,
+    TextRun,
 )
 from ritornel.core.document.show import (
     AdvanceAfter,
@@ -52,7 +52,6 @@ __all__ = [
     "Paragraph",
     "Picture",
     "Plain",
-    "Run",
     "Shape",
     "Show",
     "ShowEnd",
@@ -62,6 +61,7 @@ __all__ = [
     "SlideStart",
     "Stroke",
     "Text",
+    "TextRun",
     "Together",
     "Transition",
 ]

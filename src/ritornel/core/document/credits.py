@@ -3,7 +3,7 @@
 import msgspec
 
 from ritornel.core.document.changes import Change, PutSlide
-from ritornel.core.document.objects import Paragraph, Run, Text
+from ritornel.core.document.objects import Paragraph, Text, TextRun
 from ritornel.core.document.running_order import without_builds
 from ritornel.core.document.show import Asset, Show, Slide
 from ritornel.core.document.uses import uses_of
@@ -44,7 +44,7 @@ def written_credits(item: Text, lines: tuple[str, ...]) -> Text:
             continue
         fresh = next(name for name in free if name not in taken)
         taken.add(fresh)
-        paragraphs.append(Paragraph(fresh, (Run(line),)))
+        paragraphs.append(Paragraph(fresh, (TextRun(line),)))
     return msgspec.structs.replace(item, paragraphs=tuple(paragraphs))
 
 

@@ -75,7 +75,7 @@ class Box(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
     turn_deg: Annotated[float, Meta(ge=-3600, le=3600)] = 0.0
 
 
-class Run(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omit_defaults=True):
+class TextRun(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omit_defaults=True):
     """A stretch of text with one look; what is None follows the object."""
 
     text: Annotated[str, Meta(max_length=100_000)]
@@ -94,7 +94,7 @@ class Paragraph(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=Tru
     """
 
     id: Id
-    runs: tuple[Run, ...]
+    runs: tuple[TextRun, ...]
     list: Literal["none", "bullets", "numbers"] = "none"
     level: Annotated[int, Meta(ge=0, le=5)] = 0
 

@@ -5,7 +5,7 @@ from typing import TypeVar
 
 import msgspec
 
-from ritornel.core.document.objects import Paragraph, Run, TextHolder
+from ritornel.core.document.objects import Paragraph, TextHolder, TextRun
 from ritornel.core.errors import BadValue
 
 LONGEST_TEXT = 100_000
@@ -44,11 +44,11 @@ def with_words(item: L, words: str, stem: str) -> L:
         for offset, line in enumerate(lines[j1:j2]):
             if op == "replace" and i1 + offset < i2:
                 former = old[i1 + offset]
-                look = former.runs[0] if former.runs else Run("")
+                look = former.runs[0] if former.runs else TextRun("")
                 result.append(msgspec.structs.replace(former, runs=(msgspec.structs.replace(look, text=line),)))
                 continue
             number += 1
             while f"{stem}-{number}" in taken:
                 number += 1
-            result.append(Paragraph(f"{stem}-{number}", (Run(line),)))
+            result.append(Paragraph(f"{stem}-{number}", (TextRun(line),)))
     return msgspec.structs.replace(item, paragraphs=tuple(result))

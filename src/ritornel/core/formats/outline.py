@@ -13,7 +13,7 @@ from markdown_it import MarkdownIt
 from markdown_it.token import Token
 
 from ritornel.core.document.layouts import box_of, layout_named, look_of, place_of
-from ritornel.core.document.objects import Paragraph, Run, Text, TextHolder
+from ritornel.core.document.objects import Paragraph, Text, TextHolder, TextRun
 from ritornel.core.document.show import AdvanceAfter, Frame, Show, Slide
 from ritornel.core.document.theme import Theme
 from ritornel.core.errors import BadMedia
@@ -32,9 +32,9 @@ _LOST = {
 }
 
 
-def _runs(children: Iterable[Token], lost: set[str]) -> tuple[Run, ...]:
+def _runs(children: Iterable[Token], lost: set[str]) -> tuple[TextRun, ...]:
     """The stretches of a line; a break becomes a space."""
-    runs: list[Run] = []
+    runs: list[TextRun] = []
     weight, italic, link = None, None, None
     for token in children:
         match token.type:
@@ -52,9 +52,9 @@ def _runs(children: Iterable[Token], lost: set[str]) -> tuple[Run, ...]:
             case "link_close":
                 link = None
             case "softbreak" | "hardbreak":
-                runs.append(Run(" ", weight, italic, link=link))
+                runs.append(TextRun(" ", weight, italic, link=link))
             case "text" | "code_inline" if token.content:
-                runs.append(Run(token.content, weight, italic, link=link))
+                runs.append(TextRun(token.content, weight, italic, link=link))
             case kind if kind in _LOST:
                 lost.add(_LOST[kind])
     return tuple(runs)
@@ -63,9 +63,9 @@ def _runs(children: Iterable[Token], lost: set[str]) -> tuple[Run, ...]:
 class _Page:
     """A slide being read."""
 
-    def __init__(self, heading: tuple[Run, ...], section: str) -> None:
+    def __init__(self, heading: tuple[TextRun, ...], section: str) -> None:
         self.heading, self.section = heading, section
-        self.words: list[tuple[tuple[Run, ...], str, int]] = []
+        self.words: list[tuple[tuple[TextRun, ...], str, int]] = []
         self.notes: list[str] = []
 
 
@@ -100,9 +100,9 @@ def read_outline(data: bytes, name: str, show_id: str) -> tuple[Show, tuple[str,
     return Show(show_id, plain[:200] or "Outline", slides=tuple(slides)), told
 
 
-def _pages(tokens: list[Token], lost: set[str]) -> tuple[tuple[Run, ...] | None, list[_Page], _Page]:
+def _pages(tokens: list[Token], lost: set[str]) -> tuple[tuple[TextRun, ...] | None, list[_Page], _Page]:
     """Title, slides, and what stands under the title before the first slide."""
-    title: tuple[Run, ...] | None = None
+    title: tuple[TextRun, ...] | None = None
     under = _Page((), "")
     pages: list[_Page] = []
     section, lists, quoted, heading = "", [], 0, 0  # type: str, list[str], int, int
@@ -136,7 +136,7 @@ def _pages(tokens: list[Token], lost: set[str]) -> tuple[tuple[Run, ...] | None,
                     page.notes.append("".join(run.text for run in runs))
                 elif heading:
                     page.words.append(
-                        (tuple(Run(run.text, BOLD, run.italic, link=run.link) for run in runs), "none", 0)
+                        (tuple(TextRun(run.text, BOLD, run.italic, link=run.link) for run in runs), "none", 0)
                     )
                 else:
                     page.words.append((runs, lists[-1] if lists else "none", min(max(len(lists) - 1, 0), 5)))
@@ -149,7 +149,7 @@ def _words(
     slide_id: str,
     layout: str,
     place_name: str,
-    lines: list[tuple[tuple[Run, ...], str, int]],
+    lines: list[tuple[tuple[TextRun, ...], str, int]],
     theme: Theme,
     frame: Frame,
 ) -> Text:
@@ -169,7 +169,7 @@ def _words(
     )
 
 
-def _opening(title: tuple[Run, ...], under: _Page, theme: Theme, frame: Frame) -> Slide:
+def _opening(title: tuple[TextRun, ...], under: _Page, theme: Theme, frame: Frame) -> Slide:
     objects = [_words("opening", "title", "title", [(title, "none", 0)], theme, frame)]
     if under.words:
         objects.append(_words("opening", "title", "subtitle", under.words, theme, frame))
@@ -204,7 +204,7 @@ def _escaped(text: str) -> str:
     return _SIGNS.sub(r"\\\1", " ".join(text.split()))
 
 
-def _marked(runs: tuple[Run, ...]) -> str:
+def _marked(runs: tuple[TextRun, ...]) -> str:
     """Runs with the signs of Markdown around what they hold; white space stays outside of them."""
     parts = []
     for run in runs:
@@ -262,5 +262,5 @@ def write_outline(show: Show) -> str:
             lines += _lines(item.paragraphs)
         for note in slide.notes.splitlines():
             if note.strip():
-                lines += ["", f"> {_lines((Paragraph('n', (Run(note),)),))[-1]}"]
+                lines += ["", f"> {_lines((Paragraph('n', (TextRun(note),)),))[-1]}"]
     return "\n".join(lines) + "\n"

@@ -18,11 +18,11 @@ from ritornel.core.document.objects import (
     Picture,
     PictureBackground,
     Plain,
-    Run,
     Shadow,
     Shape,
     Stroke,
     Text,
+    TextRun,
 )
 from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Frame, Show, Slide
@@ -259,7 +259,7 @@ def _furniture(slide: Slide, scenery: Scenery, number: int) -> list[Mark]:
             "furniture",
             "Furniture",
             Box(0, 0, width, height),
-            paragraphs=(Paragraph("f", (Run(words),)),),
+            paragraphs=(Paragraph("f", (TextRun(words),)),),
             size_px=size,
             family=family_in(theme, "@body"),
             colour=colour_in(theme, "@soft"),

@@ -10,7 +10,7 @@ from typing import Literal
 import msgspec
 import skia
 
-from ritornel.core.document.objects import Box, Paragraph, Run, Text
+from ritornel.core.document.objects import Box, Paragraph, Text, TextRun
 from ritornel.core.errors import BadValue
 from ritornel.core.layout.lines import broken
 from ritornel.core.layout.marks import TextMark
@@ -62,8 +62,8 @@ def _slide_height_pt(performance: Performance) -> float:
 def _note_lines(staged: StagedSlide) -> tuple[TextMark, ...]:
     """The slide's name and notes in lines, from the top of what they stand in."""
     lines = [line for line in staged.slide.notes.splitlines() if line.strip()]
-    title = Paragraph("name", (Run(staged.slide.name or "Untitled", weight=600),))
-    paragraphs = (title, *(Paragraph(f"n{number}", (Run(line),)) for number, line in enumerate(lines)))
+    title = Paragraph("name", (TextRun(staged.slide.name or "Untitled", weight=600),))
+    paragraphs = (title, *(Paragraph(f"n{number}", (TextRun(line),)) for number, line in enumerate(lines)))
     box = Box(0, 0, PAPER_PT[0] - 2 * MARGIN_PT, 1)
     look = {"size_px": NOTES_PT, "colour": "#16262e", "family": "Spectral", "line_spacing": 1.4, "paragraph_gap": 0.4}
     text = Text("notes", "Notes", box, paragraphs=paragraphs, overflow="grow", **look)  # type: ignore[arg-type]

@@ -1,7 +1,7 @@
 """What a new show and a new slide begin with."""
 
 from ritornel.core.document.layouts import box_of, layout_named, look_of
-from ritornel.core.document.objects import Paragraph, Run, Text
+from ritornel.core.document.objects import Paragraph, Text, TextRun
 from ritornel.core.document.show import Frame, Runs, Show, Slide, first_advance
 from ritornel.core.document.theme import Theme
 
@@ -14,7 +14,7 @@ def blank_show(show_id: str, title: str, runs: Runs = "self-running") -> Show:
         "title",
         "Title",
         box_of(place, frame),
-        paragraphs=(Paragraph("title-1", (Run(title),)),),
+        paragraphs=(Paragraph("title-1", (TextRun(title),)),),
         place="title",
         **look_of(place, theme, frame),
     )

@@ -20,7 +20,17 @@ from ritornel.core.document.credits import credit_lines, written_credits
 from ritornel.core.document.decoding import changed
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.layouts import box_of, layout_named, look_of
-from ritornel.core.document.objects import Clip, Id, Object, Paragraph, Picture, PictureBackground, PlaySound, Run, Text
+from ritornel.core.document.objects import (
+    Clip,
+    Id,
+    Object,
+    Paragraph,
+    Picture,
+    PictureBackground,
+    PlaySound,
+    Text,
+    TextRun,
+)
 from ritornel.core.document.show import AdvanceAfter, Asset, MusicSpan, Show, Slide, Transition, first_advance
 from ritornel.core.document.theme import Theme
 from ritornel.core.document.uses import uses_of
@@ -222,7 +232,7 @@ class GatherCredits(msgspec.Struct, frozen=True, tag_field="do", tag="gather cre
             )
         heading, words = layout_named("credits").places
         style = (show.theme, show.frame)
-        thanks = (Paragraph(f"{self.stem}-t-1", (Run("With thanks"),)),)
+        thanks = (Paragraph(f"{self.stem}-t-1", (TextRun("With thanks"),)),)
         title = Text(f"{self.stem}-t", "Heading", box_of(heading, show.frame), place=heading.name, paragraphs=thanks)
         title = msgspec.structs.replace(title, **look_of(heading, *style))
         body = Text(f"{self.stem}-w", "Credits", box_of(words, show.frame), place=words.name, credits=True)

@@ -8,7 +8,7 @@ from msgspec import Meta
 from ritornel.core.document import running_order
 from ritornel.core.document.alignment import tenths
 from ritornel.core.document.edits.draft import Draft, object_of, objects_of, put, slide_of, swapped
-from ritornel.core.document.objects import Box, Id, Paragraph, Run, Text, TextHolder
+from ritornel.core.document.objects import Box, Id, Paragraph, Text, TextHolder, TextRun
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.document.text import check_length, with_words
 from ritornel.core.errors import BadValue
@@ -17,7 +17,7 @@ from ritornel.core.errors import BadValue
 class WrittenParagraph(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """A paragraph as it comes from the editor; `id` says which it was before."""
 
-    runs: tuple[Run, ...]
+    runs: tuple[TextRun, ...]
     list: Literal["none", "bullets", "numbers"] = "none"
     level: Annotated[int, Meta(ge=0, le=5)] = 0
     id: str = ""
@@ -76,11 +76,11 @@ class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
         check_length(sum(len(run.text) + 1 for p in self.paragraphs for run in p.runs), item.name)
         free = {p.id for p in item.paragraphs}
         fresh: list[Paragraph] = []
-        for number, written in enumerate(self.paragraphs or (WrittenParagraph((Run(""),)),), 1):
+        for number, written in enumerate(self.paragraphs or (WrittenParagraph((TextRun(""),)),), 1):
             own = written.id if written.id in free else f"{self.stem}-{number}"
             free.discard(own)
             runs = tuple(msgspec.structs.replace(run, text=run.text.replace("\n", " ")) for run in written.runs) or (
-                Run(""),
+                TextRun(""),
             )
             fresh.append(Paragraph(own, runs, written.list, written.level))
         return _rewritten(slide, item, tuple(fresh))

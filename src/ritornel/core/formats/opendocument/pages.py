@@ -6,11 +6,11 @@ from xml.etree.ElementTree import Element
 from ritornel.core.document.objects import Background, Clip, ClipBackground, PictureBackground, Plain
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Slide, SoundEffect, Transition, Voice
 from ritornel.core.document.theme import Furniture
-from ritornel.core.formats.opendocument.builds import PageContent, main_sequence, order_of
-from ritornel.core.formats.opendocument.letters import Words
-from ritornel.core.formats.opendocument.looks import gradient_of
+from ritornel.core.formats.opendocument.fills import gradient_of
 from ritornel.core.formats.opendocument.names import colour, duration_ms, full, inside, said
-from ritornel.core.formats.opendocument.standing import ObjectReader, Source, laid_out
+from ritornel.core.formats.opendocument.read_builds import PageContent, main_sequence, order_of
+from ritornel.core.formats.opendocument.read_objects import ObjectReader, Source, laid_out
+from ritornel.core.formats.opendocument.read_text import Words
 from ritornel.core.formats.opendocument.styles import Properties, StyleProperties
 from ritornel.core.formats.opendocument.transitions import SmilTransition, transition_of
 from ritornel.core.motion.catalogue import TRANSITIONS

@@ -17,8 +17,8 @@ from ritornel.core.formats.media import Limits
 from ritornel.core.formats.opendocument.names import Loss, full, inside, length_px, said, short
 from ritornel.core.formats.opendocument.package import Package
 from ritornel.core.formats.opendocument.pages import PageReader
+from ritornel.core.formats.opendocument.read_objects import Source
 from ritornel.core.formats.opendocument.shelf import Shelf
-from ritornel.core.formats.opendocument.standing import Source
 from ritornel.core.formats.opendocument.styles import Styles
 from ritornel.core.formats.progress import tell_progress
 

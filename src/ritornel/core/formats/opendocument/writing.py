@@ -15,11 +15,11 @@ from ritornel.core.document.show import AdvanceOnCue, Asset, Show, Slide, SoundE
 from ritornel.core.document.theme import Ornament, colour_in, family_in, ground_in, in_theme
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.media import SUFFIXES
-from ritornel.core.formats.opendocument.drawn import Drawing, place_of
-from ritornel.core.formats.opendocument.dress import Dress, document, el
 from ritornel.core.formats.opendocument.names import MEDIA_TYPE, SPACES, VERSION, Loss, points, with_alpha
-from ritornel.core.formats.opendocument.smil import Timing
 from ritornel.core.formats.opendocument.transitions import wipe_of
+from ritornel.core.formats.opendocument.written_builds import Timing
+from ritornel.core.formats.opendocument.written_objects import Drawing, place_of
+from ritornel.core.formats.opendocument.written_styles import Dress, document, el
 from ritornel.core.layout.drawing import FURNITURE_PX
 from ritornel.core.motion.catalogue import TRANSITIONS
 from ritornel.core.schedule.show_schedule import compile_show

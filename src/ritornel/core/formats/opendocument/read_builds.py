@@ -12,8 +12,8 @@ import msgspec
 from ritornel.core.document.objects import PLAYS
 from ritornel.core.document.show import Build, Follows, Frame, OnCue, Pace, SoundEffect, Together
 from ritornel.core.errors import RitornelError
-from ritornel.core.formats.opendocument.forms import parsed
 from ritornel.core.formats.opendocument.names import duration_ms, full, inside, said, short
+from ritornel.core.formats.opendocument.outlines import parsed
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.effects.travels_along import points_on
 from ritornel.core.motion.settings import read_settings

@@ -7,8 +7,8 @@ from types import MappingProxyType
 from typing import Any
 from xml.etree.ElementTree import Element
 
-from ritornel.core.formats.opendocument.forms import MOST_WORDS, Outline, Point, cubic, shares, view_box
 from ritornel.core.formats.opendocument.names import inside, length_px, said
+from ritornel.core.formats.opendocument.outlines import MOST_WORDS, Outline, Point, cubic, shares, view_box
 from ritornel.core.layout.outlines import KAPPA
 
 FORMS: MappingProxyType[str, dict[str, Any]] = MappingProxyType(

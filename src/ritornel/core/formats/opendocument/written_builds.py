@@ -7,10 +7,10 @@ from xml.etree.ElementTree import Element
 
 from ritornel.core.document.framings import moves_view
 from ritornel.core.document.show import Build, Frame, OnCue, Slide, SoundEffect, Together
-from ritornel.core.formats.opendocument.dress import el
-from ritornel.core.formats.opendocument.forms import parsed
 from ritornel.core.formats.opendocument.names import clock_value
+from ritornel.core.formats.opendocument.outlines import parsed
 from ritornel.core.formats.opendocument.transitions import SmilTransition
+from ritornel.core.formats.opendocument.written_styles import el
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.settings import read_settings
 from ritornel.core.schedule.slide_schedule import SlideSchedule

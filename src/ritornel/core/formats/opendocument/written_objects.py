@@ -23,7 +23,8 @@ from ritornel.core.document.objects import (
 )
 from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Slide
-from ritornel.core.formats.opendocument.dress import (
+from ritornel.core.formats.opendocument.names import points
+from ritornel.core.formats.opendocument.written_styles import (
     EMBEDDED,
     Dress,
     el,
@@ -34,7 +35,6 @@ from ritornel.core.formats.opendocument.dress import (
     shadow,
     thinner,
 )
-from ritornel.core.formats.opendocument.names import points
 from ritornel.core.layout.outlines import outline_of, words_box
 
 FINE = 100

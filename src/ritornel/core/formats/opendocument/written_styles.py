@@ -3,9 +3,9 @@
 from collections.abc import Mapping
 from xml.etree.ElementTree import Element, tostring
 
-from ritornel.core.document.objects import Gradient, Plain, Run, Shadow, Stroke, TextHolder
-from ritornel.core.formats.opendocument.letters import NATURAL_LINE
+from ritornel.core.document.objects import Gradient, Plain, Shadow, Stroke, TextHolder, TextRun
 from ritornel.core.formats.opendocument.names import SPACES, VERSION, points, with_alpha
+from ritornel.core.formats.opendocument.read_text import NATURAL_LINE
 
 Attributes = Mapping[str, str]
 
@@ -274,7 +274,7 @@ def paragraphs(item: TextHolder) -> dict[str, str]:
     }
 
 
-def run(stretch: Run) -> dict[str, str]:
+def run(stretch: TextRun) -> dict[str, str]:
     """The properties in which a stretch differs."""
     found: dict[str, str] = {}
     if stretch.weight is not None:

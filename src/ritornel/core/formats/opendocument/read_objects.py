@@ -24,12 +24,12 @@ from ritornel.core.document.objects import (
 )
 from ritornel.core.document.show import Asset, Frame
 from ritornel.core.errors import BadMedia
-from ritornel.core.formats.opendocument.builds import Targets
-from ritornel.core.formats.opendocument.custom import custom
-from ritornel.core.formats.opendocument.forms import box_of, parsed, polygon, shares, view_box
-from ritornel.core.formats.opendocument.letters import BaseLook, Words, lettered
-from ritornel.core.formats.opendocument.looks import fill_of, insets_of, shadow_of, stroke_of
+from ritornel.core.formats.opendocument.custom_shapes import custom
+from ritornel.core.formats.opendocument.fills import fill_of, insets_of, shadow_of, stroke_of
 from ritornel.core.formats.opendocument.names import full, inside, length_px, said, share, short
+from ritornel.core.formats.opendocument.outlines import box_of, parsed, polygon, shares, view_box
+from ritornel.core.formats.opendocument.read_builds import Targets
+from ritornel.core.formats.opendocument.read_text import BaseLook, Words, lettered
 from ritornel.core.formats.opendocument.shelf import Shelf
 from ritornel.core.formats.opendocument.styles import Properties, StyleProperties, Styles
 

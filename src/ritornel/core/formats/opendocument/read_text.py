@@ -10,7 +10,7 @@ from xml.etree.ElementTree import Element
 
 import msgspec
 
-from ritornel.core.document.objects import Paragraph, Run, Stroke
+from ritornel.core.document.objects import Paragraph, Stroke, TextRun
 from ritornel.core.formats.opendocument.names import colour, full, inside, length_px, said, share, short
 from ritornel.core.formats.opendocument.styles import Properties, StyleProperties, Styles, over
 from ritornel.core.layout.faces import FAMILIES
@@ -253,7 +253,7 @@ def lettered(
         if left < 0:
             lost.add("words after the first 100 000 letters of one text")
             break
-        paragraphs.append(Paragraph(paragraph_id, runs or (Run(""),), line.kind, min(line.level, 5)))  # type: ignore[arg-type]
+        paragraphs.append(Paragraph(paragraph_id, runs or (TextRun(""),), line.kind, min(line.level, 5)))  # type: ignore[arg-type]
         named |= dict.fromkeys(line.ids, paragraph_id)
     hollow = _commonest([(piece.look.get("style:text-outline") == "true", count) for piece, count in pieces])
     first = next((line.paragraph for line in lines if line.characters), lines[0].paragraph if lines else {})
@@ -274,10 +274,10 @@ def lettered(
     return fields, named
 
 
-def _run(piece: StyledText, base: dict[str, Any]) -> Run:
+def _run(piece: StyledText, base: dict[str, Any]) -> TextRun:
     look = piece.look
     weight, italic, under, ink = _weight(look), _italic(look), _underlined(look), _letters_colour(look)
-    return Run(
+    return TextRun(
         piece.text,
         weight if weight != base["weight"] else None,
         italic if italic != base["italic"] else None,
