@@ -11,32 +11,23 @@ SOURCE = ROOT / "src" / "ritornel"
 ROWS = {"Asset", "Show", "Slide", "Take"}
 """Rows of the database carry the names of the values they store."""
 RETIRED = frozenset(
-    [
-        "smalls",
-        "confined",
-        "parted",
-        "crew",
-        "looked",
-        "hearing",
-        "intake",
-        "lettered",
-        "dress",
-        "bare",
-        "courier",
-        "slim",
-        "veils",
-        "told",
-        "drawn",
-        "mended",
-        "differing",
-        "brakes",
-        "outside_services",
-        "utils",
-        "helpers",
-        "manager",
-        "misc",
-        "common",
-    ]
+    (
+        *(
+            "smalls",
+            "confined",
+            "parted",
+            "crew",
+            "looked",
+            "hearing",
+            "intake",
+            "lettered",
+            "dress",
+            "bare",
+            "courier",
+        ),
+        *("slim", "veils", "told", "drawn", "mended", "differing", "brakes"),
+        *("utils", "helpers", "manager", "misc", "common"),
+    )
 )
 """Words that module names do not have any more, and some that they never get."""
 

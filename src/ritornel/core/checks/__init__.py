@@ -1,60 +1,27 @@
 """The readiness check: what in a show would make its audience stumble, each with a fix where one exists.
 
-A new check is a file here, listed below.
+A new check is a file here with a function `find`; it is found by being there.
 """
 
+import importlib
+import pkgutil
 from collections.abc import Callable, Iterator, Mapping
 
-from ritornel.core.checks import (
-    alternatives,
-    camera,
-    credit,
-    cuts,
-    frame_findings,
-    glyphs,
-    holds,
-    invisible,
-    links,
-    loudness,
-    missing,
-    music_end,
-    notes,
-    odd_transition,
-    off_frame,
-    presses,
-    reading,
-    small_text,
-    unfilled,
-    unrecorded,
-    upscaled,
-)
 from ritornel.core.checks.finding import SEVERITIES, CheckedShow, FileFault, Finding, Fix, FrameAnalysis, ShowLoudness
 from ritornel.core.document.show import Show
 from ritornel.core.schedule.performance import perform
 
-CHECKS: tuple[Callable[[CheckedShow], Iterator[Finding]], ...] = (
-    missing.find,
-    frame_findings.find,
-    holds.find,
-    reading.find,
-    cuts.find,
-    camera.find,
-    music_end.find,
-    off_frame.find,
-    invisible.find,
-    upscaled.find,
-    presses.find,
-    links.find,
-    unrecorded.find,
-    loudness.find,
-    small_text.find,
-    glyphs.find,
-    alternatives.find,
-    credit.find,
-    unfilled.find,
-    notes.find,
-    odd_transition.find,
-)
+Check = Callable[[CheckedShow], Iterator[Finding]]
+
+
+def _collected() -> tuple[Check, ...]:
+    """The function `find` of every module here that has one, by the names of the modules."""
+    names = sorted(module.name for module in pkgutil.iter_modules(__path__))
+    found = (getattr(importlib.import_module(f"{__name__}.{name}"), "find", None) for name in names)
+    return tuple(check for check in found if check is not None)
+
+
+CHECKS: tuple[Check, ...] = _collected()
 
 
 def find_problems(
