@@ -1,8 +1,10 @@
 """The running order: taking entries out of it and moving them, so that beats and their cues stay whole."""
 
+from typing import Literal
+
 import msgspec
 
-from ritornel.core.document.show import Build, OnCue, Slide, Together
+from ritornel.core.document.show import Build, Follows, OnCue, Slide, Together
 from ritornel.core.errors import UnknownName
 
 
@@ -63,3 +65,86 @@ def moved(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tupl
         taken = msgspec.structs.replace(taken, starts=old.starts)
         rest = (*rest[:to], msgspec.structs.replace(old, starts=Together()), *rest[to + 1 :])
     return (*rest[:to], taken, *rest[to:])
+
+
+def clusters(order: tuple[Build, ...]) -> tuple[tuple[int, int], ...]:
+    """The beat and the cluster of each entry, both from 0; clusters are counted within their beat.
+
+    >>> from ritornel.core.document.show import Build, Follows, OnCue, Together
+    >>> rules = Follows(), Together(), Follows(), OnCue("q"), Together()
+    >>> clusters(tuple(Build(str(n), "o", "enters fade", rule) for n, rule in enumerate(rules)))
+    ((0, 0), (0, 0), (0, 1), (1, 0), (1, 0))
+    """
+    found: list[tuple[int, int]] = []
+    for build in order:
+        beat, cluster = found[-1] if found else (0, 0)
+        if isinstance(build.starts, OnCue):
+            found.append((beat + 1, 0))
+        elif found and isinstance(build.starts, Follows):
+            found.append((beat, cluster + 1))
+        else:
+            found.append((beat, cluster))
+    return tuple(found)
+
+
+def taken_out(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
+    """The order without one entry, its beat and its cluster kept whole.
+
+    Where it led others, the next one leads them.
+    """
+    at = next(index for index, build in enumerate(order) if build.id == build_id)
+    rest = (*order[:at], *order[at + 1 :])
+    if at < len(rest) and isinstance(rest[at].starts, Together) and not isinstance(order[at].starts, Together):
+        return (*rest[:at], msgspec.structs.replace(rest[at], starts=order[at].starts), *rest[at + 1 :])
+    if at < len(rest) and isinstance(rest[at].starts, Follows) and isinstance(order[at].starts, OnCue):
+        return (*rest[:at], msgspec.structs.replace(rest[at], starts=order[at].starts), *rest[at + 1 :])
+    return rest
+
+
+def _led(order: tuple[Build, ...], at: int, build: Build, old_leader: Together | Follows) -> tuple[Build, ...]:
+    """The build put before entry `at`, whose rule it takes over; that entry goes on with `old_leader`."""
+    old = order[at]
+    build = msgspec.structs.replace(build, starts=old.starts)
+    return (*order[:at], build, msgspec.structs.replace(old, starts=old_leader), *order[at + 1 :])
+
+
+def placed_beside(
+    order: tuple[Build, ...], build_id: str, beside: str, side: Literal["before", "after"], joins: bool
+) -> tuple[Build, ...]:
+    """The order with an entry put beside another one.
+
+    With `joins` it starts together with the other: it joins the other's cluster, on that side of it. Else it is a
+    cluster of its own in the same beat, before or after the other's whole cluster. Whatever then comes first in a
+    beat has the beat's cue.
+    """
+    build = next(entry for entry in order if entry.id == build_id)
+    rest = taken_out(order, build_id)
+    at = next(index for index, entry in enumerate(rest) if entry.id == beside)
+    where = clusters(rest)
+    first = next(index for index, place in enumerate(where) if place == where[at])
+    last = max(index for index, place in enumerate(where) if place == where[at])
+    if joins:
+        to = at if side == "before" else at + 1
+        if to == first:
+            return _led(rest, to, build, Together())
+        return (*rest[:to], msgspec.structs.replace(build, starts=Together()), *rest[to:])
+    if side == "before":
+        return _led(rest, first, build, Follows())
+    return (*rest[: last + 1], msgspec.structs.replace(build, starts=Follows()), *rest[last + 1 :])
+
+
+def placed_on_arrival(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
+    """The order with an entry put before all others, into beat 0."""
+    build = next(entry for entry in order if entry.id == build_id)
+    rest = taken_out(order, build_id)
+    if rest and not isinstance(rest[0].starts, OnCue):
+        return _led(rest, 0, msgspec.structs.replace(build, starts=Follows()), Follows())
+    return (msgspec.structs.replace(build, starts=Follows()), *rest)
+
+
+def placed_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue) -> tuple[Build, ...]:
+    """The order with an entry put after all others, on a cue of its own. One that has that place already stays."""
+    build = next(entry for entry in order if entry.id == build_id)
+    if order[-1] is build and isinstance(build.starts, OnCue):
+        return order
+    return (*taken_out(order, build_id), msgspec.structs.replace(build, starts=cue))

@@ -7,7 +7,9 @@ from django.urls import reverse
 
 from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.edits.draft import target_of
+from ritornel.core.document.naming import first_words
 from ritornel.core.document.objects import TextHolder
+from ritornel.core.document.running_order import clusters
 from ritornel.core.document.show import RUNS, Show, Slide
 from ritornel.core.document.themes import weak_contrasts
 from ritornel.core.document.uses import uses_changed, uses_of
@@ -55,12 +57,13 @@ def thumb_address(show: Show, slide: Slide, style: bytes, number: int) -> str:
 def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, number: int) -> dict[str, Any]:
     """What the score shows of one slide: its schedule, and its builds with the words to stand beside them."""
     builds = []
-    for build, time in zip(slide.order, schedule.builds, strict=True):
+    places = clusters(slide.order)
+    for build, time, (_, cluster) in zip(slide.order, schedule.builds, places, strict=True):
         item = slide.object(build.object_id)
         name = item.name if item else target_of(slide, build)
         if build.part is not None and isinstance(item, TextHolder):
-            place = next(n for n, paragraph in enumerate(item.paragraphs, 1) if paragraph.id == build.part)
-            name = f"{name} {place}"
+            nth, text = next((n, p.text) for n, p in enumerate(item.paragraphs, 1) if p.id == build.part)
+            name = f"“{first_words(text)}”" if text.strip() else f"{name} {nth}"
         effect = EFFECTS[build.effect]
         builds.append(
             {
@@ -79,6 +82,7 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
                 "settings": build.settings,
                 "sound": to_builtins(build.sound),
                 "beat": time.beat,
+                "cluster": cluster,
                 "offset_ms": time.offset_ms,
                 "runs_ms": clip_runs_ms(clip, schedule, time) if (clip := clip_of(slide, build)) else time.lasts_ms,
                 "clip": {

@@ -5,7 +5,7 @@ import msgspec
 from ritornel.core.document.anchors import other_carries
 from ritornel.core.document.changes import Change, apply_changes
 from ritornel.core.document.credits import true_credits
-from ritornel.core.document.edits.builds import AddBuild, ChangeBuild, MoveBuild, RemoveBuild
+from ritornel.core.document.edits.builds import AddBuild, ChangeBuild, MoveBuild, PlaceBuild, RemoveBuild
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.edits.framings import AddFraming, ChangeFraming, ChangeSize, RemoveFraming
 from ritornel.core.document.edits.greetings import PutGreeting, PutRecorded
@@ -50,6 +50,7 @@ from ritornel.core.document.edits.style import ChangeFrame, ChangeFurniture, Cha
 from ritornel.core.document.edits.texts import ChangeText, JoinTexts, SplitText, WriteText
 from ritornel.core.document.edits.voices import PutVoice, TrimVoice
 from ritornel.core.document.integrity import check_ids, check_sounds
+from ritornel.core.document.naming import true_names
 from ritornel.core.document.show import Show
 
 
@@ -101,6 +102,7 @@ Edit = (
     | AddBuild
     | RemoveBuild
     | MoveBuild
+    | PlaceBuild
     | ChangeBuild
     | ChangeSize
     | AddFraming
@@ -148,10 +150,12 @@ def apply_edit(show: Show, edit: Edit) -> EditOutcome:
     check_sounds(show, result)
     credits_now = true_credits(result)
     result, before_credits = apply_changes(result, credits_now)
+    names_now = true_names(show, result)
+    result, before_names = apply_changes(result, names_now)
     return EditOutcome(
         result,
-        (*draft.changes, *credits_now),
-        (*before_credits, *inverse),
+        (*draft.changes, *credits_now, *names_now),
+        (*before_names, *before_credits, *inverse),
         draft.label,
         draft.notices + other_carries(show, result),
     )
@@ -194,6 +198,7 @@ __all__ = [
     "MoveBuild",
     "MoveObjects",
     "PlaceAsBefore",
+    "PlaceBuild",
     "PutMark",
     "PutSpan",
     "PutVoice",

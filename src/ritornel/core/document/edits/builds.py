@@ -1,6 +1,6 @@
 """Edits of builds and their running order."""
 
-from typing import Any
+from typing import Any, Literal
 
 import msgspec
 
@@ -53,6 +53,38 @@ class MoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="move build"):
         build = running_order.entry(slide, self.build_id)
         order = running_order.moved(slide.order, self.build_id, self.to, self.opens)
         return Draft(put(slide, order=order), f"Move a build of {target_of(slide, build)}")
+
+
+class PlaceBuild(msgspec.Struct, frozen=True, tag_field="do", tag="place build"):
+    """Puts an entry somewhere else in the running order.
+
+    `beside` names the entry it comes to stand at, on one `side`; with `joins` both start together. Without `beside`
+    it goes to an end: `before` all, on arrival, or `after` all, on a cue of its own named `cue_id`.
+    """
+
+    slide_id: Id
+    build_id: Id
+    beside: Id | None = None
+    side: Literal["before", "after"] = "after"
+    joins: bool = False
+    cue_id: Id | None = None
+
+    def draft(self, show: Show) -> Draft:
+        slide = slide_of(show, self.slide_id)
+        build = running_order.entry(slide, self.build_id)
+        label = f"Move a build of {target_of(slide, build)}"
+        if self.beside is not None:
+            running_order.entry(slide, self.beside)
+            if self.beside == self.build_id:
+                return Draft((), label)
+            order = running_order.placed_beside(slide.order, self.build_id, self.beside, self.side, self.joins)
+        elif self.side == "before":
+            order = running_order.placed_on_arrival(slide.order, self.build_id)
+        elif self.cue_id is None:
+            raise BadValue("A build on a cue of its own needs that cue.", "cue_id")
+        else:
+            order = running_order.placed_on_cue(slide.order, self.build_id, OnCue(self.cue_id))
+        return Draft(put(slide, order=order), label)
 
 
 class ChangeBuild(msgspec.Struct, frozen=True, tag_field="do", tag="change build"):

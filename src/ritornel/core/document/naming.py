@@ -1,0 +1,132 @@
+"""Names that come by themselves: what nobody has named is called by what it shows, as long as nobody names it."""
+
+from types import MappingProxyType
+
+import msgspec
+
+from ritornel.core.document.changes import Change, PutSlide
+from ritornel.core.document.layouts import LAYOUTS
+from ritornel.core.document.objects import Object, Picture, Shape, TextHolder
+from ritornel.core.document.show import Show, Slide
+
+LONGEST = 40
+"""A name of words has at most this many signs, and ends with a whole word."""
+PLACE_TITLES = frozenset(place.title for layout in LAYOUTS.values() for place in layout.places)
+NEW_TEXTS = frozenset({"", "Text", "Pasted text"})
+"""What a text is called while it has no words."""
+NEW_SLIDES = frozenset({"", *(layout.title for layout in LAYOUTS.values())})
+HEADINGS = ("heading", "title")
+"""The places whose words name a slide."""
+FORMS = MappingProxyType({"path": "Drawing"})
+
+
+def first_words(text: str) -> str:
+    """The first words of a text, for its name; empty for one without words.
+
+    >>> first_words("  The wheel\\nwants to run ")
+    'The wheel wants to run'
+    >>> first_words("Seventy-eight turns of the crank, every second evening")
+    'Seventy-eight turns of the crank…'
+    """
+    words = " ".join(text.split())
+    if len(words) <= LONGEST:
+        return words
+    cut = words[: LONGEST - 1]
+    return f"{(cut.rsplit(' ', 1)[0] if ' ' in cut else cut).rstrip(',;:–-')}…"
+
+
+def _words_of(item: Object) -> str:
+    return first_words(" ".join(p.text for p in item.paragraphs)) if isinstance(item, TextHolder) else ""
+
+
+def own_name(show: Show, item: Object) -> str:
+    """What an object is called by what it shows: its first words, its file, its form."""
+    if isinstance(item, Picture):
+        asset = show.asset(item.asset_id)
+        return asset.name if asset is not None else item.name
+    if isinstance(item, Shape):
+        return FORMS.get(item.form, item.form.capitalize())
+    return _words_of(item) or "Text"
+
+
+def _numbered(name: str, taken: set[str]) -> str:
+    """The name, with the first number that makes it one of its own.
+
+    >>> _numbered("Ellipse", {"Ellipse", "Ellipse 2"})
+    'Ellipse 3'
+    """
+    number = 2
+    found = name
+    while found in taken:
+        found, number = f"{name} {number}", number + 1
+    return found
+
+
+def _is_unnamed(show: Show, item: Object) -> bool:
+    """Whether an object has the name that it was given by itself."""
+    if getattr(item, "credits", False):
+        return False
+    own = own_name(show, item)
+    if item.name == own or (item.name.startswith(f"{own} ") and item.name[len(own) + 1 :].isdecimal()):
+        return True
+    if isinstance(item, TextHolder) and not isinstance(item, Shape):
+        return item.name in NEW_TEXTS or (bool(item.place) and item.name in PLACE_TITLES)
+    return not item.name
+
+
+def _named(show: Show, slide: Slide, before: Slide | None, old_show: Show) -> Slide:
+    """The slide with the names of what was added or changed on it."""
+    old = {item.id: item for item in before.objects} if before is not None else {}
+    taken = {item.name for item in slide.objects if item.id in old}
+    result: list[Object] = []
+    for item in slide.objects:
+        was = old.get(item.id)
+        name = item.name
+        if was is None:
+            # New: words and a place name it; otherwise the name it came with, with a number where that is taken.
+            if _is_unnamed(show, item) and not (isinstance(item, TextHolder) and not _words_of(item) and item.name):
+                name = own_name(show, item)
+            name = _numbered(name, taken)
+            taken.add(name)
+        elif was is not item and was.name == name and _is_unnamed(old_show, was) and not _is_growing_name(item):
+            own = own_name(show, item)
+            if own != own_name(old_show, was):
+                taken.discard(name)
+                name = _numbered(own, taken)
+                taken.add(name)
+        result.append(item if name == item.name else msgspec.structs.replace(item, name=name))
+    objects = tuple(result) if any(new is not same for new, same in zip(result, slide.objects, strict=True)) else None
+    slide = slide if objects is None else msgspec.structs.replace(slide, objects=objects)
+    heading = _heading(slide)
+    if heading and slide.name != heading and (before is None or before.name == slide.name):
+        if slide.name in NEW_SLIDES or (before is not None and slide.name == _heading(before)):
+            slide = msgspec.structs.replace(slide, name=heading)
+    return slide
+
+
+def _is_growing_name(item: Object) -> bool:
+    """Whether an object is one whose words have gone: it keeps its name until there are others."""
+    return isinstance(item, TextHolder) and not isinstance(item, Shape) and not _words_of(item)
+
+
+def _heading(slide: Slide) -> str:
+    """The words in the slide's heading; empty where there are none."""
+    return next((_words_of(item) for item in slide.objects if item.place in HEADINGS), "")
+
+
+def true_names(before: Show, after: Show) -> tuple[Change, ...]:
+    """The changes that name what an edit added or changed, where nobody has named it.
+
+    A text is called by its first words, a picture by its file, a shape by its form and a number, a slide by its
+    heading. What was named by hand keeps its name.
+    """
+    old = {slide.id: slide for slide in before.slides}
+    changes: list[Change] = []
+    for slide in after.slides:
+        was = old.get(slide.id)
+        if was is slide or (was is None and not slide.objects):
+            continue
+        named = _named(after, slide, was, before)
+        if named is not slide:
+            changes.append(PutSlide(named))
+    return tuple(changes)
