@@ -42,14 +42,14 @@ def measure() -> Iterator[Line]:
             """async (text) => {
               const show = JSON.parse(text);
               const { Painter } = await import("/static/ritornel/player/painter.js");
-              const { sightAt } = await import("/static/ritornel/player/frame-state.js");
+              const { frameStateAt } = await import("/static/ritornel/player/frame-state.js");
               document.body.innerHTML = '<svg width="1280" height="720"></svg>';
               const painter = new Painter(document.querySelector("svg"), show);
               const times = [];
               for (let frame = 0; frame < 230; frame += 1) {
                 await new Promise(requestAnimationFrame);
                 const start = performance.now();
-                painter.paint(sightAt(show, frame * 16.7));
+                painter.paint(frameStateAt(show, frame * 16.7));
                 document.querySelector("svg").getBoundingClientRect();  // style and layout belong to the work
                 times.push(performance.now() - start);
               }

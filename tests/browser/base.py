@@ -338,6 +338,25 @@ class BrowserTest(unittest.TestCase):
         self.page.wait_for_selector(".score .build")
         return show
 
+    def at_tab(self, tab: str, page: Page | None = None) -> None:
+        """Opens the slide's panel at one of its tabs."""
+        page = page or self.page
+        page.locator('.path [data-level="slide"]').click()
+        page.locator(".panel").get_by_role("tab", name=tab, exact=False).first.click()
+
+    def at_passage(self, words: str) -> None:
+        """Opens how the slide is come into (“Transition”) or left (“Goes on”)."""
+        self.at_tab("Running order")
+        self.page.locator(".passage", has_text=words).click()
+
+    def at_show(self, page: Page | None = None) -> None:
+        """Opens the show's own panel."""
+        (page or self.page).locator('.path [data-level="show"]').click()
+
+    def opened(self, page: Page | None = None) -> Any:
+        """The step of the path that names the slide on the stage."""
+        return (page or self.page).locator('.path [data-level="slide"]')
+
     def score(self, show: str) -> dict[str, Any]:
         """The show as the server has it."""
         reply: Response = self.page.request.get(f"{self.base}/shows/{show}/score.json")  # type: ignore[assignment]

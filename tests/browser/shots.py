@@ -63,7 +63,7 @@ def people(page: Page, base: str) -> None:
         ("Odo Lint", "comment", ""),
     ):
         page.get_by_label("E-mail address").fill(f"{name.split()[0].lower()}@orlmere.example")
-        page.get_by_label("What they are called").fill(name)
+        page.get_by_label("Name").fill(name)
         page.locator(f"[name=role][value={role}]").check()
         if section:
             page.get_by_label("The section").select_option(section)
@@ -189,7 +189,7 @@ def main() -> int:
     page.get_by_label("Close the shelf").click()
     page.get_by_role("button", name="Overview").click()
     page.locator('.ov-bar[data-slide="two-s"]').click(modifiers=["Control"])
-    page.get_by_label("What differs", exact=True).get_by_role("button").first.wait_for()
+    page.get_by_label("Inconsistencies", exact=True).get_by_role("button").first.wait_for()
     page.mouse.move(700, 700)
     page.wait_for_timeout(300)
     shoot(page, "overview")

@@ -195,8 +195,8 @@ class ClipTest(BrowserTest):
         read = self.page.evaluate(
             """async ([show, times]) => {
               const { captionIn, hasCaptions } = await import("/static/ritornel/player/captions.js");
-              const { sightAt } = await import("/static/ritornel/player/frame-state.js");
-              return [hasCaptions(show), times.map((ms) => captionIn(show, sightAt(show, ms, true)))];
+              const { frameStateAt } = await import("/static/ritornel/player/frame-state.js");
+              return [hasCaptions(show), times.map((ms) => captionIn(show, frameStateAt(show, ms, true)))];
             }""",
             [given, times],
         )

@@ -58,13 +58,16 @@ class ComposeTest(BrowserTest):
         show = self.compose("esc-s")
         before = self.score(show)["revision"]
         for wrong in ("soon", "-3", "99:00:00"):
+            self.at_passage("Goes on")
             self.panel("Advances after").fill(wrong)
             self.panel("Advances after").press("Enter")
             expect(self.panel("Advances after")).to_have_attribute("aria-invalid", "true")
         self.assertEqual(self.score(show)["revision"], before)
 
     def test_the_keyboard_goes_through_the_panel_and_the_page_stays_where_it_is(self) -> None:
+        self.page.set_viewport_size({"width": 1280, "height": 680})
         self.compose()
+        self.at_tab("Slide")
         self.page.get_by_label("Name of the slide").focus()
         seen = self.page.evaluate(
             """() => {
@@ -85,10 +88,12 @@ class ComposeTest(BrowserTest):
 
     def test_transition_and_advance_are_set_in_the_panel(self) -> None:
         show = self.compose("two-s")
-        self.page.get_by_role("group", name="Comes by").get_by_role("button", name="Push").click()
+        self.at_passage("Transition")
+        self.page.get_by_role("group", name="Transition").get_by_role("button", name="Push").click()
         self.panel("Comes from").select_option("above")
         self.panel("Length of the transition").fill("1.2")
         self.panel("Length of the transition").press("Enter")
+        self.at_passage("Goes on")
         self.page.get_by_role("group", name="Advances").get_by_role("button", name="After").click()
         slide = self.until(
             lambda: (
@@ -105,6 +110,7 @@ class ComposeTest(BrowserTest):
         show = self.compose()
         held: list[Any] = []
         self.page.route("**/edit", lambda route: route.continue_() if held else held.append(route))
+        self.at_passage("Transition")
         self.panel("Pace of the transition").select_option("ease out")
         self.until(lambda: bool(held))
         self.panel("Pace of the transition").focus()
@@ -120,6 +126,7 @@ class ComposeTest(BrowserTest):
 
     def test_somebody_elses_change_takes_no_letter_from_what_is_being_typed(self) -> None:
         show = self.compose()
+        self.at_passage("Transition")
         self.panel("Length of the transition").select_text()
         self.page.keyboard.type("1.")
         there = self.score(show)
@@ -142,7 +149,8 @@ class ComposeTest(BrowserTest):
         self.page.route("**/carry-panel*", lambda route: held.append(route))
         show = self.copy_of_demo()
         self.page.goto(f"{self.base}/shows/{show}/?slide=two-s")
-        self.page.get_by_role("group", name="Comes by").get_by_role("button", name="Carry").click()
+        self.at_passage("Transition")
+        self.page.get_by_role("group", name="Transition").get_by_role("button", name="Carry").click()
         self.until(lambda: held)
         self.panel("Length of the transition").fill("1.2")
         held[0].continue_()
@@ -165,8 +173,10 @@ class ComposeTest(BrowserTest):
         show = self.compose("two-s")
         held: list[Route] = []
         self.page.route("**/edit", lambda route: route.continue_() if held else held.append(route))
-        self.page.get_by_role("group", name="Comes by").get_by_role("button", name="Push").click()
+        self.at_passage("Transition")
+        self.page.get_by_role("group", name="Transition").get_by_role("button", name="Push").click()
         self.until(lambda: held)
+        self.at_passage("Goes on")
         self.page.get_by_role("group", name="Advances").get_by_role("button", name="After").hover()
         self.page.mouse.down()
         with self.page.expect_response("**/edit") as answer:
@@ -175,6 +185,7 @@ class ComposeTest(BrowserTest):
         expect(self.page.get_by_text("Saved", exact=True)).to_be_visible()
         self.page.mouse.up()
         self.until(lambda: self.slide(show, "two-s")["advance"]["rule"] == "after")
+        self.at_passage("Transition")
         expect(self.panel("Comes from")).to_be_visible()
 
     def drag(self, selector: str, dx: float, dy: float = 0) -> None:
@@ -214,6 +225,7 @@ class ComposeTest(BrowserTest):
         shown = float(re.findall(r"[\d.]+", tag.text_content() or "")[0])
         self.page.mouse.up()
         self.until(lambda: self.slide(show, "esc-s")["advance"]["after_ms"] == round(shown * 1000))
+        self.at_passage("Goes on")
         expect(self.panel("Advances after")).to_have_value(re.compile(str(shown)))
 
     def test_what_is_dragged_snaps_to_guides_with_the_line_shown_and_alt_moves_freely(self) -> None:
@@ -245,7 +257,7 @@ class ComposeTest(BrowserTest):
 
     def test_a_text_is_added_and_edited_in_place(self) -> None:
         show = self.compose("esc-s")
-        self.page.get_by_role("toolbar", name="Bring on").get_by_role("button", name="Text").click()
+        self.page.get_by_role("toolbar", name="Add").get_by_role("button", name="Text").click()
         field = self.page.locator(".words-field")
         expect(field).to_be_focused()
         self.page.keyboard.type("Wound by hand")
@@ -280,7 +292,7 @@ class ComposeTest(BrowserTest):
         out = io.BytesIO()
         Image.new("RGB", (2000, 1000), "#204060").save(out, "PNG")
         picture = {"name": "weights.png", "mimeType": "image/png", "buffer": out.getvalue()}
-        bring = self.page.get_by_role("toolbar", name="Bring on")
+        bring = self.page.get_by_role("toolbar", name="Add")
         bring.get_by_role("button", name="Picture").click()
         self.page.get_by_label("Choose pictures").set_input_files(picture)  # type: ignore[arg-type]
         item = self.until(
@@ -311,7 +323,7 @@ class ComposeTest(BrowserTest):
                 (
                     o
                     for o in self.slide(show, "esc-s")["objects"]
-                    if o.get("form") == "wheel" and o["name"] == "Wheel" and o["id"] != "wheel"
+                    if o.get("form") == "wheel" and o["name"] == "Wheel 2" and o["id"] != "wheel"
                 ),
                 None,
             )
@@ -322,7 +334,7 @@ class ComposeTest(BrowserTest):
         show = self.compose("esc-s")
         self.expected_complaints = ("400",)
         before = self.score(show)["revision"]
-        self.page.get_by_role("toolbar", name="Bring on").get_by_role("button", name="Picture").click()
+        self.page.get_by_role("toolbar", name="Add").get_by_role("button", name="Picture").click()
         for name, data, words in (
             ("notes.png", b"these are words", "neither a picture nor a sound"),
             ("empty.png", b"", "“empty.png” is empty"),
@@ -362,12 +374,13 @@ class ComposeTest(BrowserTest):
     def test_slides_are_added_moved_skipped_duplicated_and_removed(self) -> None:
         show = self.compose("esc-s")
         page = self.page
-        page.get_by_role("toolbar", name="Bring on").get_by_role("button", name="Slide").click()
+        page.get_by_role("toolbar", name="Add").get_by_role("button", name="Slide").click()
         page.locator('[data-layout="heading and text"]').click()
-        expect(self.panel("Name of the slide")).to_have_value("Heading and text")
+        expect(self.opened()).to_contain_text("Heading and text")
         order = self.score(show)["order"]
         self.assertEqual((len(order), order.index("esc-s")), (10, 2))
         new = order[3]
+        self.at_tab("Slide")
         page.get_by_role("button", name="Move the slide earlier").click()
         self.until(lambda: self.score(show)["order"][2] == new)
         page.get_by_role("button", name="Skip").click()
@@ -384,23 +397,87 @@ class ComposeTest(BrowserTest):
         row = self.page.locator('.order [data-build="b-axle"]')
         row.locator(".who").focus()
         self.page.keyboard.press("Alt+ArrowUp")
-        self.until(lambda: [b["id"] for b in self.builds(show, "esc-s")][:2] == ["b-axle", "b-wheel"])
+        self.until(lambda: self.rules(show)[:2] == ["b-axle follows", "b-wheel together"])
         self.page.locator('.order [data-build="b-pin"]').drag_to(
             self.page.locator(".order .wait").first, source_position={"x": 60, "y": 14}
         )
-        self.until(lambda: next(b for b in self.builds(show, "esc-s") if b["id"] == "b-pin")["starts"]["rule"] == "cue")
-        self.assertEqual(
-            next(b for b in self.builds(show, "esc-s") if b["id"] == "b-pallets")["starts"]["rule"], "together"
-        )
+        self.until(lambda: "b-pin cue" in self.rules(show))
+        self.assertIn("b-pallets follows", self.rules(show))
+
+    def rules(self, show: str) -> list[str]:
+        return [f"{build['id']} {build['starts']['rule']}" for build in self.builds(show, "esc-s")]
+
+    def lifted(self, build: str) -> None:
+        """Takes hold of a build in the running order and pulls it a little."""
+        row = self.page.locator(f'.order [data-build="{build}"]').bounding_box()
+        assert row
+        self.page.mouse.move(row["x"] + 150, row["y"] + 14)
+        self.page.mouse.down()
+        self.page.mouse.move(row["x"] + 150, row["y"] + 22, steps=3)
+
+    def pulled_to(self, build: str, x: float, share: float) -> None:
+        """Pulls on to a height over another build's row, `x` px from the list's left edge."""
+        row = self.page.locator(f'.order [data-build="{build}"]').bounding_box()
+        assert row
+        self.page.mouse.move(row["x"] + x, row["y"] + row["height"] * share, steps=4)
+
+    def test_what_a_drop_will_do_is_shown_before_it_is_let_go_and_then_done(self) -> None:
+        show = self.compose("esc-s")
+        tag = self.page.locator(".order-tag")
+        self.lifted("b-axle")
+        self.pulled_to("b-pallets", 150, 0.8)
+        expect(tag).to_have_text("together with Pallets")
+        self.page.mouse.up()
+        self.until(lambda: "b-axle together" in self.rules(show))
+        self.assertEqual(self.rules(show)[:3], ["b-wheel follows", "b-pallets cue", "b-axle together"])
+        self.lifted("b-axle")
+        self.pulled_to("b-pin", 20, 0.8)
+        expect(tag).to_have_text("after Pin, by itself")
+        self.page.mouse.up()
+        self.until(lambda: self.rules(show)[1:4] == ["b-pallets cue", "b-pin together", "b-axle follows"])
+
+    def test_below_the_last_row_a_build_gets_a_cue_of_its_own(self) -> None:
+        show = self.compose("esc-s")
+        self.page.evaluate("() => document.querySelector('.order').scrollTo(0, 0)")
+        self.lifted("b-wheel")
+        foot = self.page.locator(".order-foot").bounding_box()
+        assert foot
+        self.page.mouse.move(foot["x"] + 150, foot["y"] + 10, steps=4)
+        expect(self.page.locator(".order-tag")).to_have_text("on a cue of its own, after all")
+        self.page.mouse.up()
+        self.until(lambda: self.rules(show)[-1] == "b-wheel cue")
+
+    def test_escape_puts_a_lifted_build_back(self) -> None:
+        show = self.compose("esc-s")
+        before = (self.rules(show), self.score(show)["revision"])
+        self.lifted("b-axle")
+        self.pulled_to("b-pallets", 150, 0.8)
+        self.page.keyboard.press("Escape")
+        expect(self.page.locator(".order-tag")).to_have_count(0)
+        self.page.mouse.up()
+        self.assertEqual((self.rules(show), self.score(show)["revision"]), before)
+
+    def test_alt_and_the_arrows_take_a_build_out_of_its_brace_past_it_and_into_the_next(self) -> None:
+        show = self.compose("esc-s")
+        self.page.locator('.order [data-build="b-axle"] .who').focus()
+        for wanted in (
+            ["b-wheel follows", "b-axle follows", "b-pallets cue"],
+            ["b-wheel follows", "b-axle cue", "b-pallets follows"],
+        ):
+            self.page.keyboard.press("Alt+ArrowDown")
+            self.until(lambda wanted=wanted: self.rules(show)[:3] == wanted)
+            expect(self.page.locator('.order [data-build="b-axle"] .who')).to_be_focused()
 
     def test_two_windows_see_each_others_changes_and_a_stale_edit_is_told(self) -> None:
         show = self.compose("esc-s")
         other = self.new_page(self.context)
         other.goto(f"{self.base}/shows/{show}/?slide=esc-s")
         other.wait_for_selector(".score .build")
+        self.at_tab("Slide")
+        self.at_tab("Slide", other)
         other.get_by_label("Name of the slide").fill("The ticking heart")
         other.get_by_label("Name of the slide").press("Enter")
-        expect(self.panel("Name of the slide")).to_have_value("The ticking heart")
+        expect(self.opened()).to_contain_text("The ticking heart")
         self.expected_complaints = ("409",)
         self.page.route("**/events*", lambda route: route.abort())
         stale = self.page.request.post(
@@ -437,14 +514,18 @@ class KeysTest(BrowserTest):
     def test_copy_paste_cut_duplicate_and_pick_all(self) -> None:
         show = self.compose("esc-s")
         press = self.page.keyboard.press
+
+        def pins() -> list[str]:
+            return sorted(name for name in self.names(show) if name.startswith("Pin"))
+
         self.page.locator('.theatre [data-object="pin"] path').click()
         press("Control+c")
         press("Control+v")
-        self.until(lambda: self.names(show).count("Pin") == 2)
+        self.until(lambda: pins() == ["Pin", "Pin 2"])
         press("Control+d")
-        self.until(lambda: self.names(show).count("Pin") == 3)
+        self.until(lambda: pins() == ["Pin", "Pin 2", "Pin 3"])
         press("Control+x")
-        self.until(lambda: self.names(show).count("Pin") == 2)
+        self.until(lambda: len(pins()) == 2)
         press("Control+a")
         expect(self.page.get_by_role("heading", name=re.compile(r"^\d+ objects$"))).to_be_visible()
         before = {item["id"]: item["box"]["x"] for item in self.slide(show, "esc-s")["objects"]}
@@ -471,7 +552,7 @@ class KeysTest(BrowserTest):
         self.assertEqual((build["effect"], build["starts"]["rule"]), ("enters fade", "cue"))
         self.page.keyboard.press("Escape")
         self.page.keyboard.press("PageDown")
-        expect(self.page.get_by_label("Name of the slide")).to_have_value("Two wheels, two jobs")
+        expect(self.opened()).to_contain_text("Two wheels, two jobs")
 
     def test_a_list_is_built_paragraph_by_paragraph_in_one_act(self) -> None:
         show = self.compose("esc-s")

@@ -35,6 +35,7 @@ class OutageTest(StageTest):
         expect(foot).to_have_text("Saved")
         revision = self.score(show)["revision"]
         self.program.kill_server()
+        self.at_tab("Notes")
         notes = self.page.get_by_label("Notes", exact=True)
         notes.fill("Say it slowly.")
         notes.press("Tab")
@@ -61,6 +62,7 @@ class OutageTest(StageTest):
                 route.continue_()
 
         self.page.route("**/edit", lose)
+        self.at_tab("Slide")
         name = self.page.get_by_label("Name of the slide")
         name.fill("Tick and tock")
         name.press("Tab")
@@ -77,6 +79,7 @@ class OutageTest(StageTest):
     def test_a_page_with_something_unsaved_asks_before_it_is_left(self) -> None:
         self.compose("esc-s")
         self.page.route("**/edit", lambda route: route.abort())
+        self.at_tab("Slide")
         self.page.get_by_label("Name of the slide").fill("Tick")
         self.page.keyboard.press("Tab")
         expect(self.page.locator("#kept")).to_contain_text("Not saved yet")
@@ -168,9 +171,11 @@ class HurryTest(StageTest):
 
     def test_a_press_on_another_slide_after_typing_notes_goes_there(self) -> None:
         show = self.compose("esc-s")
+        self.at_tab("Notes")
         self.page.get_by_label("Notes", exact=True).fill("Tick.")
         self.page.locator('.score [data-slide="bell-s"]').first.click()
-        expect(self.page.get_by_label("Name of the slide")).to_have_value("The bell")
+        expect(self.opened()).to_contain_text("The bell")
+        self.at_tab("Notes")
         self.page.get_by_label("Notes", exact=True).fill("Dong.")
         self.page.keyboard.press("Tab")
         self.until(
@@ -234,7 +239,7 @@ class HurryTest(StageTest):
         self.page.get_by_role("button", name="Overview").click()
         self.page.locator('.ov-bar[data-slide="esc-s"]').click()
         self.page.locator('.ov-bar[data-slide="two-s"]').click(modifiers=["Shift"])
-        self.page.get_by_label("Come by").select_option("cover")
+        self.page.get_by_label("Transition").select_option("cover")
         kept = [1700, 900]
         told = self.until(
             lambda: (

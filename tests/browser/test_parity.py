@@ -67,7 +67,7 @@ class ParityTest(BrowserTest):
         self.page.evaluate(
             """async ([show, width, height]) => {
               const { Painter } = await import("/static/ritornel/player/painter.js");
-              const { sightAt } = await import("/static/ritornel/player/frame-state.js");
+              const { frameStateAt } = await import("/static/ritornel/player/frame-state.js");
               document.body.innerHTML = '<svg id="surface"></svg>';
               const surface = document.getElementById("surface");
               Object.assign(surface.style, { position: "fixed", left: 0, top: 0, width: `${width}px`, height: `${height}px` });
@@ -76,7 +76,7 @@ class ParityTest(BrowserTest):
               await Promise.all([...document.fonts].map((face) => face.load()));
               const twoFrames = () => new Promise((done) => { requestAnimationFrame(() => requestAnimationFrame(done)); });
               window.paintAt = async (ms) => {
-                painter.paint(sightAt(show, ms));
+                painter.paint(frameStateAt(show, ms));
                 await twoFrames();
                 for (const video of surface.querySelectorAll("video")) {
                   while (video.seeking) await twoFrames();

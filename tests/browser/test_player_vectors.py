@@ -62,7 +62,7 @@ class VectorTest(BrowserTest):
         vectors = json.loads((VECTORS / "live.json").read_text())
         script = f"""
           const live = await import("{PLAYER}/live.js");
-          const {{ momentAt, sightAt }} = await import("{PLAYER}/frame-state.js");
+          const {{ momentAt, frameStateAt }} = await import("{PLAYER}/frame-state.js");
           const presses = {{ cue: live.cue, back: live.back, on: live.goOn }};
           for (const {{ show, runs, moments, stands }} of vectors) {{
             for (const [index, beat, expected] of stands) if (!same(live.stand(show, index, beat, 9000), expected)) wrong.push(`stand ${{index}} ${{beat}}`);
@@ -80,7 +80,7 @@ class VectorTest(BrowserTest):
             }}
             for (const at of moments) {{
               if (!same(momentAt(show, at.at_ms), at.moment)) wrong.push(JSON.stringify([show.end, at.at_ms, momentAt(show, at.at_ms), at.moment]));
-              const frame_state = sightAt(show, at.at_ms, at.at_ms < show.length_ms);
+              const frame_state = frameStateAt(show, at.at_ms, at.at_ms < show.length_ms);
               const layers = frame_state.layers.map((layer) => ({{ index: layer.index, values: layer.values, objects: Object.fromEntries(layer.objects) }}));
               const alike = same(layers, at.layers) && layers.length === at.layers.length && near(frame_state.blackness, at.blackness);
               if (!alike) wrong.push(JSON.stringify([show.end, at.at_ms, layers, at.layers]));
@@ -91,11 +91,11 @@ class VectorTest(BrowserTest):
     def test_a_camera_that_runs_with_its_slide_moves_while_the_slide_comes_in(self) -> None:
         vectors = json.loads((VECTORS / "live.json").read_text())
         script = f"""
-          const {{ sightAt }} = await import("{PLAYER}/frame-state.js");
+          const {{ frameStateAt }} = await import("{PLAYER}/frame-state.js");
           const {{ show }} = vectors[0];
           const from = show.starts_ms[1];
           for (const at of [0, 100, 250, 499, 2000]) {{
-            const layer = sightAt(show, from + at, true).layers.find(({{ index }}) => index === 1);
+            const layer = frameStateAt(show, from + at, true).layers.find(({{ index }}) => index === 1);
             if (!near(layer?.objects.get("camera")?.played, at / 9000)) wrong.push([at, layer?.objects.get("camera")]);
           }}"""
         self.assertEqual(self.run_in_page(script, vectors), [])

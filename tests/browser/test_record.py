@@ -89,7 +89,7 @@ class RecordTest(BrowserTest):
         expect(page.locator("#camera-place")).to_be_hidden()
         page.wait_for_selector('.record[data-heard="two-s"]')
         expect(page.locator("#notes-of")).to_have_text("Notes, slide 4")
-        expect(page.locator("#play-picked")).to_have_text("Play as picked")
+        expect(page.locator("#play-picked")).to_have_text("Play the selected takes")
         expect(page.locator("#camera-place")).to_be_visible()
         page.click("#keep-picked")
         expect(page.locator("#sections [aria-current]")).to_contain_text("Kept take 1")

@@ -82,6 +82,7 @@ class ScoreTest(BrowserTest):
     def test_the_slide_that_was_lengthened_says_by_how_much_and_why(self) -> None:
         show = self.import_show(example_a())
         self.page.goto(f"{self.base}/shows/{show}/?slide=three")
+        self.at_passage("Goes on")
         expect(self.page.get_by_text("Lasts 18.2 s")).to_be_visible()
         expect(self.page.get_by_text("8.2 s more for the builds")).to_be_visible()
         expect(self.page.locator(".score").get_by_text("+8.2 s")).to_be_visible()
@@ -91,6 +92,7 @@ class ScoreTest(BrowserTest):
     def test_a_looping_show_stands_between_repeat_signs(self) -> None:
         self.import_show(example_a())
         expect(self.page.locator(".score").get_by_text("Holds", exact=True)).to_be_visible()
+        self.at_show()
         self.page.get_by_role("group", name="At the end").get_by_role("button", name="Loops").click()
         expect(self.page.locator(".score").get_by_text("From the start again")).to_be_visible()
 
@@ -139,7 +141,7 @@ class ScoreTest(BrowserTest):
         start = self.page.locator('.score [data-pick=slide][data-slide="bell-s"]').bounding_box()
         assert start
         self.page.mouse.click(start["x"] + 60, box["y"] + 12)
-        expect(self.page.get_by_label("Name of the slide")).to_have_value("The bell")
+        expect(self.opened()).to_contain_text("The bell")
 
     def test_what_is_pulled_snaps_to_other_events_and_alt_pulls_freely(self) -> None:
         show = self.compose("esc-s")

@@ -12,6 +12,7 @@ class SectionTest(BrowserTest):
         show = self.copy_of_demo()
         page = self.page
         page.goto(f"{self.base}/shows/{show}/?slide=dial-s")
+        self.at_tab("Slide")
         field = page.get_by_label("Section that begins with this slide")
         field.fill("The dial")
         field.press("Enter")
@@ -40,6 +41,7 @@ class SectionTest(BrowserTest):
             }
 
         before = opens()
+        self.at_tab("Slide")
         page.get_by_role("button", name="Move the slide earlier").click()
         self.until(lambda: opens().get("two-s") == "How it keeps time" and "esc-s" not in opens())
         page.keyboard.press("Control+z")
@@ -81,7 +83,7 @@ class FilesTest(BrowserTest):
         page, show = self.page, self.copy_of_demo()
         archive = page.request.get(f"{self.base}/shows/{show}/archive").body()
         page.goto(f"{self.base}/")
-        choose = page.get_by_label("Bring in an archive")
+        choose = page.get_by_label("Import an archive")
         choose.set_input_files({"name": "cut.ritornel", "mimeType": "application/zip", "buffer": archive[:9000]})
         expect(page.locator("#brought")).to_have_text("“cut.ritornel” is not a Ritornel archive, or it is damaged.")
         choose.set_input_files({"name": "clock.ritornel", "mimeType": "application/zip", "buffer": archive})

@@ -162,7 +162,7 @@ class CatalogueTest(BrowserTest):
         found = self.page.locator(".found")
         expect(found).to_have_count(1)
         expect(found).to_contain_text("by Tibor Hale")
-        found.get_by_role("button", name="Bring it").click()
+        found.get_by_role("button", name="Add to the shelf").click()
         expect(found.get_by_role("button", name="On the shelf")).to_be_visible()
         self.until(
             lambda: "“Ratchet” by Tibor Hale, CC0 1.0" in [asset["credit"] for asset in self.score(show)["assets"]]

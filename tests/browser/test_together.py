@@ -17,7 +17,7 @@ class TogetherTest(BrowserTest):
         page = self.page
         page.goto(f"{self.base}/shows/{self.show}/people")
         page.get_by_label("E-mail address").fill(address)
-        page.get_by_label("What they are called").fill(name)
+        page.get_by_label("Name").fill(name)
         page.get_by_label(re.compile(f"^{role}")).check()
         if section:
             page.get_by_label("The section").select_option(section)

@@ -30,6 +30,7 @@ def spoken(name: str, seconds: float) -> Any:
 
 class VoiceTest(StageTest):
     def give(self, show: str, slide: str, seconds: float) -> dict[str, Any]:
+        self.at_tab("Voice")
         self.page.get_by_label("A voice file").set_input_files(spoken("noon.wav", seconds))
         return self.until(lambda: self.slide(show, slide)["voice"])  # type: ignore[no-any-return]
 
@@ -77,6 +78,7 @@ class VoiceTest(StageTest):
         waits = [beat["wait"] for beat in self.score(show)["slides"]["who-s"]["schedule"]["beats"][1:]]
         self.assertEqual(len(marks), 2)
         self.assertEqual({wait["source"] for wait in waits if wait["cue_id"] in marks}, {"voice mark"})
+        self.at_tab("Running order")
         hold = self.page.get_by_label("Hold before beat 1")
         hold.fill("2.5")
         hold.press("Enter")
@@ -94,6 +96,7 @@ class VoiceTest(StageTest):
             spoken("hello.wav", 1),
             spoken("44.wav", 1),
         ]
+        self.at_tab("Voice")
         self.page.get_by_label("Numbered voice files").set_input_files(files)
         dialog = self.page.get_by_role("dialog", name="Which voice goes where")
         for words in (
@@ -115,6 +118,7 @@ class VoiceTest(StageTest):
 class EffectSoundTest(StageTest):
     def test_a_transition_gets_one_of_our_own_sounds_which_comes_onto_the_shelf_with_its_licence(self) -> None:
         show = self.compose("esc-s")
+        self.at_passage("Transition")
         self.page.get_by_label("Sound of the transition", exact=True).select_option(label="Bell")
         sound = self.until(lambda: self.slide(show, "esc-s")["transition"].get("sound"))
         asset = next(asset for asset in self.score_assets(show) if asset["id"] == sound["asset_id"])
@@ -130,7 +134,7 @@ class EffectSoundTest(StageTest):
     def test_a_build_sounds_and_is_heard_on_its_cue(self) -> None:
         show = self.compose("esc-s")
         build = self.slide(show, "esc-s")["order"][-1]
-        self.page.locator(f'.order [data-build="{build["id"]}"] .who').click()
+        self.page.locator(f'.order [data-build="{build["id"]}"] .who').dblclick()
         self.page.get_by_label("Sound of the build", exact=True).select_option(label="Tick")
         self.until(lambda: next(b for b in self.slide(show, "esc-s")["order"] if b["id"] == build["id"]).get("sound"))
 
@@ -176,6 +180,7 @@ class SilenceTest(StageTest):
             file.setsampwidth(2)
             file.setframerate(16_000)
             file.writeframes(np.concatenate([quiet, loud, quiet, quiet]).tobytes())
+        self.at_tab("Voice")
         self.page.get_by_label("A voice file").set_input_files(
             {"name": "quiet.wav", "mimeType": "audio/wav", "buffer": out.getvalue()}
         )
@@ -189,11 +194,13 @@ class SilenceTest(StageTest):
 class CreditsTest(StageTest):
     def test_credits_are_gathered_on_a_closing_slide_in_one_act_and_keep_themselves_true(self) -> None:
         show = self.compose("dial-s")
+        self.at_show()
         self.page.get_by_role("button", name="Gather the credits").click()
         last = self.until(lambda: (order := self.score(show)["order"])[9:] and order[-1])
         text = self.slide(show, last)["objects"][1]
         before = [run["text"] for paragraph in text["paragraphs"] for run in paragraph["runs"]]
         self.assertIn("Winders' waltz", " ".join(before))
+        self.at_passage("Transition")
         self.page.get_by_label("Sound of the transition", exact=True).select_option(label="Bell")
         self.until(
             lambda: (

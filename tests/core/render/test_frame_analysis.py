@@ -97,7 +97,7 @@ class ContrastTest(TestCase):
         (finding,) = findings(show)
         self.assertEqual(
             (finding.id, finding.title),
-            ("contrast:one:words", "“The words” stands out 1.6 to 1 from what is behind it; 3 to 1 is wanted"),
+            ("contrast:one:words", "“The words” has a contrast of 1.6:1 to what is behind it; it needs 3:1"),
         )
         assert finding.fix is not None
         self.assertEqual(findings(apply_edit(show, finding.fix.edit).show), [])

@@ -22,8 +22,8 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             if not isinstance(item, Text):
                 continue
             title = (
-                f"“{item.name}” stands out {math.floor(entry.ratio * 10) / 10:.1f} to 1 from what is behind "
-                f"it; {entry.needs:g} to 1 is wanted"
+                f"“{item.name}” has a contrast of {math.floor(entry.ratio * 10) / 10:.1f}:1 to what is behind "
+                f"it; it needs {entry.needs:g}:1"
             )
             own = any(run.colour for paragraph in item.paragraphs for run in paragraph.runs)
             fix = None

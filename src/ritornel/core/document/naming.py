@@ -1,5 +1,7 @@
 """Names that come by themselves: what nobody has named is called by what it shows, as long as nobody names it."""
 
+import itertools
+import re
 from types import MappingProxyType
 
 import msgspec
@@ -52,14 +54,13 @@ def own_name(show: Show, item: Object) -> str:
 def _numbered(name: str, taken: set[str]) -> str:
     """The name, with the first number that makes it one of its own.
 
-    >>> _numbered("Ellipse", {"Ellipse", "Ellipse 2"})
+    >>> _numbered("Ellipse 2", {"Ellipse", "Ellipse 2"})
     'Ellipse 3'
     """
-    number = 2
-    found = name
-    while found in taken:
-        found, number = f"{name} {number}", number + 1
-    return found
+    if name not in taken:
+        return name
+    stem = re.sub(r" \d+$", "", name)
+    return next(found for number in itertools.count(2) if (found := f"{stem} {number}") not in taken)
 
 
 def _is_unnamed(show: Show, item: Object) -> bool:

@@ -25,7 +25,9 @@ export class ShowState extends EventTarget {
 		this.pickedSpan = null;
 		this.pickedFraming = null;
 		this.pickedMark = null;
-		this.timedBuild = null;
+		this.level = "slide";
+		this.slideTab = "order";
+		this.passage = null;
 		this.trial = null;
 		this.playheadMs = 0;
 		this.waiting = Promise.resolve();
@@ -71,7 +73,9 @@ export class ShowState extends EventTarget {
 		this.dispatchEvent(new Event(kind));
 	}
 
-	pick(objectIds, { build = null, span = null, framing = null, mark = null } = {}) {
+	pick(objectIds, { build = null, span = null, framing = null, mark = null, level = null } = {}) {
+		this.level = level ?? (objectIds.length || span || framing || mark ? "object" : "slide");
+		this.passage = null;
 		this.picked = new Set(objectIds);
 		if (!this.picked.has(this.cutting)) this.cutting = null;
 		this.pickedSlides.clear();
@@ -102,19 +106,31 @@ export class ShowState extends EventTarget {
 		return this.data.slides[id].schedule.beats.length - 1 + (this.waitsToLeave(id) ? 1 : 0);
 	}
 
-	/** Picks what a build moves, and the build itself. */
-	pickBuild({ id, kind, object_id: target }) {
-		this.pick(kind === "views" ? [] : [target], { build: id, framing: kind === "views" ? target : null });
+	/** Picks what a build moves, and the build itself; the panel shows the object, or stays at the slide. */
+	pickBuild({ id, kind, object_id: target }, level = "object") {
+		const views = kind === "views";
+		this.pick(views ? [] : [target], { build: id, framing: views ? target : null, level });
+	}
+
+	/**
+	 * What the panel is about: the show, the slide with one of its tabs or passages, or what is picked.
+	 * @param {"show" | "slide" | "object"} level
+	 */
+	showPanel(level, { tab = this.slideTab, passage = null } = {}) {
+		Object.assign(this, { level, slideTab: tab, passage });
+		this.tell("pick");
 	}
 
 	/** Picks several slides, to change them together. */
 	pickSlides(ids) {
+		this.pickedSlides = new Set(ids);
+		this.level = this.pickedSlides.size > 1 ? "object" : "slide";
+		this.passage = null;
 		this.picked.clear();
 		this.pickedBuild = null;
 		this.pickedSpan = null;
 		this.pickedFraming = null;
 		this.pickedMark = null;
-		this.pickedSlides = new Set(ids);
 		this.tell("pick");
 	}
 
@@ -133,6 +149,7 @@ export class ShowState extends EventTarget {
 			// Of several that were asked for one after another the last is meant.
 			if (this.opening !== slideId) return;
 			this.data.viewing = viewing;
+			if (this.level === "object") this.level = "slide";
 			this.picked.clear();
 			this.pickedSlides.clear();
 			this.pickedBuild = null;

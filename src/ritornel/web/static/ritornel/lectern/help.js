@@ -15,7 +15,7 @@ const KEYS = [
 	[".", "Pause, go on"],
 	["H", "Open the House"],
 	["+ and −", "Larger and smaller notes"],
-	["T, Shift T", "Keep this run as a take, throw it away"],
+	["T, Shift T", "Keep this run as a take, remove it"],
 	["F", "Full screen"],
 	["Esc", "Put the pen away; end the run"],
 ];

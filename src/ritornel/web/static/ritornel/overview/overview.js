@@ -45,7 +45,7 @@ export class Overview {
 			"aria-label": "Slides",
 			"aria-multiselectable": "true",
 		});
-		this.margin = el("aside", { class: "ov-margin", "aria-label": "What differs" });
+		this.margin = el("aside", { class: "ov-margin", "aria-label": "Inconsistencies" });
 		node.append(this.head, this.page, this.margin);
 		button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
 		this.tag = el("div", { class: "ov-tag", hidden: true });
@@ -444,7 +444,7 @@ export class Overview {
 			);
 		});
 		this.margin.replaceChildren(
-			el("p", { class: "ov-margin-head" }, "What differs"),
+			el("p", { class: "ov-margin-head" }, "Inconsistencies"),
 			...(notes.length
 				? notes
 				: [el("p", { class: "said" }, "Nothing: all joins, waits and lengths are alike or have their reasons.")]),

@@ -182,7 +182,7 @@ function tellSum() {
 	const lasts = slides.map((slide) => lines.pieceOf(takes, picks[slide.id])?.lasts_ms ?? null);
 	const known = lasts.filter((ms) => ms !== null);
 	at("picked-sum").textContent =
-		`As picked ${clockText(known.reduce((all, ms) => all + ms, 0))}, plan ${clockText(slides.reduce((all, slide) => all + slide.plan_ms, 0))}`;
+		`Selected takes ${clockText(known.reduce((all, ms) => all + ms, 0))}, plan ${clockText(slides.reduce((all, slide) => all + slide.plan_ms, 0))}`;
 	at("picked-parts").textContent = lasts.map((ms) => (ms === null ? "–" : (ms / 1000).toFixed(1))).join(" + ");
 	at("play-picked").disabled = at("keep-picked").disabled =
 		!known.some((ms) => ms > 0) || mode === "recording" || mode === "counting";
@@ -511,7 +511,7 @@ hearing.addEventListener("ended", () => {
 	heard = null;
 	delete page.dataset.looking;
 	if (mode === "hearing") mode = openTake() ? "paused" : "idle";
-	at("play-picked").lastElementChild.textContent = "Play as picked";
+	at("play-picked").lastElementChild.textContent = "Play the selected takes";
 	tell();
 });
 hearing.addEventListener("changed", () => lines.head(place()));

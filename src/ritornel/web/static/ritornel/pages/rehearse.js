@@ -187,7 +187,7 @@ async function remove(take) {
 	const { take: body } = await post(`${base}/takes/${take.number}/remove`);
 	data.takes = data.takes.filter((entry) => entry.number !== take.number);
 	drawTakes();
-	toast(`${take.name[0].toUpperCase()}${take.name.slice(1)} was thrown away.`, {
+	toast(`${take.name[0].toUpperCase()}${take.name.slice(1)} was removed.`, {
 		act: "Put it back",
 		onact: async () => {
 			data.takes.unshift(await post(`${base}/takes`, body));

@@ -40,18 +40,18 @@ export function backgroundDetails(state, change) {
 			}),
 		),
 		pair(
-			"Veil",
+			"Overlay",
 			el(
 				"div",
 				{ class: "grid grid-cols-[70px_1fr] gap-2" },
 				numberField(own.veil * 100, (n) => set({ veil: n / 100 }), {
-					label: "Veil over it",
+					label: "Overlay over it",
 					least: 0,
 					most: 100,
 					unit: "%",
 					decimals: 0,
 				}),
-				paintField(state, own.colour, (value) => set({ colour: value }), { label: "Colour of the veil" }),
+				paintField(state, own.colour, (value) => set({ colour: value }), { label: "Colour of the overlay" }),
 			),
 		),
 	];

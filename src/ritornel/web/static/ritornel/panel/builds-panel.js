@@ -98,7 +98,7 @@ export function builds(state, item, panel) {
 					"button",
 					{ class: "push", title: "The show's habit; set it at any build", onclick: () => add(habit) },
 					el("span", { class: "text-glass" }, sign(habit.kind)),
-					`As usual: ${habit.title.toLowerCase()}, ${secondsText(state.data.settings.usual[habit.name].lasts_ms)} s`,
+					`Default build: ${habit.title.toLowerCase()}, ${secondsText(state.data.settings.usual[habit.name].lasts_ms)} s`,
 				),
 			);
 		if (item.kind === "text" && item.paragraphs.length > 1) result.push(growth(state, item));
@@ -336,14 +336,16 @@ function habitRow(state, build, effect) {
 			};
 		});
 	if (same && (effect.kind === "leaves" || state.data.settings.habits.effect === effect.name))
-		return el("p", { class: "said" }, "As usual in this show.");
+		return el("p", { class: "said" }, "The default of this show.");
 	return el(
 		"div",
 		{ class: "differs" },
 		el(
 			"span",
 			{},
-			same ? "Usual length and pace" : `Differs from the show's habit: ${secondsText(usual.lasts_ms)} s, ${usual.pace}`,
+			same
+				? "Default length and pace"
+				: `Differs from the show's habit: ${secondsText(usual.lasts_ms)} s, ${usual.pace}`,
 		),
 		same ? null : el("button", { class: "link", onclick: () => changeBuild(state, build, usual) }, "Return to it"),
 		el("button", { class: "link", onclick: adopt }, "Make this the habit"),
@@ -378,7 +380,7 @@ export function timing(state, build) {
 					"Hold before",
 					timeField(build.starts.hold_ms, (ms) => set((old) => ({ starts: { ...old.starts, hold_ms: ms } })), {
 						label: "Hold before",
-						placeholder: "usual hold",
+						placeholder: "default hold",
 					}),
 				)
 			: null,

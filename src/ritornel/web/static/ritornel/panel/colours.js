@@ -9,7 +9,7 @@ export const ROLES = [
 	["@second", "Second accent"],
 	["@line", "Fine line"],
 	["@raised", "Raised"],
-	["@ground", "Ground"],
+	["@ground", "Background"],
 ];
 
 const looked = (state, colour) =>

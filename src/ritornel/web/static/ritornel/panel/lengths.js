@@ -1,4 +1,4 @@
-// Lengths by a rule: all the same, from reading, spread to a target or to the music.
+// Lengths by a rule: all the same, from reading, fitted to a length or to the music.
 import { el } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { clockText, parseClockMs } from "../ui/times.js";
@@ -8,12 +8,12 @@ const ask = (state, body) =>
 	state.inTurn(async () => state.take(await post(`${state.base}/lengths`, { ...body, viewing: state.slide?.id })));
 
 /** For the whole show: a target, and the music's end where there is one stretch of it. */
-export function spreading(state) {
+export function fitting(state) {
 	const { data } = state;
 	const field = el("input", {
 		class: "field",
 		placeholder: clockText(data.length_ms),
-		"aria-label": "Target length",
+		"aria-label": "Length to fit the show to",
 		autocomplete: "off",
 	});
 	const spread = () => {
@@ -34,16 +34,12 @@ export function spreading(state) {
 	const start = data.starts_ms[begins] ?? 0;
 	return [
 		pair(
-			"Target",
+			"Fit to a length",
 			el(
 				"div",
 				{ class: "grid grid-cols-[1fr_auto] gap-2" },
 				field,
-				el(
-					"button",
-					{ class: "push", title: "Stretches holds and lengths, never what moves", onclick: spread },
-					"Spread",
-				),
+				el("button", { class: "push", title: "Stretches holds and lengths, never what moves", onclick: spread }, "Fit"),
 			),
 		),
 		asset
@@ -53,7 +49,7 @@ export function spreading(state) {
 						class: "push",
 						onclick: () => ask(state, { by: "spreading", target_ms: start + asset.lasts_ms, from: begins }),
 					},
-					`Spread to the end of ${asset.name}`,
+					`Fit to the end of ${asset.name}`,
 				)
 			: null,
 		el("button", { class: "push", onclick: () => readThrough(state, data.order) }, "Lengths from reading, all slides"),

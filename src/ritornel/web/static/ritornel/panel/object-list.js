@@ -58,7 +58,7 @@ export class ObjectFold {
 		this.list.replaceChildren(
 			...(rows.length || !this.open
 				? rows
-				: [el("li", { class: "said px-4 py-2" }, "Nothing stands here yet. Bring something on above the stage.")]),
+				: [el("li", { class: "said px-4 py-2" }, "Nothing stands here yet. Add something above the stage.")]),
 		);
 		this.mark();
 		if (focused) this.list.querySelector(`[data-listed="${CSS.escape(focused)}"] .who`)?.focus();

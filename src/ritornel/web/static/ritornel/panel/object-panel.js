@@ -4,7 +4,7 @@ import { builds } from "./builds-panel.js";
 import { clipPanel } from "./clip-panel.js";
 import { textField } from "./fields.js";
 import { look } from "./look-panel.js";
-import { place } from "./place-panel.js";
+import { place, pressFields } from "./place-panel.js";
 
 export { changeBuild } from "./builds-panel.js";
 
@@ -12,6 +12,7 @@ const TABS = [
 	["builds", "Builds"],
 	["look", "Look"],
 	["place", "Place"],
+	["press", "Press"],
 ];
 const KIND_NAMES = { text: "Text", picture: "Picture", shape: "Shape", clip: "Clip" };
 const FIELD_WORDS = {
@@ -64,6 +65,7 @@ export function objectPanel(state, panel) {
 		builds: () => builds(state, item, panel),
 		look: () => look(state, item, change),
 		place: () => place(state, item, change),
+		press: () => pressFields(state, item, change),
 	}[tab]();
 	return [
 		el(

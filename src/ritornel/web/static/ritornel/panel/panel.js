@@ -2,6 +2,7 @@
 import { el } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
 import { ObjectFold } from "./object-list.js";
+import { drawPath } from "./path.js";
 import { showTrial } from "./running-order.js";
 import { slidePanel } from "./slide-panel.js";
 
@@ -16,7 +17,43 @@ const parts = {
 		return panel;
 	}),
 	several: later(() => import("./several-panel.js")),
+	show: later(() => import("./show-panel.js")),
 };
+
+const WIDTH = { key: "ritornel-panel-px", least: 340, usual: 400, most: 620 };
+
+/** The panel's edge: pulled, or moved by the arrows; how wide it is is remembered. */
+function widthHandle() {
+	const compose = document.getElementById("compose");
+	const handle = el("button", {
+		class: "width-handle",
+		role: "separator",
+		"aria-orientation": "vertical",
+		"aria-label": "Width of the panel, arrow keys change it",
+	});
+	const set = (px) => {
+		const width = Math.round(Math.min(Math.max(px, WIDTH.least), WIDTH.most));
+		compose.style.setProperty("--panel-width", `${width}px`);
+		handle.setAttribute("aria-valuenow", String(width));
+		if (px) localStorage.setItem(WIDTH.key, String(width));
+	};
+	set(Number(localStorage.getItem(WIDTH.key)) || WIDTH.usual);
+	handle.addEventListener("pointerdown", (down) => {
+		handle.setPointerCapture(down.pointerId);
+		handle.onpointermove = ({ clientX }) => set(clientX);
+		handle.onlostpointercapture = () => {
+			handle.onpointermove = null;
+		};
+	});
+	handle.addEventListener("keydown", (event) => {
+		const way = { ArrowLeft: -20, ArrowRight: 20 }[event.key];
+		if (!way) return;
+		event.preventDefault();
+		event.stopPropagation();
+		set(handle.getBoundingClientRect().right + way);
+	});
+	return handle;
+}
 
 /** What was typed and refused stays in its field, with the reason beside it, until something else is typed. */
 function keepRefused(field, words, why) {
@@ -42,7 +79,8 @@ export class Panel {
 	constructor(state, node) {
 		this.state = state;
 		this.node = el("div", { class: "details" });
-		node.append(this.node, new ObjectFold(state).node);
+		this.path = el("nav", { class: "path", "aria-label": "Where this panel is" });
+		node.append(this.path, this.node, new ObjectFold(state).node, widthHandle());
 		this.tab = "builds";
 		this.clipTab = "clip";
 		this.kind = "enters";
@@ -141,7 +179,9 @@ export class Panel {
 		if (!shown) return;
 		this.owed = false;
 		const subject = this.named();
-		const scroll = subject === this.subject ? node.scrollTop : 0;
+		const stays = subject === this.subject;
+		const scrolled = () => node.querySelector(":scope > .order") ?? node;
+		const scroll = stays ? scrolled().scrollTop : 0;
 		// After an edit everything is drawn anew: the keyboard's place is found again as the control of the same name
 		// nearest to where it was. A control that is gone gives it to nobody: another that happens to stand there is not
 		// what was meant.
@@ -160,8 +200,10 @@ export class Panel {
 				? before.filter((control) => "refused" in control.dataset).map((control) => [nameOf(control), control.value])
 				: [];
 		this.subject = subject;
-		node.replaceChildren(...shown);
-		node.scrollTop = scroll;
+		node.replaceChildren(...shown.filter(Boolean));
+		node.dataset.shows = this.shows;
+		drawPath(state, this.path);
+		scrolled().scrollTop = scroll;
 		for (const [called, words] of refused)
 			keepRefused(
 				controls().find((control) => nameOf(control) === called),
@@ -183,11 +225,13 @@ export class Panel {
 	/** What the panel is about: as long as that is the same, it keeps its place. */
 	named() {
 		const { state } = this;
-		return `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}`;
+		return `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}/${state.level}/${state.slideTab}/${state.passage}`;
 	}
 
 	parts() {
 		const { state } = this;
+		this.shows = state.level;
+		if (state.level === "show") return this.later("show", ({ showPanel }) => showPanel(state));
 		if (!state.slide)
 			return [
 				el(
@@ -197,6 +241,10 @@ export class Panel {
 					el("p", { class: "said" }, "Add the first with Slide, above the stage."),
 				),
 			];
+		if (state.level === "slide") {
+			this.shows = state.passage ?? state.slideTab;
+			return slidePanel(state, () => this.drawSoon());
+		}
 		if (state.pickedSpan) return this.later("music", ({ musicPanel }) => musicPanel(state));
 		if (state.pickedMark) return this.later("mark", ({ markPanel }) => markPanel(state));
 		if (state.pickedFraming) return this.later("framing", ({ framingPanel }) => framingPanel(state));
@@ -204,7 +252,8 @@ export class Panel {
 		if (state.picked.size > 1) return this.later("several", ({ severalPanel }) => severalPanel(state, this));
 		if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden))
 			return this.later("several", ({ slidesPanel }) => slidesPanel(state));
-		return slidePanel(state, () => this.drawSoon());
+		state.level = "slide";
+		return this.parts();
 	}
 
 	later(name, draw) {

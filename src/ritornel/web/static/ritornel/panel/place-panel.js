@@ -1,4 +1,4 @@
-// Where a picked object is: exact numbers, lined up, as next door, stacked, and what a press on it does.
+// Where a picked object is: exact numbers, lined up, as next door, stacked; and what a press on it does.
 import { el } from "../ui/element.js";
 import { commonActions } from "./object-panel.js";
 import { numberField, pair, selectField, textField } from "./fields.js";
@@ -59,7 +59,6 @@ export function place(state, item, change) {
 		stacking(state, [item]),
 		item.kind === "text" ? splitting(state, item) : null,
 		...wingsFields(state, item, change),
-		...pressFields(state, item, change),
 		commonActions(state, [item]),
 	];
 }

@@ -1,20 +1,28 @@
-// The running order: every build one line, under the waits that open its beat; dragged, or moved by Alt and the arrows.
-import { el, icon, newId } from "../ui/element.js";
+// The running order: the transition in, every build one line under the wait that opens its beat, and how the slide goes
+// on. Builds that start together are joined by a brace; what follows stands below it.
+import { el, icon, newId, svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
+import { countWords } from "../ui/wording.js";
 import { fermata, sign } from "../stage/signs.js";
 import { holdEdit } from "../score/holds.js";
 import { beatAt, goToBeat } from "../stage/stops.js";
-import { svg } from "../ui/element.js";
 import { selectField, timeField } from "./fields.js";
 import { later } from "../ui/lazy-modules.js";
 
 const drags = later(() => import("./order-drag.js"));
 const tenths = (ms) => (ms / 1000).toFixed(1);
+const BAR_PX = 58;
+const HOLD_WORDS = { "own hold": "own hold", default: "default hold", "voice mark": "voice mark" };
+
+/** Where the length of a wait comes from, when nobody presses. */
+const sourceOf = (state, { source }) =>
+	source === "take" ? state.data.settings.follows_take || "take" : HOLD_WORDS[source];
+const STARTS = { cue: "on cue", together: "together", follows: "follows" };
 
 /** How a build starts, in words. */
 export function startsWords(build) {
 	const after = build.after_ms ? ` +${secondsText(build.after_ms)}` : "";
-	return { cue: "on cue", together: "together", follows: "follows" }[build.starts.rule] + after;
+	return STARTS[build.starts.rule] + after;
 }
 
 /** Sets the hold of the cue before beat `beat`, or before the slide is left. */
@@ -22,187 +30,230 @@ export function setHold(state, line, beat, ms) {
 	return state.edit(() => holdEdit(state.data.slides[line.id], beat, ms));
 }
 
-function waitRow(state, beat, wait, now) {
-	const sourceWords = {
-		"own hold": "own hold",
-		take: state.data.settings.follows_take || "take",
-		default: "default hold",
-		"voice mark": "voice mark",
-	}[wait.source];
-	const stop =
-		beat === null
-			? el("span", { class: "stop", "aria-hidden": "true" }, "→")
-			: el(
-					"button",
-					{
-						class: "stop",
-						"aria-current": beat === now ? "true" : null,
-						"aria-label": `Show beat ${beat}`,
-						onclick: () => goToBeat(state, beat),
-					},
-					String(beat),
-				);
-	const beatNumber = beat ?? state.line.schedule.beats.length;
+const stopOf = (state, beat, now) =>
+	el(
+		"button",
+		{
+			class: "stop",
+			"aria-current": beat === now ? "true" : null,
+			"aria-label": `Show beat ${beat}`,
+			title: `Show the slide as it is after beat ${beat}`,
+			onclick: () => goToBeat(state, beat),
+		},
+		String(beat),
+	);
+
+/** The line that opens a beat: what arrives with the slide, or a wait for a cue. */
+function beatRow(state, beat, index, now) {
+	const builds = state.line.builds.filter((entry) => entry.beat === index);
+	const facts = builds.length
+		? `${countWords(builds.length, "build")}, ${secondsText(beat.end_ms - beat.start_ms)} s`
+		: "no build";
+	if (!index) {
+		return el(
+			"li",
+			{ class: "beat", "data-beat": 0 },
+			stopOf(state, 0, now),
+			el("b", {}, "On arrival"),
+			el("span", { class: "when ml-auto" }, facts),
+		);
+	}
+	const { wait } = beat;
+	const source = sourceOf(state, wait);
 	return el(
 		"li",
-		{ class: "wait" },
-		stop,
+		{ class: "beat wait", "data-beat": index },
+		stopOf(state, index, now),
 		svg("svg", { width: 18, height: 14, viewBox: "0 0 18 14", "aria-hidden": "true" }, fermata(1, 11)),
-		el("b", { class: "font-semibold" }, beat === null ? "Leaves on cue" : "On cue"),
-		timeField(wait.hold_ms, (ms) => setHold(state, state.line, beatNumber, ms), {
-			label: beat === null ? "Hold before leaving" : `Hold before beat ${beat}`,
+		el("b", {}, "Wait for a cue"),
+		timeField(wait.hold_ms, (ms) => setHold(state, state.line, index, ms), {
+			label: `Hold before beat ${index}`,
 			cls: "hold-field",
 		}),
-		el("span", { class: "when ml-auto" }, sourceWords),
+		el("span", { class: "when ml-auto", title: `How long it waits when nobody presses: ${source}` }, source),
 	);
 }
 
-/** How a build starts, changed in place. */
-function startsField(state, build) {
-	const field = selectField(
+/** When a build runs within its beat, to scale. */
+function barOf(beat, from, runs) {
+	const x = (ms) => ((ms - beat.start_ms) / Math.max(beat.end_ms - beat.start_ms, 1)) * BAR_PX;
+	const begins = Math.min(x(from), BAR_PX - 3);
+	const bar = { height: 3, y: 1.5, rx: 1.5 };
+	return svg(
+		"svg",
+		{ class: "run", width: BAR_PX, height: 6, viewBox: `0 0 ${BAR_PX} 6`, "aria-hidden": "true" },
+		svg("rect", { ...bar, width: BAR_PX, class: "whole" }),
+		svg("rect", { ...bar, x: begins, width: Math.max(Math.min(x(from + runs), BAR_PX) - begins, 3) }),
+	);
+}
+
+/** Where a build stands in its brace: alone, first, between or last. */
+function placeInBrace(builds, at) {
+	const same = (other) => other && other.beat === builds[at].beat && other.cluster === builds[at].cluster;
+	const [before, behind] = [same(builds[at - 1]), same(builds[at + 1])];
+	if (before) return behind ? "mid" : "last";
+	return behind ? "first" : "alone";
+}
+
+function buildRow(state, builds, at) {
+	const build = builds[at];
+	const beat = state.line.schedule.beats[build.beat];
+	const from = beat.start_ms + build.offset_ms;
+	const does = `${build.title.toLowerCase()}${build.after_ms ? `, +${secondsText(build.after_ms)} s` : ""}`;
+	const row = el(
+		"li",
+		{
+			class: "entry",
+			"data-build": build.id,
+			"data-brace": placeInBrace(builds, at),
+			"aria-current": state.pickedBuild === build.id ? "true" : null,
+		},
+		el("i", { class: "brace", "aria-hidden": "true" }),
+		sign(build.kind),
+		el(
+			"button",
+			{
+				class: "who",
+				title: `${build.name}: ${does}`,
+				"aria-label": `${build.name}, ${does}, ${startsWords(build)}`,
+				// Each press draws the panel anew, so a double press is told by its count.
+				onclick: ({ detail }) => state.pickBuild(build, detail > 1 ? "object" : "slide"),
+			},
+			el("b", {}, build.name),
+			el("span", { class: "does" }, does),
+		),
+		el("span", { class: "when" }, `${tenths(from)}–${tenths(from + build.runs_ms)}`),
+		barOf(beat, from, build.runs_ms),
+	);
+	row.addEventListener("pointerenter", () => light(build.id, true));
+	row.addEventListener("pointerleave", () => light(build.id, false));
+	return row;
+}
+
+function transitionRow(state) {
+	const { line } = state;
+	const kind = state.data.transitions.find(({ name }) => name === line.transition.name);
+	const ms = line.schedule.transition_ms;
+	return el(
+		"button",
+		{ class: "passage", onclick: () => state.showPanel("slide", { passage: "transition" }) },
+		el("span", { class: "said" }, "Transition"),
+		el("b", {}, kind?.title ?? line.transition.name),
+		el("span", { class: "said" }, ms ? line.transition.pace : ""),
+		el("span", { class: "when ml-auto" }, ms ? `0.0–${tenths(ms)}` : "at once"),
+		icon("chevron-right"),
+	);
+}
+
+function advanceRow(state) {
+	const { schedule, advance } = state.line;
+	const words = {
+		after: () => `after ${secondsText(advance.after_ms)} s`,
+		voice: () => "after its voice",
+		cue: () => "on cue",
+	}[advance.rule]();
+	const more = schedule.last_wait
+		? `hold ${secondsText(schedule.last_wait.hold_ms)} s, ${sourceOf(state, schedule.last_wait)}`
+		: state.waitsToLeave(state.slide.id)
+			? "waits for your cue"
+			: schedule.extended_ms
+				? `+${secondsText(schedule.extended_ms)} s`
+				: "";
+	return el(
+		"button",
+		{ class: "passage", onclick: () => state.showPanel("slide", { passage: "advance" }) },
+		el("span", { class: "said" }, "Goes on"),
+		el("b", {}, words),
+		el("span", { class: "said" }, more),
+		el("span", { class: "when ml-auto" }, tenths(schedule.length_ms)),
+		icon("chevron-right"),
+	);
+}
+
+/** Under the order: the picked build's start and times, or what can be done to the order. Its height never changes. */
+function foot(state) {
+	const build = state.pickedBuild ? state.build(state.pickedBuild) : null;
+	if (!build) {
+		const run = () => {
+			const from = state.data.starts_ms[state.slide.id] ?? 0;
+			const detail = { from, to: from + state.line.schedule.length_ms };
+			state.dispatchEvent(new CustomEvent("run", { detail }));
+		};
+		return el(
+			"div",
+			{ class: "order-foot" },
+			addBuild(state),
+			el("button", { class: "push round", onclick: run }, icon("play"), "Preview the slide"),
+		);
+	}
+	const set = (changes) => state.edit({ do: "change build", slide_id: state.slide.id, build_id: build.id, changes });
+	const starts = selectField(
 		build.starts.rule,
-		[
-			["cue", "on cue"],
-			["together", "together"],
-			["follows", "follows"],
-		].map(([rule, words]) => [rule, rule === build.starts.rule ? startsWords(build) : words]),
-		(rule) =>
-			state.edit({
-				do: "change build",
-				slide_id: state.slide.id,
-				build_id: build.id,
-				changes: { starts: rule === "cue" ? { rule, cue_id: newId(), hold_ms: null } : { rule } },
-			}),
+		Object.entries(STARTS),
+		(rule) => set({ starts: rule === "cue" ? { rule, cue_id: newId(), hold_ms: null } : { rule } }),
 		{ label: `How ${build.name} starts` },
 	);
-	field.className = "starts";
-	return field;
-}
-
-/** The exact times of the picked build, under its line. */
-function timesRow(state, build) {
-	const set = (changes) => state.edit({ do: "change build", slide_id: state.slide.id, build_id: build.id, changes });
 	return el(
-		"li",
-		{ class: "times" },
-		"After",
+		"div",
+		{ class: "order-foot", role: "group", "aria-label": `Times of ${build.name}` },
+		starts,
+		el("span", {}, "after"),
 		timeField(build.after_ms, (ms) => set({ after_ms: ms }), { label: `${build.name}: after` }),
 		...(build.clip
 			? []
 			: [
-					"lasts",
+					el("span", {}, "lasts"),
 					timeField(build.kind === "views" ? build.runs_ms : build.lasts_ms, (ms) => set({ lasts_ms: ms }), {
 						label: `${build.name}: lasts`,
 					}),
 				]),
+		el(
+			"button",
+			{ class: "push", title: "Choose its effect, pace and sound", onclick: () => state.pickBuild(build) },
+			"Effect",
+			icon("chevron-right"),
+		),
+	);
+}
+
+/** Gives an object a build: the picked one at once, else one is chosen by its name. */
+function addBuild(state) {
+	const words = ["Add a build", icon("chevron-down")];
+	const choose = (id) => state.pick([id]);
+	if (state.picked.size)
+		return el("button", { class: "push round", onclick: () => choose([...state.picked][0]) }, words[0]);
+	const objects = [...state.slide.objects].reverse();
+	return el(
+		"details",
+		{ class: "together upward" },
+		el("summary", { class: "push round" }, ...words),
+		el(
+			"div",
+			{ class: "scrolls" },
+			objects.length
+				? objects.map(({ id, name }) => el("button", { class: "menu-line", onclick: () => choose(id) }, name))
+				: el("p", { class: "said" }, "Add something to the slide first, above the stage."),
+		),
 	);
 }
 
 export function runningOrder(state) {
 	const { line } = state;
 	const now = beatAt(state);
-	const list = el("ul", { class: "order" });
-	if (line.builds.length)
-		list.append(
-			el(
-				"li",
-				{ class: "heads", "aria-hidden": "true" },
-				el("span", {}, "Object"),
-				el("span", {}, "Effect"),
-				el("span", {}, "Starts"),
-				el("span", {}, "Seconds"),
-			),
-		);
+	const list = el("ul", { class: "order", "aria-label": "Running order" });
 	line.schedule.beats.forEach((beat, index) => {
-		if (index === 0) {
-			const stop = el(
-				"button",
-				{
-					class: "stop",
-					"aria-current": now === 0 ? "true" : null,
-					"aria-label": "Show beat 0",
-					onclick: () => goToBeat(state, 0),
-				},
-				"0",
-			);
-			list.append(
-				el(
-					"li",
-					{ class: "arrival" },
-					stop,
-					el("b", { class: "font-semibold" }, "On arrival"),
-					el(
-						"span",
-						{ class: "when ml-auto" },
-						line.schedule.transition_ms
-							? `after the ${line.transition.name}, ${secondsText(line.schedule.transition_ms)} s`
-							: "at once",
-					),
-				),
-			);
-		} else list.append(waitRow(state, index, beat.wait, now));
-		for (const build of line.builds.filter((entry) => entry.beat === index)) {
-			list.append(entryRow(state, build, beat.start_ms));
-			if (build.id === state.timedBuild) list.append(timesRow(state, build));
-		}
-	});
-	if (line.schedule.last_wait) list.append(waitRow(state, null, line.schedule.last_wait, now));
-	else if (state.waitsToLeave(line.id))
-		list.append(el("li", { class: "arrival" }, el("span", { class: "said" }, "Waits for your cue to go on")));
-	if (!line.builds.length)
-		list.append(
-			el("li", {}, el("span", { class: "said" }, "No builds: all is there on arrival. Pick an object to give it one.")),
-		);
-	drags.get().then(({ enableDrag }) => enableDrag(state, list));
-	return list;
-}
-
-function entryRow(state, build, beatStart) {
-	const from = beatStart + build.offset_ms;
-	const row = el(
-		"li",
-		{
-			class: "entry",
-			"data-build": build.id,
-			draggable: "true",
-			"aria-current": state.pickedBuild === build.id ? "true" : null,
-		},
-		icon("grip-vertical"),
-		sign(build.kind),
-		el(
-			"button",
-			{ class: "who", onclick: () => state.pickBuild(build), title: `${build.name}: ${build.title.toLowerCase()}` },
-			build.name,
-		),
-		el("span", { class: "when" }, build.title),
-		startsField(state, build),
-		el(
-			"button",
-			{
-				class: "when seconds",
-				"aria-expanded": String(state.timedBuild === build.id),
-				title: "Change its times",
-				"aria-label": `Times of ${build.name}`,
-				onclick: () => {
-					state.timedBuild = state.timedBuild === build.id ? null : build.id;
-					state.tell("pick");
-				},
-			},
-			`${tenths(from)}–${tenths(from + build.runs_ms)}`,
-		),
-	);
-	row.addEventListener("keydown", (event) => {
-		const way = { ArrowUp: -1, ArrowDown: 1 }[event.key];
-		if (!event.altKey || !way) return;
-		event.preventDefault();
-		const at = state.line.builds.findIndex((entry) => entry.id === build.id);
-		state.edit({ do: "move build", slide_id: state.slide.id, build_id: build.id, to: at + way }).then(() => {
-			document.querySelector(`.order [data-build="${CSS.escape(build.id)}"] .who`)?.focus();
+		list.append(beatRow(state, beat, index, now));
+		line.builds.forEach((build, at) => {
+			if (build.beat === index) list.append(buildRow(state, line.builds, at));
 		});
 	});
-	row.addEventListener("pointerenter", () => light(build.id, true));
-	row.addEventListener("pointerleave", () => light(build.id, false));
-	return row;
+	if (!line.builds.length) {
+		list.append(
+			el("li", { class: "said" }, "All of it is there on arrival. Give an object a build to let it come later."),
+		);
+	}
+	drags.get().then(({ enableDrag }) => enableDrag(state, list));
+	return [transitionRow(state), list, advanceRow(state), foot(state)];
 }
 
 /** Shows on list and score alike which build is meant. */
@@ -213,17 +264,14 @@ export function light(buildId, on) {
 	}
 }
 
-/** While something is pulled, the list says when and how each build would start. */
+/** While something is pulled, the list says when each build would run. */
 export function showTrial(state) {
 	const line = state.trial?.slides[state.slide?.id] ?? state.line;
 	for (const row of document.querySelectorAll(".order .entry")) {
 		const build = line?.builds.find((entry) => entry.id === row.dataset.build);
 		if (!build) continue;
-		const times = [...row.querySelectorAll(".when")].at(-1);
-		const rule = row.querySelector(".starts");
 		const from = line.schedule.beats[build.beat].start_ms + build.offset_ms;
-		rule.selectedOptions[0].textContent = startsWords(build);
-		times.textContent = `${tenths(from)}–${tenths(from + build.runs_ms)}`;
+		row.querySelector(".when").textContent = `${tenths(from)}–${tenths(from + build.runs_ms)}`;
 		row.classList.toggle("would", Boolean(state.trial));
 	}
 }

@@ -335,12 +335,12 @@ export function slidesPanel(state) {
 			"section",
 			{ class: "grid gap-2" },
 			pair(
-				"Come by",
+				"Transition",
 				selectField(
 					alike((line) => line.transition.name),
 					transitions,
 					settle,
-					{ label: "Come by" },
+					{ label: "Transition" },
 				),
 			),
 			pair(

@@ -164,7 +164,7 @@ export class Lines {
 				...take.not_fitting.map((words) => el("span", { class: "misfit" }, words)),
 				take.progress === "recording"
 					? null
-					: el("button", { class: "link", onclick: () => this.acts.remove(take) }, "Put away"),
+					: el("button", { class: "link", onclick: () => this.acts.remove(take) }, "Remove"),
 			),
 			...slides.map((slide, number) => {
 				const pieces = take.pieces.filter((piece) => piece.slide_id === slide.id).reverse();
@@ -219,7 +219,7 @@ export class Lines {
 					checked: picked,
 					onchange: () => this.acts.pick(take, piece),
 				}),
-				el("b", {}, picked ? "Picked" : "Pick"),
+				el("b", {}, picked ? "Selected" : "Select"),
 				el("span", {}, `${tenths(piece.lasts_ms)} · ${words}`),
 			),
 			piece.still_ms

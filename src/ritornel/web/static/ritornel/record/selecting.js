@@ -78,7 +78,7 @@ export function choosing(desk) {
 		try {
 			await post(`${desk.base}/record/${row.id}/remove`);
 			await desk.load(desk.section.id);
-			toast(`Take ${row.number} was put away. What was kept of it stays in the show.`, {
+			toast(`Take ${row.number} was removed. What was kept of it stays in the show.`, {
 				act: "Put it back",
 				onact: async () => {
 					await post(`${desk.base}/record/${row.id}/remove`, { back: true });

@@ -575,8 +575,9 @@ export class Score {
 		} else if (pick === "tie") {
 			await this.state.open(slide);
 			this.state.pick([]);
+			this.state.showPanel("slide", { passage: "transition" });
 			// The part of the panel with the pairs may only be on its way.
-			await import("../panel/carry-panel.js");
+			await Promise.all([import("../panel/carry-panel.js"), import("../panel/transition-panel.js")]);
 			await new Promise(requestAnimationFrame);
 			document.querySelector(".panel .pairs")?.scrollIntoView({ block: "nearest" });
 		} else if (pick === "mark") this.state.pick([], { mark });

@@ -40,7 +40,7 @@ export function assetDetail(shelf, asset) {
 			? "Put it in its place"
 			: shelf.want?.place
 				? "Put it there"
-				: "Bring it on"
+				: "Add to the slide"
 		: "Under the whole show";
 	return [
 		asset.kind === "clip"

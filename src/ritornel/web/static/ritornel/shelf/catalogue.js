@@ -140,7 +140,7 @@ export class Catalogue {
 		const bring = el(
 			"button",
 			{ class: "push", onclick: () => this.bring(`catalogue/${entry.id}`, {}, bring) },
-			"Bring it",
+			"Add to the shelf",
 		);
 		const facts = [entry.kind, entry.lasts_ms ? `${secondsText(entry.lasts_ms)} s` : "", entry.licence]
 			.filter(Boolean)

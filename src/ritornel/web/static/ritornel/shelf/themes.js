@@ -5,7 +5,7 @@ import { get } from "../ui/requests.js";
 import { choice, numberField, pair, selectField, textField, tick } from "../panel/fields.js";
 
 const ROLES = [
-	["ground", "Ground"],
+	["ground", "Background"],
 	["raised", "Raised"],
 	["words", "Words"],
 	["soft", "Softer words"],
@@ -205,7 +205,7 @@ export class Themes {
 			...this.grounds(theme, put, pictures),
 			others.length
 				? pair(
-						"Bring in",
+						"Import",
 						selectField(
 							"",
 							[["", "the theme of …"], ...others],
@@ -213,7 +213,7 @@ export class Themes {
 								const found = this.others.find((entry) => entry.id === id);
 								if (found) this.change(found.theme);
 							},
-							{ label: "Bring in the theme of another show" },
+							{ label: "Import the theme of another show" },
 						),
 					)
 				: null,

@@ -1,0 +1,40 @@
+// The panel's first line: the show, the slide, and what is picked. Each step opens its own panel.
+import { el } from "../ui/element.js";
+
+const PASSAGES = { transition: "Transition", advance: "How it goes on" };
+
+/** What is picked, in words; empty where nothing is. */
+function pickedWords(state) {
+	if (state.pickedSpan) return "Music";
+	if (state.pickedMark) return state.data.marks.find(({ id }) => id === state.pickedMark)?.name || "Mark";
+	if (state.pickedSlides.size > 1) return `${state.pickedSlides.size} slides`;
+	if (state.pickedFraming) {
+		return state.slide?.framings.find(({ id }) => id === state.pickedFraming)?.name ?? "The whole slide";
+	}
+	const [first] = state.picked;
+	if (state.picked.size > 1) return `${state.picked.size} objects`;
+	return first ? (state.object(first)?.name ?? "") : "";
+}
+
+/** Draws the path; the step whose panel is open is marked. */
+export function drawPath(state, node) {
+	const { slide, data } = state;
+	const number = slide ? data.numbers[slide.id] : 0;
+	const name = slide ? `${slide.skipped ? "" : `${number} `}${slide.name || "Untitled"}` : "No slides";
+	const picked = pickedWords(state);
+	const step = (words, level, last, open) =>
+		el("button", { "aria-current": last ? "true" : null, "data-level": level, title: words, onclick: open }, words);
+	const between = () => el("i", { "aria-hidden": "true" }, "›");
+	const atSlide = state.level === "slide" && !state.passage;
+	const third = state.passage
+		? step(PASSAGES[state.passage], "passage", state.level === "slide", () => undefined)
+		: picked
+			? step(picked, "object", state.level === "object", () => state.showPanel("object"))
+			: el("span", { class: "said" }, "no object picked");
+	node.replaceChildren(
+		step("Show", "show", state.level === "show", () => state.showPanel("show")),
+		between(),
+		step(name, "slide", atSlide, () => state.showPanel("slide")),
+		...(slide ? [between(), third] : []),
+	);
+}
