@@ -243,7 +243,7 @@ class SeveralTest(StageTest):
         bars.nth(1).click(modifiers=["Control"], position={"x": 40, "y": 30})
         bars.nth(3).click(modifiers=["Control"], position={"x": 40, "y": 30})
         expect(self.page.get_by_role("heading", name="3 slides")).to_be_visible()
-        self.page.get_by_label("Transition").select_option("push")
+        self.page.get_by_label("Transition", exact=True).select_option("push")
         slides = self.until(lambda: (s := self.score(show)["slides"])["two-s"]["transition"]["name"] == "push" and s)
         self.assertEqual([slides[key]["transition"]["name"] for key in ("who-s", "esc-s", "two-s")], ["push"] * 3)
         self.page.keyboard.press("Control+z")

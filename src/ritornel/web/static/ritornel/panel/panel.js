@@ -179,7 +179,10 @@ export class Panel {
 		if (!shown) return;
 		this.owed = false;
 		const subject = this.named();
-		const stays = subject === this.subject;
+		// Picking a build in the running order leaves the order where it is.
+		const view = `${state.slide?.id}/${this.shows}`;
+		const stays = subject === this.subject || (this.shows === "order" && view === this.view);
+		this.view = view;
 		const scrolled = () => node.querySelector(":scope > .order") ?? node;
 		const scroll = stays ? scrolled().scrollTop : 0;
 		// After an edit everything is drawn anew: the keyboard's place is found again as the control of the same name
@@ -189,7 +192,7 @@ export class Panel {
 		const nameOf = (control) =>
 			`${control.tagName} ${control.getAttribute("aria-label") ?? control.dataset.named ?? ""} ${control.tagName === "BUTTON" ? control.textContent : ""}`;
 		const before = controls();
-		const at = subject === this.subject ? before.indexOf(document.activeElement) : -1;
+		const at = stays ? before.indexOf(document.activeElement) : -1;
 		const name = at >= 0 ? nameOf(before[at]) : null;
 		const marked =
 			at >= 0 && before[at].tagName === "INPUT"
