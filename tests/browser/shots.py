@@ -141,9 +141,8 @@ def main() -> int:
     page.wait_for_function(
         "() => [...document.querySelectorAll('.score [data-voice] path')].every((wave) => wave.getBBox().height > 6)"
     )
-    page.locator(".panel audio").evaluate(
-        "(node) => { const part = node.closest('section'); part.parentElement.scrollTop = part.offsetTop - 8; }"
-    )
+    page.get_by_role("tab", name="Voice").click()
+    page.locator(".panel audio").wait_for()
     page.wait_for_timeout(900)
     shoot(page, "compose-voice")
 
@@ -154,6 +153,7 @@ def main() -> int:
     shoot(page, "compose-clip")
 
     page.goto(base + "/shows/told/?slide=dial-s")
+    page.get_by_role("tab", name="Slide").click()
     page.get_by_role("button", name="Larger than the frame").click()
     page.get_by_role("button", name="Twice as large").click()
     page.get_by_role("button", name="Framing", exact=True).click()

@@ -194,7 +194,7 @@ class OverviewTest(StageTest):
         self.bar("who-s").click()
         self.bar("two-s").click(modifiers=["Shift"])
         expect(self.page.get_by_role("heading", name="3 slides")).to_be_visible()
-        self.page.get_by_label("Transition").select_option("cover")
+        self.page.get_by_label("Transition", exact=True).select_option("cover")
         self.until(
             lambda: (
                 [self.score(show)["slides"][key]["transition"]["name"] for key in ("who-s", "esc-s", "two-s")]
@@ -338,7 +338,7 @@ class HabitTest(StageTest):
             )
         )
         self.pick(objects[-1])
-        self.page.get_by_role("button", name="As usual: rise, 0.9 s").click()
+        self.page.get_by_role("button", name="Default build: rise, 0.9 s").click()
         build = self.until(
             lambda: (
                 (order := self.slide(show, "two-s")["order"])[-1]

@@ -239,7 +239,7 @@ class HurryTest(StageTest):
         self.page.get_by_role("button", name="Overview").click()
         self.page.locator('.ov-bar[data-slide="esc-s"]').click()
         self.page.locator('.ov-bar[data-slide="two-s"]').click(modifiers=["Shift"])
-        self.page.get_by_label("Transition").select_option("cover")
+        self.page.get_by_label("Transition", exact=True).select_option("cover")
         kept = [1700, 900]
         told = self.until(
             lambda: (

@@ -95,7 +95,7 @@ class TogetherTest(BrowserTest):
         expect(other.locator("#said")).to_contain_text("Odo Lint on “Wheel”")
         page = self.page
         page.goto(f"{self.base}/shows/{self.show}/")
-        page.get_by_text("Together · 1").click()
+        page.get_by_text("People · 1").click()
         page.get_by_role("link", name="Comments, 1 open").click()
         page.get_by_label("Answer Odo Lint").fill("On Saturday.")
         page.get_by_role("button", name="Answer").click()

@@ -2,7 +2,6 @@
 import { el, icon } from "../ui/element.js";
 import { builds } from "./builds-panel.js";
 import { clipPanel } from "./clip-panel.js";
-import { textField } from "./fields.js";
 import { look } from "./look-panel.js";
 import { place, pressFields } from "./place-panel.js";
 
@@ -14,7 +13,6 @@ const TABS = [
 	["place", "Place"],
 	["press", "Press"],
 ];
-const KIND_NAMES = { text: "Text", picture: "Picture", shape: "Shape", clip: "Clip" };
 const FIELD_WORDS = {
 	box: "place",
 	size_px: "size",
@@ -32,7 +30,6 @@ const FIELD_WORDS = {
 
 export function objectPanel(state, panel) {
 	const item = state.object([...state.picked][0]);
-	const number = state.data.numbers[state.slide.id];
 	const slideId = state.slide.id;
 	// Changes may be a function of the object as it is when their turn comes.
 	const change = (changes) =>
@@ -63,25 +60,11 @@ export function objectPanel(state, panel) {
 	const body = {
 		clip: () => clipPanel(state, item, change),
 		builds: () => builds(state, item, panel),
-		look: () => look(state, item, change),
+		look: () => [...look(state, item, change), differs(state, [item])],
 		place: () => place(state, item, change),
 		press: () => pressFields(state, item, change),
 	}[tab]();
-	return [
-		el(
-			"section",
-			{ class: "pb-1 border-0" },
-			textField(item.name, (name) => change({ name }), { label: "Name of the object", cls: "name-field" }),
-			el(
-				"p",
-				{ class: "said" },
-				`${KIND_NAMES[item.kind]} on slide ${number}${item.place ? `, fills “${item.place}”` : ""}${item.locked ? " · locked" : ""}${item.aside ? " · put aside" : ""}`,
-			),
-			differs(state, [item]),
-		),
-		tabs,
-		el("section", { class: "grid gap-2", role: "tabpanel" }, body),
-	];
+	return [tabs, el("section", { class: "grid gap-2", role: "tabpanel" }, body)];
 }
 
 /** What differs from the theme, and one press to return to it. */

@@ -59,7 +59,7 @@ export class Lines {
 						el(
 							"p",
 							{ class: "hint" },
-							"No take yet. Each one comes here as a line of its own, its cues and waits against the plan, so that the better piece can be picked slide by slide.",
+							"No take yet. Each one comes here as a line of its own, its cues and waits against the plan, so that the better one can be selected slide by slide.",
 						),
 					],
 				];
@@ -124,7 +124,7 @@ export class Lines {
 	pickedRow({ slides, takes, picks }) {
 		const sum = slides.reduce((all, slide) => all + (this.pieceOf(takes, picks[slide.id])?.lasts_ms ?? 0), 0);
 		return [
-			el("div", { class: "gutter" }, el("span", {}, el("b", {}, "Picked"), ` ${clockText(sum)}`)),
+			el("div", { class: "gutter" }, el("span", {}, el("b", {}, "Selected"), ` ${clockText(sum)}`)),
 			...slides.map((slide) => {
 				const take = takes.find((entry) => entry.id === picks[slide.id]?.[0]);
 				const piece = this.pieceOf(takes, picks[slide.id]);

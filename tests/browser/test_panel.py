@@ -1,0 +1,91 @@
+"""The panel of Compose: its path, its width, and what it does for all slides at once."""
+
+from typing import Any
+
+from playwright.sync_api import expect
+
+from tests.browser.test_stage import StageTest
+
+
+class PanelTest(StageTest):
+    def test_each_step_of_the_path_opens_its_own_panel(self) -> None:
+        self.compose("esc-s")
+        path = self.page.locator(".path")
+        expect(path).to_contain_text("no object picked")
+        expect(path.locator('[data-level="slide"]')).to_have_text("3 The escapement")
+        self.at_show()
+        expect(self.page.get_by_role("group", name="How the show runs")).to_be_visible()
+        path.locator('[data-level="slide"]').click()
+        expect(self.page.get_by_role("list", name="Running order")).to_be_visible()
+        self.page.locator('.order [data-build="b-pallets"] .who').click()
+        expect(self.page.get_by_role("list", name="Running order")).to_be_visible()
+        path.locator('[data-level="object"]').click()
+        expect(self.page.get_by_label("Name of the object")).to_have_value("Pallets")
+        expect(self.page.get_by_role("group", name="Effect")).to_be_visible()
+
+    def test_at_1280_by_800_ten_rows_of_the_order_are_seen(self) -> None:
+        self.compose("esc-s")
+        seen = self.page.evaluate(
+            """() => {
+              const list = document.querySelector(".order");
+              const box = list.getBoundingClientRect();
+              const whole = (node) => { const r = node.getBoundingClientRect(); return r.top >= box.top - 1 && r.bottom <= box.bottom + 1; };
+              list.scrollTo(0, 0);
+              return [...list.children].filter(whole).length + document.querySelectorAll(".passage").length;
+            }"""
+        )
+        self.assertGreaterEqual(seen, 10)
+
+    def test_the_width_of_the_panel_is_pulled_and_remembered(self) -> None:
+        self.compose("esc-s")
+        handle = self.page.get_by_role("separator", name="Width of the panel")
+        box = handle.bounding_box()
+        assert box
+        self.page.mouse.move(box["x"] + 4, 300)
+        self.page.mouse.down()
+        self.page.mouse.move(460, 300, steps=3)
+        self.page.mouse.up()
+        self.until(lambda: round((self.page.locator("#panel").bounding_box() or {})["width"]) == 460)
+        self.page.reload()
+        self.until(lambda: round((self.page.locator("#panel").bounding_box() or {})["width"]) == 460)
+        handle.focus()
+        self.page.keyboard.press("ArrowLeft")
+        self.until(lambda: (self.page.locator("#panel").bounding_box() or {})["width"] < 460)
+
+    def test_one_transition_is_given_to_all_slides_and_taken_back_by_one_undo(self) -> None:
+        show = self.compose("two-s")
+        before = {id: line["transition"] for id, line in self.score(show)["slides"].items()}
+        self.at_passage("Transition")
+        self.page.get_by_role("group", name="Transition").get_by_role("button", name="Push").click()
+        self.until(lambda: self.slide(show, "two-s")["transition"]["name"] == "push")
+        self.page.get_by_role("button", name="To all slides").click()
+        own = self.slide(show, "two-s")["transition"]
+        self.until(lambda: all(line["transition"] == own for line in self.score(show)["slides"].values()))
+        self.page.locator("#undo").click()
+        self.page.locator("#undo").click()
+        self.until(lambda: {id: line["transition"] for id, line in self.score(show)["slides"].items()} == before)
+
+    def test_what_is_written_names_its_text_and_its_slide(self) -> None:
+        show = self.compose("esc-s")
+        self.page.locator('[data-tray="slide"]').click()
+        self.page.locator('[data-layout="heading and text"]').click()
+        self.page.locator('[data-place="heading"]').click()
+        self.page.keyboard.type("How it keeps time")
+        self.page.keyboard.press("Escape")
+        expect(self.opened()).to_contain_text("How it keeps time")
+        expect(self.page.get_by_label("Name of the object")).to_have_value("How it keeps time")
+        self.assertIn("How it keeps time", [line["name"] for line in self.score(show)["slides"].values()])
+
+    def test_a_build_is_added_from_the_order_to_an_object_chosen_by_its_name(self) -> None:
+        show = self.compose("esc-s")
+        before = len(self.builds_of(show))
+        self.page.locator(".order-foot summary").click()
+        self.page.locator(".order-foot").get_by_role("button", name="Pallets").click()
+        self.page.get_by_role("button", name="Another").or_(
+            self.page.get_by_role("group", name="Effect")
+        ).first.wait_for()
+        self.page.get_by_role("group", name="Effect").get_by_role("button", name="Fade").click()
+        self.until(lambda: len(self.builds_of(show)) == before + 1)
+
+    def builds_of(self, show: str) -> list[dict[str, Any]]:
+        return self.slide(show, "esc-s")["order"]  # type: ignore[no-any-return]

@@ -1,0 +1,139 @@
+"""Mutants of the core: `./run mutate [--sample N] [--seed S]` changes the rules in small ways, one at a time, and sees
+whether the core's tests notice.
+
+A mutant is one change of one node of a module: a comparison turned, an operator swapped, a number off by one, a
+condition negated. Its tests are those of its room and of the schedule. A mutant that is still alive is printed.
+"""
+
+import argparse
+import ast
+import copy
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+from collections.abc import Iterator
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parents[1]
+ROOMS = ("time", "schedule", "rehearsal", "motion", "sound", "checks")
+SWAPS: dict[type, type] = {
+    ast.Add: ast.Sub,
+    ast.Sub: ast.Add,
+    ast.Mult: ast.Add,
+    ast.Div: ast.Mult,
+    ast.FloorDiv: ast.Mult,
+    ast.Lt: ast.LtE,
+    ast.LtE: ast.Lt,
+    ast.Gt: ast.GtE,
+    ast.GtE: ast.Gt,
+    ast.Eq: ast.NotEq,
+    ast.NotEq: ast.Eq,
+    ast.Is: ast.IsNot,
+    ast.IsNot: ast.Is,
+    ast.In: ast.NotIn,
+    ast.NotIn: ast.In,
+    ast.And: ast.Or,
+    ast.Or: ast.And,
+}
+EQUIVALENT: frozenset[tuple[str, str]] = frozenset()
+"""Mutants that change nothing anybody can see, as (module, line), with the reason beside each."""
+
+
+def _changes(node: ast.AST) -> Iterator[str]:
+    """What can be changed at a node."""
+    if isinstance(node, ast.BinOp | ast.BoolOp) and type(node.op) in SWAPS:
+        yield "operator"
+    if isinstance(node, ast.Compare) and len(node.ops) == 1 and type(node.ops[0]) in SWAPS:
+        yield "comparison"
+    if isinstance(node, ast.Constant) and type(node.value) in (int, float) and not isinstance(node.value, bool):
+        yield "number"
+    if isinstance(node, ast.Constant) and isinstance(node.value, bool):
+        yield "truth"
+    if isinstance(node, ast.If | ast.IfExp):
+        yield "condition"
+
+
+def _apply(node: ast.AST, kind: str) -> None:
+    match kind, node:
+        case "operator", ast.BinOp() | ast.BoolOp():
+            node.op = SWAPS[type(node.op)]()  # type: ignore[assignment]
+        case "comparison", ast.Compare():
+            node.ops[0] = SWAPS[type(node.ops[0])]()
+        case "number", ast.Constant():
+            node.value = node.value + 1  # type: ignore[operator]
+        case "truth", ast.Constant():
+            node.value = not node.value
+        case "condition", ast.If() | ast.IfExp():
+            node.test = ast.UnaryOp(ast.Not(), node.test)
+
+
+def mutants_of(source: str) -> list[tuple[int, str, str]]:
+    """All mutants of a module: the line, the kind of change, and the changed source."""
+    tree = ast.parse(source)
+    found = []
+    for index, node in enumerate(ast.walk(tree)):
+        for kind in _changes(node):
+            changed = copy.deepcopy(tree)
+            target = next(other for at, other in enumerate(ast.walk(changed)) if at == index)
+            _apply(target, kind)
+            found.append((getattr(node, "lineno", 0), kind, ast.unparse(ast.fix_missing_locations(changed))))
+    return found
+
+
+def sample(size: int, seed: int) -> list[tuple[Path, int, str, str]]:
+    """Mutants drawn from all modules of the rooms, each as likely as any other."""
+    every = [
+        (path, *mutant)
+        for room in ROOMS
+        for path in sorted((ROOT / "src/ritornel/core" / room).rglob("*.py"))
+        for mutant in mutants_of(path.read_text(encoding="utf-8"))
+    ]
+    return random.Random(seed).sample(every, min(size, len(every)))
+
+
+def is_killed(copied: Path, path: Path, source: str) -> bool:
+    """Whether the tests of the module's room fail on the changed module, in a copy of the tree."""
+    place = copied / path.relative_to(ROOT)
+    whole = place.read_text(encoding="utf-8")
+    place.write_text(source, encoding="utf-8")
+    room = path.relative_to(ROOT / "src/ritornel/core").parts[0]
+    words = [sys.executable, "manage.py", "test", f"tests.core.{room}", "tests.core.schedule", "--failfast", "-v", "0"]
+    try:
+        environment = {**os.environ, "PYTHONPATH": f"{copied / 'src'}{os.pathsep}{copied}"}
+        done = subprocess.run(words, cwd=copied, env=environment, capture_output=True, timeout=300)
+        return done.returncode != 0
+    except subprocess.TimeoutExpired:
+        return True
+    finally:
+        place.write_text(whole, encoding="utf-8")
+
+
+def main() -> int:
+    """Prints each mutant that is alive, and how many were killed."""
+    parser = argparse.ArgumentParser(description=__doc__)
+    parser.add_argument("--sample", type=int, default=100)
+    parser.add_argument("--seed", type=int, default=1)
+    wanted = parser.parse_args()
+    drawn = sample(wanted.sample, wanted.seed)
+    killed = equivalent = 0
+    with tempfile.TemporaryDirectory(prefix="ritornel-mutants-") as folder:
+        copied = Path(folder) / "tree"
+        left_out = shutil.ignore_patterns(".git", ".venv", "node_modules", "var", "__pycache__")
+        shutil.copytree(ROOT, copied, ignore=left_out)
+        for path, line, kind, source in drawn:
+            name, text = path.relative_to(ROOT).as_posix(), path.read_text().splitlines()[line - 1].strip()
+            if (name, text) in EQUIVALENT:
+                equivalent += 1
+            elif is_killed(copied, path, source):
+                killed += 1
+            else:
+                print(f"alive: {name}:{line} {kind}: {text}", flush=True)
+    print(f"{killed} of {len(drawn) - equivalent} mutants killed, {equivalent} equivalent")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())
