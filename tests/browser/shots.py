@@ -133,6 +133,8 @@ def main() -> int:
     page.locator('.score .build[data-build="b-pallets"]').focus()
     page.keyboard.press("Enter")
     page.get_by_role("button", name="Remove build").wait_for()
+    page.wait_for_function("() => document.querySelectorAll('.effects svg.sample > *').length > 9")
+    page.wait_for_timeout(900)
     shoot(page, "compose-object")
 
     page.goto(base + "/shows/told/?slide=who-s")
@@ -153,7 +155,7 @@ def main() -> int:
     shoot(page, "compose-clip")
 
     page.goto(base + "/shows/told/?slide=dial-s")
-    page.get_by_role("tab", name="Slide").click()
+    page.get_by_role("tab", name="Slide", exact=True).click()
     page.get_by_role("button", name="Larger than the frame").click()
     page.get_by_role("button", name="Twice as large").click()
     page.get_by_role("button", name="Framing", exact=True).click()
