@@ -89,3 +89,28 @@ class PanelTest(StageTest):
 
     def builds_of(self, show: str) -> list[dict[str, Any]]:
         return self.slide(show, "esc-s")["order"]  # type: ignore[no-any-return]
+
+    def test_a_finger_that_rests_lifts_a_build_and_one_that_moves_at_once_scrolls(self) -> None:
+        show = self.compose("esc-s")
+        line = self.context.new_cdp_session(self.page)
+        row = self.page.locator('.order [data-build="b-axle"]').bounding_box()
+        goal = self.page.locator('.order [data-build="b-pallets"]').bounding_box()
+        assert row and goal
+        before = self.builds_of(show)
+
+        def touch(kind: str, *at: float) -> None:
+            points = [{"x": at[0], "y": at[1]}] if at else []
+            line.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+
+        touch("touchStart", row["x"] + 150, row["y"] + 14)
+        self.page.locator(".order .dragged").wait_for()
+        touch("touchMove", goal["x"] + 150, goal["y"] + 10)
+        touch("touchMove", goal["x"] + 150, goal["y"] + 24)
+        expect(self.page.locator(".order-tag")).to_have_text("together with Pallets")
+        touch("touchEnd")
+        self.until(lambda: self.builds_of(show) != before)
+        self.assertEqual(self.builds_of(show)[2]["id"], "b-axle")
+        touch("touchStart", row["x"] + 150, row["y"] + 60)
+        touch("touchMove", row["x"] + 150, row["y"] + 30)
+        touch("touchEnd")
+        expect(self.page.locator(".order-tag")).to_have_count(0)

@@ -84,7 +84,7 @@ class PlaceBuild(msgspec.Struct, frozen=True, tag_field="do", tag="place build")
             raise BadValue("A build on a cue of its own needs that cue.", "cue_id")
         else:
             order = running_order.placed_on_cue(slide.order, self.build_id, OnCue(self.cue_id))
-        return Draft(put(slide, order=order), label)
+        return Draft(put(slide, order=order) if order != slide.order else (), label)
 
 
 class ChangeBuild(msgspec.Struct, frozen=True, tag_field="do", tag="change build"):
