@@ -162,6 +162,38 @@ Where the browser itself has stopped answering, its test is tried once more, in 
 MARK = "RITORNEL_TESTS"
 
 
+class Finger:
+    """A finger on a page, as the browser's own touch events."""
+
+    def __init__(self, page: Page) -> None:
+        self._line = page.context.new_cdp_session(page)
+
+    def _touch(self, kind: str, *at: float) -> None:
+        points = [{"x": at[0], "y": at[1]}] if at else []
+        self._line.send("Input.dispatchTouchEvent", {"type": kind, "touchPoints": points})
+
+    def down(self, x: float, y: float) -> None:
+        """Puts the finger down."""
+        self._at = (x, y)
+        self._touch("touchStart", x, y)
+
+    def move(self, x: float, y: float, steps: int = 6) -> None:
+        """Goes to a place, in steps."""
+        from_x, from_y = self._at
+        for step in range(1, steps + 1):
+            self._touch("touchMove", from_x + (x - from_x) * step / steps, from_y + (y - from_y) * step / steps)
+        self._at = (x, y)
+
+    def up(self) -> None:
+        """Lifts it."""
+        self._touch("touchEnd")
+
+    def tap(self, x: float, y: float) -> None:
+        """Presses a place shortly."""
+        self.down(x, y)
+        self.up()
+
+
 def end_browser() -> None:
     """Kills Chromium with all its processes, so that whatever waits for it raises; the next test starts another."""
     # Where everything stands, told before it is cleared away.

@@ -2,7 +2,7 @@ import json
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.base import BrowserTest
+from tests.browser.base import BrowserTest, Finger
 
 
 class PlayTest(BrowserTest):
@@ -51,6 +51,51 @@ class PlayTest(BrowserTest):
         for event in (("pointerdown", 400), ("pointerup", 600)):
             self.page.evaluate(down, list(event))
         self.at("who-s", 0)
+
+    def test_swipes_step_both_ways_however_slow_and_slanted_and_up_and_down_is_none(self) -> None:
+        self.play("from=who-s&mode=on+cue")
+        self.at("who-s", 0)
+        finger = Finger(self.page)
+
+        def swipe(x1: float, y1: float, x2: float, y2: float) -> None:
+            finger.down(x1, y1)
+            finger.move(x2, y2, steps=20)
+            finger.up()
+
+        swipe(800, 300, 600, 300)
+        self.at("who-s", 1)
+        swipe(800, 300, 700, 390)
+        self.at("who-s", 2)
+        swipe(600, 200, 610, 500)
+        swipe(600, 300, 800, 420)
+        self.at("who-s", 1)
+
+    def test_no_key_shows_the_bar_but_the_question_mark_and_the_foot_of_the_screen_does(self) -> None:
+        self.play("from=who-s&mode=on+cue")
+        self.page.mouse.move(640, 200)
+        self.page.wait_for_selector(".house.idle")
+        self.page.keyboard.press("ArrowRight")
+        self.at("who-s", 1)
+        self.page.mouse.move(660, 220)
+        self.page.wait_for_selector(".house.idle")
+        self.page.mouse.move(640, 780)
+        self.page.wait_for_selector(".house:not(.idle)")
+        self.page.keyboard.press("?")
+        keys = self.page.get_by_role("dialog", name="Keys while it plays")
+        expect(keys).to_be_visible()
+        self.page.keyboard.press("ArrowRight")
+        self.page.keyboard.press("Escape")
+        expect(keys).to_have_count(0)
+        self.at("who-s", 1)
+
+    def test_the_pen_is_in_the_bar_and_a_number_and_enter_jump_from_a_button_too(self) -> None:
+        self.play("from=who-s&mode=on+cue")
+        pen = self.page.get_by_role("button", name="Pen", exact=True)
+        pen.click()
+        expect(pen).to_have_attribute("aria-pressed", "true")
+        self.page.keyboard.press("3")
+        self.page.keyboard.press("Enter")
+        self.at("esc-s", 0)
 
     def test_fifty_presses_at_once_are_fifty_beats(self) -> None:
         self.play("from=start&mode=on+cue")

@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 from bench.schedule import long_show
 from ritornel.core.document import Build, OnCue
 from ritornel.core.formats.archive import write_archive
-from tests.browser.base import BrowserTest
+from tests.browser.base import BrowserTest, Finger
 from tests.examples import example_a
 
 
@@ -224,12 +224,13 @@ class ScoreTest(BrowserTest):
         self.page.mouse.up()
         longer = self.until(lambda: (now := axle()["lasts_ms"]) > before["lasts_ms"] and now)
         self.page.mouse.move(800, 300)
-        touch = """([kind, x, y]) => (kind.match(/over|down/) ? document.elementFromPoint(x, y) : window).dispatchEvent(
-          new PointerEvent(kind, { bubbles: true, pointerType: "touch", pointerId: 7, clientX: x, clientY: y }))"""
         box = self.until(self.page.locator('.score .build[data-build="b-axle"] .halo').bounding_box)
         x, y = box["x"] + box["width"] - 4, box["y"] + box["height"] / 2
-        for kind, by in (("pointerover", 0), ("pointerdown", 0), ("pointermove", -20), ("pointerup", -20)):
-            self.page.evaluate(touch, [kind, x + by, y])
+        finger = Finger(self.page)
+        finger.down(x, y)
+        expect(self.page.locator(".number-tag")).to_contain_text("lasts")
+        finger.move(x - 20, y)
+        finger.up()
         self.until(lambda: before["lasts_ms"] < axle()["lasts_ms"] < longer)
         self.assertEqual(axle()["offset_ms"], before["offset_ms"], "it begins where it began")
 

@@ -112,7 +112,7 @@ class PlacesTest(StageTest):
         slide_id = self.score(show)["order"][3]
         item = self.until(lambda: next(iter(self.slide(show, slide_id)["objects"]), None))
         self.assertEqual(
-            (item["place"], item["fit"], item["box"]["x"], item["box"]["width"]), ("picture", "cover", 666, 530)
+            (item["place"], item["fit"], item["box"]["x"], item["box"]["width"]), ("picture", "contain", 666, 530)
         )
         self.page.locator("#undo").click()
         self.until(lambda: not self.slide(show, slide_id)["objects"])

@@ -33,10 +33,10 @@ class DifferingTest(SimpleTestCase):
         order = (Build("b", "x", "enters fade", OnCue("q")), Build("c", "x", "leaves fade", OnCue("r", 900)))
         show = Show("s", "S", slides=(slide("a", objects=(shape("x"),), order=order, advance=AdvanceOnCue("out")),))
         notes = differences_of(show)
-        self.assertEqual([note.title for note in notes], ["1 has a wait without a hold", "1 is left without a hold"])
-        for note in notes:
-            assert note.fix is not None
-            show = e.apply_edit(show, note.fix).show
+        (note,) = notes
+        self.assertEqual((note.title, note.fix_words), ("1 has 2 waits without a hold", "Hold each 2.0 s"))
+        assert note.fix is not None
+        show = e.apply_edit(show, note.fix).show
         self.assertEqual(differences_of(show), ())
 
     def test_a_slide_too_short_to_be_read_is_told_with_the_estimate(self) -> None:

@@ -352,3 +352,86 @@ class SlidesTest(SimpleTestCase):
         item = Text("t", "T", Box(0, 0, 9, 9), paragraphs=(Paragraph("p", (TextRun("x"),)),))
         with self.assertRaisesMessage(BadValue, "no second paragraph"):
             e.apply_edit(show_of(item), e.SplitText("s", "t", "n"))
+
+
+class SizeTest(SimpleTestCase):
+    def sized(self, **more: object) -> Box:
+        show = show_of(boxed("a", 10, 20, 300, 200))
+        return boxes(e.apply_edit(show, e.SizeObject("s", "a", **more)).show)["a"]  # type: ignore[arg-type]
+
+    def test_a_typed_side_takes_the_other_along_in_proportion_where_that_is_kept(self) -> None:
+        self.assertEqual(self.sized(width=150, keep=True), Box(10, 20, 150, 100))
+        self.assertEqual(self.sized(height=50, keep=True), Box(10, 20, 75, 50))
+        self.assertEqual(self.sized(width=100.0, keep=True).height, 66.7)
+
+    def test_otherwise_it_changes_alone(self) -> None:
+        self.assertEqual(self.sized(width=150), Box(10, 20, 150, 200))
+
+
+class CopiedBuildsTest(SimpleTestCase):
+    def test_a_duplicate_has_the_builds_of_its_original_together_with_them(self) -> None:
+        lines = text("t", "one", "two")
+        order = (
+            Build("b1", "t", "enters fade", OnCue("q"), part=lines.paragraphs[1].id),
+            Build("b2", "o", "enters fade", Follows()),
+        )
+        show = show_of(lines, boxed("o", 0, 0), order=order)
+        copy = msgspec.structs.replace(
+            lines,
+            id="k",
+            paragraphs=tuple(
+                msgspec.structs.replace(line, id=f"k-{number}") for number, line in enumerate(lines.paragraphs)
+            ),
+        )
+        slide = e.apply_edit(show, e.AddObjects("s", (copy,), copies={"k": "t"})).show.slides[0]
+        self.assertEqual(
+            [(build.object_id, build.part, build.starts) for build in slide.order],
+            [
+                ("t", lines.paragraphs[1].id, OnCue("q")),
+                ("k", "k-1", Together()),
+                ("o", None, Follows()),
+            ],
+        )
+
+
+class StartedTogetherTest(SimpleTestCase):
+    def started(self, how: str, *ids: str) -> list[tuple[str, object]]:
+        order = tuple(
+            Build(f"b{name}", name, "enters fade", OnCue(f"q{name}") if name != "c" else Together()) for name in "abcd"
+        )
+        show = show_of(*(boxed(name, 0, 0) for name in "abcd"), order=order)
+        slide = e.apply_edit(show, e.StartBuilds("s", ids, how, "n")).show.slides[0]  # type: ignore[arg-type]
+        return [(build.id, build.starts) for build in slide.order]
+
+    def test_several_builds_start_together_behind_the_first_of_them(self) -> None:
+        self.assertEqual(
+            self.started("together", "ba", "bd"),
+            [("ba", OnCue("qa")), ("bd", Together()), ("bb", OnCue("qb")), ("bc", Together())],
+        )
+
+    def test_one_after_another_and_each_on_a_cue(self) -> None:
+        self.assertEqual(
+            self.started("one after another", "bb", "bc"),
+            [("ba", OnCue("qa")), ("bb", OnCue("qb")), ("bc", Follows()), ("bd", OnCue("qd"))],
+        )
+        self.assertEqual(self.started("each on a cue", "bb", "bc")[2], ("bc", OnCue("n-1")))
+
+    def test_a_text_is_built_by_paragraphs_and_as_a_whole_again(self) -> None:
+        lines = text("t", "one", "two", "three")
+        show = show_of(lines, order=(Build("b", "t", "enters fade", OnCue("q"), after_ms=300),))
+        parted = e.apply_edit(show, e.BuildByParagraphs("s", "b", True, "n")).show
+        self.assertEqual(
+            [(build.part, build.starts, build.after_ms) for build in parted.slides[0].order],
+            [
+                (lines.paragraphs[0].id, OnCue("q"), 300),
+                (lines.paragraphs[1].id, OnCue("n-c1"), 0),
+                (lines.paragraphs[2].id, OnCue("n-c2"), 0),
+            ],
+        )
+        whole = e.apply_edit(parted, e.BuildByParagraphs("s", "n-2", False, "m")).show
+        self.assertEqual(whole.slides[0].order, show.slides[0].order)
+
+    def test_what_has_no_paragraphs_is_refused(self) -> None:
+        show = show_of(boxed("a", 0, 0), order=(Build("b", "a", "enters fade", Follows()),))
+        with self.assertRaisesMessage(BadValue, "“A” has no paragraphs to come one by one"):
+            e.apply_edit(show, e.BuildByParagraphs("s", "b", True, "n"))

@@ -7,7 +7,7 @@ import msgspec
 
 from ritornel.core.checks.finding import about_s
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.edits import ChangeSlides, Edit
+from ritornel.core.document.edits import ChangeSlides, Edit, Several
 from ritornel.core.document.edits.holds import hold_edits
 from ritornel.core.document.show import AdvanceAfter, Show, Slide, Transition
 from ritornel.core.schedule.reading import reading_time
@@ -82,22 +82,22 @@ def _joins(slide: Slide, number: int, habit: Transition | None, shown: Sequence[
 
 
 def _waits(slide: Slide, number: int, times: SlideSchedule, show: Show) -> list[Difference]:
-    """Waits of a self-running show that last only as long as waits usually do."""
-    if show.runs != "self-running":
+    """The waits of a self-running show that last only as long as waits usually do: one note a slide."""
+    waits = times.untimed_waits
+    if show.runs != "self-running" or not waits:
         return []
-    found = []
-    for wait in times.untimed_waits:
-        (fix,) = hold_edits(slide, {wait.cue_id: wait.hold_ms})
-        length = seconds_text(wait.hold_ms)
-        leaves = times.last_wait is not None and wait.cue_id == times.last_wait.cue_id
-        title = f"{number} is left without a hold" if leaves else f"{number} has a wait without a hold"
-        why = (
-            (f"Self-running, it is left after the usual {length} s.")
-            if leaves
-            else f"Self-running, it falls back on the usual {length} s."
-        )
-        found.append(Difference(slide.id, title, why, fix, f"Hold {length} s"))
-    return found
+    edits = hold_edits(slide, {wait.cue_id: wait.hold_ms for wait in waits})
+    length = seconds_text(waits[0].hold_ms)
+    leaves = times.last_wait is not None and waits[0].cue_id == times.last_wait.cue_id
+    if len(waits) > 1:
+        title, why = f"{number} has {len(waits)} waits without a hold", f"each falls back on the usual {length} s"
+    elif leaves:
+        title, why = f"{number} is left without a hold", f"it is left after the usual {length} s"
+    else:
+        title, why = f"{number} has a wait without a hold", f"it falls back on the usual {length} s"
+    words = f"Hold {length} s" if len(waits) == 1 else f"Hold each {length} s"
+    fix: Edit = edits[0] if len(edits) == 1 else Several(words, edits)
+    return [Difference(slide.id, title, f"Self-running, {why}.", fix, words)]
 
 
 def _reading(slide: Slide, number: int, times: SlideSchedule) -> list[Difference]:

@@ -4,8 +4,10 @@ from collections.abc import Iterator
 from urllib.parse import urlsplit
 
 from ritornel.core.checks.finding import CheckedShow, Finding, Fix
+from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import ChangeObjects
-from ritornel.core.document.objects import OpenAddress, TextHolder
+from ritornel.core.document.objects import OpenAddress, Paragraph, TextHolder
+from ritornel.core.document.show import Show
 
 NOWHERE = (".invalid", ".test", ".example", ".localhost", ".local", "localhost")
 """Names that are reserved for trying things out (RFC 2606, RFC 6761), or known at home only."""
@@ -30,6 +32,15 @@ def leads_nowhere(address: str) -> bool:
     return home or "." not in host or host in PLACEHOLDERS or host.endswith(NOWHERE)
 
 
+def _without_lost_slides(item: TextHolder, show: Show) -> tuple[Paragraph, ...]:
+    """The paragraphs without links to slides that are not in the show."""
+
+    def kept(link: str) -> str | None:
+        return None if link.startswith("#") and show.slide(link[1:]) is None else link
+
+    return tuple(paragraph.linked(kept) for paragraph in item.paragraphs)
+
+
 def find(look: CheckedShow) -> Iterator[Finding]:
     """A press or a word that leads nowhere."""
     for number, slide, _, start in look.slides:
@@ -40,11 +51,18 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 fix = Fix("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
                 yield Finding(f"link:{slide.id}:{item.id}", "links", "hurts", title, why, slide.id, number, start, fix)
             if isinstance(item, TextHolder):
+                freed = _without_lost_slides(item, look.show)
+                if freed != item.paragraphs:
+                    title = f"Words of “{item.name}” lead to a slide that is not in the show any more"
+                    edit = ChangeObjects(slide.id, (item.id,), {"paragraphs": to_builtins(freed)})
+                    fix = Fix("Let them be plain words", edit)
+                    about = f"slide-link:{slide.id}:{item.id}"
+                    yield Finding(about, "links", "hurts", title, why, slide.id, number, start, fix)
                 addresses = dict.fromkeys(
                     run.link
                     for paragraph in item.paragraphs
                     for run in paragraph.runs
-                    if run.link and leads_nowhere(run.link)
+                    if run.link and not run.link.startswith("#") and leads_nowhere(run.link)
                 )
                 for at, address in enumerate(addresses):
                     title = f"A link in “{item.name}” leads to {address}, where nobody else can go"

@@ -1,14 +1,18 @@
 """Copies with ids of their own, which remember what they stem from."""
 
+from collections.abc import Mapping
+
 import msgspec
 
 from ritornel.core.document.framings import WHOLE, moves_view
-from ritornel.core.document.objects import Object, PlayClip, PressAction
+from ritornel.core.document.objects import Object, PlayClip, PressAction, TextHolder
 from ritornel.core.document.show import AdvanceOnCue, Build, OnCue, Slide, Together
 
 
 def copy_of_slide(slide: Slide, stem: str) -> Slide:
-    """The slide again, every id new and beginning with `stem`; objects share the lineage of their originals."""
+    """The slide again, every id new and beginning with `stem`; objects share the lineage of their originals. What lies
+    beside the slide stays with the original.
+    """
     replace = msgspec.structs.replace
     names = {item.id: f"{stem}-o{number}" for number, item in enumerate(slide.objects)}
     views = {framing.id: f"{stem}-f{number}" for number, framing in enumerate(slide.framings)}
@@ -44,12 +48,45 @@ def copy_of_slide(slide: Slide, stem: str) -> Slide:
         opens_on=opens_on,
         voice=voice,
         opens_section="",
+        spares=(),
     )
 
 
 def _press(item: Object, names: dict[str, str]) -> PressAction | None:
     """What a press on a copy does: it plays the copy of a clip, not the clip."""
     return PlayClip(names[item.press.object_id]) if isinstance(item.press, PlayClip) else item.press
+
+
+def builds_of_copies(
+    order: tuple[Build, ...], copies: Mapping[str, Object], originals: Mapping[str, Object], stem: str
+) -> tuple[Build, ...]:
+    """The running order with the builds of objects again for their copies: `copies` and `originals` by the original's
+    id. Each comes right behind the build it is a copy of, together with it; parts are those of the copy.
+    """
+    result: list[Build] = []
+    for number, build in enumerate(order):
+        result.append(build)
+        copy = copies.get(build.object_id)
+        if copy is None or moves_view(build):
+            continue
+        part = build.part
+        if part is not None:
+            part = _same_part(originals[build.object_id], copy, part)
+            if part is None:
+                continue
+        starts = Together()
+        result.append(
+            msgspec.structs.replace(build, id=f"{stem}-{number}", object_id=copy.id, part=part, starts=starts)
+        )
+    return tuple(result)
+
+
+def _same_part(original: Object, copy: Object, part: str) -> str | None:
+    """The paragraph of a copy that stands where `part` stands in the original."""
+    if not (isinstance(original, TextHolder) and isinstance(copy, TextHolder)):
+        return None
+    at = next((at for at, paragraph in enumerate(original.paragraphs) if paragraph.id == part), len(copy.paragraphs))
+    return copy.paragraphs[at].id if at < len(copy.paragraphs) else None
 
 
 def builds_for(order: tuple[Build, ...], source_id: str, object_ids: list[str], stem: str) -> tuple[Build, ...]:

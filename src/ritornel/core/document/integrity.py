@@ -6,6 +6,7 @@ from collections.abc import Collection, Iterable
 from ritornel.core.document.framings import WHOLE, check_framings, moves_view
 from ritornel.core.document.layouts import layout_named
 from ritornel.core.document.objects import (
+    LEAST_PART_MS,
     PLAYS,
     Clip,
     ClipBackground,
@@ -73,6 +74,16 @@ def check_clip(clip: Clip) -> None:
             )
 
 
+def check_part(clip: Clip, asset: Asset) -> None:
+    """Raises BadValue where the part of a clip that is shown is shorter than one picture of it."""
+    if clip.in_ms < clip.out_ms < clip.in_ms + min(LEAST_PART_MS, asset.lasts_ms):
+        raise BadValue(
+            f"The clip “{clip.name}” would be shown for {clip.out_ms - clip.in_ms} ms, which is shorter than one "
+            f"picture of it ({LEAST_PART_MS} ms). Nothing was changed.",
+            "out_ms",
+        )
+
+
 def check_kind(item: Picture, asset: Asset, doing: str) -> None:
     """Raises BadValue where a picture would show something that is none, or a clip go on past the end of its video."""
     if not isinstance(item, Clip):
@@ -91,7 +102,8 @@ def check_kind(item: Picture, asset: Asset, doing: str) -> None:
 
 def check_slide(slide: Slide, field: str = "slide") -> None:
     """Raises where ids of objects, parts or builds repeat, or where a build has nothing to move."""
-    _unique((item.id for item in slide.objects), "objects", f"{field}.objects")
+    everything = (*slide.objects, *(spare.object for spare in slide.spares))
+    _unique((item.id for item in everything), "objects", f"{field}.objects")
     _unique((build.id for build in slide.order), "builds", f"{field}.order")
     for item in slide.objects:
         if isinstance(item, Clip):
@@ -198,7 +210,7 @@ def check_integrity(show: Show) -> None:
         check_slide(slide, f"slides[{number}]")
         layout_named(slide.layout)
         check_framings(slide, show.frame)
-        for item in slide.objects:
+        for item in (*slide.objects, *(spare.object for spare in slide.spares)):
             if isinstance(item, Picture) and item.asset_id not in assets:
                 raise UnknownName(
                     f"The picture “{item.name}” on slide {number + 1} wants “{item.asset_id}”, which is not on "
@@ -206,6 +218,7 @@ def check_integrity(show: Show) -> None:
                 )
             if isinstance(item, Picture):
                 check_kind(item, by_id[item.asset_id], f"Slide {number + 1},")
+        for item in slide.objects:
             check_press(item, assets, slide_ids)
         if isinstance(slide.background, PictureBackground) and slide.background.asset_id not in assets:
             raise UnknownName(

@@ -7,8 +7,9 @@ from typing import Any, Literal
 import msgspec
 
 from ritornel.core.document.alignment import tenths
-from ritornel.core.document.objects import Background, Box, Object, Picture, Shape, TextHolder
-from ritornel.core.document.show import Frame, Slide
+from ritornel.core.document.objects import Background, Box, Object, Picture, PlayClip, Shape, TextHolder
+from ritornel.core.document.running_order import taken_along, without_objects
+from ritornel.core.document.show import Frame, Slide, Spare
 from ritornel.core.document.theme import Theme
 from ritornel.core.errors import UnknownName
 
@@ -137,7 +138,7 @@ def box_of(place: LayoutPlace, frame: Frame) -> Box:
 def look_of(place: LayoutPlace, theme: Theme, frame: Frame) -> dict[str, Any]:
     """The fields, apart from the box, that the theme gives to what fills the place. Sizes are rounded to half a px."""
     if place.wants != "words":
-        return {"fit": "cover"}
+        return {}
     heading = {
         "family": "@heading",
         "weight": theme.heading_weight,
@@ -220,14 +221,19 @@ def differences(slide: Slide, item: Object, theme: Theme, frame: Frame) -> dict[
 def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Frame], layout: str | None = None) -> Slide:
     """The slide for another theme, frame or layout: what stood exactly as its place said stands as the new one says;
     the rest is scaled with the frame about its middle. Of a new layout's places each is taken by what filled the
-    place of that name.
+    place of that name; what filled one that the new layout has not lies beside the slide from then on, and what lay
+    there comes back where there is a place for it. A layout without places leaves everything where it is.
     """
     replace = msgspec.structs.replace
     old_frame, new_frame = before[1], after[1]
     target = replace(slide, layout=slide.layout if layout is None else layout_named(layout).name)
     scale = min(new_frame.width_px / old_frame.width_px, new_frame.height_px / old_frame.height_px)
-    objects: list[Object] = []
-    for item in slide.objects:
+    if layout is not None:
+        target = _returned(target, new_frame)
+    kept: list[Object] = []
+    spares = list(target.spares)
+    order = target.order
+    for item in target.objects:
         old_place, new_place = place_of(slide, item), place_of(target, item)
         # What stands on a slide with a size of its own stands by that, whatever the frame.
         moved = item if old_frame == new_frame or slide.size else _scaled(item, old_frame, new_frame, scale)
@@ -237,10 +243,46 @@ def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Fram
             moved = replace(
                 moved, **{name: value for name, value in new.items() if getattr(item, name) == old.get(name, value)}
             )
-        elif old_place is not None and new_place is None and layout is not None:
+        elif old_place is not None and layout is not None and layout_named(layout).places:
+            left = without_objects(order, {item.id})
+            spares.append(Spare(moved, taken_along(order, left, item.id)))
+            order = left
+            continue
+        elif old_place is not None and layout is not None:
             moved = replace(moved, place="")
-        objects.append(moved)
-    return replace(target, objects=tuple(objects)) if tuple(objects) != slide.objects or target != slide else slide
+        kept.append(moved)
+    gone = {spare.object.id for spare in spares}
+    objects = tuple(
+        replace(item, press=None) if isinstance(item.press, PlayClip) and item.press.object_id in gone else item
+        for item in kept
+    )
+    same = objects == slide.objects and target == slide
+    return slide if same else replace(target, objects=objects, order=order, spares=tuple(spares))
+
+
+def _returned(slide: Slide, frame: Frame) -> Slide:
+    """The slide with what lay beside it and has a place of its own again."""
+    for spare in slide.spares:
+        place = place_of(slide, spare.object)
+        if place is not None and place in empty_places(slide):
+            slide = bring_back(slide, spare, frame)
+    return slide
+
+
+def bring_back(slide: Slide, spare: Spare, frame: Frame) -> Slide:
+    """The slide with what lay beside it on it again, in front, its builds last: in the place it had where that is free,
+    else where it stood.
+    """
+    item = spare.object
+    place = place_of(slide, item)
+    if place is None or place not in empty_places(slide):
+        item = msgspec.structs.replace(item, place="")
+    else:
+        item = msgspec.structs.replace(item, box=box_of(place, frame))
+    rest = tuple(other for other in slide.spares if other is not spare)
+    return msgspec.structs.replace(
+        slide, objects=(*slide.objects, item), order=(*slide.order, *spare.order), spares=rest
+    )
 
 
 def _scaled(item: Object, old: Frame, new: Frame, scale: float) -> Object:

@@ -6,6 +6,7 @@ Colours and families are literal, or name a role of the theme (`@words`, `@headi
 theme; what is literal was set by hand and stays when the theme changes.
 """
 
+from collections.abc import Callable
 from fractions import Fraction
 from typing import Annotated, Literal
 
@@ -29,6 +30,8 @@ Name = Annotated[str, Meta(max_length=200)]
 ADDRESS_PATTERN = r"^(https?://|mailto:)\S+$"
 Address = Annotated[str, Meta(max_length=2000, pattern=ADDRESS_PATTERN)]
 """Where a link may lead. Nothing that could run code."""
+Destination = Annotated[str, Meta(max_length=2000, pattern=rf"{ADDRESS_PATTERN}|^#[A-Za-z0-9_-]+$")]
+"""Where words may lead: to an address, to somebody's mail, or to a slide of the show (`#` and its id)."""
 
 
 class Plain(msgspec.Struct, frozen=True, gc=False, tag_field="kind", tag="plain", forbid_unknown_fields=True):
@@ -84,7 +87,7 @@ class TextRun(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True,
     colour: Colour | None = None
     underline: bool | None = None
     highlight: Colour | None = None
-    link: Address | None = None
+    link: Destination | None = None
 
 
 class Paragraph(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omit_defaults=True):
@@ -101,6 +104,16 @@ class Paragraph(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=Tru
     @property
     def text(self) -> str:
         return "".join(run.text for run in self.runs)
+
+    def linked(self, destination: Callable[[str], str | None]) -> "Paragraph":
+        """The paragraph with what `destination` makes of each link."""
+        if all(run.link is None for run in self.runs):
+            return self
+        runs = (
+            msgspec.structs.replace(run, link=destination(run.link)) if run.link is not None else run
+            for run in self.runs
+        )
+        return msgspec.structs.replace(self, runs=tuple(runs))
 
 
 class Stroke(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -292,6 +305,20 @@ class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fi
     def pass_ms(self) -> int:
         """How long it takes to play once: (out - in) / rate, rounded half up."""
         return played_ms(max(self.out_ms - self.in_ms, 0), self.rate_pct)
+
+
+LEAST_PART_MS = 40
+"""The shortest part of a clip that can be shown: one picture at 25 pictures a second."""
+
+
+def part_within(in_ms: int, out_ms: int, lasts_ms: int) -> tuple[int, int]:
+    """A part of a clip brought within another that lasts `lasts_ms`, never shorter than one picture of it.
+
+    >>> part_within(4_000, 9_000, 5_000), part_within(4_990, 9_000, 5_000), part_within(0, 9_000, 20)
+    ((4000, 5000), (4960, 5000), (0, 20))
+    """
+    end_ms = min(out_ms, lasts_ms)
+    return max(0, min(in_ms, end_ms - LEAST_PART_MS)), end_ms
 
 
 def played_ms(clip_ms: int, rate_pct: int) -> int:

@@ -1,5 +1,6 @@
 """The running order: taking entries out of it and moving them, so that beats and their cues stay whole."""
 
+from collections.abc import Callable
 from typing import Literal
 
 import msgspec
@@ -44,6 +45,20 @@ def without_objects(order: tuple[Build, ...], object_ids: set[str]) -> tuple[Bui
     return without_builds(order, {build.id for build in order if build.object_id in object_ids})
 
 
+def taken_along(order: tuple[Build, ...], left: tuple[Build, ...], object_id: str) -> tuple[Build, ...]:
+    """The builds of an object that leaves the order as it is `left`: what opened a beat that others still open follows
+    from then on, so that no cue is there twice.
+    """
+    cues = {build.starts.cue_id for build in left if isinstance(build.starts, OnCue)}
+    return tuple(
+        msgspec.structs.replace(build, starts=Follows())
+        if isinstance(build.starts, OnCue) and build.starts.cue_id in cues
+        else build
+        for build in order
+        if build.object_id == object_id
+    )
+
+
 def moved(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tuple[Build, ...]:
     """The order with one entry at index `to`, counted without that entry.
 
@@ -65,6 +80,29 @@ def moved(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tupl
         taken = msgspec.structs.replace(taken, starts=old.starts)
         rest = (*rest[:to], msgspec.structs.replace(old, starts=Together()), *rest[to + 1 :])
     return (*rest[:to], taken, *rest[to:])
+
+
+Starting = Literal["together", "one after another", "each on a cue"]
+"""How several builds start, in one choice."""
+
+
+def started(order: tuple[Build, ...], ids: set[str], how: Starting, stem: str) -> tuple[Build, ...]:
+    """The order with some of its builds one behind the other, where the first of them stands, and started alike."""
+    chosen = [build for build in order if build.id in ids]
+    first, others = chosen[0], chosen[1:]
+    rest = order
+    for build in others:
+        rest = taken_out(rest, build.id)
+    rules: dict[str, Callable[[int], OnCue | Together | Follows]] = {
+        "together": lambda _: Together(),
+        "one after another": lambda _: Follows(),
+        "each on a cue": lambda number: OnCue(f"{stem}-{number}"),
+    }
+    fresh = [
+        msgspec.structs.replace(build, starts=rules[how](number + 1), after_ms=0) for number, build in enumerate(others)
+    ]
+    at = next(index for index, build in enumerate(rest) if build.id == first.id)
+    return (*rest[: at + 1], *fresh, *rest[at + 1 :])
 
 
 def clusters(order: tuple[Build, ...]) -> tuple[tuple[int, int], ...]:

@@ -188,6 +188,13 @@ class Framing(Named, frozen=True, forbid_unknown_fields=True):
     turn_deg: Annotated[float, Meta(ge=-360, le=360)] = 0.0
 
 
+class Spare(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """An object that a change of layout left without a place, with its builds: kept beside the slide, not shown."""
+
+    object: Object
+    order: tuple[Build, ...] = ()
+
+
 class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     """One slide: what stands on it, in stacking order from the back, and the running order of its builds.
 
@@ -195,7 +202,7 @@ class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     into this slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the
     frame is seen whole unless it `opens_on` one of its framings, to which builds of the effect `views fly` take the
     view. `opens_section` names the section that begins with it. A slide that is `also_live` goes on by itself where the
-    show runs on cue, too.
+    show runs on cue, too. `spares` are kept beside it and never shown.
     """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("name", "opens_section")
@@ -220,6 +227,7 @@ class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     voice: Voice | None = None
     opens_section: Name = ""
     also_live: bool = False
+    spares: tuple[Spare, ...] = ()
 
     @property
     def transition_ms(self) -> int:

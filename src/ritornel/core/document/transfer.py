@@ -8,7 +8,7 @@ from ritornel.core.document.copying import copy_of_slide
 from ritornel.core.document.edits import AddAssets, AddObjects, AddSlide, Edit, Several
 from ritornel.core.document.integrity import sounds_of
 from ritornel.core.document.layouts import refitted
-from ritornel.core.document.objects import GoToSlide, Object, Picture, PictureBackground, PlaySound
+from ritornel.core.document.objects import GoToSlide, Object, Picture, PictureBackground, PlaySound, TextHolder
 from ritornel.core.document.show import Asset, Show, Slide
 from ritornel.core.errors import BadValue, UnknownName
 
@@ -37,13 +37,20 @@ def _uses(item: Object) -> list[str]:
 
 
 def _renamed(item: Object, names: dict[str, str], slide_ids: set[str]) -> Object:
-    """The object with the target's names for its media; a press that led to a slide which is not there does nothing."""
+    """The object with the target's names for its media; presses and words lead to no slide that is not there."""
     if isinstance(item, Picture):
         item = msgspec.structs.replace(item, asset_id=names[item.asset_id])
     if isinstance(item.press, PlaySound):
         item = msgspec.structs.replace(item, press=PlaySound(names[item.press.asset_id]))
     elif isinstance(item.press, GoToSlide) and item.press.slide_id not in slide_ids:
         item = msgspec.structs.replace(item, press=None)
+    if isinstance(item, TextHolder):
+        here = {f"#{slide_id}" for slide_id in slide_ids}
+        paragraphs = tuple(
+            line.linked(lambda link: link if not link.startswith("#") or link in here else None)
+            for line in item.paragraphs
+        )
+        item = msgspec.structs.replace(item, paragraphs=paragraphs)
     return item
 
 

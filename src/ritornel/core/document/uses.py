@@ -9,7 +9,7 @@ from ritornel.core.document.show import Show, Slide
 
 def used_on(slide: Slide) -> Iterator[str]:
     """The ids of the assets that the slide uses, as often as it does."""
-    for item in slide.objects:
+    for item in (*slide.objects, *(spare.object for spare in slide.spares)):
         if isinstance(item, Picture):
             yield item.asset_id
         if isinstance(item.press, PlaySound):

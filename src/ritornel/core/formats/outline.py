@@ -215,7 +215,7 @@ def _marked(runs: tuple[TextRun, ...]) -> str:
         words = _escaped(core)
         words = f"*{words}*" if run.italic else words
         words = f"**{words}**" if (run.weight or 0) >= BOLD else words
-        words = f"[{words}]({run.link})" if run.link else words
+        words = f"[{words}]({run.link})" if run.link and not run.link.startswith("#") else words
         parts.append(f"{' ' if run.text[0].isspace() else ''}{words}{' ' if run.text[-1].isspace() else ''}")
     return "".join(parts).strip()
 

@@ -5,7 +5,15 @@ import msgspec
 from ritornel.core.document.anchors import other_carries
 from ritornel.core.document.changes import Change, apply_changes
 from ritornel.core.document.credits import true_credits
-from ritornel.core.document.edits.builds import AddBuild, ChangeBuild, MoveBuild, PlaceBuild, RemoveBuild
+from ritornel.core.document.edits.builds import (
+    AddBuild,
+    BuildByParagraphs,
+    ChangeBuild,
+    MoveBuild,
+    PlaceBuild,
+    RemoveBuild,
+    StartBuilds,
+)
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.edits.framings import AddFraming, ChangeFraming, ChangeSize, RemoveFraming
 from ritornel.core.document.edits.greetings import PutGreeting, PutRecorded
@@ -26,6 +34,7 @@ from ritornel.core.document.edits.objects import (
     RemoveObjects,
     ReplacePicture,
     ScaleObjects,
+    SizeObject,
     StackObjects,
 )
 from ritornel.core.document.edits.shelf import (
@@ -46,6 +55,7 @@ from ritornel.core.document.edits.slides import (
     RemoveSlides,
     ReorderSlides,
 )
+from ritornel.core.document.edits.spares import BringBack, RemoveSpare
 from ritornel.core.document.edits.style import ChangeFrame, ChangeFurniture, ChangeHabits, ChangeShow, ChangeTheme
 from ritornel.core.document.edits.texts import ChangeText, JoinTexts, SplitText, WriteText
 from ritornel.core.document.edits.voices import PutVoice, TrimVoice
@@ -79,11 +89,14 @@ Edit = (
     | ChangeSlides
     | ChangeLayout
     | DriftSlides
+    | BringBack
+    | RemoveSpare
     | AddObjects
     | AddDrawing
     | RemoveObjects
     | ChangeObjects
     | MoveObjects
+    | SizeObject
     | ScaleObjects
     | ArrangeObjects
     | StackObjects
@@ -104,6 +117,8 @@ Edit = (
     | MoveBuild
     | PlaceBuild
     | ChangeBuild
+    | StartBuilds
+    | BuildByParagraphs
     | ChangeSize
     | AddFraming
     | ChangeFraming
@@ -169,6 +184,8 @@ __all__ = [
     "AddObjects",
     "AddSlide",
     "ArrangeObjects",
+    "BringBack",
+    "BuildByParagraphs",
     "ChangeAsset",
     "ChangeBuild",
     "ChangeFrame",
@@ -208,13 +225,16 @@ __all__ = [
     "RemoveObjects",
     "RemoveSlides",
     "RemoveSpan",
+    "RemoveSpare",
     "ReorderSlides",
     "ReplaceAsset",
     "ReplacePicture",
     "ScaleObjects",
     "Several",
+    "SizeObject",
     "SplitText",
     "StackObjects",
+    "StartBuilds",
     "TrimVoice",
     "WriteText",
     "apply_edit",

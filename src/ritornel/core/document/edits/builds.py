@@ -6,10 +6,10 @@ import msgspec
 
 from ritornel.core.document import running_order
 from ritornel.core.document.decoding import changed
-from ritornel.core.document.edits.draft import Draft, put, slide_of, target_of
+from ritornel.core.document.edits.draft import Draft, object_of, put, slide_of, target_of
 from ritornel.core.document.framings import moves_view
 from ritornel.core.document.integrity import check_build
-from ritornel.core.document.objects import Id
+from ritornel.core.document.objects import Id, TextHolder
 from ritornel.core.document.show import Build, OnCue, Show
 from ritornel.core.errors import BadValue
 
@@ -107,3 +107,61 @@ class ChangeBuild(msgspec.Struct, frozen=True, tag_field="do", tag="change build
         return Draft(
             put(slide, order=entries), f"Join {name} to the beat before" if joins else f"Change the build of {name}"
         )
+
+
+class StartBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="start builds"):
+    """Lets several builds start together, one after another, or each on a cue of its own.
+
+    They come to stand behind the first of them, in the order they have; that one starts as it does. Ids of new cues
+    begin with `stem`.
+    """
+
+    slide_id: Id
+    build_ids: tuple[Id, ...]
+    how: running_order.Starting
+    stem: Id
+
+    def draft(self, show: Show) -> Draft:
+        slide = slide_of(show, self.slide_id)
+        entries = [running_order.entry(slide, build_id) for build_id in self.build_ids]
+        if not entries:
+            raise BadValue("No build was picked.", "build_ids")
+        order = running_order.started(slide.order, set(self.build_ids), self.how, self.stem)
+        return Draft(put(slide, order=order), f"Let {len(entries)} builds start {self.how}")
+
+
+class BuildByParagraphs(msgspec.Struct, frozen=True, tag_field="do", tag="build by paragraphs"):
+    """Turns a build of a whole text into one of each paragraph, each on a cue but the first, or such builds back into
+    one of the whole.
+
+    All builds of the object with the effect of `build_id` are meant. Ids of new builds and cues begin with `stem`.
+    """
+
+    slide_id: Id
+    build_id: Id
+    by_paragraphs: bool
+    stem: Id
+
+    def draft(self, show: Show) -> Draft:
+        slide = slide_of(show, self.slide_id)
+        build = running_order.entry(slide, self.build_id)
+        item = object_of(slide, build.object_id)
+        if not isinstance(item, TextHolder) or not item.paragraphs:
+            raise BadValue(f"“{item.name}” has no paragraphs to come one by one. Nothing was changed.", "build_id")
+        alike = [entry for entry in slide.order if (entry.object_id, entry.effect) == (item.id, build.effect)]
+        first, others = alike[0], {entry.id for entry in alike[1:]}
+        parts = [paragraph.id for paragraph in item.paragraphs] if self.by_paragraphs else [None]
+        fresh = tuple(
+            msgspec.structs.replace(
+                first,
+                id=first.id if not number else f"{self.stem}-{number}",
+                part=part,
+                starts=OnCue(f"{self.stem}-c{number}") if number else first.starts,
+                after_ms=0 if number else first.after_ms,
+            )
+            for number, part in enumerate(parts)
+        )
+        order = running_order.without_builds(slide.order, others)
+        at = next(index for index, entry in enumerate(order) if entry.id == first.id)
+        how = "paragraph by paragraph" if self.by_paragraphs else "as a whole"
+        return Draft(put(slide, order=(*order[:at], *fresh, *order[at + 1 :])), f"Build {item.name} {how}")

@@ -7,7 +7,7 @@ import msgspec
 
 from ritornel.core.document.changes import Change, PutSlide, slide_index
 from ritornel.core.document.framings import moves_view
-from ritornel.core.document.integrity import check_kind, check_press, check_slide
+from ritornel.core.document.integrity import check_kind, check_part, check_press, check_slide
 from ritornel.core.document.objects import Clip, Object, Picture
 from ritornel.core.document.show import Build, Show, Slide
 from ritornel.core.errors import BadValue, UnknownName
@@ -77,6 +77,8 @@ def check_named(show: Show, item: Object, doing: str) -> None:
                 f"{doing} “{item.name}”: its {'clip' if isinstance(item, Clip) else 'picture'} is not on the shelf."
             )
         check_kind(item, asset, doing)
+        if isinstance(item, Clip):
+            check_part(item, asset)
     if item.press is not None:
         check_press(item, {asset.id for asset in show.assets}, {slide.id for slide in show.slides})
 

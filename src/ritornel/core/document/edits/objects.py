@@ -6,7 +6,7 @@ import msgspec
 
 from ritornel.core.document import running_order
 from ritornel.core.document.alignment import Arrangement, around, arranged, scaled_within, tenths
-from ritornel.core.document.copying import builds_for
+from ritornel.core.document.copying import builds_for, builds_of_copies
 from ritornel.core.document.decoding import changed
 from ritornel.core.document.drifts import DriftWay, drifted
 from ritornel.core.document.edits.draft import (
@@ -21,9 +21,22 @@ from ritornel.core.document.edits.draft import (
     swapped,
 )
 from ritornel.core.document.framings import size_of
+from ritornel.core.document.free_place import free_place
 from ritornel.core.document.freehand import outline_of_points
-from ritornel.core.document.layouts import differences
-from ritornel.core.document.objects import Box, Clip, Id, Object, Paragraph, Picture, PlayClip, Shape, TextHolder
+from ritornel.core.document.layouts import differences, scale_of
+from ritornel.core.document.objects import (
+    Box,
+    Clip,
+    Id,
+    Length,
+    Object,
+    Paragraph,
+    Picture,
+    PlayClip,
+    Shape,
+    TextHolder,
+    part_within,
+)
 from ritornel.core.document.picture_fit import cut_to
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadValue
@@ -51,8 +64,15 @@ LOOK = (
 
 
 class AddObjects(msgspec.Struct, frozen=True, tag_field="do", tag="add objects"):
+    """Adds objects in front of the others. With `where_free` they step aside where they would not be seen.
+
+    Copies get the builds of their originals: `copies` says which original each of them is of, by their ids.
+    """
+
     slide_id: Id
     objects: tuple[Object, ...]
+    where_free: bool = False
+    copies: dict[Id, Id] = {}
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
@@ -60,7 +80,15 @@ class AddObjects(msgspec.Struct, frozen=True, tag_field="do", tag="add objects")
             raise BadValue("There is nothing to add.", "objects")
         for item in self.objects:
             check_named(show, item, "Adding")
-        return Draft(put(slide, objects=(*slide.objects, *self.objects)), f"Add {names_of(list(self.objects))}")
+        added = self.objects
+        if self.where_free:
+            added = free_place(added, slide.objects, size_of(slide, show.frame), scale_of(show.frame))
+        order = slide.order
+        originals = {item.id: item for item in slide.objects}
+        copies = {self.copies[item.id]: item for item in added if self.copies.get(item.id) in originals}
+        if copies:
+            order = builds_of_copies(order, copies, originals, f"{self.objects[0].id[:24]}-b")
+        return Draft(put(slide, objects=(*slide.objects, *added), order=order), f"Add {names_of(list(added))}")
 
 
 class RemoveObjects(msgspec.Struct, frozen=True, tag_field="do", tag="remove objects"):
@@ -132,6 +160,34 @@ class MoveObjects(msgspec.Struct, frozen=True, tag_field="do", tag="move objects
             for item in items
         ]
         return Draft(put(slide, objects=swapped(slide, *moved)), f"Move {names_of(list(items))}")
+
+
+class SizeObject(msgspec.Struct, frozen=True, tag_field="do", tag="size object"):
+    """Gives an object a typed width or height; with `keep` the other side follows in proportion. Its top left corner
+    stays; sides are kept to a tenth.
+    """
+
+    slide_id: Id
+    object_id: Id
+    width: Length | None = None
+    height: Length | None = None
+    keep: bool = False
+
+    def draft(self, show: Show) -> Draft:
+        def sized(item: Object) -> Object:
+            box = item.box
+            width, height = self.width, self.height
+            if self.keep and box.width and box.height:
+                if width is not None and height is None:
+                    height = tenths(width * box.height / box.width)
+                elif height is not None and width is None:
+                    width = tenths(height * box.width / box.height)
+            fresh = msgspec.structs.replace(
+                box, width=box.width if width is None else width, height=box.height if height is None else height
+            )
+            return msgspec.structs.replace(item, box=fresh)
+
+        return changing(show, self.slide_id, (self.object_id,), sized, "Size {names}")
 
 
 class ScaleObjects(msgspec.Struct, frozen=True, tag_field="do", tag="scale objects"):
@@ -366,8 +422,8 @@ class ReplacePicture(msgspec.Struct, frozen=True, tag_field="do", tag="replace p
             fresh = msgspec.structs.replace(item, asset_id=self.asset_id)
             asset = show.asset(self.asset_id)
             if isinstance(fresh, Clip) and asset is not None and asset.kind == "clip":
-                out_ms = min(fresh.out_ms, asset.lasts_ms)
-                fresh = msgspec.structs.replace(fresh, in_ms=min(fresh.in_ms, out_ms - 1), out_ms=out_ms)
+                in_ms, out_ms = part_within(fresh.in_ms, fresh.out_ms, asset.lasts_ms)
+                fresh = msgspec.structs.replace(fresh, in_ms=in_ms, out_ms=out_ms)
             check_named(show, fresh, "Replacing")
             return fresh
 

@@ -30,6 +30,7 @@ from ritornel.core.document.objects import (
     PlaySound,
     Text,
     TextRun,
+    part_within,
 )
 from ritornel.core.document.show import AdvanceAfter, Asset, MusicSpan, Show, Slide, Transition, first_advance
 from ritornel.core.document.theme import Theme
@@ -141,8 +142,8 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
             if isinstance(item, Picture) and item.asset_id == self.asset_id:
                 item = msgspec.structs.replace(item, asset_id=self.by)
                 if isinstance(item, Clip):
-                    out_ms = min(item.out_ms, new.lasts_ms)
-                    item = msgspec.structs.replace(item, in_ms=min(item.in_ms, out_ms - 1), out_ms=out_ms)
+                    in_ms, out_ms = part_within(item.in_ms, item.out_ms, new.lasts_ms)
+                    item = msgspec.structs.replace(item, in_ms=in_ms, out_ms=out_ms)
             if isinstance(item.press, PlaySound) and item.press.asset_id == self.asset_id:
                 item = msgspec.structs.replace(item, press=PlaySound(self.by))
             return item
@@ -153,11 +154,18 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
             ground = msgspec.structs.replace(ground, asset_id=self.by)
         voice = slide.voice
         if voice is not None and voice.asset_id == self.asset_id:
-            out_ms = min(voice.out_ms, new.lasts_ms)
-            voice = msgspec.structs.replace(voice, asset_id=self.by, in_ms=min(voice.in_ms, out_ms - 1), out_ms=out_ms)
+            in_ms, out_ms = part_within(voice.in_ms, voice.out_ms, new.lasts_ms)
+            voice = msgspec.structs.replace(voice, asset_id=self.by, in_ms=in_ms, out_ms=out_ms)
         transition, order = self._heard(slide.transition), tuple(map(self._heard, slide.order))
+        spares = tuple(msgspec.structs.replace(spare, object=swap(spare.object)) for spare in slide.spares)
         fresh = msgspec.structs.replace(
-            slide, objects=objects, background=ground, voice=voice, transition=transition, order=order
+            slide,
+            objects=objects,
+            background=ground,
+            voice=voice,
+            transition=transition,
+            order=order,
+            spares=spares,
         )
         return slide if fresh == slide else fresh
 

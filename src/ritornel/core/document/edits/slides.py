@@ -217,10 +217,11 @@ class ChangeLayout(msgspec.Struct, frozen=True, tag_field="do", tag="change layo
         style = (show.theme, show.frame)
         fresh = [refitted(slide, style, style, self.layout) for slide in slides]
         loose = [
-            item.name
+            spare.object.name
             for old, new in zip(slides, fresh, strict=True)
-            for before, item in zip(old.objects, new.objects, strict=True)
-            if before.place and not item.place
+            for spare in new.spares
+            if spare not in old.spares
         ]
-        notices = (f"The layout has no place for {', '.join(loose)}; it stays where it was.",) if loose else ()
+        lie = "it lies" if len(loose) == 1 else "they lie"
+        notices = (f"The layout has no place for {', '.join(loose)}; {lie} beside the slide.",) if loose else ()
         return Draft(tuple(PutSlide(slide) for slide in fresh), f"Change the layout of {of_slides(slides)}", notices)

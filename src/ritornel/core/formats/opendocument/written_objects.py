@@ -200,10 +200,16 @@ class Drawing:
             look = run(stretch)
             span = el("text:span", {"text:style-name": self._dress.style("text", {"text": look})} if look else {})
             _fill_words(span, stretch.text)
-            made.append(
-                el("text:a", {"xlink:href": stretch.link, "xlink:type": "simple"}, span) if stretch.link else span
-            )
+            link = self._destination(stretch.link) if stretch.link else ""
+            made.append(el("text:a", {"xlink:href": link, "xlink:type": "simple"}, span) if link else span)
         return made
+
+    def _destination(self, link: str) -> str:
+        """A link as the format has it: a slide is called by its page's name; empty for a slide that is not there."""
+        if not link.startswith("#"):
+            return link
+        name = self._slide_names.get(link[1:])
+        return f"#{name}" if name else ""
 
     def _pictured(self, item: Picture) -> tuple[Box, dict[str, str]]:
         """The frame of a picture, and its look: what is cut off at its edges is."""

@@ -4,15 +4,17 @@ import { el, icon } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { clockText, minutesText, secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
+import { reorder } from "../ui/reorder.js";
 import { dragOn } from "../score/drags.js";
 import { leavesWords } from "../score/holds.js";
 import { Scale } from "../score/scale.js";
 import { fermata } from "../stage/signs.js";
 import { svg } from "../ui/element.js";
 
-const LEAST_PX = 74;
-const MOST_PX_S = 26;
-const LEAST_PX_S = 3;
+const LEAST_PX = 120;
+const MOST_PX_S = 12;
+const TICK_PX = 9;
+const TICKS_S = [1, 5, 10, 30, 60, 300, 900];
 
 const ROMAN = [
 	[100, "C"],
@@ -33,6 +35,19 @@ const roman = (number) => {
 		return sign.repeat(count);
 	}).join("");
 };
+
+/** The time within a bar: a tick every so many seconds, so that ticks can be told apart. */
+function ruler(length_ms, px) {
+	const step = TICKS_S.find((each) => (each * 1000 * px) / length_ms >= TICK_PX) ?? TICKS_S.at(-1);
+	const ticks = Array.from({ length: Math.floor(length_ms / (step * 1000)) + 1 }, (_, at) => at);
+	const d = ticks.map((at) => `M ${(at * step * 1000 * px) / length_ms} 0 V ${at % 5 ? 4 : 7}`).join(" ");
+	return svg(
+		"svg",
+		{ class: "ov-ruler", width: px, height: 8, "aria-hidden": "true" },
+		svg("title", {}, `A tick every ${step} s`),
+		svg("path", { d, stroke: "#7d8f88", fill: "none" }),
+	);
+}
 
 export class Overview {
 	constructor(state, { node, button }) {
@@ -139,16 +154,15 @@ export class Overview {
 		);
 	}
 
-	/** Widths by length, lines never broken inside a bar. */
+	/**
+	 * Lines never broken inside a bar. A bar is wide enough to be read, however short its slide is: the ruler under each
+	 * tells its time.
+	 */
 	drawPage() {
 		const { data } = this.state;
 		const room = this.page.clientWidth - 110;
-		const lengths = data.order.map((id) => data.slides[id].schedule.length_ms).filter((ms) => ms > 0);
-		const shortest = Math.min(...lengths, 20_000) / 1000;
-		// Under a pulling hand the scale stays, or what is pulled would run away from the pointer.
-		const scale = this.state.trial ? this.pxPerS : Math.max(LEAST_PX_S, Math.min(MOST_PX_S, LEAST_PX / shortest));
-		this.pxPerS = scale;
-		const width = (line) => Math.min(Math.max((line.schedule.length_ms / 1000) * scale, 34), room);
+		const width = (line) =>
+			Math.min(Math.max((line.schedule.length_ms / 1000) * MOST_PX_S, LEAST_PX), Math.max(room, LEAST_PX));
 		const lines = [];
 		let used = Infinity;
 		let section = null;
@@ -169,7 +183,7 @@ export class Overview {
 				lines.at(-1).append(this.heading(section, !line.opens_section));
 				lines.at(-1).dataset.headed = "";
 			}
-			lines.at(-1).append(this.drawBar(line, px, scale));
+			lines.at(-1).append(this.drawBar(line, px));
 		});
 		this.page.replaceChildren(...(lines.length ? lines : [el("p", { class: "said p-6" }, "No slides yet.")]));
 		lines
@@ -204,8 +218,9 @@ export class Overview {
 		);
 	}
 
-	drawBar(line, px, scale) {
+	drawBar(line, px) {
 		const { state } = this;
+		const scale = (px * 1000) / Math.max(line.schedule.length_ms, 1);
 		const x = (ms) => (ms / 1000) * scale;
 		const waits = state.waitsOf(line.id);
 		const leaves = state.waitsToLeave(line.id) && !line.schedule.last_wait;
@@ -237,7 +252,6 @@ export class Overview {
 				"data-opens": line.opens_section ? "" : null,
 				role: "option",
 				"aria-selected": String(picked),
-				draggable: "true",
 				"data-skipped": line.skipped || null,
 				tabindex: line.id === (state.slide?.id ?? state.data.order[0]) ? 0 : -1,
 				"aria-label": `${state.data.numbers[line.id]} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}`,
@@ -248,9 +262,10 @@ export class Overview {
 				},
 			},
 			marks,
-			px > 70 ? el("img", { src: line.thumb, alt: "", loading: "lazy", width: 82, height: 46 }) : null,
-			el("b", {}, `${state.data.numbers[line.id]}`, px > 60 ? el("span", {}, ` ${line.name || "Untitled"}`) : null),
-			px > 60 ? el("span", { class: "facts" }, line.skipped ? "skipped" : facts) : null,
+			el("img", { src: line.thumb, alt: "", loading: "lazy", width: 82, height: 46 }),
+			el("b", { title: line.name }, `${state.data.numbers[line.id]} ${line.name || "Untitled"}`),
+			el("span", { class: "facts" }, line.skipped ? "skipped" : facts),
+			line.skipped ? null : ruler(line.schedule.length_ms, px),
 		);
 		node.style.width = `${px}px`;
 		const handle = (drag, left, words, more = {}) => {
@@ -259,7 +274,7 @@ export class Overview {
 				title: `${words}. Pull to change.`,
 				"data-drag": drag,
 				"data-slide": line.id,
-				onpointerdown: (event) => this.pull(event),
+				onpointerdown: (event) => this.pull(event, scale),
 				onclick: (event) => event.stopPropagation(),
 			});
 			Object.assign(grip.dataset, more);
@@ -291,21 +306,13 @@ export class Overview {
 	}
 
 	/** Pulls a bar line, a slur's end or a hold's edge, as on the score. */
-	pull(event) {
+	pull(event, scale) {
 		if (event.button !== 0) return;
 		event.stopPropagation();
-		this.pulling = true;
-		addEventListener(
-			"pointerup",
-			() => {
-				this.pulling = false;
-			},
-			{ once: true },
-		);
 		dragOn(
 			{
 				state: this.state,
-				scale: new Scale(this.pxPerS),
+				scale: new Scale(scale),
 				scroll: this.page,
 				draw: () => this.draw("trial"),
 				showLine: () => undefined,
@@ -369,46 +376,17 @@ export class Overview {
 		}
 	}
 
-	/** Bars are dragged to another place; dragging a picked one moves all that are picked. */
+	/** Bars are pulled to another place; pulling a picked one moves all that are picked. */
 	drag() {
-		let moving = [];
-		const clear = () => this.page.querySelectorAll("[data-drop]").forEach((bar) => delete bar.dataset.drop);
-		this.page.addEventListener("dragstart", (event) => {
-			const id = event.target.closest?.("[data-slide]")?.dataset.slide;
-			if (this.pulling) event.preventDefault();
-			if (!id || this.pulling) return;
-			moving = this.state.pickedSlides.has(id)
-				? this.state.data.order.filter((one) => this.state.pickedSlides.has(one))
-				: [id];
-			event.dataTransfer.effectAllowed = "move";
-			event.dataTransfer.setData("text/x-slides", moving.join());
-		});
-		const spot = (event) => {
-			const bar = event.target.closest?.("[data-slide]");
-			if (!bar || !moving.length) return null;
-			const box = bar.getBoundingClientRect();
-			return { bar, after: event.clientX > box.left + box.width / 2 };
-		};
-		this.page.addEventListener("dragover", (event) => {
-			const found = spot(event);
-			if (!found) return;
-			event.preventDefault();
-			clear();
-			found.bar.dataset.drop = found.after ? "after" : "before";
-		});
-		this.page.addEventListener("dragend", () => {
-			moving = [];
-			clear();
-		});
-		this.page.addEventListener("drop", (event) => {
-			const found = spot(event);
-			clear();
-			if (!found) return;
-			event.preventDefault();
-			const { order } = this.state.data;
-			const target = order.indexOf(found.bar.dataset.slide) + (found.after ? 1 : 0);
-			const to = order.slice(0, target).filter((id) => !moving.includes(id)).length;
-			this.state.edit({ do: "move slides", slide_ids: moving, to });
+		reorder(this.page, {
+			item: "[data-slide].ov-bar",
+			idOf: (bar) => bar.dataset.slide,
+			moved: (id) =>
+				this.state.pickedSlides.has(id)
+					? this.state.data.order.filter((one) => this.state.pickedSlides.has(one))
+					: [id],
+			flows: true,
+			put: (ids, to) => this.state.edit({ do: "move slides", slide_ids: ids, to }),
 		});
 	}
 

@@ -299,7 +299,10 @@ async function main() {
 	press("open-house", openHouse);
 	press("larger", () => notes.resize(2));
 	press("smaller", () => notes.resize(-2));
-	press("help", () => import("../lectern/help.js").then(({ openHelp }) => openHelp()));
+	press("help", async () => {
+		const [{ openKeys }, { KEYS }] = await Promise.all([import("../ui/key-list.js"), import("../ui/page-keys.js")]);
+		openKeys(...KEYS.lectern);
+	});
 	at("go").addEventListener("keydown", (event) => {
 		event.stopPropagation();
 		if (event.key === "Escape") at("go").blur();
@@ -330,7 +333,6 @@ async function main() {
 		"-": () => notes.resize(-2),
 		".": () => (player.paused ? player.resume() : player.pause()),
 		"/": () => at("go").focus(),
-		"?": () => at("help").click(),
 	};
 	addEventListener("keydown", (event) => {
 		if (event.ctrlKey || event.metaKey || event.altKey || taken(event)) return;

@@ -7,6 +7,7 @@ import { ShowPlayer } from "../player/player.js";
 import { slimControls } from "../player/control-bar.js";
 import { el } from "../ui/element.js";
 import { taken } from "../ui/free-keys.js";
+import { KEYS } from "../ui/page-keys.js";
 import { get, startData } from "../ui/requests.js";
 import { keepChoice, playChoice } from "../ui/play-choice.js";
 
@@ -71,7 +72,23 @@ async function main() {
 			else leave();
 		},
 	});
-	const bar = slimControls(player, house, { leave });
+	const drawn = [
+		["spot", "Spot", "S"],
+		["pen", "Pen", "P"],
+		["rub", "Rub out", "E"],
+	].map(([name, title, key]) =>
+		el(
+			"button",
+			{ class: "px-2", "aria-pressed": "false", title: `${title} (${key})`, onclick: () => board.setMode(name) },
+			title,
+		),
+	);
+	board.addEventListener("mode", () =>
+		drawn.forEach((button, number) =>
+			button.setAttribute("aria-pressed", String(board.mode === ["spot", "pen", "rub"][number])),
+		),
+	);
+	const bar = slimControls(player, house, { leave, keys: KEYS.play, tools: drawn });
 	const other = mode === "on cue" ? "self-running" : "on cue";
 	const swap = el(
 		"button",

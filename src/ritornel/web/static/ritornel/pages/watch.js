@@ -7,6 +7,7 @@ import { followNews } from "../player/edition-news.js";
 import { ShowPlayer } from "../player/player.js";
 import { slimControls } from "../player/control-bar.js";
 import { el } from "../ui/element.js";
+import { KEYS } from "../ui/page-keys.js";
 import { get, startData } from "../ui/requests.js";
 
 const house = document.querySelector(".house");
@@ -42,7 +43,7 @@ async function main() {
 		// are seen.
 		listen(player, house, { step: start.steps !== false });
 		if (start.controls !== false) {
-			const bar = slimControls(player, house);
+			const bar = slimControls(player, house, { keys: KEYS.watch });
 			if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
 		} else if (hasCaptions(show)) showCaptions(player, house);
 		stayAwake();

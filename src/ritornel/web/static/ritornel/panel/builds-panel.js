@@ -104,7 +104,32 @@ export function builds(state, item, panel) {
 		if (item.kind === "text" && item.paragraphs.length > 1) result.push(growth(state, item));
 		return result;
 	}
+	if (several) result.push(partsOf(state, current));
 	return [...result, ...timing(state, current)];
+}
+
+/** Whether a build is of the whole text or of each paragraph; it can be changed at any time. */
+function partsOf(state, build) {
+	const turn = (by_paragraphs) =>
+		state.edit({
+			do: "build by paragraphs",
+			slide_id: state.slide.id,
+			build_id: build.id,
+			by_paragraphs,
+			stem: newId().slice(0, 12),
+		});
+	return pair(
+		"Builds",
+		choice(
+			build.part ? "parts" : "whole",
+			[
+				["whole", "All of it"],
+				["parts", "Each paragraph"],
+			],
+			(chosen) => turn(chosen === "parts"),
+			{ label: "Builds all of it, or each paragraph" },
+		),
+	);
 }
 
 /**

@@ -37,11 +37,12 @@ function give(field, set, value) {
 function keyed(field, commit, reset) {
 	field.addEventListener("change", commit);
 	field.addEventListener("keydown", (event) => {
-		if (event.key === "Enter" && field.tagName !== "TEXTAREA") field.blur();
+		// What was typed is given; the keyboard stays where it is, ready to type another.
+		if (event.key === "Enter" && field.tagName !== "TEXTAREA") field.select?.();
 		if (event.key === "Escape") {
 			event.stopPropagation();
 			reset();
-			field.blur();
+			field.select?.();
 		}
 	});
 	return field;
@@ -81,10 +82,11 @@ export function numberField(
 	set,
 	{ label = null, least = -100000, most = 100000, unit = "", decimals = 1 } = {},
 ) {
-	const text = (number) => `${Number(number.toFixed(decimals))}${unit ? ` ${unit}` : ""}`;
+	const text = (number) => (number === null ? "" : `${Number(number.toFixed(decimals))}${unit ? ` ${unit}` : ""}`);
 	const field = el("input", {
 		class: "field",
 		value: text(value),
+		placeholder: value === null ? "different now" : null,
 		"aria-label": label,
 		inputmode: "decimal",
 		autocomplete: "off",

@@ -2,6 +2,7 @@
 import { el, icon } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { numberField, pair, selectField, tick, timeField } from "./fields.js";
+import { smallPlayer } from "../ui/small-player.js";
 
 export function musicPanel(state) {
 	const span = state.data.spans.find((entry) => entry.id === state.pickedSpan);
@@ -92,7 +93,7 @@ export function musicPanel(state) {
 				},
 				"As long as the show, fading out in 4 s",
 			),
-			asset ? el("audio", { controls: true, src: asset.address, class: "w-full h-9", preload: "none" }) : null,
+			asset ? smallPlayer({ src: asset.address, name: asset.name, preload: "none" }) : null,
 			el(
 				"button",
 				{ class: "push", onclick: () => state.edit({ do: "remove span", span_id: span.id }) },

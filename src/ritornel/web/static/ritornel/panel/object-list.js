@@ -18,6 +18,14 @@ export class ObjectFold {
 		state.addEventListener("show", () => this.draw());
 		state.addEventListener("pick", () => this.mark());
 		this.draw();
+		// The list shows the front first; the slide keeps its objects from the back.
+		import("../ui/reorder.js").then(({ reorder }) =>
+			reorder(this.list, {
+				item: "[data-listed]",
+				idOf: (node) => node.dataset.listed,
+				put: (ids, to) => rowsPart.ready.restack(state, ids[0], state.slide.objects.length - 1 - to),
+			}),
+		);
 	}
 
 	toggle() {

@@ -31,7 +31,7 @@ export function objectRow(state, item) {
 	};
 	const node = el(
 		"li",
-		{ "data-listed": item.id, "aria-current": state.picked.has(item.id) ? "true" : null, draggable: "true" },
+		{ "data-listed": item.id, "aria-current": state.picked.has(item.id) ? "true" : null },
 		el(
 			"button",
 			{ class: "who", onclick: pick },
@@ -71,30 +71,8 @@ export function objectRow(state, item) {
 			document.querySelector(`[data-listed="${CSS.escape(item.id)}"] .who`)?.focus(),
 		);
 	});
-	node.addEventListener("dragstart", (event) => {
-		event.dataTransfer.setData("text/x-object", item.id);
-		event.dataTransfer.effectAllowed = "move";
-	});
-	node.addEventListener("dragover", (event) => {
-		if ([...event.dataTransfer.types].includes("text/x-object")) {
-			event.preventDefault();
-			node.dataset.drop = "";
-		}
-	});
-	node.addEventListener("dragleave", () => delete node.dataset.drop);
-	node.addEventListener("drop", (event) => {
-		delete node.dataset.drop;
-		const id = event.dataTransfer.getData("text/x-object");
-		if (!id || id === item.id) return;
-		event.preventDefault();
-		restack(
-			state,
-			id,
-			state.slide.objects.filter((other) => other.id !== id).findIndex((other) => other.id === item.id) + 1,
-		);
-	});
 	return node;
 }
 
-const restack = (state, id, to) =>
+export const restack = (state, id, to) =>
 	state.edit({ do: "stack objects", slide_id: state.slide.id, object_ids: [id], to: Math.max(0, to) });

@@ -1,10 +1,8 @@
 // Moving builds in the running order, by a pointer or by Alt and the arrows. Where one would go, and how it would start
 // there, is shown before it is let go; the drop does just that.
 import { el, newId } from "../ui/element.js";
+import { pull, scrollAtEdge } from "../ui/pull.js";
 
-const LIFTS_PX = 4;
-const LIFTS_MS = 320;
-const EDGE_PX = 26;
 const BRACE_PX = 44;
 
 const idOf = (row) => row.dataset.build;
@@ -99,7 +97,7 @@ export function enableDrag(state, list) {
 	};
 
 	const end = () => {
-		held?.classList.remove("dragged");
+		held.classList.remove("dragged");
 		clear();
 		tag.remove();
 		state.endAttempt();
@@ -111,55 +109,25 @@ export function enableDrag(state, list) {
 	list.addEventListener("pointerdown", (down) => {
 		const row = down.target.closest(".entry");
 		if (!row || down.button || down.target.closest("input, select")) return;
-		let timer = 0;
-		const over = new AbortController();
-		const listen = (kind, work) => addEventListener(kind, work, { capture: true, signal: over.signal });
-		const lift = () => {
-			held = row;
-			state.hold();
-			row.classList.add("dragged");
-			document.body.append(tag);
-		};
-		const stop = () => {
-			clearTimeout(timer);
-			over.abort();
-			if (held) end();
-		};
-		// A finger that moves at once scrolls; one that rests lifts.
-		if (down.pointerType === "touch") timer = setTimeout(lift, LIFTS_MS);
-		listen("pointermove", (move) => {
-			if (move.pointerId !== down.pointerId) return;
-			const far = Math.hypot(move.clientX - down.clientX, move.clientY - down.clientY) > LIFTS_PX;
-			if (!held && far && down.pointerType === "touch") stop();
-			else if (!held && far) lift();
-			if (!held) return;
-			move.preventDefault();
-			const { top, bottom } = list.getBoundingClientRect();
-			if (move.clientY < top + EDGE_PX) list.scrollBy(0, -8);
-			else if (move.clientY > bottom - EDGE_PX) list.scrollBy(0, 8);
-			showPlace(move.clientX, move.clientY);
+		pull(down, {
+			lift() {
+				held = row;
+				place = null;
+				state.hold();
+				row.classList.add("dragged");
+				document.body.append(tag);
+			},
+			move(event) {
+				scrollAtEdge(list, event.clientY);
+				showPlace(event.clientX, event.clientY);
+			},
+			drop() {
+				const [build, wanted] = [idOf(held), place];
+				end();
+				if (wanted) state.edit(editOf(state, build, wanted));
+			},
+			back: end,
 		});
-		listen("pointerup", (up) => {
-			if (up.pointerId !== down.pointerId) return;
-			const [build, wanted] = [held && idOf(held), place];
-			if (held) {
-				// The press that follows at once is part of the pull.
-				const part = new AbortController();
-				addEventListener("click", (event) => event.stopPropagation(), { capture: true, signal: part.signal });
-				setTimeout(() => part.abort());
-			}
-			stop();
-			if (build && wanted) state.edit(editOf(state, build, wanted));
-		});
-		listen("pointercancel", stop);
-		listen("keydown", (event) => {
-			if (event.key !== "Escape" || !held) return;
-			event.preventDefault();
-			event.stopPropagation();
-			stop();
-		});
-		const notPassive = { capture: true, passive: false, signal: over.signal };
-		addEventListener("touchmove", (event) => held && event.preventDefault(), notPassive);
 	});
 
 	list.addEventListener("keydown", async (event) => {

@@ -84,6 +84,7 @@ export class Panel {
 		this.tab = "builds";
 		this.clipTab = "clip";
 		this.kind = "enters";
+		this.starting = "together";
 		this.part = "";
 		state.addEventListener("show", () => this.drawSoon());
 		// Where nothing else is picked, as after somebody else's change, a hand at work is not disturbed.
@@ -92,6 +93,10 @@ export class Panel {
 			else this.draw();
 		});
 		state.addEventListener("trial", () => showTrial(state));
+		state.addEventListener("tab", ({ detail }) => {
+			state.showPanel("object");
+			this.openTab(detail.tab, state.object([...state.picked][0])?.kind === "clip");
+		});
 		this.listenToHands();
 		let beat = -1;
 		state.addEventListener("time", () => {
@@ -167,6 +172,10 @@ export class Panel {
 		this.kind = kind;
 		this.draw();
 	}
+	openStarting(starting) {
+		this.starting = starting;
+		this.draw();
+	}
 	openPart(part) {
 		this.part = part;
 		this.draw();
@@ -186,13 +195,12 @@ export class Panel {
 		const scrolled = () => node.querySelector(":scope > .order") ?? node;
 		const scroll = stays ? scrolled().scrollTop : 0;
 		// After an edit everything is drawn anew: the keyboard's place is found again as the control of the same name
-		// nearest to where it was. A control that is gone gives it to nobody: another that happens to stand there is not
-		// what was meant.
+		// nearest to where it was.
 		const controls = () => [...node.querySelectorAll("button, input, select, textarea")];
 		const nameOf = (control) =>
 			`${control.tagName} ${control.getAttribute("aria-label") ?? control.dataset.named ?? ""} ${control.tagName === "BUTTON" ? control.textContent : ""}`;
 		const before = controls();
-		const at = stays ? before.indexOf(document.activeElement) : -1;
+		const at = before.indexOf(document.activeElement);
 		const name = at >= 0 ? nameOf(before[at]) : null;
 		const marked =
 			at >= 0 && before[at].tagName === "INPUT"
@@ -214,12 +222,15 @@ export class Panel {
 				state.refusal,
 			);
 		if (name === null) return;
+		// The keyboard never falls out of the panel: where what it was at is gone, it is at the tab that is open.
+		const open = () =>
+			node.querySelector('[role="tab"][aria-selected="true"]') ?? this.path.querySelector("[aria-current]");
 		const same = controls()
 			.map((control, index) => [control, Math.abs(index - at)])
 			.filter(([control]) => nameOf(control) === name)
 			.sort((a, b) => a[1] - b[1]);
 		const found = same[0]?.[0];
-		found?.focus({ preventScroll: true });
+		(found ?? open())?.focus({ preventScroll: true });
 		// What was marked to be typed over still is; a caret stays where it was.
 		if (marked?.[0] != null)
 			found?.setSelectionRange(marked[0], marked[1] === marked[2] ? found.value.length : marked[1]);

@@ -1,11 +1,13 @@
 // Where a picked object is: exact numbers, lined up, as next door, stacked; and what a press on it does.
 import { el } from "../ui/element.js";
 import { commonActions } from "./object-panel.js";
-import { numberField, pair, selectField, textField } from "./fields.js";
+import { numberField, pair, selectField, textField, tick } from "./fields.js";
 
 export function place(state, item, change) {
 	const { box } = item;
 	const set = (changes) => change((old) => ({ box: { ...old.box, ...changes } }));
+	const size = (sides) =>
+		state.edit({ do: "size object", slide_id: state.slide.id, object_id: item.id, keep: keeps(state, item), ...sides });
 	const arrange = (how) => state.edit({ do: "arrange objects", slide_id: state.slide.id, object_ids: [item.id], how });
 	const before = state.data.viewing.before.includes(item.id);
 	return [
@@ -23,10 +25,13 @@ export function place(state, item, change) {
 			el(
 				"div",
 				{ class: "two" },
-				numberField(box.width, (width) => set({ width }), { label: "Width", least: 0, unit: "px" }),
-				numberField(box.height, (height) => set({ height }), { label: "Height", least: 0, unit: "px" }),
+				numberField(box.width, (width) => size({ width }), { label: "Width", least: 0, unit: "px" }),
+				numberField(box.height, (height) => size({ height }), { label: "Height", least: 0, unit: "px" }),
 			),
 		),
+		tick("Keep its proportion", keeps(state, item), (on) => {
+			state.keepsProportion = { ...state.keepsProportion, [item.kind]: on };
+		}),
 		item.kind === "text" && item.overflow !== "grow" ? wordsHeight(state, item, set) : null,
 		pair(
 			"Turn",
@@ -62,6 +67,9 @@ export function place(state, item, change) {
 		commonActions(state, [item]),
 	];
 }
+
+/** Whether a typed side takes the other along: pictures and clips keep their proportion until somebody says otherwise. */
+const keeps = (state, { kind }) => state.keepsProportion?.[kind] ?? ["picture", "clip"].includes(kind);
 
 export function stacking(state, items) {
 	const { objects } = state.slide;

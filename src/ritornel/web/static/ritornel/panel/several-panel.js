@@ -25,10 +25,19 @@ const ROWS = [
 	],
 ];
 
-/** One effect for all that is picked: the first on cue, the others together with it; or all their builds taken away. */
+/**
+ * One effect for all that is picked, asked once how they start: the first on a cue, the others together with it, one
+ * after another, or each on a cue of its own. The builds they have are started in the same way, or taken away.
+ */
 function buildsOfAll(state, items, panel) {
 	const ids = items.map((item) => item.id);
 	const slide = state.slide.id;
+	const how = panel.starting;
+	const rules = {
+		together: () => ({ rule: "together" }),
+		"one after another": () => ({ rule: "follows" }),
+		"each on a cue": () => ({ rule: "cue", cue_id: newId() }),
+	};
 	const give = (effect) => {
 		const edits = ids.map((id, at) => ({
 			do: "add build",
@@ -39,7 +48,7 @@ function buildsOfAll(state, items, panel) {
 				effect: effect.name,
 				...state.data.settings.usual[effect.name],
 				repeats: effect.repeats,
-				starts: at ? { rule: "together" } : { rule: "cue", cue_id: newId() },
+				starts: at ? rules[how]() : { rule: "cue", cue_id: newId() },
 			},
 		}));
 		state.edit({ do: "several", label: `Give ${ids.length} objects ${effect.title.toLowerCase()}`, edits });
@@ -56,6 +65,16 @@ function buildsOfAll(state, items, panel) {
 		}));
 	return [
 		el("h3", {}, "Builds for all of them"),
+		choice(
+			how,
+			[
+				["together", "Together"],
+				["one after another", "One by one"],
+				["each on a cue", "Each on a cue"],
+			],
+			(chosen) => panel.openStarting(chosen),
+			{ label: "How they start" },
+		),
 		choice(kind, Object.entries(KIND_WORDS), (key) => panel.openKind(key), { label: "Kind of build" }),
 		el(
 			"div",
@@ -66,6 +85,23 @@ function buildsOfAll(state, items, panel) {
 					effectButton(state, effect, { pressed: false, choose: () => give(effect), builds: () => preview(effect) }),
 				),
 		),
+		own.length > 1
+			? el(
+					"button",
+					{
+						class: "push",
+						onclick: () =>
+							state.edit({
+								do: "start builds",
+								slide_id: slide,
+								build_ids: own.map((build) => build.id),
+								how,
+								stem: newId().slice(0, 12),
+							}),
+					},
+					`Start the ${own.length} they have ${how}`,
+				)
+			: null,
 		own.length
 			? el(
 					"button",
@@ -155,6 +191,7 @@ export function severalPanel(state, panel) {
 					decimals: 0,
 				}),
 			),
+			...lettersOfAll(state, items, set),
 			items.some((item) => item.paragraphs)
 				? pair(
 						"Words",
@@ -224,6 +261,48 @@ export function severalPanel(state, panel) {
 					: null,
 			),
 			commonActions(state, items),
+		),
+	];
+}
+
+/** Font, size and alignment of all words at once. */
+function lettersOfAll(state, items, set) {
+	const written = items.filter((item) => item.paragraphs);
+	if (!written.length) return [];
+	const alike = (name) => (written.every((item) => item[name] === written[0][name]) ? written[0][name] : "");
+	const families = [["@heading", "Headings"], ["@body", "Body"], ...state.data.families.map((name) => [name, name])];
+	const family = alike("family");
+	return [
+		pair(
+			"Font",
+			selectField(
+				family,
+				family ? families : [["", "Different now"], ...families],
+				(name) => name && set({ family: name }),
+				{ label: "Font of all" },
+			),
+		),
+		pair(
+			"Size",
+			numberField(alike("size_px") || null, (size_px) => set({ size_px }), {
+				label: "Size of all letters",
+				least: 4,
+				most: 1000,
+				unit: "px",
+			}),
+		),
+		pair(
+			"Align",
+			choice(
+				alike("align"),
+				[
+					["left", "Left"],
+					["centre", "Centre"],
+					["right", "Right"],
+				],
+				(align) => set({ align }),
+				{ label: "Align all" },
+			),
 		),
 	];
 }

@@ -5,6 +5,7 @@ import { get } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 import { secondsText } from "../ui/times.js";
 import { numberField, pair, tick, timeField } from "./fields.js";
+import { smallPlayer } from "../ui/small-player.js";
 
 /** The slide's cues in order, with what each sets off. */
 function cuesOf(state) {
@@ -41,13 +42,7 @@ export function voiceDetails(state, change, { give, numbered }) {
 			el("span", { class: "said" }, ` · ${secondsText(voice.out_ms - voice.in_ms)} s${levelled(state, asset, voice)}`),
 		),
 		asset
-			? el("audio", {
-					controls: true,
-					src: `${asset.address}#t=${voice.in_ms / 1000},${voice.out_ms / 1000}`,
-					class: "w-full h-9",
-					preload: "none",
-					"aria-label": asset.name,
-				})
+			? smallPlayer({ src: asset.address, name: asset.name, fromMs: voice.in_ms, toMs: voice.out_ms, preload: "none" })
 			: null,
 		pair(
 			"Begins at",

@@ -1,12 +1,20 @@
-// The slim controls over a show: they vanish when nothing is touched for three seconds.
+// The slim controls over a show. They come when the pointer goes to the foot of the screen, when something there has
+// the focus, or on `?`; no other key shows them, so an audience never sees them. They go after three seconds.
 import { el, icon, svg } from "../ui/element.js";
 import { clockText, minutesText } from "../ui/times.js";
+import { taken } from "../ui/free-keys.js";
+import { openKeys } from "../ui/key-list.js";
 import { toggleFullScreen } from "./keys.js";
 
 const QUIET_MS = 3000;
+const FOOT_PX = 140;
 
-/** @param {import("./player.js").ShowPlayer} player @param {HTMLElement} house @param {{leave?: () => void}} options */
-export function slimControls(player, house, { leave = null } = {}) {
+/**
+ * @param {import("./player.js").ShowPlayer} player
+ * @param {HTMLElement} house
+ * @param {{leave?: () => void, keys: [string, [string, string][]], tools?: HTMLElement[]}} options `keys` are told on `?`
+ */
+export function slimControls(player, house, { leave = null, keys, tools = [] }) {
 	const button = (name, label, act) => el("button", { "aria-label": label, title: label, onclick: act }, icon(name));
 	const play = button("pause", "Pause", () => (player.paused ? player.resume() : player.pause()));
 	const mute = button("volume-2", "Sound off", () => {
@@ -25,7 +33,9 @@ export function slimControls(player, house, { leave = null } = {}) {
 		line.node,
 		time,
 		player.sound ? mute : null,
-		button("maximize", "Full screen", toggleFullScreen),
+		tools,
+		button("maximize", "Full screen (F)", toggleFullScreen),
+		el("button", { "aria-label": "Keys", title: "Keys (?)", onclick: () => openKeys(...keys) }, "?"),
 		leave ? button("x", "Leave", leave) : null,
 	);
 	house.append(bar);
@@ -51,7 +61,17 @@ export function slimControls(player, house, { leave = null } = {}) {
 			if (!bar.matches(":focus-within")) house.classList.add("idle");
 		}, QUIET_MS);
 	};
-	for (const kind of ["pointermove", "pointerdown", "keydown", "focusin"]) addEventListener(kind, wake);
+	const near = (event) => {
+		if (event.clientY > innerHeight - FOOT_PX) wake();
+	};
+	for (const kind of ["pointermove", "pointerdown"]) addEventListener(kind, near);
+	bar.addEventListener("focusin", wake);
+	addEventListener("keydown", (event) => {
+		if (event.key !== "?" || event.ctrlKey || event.metaKey || taken(event)) return;
+		event.preventDefault();
+		wake();
+		openKeys(...keys);
+	});
 	wake();
 	return bar;
 }

@@ -2,6 +2,20 @@
 import { taken } from "../ui/free-keys.js";
 import { actOn } from "./presses.js";
 
+const SWIPE_PX = 40;
+const PRESS_PX = 20;
+
+/**
+ * What a finger did, however slowly: a swipe to the right goes back, one to the left on, also a slanted one; up and
+ * down is neither.
+ * @returns {"press" | "back" | "on" | null}
+ */
+function swipeOf(dx, dy) {
+	if (Math.hypot(dx, dy) < PRESS_PX) return "press";
+	if (Math.abs(dx) < SWIPE_PX || Math.abs(dx) < Math.abs(dy) * 0.7) return null;
+	return dx > 0 ? "back" : "on";
+}
+
 /**
  * @param {import("./player.js").ShowPlayer} player @param {HTMLElement} surface
  * @param {{leave?: () => void, step?: boolean}} options `step` false: a stranger may not step through a self-running
@@ -39,7 +53,8 @@ export function listen(player, surface, { leave = () => undefined, step = true }
 			digits += key;
 			return;
 		}
-		if (event.target.closest?.("button, a") && (key === " " || key === "Enter")) return;
+		// On a button these keys press it, unless a number was typed before.
+		if (event.target.closest?.("button, a") && (key === " " || (key === "Enter" && !digits))) return;
 		if ((key === " " || key === "Enter") && !digits && player.running && actOn(player, event.target)) {
 			event.preventDefault();
 			return;
@@ -52,21 +67,26 @@ export function listen(player, surface, { leave = () => undefined, step = true }
 	};
 	let touch = null;
 	const onDown = (event) => {
-		touch = { x: event.clientX, y: event.clientY };
+		// The right button asks for the browser's menu, and a second finger zooms: neither is a cue.
+		touch = event.button || touch ? null : { x: event.clientX, y: event.clientY };
 	};
 	const onUp = (event) => {
-		if (!touch || !player.running || event.target.closest("button, a, .slim, .plate")) return;
-		const dx = event.clientX - touch.x;
-		const far = Math.abs(dx) > 50 && Math.abs(dx) > Math.abs(event.clientY - touch.y);
+		const from = touch;
 		touch = null;
-		if (!far && actOn(player, event.target)) return;
-		if (far && dx > 0) player.previous();
-		else player.next();
+		if (!from || !player.running || event.target.closest("button, a, .slim, .plate")) return;
+		const way = swipeOf(event.clientX - from.x, event.clientY - from.y);
+		if (way === "back") player.previous();
+		else if (way === "on") player.next();
+		else if (way === "press" && !actOn(player, event.target)) player.next();
+	};
+	const onCancel = () => {
+		touch = null;
 	};
 	addEventListener("keydown", onKey);
 	if (step) {
 		surface.addEventListener("pointerdown", onDown);
 		surface.addEventListener("pointerup", onUp);
+		surface.addEventListener("pointercancel", onCancel);
 	}
 	return () => removeEventListener("keydown", onKey);
 }

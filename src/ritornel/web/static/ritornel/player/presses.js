@@ -26,11 +26,18 @@ export function stopPressed(player) {
 
 const open = (address) => window.open(address, "_blank", "noopener,noreferrer");
 
+function goTo(player, slideId) {
+	const index = player.show.slides.findIndex((entry) => entry.id === slideId);
+	if (index >= 0) player.goTo(index);
+}
+
 /** Does what a press on `target` asks for. @returns {boolean} whether it asked for anything */
 export function actOn(player, target) {
 	const link = target.closest?.("[data-link]");
 	if (link) {
-		open(link.dataset.link);
+		const to = link.dataset.link;
+		if (to.startsWith("#")) goTo(player, to.slice(1));
+		else open(to);
 		return true;
 	}
 	const node = target.closest?.("[data-press]");
@@ -41,9 +48,6 @@ export function actOn(player, target) {
 	else if (press.do === "address") open(press.address);
 	else if (press.do === "sound") playSound(player, press.asset_id);
 	else if (press.do === "clip") player.pressed.toggle(slide, press.object_id);
-	else {
-		const index = player.show.slides.findIndex((entry) => entry.id === press.slide_id);
-		if (index >= 0) player.goTo(index);
-	}
+	else goTo(player, press.slide_id);
 	return true;
 }

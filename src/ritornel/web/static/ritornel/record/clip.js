@@ -8,6 +8,7 @@ import { Camera } from "./camera.js";
 import { Courier } from "./uploader.js";
 import { levelWords } from "./level.js";
 import { Microphone, PRACTICE, machineDevices, refusal } from "./microphone.js";
+import { smallPlayer } from "../ui/small-player.js";
 
 const COUNT_S = 3;
 const TITLES = {
@@ -177,7 +178,9 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 		const address = `${base}/record/${recording.id}/clip`;
 		if (whole) await shelve();
 		if (whole) {
-			heard.replaceChildren(el(recording.film ? "video" : "audio", { src: address, controls: true, preload: "auto" }));
+			heard.replaceChildren(
+				smallPlayer({ src: address, name: "what was recorded", film: Boolean(recording.film), preload: "auto" }),
+			);
 			heard.hidden = false;
 			video.hidden = true;
 			said.textContent = "Look at it before it is used.";

@@ -2,11 +2,11 @@
 // the core and shown on score, stage and list before the drop, and nothing is kept until then.
 import { secondsText } from "../ui/times.js";
 import { holdEdit } from "./holds.js";
+import { pull } from "../ui/pull.js";
 import { markMs, slideAt } from "./marks.js";
 import { eventsOf, nearestMs } from "./snapping.js";
 import { dragStepMs, stepped } from "./scale.js";
 
-const START_PX = 3;
 const SNAP_PX = 7;
 
 const startOf = (state, line) => state.data.starts_ms[line.id] ?? 0;
@@ -238,92 +238,80 @@ function scrub(score, ms) {
 }
 
 /**
- * Follows the pointer from a handle until it is let go, or Esc takes it back.
+ * Follows the pointer from a handle until it is let go, or the pull is taken back.
  * @param {object} score has state, scale, scroll, draw, showNumber and
  * showLine, which is given the instant that was snapped to, or null @param {function} click when nothing was moved
  */
 export function dragOn(score, handle, event, click) {
 	const { state } = score;
 	const { drag: kind, ...names } = handle.dataset;
-	const drag = kind === "playhead" ? null : drags[kind](state, names);
-	const box = score.scroll.getBoundingClientRect();
+	if (kind === "playhead") {
+		pullPlayhead(score, event);
+		return;
+	}
+	const drag = drags[kind](state, names);
 	const fromX = event.clientX;
-	const left = score.scroll.scrollLeft;
-	const events = drag ? eventsOf(state, drag.without) : [];
-	let moved = false;
-	let last = null;
-	let value = 0;
-	let over = false;
+	const events = eventsOf(state, drag.without).filter((ms) => ms !== drag.anchor);
+	let last = event;
+	let value = drag.from;
 	let free = false;
+	let over = false;
 	const valueAt = (next) => {
 		const by = score.scale.ms(next.clientX - fromX);
 		free = next.altKey;
-		const snapped =
-			next.altKey || drag.bars
-				? null
-				: nearestMs(
-						drag.anchor + by,
-						events.filter((ms) => ms !== drag.anchor),
-						score.scale.ms(SNAP_PX),
-					);
+		const snapped = free || drag.bars ? null : nearestMs(drag.anchor + by, events, score.scale.ms(SNAP_PX));
 		score.showLine(snapped);
 		const share = drag.share ?? 1;
 		if (snapped !== null) return Math.max(0, Math.round(drag.from + (snapped - drag.anchor) * share));
-		return Math.max(0, stepped(drag.from + by * share, next.altKey ? 1 : dragStepMs(score.scale)));
+		return Math.max(0, stepped(drag.from + by * share, free ? 1 : dragStepMs(score.scale)));
 	};
-	const stop = () => {
+	const say = () => {
+		if (!over) score.showNumber(drag.words(value, state.trial?.slides[names.slide], free), last);
+	};
+	const end = () => {
 		over = true;
-		if (moved) state.letGo();
-		removeEventListener("pointermove", onMove);
-		removeEventListener("pointerup", onUp);
-		removeEventListener("pointercancel", onCancel);
-		removeEventListener("keydown", onKey, true);
-		score.showNumber("", event);
+		state.letGo();
+		score.showNumber("", last);
 		score.showLine(null);
 	};
-	const onMove = (next) => {
-		if (!drag) {
-			scrub(score, score.scale.ms(next.clientX - box.left + left));
-			return;
-		}
-		if (!moved && Math.abs(next.clientX - fromX) < START_PX) return;
-		if (!moved) state.hold();
-		moved = true;
-		last = next;
-		value = valueAt(next);
-		const say = () => {
-			if (!over) score.showNumber(drag.words(value, state.trial?.slides[names.slide], free), last);
-		};
-		say();
-		state.attempt(drag.edit(value, free), say);
-	};
-	const onUp = async (next) => {
-		if (moved) value = valueAt(next);
-		stop();
-		if (!drag) return;
-		if (!moved) {
-			click();
-			return;
-		}
-		await state.edit(drag.edit(value, free));
+	const settle = () => {
 		state.endAttempt();
 		score.draw();
 	};
-	// Taken back: by Esc, or by the browser, which begins to scroll.
-	const onCancel = () => {
-		stop();
-		state.endAttempt();
-		score.draw();
-	};
-	const onKey = (key) => {
-		if (key.key !== "Escape") return;
-		key.stopPropagation();
-		onCancel();
-	};
-	addEventListener("pointermove", onMove);
-	addEventListener("pointerup", onUp);
-	addEventListener("pointercancel", onCancel);
-	addEventListener("keydown", onKey, true);
+	pull(event, {
+		lift() {
+			state.hold();
+			say();
+		},
+		move(next) {
+			last = next;
+			value = valueAt(next);
+			say();
+			state.attempt(drag.edit(value, free), say);
+		},
+		async drop(next) {
+			if (last !== event) value = valueAt(next);
+			end();
+			if (value !== drag.from) await state.edit(drag.edit(value, free));
+			settle();
+		},
+		back() {
+			end();
+			settle();
+		},
+		press: click,
+	});
 	event.preventDefault();
-	if (!drag) onMove(event);
+}
+
+/** The playhead goes to the pointer at once, and with it while it is held. */
+function pullPlayhead(score, event) {
+	const { state } = score;
+	const box = score.scroll.getBoundingClientRect();
+	const left = score.scroll.scrollLeft;
+	const go = (next) => scrub(score, score.scale.ms(next.clientX - box.left + left));
+	const before = state.playheadMs;
+	pull(event, { move: go, back: () => scrub(score, before) }, { rests: false });
+	event.preventDefault();
+	go(event);
 }

@@ -4,6 +4,7 @@ import { addAgain } from "./repair.js";
 import { el, icon } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { pair, selectField, textField } from "../panel/fields.js";
+import { smallPlayer } from "../ui/small-player.js";
 
 const megabytes = (bytes) =>
 	bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`;
@@ -44,16 +45,10 @@ export function assetDetail(shelf, asset) {
 		: "Under the whole show";
 	return [
 		asset.kind === "clip"
-			? el("video", {
-					controls: true,
-					src: asset.shown,
-					preload: "metadata",
-					"aria-label": asset.name,
-					class: "seen-large",
-				})
+			? smallPlayer({ src: asset.shown, name: asset.name, film: true })
 			: asset.width_px
 				? el("img", { src: asset.address, alt: asset.alternative || asset.name, class: "seen-large" })
-				: el("audio", { controls: true, src: asset.address, "aria-label": asset.name, class: "w-full" }),
+				: smallPlayer({ src: asset.address, name: asset.name }),
 		textField(asset.name, (name) => set({ name }), { label: "Name on the shelf", cls: "name-field" }),
 		el(
 			"p",

@@ -4,6 +4,7 @@ import { el, icon } from "../ui/element.js";
 import { get, post } from "../ui/requests.js";
 import { secondsText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
+import { smallPlayer } from "../ui/small-player.js";
 
 const KINDS = [
 	["", "All"],
@@ -135,8 +136,8 @@ export class Catalogue {
 		const seen =
 			{
 				picture: () => el("img", { src: sample, alt: "", loading: "lazy" }),
-				clip: () => el("video", { src: sample, controls: true, preload: "metadata", "aria-label": entry.name }),
-			}[entry.kind]?.() ?? el("audio", { src: sample, controls: true, preload: "none", "aria-label": entry.name });
+				clip: () => smallPlayer({ src: sample, name: entry.name, film: true }),
+			}[entry.kind]?.() ?? smallPlayer({ src: sample, name: entry.name, preload: "none" });
 		const bring = el(
 			"button",
 			{ class: "push", onclick: () => this.bring(`catalogue/${entry.id}`, {}, bring) },

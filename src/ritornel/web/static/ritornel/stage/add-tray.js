@@ -2,6 +2,7 @@
 import { el, icon, newId, svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { addShape, addSlide, addText } from "./adding.js";
+import { smallPlayer } from "../ui/small-player.js";
 
 const FORMS = {
 	rectangle: "M 4 6 H 36 V 24 H 4 Z",
@@ -196,13 +197,7 @@ export class Tray {
 					"div",
 					{ class: "item max-w-none" },
 					el("b", {}, `${asset.name}, ${secondsText(asset.lasts_ms)} s`),
-					el("audio", {
-						controls: true,
-						src: asset.address,
-						preload: "none",
-						class: "h-8 w-56",
-						"aria-label": asset.name,
-					}),
+					smallPlayer({ src: asset.address, name: asset.name, preload: "none" }),
 					el("button", { class: "push dim", onclick: () => place(asset) }, "Under the whole show"),
 				),
 			),

@@ -1,16 +1,20 @@
 // Bringing things on: texts, pictures, shapes and slides, in the theme's colours and where they are wanted.
 import { newId } from "../ui/element.js";
+import { toast } from "../ui/toast.js";
 import { heldKeys } from "./held-keys.js";
 
+/** So far from its place's form a picture is still taken to have it. */
+const SAME_FORM = 0.02;
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 const capital = (word) => word[0].toUpperCase() + word.slice(1);
 
 /** How much larger than 1280 x 720 the frame is, as the core's `scale_of`. */
 const scaleOf = ({ width_px: width, height_px: height }) => Math.sqrt((width * height) / (1280 * 720));
 
-export async function addObjects(state, items, label = null) {
+/** @param {object} more `where_free`: they step aside where they would not be seen; `copies`: what they are copies of */
+export async function addObjects(state, items, label = null, more = {}) {
 	const objects = items.map((item) => ({ ...item, id: item.id ?? newId() }));
-	const edit = { do: "add objects", slide_id: state.slide.id, objects };
+	const edit = { do: "add objects", slide_id: state.slide.id, objects, ...more };
 	const made = await state.edit(label ? { do: "several", label, edits: [edit] } : edit);
 	if (made) state.pick(objects.map((item) => item.id));
 	return made;
@@ -34,11 +38,13 @@ async function addClip(stage, asset, at, place) {
 		out_ms: asset.lasts_ms,
 		alternative: asset.alternative || "",
 		box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size },
-		...(place ? { box: place.box, place: place.name } : {}),
+		...(place ? { box: place.box, place: place.name, fit: "contain" } : {}),
 	};
-	const edits = [{ do: "add objects", slide_id: state.slide.id, objects: [item] }, ...playsFirst(state, item.id)];
+	const added = { do: "add objects", slide_id: state.slide.id, objects: [item], where_free: !at && !place };
+	const edits = [added, ...playsFirst(state, item.id)];
 	const made = await state.edit({ do: "several", label: `Bring ${asset.name} on`, edits });
 	if (made) state.pick([item.id]);
+	if (made && place) sayWhole(state, asset, item.id, place.box);
 	return made;
 }
 
@@ -59,17 +65,30 @@ export function playsFirst(state, objectId) {
  * Puts a picture on the slide: into an empty place, or as large as it is and at most 80 % of the frame, its middle at
  * `at`.
  */
-export function addPicture(stage, asset, { at = null, place = null } = {}) {
+export async function addPicture(stage, asset, { at = null, place = null } = {}) {
 	const { width_px: width, height_px: height } = stage.frame;
 	if (asset.kind === "clip") return addClip(stage, asset, at, place);
 	const common = { kind: "picture", name: asset.name, asset_id: asset.id, alternative: asset.alternative || "" };
-	if (place) return addObjects(stage.state, [{ ...common, box: place.box, place: place.name, fit: "cover" }]);
+	if (place) {
+		const id = newId();
+		const made = await addObjects(stage.state, [{ ...common, id, box: place.box, place: place.name, fit: "contain" }]);
+		if (made) sayWhole(stage.state, asset, id, place.box);
+		return made;
+	}
 	const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);
 	const size = { width: tenths(asset.width_px * scale), height: tenths(asset.height_px * scale) };
 	const middle = at ?? { x: width / 2, y: height / 2 };
-	return addObjects(stage.state, [
-		{ ...common, box: { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size } },
-	]);
+	const box = { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size };
+	return addObjects(stage.state, [{ ...common, box }], null, { where_free: !at });
+}
+
+/** What has another form than its place is shown whole; one press lets it fill the place. */
+function sayWhole(state, asset, id, box) {
+	const [own, wanted] = [asset.width_px / asset.height_px, box.width / box.height];
+	if (Math.abs(own / wanted - 1) < SAME_FORM) return;
+	const fill = () =>
+		state.edit({ do: "change objects", slide_id: state.slide.id, object_ids: [id], changes: { fit: "cover" } });
+	toast(`${asset.name} is shown whole.`, { act: "Fill the place", onact: fill });
 }
 
 /** A text, opened to be written. Its words are what is typed; leaving it empty takes it away again. */
@@ -93,7 +112,7 @@ export async function addText(stage) {
 		overflow: "grow",
 	};
 	const typed = heldKeys();
-	const made = await addObjects(stage.state, [item]);
+	const made = await addObjects(stage.state, [item], null, { where_free: true });
 	await stage.readyToWrite();
 	const text = typed();
 	if (made) stage.editWords(stage.state.object(id), text);
@@ -176,18 +195,23 @@ export function addShape(stage, name) {
 		stand: "middle",
 		size_px: tenths(26 * scale),
 	};
-	return addObjects(stage.state, [
-		{
-			kind: "shape",
-			form,
-			name: capital(name),
-			box,
-			...fill,
-			...look,
-			...words,
-			...(POINTS[form] ? { points: POINTS[form] } : {}),
-		},
-	]);
+	return addObjects(
+		stage.state,
+		[
+			{
+				kind: "shape",
+				form,
+				name: capital(name),
+				box,
+				...fill,
+				...look,
+				...words,
+				...(POINTS[form] ? { points: POINTS[form] } : {}),
+			},
+		],
+		null,
+		{ where_free: true },
+	);
 }
 
 /** A slide after the one on the stage, coming as that one does. */

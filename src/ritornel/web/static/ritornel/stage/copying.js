@@ -31,7 +31,7 @@ export function copiesOf(items, dx = 0, dy = 0) {
 
 let lastCopies = null;
 
-/** Copies what is picked; done again after the copy was moved, the next copy goes the same way on. */
+/** Copies what is picked, builds and all; done again after the copy was moved, the next copy goes the same way on. */
 export async function duplicatePicked(stage) {
 	const { state } = stage;
 	await state.waiting; // a nudge on its way counts for the step
@@ -59,6 +59,7 @@ export async function duplicatePicked(stage) {
 		if (from && to) step = { x: to.box.x - from.box.x, y: to.box.y - from.box.y };
 	}
 	const copies = copiesOf(items, step.x, step.y);
-	if (await addObjects(state, copies, "Duplicate"))
+	const of = Object.fromEntries(copies.map((copy, at) => [copy.id, items[at].id]));
+	if (await addObjects(state, copies, "Duplicate", { copies: of }))
 		lastCopies = { slide: state.slide.id, pairs: items.map((item, at) => [item.id, copies[at].id]) };
 }

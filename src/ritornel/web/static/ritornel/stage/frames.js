@@ -65,6 +65,7 @@ export class Frames {
 				"stroke-width": (thin ? 1 : 1.5) / this.scale,
 			}),
 		);
+		if (!item.locked) group.append(this.edge(box));
 		if (!withHandles) return group;
 		this.addHandles(group, box);
 		const stalk = 26 / this.scale;
@@ -82,6 +83,11 @@ export class Frames {
 		if (item.form === "bubble")
 			group.append(this.handle("tail", x + width * item.tail_x, y + height * item.tail_y, "move"));
 		return group;
+	}
+
+	/** The frame itself can be taken hold of, to move what is in it: of use where that is thin or covered. */
+	edge({ x, y, width, height }) {
+		return svg("rect", { class: "edge", "data-handle": "frame", x, y, width, height, "stroke-width": 8 / this.scale });
 	}
 
 	frameAround(box, withHandles) {

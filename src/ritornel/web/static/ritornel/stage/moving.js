@@ -26,7 +26,8 @@ export class Moving {
 		return this.state.data.viewing.guides;
 	}
 
-	drag(event) {
+	/** @param {function|null} press where it was let go without having been pulled */
+	drag(event, press = null) {
 		const { stage } = this;
 		const items = stage.picked().filter((item) => !item.locked);
 		if (!items.length) return;
@@ -62,6 +63,7 @@ export class Moving {
 				const { dx, dy } = snap(way);
 				this.moveBy(items, way.x + dx, way.y + dy);
 			},
+			press,
 		);
 	}
 
@@ -87,7 +89,8 @@ export class Moving {
 		if (!handle || event.button !== 0) return;
 		const items = this.stage.picked();
 		const kind = handle.dataset.handle;
-		if (kind === "turn") this.turn(event, items[0]);
+		if (kind === "frame") this.drag(event);
+		else if (kind === "turn") this.turn(event, items[0]);
 		else if (kind === "tail") this.pullTail(event, items[0]);
 		else if (this.state.cutting === items[0].id) this.cut(event, items[0], handle);
 		else if (items.length > 1) this.sizeSeveral(event, items, handle);

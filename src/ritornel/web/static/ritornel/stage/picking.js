@@ -1,7 +1,7 @@
 // Picking on the stage: by pressing, by a frame drawn over several, from beneath with Alt, and by keys.
-import { svg } from "../ui/element.js";
-import { around } from "./bounds.js";
-import { track } from "./tracking.js";
+import { begin, later } from "../ui/lazy-modules.js";
+
+const marquee = later(() => import("./marquee.js"));
 
 export class Picking {
 	constructor(stage) {
@@ -35,9 +35,11 @@ export class Picking {
 			this.state.pick(all ? kept : [...kept, ...ids]);
 			return;
 		}
+		const several = this.state.picked.has(id) && this.state.picked.size > ids.length;
 		if (!this.state.picked.has(id)) this.state.pick(ids);
 		if (this.state.object(id).locked) return;
-		this.stage.drag(event);
+		// One of several that was pressed and not pulled is picked alone.
+		this.stage.drag(event, several ? () => this.state.pick(ids) : null);
 	}
 
 	/** With Alt: the next object beneath the one that is picked, at the pointer. */
@@ -56,44 +58,9 @@ export class Picking {
 
 	/** Draws a frame; what lies wholly inside is picked. Without a drag nothing stays picked. */
 	frameOver(event) {
-		const from = this.stage.point(event);
 		const before = event.shiftKey ? [...this.state.picked] : [];
 		if (!event.shiftKey) this.state.pick([]);
-		let rect = null;
-		track(
-			this.stage,
-			event,
-			(way) => {
-				rect ??= svg("rect", { class: "marquee" });
-				const { scale } = this.stage;
-				const box = {
-					x: Math.min(from.x, from.x + way.x),
-					y: Math.min(from.y, from.y + way.y),
-					width: Math.abs(way.x),
-					height: Math.abs(way.y),
-				};
-				for (const [name, value] of Object.entries(box)) rect.setAttribute(name, value);
-				rect.setAttribute("stroke-width", 1 / scale);
-				this.stage.overlay.append(rect);
-				this.framed = box;
-			},
-			(way) => {
-				rect?.remove();
-				if (!way || !this.framed) return;
-				const box = this.framed;
-				const inside = this.state.slide.objects.filter((item) => {
-					if (item.aside || item.locked) return false;
-					const own = around([this.stage.boxOf(item)]);
-					return (
-						own.x >= box.x &&
-						own.y >= box.y &&
-						own.x + own.width <= box.x + box.width &&
-						own.y + own.height <= box.y + box.height
-					);
-				});
-				this.state.pick([...new Set([...before, ...inside.flatMap((item) => this.withGroup(item.id))])]);
-			},
-		);
+		begin(marquee, ({ drawMarquee }) => drawMarquee(this, event, before));
 	}
 
 	/** A double press: into the words of a text or shape, or to one member of a group. */

@@ -4,12 +4,14 @@ import { Painter } from "../player/painter.js";
 import { frameStateAt } from "../player/frame-state.js";
 import { el, svg } from "../ui/element.js";
 import { begin, later, onFirst } from "../ui/lazy-modules.js";
+import { loadSheet } from "../ui/sheets.js";
 import { Frames } from "./frames.js";
 import { heldKeys } from "./held-keys.js";
 import { Picking } from "./picking.js";
 import { Places } from "./places.js";
 
-const words = later(() => import("./text-editor.js"));
+const spares = later(() => import("./spares.js"));
+const words = later(async () => (await Promise.all([import("./text-editor.js"), loadSheet("writing")]))[0]);
 
 export class Stage {
 	constructor(state, theatre) {
@@ -54,6 +56,10 @@ export class Stage {
 			begin(this.hands, (moving) => moving.pressHandle(event));
 		});
 		this.picking = new Picking(this);
+		onFirst([[theatre, "contextmenu"]], async () => {
+			const { contextMenu } = await import("./context-menu.js");
+			contextMenu(this);
+		});
 		onFirst([[state, "preview"]], async () => {
 			const { Preview } = await import("./preview.js");
 			new Preview(this);
@@ -77,13 +83,21 @@ export class Stage {
 
 	fit() {
 		const { width_px: width, height_px: height } = this.frame;
-		const room = { width: this.theatre.clientWidth - 52, height: this.theatre.clientHeight - 28 };
+		const room = { width: this.theatre.clientWidth - 52, height: this.theatre.clientHeight - 28 - this.drawSpares() };
 		this.scale = Math.max(0.05, Math.min(room.width / width, room.height / height));
 		this.canvas.style.width = `${Math.round(width * this.scale)}px`;
 		this.canvas.style.height = `${Math.round(height * this.scale)}px`;
 		this.overlay.setAttribute("viewBox", `0 0 ${width} ${height}`);
 		this.places.draw();
 		this.drawFrames();
+	}
+
+	/** What lies beside the slide; returns how much room that takes. */
+	drawSpares() {
+		const there = this.state.slide?.spares?.length;
+		if (spares.ready) return spares.ready.drawSpares(this);
+		if (there) spares.get().then(() => this.fit());
+		return 0;
 	}
 
 	/** Makes the painter anew for the slide as it is now. */
@@ -159,8 +173,8 @@ export class Stage {
 	}
 
 	/** Moves what is picked with the pointer. */
-	drag(event) {
-		begin(this.hands, (moving) => moving.drag(event));
+	drag(event, press = null) {
+		begin(this.hands, (moving) => moving.drag(event, press));
 	}
 
 	async moveBy(dx, dy) {

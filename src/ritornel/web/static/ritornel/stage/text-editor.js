@@ -4,6 +4,7 @@
 import { el, icon, newId } from "../ui/element.js";
 import { toast } from "../ui/toast.js";
 import { LEFT } from "./held-keys.js";
+import { LinkField } from "./link-field.js";
 import { linesOf } from "./plain-lines.js";
 
 const LOOKS = ["weight", "italic", "underline", "colour", "highlight", "link"];
@@ -388,7 +389,6 @@ export class WordsEditor {
 	}
 
 	toolbar() {
-		const { state } = this;
 		const button = (name, words, act, key) =>
 			el(
 				"button",
@@ -419,48 +419,7 @@ export class WordsEditor {
 			field.addEventListener("change", () => this.apply({ [key]: field.value || null }));
 			return field;
 		};
-		const link = el("input", { class: "field", placeholder: "Link, https://…", "aria-label": "Link", hidden: true });
-		const told = el("span", { class: "wrong", id: "link-told", role: "alert", hidden: true });
-		link.setAttribute("aria-describedby", told.id);
-		const wrong = (words) => {
-			told.textContent = words;
-			told.hidden = !words;
-			if (words) link.setAttribute("aria-invalid", "true");
-			else link.removeAttribute("aria-invalid");
-		};
-		link.addEventListener("input", () => wrong(""));
-		// The link that was typed becomes one; false where it is no address, which is told at the field, and nothing is
-		// changed.
-		this.keepLink = () => {
-			if (link.hidden) return true;
-			const full = linkAddress(link.value.trim(), state.data.limits.address_pattern);
-			if (full === undefined) {
-				wrong("A link leads to an address, such as https://orlmere.town or mailto:somebody@orlmere.town.");
-				return false;
-			}
-			link.hidden = true;
-			wrong("");
-			if (this.linkEnds) this.select(this.linkEnds);
-			this.apply({ link: full });
-			return true;
-		};
-		link.addEventListener("keydown", (event) => {
-			event.stopPropagation();
-			if (event.key === "Enter") {
-				event.preventDefault();
-				this.keepLink();
-			} else if (event.key === "Escape") {
-				link.hidden = true;
-				wrong("");
-				this.field.focus();
-			}
-		});
-		const openLink = () => {
-			this.linkEnds = this.ends();
-			link.hidden = false;
-			link.value = this.look().link ?? "";
-			link.focus();
-		};
+		this.link = new LinkField(this);
 		const bar = el(
 			"div",
 			{ class: "words-bar", role: "toolbar", "aria-label": "Look of the words" },
@@ -469,9 +428,8 @@ export class WordsEditor {
 			button("underline", "Underline (Ctrl U)", () => this.toggle("underline", true)),
 			roles("Colour of the words", "colour", "Colour"),
 			roles("Highlight", "highlight", "No highlight"),
-			button("link", "Link", openLink),
-			link,
-			told,
+			button("link", "Link", () => this.link.open()),
+			this.link.node,
 			button(
 				"list",
 				"Bullets",
@@ -495,8 +453,8 @@ export class WordsEditor {
 					type: "button",
 					class: "done",
 					onclick: () => {
-						if (this.keepLink()) this.finish();
-						else link.focus();
+						if (this.link.keep()) this.finish();
+						else this.link.input.focus();
 					},
 				},
 				"Done",
@@ -544,11 +502,8 @@ export class WordsEditor {
 		if (this.done) return;
 		// A link that was typed and not confirmed is meant; one that is no address is told, and the words are kept without
 		// it.
-		if (this.keepLink && !this.keepLink())
-			toast(
-				`“${this.bar.querySelector("input").value.trim()}” is no address, so it did not become a link. The words are kept.`,
-				{ wrong: true },
-			);
+		if (!this.link.keep())
+			toast(`“${this.link.typed}” is no address, so it did not become a link. The words are kept.`, { wrong: true });
 		this.done = true;
 		const paragraphs = this.read();
 		document.removeEventListener("selectionchange", this.onSelection);
@@ -582,20 +537,6 @@ export class WordsEditor {
 		stage.editor = new WordsEditor(stage, now);
 		stage.editor.draw(paragraphs);
 	}
-}
-
-/**
- * The address of a link as it is kept; null for none, undefined for what is no address.
- * @param {string} pattern the core's own (core/document/objects.py)
- */
-export function linkAddress(typed, pattern) {
-	if (!typed) return null;
-	const full = /^[a-z]+:/i.test(typed)
-		? typed
-		: typed.includes("@") && !typed.includes("/")
-			? `mailto:${typed}`
-			: `https://${typed}`;
-	return new RegExp(pattern).test(full) ? full : undefined;
 }
 
 /** Words that have no place any more are not lost: they can be copied. */

@@ -1,0 +1,42 @@
+// A frame drawn over the stage: what lies wholly inside is picked.
+import { svg } from "../ui/element.js";
+import { around } from "./bounds.js";
+import { track } from "./tracking.js";
+
+/** @param {object} picking @param {PointerEvent} event @param {string[]} before what stays picked with it */
+export function drawMarquee(picking, event, before) {
+	const { stage, state } = picking;
+	const from = stage.point(event);
+	const rect = svg("rect", { class: "marquee" });
+	let box = null;
+	track(
+		stage,
+		event,
+		(way) => {
+			box = {
+				x: Math.min(from.x, from.x + way.x),
+				y: Math.min(from.y, from.y + way.y),
+				width: Math.abs(way.x),
+				height: Math.abs(way.y),
+			};
+			for (const [name, value] of Object.entries(box)) rect.setAttribute(name, value);
+			rect.setAttribute("stroke-width", 1 / stage.scale);
+			stage.overlay.append(rect);
+		},
+		(way) => {
+			rect.remove();
+			if (!way || !box) return;
+			const inside = state.slide.objects.filter((item) => {
+				if (item.aside || item.locked) return false;
+				const own = around([stage.boxOf(item)]);
+				return (
+					own.x >= box.x &&
+					own.y >= box.y &&
+					own.x + own.width <= box.x + box.width &&
+					own.y + own.height <= box.y + box.height
+				);
+			});
+			state.pick([...new Set([...before, ...inside.flatMap((item) => picking.withGroup(item.id))])]);
+		},
+	);
+}

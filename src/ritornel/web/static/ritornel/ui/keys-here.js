@@ -1,0 +1,10 @@
+// `?` opens the keys of the page it is pressed on; the page says which those are by `data-keys` on its body.
+import { taken } from "./free-keys.js";
+
+addEventListener("keydown", async (event) => {
+	const { keys } = document.body.dataset;
+	if (event.key !== "?" || !keys || event.ctrlKey || event.metaKey || taken(event)) return;
+	event.preventDefault();
+	const [{ openKeys }, { KEYS }] = await Promise.all([import("./key-list.js"), import("./page-keys.js")]);
+	openKeys(...KEYS[keys]);
+});

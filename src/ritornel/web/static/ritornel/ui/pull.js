@@ -1,0 +1,102 @@
+// One pointer followed from its press until it is let go. All that is pulled in the program is pulled by this.
+//
+// A mouse or a pen pulls once it has moved a few px. A finger pulls once it has rested; one that moves at once scrolls,
+// and nothing is pulled. Where nothing scrolls, a finger pulls like a mouse (`rests: false`). Esc, a second finger and
+// the browser (`pointercancel`) end a pull and put things back.
+
+const LEAST_PX = 4;
+const SHAKES_PX = 9;
+const RESTS_MS = 260;
+const EDGE_PX = 26;
+const SCROLLS_PX = 8;
+
+/** Scrolls a list while what is pulled is held near its upper or lower edge. */
+export function scrollAtEdge(list, y) {
+	const { top, bottom } = list.getBoundingClientRect();
+	if (y < top + EDGE_PX) list.scrollBy(0, -SCROLLS_PX);
+	else if (y > bottom - EDGE_PX) list.scrollBy(0, SCROLLS_PX);
+}
+
+/** The click that a browser sends after a pull is part of it: nobody else hears it. */
+function swallowClick() {
+	const heard = new AbortController();
+	addEventListener("click", (event) => event.stopPropagation(), { capture: true, signal: heard.signal });
+	setTimeout(() => heard.abort());
+}
+
+/**
+ * @param {PointerEvent} down
+ * @param {object} hand `lift()` when the pull begins, `move(event)` for every step of it, and at its end either
+ *   `drop(event)` or `back()`; `press(event)` where it was let go without having been pulled; `over()` last of all
+ * @param {{rests?: boolean}} how whether a finger has to rest first
+ */
+export function pull(down, { lift, move, drop, back, press, over }, { rests = true } = {}) {
+	const finger = down.pointerType === "touch";
+	const listening = new AbortController();
+	const { signal } = listening;
+	let held = false;
+	let timer = 0;
+	const mine = (event) => event.pointerId === down.pointerId;
+	const stop = () => {
+		clearTimeout(timer);
+		listening.abort();
+	};
+	const take = () => {
+		held = true;
+		lift?.();
+	};
+	const putBack = () => {
+		stop();
+		if (held) back?.();
+		over?.();
+	};
+	if (finger && rests) timer = setTimeout(take, RESTS_MS);
+
+	const listen = (kind, hear, where = window) =>
+		where.addEventListener(kind, hear, { capture: true, passive: false, signal });
+	listen("pointermove", (event) => {
+		if (!mine(event)) return;
+		const far = Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY);
+		if (!held && finger && rests) {
+			if (far > SHAKES_PX) putBack();
+			return;
+		}
+		if (!held && far >= LEAST_PX) take();
+		if (held) move?.(event);
+	});
+	listen("pointerup", (event) => {
+		if (!mine(event)) return;
+		stop();
+		if (held) {
+			swallowClick();
+			drop?.(event);
+		} else press?.(event);
+		over?.();
+	});
+	listen("pointercancel", (event) => {
+		if (mine(event)) putBack();
+	});
+	listen("pointerdown", (event) => {
+		if (finger && event.pointerType === "touch" && !mine(event)) putBack();
+	});
+	listen("keydown", (event) => {
+		if (event.key !== "Escape" || !held) return;
+		event.preventDefault();
+		event.stopPropagation();
+		putBack();
+	});
+	// What a finger holds must not scroll. The node under it may be drawn anew while it is pulled, and then hears of the
+	// finger alone.
+	const still = (event) => {
+		if (held && event.cancelable) event.preventDefault();
+	};
+	listen("touchmove", still);
+	if (down.target instanceof EventTarget) listen("touchmove", still, down.target);
+	// Pictures would be taken along by the browser, which ends the pull.
+	listen("dragstart", (event) => event.preventDefault());
+	// A finger that rests asks for the menu of the page: not while it holds something.
+	listen("contextmenu", (event) => {
+		if (finger && (held || rests)) event.preventDefault();
+	});
+	return { cancel: putBack };
+}
