@@ -114,3 +114,60 @@ class PanelTest(StageTest):
         touch("touchMove", row["x"] + 150, row["y"] + 30)
         touch("touchEnd")
         expect(self.page.locator(".order-tag")).to_have_count(0)
+
+    def test_the_show_has_few_tabs_and_sets_what_new_builds_are_like(self) -> None:
+        show = self.compose("esc-s")
+        self.at_show()
+        self.page.get_by_role("tab", name="Defaults").click()
+        self.page.get_by_label("Default effect").select_option("enters fade")
+        self.until(lambda: self.score(show)["settings"]["habits"]["effect"] == "enters fade")
+        lasts = self.page.get_by_label("Builds last")
+        lasts.fill("1.5")
+        lasts.press("Enter")
+        self.until(lambda: self.score(show)["settings"]["habits"]["lasts_ms"] == 1500)
+        self.page.get_by_role("button", name="As each effect does by itself").click()
+        self.until(lambda: self.score(show)["settings"]["habits"]["lasts_ms"] is None)
+        self.page.get_by_role("tab", name="Frame and footer").click()
+        footer = self.page.get_by_label("Footer")
+        footer.fill("Orlmere, 1712")
+        footer.press("Enter")
+        self.until(lambda: self.score(show)["settings"]["furniture"]["footer"] == "Orlmere, 1712")
+
+    def test_a_press_on_the_score_opens_the_transition_a_wait_the_notes_and_the_end(self) -> None:
+        self.compose("noon-s")
+        score = self.page.locator(".score")
+        score.locator('[data-pick="transition"][data-slide="esc-s"]').first.click(position={"x": 25, "y": 8})
+        expect(self.page.get_by_role("group", name="Transition")).to_be_visible()
+        expect(self.page.locator(".path")).to_contain_text("3 The escapement")
+        score.locator('[data-pick="wait"][data-slide="esc-s"][data-beat="2"]').first.click(position={"x": 6, "y": 8})
+        expect(self.page.get_by_label("Hold before beat 2")).to_be_focused()
+        score.locator('[data-pick="notes"][data-slide="esc-s"]').first.click()
+        expect(self.page.get_by_label("Notes", exact=True)).to_be_visible()
+        score.locator('[data-pick="end"]').first.click()
+        expect(self.page.get_by_role("group", name="How the show runs")).to_be_visible()
+
+    def test_music_is_put_under_one_slide_or_from_here_to_another_in_one_act(self) -> None:
+        show = self.compose("esc-s")
+        before = len(self.score(show)["spans"])
+        self.page.locator('[data-tray="music"]').click()
+        self.page.get_by_label("from this slide to").first.select_option(label="5 What we mended")
+        self.until(lambda: len(self.score(show)["spans"]) == before + 1)
+        span = self.score(show)["spans"][-1]
+        self.assertEqual((span["start"]["slide_id"], span["end"]["slide_id"]), ("esc-s", "men-s"))
+        tops = self.page.locator(".score [data-pick=span]").evaluate_all(
+            "(spans) => spans.map((span) => span.querySelector('rect').getBoundingClientRect()).map((b) => [b.top, b.bottom])"
+        )
+        tops.sort()
+        self.assertGreaterEqual(tops[1][0], tops[0][1], "stretches that sound at one time stand one under the other")
+        self.page.get_by_role("button", name="Under this slide").click()
+        self.until(lambda: self.score(show)["spans"][-1]["end"]["slide_id"] == "esc-s")
+
+    def test_the_shelf_begins_anew_at_every_visit_and_offers_what_other_shows_have(self) -> None:
+        self.compose("esc-s")
+        self.page.locator("#open-shelf").click()
+        self.page.get_by_label("Find on the shelf").fill("nothing like it")
+        self.page.keyboard.press("Escape")
+        self.page.get_by_role("button", name="Close the shelf").click()
+        self.page.locator("#open-shelf").click()
+        expect(self.page.get_by_label("Find on the shelf")).to_have_value("")
+        expect(self.page.locator(".shelf-grid .tile").first).to_be_visible()

@@ -183,6 +183,7 @@ ROWS: list[Row] = [
         ("run-end", f"{SHOW}run/end", {}),
         ("record-pick", f"{SHOW}record/pick", {"slide_id": "men-s", "recording": None}),
     ),
+    *pages(EDIT, ("shelf-elsewhere", f"{SHOW}shelf/elsewhere.json")),
     *acts(
         EDIT,
         ("shelf", f"{SHOW}shelf", {"file": FILE}),

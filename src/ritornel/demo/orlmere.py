@@ -173,7 +173,7 @@ def slides() -> tuple[Slide, ...]:
         heading("two-h", "Two wheels, two jobs", box=Box(84, 76, 460, 140), line_spacing=1.1),
         words(
             "two-t",
-            "Text",
+            "The great wheel",
             Box(84, 250, 430, 400),
             "The great wheel takes the weight and turns once an hour.",
             "The small one gives up a tooth at every swing.",
@@ -248,7 +248,7 @@ def slides() -> tuple[Slide, ...]:
         heading("bell-h", "The bell", colour="#f6f1e4"),
         words(
             "bell-t",
-            "Text",
+            "Cast in Orlmere",
             Box(84, 190, 500, 300),
             "Cast in Orlmere, cracked in a frost,",
             "welded by Pauwel Drees in one long night.",

@@ -9,7 +9,7 @@ import msgspec
 from ritornel.core.document.alignment import tenths
 from ritornel.core.document.objects import Background, Box, Object, Picture, PlayClip, Shape, TextHolder
 from ritornel.core.document.running_order import taken_along, without_objects
-from ritornel.core.document.show import Frame, Slide, Spare
+from ritornel.core.document.show import Frame, Show, Slide, Spare
 from ritornel.core.document.theme import Theme
 from ritornel.core.errors import UnknownName
 
@@ -216,6 +216,21 @@ def differences(slide: Slide, item: Object, theme: Theme, frame: Frame) -> dict[
             if not str(getattr(item, name) or "@").startswith("@")
         }
     return {name: value for name, value in wanted.items() if getattr(item, name) != value}
+
+
+def theme_slide(show: Show) -> str | None:
+    """The slide by which a theme is best shown: the first that follows it with words in places of its layout on the
+    theme's own ground, else the first with any words in its colours; None where no slide follows it.
+    """
+    second: str | None = None
+    for slide in show.slides:
+        words = [item for item in slide.objects if isinstance(item, TextHolder) and item.paragraphs]
+        following = [item for item in words if not differences(slide, item, show.theme, show.frame)]
+        if slide.background is None and any(place_of(slide, item) for item in following):
+            return slide.id
+        if second is None and any(str(item.colour).startswith("@") for item in following):
+            second = slide.id
+    return second
 
 
 def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Frame], layout: str | None = None) -> Slide:

@@ -7,6 +7,7 @@ from django.urls import reverse
 
 from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.edits.draft import target_of
+from ritornel.core.document.layouts import theme_slide
 from ritornel.core.document.naming import first_words
 from ritornel.core.document.objects import TextHolder
 from ritornel.core.document.running_order import clusters
@@ -136,6 +137,7 @@ def settings_line(show: Show) -> dict[str, Any]:
         "frame": to_builtins(show.frame),
         "theme": to_builtins(show.theme),
         "weak": weak_contrasts(show.theme),
+        "theme_slide": theme_slide(show),
         "furniture": to_builtins(show.furniture),
         "habits": to_builtins(show.habits),
         "usual": {effect.name: to_builtins(usual_build(effect, show.habits)) for effect in EFFECTS.values()},

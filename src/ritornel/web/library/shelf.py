@@ -28,7 +28,7 @@ from ritornel.web.config.replies import body_of, edit_id_of, json_reply, telling
 from ritornel.web.editor.services import edited_reply
 from ritornel.web.jobs.derived_files import failure_of
 from ritornel.web.library.browser_copies import light_path, tempo_path
-from ritornel.web.library.shelf_entries import shelf_line
+from ritornel.web.library.shelf_entries import shelf_line, shelf_line_at
 from ritornel.web.library.tasks import ask_for_copy, ask_for_strip, ask_for_thumbnail, ask_for_wave, begin_work
 from ritornel.web.library.thumbnails import strip_path, thumbnail_path
 from ritornel.web.library.uploads import heal_media, take_in
@@ -37,6 +37,7 @@ from ritornel.web.people.services import person_of
 from ritornel.web.shows.services import (
     asset_of_row,
     edit_show,
+    entries_elsewhere,
     history_labels,
     keep_media,
     media_path,
@@ -242,6 +243,23 @@ def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
         if request.GET.get("ask"):
             ask_for_thumbnail(asset)
     return json_reply({"ready": ready, "missing": missing})
+
+
+@login_required
+@require_GET
+@telling_errors
+def elsewhere(request: HttpRequest, show_id: str) -> HttpResponse:
+    """What lies on the shelves of one's other shows and not on this one: each with the value to add here."""
+    here = {asset.sha256 for asset in value_of(show_for(show_id, request)).assets}
+    shelves = [
+        {
+            "id": other,
+            "title": title,
+            "assets": [{"value": to_builtins(asset), **shelf_line_at(other, asset)} for asset in assets],
+        }
+        for other, title, assets in entries_elsewhere(person_of(request), show_id, here)
+    ]
+    return json_reply({"shelves": shelves})
 
 
 @login_required

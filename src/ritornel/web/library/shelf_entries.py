@@ -12,10 +12,15 @@ from ritornel.web.shows.services import fault_of
 
 def shelf_line(show: Show, asset: Asset) -> dict[str, Any]:
     """An entry of the shelf with its address, that of what browsers are shown, and that of its small picture."""
-    derived = derived_address(show.id, asset)
+    return shelf_line_at(show.id, asset)
+
+
+def shelf_line_at(show_id: str, asset: Asset) -> dict[str, Any]:
+    """The same, of an entry of the show with this id."""
+    derived = derived_address(show_id, asset)
     about = {
-        "address": reverse("media", args=[show.id, asset.id]),
-        "shown": browser_address(show.id, asset),
+        "address": reverse("media", args=[show_id, asset.id]),
+        "shown": browser_address(show_id, asset),
         "derived": derived,
         "kind": asset.kind,
         "small": f"{derived}/small" if asset.width_px else None,

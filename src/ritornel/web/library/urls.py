@@ -12,6 +12,7 @@ urlpatterns = [
     path("shows/<id:show_id>/catalogue/<id:entry_id>/sample", catalogue.sample, name="catalogue-sample"),
     path("shows/<id:show_id>/videos", catalogue.bring_video, name="videos"),
     path("shows/<id:show_id>/shelf/smalls.json", shelf.smalls, name="smalls"),
+    path("shows/<id:show_id>/shelf/elsewhere.json", shelf.elsewhere, name="shelf-elsewhere"),
     path("shows/<id:show_id>/bring", shelf.bring, name="bring"),
     path("shows/<id:show_id>/media/<id:asset_id>", shelf.media, name="media"),
     path("shows/<id:show_id>/media/<id:asset_id>/again", shelf.add_again, name="media-again"),

@@ -8,6 +8,7 @@ from ritornel.core.rehearsal.recording import recordable_sections
 from ritornel.web.people.services import Act, access_of, person_of
 from ritornel.web.shows.editing import Edited, edit_show, history_labels, redo, undo, would_be
 from ritornel.web.shows.models import Reading, Show, new_id
+from ritornel.web.shows.other_shelves import entries_elsewhere
 from ritornel.web.shows.persistence import asset_of_row, create_rows, value_of
 from ritornel.web.shows.storage import fault_of, keep_media, keep_media_file, media_path
 
@@ -18,6 +19,7 @@ __all__ = [
     "asset_of_row",
     "create_rows",
     "edit_show",
+    "entries_elsewhere",
     "fault_of",
     "history_labels",
     "keep_media",

@@ -27,6 +27,7 @@ export class ShowState extends EventTarget {
 		this.pickedMark = null;
 		this.level = "slide";
 		this.slideTab = "order";
+		this.showTab = "runs";
 		this.passage = null;
 		this.trial = null;
 		this.playheadMs = 0;

@@ -4,6 +4,7 @@ import { el, icon } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { clockText, minutesText, secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
+import { Thumbs } from "../ui/thumbs.js";
 import { reorder } from "../ui/reorder.js";
 import { dragOn } from "../score/drags.js";
 import { leavesWords } from "../score/holds.js";
@@ -53,6 +54,9 @@ export class Overview {
 	constructor(state, { node, button }) {
 		Object.assign(this, { state, node, button });
 		this.notes = [];
+		this.thumbs = new Thumbs(() => {
+			if (!node.hidden) this.draw("pictures");
+		});
 		this.head = el("div", { class: "ov-head" });
 		this.page = el("div", {
 			class: "ov-page",
@@ -262,7 +266,7 @@ export class Overview {
 				},
 			},
 			marks,
-			el("img", { src: line.thumb, alt: "", loading: "lazy", width: 82, height: 46 }),
+			el("img", { src: this.thumbs.of(line), alt: "", loading: "lazy", width: 82, height: 46 }),
 			el("b", { title: line.name }, `${state.data.numbers[line.id]} ${line.name || "Untitled"}`),
 			el("span", { class: "facts" }, line.skipped ? "skipped" : facts),
 			line.skipped ? null : ruler(line.schedule.length_ms, px),

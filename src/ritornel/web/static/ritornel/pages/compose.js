@@ -2,7 +2,6 @@
 import { Panel } from "../panel/panel.js";
 import { Score } from "../score/score.js";
 import { ShowState } from "../editor/show-state.js";
-import { Clipboard } from "../stage/clipboard.js";
 import { Stage } from "../stage/stage.js";
 import { drawStops } from "../stage/stops.js";
 import { taken } from "../ui/free-keys.js";
@@ -216,7 +215,8 @@ function removePicked() {
 		return state.edit({ do: "remove objects", slide_id: state.slide.id, object_ids: [...state.picked] });
 	return null;
 }
-new Clipboard(stage, removePicked);
+// Wanted only when something is copied; it is there long before.
+import("../stage/clipboard.js").then(({ Clipboard }) => new Clipboard(stage, removePicked));
 
 const withControl = {
 	z: (event) => (event.shiftKey ? state.redo() : state.undo()),

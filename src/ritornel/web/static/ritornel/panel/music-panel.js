@@ -2,6 +2,7 @@
 import { el, icon } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { numberField, pair, selectField, tick, timeField } from "./fields.js";
+import { stretches } from "./music-spans.js";
 import { smallPlayer } from "../ui/small-player.js";
 
 export function musicPanel(state) {
@@ -13,6 +14,7 @@ export function musicPanel(state) {
 			const now = state.data.spans.find((entry) => entry.id === span.id);
 			return now ? { do: "put span", span: { ...now, ...changes } } : null;
 		});
+	const ways = stretches(state);
 	const slides = state.data.order.map((id, index) => [id, `${index + 1}  ${state.data.slides[id].name}`]);
 	const endKey = { "show end": "*", "own length": "once" }[span.end.at] ?? span.end.slide_id;
 	return [
@@ -86,14 +88,23 @@ export function musicPanel(state) {
 					)
 				: null,
 			el(
-				"button",
-				{
-					class: "push",
-					onclick: () => put({ start: { at: "show start" }, end: { at: "show end" }, loops: true, fade_out_ms: 4000 }),
-				},
-				"As long as the show, fading out in 4 s",
+				"div",
+				{ class: "row flex-wrap", role: "group", "aria-label": "Where it sounds" },
+				ways.slide ? el("button", { class: "push", onclick: () => put(ways.slide) }, "Under this slide") : null,
+				ways.slide
+					? el(
+							"button",
+							{ class: "push", onclick: () => put({ start: ways.slide.start, end: ways.whole.end }) },
+							"From here to the end",
+						)
+					: null,
+				el(
+					"button",
+					{ class: "push", onclick: () => put({ ...ways.whole, loops: true, fade_out_ms: 4000 }) },
+					"As long as the show, fading out in 4 s",
+				),
 			),
-			asset ? smallPlayer({ src: asset.address, name: asset.name, preload: "none" }) : null,
+			asset ? smallPlayer({ src: asset.address, name: asset.name, lastsMs: asset.lasts_ms, preload: "none" }) : null,
 			el(
 				"button",
 				{ class: "push", onclick: () => state.edit({ do: "remove span", span_id: span.id }) },

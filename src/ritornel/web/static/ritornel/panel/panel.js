@@ -239,13 +239,13 @@ export class Panel {
 	/** What the panel is about: as long as that is the same, it keeps its place. */
 	named() {
 		const { state } = this;
-		return `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}/${state.level}/${state.slideTab}/${state.passage}`;
+		return `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}/${state.level}/${state.slideTab}/${state.passage}/${state.showTab}`;
 	}
 
 	parts() {
 		const { state } = this;
 		this.shows = state.level;
-		if (state.level === "show") return this.later("show", ({ showPanel }) => showPanel(state));
+		if (state.level === "show") return this.later("show", ({ showPanel }) => showPanel(state, () => this.drawSoon()));
 		if (!state.slide)
 			return [
 				el(

@@ -1,15 +1,107 @@
-// What is set for the whole show.
+// What is set for the whole show: how it runs, what new things are like, the frame and the footer.
 import { el, icon } from "../ui/element.js";
+import { later } from "../ui/lazy-modules.js";
 import { clockText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
-import { choice, pair, tick, timeField } from "./fields.js";
+import { choice, pair, selectField, tick, timeField } from "./fields.js";
 import { fitting } from "./lengths.js";
 
 const acts = () => import("./slide-acts.js");
-
+const frame = later(() => import("./frame-fields.js"));
 const press = (id) => document.getElementById(id).click();
+const capital = (word) => word[0].toUpperCase() + word.slice(1);
 
-export function showPanel(state) {
+const TABS = [
+	["runs", "How it runs"],
+	["defaults", "Defaults"],
+	["frame", "Frame and footer"],
+];
+
+/** @param {function()} again draws the panel once more, when a part has come */
+export function showPanel(state, again) {
+	const tabs = TABS.map(([key, words]) =>
+		el(
+			"button",
+			{
+				role: "tab",
+				"aria-selected": String(key === state.showTab),
+				onclick: () => {
+					state.showTab = key;
+					state.tell("pick");
+				},
+			},
+			words,
+		),
+	);
+	const body = {
+		runs: () => running(state),
+		defaults: () => defaults(state),
+		frame: () => {
+			if (frame.ready) return [el("section", { class: "grid gap-2" }, frame.ready.frameFields(state)), looks()];
+			frame.get().then(again);
+			return null;
+		},
+	}[state.showTab]();
+	return body && [el("div", { class: "tabs", role: "tablist" }, tabs), ...body];
+}
+
+/** What a new build and a new wait are like, unless they are set otherwise. */
+function defaults(state) {
+	const { settings } = state.data;
+	const { habits } = settings;
+	const change = (changes) => state.edit({ do: "change habits", changes });
+	const effects = state.data.effects.filter(({ kind }) => kind === "enters").map(({ name, title }) => [name, title]);
+	const usual = settings.usual[habits.effect];
+	return [
+		el(
+			"section",
+			{ class: "grid gap-2" },
+			el("p", { class: "said" }, "What is new begins like this; each can be set otherwise."),
+			pair(
+				"Hold",
+				timeField(
+					settings.default_hold_ms,
+					(ms) => state.edit({ do: "change show", changes: { default_hold_ms: ms } }),
+					{ label: "Default hold" },
+				),
+			),
+			el("p", { class: "said" }, "How long a wait lasts in a self-running show where it has no hold of its own."),
+			pair(
+				"Effect",
+				selectField(habits.effect, effects, (effect) => change({ effect }), { label: "Default effect" }),
+			),
+			pair(
+				"Lasts",
+				timeField(habits.lasts_ms ?? usual.lasts_ms, (lasts_ms) => change({ lasts_ms }), { label: "Builds last" }),
+			),
+			pair(
+				"Pace",
+				selectField(
+					habits.pace ?? usual.pace,
+					Object.keys(state.data.paces).map((name) => [name, capital(name)]),
+					(pace) => change({ pace }),
+					{ label: "Pace of builds" },
+				),
+			),
+			habits.lasts_ms !== null || habits.pace !== null
+				? el(
+						"button",
+						{ class: "link", onclick: () => change({ lasts_ms: null, pace: null }) },
+						"As each effect does by itself",
+					)
+				: null,
+		),
+	];
+}
+
+const looks = () =>
+	el(
+		"section",
+		{ class: "row flex-wrap" },
+		el("button", { class: "push", onclick: () => press("open-themes") }, icon("palette"), "Theme: colours and fonts"),
+	);
+
+function running(state) {
 	const { settings, length_ms: length } = state.data;
 	const change = (changes) => state.edit({ do: "change show", changes });
 	const kept =
@@ -42,29 +134,10 @@ export function showPanel(state) {
 				? tick("Voices are heard when played on cue", settings.voices_live, (on) => change({ voices_live: on }))
 				: null,
 		),
-		el(
-			"section",
-			{ class: "grid gap-2" },
-			el("h3", {}, "Length"),
-			...fitting(state),
-			pair(
-				"Default hold",
-				timeField(settings.default_hold_ms, (ms) => change({ default_hold_ms: ms }), { label: "Default hold" }),
-			),
-		),
+		el("section", { class: "grid gap-2" }, el("h3", {}, "Length"), ...fitting(state)),
 		el(
 			"section",
 			{ class: "row flex-wrap" },
-			el(
-				"button",
-				{
-					class: "push",
-					title: "Colours, fonts, frame, footer and slide numbers",
-					onclick: () => press("open-themes"),
-				},
-				icon("palette"),
-				"Theme, frame and footer",
-			),
 			el(
 				"button",
 				{

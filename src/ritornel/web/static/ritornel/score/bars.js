@@ -6,7 +6,8 @@ import { fermata, onward, signPath } from "../stage/signs.js";
 import { setInRows, shortened, widthOf } from "./labels.js";
 
 const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
-const THUMB = { width: 74, height: 42 };
+const NAME_Y = 16;
+const THUMB = { width: 54, height: 31, y: 23 };
 const CROWDED_PX = 12;
 const SERIF = '600 14px "Spectral"';
 
@@ -57,8 +58,8 @@ export function* drawBar(bar, rows, scale, state, ties = []) {
 			"data-slide": bar.line.id,
 		}),
 	);
-	drawHead(group, bar, rows);
 	drawExtension(group, bar, rows, scale);
+	drawHead(group, bar, rows, scale);
 	const waits = drawWaits(group, bar, rows, scale, state);
 	yield;
 	yield* drawBuilds(group, bar, rows, scale, state, ties);
@@ -66,102 +67,92 @@ export function* drawBar(bar, rows, scale, state, ties = []) {
 	drawSlur(group, bar, rows, scale);
 }
 
-function drawHead(group, bar, rows) {
+/** The name stands at the same place in every bar: at its top. The picture, the facts and the slur have their own lines. */
+function drawHead(group, bar, rows, scale) {
 	const { line, width } = bar;
-	const top = rows.slides.top + 6;
-	const thumbs = width > THUMB.width + 14;
-	const slur = bar.slurPx ? Math.min(bar.slurPx, 26) : 0;
-	const number = String(bar.number);
+	const { top } = rows.slides;
 	const put = (words, attributes) => group.append(svg("text", { "pointer-events": "none", ...attributes }, words));
-	let x = 8;
-	if (thumbs) {
+	const notes = line.notes && width > 70 ? 16 : 0;
+	if (width > 14)
+		put(shortened(`${bar.number}  ${line.name || "Untitled"}`, width - 14 - notes, SERIF) || String(bar.number), {
+			class: "serif",
+			x: width > 26 ? 8 : 4,
+			y: top + NAME_Y,
+		});
+	if (notes) group.append(notesSign(line, width - 18, top + 6));
+	const pictured = width > THUMB.width + 14;
+	if (pictured) {
+		const place = { x: 8, y: top + THUMB.y, width: THUMB.width, height: THUMB.height, "pointer-events": "none" };
 		group.append(
 			svg("image", {
-				[bar.pictured ? "href" : "data-href"]: line.thumb,
-				x,
-				y: top,
-				...THUMB,
+				[bar.pictured ? "href" : "data-href"]: bar.thumb,
+				...place,
 				preserveAspectRatio: "xMidYMid slice",
-				"pointer-events": "none",
 			}),
-		);
-		group.append(
 			svg("rect", {
-				x,
-				y: top,
-				...THUMB,
+				...place,
 				fill: "none",
 				rx: 2,
 				stroke: bar.current ? "var(--color-plum)" : "#9fb0a9",
 				"stroke-width": bar.current ? 2 : 1,
-				"pointer-events": "none",
 			}),
 		);
-		x += THUMB.width + 8;
 	}
-	const beside = width - x - 8;
-	const name = `${number}  ${line.name || "Untitled"}`;
-	if (beside > widthOf(name, SERIF) * 0.7 && beside > 50) {
-		put(shortened(name, beside, SERIF), { class: "serif", x, y: top + 14 });
-		put(shortened(facts(bar), beside), { class: "soft", x, y: top + 31 });
-		return;
-	}
-	const left = thumbs ? Math.max(8, slur + 6) : 5;
-	if (width > 14)
-		put(shortened(name, width - left - 6, SERIF) || number, {
-			class: "serif",
-			x: left,
-			y: rows.slides.top + rows.slides.height - 5,
-		});
+	const x = pictured ? THUMB.width + 16 : 8;
+	const extended = line.schedule.extended_ms;
+	const end = extended ? scale.x(line.schedule.length_ms - extended) : width;
+	const said = facts(bar).find((words) => widthOf(words) <= end - x - 6);
+	if (said) put(said, { class: "soft", x, y: top + THUMB.y + 13 });
 }
 
-const facts = ({ line, waits }) =>
-	`${secondsText(line.schedule.length_ms)} s${waits ? ` · ${countWords(waits, "wait")}` : ""}${line.skipped ? " · skipped" : ""}`;
+/** Three lines: the slide has notes. Pressing them opens them. */
+function notesSign(line, x, y) {
+	return svg(
+		"g",
+		{ "data-pick": "notes", "data-slide": line.id, role: "button", "aria-label": `Notes of ${line.name}` },
+		svg("title", {}, "It has notes. Press to read them."),
+		svg("rect", { x: x - 5, y: y - 5, width: 24, height: 24, fill: "transparent" }),
+		svg("path", {
+			d: `M ${x} ${y + 1} h 11 M ${x} ${y + 5} h 11 M ${x} ${y + 9} h 7`,
+			stroke: "var(--color-slate)",
+			"stroke-width": 1.3,
+			fill: "none",
+		}),
+	);
+}
 
-/** The stretch by which something that runs lengthened the slide, hatched, with the number where there is room. */
+/** How long a slide is and how often it waits, then the same in fewer words. */
+const facts = ({ line, waits }) => {
+	const length = `${secondsText(line.schedule.length_ms)} s`;
+	return waits ? [`${length} · ${countWords(waits, "wait")}`, length] : [length];
+};
+
+/**
+ * The stretch by which something that runs lengthened the slide, hatched beneath its name, with the number where there
+ * is room.
+ */
 function drawExtension(group, bar, rows, scale) {
 	const { extended_ms: extended, length_ms: length } = bar.line.schedule;
 	if (!extended) return;
-	const x = scale.x(length - extended);
+	const [x, wide] = [scale.x(length - extended), scale.x(extended)];
+	const top = rows.slides.top + NAME_Y + 5;
+	const bottom = rows.slides.top + rows.slides.height;
+	const still = { "pointer-events": "none" };
 	group.append(
-		svg("rect", {
-			x,
-			y: rows.slides.top,
-			width: scale.x(extended),
-			height: rows.slides.height,
-			fill: "url(#hatch)",
-			"pointer-events": "none",
-		}),
+		svg("rect", { x, y: top, width: wide, height: bottom - top, fill: "url(#hatch)", ...still }),
+		svg("line", { x1: x, x2: x, y1: top, y2: bottom, stroke: "var(--color-ink)", "stroke-dasharray": "3 3", ...still }),
 	);
+	const words = [
+		`+${secondsText(extended)} s for ${WHY[bar.line.schedule.extended_for]}`,
+		`+${secondsText(extended)} s`,
+	].find((each) => wide > widthOf(each) + 12);
+	if (!words) return;
+	const y = rows.slides.top + THUMB.y + 13;
+	const room = widthOf(words) + 8;
 	group.append(
-		svg("line", {
-			x1: x,
-			x2: x,
-			y1: rows.slides.top,
-			y2: rows.slides.top + rows.slides.height,
-			stroke: "var(--color-ink)",
-			"stroke-dasharray": "3 3",
-		}),
+		svg("rect", { x: x + (wide - room) / 2, y: y - 12, width: room, height: 16, rx: 3, fill: "#fdfcf8d9", ...still }),
+		svg("text", { class: "brass strong", x: x + wide / 2, y, "text-anchor": "middle", ...still }, words),
 	);
-	const whole = `+${secondsText(extended)} s for ${WHY[bar.line.schedule.extended_for]}`;
-	const words = scale.x(extended) > widthOf(whole) + 12 ? whole : `+${secondsText(extended)} s`;
-	const after = `${bar.line.advance.rule === "after" ? "after " : ""}${secondsText(length - extended)} s`;
-	if (x > widthOf(after) + THUMB.width + 110)
-		group.append(
-			svg(
-				"text",
-				{ class: "soft", x: x - 6, y: rows.slides.top + 56, "text-anchor": "end", "pointer-events": "none" },
-				after,
-			),
-		);
-	if (scale.x(extended) > widthOf(words) + 12)
-		group.append(
-			svg(
-				"text",
-				{ class: "brass strong", x: x + scale.x(extended) / 2, y: rows.slides.top + 56, "text-anchor": "middle" },
-				words,
-			),
-		);
 }
 
 function drawWaits(group, bar, rows, scale, state) {
@@ -174,14 +165,16 @@ function drawWaits(group, bar, rows, scale, state) {
 	];
 	for (const { wait, beat } of each) {
 		if (!wait || (beat === schedule.beats.length && !bar.cued)) continue;
+		const words = `${secondsText(wait.hold_ms)} s`;
 		const x1 = scale.x(wait.start_ms);
 		const x2 = scale.x(wait.start_ms + wait.hold_ms);
 		group.append(
 			svg("rect", { x: x1, y: top, width: Math.max(x2 - x1, 0), height, fill: "#8a24561a", "pointer-events": "none" }),
 		);
 		const inBar = beat < schedule.beats.length;
+		// Beneath the names of the builds, which it would strike through.
 		if (inBar)
-			marks.push(
+			group.append(
 				svg("line", {
 					x1: x2,
 					x2,
@@ -193,8 +186,16 @@ function drawWaits(group, bar, rows, scale, state) {
 					"pointer-events": "none",
 				}),
 			);
-		const words = `${secondsText(wait.hold_ms)} s`;
-		if (x2 - x1 > 18) marks.push(svg("g", { "pointer-events": "none" }, fermata(x1 + 3, top + 17)));
+		if (x2 - x1 > 18)
+			marks.push(
+				svg(
+					"g",
+					{ "data-pick": "wait", "data-slide": bar.line.id, "data-beat": beat },
+					svg("rect", { x: x1, y: top, width: x2 - x1, height: 24, fill: "transparent" }),
+					fermata(x1 + 3, top + 17),
+					svg("title", {}, `Waits ${words} for a cue. Press to change it, pull its end to stretch it.`),
+				),
+			);
 		if (x2 - x1 > widthOf(words) + 30)
 			marks.push(svg("text", { x: x1 + 24, y: top + 16, class: "strong plum", "pointer-events": "none" }, words));
 		if (inBar && x2 - x1 > widthOf(words) + 52)
@@ -224,6 +225,7 @@ function drawWaits(group, bar, rows, scale, state) {
 						height: Math.min(26, height),
 						fill: "transparent",
 						"data-drag": "hold",
+						"data-pick": "wait",
 						"data-slide": bar.line.id,
 						"data-beat": beat,
 						"data-ms": wait.hold_ms,
@@ -426,36 +428,43 @@ function drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }) {
 	return node;
 }
 
-/** A slur across the bar line, as wide as the transition lasts. */
+/** A slur across the bar line, as wide as the transition lasts. Pressing it opens the transition, pulling its end its length. */
 function drawSlur(group, bar, rows, scale) {
 	const ms = bar.line.schedule.transition_ms;
-	if (!ms) return;
+	const { line } = bar;
 	const to = Math.max(scale.x(ms), 6);
 	const y = rows.slides.top + rows.slides.height - 5;
+	const words = ms ? `${line.transition.name}, ${secondsText(ms)} s` : "cut";
+	const press = svg(
+		"g",
+		{ "data-pick": "transition", "data-slide": line.id },
+		svg("title", {}, `${words}. Press to change the transition.`),
+		svg("rect", { x: -4, y: y - 9, width: Math.max(to + 4, 28), height: 17, fill: "transparent" }),
+	);
+	group.append(press);
+	if (!ms) return;
 	const depth = Math.min(12, 5 + to / 12);
-	group.append(
+	press.append(
 		svg("path", {
 			d: `M -3 ${y} Q ${to / 2} ${y + depth * 1.6} ${to} ${y} Q ${to / 2} ${y + depth} -3 ${y} Z`,
 			fill: "var(--color-ink)",
-			"pointer-events": "none",
 		}),
 	);
-	const words = `${bar.line.transition.name}, ${secondsText(ms)} s`;
+	if (to > widthOf(words) + 10) press.append(svg("text", { class: "soft", x: 4, y: y - 2 }, words));
 	group.append(
 		svg(
 			"rect",
 			{
 				x: to - 4,
-				y: y - 12,
+				y: y - 10,
 				width: 9,
-				height: 22,
+				height: 20,
 				fill: "transparent",
 				"data-drag": "slur",
-				"data-slide": bar.line.id,
+				"data-pick": "transition",
+				"data-slide": line.id,
 			},
 			svg("title", {}, `${words}. Pull to change.`),
 		),
 	);
-	if (to > widthOf(words) + 10)
-		group.append(svg("text", { class: "soft", x: 4, y: y - 4, "pointer-events": "none" }, words));
 }

@@ -74,7 +74,14 @@ function endSign(x, rows, end) {
 		end === "loop"
 			? [24, 38].map((y) => svg("circle", { cx: x - 6, cy: top + y, r: 2.6, fill: "var(--color-ink)" }))
 			: [];
-	return [thick, ...dots, svg("text", { class: "soft", x: x + 14, y: top + 18 }, words)];
+	const press = svg(
+		"g",
+		{ "data-pick": "end", role: "button", tabindex: 0, "aria-label": `How the show ends: ${words.toLowerCase()}` },
+		svg("title", {}, "How the show ends. Press to change it."),
+		svg("rect", { x: x + 9, y: top, width: 110, height: 28, fill: "transparent" }),
+		svg("text", { class: "soft", x: x + 14, y: top + 18 }, words),
+	);
+	return [thick, ...dots, press];
 }
 
 /** A column of the ruler, `px` wide. */

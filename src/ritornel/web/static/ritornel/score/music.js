@@ -3,6 +3,24 @@ import { svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { shortened, widthOf } from "./labels.js";
 
+/**
+ * The part of the row where a stretch stands: stretches that sound at one time lie one under the other.
+ * @param {object[]} spans all of them, by their start
+ */
+export function laneOf(spans, span, row) {
+	const ends = [];
+	let own = 0;
+	let most = 1;
+	for (const one of [...spans].sort((a, b) => a.start_ms - b.start_ms || (a.span_id < b.span_id ? -1 : 1))) {
+		let lane = ends.findIndex((end) => end <= one.start_ms);
+		if (lane < 0) lane = ends.length;
+		ends[lane] = one.end_ms;
+		most = Math.max(most, ends.length);
+		if (one.span_id === span.span_id) own = lane;
+	}
+	return { top: row.top + (row.height / most) * own, height: row.height / most };
+}
+
 /** What is pulled and read of a stretch of music; its wave lies beneath. */
 export function drawMusic(span, row, scale, view, picked, name) {
 	const group = svg("g", {
@@ -18,7 +36,7 @@ export function drawMusic(span, row, scale, view, picked, name) {
 	const to = Math.min(x2, view.to);
 	if (to <= from) return group;
 	const middle = row.top + row.height / 2;
-	const half = row.height / 2 - 5;
+	const half = Math.max(row.height / 2 - 5, 2);
 	group.append(
 		svg("rect", {
 			x: from,
@@ -114,7 +132,7 @@ export function drawMusic(span, row, scale, view, picked, name) {
 /** The wave of a stretch between two places, and where its passes begin. */
 export function drawPasses(span, row, scale, x1, x2, wave, picked) {
 	const middle = row.top + row.height / 2;
-	const half = row.height / 2 - 5;
+	const half = Math.max(row.height / 2 - 5, 2);
 	const [from, to] = [Math.max(scale.x(span.start_ms), x1), Math.min(scale.x(span.end_ms), x2)];
 	const begins = span.passes
 		.slice(1)

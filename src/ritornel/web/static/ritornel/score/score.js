@@ -2,12 +2,13 @@
 import { el, icon, svg } from "../ui/element.js";
 import { OTHER_WAY } from "../editor/show-state.js";
 import { begin, later } from "../ui/lazy-modules.js";
+import { Thumbs } from "../ui/thumbs.js";
 import { clockText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 import { armBuild, drawBar } from "./bars.js";
 import { RULER, barLines, patterns, playhead, rulerColumn, snapLine, staffLines } from "./lines.js";
 import { MARKS_PX, addMark, drawMarks } from "./marks.js";
-import { drawMusic, drawPasses } from "./music.js";
+import { drawMusic, drawPasses, laneOf } from "./music.js";
 import { Sheet, alike } from "./sheet.js";
 import { Ties } from "./ties.js";
 import { VOICES_PX, drawVoice } from "./voices.js";
@@ -55,6 +56,7 @@ export class Score {
 		this.scale = new Scale(Math.min(Math.max(fit, LEAST_READABLE_PX_S), MOST_AT_FIRST_PX_S));
 		for (const kind of ["show", "pick", "time", "trial"]) state.addEventListener(kind, () => this.draw());
 		this.pictured = new Set();
+		this.thumbs = new Thumbs(() => this.draw());
 		this.pictures = 0;
 		scroll.addEventListener("scroll", () => this.scrolling());
 		scroll.addEventListener("wheel", (event) => this.wheel(event), { passive: false });
@@ -243,7 +245,7 @@ export class Score {
 			...data.music.map((span) =>
 				drawMusic(
 					span,
-					rows.music,
+					laneOf(data.music, span, rows.music),
 					scale,
 					view,
 					state.pickedSpan === span.span_id,
@@ -328,8 +330,9 @@ export class Score {
 				return [
 					{
 						id: `${span.span_id} ${from}`,
-						looks: [px, rows.music.top, rows.music.height, span, found, picked],
-						draw: () => drawPasses(span, rows.music, scale, from, from + STEP_PX, found, picked),
+						looks: [px, ...Object.values(laneOf(data.music, span, rows.music)), span, found, picked],
+						draw: () =>
+							drawPasses(span, laneOf(data.music, span, rows.music), scale, from, from + STEP_PX, found, picked),
 					},
 				];
 			}),
@@ -367,9 +370,11 @@ export class Score {
 			const x = scale.x(data.starts_ms[id]);
 			const width = scale.x(line.schedule.length_ms);
 			if (x + width < view.from - 20 || x > view.to + 20) return [];
+			const thumb = this.thumbs.of(line, !this.pictures);
 			const bar = {
 				line,
-				pictured: !this.pictures || this.pictured.has(line.thumb),
+				thumb,
+				pictured: !this.pictures || this.pictured.has(thumb),
 				number: data.numbers[id],
 				x,
 				width,
@@ -383,6 +388,7 @@ export class Score {
 			const looks = [
 				...same,
 				line,
+				thumb,
 				x,
 				bar.number,
 				bar.current,
@@ -580,7 +586,9 @@ export class Score {
 			await Promise.all([import("../panel/carry-panel.js"), import("../panel/transition-panel.js")]);
 			await new Promise(requestAnimationFrame);
 			document.querySelector(".panel .pairs")?.scrollIntoView({ block: "nearest" });
-		} else if (pick === "mark") this.state.pick([], { mark });
+		} else if (["transition", "wait", "notes", "end"].includes(pick))
+			(await import("./openings.js")).openFrom(this.state, node.dataset);
+		else if (pick === "mark") this.state.pick([], { mark });
 		else this.state.pick([], { span });
 	}
 

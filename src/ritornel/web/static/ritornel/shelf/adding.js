@@ -1,7 +1,10 @@
 // Files coming onto the shelf.
 import { newId } from "../ui/element.js";
-import { send } from "../ui/requests.js";
+import { sendTold } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
+
+/** A file larger than this says how far it has come. */
+const TOLD_BYTES = 500_000;
 
 /**
  * One after another, so that edits find their turn between them. What cannot be taken in is named at the end
@@ -15,15 +18,17 @@ export async function addFiles(state, files) {
 	const stop = { asked: false };
 	for (const [index, { file, folder = "", came = () => undefined }] of files.entries()) {
 		if (stop.asked) break;
-		if (files.length > 1)
+		const tell = (share) =>
 			state.progress({
 				done: index,
+				share,
 				of: files.length,
 				name: file.name,
 				stop: () => {
 					stop.asked = true;
 				},
 			});
+		if (files.length > 1 || file.size > TOLD_BYTES) tell(0);
 		try {
 			await state.quietly(async () => {
 				const limit = state.data.limits.file_bytes;
@@ -31,7 +36,9 @@ export async function addFiles(state, files) {
 					throw new Error(
 						`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB; at most ${Math.round(limit / 1e6)} MB can be added.`,
 					);
-				const reply = await send(`${state.base}/shelf`, file, { batch, folder });
+				const reply = await sendTold(`${state.base}/shelf`, file, { batch, folder }, (share) => {
+					if (files.length > 1 || file.size > TOLD_BYTES) tell(share);
+				});
 				Object.assign(state.data, { revision: reply.revision, history: reply.history });
 				state.data.assets = [...state.data.assets, reply.asset];
 				added.push(reply.asset);

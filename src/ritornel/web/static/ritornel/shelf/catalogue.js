@@ -86,7 +86,8 @@ export class Catalogue {
 		});
 	}
 
-	open() {
+	open(kind = "") {
+		this.kind = kind;
 		this.node.hidden = false;
 		this.search.focus();
 		this.look();
@@ -137,7 +138,8 @@ export class Catalogue {
 			{
 				picture: () => el("img", { src: sample, alt: "", loading: "lazy" }),
 				clip: () => smallPlayer({ src: sample, name: entry.name, film: true }),
-			}[entry.kind]?.() ?? smallPlayer({ src: sample, name: entry.name, preload: "none" });
+			}[entry.kind]?.() ??
+			smallPlayer({ src: sample, name: entry.name, lastsMs: entry.lasts_ms ?? 0, preload: "none" });
 		const bring = el(
 			"button",
 			{ class: "push", onclick: () => this.bring(`catalogue/${entry.id}`, {}, bring) },

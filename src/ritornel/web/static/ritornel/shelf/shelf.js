@@ -4,6 +4,7 @@ import { el, icon, newId } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { filesOf } from "./dropped-files.js";
 import { addPicture } from "../stage/adding.js";
+import { putMusic, stretches } from "../panel/music-spans.js";
 import { assetDetail } from "./asset-detail.js";
 
 const KINDS = [
@@ -18,6 +19,7 @@ const USES = [
 	["unused", "Unused"],
 ];
 const AT_ONCE = 120;
+const ALL = { words: "", kind: "all", use: "any", folder: "", where: "" };
 
 export class Shelf {
 	constructor(state, stage, { node, button, picture, clip }) {
@@ -26,30 +28,18 @@ export class Shelf {
 		this.want = null;
 		this.picked = null;
 		this.shown = AT_ONCE;
-		// What was looked at last is there again: words, kind, use and folder are remembered for the show.
-		this.key = `ritornel-shelf-${state.data.show_id}`;
-		this.filter = {
-			words: "",
-			kind: "all",
-			use: "any",
-			folder: "",
-			...JSON.parse(localStorage.getItem(this.key) ?? "{}"),
-		};
+		this.filter = { ...ALL };
+		this.elsewhere = [];
 		button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
-		picture.addEventListener("click", () => {
-			this.filter.kind = "pictures";
-			this.open({ add: true });
-		});
-		clip.addEventListener("click", () => {
-			this.filter.kind = "clips";
-			this.open({ add: true });
-		});
-		state.addEventListener("want", (event) => {
-			this.filter.kind = this.wantsClip(event.detail) ? "clips" : "pictures";
-			this.open(event.detail);
-		});
+		picture.addEventListener("click", () => this.open({ add: true, kind: "pictures" }));
+		clip.addEventListener("click", () => this.open({ add: true, kind: "clips" }));
+		state.addEventListener("want", ({ detail }) =>
+			this.open({ ...detail, kind: this.wantsClip(detail) ? "clips" : "pictures" }),
+		);
 		state.addEventListener("shelf", (event) => {
-			this.open();
+			this.open({ kind: event.detail.kind });
+			if (event.detail.catalogue) this.openCatalogue(event.detail.catalogue);
+			if (!event.detail.ids) return;
 			this.fresh = new Set(event.detail.ids);
 			this.draw();
 		});
@@ -77,7 +67,6 @@ export class Shelf {
 		const set = (changes) => {
 			Object.assign(filter, changes);
 			this.shown = AT_ONCE;
-			localStorage.setItem(this.key, JSON.stringify(filter));
 			this.draw();
 		};
 		this.search = el("input", {
@@ -99,6 +88,12 @@ export class Shelf {
 			USES.map(([key, words]) => el("option", { value: key }, words)),
 		);
 		this.uses.addEventListener("change", () => set({ use: this.uses.value }));
+		this.where = el("select", {
+			class: "field",
+			"aria-label": "Whose shelf",
+			title: "This show's shelf, or another's",
+		});
+		this.where.addEventListener("change", () => set({ where: this.where.value, folder: "" }));
 		this.folders = el("select", { class: "field", "aria-label": "Folder" });
 		this.folders.addEventListener("change", () => set({ folder: this.folders.value }));
 		const input = el("input", {
@@ -139,6 +134,12 @@ export class Shelf {
 			}
 		});
 		this.detail = el("aside", { class: "shelf-detail", "aria-label": "Details on the shelf" });
+		this.detail.addEventListener("input", ({ target }) => {
+			this.typedIn = target;
+		});
+		this.detail.addEventListener("change", () => {
+			this.typedIn = null;
+		});
 		this.node.replaceChildren(
 			el(
 				"div",
@@ -147,6 +148,7 @@ export class Shelf {
 				this.search,
 				this.kinds,
 				this.uses,
+				this.where,
 				this.folders,
 				el("label", { class: "push cursor-pointer" }, icon("upload"), "Files", input),
 				el("label", { class: "push cursor-pointer" }, icon("folder"), "Folder", folder),
@@ -158,7 +160,11 @@ export class Shelf {
 		);
 	}
 
-	open({ place = null, replace = null, add = false } = {}) {
+	/** Every visit begins with all that is there, or with the kind that is wanted. */
+	open({ place = null, replace = null, add = false, kind = "all" } = {}) {
+		Object.assign(this.filter, ALL, { kind });
+		this.search.value = "";
+		this.askElsewhere();
 		this.want = place ? { place } : replace ? { replace } : add ? { add } : null;
 		this.fresh = new Set();
 		this.node.hidden = false;
@@ -169,10 +175,30 @@ export class Shelf {
 	}
 
 	/** What others have made, with its credits: it comes over the shelf. */
-	async openCatalogue() {
+	async openCatalogue(kind = "") {
 		const { Catalogue } = await import("./catalogue.js");
 		this.catalogue ??= new Catalogue(this);
-		this.catalogue.open();
+		this.catalogue.open(kind);
+	}
+
+	/** What lies on the shelves of one's other shows. */
+	async askElsewhere() {
+		const { shelves } = await get(`${this.state.base}/shelf/elsewhere.json`).catch(() => ({ shelves: [] }));
+		this.elsewhere = shelves;
+		if (!this.node.hidden) this.draw();
+	}
+
+	/** What is to be seen: this show's own, or what another's shelf has. */
+	get there() {
+		return this.elsewhere.find(({ id }) => id === this.filter.where)?.assets ?? this.state.data.assets;
+	}
+
+	/** Brings something of another shelf to this one; null where that was refused. */
+	async bringOver(asset) {
+		if (!asset.value) return asset;
+		const value = { ...asset.value, id: newId() };
+		if (!(await this.state.edit({ do: "add assets", assets: [value] }))) return null;
+		return this.state.asset(value.id);
 	}
 
 	close() {
@@ -225,7 +251,7 @@ export class Shelf {
 	found() {
 		const { words, kind, use, folder } = this.filter;
 		const wanted = words.toLowerCase().split(/\s+/).filter(Boolean);
-		return [...this.state.data.assets].reverse().filter((asset) => {
+		return [...this.there].reverse().filter((asset) => {
 			const about = `${asset.name} ${asset.author} ${asset.licence} ${asset.folder} ${asset.alternative}`.toLowerCase();
 			const used = this.usesOf(asset).length > 0;
 			return (
@@ -249,7 +275,14 @@ export class Shelf {
 		for (const button of this.kinds.children)
 			button.setAttribute("aria-pressed", String(button.dataset.kind === filter.kind));
 		this.uses.value = filter.use;
-		const folders = [...new Set(state.data.assets.map((asset) => asset.folder).filter(Boolean))].sort();
+		const places = [["", "This show"], ...this.elsewhere.map(({ id, title }) => [id, title])];
+		if (!places.some(([id]) => id === filter.where)) filter.where = "";
+		this.where.hidden = places.length < 2;
+		this.uses.hidden = Boolean(filter.where);
+		this.where.replaceChildren(
+			...places.map(([value, words]) => el("option", { value, selected: value === filter.where }, words)),
+		);
+		const folders = [...new Set(this.there.map((asset) => asset.folder).filter(Boolean))].sort();
 		if (filter.folder && !folders.includes(filter.folder)) filter.folder = "";
 		this.folders.hidden = !folders.length;
 		this.folders.replaceChildren(
@@ -270,9 +303,10 @@ export class Shelf {
 				),
 			);
 		if (focused) this.grid.querySelector(`[data-asset="${CSS.escape(focused)}"]`)?.focus();
-		const picked = state.asset(this.picked);
-		const draft = this.detail.contains(document.activeElement) ? this.detail : null;
-		if (!draft)
+		const picked = filter.where ? null : state.asset(this.picked);
+		// What is being typed is not drawn anew under the hand; otherwise the keyboard stays at the field of that name.
+		const at = this.detail.contains(document.activeElement) ? document.activeElement : null;
+		if (!this.typedIn?.isConnected) {
 			this.detail.replaceChildren(
 				...(picked
 					? assetDetail(this, picked)
@@ -280,10 +314,13 @@ export class Shelf {
 							el(
 								"p",
 								{ class: "said" },
-								`${found.length} of ${state.data.assets.length}. Press one to look at it or hear it; a double press uses it.`,
+								`${found.length} of ${this.there.length}. Press one to look at it or hear it; a double press uses it.`,
 							),
 						]),
 			);
+			const label = at?.getAttribute("aria-label");
+			if (label) this.detail.querySelector(`[aria-label="${CSS.escape(label)}"]`)?.focus();
+		}
 	}
 
 	tile(asset) {
@@ -293,7 +330,7 @@ export class Shelf {
 			asset.kind
 		];
 		const picture = asset.width_px
-			? this.small.has(asset.id)
+			? asset.value || this.small.has(asset.id)
 				? el("img", { src: asset.small, alt: "", loading: "lazy" })
 				: el("span", { class: "waiting" }, icon("image"))
 			: el("span", { class: "waiting sound" }, icon("music"));
@@ -308,16 +345,25 @@ export class Shelf {
 					"data-fresh": this.fresh?.has(asset.id) || null,
 					"aria-pressed": String(this.picked === asset.id),
 					draggable: "true",
-					onclick: () => {
-						this.picked = asset.id;
+					onclick: async () => {
+						if (asset.value) {
+							// Of another shelf: it comes to this one, where it can be looked at.
+							const here = await this.bringOver(asset);
+							if (!here) return;
+							this.filter.where = "";
+							this.fresh = new Set([here.id]);
+							this.picked = here.id;
+							this.askSmalls(true);
+							this.askElsewhere();
+						} else this.picked = asset.id;
 						this.draw();
 						this.grid.querySelector(`[data-asset="${CSS.escape(asset.id)}"]`)?.focus();
 					},
-					ondblclick: () => this.use(asset),
+					ondblclick: () => asset.value || this.use(asset),
 				},
 				picture,
 				el("b", { class: "truncate" }, asset.name),
-				el("span", { class: "facts" }, `${size} · ${used ? `used on ${used}` : "unused"}`),
+				el("span", { class: "facts" }, asset.value ? size : `${size} · ${used ? `used on ${used}` : "unused"}`),
 			),
 		);
 		node.firstChild.addEventListener("keydown", (event) => {
@@ -351,18 +397,8 @@ export class Shelf {
 		else await addPicture(this.stage, asset, { place: want?.place ?? null });
 	}
 
-	async underShow(asset) {
-		const span = {
-			id: newId(),
-			asset_id: asset.id,
-			start: { at: "show start" },
-			end: { at: "show end" },
-			loops: true,
-			crossfade_ms: Math.min(500, Math.floor(asset.lasts_ms / 2)),
-			fade_in_ms: 500,
-			fade_out_ms: 3000,
-		};
-		if (await this.state.edit({ do: "put span", span })) this.state.pick([], { span: span.id });
+	underShow(asset) {
+		return putMusic(this.state, asset, stretches(this.state).whole);
 	}
 
 	/** The line that tells how far a large drop has come. */
@@ -372,7 +408,7 @@ export class Shelf {
 			this.line = null;
 			return;
 		}
-		const { done, of, name, stop } = detail;
+		const { done, of, name, stop, share = 0 } = detail;
 		if (!this.line) {
 			this.bar = el("i");
 			this.words = el("span", {});
@@ -385,7 +421,9 @@ export class Shelf {
 			);
 			document.body.append(this.line);
 		}
-		this.bar.style.width = `${(done / of) * 100}%`;
-		this.words.textContent = `${done} of ${of} on the shelf · ${name}`;
+		this.bar.style.width = `${((done + share) / of) * 100}%`;
+		const part =
+			share > 0 && share < 1 ? `, ${Math.floor(share * 100)} % sent` : share === 1 ? ", being looked at" : "";
+		this.words.textContent = of > 1 ? `${done} of ${of} on the shelf · ${name}${part}` : `${name}${part}`;
 	}
 }

@@ -2,7 +2,8 @@
 // stands on every slide.
 import { el, icon } from "../ui/element.js";
 import { get } from "../ui/requests.js";
-import { choice, numberField, pair, selectField, textField, tick } from "../panel/fields.js";
+import { choice, numberField, pair, selectField, textField } from "../panel/fields.js";
+import { frameFields } from "../panel/frame-fields.js";
 
 const ROLES = [
 	["ground", "Background"],
@@ -12,12 +13,6 @@ const ROLES = [
 	["accent", "Accent"],
 	["second", "Second accent"],
 	["line", "Fine line"],
-];
-const FRAMES = [
-	["1280x720", "16:9"],
-	["1024x768", "4:3"],
-	["1080x1080", "1:1"],
-	["720x1280", "9:16"],
 ];
 const plainTheme = (theme) => JSON.stringify(theme);
 
@@ -64,7 +59,8 @@ export class Themes {
 
 	draw() {
 		const { state, node } = this;
-		const { theme } = state.data.settings;
+		const { data } = state;
+		const { theme } = data.settings;
 		const focused = [...node.querySelectorAll("button, input, select")].indexOf(document.activeElement);
 		const scroll = node.querySelector(".theme-own")?.scrollTop ?? 0;
 		const cards = Object.values(state.data.themes).map((entry) =>
@@ -76,9 +72,9 @@ export class Themes {
 					"data-theme": entry.name,
 					onclick: () => this.change(entry),
 				},
-				state.slide
+				data.settings.theme_slide
 					? el("img", {
-							src: `${state.base}/slides/${state.slide.id}/theme/${encodeURIComponent(entry.name)}.png?r=${state.data.revision}`,
+							src: `${state.base}/slides/${data.settings.theme_slide}/theme/${encodeURIComponent(entry.name)}.png?r=${data.revision}`,
 							alt: "",
 							loading: "lazy",
 						})
@@ -121,7 +117,6 @@ export class Themes {
 
 	own(theme) {
 		const { state } = this;
-		const { frame, furniture } = state.data.settings;
 		const put = (changes) => this.change({ ...theme, ...changes });
 		const families = state.data.families.map((name) => [name, name]);
 		const colours = ROLES.map(([role, words]) => {
@@ -134,9 +129,6 @@ export class Themes {
 			field.addEventListener("change", () => put({ palette: { ...theme.palette, [role]: field.value } }));
 			return el("label", { class: "role" }, field, words);
 		});
-		const size = `${frame.width_px}x${frame.height_px}`;
-		const custom = FRAMES.some(([key]) => key === size) ? [] : [[size, `${frame.width_px} × ${frame.height_px}`]];
-		const furnish = (changes) => state.edit({ do: "change furniture", changes });
 		const pictures = state.data.assets
 			.filter((asset) => asset.kind === "picture")
 			.map((asset) => [asset.id, asset.name]);
@@ -217,53 +209,7 @@ export class Themes {
 						),
 					)
 				: null,
-			el("h3", {}, "Frame"),
-			pair(
-				"Shape",
-				selectField(
-					size,
-					[...FRAMES, ...custom],
-					(key) => {
-						const [w, h] = key.split("x").map(Number);
-						state.edit({ do: "change frame", frame: { width_px: w, height_px: h } });
-					},
-					{ label: "Shape of the frame" },
-				),
-			),
-			pair(
-				"Exactly",
-				el(
-					"div",
-					{ class: "two" },
-					numberField(
-						frame.width_px,
-						(n) => state.edit({ do: "change frame", frame: { ...frame, width_px: Math.round(n) } }),
-						{ label: "Width of the frame", least: 16, most: 8192, unit: "px", decimals: 0 },
-					),
-					numberField(
-						frame.height_px,
-						(n) => state.edit({ do: "change frame", frame: { ...frame, height_px: Math.round(n) } }),
-						{ label: "Height of the frame", least: 16, most: 8192, unit: "px", decimals: 0 },
-					),
-				),
-			),
-			el("h3", {}, "On every slide"),
-			pair(
-				"Footer",
-				textField(furniture.footer, (footer) => furnish({ footer }), { label: "Footer" }),
-			),
-			tick("Slide numbers", furniture.numbers, (numbers) => furnish({ numbers })),
-			pictures.length
-				? pair(
-						"Mark",
-						selectField(
-							furniture.mark_asset_id ?? "",
-							[["", "None"], ...pictures],
-							(id) => furnish({ mark_asset_id: id || null }),
-							{ label: "Small mark" },
-						),
-					)
-				: null,
+			...frameFields(state),
 		].filter(Boolean);
 	}
 

@@ -1,7 +1,8 @@
 // The trays under "Bring on": layouts of a new slide, forms and pens, and the music of the shelf.
-import { el, icon, newId, svg } from "../ui/element.js";
+import { el, icon, svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { addShape, addSlide, addText } from "./adding.js";
+import { putMusic, stretches } from "../panel/music-spans.js";
 import { smallPlayer } from "../ui/small-player.js";
 
 const FORMS = {
@@ -162,43 +163,64 @@ export class Tray {
 		];
 	}
 
+	/** Sounds from files, from the shelf and from the catalogue, each put under a stretch of the show in one act. */
 	sounds() {
-		const place = (asset) =>
-			this.state
-				.edit({
-					do: "put span",
-					span: {
-						id: newId(),
-						asset_id: asset.id,
-						start: { at: "show start" },
-						end: { at: "show end" },
-						loops: true,
-						crossfade_ms: Math.min(500, Math.floor(asset.lasts_ms / 2)),
-						fade_in_ms: 500,
-						fade_out_ms: 3000,
-					},
-				})
-				.then((made) => {
-					if (made) {
-						this.close();
-						this.state.pick([], { span: this.state.data.spans.at(-1).id });
-					}
-				});
+		const { state } = this;
+		const ways = stretches(state);
+		const place = async (asset, stretch) => {
+			if (await putMusic(state, asset, stretch)) this.close();
+		};
 		const input = el("input", { type: "file", accept: "audio/*", class: "sr-only", "aria-label": "Choose a sound" });
 		input.addEventListener("change", async () => {
-			const [asset] = await this.state.addFiles([...input.files].map((file) => ({ file })));
-			if (asset?.kind === "sound") await place(asset);
+			const [asset] = await state.addFiles([...input.files].map((file) => ({ file })));
+			if (asset?.kind === "sound") await place(asset, ways.whole);
 		});
-		const items = this.state.data.assets.filter((asset) => asset.kind === "sound");
+		const seek = (detail) => {
+			this.close();
+			state.dispatchEvent(new CustomEvent("shelf", { detail }));
+		};
+		const to = (asset) => {
+			const field = el(
+				"select",
+				{ class: "field", "aria-label": `${asset.name}: from this slide to …` },
+				el("option", { value: "" }, "From here to …"),
+				ways.ends.map(([value, words]) => el("option", { value }, words)),
+			);
+			field.addEventListener("change", () => field.value && place(asset, ways.to(field.value)));
+			return field;
+		};
+		const items = state.data.assets.filter((asset) => asset.kind === "sound");
 		return [
-			el("label", { class: "push dim cursor-pointer shrink-0" }, icon("upload"), "Choose a sound", input),
+			el(
+				"div",
+				{ class: "grid gap-1 shrink-0" },
+				el("label", { class: "push dim cursor-pointer" }, icon("upload"), "A file", input),
+				el(
+					"button",
+					{ class: "push dim", onclick: () => seek({ kind: "sounds", catalogue: "music" }) },
+					icon("search"),
+					"Catalogue",
+				),
+			),
 			...items.map((asset) =>
 				el(
 					"div",
-					{ class: "item max-w-none" },
-					el("b", {}, `${asset.name}, ${secondsText(asset.lasts_ms)} s`),
-					smallPlayer({ src: asset.address, name: asset.name, preload: "none" }),
-					el("button", { class: "push dim", onclick: () => place(asset) }, "Under the whole show"),
+					{ class: "item sound" },
+					el("b", { class: "truncate", title: asset.name }, `${asset.name}, ${secondsText(asset.lasts_ms)} s`),
+					smallPlayer({ src: asset.address, name: asset.name, lastsMs: asset.lasts_ms, preload: "none" }),
+					el(
+						"div",
+						{ class: "row" },
+						ways.slide
+							? el(
+									"button",
+									{ class: "push dim", title: "Under the slide on the stage", onclick: () => place(asset, ways.slide) },
+									"This slide",
+								)
+							: null,
+						ways.slide ? to(asset) : null,
+						el("button", { class: "push dim", onclick: () => place(asset, ways.whole) }, "Under the whole show"),
+					),
 				),
 			),
 		];

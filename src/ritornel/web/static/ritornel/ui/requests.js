@@ -94,5 +94,23 @@ export const send = (url, file, fields = {}) => {
 	return ask(url, { method: "POST", headers: { "X-CSRFToken": csrf() }, body: form });
 };
 
+/** Sends a file and says how much of it has gone, 0 to 1. */
+export function sendTold(url, file, fields, told) {
+	return new Promise((done, failed) => {
+		const line = new XMLHttpRequest();
+		const form = new FormData();
+		for (const [name, value] of Object.entries(fields)) form.append(name, value);
+		form.append("file", file);
+		line.open("POST", url);
+		line.setRequestHeader("X-CSRFToken", csrf());
+		line.upload.addEventListener("progress", ({ loaded, total }) => told(total ? loaded / total : 0));
+		line.addEventListener("error", () =>
+			failed(new Refused(`The server cannot be reached. ${UNKNOWN}`, { unanswered: true })),
+		);
+		line.addEventListener("load", () => read(new Response(line.response, { status: line.status })).then(done, failed));
+		line.send(form);
+	});
+}
+
 /** The data a page was opened with. */
 export const startData = () => JSON.parse(document.getElementById("start").textContent);

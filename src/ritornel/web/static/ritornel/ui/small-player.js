@@ -9,12 +9,13 @@ const level = () => Number(localStorage.getItem(LEVEL) ?? 100);
 
 export class SmallPlayer {
 	/**
-	 * @param {{src: string, name: string, film?: boolean, fromMs?: number, toMs?: number, preload?: string, silent?: boolean}} what
-	 *   plays `src` between two of its instants; `toMs` 0 is its end; `silent` has no level
+	 * @param {{src: string, name: string, film?: boolean, fromMs?: number, toMs?: number, lastsMs?: number, preload?: string, silent?: boolean}} what
+	 *   plays `src` between two of its instants; `toMs` 0 is its end; `silent` has no level; `lastsMs` is its length, where
+	 *   that is known before it is fetched
 	 */
-	constructor({ src, name, film = false, fromMs = 0, toMs = 0, preload = "metadata", silent = false }) {
+	constructor({ src, name, film = false, fromMs = 0, toMs = 0, lastsMs = 0, preload = "metadata", silent = false }) {
 		loadSheet("media");
-		Object.assign(this, { name, fromMs, toMs, told: new EventTarget() });
+		Object.assign(this, { name, fromMs, toMs, lastsMs, told: new EventTarget() });
 		this.media = el(film ? "video" : "audio", { src, preload, playsinline: true, "aria-label": name });
 		this.media.volume = level() / 100;
 		this.button = el("button", { class: "push bare", onclick: () => this.toggle() });
@@ -40,7 +41,7 @@ export class SmallPlayer {
 			"div",
 			{ class: "small-player", role: "group", "aria-label": name },
 			film ? this.media : null,
-			el("div", { class: "bar" }, this.button, this.line, this.time, this.level),
+			el("div", { class: "small-bar" }, this.button, this.line, this.time, this.level),
 		);
 		if (!film) this.node.append(this.media);
 		for (const kind of ["play", "pause", "timeupdate", "seeked", "durationchange", "ended"])
@@ -53,7 +54,7 @@ export class SmallPlayer {
 	}
 
 	get endMs() {
-		const whole = Number.isFinite(this.media.duration) ? Math.round(this.media.duration * 1000) : 0;
+		const whole = Number.isFinite(this.media.duration) ? Math.round(this.media.duration * 1000) : this.lastsMs;
 		return this.toMs ? Math.min(this.toMs, whole || this.toMs) : whole;
 	}
 
