@@ -331,7 +331,7 @@ class HabitTest(StageTest):
         lasts = self.page.get_by_label("Lasts", exact=True)
         lasts.fill("0.9")
         lasts.press("Enter")
-        self.page.get_by_role("button", name="Make this the habit").click()
+        self.page.get_by_role("button", name="Make this the default").click()
         self.until(
             lambda: (
                 self.score(show)["settings"]["habits"] == {"effect": "enters rise", "lasts_ms": 900, "pace": "ease out"}

@@ -103,7 +103,7 @@ async function end() {
 	try {
 		const take = await post(`${base}/takes`, { events, ended_ms: endedMs });
 		data.takes.unshift(take);
-		toast(`Kept as ${take.name}, ${clockText(take.length_ms)}.`, { act: "Throw it away", onact: () => remove(take) });
+		toast(`Kept as ${take.name}, ${clockText(take.length_ms)}.`, { act: "Remove it", onact: () => remove(take) });
 	} catch (error) {
 		toast(error.message, {
 			wrong: true,

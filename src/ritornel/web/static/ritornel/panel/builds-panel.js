@@ -96,7 +96,11 @@ export function builds(state, item, panel) {
 			result.push(
 				el(
 					"button",
-					{ class: "push", title: "The show's habit; set it at any build", onclick: () => add(habit) },
+					{
+						class: "push",
+						title: "The show's default; set it at any build, or in the show's panel",
+						onclick: () => add(habit),
+					},
 					el("span", { class: "text-glass" }, sign(habit.kind)),
 					`Default build: ${habit.title.toLowerCase()}, ${secondsText(state.data.settings.usual[habit.name].lasts_ms)} s`,
 				),
@@ -368,12 +372,10 @@ function habitRow(state, build, effect) {
 		el(
 			"span",
 			{},
-			same
-				? "Default length and pace"
-				: `Differs from the show's habit: ${secondsText(usual.lasts_ms)} s, ${usual.pace}`,
+			same ? "Default length and pace" : `Differs from the default: ${secondsText(usual.lasts_ms)} s, ${usual.pace}`,
 		),
 		same ? null : el("button", { class: "link", onclick: () => changeBuild(state, build, usual) }, "Return to it"),
-		el("button", { class: "link", onclick: adopt }, "Make this the habit"),
+		el("button", { class: "link", onclick: adopt }, "Make this the default"),
 	);
 }
 

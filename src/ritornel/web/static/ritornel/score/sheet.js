@@ -6,7 +6,7 @@ import { el, svg } from "../ui/element.js";
  * From the back. Bars stand in drawings of their own, so that one that comes has no other painted again; the rest has
  * one drawing for each layer.
  */
-const LAYERS = ["staff", "bars", "waves", "voices", "sounds", "lines", "ruler", "over"];
+const LAYERS = ["staff", "bars", "waves", "voices", "lines", "sounds", "ruler", "over"];
 const HEAVY = "bars";
 
 export class Sheet {
