@@ -113,3 +113,75 @@ class TogetherTest(BrowserTest):
         page.get_by_role("button", name="Send the invitation").click()
         expect(page.get_by_role("alert")).to_contain_text("“tamsin” is no e-mail address. Nobody was invited.")
         expect(page.locator("#people li")).to_have_count(0)
+
+    def test_two_people_edit_different_objects_at_once_and_nothing_is_refused(self) -> None:
+        address = f"bram-{self.show}@orlmere.example"
+        self.invite(address, "Bram Quillory", "edit the show")
+        other = self.come(address)
+        other.wait_for_url(f"**/shows/{self.show}/")
+        mine = self.page
+        for page in (mine, other):
+            page.goto(f"{self.base}/shows/{self.show}/?slide=esc-s")
+            page.wait_for_selector(".theatre [data-object]")
+        places = {}
+        for page, build in ((mine, "b-axle"), (other, "b-pallets")):
+            page.locator(f'.order [data-build="{build}"] .who').click()
+            page.locator(".theatre [data-stage]").focus()
+            places[build] = self.box(build.removeprefix("b-"))
+        for _ in range(10):
+            mine.keyboard.press("ArrowRight")
+            other.keyboard.press("ArrowDown")
+        self.until(lambda: self.box("axle")["x"] == places["b-axle"]["x"] + 10)
+        self.until(lambda: self.box("pallets")["y"] == places["b-pallets"]["y"] + 10)
+        for page in (mine, other):
+            page.wait_for_selector(f'#compose[data-revision="{self.score(self.show)["revision"]}"]')
+            expect(page.get_by_role("alert")).to_have_count(0)
+        mine.locator("#undo").click()
+        self.until(lambda: self.box("axle")["x"] < places["b-axle"]["x"] + 10)
+        self.assertEqual(self.box("pallets")["y"], places["b-pallets"]["y"] + 10, "undo is one's own")
+
+    def box(self, object_id: str) -> dict[str, float]:
+        items = self.slide(self.show, "esc-s")["objects"]
+        return next(item["box"] for item in items if item["id"] == object_id)  # type: ignore[no-any-return]
+
+    def test_who_changes_the_same_later_is_told_and_can_take_the_others_value(self) -> None:
+        address = f"ines-{self.show}@orlmere.example"
+        self.invite(address, "Ines Arvendal", "edit the show")
+        other = self.come(address)
+        other.wait_for_url(f"**/shows/{self.show}/")
+        page = self.page
+        page.goto(f"{self.base}/shows/{self.show}/?slide=esc-s")
+        page.wait_for_selector(".theatre [data-object]")
+        seen = self.score(self.show)["revision"]
+        token = other.locator("meta[name=csrf]").get_attribute("content") or ""
+
+        def theirs() -> None:
+            edit = {
+                "do": "change objects",
+                "slide_id": "esc-s",
+                "object_ids": ["axle"],
+                "changes": {"opacity": 0.5},
+            }
+            reply = other.request.post(
+                f"{self.base}/shows/{self.show}/edit",
+                data={"revision": seen, "edit": edit},
+                headers={"X-CSRFToken": token, "Referer": self.base},
+            )
+            self.assertEqual(reply.status, 200, reply.text())
+
+        # The page's own edit is on its way while theirs is made.
+        page.route("**/edit", lambda route: (theirs(), route.continue_()), times=1)
+        page.locator('.order [data-build="b-axle"] .who').dblclick()
+        page.get_by_role("tab", name="Look").click()
+        field = page.get_by_label("Opacity")
+        field.fill("25")
+        field.press("Enter")
+        note = page.get_by_role("status").filter(has_text="Ines Arvendal changed the opacity of “Axle”")
+        expect(note).to_contain_text("yours holds")
+        note.get_by_role("button", name="Take theirs").click()
+        self.until(
+            lambda: (
+                next(item for item in self.slide(self.show, "esc-s")["objects"] if item["id"] == "axle")["opacity"]
+                == 0.5
+            )
+        )

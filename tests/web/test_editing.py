@@ -1,13 +1,16 @@
 import json
 import random
+from typing import Any
 from unittest import mock
 
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.test import override_settings
+from django.test import Client, override_settings
+from django.utils import timezone
 
 from ritornel.core.formats.media import Limits
 from ritornel.demo.orlmere import MEDIA
-from ritornel.web.shows import editing
+from ritornel.web.people.models import Invitation
+from ritornel.web.shows import history
 from ritornel.web.shows.models import Edit, Show
 from ritornel.web.shows.services import value_of
 from tests.web.base import WebTest
@@ -36,8 +39,9 @@ class EditTest(WebTest):
         self.edit({"do": "change show", "changes": {"title": "Another"}})
         self.assertEqual(self.post("/shows/clock/redo").json()["error"], "There is nothing to do again.")
 
-    def test_a_stale_revision_is_refused_and_nothing_is_lost(self) -> None:
+    def test_a_revision_that_the_log_does_not_know_is_refused_and_nothing_is_lost(self) -> None:
         self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Mine"}})
+        Edit.objects.all().delete()
         reply = self.edit({"do": "remove slides", "slide_ids": ["esc-s"]}, revision=0)
         self.assertEqual((reply.status_code, reply.json()["stale"]), (409, True))
         self.assertIn("was changed elsewhere in the meantime", reply.json()["error"])
@@ -143,7 +147,7 @@ class EditTest(WebTest):
     def test_a_failure_in_the_middle_of_writing_leaves_the_show_as_it_was(self) -> None:
         before = self.score()
         with (
-            mock.patch.object(editing, "write_changes", side_effect=RuntimeError("power cut")),
+            mock.patch.object(history, "write_changes", side_effect=RuntimeError("power cut")),
             self.assertRaises(RuntimeError),
         ):
             self.edit({"do": "remove slides", "slide_ids": ["who-s"]})
@@ -371,3 +375,115 @@ class OwnersTest(WebTest):
         stranger = Client(enforce_csrf_checks=True)
         stranger.force_login(self.ines)
         self.assertEqual(stranger.post("/shows/clock/undo", "{}", content_type="application/json").status_code, 403)
+
+
+class MeanwhileTest(WebTest):
+    """Two editors of one show: Ines, and Pauwel, who was quicker."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        Invitation.objects.create(
+            show=self.row,
+            by=self.ines,
+            person=self.odo,
+            address="odo@orlmere.example",
+            role="edit",
+            accepted_at=timezone.now(),
+        )
+        self.other = Client()
+        self.other.force_login(self.odo)
+
+    def send(self, client: Client, where: str, **body: Any) -> Any:
+        return client.post(f"/shows/clock/{where}", json.dumps(body), content_type="application/json")
+
+    def theirs(self, edit: dict[str, Any], revision: int) -> Any:
+        return self.send(self.other, "edit", revision=revision, edit=edit).json()
+
+    def change(self, object_id: str, **changes: Any) -> dict[str, Any]:
+        return {"do": "change objects", "slide_id": "esc-s", "object_ids": [object_id], "changes": changes}
+
+    def item(self, object_id: str) -> Any:
+        found = value_of(Show.objects.get(pk="clock")).slide("esc-s")
+        assert found
+        return found.object(object_id)
+
+    def test_edits_of_different_things_are_both_made_and_each_answer_tells_of_the_other(self) -> None:
+        self.theirs(self.change("wheel", opacity=0.5), 0)
+        reply = self.edit(
+            {"do": "change slides", "slide_ids": ["who-s"], "changes": {"name": "Who?"}}, revision=0
+        ).json()
+        self.assertEqual((reply["revision"], reply["since"], reply["overruled"]), (2, 0, []))
+        self.assertEqual(set(reply["slides"]), {"esc-s", "who-s"})
+        self.assertEqual(self.item("wheel").opacity, 0.5)
+
+    def test_in_the_same_field_the_later_holds_and_both_are_told_who_changed_what(self) -> None:
+        self.theirs(self.change("wheel", opacity=0.5), 0)
+        reply = self.edit(self.change("wheel", opacity=0.25), revision=0).json()
+        (entry,) = reply["overruled"]
+        self.assertEqual(
+            (entry["what"], entry["who"], entry["other"], entry["own"]),
+            ("the opacity of “Wheel”", "odo", "0.5", "0.25"),
+        )
+        self.assertEqual(self.item("wheel").opacity, 0.25)
+        told = self.other.get("/shows/clock/score.json?since=1").json()["overruled"]
+        self.assertEqual(
+            [(one["by"], one["what"], one["own"]) for one in told], [("ines", "the opacity of “Wheel”", "0.25")]
+        )
+        back = {"do": "put values", "values": [{"path": told[0]["path"], "value": told[0]["value"]}]}
+        self.theirs(back, 2)
+        self.assertEqual(self.item("wheel").opacity, 0.5)
+
+    def test_an_edit_of_what_was_removed_offers_to_bring_it_back_with_it(self) -> None:
+        self.theirs({"do": "remove objects", "slide_id": "esc-s", "object_ids": ["wheel"]}, 0)
+        edit = self.change("wheel", opacity=0.25)
+        reply = self.edit(edit, revision=0)
+        self.assertEqual(reply.status_code, 409)
+        self.assertIn("odo removed “Wheel” meanwhile", reply.json()["error"])
+        self.assertIsNone(self.item("wheel"))
+        again = self.post("/shows/clock/edit", {"revision": 0, "edit": edit, "bring_back": reply.json()["gone"]})
+        self.assertEqual(again.status_code, 200, again.content)
+        self.assertEqual(self.item("wheel").opacity, 0.25)
+        slide = value_of(Show.objects.get(pk="clock")).slide("esc-s")
+        assert slide
+        self.assertIn("wheel", [build.object_id for build in slide.order], "its builds are back, too")
+
+    def test_what_is_wrong_with_an_edit_is_told_as_ever(self) -> None:
+        self.theirs(self.change("wheel", opacity=0.5), 0)
+        reply = self.edit(self.change("wheel", opacity=7), revision=0)
+        self.assertEqual(reply.status_code, 400)
+        self.assertNotIn("stale", reply.json())
+
+    def test_undo_is_ones_own_and_leaves_what_the_other_did_since(self) -> None:
+        self.edit(self.change("wheel", opacity=0.25))
+        self.theirs(self.change("pallets", opacity=0.5), 1)
+        reply = self.post("/shows/clock/undo", {"revision": 1}).json()
+        self.assertEqual(reply["label"], "Change Wheel")
+        self.assertEqual((self.item("wheel").opacity, self.item("pallets").opacity), (1.0, 0.5))
+        self.assertEqual(set(reply["slides"]), {"esc-s"})
+        self.assertEqual(reply["history"], {"undo": None, "redo": "Change Wheel"})
+        self.theirs(self.change("pallets", opacity=0.6), 2)
+        self.assertEqual(self.post("/shows/clock/redo", {}).status_code, 200, "another's edit does not end my redo")
+        self.assertEqual((self.item("wheel").opacity, self.item("pallets").opacity), (0.25, 0.6))
+
+    def test_undo_says_what_stays_since_another_has_changed_it(self) -> None:
+        self.edit(self.change("wheel", opacity=0.25, locked=True))
+        self.theirs(self.change("wheel", opacity=0.75), 1)
+        reply = self.post("/shows/clock/undo", {}).json()
+        self.assertEqual(reply["notices"], ["odo has changed the opacity of “Wheel” since; that stays."])
+        self.assertEqual((self.item("wheel").opacity, self.item("wheel").locked), (0.75, False))
+
+    def test_undo_and_redo_go_to_and_fro_whatever_the_other_does_between(self) -> None:
+        self.edit(self.change("wheel", opacity=0.25))
+        for turn in range(3):
+            self.theirs(self.change("pallets", opacity=0.1 * (turn + 1)), 1 + 3 * turn)
+            self.post("/shows/clock/undo")
+            self.assertEqual(self.item("wheel").opacity, 1.0)
+            self.post("/shows/clock/redo")
+            self.assertEqual(self.item("wheel").opacity, 0.25)
+        self.assertEqual(self.item("pallets").opacity, 0.1 * 3)
+
+    def test_a_step_takes_little_room_in_the_log(self) -> None:
+        for number in range(20):
+            self.edit(self.change("wheel", opacity=number / 20))
+        sizes = [len(step.changes) + len(step.inverse) for step in Edit.objects.all()]
+        self.assertLess(sum(sizes) / len(sizes), 2048)

@@ -172,18 +172,6 @@ class RolesTest(TogetherTest):
             for path, status in pages.items():
                 self.assertEqual(client.get(BASE + path).status_code, status, (role, path))
 
-    def test_an_editors_changes_are_theirs_and_can_be_undone_by_the_owner(self) -> None:
-        client = self.come("edit")
-        body = {
-            "revision": self.score()["revision"],
-            "edit": {"do": "change show", "changes": {"title": "The clock of Orlmere"}},
-        }
-        self.assertEqual(client.post(f"{BASE}/edit", body, content_type="application/json").status_code, 200)
-        stale = self.post(f"{BASE}/edit", {**body, "edit": {"do": "change show", "changes": {"title": "Another"}}})
-        self.assertEqual((stale.status_code, self.score()["settings"]["title"]), (409, "The clock of Orlmere"))
-        self.post(f"{BASE}/undo")
-        self.assertEqual(self.score()["settings"]["title"], "The Orlmere clock")
-
     def test_a_contributor_sees_and_changes_their_section_only(self) -> None:
         client = self.come("record", section="esc-s")
         found = client.get(f"{BASE}/record.json?section=noon-s").json()

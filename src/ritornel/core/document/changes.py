@@ -168,6 +168,34 @@ def apply_change(show: Show, change: Change) -> tuple[Show, Change]:
             return replace(show, assets=(*show.assets[:at], *show.assets[at + 1 :])), InsertAsset(at, show.assets[at])
 
 
+def changes_between(before: Show, after: Show) -> tuple[Change, ...]:
+    """The changes that make one state of a show of another, whatever led from one to the other."""
+    found: list[Change] = []
+    old, new = ({slide.id: slide for slide in show.slides} for show in (before, after))
+    found += [RemoveSlide(key) for key in old if key not in new]
+    found += [
+        PutSlide(slide) for key, slide in new.items() if key in old and slide is not old[key] and slide != old[key]
+    ]
+    order = [key for key in old if key in new]
+    for at, (key, slide) in enumerate(new.items()):
+        if key not in old:
+            found.append(InsertSlide(at, slide))
+            order.insert(at, key)
+        elif order[at] != key:
+            found.append(MoveSlide(key, at))
+            order.remove(key)
+            order.insert(at, key)
+    shelf, fresh = ({asset.id: asset for asset in show.assets} for show in (before, after))
+    found += [RemoveAsset(key) for key in shelf if key not in fresh]
+    found += [PutAsset(asset) for key, asset in fresh.items() if key in shelf and asset != shelf[key]]
+    found += [InsertAsset(at, asset) for at, (key, asset) in enumerate(fresh.items()) if key not in shelf]
+    parts = (settings_of, style_of, lambda show: PutMusic(show.music), lambda show: PutMarks(show.marks))
+    for part in (*parts, lambda show: PutHabits(show.habits)):
+        if part(before) != part(after):
+            found.append(part(after))
+    return tuple(found)
+
+
 def apply_changes(show: Show, changes: tuple[Change, ...]) -> tuple[Show, tuple[Change, ...]]:
     """The show after all changes in order, and the changes that undo them in order."""
     undo: list[Change] = []

@@ -21,6 +21,10 @@ View = Callable[..., HttpResponseBase]
 class Conflict(RitornelError):
     """What was asked does not fit what is there now: somebody else was quicker."""
 
+    def more(self) -> dict[str, Any]:
+        """What the page is told beside the message."""
+        return {"stale": True}
+
 
 class AlreadyDone(RitornelError):
     """What was asked was done before, by the same request sent twice; `revision` is what it came to."""
@@ -48,7 +52,7 @@ def telling_errors(view: View) -> View:
         except AlreadyDone as error:
             return json_reply({"again": True, "revision": error.revision})
         except Conflict as error:
-            return json_reply({"error": str(error), "stale": True}, 409)
+            return json_reply({"error": str(error), **error.more()}, 409)
         except ObjectDoesNotExist as error:
             raise Http404("It is no longer there.") from error
         except DiskFull:

@@ -11,7 +11,7 @@ from ritornel.core.checks.inconsistencies import differences_of
 from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.edits import Edit
 from ritornel.core.document.layouts import refitted
-from ritornel.core.document.objects import PictureBackground
+from ritornel.core.document.objects import Id, PictureBackground
 from ritornel.core.document.pairing import paired
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
@@ -30,6 +30,7 @@ from ritornel.web.shows.services import (
     Show,
     edit_show,
     history_labels,
+    overruled_since,
     redo,
     seen_slides,
     show_for,
@@ -43,9 +44,13 @@ from ritornel.web.shows.services import (
 @login_required
 @require_GET
 def score(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The whole score with its revision."""
+    """The whole score with its revision; with `?since=`, also which of the person's values others took the place of."""
     row = show_for(show_id, request)
-    return json_reply({"revision": row.revision, "history": history_labels(row), **whole_score(value_of(row))})
+    reply = {"revision": row.revision, "history": history_labels(row), **whole_score(value_of(row))}
+    since = request.GET.get("since", "")
+    if since.isdecimal():
+        reply["overruled"] = overruled_since(row, person_of(request), int(since))
+    return json_reply(reply)
 
 
 @login_required
@@ -70,8 +75,10 @@ def edited_reply(row: Show, edited: Edited, viewing: str | None) -> HttpResponse
     """What changed by an edit, and the slide on the stage as it is now."""
     body: dict[str, Any] = {
         "revision": edited.revision,
+        "since": edited.since,
         "label": edited.label,
         "notices": edited.notices,
+        "overruled": edited.overruled,
         "history": history_labels(row),
         **changed_score(edited.before, edited.after),
     }
@@ -85,13 +92,19 @@ def edited_reply(row: Show, edited: Edited, viewing: str | None) -> HttpResponse
 @require_POST
 @telling_errors
 def edit(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes an edit: {"revision": n, "edit": {...}, "viewing": slide id}. Answers what changed."""
+    """Makes an edit: {"revision": n, "edit": {...}, "viewing": slide id}. Answers what changed since that revision.
+
+    `bring_back` are ids of things that others removed meanwhile and that come back with it.
+    """
     body = body_of(request)
     revision = body.get("revision")
     if not isinstance(revision, int):
         raise BadValue("An edit needs the revision it was made on.", "revision")
     value = from_builtins(body.get("edit"), Edit, "The edit")
-    edited = edit_show(show_id, person_of(request), value, revision, edit_id=edit_id_of(request))
+    back = from_builtins(body.get("bring_back", []), tuple[Id, ...], "What comes back")
+    edited = edit_show(
+        show_id, person_of(request), value, revision, edit_id=edit_id_of(request), restored=frozenset(back)
+    )
     return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
 
 
@@ -146,8 +159,10 @@ def lengths(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 def _step(request: HttpRequest, show_id: str, back: bool) -> HttpResponse:
-    viewing = body_of(request).get("viewing")
-    edited = (undo if back else redo)(show_id, person_of(request), edit_id_of(request))
+    body = body_of(request)
+    viewing, revision = body.get("viewing"), body.get("revision")
+    seen = revision if isinstance(revision, int) else None
+    edited = (undo if back else redo)(show_id, person_of(request), edit_id_of(request), seen)
     row = show_for(show_id, request)
     if edited is None:
         return json_reply({"error": f"There is nothing to {'undo' if back else 'do again'}."}, 400)

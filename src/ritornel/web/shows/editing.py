@@ -1,30 +1,40 @@
-"""Edits come in here: checked and applied by the core, stored with their inverse, all in one transaction."""
+"""Edits come in here: checked and applied by the core, brought together with what others did meanwhile, and stored
+with their inverse, all in one transaction.
+"""
 
 from collections.abc import Collection
+from typing import Any
 
 import msgspec
 from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Q
 
-from ritornel.core.document.changes import Change, InsertAsset, apply_changes
-from ritornel.core.document.decoding import from_json, to_json
 from ritornel.core.document.edits import Edit as EditValue
 from ritornel.core.document.edits import EditOutcome, apply_edit
+from ritornel.core.document.merging import GONE, Collision, value_at
+from ritornel.core.document.rebasing import json_of, place_words, rebase_edit, value_words
 from ritornel.core.document.show import Asset as AssetValue
 from ritornel.core.document.show import Show as ShowValue
-from ritornel.core.errors import BadMedia
+from ritornel.core.errors import BadMedia, RitornelError
 from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.layout.faces import check_family
 from ritornel.core.motion.catalogue import effect_named
 from ritornel.core.schedule.performance import stage_slide
 from ritornel.core.schedule.slide_schedule import compile_slide
 from ritornel.web.config.replies import AlreadyDone, Conflict
-from ritornel.web.people.services import Act, access_of, shows_open_to
+from ritornel.web.people.services import Act, access_of, called, shows_open_to
+from ritornel.web.shows.history import (
+    maker_of,
+    reverted,
+    state_at,
+    step_to_redo,
+    step_to_undo,
+    steps_since,
+    write_step,
+)
 from ritornel.web.shows.models import Asset, Edit, Show
-from ritornel.web.shows.persistence import asset_of_row, value_of, write_changes
-
-_CHANGES = tuple[Change, ...]
+from ritornel.web.shows.persistence import asset_of_row, value_of
 
 
 class StaleRevision(Conflict):
@@ -38,17 +48,46 @@ class AlreadyMade(AlreadyDone):
         super().__init__("This was made already.", revision)
 
 
+class GoneMeanwhile(Conflict):
+    """What an edit is about was removed by somebody else; `ids` are what would come back with it."""
+
+    def __init__(self, message: str, ids: tuple[str, ...]) -> None:
+        super().__init__(message)
+        self.ids = ids
+
+    def more(self) -> dict[str, Any]:
+        """What the page is told beside the message."""
+        return {"gone": self.ids, "stale": True}
+
+
+class Overruled(msgspec.Struct, frozen=True):
+    """A value that was changed by two people at the same time: what it is called, who made the other one, both in
+    words, and the place and value by which the other comes back.
+    """
+
+    what: str
+    who: str
+    person: int | None
+    other: str
+    own: str
+    path: tuple[str, ...]
+    value: Any
+
+
 class Edited(msgspec.Struct, frozen=True):
-    """A show before and after, its new revision, and what the maker is told."""
+    """A show before and after, its new revision, and what the maker is told. `before` is what the maker had."""
 
     before: ShowValue
     after: ShowValue
     revision: int
     label: str
     notices: tuple[str, ...] = ()
+    overruled: tuple[Overruled, ...] = ()
+    since: int = 0
+    """The revision of `before`."""
 
 
-def _locked(show_id: str, person: User, revision: int | None, act: Act = "edit", edit_id: str = "") -> Show:
+def _locked(show_id: str, person: User, act: Act = "edit", edit_id: str = "") -> Show:
     row = Show.objects.select_for_update().get(pk=show_id)
     access = access_of(show_id, row.owner_id, person)
     if access is None or not access.may(act):
@@ -58,11 +97,6 @@ def _locked(show_id: str, person: User, revision: int | None, act: Act = "edit",
         _, fresh = row.received_edits.get_or_create(edit_id=edit_id)
         if not fresh:
             raise AlreadyMade(row.revision)
-    if revision is not None and row.revision != revision:
-        raise StaleRevision(
-            f"“{row.title}” was changed elsewhere in the meantime. Your change was not made; look at the "
-            "show as it is now and make it again."
-        )
     return row
 
 
@@ -88,12 +122,6 @@ def would_be(show: ShowValue, edit: EditValue, person: User) -> ShowValue:
     check_new_assets(show, after, person, ())
     _check_performable(show, after)
     return after
-
-
-def _write(row: Show, changes: tuple[Change, ...]) -> None:
-    write_changes(row, changes)
-    row.revision += 1
-    row.save()
 
 
 def check_new_assets(before: ShowValue, after: ShowValue, person: User, stored: Collection[AssetValue]) -> None:
@@ -131,78 +159,122 @@ def edit_show(
     act: Act = "edit",
     stored: Collection[AssetValue] = (),
     edit_id: str = "",
+    restored: frozenset[str] = frozenset(),
 ) -> Edited:
     """Makes the edit. Edits in a row with the same `batch` are undone as one. `stored` are assets whose files the
     caller has just kept. An `edit_id` is made once; an edit that comes to no changes is no step of the history.
-    Raises Show.DoesNotExist for a show that the person may not edit, StaleRevision, AlreadyMade, BadMedia for assets
-    without files, or what the core says. With `act` it is enough to may do that: whoever calls has seen to what the
-    edit touches.
+
+    With an older `revision`, the edit is brought together with what others did since (core/document/rebasing.py);
+    `restored` are ids of what comes back with it. Raises Show.DoesNotExist for a show that the person may not edit,
+    StaleRevision where it does not fit the show any more, GoneMeanwhile, AlreadyMade, BadMedia for assets without
+    files, or what the core says. With `act` it is enough to may do that: whoever calls has seen to what the edit
+    touches.
     """
     with transaction.atomic():
-        row = _locked(show_id, person, revision, act, edit_id)
-        before = value_of(row)
-        outcome = apply_edit(before, edit)
+        row = _locked(show_id, person, act, edit_id)
+        now = value_of(row)
+        overruled: tuple[Overruled, ...] = ()
+        base = now
+        if revision is None or revision == row.revision:
+            outcome = apply_edit(now, edit)
+        else:
+            base, outcome, overruled = _rebased(row, now, edit, revision, person, restored)
+        since = row.revision if base is now or revision is None else revision
         if not outcome.changes:
-            return Edited(before, before, row.revision, outcome.label, outcome.notices)
-        check_new_assets(before, outcome.show, person, stored)
-        _check_performable(before, outcome.show)
-        _write(row, outcome.changes)
-        row.edits.filter(undone=True).delete()
-        _remember(row, person, outcome, batch)
-    return Edited(before, outcome.show, row.revision, outcome.label, outcome.notices)
+            return Edited(base, now, row.revision, outcome.label, outcome.notices, overruled, since)
+        check_new_assets(now, outcome.show, person, stored)
+        _check_performable(now, outcome.show)
+        write_step(row, person, outcome, batch=batch, overruled=overruled)
+    return Edited(base, outcome.show, row.revision, outcome.label, outcome.notices, overruled, since)
 
 
-def _remember(row: Show, person: User, outcome: EditOutcome, batch: str) -> None:
-    """Writes the edit into the history, or adds it to the step before where that is of the same batch."""
-    last = row.edits.last() if batch else None
-    if last is None or last.batch != batch or last.person_id != person.pk:
-        row.edits.create(
-            person=person,
-            label=outcome.label[:300],
-            changes=to_json(outcome.changes),
-            inverse=to_json(outcome.inverse),
-            batch=batch,
+def _rebased(
+    row: Show, now: ShowValue, edit: EditValue, revision: int, person: User, restored: frozenset[str]
+) -> tuple[ShowValue, EditOutcome, tuple[Overruled, ...]]:
+    """The state the maker had, and what the edit comes to on the show as it is now."""
+    steps = steps_since(row, revision)
+    if steps is None:
+        raise _stale(row)
+    base = state_at(now, steps)
+    try:
+        found = rebase_edit(base, now, edit, restored)
+    except RitornelError as error:
+        if _is_possible(base, edit):
+            raise _stale(row) from error
+        raise
+    gone = tuple(path for path in found.removed if not restored.intersection(path))
+    if gone:
+        names = ", ".join(dict.fromkeys(place_words(base, path) for path in gone))
+        who = maker_of(steps, now, gone[0])
+        raise GoneMeanwhile(
+            f"{called(who) if who else 'Somebody else'} removed {names} meanwhile, so your change was not made.",
+            tuple(dict.fromkeys(path[-1] for path in gone)),
         )
-        return
-    changes, inverse = (from_json(bytes(data), _CHANGES, "The history") for data in (last.changes, last.inverse))
-    count = len(changes) + len(outcome.changes)
-    last.changes, last.inverse = to_json((*changes, *outcome.changes)), to_json((*outcome.inverse, *inverse))
-    last.label = (
-        (f"Put {count} files on the shelf")
-        if all(isinstance(change, InsertAsset) for change in changes)
-        else last.label
+    return base, found.outcome, _overruled(found.collisions, steps, now, found.outcome.show, person)
+
+
+def _is_possible(base: ShowValue, edit: EditValue) -> bool:
+    """Whether the edit could be made on what its maker saw: if not, what is wrong with it is told as ever."""
+    try:
+        apply_edit(base, edit)
+    except RitornelError:
+        return False
+    return True
+
+
+def _stale(row: Show) -> StaleRevision:
+    return StaleRevision(
+        f"“{row.title}” was changed elsewhere in the meantime. Your change was not made; look at the "
+        "show as it is now and make it again."
     )
-    last.save(update_fields=["changes", "inverse", "label"])
 
 
-def undo(show_id: str, person: User, edit_id: str = "") -> Edited | None:
-    """Takes the last edit back; None where there is none."""
+def _overruled(
+    collisions: tuple[Collision, ...], steps: list[Edit], now: ShowValue, after: ShowValue, person: User
+) -> tuple[Overruled, ...]:
+    """The values of others that this edit took the place of."""
+    found = []
+    for met in collisions:
+        if met.theirs is GONE or met.path[-1] == "#order" or value_at(after, met.path) == met.theirs:
+            continue
+        who = maker_of(steps, now, met.path)
+        if who is not None and who.pk == person.pk:
+            continue
+        field = met.path[-1]
+        words = (value_words(met.theirs, field), value_words(met.mine, field))
+        name = called(who) if who else "Somebody else"
+        found.append(
+            Overruled(place_words(now, met.path), name, who.pk if who else None, *words, met.path, json_of(met.theirs))
+        )
+    return tuple(found)
+
+
+def undo(show_id: str, person: User, edit_id: str = "", revision: int | None = None) -> Edited | None:
+    """Takes the person's own last step back, leaving what others did since; None where there is none."""
+    return _return(show_id, person, edit_id, revision, back=True)
+
+
+def redo(show_id: str, person: User, edit_id: str = "", revision: int | None = None) -> Edited | None:
+    """Does the person's own step that was undone last again; None where there is none."""
+    return _return(show_id, person, edit_id, revision, back=False)
+
+
+def _return(show_id: str, person: User, edit_id: str, revision: int | None, back: bool) -> Edited | None:
     with transaction.atomic():
-        row = _locked(show_id, person, None, edit_id=edit_id)
-        last = row.edits.filter(undone=False).last()
-        return None if last is None else _replay(row, last, bytes(last.inverse), undone=True)
-
-
-def redo(show_id: str, person: User, edit_id: str = "") -> Edited | None:
-    """Does the edit undone last again; None where there is none."""
-    with transaction.atomic():
-        row = _locked(show_id, person, None, edit_id=edit_id)
-        first = row.edits.filter(undone=True).first()
-        return None if first is None else _replay(row, first, bytes(first.changes), undone=False)
-
-
-def _replay(row: Show, edit: Edit, data: bytes, undone: bool) -> Edited:
-    changes = from_json(data, _CHANGES, "The history")
-    before = value_of(row)
-    after, _ = apply_changes(before, changes)
-    _write(row, changes)
-    edit.undone = undone
-    edit.save(update_fields=["undone"])
-    return Edited(before, after, row.revision, edit.label)
-
-
-def history_labels(row: Show) -> dict[str, str | None]:
-    """What undo and redo would do next."""
-    last = row.edits.filter(undone=False).values_list("label", flat=True).last()
-    following = row.edits.filter(undone=True).values_list("label", flat=True).first()
-    return {"undo": last, "redo": following}
+        row = _locked(show_id, person, edit_id=edit_id)
+        step = step_to_undo(row, person) if back else step_to_redo(row, person)
+        if step is None:
+            return None
+        now = value_of(row)
+        since = row.revision if revision is None else revision
+        steps = steps_since(row, since)
+        since, base = (row.revision, now) if steps is None else (since, state_at(now, steps))
+        outcome, kept = reverted(row, step, now, back)
+        if outcome.changes:
+            _check_performable(now, outcome.show)
+        kind = Edit.Kind.UNDO if back else Edit.Kind.REDO
+        write_step(row, person, outcome, kind=kind, of=step)
+        step.undone = back
+        step.save(update_fields=["undone"])
+    notices = (*outcome.notices, *kept)
+    return Edited(base, outcome.show, row.revision, step.label, notices, since=since)

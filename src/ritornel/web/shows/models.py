@@ -4,6 +4,7 @@ import functools
 import secrets
 
 from django.conf import settings
+from django.contrib.auth.models import User
 from django.db import models
 
 from ritornel.web.jobs.job import Job
@@ -35,7 +36,8 @@ class Show(models.Model):
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
     access: Access = Access("own")
-    """What the person who asked for this row is to the show: set where it is asked for."""
+    """What the person who asked for this row is to the show: set where it is asked for, and so is who that is."""
+    asked_by: User | None = None
 
     class Meta:
         ordering = ["-changed_at"]
@@ -73,24 +75,41 @@ class Asset(models.Model):
 
 
 class Edit(models.Model):
-    """A change that was made, with what undoes it.
+    """A step of a show's history: a change that was made, or one that was taken back or done again, with what undoes
+    it. All steps together are the show's log, from `first_revision` to `revision` without gaps.
 
-    Undone edits stay until something else is changed, to be done again. Edits of one `batch` are one step: five hundred
-    pictures dropped together are taken back together.
+    Everybody undoes their own steps. One that was undone stays in the log, with `undone`; it can be done again until
+    its maker changes something else, which drops it from what can be (`dropped`). Edits of one `batch` are one step:
+    five hundred pictures dropped together are taken back together. `overruled` says whose values this step took the
+    place of, when they were changed at the same time.
     """
+
+    class Kind(models.TextChoices):
+        EDIT = "edit"
+        UNDO = "undo"
+        REDO = "redo"
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="edits")
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    kind = models.CharField(max_length=4, choices=Kind.choices, default=Kind.EDIT)
+    of = models.ForeignKey("self", on_delete=models.CASCADE, null=True, related_name="returns")
     label = models.CharField(max_length=300)
     changes = models.BinaryField()
     inverse = models.BinaryField()
     undone = models.BooleanField(default=False)
+    dropped = models.BooleanField(default=False)
     batch = models.CharField(max_length=40, default="")
+    first_revision = models.IntegerField(default=0)
+    revision = models.IntegerField(default=0)
+    overruled = models.JSONField(default=list)
     at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["id"]
-        indexes = [models.Index(fields=["show", "undone", "id"])]
+        indexes = [
+            models.Index(fields=["show", "undone", "id"]),
+            models.Index(fields=["show", "revision"]),
+        ]
 
 
 class ReceivedEdit(models.Model):

@@ -6,7 +6,8 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
 from ritornel.core.rehearsal.recording import recordable_sections
 from ritornel.web.people.services import Act, access_of, person_of
-from ritornel.web.shows.editing import Edited, edit_show, history_labels, redo, undo, would_be
+from ritornel.web.shows.editing import Edited, GoneMeanwhile, edit_show, redo, undo, would_be
+from ritornel.web.shows.history import history_labels, overruled_since
 from ritornel.web.shows.models import Reading, Show, new_id
 from ritornel.web.shows.other_shelves import entries_elsewhere
 from ritornel.web.shows.persistence import asset_of_row, create_rows, value_of
@@ -14,6 +15,7 @@ from ritornel.web.shows.storage import fault_of, keep_media, keep_media_file, me
 
 __all__ = [
     "Edited",
+    "GoneMeanwhile",
     "Reading",
     "Show",
     "asset_of_row",
@@ -26,6 +28,7 @@ __all__ = [
     "keep_media_file",
     "media_path",
     "new_id",
+    "overruled_since",
     "owned_show",
     "redo",
     "seen_slides",
@@ -54,7 +57,7 @@ def show_for(show_id: str, request: HttpRequest, act: Act = "edit") -> Show:
     access = access_of(show_id, row.owner_id, person_of(request)) if row is not None else None
     if row is None or access is None or not access.may(act):
         raise Http404("There is no such show.")
-    row.access = access
+    row.access, row.asked_by = access, person_of(request)
     return row
 
 

@@ -58,6 +58,7 @@ from ritornel.core.document.edits.slides import (
 from ritornel.core.document.edits.spares import BringBack, RemoveSpare
 from ritornel.core.document.edits.style import ChangeFrame, ChangeFurniture, ChangeHabits, ChangeShow, ChangeTheme
 from ritornel.core.document.edits.texts import ChangeText, JoinTexts, SplitText, WriteText
+from ritornel.core.document.edits.values import PlacedValue, PutValues
 from ritornel.core.document.edits.voices import PutVoice, TrimVoice
 from ritornel.core.document.integrity import check_ids, check_sounds
 from ritornel.core.document.naming import true_names
@@ -141,6 +142,7 @@ Edit = (
     | TrimVoice
     | PutGreeting
     | PutRecorded
+    | PutValues
     | Several
 )
 
@@ -160,7 +162,14 @@ class EditOutcome(msgspec.Struct, frozen=True):
 def apply_edit(show: Show, edit: Edit) -> EditOutcome:
     """The outcome of the edit; the given show stays as it is. Raises RitornelError where it cannot be done."""
     draft = edit.draft(show)
-    result, inverse = apply_changes(show, draft.changes)
+    return make_changes(show, draft.changes, draft.label, draft.notices)
+
+
+def make_changes(show: Show, changes: tuple[Change, ...], label: str, notices: tuple[str, ...] = ()) -> EditOutcome:
+    """The outcome of changes, with what follows from them: credits and names that keep themselves true. Raises
+    RitornelError where ids or sounds would not fit together.
+    """
+    result, inverse = apply_changes(show, changes)
     check_ids(result)
     check_sounds(show, result)
     credits_now = true_credits(result)
@@ -169,10 +178,10 @@ def apply_edit(show: Show, edit: Edit) -> EditOutcome:
     result, before_names = apply_changes(result, names_now)
     return EditOutcome(
         result,
-        (*draft.changes, *credits_now, *names_now),
+        (*changes, *credits_now, *names_now),
         (*before_names, *before_credits, *inverse),
-        draft.label,
-        draft.notices + other_carries(show, result),
+        label,
+        notices + other_carries(show, result),
     )
 
 
@@ -216,8 +225,10 @@ __all__ = [
     "MoveObjects",
     "PlaceAsBefore",
     "PlaceBuild",
+    "PlacedValue",
     "PutMark",
     "PutSpan",
+    "PutValues",
     "PutVoice",
     "RemoveBuild",
     "RemoveFraming",
@@ -238,4 +249,5 @@ __all__ = [
     "TrimVoice",
     "WriteText",
     "apply_edit",
+    "make_changes",
 ]

@@ -170,10 +170,10 @@ export class ShowState extends EventTarget {
 	 * An edit may be a function: it is asked for the edit when its turn has come, so that it builds on the edits before
 	 * it.
 	 */
-	edit(edit) {
+	edit(edit, more = {}) {
 		return this.inTurn(async () => {
 			const value = typeof edit === "function" ? edit() : edit;
-			if (value) await this.save("edit", { revision: this.data.revision, edit: value });
+			if (value) await this.save("edit", { edit: value, ...more });
 		}, edit);
 	}
 
@@ -239,7 +239,7 @@ export class ShowState extends EventTarget {
 	async save(where, body) {
 		const reply = await postUntilAnswered(
 			`${this.base}/${where}`,
-			{ ...body, viewing: this.slide?.id },
+			{ revision: this.data.revision, ...body, viewing: this.slide?.id },
 			newId(),
 			(unanswered) => {
 				this.unanswered = unanswered;
@@ -247,9 +247,16 @@ export class ShowState extends EventTarget {
 			},
 		);
 		await this.handsFree();
-		if (reply.again) await this.refresh();
+		// An answer tells what changed since a revision; where this page has an older one, it lacks what others did.
+		if (reply.again || reply.since > this.data.revision) await this.refresh();
 		else this.take(reply);
+		this.tellOverruled(reply.overruled, "yours holds");
 		return reply;
+	}
+
+	/** Tells of values that two people changed at the same time. */
+	async tellOverruled(entries, holds) {
+		if (entries?.length) (await import("./overruled.js")).tellOverruled(this, entries, holds);
 	}
 
 	undo() {
@@ -275,6 +282,17 @@ export class ShowState extends EventTarget {
 	 */
 	async addFiles(files) {
 		return (await import("../shelf/adding.js")).addFiles(this, files);
+	}
+
+	/** Takes in what a reply tells of one new entry of the shelf. */
+	async addAsset({ revision, history: steps, asset }) {
+		// Where others have changed the show meanwhile, all of it is asked for.
+		if (revision > this.data.revision + 1) {
+			await this.refresh();
+			return;
+		}
+		Object.assign(this.data, { revision, history: steps });
+		this.data.assets = [...this.data.assets.filter(({ id }) => id !== asset.id), asset];
 	}
 
 	progress(detail) {
@@ -305,10 +323,10 @@ export class ShowState extends EventTarget {
 				async (error) => {
 					if (error.stale) await this.refresh();
 					this.refusal = error.message;
-					toast(
-						error.message,
-						error.stale && edit ? { wrong: true, act: "Make it again", onact: () => this.edit(edit) } : { wrong: true },
-					);
+					const again = error.gone?.length
+						? { act: "Bring it back with your change", onact: () => this.edit(edit, { bring_back: error.gone }) }
+						: { act: "Make it again", onact: () => this.edit(edit) };
+					toast(error.message, error.stale && edit ? { wrong: true, ...again } : { wrong: true });
 					// Whoever asked learns first that it was refused, and marks where that was typed; then everything is shown as
 					// it is.
 					setTimeout(() => this.tell("show"));
@@ -385,7 +403,7 @@ export class ShowState extends EventTarget {
 
 	/** Asks for the whole show again: after somebody else's change. */
 	async refresh() {
-		const score = await get(`${this.base}/score.json`);
+		const score = await get(`${this.base}/score.json?since=${this.data.revision}`);
 		await this.handsFree();
 		Object.assign(this.data, score);
 		const id = this.slide?.id;
@@ -394,6 +412,7 @@ export class ShowState extends EventTarget {
 		this.dropLost();
 		this.tell("show");
 		this.tell("pick");
+		this.tellOverruled(score.overruled, "that holds now");
 	}
 
 	/** Follows the show's revision, so that two windows see each other's changes. */

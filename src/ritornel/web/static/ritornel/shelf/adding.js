@@ -1,6 +1,6 @@
 // Files coming onto the shelf.
 import { newId } from "../ui/element.js";
-import { sendTold } from "../ui/requests.js";
+import { sendTold } from "./sending.js";
 import { toast } from "../ui/toast.js";
 
 /** A file larger than this says how far it has come. */
@@ -39,8 +39,7 @@ export async function addFiles(state, files) {
 				const reply = await sendTold(`${state.base}/shelf`, file, { batch, folder }, (share) => {
 					if (files.length > 1 || file.size > TOLD_BYTES) tell(share);
 				});
-				Object.assign(state.data, { revision: reply.revision, history: reply.history });
-				state.data.assets = [...state.data.assets, reply.asset];
+				await state.addAsset(reply);
 				added.push(reply.asset);
 				came(reply.asset);
 				told.push(...reply.notices);

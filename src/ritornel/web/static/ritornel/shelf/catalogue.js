@@ -170,8 +170,7 @@ export class Catalogue {
 		try {
 			await state.quietly(async () => {
 				const reply = await post(`${state.base}/${way}`, body);
-				Object.assign(state.data, { revision: reply.revision, history: reply.history });
-				state.data.assets = [...state.data.assets.filter(({ id }) => id !== reply.asset.id), reply.asset];
+				await state.addAsset(reply);
 				this.shelf.fresh = new Set([reply.asset.id]);
 				state.tell("show");
 				button.replaceChildren("On the shelf");

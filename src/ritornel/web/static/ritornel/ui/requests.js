@@ -2,18 +2,18 @@
 // is known, and no more.
 
 export class Refused extends Error {
-	constructor(message, { field = "", stale = false, status = 0, unanswered = false } = {}) {
+	constructor(message, { field = "", stale = false, status = 0, unanswered = false, gone = null } = {}) {
 		super(message);
-		Object.assign(this, { field, stale, status, unanswered });
+		Object.assign(this, { field, stale, status, unanswered, gone });
 	}
 }
 
-const csrf = () => document.querySelector("meta[name=csrf]")?.content ?? "";
+export const csrf = () => document.querySelector("meta[name=csrf]")?.content ?? "";
 /** A server that is being started again, or a proxy that finds none, is no answer to what was asked. */
 const AWAY = [502, 503, 504];
-const UNKNOWN = "It is not known whether this was done; look again in a moment.";
+export const UNKNOWN = "It is not known whether this was done; look again in a moment.";
 
-async function read(reply) {
+export async function read(reply) {
 	const body = await reply.json().catch(() => ({}));
 	if (reply.ok) return body;
 	const words =
@@ -93,24 +93,6 @@ export const send = (url, file, fields = {}) => {
 	form.append("file", file);
 	return ask(url, { method: "POST", headers: { "X-CSRFToken": csrf() }, body: form });
 };
-
-/** Sends a file and says how much of it has gone, 0 to 1. */
-export function sendTold(url, file, fields, told) {
-	return new Promise((done, failed) => {
-		const line = new XMLHttpRequest();
-		const form = new FormData();
-		for (const [name, value] of Object.entries(fields)) form.append(name, value);
-		form.append("file", file);
-		line.open("POST", url);
-		line.setRequestHeader("X-CSRFToken", csrf());
-		line.upload.addEventListener("progress", ({ loaded, total }) => told(total ? loaded / total : 0));
-		line.addEventListener("error", () =>
-			failed(new Refused(`The server cannot be reached. ${UNKNOWN}`, { unanswered: true })),
-		);
-		line.addEventListener("load", () => read(new Response(line.response, { status: line.status })).then(done, failed));
-		line.send(form);
-	});
-}
 
 /** The data a page was opened with. */
 export const startData = () => JSON.parse(document.getElementById("start").textContent);

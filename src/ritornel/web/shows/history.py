@@ -1,0 +1,176 @@
+"""A show's log: every step with what undoes it, from which any earlier state can be had again."""
+
+import zlib
+from typing import Any
+
+import msgspec
+from django.contrib.auth.models import User
+
+from ritornel.core.document.changes import Change, InsertAsset
+from ritornel.core.document.decoding import from_json, to_json
+from ritornel.core.document.edits import EditOutcome, make_changes
+from ritornel.core.document.merging import Path, value_at
+from ritornel.core.document.rebasing import place_words, revert_step, state_before
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.web.people.services import called
+from ritornel.web.shows.models import Edit, Show
+from ritornel.web.shows.persistence import write_changes
+
+_CHANGES = tuple[Change, ...]
+_PLAIN = b"["
+"""How a step begins that was kept as plain JSON, by an earlier version."""
+_WINDOW = 32_768
+"""So much of what came before a compressor looks back at (RFC 1950)."""
+
+
+def pack(changes: _CHANGES, beside: bytes = b"") -> bytes:
+    """Changes as they are kept: JSON, compressed. `beside` is JSON that is much like it, such as what they undo."""
+    squeeze = zlib.compressobj(6, zdict=beside[:_WINDOW]) if beside else zlib.compressobj(6)
+    return squeeze.compress(to_json(changes)) + squeeze.flush()
+
+
+def _unpacked(data: bytes, beside: bytes = b"") -> bytes:
+    if data[:1] == _PLAIN:
+        return data
+    open_up = zlib.decompressobj(zdict=beside[:_WINDOW]) if beside else zlib.decompressobj()
+    return open_up.decompress(data) + open_up.flush()
+
+
+def changes_of(step: Edit) -> _CHANGES:
+    """What a step changed."""
+    return from_json(_unpacked(bytes(step.changes)), _CHANGES, "The history")
+
+
+def inverse_of(step: Edit) -> _CHANGES:
+    """What undoes a step."""
+    data = bytes(step.inverse)
+    beside = b"" if data[:1] == _PLAIN else _unpacked(bytes(step.changes))
+    return from_json(_unpacked(data, beside), _CHANGES, "The history")
+
+
+def write_step(
+    row: Show,
+    person: User,
+    outcome: EditOutcome,
+    *,
+    kind: str = Edit.Kind.EDIT,
+    of: Edit | None = None,
+    batch: str = "",
+    overruled: tuple[Any, ...] = (),
+) -> None:
+    """Writes what the step changes, counts the revision up, and adds the step to the log: an edit of the same batch as
+    the last step to that one.
+    """
+    write_changes(row, outcome.changes)
+    row.revision += 1
+    row.save()
+    if kind == Edit.Kind.EDIT:
+        row.edits.filter(person=person, undone=True, dropped=False).update(dropped=True)
+    last = row.edits.last() if batch else None
+    changes, inverse = outcome.changes, outcome.inverse
+    joins = last is not None and last.batch == batch and last.person_id == person.pk
+    if last is not None and joins:
+        changes, inverse = (*changes_of(last), *changes), (*inverse, *inverse_of(last))
+        if all(isinstance(change, InsertAsset) for change in changes):
+            last.label = f"Put {len(changes)} files on the shelf"
+        last.changes, last.inverse = pack(changes), pack(inverse, to_json(changes))
+        last.revision = row.revision
+        last.save(update_fields=["changes", "inverse", "label", "revision"])
+        return
+    row.edits.create(
+        person=person,
+        kind=kind,
+        of=of,
+        label=outcome.label[:300],
+        changes=pack(changes),
+        inverse=pack(inverse, to_json(changes)),
+        batch=batch,
+        first_revision=row.revision,
+        revision=row.revision,
+        overruled=msgspec.to_builtins(overruled),
+    )
+
+
+def steps_since(row: Show, revision: int) -> list[Edit] | None:
+    """The steps after a revision, the latest first; None where the log does not reach back to it, or that revision is
+    in the middle of a step.
+    """
+    if revision > row.revision:
+        return None
+    steps = list(row.edits.filter(revision__gt=revision).order_by("-revision").select_related("person"))
+    expected = row.revision
+    for step in steps:
+        if step.revision != expected or not step.first_revision:
+            return None
+        expected = step.first_revision - 1
+    return steps if expected == revision else None
+
+
+def state_at(now: ShowValue, steps: list[Edit]) -> ShowValue:
+    """The show before those steps, the latest first."""
+    return state_before(now, tuple(inverse_of(step) for step in steps))
+
+
+def maker_of(steps: list[Edit], now: ShowValue, path: Path) -> User | None:
+    """Who changed what stands at a place last."""
+    later = now
+    for step in steps:
+        earlier = state_before(later, (inverse_of(step),))
+        if value_at(earlier, path) != value_at(later, path):
+            return step.person
+        later = earlier
+    return None
+
+
+def step_to_undo(row: Show, person: User) -> Edit | None:
+    """The person's last step that stands."""
+    return row.edits.filter(person=person, kind=Edit.Kind.EDIT, undone=False).last()
+
+
+def step_to_redo(row: Show, person: User) -> Edit | None:
+    """The person's step that was undone last, unless they have changed something since."""
+    return row.edits.filter(person=person, kind=Edit.Kind.EDIT, undone=True, dropped=False).first()
+
+
+def reverted(row: Show, step: Edit, now: ShowValue, back: bool) -> tuple[EditOutcome, tuple[str, ...]]:
+    """What undoing a step comes to now, or doing it again, and what is told of that which others changed since."""
+    # What is taken back is the step itself, or the return of it that made it stand as it does.
+    kind = Edit.Kind.REDO if back else Edit.Kind.UNDO
+    made = row.edits.filter(of=step, kind=kind).last() or step
+    if not made.first_revision:
+        # A step of an earlier version, whose place in the log is not known: it is taken back as it was.
+        changes = inverse_of(step) if back else changes_of(step)
+        return make_changes(now, changes, step.label), ()
+    since = steps_since(row, made.revision)
+    if since is None:
+        return revert_step(now, now, now, step.label).outcome, (
+            f"“{step.label}” is too long ago to be taken back by itself.",
+        )
+    after = state_at(now, since)
+    before = state_before(after, (inverse_of(made),))
+    found = revert_step(after, before, now, step.label)
+    told = []
+    for met in found.collisions:
+        who = maker_of(since, now, met.path)
+        told.append(f"{called(who) if who else 'Somebody'} has changed {place_words(now, met.path)} since; that stays.")
+    return found.outcome, tuple(dict.fromkeys(told))[:3]
+
+
+def history_labels(row: Show, person: User | None = None) -> dict[str, str | None]:
+    """What undo and redo would do next for the person who asks: for whom the row was asked, if nobody is named."""
+    asking = person or row.asked_by
+    if asking is None:
+        return {"undo": None, "redo": None}
+    last, following = step_to_undo(row, asking), step_to_redo(row, asking)
+    return {"undo": last.label if last else None, "redo": following.label if following else None}
+
+
+def overruled_since(row: Show, person: User, revision: int) -> list[dict[str, Any]]:
+    """The person's own values that others took the place of since a revision, with what they are now."""
+    return [
+        {**entry, "by": called(step.person) if step.person else "Somebody else"}
+        for step in row.edits.filter(revision__gt=revision).exclude(overruled=[]).select_related("person")
+        if step.person_id != person.pk
+        for entry in step.overruled
+        if entry["person"] == person.pk
+    ]

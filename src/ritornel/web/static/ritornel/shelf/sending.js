@@ -1,0 +1,20 @@
+// Sending a file with its progress told, which fetch() cannot.
+import { Refused, UNKNOWN, csrf, read } from "../ui/requests.js";
+
+/** Sends a file and says how much of it has gone, 0 to 1. */
+export function sendTold(url, file, fields, told) {
+	return new Promise((done, failed) => {
+		const line = new XMLHttpRequest();
+		const form = new FormData();
+		for (const [name, value] of Object.entries(fields)) form.append(name, value);
+		form.append("file", file);
+		line.open("POST", url);
+		line.setRequestHeader("X-CSRFToken", csrf());
+		line.upload.addEventListener("progress", ({ loaded, total }) => told(total ? loaded / total : 0));
+		line.addEventListener("error", () =>
+			failed(new Refused(`The server cannot be reached. ${UNKNOWN}`, { unanswered: true })),
+		);
+		line.addEventListener("load", () => read(new Response(line.response, { status: line.status })).then(done, failed));
+		line.send(form);
+	});
+}
