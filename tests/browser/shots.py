@@ -261,6 +261,7 @@ def main() -> int:
 
     page.goto(base + "/shows/orlmere/release")
     page.get_by_role("button", name="Make edition 1").click()
+    page.get_by_role("button", name="Anyone with the address").click()
     page.get_by_role("button", name="Close").click()
     page.get_by_label("Size").select_option("1920x1080")
     page.get_by_role("button", name="Make the film").click()

@@ -12,6 +12,7 @@ class EmbeddingTest(BrowserTest):
         self.show = self.copy_of_demo()
         self.page.goto(f"{self.base}/shows/{self.show}/release")
         self.page.get_by_role("button", name="Make edition 1").click()
+        self.page.get_by_role("button", name="Anyone with the address").click()
         self.page.locator("[data-access]").wait_for()
 
     def elsewhere(self, code: str) -> Page:

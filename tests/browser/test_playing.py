@@ -201,6 +201,7 @@ class ReleaseTest(BrowserTest):
         show = self.copy_of_demo()
         self.page.goto(f"{self.base}/shows/{show}/release")
         self.page.get_by_role("button", name="Make edition 1").click()
+        self.page.get_by_role("button", name="Anyone with the address").click()
         address = self.page.get_by_role("textbox", name="Address").input_value()
         return show, address
 

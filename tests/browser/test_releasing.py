@@ -33,6 +33,8 @@ class ReleasingTest(BrowserTest):
 
     def release(self, number: int = 1) -> str:
         self.page.get_by_role("button", name=f"Make edition {number}").click()
+        if number == 1:
+            self.page.get_by_role("button", name="Anyone with the address").click()
         expect(self.page.get_by_role("heading", name=f"Edition {number}")).to_be_visible()
         return self.page.get_by_role("textbox", name="Address").input_value()
 
@@ -223,13 +225,29 @@ class ReleasingTest(BrowserTest):
             self.assertTrue(self.post("edit", {"revision": self.score(self.show)["revision"], "edit": edit}).ok)
         self.page.reload()
         self.page.get_by_role("button", name="Make edition 1").click()
+        self.page.get_by_role("button", name="Anyone with the address").click()
         told = self.page.get_by_role("dialog", name="This would stop the show")
         expect(told).to_contain_text("Slide 2")
         told.get_by_role("button", name="See to it first").click()
         expect(self.page.get_by_text("None yet.").first).to_be_visible()
         self.page.get_by_role("button", name="Make edition 1").click()
+        self.page.get_by_role("button", name="Anyone with the address").click()
         told.get_by_role("button", name="Release it all the same").click()
         expect(self.page.get_by_role("heading", name="Edition 1")).to_be_visible()
+
+    def test_the_audience_is_chosen_before_the_first_edition_is_made(self) -> None:
+        self.page.get_by_role("button", name="Make edition 1").click()
+        asked = self.page.get_by_role("dialog", name="Who may see it?")
+        asked.get_by_role("button", name="Not now").click()
+        expect(self.page.get_by_text("None yet.").first).to_be_visible()
+        self.page.get_by_role("button", name="Make edition 1").click()
+        asked.get_by_role("button", name="Invited people").click()
+        expect(self.page.get_by_role("heading", name="Edition 1")).to_be_visible()
+        address = self.page.get_by_role("textbox", name="Address").input_value()
+        stranger = self.new_page(self.new_context())
+        stranger.goto(address)
+        expect(stranger.get_by_text("invited", exact=False).first).to_be_visible()
+        expect(stranger.locator(".house svg")).to_have_count(0)
 
     def test_an_earlier_edition_is_seen_by_its_maker_alone_and_saved_as_static_files(self) -> None:
         address = self.release()
@@ -256,7 +274,7 @@ class ReleasingTest(BrowserTest):
         states = self.page.evaluate(
             """async ([base, token]) => {
               const headers = { "X-CSRFToken": token, "Content-Type": "application/json" };
-              const one = () => fetch(`${base}/editions`, { method: "POST", headers, body: "{}" });
+              const one = () => fetch(`${base}/editions`, { method: "POST", headers, body: '{"audience": "anyone"}' });
               return Promise.all([one(), one(), one()].map(async (asked) => (await asked).status));
             }""",
             [f"/shows/{self.show}", token],

@@ -83,7 +83,7 @@ class CastTest(RecordingWebTest):
         }
 
     def _released(self) -> dict[str, Any]:
-        self.post("/shows/clock/editions")
+        self.post("/shows/clock/editions", {"audience": "anyone"})
         release = Release.objects.get()
         self.post("/shows/clock/release/settings", {"audience": "invited"})
         guests = {

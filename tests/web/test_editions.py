@@ -11,6 +11,8 @@ from pathlib import Path
 from types import SimpleNamespace
 from unittest import mock
 
+from django.test import Client
+
 from ritornel.core.document.decoding import to_json
 from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.releases.folders import edition_place, served_file
@@ -22,7 +24,7 @@ from tests.web.base import WebTest
 class FoldersTest(WebTest):
     def setUp(self) -> None:
         super().setUp()
-        address = self.post("/shows/clock/editions").json()["address"]
+        address = self.post("/shows/clock/editions", {"audience": "anyone"}).json()["address"]
         self.path = "/" + address.split("/", 3)[3]
         self.release = Release.objects.get()
         self.folder = edition_place(self.release.address, 1)
@@ -58,7 +60,7 @@ class FoldersTest(WebTest):
 
     def test_one_that_cannot_be_made_leaves_nothing(self) -> None:
         with mock.patch("ritornel.web.releases.editions.put_in_place", side_effect=OSError(errno.ENOSPC, "no space")):
-            reply = self.post("/shows/clock/editions")
+            reply = self.post("/shows/clock/editions", {"audience": "anyone"})
         self.assertEqual(reply.status_code, 507)
         self.assertIn("The disk is full: no edition of “The Orlmere clock” could be made.", reply.json()["error"])
         self.assertEqual(Edition.objects.count(), 1)
@@ -69,7 +71,7 @@ class FoldersTest(WebTest):
         left = edition_place(self.release.address, 2)
         left.mkdir()
         (left / "old.png").write_bytes(b"of one that never came to be")
-        self.post("/shows/clock/editions")
+        self.post("/shows/clock/editions", {"audience": "anyone"})
         self.assertFalse((left / "old.png").exists())
         self.assertTrue((left / "performance.json").is_file())
 
@@ -81,7 +83,7 @@ class FoldersTest(WebTest):
             (left / "performance.json").write_bytes(b"half of")
             self.addCleanup(shutil.rmtree, left, True)
         os.utime(yesterday, (time.time() - 25 * 3600,) * 2)
-        self.post("/shows/clock/editions")
+        self.post("/shows/clock/editions", {"audience": "anyone"})
         self.assertEqual(
             (yesterday.exists(), now.exists()), (False, True), "one that is being made beside it is left alone"
         )
@@ -122,9 +124,28 @@ class FoldersTest(WebTest):
 
     def test_where_files_cannot_be_shared_they_are_copied(self) -> None:
         with mock.patch("ritornel.web.releases.folders.os.link", side_effect=OSError("another disk")):
-            self.post("/shows/clock/editions")
+            self.post("/shows/clock/editions", {"audience": "anyone"})
         name = self.name_of("waltz")
         copy = edition_place(self.release.address, 2) / name
         self.assertEqual(copy.read_bytes(), (self.folder / name).read_bytes())
         self.assertNotEqual(copy.stat().st_ino, (self.folder / name).stat().st_ino)
         self.assertEqual(Path(media_path(name.split(".")[0])).stat().st_ino, (self.folder / name).stat().st_ino)
+
+
+class AudienceTest(WebTest):
+    def test_the_first_edition_is_refused_until_its_audience_is_said(self) -> None:
+        reply = self.post("/shows/clock/editions")
+        self.assertEqual((reply.status_code, reply.json()["field"]), (400, "audience"))
+        self.assertIn("Say first who may see “The Orlmere clock”", reply.json()["error"])
+        self.assertEqual((Release.objects.count(), Edition.objects.count()), (0, 0))
+        state = self.post("/shows/clock/editions", {"audience": "domain", "domain": "orlmere.town"}).json()
+        self.assertEqual((state["audience"], state["domain"]), ("domain", "orlmere.town"))
+        again = self.post("/shows/clock/editions")
+        self.assertEqual((again.status_code, again.json()["audience"]), (200, "domain"), "the next one is for the same")
+
+    def test_a_look_of_the_makers_own_is_no_opening(self) -> None:
+        address = self.post("/shows/clock/editions", {"audience": "anyone"}).json()["address"]
+        self.client.get(address)
+        self.assertEqual(Edition.objects.get().opened, 0)
+        Client().get(address)
+        self.assertEqual(Edition.objects.get().opened, 1)

@@ -15,7 +15,7 @@ class GuestsTest(WebTest):
 
     def setUp(self) -> None:
         super().setUp()
-        self.post("/shows/clock/editions")
+        self.post("/shows/clock/editions", {"audience": "anyone"})
         self.address = f"/s/{Release.objects.get().address}/"
 
     def settings(self, **body: Any) -> Any:

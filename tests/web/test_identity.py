@@ -258,7 +258,7 @@ class DoorTest(WebTest):
     def test_the_page_that_refuses_somebody_tells_nothing_of_the_show(self) -> None:
         from ritornel.web.releases.models import Guest, Release
 
-        self.post("/shows/clock/editions")
+        self.post("/shows/clock/editions", {"audience": "anyone"})
         release = Release.objects.get()
         guest = Guest.objects.create(release=release, address=ADDRESS)
         for audience, domain in (("invited", ""), ("domain", "orlmere.example")):
@@ -272,7 +272,7 @@ class DoorTest(WebTest):
                     self.assertNotContains(page, words, status_code=403)
 
     def test_asking_too_often_is_told(self) -> None:
-        self.post("/shows/clock/editions")
+        self.post("/shows/clock/editions", {"audience": "anyone"})
         self.post("/shows/clock/release/settings", {"audience": "domain", "domain": "orlmere.example"})
         from ritornel.web.releases.models import Release
 

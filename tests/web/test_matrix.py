@@ -116,7 +116,7 @@ ROWS: list[Row] = [
         ("cancel-film", f"{SHOW}films/{{waiting_film}}/cancel", {}),
         ("films", f"{SHOW}films", {"kind": "pdf", "style": "slides"}),
         ("set-aside", f"{SHOW}checks/aside", {"finding": "x", "reason": "y"}),
-        ("editions", f"{SHOW}editions", {}),
+        ("editions", f"{SHOW}editions", {"audience": "anyone"}),
         ("invite", f"{SHOW}people/invite", {"address": "x@orlmere.example", "role": "watch"}),
         ("withdraw", f"{SHOW}people/{{invitation}}/withdraw", {}),
         ("restore-invitation", f"{SHOW}people/{{invitation}}/restore", {}),

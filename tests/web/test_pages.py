@@ -50,7 +50,7 @@ class ListTest(WebTest):
         self.assertTrue(Show.objects.filter(title="Untitled show").exists())
 
     def test_a_removed_show_is_gone_with_all_that_belongs_to_it(self) -> None:
-        self.post("/shows/clock/editions")
+        self.post("/shows/clock/editions", {"audience": "anyone"})
         self.post("/shows/clock/takes", {"events": [], "ended_ms": 5})
         self.client.post("/shows/clock/remove")
         self.assertEqual(Show.objects.count(), 0)
@@ -70,7 +70,9 @@ class ListTest(WebTest):
             self.edit({"do": "remove slides", "slide_ids": [slide_id]})
         self.assertEqual(self.client.get("/shows/clock/").status_code, 200)
         self.assertEqual(self.client.get("/shows/clock/performance.json").json()["length_ms"], 0)
-        self.assertIn("has no slides to release", self.post("/shows/clock/editions").json()["error"])
+        self.assertIn(
+            "has no slides to release", self.post("/shows/clock/editions", {"audience": "anyone"}).json()["error"]
+        )
 
 
 class StaticTest(WebTest):

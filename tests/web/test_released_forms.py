@@ -64,7 +64,7 @@ class ReleasedFormsTest(WebTest):
             person=self.odo,
             accepted_at="2026-11-01T00:00Z",
         )
-        address = self.post("/shows/clock/editions").json()["address"]
+        address = self.post("/shows/clock/editions", {"audience": "anyone"}).json()["address"]
         self.path = "/" + address.split("/", 3)[3]
         self.folder = edition_place(Release.objects.get().address, 1)
 

@@ -23,7 +23,7 @@ from tests.web.base import WebTest, held, lost
 class ReleaseTest(WebTest):
     def setUp(self) -> None:
         super().setUp()
-        self.state = self.post("/shows/clock/editions").json()
+        self.state = self.post("/shows/clock/editions", {"audience": "anyone"}).json()
         self.path = "/" + self.state["address"].split("/", 3)[3]
         self.client.logout()
 
@@ -41,7 +41,7 @@ class ReleaseTest(WebTest):
         self.edit({"do": "remove slides", "slide_ids": ["noon-s"]})
         self.assertEqual(self.client.get(self.path + "1/performance.json").content, before)
         self.assertContains(self.client.get(self.path), "The Orlmere clock")
-        state = self.post("/shows/clock/editions").json()
+        state = self.post("/shows/clock/editions", {"audience": "anyone"}).json()
         self.assertEqual(
             (state["address"], [edition["number"] for edition in state["editions"]]), (self.state["address"], [2, 1])
         )
@@ -75,7 +75,7 @@ class ReleaseTest(WebTest):
         self.client.force_login(self.ines)
         sha256 = self.score()["assets"][0]["sha256"]
         media_path(sha256).unlink()
-        reply = self.post("/shows/clock/editions")
+        reply = self.post("/shows/clock/editions", {"audience": "anyone"})
         self.assertEqual(reply.status_code, 400)
         self.assertIn("“The tower at noon” is missing from the shelf", reply.json()["error"])
 

@@ -173,13 +173,19 @@ class HeavyClipTest(WebTest):
         with patch("ritornel.web.library.tasks.light"):
             asset = self.heavy()
         self.assertEqual(
-            self.post("/shows/clock/editions").status_code, 200, "what lies on the shelf alone holds nothing up"
+            self.post("/shows/clock/editions", {"audience": "anyone"}).status_code,
+            200,
+            "what lies on the shelf alone holds nothing up",
         )
         self.on_a_slide(asset)
-        reply = self.post("/shows/clock/editions")
+        reply = self.post("/shows/clock/editions", {"audience": "anyone"})
         self.assertEqual((reply.status_code, "is still being made" in reply.json()["error"]), (400, True))
         make_light(asset["sha256"])
-        address = self.post("/shows/clock/editions").json()["address"].removeprefix("http://testserver")
+        address = (
+            self.post("/shows/clock/editions", {"audience": "anyone"})
+            .json()["address"]
+            .removeprefix("http://testserver")
+        )
         media = self.client.get(f"{address}2/performance.json").json()["media"][asset["id"]]
         self.assertTrue(media.endswith("-light.mp4"))
         self.assertEqual(self.client.get(f"{address}2/{media}").status_code, 200)

@@ -47,7 +47,7 @@ class TidyTest(WebTest):
             os.utime(path, (time.time() - 25 * 3600,) * 2)
 
     def test_what_anything_refers_to_stays(self) -> None:
-        self.post("/shows/clock/editions")
+        self.post("/shows/clock/editions", {"audience": "anyone"})
         job = FilmJob.objects.create(show=self.row, person=self.ines, document=b"", state="ready")
         film_path(job).write_bytes(b"film")
         make_once(
@@ -129,7 +129,7 @@ class RemovedShowTest(WebTest):
         create_rows(
             other, msgspec.structs.replace(value_of(self.row), id="other", slides=(), music=(), assets=(shared,))
         )
-        self.post("/shows/clock/editions")
+        self.post("/shows/clock/editions", {"audience": "anyone"})
         job = FilmJob.objects.create(show=self.row, person=self.ines, document=b"", state="ready")
         film_path(job).write_bytes(b"film")
         edition = edition_place(Release.objects.get().address, 1)

@@ -28,7 +28,7 @@ from ritornel.web.config.atomic_files import UNFINISHED
 from ritornel.web.config.disk_reserve import mind_reserve
 from ritornel.web.releases.models import Edition, FilmJob, HandIn, Release
 from ritornel.web.shows.models import Asset, Edit, ReceivedEdit
-from ritornel.web.shows.services import Reading, Show
+from ritornel.web.shows.services import Reading, Show, step_texts
 from ritornel.web.takes.models import Recording
 
 DAY_S = 24 * 3600.0
@@ -85,9 +85,9 @@ def _below(folder: Path, pattern: str = "*") -> Iterator[Path]:
 def hashes_of(show: Show) -> set[str]:
     """The media of a show, and those that undo could bring back to it."""
     found = set(show.assets.values_list("sha256", flat=True))
-    for blobs in show.edits.values_list("changes", "inverse").iterator(chunk_size=200):
-        for blob in blobs:
-            found.update(match.decode() for match in _HASH.findall(bytes(blob)))
+    for columns in show.edits.values_list("changes", "inverse").iterator(chunk_size=200):
+        for text in step_texts(*columns):
+            found.update(match.decode() for match in _HASH.findall(text))
     return found
 
 
@@ -97,14 +97,15 @@ def referenced_hashes() -> set[str]:
     """
     found = set(Asset.objects.values_list("sha256", flat=True))
     blobs: tuple[Any, ...] = (
-        Edit.objects.values_list("changes", flat=True),
-        Edit.objects.values_list("inverse", flat=True),
         Edition.objects.values_list("document", flat=True),
         FilmJob.objects.values_list("document", flat=True),
     )
     for rows in blobs:
         for blob in rows.iterator(chunk_size=200):
             found.update(match.decode() for match in _HASH.findall(bytes(blob)))
+    for columns in Edit.objects.values_list("changes", "inverse").iterator(chunk_size=200):
+        for text in step_texts(*columns):
+            found.update(match.decode() for match in _HASH.findall(text))
     for about in _below(Path(settings.VAR) / "recordings", "*/cut-*.json"):
         found.update(match.decode() for match in _HASH.findall(about.read_bytes()))
     for media in _below(Path(settings.VAR) / "readings", "*/media/*"):

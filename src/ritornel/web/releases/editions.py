@@ -19,7 +19,7 @@ from ritornel.web.releases.browser_media import missing_copy, used_media
 from ritornel.web.releases.folders import laid_out, put_in_place
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.releases.offline import folder_of
-from ritornel.web.releases.views import heard_of, state_of
+from ritornel.web.releases.views import audience_in, heard_of, state_of
 from ritornel.web.shows.services import Show, media_path, owned_show, value_of
 
 FIRST_PX = 640
@@ -43,9 +43,18 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
     """Makes the show as it is now the newest edition.
 
     Refused while a medium is missing; where something would stop the show, it is named and asked about once: {"anyway":
-    [ids of findings]} says that it is known.
+    [ids of findings]} says that it is known. The first edition needs to be told who may see it: {"audience": "anyone" |
+    "invited" | "domain", "domain": mail domain}; so nothing is public by accident.
     """
     row = owned_show(show_id, request)
+    body = body_of(request, optional=True)
+    audience = audience_in(body)
+    if not audience and not Release.objects.filter(show=row).exists():
+        raise BadValue(
+            f"Say first who may see “{row.title}”: anyone with its address, invited people, or everybody at a mail "
+            "domain. Nothing was released.",
+            "audience",
+        )
     show = value_of(row)
     if not show.shown:
         raise BadValue(f"“{show.title}” has no slides to release.")
@@ -57,7 +66,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
             )
         if asset.heavy and not light_path(asset.sha256).is_file():
             raise missing_copy(asset)
-    known = body_of(request, optional=True).get("anyway", [])
+    known = body.get("anyway", [])
     left = [finding for finding in _stoppers(row, show) if not isinstance(known, list) or finding.id not in known]
     if left:
         return json_reply(
@@ -77,7 +86,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
     )
     # Two people who release at the same moment get an edition each: the second waits in the transaction for the first.
     with laid_out(staged, first, how) as folder, transaction.atomic():
-        place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop"})
+        place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop", **audience})
         number = (place.newest.number if place.newest else 0) + 1
         place.editions.create(
             number=number,

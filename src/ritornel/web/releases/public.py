@@ -61,7 +61,9 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
     edition = editions.first() if asked is None else editions.filter(number=asked).first()
     if edition is None:
         raise Http404("There is no show at this address.")
-    Edition.objects.filter(pk=edition.pk).update(opened=F("opened") + 1)
+    if not _owns(request, release):
+        # Looking at one's own is no opening.
+        Edition.objects.filter(pk=edition.pk).update(opened=F("opened") + 1)
     start = {
         "performance": reverse("edition-file", args=[address, edition.number, PERFORMANCE]),
         "calm": reverse("edition-file", args=[address, edition.number, CALM]),

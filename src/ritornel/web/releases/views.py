@@ -77,7 +77,7 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "withdrawn": release.withdrawn if release else False,
         "starts_itself": release.starts_itself if release else True,
         "loops": release.loops if release else row.end == "loop",
-        "audience": release.audience if release else "anyone",
+        "audience": release.audience if release else "",
         "domain": release.domain if release else "",
         "guests": guest_lines(request, release),
         "mail": mail_goes_out(),
@@ -174,7 +174,7 @@ def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
     """
     row = owned_show(show_id, request)
     body = body_of(request)
-    body |= _audience(body)
+    body |= audience_in(body)
     known = {"withdrawn", "starts_itself", "loops"}
     if set(body) - known - {"audience", "domain"} or not all(
         isinstance(value, bool) for name, value in body.items() if name in known
@@ -185,7 +185,7 @@ def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
     return json_reply(state_of(request, show_id))
 
 
-def _audience(body: dict[str, Any]) -> dict[str, Any]:
+def audience_in(body: dict[str, Any]) -> dict[str, Any]:
     """Who may see a release, checked. Raises BadValue for an audience that there is not, or a mail domain that is
     none.
     """

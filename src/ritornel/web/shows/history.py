@@ -36,16 +36,21 @@ def _unpacked(data: bytes, beside: bytes = b"") -> bytes:
     return open_up.decompress(data) + open_up.flush()
 
 
+def step_texts(changes: bytes, inverse: bytes) -> tuple[bytes, bytes]:
+    """What a step changed and what undoes it, as JSON, of its row's two columns."""
+    made = _unpacked(bytes(changes))
+    undone = bytes(inverse)
+    return made, undone if undone[:1] == _PLAIN else _unpacked(undone, made)
+
+
 def changes_of(step: Edit) -> _CHANGES:
     """What a step changed."""
-    return from_json(_unpacked(bytes(step.changes)), _CHANGES, "The history")
+    return from_json(step_texts(step.changes, step.inverse)[0], _CHANGES, "The history")
 
 
 def inverse_of(step: Edit) -> _CHANGES:
     """What undoes a step."""
-    data = bytes(step.inverse)
-    beside = b"" if data[:1] == _PLAIN else _unpacked(bytes(step.changes))
-    return from_json(_unpacked(data, beside), _CHANGES, "The history")
+    return from_json(step_texts(step.changes, step.inverse)[1], _CHANGES, "The history")
 
 
 def write_step(

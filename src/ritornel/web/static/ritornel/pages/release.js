@@ -4,7 +4,7 @@ import { get, post, startData } from "../ui/requests.js";
 import { clockText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 import { pair, selectField, tick } from "../panel/fields.js";
-import { LOOKS, accessSection, embedKey, embedSection, strangersFrame } from "../release/access.js";
+import { LOOKS, accessSection, askAudience, embedKey, embedSection, strangersFrame } from "../release/access.js";
 import { fileForm } from "../release/files.js";
 import { Checks } from "../release/checks.js";
 
@@ -208,11 +208,15 @@ const earlier = (edition) =>
 	);
 
 /** Makes an edition. What would stop the show is named, and asked about once. */
-async function makeEdition(anyway = []) {
+async function makeEdition(anyway = [], audience = null) {
+	if (!data.editions.length && !data.audience && !audience) {
+		askAudience((chosen) => makeEdition(anyway, chosen));
+		return;
+	}
 	try {
-		const reply = await post(`${base}/editions`, { anyway });
+		const reply = await post(`${base}/editions`, { anyway, ...audience });
 		if (reply.stoppers) {
-			askStoppers(reply.stoppers);
+			askStoppers(reply.stoppers, audience);
 			return;
 		}
 		data = reply;
@@ -223,7 +227,7 @@ async function makeEdition(anyway = []) {
 	}
 }
 
-function askStoppers(stoppers) {
+function askStoppers(stoppers, audience) {
 	const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "This would stop the show" });
 	const line = ({ title, why, number }) =>
 		el(
@@ -245,7 +249,10 @@ function askStoppers(stoppers) {
 					class: "push",
 					onclick: () => {
 						dialog.close();
-						makeEdition(stoppers.map(({ id }) => id));
+						makeEdition(
+							stoppers.map(({ id }) => id),
+							audience,
+						);
 					},
 				},
 				"Release it all the same",

@@ -26,6 +26,42 @@ async function copy(text, words) {
 }
 
 /**
+ * Asks who may see the first edition, before it is made: nothing is public by accident.
+ * @param {function({audience: string, domain?: string})} chosen
+ */
+export function askAudience(chosen) {
+	const domain = el("input", { class: "field", placeholder: "orlmere.town", "aria-label": "Mail domain" });
+	const take = (audience) => {
+		dialog.close();
+		chosen({ audience, domain: domain.value.trim() });
+	};
+	const line = (audience, words, why, more = null) =>
+		el(
+			"div",
+			{ class: "grid gap-1" },
+			el("div", { class: "row" }, more, el("button", { class: "push", onclick: () => take(audience) }, words)),
+			el("p", { class: "said" }, why),
+		);
+	const dialog = el(
+		"dialog",
+		{ class: "pairs-dialog", "aria-label": "Who may see it?" },
+		el("h2", {}, "Who may see it?"),
+		el(
+			"div",
+			{ class: "scrolls grid gap-4" },
+			line("invited", "Invited people", "You invite them by e-mail, each with a link of their own."),
+			line("domain", "Everybody at a mail domain", "They say their address, and mail brings each a link.", domain),
+			line("anyone", "Anyone with the address", "It is public: whoever has the address sees it."),
+		),
+		el("p", { class: "said" }, "You can change this at any time."),
+		el("form", { method: "dialog" }, el("button", { class: "push bare" }, "Not now")),
+	);
+	dialog.addEventListener("close", () => dialog.remove());
+	document.body.append(dialog);
+	dialog.showModal();
+}
+
+/**
  * @param {object} data the release
  * @param {{base: string, set: function, redraw: function}} about `set` posts settings of the release
  */
