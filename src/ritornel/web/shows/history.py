@@ -36,7 +36,7 @@ def _unpacked(data: bytes, beside: bytes = b"") -> bytes:
     return open_up.decompress(data) + open_up.flush()
 
 
-def step_texts(changes: bytes, inverse: bytes) -> tuple[bytes, bytes]:
+def step_texts(changes: bytes | memoryview, inverse: bytes | memoryview) -> tuple[bytes, bytes]:
     """What a step changed and what undoes it, as JSON, of its row's two columns."""
     made = _unpacked(bytes(changes))
     undone = bytes(inverse)
