@@ -45,8 +45,7 @@ export function soundFields(state, now, set, label, { keeps = false } = {}) {
 		let asset = null;
 		await state.quietly(async () => {
 			const reply = await post(`${state.base}/shelf/library/${value.slice(4)}`, {});
-			Object.assign(state.data, { revision: reply.revision, history: reply.history });
-			state.data.assets = [...state.data.assets, reply.asset];
+			await state.addAsset(reply);
 			({ asset } = reply);
 		});
 		if (asset) set({ ...now, asset_id: asset.id, keeps_on: keeps && asset.name.endsWith("keeps on") });

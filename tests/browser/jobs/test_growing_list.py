@@ -1,0 +1,31 @@
+"""A list of ten lines that grows, and a picture that is carried to the next slide: at most 20 acts."""
+
+from tests.browser.jobs.hand import JobTest
+
+LINES = "\n".join(f"Tooth {number} of the wheel" for number in range(1, 11))
+
+
+class GrowingListTest(JobTest):
+    def test_ten_lines_grow_and_a_picture_is_carried_on(self) -> None:
+        show = self.compose("esc-s")
+        before = self.score(show)["order"]
+        self.new_slide("text and picture")
+        self.hand.press(self.page.locator('[data-place="words"]'))
+        self.hand.type(LINES)
+        self.hand.key("Escape")
+        self.hand.press(self.button("Grow line by line, centred"))
+        self.hand.press(self.page.locator('[data-place="picture"]'))
+        self.hand.double_press(self.page.locator(".shelf-grid .tile").first)
+        self.page.locator("#shelf").wait_for(state="hidden")
+        self.page.get_by_label("Name of the object").wait_for()
+        self.hand.key("Escape")
+        self.hand.key("Control+d")
+        slides = self.until(lambda: (order := self.score(show)["order"]) and len(order) == len(before) + 2 and order)
+        self.hand.press(self.page.locator(".passage").first)
+        self.hand.press(self.button("Carry", self.page.get_by_role("group", name="Transition")))
+        new = [slide for slide in slides if slide not in before]
+        self.until(lambda: self.slide(show, new[1])["transition"]["name"] == "carry")
+        builds = self.slide(show, new[0])["order"]
+        self.assertEqual(len([build for build in builds if build["part"]]), 10)
+        self.assertEqual(len(self.slide(show, new[1])["objects"]), 2)
+        self.check_acts(20)
