@@ -28,6 +28,30 @@ class LecternTest(BrowserTest):
         kind = ".lectern" if page.locator(".lectern").count() else ".house"
         page.wait_for_selector(f'{kind}[data-slide="{slide}"][data-beat="{beat}"]')
 
+    def test_in_the_dialog_of_keys_no_key_reaches_the_run(self) -> None:
+        page = self.lectern("from=who-s")
+        self.at(page, "who-s", 0)
+        page.keyboard.press("?")
+        keys = page.get_by_role("dialog", name="Keys of the Lectern")
+        expect(keys).to_be_visible()
+        page.keyboard.press("ArrowRight")
+        page.keyboard.press("Escape")
+        expect(keys).to_have_count(0)
+        page.keyboard.press("ArrowRight")
+        self.at(page, "who-s", 1)
+
+    def test_the_end_of_the_slot_is_typed_as_a_length_and_space_then_cues(self) -> None:
+        page = self.lectern("from=who-s")
+        page.get_by_label("Slot ends").fill("20 min")
+        page.keyboard.press("Enter")
+        expect(page.locator("#slot-left")).to_contain_text("in 19:5")
+        page.keyboard.press(" ")
+        self.at(page, "who-s", 1)
+        page.get_by_label("Slot ends").fill("soon")
+        page.keyboard.press("Enter")
+        expect(page.get_by_label("Slot ends")).to_have_attribute("aria-invalid", "")
+        expect(page.locator("#slot-left")).to_have_text("")
+
     def test_the_house_follows_every_press_and_shows_nothing_else(self) -> None:
         lectern, house = self.lectern("from=who-s"), self.house()
         self.at(house, "who-s", 0)

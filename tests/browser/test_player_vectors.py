@@ -190,11 +190,12 @@ class VectorTest(BrowserTest):
     def test_the_pace_of_a_run_is_pythons(self) -> None:
         vectors = json.loads((VECTORS / "pace.json").read_text())
         script = """
-          const { endsAfterMs, paceWords, slipMs, slotWords } = await import("/static/ritornel/ui/pace.js");
+          const { endsAfterMs, paceWords, parseSlot, slipMs, slotWords } = await import("/static/ritornel/ui/pace.js");
           for (const [start, length, onSlide, elapsed, slip] of vectors.slips) {
             if (slipMs(start, length, onSlide, elapsed) !== slip) wrong.push([start, length, onSlide, elapsed, slipMs(start, length, onSlide, elapsed)]);
           }
           for (const [...times] of vectors.ends) { const end = times.pop(); if (endsAfterMs(...times) !== end) wrong.push([times, end]); }
+          for (const [text, now, left] of vectors.ends_typed) if (parseSlot(text, now) !== left) wrong.push([text, now, parseSlot(text, now), left]);
           for (const [left, words] of vectors.slots) if (slotWords(left) !== words) wrong.push([left, slotWords(left), words]);
           for (const [slip, words] of vectors.words) if (paceWords(slip) !== words) wrong.push([slip, paceWords(slip), words]);"""
         self.assertEqual(self.run_in_page(script, vectors), [])

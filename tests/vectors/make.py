@@ -26,7 +26,7 @@ from ritornel.core.motion.depth import homography
 from ritornel.core.motion.easing import PACES, eased
 from ritornel.core.motion.masks import mask_outline, soft_edge
 from ritornel.core.motion.sampling import Instant, values_at
-from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, slip_ms, slot_words
+from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, parse_slot, slip_ms, slot_words
 from ritornel.core.rehearsal.recording import pieces_of
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.render.strokes import filled_share
@@ -290,6 +290,12 @@ def time_vectors() -> dict[str, Any]:
     }
 
 
+SLOTS = (
+    *("20 min", "20", "1 h", "1 h 30", "2 hours 5 min", "90m", " 45  minutes ", "0", "", "soon", "1000", "25 h"),
+    *("14:30", "14.30", "9:05", "23:59", "24:00", "12:60", "2:30 pm", "12 am", "12:15 am", "12 pm", "13 pm", "7 p.m."),
+)
+
+
 def pace_vectors() -> dict[str, Any]:
     """Runs before and behind their plan."""
     chance = random.Random(14)
@@ -311,6 +317,7 @@ def pace_vectors() -> dict[str, Any]:
         "ends": [[*times, ends_after_ms(*times)] for times in ends],
         "words": [[slip, pace_words(slip)] for slip in told],
         "slots": [[left, slot_words(left)] for left in told],
+        "ends_typed": [[text, now, parse_slot(text, now)] for text in SLOTS for now in (0, 600, 1439)],
     }
 
 

@@ -2,7 +2,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, slip_ms, slot_words
+from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, parse_slot, slip_ms, slot_words
 
 SLIPS = [
     [6000, 10800, 3000, 11000, 2000],
@@ -51,6 +51,25 @@ class PaceTest(SimpleTestCase):
             self.assertEqual(ends_after_ms(*given_times), expected)
         for left, words in SLOTS:
             self.assertEqual(slot_words(left), words)
+
+    def test_the_end_of_a_slot_is_typed_as_a_length_or_as_a_time_of_day(self) -> None:
+        two = 14 * 60
+        for words, left in (
+            ("20 min", 20),
+            ("45", 45),
+            ("1 h 30", 90),
+            ("2 hours 5 min", 125),
+            ("14:25", 25),
+            ("14.25", 25),
+            ("2:25 pm", 25),
+            ("13:50", -10),
+            ("0:30", 630),
+        ):
+            self.assertEqual(parse_slot(words, two), left, words)
+        self.assertEqual(parse_slot("0:10", 23 * 60 + 50), 20, "past midnight")
+        self.assertEqual((parse_slot("12 am", 30), parse_slot("12:30 pm", 12 * 60)), (-30, 30))
+        for words in ("", "soon", "24:00", "12:60", "13 pm", "0", "1000"):
+            self.assertIsNone(parse_slot(words, two), words)
 
     @given(TIMES, TIMES, TIMES, TIMES, TIMES)
     def test_staying_on_a_slide_never_makes_up_time(

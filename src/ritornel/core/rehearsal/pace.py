@@ -1,5 +1,7 @@
 """How a run stands against the plan, the self-running schedule. static/ritornel/ui/pace.js has the same functions."""
 
+import re
+
 ON_TEMPO_MS = 1500
 """A slip shorter than this is not worth a word."""
 
@@ -34,6 +36,39 @@ def ends_after_ms(length_ms: int, start_ms: int, slide_length_ms: int, on_slide_
     at 18 000: 62 000.
     """
     return length_ms + slip_ms(start_ms, slide_length_ms, on_slide_ms, elapsed_ms)
+
+
+DAY_MIN = 24 * 60
+_LENGTH = re.compile(r"^(?:(\d{1,2})\s*(?:h|hours?))?\s*(?:(\d{1,3})\s*(?:m|min|minutes?)?)?$")
+_CLOCK = re.compile(r"^(\d{1,2})(?:[:.](\d{2}))?\s*(am|pm|a\.m\.|p\.m\.)?$")
+
+
+def parse_slot(text: str, now_min: int) -> int | None:
+    """When a slot ends, in minutes from now, of what is typed: a length, or a time of day in 24 hours or with am and
+    pm. None for what is neither.
+
+    A time is the nearest one: just over, or to come. `now_min` is the minute of the day.
+
+    >>> [parse_slot(text, 14 * 60) for text in ("20 min", "1 h 30", "45", "14:25", "2:25 pm", "13:50", "soon")]
+    [20, 90, 45, 25, 25, -10, None]
+    """
+    words = " ".join(text.lower().split())
+    clock = _CLOCK.match(words)
+    if clock and (clock[2] or clock[3]):
+        hours, minutes = int(clock[1]), int(clock[2] or 0)
+        if clock[3]:
+            if not 1 <= hours <= 12:
+                return None
+            hours = hours % 12 + (12 if clock[3].startswith("p") else 0)
+        if hours > 23 or minutes > 59:
+            return None
+        left = (hours * 60 + minutes - now_min) % DAY_MIN
+        return left - DAY_MIN if left > DAY_MIN // 2 else left
+    length = _LENGTH.match(words)
+    if not words or length is None:
+        return None
+    left = int(length[1] or 0) * 60 + int(length[2] or 0)
+    return left or None
 
 
 def slot_words(left_ms: int) -> str:

@@ -272,4 +272,9 @@ if (told) {
 	sessionStorage.removeItem("ritornel-told");
 	toast(told, { wrong: true });
 }
+const note = sessionStorage.getItem("ritornel-note");
+if (note) {
+	sessionStorage.removeItem("ritornel-note");
+	toast(note);
+}
 state.follow();

@@ -15,14 +15,13 @@ import { Timing } from "../lectern/timing.js";
 import { el } from "../ui/element.js";
 import { taken } from "../ui/free-keys.js";
 import { get, startData } from "../ui/requests.js";
-import { SOON_MS, endsAfterMs, paceWords, slipMs, slotWords } from "../ui/pace.js";
+import { SOON_MS, endsAfterMs, paceWords, parseSlot, slipMs, slotWords } from "../ui/pace.js";
 import { minutesText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 import { countWords } from "../ui/wording.js";
 
 const TICK_MS = 200;
 const ANSWER_MS = 250;
-const DAY_MS = 24 * 60 * 60 * 1000;
 const at = (id) => document.getElementById(id);
 const start = startData();
 const base = `/shows/${start.show_id}`;
@@ -147,19 +146,27 @@ async function main() {
 	}
 
 	/* Time. */
+	// The slot's end is kept as an instant: a length counts from when it was typed.
 	const slotKey = `ritornel-slot-${start.show_id}`;
-	at("slot").value = sessionStorage.getItem(slotKey) ?? "";
-	at("slot").addEventListener("change", () => {
-		sessionStorage.setItem(slotKey, at("slot").value);
+	const kept = JSON.parse(sessionStorage.getItem(slotKey) || "null");
+	at("slot").value = kept?.words ?? "";
+	let slotEnds = kept?.ends ?? null;
+	const takeSlot = () => {
+		const now = new Date();
+		const words = at("slot").value;
+		const left = parseSlot(words, now.getHours() * 60 + now.getMinutes());
+		const isClock = /[:.]|\d\s*[ap]m/i.test(words);
+		slotEnds = left === null ? null : now.getTime() + left * 60_000 - (isClock ? now.getSeconds() * 1000 : 0);
+		at("slot").toggleAttribute("aria-invalid", Boolean(words.trim()) && left === null);
+		sessionStorage.setItem(slotKey, JSON.stringify({ words, ends: slotEnds }));
 		tellTime();
+	};
+	at("slot").addEventListener("change", takeSlot);
+	at("slot").addEventListener("keydown", (event) => {
+		event.stopPropagation();
+		if (["Enter", "Escape"].includes(event.key)) at("slot").blur();
 	});
-	function slotLeftMs(now) {
-		if (!at("slot").value) return null;
-		const [hours, minutes] = at("slot").value.split(":").map(Number);
-		const left = new Date(now).setHours(hours, minutes, 0, 0) - now;
-		// Past midnight, or just over: of the two the nearer is meant.
-		return left < -DAY_MS / 2 ? left + DAY_MS : left > DAY_MS / 2 ? left - DAY_MS : left;
-	}
+	const slotLeftMs = (now) => (slotEnds === null ? null : slotEnds - now);
 	const two = (number) => String(number).padStart(2, "0");
 	const clockOf = (date) => `${date.getHours()}:${two(date.getMinutes())}:${two(date.getSeconds())}`;
 	function tellTime() {
@@ -279,13 +286,13 @@ async function main() {
 
 	/* Going about it. */
 	async function end() {
-		const kept = await timing.finish();
+		const take = await timing.finish();
 		run.close();
-		location.href = kept
-			? `${base}/rehearse`
-			: asked.get("back")
-				? `${base}/?slide=${encodeURIComponent(asked.get("back"))}`
-				: `${base}/`;
+		const back = asked.get("back");
+		// A run that was begun in Compose ends there; what became of it is told there.
+		if (take && back) sessionStorage.setItem("ritornel-note", "The run is kept as a take. You find it in Rehearse.");
+		if (back) location.href = `${base}/?slide=${encodeURIComponent(back)}`;
+		else location.href = take ? `${base}/rehearse` : `${base}/`;
 	}
 	const press = (id, act) =>
 		at(id).addEventListener("click", () => {

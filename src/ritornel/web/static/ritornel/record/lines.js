@@ -2,6 +2,7 @@
 // waits before their cues, and what is picked.
 import { el, svg } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
+import { countWords } from "../ui/wording.js";
 import { fermata } from "./status-text.js";
 
 const GUTTER_PX = 148;
@@ -12,6 +13,9 @@ const LONGEST_PX = 4000;
 const LONG_MS = 30_000;
 const GROWS_MS = 1000;
 const tenths = (ms) => `${(ms / 1000).toFixed(1)} s`;
+/** How a length compares with what was planned; what rounds to nothing is on plan. */
+const overPlan = (ms) =>
+	Math.abs(ms) < 50 ? "on plan" : `${tenths(Math.abs(ms))} ${ms > 0 ? "over plan" : "under plan"}`;
 
 /** How long each slide's bar is: its plan or its longest piece, and a little air. */
 export const barMs = (slide, takes, growing) =>
@@ -115,7 +119,7 @@ export class Lines {
 					},
 					el("img", { src: slide.thumb, alt: "", width: 66, height: 37 }),
 					el("b", {}, `${slide.number}  ${slide.name}`),
-					el("span", {}, `plan ${tenths(slide.plan_ms)} · ${slide.cues.length} cue${slide.cues.length > 1 ? "s" : ""}`),
+					el("span", {}, `plan ${tenths(slide.plan_ms)} · ${countWords(slide.cues.length, "cue")}`),
 				),
 			),
 		];
@@ -157,10 +161,8 @@ export class Lines {
 				"div",
 				{ class: "gutter take" },
 				el("b", {}, `Take ${take.number}`),
-				el("span", {}, `${clockText(take.length_ms)} · ${take.cues} cue${take.cues === 1 ? "" : "s"}`),
-				told
-					? el("b", { class: "how" }, told)
-					: el("span", {}, `${tenths(Math.abs(over))} ${over > 0 ? "over plan" : "under plan"}`),
+				el("span", {}, `${clockText(take.length_ms)} · ${countWords(take.cues, "cue")}`),
+				told ? el("b", { class: "how" }, told) : el("span", {}, overPlan(over)),
 				...take.not_fitting.map((words) => el("span", { class: "misfit" }, words)),
 				take.progress === "recording"
 					? null
@@ -193,9 +195,7 @@ export class Lines {
 	piece(take, piece, slide, picks, number, again) {
 		const picked = picks[slide.id]?.[0] === take.id && picks[slide.id]?.[1] === piece.number;
 		const diff = piece.lasts_ms - slide.plan_ms;
-		const words = piece.whole
-			? `${secondsText(Math.abs(Math.round(diff / 100) * 100))} ${diff > 0 ? "over plan" : "under plan"}`
-			: "so far";
+		const words = piece.whole ? overPlan(diff) : "so far";
 		const wave = this.wave(take, piece, picked);
 		return el(
 			"div",

@@ -1,6 +1,7 @@
 // The sections on the left: how far each has come, picked by a press, moved by arrows.
 import { el, icon } from "../ui/element.js";
 import { clockText } from "../ui/times.js";
+import { countWords } from "../ui/wording.js";
 
 const MARKS = {
 	recording: "●",
@@ -19,7 +20,7 @@ export function drawSections(lines, chosen, { choose, move }) {
 	const plan = lines.reduce((all, line) => all + line.plan_ms, 0);
 	const kept = lines.filter((line) => line.state.mark === "kept").length;
 	document.getElementById("sections-told").textContent =
-		`${slides} slides · plan ${clockText(plan)} · ${kept} of ${lines.length} kept`;
+		`${countWords(slides, "slide")} · plan ${clockText(plan)} · ${kept} of ${lines.length} kept`;
 	document.getElementById("sections").replaceChildren(
 		...lines.map((line, number) =>
 			el(

@@ -195,8 +195,9 @@ export function keptWords(courier, takeNumber, clock) {
 			`The line is cut. ${(courier.waitingMs / 1000).toFixed(1)} s kept here, waiting to send.`,
 			`${clock(courier.keptMs)} of take ${takeNumber} is kept on the server. It is tried again by itself; keep this window open.`,
 		];
+	const whose = takeNumber ? ` of take ${takeNumber}` : "";
 	return [
-		`Every second so far, ${clock(courier.keptMs)} of take ${takeNumber}, is kept on the server, even if this window closes.`,
+		`Every second so far, ${clock(courier.keptMs)}${whose}, is kept on the server, even if this window closes.`,
 		courier.waitingMs > 2000
 			? `${(courier.waitingMs / 1000).toFixed(1)} s are on their way.`
 			: "Nothing is waiting to be sent.",

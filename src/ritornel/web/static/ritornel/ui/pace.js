@@ -19,6 +19,30 @@ export const SOON_MS = 120_000;
 export const endsAfterMs = (lengthMs, startMs, slideLengthMs, onSlideMs, elapsedMs) =>
 	lengthMs + slipMs(startMs, slideLengthMs, onSlideMs, elapsedMs);
 
+const DAY_MIN = 24 * 60;
+const LENGTH = /^(?:(\d{1,2})\s*(?:h|hours?))?\s*(?:(\d{1,3})\s*(?:m|min|minutes?)?)?$/;
+const CLOCK = /^(\d{1,2})(?:[:.](\d{2}))?\s*(am|pm|a\.m\.|p\.m\.)?$/;
+
+/** When a slot ends, in minutes from now, of what is typed: a length or a time of day; null for neither. */
+export function parseSlot(text, nowMin) {
+	const words = text.toLowerCase().trim().split(/\s+/).join(" ");
+	const clock = CLOCK.exec(words);
+	if (clock && (clock[2] || clock[3])) {
+		let hours = Number(clock[1]);
+		const minutes = Number(clock[2] ?? 0);
+		if (clock[3]) {
+			if (hours < 1 || hours > 12) return null;
+			hours = (hours % 12) + (clock[3].startsWith("p") ? 12 : 0);
+		}
+		if (hours > 23 || minutes > 59) return null;
+		const left = (((hours * 60 + minutes - nowMin) % DAY_MIN) + DAY_MIN) % DAY_MIN;
+		return left > DAY_MIN / 2 ? left - DAY_MIN : left;
+	}
+	const length = LENGTH.exec(words);
+	if (!words || !length) return null;
+	return Number(length[1] ?? 0) * 60 + Number(length[2] ?? 0) || null;
+}
+
 /** What is left of a slot, in words; past its end, by how much. */
 export function slotWords(leftMs) {
 	const seconds = Math.floor(Math.abs(leftMs) / 1000);
