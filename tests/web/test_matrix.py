@@ -183,7 +183,19 @@ ROWS: list[Row] = [
         ("run-end", f"{SHOW}run/end", {}),
         ("record-pick", f"{SHOW}record/pick", {"slide_id": "men-s", "recording": None}),
     ),
-    *pages(EDIT, ("shelf-elsewhere", f"{SHOW}shelf/elsewhere.json")),
+    *acts(
+        EDIT,
+        ("name-point", f"{SHOW}history/points", {"name": "Before"}),
+        ("return-to", f"{SHOW}history/0/back", {}),
+        form=True,
+    ),
+    *pages(
+        EDIT,
+        ("shelf-elsewhere", f"{SHOW}shelf/elsewhere.json"),
+        ("history", f"{SHOW}history"),
+        ("point", f"{SHOW}history/0"),
+        ("point-picture", f"{SHOW}history/0/esc-s.png"),
+    ),
     *acts(
         EDIT,
         ("shelf", f"{SHOW}shelf", {"file": FILE}),

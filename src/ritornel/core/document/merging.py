@@ -5,7 +5,7 @@ What only one of them changed is as that one left it. Where both changed the sam
 collision is told. Things with ids are matched by them, wherever they stand by now; their order is merged too.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any, Literal
 
 import msgspec
@@ -205,7 +205,7 @@ def _without_dangling(merged: Show, base: Show, theirs: Show, mine: Show, work: 
 
     slides = []
     for slide in merged.slides:
-        slides.append(_whole(slide, slide_ids, asset_ids, lost))
+        slides.append(without_dangling(slide, slide_ids, asset_ids, lost))
     marks = tuple(mark for mark in merged.marks if mark.slide_id in slide_ids)
     for mark in merged.marks:
         if mark.slide_id not in slide_ids:
@@ -219,8 +219,10 @@ def _without_dangling(merged: Show, base: Show, theirs: Show, mine: Show, work: 
     return Merged(show, (*work.collisions, *told.values()))
 
 
-def _whole(slide: Slide, slide_ids: set[str], asset_ids: set[str], lost: Any) -> Slide:
-    """The slide without what leans on something that is not there."""
+def without_dangling(
+    slide: Slide, slide_ids: set[str], asset_ids: set[str], lost: Callable[[Path], None] = lambda _: None
+) -> Slide:
+    """The slide without what leans on something that is not there; `lost` is told the place of each such thing."""
     here: Path = ("slides", slide.id)
     replace = msgspec.structs.replace
     objects = []

@@ -6,13 +6,14 @@ from typing import Any
 
 import msgspec
 
-from ritornel.core.document.changes import apply_changes, changes_between
+from ritornel.core.document.changes import apply_changes, changes_between, slide_index
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import Edit, EditOutcome, apply_edit, make_changes
 from ritornel.core.document.integrity import check_slide
-from ritornel.core.document.merging import GONE, Collision, Merged, Path, merge, value_at
+from ritornel.core.document.merging import GONE, Collision, Merged, Path, merge, value_at, without_dangling
 from ritornel.core.document.objects import Box, Paragraph, TextRun
 from ritornel.core.document.show import Show
+from ritornel.core.document.uses import used_on
 from ritornel.core.time.milliseconds import seconds_text
 
 FIELD_WORDS = {
@@ -80,6 +81,22 @@ def state_before(show: Show, inverses: tuple[tuple[Any, ...], ...]) -> Show:
     for inverse in inverses:
         show, _ = apply_changes(show, inverse)
     return show
+
+
+def slide_brought_back(now: Show, then: Show, slide_id: str) -> Show:
+    """The show of now with one slide as it was then, and with the media it used; a slide that was removed stands where
+    it stood. Raises UnknownName for a slide that was not there then.
+    """
+    at = slide_index(then, slide_id)
+    slide = then.slides[at]
+    used = set(used_on(slide))
+    known = {asset.id for asset in now.assets}
+    assets = (*now.assets, *(asset for asset in then.assets if asset.id in used and asset.id not in known))
+    rest = tuple(other for other in now.slides if other.id != slide_id)
+    here = next((index for index, other in enumerate(now.slides) if other.id == slide_id), min(at, len(rest)))
+    slide_ids = {slide_id, *(other.id for other in rest)}
+    slide = without_dangling(slide, slide_ids, {asset.id for asset in assets})
+    return msgspec.structs.replace(now, slides=(*rest[:here], slide, *rest[here:]), assets=assets)
 
 
 def place_words(show: Show, path: Path) -> str:

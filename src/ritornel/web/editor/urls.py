@@ -2,7 +2,7 @@
 
 from django.urls import path
 
-from ritornel.web.editor import api, loudness, pages, presence, previews, show_feed
+from ritornel.web.editor import api, history, loudness, pages, presence, previews, show_feed
 
 urlpatterns = [
     path("shows/samples.json", previews.samples, name="samples"),
@@ -17,6 +17,11 @@ urlpatterns = [
     path("shows/<id:show_id>/would", api.would, name="would"),
     path("shows/<id:show_id>/differences.json", api.differences, name="differences"),
     path("shows/<id:show_id>/lengths", api.lengths, name="lengths"),
+    path("shows/<id:show_id>/history", history.history, name="history"),
+    path("shows/<id:show_id>/history/points", history.name_point, name="name-point"),
+    path("shows/<id:show_id>/history/<number:revision>", history.point, name="point"),
+    path("shows/<id:show_id>/history/<number:revision>/<id:slide_id>.png", history.point_picture, name="point-picture"),
+    path("shows/<id:show_id>/history/<number:revision>/back", history.return_to, name="return-to"),
     path("shows/<id:show_id>/undo", api.undo_edit, name="undo"),
     path("shows/<id:show_id>/redo", api.redo_edit, name="redo"),
     path("shows/<id:show_id>/loudness.json", loudness.loudness, name="loudness"),

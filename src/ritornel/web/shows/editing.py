@@ -10,13 +10,14 @@ from django.contrib.auth.models import User
 from django.db import transaction
 from django.db.models import Q
 
+from ritornel.core.document.changes import changes_between
 from ritornel.core.document.edits import Edit as EditValue
-from ritornel.core.document.edits import EditOutcome, apply_edit
+from ritornel.core.document.edits import EditOutcome, apply_edit, make_changes
 from ritornel.core.document.merging import GONE, Collision, value_at
-from ritornel.core.document.rebasing import json_of, place_words, rebase_edit, value_words
+from ritornel.core.document.rebasing import json_of, place_words, rebase_edit, slide_brought_back, value_words
 from ritornel.core.document.show import Asset as AssetValue
 from ritornel.core.document.show import Show as ShowValue
-from ritornel.core.errors import BadMedia, RitornelError
+from ritornel.core.errors import BadMedia, BadValue, RitornelError
 from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.layout.faces import check_family
 from ritornel.core.motion.catalogue import effect_named
@@ -28,6 +29,7 @@ from ritornel.web.shows.history import (
     maker_of,
     reverted,
     state_at,
+    state_of_revision,
     step_to_redo,
     step_to_undo,
     steps_since,
@@ -247,6 +249,25 @@ def _overruled(
             Overruled(place_words(now, met.path), name, who.pk if who else None, *words, met.path, json_of(met.theirs))
         )
     return tuple(found)
+
+
+def bring_back(show_id: str, person: User, revision: int, label: str, slide_id: str = "") -> Edited:
+    """Makes the show, or one slide of it, what it was at a revision: a step like any other. Raises BadValue where the
+    log does not reach back to it, UnknownName for a slide that was not there.
+    """
+    with transaction.atomic():
+        row = _locked(show_id, person)
+        now = value_of(row)
+        then = state_of_revision(row, now, revision)
+        if then is None:
+            raise BadValue("The history does not reach back to this point. Nothing was changed.", "revision")
+        wanted = slide_brought_back(now, then, slide_id) if slide_id else then
+        outcome = make_changes(now, changes_between(now, wanted), label)
+        since = row.revision
+        if outcome.changes:
+            _check_performable(now, outcome.show)
+            write_step(row, person, outcome)
+    return Edited(now, outcome.show, row.revision, outcome.label, outcome.notices, since=since)
 
 
 def undo(show_id: str, person: User, edit_id: str = "", revision: int | None = None) -> Edited | None:

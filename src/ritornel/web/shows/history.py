@@ -19,6 +19,8 @@ from ritornel.web.shows.persistence import write_changes
 _CHANGES = tuple[Change, ...]
 _PLAIN = b"["
 """How a step begins that was kept as plain JSON, by an earlier version."""
+MOST_STEPS = 500
+"""An edit made on a state further back than this is not brought onto the one of now."""
 _WINDOW = 32_768
 """So much of what came before a compressor looks back at (RFC 1950)."""
 
@@ -96,11 +98,11 @@ def write_step(
     )
 
 
-def steps_since(row: Show, revision: int) -> list[Edit] | None:
-    """The steps after a revision, the latest first; None where the log does not reach back to it, or that revision is
-    in the middle of a step.
+def steps_since(row: Show, revision: int, most: int = MOST_STEPS) -> list[Edit] | None:
+    """The steps after a revision, the latest first; None where the log does not reach back to it, where that is too far
+    back, or where that revision is in the middle of a step.
     """
-    if revision > row.revision:
+    if not 0 <= row.revision - revision <= most:
         return None
     steps = list(row.edits.filter(revision__gt=revision).order_by("-revision").select_related("person"))
     expected = row.revision
@@ -114,6 +116,12 @@ def steps_since(row: Show, revision: int) -> list[Edit] | None:
 def state_at(now: ShowValue, steps: list[Edit]) -> ShowValue:
     """The show before those steps, the latest first."""
     return state_before(now, tuple(inverse_of(step) for step in steps))
+
+
+def state_of_revision(row: Show, now: ShowValue, revision: int) -> ShowValue | None:
+    """The show as it was at a revision; None where the log does not reach back to it."""
+    steps = steps_since(row, revision, most=row.revision)
+    return None if steps is None else state_at(now, steps)
 
 
 def maker_of(steps: list[Edit], now: ShowValue, path: Path) -> User | None:

@@ -112,6 +112,19 @@ class Edit(models.Model):
         ]
 
 
+class NamedPoint(models.Model):
+    """A state of a show that somebody gave a name, to come back to it."""
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="points")
+    person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
+    revision = models.IntegerField()
+    name = models.CharField(max_length=120)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-revision", "-id"]
+
+
 class ReceivedEdit(models.Model):
     """That an edit with this id, which its page made up, was made: a page that had no answer may send it again."""
 

@@ -6,8 +6,8 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
 from ritornel.core.rehearsal.recording import recordable_sections
 from ritornel.web.people.services import Act, access_of, person_of
-from ritornel.web.shows.editing import Edited, GoneMeanwhile, edit_show, redo, undo, would_be
-from ritornel.web.shows.history import history_labels, overruled_since, step_texts
+from ritornel.web.shows.editing import Edited, GoneMeanwhile, bring_back, edit_show, redo, undo, would_be
+from ritornel.web.shows.history import history_labels, overruled_since, state_of_revision, step_texts
 from ritornel.web.shows.models import Reading, Show, new_id
 from ritornel.web.shows.other_shelves import entries_elsewhere
 from ritornel.web.shows.persistence import asset_of_row, create_rows, value_of
@@ -19,6 +19,7 @@ __all__ = [
     "Reading",
     "Show",
     "asset_of_row",
+    "bring_back",
     "create_rows",
     "edit_show",
     "entries_elsewhere",
@@ -34,6 +35,7 @@ __all__ = [
     "seen_slides",
     "show_for",
     "slide_of",
+    "state_of_revision",
     "step_texts",
     "undo",
     "value_of",

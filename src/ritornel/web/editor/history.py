@@ -1,0 +1,147 @@
+"""A show's history: what was done, by day and person; points that have names; and how the show was at any of them."""
+
+from itertools import groupby
+from typing import Any
+
+from django.contrib.auth.decorators import login_required
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils import timezone
+from django.utils.formats import date_format
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.errors import BadMedia
+from ritornel.web.config.bounded_input import whole_number
+from ritornel.web.config.replies import telling_errors
+from ritornel.web.library.services import WIDTHS_PX, slide_picture
+from ritornel.web.people.services import called, person_of
+from ritornel.web.shows.services import Show, bring_back, show_for, state_of_revision, value_of
+
+AT_ONCE = 200
+"""So many steps are listed on a page."""
+
+
+def _then(row: Show, revision: int) -> tuple[ShowValue, ShowValue]:
+    """The show now and at a revision. Raises Http404 where the log does not reach back to it."""
+    now = value_of(row)
+    then = state_of_revision(row, now, revision)
+    if then is None:
+        raise Http404("The history does not reach back to this point.")
+    return now, then
+
+
+def _lines(row: Show, before: int) -> list[dict[str, Any]]:
+    """The steps and the points below a revision, the latest first."""
+    steps = row.edits.filter(revision__lte=before).exclude(revision=0).order_by("-revision").select_related("person")
+    ways = {"edit": "", "undo": "Undone: ", "redo": "Done again: "}
+    names: dict[int, list[str]] = {}
+    for named in row.points.all():
+        names.setdefault(named.revision, []).append(named.name)
+    return [
+        {
+            "revision": step.revision,
+            "at": step.at,
+            "who": called(step.person) if step.person else "Somebody",
+            "words": ways[step.kind] + step.label,
+            "names": names.get(step.revision, []),
+        }
+        for step in steps[:AT_ONCE]
+    ]
+
+
+def _when(row: Show, revision: int) -> str:
+    """When the show became what it was at a revision."""
+    step = row.edits.filter(revision__lte=revision).order_by("-revision").first()
+    return date_format(timezone.localtime(step.at), "j F, H:i") if step else "the beginning"
+
+
+@login_required
+@require_GET
+@telling_errors
+def history(request: HttpRequest, show_id: str) -> HttpResponse:
+    """What was done, by day and person. `?before=` goes further back."""
+    row = show_for(show_id, request)
+    asked = request.GET.get("before", "")
+    before = whole_number(asked, most=10**9) if asked else row.revision
+    lines = _lines(row, row.revision if before is None else before)
+    days = [
+        {
+            "day": date_format(timezone.localtime(first["at"]), "l, j F Y"),
+            "people": [
+                {"who": who, "lines": list(part)} for who, part in groupby([first, *rest], key=lambda line: line["who"])
+            ],
+        }
+        for first, *rest in (
+            list(part) for _, part in groupby(lines, key=lambda line: timezone.localtime(line["at"]).date())
+        )
+    ]
+    older = lines[-1]["revision"] - 1 if len(lines) == AT_ONCE else None
+    return render(request, "editor/history.html", {"show": row, "way": "history", "days": days, "older": older})
+
+
+@login_required
+@require_POST
+@telling_errors
+def name_point(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Gives the show as it is now a name, to come back to it."""
+    row = show_for(show_id, request)
+    name = " ".join(request.POST.get("name", "").split())[:120]
+    if name:
+        row.points.create(person=person_of(request), revision=row.revision, name=name)
+    return redirect("history", show_id)
+
+
+@login_required
+@require_GET
+@telling_errors
+def point(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
+    """The show as it was at a point beside the show as it is, slide by slide."""
+    row = show_for(show_id, request)
+    now, then = _then(row, revision)
+    slides = []
+    for slide in (*then.slides, *(slide for slide in now.slides if then.slide(slide.id) is None)):
+        old, new = then.slide(slide.id), now.slide(slide.id)
+        how = "new since" if old is None else "removed since" if new is None else "" if old == new else "changed since"
+        slides.append({"id": slide.id, "name": slide.name or "Untitled", "then": old, "now": new, "how": how})
+    names = list(row.points.filter(revision=revision).values_list("name", flat=True))
+    about = {
+        "when": _when(row, revision),
+        "show": row,
+        "way": "history",
+        "revision": revision,
+        "slides": slides,
+        "names": names,
+        "changed": sum(bool(slide["how"]) for slide in slides),
+        "title": then.title if then.title != now.title else "",
+    }
+    return render(request, "editor/point.html", about)
+
+
+@login_required
+@require_GET
+@telling_errors
+def point_picture(request: HttpRequest, show_id: str, revision: int, slide_id: str) -> HttpResponse:
+    """A slide as it was at a point."""
+    _, then = _then(show_for(show_id, request), revision)
+    slide = then.slide(slide_id)
+    if slide is None:
+        raise Http404("There was no such slide.")
+    try:
+        png = slide_picture(then, slide, WIDTHS_PX["large"], then.numbers[slide_id])
+    except BadMedia as error:
+        raise Http404(str(error)) from error
+    return HttpResponse(png, content_type="image/png", headers={"Cache-Control": "private, max-age=3600"})
+
+
+@login_required
+@require_POST
+@telling_errors
+def return_to(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
+    """Makes the show what it was at a point, or one slide of it: `slide`. It can be undone as any edit."""
+    row = show_for(show_id, request)
+    slide_id = request.POST.get("slide", "")
+    what = "a slide" if slide_id else "the show"
+    label = f"Bring back {what} as of {_when(row, revision)}"
+    bring_back(show_id, person_of(request), revision, label, slide_id)
+    return redirect("compose", show_id)

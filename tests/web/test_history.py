@@ -1,0 +1,78 @@
+"""A show's history: listed by day and person, looked at, and brought back whole or slide by slide."""
+
+from typing import Any
+
+from django.test import Client
+from django.utils import timezone
+
+from ritornel.web.people.models import Invitation
+from ritornel.web.shows.models import Show
+from ritornel.web.shows.services import value_of
+from tests.web.base import WebTest
+
+
+class HistoryTest(WebTest):
+    def value(self) -> Any:
+        return value_of(Show.objects.get(pk="clock"))
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.first = self.value()
+        self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}})
+        self.edit({"do": "remove slides", "slide_ids": ["who-s"]})
+        self.post("/shows/clock/undo")
+        self.edit({"do": "remove slides", "slide_ids": ["bell-s"]})
+
+    def test_it_is_listed_in_words_by_person_the_latest_first_with_what_was_undone(self) -> None:
+        page = self.client.get("/shows/clock/history").content.decode()
+        self.assertIn("<h3>ines</h3>", page)
+        found = [page.index(words) for words in ("Remove slide “The bell”", "Undone: Remove slide", "Change name of")]
+        self.assertEqual(found, sorted(found))
+
+    def test_a_point_that_was_named_is_seen_where_it_stands(self) -> None:
+        self.client.post("/shows/clock/history/points", {"name": "  Before the   rehearsal "})
+        self.assertContains(self.client.get("/shows/clock/history"), "Before the rehearsal")
+        self.assertContains(self.client.get("/shows/clock/history/4"), "Before the rehearsal")
+
+    def test_a_point_is_looked_at_beside_now_with_what_differs(self) -> None:
+        page = self.client.get("/shows/clock/history/0")
+        self.assertContains(page, "of 9 slides differ from now.")
+        self.assertContains(page, "removed since")
+        picture = self.client.get("/shows/clock/history/0/bell-s.png")
+        self.assertEqual((picture.status_code, picture["Content-Type"]), (200, "image/png"))
+        self.assertEqual(self.client.get("/shows/clock/history/99").status_code, 404)
+
+    def test_the_whole_show_is_brought_back_and_that_is_undone_like_any_edit(self) -> None:
+        before = self.value()
+        self.assertEqual(self.client.post("/shows/clock/history/0/back").status_code, 302)
+        self.assertEqual(self.value(), self.first)
+        self.post("/shows/clock/undo")
+        self.assertEqual(self.value(), before)
+
+    def test_one_slide_is_brought_back_where_it_stood_and_the_others_stay(self) -> None:
+        self.client.post("/shows/clock/history/0/back", {"slide": "bell-s"})
+        now = self.value()
+        self.assertEqual([slide.id for slide in now.slides], [slide.id for slide in self.first.slides])
+        self.assertEqual(now.slide("bell-s"), self.first.slide("bell-s"))
+        self.assertEqual(now.slide("esc-s").name, "Tick")
+
+    def test_media_that_a_slide_needs_come_back_with_it(self) -> None:
+        used = [item.asset_id for item in self.first.slide("bell-s").objects if hasattr(item, "asset_id")]
+        self.edit({"do": "drop assets", "asset_ids": used})
+        self.client.post("/shows/clock/history/0/back", {"slide": "bell-s"})
+        self.assertEqual({asset.id for asset in self.value().assets} & set(used), set(used))
+        self.assertEqual(self.client.get(f"/shows/clock/media/{used[0]}").status_code, 200)
+
+    def test_who_may_edit_sees_it_and_who_may_only_watch_does_not(self) -> None:
+        guest = Client()
+        guest.force_login(self.odo)
+        self.assertEqual(guest.get("/shows/clock/history").status_code, 404)
+        Invitation.objects.create(
+            show=self.row,
+            by=self.ines,
+            person=self.odo,
+            address="odo@orlmere.example",
+            role="watch",
+            accepted_at=timezone.now(),
+        )
+        self.assertEqual(guest.get("/shows/clock/history").status_code, 404)
