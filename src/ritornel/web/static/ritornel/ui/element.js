@@ -10,7 +10,8 @@ function fill(node, attributes, children) {
 		else if (name === "value") node.value = value;
 		else node.setAttribute(name, value === true ? "" : value);
 	}
-	for (const child of children.flat(Infinity)) if (child !== null && child !== undefined && child !== false) node.append(child);
+	for (const child of children.flat(Infinity))
+		if (child !== null && child !== undefined && child !== false) node.append(child);
 	return node;
 }
 

@@ -12,6 +12,7 @@ const EDITING = [
 	["Page up, Page down", "The slide before, the slide after; with Shift pick them too"],
 	["+ and −", "On the score: larger, smaller"],
 	["Menu key", "What can be done with what is picked"],
+	["F6, Shift F6", "To the next part of the page, to the one before"],
 	["Esc", "Let go of what is picked; close what is open"],
 ];
 const PLAYING = [
@@ -55,6 +56,7 @@ export const KEYS = {
 		[
 			["Tab, Shift Tab", "To the next control, to the one before"],
 			["Enter, Space", "Press it"],
+			["F6, Shift F6", "To the next part of the page, to the one before"],
 			["Esc", "Close what is open"],
 		],
 	],

@@ -1,0 +1,43 @@
+// From region to region of a page: F6 goes on, Shift F6 back, and the first thing on a page skips its bar.
+import { el } from "./element.js";
+
+const REGIONS = "header.bar, main, aside, section.score, section.overview, nav.comment-slides";
+const CONTROLS = "[data-stage], a[href], button, input, select, textarea, [tabindex='0']";
+
+const isSeen = (node) => node.getClientRects().length > 0;
+
+/** The regions that are seen, in the order of the page; one inside of another belongs to that. */
+const regions = () =>
+	[...document.querySelectorAll(REGIONS)].filter((node) => isSeen(node) && !node.parentElement.closest(REGIONS));
+
+/** Puts the keyboard into a region: on the stage on the slide, elsewhere on its first control. */
+function enter(region) {
+	const found =
+		region.querySelector("[data-stage]") ??
+		[...region.querySelectorAll(CONTROLS)].find((node) => isSeen(node) && !node.disabled && node.tabIndex >= 0);
+	if (found) {
+		found.focus();
+		return;
+	}
+	region.tabIndex = -1;
+	region.focus();
+}
+
+addEventListener("keydown", (event) => {
+	if (event.key !== "F6" || event.ctrlKey || event.altKey || document.querySelector("dialog[open]")) return;
+	const all = regions();
+	if (!all.length) return;
+	event.preventDefault();
+	const at = all.findIndex((region) => region.contains(document.activeElement));
+	const next = at < 0 ? 0 : at + (event.shiftKey ? -1 : 1);
+	enter(all[(next + all.length) % all.length]);
+});
+
+if (document.querySelector("header.bar"))
+	document.body.prepend(
+		el(
+			"button",
+			{ class: "skip-link", onclick: () => enter(document.querySelector("main") ?? regions()[1] ?? regions()[0]) },
+			"Skip to the content",
+		),
+	);
