@@ -1,5 +1,6 @@
 """The panel of Compose: its path, its width, and what it does for all slides at once."""
 
+import re
 from typing import Any
 
 from playwright.sync_api import expect
@@ -188,3 +189,18 @@ class PanelTest(StageTest):
         self.page.wait_for_function("() => document.querySelector('#panel').contains(document.activeElement)")
         self.page.keyboard.press("?")
         expect(self.page.get_by_role("dialog", name="Keys of Compose")).to_be_visible()
+
+    def test_the_sketches_of_layouts_show_their_places_and_the_dialog_of_keys_can_be_read(self) -> None:
+        self.compose("esc-s")
+        self.page.locator('[data-tray="slide"]').click()
+        self.page.locator('.tray [data-layout="two columns"]').wait_for()
+        self.assertNotIn("object", self.page.locator(".tray").inner_text())
+        drawn = self.page.locator('.tray [data-layout="two columns"] svg rect').count()
+        self.assertGreater(drawn, 3, "a heading and two columns of lines")
+        self.page.keyboard.press("Escape")
+        self.page.locator("body").press("?")
+        close = self.page.get_by_role("dialog").get_by_role("button", name="Close")
+        colours = close.evaluate("(node) => [getComputedStyle(node).color, getComputedStyle(node).backgroundColor]")
+        self.assertNotEqual(*colours)
+        words, ground = ([float(part) for part in re.findall(r"[\d.]+", colour)[:3]] for colour in colours)
+        self.assertGreater(abs(sum(words) - sum(ground)), 300, colours)

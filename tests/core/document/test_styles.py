@@ -18,6 +18,7 @@ from ritornel.core.document.layouts import (
     look_of,
     place_of,
     refitted,
+    theme_slide,
 )
 from ritornel.core.document.theme import Theme, colour_in, in_theme, roles_and_literals
 from ritornel.core.document.themes import THEMES, weak_contrasts
@@ -187,6 +188,17 @@ class LayoutTest(SimpleTestCase):
     def test_unknown_layouts_raise(self) -> None:
         with self.assertRaises(UnknownName):
             layout_named("mosaic")
+
+
+class ThemeSlideTest(SimpleTestCase):
+    def test_a_theme_is_shown_by_the_first_slide_that_follows_it_with_words_in_its_places(self) -> None:
+        show = small_show()
+        plain = Slide("plain")
+        by_hand = msgspec.structs.replace(show.slides[0], id="hand", background=Plain("#204060"))
+        mixed = msgspec.structs.replace(show, slides=(plain, by_hand, show.slides[0]))
+        self.assertEqual(theme_slide(mixed), show.slides[0].id)
+        self.assertEqual(theme_slide(msgspec.structs.replace(show, slides=(plain, by_hand))), "hand")
+        self.assertIsNone(theme_slide(msgspec.structs.replace(show, slides=(plain,))))
 
 
 class FrameTest(SimpleTestCase):

@@ -15,7 +15,7 @@ export function openKeys(title, keys) {
 			{},
 			keys.flatMap(([press, words]) => [el("dt", {}, press), el("dd", {}, words)]),
 		),
-		el("form", { method: "dialog" }, el("button", { class: "push" }, "Close")),
+		el("form", { method: "dialog" }, el("button", { class: "push dim" }, "Close")),
 	);
 	// What is pressed here is meant for nothing beneath.
 	dialog.addEventListener("keydown", (event) => event.stopPropagation());
