@@ -152,9 +152,12 @@ class MenuTest(StageTest):
 
 class LeftOverTest(StageTest):
     def new_slide(self, show: str, layout: str) -> str:
+        before = self.score(show)["order"]
         self.page.locator('[data-tray="slide"]').click()
         self.page.locator(f'[data-layout="{layout}"]').click()
-        return str(self.until(lambda: self.score(show)["order"][3]))
+        return str(
+            self.until(lambda: next((slide for slide in self.score(show)["order"] if slide not in before), None))
+        )
 
     def test_what_a_layout_has_no_place_for_lies_beside_the_slide_and_comes_back(self) -> None:
         show = self.compose("esc-s")
