@@ -482,6 +482,17 @@ class MeanwhileTest(WebTest):
             self.assertEqual(self.item("wheel").opacity, 0.25)
         self.assertEqual(self.item("pallets").opacity, 0.1 * 3)
 
+    def test_however_many_steps_were_made_all_of_them_are_undone_one_by_one(self) -> None:
+        count = 12
+        with mock.patch.object(history, "MOST_STEPS", 5):
+            for number in range(count):
+                self.edit(self.change("wheel", opacity=(number + 1) / 100))
+            for number in reversed(range(count)):
+                self.assertEqual(self.item("wheel").opacity, (number + 1) / 100)
+                self.assertEqual(self.post("/shows/clock/undo", {}).json()["notices"], [])
+        self.assertEqual(self.item("wheel").opacity, 1.0)
+        self.assertEqual(self.post("/shows/clock/undo", {}).status_code, 400)
+
     def test_a_step_takes_little_room_in_the_log(self) -> None:
         for number in range(20):
             self.edit(self.change("wheel", opacity=number / 20))

@@ -5,6 +5,7 @@ from typing import Any
 
 import msgspec
 from django.contrib.auth.models import User
+from django.db.models import QuerySet
 
 from ritornel.core.document.changes import Change, InsertAsset
 from ritornel.core.document.decoding import from_json, to_json
@@ -98,11 +99,11 @@ def write_step(
     )
 
 
-def steps_since(row: Show, revision: int, most: int = MOST_STEPS) -> list[Edit] | None:
-    """The steps after a revision, the latest first; None where the log does not reach back to it, where that is too far
-    back, or where that revision is in the middle of a step.
+def steps_since(row: Show, revision: int, most: int | None = None) -> list[Edit] | None:
+    """The steps after a revision, the latest first, at most `most` (None: MOST_STEPS); None where the log does not reach
+    back to it, where that is too far back, or where that revision is in the middle of a step.
     """
-    if not 0 <= row.revision - revision <= most:
+    if not 0 <= row.revision - revision <= (MOST_STEPS if most is None else most):
         return None
     steps = list(row.edits.filter(revision__gt=revision).order_by("-revision").select_related("person"))
     expected = row.revision
@@ -135,14 +136,24 @@ def maker_of(steps: list[Edit], now: ShowValue, path: Path) -> User | None:
     return None
 
 
+def _standing(row: Show, person: User) -> QuerySet[Edit]:
+    """The person's steps that stand, in order."""
+    return row.edits.filter(person=person, kind=Edit.Kind.EDIT, undone=False)
+
+
+def _undone(row: Show, person: User) -> QuerySet[Edit]:
+    """The person's steps that were undone and can be done again, the one undone last first."""
+    return row.edits.filter(person=person, kind=Edit.Kind.EDIT, undone=True, dropped=False)
+
+
 def step_to_undo(row: Show, person: User) -> Edit | None:
     """The person's last step that stands."""
-    return row.edits.filter(person=person, kind=Edit.Kind.EDIT, undone=False).last()
+    return _standing(row, person).last()
 
 
 def step_to_redo(row: Show, person: User) -> Edit | None:
     """The person's step that was undone last, unless they have changed something since."""
-    return row.edits.filter(person=person, kind=Edit.Kind.EDIT, undone=True, dropped=False).first()
+    return _undone(row, person).first()
 
 
 def reverted(row: Show, step: Edit, now: ShowValue, back: bool) -> tuple[EditOutcome, tuple[str, ...]]:
@@ -154,7 +165,7 @@ def reverted(row: Show, step: Edit, now: ShowValue, back: bool) -> tuple[EditOut
         # A step of an earlier version, whose place in the log is not known: it is taken back as it was.
         changes = inverse_of(step) if back else changes_of(step)
         return make_changes(now, changes, step.label), ()
-    since = steps_since(row, made.revision)
+    since = steps_since(row, made.revision, most=row.revision)
     if since is None:
         return revert_step(now, now, now, step.label).outcome, (
             f"“{step.label}” is too long ago to be taken back by itself.",
@@ -174,8 +185,10 @@ def history_labels(row: Show, person: User | None = None) -> dict[str, str | Non
     asking = person or row.asked_by
     if asking is None:
         return {"undo": None, "redo": None}
-    last, following = step_to_undo(row, asking), step_to_redo(row, asking)
-    return {"undo": last.label if last else None, "redo": following.label if following else None}
+    return {
+        "undo": _standing(row, asking).values_list("label", flat=True).last(),
+        "redo": _undone(row, asking).values_list("label", flat=True).first(),
+    }
 
 
 def overruled_since(row: Show, person: User, revision: int) -> list[dict[str, Any]]:
