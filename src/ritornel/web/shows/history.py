@@ -100,8 +100,8 @@ def write_step(
 
 
 def steps_since(row: Show, revision: int, most: int | None = None) -> list[Edit] | None:
-    """The steps after a revision, the latest first, at most `most` (None: MOST_STEPS); None where the log does not reach
-    back to it, where that is too far back, or where that revision is in the middle of a step.
+    """The steps after a revision, the latest first, at most `most` (None: MOST_STEPS); None where the log does not
+    reach back to it, where that is too far back, or where that revision is in the middle of a step.
     """
     if not 0 <= row.revision - revision <= (MOST_STEPS if most is None else most):
         return None
