@@ -243,7 +243,7 @@ class ReleasingTest(BrowserTest):
         self.page.get_by_role("button", name="Make edition 1").click()
         asked.get_by_role("button", name="Invited people").click()
         expect(self.page.get_by_role("heading", name="Edition 1")).to_be_visible()
-        address = self.page.get_by_role("textbox", name="Address").input_value()
+        address = self.page.get_by_role("textbox", name="Address", exact=True).input_value()
         stranger = self.new_page(self.new_context())
         stranger.goto(address)
         expect(stranger.get_by_text("invited", exact=False).first).to_be_visible()

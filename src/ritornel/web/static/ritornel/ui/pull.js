@@ -4,7 +4,7 @@
 // and nothing is pulled. Where nothing scrolls, a finger pulls like a mouse (`rests: false`). Esc, a second finger and
 // the browser (`pointercancel`) end a pull and put things back.
 
-const LEAST_PX = 4;
+const LEAST_PX = 3;
 const SHAKES_PX = 9;
 const RESTS_MS = 260;
 const EDGE_PX = 26;
