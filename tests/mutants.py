@@ -7,7 +7,6 @@ condition negated. Its tests are those of its room and of the schedule. A mutant
 
 import argparse
 import ast
-import copy
 import os
 import random
 import shutil
@@ -70,28 +69,40 @@ def _apply(node: ast.AST, kind: str) -> None:
             node.test = ast.UnaryOp(ast.Not(), node.test)
 
 
+def places_of(source: str) -> list[tuple[int, str, int]]:
+    """Where a module can be changed: the node's number in the tree, the kind of change, and the line."""
+    return [
+        (index, kind, getattr(node, "lineno", 0))
+        for index, node in enumerate(ast.walk(ast.parse(source)))
+        for kind in _changes(node)
+    ]
+
+
+def changed_at(source: str, index: int, kind: str) -> str:
+    """The source changed at one place."""
+    tree = ast.parse(source)
+    _apply(next(node for at, node in enumerate(ast.walk(tree)) if at == index), kind)
+    return ast.unparse(ast.fix_missing_locations(tree))
+
+
 def mutants_of(source: str) -> list[tuple[int, str, str]]:
     """All mutants of a module: the line, the kind of change, and the changed source."""
-    tree = ast.parse(source)
-    found = []
-    for index, node in enumerate(ast.walk(tree)):
-        for kind in _changes(node):
-            changed = copy.deepcopy(tree)
-            target = next(other for at, other in enumerate(ast.walk(changed)) if at == index)
-            _apply(target, kind)
-            found.append((getattr(node, "lineno", 0), kind, ast.unparse(ast.fix_missing_locations(changed))))
-    return found
+    return [(line, kind, changed_at(source, index, kind)) for index, kind, line in places_of(source)]
 
 
 def sample(size: int, seed: int) -> list[tuple[Path, int, str, str]]:
-    """Mutants drawn from all modules of the rooms, each as likely as any other."""
+    """Mutants drawn from all modules of the rooms, each as likely as any other; only those drawn are made."""
     every = [
-        (path, *mutant)
+        (path, place)
         for room in ROOMS
         for path in sorted((ROOT / "src/ritornel/core" / room).rglob("*.py"))
-        for mutant in mutants_of(path.read_text(encoding="utf-8"))
+        for place in places_of(path.read_text(encoding="utf-8"))
     ]
-    return random.Random(seed).sample(every, min(size, len(every)))
+    drawn = random.Random(seed).sample(every, min(size, len(every)))
+    return [
+        (path, line, kind, changed_at(path.read_text(encoding="utf-8"), index, kind))
+        for path, (index, kind, line) in drawn
+    ]
 
 
 def is_killed(copied: Path, path: Path, source: str) -> bool:
