@@ -144,7 +144,7 @@ def main() -> int:
         "() => [...document.querySelectorAll('.score [data-voice] path')].every((wave) => wave.getBBox().height > 6)"
     )
     page.get_by_role("tab", name="Voice").click()
-    page.locator(".panel audio").wait_for()
+    page.locator(".panel .small-player").wait_for()
     page.wait_for_timeout(900)
     shoot(page, "compose-voice")
 
