@@ -277,6 +277,8 @@ def main() -> int:
     page.wait_for_selector('.house[data-ready][data-slide="who-s"][data-beat="2"]', timeout=60_000)
     page.mouse.move(640, 500)
     page.wait_for_timeout(500)
+    page.mouse.move(640, 780)
+    page.wait_for_selector(".house:not(.idle)")
     shoot(page, "playing")
 
     people(page, base)

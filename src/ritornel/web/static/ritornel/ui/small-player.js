@@ -114,7 +114,7 @@ export class SmallPlayer {
 		this.line.max = Math.max(this.endMs, this.fromMs + 1);
 		if (document.activeElement !== this.line || this.plays) this.line.value = this.atMs;
 		this.line.setAttribute("aria-valuetext", clockText(this.atMs));
-		this.time.textContent = `${clockText(this.atMs)} of ${clockText(this.endMs)}`;
+		this.time.textContent = this.endMs ? `${clockText(this.atMs)} of ${clockText(this.endMs)}` : clockText(this.atMs);
 		this.told.dispatchEvent(new Event("time"));
 	}
 }
