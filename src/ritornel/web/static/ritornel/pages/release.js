@@ -91,7 +91,7 @@ function seen() {
 					{ class: "text-[#b9c6c3] max-w-[420px]" },
 					newest
 						? "Whoever opens the address is told that there is no show. Reopen it on the right; the address stays."
-						: "Make an edition: the show as it is now gets a public address that nobody needs to sign in for. Later edits change nothing in it.",
+						: "Make an edition: the show as it is now gets an address of its own. Who may see it, you choose first. Later edits change nothing in it.",
 				),
 			),
 			el("span"),
