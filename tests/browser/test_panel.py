@@ -176,7 +176,7 @@ class PanelTest(StageTest):
     def test_a_key_leads_from_region_to_region_and_a_link_skips_the_bar(self) -> None:
         self.compose("esc-s")
         self.page.keyboard.press("Tab")
-        skip = self.page.get_by_role("button", name="Skip to the content")
+        skip = self.page.get_by_role("link", name="Skip to the content")
         expect(skip).to_be_focused()
         skip.press("Enter")
         stage = self.page.locator(".theatre [data-stage]")

@@ -33,11 +33,10 @@ addEventListener("keydown", (event) => {
 	enter(all[(next + all.length) % all.length]);
 });
 
-if (document.querySelector("header.bar"))
-	document.body.prepend(
-		el(
-			"button",
-			{ class: "skip-link", onclick: () => enter(document.querySelector("main") ?? regions()[1] ?? regions()[0]) },
-			"Skip to the content",
-		),
-	);
+if (document.querySelector("header.bar")) {
+	const skip = (event) => {
+		event.preventDefault();
+		enter(document.querySelector("main") ?? regions()[1] ?? regions()[0]);
+	};
+	document.body.prepend(el("a", { class: "skip-link", href: "#content", onclick: skip }, "Skip to the content"));
+}
