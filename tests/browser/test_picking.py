@@ -4,7 +4,7 @@ from typing import Any
 
 from playwright.sync_api import expect
 
-from tests.browser.test_stage import StageTest, png
+from tests.browser.test_stage import StageTest
 
 
 class PickingTest(StageTest):
@@ -179,16 +179,7 @@ class LeftOverTest(StageTest):
     def test_a_picture_arrives_whole_and_fills_its_place_at_one_press(self) -> None:
         show = self.compose("esc-s")
         slide_id = self.new_slide(show, "text and picture")
-        x, y = self.at('[data-place="picture"]')
-        files = self.page.evaluate_handle(
-            """async (bytes) => {
-              const transfer = new DataTransfer();
-              transfer.items.add(new File([new Uint8Array(bytes)], "rope.png", { type: "image/png" }));
-              return transfer;
-            }""",
-            list(png(3000, 900)),
-        )
-        self.page.locator(".theatre").dispatch_event("drop", {"dataTransfer": files, "clientX": x, "clientY": y})
+        self.drop_picture('[data-place="picture"]')
         self.page.get_by_role("button", name="Fill the place").click()
         self.until(lambda: self.slide(show, slide_id)["objects"][0]["fit"] == "cover")
 

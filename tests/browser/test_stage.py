@@ -47,6 +47,19 @@ class StageTest(BrowserTest):
                 modifiers=["Shift"] if number else []
             )
 
+    def drop_picture(self, place: str) -> None:
+        """Drops a picture of 3000 by 900 px on a place of the stage."""
+        x, y = self.at(place)
+        files = self.page.evaluate_handle(
+            """async (bytes) => {
+              const transfer = new DataTransfer();
+              transfer.items.add(new File([new Uint8Array(bytes)], "rope.png", { type: "image/png" }));
+              return transfer;
+            }""",
+            list(png(3000, 900)),
+        )
+        self.page.locator(".theatre").dispatch_event("drop", {"dataTransfer": files, "clientX": x, "clientY": y})
+
     def add(self, show: str, edit: dict[str, Any], seen: bool = True) -> None:
         """Makes an edit as somebody else would; the page shows it before this returns, unless it cannot know."""
         token = self.page.locator("meta[name=csrf]").get_attribute("content") or ""
@@ -99,16 +112,7 @@ class PlacesTest(StageTest):
         show = self.compose("esc-s")
         self.page.locator('[data-tray="slide"]').click()
         self.page.locator('[data-layout="text and picture"]').click()
-        x, y = self.at('[data-place="picture"]')
-        files = self.page.evaluate_handle(
-            """async (bytes) => {
-              const transfer = new DataTransfer();
-              transfer.items.add(new File([new Uint8Array(bytes)], "rope.png", { type: "image/png" }));
-              return transfer;
-            }""",
-            list(png(3000, 900)),
-        )
-        self.page.locator(".theatre").dispatch_event("drop", {"dataTransfer": files, "clientX": x, "clientY": y})
+        self.drop_picture('[data-place="picture"]')
         slide_id = self.score(show)["order"][3]
         item = self.until(lambda: next(iter(self.slide(show, slide_id)["objects"]), None))
         self.assertEqual(
@@ -233,6 +237,8 @@ class SeveralTest(StageTest):
         )
         self.page.keyboard.press("Control+z")
         self.until(lambda: self.objects(show)["s0"]["box"]["turn_deg"] == 0)
+        # The page shows it too, before its handle is taken hold of.
+        self.page.wait_for_selector(f'#compose[data-revision="{self.score(show)["revision"]}"]')
         self.drag('[data-handle="tail"] .handle', 90, -30)
         tail = self.until(lambda: (o := self.objects(show)["s0"])["tail_x"] != 0.2 and o)
         self.assertAlmostEqual(tail["tail_x"], 0.2 + 1.5, delta=0.05)

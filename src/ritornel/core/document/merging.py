@@ -45,11 +45,6 @@ class Collision(msgspec.Struct, frozen=True):
     theirs: Any
     mine: Any
 
-    @property
-    def is_removal(self) -> bool:
-        """Whether one side removed what the other changed or needs."""
-        return self.theirs is GONE or self.mine is GONE
-
 
 class Merged(msgspec.Struct, frozen=True):
     """The merged show, and all places at which both sides met."""
