@@ -25,7 +25,10 @@ from playwright.sync_api import Browser, BrowserContext, Page, Playwright, Respo
 
 ROOT = Path(__file__).resolve().parents[2]
 # Conditions are awaited, however busy the machine is; how fast things are is measured by ./run bench.
-expect.set_options(timeout=30_000)
+PATIENCE_S = float(os.environ.get("RITORNEL_PATIENCE_S", 30))
+"""How long a condition is awaited. A developer who writes a test sets less, and then each fails at its first attempt."""
+HURRIED = "RITORNEL_PATIENCE_S" in os.environ
+expect.set_options(timeout=PATIENCE_S * 1000)
 # Debian's Chromium without its windows: the whole one draws an interface of its own beside the page, and now and then
 # stopped answering.
 NAME, PASSWORD = "winder", "seventy-eight turns"
@@ -282,7 +285,7 @@ class BrowserTest(unittest.TestCase):
         if stopped:
             browser.cache_clear()
             self.hung.clear()
-        if stopped or attempt.failed:
+        if (stopped or attempt.failed) and not HURRIED:
             print(
                 f"\nUNSTEADY {self.id()}: {'the browser stopped' if stopped else attempt.failed}; tried once more.",
                 file=sys.stderr,
@@ -315,7 +318,7 @@ class BrowserTest(unittest.TestCase):
         context = browser().new_context(viewport={"width": 1280, "height": 800}, **options)
         if not autoplay:
             context.add_init_script(WANTS_A_PRESS)
-        context.set_default_timeout(30_000)
+        context.set_default_timeout(PATIENCE_S * 1000)
         self.addCleanup(context.close)
         return context
 
@@ -408,7 +411,7 @@ class BrowserTest(unittest.TestCase):
 
     def until(self, condition: Any, message: str = "it did not come true") -> Any:
         """Waits for a condition that the page cannot be asked for."""
-        end = time.monotonic() + 30
+        end = time.monotonic() + PATIENCE_S
         while time.monotonic() < end:
             if result := condition():
                 return result
@@ -416,5 +419,7 @@ class BrowserTest(unittest.TestCase):
         raise AssertionError(message)
 
     def tearDown(self) -> None:
+        if HURRIED:
+            self.page.screenshot(path=os.path.join(tempfile.gettempdir(), "hurried.png"))
         unexpected = [text for text in self.complaints if not any(words in text for words in self.expected_complaints)]
         self.assertEqual(unexpected, [], "the page complained")

@@ -204,3 +204,88 @@ class PanelTest(StageTest):
         self.assertNotEqual(*colours)
         words, ground = ([float(part) for part in re.findall(r"[\d.]+", colour)[:3]] for colour in colours)
         self.assertGreater(abs(sum(words) - sum(ground)), 300, colours)
+
+    def test_while_a_build_is_pulled_the_rows_stand_in_the_new_order_and_escape_puts_them_back(self) -> None:
+        show = self.compose("esc-s")
+        before = self.builds_of(show)
+        seen = """() => [...document.querySelectorAll(".order > li")].filter((row) => row.offsetParent)
+          .sort((a, b) => a.getBoundingClientRect().top - b.getBoundingClientRect().top)
+          .map((row) => row.dataset.build ?? "wait")"""
+        own = self.page.evaluate(seen)
+        row, goal = (
+            self.page.locator(f'.order [data-build="{name}"]').bounding_box() for name in ("b-axle", "b-pallets")
+        )
+        assert row and goal
+        for let_go in (False, True):
+            self.page.mouse.move(row["x"] + 150, row["y"] + 14)
+            self.page.mouse.down()
+            self.page.mouse.move(goal["x"] + 150, goal["y"] + 10, steps=3)
+            self.page.mouse.move(goal["x"] + 150, goal["y"] + 24)
+            expect(self.page.locator(".order-tag")).to_have_text("together with Pallets")
+            behind = lambda now: now.index("b-axle") == now.index("b-pallets") + 1  # noqa: E731
+            shown = self.until(lambda: behind(now := self.page.evaluate(seen)) and now)
+            if not let_go:
+                self.page.keyboard.press("Escape")
+                self.until(lambda: self.page.evaluate(seen) == own)
+                self.assertEqual(self.builds_of(show), before)
+            self.page.mouse.up()
+        self.until(lambda: self.builds_of(show) != before)
+        self.until(lambda: self.page.evaluate(seen) == shown, "the drop does what was shown")
+
+
+class HintsTest(StageTest):
+    """Every control that is not plain by its own words has one sentence, on hover and on focus."""
+
+    maxDiff = None
+
+    LACKING = """async () => {
+      const { hintFor } = await import("/static/ritornel/ui/hint-words.js");
+      const controls = [...document.querySelectorAll("#panel :is(button, input, select, textarea, summary)")];
+      return controls
+        .filter((one) => one.offsetParent && !(one.title || hintFor(one)))
+        .filter((one) => !/\\p{L}{3}/u.test(one.matches("button, summary") ? one.textContent : ""))
+        .map((one) => one.getAttribute("aria-label") ?? one.labels?.[0]?.textContent ?? one.outerHTML);
+    }"""
+
+    def test_no_field_and_no_button_without_words_lacks_its_sentence(self) -> None:
+        self.compose("esc-s")
+        lacking: dict[str, list[str]] = {}
+
+        def look(where: str, has_tabs: bool = True) -> None:
+            tabs = self.page.locator("#panel [role=tab]")
+            if has_tabs:
+                expect(tabs.first).to_be_visible()
+            for number in range(tabs.count() if has_tabs else 1):
+                if has_tabs:
+                    tabs.nth(number).click()
+                    expect(tabs.nth(number)).to_have_attribute("aria-selected", "true")
+                if found := self.page.evaluate(self.LACKING):
+                    lacking[f"{where} {number}"] = found
+
+        self.page.locator(".order .entry .who").first.click()
+        look("slide")
+        for row in ("Transition", "Goes on"):
+            self.at_passage(row)
+            expect(self.page.locator("#panel [role=tab]")).to_have_count(0)
+            look(row, has_tabs=False)
+        self.at_show()
+        look("show")
+        for object_id in ("ticks", "pin"):
+            self.pick(object_id)
+            look(object_id)
+        self.pick("ticks", "pin")
+        look("several objects", has_tabs=False)
+        self.page.keyboard.press("Escape")
+        self.page.locator(".score [data-pick=span]").first.click()
+        look("music", has_tabs=False)
+        self.assertEqual(lacking, {})
+
+    def test_the_sentence_is_seen_beside_what_the_keyboard_is_on(self) -> None:
+        self.compose("esc-s")
+        self.page.locator(".order .hold-field").first.focus()
+        self.page.keyboard.press("Shift+Tab")
+        self.page.keyboard.press("Tab")
+        tip = self.page.get_by_role("tooltip")
+        expect(tip).to_have_text("How long it waits here when nobody presses.")
+        self.page.keyboard.press("Tab")
+        expect(tip).not_to_have_text("How long it waits here when nobody presses.")

@@ -538,8 +538,8 @@ class PressTest(StageTest):
     def test_a_press_on_an_object_goes_to_its_slide_with_mouse_and_keyboard(self) -> None:
         show = self.compose("esc-s")
         self.pick("ticks")
-        self.page.get_by_role("tab", name="Press").click()
-        self.page.get_by_label("A press on it").select_option("slide")
+        self.page.get_by_role("tab", name="When pressed").click()
+        self.page.get_by_label("When pressed", exact=True).select_option("slide")
         self.page.get_by_label("Slide to go to").select_option("bell-s")
         self.until(lambda: self.objects(show)["ticks"]["press"] == {"do": "slide", "slide_id": "bell-s"})
         expect(self.page.locator(".press-badge")).to_have_count(1)

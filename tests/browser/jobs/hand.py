@@ -50,6 +50,7 @@ class Hand:
     def pull(self, what: Locator, goal: Locator, down: float = 0.5) -> None:
         """Pulls something to a place on something else, `down` of its height."""
         self.acts += 1
+        what.scroll_into_view_if_needed()
         a, b = what.bounding_box(), goal.bounding_box()
         assert a and b
         self.page.mouse.move(a["x"] + a["width"] / 2, a["y"] + a["height"] / 2)

@@ -3,7 +3,7 @@ import unittest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.document.edits import PlaceBuild, apply_edit
+from ritornel.core.document.edits import MoveBeat, PlaceBuild, apply_edit
 from ritornel.core.document.running_order import clusters
 from ritornel.core.document.show import Build, Follows, OnCue, Show, Together
 from ritornel.core.errors import BadValue, UnknownName
@@ -65,6 +65,27 @@ class PlaceTest(unittest.TestCase):
     def test_after_all_it_has_a_cue_of_its_own(self) -> None:
         self.assertEqual(self.placed(">a +b |c", "a", cue_id="new"), ">b |c |a")
         self.assertEqual(self.placed(">a |c", "c", cue_id="new"), ">a |c")
+
+    def test_before_a_beat_it_has_a_cue_of_its_own_and_keeps_the_one_it_had_alone(self) -> None:
+        self.assertEqual(self.placed(">a +b |c", "b", "c", "before", cue_id="new"), ">a |b |c")
+        self.assertEqual(self.placed(">a |b +c |d", "d", "c", "before", cue_id="new"), ">a |d |b +c")
+        self.assertEqual(self.placed(">a |b +c |d", "b", "d", "before", cue_id="new"), ">a |c |b |d")
+        kept = apply_edit(show_of(">a |b |c"), PlaceBuild("two", "c", "b", "before", cue_id="new")).show.slide("two")
+        assert kept is not None
+        self.assertEqual(kept.order[1].starts, OnCue("cue-c"))
+        with self.assertRaisesRegex(BadValue, "No cue comes before what is there on arrival"):
+            self.placed(">a |b", "b", "a", "before", cue_id="new")
+
+    def test_a_beat_moves_with_all_that_comes_in_it(self) -> None:
+        def moved(words: str, cue: str, before: str | None) -> str:
+            return words_of(apply_edit(show_of(words), MoveBeat("two", cue, before)).show)
+
+        self.assertEqual(moved("|a +b |c >d", "cue-c", "cue-a"), "|c >d |a +b")
+        self.assertEqual(moved(">a |b +c |d", "cue-b", None), ">a |d |b +c")
+        self.assertEqual(moved(">a |b |c", "cue-b", "cue-b"), ">a |b |c")
+        for cue, before in (("gone", None), ("cue-b", "gone")):
+            with self.assertRaisesRegex(UnknownName, "The cue “gone” is not on this slide any more."):
+                moved(">a |b", cue, before)
 
     def test_beside_itself_nothing_changes(self) -> None:
         self.assertEqual(self.placed(">a +b |c", "b", "b", "after", True), ">a +b |c")

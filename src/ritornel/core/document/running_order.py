@@ -6,7 +6,7 @@ from typing import Literal
 import msgspec
 
 from ritornel.core.document.show import Build, Follows, OnCue, Slide, Together
-from ritornel.core.errors import UnknownName
+from ritornel.core.errors import BadValue, UnknownName
 
 
 def entry(slide: Slide, build_id: str) -> Build:
@@ -180,9 +180,41 @@ def placed_on_arrival(order: tuple[Build, ...], build_id: str) -> tuple[Build, .
     return (msgspec.structs.replace(build, starts=Follows()), *rest)
 
 
-def placed_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue) -> tuple[Build, ...]:
-    """The order with an entry put after all others, on a cue of its own. One that has that place already stays."""
-    build = next(entry for entry in order if entry.id == build_id)
-    if order[-1] is build and isinstance(build.starts, OnCue):
+def _is_alone(order: tuple[Build, ...], at: int) -> bool:
+    """Whether an entry is the only one of a beat that a cue opens."""
+    return isinstance(order[at].starts, OnCue) and (at + 1 == len(order) or isinstance(order[at + 1].starts, OnCue))
+
+
+def placed_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue, before: str | None = None) -> tuple[Build, ...]:
+    """The order with an entry on a cue of its own: after all others, or before the beat that the entry `before` is in.
+
+    One that was alone on its cue takes it along, with its hold. Raises BadValue where `before` is there on arrival.
+    """
+    at = next(index for index, entry in enumerate(order) if entry.id == build_id)
+    placed = order[at] if _is_alone(order, at) else msgspec.structs.replace(order[at], starts=cue)
+    rest = taken_out(order, build_id)
+    if before is None:
+        return (*rest, placed)
+    beats = [beat for beat, _ in clusters(rest)]
+    beat = beats[next(index for index, entry in enumerate(rest) if entry.id == before)]
+    if beat == 0:
+        raise BadValue("No cue comes before what is there on arrival. Nothing was changed.", "beside")
+    to = beats.index(beat)
+    return (*rest[:to], placed, *rest[to:])
+
+
+def moved_beat(order: tuple[Build, ...], cue_id: str, before: str | None) -> tuple[Build, ...]:
+    """The order with all that comes on one cue before the beat of another cue, or after all. Raises UnknownName."""
+    beats: dict[str, list[Build]] = {"": []}
+    for build in order:
+        if isinstance(build.starts, OnCue):
+            beats[build.starts.cue_id] = []
+        beats[next(reversed(beats))].append(build)
+    for wanted in (cue_id, before):
+        if wanted is not None and (wanted == "" or wanted not in beats):
+            raise UnknownName(f"The cue “{wanted}” is not on this slide any more. Nothing was changed.")
+    if before == cue_id:
         return order
-    return (*taken_out(order, build_id), msgspec.structs.replace(build, starts=cue))
+    names = [name for name in beats if name != cue_id]
+    names.insert(len(names) if before is None else names.index(before), cue_id)
+    return tuple(build for name in names for build in beats[name])

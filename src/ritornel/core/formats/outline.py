@@ -1,9 +1,10 @@
 """Outlines in Markdown (CommonMark): headings become slides, what stands under them their words, quotations the notes;
 and the same back.
 
-# The Orlmere clock            the show's title; every further one names a section ## The escapement              a
-slide with this heading Lets one tooth pass.           its words: paragraphs, lists with their levels, bold, italic and
-links > Left alone it would spin.    what is said of it
+    # The Orlmere clock            the show's title; every further one names a section
+    ## The escapement              a slide with this heading
+    Lets one tooth pass.           its words: paragraphs, lists with their levels, bold, italic and links
+    > Left alone it would spin.    what is said of it
 """
 
 import re

@@ -9,6 +9,7 @@ from ritornel.core.document.edits.builds import (
     AddBuild,
     BuildByParagraphs,
     ChangeBuild,
+    MoveBeat,
     MoveBuild,
     PlaceBuild,
     RemoveBuild,
@@ -117,6 +118,7 @@ Edit = (
     | RemoveBuild
     | MoveBuild
     | PlaceBuild
+    | MoveBeat
     | ChangeBuild
     | StartBuilds
     | BuildByParagraphs
@@ -221,6 +223,7 @@ __all__ = [
     "GatherCredits",
     "GroupObjects",
     "JoinTexts",
+    "MoveBeat",
     "MoveBuild",
     "MoveObjects",
     "PlaceAsBefore",

@@ -58,8 +58,9 @@ class MoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="move build"):
 class PlaceBuild(msgspec.Struct, frozen=True, tag_field="do", tag="place build"):
     """Puts an entry somewhere else in the running order.
 
-    `beside` names the entry it comes to stand at, on one `side`; with `joins` both start together. Without `beside`
-    it goes to an end: `before` all, on arrival, or `after` all, on a cue of its own named `cue_id`.
+    `beside` names the entry it comes to stand at, on one `side`; with `joins` both start together; with a `cue_id` it
+    comes before the whole beat of the other, on that cue of its own. Without `beside` it goes to an end: `before` all,
+    on arrival, or `after` all, on a cue of its own.
     """
 
     slide_id: Id
@@ -77,7 +78,10 @@ class PlaceBuild(msgspec.Struct, frozen=True, tag_field="do", tag="place build")
             running_order.entry(slide, self.beside)
             if self.beside == self.build_id:
                 return Draft((), label)
-            order = running_order.placed_beside(slide.order, self.build_id, self.beside, self.side, self.joins)
+            if self.cue_id is not None:
+                order = running_order.placed_on_cue(slide.order, self.build_id, OnCue(self.cue_id), self.beside)
+            else:
+                order = running_order.placed_beside(slide.order, self.build_id, self.beside, self.side, self.joins)
         elif self.side == "before":
             order = running_order.placed_on_arrival(slide.order, self.build_id)
         elif self.cue_id is None:
@@ -85,6 +89,19 @@ class PlaceBuild(msgspec.Struct, frozen=True, tag_field="do", tag="place build")
         else:
             order = running_order.placed_on_cue(slide.order, self.build_id, OnCue(self.cue_id))
         return Draft(put(slide, order=order) if order != slide.order else (), label)
+
+
+class MoveBeat(msgspec.Struct, frozen=True, tag_field="do", tag="move beat"):
+    """Puts all that comes on one cue before the beat of the cue `before`, or after all."""
+
+    slide_id: Id
+    cue_id: Id
+    before: Id | None = None
+
+    def draft(self, show: Show) -> Draft:
+        slide = slide_of(show, self.slide_id)
+        order = running_order.moved_beat(slide.order, self.cue_id, self.before)
+        return Draft(put(slide, order=order) if order != slide.order else (), "Move a beat")
 
 
 class ChangeBuild(msgspec.Struct, frozen=True, tag_field="do", tag="change build"):

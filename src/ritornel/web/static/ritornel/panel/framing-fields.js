@@ -23,6 +23,13 @@ async function addFraming(state, { x, y, width, name = "" }) {
 		state.pick([], { framing: framing.id, build: build.id });
 }
 
+/** A framing of half the slide's width in its middle. */
+export function addFramingInMiddle(state) {
+	const { frame } = state.data.settings;
+	const { width_px, height_px } = state.slide.size ?? frame;
+	return addFraming(state, { x: width_px / 2, y: height_px / 2, width: state.data.viewing.whole.width_px / 2 });
+}
+
 /** A move of the view on its own cue. */
 const flightTo = (target) => ({
 	id: newId(),
@@ -39,7 +46,6 @@ export function framingFields(state) {
 	const size = slide.size ?? frame;
 	const resize = (width, height) =>
 		state.edit({ do: "change size", slide_id: slide.id, size: { width_px: width, height_px: height } });
-	const { whole } = data.viewing;
 	const rows = slide.framings.map((framing) =>
 		el(
 			"button",
@@ -93,7 +99,7 @@ export function framingFields(state) {
 				{
 					class: "push",
 					title: "A part of the slide that the view flies to",
-					onclick: () => addFraming(state, { x: size.width_px / 2, y: size.height_px / 2, width: whole.width_px / 2 }),
+					onclick: () => addFramingInMiddle(state),
 				},
 				icon("plus"),
 				"Framing",

@@ -2,7 +2,7 @@
 import { el, icon } from "../ui/element.js";
 import { timing } from "./builds-panel.js";
 import { numberField, pair, textField, tick } from "./fields.js";
-import { WHOLE, flyTo } from "./framing-fields.js";
+import { WHOLE, addFramingInMiddle, flyTo } from "./framing-fields.js";
 
 /** The panel of a picked framing, or of a move of the view back to the whole. */
 export function framingPanel(state) {
@@ -82,7 +82,8 @@ export function framingPanel(state) {
 		flights,
 		el(
 			"section",
-			{},
+			{ class: "row flex-wrap" },
+			el("button", { class: "push", onclick: () => addFramingInMiddle(state) }, icon("plus"), "Another framing"),
 			el(
 				"button",
 				{

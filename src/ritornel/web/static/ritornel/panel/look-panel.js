@@ -296,9 +296,9 @@ function picture(state, item, change) {
 			: null,
 		...strokeFields(state, item.stroke, (stroke) => change({ stroke })),
 		pair(
-			"Corners",
+			"Corner radius",
 			numberField(item.corner_px, (n) => change({ corner_px: n }), {
-				label: "Corners",
+				label: "Corner radius",
 				least: 0,
 				most: 1000,
 				unit: "px",
@@ -438,9 +438,9 @@ function shape(state, item, change) {
 			: null,
 		["rectangle", "bubble"].includes(item.form)
 			? pair(
-					"Corners",
+					"Corner radius",
 					numberField(item.corner_px, (n) => change({ corner_px: n }), {
-						label: "Corners",
+						label: "Corner radius",
 						least: 0,
 						most: 1000,
 						unit: "px",
@@ -449,7 +449,7 @@ function shape(state, item, change) {
 			: null,
 		["polygon", "star", "wheel"].includes(item.form)
 			? pair(
-					{ wheel: "Teeth", star: "Tips" }[item.form] ?? "Corners",
+					item.form === "wheel" ? "Teeth" : "Points",
 					numberField(item.points, (n) => change({ points: Math.round(n) }), {
 						label: "Points",
 						least: 3,

@@ -11,7 +11,7 @@ const TABS = [
 	["builds", "Builds"],
 	["look", "Look"],
 	["place", "Place"],
-	["press", "Press"],
+	["press", "When pressed"],
 ];
 const FIELD_WORDS = {
 	box: "place",

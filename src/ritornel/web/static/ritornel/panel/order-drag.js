@@ -1,7 +1,9 @@
 // Moving builds in the running order, by a pointer or by Alt and the arrows. Where one would go, and how it would start
-// there, is shown before it is let go; the drop does just that.
+// there, is shown before it is let go: the rows stand in the new order. The drop does just that.
 import { el, newId } from "../ui/element.js";
 import { pull, scrollAtEdge } from "../ui/pull.js";
+import { beatAt } from "../stage/stops.js";
+import { beatRow, placeInBrace } from "./running-order.js";
 
 const BRACE_PX = 44;
 
@@ -10,47 +12,108 @@ const idOf = (row) => row.dataset.build;
 /** The words for a place, as they stand beside the pointer. */
 function placeWords(state, place) {
 	const name = (id) => state.build(id)?.name ?? "";
+	if (place.beat) return place.before ? `before cue ${place.before.beat}` : "after all";
 	if (!place.beside) return place.side === "before" ? "on arrival, before all" : "on a cue of its own, after all";
+	if (place.alone) return `on a cue of its own, before ${name(place.beside)}`;
 	if (place.joins) return `together with ${name(place.beside)}`;
 	const beat = state.build(place.beside).beat;
 	if (place.opens) return beat ? `first on cue ${beat}` : "first on arrival";
 	return `${place.side} ${name(place.beside)}, by itself`;
 }
 
-const editOf = (state, id, place) => ({
-	do: "place build",
-	slide_id: state.slide.id,
-	build_id: id,
-	beside: place.beside ?? null,
-	side: place.side,
-	joins: Boolean(place.joins),
-	cue_id: place.beside || place.side === "before" ? null : newId(),
-});
+const editOf = (state, row, place) =>
+	place.beat
+		? { do: "move beat", slide_id: state.slide.id, cue_id: row.dataset.cue, before: place.before?.cue ?? null }
+		: {
+				do: "place build",
+				slide_id: state.slide.id,
+				build_id: idOf(row),
+				beside: place.beside ?? null,
+				side: place.side,
+				joins: Boolean(place.joins),
+				cue_id: place.alone || (!place.beside && place.side === "after") ? newId() : null,
+			};
 
-/** Where a build would go that is held at a height over the list; null where it would stay as it is. */
-function placeAt(list, held, x, y) {
-	const rows = [...list.querySelectorAll(".beat, .entry")];
-	const box = list.getBoundingClientRect();
-	const row = rows.findLast((one) => one.getBoundingClientRect().top <= y) ?? rows[0];
-	const last = rows.at(-1).getBoundingClientRect();
-	if (y > last.bottom + 6 || y > box.bottom) return { side: "after", at: rows.at(-1), line: "end" };
+/**
+ * The rows as they stand when a pull begins, with heights from the top of the list. The places that a pointer can reach
+ * are these: rows that are shown in another order meanwhile move no goal away.
+ */
+function rowsOf(list) {
+	const top = list.getBoundingClientRect().top - list.scrollTop;
+	return [...list.querySelectorAll(".beat, .entry")].map((row) => {
+		const box = row.getBoundingClientRect();
+		return { row, id: idOf(row), brace: row.dataset.brace, top: box.top - top, height: box.height };
+	});
+}
+
+/** Where a build would go that is held at a place of the list; null where it would stay as it is. */
+function placeAt(rows, held, x, y) {
+	const at = Math.max(
+		rows.findLastIndex((one) => one.top <= y),
+		0,
+	);
+	const { row, id, brace, top, height } = rows[at];
+	if (at === rows.length - 1 && y > top + height + 6) return { side: "after" };
 	if (row.classList.contains("beat")) {
-		const first = row.nextElementSibling;
-		if (!first?.matches(".entry")) return { side: "before", at: row, line: "after" };
-		if (first === held) return null;
-		return { beside: idOf(first), side: "before", opens: true, at: row, line: "after" };
+		const first = rows[at + 1];
+		if (!first?.id) return { side: "before" };
+		if (first.row === held) return null;
+		const alone = at > 0 && y < top + height / 2;
+		return { beside: first.id, side: "before", alone, opens: !alone };
 	}
 	if (row === held) {
 		// Pulled out of its brace, or at home.
-		const alone = row.dataset.brace === "alone";
-		if (x - box.left > BRACE_PX || alone) return null;
-		const mate = row.dataset.brace === "first" ? row.nextElementSibling : row.previousElementSibling;
-		return { beside: idOf(mate), side: row.dataset.brace === "first" ? "before" : "after", at: row, line: "own" };
+		if (x > BRACE_PX || brace === "alone") return null;
+		const [mate, side] = brace === "first" ? [rows[at + 1], "before"] : [rows[at - 1], "after"];
+		return { beside: mate.id, side };
 	}
-	const { top, height } = row.getBoundingClientRect();
-	const side = y < top + height / 2 ? "before" : "after";
-	const joins = x - box.left > BRACE_PX;
-	return { beside: idOf(row), side, joins, at: row, line: joins ? `${side}-in` : side };
+	return { beside: id, side: y < top + height / 2 ? "before" : "after", joins: x > BRACE_PX };
+}
+
+/** Where a whole beat would go that is held by its wait; null where it would stay. */
+function placeOfBeat(rows, held, y) {
+	const waits = rows.filter(({ row }) => row.matches(".wait"));
+	const own = waits.findIndex(({ row }) => row === held);
+	const next = waits.findIndex(({ top, height }) => y < top + height / 2);
+	const to = next < 0 ? waits.length : next;
+	if (to === own || to === own + 1) return null;
+	const { cue, beat } = waits[to]?.row.dataset ?? {};
+	return { beat: true, before: cue ? { cue, beat } : null };
+}
+
+/** Shows the rows in the order of the trial, or in their own where there is none. */
+function arrangeRows(state, list, rows) {
+	for (const row of list.querySelectorAll(".would-open")) row.remove();
+	const line = state.trial?.slides[state.slide.id];
+	list.classList.toggle("tried", Boolean(line));
+	if (!line) {
+		for (const { row, brace } of rows) {
+			row.style.order = "";
+			if (brace) row.dataset.brace = brace;
+		}
+		return;
+	}
+	const now = beatAt(state);
+	let order = 0;
+	line.schedule.beats.forEach((beat, index) => {
+		const opens = beatRow(state, line, beat, index, now);
+		opens.classList.add("would-open");
+		opens.style.order = order++;
+		list.append(opens);
+		line.builds.forEach((build, at) => {
+			const { row } = rows.find(({ id }) => id === build.id) ?? {};
+			if (!row || build.beat !== index) return;
+			row.style.order = order++;
+			row.dataset.brace = placeInBrace(line.builds, at);
+		});
+	});
+	// A list that became shorter would scroll back under the pointer.
+	const missing = rows.reduce((sum, { height }) => sum + height, 0) - order * rows[0].height;
+	if (missing > 0) {
+		const rest = el("li", { class: "would-open", "aria-hidden": "true" });
+		Object.assign(rest.style, { order, height: `${missing}px` });
+		list.append(rest);
+	}
 }
 
 /** Where Alt and an arrow take a build: out of a brace, past its end, into the next. */
@@ -70,79 +133,89 @@ function placeBeyond(row, way) {
 	return way > 0 ? { side: "after" } : { side: "before" };
 }
 
+/** Where Alt and an arrow take a whole beat: past the one before it or after it. */
+function beatBeyond(rows, row, way) {
+	const waits = rows.filter((one) => one.matches(".wait"));
+	const at = waits.indexOf(row);
+	if (!waits[at + way]) return null;
+	const before = waits[way < 0 ? at - 1 : at + 2];
+	return { beat: true, before: before ? { cue: before.dataset.cue } : null };
+}
+
 export function enableDrag(state, list) {
-	let held = null;
-	let place = null;
-	let asked = "";
-	const tag = el("div", { class: "order-tag", hidden: true });
-	const clear = () => {
-		for (const row of list.querySelectorAll("[data-drop]")) delete row.dataset.drop;
-	};
-
-	const showPlace = (x, y) => {
-		clear();
-		place = placeAt(list, held, x, y);
-		tag.hidden = !place;
-		if (!place) {
-			state.endAttempt();
-			asked = "";
-			return;
-		}
-		place.at.dataset.drop = place.line;
-		tag.textContent = placeWords(state, place);
-		Object.assign(tag.style, { left: `${x + 14}px`, top: `${y + 12}px` });
-		const words = JSON.stringify([place.beside, place.side, place.joins, place.opens]);
-		if (words !== asked) state.attempt(editOf(state, idOf(held), place));
-		asked = words;
-	};
-
-	const end = () => {
-		held.classList.remove("dragged");
-		clear();
-		tag.remove();
-		state.endAttempt();
-		state.letGo();
-		held = null;
-		asked = "";
-	};
-
 	list.addEventListener("pointerdown", (down) => {
-		const row = down.target.closest(".entry");
-		if (!row || down.button || down.target.closest("input, select")) return;
+		const held = down.target.closest(".entry, .wait");
+		if (!held || down.button || down.target.closest("input, select")) return;
+		const tag = el("div", { class: "order-tag", hidden: true });
+		let rows = [];
+		let place = null;
+		let asked = "";
+		const arrange = () => arrangeRows(state, list, rows);
+
+		const showPlace = ({ clientX: x, clientY: y }) => {
+			const box = list.getBoundingClientRect();
+			const at = y - box.top + list.scrollTop;
+			place = held.matches(".wait") ? placeOfBeat(rows, held, at) : placeAt(rows, held, x - box.left, at);
+			tag.hidden = !place;
+			if (!place) {
+				state.endAttempt();
+				asked = "";
+				return;
+			}
+			tag.textContent = placeWords(state, place);
+			Object.assign(tag.style, { left: `${x + 14}px`, top: `${y + 12}px` });
+			const words = JSON.stringify(place);
+			if (words !== asked) state.attempt(editOf(state, held, place));
+			asked = words;
+		};
+
+		const end = () => {
+			held.classList.remove("dragged");
+			tag.remove();
+			state.endAttempt();
+			state.removeEventListener("trial", arrange);
+		};
+
+		// From the press on: an answer that comes now would draw the list anew under the pointer.
+		state.hold();
 		pull(down, {
 			lift() {
-				held = row;
-				place = null;
-				state.hold();
-				row.classList.add("dragged");
+				rows = rowsOf(list);
+				state.addEventListener("trial", arrange);
+				held.classList.add("dragged");
 				document.body.append(tag);
 			},
 			move(event) {
-				scrollAtEdge(list, event.clientY);
-				showPlace(event.clientX, event.clientY);
+				scrollAtEdge(list, event);
+				showPlace(event);
 			},
 			drop() {
-				const [build, wanted] = [idOf(held), place];
+				// The rows stay as they are shown until the answer draws them.
+				if (place) state.removeEventListener("trial", arrange);
 				end();
-				if (wanted) state.edit(editOf(state, build, wanted));
+				if (place) state.edit(editOf(state, held, place));
 			},
 			back: end,
+			over: () => state.letGo(),
 		});
 	});
 
 	list.addEventListener("keydown", async (event) => {
 		const way = { ArrowUp: -1, ArrowDown: 1 }[event.key];
-		const row = event.target.closest(".entry");
-		if (!way || !row) return;
+		const row = event.target.closest(".entry, .wait");
+		if (!way || !row || event.target.matches("input")) return;
 		event.preventDefault();
 		event.stopPropagation();
-		const rows = [...list.querySelectorAll(".entry")];
+		const rows = [...list.querySelectorAll(".entry, .wait")];
+		const handle = ".who, .stop";
 		if (!event.altKey) {
-			rows[rows.indexOf(row) + way]?.querySelector(".who").focus();
+			rows[rows.indexOf(row) + way]?.querySelector(handle).focus();
 			return;
 		}
-		const id = idOf(row);
-		await state.edit(editOf(state, id, placeBeyond(row, way)));
-		document.querySelector(`.order [data-build="${CSS.escape(id)}"] .who`)?.focus();
+		const { cue, build } = row.dataset;
+		const place = cue ? beatBeyond(rows, row, way) : placeBeyond(row, way);
+		if (place) await state.edit(editOf(state, row, place));
+		const same = cue ? `[data-cue="${CSS.escape(cue)}"]` : `[data-build="${CSS.escape(build)}"]`;
+		document.querySelector(`.order ${same} :is(${handle})`)?.focus();
 	});
 }

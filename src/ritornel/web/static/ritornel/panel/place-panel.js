@@ -249,7 +249,7 @@ export function pressFields(state, item, change) {
 			}),
 	}[press?.do];
 	return [
-		pair("A press", selectField(press?.do ?? "none", kinds, pick, { label: "A press on it" })),
+		pair("When pressed", selectField(press?.do ?? "none", kinds, pick, { label: "When pressed" })),
 		more ? el("div", { class: "pair" }, el("span", {}), more()) : null,
 	];
 }

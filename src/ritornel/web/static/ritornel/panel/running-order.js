@@ -44,8 +44,8 @@ const stopOf = (state, beat, now) =>
 	);
 
 /** The line that opens a beat: what arrives with the slide, or a wait for a cue. */
-function beatRow(state, beat, index, now) {
-	const builds = state.line.builds.filter((entry) => entry.beat === index);
+export function beatRow(state, line, beat, index, now) {
+	const builds = line.builds.filter((entry) => entry.beat === index);
 	const facts = builds.length
 		? `${countWords(builds.length, "build")}, ${secondsText(beat.end_ms - beat.start_ms)} s`
 		: "no build";
@@ -62,11 +62,11 @@ function beatRow(state, beat, index, now) {
 	const source = sourceOf(state, wait);
 	return el(
 		"li",
-		{ class: "beat wait", "data-beat": index },
+		{ class: "beat wait", "data-beat": index, "data-cue": wait.cue_id },
 		stopOf(state, index, now),
 		svg("svg", { width: 18, height: 14, viewBox: "0 0 18 14", "aria-hidden": "true" }, fermata(1, 11)),
 		el("b", {}, "Wait for a cue"),
-		timeField(wait.hold_ms, (ms) => setHold(state, state.line, index, ms), {
+		timeField(wait.hold_ms, (ms) => setHold(state, line, index, ms), {
 			label: `Hold before beat ${index}`,
 			cls: "hold-field",
 		}),
@@ -88,7 +88,7 @@ function barOf(beat, from, runs) {
 }
 
 /** Where a build stands in its brace: alone, first, between or last. */
-function placeInBrace(builds, at) {
+export function placeInBrace(builds, at) {
 	const same = (other) => other && other.beat === builds[at].beat && other.cluster === builds[at].cluster;
 	const [before, behind] = [same(builds[at - 1]), same(builds[at + 1])];
 	if (before) return behind ? "mid" : "last";
@@ -242,7 +242,7 @@ export function runningOrder(state) {
 	const now = beatAt(state);
 	const list = el("ul", { class: "order", "aria-label": "Running order" });
 	line.schedule.beats.forEach((beat, index) => {
-		list.append(beatRow(state, beat, index, now));
+		list.append(beatRow(state, line, beat, index, now));
 		line.builds.forEach((build, at) => {
 			if (build.beat === index) list.append(buildRow(state, line.builds, at));
 		});

@@ -141,6 +141,7 @@ export class Framings {
 		event.stopPropagation();
 		const framing = this.state.slide.framings.find((entry) => entry.id === node.dataset.framing);
 		if (this.state.pickedFraming !== framing.id) this.state.pick([], { framing: framing.id });
+		const size = this.state.slide.size ?? this.stage.frame;
 		const start = this.stage.point(event);
 		const reach = Math.max(Math.hypot(start.x - framing.x, start.y - framing.y), 1);
 		const changed = (way) => {
@@ -155,7 +156,9 @@ export class Framings {
 				const box = { x: framing.x, y: framing.y, width: 0, height: 0 };
 				return { turn_deg: turned(box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG).turn_deg };
 			}
-			return { x: tenths(framing.x + way.x), y: tenths(framing.y + way.y) };
+			// Its middle stays on the slide, however far it is pulled.
+			const on = (value, most) => tenths(Math.max(0, Math.min(value, most)));
+			return { x: on(framing.x + way.x, size.width_px), y: on(framing.y + way.y, size.height_px) };
 		};
 		const words = (value) =>
 			({

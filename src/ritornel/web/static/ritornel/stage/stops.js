@@ -28,15 +28,23 @@ export function drawStops(state, node) {
 	const now = beatAt(state);
 	// While the playhead moves only the clock changes; the stops are drawn anew where they tell something else.
 	const known = drawn.get(node);
-	if (known?.line !== line || known.start !== start || known.now !== now) {
+	const stale = known?.line !== line || known.start !== start || known.now !== now;
+	if (stale) {
 		drawn.set(node, { line, start, now });
 		drawAnew(state, node, start, now);
 	}
 	const at = Math.min(Math.max(state.playheadMs - start, 0), line.schedule.length_ms);
 	node.lastChild.textContent = `${clockText(at)} of ${clockText(line.schedule.length_ms)}`;
+	if (stale) showCurrent(node.querySelector(".along"));
 }
 
 const drawn = new WeakMap();
+
+/** Where not all stops fit, the one that is shown is among those that are seen. */
+function showCurrent(along) {
+	const current = along.querySelector("[aria-current]");
+	if (along.scrollWidth > along.clientWidth) along.scrollLeft = current.offsetLeft - along.clientWidth / 2;
+}
 
 function drawAnew(state, node, start, now) {
 	const { schedule } = state.line;
@@ -57,13 +65,7 @@ function drawAnew(state, node, start, now) {
 	const begin = start + schedule.beats[now].start_ms;
 	const run = (from, to) => state.dispatchEvent(new CustomEvent("run", { detail: { from, to } }));
 	const focused = [...node.querySelectorAll("button")].indexOf(document.activeElement);
-	const along = el(
-		"div",
-		{ class: "along" },
-		el("em", { class: "mr-1" }, "On arrival"),
-		stops,
-		el("em", { class: "ml-1" }, `${countWords(waits, "wait")} on this slide`),
-	);
+	const along = el("div", { class: "along" }, el("em", { class: "mr-1" }, "On arrival"), stops);
 	node.replaceChildren(
 		el(
 			"span",
@@ -92,9 +94,8 @@ function drawAnew(state, node, start, now) {
 			),
 		),
 		along,
+		el("em", { title: "How often it waits for a cue on this slide" }, countWords(waits, "wait")),
 		el("output"),
 	);
-	const current = along.querySelector("[aria-current]");
-	if (along.scrollWidth > along.clientWidth) along.scrollLeft = current.offsetLeft - along.clientWidth / 2;
 	if (focused >= 0) node.querySelectorAll("button")[focused]?.focus({ preventScroll: true });
 }

@@ -10,11 +10,14 @@ const RESTS_MS = 260;
 const EDGE_PX = 26;
 const SCROLLS_PX = 8;
 
-/** Scrolls a list while what is pulled is held near its upper or lower edge. */
-export function scrollAtEdge(list, y) {
+/**
+ * Scrolls a list while what is pulled moves towards its upper or lower edge, and is near it. What is lifted there and
+ * moves away scrolls nothing.
+ */
+export function scrollAtEdge(list, { clientY: y, movementY: way }) {
 	const { top, bottom } = list.getBoundingClientRect();
-	if (y < top + EDGE_PX) list.scrollBy(0, -SCROLLS_PX);
-	else if (y > bottom - EDGE_PX) list.scrollBy(0, SCROLLS_PX);
+	if (y < top + EDGE_PX && way < 0) list.scrollBy(0, -SCROLLS_PX);
+	else if (y > bottom - EDGE_PX && way > 0) list.scrollBy(0, SCROLLS_PX);
 }
 
 /** The click that a browser sends after a pull is part of it: nobody else hears it. */

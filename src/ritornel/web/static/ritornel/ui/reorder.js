@@ -24,7 +24,7 @@ export function reorder(list, { item, idOf, moved = (id) => [id], flows = false,
 				for (const one of nodes()) one.classList.toggle("dragged", ids.includes(idOf(one)));
 			},
 			move(event) {
-				scrollAtEdge(list, event.clientY);
+				scrollAtEdge(list, event);
 				for (const one of list.querySelectorAll("[data-drop]")) delete one.dataset.drop;
 				const target = nearest(nodes(), event, flows);
 				const box = target.getBoundingClientRect();

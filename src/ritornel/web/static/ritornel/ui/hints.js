@@ -1,0 +1,50 @@
+// One sentence for each control whose own words do not say all: on hover, and beside it while the keyboard is on it.
+import { later } from "./lazy-modules.js";
+
+const RESTS_MS = 500;
+const CONTROLS = "button, input, select, textarea, summary, [role=slider]";
+
+const words = later(() => import("./hint-words.js"));
+let tip = null;
+let timer = 0;
+
+function hide() {
+	clearTimeout(timer);
+	tip?.remove();
+	tip = null;
+}
+
+/** Below the control, or above it where the window ends. */
+function show(control) {
+	hide();
+	tip = document.createElement("div");
+	tip.className = "hint";
+	tip.role = "tooltip";
+	tip.textContent = control.title;
+	document.body.append(tip);
+	const box = control.getBoundingClientRect();
+	const below = box.bottom + 6 + tip.offsetHeight < innerHeight;
+	const left = Math.max(8, Math.min(box.left, innerWidth - tip.offsetWidth - 8));
+	Object.assign(tip.style, { left: `${left}px`, top: `${below ? box.bottom + 6 : box.top - 6 - tip.offsetHeight}px` });
+}
+
+async function giveTitle(control) {
+	if (control.title) return true;
+	const sentence = (await words.get()).hintFor(control);
+	if (sentence) control.title = sentence;
+	return Boolean(sentence);
+}
+
+addEventListener("pointerover", (event) => {
+	const control = event.target instanceof Element ? event.target.closest(CONTROLS) : null;
+	if (control) giveTitle(control);
+});
+addEventListener("focusin", async ({ target }) => {
+	hide();
+	if (!target.matches?.(CONTROLS) || !target.matches(":focus-visible")) return;
+	if (!(await giveTitle(target))) return;
+	timer = setTimeout(() => {
+		if (document.activeElement === target && target.title !== target.textContent.trim()) show(target);
+	}, RESTS_MS);
+});
+for (const kind of ["focusout", "keydown", "pointerdown", "scroll"]) addEventListener(kind, hide, true);
