@@ -97,3 +97,23 @@ class FingerTest(StageTest):
         self.until(
             lambda: [item["id"] for item in self.slide(show, "esc-s")["objects"]] == [*ids[:-2], ids[-1], ids[-2]]
         )
+
+    def test_a_finger_that_rests_on_an_object_opens_its_menu_and_one_that_moves_carries_it(self) -> None:
+        show = self.compose("esc-s")
+        before = self.objects(show)["ticks"]["box"]
+        x, y = self.at('.theatre [data-object="ticks"] text')
+        finger = Finger(self.page)
+        finger.down(x, y)
+        menu = self.page.get_by_role("menu")
+        expect(menu.get_by_role("menuitem", name="Remove Ticks")).to_be_visible()
+        finger.move(x + 60, y)
+        finger.up()
+        expect(menu).to_be_visible()
+        self.assertEqual(self.objects(show)["ticks"]["box"], before)
+        menu.get_by_role("menuitem", name="Place and size").click()
+        expect(self.page.get_by_role("tab", name="Place")).to_have_attribute("aria-selected", "true")
+        finger.down(x, y)
+        finger.move(x + 60, y)
+        finger.up()
+        self.until(lambda: self.objects(show)["ticks"]["box"]["x"] > before["x"] + 30)
+        expect(menu).to_have_count(0)

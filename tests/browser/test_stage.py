@@ -534,6 +534,31 @@ class ThemeTest(StageTest):
         self.until(lambda: self.score(show)["settings"]["furniture"]["numbers"])
 
 
+class WritingTest(StageTest):
+    def test_a_double_press_anywhere_in_a_text_edits_it(self) -> None:
+        self.compose("esc-s")
+        words = self.page.locator('.theatre [data-object="esc-t"] text').first.bounding_box()
+        assert words
+        self.page.mouse.dblclick(words["x"] + words["width"] + 30, words["y"] + words["height"] / 2)
+        expect(self.page.locator(".words-field")).to_be_focused()
+
+
+class ThumbnailTest(StageTest):
+    def test_the_small_picture_of_an_edited_slide_stays_until_the_new_one_is_there(self) -> None:
+        show = self.compose("esc-s")
+        picture = self.page.locator('.score image[href*="/thumbs/esc-s/"]').first
+        old = picture.get_attribute("href")
+        self.page.wait_for_load_state("networkidle")
+        held: list[Any] = []
+        self.page.route("**/thumbs/esc-s/*", lambda route: held.append(route))
+        self.add(show, {"do": "remove objects", "slide_id": "esc-s", "object_ids": ["ticks"]})
+        self.until(lambda: held, "the new one is asked for")
+        expect(picture).to_have_attribute("href", old or "")
+        for route in held:
+            route.continue_()
+        expect(picture).not_to_have_attribute("href", old or "")
+
+
 class PressTest(StageTest):
     def test_a_press_on_an_object_goes_to_its_slide_with_mouse_and_keyboard(self) -> None:
         show = self.compose("esc-s")

@@ -1,10 +1,16 @@
 // The menu of what is pressed with the right button, or by a finger that rests. All of it is elsewhere too.
 import { el, newId } from "../ui/element.js";
+import { loadSheet } from "../ui/sheets.js";
+
+const RESTS_MS = 550;
+const SHAKES_PX = 9;
+const WRITING = ".words-field, .words-bar, input, textarea";
 
 /** @param {object} stage */
 export function contextMenu(stage) {
 	const { state, theatre } = stage;
 	let menu = null;
+	loadSheet("media");
 	const close = () => {
 		menu?.remove();
 		menu = null;
@@ -13,12 +19,10 @@ export function contextMenu(stage) {
 		close();
 		stage.svg.focus({ preventScroll: true });
 	};
-	theatre.addEventListener("contextmenu", (event) => {
-		if (event.target.closest(".words-field, .words-bar, input, textarea") || stage.pen?.active) return;
-		event.preventDefault();
-		const id = event.target.closest("[data-object]")?.dataset.object;
+	const open = (target, spot) => {
+		const id = target.closest("[data-object]")?.dataset.object;
 		if (id && !state.picked.has(id)) state.pick(stage.picking.withGroup(id));
-		else if (!id && event.button === 2) state.pick([]);
+		else if (!id && spot) state.pick([]);
 		close();
 		menu = el("div", { class: "context-menu", role: "menu", "aria-label": "What can be done here" });
 		for (const entry of entriesFor(stage)) {
@@ -41,9 +45,9 @@ export function contextMenu(stage) {
 		}
 		document.body.append(menu);
 		const { width, height } = menu.getBoundingClientRect();
-		const spot = event.clientX || event.clientY ? [event.clientX, event.clientY] : middleOf(stage);
-		menu.style.left = `${Math.max(4, Math.min(spot[0], innerWidth - width - 4))}px`;
-		menu.style.top = `${Math.max(4, Math.min(spot[1], innerHeight - height - 4))}px`;
+		const [x, y] = spot ?? middleOf(stage);
+		menu.style.left = `${Math.max(4, Math.min(x, innerWidth - width - 4))}px`;
+		menu.style.top = `${Math.max(4, Math.min(y, innerHeight - height - 4))}px`;
 		menu.firstElementChild.focus();
 		menu.addEventListener("keydown", (key) => {
 			const all = [...menu.querySelectorAll("button")];
@@ -55,6 +59,37 @@ export function contextMenu(stage) {
 			key.preventDefault();
 			key.stopPropagation();
 		});
+	};
+	const closed = (target) => target.closest(WRITING) || stage.pen?.active;
+	let byFinger = false;
+	theatre.addEventListener("contextmenu", (event) => {
+		if (closed(event.target)) return;
+		event.preventDefault();
+		// Some browsers tell of a finger that rests, others do not: the menu opens once.
+		if (!byFinger) open(event.target, event.button === 2 ? [event.clientX, event.clientY] : null);
+	});
+	theatre.addEventListener("pointerdown", (down) => {
+		byFinger = down.pointerType === "touch";
+		if (!byFinger || closed(down.target)) return;
+		const listening = new AbortController();
+		const stop = () => {
+			clearTimeout(timer);
+			listening.abort();
+		};
+		const timer = setTimeout(() => {
+			stop();
+			// What the finger had taken hold of goes back.
+			const { pointerId, pointerType } = down;
+			dispatchEvent(new PointerEvent("pointercancel", { pointerId, pointerType }));
+			open(down.target, [down.clientX, down.clientY]);
+		}, RESTS_MS);
+		const how = { capture: true, signal: listening.signal };
+		addEventListener(
+			"pointermove",
+			({ clientX: x, clientY: y }) => Math.hypot(x - down.clientX, y - down.clientY) > SHAKES_PX && stop(),
+			how,
+		);
+		for (const kind of ["pointerup", "pointercancel", "pointerdown"]) addEventListener(kind, stop, how);
 	});
 	addEventListener("pointerdown", (event) => menu && !menu.contains(event.target) && close(), true);
 	addEventListener("blur", close);

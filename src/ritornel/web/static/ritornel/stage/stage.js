@@ -56,10 +56,7 @@ export class Stage {
 			begin(this.hands, (moving) => moving.pressHandle(event));
 		});
 		this.picking = new Picking(this);
-		onFirst([[theatre, "contextmenu"]], async () => {
-			const { contextMenu } = await import("./context-menu.js");
-			contextMenu(this);
-		});
+		import("./context-menu.js").then(({ contextMenu }) => contextMenu(this));
 		onFirst([[state, "preview"]], async () => {
 			const { Preview } = await import("./preview.js");
 			new Preview(this);
