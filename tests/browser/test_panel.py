@@ -222,8 +222,9 @@ class PanelTest(StageTest):
             self.page.mouse.move(goal["x"] + 150, goal["y"] + 10, steps=3)
             self.page.mouse.move(goal["x"] + 150, goal["y"] + 24)
             expect(self.page.locator(".order-tag")).to_have_text("together with Pallets")
-            behind = lambda now: now.index("b-axle") == now.index("b-pallets") + 1  # noqa: E731
-            shown = self.until(lambda: behind(now := self.page.evaluate(seen)) and now)
+            shown = self.until(
+                lambda: (now := self.page.evaluate(seen)).index("b-axle") == now.index("b-pallets") + 1 and now
+            )
             if not let_go:
                 self.page.keyboard.press("Escape")
                 self.until(lambda: self.page.evaluate(seen) == own)

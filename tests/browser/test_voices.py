@@ -8,7 +8,7 @@ from typing import Any
 import numpy as np
 from playwright.sync_api import expect
 
-from tests.browser.test_stage import StageTest
+from tests.browser.test_stage import StageTest, png
 
 
 def hum(seconds: float, hz: float = 220) -> bytes:
@@ -29,6 +29,10 @@ def spoken(name: str, seconds: float) -> Any:
 
 
 class VoiceTest(StageTest):
+    def voiced(self, show: str) -> set[str]:
+        """The slides that have a voice."""
+        return {key for key, line in self.score(show)["slides"].items() if line["voice"]}
+
     def give(self, show: str, slide: str, seconds: float) -> dict[str, Any]:
         self.at_tab("Voice")
         self.page.get_by_label("A voice file").set_input_files(spoken("noon.wav", seconds))
@@ -102,7 +106,7 @@ class VoiceTest(StageTest):
         for words in (
             "number 2 is missing",
             "has no number in its name",
-            "is number 44, but there are 9 slides",
+            "is number 44: the 9 slides have the numbers 1 to 9",
             "has the number 3, as “03 wheel.wav” has",
         ):
             expect(dialog.get_by_text(words)).to_be_visible()
@@ -113,6 +117,41 @@ class VoiceTest(StageTest):
         self.assertEqual(lines["noon-s"]["schedule"]["length_ms"], 2600)
         self.page.locator("#undo").click()
         self.until(lambda: not self.score(show)["voices"])
+
+    def test_the_pairs_can_be_shifted_chosen_anew_and_left_out_before_anything_happens(self) -> None:
+        show = self.compose("dial-s")
+        self.at_tab("Voice")
+        files = [spoken(f"part {number}.wav", number) for number in (1, 2, 3)]
+        self.page.get_by_label("Numbered voice files").set_input_files(files)
+        dialog = self.page.get_by_role("dialog", name="Which voice goes where")
+        dialog.get_by_role("button", name="All one slide later").click()
+        voice = lambda number: dialog.get_by_label(f"Voice of slide {number} ")  # noqa: E731
+        expect(voice(1)).to_have_value("")
+        expect(voice(4)).to_have_value("2")
+        voice(4).select_option("")
+        expect(dialog.get_by_label("Voices without a slide")).to_contain_text("part 3.wav")
+        voice(7).select_option(label="part 1.wav")
+        expect(voice(2)).to_have_value("")
+        dialog.get_by_role("button", name="Give 2 slides their voices").click()
+        order = self.score(show)["order"]
+        self.until(lambda: self.voiced(show) == {order[2], order[6]})
+
+    def test_pictures_with_sounds_among_them_offer_the_pairs(self) -> None:
+        self.page.goto(f"{self.base}/shows/start")
+        pictures = [{"name": f"plot{n}.png", "mimeType": "image/png", "buffer": png(900, 600)} for n in range(3)]
+        voices = [spoken(f"slide{n}.wav", n + 1) for n in (0, 2)]
+        self.page.locator("#pictures").set_input_files([*pictures, *voices])
+        expect(self.page.locator("#chosen")).to_have_text("3 pictures and 2 voices, to be paired next")
+        self.page.locator("#make").click()
+        dialog = self.page.get_by_role("dialog", name="Which voice goes where")
+        expect(dialog.get_by_label("Voice of slide 2 ")).to_have_value("")
+        dialog.get_by_role("button", name="Give 2 slides their voices").click()
+        show = self.page.url.split("/shows/")[1].split("/")[0]
+        order = self.score(show)["order"]
+        self.until(lambda: self.voiced(show) == {order[0], order[2]})
+        first = self.slide(show, order[0])
+        self.assertEqual((first["layout"], first["objects"][0]["fit"]), ("picture alone", "contain"))
+        expect(self.page.locator(".empty-place")).to_have_count(0)
 
 
 class EffectSoundTest(StageTest):

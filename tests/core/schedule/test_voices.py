@@ -15,7 +15,6 @@ from ritornel.core.document import (
 )
 from ritornel.core.document import edits as e
 from ritornel.core.document.changes import apply_changes
-from ritornel.core.document.pairing import number_in, paired
 from ritornel.core.document.show import Voice
 from ritornel.core.errors import BadValue
 from ritornel.core.schedule.live import arrive, goes_on_at_ms
@@ -172,27 +171,3 @@ class VoiceTest(SimpleTestCase):
         self.assertEqual(copied.voice.marks, {"two-c0": 1000, "two-out": 4500})
         with self.assertRaisesMessage(BadValue, "is still used on"):
             e.apply_edit(show, e.DropAssets(("spoken",)))
-
-
-class PairingTest(SimpleTestCase):
-    def test_files_go_to_slides_by_the_number_in_their_name(self) -> None:
-        self.assertEqual(
-            [number_in(name) for name in ("03 bell (2).wav", "voice-12.mp3", "folder7/intro.wav")], [3, 12, None]
-        )
-        rows = paired(["2.wav", "01 noon.wav"], 2)
-        self.assertEqual([(row.slide, row.file, row.trouble) for row in rows], [(1, 1, ""), (2, 0, "")])
-
-    def test_what_is_wrong_is_told_before_anything_happens(self) -> None:
-        names = ["1.wav", "3.wav", "3 again.wav", "intro.wav", "9.wav"]
-        rows = paired(names, 4)
-        self.assertEqual([(row.slide, row.file) for row in rows[:4]], [(1, 0), (2, None), (3, 2), (4, None)])
-        self.assertEqual([row.trouble for row in rows[:4]], ["", "number 2 is missing", "", ""])
-        told = {names[row.file]: row.trouble for row in rows[4:] if row.file is not None}
-        self.assertEqual(
-            told,
-            {
-                "3.wav": "has the number 3, as “3 again.wav” has",
-                "9.wav": "is number 9, but there are 4 slides",
-                "intro.wav": "has no number in its name",
-            },
-        )

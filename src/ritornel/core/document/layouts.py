@@ -95,6 +95,11 @@ LAYOUTS = MappingProxyType(
                 ),
             ),
             SlideLayout(
+                "picture alone",
+                "Picture alone",
+                (LayoutPlace("picture", "Picture", "picture", "picture", (0, 0, 1, 1), (0, 0, 1, 1)),),
+            ),
+            SlideLayout(
                 "clip", "Clip full", (LayoutPlace("clip", "Clip", "clip", "picture", (0, 0, 1, 1), (0, 0, 1, 1)),)
             ),
             SlideLayout(

@@ -1,16 +1,24 @@
-"""Numbered files and the slides they belong to: what goes where, before anything happens."""
+"""Numbered voices and the slides they belong to: what goes where, before anything happens.
+
+Files count from 0 or from 1, with gaps, behind prefixes. A slide has a number where its picture's file has one; else
+its number is its place among the slides.
+"""
 
 import re
 from collections.abc import Sequence
 
 import msgspec
 
+from ritornel.core.document.objects import Clip, Picture
+from ritornel.core.document.show import Show, Slide
+from ritornel.core.wording import count_text
+
 _NUMBER = re.compile(r"\d+")
 
 
-class Pairing(msgspec.Struct, frozen=True):
-    """One row of the table: the slide's number from 1 (None: there is no such slide), the file's place in what was
-    given (None: no file has this number), and what is wrong with it ("" where all is well).
+class Pairing(msgspec.Struct, frozen=True, kw_only=True):
+    """One row of the table: the slide's place from 0 (None: no slide fits the file), the file's place in what was given
+    (None: no file fits the slide), and what is wrong with it ("" where all is well).
     """
 
     slide: int | None
@@ -18,41 +26,92 @@ class Pairing(msgspec.Struct, frozen=True):
     trouble: str = ""
 
 
-def number_in(name: str) -> int | None:
-    """The number by which a file is told: the first in its name. “03 bell (2).wav” -> 3; None where there is none."""
-    found = _NUMBER.search(name.rsplit("/", 1)[-1])
-    return int(found.group()) if found else None
+def numbers_in(names: Sequence[str]) -> tuple[int | None, ...]:
+    """The number by which each name is told from the others; None where a name has none.
+
+    Of the numbers in a name the one counts whose place, from the left or from the right, tells the most names apart;
+    of several the one farthest to the left.
+
+    >>> numbers_in(["2026 take 1.wav", "2026 take 2.wav", "hello.wav"])
+    (1, 2, None)
+    """
+    found = [[int(digits) for digits in _NUMBER.findall(name.rsplit("/", 1)[-1].rsplit(".", 1)[0])] for name in names]
+    longest = max((len(numbers) for numbers in found), default=0)
+    places = [*range(longest), *range(-longest, 0)]
+
+    def told_apart(place: int) -> int:
+        return len({_at(numbers, place) for numbers in found} - {None})
+
+    best = max(places, key=told_apart, default=0)
+    return tuple(_at(numbers, best) for numbers in found)
 
 
-def paired(names: Sequence[str], slides: int) -> tuple[Pairing, ...]:
-    """A row for each slide in order, then one for each file that found none.
+def _at(numbers: list[int], place: int) -> int | None:
+    return numbers[place] if -len(numbers) <= place < len(numbers) else None
+
+
+def _is_greeting(slide: Slide) -> bool:
+    """Whether a slide is somebody's recording and nothing else: a greeting or a farewell needs no voice."""
+    return slide.bare and len(slide.objects) == 1 and isinstance(slide.objects[0], Clip)
+
+
+def _picture_file(show: Show, slide: Slide) -> str:
+    """The name of the file that a slide's first picture came from; "" where it has none."""
+    picture = next((item for item in slide.objects if isinstance(item, Picture)), None)
+    asset = show.asset(picture.asset_id) if picture else None
+    return f"{asset.name}." if asset else ""
+
+
+def slide_numbers(show: Show, wanted: Sequence[int | None]) -> dict[int, int]:
+    """The place of each slide that a voice can go to, by its number.
+
+    The numbers are those of the pictures' files where at least two slides have one, no two the same, and one of the
+    wanted numbers is among them. Else the slides count from 0 where 0 is wanted, and from 1 where it is not.
+    """
+    places = [at for at, slide in enumerate(show.slides) if not _is_greeting(slide)]
+    own = dict(zip(places, numbers_in([_picture_file(show, show.slides[at]) for at in places]), strict=True))
+    numbered = {number: at for at, number in own.items() if number is not None}
+    count = sum(1 for number in own.values() if number is not None)
+    if count >= 2 and len(numbered) == count and numbered.keys() & set(wanted):
+        return numbered
+    first = 0 if 0 in wanted else 1
+    return {first + index: at for index, at in enumerate(places)}
+
+
+def pair_voices(names: Sequence[str], show: Show) -> tuple[Pairing, ...]:
+    """A row for each slide that can have a voice, in order, then one for each file that found none.
 
     Of two files with one number the first in alphabetical order counts, and the other is told; a number missing among
     the others is told at its slide.
     """
+    numbers = numbers_in(names)
+    slides = slide_numbers(show, numbers)
     taken: dict[int, int] = {}
     loose: list[Pairing] = []
     for at in sorted(range(len(names)), key=lambda at: (names[at].casefold(), at)):
-        number = number_in(names[at])
+        number = numbers[at]
         if number is None:
-            loose.append(Pairing(None, at, "has no number in its name"))
+            loose.append(Pairing(slide=None, file=at, trouble="has no number in its name"))
         elif number in taken:
-            loose.append(Pairing(None, at, f"has the number {number}, as “{names[taken[number]]}” has"))
-        elif not 1 <= number <= slides:
-            taken[number] = at
             loose.append(
-                Pairing(
-                    None,
-                    at,
-                    f"is number {number}, but there {'is' if slides == 1 else 'are'} {slides} "
-                    f"slide{'' if slides == 1 else 's'}",
-                )
+                Pairing(slide=None, file=at, trouble=f"has the number {number}, as “{names[taken[number]]}” has")
             )
+        elif number not in slides:
+            taken[number] = at
+            loose.append(Pairing(slide=None, file=at, trouble=f"is number {number}: {_span(slides)}"))
         else:
             taken[number] = at
-    most = max((number for number in taken if number <= slides), default=0)
+    most = max((number for number in taken if number in slides), default=0)
     rows = []
-    for number in range(1, slides + 1):
+    for number, place in sorted(slides.items(), key=lambda entry: entry[1]):
         file = taken.get(number)
-        rows.append(Pairing(number, file, f"number {number} is missing" if file is None and number < most else ""))
+        missing = file is None and number < most
+        rows.append(Pairing(slide=place, file=file, trouble=f"number {number} is missing" if missing else ""))
     return (*rows, *loose)
+
+
+def _span(slides: dict[int, int]) -> str:
+    """Which numbers the slides have, in words."""
+    if not slides:
+        return "there is no slide for it"
+    return f"the {count_text(len(slides), 'slide')} have the numbers {min(slides)} to {max(slides)}"

@@ -5,8 +5,8 @@ from pathlib import Path
 
 import msgspec
 
-from ritornel.core.document.objects import Box, Object, Picture, Plain
-from ritornel.core.document.pairing import paired
+from ritornel.core.document.objects import Box, Object, Picture
+from ritornel.core.document.pairing import pair_voices
 from ritornel.core.document.show import (
     AdvanceAfter,
     AdvanceWithVoice,
@@ -42,9 +42,13 @@ def natural_key(name: str) -> list[tuple[int, int, str]]:
 
 
 def slides_of(
-    assets: list[Asset], each_ms: int, transition: Transition, frame: Frame, stem: str = ""
+    assets: list[Asset], each_ms: int, transition: Transition, frame: Frame, stem: str = "", *, fills: bool = False
 ) -> tuple[Slide, ...]:
-    """One slide a picture, filled by it, all of one length and coming alike. Ids are numbered behind `stem`."""
+    """One slide a picture, all of one length and coming alike. Ids are numbered behind `stem`.
+
+    A picture of another proportion than the frame's is shown whole on the theme's background, or cut off so that it
+    `fills` the frame.
+    """
     full = Box(0, 0, frame.width_px, frame.height_px)
     made = []
     for number, asset in enumerate(assets, 1):
@@ -53,6 +57,7 @@ def slides_of(
             asset.name,
             full,
             asset.id,
+            fit="cover" if fills else "contain",
             place="picture",
             alternative=asset.alternative or asset.name,
         )
@@ -60,11 +65,10 @@ def slides_of(
             Slide(
                 f"{stem}slide-{number}",
                 asset.name,
-                background=Plain("#000000"),
                 transition=transition,
                 advance=AdvanceAfter(each_ms),
                 objects=(item,),
-                layout="picture",
+                layout="picture alone",
             )
         )
     return tuple(made)
@@ -138,12 +142,12 @@ def with_voices(show: Show, folder: Path, limits: Limits) -> tuple[Show, dict[st
     slides, assets = list(show.slides), list(show.assets)
     sources: dict[str, Path] = {}
     told: list[str] = []
-    for row in paired([path.name for path in files], len(slides)):
+    for row in pair_voices([path.name for path in files], show):
         if row.trouble:
             told.append(
                 f"“{files[row.file].name}” {row.trouble}."
                 if row.file is not None
-                else f"Slide {row.slide} has no voice: {row.trouble}."
+                else f"Slide {(row.slide or 0) + 1} has no voice: {row.trouble}."
             )
         if row.slide is None or row.file is None:
             continue
@@ -156,10 +160,10 @@ def with_voices(show: Show, folder: Path, limits: Limits) -> tuple[Show, dict[st
         if not medium.lasts_ms:
             told.append(f"“{path.name}” is a picture, not a voice.")
             continue
-        asset = asset_from(medium, f"voice-{row.slide}", path.stem)
+        at = row.slide
+        asset = asset_from(medium, f"voice-{at + 1}", path.stem)
         assets.append(asset)
         sources[asset.sha256] = path
-        at = row.slide - 1
         slides[at] = msgspec.structs.replace(
             slides[at], voice=Voice(asset.id, medium.lasts_ms), advance=AdvanceWithVoice()
         )

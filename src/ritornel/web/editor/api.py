@@ -12,7 +12,7 @@ from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.edits import Edit
 from ritornel.core.document.layouts import refitted
 from ritornel.core.document.objects import Id, PictureBackground
-from ritornel.core.document.pairing import paired
+from ritornel.core.document.pairing import pair_voices
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
 from ritornel.core.document.theme import Theme
@@ -130,7 +130,7 @@ def voice_pairs(request: HttpRequest, show_id: str) -> HttpResponse:
     names = from_builtins(
         body_of(request).get("names", []), tuple[Annotated[str, msgspec.Meta(max_length=300)], ...], "The files"
     )
-    return json_reply({"rows": paired(names, len(value_of(show_for(show_id, request)).slides))})
+    return json_reply({"rows": pair_voices(names, value_of(show_for(show_id, request)))})
 
 
 @login_required

@@ -162,7 +162,7 @@ def new_show(request: HttpRequest) -> HttpResponse:
 @telling_errors
 def slides_from_pictures(request: HttpRequest, show_id: str) -> HttpResponse:
     """Makes the show's pictures into slides, in the order of their names, instead of the slides it has:
-    {"each_ms": n, "transition": {...}}."""
+    {"each_ms": n, "transition": {...}, "fills": whether pictures of another proportion are cut off}."""
     show = value_of(show_for(show_id, request))
     body = body_of(request)
     each_ms = body.get("each_ms")
@@ -172,7 +172,7 @@ def slides_from_pictures(request: HttpRequest, show_id: str) -> HttpResponse:
     pictures = sorted((asset for asset in show.assets if asset.width_px), key=lambda asset: natural_key(asset.name))
     if not pictures:
         raise BadValue("None of the files is a picture that can be shown, so there are no slides.", "pictures")
-    fresh = slides_of(pictures, each_ms, transition, show.frame, f"{new_id()[:8]}-")
+    fresh = slides_of(pictures, each_ms, transition, show.frame, f"{new_id()[:8]}-", fills=body.get("fills") is True)
     edits: list[Edit] = [AddSlide(len(show.slides) + number, slide) for number, slide in enumerate(fresh)]
     if show.slides:
         edits.append(RemoveSlides(tuple(slide.id for slide in show.slides)))

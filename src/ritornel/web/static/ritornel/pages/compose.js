@@ -9,7 +9,6 @@ import { onFirst } from "../ui/lazy-modules.js";
 import { startData } from "../ui/requests.js";
 import { choiceWords, keepChoice, playChoice } from "../ui/play-choice.js";
 import { loadSheet } from "../ui/sheets.js";
-import { toast } from "../ui/toast.js";
 
 const at = (id) => document.getElementById(id);
 const state = new ShowState(startData());
@@ -267,14 +266,5 @@ addEventListener("keydown", (event) => {
 	}
 });
 
-const told = sessionStorage.getItem("ritornel-told");
-if (told) {
-	sessionStorage.removeItem("ritornel-told");
-	toast(told, { wrong: true });
-}
-const note = sessionStorage.getItem("ritornel-note");
-if (note) {
-	sessionStorage.removeItem("ritornel-note");
-	toast(note);
-}
+import("../editor/arrival.js").then(({ tellOnArrival }) => tellOnArrival(state));
 state.follow();

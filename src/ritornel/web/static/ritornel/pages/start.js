@@ -1,20 +1,26 @@
-// Beginning a show from pictures: they go onto the new show's shelf one after another, then become its slides.
+// Beginning a show from pictures: they go onto the new show's shelf one after another, then become its slides. Sounds
+// among them are offered as voices, once the slides are there.
 import { watched } from "../ui/import-progress.js";
 import { filesOf } from "../shelf/dropped-files.js";
 import { el } from "../ui/element.js";
 import { askAbout } from "../ui/losses.js";
 import { post, send } from "../ui/requests.js";
 import { parseClockMs } from "../ui/times.js";
+import { countWords } from "../ui/wording.js";
 
 const form = document.getElementById("from-pictures");
 const at = (id) => document.getElementById(id);
 const csrf = () => document.querySelector("[name=csrfmiddlewaretoken]").value;
 let files = [];
+let sounds = [];
 
 function take(list) {
 	files = list.filter(({ file }) => file.type.startsWith("image/") || /\.(svg|avif)$/i.test(file.name));
+	sounds = list.filter(({ file }) => file.type.startsWith("audio/"));
+	const from = files[0]?.folder ? ` from ${files[0].folder}` : "";
+	const voices = sounds.length ? ` and ${countWords(sounds.length, "voice")}, to be paired next` : "";
 	at("chosen").textContent = files.length
-		? `${files.length} picture${files.length === 1 ? "" : "s"}${files[0].folder ? ` from ${files[0].folder}` : ""}`
+		? `${countWords(files.length, "picture")}${voices}${from}`
 		: "None of these is a picture";
 	at("make").disabled = !files.length;
 	if (files[0]?.folder && !at("album-title").value) at("album-title").value = files[0].folder;
@@ -52,22 +58,24 @@ async function make() {
 	try {
 		const base = `/shows/${await begin(at("album-title").value.trim() || "Album")}`;
 		const refused = [];
-		for (const [index, { file, folder }] of files.entries()) {
-			words.textContent = `${index} of ${files.length} on the shelf · ${file.name}`;
-			bar.style.width = `${(index / files.length) * 100}%`;
+		const all = [...files, ...sounds];
+		for (const [index, { file, folder }] of all.entries()) {
+			words.textContent = `${index} of ${all.length} on the shelf · ${file.name}`;
+			bar.style.width = `${(index / all.length) * 100}%`;
 			await send(`${base}/shelf`, file, { batch: "album", folder }).catch((error) => refused.push(error.message));
 		}
 		const name = at("comes").value;
 		await post(`${base}/slides-from-pictures`, {
 			each_ms: each,
 			transition: { name, lasts_ms: name === "cut" ? 0 : 900 },
+			fills: at("fills").checked,
 		});
 		if (refused.length)
 			sessionStorage.setItem(
 				"ritornel-told",
 				`${refused[0]}${refused.length > 1 ? ` And ${refused.length - 1} more that could not be taken in.` : ""}`,
 			);
-		location.href = `${base}/`;
+		location.href = sounds.length ? `${base}/#voices` : `${base}/`;
 	} catch (error) {
 		tell(error.message);
 		line.remove();

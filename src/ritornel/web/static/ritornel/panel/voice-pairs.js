@@ -1,49 +1,87 @@
-// Voices for many slides, paired by the numbers in their files' names: what goes where is shown before anything
-// happens.
-import { el } from "../ui/element.js";
+// Voices for many slides, paired by the numbers in the names of their files: what goes where is shown before anything
+// happens, and can be put right.
+import { el, icon } from "../ui/element.js";
 import { post } from "../ui/requests.js";
+import { countWords } from "../ui/wording.js";
 
 const whole = (asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms });
 
-export async function showPairs(state, files) {
-	const { rows } = await post(`${state.base}/voices/pairs`, { names: files.map((file) => file.name) });
-	const fits = rows.filter((row) => row.slide !== null && row.file !== null);
+/**
+ * @param {object} state
+ * @param {{name: string, file?: File, asset?: object}[]} voices files, or what lies on the shelf already
+ */
+export async function showPairs(state, voices) {
+	const { rows } = await post(`${state.base}/voices/pairs`, { names: voices.map(({ name }) => name) });
+	const slides = rows.filter((row) => row.slide !== null);
+	const troubles = new Map(rows.filter((row) => row.slide === null).map((row) => [row.file, row.trouble]));
+	const chosen = slides.map((row) => row.file);
 	const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "Which voice goes where" });
-	const line = (row) =>
-		el(
-			"tr",
-			{ class: row.trouble ? "wrong" : "" },
-			el("td", {}, row.slide === null ? "–" : String(row.slide)),
-			el(
-				"td",
-				{},
-				row.slide === null ? "no slide" : state.data.slides[state.data.order[row.slide - 1]].name || "Untitled",
-			),
-			el("td", {}, row.file === null ? "no file" : files[row.file].name),
-			el("td", {}, row.trouble),
-		);
-	const give = async () => {
-		dialog.close();
-		const added = new Map();
-		// All files are one step to undo; what cannot be taken in is told and leaves its slide as it was.
-		await state.addFiles(
-			fits.map((row) => ({
-				file: files[row.file],
-				came: (asset) => {
-					if (asset.kind === "sound") added.set(row.slide, asset);
-				},
-			})),
-		);
-		const edits = [...added].map(([number, asset]) => ({
-			do: "put voice",
-			slide_id: state.data.order[number - 1],
-			voice: whole(asset),
-			follow: true,
-		}));
-		if (edits.length) await state.edit({ do: "several", label: `Give ${edits.length} slides their voices`, edits });
+	const body = el("tbody");
+	const left = el("ul", { class: "pairs", "aria-label": "Voices without a slide" });
+	const give = el("button", { class: "push main" });
+
+	const choose = (at, file) => {
+		const before = file === null ? -1 : chosen.indexOf(file);
+		if (before >= 0) chosen[before] = null;
+		chosen[at] = file;
+		draw();
 	};
+	const shift = (way) => {
+		if (way < 0) chosen.push(chosen.shift());
+		else chosen.unshift(chosen.pop());
+		draw();
+	};
+	const draw = () => {
+		body.replaceChildren(
+			...slides.map((row, at) => {
+				const name = state.data.slides[state.data.order[row.slide]].name || "Untitled";
+				const field = el(
+					"select",
+					{ class: "field", "aria-label": `Voice of slide ${row.slide + 1} ${name}` },
+					el("option", { value: "" }, "No voice"),
+					voices.map((voice, file) => el("option", { value: file, selected: chosen[at] === file }, voice.name)),
+				);
+				field.addEventListener("change", () => choose(at, field.value === "" ? null : Number(field.value)));
+				const trouble = chosen[at] === null ? row.trouble : "";
+				return el(
+					"tr",
+					{ class: trouble ? "wrong" : "" },
+					el("td", {}, String(row.slide + 1)),
+					el("td", {}, name),
+					el("td", {}, field),
+					el("td", {}, trouble),
+				);
+			}),
+		);
+		left.replaceChildren(
+			...voices.flatMap(({ name }, file) =>
+				chosen.includes(file) ? [] : [el("li", {}, el("b", {}, name), troubles.get(file) ?? "left out")],
+			),
+		);
+		const count = chosen.filter((file) => file !== null).length;
+		give.disabled = !count;
+		give.textContent = count === 1 ? "Give 1 slide its voice" : `Give ${countWords(count, "slide")} their voices`;
+	};
+
+	give.addEventListener("click", () => {
+		dialog.close();
+		giveVoices(
+			state,
+			slides.flatMap((row, at) =>
+				chosen[at] === null ? [] : [{ slide: state.data.order[row.slide], voice: voices[chosen[at]] }],
+			),
+		);
+	});
+	const moved = (way, sign, words) =>
+		el("button", { class: "push", title: words, onclick: () => shift(way) }, icon(sign), words);
 	dialog.append(
 		el("h2", {}, "Which voice goes where"),
+		el(
+			"div",
+			{ class: "row" },
+			moved(-1, "arrow-left", "All one slide earlier"),
+			moved(1, "arrow-right", "All one slide later"),
+		),
 		el(
 			"div",
 			{ class: "scrolls" },
@@ -56,25 +94,41 @@ export async function showPairs(state, files) {
 					el(
 						"tr",
 						{},
-						["Slide", "", "File", ""].map((words) => el("th", { scope: "col" }, words)),
+						["Slide", "", "Voice", ""].map((words) => el("th", { scope: "col" }, words)),
 					),
 				),
-				el("tbody", {}, rows.map(line)),
+				body,
 			),
+			left,
 		),
-		el("p", { class: "said" }, `Each of the ${fits.length} slides then lasts as long as its voice, and a breath.`),
-		el(
-			"div",
-			{ class: "row" },
-			el(
-				"button",
-				{ class: "push main", disabled: !fits.length, onclick: give },
-				fits.length === 1 ? "Give 1 slide its voice" : `Give ${fits.length} slides their voices`,
-			),
-			el("button", { class: "push", onclick: () => dialog.close() }, "Leave it"),
-		),
+		el("p", { class: "said" }, "Each of these slides then lasts as long as its voice, and a breath."),
+		el("div", { class: "row" }, give, el("button", { class: "push", onclick: () => dialog.close() }, "Leave it")),
 	);
+	draw();
 	dialog.addEventListener("close", () => dialog.remove());
 	document.body.append(dialog);
 	dialog.showModal();
+}
+
+/** All files are one step to undo; what cannot be taken in is told and leaves its slide as it was. */
+async function giveVoices(state, pairs) {
+	const added = new Map(pairs.flatMap(({ slide, voice }) => (voice.asset ? [[slide, voice.asset]] : [])));
+	const files = pairs.filter(({ voice }) => voice.file);
+	if (files.length)
+		await state.addFiles(
+			files.map(({ slide, voice }) => ({
+				file: voice.file,
+				came: (asset) => {
+					if (asset.kind === "sound") added.set(slide, asset);
+				},
+			})),
+		);
+	const edits = [...added].map(([slide_id, asset]) => ({
+		do: "put voice",
+		slide_id,
+		voice: whole(asset),
+		follow: true,
+	}));
+	const label = edits.length === 1 ? "Give 1 slide its voice" : `Give ${edits.length} slides their voices`;
+	if (edits.length) await state.edit({ do: "several", label, edits });
 }

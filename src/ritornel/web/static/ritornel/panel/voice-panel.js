@@ -61,12 +61,15 @@ function numbered(state) {
 		"aria-label": "Numbered voice files",
 	});
 	input.addEventListener("change", async () => {
-		const files = [...input.files];
-		if (files.length) (await import("./voice-pairs.js")).showPairs(state, files);
+		const voices = [...input.files].map((file) => ({ name: file.name, file }));
+		if (voices.length) (await import("./voice-pairs.js")).showPairs(state, voices);
 	});
 	return el(
 		"label",
-		{ class: "push cursor-pointer", title: "01.wav goes to the first slide, 02.wav to the second …" },
+		{
+			class: "push cursor-pointer",
+			title: "Paired by the numbers in their names; the pairs can be put right before anything happens",
+		},
 		icon("list"),
 		"Numbered files for all slides",
 		input,

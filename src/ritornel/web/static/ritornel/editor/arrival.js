@@ -1,0 +1,24 @@
+// What a show is opened with: what the page before has to tell, and what it left to be asked here.
+import { toast } from "../ui/toast.js";
+
+/** Tells each thing once. */
+export async function tellOnArrival(state) {
+	for (const [key, wrong] of [
+		["ritornel-told", true],
+		["ritornel-note", false],
+	]) {
+		const words = sessionStorage.getItem(key);
+		if (!words) continue;
+		sessionStorage.removeItem(key);
+		toast(words, { wrong });
+	}
+	// A show that was begun from pictures and sounds: which voice goes where is asked once.
+	if (location.hash !== "#voices") return;
+	history.replaceState(null, "", location.pathname + location.search);
+	const sounds = state.data.assets.filter(({ kind }) => kind === "sound");
+	const { showPairs } = await import("../panel/voice-pairs.js");
+	showPairs(
+		state,
+		sounds.map((asset) => ({ name: asset.name, asset })),
+	);
+}
