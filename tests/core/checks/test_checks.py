@@ -309,6 +309,31 @@ class SpokenTest(CheckTest):
                 [finding.id for finding in find_problems(value, heard=measured) if finding.check == "loudness"], ids
             )
 
+    def test_a_clip_over_words_moves_to_where_none_are(self) -> None:
+        clip = Clip("swing-c", "The swing", Box(300, 120, 400, 300), "swing", out_ms=4000)
+        value = show(slide(words("Thirty teeth, and one at a time"), clip))
+        finding = self.one(value, "clip over words")
+        self.assertEqual(finding.title, "“The swing” covers words of “The words”")
+        assert finding.fix is not None
+        mended = apply_edit(value, finding.fix.edit).show
+        self.assertEqual(self.found(mended, "clip over words"), [])
+        box = mended.slides[0].objects[1].box
+        self.assertGreaterEqual(box.y, 130, "below the line of words")
+        for fine in (slide(clip, words("Before it")), slide(words(" "), clip)):
+            self.assertEqual(self.found(show(fine), "clip over words"), [])
+
+    def test_a_heading_that_something_covers_comes_to_the_front(self) -> None:
+        heading = words("The rope", object_id="h", place="heading")
+        bell = Picture("bell-p", "The bell", Box(0, 0, 900, 500), "bell")
+        value = show(slide(heading, bell))
+        finding = self.one(value, "covered title")
+        self.assertEqual(finding.title, "“The bell” covers the heading “The words”")
+        assert finding.fix is not None
+        self.assertEqual(self.found(apply_edit(value, finding.fix.edit).show, "covered title"), [])
+        comes_later = slide(heading, bell, order=(Build("b", "bell-p", "enters fade", OnCue("q"), 0, 400),))
+        for fine in (slide(bell, heading), comes_later, slide(words("The rope"), bell)):
+            self.assertEqual(self.found(show(fine), "covered title"), [])
+
 
 class WholeTest(SimpleTestCase):
     def test_what_hurts_most_comes_first_then_what_comes_first(self) -> None:
@@ -318,6 +343,9 @@ class WholeTest(SimpleTestCase):
                 [*found], sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms))
             )
             self.assertEqual(len({finding.id for finding in found}), len(found), "each has an id of its own")
+
+    def test_the_demo_has_two_findings_that_teach(self) -> None:
+        self.assertEqual([finding.id for finding in find_problems(orlmere())], ["holds:who-s", "reading:thx-s"])
 
     def test_every_fix_of_the_demo_fixes(self) -> None:
         value = orlmere()

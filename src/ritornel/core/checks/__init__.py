@@ -1,11 +1,14 @@
 """The readiness check: what in a show would make its audience stumble, each with a fix where one exists.
 
-A new check is a file here with a function `find`; it is found by being there.
+A new check is a file here with a function `find` and a `TITLE` for its findings; it is found by being there.
 """
 
 import importlib
 import pkgutil
 from collections.abc import Callable, Iterator, Mapping
+from types import MappingProxyType
+
+import msgspec
 
 from ritornel.core.checks.finding import SEVERITIES, CheckedShow, FileFault, Finding, Fix, FrameAnalysis, ShowLoudness
 from ritornel.core.document.show import Show
@@ -14,14 +17,16 @@ from ritornel.core.schedule.performance import perform
 Check = Callable[[CheckedShow], Iterator[Finding]]
 
 
-def _collected() -> tuple[Check, ...]:
-    """The function `find` of every module here that has one, by the names of the modules."""
+def _collected() -> dict[str, Check]:
+    """The function `find` of every module here that has one, by the titles of the modules, in the order of their
+    names.
+    """
     names = sorted(module.name for module in pkgutil.iter_modules(__path__))
-    found = (getattr(importlib.import_module(f"{__name__}.{name}"), "find", None) for name in names)
-    return tuple(check for check in found if check is not None)
+    modules = [importlib.import_module(f"{__name__}.{name}") for name in names]
+    return {module.TITLE: module.find for module in modules if hasattr(module, "find")}
 
 
-CHECKS: tuple[Check, ...] = _collected()
+CHECKS: Mapping[str, Check] = MappingProxyType(_collected())
 
 
 def find_problems(
@@ -36,7 +41,9 @@ def find_problems(
     rendered frames showed of each slide. Raises RitornelError where it cannot be performed.
     """
     look = CheckedShow.of(show, perform(show), faults, heard, looked)
-    found = [finding for check in CHECKS for finding in check(look)]
+    found = [
+        msgspec.structs.replace(finding, group=title) for title, check in CHECKS.items() for finding in check(look)
+    ]
     return tuple(sorted(found, key=lambda finding: (SEVERITIES.index(finding.severity), finding.at_ms)))
 
 

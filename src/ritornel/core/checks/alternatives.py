@@ -6,6 +6,8 @@ from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.document.objects import Picture
 
+TITLE = "Pictures without a text alternative"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each picture or clip without words; the fix writes what the shelf has, else its name."""

@@ -7,6 +7,8 @@ from ritornel.core.document.camera import uncovered_ms
 from ritornel.core.document.objects import Clip
 from ritornel.core.time.milliseconds import time_text
 
+TITLE = "The camera's picture ends before the voice"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """A clip that runs with its slide and ends before the slide's voice does."""

@@ -8,6 +8,8 @@ from ritornel.core.document.edits import GatherCredits
 from ritornel.core.document.objects import TextHolder
 from ritornel.core.document.uses import uses_of
 
+TITLE = "A credit is missing"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """What has a credit of its own, is used, and whose credit no shown slide says. One finding for all."""

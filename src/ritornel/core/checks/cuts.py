@@ -9,6 +9,8 @@ from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import ChangeSlides
 from ritornel.core.document.show import AdvanceAfter
 
+TITLE = "Something is cut off at the end of a slide"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """On slides that are cut short: by how much, what is lost of a voice first."""

@@ -47,6 +47,8 @@ class Finding(msgspec.Struct, frozen=True):
     fix: Fix | None = None
     asset_id: str | None = None
     """The medium whose file has to be added again."""
+    group: str = ""
+    """What it has in common with others that are shown and fixed together, in words."""
 
 
 class ShowLoudness(msgspec.Struct, frozen=True):

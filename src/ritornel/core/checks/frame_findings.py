@@ -7,6 +7,8 @@ from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.document.objects import Text
 
+TITLE = "Words hard to read, or flashes"
+
 FLASHES = 3
 """Three a second or more can bring on a seizure (WCAG 2.2, 2.3.1)."""
 

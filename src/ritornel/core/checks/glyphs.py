@@ -4,6 +4,8 @@ from collections.abc import Iterator
 
 from ritornel.core.checks.finding import CheckedShow, Finding
 
+TITLE = "Characters that no font has"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each slide that has any."""

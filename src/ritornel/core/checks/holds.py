@@ -7,6 +7,8 @@ from ritornel.core.document.edits import Several
 from ritornel.core.document.edits.holds import hold_edits
 from ritornel.core.time.milliseconds import seconds_text
 
+TITLE = "Waits that nobody has timed"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One finding a slide; its fix keeps the default as each wait's own hold, so that a later default does not change

@@ -6,6 +6,8 @@ from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.checks.off_frame import is_off_frame
 from ritornel.core.document.edits import ChangeObjects
 
+TITLE = "Objects too faint to be seen"
+
 LEAST = 0.02
 """Fainter than this nobody sees anything."""
 

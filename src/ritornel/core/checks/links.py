@@ -9,6 +9,8 @@ from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.document.objects import OpenAddress, Paragraph, TextHolder
 from ritornel.core.document.show import Show
 
+TITLE = "Links that lead nowhere"
+
 NOWHERE = (".invalid", ".test", ".example", ".localhost", ".local", "localhost")
 """Names that are reserved for trying things out (RFC 2606, RFC 6761), or known at home only."""
 PLACEHOLDERS = ("example.com", "example.org", "example.net")

@@ -6,6 +6,8 @@ from collections.abc import Iterator
 from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.sound.mastering import TARGET_LUFS
 
+TITLE = "Louder or quieter than it should be"
+
 WITHIN_LU = 0.5
 QUIET_LUFS = -40.0
 """Below this nobody meant it to be heard: levels were pulled down, or a microphone was off."""

@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.document.uses import uses_of
 
+TITLE = "Files that are missing or damaged"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each medium in use whose file is gone or damaged; where it is used first is where it is found."""

@@ -9,6 +9,8 @@ from ritornel.core.document.edits import PutSpan, RemoveSpan
 from ritornel.core.document.show import ShowEnd, SlideStart
 from ritornel.core.time.milliseconds import clock_text
 
+TITLE = "Music that ends too soon or never sounds"
+
 NEAR_MS = 500
 FADE_MS = 4000
 

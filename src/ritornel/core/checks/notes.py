@@ -4,6 +4,8 @@ from collections.abc import Iterator
 
 from ritornel.core.checks.finding import CheckedShow, Finding
 
+TITLE = "Slides without notes"
+
 MOST = 0.5
 """Where more than half of the slides have notes, those without stand out."""
 

@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.checks.inconsistencies import joins_of
 
+TITLE = "A slide that comes in another way than the others"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """What the overview's margin says of it, with the same fix."""

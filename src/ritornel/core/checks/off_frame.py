@@ -9,6 +9,8 @@ from ritornel.core.document.objects import Object
 from ritornel.core.document.show import Frame, Slide
 from ritornel.core.layout.visibility import outside
 
+TITLE = "Objects outside the frame"
+
 
 def is_off_frame(slide: Slide, item: Object, frame: Frame) -> bool:
     """Whether an object lies wholly outside the frame and no build, wings or moving view ever brings it in."""

@@ -7,6 +7,8 @@ from ritornel.core.document.edits import AddBuild, ChangeSlides
 from ritornel.core.document.objects import PLAYS, GoToSlide, PlayClip
 from ritornel.core.document.show import Build, Together
 
+TITLE = "Presses that lead nowhere"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """A press to a slide that is skipped; in a show that runs by itself, a clip that only a press would play (rule

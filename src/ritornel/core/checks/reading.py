@@ -10,6 +10,8 @@ from ritornel.core.document.edits import ChangeSlides
 from ritornel.core.document.show import AdvanceAfter
 from ritornel.core.schedule.reading import reading_time
 
+TITLE = "Too short to be read"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """Reading begins when the slide is there; what it takes is an estimate, and said to be one."""

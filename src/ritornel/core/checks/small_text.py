@@ -6,6 +6,8 @@ from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import ChangeObjects
 from ritornel.core.layout.visibility import readable_px
 
+TITLE = "Words too small to read"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """By the size letters came out at, where a text shrinks to fit its box."""

@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.document.layouts import empty_places
 
+TITLE = "Places left unfilled"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each slide that has any; places are not seen while a show is played, the gap is."""

@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.document.sections import shown_sections
 
+TITLE = "Sections that nobody has recorded"
+
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each section without any voice, where another section has one."""

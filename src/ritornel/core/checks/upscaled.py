@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from ritornel.core.checks.finding import CheckedShow, Finding
 from ritornel.core.layout.marks import ImageMark
 
+TITLE = "Pictures shown larger than they are"
+
 MOST = 1.5
 """How many px of the frame a pixel may cover before it is seen."""
 

@@ -18,9 +18,12 @@ from ritornel.core.document.edits import (
     apply_edit,
 )
 from ritornel.core.document.integrity import cue_ids
+from ritornel.core.document.objects import Clip
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset, Show, Slide, Voice
 from ritornel.core.document.uses import uses_of
 from ritornel.core.errors import BadValue
+from ritornel.core.layout.clear_place import clear_place, covers_words
+from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.rehearsal.recording import RecordedSlide
 
 RECORDED = "rec-"
@@ -98,7 +101,20 @@ def _camera(show: Show, slide: Slide, picked: Picked) -> list[Edit]:
     if picked.picture is None or picked.placement.shape not in ("round", "rectangle"):
         return edits
     clip = camera_clip(show.frame, picked.placement, picked.picture, own, picked.piece.lasts_ms)
-    return [*edits, AddObjects(slide.id, (clip,))]
+    return [*edits, AddObjects(slide.id, (_beside_words(show, slide, clip),))]
+
+
+def _beside_words(show: Show, slide: Slide, clip: Clip) -> Clip:
+    """The clip where it was placed, or where that would cover words of this slide, at a place without any."""
+    scenery = scenery_of(show)
+    rest = tuple(item for item in slide.objects if item.id != clip.id)
+    if not covers_words(clip.box, rest, scenery):
+        return clip
+    box = clear_place(
+        msgspec.structs.replace(slide, objects=rest), show.frame, scenery, clip.box.height / clip.box.width
+    )
+    corner = box.width / 2 if clip.corner_px >= clip.box.width / 2 else clip.corner_px
+    return msgspec.structs.replace(clip, box=box, corner_px=corner)
 
 
 def _cleared(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:

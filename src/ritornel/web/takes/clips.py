@@ -15,6 +15,8 @@ from ritornel.core.document.edits.greetings import PutGreeting, PutRecorded
 from ritornel.core.document.objects import Id
 from ritornel.core.document.show import Asset
 from ritornel.core.errors import BadValue
+from ritornel.core.layout.clear_place import clear_place
+from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.rehearsal.recording import RecordedSlide
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.sound.recording_file import recorded_ms
@@ -93,14 +95,17 @@ def place(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse
     asset = _asset(recording)
     stem = new_id()[:12]
     edit: Edit
+    show = value_of(row)
     if wanted.role == "shelf":
-        if value_of(row).asset(asset.id) is not None:
+        if show.asset(asset.id) is not None:
             raise BadValue("It lies on the shelf already.", "role")
         edit = AddAssets((asset,))
     elif wanted.role in ("greeting", "farewell"):
         edit = PutGreeting(stem, asset, "before" if wanted.role == "greeting" else "after")
     elif wanted.role == "slide" and wanted.slide_id is not None:
-        edit = PutRecorded(wanted.slide_id, stem, asset)
+        slide = show.slide(wanted.slide_id)
+        clear = clear_place(slide, show.frame, scenery_of(show)) if slide and asset.kind == "clip" else None
+        edit = PutRecorded(wanted.slide_id, stem, asset, clear)
     else:
         raise Http404("There is no such place.")
     edited = edit_show(show_id, person_of(request), edit, stored=(asset,))

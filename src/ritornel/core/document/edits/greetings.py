@@ -93,13 +93,14 @@ class PutGreeting(msgspec.Struct, frozen=True, tag_field="do", tag="put greeting
 
 
 class PutRecorded(msgspec.Struct, frozen=True, tag_field="do", tag="put recorded"):
-    """Something recorded straight onto a slide: a clip that plays on arrival, or a voice, which the slide follows where
-    it went on by itself.
+    """Something recorded straight onto a slide: a clip that plays on arrival in `box`, or a voice, which the slide
+    follows where it went on by itself.
     """
 
     slide_id: Id
     stem: Id
     asset: Asset
+    box: Box | None = None
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
@@ -109,7 +110,7 @@ class PutRecorded(msgspec.Struct, frozen=True, tag_field="do", tag="put recorded
             check_voice(msgspec.structs.replace(show, assets=(*show.assets, self.asset)), voice)
             advance = AdvanceWithVoice() if isinstance(slide.advance, AdvanceAfter) else slide.advance
             return Draft((*shelved, *put(slide, voice=voice, advance=advance)), f"Record a voice for {title_of(slide)}")
-        clip = _clip(self.asset, f"{self.stem}-c", "Recorded clip", camera_box(show.frame, ON_SLIDE))
+        clip = _clip(self.asset, f"{self.stem}-c", "Recorded clip", self.box or camera_box(show.frame, ON_SLIDE))
         # It plays with what arrives last of beat 0, so that nothing waits for it but the first cue.
         at = next(
             (place for place, build in enumerate(slide.order) if isinstance(build.starts, OnCue)), len(slide.order)

@@ -76,7 +76,7 @@ export class Checks {
 									el("h3", { class: "mr-auto" }, words),
 									el("span", { class: "said" }, `${own.length}`),
 								),
-								own.map((finding) => this.line(finding)),
+								...this.grouped(own),
 							),
 						]
 					: [];
@@ -90,6 +90,27 @@ export class Checks {
 					)
 				: "",
 		);
+	}
+
+	/** Findings of one kind stand together, with one fix for all of them and one for each. */
+	grouped(findings) {
+		const groups = Map.groupBy(findings, ({ group }) => group);
+		return [...groups].flatMap(([group, own]) => {
+			if (own.length < 2) return own.map((finding) => this.line(finding));
+			const fixes = own.flatMap(({ fix }) => (fix ? [fix.edit] : []));
+			const edit = { do: "several", label: `Fix ${fixes.length} × ${group.toLowerCase()}`, edits: fixes };
+			const all = el("button", { class: "push" }, `Fix all ${fixes.length}`);
+			all.addEventListener("click", () => this.fix({ edit, words: `${fixes.length} × ${group.toLowerCase()}` }, all));
+			return [
+				el(
+					"details",
+					{ class: "finding-group", open: true },
+					el("summary", {}, el("b", {}, `${group} · ${own.length}`)),
+					fixes.length > 1 ? all : null,
+					own.map((finding) => this.line(finding)),
+				),
+			];
+		});
 	}
 
 	line(finding) {
