@@ -577,3 +577,19 @@ class KeysTest(BrowserTest):
         for _ in range(3):
             self.page.keyboard.press("ArrowUp")
         self.until(lambda: score.evaluate("(node) => node.clientHeight") > before + 40)
+
+
+class SecondVisitTest(BrowserTest):
+    def test_at_the_second_visit_nothing_of_the_program_is_fetched_again(self) -> None:
+        show = self.compose()
+        self.page.goto(self.base + "/shows/start")
+        line = self.context.new_cdp_session(self.page)
+        line.send("Network.enable")
+        asked: dict[str, str] = {}
+        kept: set[str] = set()
+        line.on("Network.requestWillBeSent", lambda event: asked.update({event["requestId"]: event["request"]["url"]}))
+        line.on("Network.requestServedFromCache", lambda event: kept.add(event["requestId"]))
+        self.compose(show=show)
+        fetched = [url for key, url in asked.items() if key not in kept and "/static/" in url]
+        self.assertEqual(fetched, [])
+        self.assertTrue(any("/static/" in url for url in asked.values()), "they are asked for, and lie there")

@@ -56,6 +56,31 @@ class EmbeddingTest(BrowserTest):
         self.assertEqual((box["width"], box["height"]), (1280, 720))
         expect(other.frame_locator("iframe").get_by_role("button", name="Begin The Orlmere clock")).to_be_visible()
 
+    def test_it_begins_as_the_show_does_and_is_previewed_at_exactly_its_size(self) -> None:
+        page = self.page
+        token = page.locator("meta[name=csrf]").get_attribute("content") or ""
+        page.request.post(
+            f"{self.base}/shows/{self.show}/release/settings",
+            data={"loops": True},
+            headers={"X-CSRFToken": token, "Referer": self.base},
+        )
+        page.reload()
+        expect(page.locator("[data-embed]").get_by_label("Loops")).to_be_checked()
+        expect(page.get_by_label("Height in px")).to_have_value("540")
+        page.get_by_label("Width in px").fill("1600")
+        page.get_by_label("Width in px").press("Tab")
+        page.get_by_label("Height in px").fill("900")
+        page.get_by_label("Height in px").press("Tab")
+        page.get_by_role("button", name="Embedded").click()
+        inside = page.frame_locator(".exact iframe").locator("html")
+        self.until(lambda: inside.evaluate("() => [innerWidth, innerHeight]") == [1600, 900])
+        room, box = page.locator(".exact").bounding_box(), page.locator(".exact iframe").bounding_box()
+        assert room and box
+        self.assertLessEqual(box["width"], room["width"] + 1)
+        self.assertAlmostEqual(box["width"] / box["height"], 16 / 9, places=2)
+        page.locator("[data-embed]").get_by_label("In silence until pressed").check()
+        self.assertIn("start=silence", page.get_by_label("Code for another page").input_value())
+
     def test_it_is_seen_as_strangers_see_it(self) -> None:
         page = self.page
         frame = page.frame_locator(".seen iframe")

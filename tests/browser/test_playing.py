@@ -222,8 +222,8 @@ class ReleaseTest(BrowserTest):
     def test_where_the_browser_wants_a_press_a_plate_says_so(self) -> None:
         _, address = self.release()
         page = self.stranger(address, autoplay=False)
-        expect(page.get_by_text("Press the dot to begin, with sound.")).to_be_visible()
-        page.get_by_role("button", name="Begin The Orlmere clock").click()
+        expect(page.get_by_text("Press anywhere to begin, with sound.")).to_be_visible()
+        page.mouse.click(30, 30)  # the whole plate is a button
         page.wait_for_selector('.house[data-running][data-slide="noon-s"]')
         other = self.stranger(address, autoplay=False)
         other.get_by_role("button", name="Begin in silence").click()
@@ -273,13 +273,16 @@ class ReleaseTest(BrowserTest):
         self.release()
         page = self.page
         page.get_by_label("Size").select_option("640x360")
+        expect(page.get_by_label("Name of the film")).to_have_value("The Orlmere clock")
+        page.get_by_label("Name of the film").fill("The clock, for the town hall")
+        page.get_by_label("Name of the film").press("Tab")
         page.get_by_role("button", name="Make the film").click()
         expect(page.get_by_role("progressbar")).to_be_visible(timeout=20_000)
         expect(page.locator("[data-film]")).to_contain_text("s left", timeout=60_000)
         expect(page.locator('[data-state="ready"]')).to_be_visible(timeout=120_000)
         with page.expect_download() as download:
             page.get_by_role("link", name="Save").click()
-        self.assertEqual(download.value.suggested_filename, "the-orlmere-clock-640x360.mp4")
+        self.assertEqual(download.value.suggested_filename, "the-clock-for-the-town-hall-640x360.mp4")
         page.get_by_label("Size").select_option("1920x1080")
         page.get_by_role("button", name="Make the film").click()
         expect(page.locator('[data-state="running"]')).to_be_visible(timeout=20_000)

@@ -195,14 +195,14 @@ class AccountTest(WebTest):
         with override_settings(EMAIL_BACKEND="ritornel.web.people.mail.FileMailBackend"):
             self.assertContains(
                 self.client.post("/account/addresses", {"address": ADDRESS}),
-                "No letters go out from here",
+                "No mail goes out from here",
                 status_code=400,
             )
         self.assertEqual(mail.outbox, [])
         self.assertEqual(self.client.post("/account/proof/xyz/").status_code, 410)
         for _ in range(6):
             last = self.client.post("/account/addresses", {"address": ADDRESS})
-        self.assertContains(last, "Several letters were asked for already. Try again in", status_code=400)
+        self.assertContains(last, "Mail was asked for several times already. Try again in", status_code=400)
         self.assertEqual(len(mail.outbox), 5)
 
     def test_name_and_password_are_changed(self) -> None:

@@ -2,15 +2,18 @@ import asyncio
 import gzip
 import re
 from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 from unittest import mock
 
 from django.contrib.staticfiles import finders
+from django.templatetags.static import static
 from django.test import SimpleTestCase
 
 from ritornel.web.config.modules import module, modules_of
 from ritornel.web.config.slow_line import SlowLine
 from ritornel.web.config.static import StaticFirst
+from ritornel.web.config.static_stamp import stamp_of
 
 
 class ModulesTest(SimpleTestCase):
@@ -55,6 +58,29 @@ class StaticFirstTest(SimpleTestCase):
             StaticFirst(inner)({"type": "http", "method": method, "path": path, "headers": headers}, None, send)
         )  # type: ignore[arg-type]
         return sent
+
+    def test_with_the_stamp_of_this_version_a_file_is_kept_for_a_year_and_with_another_it_is_asked_for_again(
+        self,
+    ) -> None:
+        name = "ritornel/pages/watch.js"
+        stamped, plain, old = (
+            self.asked(address) for address in (static(name), f"/static/{name}", f"/static/0123456789ab/{name}")
+        )
+        self.assertEqual(stamped[1]["body"], old[1]["body"])
+        kept = [dict(reply[0]["headers"])[b"cache-control"] for reply in (stamped, plain, old)]
+        self.assertEqual(kept[0], b"public, max-age=31536000, immutable")
+        self.assertTrue(all(b"max-age=0" in one for one in kept[1:]), kept)
+
+    def test_the_stamp_is_of_names_and_contents(self) -> None:
+        with TemporaryDirectory() as name:
+            folder = Path(name)
+            (folder / "a.js").write_text("1")
+            first = stamp_of([folder])
+            self.assertEqual(first, stamp_of([folder]))
+            (folder / "a.js").write_text("2")
+            second = stamp_of([folder])
+            (folder / "a.js").rename(folder / "b.js")
+            self.assertEqual(len({first, second, stamp_of([folder])}), 3)
 
     def test_static_files_are_answered_and_asked_for_again_by_304(self) -> None:
         start, body = self.asked("/static/ritornel/pages/watch.js")

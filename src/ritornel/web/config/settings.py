@@ -9,6 +9,7 @@ from pathlib import Path
 
 from ritornel.core.formats.media import Limits
 from ritornel.web.config.disk_reserve import mind_reserve
+from ritornel.web.config.static_stamp import stamp_of
 
 PACKAGE = Path(__file__).resolve().parents[2]
 VAR = Path(os.environ.get("RITORNEL_VAR", PACKAGE.parents[1] / "var")).resolve()
@@ -143,12 +144,13 @@ BRAKES_STORE = os.environ.get("RITORNEL_BRAKES", "memory://")
 """
 DEFAULT_FROM_EMAIL = os.environ.get("RITORNEL_FROM", "Ritornel <ritornel@localhost>")
 
-STATIC_URL = "/static/"
-STATICFILES_DIRS = [PACKAGE / "web" / "static", ("fonts", PACKAGE / "core" / "layout" / "fonts")]
+STATICFILES_DIRS = [PACKAGE / "web" / "static"]
+STATIC_STAMP = stamp_of(STATICFILES_DIRS)
+STATIC_URL = f"/static/{STATIC_STAMP}/"
 WHITENOISE_USE_FINDERS = True
 WHITENOISE_AUTOREFRESH = DEBUG
 WHITENOISE_MAX_AGE = 0
-"""Static files are asked for again each time and answered by 304: modules import each other by plain names."""
+"""Without the stamp of this version in its address a static file is asked for again each time, and answered by 304."""
 
 STORAGES = {
     "default": {

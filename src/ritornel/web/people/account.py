@@ -81,9 +81,9 @@ def ask_for_proof(request: HttpRequest) -> HttpResponse:
     try:
         validate_email(address)
         if not mail_goes_out():
-            raise RitornelError("No letters go out from here, so that no address can be proven.")
-        PROVING.apply(person.pk, words="Several letters were asked for already.")
-        PROVING.apply(network_address(request), words="Several letters were asked for already.")
+            raise RitornelError("No mail goes out from here, so that no address can be proven.")
+        PROVING.apply(person.pk, words="Mail was asked for several times already.")
+        PROVING.apply(network_address(request), words="Mail was asked for several times already.")
         code = signing.dumps({"person": person.pk, "address": address}, salt=_SALT)
         link = request.build_absolute_uri(reverse("prove-address", args=[code]))
         text = (
@@ -95,7 +95,7 @@ def ask_for_proof(request: HttpRequest) -> HttpResponse:
         return _page(request, f"“{one_line(address)[:100]}” is no e-mail address. Nothing was sent.", "address", 400)
     except RitornelError as error:
         return _page(request, str(error), "address", 400)
-    messages.info(request, f"A letter with a link went to {address}.")
+    messages.info(request, f"Mail with a link went to {address}.")
     return redirect("account")
 
 

@@ -17,12 +17,17 @@ WAITS_WORDS = "The worker stopped in the middle of this film. It goes on from wh
 
 
 class Release(models.Model):
-    """The public place of a show: one address over all its editions."""
+    """The public place of a show: one address over all its editions.
+
+    `starts_silent`: where a browser wants a press before sound, it starts by itself all the same, in silence, and the
+    first press turns the sound on.
+    """
 
     show = models.OneToOneField(Show, on_delete=models.CASCADE, related_name="release")
     address = models.CharField(max_length=40, unique=True, default=new_id)
     withdrawn = models.BooleanField(default=False)
     starts_itself = models.BooleanField(default=True)
+    starts_silent = models.BooleanField(default=False)
     loops = models.BooleanField(default=False)
     audience = models.CharField(max_length=10, default="anyone")
     domain = models.CharField(max_length=120, blank=True)
@@ -93,7 +98,7 @@ class Edition(models.Model):
 
 class FilmJob(Job):
     """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked
-    for. `style` says what pages have, `timing` which take it is timed by, if by one.
+    for, under a name of its own. `style` says what pages have, `timing` which take it is timed by, if by one.
     """
 
     KINDS = {
@@ -114,6 +119,7 @@ class FilmJob(Job):
     rate = models.CharField(max_length=24, default="30")
     constant_rate = models.BooleanField(default=False)
     style = models.CharField(max_length=8, default="")
+    name = models.CharField(max_length=120, blank=True, default="")
     timing = models.CharField(max_length=80, blank=True, default="")
     slide = models.IntegerField(default=0)
     size_bytes = models.BigIntegerField(default=0)
@@ -130,7 +136,12 @@ class FilmJob(Job):
         """Under which name it is saved: what it is of, and which it is."""
         size = f"{self.width_px}x{self.height_px}"
         about = {"pdf": self.style, "zip": f"stills-{size}"}.get(self.kind, size)
-        return f"{file_title(self.show.title)}-{about}.{self.kind}"
+        return f"{file_title(self.title)}-{about}.{self.kind}"
+
+    @property
+    def title(self) -> str:
+        """What it is called: the name it was given, else the show's title."""
+        return self.name or self.show.title
 
     @property
     def resumes(self) -> bool:

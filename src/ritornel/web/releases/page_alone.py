@@ -28,7 +28,7 @@ SHEETS = ("ritornel/ritornel.css", "ritornel/pages.css")
 OWN_FACES = (Face("Hanken Grotesk", 400, False), Face("Hanken Grotesk", 600, False), Face("Spectral", 600, False))
 """What the start plate and the controls are set in."""
 _SPECIFIER = re.compile(r'((?:from\s*|import\s*\(\s*|^import\s+)")(\.{1,2}/[^"]+\.js)(")', re.MULTILINE)
-_FACE = re.compile(r'@font-face \{[^}]*url\("/static/fonts/([^"]+)"\)[^}]*\}')
+_FACE = re.compile(r'@font-face \{[^}]*url\("\.\./fonts/([^"]+)"\)[^}]*\}')
 
 
 def _static(name: str) -> Path:
@@ -62,7 +62,7 @@ def _bare(source: str, folder: str) -> str:
 
 
 def faces_of(performance: Performance) -> frozenset[str]:
-    """The font files that the show's words and the player's own need, below the folder of fonts."""
+    """The web fonts that the show's words and the player's own need, below the folder of fonts."""
     faces = {
         Face(mark.family, mark.weight, mark.italic)
         for staged in performance.slides
@@ -71,7 +71,7 @@ def faces_of(performance: Performance) -> frozenset[str]:
         for mark in part.marks
         if isinstance(mark, TextMark)
     }
-    return frozenset(face.path.relative_to(FONTS).as_posix() for face in {*faces, *OWN_FACES})
+    return frozenset(face.path.relative_to(FONTS).with_suffix(".woff2").as_posix() for face in {*faces, *OWN_FACES})
 
 
 def style_of(performance: Performance) -> str:
@@ -81,7 +81,9 @@ def style_of(performance: Performance) -> str:
     for match in _FACE.finditer(_static("ritornel/fonts.css").read_text(encoding="utf-8")):
         if match[1] in wanted:
             rules.append(
-                match[0].replace(f"/static/fonts/{match[1]}", data_url("font/ttf", (FONTS / match[1]).read_bytes()))
+                match[0].replace(
+                    f"../fonts/{match[1]}", data_url("font/woff2", _static(f"fonts/{match[1]}").read_bytes())
+                )
             )
     return "\n".join([*rules, *(_static(name).read_text(encoding="utf-8") for name in SHEETS)])
 

@@ -50,8 +50,9 @@ def _edition(request: HttpRequest, address: str, number: int) -> Edition:
 def watch(request: HttpRequest, address: str) -> HttpResponse:
     """The page of the newest edition.
 
-    Somebody else's page may say how it behaves there: `?start=press`, `?loop=on` or `off`, `?sound=off`, `?steps=off`,
-    `?controls=off`; no word changes what the edition is. Its maker may look at an earlier one, `?edition=1`.
+    Somebody else's page may say how it behaves there: `?start=press` or `silence`, `?loop=on` or `off`, `?sound=off`,
+    `?steps=off`, `?controls=off`; no word changes what the edition is. Its maker may look at an earlier one,
+    `?edition=1`.
     """
     release = _release(request, address)
     if visitor_of(request, release) is None:
@@ -70,6 +71,7 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
         "news": reverse("release-news", args=[address]),
         "edition": edition.number,
         "starts_itself": release.starts_itself and request.GET.get("start") != "press",
+        "starts_silent": release.starts_silent or request.GET.get("start") == "silence",
         "loops": {"on": True, "off": False}.get(request.GET.get("loop", ""), release.loops),
         **{name: request.GET.get(name) != "off" for name in ("sound", "steps", "controls")},
     }

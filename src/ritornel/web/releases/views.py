@@ -36,6 +36,7 @@ def _film_line(job: FilmJob) -> dict[str, Any]:
     address = [job.show_id, job.id]
     return {
         "id": job.id,
+        "name": job.title,
         "state": job.seen_state,
         "resumes": job.resumes,
         "kind": job.kind,
@@ -67,6 +68,7 @@ def _edition_line(edition: Edition) -> dict[str, Any]:
 def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
     """What the Release page shows."""
     row = owned_show(show_id, request)
+    show = value_of(row)
     release = Release.objects.filter(show=row).first()
     editions = list(release.editions.defer("document")) if release else []
     return {
@@ -76,15 +78,15 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "address": request.build_absolute_uri(reverse("watch", args=[release.address])) if release else None,
         "withdrawn": release.withdrawn if release else False,
         "starts_itself": release.starts_itself if release else True,
+        "starts_silent": release.starts_silent if release else False,
         "loops": release.loops if release else row.end == "loop",
+        "frame": to_builtins(show.frame),
         "audience": release.audience if release else "",
         "domain": release.domain if release else "",
         "guests": guest_lines(request, release),
         "mail": mail_goes_out(),
         "editions": [_edition_line(edition) for edition in editions],
-        "captions": reverse("captions-out", args=[show_id])
-        if any(clip.captions for clip in clips_of(value_of(row)))
-        else None,
+        "captions": reverse("captions-out", args=[show_id]) if any(clip.captions for clip in clips_of(show)) else None,
         "takes": takes_of(row),
         "films": [_film_line(job) for job in row.films.defer("document")],
     }
@@ -170,12 +172,12 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
     """Withdraws or reopens, says how a visit begins and ends, and who may see it: any of withdrawn, starts_itself,
-    loops; audience, domain.
+    starts_silent, loops; audience, domain.
     """
     row = owned_show(show_id, request)
     body = body_of(request)
     body |= audience_in(body)
-    known = {"withdrawn", "starts_itself", "loops"}
+    known = {"withdrawn", "starts_itself", "starts_silent", "loops"}
     if set(body) - known - {"audience", "domain"} or not all(
         isinstance(value, bool) for name, value in body.items() if name in known
     ):
@@ -205,7 +207,8 @@ def audience_in(body: dict[str, Any]) -> dict[str, Any]:
 def films(request: HttpRequest, show_id: str) -> HttpResponse:
     """GET: how the films are getting on.
 
-    POST: asks for one: kind, width_px, height_px, rate, constant_rate, and the number of the take that times it.
+    POST: asks for one: its name, kind, width_px, height_px, rate, constant_rate, and the number of the take that times
+    it.
     """
     row = owned_show(show_id, request)
     if request.method == "POST":
@@ -234,6 +237,7 @@ def films(request: HttpRequest, show_id: str) -> HttpResponse:
             rate=str(rate),
             constant_rate=bool(body.get("constant_rate", False)),
             style=style,
+            name=" ".join(str(body.get("name", "")).split())[:120],
             timing=timing,
         )
         film(job.id)

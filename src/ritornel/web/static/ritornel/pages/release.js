@@ -3,8 +3,17 @@ import { el, icon } from "../ui/element.js";
 import { get, post, startData } from "../ui/requests.js";
 import { clockText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
-import { pair, selectField, tick } from "../panel/fields.js";
-import { LOOKS, accessSection, askAudience, embedKey, embedSection, strangersFrame } from "../release/access.js";
+import { countWords } from "../ui/wording.js";
+import { pair, selectField, textField, tick } from "../panel/fields.js";
+import {
+	LOOKS,
+	accessSection,
+	askAudience,
+	embedKey,
+	embedSection,
+	embeddedSize,
+	strangersFrame,
+} from "../release/access.js";
 import { fileForm } from "../release/files.js";
 import { Checks } from "../release/checks.js";
 
@@ -12,7 +21,15 @@ const at = (id) => document.getElementById(id);
 let look = "wide";
 let data = startData();
 const base = `/shows/${data.show_id}`;
-const wish = { kind: "mp4", size: "1280x720", rate: "30", constant_rate: false, style: "slides", take: null };
+const wish = {
+	name: data.title,
+	kind: "mp4",
+	size: "1280x720",
+	rate: "30",
+	constant_rate: false,
+	style: "slides",
+	take: null,
+};
 const KINDS = [
 	["mp4", "Film, MP4"],
 	["webm", "Film, WebM"],
@@ -53,7 +70,7 @@ const day = (text) =>
 
 function seen() {
 	const newest = data.editions[0];
-	const key = `${newest?.number}/${data.withdrawn}/${data.starts_itself}/${data.loops}/${data.audience}/${look}/${look === "embedded" ? embedKey() : ""}`;
+	const key = `${newest?.number}/${data.withdrawn}/${data.starts_itself}/${data.starts_silent}/${data.loops}/${data.audience}/${look}/${look === "embedded" ? embedKey() : ""}`;
 	if (at("seen").dataset.key === key || at("seen").dataset.key === "place") return;
 	at("seen").dataset.key = key;
 	const looks = el(
@@ -114,7 +131,7 @@ function seen() {
 		el(
 			"p",
 			{ class: "text-[#b9c6c3]" },
-			`Edition ${newest.number}, ${newest.slides} slides, ${clockText(newest.length_ms)}, opened ${newest.opened} time${newest.opened === 1 ? "" : "s"}.`,
+			`Edition ${newest.number}, ${countWords(newest.slides, "slide")}, ${clockText(newest.length_ms)}, opened ${countWords(newest.opened, "time")}.${look === "embedded" ? ` ${embeddedSize()}` : ""}`,
 		),
 	);
 }
@@ -197,7 +214,7 @@ const earlier = (edition) =>
 	el(
 		"li",
 		{ class: "said", "data-edition": edition.number },
-		`${edition.number} · ${day(edition.at)} · ${clockText(edition.length_ms)}, opened ${edition.opened} time${edition.opened === 1 ? "" : "s"} `,
+		`${edition.number} · ${day(edition.at)} · ${clockText(edition.length_ms)}, opened ${countWords(edition.opened, "time")} `,
 		el(
 			"button",
 			{ class: "link", "aria-label": `See edition ${edition.number}`, onclick: () => seeEdition(edition) },
@@ -323,6 +340,11 @@ function editions() {
 			tick("Starts by itself", data.starts_itself, (on) => set({ starts_itself: on })),
 			tick("Loops", data.loops, (on) => set({ loops: on })),
 		),
+		data.starts_itself
+			? tick("In silence where sound needs a press; the first press turns it on", data.starts_silent, (on) =>
+					set({ starts_silent: on }),
+				)
+			: null,
 		el(
 			"div",
 			{ class: "row" },
@@ -357,6 +379,7 @@ function orderFilm() {
 	const [width, height] = wish.size.split("x").map(Number);
 	return act(() =>
 		post(`${base}/films`, {
+			name: wish.name,
 			kind: wish.kind,
 			width_px: width,
 			height_px: height,
@@ -378,6 +401,16 @@ function filmForm() {
 		"section",
 		{ class: "grid gap-2" },
 		el("h2", { class: "text-lg" }, "Film, pages, stills"),
+		pair(
+			"Name",
+			textField(
+				wish.name,
+				(name) => {
+					wish.name = name.trim() || data.title;
+				},
+				{ label: "Name of the film" },
+			),
+		),
 		pair(
 			"Kind",
 			selectField(wish.kind, KINDS, (kind) => {
@@ -490,7 +523,12 @@ function filmLine(film) {
 		el(
 			"div",
 			{ class: "row" },
-			el("b", { class: "font-semibold mr-auto" }, titleOf(film)),
+			el(
+				"div",
+				{ class: "mr-auto min-w-0" },
+				el("b", { class: "font-semibold" }, film.name),
+				el("p", { class: "said" }, titleOf(film)),
+			),
 			open ? to("cancel", "Cancel") : null,
 			film.state === "ready"
 				? el("a", { class: "push", href: film.file, download: true }, icon("download"), "Save")

@@ -1,5 +1,5 @@
-// A released show, as strangers see it: it starts by itself with sound where the browser allows, and with a start plate
-// where it does not.
+// A released show, as strangers see it: it starts by itself with sound where the browser allows; where it does not,
+// with a start plate, or in silence where its maker wants that.
 import { fetchAhead } from "../player/preloading.js";
 import { hasCaptions, showCaptions } from "../player/captions.js";
 import { listen, stayAwake } from "../player/keys.js";
@@ -18,6 +18,22 @@ const placed = (show, at) => ({
 	...show,
 	media: Object.fromEntries(Object.entries(show.media).map(([key, name]) => [key, new URL(name, at).href])),
 });
+
+/** It runs in silence: the first press, wherever it goes, turns the sound on and does nothing else. */
+function offerSound(player) {
+	const offer = el("button", { class: "push newer" }, "Press for sound");
+	const listening = new AbortController();
+	const how = { capture: true, signal: listening.signal };
+	const hear = async (event) => {
+		if (event.type === "keydown" && ["Shift", "Control", "Alt", "Meta", "Tab"].includes(event.key)) return;
+		event.stopImmediatePropagation();
+		if (!(await player.wake())) return;
+		listening.abort();
+		offer.remove();
+	};
+	for (const kind of ["pointerdown", "keydown"]) addEventListener(kind, hear, how);
+	house.append(offer);
+}
 
 async function main() {
 	// What moves little is chosen by the visitor's own device; the core has made it ready.
@@ -60,8 +76,10 @@ async function main() {
 			house.dataset.sounds = player.sound.buffers.size;
 		});
 	};
-	if (start.starts_itself && (start.sound === false || (await player.mayBeHeard()))) {
+	const heard = start.sound === false || (await player.mayBeHeard());
+	if (start.starts_itself && (heard || start.starts_silent)) {
 		await run();
+		if (!heard) offerSound(player);
 		return;
 	}
 	const first = show.slides[0].schedule;
@@ -72,8 +90,7 @@ async function main() {
 	house.querySelector(".first")?.remove();
 	plate.hidden = false;
 	plate.querySelector(".dot").focus({ preventScroll: true });
-	plate.querySelector(".dot").addEventListener("click", () => run());
-	plate.querySelector("[data-silent]")?.addEventListener("click", () => run(true));
+	plate.addEventListener("click", ({ target }) => run(Boolean(target.closest("[data-silent]"))), { once: true });
 }
 
 main().catch((error) => house.append(el("p", { class: "absolute text-white", role: "alert" }, error.message)));

@@ -3,6 +3,15 @@ import { el } from "../ui/element.js";
 import { openStream } from "../ui/stream.js";
 import { renewedAtMs } from "./frame-state.js";
 
+const AGAIN_MS = 20_000;
+
+/** Opens the page anew once the line to it is up: one that was opened without a line would stay empty for ever. */
+async function reloadWhenReachable(address) {
+	const answer = await fetch(address, { cache: "no-store" }).catch(() => null);
+	if (answer?.ok) location.reload();
+	else setTimeout(() => reloadWhenReachable(address), AGAIN_MS);
+}
+
 /**
  * @param {{news?: string, edition?: number}} start
  * @param {import("./player.js").ShowPlayer} player
@@ -28,9 +37,12 @@ export function followNews(start, player, house) {
 		// Behind its start plate a show has no clock yet.
 		const at = renewedAtMs(player.show, player.clock?.now() ?? 0);
 		if (at !== null) {
-			player.addEventListener("moment", () => {
-				if (player.clock.now() >= at) location.reload();
-			});
+			const look = () => {
+				if (player.clock.now() < at) return;
+				player.removeEventListener("moment", look);
+				reloadWhenReachable(start.performance);
+			};
+			player.addEventListener("moment", look);
 			return;
 		}
 		const go = el(

@@ -2,6 +2,15 @@
 // come by themselves, in their order.
 import { comingSlides } from "./frame-state.js";
 
+/** The fonts that a slide's words are set in: asked for before their words come, while there is a line. */
+function fontsOf(slide) {
+	const marks = slide.drawing.objects.flatMap(({ parts }) => parts.flatMap((part) => part.marks));
+	const faces = marks
+		.filter(({ kind }) => kind === "text")
+		.map(({ family, weight, italic }) => `${italic ? "italic " : ""}${weight} 16px "${family}"`);
+	return [...new Set(faces)];
+}
+
 /** @param {import("./player.js").ShowPlayer} player */
 export function fetchAhead(player) {
 	const came = new Set();
@@ -14,7 +23,8 @@ export function fetchAhead(player) {
 			const next = comingSlides(player.show.slides.length, index).find((slide) => !came.has(slide));
 			if (next === undefined) break;
 			came.add(next);
-			await player.painter.ready(next);
+			const fonts = fontsOf(player.show.slides[next]).map((face) => document.fonts.load(face).catch(() => null));
+			await Promise.all([player.painter.ready(next), ...fonts]);
 		}
 		busy = false;
 	};

@@ -9,16 +9,25 @@ const AUDIENCES = [
 	["invited", "Invited people only"],
 	["domain", "Everybody at a mail domain"],
 ];
-const embed = {
-	fills: false,
-	width: 960,
-	height: 540,
-	start: true,
-	loop: false,
-	sound: true,
-	steps: true,
-	controls: true,
-};
+const EMBEDDED_PX = 960;
+let embed = null;
+
+/** How it would stand in another page: at first as the show itself does, in its proportion. */
+function embedOf({ frame, starts_itself: start, loops }) {
+	const shrinks = EMBEDDED_PX / Math.max(frame.width_px, frame.height_px);
+	embed ??= {
+		fills: false,
+		width: Math.round(frame.width_px * shrinks),
+		height: Math.round(frame.height_px * shrinks),
+		start,
+		silent: false,
+		loop: loops,
+		sound: true,
+		steps: true,
+		controls: true,
+	};
+	return embed;
+}
 
 async function copy(text, words) {
 	await navigator.clipboard?.writeText(text).catch(() => undefined);
@@ -167,6 +176,7 @@ function guests(data, base, redraw) {
 function embeddedAddress(address) {
 	const asked = [
 		["start", embed.start, "press"],
+		["start", !embed.start || !embed.silent, "silence"],
 		["sound", embed.sound, "off"],
 		["steps", embed.steps, "off"],
 		["controls", embed.controls, "off"],
@@ -186,6 +196,7 @@ const code = (data) => {
 
 /** @param {object} data @param {function} redraw */
 export function embedSection(data, redraw) {
+	embedOf(data);
 	const heading = el("h2", { class: "text-lg" }, "In another page");
 	if (data.audience !== "anyone")
 		return el(
@@ -241,6 +252,7 @@ export function embedSection(data, redraw) {
 			"div",
 			{ class: "grid grid-cols-2" },
 			option("start", "Starts by itself"),
+			option("silent", "In silence until pressed"),
 			option("loop", "Loops"),
 			option("sound", "Sound"),
 			option("steps", "May be stepped through"),
@@ -273,6 +285,7 @@ export function strangersFrame(data, look) {
 	// Over the slow line everything comes as by 1.6 Mbit/s with 150 ms of delay; each look has a line of its own, and
 	// nothing kept from before.
 	const line = () => `${data.address}?line=slow-${Math.random().toString(36).slice(2, 10)}`;
+	if (look === "embedded") embedOf(data);
 	const address =
 		look === "embedded"
 			? embeddedAddress(data.address)
@@ -287,9 +300,25 @@ export function strangersFrame(data, look) {
 		allow: "autoplay; fullscreen; screen-wake-lock",
 		credentialless: true,
 	});
-	if (look === "embedded" && !embed.fills)
-		Object.assign(frame.style, { width: `${embed.width}px`, height: `${embed.height}px`, maxWidth: "100%" });
-	return frame;
+	return look === "embedded" ? exactly(frame) : frame;
+}
+
+/** The frame at exactly the size it has in the other page, shrunk as a picture where the window has less room. */
+function exactly(frame) {
+	const { width, height } = embed;
+	const room = el("div", { class: "exact" }, frame);
+	Object.assign(frame.style, { width: `${width}px`, height: `${height}px` });
+	new ResizeObserver(() => {
+		const scale = Math.min(1, room.clientWidth / width, room.clientHeight / height);
+		frame.style.transform = `scale(${scale})`;
+	}).observe(room);
+	return room;
 }
 
 export const embedKey = () => JSON.stringify(embed);
+
+/** What size the other page shows it at, in words. */
+export const embeddedSize = () =>
+	embed.fills
+		? `In the other page it is as wide as its place; here as in one of ${embed.width} × ${embed.height} px.`
+		: `In the other page it has ${embed.width} × ${embed.height} px; here it is shrunk to fit.`;
