@@ -311,14 +311,35 @@ class RecordTest(BrowserTest):
         told.get_by_role("button", name="Record the slide again").click()
         expect(page.locator("#take-now")).to_contain_text("Take 2, recording")
 
+    def test_a_device_is_asked_for_once_and_chosen_again_at_the_next_visit(self) -> None:
+        self.page.add_init_script(
+            PULLED
+            + """
+            const open = real.getUserMedia;
+            real.getUserMedia = (...given) => { globalThis.asked = (globalThis.asked ?? 0) + 1; return open(...given); };
+            navigator.permissions.query = async () => ({ state: "granted" });
+            """
+        )
+        page = self.record()
+        for name in ("Desk microphone", "Practice microphone", "Desk microphone"):
+            page.get_by_label(name).check()
+            expect(page.get_by_label(name)).to_be_checked()
+        self.assertEqual(page.evaluate("globalThis.asked"), 1)
+        page.goto(f"{self.base}/shows/{self.show}/record?section=esc-s")
+        page.wait_for_selector(".record[data-ready]")
+        cameras = page.locator("#cameras").bounding_box()
+        page.locator("#notes-of").click()
+        expect(page.get_by_label("Desk microphone")).to_be_checked()
+        expect(page.locator("#level-words")).not_to_have_text("")
+        self.assertEqual(page.locator("#cameras").bounding_box(), cameras, "nothing moved when the level came")
+
     def test_it_can_be_used_by_everybody(self) -> None:
         page = self.record(camera=True)
         page.click("#record-go")
         self.until_recorded(page, 1)
         page.click("#pause")
         expect(page.locator("#kept-second")).to_have_text("Nothing is waiting to be sent.")
-        page.get_by_text("More", exact=True).click()
-        page.get_by_role("button", name="Record a greeting").click()
+        page.get_by_role("button", name="Greeting").click()
         page.locator(".clip-recorder").wait_for()
         found = self.serious(page)
         page.keyboard.press("Escape")
@@ -377,7 +398,7 @@ class RecordTest(BrowserTest):
         expect(page.locator("#sections li").nth(1)).to_contain_text("The restoration")
         page.get_by_role("button", name="Undo").click()
         expect(page.locator("#sections li").nth(1)).to_contain_text("How it keeps time")
-        page.get_by_text("More", exact=True).click()
+        page.get_by_role("button", name="New section").click()
         page.get_by_label("Name of the section").fill("The winders")
         page.get_by_role("button", name="Begin it here").click()
         expect(page.locator("#sections li")).to_have_count(5)
@@ -387,8 +408,7 @@ class RecordTest(BrowserTest):
         page.goto(f"{self.base}/shows/{self.show}/record")
         page.wait_for_selector(".record[data-ready]")
         before = {asset["id"] for asset in self.score(self.show)["assets"]}
-        page.get_by_text("More", exact=True).click()
-        page.get_by_role("button", name="Record a greeting").click()
+        page.get_by_role("button", name="Greeting").click()
         recorder = page.locator(".clip-recorder")
         recorder.get_by_label("Microphone").select_option("practice")
         recorder.get_by_label("Camera").select_option("practice")
@@ -407,8 +427,7 @@ class RecordTest(BrowserTest):
         page = self.page
         page.goto(f"{self.base}/shows/{self.show}/record")
         page.wait_for_selector(".record[data-ready]")
-        page.get_by_text("More", exact=True).click()
-        page.get_by_role("button", name="Record a greeting").click()
+        page.get_by_role("button", name="Greeting").click()
         recorder = page.locator(".clip-recorder")
         recorder.get_by_label("Microphone").select_option("practice")
         expect(recorder.get_by_role("status")).to_contain_text("Choose a camera")

@@ -43,3 +43,18 @@ def one_line(text: str) -> str:
         " " if unicodedata.category(sign) in ("Cc", "Cs", "Zl", "Zp") else sign for sign in _UNSEEN.sub("", text)
     )
     return " ".join(plain.split())
+
+
+def span_text(numbers: Sequence[int]) -> str:
+    """Rising numbers in few words; what follows on one another is joined.
+
+    >>> span_text([3, 4, 5, 7]), span_text([2])
+    ('3–5, 7', '2')
+    """
+    spans: list[list[int]] = []
+    for number in numbers:
+        if spans and number == spans[-1][1] + 1:
+            spans[-1][1] = number
+        else:
+            spans.append([number, number])
+    return ", ".join(str(first) if first == last else f"{first}–{last}" for first, last in spans)

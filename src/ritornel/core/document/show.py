@@ -202,10 +202,11 @@ class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     into this slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the
     frame is seen whole unless it `opens_on` one of its framings, to which builds of the effect `views fly` take the
     view. `opens_section` names the section that begins with it. A slide that is `also_live` goes on by itself where the
-    show runs on cue, too. `spares` are kept beside it and never shown.
+    show runs on cue, too. `spares` are kept beside it and never shown. `given_to` is the name of who makes or records
+    it; it lets nobody in.
     """
 
-    one_line_fields: ClassVar[tuple[str, ...]] = ("name", "opens_section")
+    one_line_fields: ClassVar[tuple[str, ...]] = ("name", "opens_section", "given_to")
 
     id: Id
     name: Name = ""
@@ -228,6 +229,7 @@ class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
     opens_section: Name = ""
     also_live: bool = False
     spares: tuple[Spare, ...] = ()
+    given_to: Name = ""
 
     @property
     def transition_ms(self) -> int:

@@ -19,6 +19,7 @@ from ritornel.core.document.sections import section_number
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.recording import recordable_sections
+from ritornel.core.wording import span_text
 from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.people.identity import proves
 from ritornel.web.people.mail import check_mail_allowed, mail_goes_out, send_mail
@@ -50,6 +51,15 @@ def _sections(show: ShowValue) -> list[dict[str, Any]]:
     ]
 
 
+def given_slides(show: ShowValue) -> dict[str, str]:
+    """Which slides each person was given, by name: "3", or "3–5, 7"."""
+    numbers: dict[str, list[int]] = {}
+    for number, slide in enumerate(show.slides, 1):
+        if slide.given_to:
+            numbers.setdefault(slide.given_to, []).append(number)
+    return {name: span_text(own) for name, own in numbers.items()}
+
+
 def _line(request: HttpRequest, entry: Invitation, sections: list[dict[str, Any]], proven: set[str]) -> dict[str, Any]:
     own = next((section for section in sections if entry.section in section["slide_ids"]), None)
     return {
@@ -71,7 +81,8 @@ def _line(request: HttpRequest, entry: Invitation, sections: list[dict[str, Any]
 
 
 def _state(request: HttpRequest, row: Show) -> dict[str, Any]:
-    sections = _sections(value_of(row))
+    show = value_of(row)
+    sections = _sections(show)
     entries = list(Invitation.objects.filter(show=row))
     known = dict(
         ProvenAddress.objects.filter(address__in=[entry.address for entry in entries]).values_list(
@@ -88,6 +99,7 @@ def _state(request: HttpRequest, row: Show) -> dict[str, Any]:
         "owner": called(row.owner),
         "sections": sections,
         "people": [_line(request, entry, sections, proven) for entry in entries],
+        "given": given_slides(show),
         "days": LASTS.days,
         "mail": mail_goes_out(),
     }

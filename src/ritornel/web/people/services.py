@@ -23,6 +23,7 @@ __all__ = [
     "called",
     "check_mail_allowed",
     "mail_goes_out",
+    "names_of",
     "network_address",
     "open_comments",
     "person_of",
@@ -72,6 +73,12 @@ def assigned_to(show_id: str) -> dict[str, str]:
     """Who is to record which section, by the slide that named it when they were invited."""
     found = Invitation.objects.filter(show_id=show_id, role="record", withdrawn_at__isnull=True)
     return {entry.section: entry.called for entry in found if entry.state != "expired"}
+
+
+def names_of(show_id: str, owner: User) -> list[str]:
+    """What the owner and all who are invited are called, for giving slides to them."""
+    found = Invitation.objects.filter(show_id=show_id, withdrawn_at__isnull=True)
+    return list(dict.fromkeys([called(owner), *(entry.called for entry in found)]))
 
 
 def shared_with(show_id: str) -> bool:

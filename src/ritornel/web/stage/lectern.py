@@ -48,6 +48,7 @@ def _bars(show: ShowValue, performance: Performance) -> list[dict[str, Any]]:
         {
             "id": staged.slide.id,
             "opens_section": opened.get(staged.slide.id, ""),
+            "given_to": staged.slide.given_to,
             "cues": cues_of_slide(performance, index),
             "thumb": thumb_address(show, staged.slide, style, numbers[staged.slide.id]),
             "beats": msgspec.to_builtins(

@@ -37,13 +37,16 @@ from ritornel.web.takes.sections import Desk, desk_of, section_detail, section_l
 
 
 def _assigned(row: Show, desk: Desk) -> dict[str, str]:
-    """By its first slide, who is to record a section; it may have another first slide than when they were invited."""
-    by_slide = assigned_to(row.id)
+    """By its first slide, who is to record a section: who was invited to it, and whom its slides were given to. It may
+    have another first slide than when they were invited.
+    """
+    given = {slide.id: slide.given_to for slide in desk.show.slides if slide.given_to}
+    by_slide = given | assigned_to(row.id)
     found = {
         section.slide_ids[0]: [by_slide[slide] for slide in section.slide_ids if slide in by_slide]
         for section in desk.sections
     }
-    return {first: ", ".join(names) for first, names in found.items() if names}
+    return {first: ", ".join(dict.fromkeys(names)) for first, names in found.items() if names}
 
 
 def _state(row: Show, wanted: str | None) -> dict[str, Any]:

@@ -40,6 +40,7 @@ OWN_FIELDS = {
     "opens_on",
     "opens_section",
     "also_live",
+    "given_to",
 }
 
 

@@ -258,7 +258,7 @@ export class Overview {
 				"aria-selected": String(picked),
 				"data-skipped": line.skipped || null,
 				tabindex: line.id === (state.slide?.id ?? state.data.order[0]) ? 0 : -1,
-				"aria-label": `${state.data.numbers[line.id]} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}`,
+				"aria-label": `${state.data.numbers[line.id]} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}${line.given_to ? `, given to ${line.given_to}` : ""}`,
 				onclick: (event) => this.pick(line.id, event),
 				ondblclick: () => {
 					this.close();
@@ -269,6 +269,7 @@ export class Overview {
 			el("img", { src: this.thumbs.of(line), alt: "", loading: "lazy", width: 82, height: 46 }),
 			el("b", { title: line.name }, `${state.data.numbers[line.id]} ${line.name || "Untitled"}`),
 			el("span", { class: "facts" }, line.skipped ? "skipped" : facts),
+			line.given_to ? el("span", { class: "facts", title: `Given to ${line.given_to}` }, line.given_to) : null,
 			line.skipped ? null : ruler(line.schedule.length_ms, px),
 		);
 		node.style.width = `${px}px`;

@@ -84,7 +84,7 @@ async function main() {
 		at("next-cue").firstChild.data = ready ? "Begin " : "Next cue ";
 		const bar = start.bars[index];
 		Object.assign(page.dataset, { slide: bar.id, beat });
-		at("now-name").textContent = nameOf(index);
+		at("now-name").textContent = nameOf(index) + (bar.given_to ? ` · ${bar.given_to}` : "");
 		board.show(bar.id);
 		drawStops(bar, ready ? -1 : beat, following(index), (number) => player.standAt(index, number));
 		const coming = ready ? bar.beats[0] : (bar.beats[beat + 1] ?? null);

@@ -45,6 +45,9 @@ async function copy(person) {
 	}
 }
 
+/** Which slides somebody was given. */
+const given = (name) => (data.given[name] ? el("span", { class: "how" }, `slides ${data.given[name]}`) : null);
+
 function line(person) {
 	const gone = person.state === "withdrawn" || person.state === "expired";
 	const asked = el(
@@ -107,6 +110,7 @@ function line(person) {
 		"li",
 		{ "data-state": person.state },
 		el("div", {}, el("b", {}, person.name || person.address), el("span", {}, person.name ? person.address : "")),
+		given(person.name || person.address),
 		el("div", { class: "asked" }, asked, section),
 		el("span", { class: "how" }, stateWords(person)),
 		el("div", { class: "row acts" }, acts),
@@ -127,6 +131,11 @@ function draw() {
 		? `${data.owner} owns the show; ${inside} other${inside === 1 ? "" : "s"} can open it.`
 		: `${data.owner} owns the show. Nobody else has come in yet.`;
 	at("people").replaceChildren(...data.people.map(line));
+	const names = new Set(data.people.map((person) => person.name || person.address));
+	const others = Object.entries(data.given).filter(([name]) => !names.has(name));
+	at("given").textContent = others.length
+		? `Also given: ${others.map(([name, slides]) => `slides ${slides} to ${name}`).join("; ")}.`
+		: "";
 }
 
 at("invite-told").textContent =

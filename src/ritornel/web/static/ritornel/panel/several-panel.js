@@ -6,6 +6,7 @@ import { paintField } from "./colours.js";
 import { DRIFTS, driftFields } from "./look-panel.js";
 import { readThrough } from "./lengths.js";
 import { choice, numberField, pair, selectField, timeField } from "./fields.js";
+import { personField } from "./person-field.js";
 import { KIND_WORDS } from "../stage/signs.js";
 import { commonActions, differs } from "./object-panel.js";
 import { stacking } from "./place-panel.js";
@@ -449,6 +450,15 @@ export function slidesPanel(state) {
 					mixed((line) => line.advance.after_ms ?? null),
 					after,
 					{ label: "All advance after", placeholder: "different now" },
+				),
+			),
+			pair(
+				"Given to",
+				personField(
+					state,
+					alike((line) => line.given_to) ?? "",
+					(name) => state.edit({ do: "change slides", slide_ids: ids, changes: { given_to: name } }),
+					"Whom the slides are given to",
 				),
 			),
 			pair(

@@ -2,6 +2,7 @@
 import { el, icon } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
 import { pair, selectField, textField, tick } from "./fields.js";
+import { personField } from "./person-field.js";
 
 const grounds = later(() => import("./background-details.js"));
 const framing = later(() => import("./framing-fields.js"));
@@ -36,6 +37,10 @@ export function slideDetails(state, change, again) {
 					label: "Section that begins with this slide",
 					placeholder: "Begins one? Name it",
 				}),
+			),
+			pair(
+				"Given to",
+				personField(state, slide.given_to ?? "", (name) => change({ given_to: name }), "Whom the slide is given to"),
 			),
 			kin(state),
 		),

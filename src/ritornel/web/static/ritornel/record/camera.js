@@ -1,6 +1,7 @@
 // The camera: one of the machine's, or a practice one that moves. What it sees is recorded piece by piece, and comes
 // every second.
-import { PRACTICE } from "./microphone.js";
+import { openDevice } from "./opened-devices.js";
+import { PRACTICE } from "./practice.js";
 
 const FORMS = ["video/webm;codecs=vp8", "video/webm", "video/mp4"];
 const BITS = 900_000;
@@ -72,7 +73,7 @@ export class Camera extends EventTarget {
 		let source;
 		if (id === PRACTICE) source = practiceStream();
 		else {
-			const stream = await navigator.mediaDevices.getUserMedia({
+			const stream = await openDevice("camera", id, {
 				video: { width: { ideal: 640 }, height: { ideal: 480 }, ...(id ? { deviceId: { exact: id } } : {}) },
 			});
 			stream.getVideoTracks()[0].addEventListener("ended", () => {

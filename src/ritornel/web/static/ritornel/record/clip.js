@@ -7,7 +7,9 @@ import { toast } from "../ui/toast.js";
 import { Camera } from "./camera.js";
 import { Courier } from "./uploader.js";
 import { levelWords } from "./level.js";
-import { Microphone, PRACTICE, machineDevices, refusal } from "./microphone.js";
+import { Microphone, machineDevices, refusal } from "./microphone.js";
+import { closeDevices, lastDevice, rememberDevice } from "./opened-devices.js";
+import { PRACTICE } from "./practice.js";
 import { smallPlayer } from "../ui/small-player.js";
 
 const COUNT_S = 3;
@@ -82,7 +84,10 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 		wrong.textContent = "";
 		try {
 			if (select.value === "none") device.leave();
-			else await device.use(select.value);
+			else {
+				await device.use(select.value);
+				rememberDevice(what, select.value);
+			}
 		} catch (error) {
 			wrong.textContent = refusal(error, what);
 			select.value = "none";
@@ -242,9 +247,17 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 		microphone.leave();
 		camera.leave();
 		microphone.context?.close();
+		closeDevices();
 		dialog.remove();
 	});
 	document.body.append(dialog);
 	dialog.showModal();
-	await useDevice(camera, cameraSelect, "camera");
+	for (const [device, select, what] of [
+		[microphone, voiceSelect, "microphone"],
+		[camera, cameraSelect, "camera"],
+	]) {
+		const last = await lastDevice(what);
+		if ([...select.options].some(({ value }) => value === last)) select.value = last;
+		await useDevice(device, select, what);
+	}
 }

@@ -2,7 +2,9 @@
 import { el } from "../ui/element.js";
 import { toast } from "../ui/toast.js";
 import { FLOOR_DB, levelWords } from "./level.js";
-import { PRACTICE, machineDevices, refusal } from "./microphone.js";
+import { machineDevices, refusal } from "./microphone.js";
+import { lastDevice, rememberDevice } from "./opened-devices.js";
+import { PRACTICE } from "./practice.js";
 
 const at = (id) => document.getElementById(id);
 const BARS = 40;
@@ -33,6 +35,20 @@ export class Devices {
 		navigator.mediaDevices?.addEventListener("devicechange", () => this.draw());
 		this.draw();
 		this.numbers();
+		this.openLast();
+	}
+
+	/** What was chosen last is chosen again: at the first press or key, since a browser opens no sound before one. */
+	async openLast() {
+		const id = await lastDevice("microphone");
+		const known = id === PRACTICE || (await machineDevices("audioinput")).some((one) => one.id === id);
+		if (!id || !known || this.microphone.open) return;
+		const begin = new AbortController();
+		const open = () => {
+			begin.abort();
+			if (!this.microphone.open) this.use(this.microphone, id, "microphone");
+		};
+		for (const kind of ["pointerup", "keydown"]) addEventListener(kind, open, { signal: begin.signal });
 	}
 
 	async draw() {
@@ -68,6 +84,7 @@ export class Devices {
 	async use(device, id, what) {
 		try {
 			await device.use(id);
+			rememberDevice(what, id);
 			if (what === "camera" && this.placing.placement.shape === "off") this.placing.put({ shape: "round" });
 		} catch (error) {
 			toast(refusal(error, what), { wrong: true });

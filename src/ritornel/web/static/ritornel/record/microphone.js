@@ -1,6 +1,8 @@
 // The microphone: one of the machine's, or a practice one that speaks. Its samples are told apart by the sound card's
 // clock, so that what is recorded and when a cue was pressed agree to the sample.
 import { levelDb } from "./level.js";
+import { openDevice } from "./opened-devices.js";
+import { PRACTICE } from "./practice.js";
 
 const HZ = 48_000;
 const CLEAN = { echoCancellation: false, noiseSuppression: false, autoGainControl: false };
@@ -9,8 +11,6 @@ const LEVEL_BLOCKS = 24;
 const SILENT_BLOCKS = 48;
 const SILENT_DB = -50;
 const FOLDER = new URL(".", import.meta.url);
-
-export const PRACTICE = "practice";
 
 /** Why a microphone or camera could not be opened, in words. */
 export function refusal(error, what) {
@@ -73,7 +73,7 @@ export class Microphone extends EventTarget {
 	}
 
 	async real(id) {
-		const stream = await navigator.mediaDevices.getUserMedia({
+		const stream = await openDevice("microphone", id, {
 			audio: { ...CLEAN, ...(id ? { deviceId: { exact: id } } : {}) },
 		});
 		const [track] = stream.getAudioTracks();

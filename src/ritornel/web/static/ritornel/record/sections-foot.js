@@ -118,26 +118,36 @@ export function drawFoot(about) {
 			toast(error.message, { wrong: true });
 		}
 	};
+	const form = el(
+		"form",
+		{ onsubmit: make, hidden: true },
+		el("div", { class: "row" }, slides, name),
+		el("button", { class: "push" }, "Begin it here"),
+	);
+	const another = el(
+		"button",
+		{
+			class: "push",
+			"aria-expanded": "false",
+			disabled: !free.length,
+			title: free.length ? "Another section, from one of these slides on" : "A section of one slide cannot be parted",
+			onclick: () => {
+				form.hidden = !form.hidden;
+				another.setAttribute("aria-expanded", String(!form.hidden));
+				if (!form.hidden) name.focus();
+			},
+		},
+		"New section",
+	);
+	const greeting = (role, words, title) => el("button", { class: "push", title, onclick: greet(role) }, words);
 	foot.append(
-		free.length
-			? el(
-					"details",
-					{},
-					el("summary", {}, "More"),
-					el(
-						"div",
-						{ class: "row" },
-						el("button", { class: "push", onclick: greet("greeting") }, "Record a greeting"),
-						el("button", { class: "push", onclick: greet("farewell") }, "… a farewell"),
-					),
-					el("b", {}, "Begin another section"),
-					el(
-						"form",
-						{ onsubmit: make },
-						el("div", { class: "row" }, slides, name),
-						el("button", { class: "push" }, "Begin it here"),
-					),
-				)
-			: el("p", { class: "said" }, "A section of one slide cannot be parted."),
+		el(
+			"div",
+			{ class: "row acts", role: "group", "aria-label": "Add to the show" },
+			greeting("greeting", "Greeting", "Record a greeting that comes before the show"),
+			greeting("farewell", "Farewell", "Record a farewell that comes after the show"),
+			another,
+		),
+		form,
 	);
 }

@@ -124,7 +124,8 @@ function notesSign(line, x, y) {
 /** How long a slide is and how often it waits, then the same in fewer words. */
 const facts = ({ line, waits }) => {
 	const length = `${secondsText(line.schedule.length_ms)} s`;
-	return waits ? [`${length} · ${countWords(waits, "wait")}`, length] : [length];
+	const all = waits ? [`${length} · ${countWords(waits, "wait")}`, length] : [length];
+	return line.given_to ? [`${all[0]} · ${line.given_to}`, `${length} · ${line.given_to}`, line.given_to, ...all] : all;
 };
 
 /**

@@ -9,6 +9,7 @@ const HINTS = {
 	"Name of the slide": "How lists and the score call it; by itself its heading.",
 	Layout: "Which places the slide has for headings, text and pictures.",
 	"Section that begins with this slide": "Groups this slide and those after it, up to the next section.",
+	"Whom the slide is given to": "Who makes or records it; a note for all, it lets nobody in.",
 	Background: "What lies behind the objects of this slide; “Theme” follows the theme.",
 	"To all slides": "Gives all slides the same, in one step that can be undone.",
 	"Move the slide earlier": "Changes places with the slide before it.",

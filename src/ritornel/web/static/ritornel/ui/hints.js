@@ -18,7 +18,7 @@ function hide() {
 function show(control) {
 	hide();
 	tip = document.createElement("div");
-	tip.className = "hint";
+	tip.className = "control-tip";
 	tip.role = "tooltip";
 	tip.textContent = control.title;
 	document.body.append(tip);

@@ -1,0 +1,20 @@
+// To whom slides are given: one of the show's people, or anybody by name.
+import { el, newId } from "../ui/element.js";
+import { textField } from "./fields.js";
+
+/** Whom of the show's people something is given to, or somebody else by name. */
+export function personField(state, value, set, label) {
+	const id = newId();
+	const field = textField(value, set, { label, placeholder: "Nobody yet" });
+	field.setAttribute("list", id);
+	return el(
+		"div",
+		{},
+		field,
+		el(
+			"datalist",
+			{ id },
+			state.data.people.map((name) => el("option", { value: name })),
+		),
+	);
+}

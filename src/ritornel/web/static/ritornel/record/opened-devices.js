@@ -1,0 +1,43 @@
+// The machine's microphones and cameras that this page has opened: a browser asks for permission once a page, not at
+// every change; and what was chosen last, for the next visit.
+import { PRACTICE } from "./practice.js";
+
+const opened = new Map();
+const isLive = (stream) => stream.getTracks().every((track) => track.readyState === "live");
+
+/**
+ * A stream of a device, to be stopped by whoever asked for it; the device itself stays open for the page.
+ * @param {"microphone" | "camera"} what
+ */
+export async function openDevice(what, id, constraints) {
+	const key = `${what} ${id}`;
+	if (!opened.has(key) || !isLive(opened.get(key)))
+		opened.set(key, await navigator.mediaDevices.getUserMedia(constraints));
+	const tracks = opened.get(key).getTracks();
+	return new MediaStream(
+		tracks.map((track) => {
+			const own = track.clone();
+			track.addEventListener("ended", () => own.dispatchEvent(new Event("ended")));
+			return own;
+		}),
+	);
+}
+
+/** Nobody records any more: the machine's devices are free, and their lights go out. */
+export function closeDevices() {
+	for (const stream of opened.values()) for (const track of stream.getTracks()) track.stop();
+	opened.clear();
+}
+
+const keyOf = (what) => `ritornel-${what}`;
+
+/** Remembers what was chosen, on this device. */
+export const rememberDevice = (what, id) => localStorage.setItem(keyOf(what), id);
+
+/** What was chosen last, where it can be opened without asking; null where nothing was, or somebody would be asked. */
+export async function lastDevice(what) {
+	const id = localStorage.getItem(keyOf(what));
+	if (!id || id === PRACTICE) return id;
+	const permission = await navigator.permissions?.query({ name: what }).catch(() => null);
+	return permission?.state === "granted" ? id : null;
+}
