@@ -1,8 +1,10 @@
 from unittest import mock
 
+from django.contrib.auth.models import User
 from django.test import Client
 
 from ritornel.web.releases import filming
+from ritornel.web.releases.handing_in import handed_in_path
 from ritornel.web.releases.models import FilmJob, HandIn
 from tests.web.base import WebTest
 
@@ -17,7 +19,7 @@ class HandingInTest(WebTest):
         self.theirs = Client()
         self.theirs.force_login(self.odo)
 
-    def hand_in(self, **body: str):  # type: ignore[no-untyped-def]
+    def hand_in(self, **body: object):  # type: ignore[no-untyped-def]
         return self.post(f"/shows/clock/films/{self.job.id}/hand-in", body)
 
     def test_it_comes_to_the_page_of_whom_it_was_handed_in_to_and_the_maker_sees_when_it_was_looked_at(self) -> None:
@@ -40,6 +42,34 @@ class HandingInTest(WebTest):
         self.assertEqual(self.theirs.get(f"/handed-in/{entry.pk}/file").status_code, 200)
         self.assertEqual(self.theirs.post(f"/handed-in/{entry.pk}/put-away").status_code, 302)
         self.assertEqual((HandIn.objects.count(), self.theirs.get(f"/handed-in/{entry.pk}/file").status_code), (0, 404))
+
+    def test_it_is_handed_in_by_the_name_that_is_shown_and_a_shared_name_is_asked_about(self) -> None:
+        User.objects.filter(pk=self.odo.pk).update(first_name="Tamsin", last_name="Roake")
+        self.assertEqual(self.hand_in(to="tamsin roake").json()["to"], "Tamsin Roake")
+        other = User.objects.create_user("tamsin2", first_name="Tamsin", last_name="Roake")
+        choices = self.hand_in(to="Tamsin Roake").json()["choices"]
+        self.assertEqual({one["about"] for one in choices}, {"signs in as odo", "signs in as tamsin2"})
+        self.assertEqual(HandIn.objects.count(), 1, "nothing was handed in yet")
+        self.hand_in(to="Tamsin Roake", to_id=other.pk)
+        self.assertEqual(HandIn.objects.first().recipient, other)  # type: ignore[union-attr]
+        stranger = User.objects.create_user("nobody-asked")
+        self.assertEqual(self.hand_in(to="Tamsin Roake", to_id=stranger.pk).status_code, 400)
+
+    def test_it_is_withdrawn_and_replaced_and_the_receiver_sees_which_is_newest(self) -> None:
+        first = self.hand_in(to="odo").json()["id"]
+        second = self.hand_in(to="odo").json()["id"]
+        page = self.theirs.get("/handed-in/").content.decode()
+        self.assertLess(page.index("· the newest"), page.index("· an earlier one"))
+        with self.captureOnCommitCallbacks(execute=True):
+            third = self.hand_in(to="odo", replaces=second).json()
+        self.assertEqual({line["id"] for line in third["handed"]}, {first, third["id"]})
+        self.assertContains(self.theirs.get("/handed-in/"), "it replaces an earlier one")
+        kept = {path.name for path in handed_in_path(HandIn.objects.get(pk=first)).parent.iterdir()}
+        self.assertEqual(len(kept), 2, "the file of the one that was replaced is gone")
+        self.assertEqual(self.theirs.post(f"/handed-in/{first}/withdraw").status_code, 404, "only its maker can")
+        left = self.post(f"/handed-in/{first}/withdraw", {}).json()["handed"]
+        self.assertEqual([line["id"] for line in left], [third["id"]])
+        self.assertNotContains(self.theirs.get("/handed-in/"), "· an earlier one")
 
     def test_nobody_else_can_look_at_it(self) -> None:
         self.hand_in(to="odo")

@@ -96,6 +96,7 @@ ROWS: list[Row] = [
     ),
     *pages(("other",), ("handed-in-file", "/handed-in/{handed}/file")),
     *acts(("other",), ("put-away", "/handed-in/{handed}/put-away", {}), form=True),
+    *acts(OWNER, ("withdraw-hand-in", "/handed-in/{handed}/withdraw", {}), form=True),
     # The show and who makes it.
     *pages(
         OWNER,

@@ -22,10 +22,12 @@ __all__ = [
     "assigned_to",
     "called",
     "check_mail_allowed",
+    "invited_as",
     "mail_goes_out",
     "names_of",
     "network_address",
     "open_comments",
+    "people_in",
     "person_of",
     "proven_person",
     "send_mail",
@@ -79,6 +81,18 @@ def names_of(show_id: str, owner: User) -> list[str]:
     """What the owner and all who are invited are called, for giving slides to them."""
     found = Invitation.objects.filter(show_id=show_id, withdrawn_at__isnull=True)
     return list(dict.fromkeys([called(owner), *(entry.called for entry in found)]))
+
+
+def people_in(show_id: str) -> list[User]:
+    """Everybody who was invited to the show and is in."""
+    found = Invitation.objects.filter(show_id=show_id, **_OPEN).select_related("person")
+    return [entry.person for entry in found if entry.person is not None]
+
+
+def invited_as(show_id: str, name: str) -> list[User]:
+    """Those who are in the show and were invited by this name or address."""
+    found = Invitation.objects.filter(show_id=show_id, **_OPEN).select_related("person")
+    return [entry.person for entry in found if entry.person is not None and entry.called.casefold() == name.casefold()]
 
 
 def shared_with(show_id: str) -> bool:

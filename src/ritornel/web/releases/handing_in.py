@@ -2,12 +2,15 @@
 
 import os
 import shutil
+from collections import Counter
 from pathlib import Path
 from typing import Any
 
 from django.contrib.auth.decorators import login_required
 from django.contrib.auth.models import User
 from django.core.files.storage import storages
+from django.db import transaction
+from django.db.models import Q
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.shortcuts import redirect, render
@@ -15,13 +18,14 @@ from django.utils import timezone
 from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_GET, require_POST
 
+from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.web.config.byte_ranges import file_reply
 from ritornel.web.config.replies import body_of, json_reply, telling_errors
-from ritornel.web.people.services import called, person_of, proven_person
+from ritornel.web.people.services import called, invited_as, names_of, people_in, person_of, proven_person
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.models import FilmJob, HandIn
-from ritornel.web.shows.services import owned_show
+from ritornel.web.shows.services import Show, owned_show
 
 NOTE_CHARACTERS = 1000
 
@@ -43,14 +47,52 @@ def _copied(source: Path, target: Path) -> None:
 
 def handed_line(entry: HandIn) -> dict[str, Any]:
     """A hand-in as its maker sees it."""
-    return {"to": called(entry.recipient), "name": entry.name, "at": entry.at, "seen_at": entry.seen_at}
+    return {
+        "id": entry.pk,
+        "to": called(entry.recipient),
+        "name": entry.name,
+        "at": entry.at,
+        "seen_at": entry.seen_at,
+    }
+
+
+def handed_lines(row: Show) -> list[dict[str, Any]]:
+    """What was handed in of a show, newest first."""
+    return [handed_line(entry) for entry in HandIn.objects.filter(show=row).select_related("recipient")]
+
+
+def recipient_names(row: Show, show: ShowValue) -> list[str]:
+    """Whom a result is likely handed in to: the show's people, and those whom its slides were given to."""
+    given = [slide.given_to for slide in show.slides if slide.given_to]
+    return [name for name in dict.fromkeys([*names_of(row.pk, row.owner), *given]) if name != called(row.owner)]
+
+
+def recipients_of(row: Show, to: str) -> list[User]:
+    """Everybody who may be meant: by a proven address, by the name to sign in with or the one that is shown, or as they
+    were invited to the show.
+    """
+    if not to:
+        return []
+    if "@" in to and (person := proven_person(to)):
+        return [person]
+    wanted = to.casefold()
+    first, _, last = to.rpartition(" ")
+    by_name = Q(username__iexact=to) | Q(first_name__iexact=first, last_name__iexact=last)
+    found = {person.pk: person for person in User.objects.filter(by_name, is_active=True)}
+    found |= {person.pk: person for person in people_in(row.pk) if called(person).casefold() == wanted}
+    found |= {person.pk: person for person in invited_as(row.pk, to)}
+    return list(found.values())
 
 
 @login_required
 @require_POST
 @telling_errors
 def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
-    """Hands a finished film or the like in: {"to": name or address, "note": words}."""
+    """Hands a finished film or the like in: {"to": name or address, "note": words, "replaces": id of an earlier one}.
+
+    Where several share the name, answers {"choices": [{"id", "name", "about"}]} and hands nothing in; the next request
+    says which by "to_id".
+    """
     row, person = owned_show(show_id, request), person_of(request)
     job = FilmJob.objects.filter(pk=job_id, show=row, state=State.READY).first()
     if job is None:
@@ -62,25 +104,54 @@ def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
             f"The note has {len(note)} characters; at most {NOTE_CHARACTERS} can go along. Nothing was handed in.",
             "note",
         )
-    recipient = (
-        (User.objects.filter(username__iexact=to).first() if "@" not in to else proven_person(to)) if to else None
-    )
-    if recipient is None:
+    candidates = recipients_of(row, to)
+    if body.get("to_id") is not None:
+        candidates = [one for one in candidates if one.pk == body["to_id"]]
+    if not candidates:
         raise BadValue(
             f"Nobody here is called “{to[:100]}”, or has shown that the address is theirs. Nothing was handed in.", "to"
         )
+    if len(candidates) > 1:
+        return json_reply(
+            {
+                "choices": [
+                    {"id": one.pk, "name": called(one), "about": f"signs in as {one.get_username()}"}
+                    for one in candidates
+                ]
+            }
+        )
+    earlier = HandIn.objects.filter(pk=str(body.get("replaces") or ""), show=row, sender=person).first()
     entry = HandIn(
         sender=person,
-        recipient=recipient,
+        recipient=candidates[0],
         title=row.title,
         name=job.saved_name,
         kind=job.kind,
         size_bytes=job.size_bytes,
         note=note,
+        show=row,
+        replaces=earlier is not None,
     )
     _copied(film_path(job), handed_in_path(entry))
-    entry.save()
-    return json_reply(handed_line(entry))
+    with transaction.atomic():
+        entry.save()
+        if earlier is not None:
+            earlier.delete()
+    return json_reply({**handed_line(entry), "handed": handed_lines(row)})
+
+
+@login_required
+@require_POST
+def withdraw_hand_in(request: HttpRequest, entry_id: str) -> HttpResponse:
+    """Takes back what one has handed in: it leaves the other's page, with its file."""
+    entry = HandIn.objects.filter(pk=entry_id, sender=person_of(request)).first()
+    if entry is None:
+        raise Http404("There is no such thing.")
+    row = entry.show
+    entry.delete()
+    if request.content_type == "application/json" and row is not None:
+        return json_reply({"handed": handed_lines(row)})
+    return redirect("handed-in")
 
 
 @login_required
@@ -90,7 +161,14 @@ def handed_in(request: HttpRequest) -> HttpResponse:
     person = person_of(request)
     came = HandIn.objects.filter(recipient=person).select_related("sender")
     went = HandIn.objects.filter(sender=person).select_related("recipient")
-    lines = [{"entry": entry, "who": called(entry.sender)} for entry in came]
+    lines: list[dict[str, Any]] = []
+    count = Counter((entry.sender_id, entry.title) for entry in came)
+    seen: set[tuple[int, str]] = set()
+    for entry in came:
+        key = (entry.sender_id, entry.title)
+        age = "" if count[key] == 1 else "an earlier one" if key in seen else "the newest"
+        lines.append({"entry": entry, "who": called(entry.sender), "age": age})
+        seen.add(key)
     return render(
         request,
         "releases/handed_in.html",

@@ -174,7 +174,10 @@ class SetAside(models.Model):
 
 
 class HandIn(models.Model):
-    """A film, pages or the like, handed in to somebody: a file of its own, which stays when the maker's goes."""
+    """A film, pages or the like, handed in to somebody: a file of its own, which stays when the maker's goes.
+
+    `replaces` says that it came in the place of one that was handed in before.
+    """
 
     id = models.CharField(primary_key=True, max_length=40, default=new_id)
     sender = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="handed_in")
@@ -186,6 +189,8 @@ class HandIn(models.Model):
     note = models.CharField(max_length=1000, blank=True)
     at = models.DateTimeField(auto_now_add=True)
     seen_at = models.DateTimeField(null=True)
+    show = models.ForeignKey(Show, on_delete=models.SET_NULL, null=True, related_name="hand_ins")
+    replaces = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["-at"]

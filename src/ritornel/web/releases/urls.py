@@ -21,6 +21,7 @@ urlpatterns = [
     path("shows/<id:show_id>/films/<id:job_id>/hand-in", handing_in.hand_in, name="hand-in"),
     path("handed-in/", handing_in.handed_in, name="handed-in"),
     path("handed-in/<id:entry_id>/file", handing_in.handed_in_file, name="handed-in-file"),
+    path("handed-in/<id:entry_id>/withdraw", handing_in.withdraw_hand_in, name="withdraw-hand-in"),
     path("handed-in/<id:entry_id>/put-away", handing_in.put_away, name="put-away"),
     path("shows/<id:show_id>/guests", guests.invite, name="guests"),
     path("shows/<id:show_id>/guests/<number:number>", guests.shut_out, name="shut-out"),

@@ -15,6 +15,7 @@ import {
 	strangersFrame,
 } from "../release/access.js";
 import { fileForm } from "../release/files.js";
+import { handInForm, listHandIns } from "../release/hand-ins.js";
 import { Checks } from "../release/checks.js";
 
 const at = (id) => document.getElementById(id);
@@ -484,36 +485,6 @@ function left(film) {
 	return `drawing slide ${film.slide}, ${film.left_s < 1 ? "under 1" : Math.ceil(film.left_s)} s left`;
 }
 
-/** Hands a result in to somebody here, by name or address, asked for in place. */
-function handInForm(film) {
-	const to = el("input", { class: "field", placeholder: "Name or address", "aria-label": "To whom" });
-	const note = el("input", { class: "field", placeholder: "A word with it", "aria-label": "Note", maxlength: 1000 });
-	const send = async (event) => {
-		event.preventDefault();
-		try {
-			const handed = await post(`${base}/films/${film.id}/hand-in`, { to: to.value, note: note.value });
-			toast(`Handed in to ${handed.to}. You see under “Handed in” when it was looked at.`);
-			form.open = false;
-		} catch (error) {
-			toast(error.message, { wrong: true });
-			to.focus();
-		}
-	};
-	const form = el(
-		"details",
-		{},
-		el("summary", { class: "said cursor-pointer" }, "Hand it in"),
-		el(
-			"form",
-			{ class: "grid gap-1 mt-1", onsubmit: send },
-			to,
-			note,
-			el("div", {}, el("button", { class: "push" }, "Hand in")),
-		),
-	);
-	return form;
-}
-
 function filmLine(film) {
 	const share = film.total ? film.done / film.total : 0;
 	const to = (way, words) =>
@@ -574,7 +545,7 @@ function filmLine(film) {
 					(film.state === "ready" ? `Ready, ${(film.size_bytes / 1e6).toFixed(1)} MB` : STATES[film.state]),
 			),
 		);
-	if (film.state === "ready") parts.push(handInForm(film));
+	if (film.state === "ready") parts.push(handInForm(film, { base, data, changed: drawHandIns }));
 	return el(
 		"div",
 		{ class: "grid gap-1 py-2 border-t border-staff", "data-film": film.id, "data-state": film.state },
@@ -627,8 +598,12 @@ async function weigh() {
 }
 weigh();
 
+const handIns = el("section", { "data-hand-ins": "" });
+const drawHandIns = () => listHandIns(handIns, data, drawHandIns);
+
 function draw() {
 	seen();
+	drawHandIns();
 	at("make-edition").textContent = `Make edition ${(data.editions[0]?.number ?? 0) + 1}`;
 	const films = data.films.length ? data.films.map(filmLine) : [el("p", { class: "said" }, "None yet.")];
 	const access = data.editions.length
@@ -642,6 +617,7 @@ function draw() {
 		...access,
 		filmForm(),
 		el("section", { "data-films": "" }, el("h2", { class: "text-lg mb-1" }, "Films"), films),
+		handIns,
 		heard,
 		fileForm(base),
 		...(data.captions

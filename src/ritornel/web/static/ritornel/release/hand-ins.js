@@ -1,0 +1,102 @@
+// Handing a result in to somebody here, taking it back, and putting a newer one in its place.
+import { el, newId } from "../ui/element.js";
+import { post } from "../ui/requests.js";
+import { toast } from "../ui/toast.js";
+
+const day = (text) =>
+	new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
+
+/**
+ * @param {object} film
+ * @param {{base: string, data: object, changed: function}} about
+ */
+export function handInForm(film, { base, data, changed }) {
+	const names = newId();
+	const to = el("input", { class: "field", placeholder: "Name or address", "aria-label": "To whom", list: names });
+	const known = el(
+		"datalist",
+		{ id: names },
+		data.people.map((name) => el("option", { value: name })),
+	);
+	const note = el("input", { class: "field", placeholder: "A word with it", "aria-label": "Note", maxlength: 1000 });
+	const instead = el(
+		"select",
+		{ class: "field", "aria-label": "Instead of" },
+		el("option", { value: "" }, "Beside what was handed in before"),
+		data.handed.map((entry) => el("option", { value: entry.id }, `Instead of ${entry.name}, to ${entry.to}`)),
+	);
+	const choices = el("div", { class: "grid gap-1" });
+	const send = async (who = null) => {
+		choices.replaceChildren();
+		try {
+			const body = { to: to.value, note: note.value, replaces: instead.value || null, to_id: who };
+			const reply = await post(`${base}/films/${film.id}/hand-in`, body);
+			if (reply.choices) {
+				choices.replaceChildren(
+					el("p", {}, `${reply.choices.length} people are called that. Which is meant?`),
+					...reply.choices.map((one) =>
+						el("button", { type: "button", class: "push", onclick: () => send(one.id) }, `${one.name}, ${one.about}`),
+					),
+				);
+				choices.querySelector("button").focus();
+				return;
+			}
+			data.handed = reply.handed;
+			form.open = false;
+			changed();
+			toast(`Handed in to ${reply.to}. You see here when it was looked at.`);
+		} catch (error) {
+			toast(error.message, { wrong: true });
+			to.focus();
+		}
+	};
+	const submit = (event) => {
+		event.preventDefault();
+		send();
+	};
+	const form = el(
+		"details",
+		{},
+		el("summary", { class: "said cursor-pointer" }, "Hand it in"),
+		el(
+			"form",
+			{ class: "grid gap-1 mt-1", onsubmit: submit },
+			to,
+			known,
+			note,
+			data.handed.length ? instead : null,
+			choices,
+			el("div", {}, el("button", { class: "push" }, "Hand in")),
+		),
+	);
+	return form;
+}
+
+/** What was handed in of this show, with a way to take each back. */
+export function listHandIns(node, data, changed) {
+	node.hidden = !data.handed.length;
+	const take = async (entry) => {
+		try {
+			data.handed = (await post(`/handed-in/${entry.id}/withdraw`)).handed;
+			changed();
+			toast(`Withdrawn. ${entry.to} has it no more.`);
+		} catch (error) {
+			toast(error.message, { wrong: true });
+		}
+	};
+	node.replaceChildren(
+		el("h2", { class: "text-lg mb-1" }, "Hand-ins"),
+		...data.handed.map((entry) =>
+			el(
+				"div",
+				{ class: "row", "data-hand-in": entry.id },
+				el(
+					"p",
+					{ class: "said mr-auto" },
+					`${entry.name} to ${entry.to}, ${day(entry.at)}, ${entry.seen_at ? `looked at ${day(entry.seen_at)}` : "not looked at yet"}`,
+				),
+				el("button", { class: "push", onclick: () => take(entry) }, "Withdraw"),
+			),
+		),
+	);
+}
