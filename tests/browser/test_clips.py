@@ -127,6 +127,12 @@ class ClipTest(BrowserTest):
         place.click()
         self.page.wait_for_function(f"() => {video}.currentTime > 0.4 && !{video}.paused")
         self.page.wait_for_selector('.house[data-slide="esc-s"][data-beat="0"]')
+        outline = "() => getComputedStyle(document.activeElement).outlineStyle"
+        self.page.keyboard.press("Shift")
+        self.assertEqual(self.page.evaluate(outline), "none", "no key brings a frame around what was pressed")
+        self.page.keyboard.press("Tab")
+        self.page.keyboard.press("Shift+Tab")
+        self.assertEqual(self.page.evaluate(outline), "solid", "who walks by Tab sees where they are")
         place.click()
         self.page.wait_for_function(f"() => {video}.currentTime < 0.1 && {video}.paused")
 

@@ -83,6 +83,13 @@ export function listen(player, surface, { leave = () => undefined, step = true }
 		touch = null;
 	};
 	addEventListener("keydown", onKey);
+	// A frame around what has the focus is for who walks there by Tab: a press leaves none on the screen.
+	surface.addEventListener("pointerdown", () => {
+		surface.dataset.by = "hand";
+	});
+	addEventListener("keydown", (event) => {
+		if (event.key === "Tab") delete surface.dataset.by;
+	});
 	if (step) {
 		surface.addEventListener("pointerdown", onDown);
 		surface.addEventListener("pointerup", onUp);
