@@ -50,14 +50,17 @@ function invitation({ base, data, section, changed }) {
 	return el(
 		"form",
 		{ onsubmit: invite, class: "invite" },
-		el("b", {}, "Invite someone to one section"),
-		el("div", { class: "row" }, which, address),
 		el(
 			"div",
 			{ class: "row" },
-			el("span", { class: "said" }, "Opens that section only"),
-			el("button", { class: "push ml-auto" }, "Invite"),
+			el("b", {}, "Invite to one section"),
+			el(
+				"button",
+				{ class: "push ml-auto", title: "They get a link of their own; it opens that section only" },
+				"Invite",
+			),
 		),
+		el("div", { class: "row" }, which, address),
 	);
 }
 
