@@ -399,10 +399,28 @@ class ComposeTest(BrowserTest):
         self.page.keyboard.press("Alt+ArrowUp")
         self.until(lambda: self.rules(show)[:2] == ["b-axle follows", "b-wheel together"])
         self.page.locator('.order [data-build="b-pin"]').drag_to(
-            self.page.locator(".order .wait").first, source_position={"x": 60, "y": 14}
+            self.page.locator(".order .wait").first,
+            source_position={"x": 60, "y": 14},
+            target_position={"x": 60, "y": 24},
         )
         self.until(lambda: "b-pin cue" in self.rules(show))
         self.assertIn("b-pallets follows", self.rules(show))
+
+    def test_a_whole_beat_moves_by_its_wait_and_by_keys(self) -> None:
+        show = self.compose("esc-s")
+        beats = lambda: [build["id"] for build in self.builds(show, "esc-s") if build["starts"]["rule"] == "cue"]  # noqa: E731
+        self.assertEqual(beats(), ["b-pallets", "b-ticks"])
+        self.page.locator(".order .wait .stop").first.focus()
+        self.page.keyboard.press("Alt+ArrowDown")
+        self.until(lambda: beats() == ["b-ticks", "b-pallets"])
+        expect(self.page.locator(".order .wait").nth(1).locator(".stop")).to_be_focused()
+        self.assertEqual([build["id"] for build in self.builds(show, "esc-s")][-2:], ["b-pallets", "b-pin"])
+        self.page.locator(".order .wait").nth(1).drag_to(
+            self.page.locator(".order .wait").first,
+            source_position={"x": 80, "y": 14},
+            target_position={"x": 80, "y": 3},
+        )
+        self.until(lambda: beats() == ["b-pallets", "b-ticks"])
 
     def rules(self, show: str) -> list[str]:
         return [f"{build['id']} {build['starts']['rule']}" for build in self.builds(show, "esc-s")]

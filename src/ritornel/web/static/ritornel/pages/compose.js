@@ -4,7 +4,7 @@ import { Score } from "../score/score.js";
 import { ShowState } from "../editor/show-state.js";
 import { Stage } from "../stage/stage.js";
 import { drawStops } from "../stage/stops.js";
-import { taken } from "../ui/free-keys.js";
+import { keyOf, taken } from "../ui/free-keys.js";
 import { onFirst } from "../ui/lazy-modules.js";
 import { startData } from "../ui/requests.js";
 import { choiceWords, keepChoice, playChoice } from "../ui/play-choice.js";
@@ -232,7 +232,7 @@ const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], Arrow
 addEventListener("keydown", (event) => {
 	if (taken(event)) return;
 	const control = event.ctrlKey || event.metaKey;
-	const key = event.key.toLowerCase();
+	const key = keyOf(event).toLowerCase();
 	if (control && withControl[key]) {
 		event.preventDefault();
 		withControl[key](event);
@@ -251,18 +251,7 @@ addEventListener("keydown", (event) => {
 	} else if ((event.key === "PageDown" || event.key === "PageUp") && state.slide) {
 		event.preventDefault();
 		const way = event.key === "PageDown" ? 1 : -1;
-		const { order } = state.data;
-		if (event.shiftKey) {
-			// With Shift the slides from the one on the stage up to here are picked together.
-			const from = order.indexOf(state.slide.id);
-			const picked = order.filter((id) => state.pickedSlides.has(id)).map((id) => order.indexOf(id));
-			const end = picked.length ? (picked[0] === from ? picked.at(-1) : picked[0]) : from;
-			const to = Math.max(0, Math.min(end + way, order.length - 1));
-			state.pickSlides(order.slice(Math.min(from, to), Math.max(from, to) + 1));
-		} else {
-			const next = order[order.indexOf(state.slide.id) + way];
-			if (next) state.open(next);
-		}
+		import("../editor/turning.js").then(({ turnPage }) => turnPage(state, way, event.shiftKey));
 	}
 });
 

@@ -13,7 +13,7 @@ import { SharedRun } from "../player/shared-run.js";
 import { restLayer } from "../player/frame-state.js";
 import { Timing } from "../lectern/timing.js";
 import { el } from "../ui/element.js";
-import { taken } from "../ui/free-keys.js";
+import { keyOf, taken } from "../ui/free-keys.js";
 import { get, startData } from "../ui/requests.js";
 import { SOON_MS, endsAfterMs, paceWords, parseSlot, slipMs, slotWords } from "../ui/pace.js";
 import { minutesText } from "../ui/times.js";
@@ -343,7 +343,7 @@ async function main() {
 	};
 	addEventListener("keydown", (event) => {
 		if (event.ctrlKey || event.metaKey || event.altKey || taken(event)) return;
-		const act = keys[event.key];
+		const act = keys[keyOf(event)];
 		if (!act) return;
 		event.preventDefault();
 		act();

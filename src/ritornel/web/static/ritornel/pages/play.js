@@ -6,7 +6,7 @@ import { meterOf } from "../player/meter.js";
 import { ShowPlayer } from "../player/player.js";
 import { slimControls } from "../player/control-bar.js";
 import { el } from "../ui/element.js";
-import { taken } from "../ui/free-keys.js";
+import { keyOf, taken } from "../ui/free-keys.js";
 import { KEYS } from "../ui/page-keys.js";
 import { get, startData } from "../ui/requests.js";
 import { keepChoice, playChoice } from "../ui/play-choice.js";
@@ -53,7 +53,7 @@ async function main() {
 		i: () => board.nextInk(),
 	};
 	addEventListener("keydown", (event) => {
-		if (!event.ctrlKey && !event.metaKey && !event.altKey && !taken(event)) drawing[event.key.toLowerCase()]?.();
+		if (!event.ctrlKey && !event.metaKey && !event.altKey && !taken(event)) drawing[keyOf(event).toLowerCase()]?.();
 	});
 	player.addEventListener("moment", (event) => {
 		const { index: at } = event.detail;

@@ -1,6 +1,6 @@
 // Captions of clips, read while they play: core/schedule/captions.py, caption_in.
 import { el } from "../ui/element.js";
-import { taken } from "../ui/free-keys.js";
+import { keyOf, taken } from "../ui/free-keys.js";
 
 const KEPT = "ritornel-captions";
 
@@ -52,7 +52,8 @@ export function showCaptions(player, house) {
 		tell();
 	};
 	addEventListener("keydown", (event) => {
-		if (event.key.toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !taken(event)) turn();
+		if (keyOf(event).toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !taken(event))
+			turn();
 	});
 	player.addEventListener("painted", ({ detail }) => {
 		const now = captionIn(player.show, detail);

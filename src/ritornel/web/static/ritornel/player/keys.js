@@ -1,6 +1,12 @@
 // Keys, clicks and touches of a show being played.
-import { taken } from "../ui/free-keys.js";
+import { keyOf, taken } from "../ui/free-keys.js";
 import { actOn } from "./presses.js";
+
+/** The digit on a key, also where a layout has it above Shift, as in France; null where there is none. */
+function digitOf({ key, code = "", shiftKey = false }) {
+	if (/^\d$/.test(key)) return key;
+	return shiftKey ? null : (/^Digit(\d)$/.exec(code)?.[1] ?? null);
+}
 
 const SWIPE_PX = 40;
 const PRESS_PX = 20;
@@ -48,9 +54,11 @@ export function listen(player, surface, { leave = () => undefined, step = true }
 	};
 	const onKey = (event) => {
 		if (event.ctrlKey || event.metaKey || event.altKey || taken(event)) return;
-		const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
-		if (/^\d$/.test(key)) {
-			digits += key;
+		const letter = keyOf(event);
+		const key = letter.length === 1 ? letter.toLowerCase() : letter;
+		const digit = digitOf(event);
+		if (digit !== null) {
+			digits += digit;
 			return;
 		}
 		// On a button these keys press it, unless a number was typed before.

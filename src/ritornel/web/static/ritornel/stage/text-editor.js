@@ -2,6 +2,7 @@
 // them too, undo brings the old ones back. Typing is the browser's own; looks and lists are set on the paragraphs and
 // runs that are marked.
 import { el, icon, newId } from "../ui/element.js";
+import { keyOf } from "../ui/free-keys.js";
 import { toast } from "../ui/toast.js";
 import { LEFT } from "./held-keys.js";
 import { LinkField } from "./link-field.js";
@@ -167,9 +168,9 @@ export class WordsEditor {
 		} else if (event.key === "Tab") {
 			event.preventDefault();
 			this.deepen(event.shiftKey ? -1 : 1);
-		} else if (control && looks[event.key.toLowerCase()]) {
+		} else if (control && looks[keyOf(event).toLowerCase()]) {
 			event.preventDefault();
-			this.toggle(...looks[event.key.toLowerCase()]);
+			this.toggle(...looks[keyOf(event).toLowerCase()]);
 		} else if (event.key === "Backspace" && this.atStartOfList()) {
 			event.preventDefault();
 			this.list("none");

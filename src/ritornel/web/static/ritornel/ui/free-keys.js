@@ -16,3 +16,14 @@ export const taken = (event) =>
 	document.querySelector("dialog[open]") !== null ||
 	(event.key === "Escape" && event.timeStamp - closedAt < 100) ||
 	Boolean(event.target.closest?.("input, textarea, select, [contenteditable]"));
+
+/**
+ * The key by the letter that the page calls it by: the one on it where the layout has Latin letters, whatever their order;
+ * else (Cyrillic, Greek …) the one that stands there on a Latin keyboard, large with Shift.
+ */
+export function keyOf({ key, code = "", shiftKey = false }) {
+	if (key.length !== 1 || /[ -~]/.test(key)) return key;
+	const letter = /^Key([A-Z])$/.exec(code)?.[1];
+	if (!letter) return key;
+	return shiftKey ? letter : letter.toLowerCase();
+}
