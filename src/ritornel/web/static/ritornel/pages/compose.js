@@ -255,5 +255,6 @@ addEventListener("keydown", (event) => {
 	}
 });
 
+import("../editor/announcer.js").then(({ Announcer }) => new Announcer(state));
 import("../editor/arrival.js").then(({ tellOnArrival }) => tellOnArrival(state));
 state.follow();

@@ -30,7 +30,8 @@ function show(control) {
 
 async function giveTitle(control) {
 	if (control.title) return true;
-	const sentence = (await words.get()).hintFor(control);
+	// Without a line there is no sentence; it is asked for again the next time.
+	const sentence = (await words.get().catch(() => null))?.hintFor(control);
 	if (sentence) control.title = sentence;
 	return Boolean(sentence);
 }

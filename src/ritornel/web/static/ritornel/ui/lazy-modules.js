@@ -9,7 +9,14 @@ export function later(load) {
 		ready: null,
 		asked: null,
 		get() {
-			return (part.asked ??= load().then((module) => (part.ready = module)));
+			part.asked ??= load().then(
+				(module) => (part.ready = module),
+				(error) => {
+					part.asked = null;
+					throw error;
+				},
+			);
+			return part.asked;
 		},
 		/** Fetched already when the pointer or the keyboard comes near. */
 		near(node) {
