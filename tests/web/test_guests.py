@@ -104,7 +104,8 @@ class GuestsTest(WebTest):
         page = Client().get(f"{self.address}?start=press&loop=on&sound=off&steps=off&controls=off")
         self.assertIn("frame-ancestors *", page.headers["Content-Security-Policy"])
         self.assertIn(
-            '"starts_itself": false, "loops": true, "sound": false, "steps": false, "controls": false',
+            '"starts_itself": false, "starts_silent": false, "loops": true, '
+            '"sound": false, "steps": false, "controls": false',
             page.content.decode(),
         )
         self.settings(audience="invited")

@@ -251,7 +251,8 @@ class LookedAtTest(WebTest):
         look(value_of(self.row))
         told = self.checks()
         self.assertEqual(told["looking"], 0)
-        self.assertIn("contrast:noon-s:title", [finding["id"] for finding in told["findings"]])  # type: ignore[attr-defined]
+        found = [finding["id"] for finding in told["findings"]]  # type: ignore[attr-defined]
+        self.assertEqual(found, ["holds:who-s", "reading:thx-s"], "the two that teach; its frames add none")
         self.edit(
             {"do": "change objects", "slide_id": "esc-s", "object_ids": ["ticks"], "changes": {"colour": "#f4efe4"}}
         )
@@ -284,9 +285,9 @@ class LookedAtTest(WebTest):
 class ChecksTest(WebTest):
     def test_a_fix_is_seen_before_it_is_made_and_nothing_is_changed_by_looking(self) -> None:
         before = self.score()
-        told = self.client.get("/shows/clock/checks/fix.json?finding=reading:bell-s").json()
+        told = self.client.get("/shows/clock/checks/fix.json?finding=reading:thx-s").json()
         self.assertEqual(
-            told["words"], "Slide 7 lasts 9.8 s instead of 9.0 s. The show lasts 1:23.6 instead of 1:22.8."
+            told["words"], "Slide 9 lasts 13.3 s instead of 8.0 s. The show lasts 1:28.1 instead of 1:22.8."
         )
         self.assertIsNone(told["picture"], "it looks as it did")
         self.assertEqual(self.score(), before)

@@ -95,7 +95,7 @@ def slides() -> tuple[Slide, ...]:
         picture(
             "noon-1", "Tower at noon", "noon", full, "The clock tower of Orlmere at noon, over the roofs of the town"
         ),
-        Shape("band", "Band", Box(0, 500, 1280, 220), "rectangle", fill=Gradient("#16262e00", "#16262ecc", 90)),
+        Shape("band", "Band", Box(0, 500, 1280, 220), "rectangle", fill=Gradient("#16262e00", "#16262ee6", 90)),
         words("title", "Title", Box(84, 560, 900, 80), "The Orlmere clock", size=64, weight=600, colour="#ffffff"),
         words(
             "under",

@@ -16,7 +16,7 @@ from ritornel.core.motion.catalogue import effect_forms, transition_forms
 from ritornel.core.motion.easing import PACES
 from ritornel.sounds import LIBRARY
 from ritornel.web.editor.score import slide_detail, whole_score
-from ritornel.web.people.services import names_of, open_comments, shared_with
+from ritornel.web.people.services import names_and_sharing, open_comments, person_of
 from ritornel.web.shows.services import history_labels, show_for, value_of
 
 
@@ -27,6 +27,8 @@ def compose(request: HttpRequest, show_id: str) -> HttpResponse:
     row = show_for(show_id, request)
     show = value_of(row)
     wanted = show.slide(request.GET.get("slide", "")) or (show.slides[0] if show.slides else None)
+    owner = person_of(request) if row.access.role == "own" else row.owner
+    names, shared = names_and_sharing(row.pk, owner)
     start = {
         "revision": row.revision,
         "history": history_labels(row),
@@ -41,8 +43,8 @@ def compose(request: HttpRequest, show_id: str) -> HttpResponse:
         "layouts": [to_builtins(layout) for layout in LAYOUTS.values()],
         "themes": {name: to_builtins(theme) for name, theme in THEMES.items()},
         "limits": {"file_bytes": settings.MEDIA_LIMITS.file_bytes, "address_pattern": ADDRESS_PATTERN},
-        "people": names_of(row.pk, row.owner),
-        "shared": row.access.role != "own" or shared_with(row.pk),
+        "people": names,
+        "shared": row.access.role != "own" or shared,
     }
     page = {"show": row, "way": "compose", "comments": open_comments(row.pk), "start": msgspec.to_builtins(start)}
     return render(request, "shows/compose.html", page)

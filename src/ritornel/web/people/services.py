@@ -24,6 +24,7 @@ __all__ = [
     "check_mail_allowed",
     "invited_as",
     "mail_goes_out",
+    "names_and_sharing",
     "names_of",
     "network_address",
     "open_comments",
@@ -79,8 +80,14 @@ def assigned_to(show_id: str) -> dict[str, str]:
 
 def names_of(show_id: str, owner: User) -> list[str]:
     """What the owner and all who are invited are called, for giving slides to them."""
-    found = Invitation.objects.filter(show_id=show_id, withdrawn_at__isnull=True)
-    return list(dict.fromkeys([called(owner), *(entry.called for entry in found)]))
+    return names_and_sharing(show_id, owner)[0]
+
+
+def names_and_sharing(show_id: str, owner: User) -> tuple[list[str], bool]:
+    """The same, and whether anybody else may open the show, in one query."""
+    found = list(Invitation.objects.filter(show_id=show_id, withdrawn_at__isnull=True))
+    names = list(dict.fromkeys([called(owner), *(entry.called for entry in found)]))
+    return names, any(entry.accepted_at is not None for entry in found)
 
 
 def people_in(show_id: str) -> list[User]:

@@ -1,5 +1,8 @@
 """What strangers see: the newest edition at its address, with nothing of the application around it."""
 
+import hashlib
+
+from django.conf import settings
 from django.db.models import F
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
@@ -13,6 +16,7 @@ from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.config.byte_ranges import file_reply
 from ritornel.web.config.file_names import data_url
 from ritornel.web.config.policy import PAGE
+from ritornel.web.config.static_stamp import LETTERS
 from ritornel.web.releases.folders import CALM, FIRST, PERFORMANCE, TYPES, edition_place, packed_beside, served_file
 from ritornel.web.releases.guests import door, visitor_of
 from ritornel.web.releases.models import Edition, Release
@@ -86,6 +90,10 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
     # A stranger's page has no form, so that it needs no cookie.
     context |= {"first": data_url("image/webp", picture) if picture else "", "csrf_token": ""}
     response = render(request, "releases/watch.html", context)
+    if "line" in request.GET:
+        # As at a stranger's: nothing of the program lies in the browser from before.
+        fresh = hashlib.sha256(request.GET["line"].encode()).hexdigest()[:LETTERS]
+        response.content = response.content.replace(settings.STATIC_STAMP.encode(), fresh.encode())
     if release.audience == "anyone":
         # It may stand in somebody else's page; everything else of the policy stays.
         response.headers["Content-Security-Policy"] = PAGE.replace("frame-ancestors 'self'", "frame-ancestors *")

@@ -58,12 +58,7 @@ export class Overview {
 			if (!node.hidden) this.draw("pictures");
 		});
 		this.head = el("div", { class: "ov-head" });
-		this.page = el("div", {
-			class: "ov-page",
-			role: "listbox",
-			"aria-label": "Slides",
-			"aria-multiselectable": "true",
-		});
+		this.page = el("div", { class: "ov-page", role: "group", "aria-label": "Slides" });
 		this.margin = el("aside", { class: "ov-margin", "aria-label": "Inconsistencies" });
 		node.append(this.head, this.page, this.margin);
 		button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
@@ -254,8 +249,7 @@ export class Overview {
 				class: "ov-bar",
 				"data-slide": line.id,
 				"data-opens": line.opens_section ? "" : null,
-				role: "option",
-				"aria-selected": String(picked),
+				"aria-pressed": String(picked),
 				"data-skipped": line.skipped || null,
 				tabindex: line.id === (state.slide?.id ?? state.data.order[0]) ? 0 : -1,
 				"aria-label": `${state.data.numbers[line.id]} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}${line.given_to ? `, given to ${line.given_to}` : ""}`,

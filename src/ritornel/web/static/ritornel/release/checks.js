@@ -40,15 +40,16 @@ export class Checks {
 			const { revision, findings, looking } = await get(`${this.base}/checks.json${ask ? "?ask=1" : ""}`);
 			this.revision = revision;
 			const key = JSON.stringify(findings);
-			// News from the worker waits while somebody says why a finding may stay.
-			const writing = !ask && this.list.contains(document.activeElement) && document.activeElement.matches("input");
-			if ((ask || key !== this.drawn) && !writing) {
+			// News from the worker waits while somebody is at a finding: nothing moves under a hand.
+			const busy = !ask && (this.list.contains(document.activeElement) || this.list.matches(":hover"));
+			const news = ask || key !== this.drawn;
+			if (news && !busy) {
 				this.draw(findings);
 				this.drawn = key;
 			}
 			this.said.textContent =
 				this.counted + (looking ? ` · ${looking} slide${looking > 1 ? "s" : ""} still being looked at` : "");
-			if (looking) this.later = setTimeout(() => this.look(false), AGAIN_MS);
+			if (looking || (news && busy)) this.later = setTimeout(() => this.look(false), AGAIN_MS);
 		} catch (error) {
 			this.said.textContent = error.message;
 		}

@@ -58,7 +58,7 @@ export class Catalogue {
 		this.videoButton = el("button", { class: "push", onclick: () => this.video() }, "Bring the video");
 		this.grid = el("div", {
 			class: "shelf-grid",
-			role: "list",
+			role: "region",
 			"aria-live": "polite",
 			"aria-label": "Found in the catalogue",
 		});
@@ -150,7 +150,7 @@ export class Catalogue {
 			.join(" · ");
 		return el(
 			"div",
-			{ role: "listitem", class: "tile found", "data-entry": entry.id },
+			{ class: "tile found", "data-entry": entry.id },
 			seen,
 			el("b", {}, entry.name),
 			el("span", { class: "facts" }, `by ${entry.author}`),

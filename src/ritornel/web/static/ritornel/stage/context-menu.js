@@ -43,7 +43,7 @@ export function contextMenu(stage) {
 					: el("hr"),
 			);
 		}
-		document.body.append(menu);
+		theatre.closest("main").append(menu);
 		const { width, height } = menu.getBoundingClientRect();
 		const [x, y] = spot ?? middleOf(stage);
 		menu.style.left = `${Math.max(4, Math.min(x, innerWidth - width - 4))}px`;

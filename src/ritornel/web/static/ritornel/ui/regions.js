@@ -34,9 +34,12 @@ addEventListener("keydown", (event) => {
 });
 
 if (document.querySelector("header.bar")) {
+	const content = document.querySelector("main") ?? regions()[1] ?? regions()[0];
+	content.id ||= "content";
 	const skip = (event) => {
 		event.preventDefault();
-		enter(document.querySelector("main") ?? regions()[1] ?? regions()[0]);
+		enter(content);
 	};
-	document.body.prepend(el("a", { class: "skip-link", href: "#content", onclick: skip }, "Skip to the content"));
+	const link = el("a", { class: "skip-link", href: `#${content.id}`, onclick: skip }, "Skip to the content");
+	document.body.prepend(link);
 }
