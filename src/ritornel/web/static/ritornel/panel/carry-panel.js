@@ -2,6 +2,9 @@
 // what was refused.
 import { el, icon } from "../ui/element.js";
 import { pair, selectField } from "./fields.js";
+import { loadSheet } from "../ui/sheets.js";
+
+loadSheet("media");
 
 const WHY = {
 	"by hand": "linked by hand",

@@ -3,6 +3,9 @@
 import { el, icon } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { countWords } from "../ui/wording.js";
+import { loadSheet } from "../ui/sheets.js";
+
+loadSheet("media");
 
 const whole = (asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms });
 

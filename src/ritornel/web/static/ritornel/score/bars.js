@@ -5,6 +5,8 @@ import { countWords } from "../ui/wording.js";
 import { fermata, onward, signPath } from "../stage/signs.js";
 import { setInRows, shortened, widthOf } from "./labels.js";
 
+/** From one build to the one below it: as much as a finger or a shaky hand needs. */
+const LANE_PX = 24;
 const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
 const NAME_Y = 16;
 const THUMB = { width: 54, height: 31, y: 23 };
@@ -281,7 +283,7 @@ function drawCrowd(group, line, things, top, lanes, width) {
 	)) {
 		outlines.set(
 			build.kind,
-			`${outlines.get(build.kind) ?? ""} ${signPath(build.kind, x1, x2, top + 34 + row * 22, 6.5).getAttribute("d")}`,
+			`${outlines.get(build.kind) ?? ""} ${signPath(build.kind, x1, x2, top + 34 + row * LANE_PX, 6.5).getAttribute("d")}`,
 		);
 	}
 	const crowd = svg("g", { class: "crowd", color: "var(--color-glass)", "pointer-events": "none" });
@@ -301,7 +303,7 @@ function drawCrowd(group, line, things, top, lanes, width) {
 				x: 0,
 				y: top,
 				width,
-				height: lanes * 22 + 24,
+				height: lanes * LANE_PX + 24,
 				fill: "transparent",
 				"data-pick": "slide",
 				"data-slide": line.id,
@@ -315,7 +317,7 @@ function drawCrowd(group, line, things, top, lanes, width) {
 function* drawBuilds(group, bar, rows, scale, state, ties) {
 	const { line } = bar;
 	const { top, height } = rows.builds;
-	const lanes = Math.max(1, Math.floor((height - 26) / 22));
+	const lanes = Math.max(1, Math.floor((height - 26) / LANE_PX));
 	const isPicked = (build) => state.pickedBuild === build.id || (bar.current && state.picked.has(build.object_id));
 	let things = line.builds.map((build) => {
 		const start = line.schedule.beats[build.beat].start_ms + build.offset_ms;
@@ -344,7 +346,7 @@ function* drawBuilds(group, bar, rows, scale, state, ties) {
 	let drawn = 0;
 	for (const { build, tie, start, row, x1, x2, words, wordsX, anchor } of setInRows(things, lanes, 4, bar.width - 2)) {
 		if ((drawn += 1) % AT_ONCE === 0) yield;
-		const y = top + 34 + row * 22;
+		const y = top + 34 + row * LANE_PX;
 		if (tie) {
 			group.append(drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }));
 			continue;
@@ -358,13 +360,22 @@ function* drawBuilds(group, bar, rows, scale, state, ties) {
 			"data-build": build.id,
 			"data-slide": line.id,
 			"data-object": build.object_id,
+			"data-end": x2,
 			tabindex: 0,
 			role: "button",
 			"aria-label": `${build.name} ${build.kind}, ${build.title.toLowerCase()}, ${from}`,
 			color: picked ? "var(--color-plum)" : "var(--color-glass)",
 		});
 		node.append(
-			svg("rect", { class: "halo", x: x1 - 3, y: y - 10, width: x2 - x1 + 6, height: 20, rx: 4, fill: "transparent" }),
+			svg("rect", {
+				class: "halo",
+				x: x1 - 3,
+				y: y - 12,
+				width: Math.max(x2 - x1 + 6, 24),
+				height: 24,
+				rx: 4,
+				fill: "transparent",
+			}),
 			signPath(build.kind, x1, x2, y, 6.5),
 		);
 		if (words)
@@ -387,7 +398,7 @@ export function armBuild(node) {
 	if (node.querySelector("title")) return;
 	const [halo, sign] = node.children;
 	const { build, slide } = node.dataset;
-	const end = Number(halo.getAttribute("x")) + Number(halo.getAttribute("width")) - 6;
+	const end = Number(node.dataset.end);
 	sign.after(
 		svg("rect", {
 			x: end,
@@ -418,7 +429,15 @@ function drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }) {
 			color: "var(--color-ink)",
 		},
 		svg("title", {}, `${tie.name} is carried from the slide before (${tie.why}). Press to see the pairs.`),
-		svg("rect", { class: "halo", x: x1 - 7, y: y - 9, width: x2 - x1 + 12, height: 18, rx: 4, fill: "transparent" }),
+		svg("rect", {
+			class: "halo",
+			x: x1 - 7,
+			y: y - 12,
+			width: Math.max(x2 - x1 + 12, 24),
+			height: 24,
+			rx: 4,
+			fill: "transparent",
+		}),
 		svg("circle", { cx: x1, cy: y, r: 4.5, fill: "white", stroke: "var(--color-ink)", "stroke-width": 1.4 }),
 		svg("path", {
 			d: `M ${x1 + 5} ${y + 1} Q ${(x1 + x2) / 2} ${y + 11} ${x2} ${y} Q ${(x1 + x2) / 2} ${y + 8} ${x1 + 5} ${y + 1} Z`,

@@ -1,5 +1,8 @@
 // What a layout has no place for lies in a strip under the slide, one press from coming back.
 import { el, icon } from "../ui/element.js";
+import { loadSheet } from "../ui/sheets.js";
+
+loadSheet("media");
 
 const STRIP_PX = 44;
 
