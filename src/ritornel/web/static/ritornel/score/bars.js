@@ -5,7 +5,7 @@ import { countWords } from "../ui/wording.js";
 import { fermata, onward, signPath } from "../stage/signs.js";
 import { setInRows, shortened, widthOf } from "./labels.js";
 
-/** From one build to the one below it: as much as a finger or a shaky hand needs. */
+/** From one build to the next below. */
 const LANE_PX = 24;
 const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
 const NAME_Y = 16;
@@ -396,15 +396,15 @@ function* drawBuilds(group, bar, rows, scale, state, ties) {
  */
 export function armBuild(node) {
 	if (node.querySelector("title")) return;
-	const [halo, sign] = node.children;
+	const [halo] = node.children;
 	const { build, slide } = node.dataset;
-	const end = Number(node.dataset.end);
-	sign.after(
+	const end = Number(node.dataset.end) - 3;
+	node.append(
 		svg("rect", {
 			x: end,
-			y: Number(halo.getAttribute("y")) + 1,
-			width: 7,
-			height: 18,
+			y: Number(halo.getAttribute("y")),
+			width: Math.max(Number(halo.getAttribute("x")) + Number(halo.getAttribute("width")) - end, 7),
+			height: halo.getAttribute("height"),
 			fill: "transparent",
 			"data-drag": "length",
 			"data-slide": slide,
