@@ -543,6 +543,22 @@ class WritingTest(StageTest):
         expect(self.page.locator(".words-field")).to_be_focused()
 
 
+class RightToLeftTest(StageTest):
+    def test_text_right_to_left_is_edited_and_named_from_right_to_left(self) -> None:
+        self.compose("esc-s")
+        self.page.locator('[data-add="text"]').click()
+        expect(self.page.locator(".words-field")).to_be_focused()
+        self.page.keyboard.type("שעון המגדל\nThe tower clock")
+        runs = "(nodes) => nodes.map((node) => [getComputedStyle(node).direction, getComputedStyle(node).textAlign])"
+        paragraphs = self.page.locator(".words-field p")
+        expect(paragraphs).to_have_count(2)
+        self.assertEqual(paragraphs.evaluate_all(runs), [["rtl", "start"], ["ltr", "start"]])
+        self.page.keyboard.press("Escape")
+        name = self.page.get_by_label("Name of the object")
+        expect(name).to_have_value(re.compile("^שעון המגדל"))
+        self.assertEqual(name.evaluate("(node) => getComputedStyle(node).direction"), "rtl")
+
+
 class ThumbnailTest(StageTest):
     def test_the_small_picture_of_an_edited_slide_stays_until_the_new_one_is_there(self) -> None:
         show = self.compose("esc-s")

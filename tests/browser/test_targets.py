@@ -29,6 +29,8 @@ SMALL = (
   return [...document.querySelectorAll(selector)]
     .filter(isSeen)
     .filter((node) => !node.closest(".sr-only, [disabled], label"))
+    // As wide as a build is long: what is too short for a finger has its row in the running order.
+    .filter((node) => !node.matches(".score .build") || size(node)[1] < least)
     .map((node) => [named(node), ...size(node).map(Math.round)])
     .filter(([, width, height]) => Math.min(width, height) < least);
 }"""

@@ -114,6 +114,7 @@ export function textField(value, set, { label = null, rows = 0, placeholder = ""
 		"aria-label": label,
 		placeholder,
 		rows: rows || null,
+		dir: "auto",
 		autocomplete: "off",
 	});
 	return keyed(

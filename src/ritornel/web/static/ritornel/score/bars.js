@@ -367,15 +367,7 @@ function* drawBuilds(group, bar, rows, scale, state, ties) {
 			color: picked ? "var(--color-plum)" : "var(--color-glass)",
 		});
 		node.append(
-			svg("rect", {
-				class: "halo",
-				x: x1 - 3,
-				y: y - 12,
-				width: Math.max(x2 - x1 + 6, 24),
-				height: 24,
-				rx: 4,
-				fill: "transparent",
-			}),
+			svg("rect", { class: "halo", x: x1 - 3, y: y - 12, width: x2 - x1 + 6, height: 24, rx: 4, fill: "transparent" }),
 			signPath(build.kind, x1, x2, y, 6.5),
 		);
 		if (words)
@@ -403,7 +395,7 @@ export function armBuild(node) {
 		svg("rect", {
 			x: end,
 			y: Number(halo.getAttribute("y")),
-			width: Math.max(Number(halo.getAttribute("x")) + Number(halo.getAttribute("width")) - end, 7),
+			width: 7,
 			height: halo.getAttribute("height"),
 			fill: "transparent",
 			"data-drag": "length",

@@ -32,9 +32,10 @@ function runNode(state, run) {
 }
 
 function paragraphNode(state, paragraph) {
+	// Each paragraph runs as its first strong letter says, as the core sets it.
 	const node = el(
 		"p",
-		{},
+		{ dir: "auto" },
 		paragraph.runs.filter((run) => run.text).map((run) => runNode(state, run)),
 	);
 	if (!node.childNodes.length) node.append(el("br"));
@@ -136,7 +137,7 @@ export class WordsEditor {
 			fontStyle: item.italic ? "italic" : "normal",
 			color: colourIn(state, item.colour ?? item.outline?.colour ?? "@words"),
 			lineHeight: item.line_spacing,
-			textAlign: item.align === "centre" ? "center" : item.align,
+			textAlign: { left: "start", right: "end" }[item.align] ?? "center",
 			textDecoration: item.underline ? "underline" : "none",
 		});
 		this.field.style.setProperty("--gap", `${item.paragraph_gap}em`);
