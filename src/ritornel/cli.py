@@ -2,6 +2,7 @@
 
 import argparse
 import json
+import os
 import sys
 import tempfile
 import time
@@ -20,7 +21,9 @@ from ritornel.core.formats.media import Limits
 from ritornel.core.formats.pictures import show_from_pictures, with_voices
 from ritornel.core.motion.catalogue import transition_named
 from ritornel.core.render.encoding import FilmOrder
-from ritornel.core.render.film import Progress, write_film
+from ritornel.core.render.film import Progress
+from ritornel.core.render.process_pool import FilmSource
+from ritornel.core.render.segmented_film import write_parted
 from ritornel.core.render.stills import write_stills
 from ritornel.core.schedule import compile_show, moment_at
 from ritornel.core.schedule.clips import compile_clips
@@ -28,6 +31,9 @@ from ritornel.core.schedule.music import compile_music
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.voices import compile_voices
 from ritornel.core.time.milliseconds import clock_text, parse_clock_ms, round_half_up
+
+MOST_PROCESSES = 4
+"""A film's segments are drawn by at most so many at a time."""
 
 
 def _transition(text: str) -> Transition:
@@ -152,7 +158,10 @@ def _render(given: argparse.Namespace) -> None:
     with tempfile.TemporaryDirectory() as folder:
         show, media = _opened(given.archive, Path(folder))
         started = time.monotonic()
-        write_film(perform(show), given.output, order, lambda sha256: media[sha256], _bar(started))
+        # In segments, as the web application makes it: the same show and order give the same bytes either way.
+        source = FilmSource(show, order, {sha256: str(path) for sha256, path in media.items()})
+        processes = min(os.cpu_count() or 1, MOST_PROCESSES)
+        write_parted(source, given.output, Path(folder) / "segments", _bar(started), processes)
     print(
         f"{given.output}: {clock_text(compile_show(show).length_ms)}, {given.output.stat().st_size / 1e6:.1f} MB"
         f" in {round_half_up(time.monotonic() - started)} s"

@@ -266,6 +266,19 @@ class CommandLineTest(SimpleTestCase):
             sorted(path.name for path in (self.folder / "stills").iterdir()), [f"0{n}-0.png" for n in range(1, 6)]
         )
 
+    def test_a_film_of_the_command_line_has_the_bytes_of_one_that_is_made_in_segments_by_one_process(self) -> None:
+        album = str(self.folder / "long.ritornel")
+        self.call("new", str(MEDIA), "--each", "6", "--transition", "cut", "-o", album)
+        films = []
+        for processes in (1, 4):
+            film = self.folder / f"{processes}.mp4"
+            with mock.patch("ritornel.cli.MOST_PROCESSES", processes):
+                code, _, _ = self.call("render", album, "-o", str(film), "--size", "160x90", "--fps", "10")
+            self.assertEqual(code, 0)
+            films.append(film.read_bytes())
+        self.assertEqual(films[0], films[1])
+        self.assertFalse(list(self.folder.glob("*segments*")), "what it was made of is gone")
+
     def test_pictures_drift_in_turn_where_that_is_wanted(self) -> None:
         album = str(self.folder / "drift.ritornel")
         self.assertEqual(
