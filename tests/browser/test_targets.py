@@ -101,6 +101,11 @@ class TargetsTest(StageTest):
         show = self.copy_of_demo()
         self.assertEqual(self.pages(show, TINY), {})
         self.assertEqual(self.pages(show, EMPTY), {})
+        self.page.goto(f"{self.base}/shows/{show}/?slide=esc-s")
+        self.page.locator("#open-shelf").click()
+        self.page.locator('[data-asset="works"]').click()
+        self.page.get_by_placeholder("As it is to be named").wait_for()
+        self.assertEqual(self.page.evaluate(EMPTY), [], "on the shelf, which is light over the dark stage")
 
     def test_by_finger_what_is_used_while_playing_and_recording_is_44_px(self) -> None:
         context = self.new_context(has_touch=True, is_mobile=True, storage_state=self.context.storage_state())
