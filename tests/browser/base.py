@@ -419,7 +419,5 @@ class BrowserTest(unittest.TestCase):
         raise AssertionError(message)
 
     def tearDown(self) -> None:
-        if HURRIED:
-            self.page.screenshot(path=os.path.join(tempfile.gettempdir(), "hurried.png"))
         unexpected = [text for text in self.complaints if not any(words in text for words in self.expected_complaints)]
         self.assertEqual(unexpected, [], "the page complained")
