@@ -39,14 +39,15 @@ export class Devices {
 	}
 
 	/** What was chosen last is chosen again: at the first press or key, since a browser opens no sound before one. */
-	async openLast() {
-		const id = await lastDevice("microphone");
-		const known = id === PRACTICE || (await machineDevices("audioinput")).some((one) => one.id === id);
-		if (!id || !known || this.microphone.open) return;
+	openLast() {
+		const found = Promise.all([lastDevice("microphone"), machineDevices("audioinput")]).then(([id, machine]) =>
+			id === PRACTICE || machine.some((one) => one.id === id) ? id : null,
+		);
 		const begin = new AbortController();
-		const open = () => {
+		const open = async () => {
 			begin.abort();
-			if (!this.microphone.open) this.use(this.microphone, id, "microphone");
+			const id = await found;
+			if (id && !this.microphone.open) this.use(this.microphone, id, "microphone");
 		};
 		for (const kind of ["pointerup", "keydown"]) addEventListener(kind, open, { signal: begin.signal });
 	}
