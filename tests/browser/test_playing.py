@@ -281,12 +281,30 @@ class ReleaseTest(BrowserTest):
         with page.expect_download() as download:
             page.get_by_role("link", name="Save").click()
         self.assertEqual(download.value.suggested_filename, "the-clock-for-the-town-hall-640x360.mp4")
+        self.hand_in_to_one_of_two()
         page.get_by_label("Size").select_option("1920x1080")
         page.get_by_role("button", name="Make the film").click()
         expect(page.locator('[data-state="running"]')).to_be_visible(timeout=20_000)
         page.get_by_role("button", name="Cancel").click()
         expect(page.locator('[data-state="cancelled"]')).to_be_visible()
         expect(page.get_by_role("button", name="Start again")).to_be_visible()
+
+    def hand_in_to_one_of_two(self) -> None:
+        """Two people share a name: the one that is meant is pressed; then it is taken back."""
+        for name in ("roake-1", "roake-2"):
+            self.program.manage(
+                "from django.contrib.auth.models import User; "
+                f"User.objects.create_user('{name}', first_name='Tamsin', last_name='Roake')"
+            )
+        page = self.page
+        page.get_by_text("Hand it in", exact=True).click()
+        page.get_by_label("To whom").fill("tamsin roake")
+        page.get_by_role("button", name="Hand in", exact=True).click()
+        page.get_by_role("button", name="signs in as roake-2").click()
+        handed = page.locator("[data-hand-in]")
+        expect(handed).to_contain_text("to Tamsin Roake")
+        handed.get_by_role("button", name="Withdraw").click()
+        expect(handed).to_have_count(0)
 
     def test_a_film_whose_worker_is_killed_in_the_middle_says_so_and_goes_on_with_the_next(self) -> None:
         self.release()

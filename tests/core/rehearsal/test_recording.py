@@ -9,6 +9,8 @@ from ritornel.core.document.edits import ReorderSlides, apply_edit
 from ritornel.core.document.objects import Box, Clip
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset
 from ritornel.core.errors import BadValue, UnknownName
+from ritornel.core.layout.clear_place import covers_words
+from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.rehearsal.recording import (
     SectionProgress,
     SectionState,
@@ -154,6 +156,21 @@ class KeepTest(TestCase):
         again = apply_edit(kept, keep_edit(kept, picks, "it")).show.slide("esc-s")
         assert again is not None
         self.assertEqual([item.name for item in again.objects].count("Camera"), 1)
+
+    def test_a_camera_that_would_cover_words_of_a_slide_steps_aside_there(self) -> None:
+        film = Asset("rec-c", "Camera", "b" * 64, "video/webm", 1000, 320, 320, 9000)
+        for shape in ("round", "rectangle"):
+            over_the_heading = Placement(shape, 20, 15, 30)  # type: ignore[arg-type]
+            picks = {"esc-s": Picked(pieces_of(TAKE, leaving_cues(SHOW))[0], sound(9000), film, over_the_heading)}
+            kept = apply_edit(SHOW, keep_edit(SHOW, picks, "it")).show
+            slide = kept.slide("esc-s")
+            assert slide is not None
+            *others, clip = slide.objects
+            assert isinstance(clip, Clip)
+            self.assertTrue(covers_words(camera_box(SHOW.frame, over_the_heading), others, scenery_of(kept)))
+            self.assertFalse(covers_words(clip.box, others, scenery_of(kept)))
+            self.assertEqual(clip.corner_px, clip.box.width / 2 if shape == "round" else 12.0)
+            self.assertEqual([one.check for one in find_problems(kept) if one.check == "clip over words"], [])
 
     def test_the_camera_moves_while_its_slide_comes_in_and_stands_when_it_ends_before_the_voice(self) -> None:
         film = Asset("rec-c", "Camera", "b" * 64, "video/webm", 1000, 320, 320, 4270)
