@@ -270,6 +270,41 @@ class RecordTest(BrowserTest):
         page.get_by_role("button", name="Off", exact=True).click()
         expect(picture).to_be_hidden()
 
+    def test_the_camera_is_seen_whole_and_on_the_slide_where_it_will_stand(self) -> None:
+        page = self.record(camera=True)
+        # All that is recorded is seen beside the round piece of it that stands on the slide.
+        whole = page.get_by_label("All that the camera sees")
+        expect(whole).to_be_visible()
+        self.until(lambda: whole.evaluate("video => video.videoWidth / video.videoHeight") == 4 / 3)
+        box = whole.bounding_box()
+        assert box
+        self.assertAlmostEqual(box["width"] / box["height"], 4 / 3, places=1)
+        for name, value in (("across", 20), ("down", 15), ("size", 30)):
+            page.locator(f"#camera-{name}").fill(str(value))
+            page.locator(f"#camera-{name}").press("Enter")
+        # There stands the heading of the slide: the picture steps aside, as it will when the take is used.
+        told = page.get_by_text("Steps aside from words here.")
+        expect(told).to_be_visible()
+        picture = page.locator("#camera-place")
+        words = page.locator("#record-picture svg.show").get_by_text("The escapement").first
+        over, heading = picture.bounding_box(), words.bounding_box()
+        assert over and heading
+        self.assertTrue(
+            over["y"] >= heading["y"] + heading["height"] or over["x"] >= heading["x"] + heading["width"],
+            f"{over} is over {heading}",
+        )
+        # What is moved is moved from where it is seen.
+        across = page.locator("#camera-across").input_value()
+        picture.focus()
+        page.keyboard.press("ArrowLeft")
+        self.assertNotIn(page.locator("#camera-across").input_value(), (across, "19 %"))
+        expect(told).to_be_hidden()
+        moved = picture.bounding_box()
+        assert moved
+        self.assertLess(over["x"] - moved["x"], 20)
+        page.get_by_role("button", name="Off", exact=True).click()
+        expect(whole).to_be_hidden()
+
     def serious(self, page: Page) -> list[Any]:
         """What axe-core finds that would keep somebody from using the page."""
         found = Axe().run(page).response["violations"]
@@ -447,3 +482,34 @@ class RecordTest(BrowserTest):
         self.assertGreater(clip["out_ms"], 1000)
         page.get_by_role("button", name="Undo").click()
         expect(page.locator("#sections li").first).to_contain_text("The town")
+
+    def test_a_clip_recorded_onto_a_slide_stands_where_no_words_are(self) -> None:
+        page = self.page
+        self.compose(show=self.show)
+        page.locator("#bring-recorded").click()
+        recorder = page.locator(".clip-recorder")
+        recorder.get_by_label("Microphone").select_option("practice")
+        recorder.get_by_label("Camera").select_option("practice")
+        recorder.get_by_role("button", name="Record", exact=True).click()
+        page.wait_for_function(
+            "() => Number(document.querySelector('.clip-recorder [role=timer]').textContent.split(':')[1]) > 1.2"
+        )
+        recorder.get_by_role("button", name="Stop").click()
+        page.wait_for_selector('.clip-recorder[data-state="recorded"]')
+        had = [item["id"] for item in self.slide(self.show, "esc-s")["objects"]]
+        recorder.get_by_role("button", name="Put it on this slide").click()
+        expect(recorder).to_be_hidden()
+        fresh = self.until(
+            lambda: [item for item in self.slide(self.show, "esc-s")["objects"] if item["id"] not in had]
+        )
+        drawn = page.locator(f'.theatre [data-object="{fresh[0]["id"]}"]')
+        clip = self.until(drawn.bounding_box)
+        texts = page.locator(".theatre svg text").evaluate_all(
+            """nodes => nodes.map((node) => [node.textContent, node.getBoundingClientRect().toJSON()])"""
+        )
+        seen = {words: box for words, box in texts if words.strip() and box["width"]}
+        self.assertIn("The escapement", seen)
+        for words, box in seen.items():
+            across = min(clip["x"] + clip["width"], box["right"]) - max(clip["x"], box["left"])
+            down = min(clip["y"] + clip["height"], box["bottom"]) - max(clip["y"], box["top"])
+            self.assertFalse(across > 2 and down > 2, f"{words} is covered: {box} by {clip}")

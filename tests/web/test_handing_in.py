@@ -55,6 +55,23 @@ class HandingInTest(WebTest):
         stranger = User.objects.create_user("nobody-asked")
         self.assertEqual(self.hand_in(to="Tamsin Roake", to_id=stranger.pk).status_code, 400)
 
+    def test_it_is_handed_in_to_the_owner_of_a_section(self) -> None:
+        User.objects.create_user("tamsin")
+        self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"given_to": "Odo"}})
+        self.assertEqual(self.hand_in(to="section ii").json()["to"], "odo")
+        # Of two to whom slides of it were given it is asked which is meant.
+        self.edit({"do": "change slides", "slide_ids": ["two-s"], "changes": {"given_to": "tamsin"}})
+        choices = self.hand_in(to="Section II").json()["choices"]
+        self.assertEqual({one["name"] for one in choices}, {"odo", "tamsin"})
+        reply = self.hand_in(to="Section I")
+        self.assertEqual(
+            (reply.status_code, reply.json()["error"]),
+            (400, "Section I was given to nobody. Nothing was handed in."),
+        )
+        self.assertEqual(HandIn.objects.count(), 1)
+        owners = '"section_owners": {"Section II": ["Odo", "tamsin"]}'
+        self.assertContains(self.client.get("/shows/clock/release"), owners)
+
     def test_it_is_withdrawn_and_replaced_and_the_receiver_sees_which_is_newest(self) -> None:
         first = self.hand_in(to="odo").json()["id"]
         second = self.hand_in(to="odo").json()["id"]

@@ -240,6 +240,7 @@ ROWS: list[Row] = [
         ("record", f"{SHOW}record?section=esc-s"),
         ("record-state", f"{SHOW}record.json?section=esc-s"),
         ("record-show", f"{SHOW}record/show.json?section=esc-s"),
+        ("record-camera", f"{SHOW}record/camera.json?section=esc-s"),
         ("record-picked", f"{SHOW}record/picked.json?section=esc-s"),
         ("recorded-media", f"{SHOW}record/media/{{recorded}}"),
         ("record-peaks", f"{SHOW}record/{{recording}}/peaks"),

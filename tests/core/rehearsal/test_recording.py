@@ -22,7 +22,7 @@ from ritornel.core.rehearsal.recording import (
     section_state,
     section_with,
 )
-from ritornel.core.rehearsal.selected_takes import Picked, keep_edit, kept_slides
+from ritornel.core.rehearsal.selected_takes import Picked, keep_edit, kept_slides, stepped_aside
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.schedule.live import next_step, stand, waits_since_ms
 from ritornel.core.schedule.performance import frame_state_at, perform
@@ -170,7 +170,18 @@ class KeepTest(TestCase):
             self.assertTrue(covers_words(camera_box(SHOW.frame, over_the_heading), others, scenery_of(kept)))
             self.assertFalse(covers_words(clip.box, others, scenery_of(kept)))
             self.assertEqual(clip.corner_px, clip.box.width / 2 if shape == "round" else 12.0)
+            self.assertLessEqual(clip.box.width, camera_box(SHOW.frame, over_the_heading).width)
             self.assertEqual([one.check for one in find_problems(kept) if one.check == "clip over words"], [])
+            # Record shows it there before it is recorded, and again when it already stands there.
+            for show in (SHOW, kept):
+                self.assertEqual(stepped_aside(show, over_the_heading, ("esc-s",)), {"esc-s": clip.box})
+
+    def test_a_camera_steps_aside_on_no_slide_where_it_covers_no_words_or_is_not_on_the_slide(self) -> None:
+        everywhere = [slide.id for slide in SHOW.slides]
+        self.assertEqual(stepped_aside(SHOW, Placement("round", 86, 74, 5), ("esc-s",)), {})
+        for shape in ("apart", "off"):
+            over_the_heading = Placement(shape, 20, 15, 30)  # type: ignore[arg-type]
+            self.assertEqual(stepped_aside(SHOW, over_the_heading, everywhere), {})
 
     def test_the_camera_moves_while_its_slide_comes_in_and_stands_when_it_ends_before_the_voice(self) -> None:
         film = Asset("rec-c", "Camera", "b" * 64, "video/webm", 1000, 320, 320, 4270)

@@ -8,6 +8,8 @@ from msgspec import Meta
 from ritornel.core.document.objects import Box, Clip, Stroke
 from ritornel.core.document.show import Asset, Frame
 
+SEEN_SHAPES = ("round", "rectangle")
+"""The shapes that stand on the slide; `apart` is recorded beside it."""
 Share = Annotated[float, Meta(ge=0, le=100)]
 
 

@@ -4,7 +4,7 @@ A section begins with the slide that names it and goes on until the next that do
 without their section falling apart.
 """
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Mapping, Sequence
 
 import msgspec
 
@@ -67,6 +67,15 @@ def renamed(show: Show, names: dict[str, str]) -> tuple[Slide, ...]:
     return tuple(
         msgspec.structs.replace(slide, opens_section=names[slide.id]) for slide in show.slides if slide.id in names
     )
+
+
+def people_of_section(section: Section, show: Show, invited: Mapping[str, str]) -> tuple[str, ...]:
+    """Whose section it is, each name once, in the order of its slides: who was `invited` to it, by a slide of it, and
+    to whom its slides were given.
+    """
+    given = {slide.id: slide.given_to for slide in show.slides if slide.given_to}
+    by_slide = given | dict(invited)
+    return tuple(dict.fromkeys(by_slide[slide] for slide in section.slide_ids if slide in by_slide))
 
 
 _NUMERALS = ((100, "C"), (90, "XC"), (50, "L"), (40, "XL"), (10, "X"), (9, "IX"), (5, "V"), (4, "IV"), (1, "I"))

@@ -12,6 +12,8 @@ from ritornel.core.layout.marks import ObjectDrawing
 WIDTHS_PCT = (40, 36, 32, 28, 24, 20, 16)
 """The widths that are tried, in per cent of the frame's; the first is taken where nothing is in the way."""
 EDGE_PCT = 2
+GAP_PCT = 1
+"""How far it keeps from words and other objects, in per cent of the frame's width."""
 STEPS = 12
 """How many places across and down are tried for each width."""
 
@@ -28,6 +30,10 @@ class Area(msgspec.Struct, frozen=True):
     def size_px2(self) -> float:
         """How large it is, in square px."""
         return max(self.right - self.left, 0.0) * max(self.bottom - self.top, 0.0)
+
+    def grown(self, by_px: float) -> "Area":
+        """The area with a strip around it."""
+        return Area(self.left - by_px, self.top - by_px, self.right + by_px, self.bottom + by_px)
 
     def shared(self, other: "Area") -> "Area":
         """The part that both have; without size where they do not touch."""
@@ -71,10 +77,12 @@ def covers_words(box: Box, items: Iterable[Object], scenery: Scenery) -> bool:
     )
 
 
-def clear_place(slide: Slide, frame: Frame, scenery: Scenery, proportion: float = 3 / 4) -> Box:
+def clear_place(
+    slide: Slide, frame: Frame, scenery: Scenery, proportion: float = 3 / 4, most_pct: float = WIDTHS_PCT[0]
+) -> Box:
     """The largest box, `proportion` times as high as wide, that covers no words of the slide, and none of its other
-    objects where that leaves it at least a quarter of the frame wide. Of several the one nearest to the right bottom
-    corner.
+    objects where that leaves it at least a quarter of the frame wide. It is at most `most_pct` per cent of the frame
+    wide. Of several the one nearest to the right bottom corner.
 
     Where words are everywhere: the smallest, where it covers least of them.
     """
@@ -84,17 +92,20 @@ def clear_place(slide: Slide, frame: Frame, scenery: Scenery, proportion: float 
     # What fills the frame is a ground to stand on, not something to step aside from.
     whole = frame.width_px * frame.height_px
     others = [area for area in others if area.size_px2 < whole * 0.8]
-    for kept_clear, least in (([*words, *others], 25), (words, 0)):
-        for width_pct in WIDTHS_PCT:
+    gap_px = frame.width_px * GAP_PCT / 100
+    words, others = ([area.grown(gap_px) for area in areas] for areas in (words, others))
+    widths_pct = (most_pct, *(width for width in WIDTHS_PCT if width < most_pct))
+    for kept_clear, least in (([*words, *others], min(25, most_pct)), (words, 0)):
+        for width_pct in widths_pct:
             if width_pct < least:
                 break
             for box in _tries(frame, width_pct, proportion):
                 if not _covered(box, kept_clear):
                     return box
-    return min(_tries(frame, WIDTHS_PCT[-1], proportion), key=lambda box: _covered(box, words))
+    return min(_tries(frame, widths_pct[-1], proportion), key=lambda box: _covered(box, words))
 
 
-def _tries(frame: Frame, width_pct: int, proportion: float) -> Iterable[Box]:
+def _tries(frame: Frame, width_pct: float, proportion: float) -> Iterable[Box]:
     """Boxes of one width, from the right bottom corner to the left top."""
     width = frame.width_px * width_pct / 100
     edge = frame.width_px * EDGE_PCT / 100

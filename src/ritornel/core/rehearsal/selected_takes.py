@@ -1,10 +1,10 @@
 """Pieces of recordings, picked slide by slide, as voices and timing of the show."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 
 import msgspec
 
-from ritornel.core.document.camera import Placement, camera_clip
+from ritornel.core.document.camera import SEEN_SHAPES, Placement, camera_box, camera_clip
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import (
     AddAssets,
@@ -18,7 +18,7 @@ from ritornel.core.document.edits import (
     apply_edit,
 )
 from ritornel.core.document.integrity import cue_ids
-from ritornel.core.document.objects import Clip
+from ritornel.core.document.objects import Box, Clip
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset, Show, Slide, Voice
 from ritornel.core.document.uses import uses_of
 from ritornel.core.errors import BadValue
@@ -98,7 +98,7 @@ def keep_edit(show: Show, picks: Mapping[str, Picked], name: str) -> Edit:
 def _camera(show: Show, slide: Slide, picked: Picked) -> list[Edit]:
     own = camera_id(slide)
     edits: list[Edit] = [RemoveObjects(slide.id, (own,))] if slide.object(own) is not None else []
-    if picked.picture is None or picked.placement.shape not in ("round", "rectangle"):
+    if picked.picture is None or picked.placement.shape not in SEEN_SHAPES:
         return edits
     clip = camera_clip(show.frame, picked.placement, picked.picture, own, picked.piece.lasts_ms)
     return [*edits, AddObjects(slide.id, (_beside_words(show, slide, clip),))]
@@ -106,15 +106,33 @@ def _camera(show: Show, slide: Slide, picked: Picked) -> list[Edit]:
 
 def _beside_words(show: Show, slide: Slide, clip: Clip) -> Clip:
     """The clip where it was placed, or where that would cover words of this slide, at a place without any."""
-    scenery = scenery_of(show)
-    rest = tuple(item for item in slide.objects if item.id != clip.id)
-    if not covers_words(clip.box, rest, scenery):
+    box = _clear_of_words(show, slide, clip.box)
+    if box is None:
         return clip
-    box = clear_place(
-        msgspec.structs.replace(slide, objects=rest), show.frame, scenery, clip.box.height / clip.box.width
-    )
     corner = box.width / 2 if clip.corner_px >= clip.box.width / 2 else clip.corner_px
     return msgspec.structs.replace(clip, box=box, corner_px=corner)
+
+
+def _clear_of_words(show: Show, slide: Slide, box: Box) -> Box | None:
+    """Where the camera's picture stands instead, if it would cover words of this slide; None where it may stay."""
+    scenery = scenery_of(show)
+    rest = tuple(item for item in slide.objects if item.id != camera_id(slide))
+    if not covers_words(box, rest, scenery):
+        return None
+    others = msgspec.structs.replace(slide, objects=rest)
+    return clear_place(others, show.frame, scenery, box.height / box.width, 100 * box.width / show.frame.width_px)
+
+
+def stepped_aside(show: Show, placement: Placement, slide_ids: Collection[str]) -> dict[str, Box]:
+    """By slide, where the camera's picture steps aside to, for those of the slides whose words it would cover.
+
+    Record shows by it, before anything is recorded, where the picture will stand.
+    """
+    if placement.shape not in SEEN_SHAPES:
+        return {}
+    box = camera_box(show.frame, placement)
+    places = {slide.id: _clear_of_words(show, slide, box) for slide in show.slides if slide.id in slide_ids}
+    return {slide_id: place for slide_id, place in places.items() if place is not None}
 
 
 def _cleared(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:

@@ -1,6 +1,7 @@
 """Handing a result in to somebody by name: it comes to their page, and the maker sees that it was looked at."""
 
 import os
+import re
 import shutil
 from collections import Counter
 from pathlib import Path
@@ -18,16 +19,18 @@ from django.utils import timezone
 from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_GET, require_POST
 
+from ritornel.core.document.sections import people_of_section, section_number, shown_sections
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.web.config.byte_ranges import file_reply
 from ritornel.web.config.replies import body_of, json_reply, telling_errors
-from ritornel.web.people.services import called, invited_as, names_of, people_in, person_of, proven_person
+from ritornel.web.people.services import assigned_to, called, invited_as, names_of, people_in, person_of, proven_person
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.models import FilmJob, HandIn
-from ritornel.web.shows.services import Show, owned_show
+from ritornel.web.shows.services import Show, owned_show, value_of
 
 NOTE_CHARACTERS = 1000
+_SECTION = re.compile(r"section ([ivxlc]{1,9})", re.IGNORECASE)
 
 
 def handed_in_path(entry: HandIn) -> Path:
@@ -67,10 +70,32 @@ def recipient_names(row: Show, show: ShowValue) -> list[str]:
     return [name for name in dict.fromkeys([*names_of(row.pk, row.owner), *given]) if name != called(row.owner)]
 
 
+def section_owners(row: Show, show: ShowValue) -> dict[str, tuple[str, ...]]:
+    """By “Section II” and the like, whose each section is; sections that are nobody's are left out."""
+    invited = assigned_to(row.pk)
+    found = {
+        f"Section {section_number(place)}": people_of_section(section, show, invited)
+        for place, section in enumerate(shown_sections(show))
+    }
+    return {name: people for name, people in found.items() if people}
+
+
 def recipients_of(row: Show, to: str) -> list[User]:
-    """Everybody who may be meant: by a proven address, by the name to sign in with or the one that is shown, or as they
-    were invited to the show.
+    """Everybody who may be meant: by a proven address, by the name to sign in with or the one that is shown, as they
+    were invited to the show, or as the owner of a section. Raises BadValue for a section that is nobody's.
     """
+    named = _SECTION.fullmatch(to)
+    if not named:
+        return _people_called(row, to)
+    show = value_of(row)
+    names = section_owners(row, show).get(f"Section {named[1].upper()}")
+    if names is None:
+        raise BadValue(f"Section {named[1].upper()} was given to nobody. Nothing was handed in.", "to")
+    found = {person.pk: person for name in names for person in _people_called(row, name)}
+    return list(found.values())
+
+
+def _people_called(row: Show, to: str) -> list[User]:
     if not to:
         return []
     if "@" in to and (person := proven_person(to)):
@@ -88,7 +113,8 @@ def recipients_of(row: Show, to: str) -> list[User]:
 @require_POST
 @telling_errors
 def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
-    """Hands a finished film or the like in: {"to": name or address, "note": words, "replaces": id of an earlier one}.
+    """Hands a finished film or the like in: {"to": name, address or “Section II”, "note": words, "replaces": id of an
+    earlier one}.
 
     Where several share the name, answers {"choices": [{"id", "name", "about"}]} and hands nothing in; the next request
     says which by "to_id".

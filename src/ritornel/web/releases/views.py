@@ -26,7 +26,7 @@ from ritornel.web.people.services import mail_goes_out, person_of
 from ritornel.web.releases.browser_media import clips_of
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.guests import guest_lines
-from ritornel.web.releases.handing_in import handed_lines, recipient_names
+from ritornel.web.releases.handing_in import handed_lines, recipient_names, section_owners
 from ritornel.web.releases.models import Edition, FilmJob, Release
 from ritornel.web.releases.tasks import film
 from ritornel.web.shows.services import fault_of, owned_show, value_of
@@ -92,6 +92,7 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "films": [_film_line(job) for job in row.films.defer("document")],
         "handed": handed_lines(row),
         "people": recipient_names(row, show),
+        "section_owners": section_owners(row, show),
     }
 
 

@@ -13,18 +13,19 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from ritornel.core.document.camera import Placement
 from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import Id
-from ritornel.core.document.sections import Section
+from ritornel.core.document.sections import Section, people_of_section
 from ritornel.core.document.show import Asset
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.recording import as_recorded
-from ritornel.core.rehearsal.selected_takes import RECORDED, Picked, keep_edit
+from ritornel.core.rehearsal.selected_takes import RECORDED, Picked, keep_edit, stepped_aside
 from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.performance import perform
-from ritornel.web.config.bounded_input import whole_number
+from ritornel.web.config.bounded_input import json_object, whole_number
 from ritornel.web.config.byte_ranges import file_reply
 from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.library.services import begin_work, browser_address
@@ -40,13 +41,9 @@ def _assigned(row: Show, desk: Desk) -> dict[str, str]:
     """By its first slide, who is to record a section: who was invited to it, and whom its slides were given to. It may
     have another first slide than when they were invited.
     """
-    given = {slide.id: slide.given_to for slide in desk.show.slides if slide.given_to}
-    by_slide = given | assigned_to(row.id)
-    found = {
-        section.slide_ids[0]: [by_slide[slide] for slide in section.slide_ids if slide in by_slide]
-        for section in desk.sections
-    }
-    return {first: ", ".join(dict.fromkeys(names)) for first, names in found.items() if names}
+    invited = assigned_to(row.id)
+    found = {section.slide_ids[0]: people_of_section(section, desk.show, invited) for section in desk.sections}
+    return {first: ", ".join(names) for first, names in found.items() if names}
 
 
 def _state(row: Show, wanted: str | None) -> dict[str, Any]:
@@ -102,6 +99,17 @@ def section_show(request: HttpRequest, show_id: str) -> HttpResponse:
     return json_reply(
         audience_show(staged, staged.media(lambda asset, rate_pct: browser_address(show_id, asset, rate_pct)))
     )
+
+
+@login_required
+@require_GET
+@telling_errors
+def camera_places(request: HttpRequest, show_id: str) -> HttpResponse:
+    """By slide of the section, the box in px where the camera's picture steps aside from the words."""
+    row = show_for(show_id, request, "record")
+    show = value_of(row)
+    placement = from_builtins(json_object(request.GET.get("placement", "{}"), "The camera"), Placement, "The camera")
+    return json_reply({"boxes": stepped_aside(show, placement, _section(request, row, show).slide_ids)})
 
 
 def _picked(desk: Desk, slide_ids: tuple[str, ...]) -> dict[str, Picked]:

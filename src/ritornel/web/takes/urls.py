@@ -16,6 +16,7 @@ urlpatterns = [
     path("record.json", selecting.state, name="record-state"),
     path("record/show.json", selecting.section_show, name="record-show"),
     path("record/picked.json", selecting.as_picked, name="record-picked"),
+    path("record/camera.json", selecting.camera_places, name="record-camera"),
     path("record/media/<id:asset_id>", selecting.recorded_media, name="recorded-media"),
     path("record/pick", selecting.pick, name="record-pick"),
     path("record/keep", selecting.keep, name="record-keep"),

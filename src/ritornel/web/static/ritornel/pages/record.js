@@ -4,6 +4,7 @@ import { restLayer } from "../player/frame-state.js";
 import { Painter } from "../player/painter.js";
 import { stayAwake } from "../player/keys.js";
 import { Camera } from "../record/camera.js";
+import { CameraPlaces } from "../record/camera-places.js";
 import { choosing } from "../record/selecting.js";
 import { Courier, keptWords } from "../record/uploader.js";
 import { Devices } from "../record/devices.js";
@@ -36,7 +37,7 @@ at("record-picture").style.setProperty("--ratio", data.frame.width_px / data.fra
 const keeping = later(() => import("../record/sections-foot.js"));
 
 const microphone = new Microphone();
-const camera = new Camera(at("camera-video"));
+const camera = new Camera(at("camera-video"), at("camera-whole"));
 const courier = new Courier(base, writer);
 const hearing = new Hearing(base, surface);
 const peaks = new Peaks(base, () => drawLines());
@@ -45,8 +46,12 @@ const placing = new Placing(
 	at("record-picture"),
 	data.frame,
 	{ shape: "off", across_pct: 86, down_pct: 74, size_pct: 20 },
-	() => devices.numbers(),
+	() => {
+		devices.numbers();
+		places.ask();
+	},
 );
+const places = new CameraPlaces({ base, placing, section: () => section?.id, said: at("camera-aside") });
 const devices = new Devices({ microphone, camera, placing, lost, changed: tellTransport });
 let { section } = data;
 let show = null;
@@ -140,6 +145,7 @@ const drawList = () =>
 
 function drawAll() {
 	drawList();
+	places.ask();
 	at("play-all").hidden = data.sections.length < 2 || !data.may_edit;
 	keeping.get().then(({ drawFoot }) => drawFoot({ base, data, section, changed: () => load(section.id) }));
 	drawLines();
@@ -206,6 +212,7 @@ function tell() {
 	Object.assign(page.dataset, { slide: slideId, beat, mode });
 	lines.head(place());
 	lines.chosen(slideId);
+	places.see({ slideId });
 	tellTransport();
 }
 

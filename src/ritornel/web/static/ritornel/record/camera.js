@@ -9,8 +9,10 @@ const EVERY_MS = 1000;
 
 /** The practice camera: somebody at a crank, drawn. */
 function practiceStream() {
-	const canvas = Object.assign(document.createElement("canvas"), { width: 480, height: 480 });
+	const canvas = Object.assign(document.createElement("canvas"), { width: 640, height: 480 });
 	const pen = canvas.getContext("2d");
+	// It is drawn in a square, which stands in the middle.
+	pen.translate(80, 0);
 	const disc = (x, y, r, colour) => {
 		pen.fillStyle = colour;
 		pen.beginPath();
@@ -22,10 +24,10 @@ function practiceStream() {
 		request = requestAnimationFrame(draw);
 		const turn = ms / 700;
 		pen.fillStyle = "#d9c9a5";
-		pen.fillRect(0, 0, 480, 480);
+		pen.fillRect(-80, 0, 640, 480);
 		pen.fillStyle = "#c4b189";
 		for (let row = 0; row < 12; row += 1)
-			for (let at = row % 2 ? -30 : 0; at < 480; at += 60) pen.fillRect(at + 2, row * 40 + 2, 56, 36);
+			for (let at = row % 2 ? -90 : -120; at < 560; at += 60) pen.fillRect(at + 2, row * 40 + 2, 56, 36);
 		disc(240, 470, 150, "#2f6f74");
 		disc(240, 230 + 4 * Math.sin(turn), 96, "#8d5a3c");
 		disc(240, 176 + 4 * Math.sin(turn), 92, "#2c1d17");
@@ -58,9 +60,10 @@ function practiceStream() {
 
 /** Events: "part" (detail: piece, from_ms, blob), "lost" when it was pulled out. */
 export class Camera extends EventTarget {
-	constructor(video) {
+	/** @param {...HTMLVideoElement} videos where what it sees is shown */
+	constructor(...videos) {
 		super();
-		this.video = video;
+		this.videos = videos;
 		this.kind = null;
 	}
 
@@ -87,8 +90,7 @@ export class Camera extends EventTarget {
 		this.leave();
 		this.source = source;
 		this.kind = id;
-		this.video.srcObject = source.stream;
-		await this.video.play().catch(() => undefined);
+		await this.show(source.stream);
 	}
 
 	leave() {
@@ -96,7 +98,12 @@ export class Camera extends EventTarget {
 		this.source?.end();
 		this.source = null;
 		this.kind = null;
-		this.video.srcObject = null;
+		this.show(null);
+	}
+
+	async show(stream) {
+		for (const video of this.videos) video.srcObject = stream;
+		if (stream) await Promise.all(this.videos.map((video) => video.play().catch(() => undefined)));
 	}
 
 	/**

@@ -11,6 +11,12 @@ const BARS = 40;
 const WORDS_EVERY_MS = 1000;
 const NUMBERS = { "camera-across": "across_pct", "camera-down": "down_pct", "camera-size": "size_pct" };
 
+const WHOLE = {
+	round: "Recorded whole, shown in a circle.",
+	rectangle: "Recorded whole, shown in a frame.",
+	apart: "Recorded whole, onto the shelf.",
+};
+
 export class Devices {
 	/** @param {{microphone: object, camera: object, placing: object, lost: function, changed: function}} parts */
 	constructor(parts) {
@@ -32,6 +38,7 @@ export class Devices {
 				this.numbers();
 			});
 		}
+		at("camera-whole").addEventListener("resize", () => this.numbers());
 		navigator.mediaDevices?.addEventListener("devicechange", () => this.draw());
 		this.draw();
 		this.numbers();
@@ -111,6 +118,11 @@ export class Devices {
 			at(id).value = `${placement[field]} %`;
 			at(id).dataset.told = at(id).value;
 		}
+		at("camera-sees").hidden = placement.shape === "off";
+		at("camera-sees").dataset.shape = placement.shape;
+		const { videoWidth: width, videoHeight: height } = at("camera-whole");
+		at("camera-sees").toggleAttribute("data-tall", width < height * (placement.shape === "round" ? 1 : 4 / 3));
+		at("camera-whole-words").textContent = WHOLE[placement.shape] ?? "";
 		at("camera-numbers").hidden = placement.shape === "off" || placement.shape === "apart";
 		for (const button of at("camera-shape").children)
 			button.setAttribute("aria-pressed", button.dataset.shape === placement.shape);

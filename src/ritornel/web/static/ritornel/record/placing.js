@@ -33,7 +33,7 @@ export class Placing {
 	 * @param {function} changed
 	 */
 	constructor(node, stage, frame, placement, changed) {
-		Object.assign(this, { node, stage, frame, placement, changed });
+		Object.assign(this, { node, stage, frame, placement, changed, aside: {}, slideId: null });
 		node.addEventListener("pointerdown", (event) => this.drag(event));
 		node.addEventListener("keydown", (event) => this.key(event));
 		new ResizeObserver(() => this.draw()).observe(stage);
@@ -45,8 +45,33 @@ export class Placing {
 		next.down_pct = round1(within(next.down_pct, 0, 100));
 		next.size_pct = round1(within(next.size_pct, 5, 100));
 		this.placement = next;
+		this.aside = {};
 		this.draw();
 		if (told) this.changed(next);
+	}
+
+	/** Where it steps aside from the words of the slide that is seen, as {x, y, width, height}; null where it need not. */
+	get asideBox() {
+		return this.node.hasAttribute("data-dragged") ? null : (this.aside[this.slideId] ?? null);
+	}
+
+	/** The placement by which it stands where it is seen: what is moved is moved from there. */
+	stands() {
+		const box = this.asideBox;
+		if (!box) return this.placement;
+		const { width_px: width, height_px: height } = this.frame;
+		return {
+			...this.placement,
+			across_pct: round1(((box.x + box.width / 2) / width) * 100),
+			down_pct: round1(((box.y + box.height / 2) / height) * 100),
+			size_pct: round1((box.width / width) * 100),
+		};
+	}
+
+	/** Another slide is seen, or the boxes by slide came. */
+	see({ slideId = this.slideId, aside = this.aside }) {
+		Object.assign(this, { slideId, aside });
+		this.draw();
 	}
 
 	draw() {
@@ -57,7 +82,8 @@ export class Placing {
 		const box =
 			shape === "apart"
 				? { x: 0, y: 0, width: this.frame.width_px * 0.16, height: this.frame.width_px * 0.12 }
-				: cameraBox(this.frame, this.placement);
+				: (this.asideBox ?? cameraBox(this.frame, this.placement));
+		this.node.toggleAttribute("data-aside", shape !== "apart" && this.asideBox !== null);
 		for (const [name, value] of Object.entries({ left: box.x, top: box.y, width: box.width, height: box.height }))
 			this.node.style[name] = `${value * scale}px`;
 	}
@@ -67,9 +93,12 @@ export class Placing {
 		down.preventDefault();
 		this.node.focus();
 		this.node.setPointerCapture(down.pointerId);
-		const begun = this.placement;
+		const begun = this.stands();
 		const { width, height } = this.stage.getBoundingClientRect();
 		const box = cameraBox(this.frame, begun);
+		this.node.toggleAttribute("data-dragged", true);
+		this.placement = begun;
+		this.draw();
 		const move = (event) => {
 			const across = begun.across_pct + ((event.clientX - down.clientX) / width) * 100;
 			const downPct = begun.down_pct + ((event.clientY - down.clientY) / height) * 100;
@@ -79,14 +108,18 @@ export class Placing {
 			});
 		};
 		this.node.addEventListener("pointermove", move);
-		this.node.addEventListener("lostpointercapture", () => this.node.removeEventListener("pointermove", move), {
-			once: true,
-		});
+		const end = () => {
+			this.node.removeEventListener("pointermove", move);
+			this.node.removeAttribute("data-dragged");
+			this.draw();
+			this.changed(this.placement);
+		};
+		this.node.addEventListener("lostpointercapture", end, { once: true });
 	}
 
 	key(event) {
 		const step = event.shiftKey ? 10 : 1;
-		const { across_pct: across, down_pct: down, size_pct: size } = this.placement;
+		const { across_pct: across, down_pct: down, size_pct: size } = this.stands();
 		const moves = {
 			ArrowLeft: { across_pct: across - step },
 			ArrowRight: { across_pct: across + step },

@@ -12,11 +12,17 @@ const day = (text) =>
  */
 export function handInForm(film, { base, data, changed }) {
 	const names = newId();
-	const to = el("input", { class: "field", placeholder: "Name or address", "aria-label": "To whom", list: names });
+	const to = el("input", {
+		class: "field",
+		placeholder: "Name, address or Section II",
+		"aria-label": "To whom",
+		list: names,
+	});
 	const known = el(
 		"datalist",
 		{ id: names },
 		data.people.map((name) => el("option", { value: name })),
+		Object.entries(data.section_owners).map(([value, people]) => el("option", { value }, people.join(", "))),
 	);
 	const note = el("input", { class: "field", placeholder: "A word with it", "aria-label": "Note", maxlength: 1000 });
 	const instead = el(
@@ -33,7 +39,7 @@ export function handInForm(film, { base, data, changed }) {
 			const reply = await post(`${base}/films/${film.id}/hand-in`, body);
 			if (reply.choices) {
 				choices.replaceChildren(
-					el("p", {}, `${reply.choices.length} people are called that. Which is meant?`),
+					el("p", {}, `${reply.choices.length} people may be meant. Which one?`),
 					...reply.choices.map((one) =>
 						el("button", { type: "button", class: "push", onclick: () => send(one.id) }, `${one.name}, ${one.about}`),
 					),

@@ -1,0 +1,39 @@
+// Where the camera's picture steps aside from words: the server is asked, which knows where the words of a slide stand.
+import { get } from "../ui/requests.js";
+
+const REST_MS = 150;
+
+export class CameraPlaces {
+	/**
+	 * @param {{base: string, placing: import("./placing.js").Placing, section: function(): string, said: HTMLElement}}
+	 * parts `section` tells the id of the section that is seen
+	 */
+	constructor({ base, placing, section, said }) {
+		Object.assign(this, { base, placing, section, said, asked: 0, timer: 0 });
+	}
+
+	/** The section or the placement is another: the places are asked for as soon as it rests. */
+	ask() {
+		clearTimeout(this.timer);
+		this.timer = setTimeout(() => this.load().catch(() => undefined), REST_MS);
+	}
+
+	async load() {
+		this.asked += 1;
+		const { asked } = this;
+		const section = this.section();
+		if (!section) return;
+		const placement = encodeURIComponent(JSON.stringify(this.placing.placement));
+		const { boxes } = await get(
+			`${this.base}/record/camera.json?section=${encodeURIComponent(section)}&placement=${placement}`,
+		);
+		// An answer that was overtaken by a newer question is left.
+		if (asked === this.asked) this.see({ aside: boxes });
+	}
+
+	/** Another slide is seen, or other places hold. */
+	see(what) {
+		this.placing.see(what);
+		this.said.hidden = !this.placing.node.hasAttribute("data-aside");
+	}
+}
