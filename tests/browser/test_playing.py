@@ -254,6 +254,23 @@ class ReleaseTest(BrowserTest):
         )
         self.assertEqual(moved, [])
 
+    def controls(self, page: Page) -> list[str]:
+        """What the bar under a show has, in order, without the presenter's own tools."""
+        page.wait_for_selector(".slim")
+        return page.locator(".slim > :is(button, span:not([role]))").evaluate_all(  # type: ignore[no-any-return]
+            "nodes => nodes.map(n => n.getAttribute('aria-label') ?? (n.tagName === 'SPAN' ? 'time' : n.textContent))"
+        )
+
+    def test_the_bar_under_a_show_is_the_same_in_play_and_in_a_release(self) -> None:
+        show, address = self.release()
+        released = self.controls(self.stranger(address, autoplay=True))
+        self.page.goto(f"{self.base}/shows/{show}/play")
+        played = self.controls(self.page)
+        self.assertEqual(played, [*released, "Leave"])
+        self.assertEqual(released[:3], ["Pause", "One beat back", "Next beat"])
+        tools = self.page.get_by_role("group", name="For the presenter")
+        expect(tools.get_by_role("button", name="Pen")).to_be_visible()
+
     def test_it_stays_as_it_was_and_a_withdrawn_address_shows_nothing(self) -> None:
         show, address = self.release()
         self.page.goto(f"{self.base}/shows/{show}/")

@@ -1,6 +1,5 @@
 // Playing over the full window: from the start or from a slide, as the show says it runs, or as asked for.
 import { Board } from "../player/ink-layer.js";
-import { hasCaptions, showCaptions } from "../player/captions.js";
 import { listen, stayAwake } from "../player/keys.js";
 import { meterOf } from "../player/meter.js";
 import { ShowPlayer } from "../player/player.js";
@@ -88,7 +87,6 @@ async function main() {
 			button.setAttribute("aria-pressed", String(board.mode === ["spot", "pen", "rub"][number])),
 		),
 	);
-	const bar = slimControls(player, house, { leave, keys: KEYS.play, tools: drawn });
 	const other = mode === "on cue" ? "self-running" : "on cue";
 	const swap = el(
 		"button",
@@ -103,9 +101,8 @@ async function main() {
 		},
 		`Play ${other}`,
 	);
-	bar.insertBefore(swap, bar.lastChild);
-	if (player.sound) bar.insertBefore(meterOf(player), swap);
-	if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
+	const tools = [...drawn, ...(player.sound ? [meterOf(player)] : []), swap];
+	slimControls(player, house, { leave, keys: KEYS.play, tools });
 	stayAwake();
 	await player.begin(index);
 	if (mode === "self-running" && asked.has("at")) player.seek(Number(asked.get("at")) || 0);

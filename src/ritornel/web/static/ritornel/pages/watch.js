@@ -59,8 +59,7 @@ async function main() {
 		// are seen.
 		listen(player, house, { step: start.steps !== false });
 		if (start.controls !== false) {
-			const bar = slimControls(player, house, { keys: KEYS.watch });
-			if (hasCaptions(show)) bar.insertBefore(showCaptions(player, house), bar.lastChild);
+			slimControls(player, house, { keys: KEYS.watch });
 		} else if (hasCaptions(show)) showCaptions(player, house);
 		stayAwake();
 		await player.begin(0);

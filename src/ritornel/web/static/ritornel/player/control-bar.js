@@ -1,5 +1,7 @@
 // The slim controls over a show. They come when the pointer goes to the foot of the screen, when something there has
-// the focus, or on `?`; no other key shows them, so an audience never sees them. They go after three seconds.
+// the focus, or on `?`; no other key shows them, so an audience never sees them. They go after three seconds. They are
+// the same wherever a show plays; what only a presenter has is a group of its own among them.
+import { hasCaptions, showCaptions } from "./captions.js";
 import { el, icon, svg } from "../ui/element.js";
 import { clockText, minutesText } from "../ui/times.js";
 import { taken } from "../ui/free-keys.js";
@@ -12,7 +14,7 @@ const FOOT_PX = 140;
 /**
  * @param {import("./player.js").ShowPlayer} player
  * @param {HTMLElement} house
- * @param {{leave?: () => void, keys: [string, [string, string][]], tools?: HTMLElement[]}} options `keys` are told on `?`
+ * @param {{leave?: () => void, keys: [string, [string, string][]], tools?: HTMLElement[]}} options `keys` are told on `?`, `tools` are the presenter's
  */
 export function slimControls(player, house, { leave = null, keys, tools = [] }) {
 	const button = (name, label, act) => el("button", { "aria-label": label, title: label, onclick: act }, icon(name));
@@ -33,7 +35,8 @@ export function slimControls(player, house, { leave = null, keys, tools = [] }) 
 		line.node,
 		time,
 		player.sound ? mute : null,
-		tools,
+		hasCaptions(player.show) ? showCaptions(player, house) : null,
+		tools.length ? el("span", { class: "contents", role: "group", "aria-label": "For the presenter" }, tools) : null,
 		button("maximize", "Full screen (F)", toggleFullScreen),
 		el("button", { "aria-label": "Keys", title: "Keys (?)", onclick: () => openKeys(...keys) }, "?"),
 		leave ? button("x", "Leave", leave) : null,
