@@ -33,6 +33,8 @@ export class ShowState extends EventTarget {
 		this.playheadMs = 0;
 		this.waiting = Promise.resolve();
 		this.pending = 0;
+		/** How often the person went elsewhere. */
+		this.steps = 0;
 		this.hands = 0;
 		this.freed = [];
 		if (start.viewing) this.playheadMs = this.restMs(start.viewing.slide.id);
@@ -71,10 +73,13 @@ export class ShowState extends EventTarget {
 	}
 
 	tell(kind) {
+		if (kind === "pick") this.steps += 1;
 		this.dispatchEvent(new Event(kind));
 	}
 
-	pick(objectIds, { build = null, span = null, framing = null, mark = null, level = null } = {}) {
+	/** `since`: the `steps` when the edit was sent whose outcome this is; who has gone on meanwhile is not taken back. */
+	pick(objectIds, { build = null, span = null, framing = null, mark = null, level = null, since = this.steps } = {}) {
+		if (since !== this.steps) return;
 		this.level = level ?? (objectIds.length || span || framing || mark ? "object" : "slide");
 		this.passage = null;
 		this.picked = new Set(objectIds);

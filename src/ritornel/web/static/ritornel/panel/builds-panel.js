@@ -303,10 +303,11 @@ async function addBuild(state, item, effect, part) {
 		starts: { rule: "cue", cue_id: newId() },
 	}));
 	const edits = wanted.map((entry) => ({ do: "add build", slide_id: state.slide.id, build: entry }));
+	const since = state.steps;
 	const made = await state.edit(
 		edits.length === 1 ? edits[0] : { do: "several", label: `Build ${item.name} by paragraphs`, edits },
 	);
-	if (made) state.pick([item.id], { build: wanted.at(-1).id });
+	if (made) state.pick([item.id], { build: wanted.at(-1).id, since });
 }
 
 export function changeBuild(state, build, changes) {

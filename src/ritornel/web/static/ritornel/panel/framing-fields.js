@@ -19,8 +19,9 @@ async function addFraming(state, { x, y, width, name = "" }) {
 		width_px: Math.max(tenths(width), LEAST_PX),
 	};
 	const build = flightTo(framing.id);
+	const since = state.steps;
 	if (await state.edit({ do: "add framing", slide_id: state.slide.id, framing, build }))
-		state.pick([], { framing: framing.id, build: build.id });
+		state.pick([], { framing: framing.id, build: build.id, since });
 }
 
 /** A framing of half the slide's width in its middle. */
@@ -124,7 +125,8 @@ export function framingFields(state) {
 
 export function flyTo(state, target) {
 	const build = flightTo(target);
+	const since = state.steps;
 	return state.edit({ do: "add build", slide_id: state.slide.id, build }).then((made) => {
-		if (made && target !== WHOLE) state.pick([], { framing: target, build: build.id });
+		if (made && target !== WHOLE) state.pick([], { framing: target, build: build.id, since });
 	});
 }

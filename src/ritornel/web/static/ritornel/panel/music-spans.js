@@ -29,7 +29,8 @@ export async function putMusic(state, asset, stretch) {
 		fade_in_ms: 500,
 		fade_out_ms: 3000,
 	};
+	const since = state.steps;
 	const made = await state.edit({ do: "put span", span });
-	if (made) state.pick([], { span: span.id });
+	if (made) state.pick([], { span: span.id, since });
 	return made;
 }

@@ -36,7 +36,7 @@ export function slimControls(player, house, { leave = null, keys, tools = [] }) 
 		time,
 		player.sound ? mute : null,
 		hasCaptions(player.show) ? showCaptions(player, house) : null,
-		tools.length ? el("span", { class: "contents", role: "group", "aria-label": "For the presenter" }, tools) : null,
+		tools.length ? el("span", { role: "group", "aria-label": "For the presenter" }, tools) : null,
 		button("maximize", "Full screen (F)", toggleFullScreen),
 		el("button", { "aria-label": "Keys", title: "Keys (?)", onclick: () => openKeys(...keys) }, "?"),
 		leave ? button("x", "Leave", leave) : null,

@@ -15,8 +15,13 @@ const scaleOf = ({ width_px: width, height_px: height }) => Math.sqrt((width * h
 export async function addObjects(state, items, label = null, more = {}) {
 	const objects = items.map((item) => ({ ...item, id: item.id ?? newId() }));
 	const edit = { do: "add objects", slide_id: state.slide.id, objects, ...more };
+	const since = state.steps;
 	const made = await state.edit(label ? { do: "several", label, edits: [edit] } : edit);
-	if (made) state.pick(objects.map((item) => item.id));
+	if (made)
+		state.pick(
+			objects.map((item) => item.id),
+			{ since },
+		);
 	return made;
 }
 
@@ -42,8 +47,9 @@ async function addClip(stage, asset, at, place) {
 	};
 	const added = { do: "add objects", slide_id: state.slide.id, objects: [item], where_free: !at && !place };
 	const edits = [added, ...playsFirst(state, item.id)];
+	const since = state.steps;
 	const made = await state.edit({ do: "several", label: `Bring ${asset.name} on`, edits });
-	if (made) state.pick([item.id]);
+	if (made) state.pick([item.id], { since });
 	if (made && place) sayWhole(state, asset, item.id, place.box);
 	return made;
 }
