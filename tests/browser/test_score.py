@@ -124,7 +124,7 @@ class ScoreTest(BrowserTest):
     def test_a_build_is_picked_from_the_keyboard(self) -> None:
         self.compose("esc-s", "orlmere")
         self.page.locator('.score .build[data-build="b-note"]').focus()
-        self.page.keyboard.press("Enter")
+        self.page.keyboard.press("Space")
         expect(self.page.get_by_label("Name of the object")).to_have_value("Its note")
         expect(self.page.get_by_role("group", name="Effect").get_by_role("button", name="Cut in")).to_have_attribute(
             "aria-pressed", "true"

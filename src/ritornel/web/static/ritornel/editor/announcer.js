@@ -76,7 +76,8 @@ export class Announcer {
 		const after = snapshot(state);
 		if (state.data.revision !== this.revision) {
 			this.revision = state.data.revision;
-			words.push(changeWords(this.before, after) || (state.data.history.undo ?? ""));
+			words.push(state.outcome || changeWords(this.before, after) || (state.data.history.undo ?? ""));
+			state.outcome = null;
 		}
 		if (state.slide?.id !== this.slide) {
 			this.slide = state.slide?.id;

@@ -76,7 +76,7 @@ function endSign(x, rows, end) {
 			: [];
 	const press = svg(
 		"g",
-		{ "data-pick": "end", role: "button", tabindex: 0, "aria-label": `How the show ends: ${words.toLowerCase()}` },
+		{ "data-pick": "end", role: "button", tabindex: -1, "aria-label": `How the show ends: ${words.toLowerCase()}` },
 		svg("title", {}, "How the show ends. Press to change it."),
 		svg("rect", { x: x + 9, y: top, width: 110, height: 28, fill: "transparent" }),
 		svg("text", { class: "soft", x: x + 14, y: top + 18 }, words),

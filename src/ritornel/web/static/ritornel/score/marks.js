@@ -33,7 +33,7 @@ export function drawMarks(state, data, scale, view, { top, bottom }) {
 					"data-drag": "mark",
 					"data-pick": "mark",
 					"data-mark": mark.id,
-					tabindex: 0,
+					tabindex: -1,
 					role: "button",
 					"aria-label": `Mark ${mark.name}`,
 				},

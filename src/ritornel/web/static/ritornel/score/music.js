@@ -26,7 +26,7 @@ export function drawMusic(span, row, scale, view, picked, name) {
 	const group = svg("g", {
 		"data-pick": "span",
 		"data-span": span.span_id,
-		tabindex: 0,
+		tabindex: -1,
 		role: "button",
 		"aria-label": `Music, ${name}`,
 	});

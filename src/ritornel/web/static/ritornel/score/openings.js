@@ -4,6 +4,14 @@
 export async function openFrom(state, { pick, slide, beat }) {
 	if (slide && state.slide?.id !== slide) await state.open(slide);
 	state.pick([]);
+	if (pick === "tie") {
+		state.showPanel("slide", { passage: "transition" });
+		// The part of the panel with the pairs may only be on its way.
+		await Promise.all([import("../panel/carry-panel.js"), import("../panel/transition-panel.js")]);
+		await new Promise(requestAnimationFrame);
+		document.querySelector(".panel .pairs")?.scrollIntoView({ block: "nearest" });
+		return;
+	}
 	if (pick === "end") state.showPanel("show");
 	else if (pick === "notes") state.showPanel("slide", { tab: "notes" });
 	else if (pick === "transition") state.showPanel("slide", { passage: "transition" });
@@ -15,4 +23,19 @@ export async function openFrom(state, { pick, slide, beat }) {
 		field?.focus({ preventScroll: true });
 		field?.select();
 	}
+}
+
+/** Several slides: with Shift all from the one on the stage to the one pressed, with Ctrl one more or one less. */
+export function pickSeveral(state, slide, event) {
+	const { order } = state.data;
+	const now = state.pickedSlides.size ? state.pickedSlides : new Set(state.slide ? [state.slide.id] : []);
+	if (event.shiftKey) {
+		const [a, b] = [order.indexOf(state.slide?.id), order.indexOf(slide)].sort((one, other) => one - other);
+		state.pickSlides(order.slice(Math.max(a, 0), b + 1));
+		return;
+	}
+	const next = new Set(now);
+	if (next.has(slide)) next.delete(slide);
+	else next.add(slide);
+	state.pickSlides(next);
 }

@@ -32,6 +32,7 @@ const AHEAD_MS = { zooming: 1, resting: 2 };
 // Longer than between two presses of somebody who zooms on and on.
 const PICTURES_REST_MS = 250;
 const FRAME_MS = 16.7;
+const WALKS = /^(Arrow.*|Home|End|Enter| )$/;
 
 export class Score {
 	constructor(state, { names, scroll }) {
@@ -45,10 +46,11 @@ export class Score {
 		this.next.node.ariaHidden = "true";
 		this.spacer = el(
 			"div",
-			{ class: "spacer", role: "group", "aria-label": "Bars of the show" },
+			{ class: "spacer", role: "application", "aria-label": "Bars of the show" },
 			svg("svg", {}, patterns()),
 			this.next.node,
 			this.seen.node,
+			(this.cursor = el("div", { class: "score-place", role: "button", tabindex: 0, "aria-label": "Score" })),
 		);
 		scroll.append(this.spacer);
 		// The whole show at once, unless its bars would be too narrow to read.
@@ -61,6 +63,8 @@ export class Score {
 		scroll.addEventListener("scroll", () => this.scrolling());
 		scroll.addEventListener("wheel", (event) => this.wheel(event), { passive: false });
 		scroll.addEventListener("keydown", (event) => this.key(event));
+		this.walking = later(() => import("./walking.js"));
+		this.cursor.addEventListener("focus", () => this.walking.get().then(({ arrive }) => arrive(this)), { once: true });
 		new ResizeObserver(() => this.draw()).observe(scroll);
 		this.spacer.addEventListener("pointerover", ({ target }) => {
 			const build = target.closest(".build");
@@ -475,7 +479,7 @@ export class Score {
 			place(
 				rows.slides.top + 8,
 				"Slides",
-				`${countWords(this.state.shown.length, "slide")} · ${clockText(data.length_ms)}`,
+				this.timesButton(`${countWords(this.state.shown.length, "slide")} · ${clockText(data.length_ms)}`),
 				this.wayButton(),
 			),
 			place(
@@ -487,6 +491,11 @@ export class Score {
 			...(data.voices.length ? [place(rows.voices.top + 5, "Voices")] : []),
 			place(rows.music.top + 4, "Music", data.lost_spans.length ? "a stretch has no slide left" : music),
 		);
+	}
+
+	timesButton(words) {
+		const open = async () => (await import("./times-table.js")).openTimes(this.state, this.ties);
+		return el("button", { class: "link times", title: "All times as a table", onclick: open }, words);
 	}
 
 	/** Shows what happens in the one way the show can run, or in the other. */
@@ -533,13 +542,12 @@ export class Score {
 	}
 
 	key(event) {
-		if (event.key === "+" || event.key === "=") this.zoom(1.5);
-		else if (event.key === "-") this.zoom(1 / 1.5);
-		else if (event.key === "Enter" || event.key === " ") {
-			const node = document.activeElement.closest?.("[data-pick]");
-			if (!node) return;
-			this.pickNode(node);
-		} else return;
+		const { key, altKey: alt, shiftKey: shift, target: from } = event;
+		if (event.ctrlKey || event.metaKey) return;
+		if (key === "+" || key === "=") this.zoom(1.5);
+		else if (key === "-") this.zoom(1 / 1.5);
+		else if (WALKS.test(key)) this.walking.get().then(({ walk }) => walk(this, key, { alt, shift, from }));
+		else return;
 		event.preventDefault();
 		event.stopPropagation();
 	}
@@ -552,41 +560,17 @@ export class Score {
 		if (x < left || end > left + width) this.scroll.scrollLeft = Math.max(0, x - 40);
 	}
 
-	/** Several slides: with Shift all from the one on the stage to the one pressed, with Ctrl one more or one less. */
-	pickSeveral(slide, event) {
-		const { order } = this.state.data;
-		const now = this.state.pickedSlides.size
-			? this.state.pickedSlides
-			: new Set(this.state.slide ? [this.state.slide.id] : []);
-		if (event.shiftKey) {
-			const [a, b] = [order.indexOf(this.state.slide?.id), order.indexOf(slide)].sort((one, other) => one - other);
-			this.state.pickSlides(order.slice(Math.max(a, 0), b + 1));
-			return;
-		}
-		const next = new Set(now);
-		if (next.has(slide)) next.delete(slide);
-		else next.add(slide);
-		this.state.pickSlides(next);
-	}
-
 	async pickNode(node, event = {}) {
 		const { pick, slide, build, span, mark } = node.dataset;
-		if (pick === "slide" && (event.shiftKey || event.ctrlKey || event.metaKey)) this.pickSeveral(slide, event);
+		if (pick === "slide" && (event.shiftKey || event.ctrlKey || event.metaKey))
+			(await import("./openings.js")).pickSeveral(this.state, slide, event);
 		else if (pick === "slide") {
 			this.state.pick([]);
 			await this.state.open(slide);
 		} else if (pick === "build") {
 			if (this.state.slide?.id !== slide) await this.state.open(slide);
 			this.state.pickBuild(this.state.build(build));
-		} else if (pick === "tie") {
-			await this.state.open(slide);
-			this.state.pick([]);
-			this.state.showPanel("slide", { passage: "transition" });
-			// The part of the panel with the pairs may only be on its way.
-			await Promise.all([import("../panel/carry-panel.js"), import("../panel/transition-panel.js")]);
-			await new Promise(requestAnimationFrame);
-			document.querySelector(".panel .pairs")?.scrollIntoView({ block: "nearest" });
-		} else if (["transition", "wait", "notes", "end"].includes(pick))
+		} else if (["transition", "tie", "wait", "notes", "end"].includes(pick))
 			(await import("./openings.js")).openFrom(this.state, node.dataset);
 		else if (pick === "mark") this.state.pick([], { mark });
 		else this.state.pick([], { span });

@@ -1,0 +1,70 @@
+// All times of the show as a table one can read: every place of the score with when it begins and how long it lasts.
+import { el } from "../ui/element.js";
+import { loadSheet } from "../ui/sheets.js";
+import { clockText, secondsText } from "../ui/times.js";
+import { placeRows } from "./places.js";
+
+const WHAT = {
+	transition: "Transition",
+	wait: "Wait",
+	slide: "Slide",
+	end: "End",
+	tie: "Carried",
+	build: "Build",
+	mark: "Mark",
+};
+const ROWS = { voices: "Voice", music: "Music" };
+
+/** Opens the table over the page; a press on a slide's name goes there. Closing gives the keyboard back. */
+export async function openTimes(state, ties) {
+	await loadSheet("media");
+	const entries = placeRows(state, ties)
+		.flatMap(({ name, places }) => places.map((place) => ({ ...place, row: name })))
+		.sort((one, other) => one.at - other.at);
+	const dialog = el("dialog", { class: "pairs-dialog times-table", "aria-label": "Times of the show" });
+	const go = (place) => {
+		dialog.close();
+		state.open(place.open.slide, place.at);
+	};
+	const line = (place) =>
+		el(
+			"tr",
+			{ "data-row": place.row },
+			el("td", {}, clockText(place.at)),
+			el("td", {}, ROWS[place.row] ?? WHAT[place.open.pick]),
+			el(
+				"th",
+				{ scope: "row" },
+				place.open.pick === "slide"
+					? el("button", { class: "link", onclick: () => go(place) }, place.title)
+					: place.title,
+			),
+			el("td", {}, place.to > place.at ? `${secondsText(place.to - place.at)} s` : ""),
+		);
+	dialog.append(
+		el("h2", {}, "Times of the show"),
+		el("p", { class: "said" }, `It lasts ${clockText(state.data.length_ms)}, ${state.way}.`),
+		el(
+			"div",
+			{ class: "scrolls", tabindex: 0, role: "region", "aria-label": "The table" },
+			el(
+				"table",
+				{},
+				el(
+					"thead",
+					{},
+					el(
+						"tr",
+						{},
+						["Begins", "What", "Name", "Lasts"].map((words) => el("th", { scope: "col" }, words)),
+					),
+				),
+				el("tbody", {}, entries.map(line)),
+			),
+		),
+		el("div", { class: "row mt-3" }, el("button", { class: "push ml-auto", onclick: () => dialog.close() }, "Close")),
+	);
+	dialog.addEventListener("close", () => dialog.remove());
+	document.body.append(dialog);
+	dialog.showModal();
+}

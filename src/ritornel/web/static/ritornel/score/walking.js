@@ -1,0 +1,270 @@
+// The score by keys: one place in it has the keyboard. The arrows walk along a row and from row to row, Alt and the
+// arrows move what stands there, Enter opens its number, Space opens it in the panel.
+import { el } from "../ui/element.js";
+import { loadSheet } from "../ui/sheets.js";
+import { parseClockMs, secondsText } from "../ui/times.js";
+import { numberOf } from "./numbers.js";
+import { placeRows } from "./places.js";
+
+loadSheet("media");
+const STEP_MS = 100;
+const TEN = 10;
+/** How long a number stays beside what was moved. */
+const SHOWN_MS = 2500;
+const ROW_PX = 24;
+/** Kinds of numbers that are no times to be typed, but places of bar lines. */
+const BARS = new Set(["spanStart", "spanEnd"]);
+
+export class Walker {
+	/** @param {import("./score.js").Score} score @param {HTMLElement} node what has the keyboard in it */
+	constructor(score, node) {
+		Object.assign(this, { score, state: score.state, node, id: null, at: 0, row: "slides" });
+		// Two take turns: what gets the keyboard is read out, what has it already and is called otherwise is not.
+		this.other = el("div", { class: "score-place", role: "button", tabindex: -1 });
+		node.after(this.other);
+		this.state.addEventListener("show", () => this.node.isConnected && this.put());
+		this.go(this.place() ?? this.onStage());
+		this.put();
+	}
+
+	get rows() {
+		return placeRows(this.state, this.score.ties);
+	}
+
+	/** The place that has the keyboard, as it is now; where it is gone, the nearest of its row. */
+	place(rows = this.rows) {
+		const all = rows.flatMap(({ places }) => places);
+		const found = all.find(({ id }) => id === this.id);
+		if (found || !this.id) return found ?? null;
+		return nearest(rows.find(({ name }) => name === this.row)?.places ?? all, this.at);
+	}
+
+	onStage() {
+		const id = `slide ${this.state.slide?.id}`;
+		const all = this.rows.flatMap(({ places }) => places);
+		return all.find((place) => place.id === id) ?? all[0] ?? null;
+	}
+
+	/** The place of a drawn part of the score that has the keyboard because it was pressed. */
+	placeOf(node) {
+		const { pick, slide, build, beat, span, mark } = node?.closest?.("[data-pick]")?.dataset ?? {};
+		if (!pick) return null;
+		const id = {
+			slide: `slide ${slide}`,
+			build: `build ${slide} ${build}`,
+			wait: `wait ${slide} ${beat}`,
+			transition: `transition ${slide}`,
+			span: `spanStart ${span}`,
+			mark: `mark ${mark}`,
+			end: "end",
+		}[pick];
+		return this.rows.flatMap(({ places }) => places).find((place) => place.id === id) ?? null;
+	}
+
+	go(place) {
+		if (!place) return;
+		this.id = place.id;
+		this.at = place.at;
+		this.row = this.rows.find(({ places }) => places.some(({ id }) => id === place.id)).name;
+	}
+
+	/** @param {string} key @param {{alt: boolean, shift: boolean, from: Element}} held */
+	key(key, { alt, shift, from }) {
+		const pressed = from === this.node || from === this.other ? null : this.placeOf(from);
+		if (pressed) this.go(pressed);
+		if (alt) {
+			if (key === "ArrowLeft" || key === "ArrowRight") this.move("number", key === "ArrowRight" ? 1 : -1, shift);
+			else if (key === "ArrowUp" || key === "ArrowDown") this.move("length", key === "ArrowUp" ? 1 : -1, shift);
+			this.focus();
+		} else if (key === "Enter") this.openNumber();
+		else if (key === " ") this.open();
+		else this.walk(key);
+	}
+
+	walk(key) {
+		const { rows } = this;
+		const place = this.place(rows);
+		if (!place) return;
+		const at = rows.findIndex(({ places }) => places.some(({ id }) => id === place.id));
+		const { places } = rows[at];
+		const here = places.findIndex(({ id }) => id === place.id);
+		const next = {
+			ArrowRight: () => places[here + 1],
+			ArrowLeft: () => places[here - 1],
+			Home: () => places[0],
+			End: () => places.at(-1),
+			ArrowUp: () => nearest(rows[at - 1]?.places ?? [], place.at),
+			ArrowDown: () => nearest(rows[at + 1]?.places ?? [], place.at),
+		}[key]();
+		this.go(next ?? place);
+		this.focus();
+	}
+
+	/** Gives the keyboard to the place, so that it is read out. */
+	focus() {
+		[this.node, this.other] = [this.other, this.node];
+		this.other.tabIndex = -1;
+		this.node.tabIndex = 0;
+		this.put();
+		this.node.focus({ preventScroll: true });
+	}
+
+	/** Says and shows where the keyboard is. */
+	put() {
+		const place = this.place();
+		if (!place) return;
+		this.go(place);
+		const { score, node } = this;
+		node.setAttribute("aria-label", place.words);
+		node.setAttribute("aria-description", describe(place));
+		const row = score.rows[this.row] ?? { top: 0, height: score.rows.slides.top };
+		const drawn = place.open.build ? this.drawnBuild(place.open.build) : null;
+		const [x, end] = [score.scale.x(place.at), score.scale.x(place.to)];
+		const box = drawn ?? {
+			left: x - 5,
+			width: Math.max(end - x, 0) + 10,
+			top: row.top,
+			height: place.open.pick === "wait" ? ROW_PX : row.height,
+		};
+		for (const [name, value] of Object.entries(box)) node.style[name] = `${value}px`;
+		if (document.activeElement !== node) return;
+		const { scrollLeft: left, clientWidth: width } = score.scroll;
+		if (box.left < left || box.left > left + width - 40) score.scroll.scrollLeft = Math.max(0, box.left - width / 3);
+	}
+
+	drawnBuild(id) {
+		const halo = this.score.seen.node.querySelector(`.build[data-build="${CSS.escape(id)}"] .halo`);
+		if (!halo) return null;
+		const [a, b] = [halo.getBoundingClientRect(), this.score.spacer.getBoundingClientRect()];
+		return { left: a.left - b.left, top: a.top - b.top, width: a.width, height: a.height };
+	}
+
+	open() {
+		const place = this.place();
+		if (place) this.score.pickNode({ dataset: place.open });
+	}
+
+	say(words) {
+		const box = this.node.getBoundingClientRect();
+		this.score.showNumber(words, { clientX: box.left, clientY: Math.max(box.top, 40) });
+		document.getElementById("announced")?.replaceChildren(words);
+		clearTimeout(this.silence);
+		this.silence = setTimeout(() => this.score.showNumber(""), SHOWN_MS);
+	}
+
+	/** Moves what is there, or its length, by a step or by ten; where bar lines count, by that many of them. */
+	async move(which, way, ten) {
+		const { state } = this;
+		const { id } = this;
+		const by = way * (ten ? TEN : 1);
+		if (!this.place()?.[which]) {
+			this.say(which === "length" ? "It has no length of its own." : "It stands where the slides put it.");
+			return;
+		}
+		let said = "";
+		await state.edit(() => {
+			// As it is when its turn has come: the edits before it may have moved it.
+			const named = this.rows.flatMap(({ places }) => places).find((place) => place.id === id)?.[which];
+			if (!named) return null;
+			const number = numberOf(state, ...named);
+			const value = number.bars
+				? barFrom(state, named[0], number.from, by)
+				: number.from + by * STEP_MS * Math.sign(number.share ?? 1);
+			said = number.words(Math.max(0, value));
+			state.outcome = said;
+			return value < 0 || value === number.from ? null : number.edit(Math.max(0, value));
+		});
+		this.put();
+		this.say(said);
+	}
+
+	/** A field for the number that stands there; where it is none to be typed, the panel has it. */
+	openNumber() {
+		const place = this.place();
+		if (!place?.number || BARS.has(place.number[0])) {
+			this.open();
+			return;
+		}
+		const number = numberOf(this.state, ...place.number);
+		const field = el("input", {
+			class: "field",
+			inputmode: "decimal",
+			value: secondsText(number.from),
+			"aria-label": `${place.words}. Seconds, or minutes and seconds`,
+		});
+		const said = el("span", { role: "alert" });
+		this.form = el("form", { class: "number-tag typed" }, field, said);
+		const { left } = this.node.getBoundingClientRect();
+		const parent = this.score.scroll.parentElement;
+		const box = parent.getBoundingClientRect();
+		this.form.style.left = `${Math.min(Math.max(left - box.left, 4), box.width - 200)}px`;
+		this.form.style.top = `${Math.max(this.node.getBoundingClientRect().top - box.top - 34, 2)}px`;
+		this.form.addEventListener("submit", (event) => {
+			event.preventDefault();
+			const ms = parseClockMs(field.value);
+			if (ms === null) {
+				field.setAttribute("aria-invalid", "true");
+				said.textContent = `“${field.value}” is no time. Write 3.5 or 1:20.`;
+				return;
+			}
+			const { id } = this;
+			this.closeNumber();
+			this.focus();
+			this.state.edit(() => {
+				const named = this.rows.flatMap(({ places }) => places).find((entry) => entry.id === id)?.number;
+				const fresh = named && numberOf(this.state, ...named);
+				if (!fresh || fresh.from === ms) return null;
+				this.state.outcome = fresh.words(ms);
+				return fresh.edit(ms);
+			});
+		});
+		this.form.addEventListener("keydown", (event) => {
+			event.stopPropagation();
+			if (event.key !== "Escape") return;
+			this.closeNumber();
+			this.focus();
+		});
+		this.form.addEventListener("focusout", () => this.closeNumber());
+		parent.append(this.form);
+		field.focus();
+		field.select();
+	}
+
+	closeNumber() {
+		const { form } = this;
+		this.form = null;
+		form?.remove();
+	}
+}
+
+const nearest = (places, at) =>
+	places.reduce((best, place) => (!best || Math.abs(place.at - at) < Math.abs(best.at - at) ? place : best), null);
+
+/** The bar line so many after the one where music begins or ends; the first or the last where there are no more. */
+function barFrom(state, kind, from, by) {
+	const bars = state.shown.map(
+		(id) => state.data.starts_ms[id] + (kind === "spanEnd" ? state.data.slides[id].schedule.length_ms : 0),
+	);
+	const beyond = by > 0 ? bars.filter((ms) => ms > from) : bars.filter((ms) => ms < from).reverse();
+	return beyond[Math.min(Math.abs(by), beyond.length) - 1] ?? from;
+}
+
+function describe(place) {
+	const said = ["Space opens it in the panel."];
+	if (place.number) said.push("Alt and left or right move it.");
+	if (place.length) said.push("Alt and up or down change its length.");
+	if (place.number && !BARS.has(place.number[0])) said.push("Enter opens its number.");
+	return said.join(" ");
+}
+
+/** Takes a key to the place that has the keyboard. */
+export function walk(score, key, held) {
+	score.walker ??= new Walker(score, score.cursor);
+	score.walker.key(key, held);
+}
+
+/** The keyboard came to the score: it is told where it is. */
+export function arrive(score) {
+	score.walker ??= new Walker(score, score.cursor);
+	score.walker.put();
+}
