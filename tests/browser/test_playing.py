@@ -345,7 +345,7 @@ class ShowsTest(BrowserTest):
         super().setUp()
         self.page.goto(self.base + "/")
 
-    def test_a_show_is_begun_blank_and_removed_after_asking(self) -> None:
+    def test_a_show_is_begun_blank_removed_brought_back_and_removed_for_good_after_asking(self) -> None:
         page = self.page
         self.expected_complaints = ("thumbs",)  # its small picture may still be on its way when it is gone
         page.get_by_role("link", name="New show").click()
@@ -354,12 +354,45 @@ class ShowsTest(BrowserTest):
         page.wait_for_selector(".theatre [data-object=title]")
         expect(page.get_by_label("Title of the show")).to_have_value("The bell frame")
         page.goto(self.base + "/")
-        card = page.locator("li", has_text="The bell frame")
-        card.get_by_role("button", name="Remove The bell frame").click()
-        card.get_by_role("button", name="Keep").click()
-        card.get_by_role("button", name="Remove The bell frame").click()
-        card.get_by_role("button", name="Remove for good").click()
-        expect(page.get_by_text("“The bell frame” was removed.")).to_be_visible()
+        for back in (True, False):
+            page.get_by_label("More for The bell frame").click()
+            page.get_by_role("button", name="Remove The bell frame").click()
+            page.get_by_role("link", name="Open the bin").click()
+            if back:
+                page.get_by_role("button", name="Bring The bell frame back").click()
+                expect(page.get_by_text("“The bell frame” is back, as it was.")).to_be_visible()
+        row = page.locator("li", has_text="The bell frame")
+        row.get_by_role("button", name="Remove The bell frame for good").click()
+        row.get_by_role("button", name="Keep").click()
+        row.get_by_role("button", name="Remove The bell frame for good").click()
+        row.get_by_role("button", name="Yes, for good").click()
+        expect(page.get_by_text("“The bell frame” is gone for good.")).to_be_visible()
+
+    def test_a_show_is_found_by_its_words_copied_and_put_into_a_folder(self) -> None:
+        page = self.page
+        show = self.copy_of_demo()
+        self.put(show, "Weathercock")
+        page.get_by_label("Find shows").fill("weathercock")
+        page.get_by_label("Find shows").press("Enter")
+        expect(page.locator(".shows li")).to_have_count(1)
+        page.get_by_label("More for Weathercock").click()
+        page.get_by_role("button", name="Duplicate").click()
+        expect(page.get_by_role("link", name="Weathercock, copy", exact=True)).to_be_focused()
+        page.get_by_label("More for Weathercock, copy").click()
+        page.get_by_label("Folder of Weathercock, copy").fill("Roofs")
+        page.get_by_label("Folder of Weathercock, copy").press("Enter")
+        expect(page.get_by_role("region", name="Roofs").locator("li")).to_have_count(1)
+        page.get_by_label("Order").select_option("By title")
+        page.wait_for_url("**sort=title*")
+        page.get_by_label("More for Weathercock, copy").click()
+        page.keyboard.press("Escape")
+        expect(page.get_by_label("Folder of Weathercock, copy")).to_be_hidden()
+
+    def put(self, show: str, title: str) -> None:
+        """Calls a show otherwise."""
+        self.program.manage(
+            f"from ritornel.web.shows.models import Show; Show.objects.filter(pk={show!r}).update(title={title!r})"
+        )
 
     def test_a_wrong_password_is_told(self) -> None:
         page = self.new_page(self.new_context())

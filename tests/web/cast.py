@@ -117,6 +117,7 @@ class CastTest(RecordingWebTest):
             "film": job.pk,
             "failed_film": failed.pk,
             "waiting_film": waiting.pk,
+            "binned": Show.objects.create(owner=self.ines, title="Gone", removed_at=timezone.now()).pk,
             "handed": HandIn.objects.get().pk,
             "picture": picture,
         }

@@ -75,6 +75,7 @@ ROWS: list[Row] = [
         ("handed-in", "/handed-in/"),
         ("account", "/account/"),
         ("mail", "/mail/"),
+        ("bin", "/bin/"),
     ),
     *pages(ALL, ("post/", "/post/")),
     *acts(
@@ -295,7 +296,15 @@ ROWS: list[Row] = [
     *acts(ALL, ("ask-in", "/s/{domain}/ask", {"address": "x@orlmere.example"}), form=True),
     *acts(NOBODY, ("ask-in", "/s/{address}/ask", {"address": "x@orlmere.example"}), form=True),
     # Last, because files that are gone do not come back with the rows.
-    *acts(OWNER, ("remove-show", f"{SHOW}remove", {}), form=True),
+    *acts(OWNER, ("folder", f"{SHOW}folder", {"folder": "Towers"}), form=True),
+    *acts(EDIT, ("duplicate-show", f"{SHOW}duplicate", {}), form=True),
+    *acts(
+        OWNER,
+        ("remove-show", f"{SHOW}remove", {}),
+        ("bring-show-back", "/bin/{binned}/bring-back", {}),
+        ("remove-for-good", "/bin/{binned}/remove", {}),
+        form=True,
+    ),
 ]
 
 

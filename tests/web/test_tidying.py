@@ -119,6 +119,7 @@ class RemovedShowTest(WebTest):
     def remove(self, show_id: str) -> list[Any]:
         with mock.patch("ritornel.web.operations.tasks.free") as asked, self.captureOnCommitCallbacks(execute=True):
             self.client.post(f"/shows/{show_id}/remove")
+            self.client.post(f"/bin/{show_id}/remove")
         return [call.args[0] for call in asked.call_args_list]
 
     def test_its_bytes_are_free_at_once_and_what_another_show_holds_stays(self) -> None:

@@ -163,6 +163,8 @@ STORAGES = {
     },
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
+BIN_DAYS = int(os.environ.get("RITORNEL_BIN_DAYS", "30"))
+"""How long what was removed lies in the bin."""
 FILM_PROCESSES = int(os.environ.get("RITORNEL_FILM_PROCESSES", min(os.cpu_count() or 1, 4)))
 """How many processes draw the segments of a film at the same time."""
 MEDIA_LIMITS = Limits(

@@ -95,6 +95,11 @@ def presence() -> Presence:
     return found
 
 
+def people_at(show_id: str) -> list[tuple[int, str]]:
+    """Who has the show open now, by id and name, each once."""
+    return list({one.person: one.name for one in presence().at(show_id)}.items())
+
+
 @login_required
 @require_POST
 @telling_errors

@@ -28,7 +28,7 @@ from ritornel.web.config.atomic_files import UNFINISHED
 from ritornel.web.config.disk_reserve import mind_reserve
 from ritornel.web.releases.models import Edition, FilmJob, HandIn, Release
 from ritornel.web.shows.models import Asset, Edit, ReceivedEdit
-from ritornel.web.shows.services import Reading, Show, step_texts
+from ritornel.web.shows.services import Reading, Show, overdue_shows, step_texts
 from ritornel.web.takes.models import Recording
 
 DAY_S = 24 * 3600.0
@@ -210,6 +210,14 @@ def _received() -> Tidied:
     return Tidied("Ids of edits that were made", old.delete()[0])
 
 
+def _bin() -> Tidied:
+    """Shows whose time in the bin is over; their media are freed as those of any show that is removed."""
+    overdue = list(overdue_shows())
+    for row in overdue:
+        row.delete()
+    return Tidied("Shows in the bin", len(overdue))
+
+
 def _sessions() -> Tidied:
     expired = Session.objects.filter(expire_date__lt=timezone.now())
     return Tidied("Expired sessions", expired.count() and expired.delete()[0])
@@ -238,7 +246,7 @@ def tidy(age_s: float = DAY_S) -> list[Tidied]:
         ("What was left half written", lambda: _unfinished(age_s)),
         ("Temporary files", lambda: (path for path in _below(settings.TEMPORARY) if _old(path, age_s))),
     )
-    done = [readings, _sessions(), _received(), *(_remove(what, paths()) for what, paths in sweeps)]
+    done = [readings, _bin(), _sessions(), _received(), *(_remove(what, paths()) for what, paths in sweeps)]
     mind_reserve(var)
     return done
 

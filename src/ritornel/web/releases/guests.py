@@ -104,7 +104,12 @@ def _guest(release: Release, address: str) -> Guest:
 def guest(request: HttpRequest, address: str, code: str) -> HttpResponse:
     """A guest's own link: the browser is let in, and goes on to the address that all share."""
     found = (
-        Guest.objects.filter(release__address=address, release__withdrawn=False, code_hash=hash_code(code))
+        Guest.objects.filter(
+            release__address=address,
+            release__withdrawn=False,
+            release__show__removed_at=None,
+            code_hash=hash_code(code),
+        )
         .select_related("release")
         .first()
     )
@@ -136,7 +141,7 @@ def ask(request: HttpRequest, address: str) -> HttpResponse:
 
     The answer is the same whether they may have one, so that nobody learns who may.
     """
-    release = Release.objects.filter(address=address, withdrawn=False, audience="domain").first()
+    release = Release.objects.filter(address=address, withdrawn=False, show__removed_at=None, audience="domain").first()
     if release is None:
         raise Http404("There is no show at this address.")
     wanted = request.POST.get("address", "").strip().lower()[:254]

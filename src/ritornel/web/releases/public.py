@@ -34,6 +34,8 @@ def _release(request: HttpRequest, address: str) -> Release:
     To everybody else it is as if there had never been one.
     """
     release = Release.objects.filter(address=address).select_related("show").first()
+    if release is not None and release.show.removed_at is not None:
+        raise Http404("There is no show at this address.")
     if release is None or (release.withdrawn and not _owns(request, release)):
         raise Http404("There is no show at this address.")
     return release

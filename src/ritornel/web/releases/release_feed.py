@@ -18,7 +18,9 @@ class ReleaseFeed(Feed):
 
     def look(self, keys: Collection[Key]) -> dict[Key, int]:
         """The newest edition of each release that is open to its reader still."""
-        wanted = Release.objects.filter(pk__in={release_id for release_id, _, _ in keys}, withdrawn=False)
+        wanted = Release.objects.filter(
+            pk__in={release_id for release_id, _, _ in keys}, withdrawn=False, show__removed_at=None
+        )
         found = {
             pk: (audience, last)
             for pk, audience, last in wanted.annotate(last=Max("editions__number")).values_list(

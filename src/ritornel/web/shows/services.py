@@ -1,6 +1,11 @@
 """What other apps may ask of shows."""
 
+from datetime import timedelta
+
+from django.conf import settings
+from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
+from django.utils import timezone
 
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
@@ -29,11 +34,13 @@ __all__ = [
     "keep_media_file",
     "media_path",
     "new_id",
+    "overdue_shows",
     "overruled_since",
     "owned_show",
     "redo",
     "seen_slides",
     "show_for",
+    "shows_in_bin",
     "slide_of",
     "state_of_revision",
     "step_texts",
@@ -41,6 +48,16 @@ __all__ = [
     "value_of",
     "would_be",
 ]
+
+
+def shows_in_bin() -> QuerySet[Show]:
+    """All shows in the bin, the one removed last first."""
+    return Show.everywhere.exclude(removed_at=None).order_by("-removed_at")
+
+
+def overdue_shows() -> QuerySet[Show]:
+    """The shows whose time in the bin is over."""
+    return shows_in_bin().filter(removed_at__lt=timezone.now() - timedelta(days=settings.BIN_DAYS))
 
 
 def slide_of(show: ShowValue, slide_id: str) -> Slide:

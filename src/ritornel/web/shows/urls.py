@@ -2,13 +2,18 @@
 
 from django.urls import path
 
-from ritornel.web.shows import pages, starting
+from ritornel.web.shows import bin, pages, starting
 
 urlpatterns = [
     path("", pages.show_list, name="shows"),
     path("shows/new", starting.new_show, name="new-show"),
     path("shows/start", starting.start_page, name="start"),
     path("starters/<name:name>/<number:number>.png", starting.starter_still, name="starter-still"),
-    path("shows/<id:show_id>/remove", pages.remove_show, name="remove-show"),
+    path("shows/<id:show_id>/remove", bin.remove_show, name="remove-show"),
+    path("shows/<id:show_id>/duplicate", pages.duplicate_show, name="duplicate-show"),
+    path("shows/<id:show_id>/folder", pages.put_into_folder, name="folder"),
+    path("bin/", bin.bin_page, name="bin"),
+    path("bin/<id:show_id>/bring-back", bin.bring_show_back, name="bring-show-back"),
+    path("bin/<id:show_id>/remove", bin.remove_for_good, name="remove-for-good"),
     path("shows/<id:show_id>/slides-from-pictures", starting.slides_from_pictures, name="slides-from-pictures"),
 ]

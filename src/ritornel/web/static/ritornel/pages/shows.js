@@ -1,4 +1,4 @@
-// The list of shows: a chosen archive is brought in, and removing asks in place.
+// The list of shows: a chosen archive is brought in, the order is changed, small menus open.
 import { watched } from "../ui/import-progress.js";
 import { send } from "../ui/requests.js";
 
@@ -25,18 +25,24 @@ bringing.addEventListener("change", async ({ target }) => {
 	}
 });
 
-for (const form of document.querySelectorAll("form[data-title]")) {
-	const ask = form.querySelector("[data-remove]");
-	const sure = form.querySelector("[data-sure]");
-	ask.addEventListener("click", (event) => {
-		event.preventDefault();
-		ask.hidden = true;
-		sure.hidden = false;
-		sure.querySelector("[data-keep]").focus();
+const find = document.getElementById("find");
+find?.querySelector("select").addEventListener("change", () => find.requestSubmit());
+
+// One of the small menus is open at a time; Esc and a press beside it close it.
+const menus = [...document.querySelectorAll("details.more")];
+for (const menu of menus)
+	menu.addEventListener("toggle", () => {
+		if (menu.open) for (const other of menus) if (other !== menu) other.open = false;
 	});
-	sure.querySelector("[data-keep]").addEventListener("click", () => {
-		sure.hidden = true;
-		ask.hidden = false;
-		ask.focus();
-	});
-}
+addEventListener("keydown", (event) => {
+	const open = menus.find((menu) => menu.open);
+	if (event.key !== "Escape" || !open) return;
+	open.open = false;
+	open.querySelector("summary").focus();
+});
+addEventListener("pointerdown", ({ target }) => {
+	for (const menu of menus) if (!menu.contains(target)) menu.open = false;
+});
+
+const made = new URLSearchParams(location.search).get("made");
+if (made) document.getElementById(made)?.querySelector("h3 a").focus();

@@ -1,0 +1,87 @@
+"""The bin: what was removed lies there for a time, and comes back or goes for good."""
+
+from datetime import timedelta
+from typing import Any
+
+from django.conf import settings
+from django.contrib import messages
+from django.contrib.auth.decorators import login_required
+from django.http import Http404, HttpRequest, HttpResponse
+from django.shortcuts import redirect, render
+from django.utils import timezone
+from django.views.decorators.http import require_GET, require_POST
+
+from ritornel.core.wording import count_text
+from ritornel.web.people.services import called, person_of
+from ritornel.web.shows.models import Asset, Show
+from ritornel.web.shows.services import media_path, owned_show, shows_in_bin
+
+
+def freed_bytes(row: Show) -> int:
+    """How much storage its media take that no other show holds."""
+    own = set(row.assets.values_list("sha256", flat=True))
+    held = set(Asset.objects.filter(sha256__in=own).exclude(show=row).values_list("sha256", flat=True))
+    return sum(path.stat().st_size for sha256 in own - held if (path := media_path(sha256)).is_file())
+
+
+def _megabytes(size: int) -> str:
+    return f"{size / 1e6:.1f} MB"
+
+
+def _in_bin(show_id: str, request: HttpRequest) -> Show:
+    """The person's own show in the bin. Raises Http404 for any other."""
+    row = shows_in_bin().filter(pk=show_id, owner=person_of(request)).first()
+    if row is None:
+        raise Http404("There is no such show in the bin.")
+    return row
+
+
+@login_required
+@require_POST
+def remove_show(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Puts a show into the bin, with its takes and releases: nobody can open it any more."""
+    row = owned_show(show_id, request)
+    Show.objects.filter(pk=row.pk).update(removed_at=timezone.now(), removed_by=person_of(request))
+    messages.info(
+        request, f"“{row.title}” lies in the bin for {count_text(settings.BIN_DAYS, 'day')}.", extra_tags="bin"
+    )
+    return redirect("shows")
+
+
+@login_required
+@require_GET
+def bin_page(request: HttpRequest) -> HttpResponse:
+    """What the person removed, with who did it, until when it lies there, and what would be free without it."""
+    entries: list[dict[str, Any]] = []
+    for row in shows_in_bin().filter(owner=person_of(request)).select_related("removed_by"):
+        assert row.removed_at is not None
+        entries.append(
+            {
+                "row": row,
+                "who": called(row.removed_by) if row.removed_by else "somebody",
+                "until": row.removed_at + timedelta(days=settings.BIN_DAYS),
+                "size": _megabytes(size) if (size := freed_bytes(row)) else "",
+            }
+        )
+    return render(request, "shows/bin.html", {"entries": entries, "days": settings.BIN_DAYS})
+
+
+@login_required
+@require_POST
+def bring_show_back(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Takes a show out of the bin: it is as it was, with its takes and releases."""
+    row = _in_bin(show_id, request)
+    Show.everywhere.filter(pk=row.pk).update(removed_at=None, removed_by=None)
+    messages.info(request, f"“{row.title}” is back, as it was.")
+    return redirect("shows")
+
+
+@login_required
+@require_POST
+def remove_for_good(request: HttpRequest, show_id: str) -> HttpResponse:
+    """Removes a show with its takes and releases; the page asks first. Says how much storage that frees."""
+    row = _in_bin(show_id, request)
+    title, size = row.title, freed_bytes(row)
+    row.delete()
+    messages.info(request, f"“{title}” is gone for good. {_megabytes(size)} are free again.")
+    return redirect("bin")
