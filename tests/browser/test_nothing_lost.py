@@ -2,10 +2,12 @@
 that comes early.
 """
 
+import contextlib
+import random
 import re
 from typing import Any
 
-from playwright.sync_api import Route, expect
+from playwright.sync_api import Error, Locator, Page, Route, expect
 
 from tests.browser.test_stage import StageTest
 
@@ -39,7 +41,7 @@ class OutageTest(StageTest):
         notes = self.page.get_by_label("Notes", exact=True)
         notes.fill("Say it slowly.")
         notes.press("Tab")
-        expect(foot).to_have_text("Not saved yet: no answer. It is sent again by itself.")
+        expect(foot).to_have_text("Not saved yet: no answer. It is kept here and sent again by itself.")
         expect(notes).to_have_value("Say it slowly.")
         self.assertNotIn("nothing was changed", self.page.locator("body").inner_text().lower())
         self.program.server = self.program.start_server()
@@ -87,6 +89,102 @@ class OutageTest(StageTest):
         self.page.on("dialog", lambda dialog: (asked.append(dialog.type), dialog.accept()))
         self.page.reload()
         self.assertEqual(asked, ["beforeunload"])
+
+
+class KeptTest(StageTest):
+    """What was not answered is kept on the device, and sent when the show is opened there again."""
+
+    expected_complaints = ("Failed to load resource", "ERR_", "stream")
+
+    def name(self, page: Page) -> Locator:
+        return page.get_by_label("Name of the slide")
+
+    def rename(self, page: Page, name: str) -> None:
+        self.name(page).fill(name)
+        self.name(page).press("Tab")
+
+    def opened(self, show: str) -> Page:
+        """A window of the same person on the same device."""
+        page = self.new_page(self.context)
+        page.goto(f"{self.base}/shows/{show}/?slide=esc-s")
+        page.wait_for_selector(".score .build")
+        page.locator('.path [data-level="slide"]').click()
+        page.get_by_role("tab", name="Slide", exact=True).click()
+        return page
+
+    def test_a_window_closed_while_the_line_is_down_loses_nothing(self) -> None:
+        show = self.copy_of_demo()
+        page = self.opened(show)
+        page.route("**/edit", lambda route: route.abort())
+        self.rename(page, "Tick and tock")
+        expect(page.locator("#kept")).to_have_text(
+            "Not saved yet: no answer. It is kept here and sent again by itself."
+        )
+        page.get_by_role("tab", name="Notes").click()
+        page.get_by_label("Notes", exact=True).fill("Say it slowly.")
+        page.get_by_label("Notes", exact=True).press("Tab")
+        revision = self.score(show)["revision"]
+        page.close()
+        again = self.opened(show)
+        expect(again.locator(".toast")).to_contain_text("2 changes from before are saved now.")
+        expect(self.name(again)).to_have_value("Tick and tock")
+        self.assertEqual(self.slide(show, "esc-s")["notes"], "Say it slowly.")
+        again.reload()
+        again.wait_for_selector(".score .build")
+        self.assertEqual(self.score(show)["revision"], revision + 2)
+
+    def test_what_another_person_kept_on_this_device_is_not_sent(self) -> None:
+        show = self.copy_of_demo()
+        page = self.opened(show)
+        page.evaluate(
+            """async (show) => {
+              const { keepEdit } = await import(document.querySelector('script[src*="compose"]').src
+                .replace("pages/compose.js", "editor/kept-edits.js"));
+              const edit = { do: "change show", changes: { title: "Not mine" } };
+              keepEdit({ show, person: -1, where: "edit", body: { revision: 0, edit } });
+              const mine = { do: "change show", changes: { title: "Mine" } };
+              keepEdit({ show, person: JSON.parse(document.getElementById("start").textContent).me, where: "edit",
+                body: { revision: 0, edit: mine } });
+              await new Promise((done) => { setTimeout(done, 300); });
+            }""",
+            show,
+        )
+        page.close()
+        again = self.opened(show)
+        expect(again.get_by_label("Title of the show")).to_have_value("Mine")
+
+    def test_a_hundred_cuts_at_random_lose_nothing_and_make_nothing_twice(self) -> None:
+        show = self.copy_of_demo()
+        first = self.score(show)["revision"]
+        chance = random.Random(7)
+
+        def cut(route: Route) -> None:
+            """The line is cut before the edit arrives, or before its answer does, or not at all."""
+            how = chance.choice(("before", "after", "after", "not"))
+            # The window may be gone by then.
+            with contextlib.suppress(Error):
+                if how == "not":
+                    route.continue_()
+                    return
+                if how == "after":
+                    route.fetch()
+                route.abort()
+
+        page = self.opened(show)
+        page.route("**/edit", cut)
+        for number in range(100):
+            self.rename(page, f"Name {number}")
+            if chance.random() < 0.06:
+                page.close()
+                page = self.opened(show)
+                page.route("**/edit", cut)
+            else:
+                page.evaluate("dispatchEvent(new Event('online'))")
+        page.unroute("**/edit")
+        page.evaluate("dispatchEvent(new Event('online'))")
+        expect(page.locator("#kept")).to_have_text("Saved")
+        self.until(lambda: self.score(show)["slides"]["esc-s"]["name"] == "Name 99")
+        self.assertEqual(self.score(show)["revision"], first + 100)
 
 
 class RefusedTest(StageTest):

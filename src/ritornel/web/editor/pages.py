@@ -44,6 +44,7 @@ def compose(request: HttpRequest, show_id: str) -> HttpResponse:
         "themes": {name: to_builtins(theme) for name, theme in THEMES.items()},
         "limits": {"file_bytes": settings.MEDIA_LIMITS.file_bytes, "address_pattern": ADDRESS_PATTERN},
         "people": names,
+        "me": person_of(request).pk,
         "shared": row.access.role != "own" or shared,
     }
     page = {"show": row, "way": "compose", "comments": open_comments(row.pk), "start": msgspec.to_builtins(start)}

@@ -1,7 +1,8 @@
 // The show as the page knows it, and the only way to change it: edits posted one after another, each on the revision
 // before.
 import { newId } from "../ui/element.js";
-import { get, post, postUntilAnswered } from "../ui/requests.js";
+import { get, postUntilAnswered } from "../ui/requests.js";
+import { keepEdit } from "./kept-edits.js";
 import { openStream } from "../ui/stream.js";
 import { toast } from "../ui/toast.js";
 
@@ -176,47 +177,31 @@ export class ShowState extends EventTarget {
 	 * it.
 	 */
 	edit(edit, more = {}) {
+		const ask = typeof edit === "function" ? edit : () => edit;
+		let kept = null;
+		try {
+			// It may be another when its turn comes; whichever is sent, it is made once.
+			const value = ask();
+			if (value) kept = this.keepChange("edit", { edit: value, ...more });
+		} catch {
+			// Its turn tells what is wrong.
+		}
 		return this.inTurn(async () => {
-			const value = typeof edit === "function" ? edit() : edit;
-			if (value) await this.save("edit", { edit: value, ...more });
+			const value = ask();
+			if (value) await this.save("edit", { edit: value, ...more }, kept ?? undefined);
+			else kept?.forget();
 		}, edit);
 	}
 
-	/**
-	 * Asks what an edit under somebody's hand would change, and shows it (event "trial"): `trial` is the show as it would
-	 * be. Of the edits that
-	 * come while an answer is on its way only the last is asked for.
-	 */
-	attempt(edit, shown = () => undefined) {
-		const busy = Boolean(this.wanted);
-		this.wanted = { edit, shown };
-		if (!busy) this.askAttempts();
+	keepChange(where, body) {
+		const { revision, me: person } = this.data;
+		return keepEdit({ show: this.showId, person, where, body: { revision, ...body } });
 	}
 
-	async askAttempts() {
-		let asked = null;
-		while (this.wanted && this.wanted !== asked) {
-			asked = this.wanted;
-			const reply = await post(`${this.base}/would`, { edit: asked.edit, viewing: this.slide?.id }).catch(() => null);
-			if (!this.wanted || !reply) continue;
-			const { data } = this;
-			this.trial = {
-				...data,
-				...reply,
-				slides: Object.fromEntries(reply.order.map((id) => [id, reply.slides[id] ?? data.slides[id]])),
-			};
-			asked.shown();
-			this.tell("trial");
-		}
-		this.wanted = null;
-	}
-
-	/** Nothing is under a hand any more. */
-	endAttempt() {
-		this.wanted = null;
-		if (!this.trial) return;
-		this.trial = null;
-		this.tell("trial");
+	/** The server does not answer, or does again. */
+	tellUnanswered(unanswered) {
+		this.unanswered = unanswered;
+		this.tell("kept");
 	}
 
 	/** A hand pulls something: until it lets go, answers wait, so that nothing is drawn anew under it. */
@@ -241,16 +226,13 @@ export class ShowState extends EventTarget {
 	 * Posts a change until it is answered, and shows what came of it. One that was made before its answer was lost is
 	 * looked at as it is now.
 	 */
-	async save(where, body) {
+	async save(where, body, kept = this.keepChange(where, body)) {
 		const reply = await postUntilAnswered(
 			`${this.base}/${where}`,
 			{ revision: this.data.revision, ...body, viewing: this.slide?.id },
-			newId(),
-			(unanswered) => {
-				this.unanswered = unanswered;
-				this.tell("kept");
-			},
-		);
+			kept.id,
+			(unanswered) => this.tellUnanswered(unanswered),
+		).finally(() => kept.forget());
 		await this.handsFree();
 		// An answer tells what changed since a revision; where this page has an older one, it lacks what others did.
 		if (reply.again || reply.since > this.data.revision) await this.refresh();

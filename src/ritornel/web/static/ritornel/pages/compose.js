@@ -127,7 +127,7 @@ if (state.data.shared) meet();
 /* What is saved, and what undo would take back. */
 function saySaved() {
 	let words = "Saved";
-	if (state.unanswered) words = "Not saved yet: no answer. It is sent again by itself.";
+	if (state.unanswered) words = "Not saved yet: no answer. It is kept here and sent again by itself.";
 	else if (state.pending) words = "Saving …";
 	if (at("kept").textContent !== words) at("kept").textContent = words;
 	const { undo, redo } = state.data.history;
@@ -141,6 +141,7 @@ addEventListener("beforeunload", (event) => {
 });
 for (const kind of ["kept", "show"]) state.addEventListener(kind, saySaved);
 saySaved();
+import("../editor/sending-kept.js").then(({ sendKept }) => sendKept(state));
 at("undo").addEventListener("click", () => state.undo());
 at("redo").addEventListener("click", () => state.redo());
 

@@ -1,6 +1,6 @@
 // The list of shows: a chosen archive is brought in, the order is changed, small menus open.
 import { watched } from "../ui/import-progress.js";
-import { send } from "../ui/requests.js";
+import { send } from "../ui/file-requests.js";
 
 const bringing = document.getElementById("bring-in");
 bringing.addEventListener("change", async ({ target }) => {

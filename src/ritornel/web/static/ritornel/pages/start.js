@@ -4,7 +4,8 @@ import { watched } from "../ui/import-progress.js";
 import { filesOf } from "../shelf/dropped-files.js";
 import { el } from "../ui/element.js";
 import { askAbout } from "../ui/losses.js";
-import { post, send } from "../ui/requests.js";
+import { send } from "../ui/file-requests.js";
+import { post } from "../ui/requests.js";
 import { parseClockMs } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 

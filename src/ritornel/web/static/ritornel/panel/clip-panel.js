@@ -1,7 +1,7 @@
 // The panel of a clip: where it begins and ends, found by watching, by pulling or by typing; how it starts, goes on and
 // sounds.
 import { el, newId } from "../ui/element.js";
-import { send } from "../ui/requests.js";
+import { send } from "../ui/file-requests.js";
 import { toast } from "../ui/toast.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { playsFirst } from "../stage/adding.js";

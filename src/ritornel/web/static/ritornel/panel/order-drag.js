@@ -1,5 +1,6 @@
 // Moving builds in the running order, by a pointer or by Alt and the arrows. Where one would go, and how it would start
 // there, is shown before it is let go: the rows stand in the new order. The drop does just that.
+import { attempt, endAttempt } from "../editor/attempts.js";
 import { el, newId } from "../ui/element.js";
 import { pull, scrollAtEdge } from "../ui/pull.js";
 import { beatAt } from "../stage/stops.js";
@@ -158,21 +159,21 @@ export function enableDrag(state, list) {
 			place = held.matches(".wait") ? placeOfBeat(rows, held, at) : placeAt(rows, held, x - box.left, at);
 			tag.hidden = !place;
 			if (!place) {
-				state.endAttempt();
+				endAttempt(state);
 				asked = "";
 				return;
 			}
 			tag.textContent = placeWords(state, place);
 			Object.assign(tag.style, { left: `${x + 14}px`, top: `${y + 12}px` });
 			const words = JSON.stringify(place);
-			if (words !== asked) state.attempt(editOf(state, held, place));
+			if (words !== asked) attempt(state, editOf(state, held, place));
 			asked = words;
 		};
 
 		const end = () => {
 			held.classList.remove("dragged");
 			tag.remove();
-			state.endAttempt();
+			endAttempt(state);
 			state.removeEventListener("trial", arrange);
 		};
 

@@ -142,15 +142,18 @@ export class Panel {
 				},
 				true,
 			);
+		this.letters = 0;
 		this.node.addEventListener("input", (event) => {
 			this.typedIn = event.target;
+			this.letters += 1;
 		});
 		for (const kind of ["change", "focusout"])
-			this.node.addEventListener(kind, ({ target }) =>
+			this.node.addEventListener(kind, ({ target }) => {
+				const { letters } = this;
 				afterwards(() => {
-					if (this.typedIn === target) this.typedIn = null;
-				}),
-			);
+					if (this.typedIn === target && letters === this.letters) this.typedIn = null;
+				});
+			});
 	}
 
 	/** Draws it anew as soon as no hand is at it. */

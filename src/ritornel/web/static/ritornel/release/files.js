@@ -1,7 +1,8 @@
 // A show as files: to be played from a disk, for other programs, and times from a table.
 import { el, icon } from "../ui/element.js";
 import { askAbout } from "../ui/losses.js";
-import { get, post, send } from "../ui/requests.js";
+import { send } from "../ui/file-requests.js";
+import { get, post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
 /** The show's words and times as files, and times from one. */

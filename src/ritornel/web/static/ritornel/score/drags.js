@@ -1,5 +1,6 @@
 // Dragging on the score. What is pulled follows the pointer with its exact number; what would come of it is asked of
 // the core and shown on score, stage and list before the drop, and nothing is kept until then.
+import { attempt, endAttempt } from "../editor/attempts.js";
 import { pull } from "../ui/pull.js";
 import { slideAt } from "./marks.js";
 import { numberOf } from "./numbers.js";
@@ -54,7 +55,7 @@ export function dragOn(score, handle, event, click) {
 		score.showLine(null);
 	};
 	const settle = () => {
-		state.endAttempt();
+		endAttempt(state);
 		score.draw();
 	};
 	pull(event, {
@@ -66,7 +67,7 @@ export function dragOn(score, handle, event, click) {
 			last = next;
 			value = valueAt(next);
 			say();
-			state.attempt(drag.edit(value, free), say);
+			attempt(state, drag.edit(value, free), say);
 		},
 		async drop(next) {
 			if (last !== event) value = valueAt(next);

@@ -5,6 +5,8 @@ import { leavesWords } from "./holds.js";
 import { tickStepMs } from "./scale.js";
 
 export const RULER = 26;
+/** How high the row of voices is, where there are any. */
+export const VOICES_PX = 30;
 
 export const patterns = () =>
 	svg(

@@ -1,5 +1,5 @@
 // Named marks on the score: flags under the ruler, each with its line through all staves.
-import { newId, svg } from "../ui/element.js";
+import { svg } from "../ui/element.js";
 import { shortened, widthOf } from "./labels.js";
 
 export const MARKS_PX = 18;
@@ -46,22 +46,6 @@ export function drawMarks(state, data, scale, view, { top, bottom }) {
 			),
 		];
 	});
-}
-
-/** A mark where the playhead is, picked so that it can be named. */
-export async function addMark(state) {
-	const at = state.playheadMs;
-	const id = slideAt(state, at);
-	if (!id) return;
-	const mark = {
-		id: newId(),
-		name: `Mark ${state.data.marks.length + 1}`,
-		slide_id: id,
-		offset_ms: Math.round(at - state.data.starts_ms[id]),
-	};
-	if (!(await state.edit({ do: "put mark", mark }))) return;
-	state.pick([], { mark: mark.id });
-	document.querySelector(".panel .name-field")?.select();
 }
 
 /** Where a mark stands on the show's clock. A mark of a skipped slide stands nowhere. */

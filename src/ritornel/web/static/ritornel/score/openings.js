@@ -1,4 +1,6 @@
 // What a press on a part of the score opens in the panel: the transition, a wait, the notes, the end.
+import { newId } from "../ui/element.js";
+import { slideAt } from "./marks.js";
 
 /** @param {object} state @param {{pick: string, slide?: string, beat?: string}} about */
 export async function openFrom(state, { pick, slide, beat }) {
@@ -38,4 +40,20 @@ export function pickSeveral(state, slide, event) {
 	if (next.has(slide)) next.delete(slide);
 	else next.add(slide);
 	state.pickSlides(next);
+}
+
+/** A mark where the playhead is, picked so that it can be named. */
+export async function addMark(state) {
+	const at = state.playheadMs;
+	const id = slideAt(state, at);
+	if (!id) return;
+	const mark = {
+		id: newId(),
+		name: `Mark ${state.data.marks.length + 1}`,
+		slide_id: id,
+		offset_ms: Math.round(at - state.data.starts_ms[id]),
+	};
+	if (!(await state.edit({ do: "put mark", mark }))) return;
+	state.pick([], { mark: mark.id });
+	document.querySelector(".panel .name-field")?.select();
 }

@@ -6,12 +6,11 @@ import { Thumbs } from "../ui/thumbs.js";
 import { clockText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 import { armBuild, drawBar } from "./bars.js";
-import { RULER, barLines, patterns, playhead, rulerColumn, snapLine, staffLines } from "./lines.js";
-import { MARKS_PX, addMark, drawMarks } from "./marks.js";
+import { RULER, VOICES_PX, barLines, patterns, playhead, rulerColumn, snapLine, staffLines } from "./lines.js";
+import { MARKS_PX, drawMarks } from "./marks.js";
 import { drawMusic, drawPasses, laneOf } from "./music.js";
 import { Sheet, alike } from "./sheet.js";
 import { Ties } from "./ties.js";
-import { VOICES_PX, drawVoice } from "./voices.js";
 import { Waves } from "./waves.js";
 import { MOST_PX_S, Scale } from "./scale.js";
 
@@ -80,6 +79,7 @@ export class Score {
 			"?",
 		);
 		this.keyButton.addEventListener("click", async () => (await import("./key.js")).openKey());
+		this.voices = later(() => import("./voices.js"));
 		this.drags = later(() => import("./drags.js"));
 		this.drags.near(scroll);
 		const touched = (event) => {
@@ -341,7 +341,9 @@ export class Score {
 				];
 			}),
 		);
-		const voices = data.voices.flatMap((voice) => {
+		const { ready: drawn } = this.voices;
+		if (data.voices.length && !drawn) this.voices.get().then(() => this.draw());
+		const voices = (drawn ? data.voices : []).flatMap((voice) => {
 			const [x1, x2] = [scale.x(voice.start_ms), scale.x(voice.start_ms + voice.lasts_ms)];
 			if (!inView(x1, x2)) return [];
 			const [line, found, name, from, to] = [
@@ -355,7 +357,7 @@ export class Score {
 				{
 					id: voice.id,
 					looks: [px, rows.voices.top, voice, line, found, name, from, to],
-					draw: () => [drawVoice(voice, line, rows.voices, scale, from, to, found, name)],
+					draw: () => [drawn.drawVoice(voice, line, rows.voices, scale, from, to, found, name)],
 				},
 			];
 		});
@@ -449,7 +451,7 @@ export class Score {
 					class: "push bare mr-auto",
 					"aria-label": "Set a mark at the playhead",
 					title: "Set a mark at the playhead",
-					onclick: () => addMark(this.state),
+					onclick: async () => (await import("./openings.js")).addMark(this.state),
 				},
 				icon("flag"),
 			),

@@ -4,8 +4,6 @@ import { secondsText } from "../ui/times.js";
 import { shortened, widthOf } from "./labels.js";
 import { mirrored } from "./music.js";
 
-export const VOICES_PX = 30;
-
 /** A slide's voice, its wave between two places. */
 export function drawVoice(voice, line, row, scale, from, to, found, name) {
 	const [x1, x2] = [scale.x(voice.start_ms), scale.x(voice.start_ms + voice.lasts_ms)];

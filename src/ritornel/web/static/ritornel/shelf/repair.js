@@ -1,6 +1,6 @@
 // Adding the file of a medium again, where it is missing or damaged.
 import { el, icon } from "../ui/element.js";
-import { send } from "../ui/requests.js";
+import { send } from "../ui/file-requests.js";
 import { toast } from "../ui/toast.js";
 
 /**

@@ -24,7 +24,8 @@ export async function read(reply) {
 	throw new Refused(words, { ...body, status: reply.status, unanswered: AWAY.includes(reply.status) && !body.error });
 }
 
-async function ask(url, options, unanswered = `The server cannot be reached. ${UNKNOWN}`) {
+/** Asks the server; an answer that refuses is an error. */
+export async function ask(url, options, unanswered = `The server cannot be reached. ${UNKNOWN}`) {
 	let reply;
 	try {
 		reply = await fetch(url, options);
@@ -86,13 +87,6 @@ export async function postUntilAnswered(url, body, editId, waiting = () => undef
 		}
 	}
 }
-
-export const send = (url, file, fields = {}) => {
-	const form = new FormData();
-	for (const [name, value] of Object.entries(fields)) form.append(name, value);
-	form.append("file", file);
-	return ask(url, { method: "POST", headers: { "X-CSRFToken": csrf() }, body: form });
-};
 
 /** The data a page was opened with. */
 export const startData = () => JSON.parse(document.getElementById("start").textContent);

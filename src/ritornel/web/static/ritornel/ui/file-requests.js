@@ -1,0 +1,9 @@
+// Sending a file to the server, with fields beside it.
+import { ask, csrf } from "./requests.js";
+
+export const send = (url, file, fields = {}) => {
+	const form = new FormData();
+	for (const [name, value] of Object.entries(fields)) form.append(name, value);
+	form.append("file", file);
+	return ask(url, { method: "POST", headers: { "X-CSRFToken": csrf() }, body: form });
+};
