@@ -74,13 +74,13 @@ export class ShowState extends EventTarget {
 	}
 
 	tell(kind) {
-		if (kind === "pick") this.steps += 1;
 		this.dispatchEvent(new Event(kind));
 	}
 
 	/** `since`: the `steps` when the edit was sent whose outcome this is; who has gone on meanwhile is not taken back. */
 	pick(objectIds, { build = null, span = null, framing = null, mark = null, level = null, since = this.steps } = {}) {
 		if (since !== this.steps) return;
+		this.steps += 1;
 		this.level = level ?? (objectIds.length || span || framing || mark ? "object" : "slide");
 		this.passage = null;
 		this.picked = new Set(objectIds);
@@ -124,12 +124,14 @@ export class ShowState extends EventTarget {
 	 * @param {"show" | "slide" | "object"} level
 	 */
 	showPanel(level, { tab = this.slideTab, passage = null } = {}) {
+		this.steps += 1;
 		Object.assign(this, { level, slideTab: tab, passage });
 		this.tell("pick");
 	}
 
 	/** Picks several slides, to change them together. */
 	pickSlides(ids) {
+		this.steps += 1;
 		this.pickedSlides = new Set(ids);
 		this.level = this.pickedSlides.size > 1 ? "object" : "slide";
 		this.passage = null;
@@ -151,6 +153,7 @@ export class ShowState extends EventTarget {
 		if (this.slide?.id !== slideId) {
 			// What was typed last may be on its way: its answer must not bring the slide before back.
 			this.opening = slideId;
+			this.steps += 1;
 			await this.waiting;
 			const viewing = await get(`${this.base}/slides/${slideId}.json`);
 			// Of several that were asked for one after another the last is meant.

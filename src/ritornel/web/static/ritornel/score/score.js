@@ -546,7 +546,10 @@ export class Score {
 	key(event) {
 		const { key, altKey: alt, shiftKey: shift, target: from } = event;
 		if (event.ctrlKey || event.metaKey) return;
-		if (key === "+" || key === "=") this.zoom(1.5);
+		// Delete removes what is picked; elsewhere it first picks what has the keyboard.
+		if (key === "Delete") {
+			if (!(this.walker ? this.walker.keeps(from) : from === this.cursor)) return;
+		} else if (key === "+" || key === "=") this.zoom(1.5);
 		else if (key === "-") this.zoom(1 / 1.5);
 		else if (WALKS.test(key)) this.walking.get().then(({ walk }) => walk(this, key, { alt, shift, from }));
 		else return;

@@ -47,7 +47,7 @@ export class Walker {
 
 	/** The place of a drawn part of the score that has the keyboard because it was pressed. */
 	placeOf(node) {
-		const { pick, slide, build, beat, span, mark } = node?.closest?.("[data-pick]")?.dataset ?? {};
+		const { pick, slide, build, beat, span, mark, object } = node?.closest?.("[data-pick]")?.dataset ?? {};
 		if (!pick) return null;
 		const id = {
 			slide: `slide ${slide}`,
@@ -56,6 +56,7 @@ export class Walker {
 			transition: `transition ${slide}`,
 			span: `spanStart ${span}`,
 			mark: `mark ${mark}`,
+			tie: `tie ${slide} ${object}`,
 			end: "end",
 		}[pick];
 		return this.rows.flatMap(({ places }) => places).find((place) => place.id === id) ?? null;
@@ -79,6 +80,25 @@ export class Walker {
 		} else if (key === "Enter") this.openNumber();
 		else if (key === " ") this.open();
 		else this.walk(key);
+	}
+
+	/** Whether what has the keyboard is something else than what Delete would remove: then it is picked, and that is told. */
+	keeps(from) {
+		if (from !== this.node) return false;
+		const { open } = this.place() ?? { open: {} };
+		const { state } = this;
+		const picked = {
+			build: state.pickedBuild && state.pickedBuild === open.build,
+			span: state.pickedSpan && state.pickedSpan === open.span,
+			mark: state.pickedMark && state.pickedMark === open.mark,
+			slide: state.slide?.id === open.slide && state.level === "slide",
+		};
+		if (picked[open.pick]) return false;
+		if (open.pick in picked) {
+			this.open();
+			this.say("Picked. Delete once more removes it.");
+		} else this.say("It cannot be removed.");
+		return true;
 	}
 
 	walk(key) {
