@@ -5,10 +5,11 @@ from pathlib import Path
 import av
 import numpy as np
 import skia
+from av.stream import Disposition
 from django.test import SimpleTestCase
 
 from ritornel.core.document import AdvanceAfter, Box, Build, Follows, Frame, Show, Slide
-from ritornel.core.document.objects import PLAYS, Clip, Shape, Stroke
+from ritornel.core.document.objects import PLAYS, Caption, Clip, Shape, Stroke
 from ritornel.core.formats.media import Limits, asset_from, examined
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import write_film
@@ -17,7 +18,7 @@ from ritornel.core.schedule.performance import FrameState, frame_state_at, perfo
 from tests.footage import ROUND, footage, number_of
 
 
-class FilmedClipTest(SimpleTestCase):
+class FilmedClipSource(SimpleTestCase):
     def setUp(self) -> None:
         folder = tempfile.TemporaryDirectory()
         self.addCleanup(folder.cleanup)
@@ -45,6 +46,8 @@ class FilmedClipTest(SimpleTestCase):
             sound = [frame.to_ndarray().T for frame in container.decode(audio=0)]
         return numbers, times, np.concatenate(sound)
 
+
+class FilmedClipTest(FilmedClipSource):
     def test_each_frame_shows_the_clip_at_its_own_time_from_the_in_point_on(self) -> None:
         numbers, times, _ = self.film(30, in_ms=1000, out_ms=2000)
         for number, at in list(zip(numbers, times, strict=True))[:30]:
@@ -62,6 +65,56 @@ class FilmedClipTest(SimpleTestCase):
         loud = np.abs(sound[: len(sound) // 2 - 4800]).max()
         self.assertGreater(loud, 0.1)
         self.assertLess(np.abs(sound[len(sound) // 2 + 4800 :]).max(), 0.01)
+
+
+class CaptionTrackTest(FilmedClipSource):
+    """What players find beside pictures and sound."""
+
+    def written(self, suffix: str) -> Path:
+        captions = (Caption(200, 900, "One tooth"), Caption(1000, 1500, "Tick, tück"))
+        clip = Clip("clip", "Clip", Box(8, 0, 48, 36), "clip", out_ms=3000, captions=captions)
+        slide = Slide(
+            "s",
+            "S",
+            objects=(clip,),
+            order=(Build("play", "clip", PLAYS, Follows()),),
+            advance=AdvanceAfter(2000),
+        )
+        show = Show("show", "Show", Frame(64, 36), slides=(slide,), assets=(self.asset,))
+        path = self.folder / f"film{suffix}"
+        write_film(perform(show), path, FilmOrder(64, 36, Fraction(10)), lambda sha256: self.source)
+        return path
+
+    def test_the_captions_are_a_track_with_their_times(self) -> None:
+        for suffix in (".mp4", ".webm"):
+            with self.subTest(suffix), av.open(str(self.written(suffix))) as container:
+                (track,) = container.streams.subtitles
+                found = []
+                for packet in container.demux(track):
+                    words = bytes(packet)[2:] if suffix == ".mp4" else bytes(packet)
+                    if words and packet.pts is not None:
+                        begins_s = packet.pts * track.time_base
+                        found.append((begins_s, begins_s + packet.duration * track.time_base, words.decode()))
+                tenth = Fraction(1, 10)
+                self.assertEqual(found, [(2 * tenth, 9 * tenth, "One tooth"), (10 * tenth, 15 * tenth, "Tick, tück")])
+
+    def test_an_mp4_has_a_poster_of_its_first_slide_at_rest_and_its_pictures_come_first(self) -> None:
+        with av.open(str(self.written(".mp4"))) as container:
+            pictures, poster = container.streams.video
+            self.assertEqual((pictures.codec_context.name, poster.codec_context.name), ("h264", "mjpeg"))
+            self.assertTrue(poster.disposition & Disposition.attached_pic)
+            (shown,) = list(container.decode(poster))
+        with av.open(str(self.folder / "film.mp4")) as container:
+            *_, last = container.decode(video=0)
+        a, b = (frame.to_ndarray(format="rgb24").astype(int) for frame in (shown, last))
+        # The clip shows another of its pictures by then; what stands beside it is the same.
+        self.assertLess(np.abs(a[:, :6] - b[:, :6]).mean(), 6)
+        self.assertGreater(np.ptp(a), 60, "the clip is seen on it")
+
+    def test_without_captions_there_is_no_such_track(self) -> None:
+        self.film(10)
+        with av.open(str(self.folder / "film.mp4")) as container:
+            self.assertEqual(list(container.streams.subtitles), [])
 
 
 class UnpaintedTest(SimpleTestCase):

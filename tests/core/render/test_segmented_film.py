@@ -187,8 +187,8 @@ class PartedTest(TestCase):
         )
         write_parted(self.scene(silent), self.folder / "film.mp4", self.parts)
         with av.open(str(self.folder / "film.mp4")) as container:
-            # Its chapters are a track of their own in an .mp4.
-            self.assertEqual([stream.type for stream in container.streams], ["video", "data"])
+            # Its chapters are a track of their own in an .mp4, and its poster is listed as one.
+            self.assertEqual([stream.type for stream in container.streams], ["video", "data", "video"])
 
     def test_what_another_film_left_is_not_used(self) -> None:
         self.parts.mkdir()

@@ -20,6 +20,7 @@ from ritornel.core.render.encoding import FilmOrder, PictureTrack
 from ritornel.core.render.frames import Frames, changing_frames
 from ritornel.core.render.muxing import join_film
 from ritornel.core.render.painter import MediaPath
+from ritornel.core.render.poster import draw_poster
 from ritornel.core.render.soundtrack import decoded_sounds, write_sound
 from ritornel.core.schedule.performance import FrameState, Performance
 from ritornel.core.time.edges import frame_count
@@ -144,7 +145,9 @@ def write_film(
         except BaseException:
             given_up.set()
             raise
-        join_film([(pictures, Fraction(0))], sound if sounding is not None else None, unfinished, performance)
+        poster = b"" if webm else draw_poster(performance, order, media)
+        heard = sound if sounding is not None else None
+        join_film([(pictures, Fraction(0))], heard, unfinished, performance, order, poster)
     total = frame_count(performance.schedule.length_ms, order.rate)
     if report is not None:
         report(Progress(total, total, len(performance.slides)))

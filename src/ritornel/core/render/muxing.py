@@ -2,16 +2,23 @@
 
 import contextlib
 import heapq
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
 import av
 import msgspec
+from av.packet import Packet
+from av.stream import Disposition
 
 from ritornel.core.containers import open_container
+from ritornel.core.document.objects import Caption
+from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.schedule.captions import compile_captions
 from ritornel.core.schedule.performance import Performance
+
+CLOCK = Fraction(1, 1000)
 
 
 class Chapter(msgspec.Struct, frozen=True):
@@ -61,12 +68,44 @@ def _packets(parts: Sequence[tuple[Path, Fraction]], kind: str, stream: Any) -> 
                 yield packet.dts * packet.time_base, packet
 
 
+def _captions(captions: Sequence[Caption], stream: Any, webm: bool) -> Iterator[tuple[Fraction, Any]]:
+    """The captions as packets of a track, with when each is decoded. Timed text of MP4 has its length before it (3GPP
+    TS 26.245, 5.17); WebVTT in WebM is plain.
+    """
+    for caption in captions:
+        words = caption.text.encode()
+        packet = Packet(words if webm else len(words).to_bytes(2, "big") + words)
+        packet.time_base, packet.stream = CLOCK, stream
+        packet.pts = packet.dts = caption.start_ms
+        packet.duration = caption.end_ms - caption.start_ms
+        yield caption.start_ms * CLOCK, packet
+
+
+def _put_poster(out: Any, poster: bytes, order: FilmOrder) -> Callable[[], None]:
+    """Has a track for the poster; the call that comes back writes it."""
+    stream = out.add_mux_stream("mjpeg", width=order.width_px, height=order.height_px)
+    stream.disposition = Disposition.attached_pic
+
+    def write() -> None:
+        packet = Packet(poster)
+        packet.stream, packet.time_base, packet.pts, packet.dts = stream, CLOCK, 0, 0
+        out.mux(packet)
+
+    return write
+
+
 def join_film(
-    pictures: Sequence[tuple[Path, Fraction]], sound: Path | None, target: Path, performance: Performance
+    pictures: Sequence[tuple[Path, Fraction]],
+    sound: Path | None,
+    target: Path,
+    performance: Performance,
+    order: FilmOrder,
+    poster: bytes = b"",
 ) -> None:
     """Joins files of pictures, each with when it begins in s, and the sound into a film, packets as they are, in the
     order in which they are decoded. An .mp4 can be played while it is still on its way; the film has the show's
-    title, and its sections or slides as chapters.
+    title, its sections or slides as chapters, and what is spoken in clips as a track of captions that players can
+    show. An .mp4 has a poster; WebM knows none.
     """
     webm = target.suffix == ".webm"
     options = {} if webm else {"movflags": "+faststart"}
@@ -94,5 +133,10 @@ def join_film(
             merged.append(
                 _packets([(sound, Fraction(0))], "audio", out.add_stream_from_template(heard.streams.audio[0]))
             )
+        if captions := compile_captions(performance):
+            merged.append(_captions(captions, out.add_mux_stream("webvtt" if webm else "mov_text"), webm))
+        write_poster = _put_poster(out, poster, order) if poster and not webm else None
+        if write_poster is not None:
+            write_poster()
         for _, packet in heapq.merge(*merged, key=lambda entry: entry[0]):
             out.mux(packet)

@@ -15,6 +15,7 @@ from ritornel.core.render.film import Progress, Report, check_film, moved_there,
 from ritornel.core.render.frames import frame_state_of_frame
 from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
 from ritornel.core.render.muxing import join_film
+from ritornel.core.render.poster import draw_poster
 from ritornel.core.render.process_pool import Crew, FilmSegment, FilmSource, picture_place, sound_place
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.time.edges import frame_count
@@ -92,7 +93,9 @@ def write_parted(
             for place, key in kept.items():
                 if store is not None:
                     store.keep(key, place)
-            join_film(pictures, sound_place(folder) if performance.sound_ids() else None, unfinished, performance)
+            sound = sound_place(folder) if performance.sound_ids() else None
+            poster = b"" if path.suffix == ".webm" else draw_poster(performance, order, scene.path)
+            join_film(pictures, sound, unfinished, performance, order, poster)
     except RitornelError:
         # Nobody wants it any more, or it cannot be made: what was finished is of no use.
         shutil.rmtree(folder, ignore_errors=True)
