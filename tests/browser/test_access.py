@@ -168,7 +168,7 @@ class AccessTest(StageTest):
             "house",
             "history",
         )
-        addresses = ["/", "/shows/start", "/shows/start?starter=lesson", "/mail/", "/account/", "/handed-in/"]
+        addresses = ["/", "/shows/start", "/shows/start?starter=lesson", "/mail/", "/account/", "/handed-in/", "/bin/"]
         for address in (*addresses, *(f"/shows/{show}/{way}" for way in ways)):
             page.goto(self.base + address)
             page.wait_for_load_state("load")
