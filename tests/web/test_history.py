@@ -5,6 +5,8 @@ from typing import Any
 from django.test import Client
 from django.utils import timezone
 
+from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.themes import THEMES
 from ritornel.web.people.models import Invitation
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.services import value_of
@@ -33,6 +35,18 @@ class HistoryTest(WebTest):
         self.client.post("/shows/clock/history/points", {"name": "  Before the   rehearsal "})
         self.assertContains(self.client.get("/shows/clock/history"), "Before the rehearsal")
         self.assertContains(self.client.get("/shows/clock/history/4"), "Before the rehearsal")
+
+    def test_large_changes_and_editions_make_points_by_themselves(self) -> None:
+        theme = to_builtins(next(theme for theme in THEMES.values() if theme != self.value().theme))
+        before = Show.objects.get(pk="clock").revision
+        self.edit({"do": "change theme", "theme": theme})
+        self.post("/shows/clock/editions", {"audience": "anyone", "despite": True})
+        points = list(Show.objects.get(pk="clock").points.order_by("revision").values_list("revision", "name"))
+        self.assertEqual(points, [(before, "Before the theme was changed"), (before + 1, "Edition 1")])
+        page = self.client.get("/shows/clock/history").content.decode()
+        found = [page.index(words) for words in ("Edition 1", "Before the theme was changed", "The show as it began")]
+        self.assertEqual(found, sorted(found))
+        self.assertContains(self.client.get(f"/shows/clock/history/{before}"), "Before the theme was changed")
 
     def test_a_point_is_looked_at_beside_now_with_what_differs(self) -> None:
         page = self.client.get("/shows/clock/history/0")

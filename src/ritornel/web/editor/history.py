@@ -38,7 +38,8 @@ def _lines(row: Show, before: int) -> list[dict[str, Any]]:
     names: dict[int, list[str]] = {}
     for named in row.points.all():
         names.setdefault(named.revision, []).append(named.name)
-    return [
+    found = list(steps[:AT_ONCE])
+    lines = [
         {
             "revision": step.revision,
             "at": step.at,
@@ -46,8 +47,12 @@ def _lines(row: Show, before: int) -> list[dict[str, Any]]:
             "words": ways[step.kind] + step.label,
             "names": names.get(step.revision, []),
         }
-        for step in steps[:AT_ONCE]
+        for step in found
     ]
+    if len(found) < AT_ONCE and (not found or found[-1].first_revision == 1):
+        began = {"revision": 0, "at": row.created_at, "who": called(row.owner), "words": "The show as it began"}
+        lines.append({**began, "names": names.get(0, [])})
+    return lines
 
 
 def _when(row: Show, revision: int) -> str:

@@ -15,6 +15,7 @@ from ritornel.core.schedule.performance import perform
 from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.editor.services import seen_of
 from ritornel.web.library.services import light_path
+from ritornel.web.people.services import person_of
 from ritornel.web.releases.browser_media import missing_copy, used_media
 from ritornel.web.releases.folders import laid_out, put_in_place
 from ritornel.web.releases.models import Edition, Release
@@ -96,6 +97,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
             slide_count=len(staged.slides),
         )
         Release.objects.filter(pk=place.pk).update(withdrawn=False)
+        row.points.create(person=person_of(request), revision=row.revision, name=f"Edition {number}")
         # Last of all, and before others see the edition: whoever is told of it finds its files.
         put_in_place(folder, place.address, number)
     return json_reply(state_of(request, show_id))

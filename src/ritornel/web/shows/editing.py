@@ -17,6 +17,7 @@ from ritornel.core.document.merging import GONE, Collision, value_at
 from ritornel.core.document.rebasing import json_of, place_words, rebase_edit, slide_brought_back, value_words
 from ritornel.core.document.show import Asset as AssetValue
 from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.document.turning_points import turning_point
 from ritornel.core.errors import BadMedia, BadValue, RitornelError
 from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.layout.faces import check_family
@@ -186,6 +187,8 @@ def edit_show(
             return Edited(base, now, row.revision, outcome.label, outcome.notices, overruled, since)
         check_new_assets(now, outcome.show, person, stored)
         _check_performable(now, outcome.show)
+        if name := turning_point(now, outcome.show):
+            row.points.create(person=person, revision=row.revision, name=name)
         write_step(row, person, outcome, batch=batch, overruled=overruled)
     return Edited(base, outcome.show, row.revision, outcome.label, outcome.notices, overruled, since)
 
