@@ -288,6 +288,7 @@ ROWS: list[Row] = [
         LET_IN,
         ("watch", "/s/{address}/"),
         ("release-news", "/s/{address}/news"),
+        ("transcript", "/s/{address}/transcript"),
         ("edition-file", "/s/{address}/1/performance.json"),
         ("edition-file", "/s/{address}/1/{picture}"),
     ),

@@ -61,6 +61,22 @@ class ReleaseTest(WebTest):
         self.post("/shows/clock/release/settings", {"withdrawn": False})
         self.assertEqual(self.client.get(self.path).status_code, 200)
 
+    def test_it_can_be_read_as_text_by_whoever_may_watch_it(self) -> None:
+        self.assertContains(self.client.get(self.path), f'href="{self.path}transcript"')
+        page = self.client.get(self.path + "transcript")
+        self.assertContains(page, '<h2 class="text-xl" id="slide-3" dir="auto">3 The escapement</h2>')
+        self.assertContains(page, '<p dir="auto">lets one tooth pass</p>')
+        self.assertNotContains(page, "csrf")
+        self.assertNotContains(page, "Left alone, the falling weight", msg_prefix="notes are the maker's own")
+        self.client.force_login(self.ines)
+        self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "</h2><b>Tick</b>"}})
+        self.post("/shows/clock/editions", {"audience": "anyone"})
+        page = self.client.get(self.path + "transcript")
+        self.assertContains(page, "&lt;/h2&gt;&lt;b&gt;Tick")
+        self.post("/shows/clock/release/settings", {"audience": "invited"})
+        self.client.logout()
+        self.assertNotContains(self.client.get(self.path + "transcript"), "lets one tooth pass", status_code=403)
+
     def test_addresses_that_are_guessed_are_not_found(self) -> None:
         for path in ("/s/0000000000000000/", self.path + "7/performance.json", self.path + "1/" + "0" * 64 + ".png"):
             self.assertEqual(self.client.get(path).status_code, 404)

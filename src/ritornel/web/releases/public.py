@@ -11,6 +11,10 @@ from django.urls import reverse
 from django.views.decorators.gzip import gzip_page
 from django.views.decorators.http import require_GET
 
+from ritornel.core.document.decoding import from_json
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.transcript import transcript_of
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.config.byte_ranges import file_reply
@@ -88,6 +92,7 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
         "length": clock_text(edition.length_ms).split(".")[0],
         "start": start,
         "loops": start["loops"],
+        "transcript": reverse("transcript", args=[address]),
     }
     # A stranger's page has no form, so that it needs no cookie.
     context |= {"first": data_url("image/webp", picture) if picture else "", "csrf_token": ""}
@@ -100,6 +105,27 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
         # It may stand in somebody else's page; everything else of the policy stays.
         response.headers["Content-Security-Policy"] = PAGE.replace("frame-ancestors 'self'", "frame-ancestors *")
     return response
+
+
+@gzip_page
+@require_GET
+def transcript(request: HttpRequest, address: str) -> HttpResponse:
+    """The newest edition as text, for those who read it instead of watching."""
+    release = _release(request, address)
+    if visitor_of(request, release) is None:
+        return door(request, release)
+    edition = release.editions.first()
+    if edition is None:
+        raise Http404("There is no show at this address.")
+    slides = transcript_of(perform(from_json(bytes(edition.document), ShowValue, "The edition")))
+    about = {
+        "title": edition.title,
+        "length": clock_text(edition.length_ms).split(".")[0],
+        "slides": [{"value": slide, "at": clock_text(slide.starts_ms).split(".")[0]} for slide in slides],
+        "watch": reverse("watch", args=[address]),
+        "csrf_token": "",
+    }
+    return render(request, "releases/transcript.html", about)
 
 
 @require_GET

@@ -28,6 +28,7 @@ urlpatterns = [
     path("s/<id:address>/ask", guests.ask, name="ask-in"),
     path("s/<id:address>/for/<code:code>/", guests.guest, name="guest"),
     path("s/<id:address>/", public.watch, name="watch"),
+    path("s/<id:address>/transcript", public.transcript, name="transcript"),
     path("s/<id:address>/news", public.news, name="release-news"),
     path("s/<id:address>/<number:number>/<name:name>", public.edition_file, name="edition-file"),
 ]

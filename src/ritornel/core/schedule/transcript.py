@@ -1,0 +1,36 @@
+"""A show as text: what its slides say and what is spoken on them, for those who read it instead of watching."""
+
+import msgspec
+
+from ritornel.core.schedule.captions import compile_captions
+from ritornel.core.schedule.performance import Performance, words_on
+
+
+class TranscriptSlide(msgspec.Struct, frozen=True):
+    """A slide with its number in what is shown (from 1), when it begins, its words line by line, and what is spoken in
+    its clips.
+    """
+
+    number: int
+    name: str
+    starts_ms: int
+    words: tuple[str, ...]
+    spoken: tuple[str, ...]
+
+
+def transcript_of(performance: Performance) -> tuple[TranscriptSlide, ...]:
+    """The slides in the order in which they are shown. A caption belongs to the slide on which it begins.
+
+    A slide named as its first line, which is its heading, has that once.
+    """
+    captions = compile_captions(performance)
+    found = []
+    for index, (staged, start) in enumerate(zip(performance.slides, performance.schedule.starts_ms, strict=True)):
+        end = start + performance.schedule.slides[index].length_ms
+        lines = [line.strip() for line in words_on(staged.slide).split("\n") if line.strip()]
+        name = staged.slide.name or (lines[0] if lines else "")
+        if lines and lines[0] == name:
+            lines = lines[1:]
+        spoken = tuple(caption.text for caption in captions if start <= caption.start_ms < end)
+        found.append(TranscriptSlide(index + 1, name, start, tuple(lines), spoken))
+    return tuple(found)
