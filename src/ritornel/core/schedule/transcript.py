@@ -21,7 +21,7 @@ class TranscriptSlide(msgspec.Struct, frozen=True):
 def transcript_of(performance: Performance) -> tuple[TranscriptSlide, ...]:
     """The slides in the order in which they are shown. A caption belongs to the slide on which it begins.
 
-    A slide named as its first line, which is its heading, has that once.
+    A slide that is named as one of its lines, its heading, has that once.
     """
     captions = compile_captions(performance)
     found = []
@@ -29,8 +29,7 @@ def transcript_of(performance: Performance) -> tuple[TranscriptSlide, ...]:
         end = start + performance.schedule.slides[index].length_ms
         lines = [line.strip() for line in words_on(staged.slide).split("\n") if line.strip()]
         name = staged.slide.name or (lines[0] if lines else "")
-        if lines and lines[0] == name:
-            lines = lines[1:]
+        lines = [line for line in lines if line != name]
         spoken = tuple(caption.text for caption in captions if start <= caption.start_ms < end)
         found.append(TranscriptSlide(index + 1, name, start, tuple(lines), spoken))
     return tuple(found)

@@ -89,7 +89,12 @@ async function main() {
 	house.querySelector(".first")?.remove();
 	plate.hidden = false;
 	plate.querySelector(".dot").focus({ preventScroll: true });
-	plate.addEventListener("click", ({ target }) => run(Boolean(target.closest("[data-silent]"))), { once: true });
+	plate.addEventListener("click", function begin({ target }) {
+		// Who goes to read it does not begin it.
+		if (target.closest("a")) return;
+		plate.removeEventListener("click", begin);
+		run(Boolean(target.closest("[data-silent]")));
+	});
 }
 
 main().catch((error) => house.append(el("p", { class: "absolute text-white", role: "alert" }, error.message)));
