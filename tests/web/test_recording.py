@@ -169,6 +169,8 @@ class RecordingTest(RecordingWebTest):
         path = sound_path(self.recorded())
         self.assertTrue(path.is_file())
         self.client.post("/shows/clock/remove")
+        self.assertTrue(path.is_file(), "in the bin everything is kept")
+        self.client.post("/bin/clock/remove")
         self.assertFalse(path.parent.exists())
 
     def test_what_is_sent_wrongly_is_told_and_keeps_nothing(self) -> None:

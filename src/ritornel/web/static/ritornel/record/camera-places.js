@@ -15,6 +15,7 @@ export class CameraPlaces {
 	/** The section or the placement is another: the places are asked for as soon as it rests. */
 	ask() {
 		clearTimeout(this.timer);
+		this.see({});
 		this.timer = setTimeout(() => this.load().catch(() => undefined), REST_MS);
 	}
 

@@ -9,9 +9,10 @@ const EVERY_MS = 1000;
 
 /** The practice camera: somebody at a crank, drawn. */
 function practiceStream() {
-	const canvas = Object.assign(document.createElement("canvas"), { width: 640, height: 480 });
+	const canvas = Object.assign(document.createElement("canvas"), { width: 480, height: 360 });
 	const pen = canvas.getContext("2d");
-	// It is drawn in a square, which stands in the middle.
+	// It is drawn in a square of 480, which stands in the middle.
+	pen.scale(0.75, 0.75);
 	pen.translate(80, 0);
 	const disc = (x, y, r, colour) => {
 		pen.fillStyle = colour;
