@@ -131,7 +131,7 @@ def main() -> int:
     page.wait_for_timeout(800)
     shoot(page, "compose-slide")
     page.locator('.score .build[data-build="b-pallets"]').focus()
-    page.keyboard.press("Enter")
+    page.keyboard.press("Space")
     page.get_by_role("button", name="Remove build").wait_for()
     page.wait_for_function("() => document.querySelectorAll('.effects svg.sample > *').length > 9")
     page.wait_for_timeout(900)
