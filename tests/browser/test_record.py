@@ -345,6 +345,13 @@ class RecordTest(BrowserTest):
         told = page.get_by_role("alert").filter(has_text="s before the voice.")
         expect(told).to_contain_text("Take 1: the camera's picture of slide 1 ends")
         expect(page.locator("#lines .piece .misfit")).to_contain_text("The camera stops")
+        # A row is as high as what stands in it.
+        cells = page.locator("#lines .pieces:has(.misfit)").evaluate_all(
+            "cells => cells.map((cell) => [cell.getBoundingClientRect().bottom, "
+            "cell.querySelector('.misfit').getBoundingClientRect().bottom])"
+        )
+        for bottom, words_bottom in cells:
+            self.assertGreaterEqual(bottom, words_bottom)
         told.get_by_role("button", name="Record the slide again").click()
         expect(page.locator("#take-now")).to_contain_text("Take 2, recording")
 
