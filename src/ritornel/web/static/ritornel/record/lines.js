@@ -103,7 +103,7 @@ export class Lines {
 		return [
 			el(
 				"div",
-				{ class: "gutter" },
+				{ class: "gutter heads" },
 				el("b", {}, "Slides"),
 				el("span", {}, `${slides.length} slide${slides.length > 1 ? "s" : ""} · ${clockText(plan)}`),
 			),
