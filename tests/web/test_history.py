@@ -1,5 +1,6 @@
 """A show's history: listed by day and person, looked at, and brought back whole or slide by slide."""
 
+from datetime import timedelta
 from typing import Any
 
 from django.test import Client
@@ -9,7 +10,7 @@ from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.themes import THEMES
 from ritornel.web.people.models import Invitation
 from ritornel.web.shows.models import Show
-from ritornel.web.shows.services import value_of
+from ritornel.web.shows.services import removed_slides, value_of
 from tests.web.base import WebTest
 
 
@@ -47,6 +48,22 @@ class HistoryTest(WebTest):
         found = [page.index(words) for words in ("Edition 1", "Before the theme was changed", "The show as it began")]
         self.assertEqual(found, sorted(found))
         self.assertContains(self.client.get(f"/shows/clock/history/{before}"), "Before the theme was changed")
+
+    def test_removed_slides_are_seen_for_thirty_days_and_brought_back(self) -> None:
+        page = self.client.get("/shows/clock/history").content.decode()
+        self.assertIn("Bring The bell back", page)
+        self.assertNotIn("Bring Who winds it? back", page, "that was undone")
+        self.assertIn("Removed by ines", page)
+        (removed,) = removed_slides(Show.objects.get(pk="clock"), self.value())
+        picture = self.client.get(f"/shows/clock/history/{removed.revision}/bell-s.png")
+        self.assertEqual(picture.status_code, 200)
+        self.client.post(f"/shows/clock/history/{removed.revision}/back", {"slide": "bell-s"})
+        self.assertEqual(self.value().slide("bell-s"), self.first.slide("bell-s"))
+        self.assertEqual(removed_slides(Show.objects.get(pk="clock"), self.value()), ())
+        self.edit({"do": "remove slides", "slide_ids": ["bell-s"]})
+        self.assertEqual(len(removed_slides(Show.objects.get(pk="clock"), self.value())), 1)
+        self.row.edits.update(at=timezone.now() - timedelta(days=31))
+        self.assertEqual(removed_slides(Show.objects.get(pk="clock"), self.value()), ())
 
     def test_a_point_is_looked_at_beside_now_with_what_differs(self) -> None:
         page = self.client.get("/shows/clock/history/0")

@@ -3,6 +3,7 @@
 from itertools import groupby
 from typing import Any
 
+from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
@@ -16,9 +17,10 @@ from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.config.replies import telling_errors
 from ritornel.web.library.services import WIDTHS_PX, slide_picture
 from ritornel.web.people.services import called, person_of
-from ritornel.web.shows.services import Show, bring_back, show_for, state_of_revision, value_of
+from ritornel.web.shows.services import Show, bring_back, removed_slides, show_for, state_of_revision, value_of
 
 AT_ONCE = 200
+REMOVED_AT_ONCE = 24
 """So many steps are listed on a page."""
 
 
@@ -82,7 +84,13 @@ def history(request: HttpRequest, show_id: str) -> HttpResponse:
         )
     ]
     older = lines[-1]["revision"] - 1 if len(lines) == AT_ONCE else None
-    return render(request, "editor/history.html", {"show": row, "way": "history", "days": days, "older": older})
+    about = {"show": row, "way": "history", "days": days, "older": older, "bin_days": settings.BIN_DAYS}
+    if not asked:
+        about["removed"] = [
+            {"slide": slide, "who": called(slide.person) if slide.person else "somebody"}
+            for slide in removed_slides(row, value_of(row))[:REMOVED_AT_ONCE]
+        ]
+    return render(request, "editor/history.html", about)
 
 
 @login_required

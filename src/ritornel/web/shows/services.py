@@ -16,6 +16,7 @@ from ritornel.web.shows.history import history_labels, overruled_since, state_of
 from ritornel.web.shows.models import Reading, Show, new_id
 from ritornel.web.shows.other_shelves import entries_elsewhere
 from ritornel.web.shows.persistence import asset_of_row, create_rows, value_of
+from ritornel.web.shows.removed_slides import removed_slides
 from ritornel.web.shows.storage import fault_of, keep_media, keep_media_file, media_path
 
 __all__ = [
@@ -38,6 +39,7 @@ __all__ = [
     "overruled_since",
     "owned_show",
     "redo",
+    "removed_slides",
     "seen_slides",
     "show_for",
     "shows_in_bin",
