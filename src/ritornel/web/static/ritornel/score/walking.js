@@ -22,13 +22,19 @@ export class Walker {
 		// Two take turns: what gets the keyboard is read out, what has it already and is called otherwise is not.
 		this.other = el("div", { class: "score-place", role: "button", tabindex: -1 });
 		node.after(this.other);
-		this.state.addEventListener("show", () => this.node.isConnected && this.put());
+		const here = () => document.activeElement === this.node && this.put();
+		for (const one of [node, this.other]) one.addEventListener("focus", here);
+		this.state.addEventListener("show", here);
 		this.go(this.place() ?? this.onStage());
 		this.put();
 	}
 
+	/** The places row by row, found once for each state of the show. */
 	get rows() {
-		return placeRows(this.state, this.score.ties);
+		const { data, way } = this.state;
+		const now = `${data.revision} ${way}`;
+		if (this.known !== now) Object.assign(this, { known: now, found: placeRows(this.state, this.score.ties) });
+		return this.found;
 	}
 
 	/** The place that has the keyboard, as it is now; where it is gone, the nearest of its row. */
