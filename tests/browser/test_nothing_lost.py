@@ -138,14 +138,14 @@ class KeptTest(StageTest):
         page = self.opened(show)
         page.evaluate(
             """async (show) => {
-              const { keepEdit } = await import(document.querySelector('script[src*="compose"]').src
+              const { keepEdit, store, answered } = await import(document.querySelector('script[src*="compose"]').src
                 .replace("pages/compose.js", "editor/kept-edits.js"));
               const edit = { do: "change show", changes: { title: "Not mine" } };
               keepEdit({ show, person: -1, where: "edit", body: { revision: 0, edit } });
               const mine = { do: "change show", changes: { title: "Mine" } };
               keepEdit({ show, person: JSON.parse(document.getElementById("start").textContent).me, where: "edit",
                 body: { revision: 0, edit: mine } });
-              await new Promise((done) => { setTimeout(done, 300); });
+              await answered((await store("readonly")).count());
             }""",
             show,
         )

@@ -4,7 +4,7 @@ from pathlib import Path
 from typing import Any
 
 from axe_playwright_python.sync_playwright import Axe
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.base import NAME, PASSWORD, BrowserTest, Program
 
@@ -447,21 +447,26 @@ class RecordTest(BrowserTest):
         page.get_by_role("button", name="Begin it here").click()
         expect(page.locator("#sections li")).to_have_count(5)
 
+    def recorded_shortly(self) -> Locator:
+        """The recorder that is open, once a second of the practice devices was recorded in it."""
+        recorder = self.page.locator(".clip-recorder")
+        recorder.get_by_label("Microphone").select_option("practice")
+        recorder.get_by_label("Camera").select_option("practice")
+        recorder.get_by_role("button", name="Record", exact=True).click()
+        self.page.wait_for_function(
+            "() => Number(document.querySelector('.clip-recorder [role=timer]').textContent.split(':')[1]) > 1.2"
+        )
+        recorder.get_by_role("button", name="Stop").click()
+        self.page.wait_for_selector('.clip-recorder[data-state="recorded"]')
+        return recorder
+
     def test_what_was_recorded_is_on_the_shelf_when_escape_closes_the_recorder(self) -> None:
         page = self.page
         page.goto(f"{self.base}/shows/{self.show}/record")
         page.wait_for_selector(".record[data-ready]")
         before = {asset["id"] for asset in self.score(self.show)["assets"]}
         page.get_by_role("button", name="Greeting").click()
-        recorder = page.locator(".clip-recorder")
-        recorder.get_by_label("Microphone").select_option("practice")
-        recorder.get_by_label("Camera").select_option("practice")
-        recorder.get_by_role("button", name="Record", exact=True).click()
-        page.wait_for_function(
-            "() => Number(document.querySelector('.clip-recorder [role=timer]').textContent.split(':')[1]) > 1.2"
-        )
-        recorder.get_by_role("button", name="Stop").click()
-        page.wait_for_selector('.clip-recorder[data-state="recorded"]')
+        self.recorded_shortly()
         page.keyboard.press("Escape")
         expect(page.locator(".toast")).to_contain_text("shelf")
         added = self.until(lambda: [asset for asset in self.score(self.show)["assets"] if asset["id"] not in before])
@@ -496,15 +501,7 @@ class RecordTest(BrowserTest):
         page = self.page
         self.compose(show=self.show)
         page.locator("#bring-recorded").click()
-        recorder = page.locator(".clip-recorder")
-        recorder.get_by_label("Microphone").select_option("practice")
-        recorder.get_by_label("Camera").select_option("practice")
-        recorder.get_by_role("button", name="Record", exact=True).click()
-        page.wait_for_function(
-            "() => Number(document.querySelector('.clip-recorder [role=timer]').textContent.split(':')[1]) > 1.2"
-        )
-        recorder.get_by_role("button", name="Stop").click()
-        page.wait_for_selector('.clip-recorder[data-state="recorded"]')
+        recorder = self.recorded_shortly()
         had = [item["id"] for item in self.slide(self.show, "esc-s")["objects"]]
         recorder.get_by_role("button", name="Put it on this slide").click()
         expect(recorder).to_be_hidden()

@@ -2,7 +2,9 @@ import re
 from datetime import timedelta
 from unittest import mock
 
+from django.db import connection
 from django.test import Client, override_settings
+from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 from django.utils import timezone
 
@@ -129,6 +131,19 @@ class BinTest(HouseTest):
         self.assertContains(page, "The Orlmere clock")
         self.assertContains(page, "Removed by ines")
         self.assertRegex(page.content.decode(), r"· \d\.\d MB")
+
+    def test_no_show_in_the_bin_costs_a_query_of_its_own(self) -> None:
+        self.client.post("/shows/clock/duplicate")
+        copy = Show.objects.exclude(pk="clock").get()
+        self.client.post(f"/shows/{copy.pk}/remove")
+        self.client.get("/bin/")
+        with CaptureQueriesContext(connection) as one:
+            self.assertContains(self.client.get("/bin/"), "other shows hold its media too")
+        self.client.post("/shows/clock/remove")
+        self.client.get("/bin/")
+        with CaptureQueriesContext(connection) as two:
+            self.client.get("/bin/")
+        self.assertEqual(len(one), len(two))
 
     def test_brought_back_it_is_as_it_was_with_its_release(self) -> None:
         before = value_of(self.row)

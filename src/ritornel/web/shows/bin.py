@@ -1,5 +1,6 @@
 """The bin: what was removed lies there for a time, and comes back or goes for good."""
 
+from collections.abc import Iterable
 from datetime import timedelta
 from typing import Any
 
@@ -17,11 +18,18 @@ from ritornel.web.shows.models import Asset, Show
 from ritornel.web.shows.services import media_path, owned_show, shows_in_bin
 
 
-def freed_bytes(row: Show) -> int:
-    """How much storage its media take that no other show holds."""
-    own = set(row.assets.values_list("sha256", flat=True))
-    held = set(Asset.objects.filter(sha256__in=own).exclude(show=row).values_list("sha256", flat=True))
-    return sum(path.stat().st_size for sha256 in own - held if (path := media_path(sha256)).is_file())
+def freed_bytes(rows: Iterable[Show]) -> dict[str, int]:
+    """By show, how much storage its media take that no other show holds; in one query for all of them."""
+    ids = [row.pk for row in rows]
+    wanted = Asset.objects.filter(show__in=ids).values("sha256")
+    holders: dict[str, set[str]] = {}
+    for sha256, show_id in Asset.objects.filter(sha256__in=wanted).values_list("sha256", "show_id"):
+        holders.setdefault(sha256, set()).add(show_id)
+    freed = dict.fromkeys(ids, 0)
+    for sha256, shows in holders.items():
+        if len(shows) == 1 and (path := media_path(sha256)).is_file():
+            freed[next(iter(shows))] += path.stat().st_size
+    return freed
 
 
 def _megabytes(size: int) -> str:
@@ -53,14 +61,16 @@ def remove_show(request: HttpRequest, show_id: str) -> HttpResponse:
 def bin_page(request: HttpRequest) -> HttpResponse:
     """What the person removed, with who did it, until when it lies there, and what would be free without it."""
     entries: list[dict[str, Any]] = []
-    for row in shows_in_bin().filter(owner=person_of(request)).select_related("removed_by"):
+    rows = list(shows_in_bin().filter(owner=person_of(request)).select_related("removed_by"))
+    sizes = freed_bytes(rows)
+    for row in rows:
         assert row.removed_at is not None
         entries.append(
             {
                 "row": row,
                 "who": called(row.removed_by) if row.removed_by else "somebody",
                 "until": row.removed_at + timedelta(days=settings.BIN_DAYS),
-                "size": _megabytes(size) if (size := freed_bytes(row)) else "",
+                "size": _megabytes(sizes[row.pk]) if sizes[row.pk] else "",
             }
         )
     return render(request, "shows/bin.html", {"entries": entries, "days": settings.BIN_DAYS})
@@ -81,7 +91,7 @@ def bring_show_back(request: HttpRequest, show_id: str) -> HttpResponse:
 def remove_for_good(request: HttpRequest, show_id: str) -> HttpResponse:
     """Removes a show with its takes and releases; the page asks first. Says how much storage that frees."""
     row = _in_bin(show_id, request)
-    title, size = row.title, freed_bytes(row)
+    title, size = row.title, freed_bytes([row])[row.pk]
     row.delete()
     messages.info(request, f"“{title}” is gone for good. {_megabytes(size)} are free again.")
     return redirect("bin")

@@ -53,7 +53,8 @@ export async function addMark(state) {
 		slide_id: id,
 		offset_ms: Math.round(at - state.data.starts_ms[id]),
 	};
+	const since = state.steps;
 	if (!(await state.edit({ do: "put mark", mark }))) return;
-	state.pick([], { mark: mark.id });
+	state.pick([], { mark: mark.id, since });
 	document.querySelector(".panel .name-field")?.select();
 }
