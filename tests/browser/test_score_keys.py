@@ -47,6 +47,10 @@ class ScoreKeysTest(BrowserTest):
         self.key("ArrowUp")
         self.key("End")
         self.at("The show ")
+        # From anywhere F6 leads into it, where it was left.
+        self.page.get_by_label("Title of the show").focus()
+        self.key("Shift+F6")
+        self.at("The show ")
         # It is one stop of the keyboard: the next is behind the score.
         self.key("Tab")
         expect(self.page.locator(".score-place:focus")).to_have_count(0)

@@ -4,16 +4,19 @@ import { el } from "./element.js";
 const REGIONS = "header.bar, main, aside, section.score, section.overview, nav.comment-slides";
 const CONTROLS = "[data-stage], a[href], button, input, select, textarea, [tabindex='0']";
 
+/** What a region is there for, where that is not its first control. */
+const INNER = "[data-stage], .score-place[tabindex='0']";
+
 const isSeen = (node) => node.getClientRects().length > 0;
 
 /** The regions that are seen, in the order of the page; one inside of another belongs to that. */
 const regions = () =>
 	[...document.querySelectorAll(REGIONS)].filter((node) => isSeen(node) && !node.parentElement.closest(REGIONS));
 
-/** Puts the keyboard into a region: on the stage on the slide, elsewhere on its first control. */
+/** Puts the keyboard into a region: on the slide of the stage, into the score, elsewhere on its first control. */
 function enter(region) {
 	const found =
-		region.querySelector("[data-stage]") ??
+		region.querySelector(INNER) ??
 		[...region.querySelectorAll(CONTROLS)].find((node) => isSeen(node) && !node.disabled && node.tabIndex >= 0);
 	if (found) {
 		found.focus();
