@@ -9,7 +9,9 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client
 from django.utils import timezone
 
+from ritornel.core.document.decoding import to_json
 from ritornel.core.document.themes import THEMES
+from ritornel.core.rehearsal.take import Take
 from ritornel.starters import STARTERS
 from ritornel.web.library.browser_copies import make_light
 from ritornel.web.library.thumbnails import make_strip, make_thumbnail
@@ -147,7 +149,16 @@ class CastTest(RecordingWebTest):
         make_thumbnail(assets["night"].sha256)
         make_thumbnail(assets["works"].sha256)
         make_wave(assets["waltz"].sha256, assets["waltz"].lasts_ms)
+        removed = self.client.post(
+            "/shows/clock/shelf", {"file": SimpleUploadedFile("gone.mp4", footage(7, codec="mpeg4"))}
+        ).json()["asset"]["id"]
+        # A copy of the show holds its medium too, so that it is there for everybody who asks.
+        self.client.post("/shows/clock/duplicate")
+        self.edit({"do": "drop assets", "asset_ids": [removed]})
+        taken = self.row.takes.create(person=self.ines, number=9, body=to_json(Take((), 5)), removed_at=timezone.now())
         return {
+            "binned_entry": removed,
+            "binned_take": taken.pk,
             "reading": Reading.objects.get().pk,
             "recording": recording,
             "recorded": self.client.get("/shows/clock/record/picked.json?section=esc-s").json()["voices"][0][

@@ -10,7 +10,7 @@ from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.themes import THEMES
 from ritornel.web.people.models import Invitation
 from ritornel.web.shows.models import Show
-from ritornel.web.shows.services import removed_slides, value_of
+from ritornel.web.shows.services import removed_parts, value_of
 from tests.web.base import WebTest
 
 
@@ -49,21 +49,21 @@ class HistoryTest(WebTest):
         self.assertEqual(found, sorted(found))
         self.assertContains(self.client.get(f"/shows/clock/history/{before}"), "Before the theme was changed")
 
-    def test_removed_slides_are_seen_for_thirty_days_and_brought_back(self) -> None:
-        page = self.client.get("/shows/clock/history").content.decode()
+    def test_removed_parts_are_seen_for_thirty_days_and_brought_back(self) -> None:
+        page = self.client.get("/shows/clock/bin").content.decode()
         self.assertIn("Bring The bell back", page)
         self.assertNotIn("Bring Who winds it? back", page, "that was undone")
         self.assertIn("Removed by ines", page)
-        (removed,) = removed_slides(Show.objects.get(pk="clock"), self.value())
+        (removed,) = removed_parts(Show.objects.get(pk="clock"), self.value())
         picture = self.client.get(f"/shows/clock/history/{removed.revision}/bell-s.png")
         self.assertEqual(picture.status_code, 200)
         self.client.post(f"/shows/clock/history/{removed.revision}/back", {"slide": "bell-s"})
         self.assertEqual(self.value().slide("bell-s"), self.first.slide("bell-s"))
-        self.assertEqual(removed_slides(Show.objects.get(pk="clock"), self.value()), ())
+        self.assertEqual(removed_parts(Show.objects.get(pk="clock"), self.value()), ())
         self.edit({"do": "remove slides", "slide_ids": ["bell-s"]})
-        self.assertEqual(len(removed_slides(Show.objects.get(pk="clock"), self.value())), 1)
+        self.assertEqual(len(removed_parts(Show.objects.get(pk="clock"), self.value())), 1)
         self.row.edits.update(at=timezone.now() - timedelta(days=31))
-        self.assertEqual(removed_slides(Show.objects.get(pk="clock"), self.value()), ())
+        self.assertEqual(removed_parts(Show.objects.get(pk="clock"), self.value()), ())
 
     def test_a_point_is_looked_at_beside_now_with_what_differs(self) -> None:
         page = self.client.get("/shows/clock/history/0")

@@ -112,6 +112,7 @@ ROWS: list[Row] = [
     *acts(
         OWNER,
         ("run-say", f"{SHOW}run/say", {}),
+        ("remove-edition", f"{SHOW}editions/1/remove", {}),
         ("hand-in", f"{SHOW}films/{{film}}/hand-in", {"to": "odo"}),
         ("remove-film", f"{SHOW}films/{{film}}/remove", {}),
         ("film-again", f"{SHOW}films/{{failed_film}}/again", {}),
@@ -180,6 +181,7 @@ ROWS: list[Row] = [
         ("take-timing", f"{SHOW}takes/timing", {"source": 1, "try": True}),
         ("use-take", f"{SHOW}takes/1/use", {}),
         ("follow-none", f"{SHOW}takes/follow-none", {}),
+        ("bring-entry-back", f"{SHOW}bin/take/{{binned_take}}/back", {}),
         ("remove-take", f"{SHOW}takes/1/remove", {}),
         ("run-begin", f"{SHOW}run", {}),
         ("run-end", f"{SHOW}run/end", {}),
@@ -189,12 +191,14 @@ ROWS: list[Row] = [
         EDIT,
         ("name-point", f"{SHOW}history/points", {"name": "Before"}),
         ("return-to", f"{SHOW}history/0/back", {}),
+        ("remove-entry", f"{SHOW}bin/take/{{binned_take}}/remove", {}),
         form=True,
     ),
     *pages(
         EDIT,
         ("shelf-elsewhere", f"{SHOW}shelf/elsewhere.json"),
         ("history", f"{SHOW}history"),
+        ("show-bin", f"{SHOW}bin"),
         ("point", f"{SHOW}history/0"),
         ("point-picture", f"{SHOW}history/0/esc-s.png"),
     ),
@@ -298,7 +302,12 @@ ROWS: list[Row] = [
     *acts(NOBODY, ("ask-in", "/s/{address}/ask", {"address": "x@orlmere.example"}), form=True),
     # Last, because files that are gone do not come back with the rows.
     *acts(OWNER, ("folder", f"{SHOW}folder", {"folder": "Towers"}), form=True),
-    *acts(EDIT, ("duplicate-show", f"{SHOW}duplicate", {}), form=True),
+    *acts(
+        EDIT,
+        ("duplicate-show", f"{SHOW}duplicate", {}),
+        ("forget-entry", f"{SHOW}bin/entry/{{binned_entry}}/remove", {}),
+        form=True,
+    ),
     *acts(
         OWNER,
         ("remove-show", f"{SHOW}remove", {}),

@@ -402,12 +402,14 @@ class TakesTest(WebTest):
         self.post("/shows/clock/undo")
         self.assertEqual({**self.score(), "revision": 0, "history": 0}, {**before, "revision": 0, "history": 0})
 
-    def test_a_take_thrown_away_comes_whole_and_can_be_put_back(self) -> None:
+    def test_a_take_in_the_bin_is_not_listed_and_keeps_its_number(self) -> None:
         body = {"events": self.EVENTS, "ended_ms": 12_000}
         self.post("/shows/clock/takes", body)
-        thrown = self.post("/shows/clock/takes/1/remove").json()["take"]
-        self.assertEqual(thrown, body)
-        self.assertEqual(self.post("/shows/clock/takes", thrown).json()["length_ms"], 12_000)
+        take = self.post("/shows/clock/takes/1/remove").json()["in_bin"]
+        self.assertEqual(self.post("/shows/clock/takes/1/use").status_code, 404)
+        self.assertEqual(self.post("/shows/clock/takes", body).json()["name"], "take 2")
+        self.post(f"/shows/clock/bin/take/{take}/back")
+        self.assertEqual([take.number for take in self.row.takes.all()], [2, 1])
 
     def test_takes_that_cannot_be_are_refused(self) -> None:
         for body, words in (

@@ -17,6 +17,11 @@ def count_text(count: int, noun: str, plural: str = "") -> str:
     return f"{count} {noun if count == 1 else plural or noun + 's'}"
 
 
+def megabytes_text(size: int) -> str:
+    """A number of bytes in megabytes of 10^6 bytes, to a tenth: `3.4 MB`."""
+    return f"{size / 1e6:.1f} MB"
+
+
 def list_text(words: Sequence[str], conjunction: str = "and") -> str:
     """Words joined as in a sentence.
 

@@ -6,7 +6,7 @@ from typing import Any
 
 import msgspec
 
-from ritornel.core.document.changes import apply_changes, changes_between, slide_index
+from ritornel.core.document.changes import apply_changes, asset_index, changes_between, slide_index
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import Edit, EditOutcome, apply_edit, make_changes
 from ritornel.core.document.integrity import check_slide
@@ -97,6 +97,14 @@ def slide_brought_back(now: Show, then: Show, slide_id: str) -> Show:
     slide_ids = {slide_id, *(other.id for other in rest)}
     slide = without_dangling(slide, slide_ids, {asset.id for asset in assets})
     return msgspec.structs.replace(now, slides=(*rest[:here], slide, *rest[here:]), assets=assets)
+
+
+def entry_brought_back(now: Show, then: Show, asset_id: str) -> Show:
+    """The show of now with an entry of the shelf as it was then, at its end. Raises UnknownName for one that was not
+    there then.
+    """
+    asset = then.assets[asset_index(then, asset_id)]
+    return msgspec.structs.replace(now, assets=(*(kept for kept in now.assets if kept.id != asset_id), asset))
 
 
 def place_words(show: Show, path: Path) -> str:

@@ -3,7 +3,6 @@
 from itertools import groupby
 from typing import Any
 
-from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
@@ -17,10 +16,9 @@ from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.config.replies import telling_errors
 from ritornel.web.library.services import WIDTHS_PX, slide_picture
 from ritornel.web.people.services import called, person_of
-from ritornel.web.shows.services import Show, bring_back, removed_slides, show_for, state_of_revision, value_of
+from ritornel.web.shows.services import Show, bring_back, show_for, state_of_revision, value_of
 
 AT_ONCE = 200
-REMOVED_AT_ONCE = 24
 """So many steps are listed on a page."""
 
 
@@ -84,13 +82,7 @@ def history(request: HttpRequest, show_id: str) -> HttpResponse:
         )
     ]
     older = lines[-1]["revision"] - 1 if len(lines) == AT_ONCE else None
-    about = {"show": row, "way": "history", "days": days, "older": older, "bin_days": settings.BIN_DAYS}
-    if not asked:
-        about["removed"] = [
-            {"slide": slide, "who": called(slide.person) if slide.person else "somebody"}
-            for slide in removed_slides(row, value_of(row))[:REMOVED_AT_ONCE]
-        ]
-    return render(request, "editor/history.html", about)
+    return render(request, "editor/history.html", {"show": row, "way": "history", "days": days, "older": older})
 
 
 @login_required
@@ -151,10 +143,12 @@ def point_picture(request: HttpRequest, show_id: str, revision: int, slide_id: s
 @require_POST
 @telling_errors
 def return_to(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
-    """Makes the show what it was at a point, or one slide of it: `slide`. It can be undone as any edit."""
+    """Makes the show what it was at a point, or one slide of it, `slide`, or an entry of its shelf, `asset`. It can be
+    undone as any edit.
+    """
     row = show_for(show_id, request)
-    slide_id = request.POST.get("slide", "")
-    what = "a slide" if slide_id else "the show"
+    slide_id, asset_id = request.POST.get("slide", ""), request.POST.get("asset", "")
+    what = "a slide" if slide_id else "an entry of the shelf" if asset_id else "the show"
     label = f"Bring back {what} as of {_when(row, revision)}"
-    bring_back(show_id, person_of(request), revision, label, slide_id)
+    bring_back(show_id, person_of(request), revision, label, slide_id, asset_id)
     return redirect("compose", show_id)

@@ -10,9 +10,10 @@ class OperationsConfig(AppConfig):
     label = "operations"
 
     def ready(self) -> None:
-        from ritornel.web.shows.services import Show
+        from ritornel.web.shows.services import Show, media_forgotten
 
         pre_delete.connect(_free, sender=Show, dispatch_uid="ritornel.operations.free")
+        media_forgotten.connect(_forget, dispatch_uid="ritornel.operations.forget")
 
 
 def _free(instance: Any, **_: Any) -> None:
@@ -23,3 +24,10 @@ def _free(instance: Any, **_: Any) -> None:
     hashes = sorted(hashes_of(instance))
     if hashes:
         transaction.on_commit(lambda: free(hashes))
+
+
+def _forget(show: Any, sha256: str, **_: Any) -> int:
+    """The medium of an entry that was removed for good; how many bytes are free again."""
+    from ritornel.web.operations.tidying import free_media
+
+    return free_media([sha256], but_log_of=show.pk).bytes

@@ -28,7 +28,7 @@ from ritornel.web.config.atomic_files import UNFINISHED
 from ritornel.web.config.disk_reserve import mind_reserve
 from ritornel.web.releases.models import Edition, FilmJob, HandIn, Release
 from ritornel.web.shows.models import Asset, Edit, ReceivedEdit
-from ritornel.web.shows.services import Reading, Show, overdue_shows, step_texts
+from ritornel.web.shows.services import Reading, Show, removable_kinds, step_texts
 from ritornel.web.takes.models import Recording
 
 DAY_S = 24 * 3600.0
@@ -91,19 +91,19 @@ def hashes_of(show: Show) -> set[str]:
     return found
 
 
-def referenced_hashes() -> set[str]:
+def referenced_hashes(but_log_of: str = "") -> set[str]:
     """Every medium that a show holds, that undo could bring back, that an edition or a film was made of, or that was
-    recorded.
+    recorded. What only the log of the show `but_log_of` refers to is left out.
     """
     found = set(Asset.objects.values_list("sha256", flat=True))
     blobs: tuple[Any, ...] = (
-        Edition.objects.values_list("document", flat=True),
-        FilmJob.objects.values_list("document", flat=True),
+        Edition.everywhere.values_list("document", flat=True),
+        FilmJob.everywhere.values_list("document", flat=True),
     )
     for rows in blobs:
         for blob in rows.iterator(chunk_size=200):
             found.update(match.decode() for match in _HASH.findall(bytes(blob)))
-    for columns in Edit.objects.values_list("changes", "inverse").iterator(chunk_size=200):
+    for columns in Edit.objects.exclude(show=but_log_of).values_list("changes", "inverse").iterator(chunk_size=200):
         for text in step_texts(*columns):
             found.update(match.decode() for match in _HASH.findall(text))
     for about in _below(Path(settings.VAR) / "recordings", "*/cut-*.json"):
@@ -158,8 +158,8 @@ def _about_derived(age_s: float) -> Iterator[Path]:
 
 def _films(age_s: float) -> Iterator[Path]:
     root = Path(storages["films"].path(""))
-    jobs = {job.file_name for job in FilmJob.objects.only("id", "kind")} | {
-        f".{pk}.parts" for pk in FilmJob.objects.values_list("pk", flat=True)
+    jobs = {job.file_name for job in FilmJob.everywhere.only("id", "kind")} | {
+        f".{pk}.parts" for pk in FilmJob.everywhere.values_list("pk", flat=True)
     }
     handed = {Path(entry.file_name).name for entry in HandIn.objects.only("id", "kind")}
     for path in _below(root):
@@ -171,7 +171,7 @@ def _films(age_s: float) -> Iterator[Path]:
 
 
 def _editions(age_s: float) -> Iterator[Path]:
-    known = {(address, str(number)) for address, number in Edition.objects.values_list("release__address", "number")}
+    known = {(address, str(number)) for address, number in Edition.everywhere.values_list("release__address", "number")}
     releases = set(Release.objects.values_list("address", flat=True))
     for place in _below(Path(settings.VAR) / "editions"):
         if place.name not in releases:
@@ -211,11 +211,14 @@ def _received() -> Tidied:
 
 
 def _bin() -> Tidied:
-    """Shows whose time in the bin is over; their media are freed as those of any show that is removed."""
-    overdue = list(overdue_shows())
-    for row in overdue:
-        row.delete()
-    return Tidied("Shows in the bin", len(overdue))
+    """What has been in the bin for its time, of every kind; files go with their rows."""
+    count = size = 0
+    for kind in removable_kinds():
+        for row in kind.overdue():
+            size += row.freed_bytes()
+            row.delete()
+            count += 1
+    return Tidied("What lay in the bin", count, size)
 
 
 def _sessions() -> Tidied:
@@ -237,7 +240,7 @@ def tidy(age_s: float = DAY_S) -> list[Tidied]:
         ("Editions that are gone", lambda: _editions(age_s)),
         (
             "Recordings that are gone",
-            lambda: _folders("recordings", set(Recording.objects.values_list("pk", flat=True)), age_s),
+            lambda: _folders("recordings", set(Recording.everywhere.values_list("pk", flat=True)), age_s),
         ),
         (
             "Files that were read and are gone",
@@ -251,9 +254,11 @@ def tidy(age_s: float = DAY_S) -> list[Tidied]:
     return done
 
 
-def free_media(hashes: Collection[str]) -> Tidied:
-    """Removes these media, and what was derived of them, at once, where nothing else refers to them."""
-    gone = set(hashes) - referenced_hashes()
+def free_media(hashes: Collection[str], but_log_of: str = "") -> Tidied:
+    """Removes these media, and what was derived of them, at once, where nothing else refers to them but the log of
+    that show.
+    """
+    gone = set(hashes) - referenced_hashes(but_log_of)
     root = Path(storages["default"].path(""))
     derived = (
         path for sha256 in gone for path in _below(Path(settings.VAR) / "derived", f"*/v*/{sha256[:2]}/{sha256}*")

@@ -13,14 +13,23 @@ class ReleasesConfig(AppConfig):
     default_auto_field = "django.db.models.BigAutoField"
 
     def ready(self) -> None:
-        from ritornel.web.releases.models import FilmJob, HandIn, Release
+        from ritornel.web.releases.models import Edition, FilmJob, HandIn, Release
         from ritornel.web.releases.release_feed import ReleaseFeed
         from ritornel.web.streams.services import register_feed
 
         register_feed(ReleaseFeed())
         post_delete.connect(_clear, sender=Release, dispatch_uid="ritornel.releases.clear")
+        post_delete.connect(_clear_edition, sender=Edition, dispatch_uid="ritornel.releases.clear_edition")
         post_delete.connect(_clear_film, sender=FilmJob, dispatch_uid="ritornel.releases.clear_film")
         post_delete.connect(_clear_hand_in, sender=HandIn, dispatch_uid="ritornel.releases.clear_hand_in")
+
+
+def _clear_edition(instance: Any, **_: Any) -> None:
+    """The folder of an edition goes with it."""
+    from ritornel.web.releases.folders import edition_place
+
+    place = edition_place(instance.release.address, instance.number)
+    transaction.on_commit(lambda: _remove(place))
 
 
 def _clear_film(instance: Any, **_: Any) -> None:

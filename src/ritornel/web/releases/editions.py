@@ -2,6 +2,7 @@
 
 from django.contrib.auth.decorators import login_required
 from django.db import transaction
+from django.db.models import Max
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.views.decorators.http import require_GET, require_POST
@@ -88,7 +89,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
     # Two people who release at the same moment get an edition each: the second waits in the transaction for the first.
     with laid_out(staged, first, how) as folder, transaction.atomic():
         place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop", **audience})
-        number = (place.newest.number if place.newest else 0) + 1
+        number = (Edition.everywhere.filter(release=place).aggregate(last=Max("number"))["last"] or 0) + 1
         place.editions.create(
             number=number,
             title=show.title,
@@ -104,12 +105,34 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 @login_required
+@require_POST
+@telling_errors
+def remove_edition(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
+    """Puts an earlier edition into the bin. The newest is what the address shows: a release is withdrawn for that."""
+    edition = _edition_of(owned_show(show_id, request), number)
+    if edition == edition.release.newest:
+        raise BadValue(
+            f"Edition {number} is the newest: its address shows it. Withdraw the release, or make another edition "
+            "first. Nothing was removed.",
+            "number",
+        )
+    edition.put_into_bin(person_of(request))
+    return json_reply({**state_of(request, show_id), "in_bin": edition.pk})
+
+
+def _edition_of(row: Show, number: int) -> Edition:
+    """An edition of the show. Raises Http404."""
+    edition = Edition.objects.filter(release__show=row, number=number).select_related("release").first()
+    if edition is None:
+        raise Http404("There is no such edition.")
+    return edition
+
+
+@login_required
 @require_GET
 @telling_errors
 def edition_folder(request: HttpRequest, show_id: str, number: int) -> HttpResponseBase:
     """An edition as static files, in a zip file: any web server carries them, and a disk does too."""
     row = owned_show(show_id, request)
-    edition = Edition.objects.filter(release__show=row, number=number).first()
-    if edition is None:
-        raise Http404("There is no such edition.")
+    edition = _edition_of(row, number)
     return folder_of(row, from_json(bytes(edition.document), ShowValue, "The edition"), f"-edition-{number}")

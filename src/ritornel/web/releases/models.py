@@ -1,16 +1,18 @@
 """Releases: editions that never change, and the films made of them."""
 
+from pathlib import Path
 from typing import Any
 
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
+from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.config.file_names import file_title
 from ritornel.web.config.link_secrets import code_of, hash_code, new_nonce
 from ritornel.web.jobs.job import Job
 from ritornel.web.jobs.resuming import MOST_RESUMED
-from ritornel.web.shows.services import Show, new_id
+from ritornel.web.shows.services import Removable, Show, new_id
 
 LOST_WORDS = "The worker stopped in the middle of this film. Start it again."
 WAITS_WORDS = "The worker stopped in the middle of this film. It goes on from where it was when one is there."
@@ -76,11 +78,16 @@ class Guest(models.Model):
         super().save(**how)
 
 
-class Edition(models.Model):
+class Edition(Removable):
     """A show as it was, which stays as it is for ever:
 
     `document` is its JSON. What strangers are served lies in a folder of its own (folders.py).
     """
+
+    KIND = "edition"
+    TITLE = "Editions"
+    SHOW = "release__show"
+    OWNERS = True
 
     release = models.ForeignKey(Release, on_delete=models.CASCADE, related_name="editions")
     number = models.IntegerField()
@@ -95,8 +102,19 @@ class Edition(models.Model):
         ordering = ["-number"]
         constraints = [models.UniqueConstraint(fields=["release", "number"], name="one_edition_a_number")]
 
+    @property
+    def bin_name(self) -> str:
+        """Its number, and how long it is."""
+        return f"Edition {self.number}, {clock_text(self.length_ms)}"
 
-class FilmJob(Job):
+    def freed_bytes(self) -> int:
+        """What lies in its folder and in no other edition's: a medium has a name in each."""
+        folder = Path(settings.VAR) / "editions" / self.release.address / str(self.number)
+        found = (path.stat() for path in folder.rglob("*") if path.is_file())
+        return sum(about.st_size for about in found if about.st_nlink == 1)
+
+
+class FilmJob(Removable, Job):
     """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked
     for, under a name of its own. `style` says what pages have, `timing` which take it is timed by, if by one.
     """
@@ -109,6 +127,9 @@ class FilmJob(Job):
         "zip": "application/zip",
     }
     STYLES = ("slides", "notes", "beats")
+    KIND = "film"
+    TITLE = "Films, pages and stills"
+    OWNERS = True
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="films")
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE)
@@ -126,6 +147,15 @@ class FilmJob(Job):
 
     class Meta:
         ordering = ["-asked_at"]
+
+    @property
+    def bin_name(self) -> str:
+        """Under which name it is saved."""
+        return self.saved_name
+
+    def freed_bytes(self) -> int:
+        """The size of its file."""
+        return self.size_bytes
 
     @property
     def file_name(self) -> str:

@@ -6,6 +6,7 @@ urlpatterns = [
     path("shows/<id:show_id>/release", views.release, name="release"),
     path("shows/<id:show_id>/editions", editions.make_edition, name="editions"),
     path("shows/<id:show_id>/editions/<number:number>.zip", editions.edition_folder, name="edition-folder"),
+    path("shows/<id:show_id>/editions/<number:number>/remove", editions.remove_edition, name="remove-edition"),
     path("shows/<id:show_id>/checks/aside", views.set_aside, name="set-aside"),
     path("shows/<id:show_id>/checks/fix.json", fix_preview.fix_preview, name="fix-preview"),
     path("shows/<id:show_id>/checks.json", views.checks, name="checks"),

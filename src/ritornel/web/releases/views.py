@@ -281,11 +281,14 @@ def film_again(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
 @login_required
 @require_POST
 def remove_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
-    """Takes a film that is not being made off the list, with its file."""
+    """Puts a film that is not being made into the bin; one that came to nothing is gone at once."""
     job = _job(request, show_id, job_id)
-    if job.seen_state not in (State.RUNNING, State.WAITING):
+    kept = job.seen_state == State.READY
+    if kept:
+        job.put_into_bin(person_of(request))
+    elif job.seen_state not in (State.RUNNING, State.WAITING):
         job.delete()
-    return json_reply(state_of(request, show_id))
+    return json_reply({**state_of(request, show_id), "in_bin": job.pk if kept else ""})
 
 
 @login_required

@@ -9,13 +9,13 @@ from django.contrib import messages
 from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
-from django.utils import timezone
 from django.views.decorators.http import require_GET, require_POST
 
-from ritornel.core.wording import count_text
+from ritornel.core.wording import count_text, megabytes_text
 from ritornel.web.people.services import called, person_of
+from ritornel.web.shows.bin_of_show import shows_with_bins
 from ritornel.web.shows.models import Asset, Show
-from ritornel.web.shows.services import media_path, owned_show, shows_in_bin
+from ritornel.web.shows.services import media_path, owned_show
 
 
 def freed_bytes(rows: Iterable[Show]) -> dict[str, int]:
@@ -32,13 +32,9 @@ def freed_bytes(rows: Iterable[Show]) -> dict[str, int]:
     return freed
 
 
-def _megabytes(size: int) -> str:
-    return f"{size / 1e6:.1f} MB"
-
-
 def _in_bin(show_id: str, request: HttpRequest) -> Show:
     """The person's own show in the bin. Raises Http404 for any other."""
-    row = shows_in_bin().filter(pk=show_id, owner=person_of(request)).first()
+    row = Show.in_bin().filter(pk=show_id, owner=person_of(request)).first()
     if row is None:
         raise Http404("There is no such show in the bin.")
     return row
@@ -49,7 +45,7 @@ def _in_bin(show_id: str, request: HttpRequest) -> Show:
 def remove_show(request: HttpRequest, show_id: str) -> HttpResponse:
     """Puts a show into the bin, with its takes and releases: nobody can open it any more."""
     row = owned_show(show_id, request)
-    Show.objects.filter(pk=row.pk).update(removed_at=timezone.now(), removed_by=person_of(request))
+    row.put_into_bin(person_of(request))
     messages.info(
         request, f"“{row.title}” lies in the bin for {count_text(settings.BIN_DAYS, 'day')}.", extra_tags="bin"
     )
@@ -61,7 +57,7 @@ def remove_show(request: HttpRequest, show_id: str) -> HttpResponse:
 def bin_page(request: HttpRequest) -> HttpResponse:
     """What the person removed, with who did it, until when it lies there, and what would be free without it."""
     entries: list[dict[str, Any]] = []
-    rows = list(shows_in_bin().filter(owner=person_of(request)).select_related("removed_by"))
+    rows = list(Show.in_bin().filter(owner=person_of(request)).select_related("removed_by"))
     sizes = freed_bytes(rows)
     for row in rows:
         assert row.removed_at is not None
@@ -70,10 +66,11 @@ def bin_page(request: HttpRequest) -> HttpResponse:
                 "row": row,
                 "who": called(row.removed_by) if row.removed_by else "somebody",
                 "until": row.removed_at + timedelta(days=settings.BIN_DAYS),
-                "size": _megabytes(sizes[row.pk]) if sizes[row.pk] else "",
+                "size": megabytes_text(sizes[row.pk]) if sizes[row.pk] else "",
             }
         )
-    return render(request, "shows/bin.html", {"entries": entries, "days": settings.BIN_DAYS})
+    about = {"entries": entries, "others": shows_with_bins(person_of(request)), "days": settings.BIN_DAYS}
+    return render(request, "shows/bin.html", about)
 
 
 @login_required
@@ -81,7 +78,7 @@ def bin_page(request: HttpRequest) -> HttpResponse:
 def bring_show_back(request: HttpRequest, show_id: str) -> HttpResponse:
     """Takes a show out of the bin: it is as it was, with its takes and releases."""
     row = _in_bin(show_id, request)
-    Show.everywhere.filter(pk=row.pk).update(removed_at=None, removed_by=None)
+    row.bring_back()
     messages.info(request, f"“{row.title}” is back, as it was.")
     return redirect("shows")
 
@@ -93,5 +90,5 @@ def remove_for_good(request: HttpRequest, show_id: str) -> HttpResponse:
     row = _in_bin(show_id, request)
     title, size = row.title, freed_bytes([row])[row.pk]
     row.delete()
-    messages.info(request, f"“{title}” is gone for good. {_megabytes(size)} are free again.")
+    messages.info(request, f"“{title}” is gone for good. {megabytes_text(size)} are free again.")
     return redirect("bin")

@@ -14,7 +14,14 @@ from ritornel.core.document.changes import changes_between
 from ritornel.core.document.edits import Edit as EditValue
 from ritornel.core.document.edits import EditOutcome, apply_edit, make_changes
 from ritornel.core.document.merging import GONE, Collision, value_at
-from ritornel.core.document.rebasing import json_of, place_words, rebase_edit, slide_brought_back, value_words
+from ritornel.core.document.rebasing import (
+    entry_brought_back,
+    json_of,
+    place_words,
+    rebase_edit,
+    slide_brought_back,
+    value_words,
+)
 from ritornel.core.document.show import Asset as AssetValue
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.turning_points import turning_point
@@ -254,9 +261,9 @@ def _overruled(
     return tuple(found)
 
 
-def bring_back(show_id: str, person: User, revision: int, label: str, slide_id: str = "") -> Edited:
-    """Makes the show, or one slide of it, what it was at a revision: a step like any other. Raises BadValue where the
-    log does not reach back to it, UnknownName for a slide that was not there.
+def bring_back(show_id: str, person: User, revision: int, label: str, slide_id: str = "", asset_id: str = "") -> Edited:
+    """Makes the show, or one slide or entry of its shelf, what it was at a revision: a step like any other.
+    Raises BadValue where the log does not reach back to it, UnknownName for what was not there.
     """
     with transaction.atomic():
         row = _locked(show_id, person)
@@ -264,7 +271,11 @@ def bring_back(show_id: str, person: User, revision: int, label: str, slide_id: 
         then = state_of_revision(row, now, revision)
         if then is None:
             raise BadValue("The history does not reach back to this point. Nothing was changed.", "revision")
-        wanted = slide_brought_back(now, then, slide_id) if slide_id else then
+        wanted = then
+        if slide_id:
+            wanted = slide_brought_back(now, then, slide_id)
+        elif asset_id:
+            wanted = entry_brought_back(now, then, asset_id)
         outcome = make_changes(now, changes_between(now, wanted), label)
         since = row.revision
         if outcome.changes:

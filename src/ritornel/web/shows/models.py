@@ -9,24 +9,16 @@ from django.db import models
 
 from ritornel.web.jobs.job import Job
 from ritornel.web.people.services import Access
+from ritornel.web.shows.removal import Removable
 
 new_id = functools.partial(secrets.token_hex, 8)
 """A random id of 16 characters, for rows and for things inside documents."""
 
 
-class InUse(models.Manager["Show"]):
-    """The shows that do not lie in the bin."""
-
-    def get_queryset(self) -> models.QuerySet["Show"]:
-        """Without those in the bin."""
-        return super().get_queryset().filter(removed_at=None)
-
-
-class Show(models.Model):
+class Show(Removable):
     """A show's settings and its revision, which counts every change.
 
-    One that was removed lies in the bin until it is brought back, removed for good, or the time is over: it has
-    `removed_at`, and `objects` leaves it out, so that nobody opens it. `folder` is its owner's order in the house.
+    `folder` is its owner's order in the house.
     """
 
     id = models.CharField(primary_key=True, max_length=40, default=new_id)
@@ -45,8 +37,6 @@ class Show(models.Model):
     voices_live = models.BooleanField(default=False)
     follows_take = models.CharField(max_length=200, blank=True, default="")
     folder = models.CharField(max_length=60, blank=True, default="")
-    removed_at = models.DateTimeField(null=True, db_index=True)
-    removed_by = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True, related_name="+")
     revision = models.IntegerField(default=0)
     created_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
@@ -54,8 +44,9 @@ class Show(models.Model):
     """What the person who asked for this row is to the show: set where it is asked for, and so is who that is."""
     asked_by: User | None = None
 
-    objects = InUse()
-    everywhere = models.Manager()
+    KIND = "show"
+    TITLE = "Shows"
+    OWNERS = True
 
     class Meta:
         ordering = ["-changed_at"]

@@ -1,11 +1,6 @@
 """What other apps may ask of shows."""
 
-from datetime import timedelta
-
-from django.conf import settings
-from django.db.models import QuerySet
 from django.http import Http404, HttpRequest
-from django.utils import timezone
 
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide
@@ -16,13 +11,15 @@ from ritornel.web.shows.history import history_labels, overruled_since, state_of
 from ritornel.web.shows.models import Reading, Show, new_id
 from ritornel.web.shows.other_shelves import entries_elsewhere
 from ritornel.web.shows.persistence import asset_of_row, create_rows, value_of
-from ritornel.web.shows.removed_slides import removed_slides
+from ritornel.web.shows.removal import Removable, media_forgotten, removable_kinds
+from ritornel.web.shows.removed_parts import removed_parts
 from ritornel.web.shows.storage import fault_of, keep_media, keep_media_file, media_path
 
 __all__ = [
     "Edited",
     "GoneMeanwhile",
     "Reading",
+    "Removable",
     "Show",
     "asset_of_row",
     "bring_back",
@@ -33,16 +30,16 @@ __all__ = [
     "history_labels",
     "keep_media",
     "keep_media_file",
+    "media_forgotten",
     "media_path",
     "new_id",
-    "overdue_shows",
     "overruled_since",
     "owned_show",
     "redo",
-    "removed_slides",
+    "removable_kinds",
+    "removed_parts",
     "seen_slides",
     "show_for",
-    "shows_in_bin",
     "slide_of",
     "state_of_revision",
     "step_texts",
@@ -50,16 +47,6 @@ __all__ = [
     "value_of",
     "would_be",
 ]
-
-
-def shows_in_bin() -> QuerySet[Show]:
-    """All shows in the bin, the one removed last first."""
-    return Show.everywhere.exclude(removed_at=None).order_by("-removed_at")
-
-
-def overdue_shows() -> QuerySet[Show]:
-    """The shows whose time in the bin is over."""
-    return shows_in_bin().filter(removed_at__lt=timezone.now() - timedelta(days=settings.BIN_DAYS))
 
 
 def slide_of(show: ShowValue, slide_id: str) -> Slide:

@@ -1,20 +1,27 @@
 """Takes of a show: runs that were rehearsed, and recordings."""
 
+from pathlib import Path
 from typing import cast
 
 from django.conf import settings
 from django.db import models
 from django.utils import timezone
 
+from ritornel.core.document.decoding import from_json
 from ritornel.core.rehearsal.recording import Progress
-from ritornel.web.shows.services import Show, new_id
+from ritornel.core.rehearsal.take import Take as TakeValue
+from ritornel.core.time.milliseconds import clock_text
+from ritornel.web.shows.services import Removable, Show, new_id
 
 SILENT_S = 6
 """A recording sends something every second; one that has not for so long was interrupted."""
 
 
-class Take(models.Model):
+class Take(Removable):
     """One run, kept. `body` is a core Take as JSON."""
+
+    KIND = "take"
+    TITLE = "Takes of rehearsals"
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="takes")
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
@@ -30,13 +37,20 @@ class Take(models.Model):
     def name(self) -> str:
         return f"take {self.number}"
 
+    @property
+    def bin_name(self) -> str:
+        return f"Take {self.number}, {clock_text(from_json(bytes(self.body), TakeValue, 'The take').ended_ms)}"
 
-class Recording(models.Model):
+
+class Recording(Removable):
     """A take with a voice, of the slides of one section.
 
     `body` is a core Take; its sound and pictures lie in a folder of their own. It is written by one window, the
     `writer`; `placement` is a core Placement of the camera.
     """
+
+    KIND = "recording"
+    TITLE = "Recorded takes"
 
     id = models.CharField(primary_key=True, max_length=40, default=new_id)
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="recordings")
@@ -49,11 +63,20 @@ class Recording(models.Model):
     state = models.CharField(max_length=12, default="recording")
     begun_at = models.DateTimeField(auto_now_add=True)
     heard_at = models.DateTimeField(default=timezone.now)
-    put_away = models.BooleanField(default=False)
 
     class Meta:
         ordering = ["begun_at"]
         indexes = [models.Index(fields=["show", "begun_at"])]
+
+    @property
+    def bin_name(self) -> str:
+        """Its number, and how long it is."""
+        return f"Recorded take {self.number}, {clock_text(from_json(bytes(self.body), TakeValue, 'The take').ended_ms)}"
+
+    def freed_bytes(self) -> int:
+        """What its sound and pictures take."""
+        folder = Path(settings.VAR) / "recordings" / self.pk
+        return sum(path.stat().st_size for path in folder.rglob("*") if path.is_file())
 
     @property
     def progress(self) -> Progress:

@@ -67,10 +67,13 @@ def own_section(row: Show, show: ShowValue, slide_id: str) -> Section:
     return section_with(show, slide_id)
 
 
-def recording_of(show_id: str, recording_id: str, request: HttpRequest) -> Recording:
-    """The recording of a show, if the asking person may see what it is of. Raises Http404."""
+def recording_of(show_id: str, recording_id: str, request: HttpRequest, in_bin: bool = False) -> Recording:
+    """The recording of a show, if the asking person may see what it is of; `in_bin` finds one in the bin too. Raises
+    Http404.
+    """
     row = show_for(show_id, request, "record")
-    found = Recording.objects.filter(show=row, pk=recording_id).first()
+    rows = Recording.everywhere if in_bin else Recording.objects
+    found = rows.filter(show=row, pk=recording_id).first()
     if found is None or not (row.access.may("watch") or set(found.slide_ids) & seen_slides(row, value_of(row))):
         raise Http404("There is no such recording.")
     return found
@@ -167,7 +170,7 @@ def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
     except DiskFull as error:
         return json_reply({"error": str(error), "full": True}, 507)
     with transaction.atomic():
-        recording = Recording.objects.select_for_update().select_related("show").get(pk=recording.pk)
+        recording = Recording.everywhere.select_for_update().select_related("show").get(pk=recording.pk)
         before = from_json(bytes(recording.body), TakeValue, "The recording")
         if part.first > len(before.events):
             return json_reply(
@@ -209,14 +212,16 @@ def _pick_new(recording: Recording, before: TakeValue, take: TakeValue) -> None:
 @require_POST
 @telling_errors
 def remove(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Puts a take away. What was kept of it stays in the show; it can be brought back with `{"back": true}`."""
-    recording = recording_of(show_id, recording_id, request)
+    """Puts a take into the bin. What was kept of it stays in the show; it is brought back with `{"back": true}`."""
     back = bool(body_of(request).get("back"))
+    recording = recording_of(show_id, recording_id, request, in_bin=back)
     if recording.progress == "recording" and not back:
         raise BadValue("This take is being recorded right now; stop it first.", "recording")
-    recording.put_away = not back
-    recording.save(update_fields=["put_away"])
-    return json_reply({"put_away": recording.put_away})
+    if back:
+        recording.bring_back()
+    else:
+        recording.put_into_bin(person_of(request))
+    return json_reply({"in_bin": not back})
 
 
 @login_required

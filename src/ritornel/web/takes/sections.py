@@ -59,7 +59,7 @@ def desk_of(row: Show, show: ShowValue) -> Desk:
     """The show's recordings and picks, in two queries."""
     leaving = leaving_cues(show)
     recordings = []
-    for entry in Recording.objects.filter(show=row, put_away=False, number__gt=0).select_related("person"):
+    for entry in Recording.objects.filter(show=row, number__gt=0).select_related("person"):
         take = from_json(bytes(entry.body), TakeValue, "The recording")
         recordings.append(Recorded(entry, take, pieces_of(take, leaving)))
     by_id = {entry.row.id: entry for entry in recordings}

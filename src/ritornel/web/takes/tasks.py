@@ -17,7 +17,7 @@ log = logging.getLogger(__name__)
 @small_jobs.task()  # type: ignore[untyped-decorator]
 def cut_piece(recording_id: str, number: int) -> None:
     """Cuts a piece of a recording ahead of need, so that keeping it takes no time."""
-    recording = Recording.objects.select_related("show").filter(pk=recording_id).first()
+    recording = Recording.everywhere.select_related("show").filter(pk=recording_id).first()
     if recording is None:
         return
     show = value_of(recording.show)

@@ -107,7 +107,7 @@ def keep(request: HttpRequest, show_id: str) -> HttpResponse:
     value = from_builtins(body_of(request), TakeValue, "The take")
     check_take(value)
     with transaction.atomic():
-        number = (row.takes.aggregate(last=Max("number"))["last"] or 0) + 1
+        number = (Take.everywhere.filter(show=row).aggregate(last=Max("number"))["last"] or 0) + 1
         take = row.takes.create(person=person_of(request), number=number, body=to_json(value))
     return json_reply(_line(take, value_of(row)))
 
@@ -169,8 +169,7 @@ def drawings(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
 @login_required
 @require_POST
 def remove(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Throws a take away. The answer holds it whole, so that the page can put it back."""
+    """Puts a take into the bin."""
     take = _take(show_id, number, request)
-    value = msgspec.json.decode(bytes(take.body))
-    take.delete()
-    return json_reply({"take": value})
+    take.put_into_bin(person_of(request))
+    return json_reply({"in_bin": take.pk})

@@ -184,13 +184,15 @@ async function undoUse() {
 }
 
 async function remove(take) {
-	const { take: body } = await post(`${base}/takes/${take.number}/remove`);
+	const { in_bin: id } = await post(`${base}/takes/${take.number}/remove`);
+	const index = Math.max(0, data.takes.indexOf(take));
 	data.takes = data.takes.filter((entry) => entry.number !== take.number);
 	drawTakes();
-	toast(`${take.name[0].toUpperCase()}${take.name.slice(1)} was removed.`, {
+	toast(`${take.name[0].toUpperCase()}${take.name.slice(1)} lies in the bin.`, {
 		act: "Put it back",
 		onact: async () => {
-			data.takes.unshift(await post(`${base}/takes`, body));
+			await post(`${base}/bin/take/${id}/back`);
+			data.takes.splice(index, 0, take);
 			drawTakes();
 		},
 	});

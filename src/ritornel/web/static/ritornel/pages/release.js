@@ -66,6 +66,25 @@ async function act(work, done = "") {
 	}
 }
 
+/** Into the bin with a film or an edition; from the line that says so it comes back. */
+async function remove(place, kind, name) {
+	let id = "";
+	await act(async () => {
+		const reply = await post(`${base}/${place}/remove`);
+		id = reply.in_bin;
+		return reply;
+	});
+	if (!id) return;
+	toast(`${name} lies in the bin.`, {
+		act: "Put it back",
+		onact: () =>
+			act(async () => {
+				await post(`${base}/bin/${kind}/${id}/back`);
+				return get(`${base}/films`);
+			}),
+	});
+}
+
 const day = (text) =>
 	new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
@@ -223,6 +242,16 @@ const earlier = (edition) =>
 		),
 		" ",
 		filesOf(edition),
+		" ",
+		el(
+			"button",
+			{
+				class: "link",
+				"aria-label": `Put edition ${edition.number} into the bin`,
+				onclick: () => remove(`editions/${edition.number}`, "edition", `Edition ${edition.number}`),
+			},
+			"Remove",
+		),
 	);
 
 /** Makes an edition. What would stop the show is named, and asked about once. */
@@ -511,8 +540,8 @@ function filmLine(film) {
 						"button",
 						{
 							class: "push bare",
-							"aria-label": "Take the film off the list",
-							onclick: () => act(() => post(`${base}/films/${film.id}/remove`)),
+							"aria-label": `Put ${film.name} into the bin`,
+							onclick: () => remove(`films/${film.id}`, "film", film.name),
 						},
 						icon("trash-2"),
 					),
