@@ -201,6 +201,8 @@ ROWS: list[Row] = [
         ("show-bin", f"{SHOW}bin"),
         ("point", f"{SHOW}history/0"),
         ("point-picture", f"{SHOW}history/0/esc-s.png"),
+        ("point-media", f"{SHOW}history/0/media/night/100"),
+        ("performance", f"{SHOW}performance.json?at=0"),
     ),
     *acts(
         EDIT,

@@ -5,30 +5,22 @@ from typing import Any
 
 from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponse
+from django.http.response import HttpResponseBase
 from django.shortcuts import redirect, render
 from django.utils import timezone
 from django.utils.formats import date_format
 from django.views.decorators.http import require_GET, require_POST
 
-from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia
 from ritornel.web.config.bounded_input import whole_number
+from ritornel.web.config.byte_ranges import file_reply
 from ritornel.web.config.replies import telling_errors
-from ritornel.web.library.services import WIDTHS_PX, slide_picture
+from ritornel.web.library.services import WIDTHS_PX, light_path, slide_picture, tempo_path
 from ritornel.web.people.services import called, person_of
-from ritornel.web.shows.services import Show, bring_back, show_for, state_of_revision, value_of
+from ritornel.web.shows.services import Show, bring_back, media_path, now_and_then, show_for
 
 AT_ONCE = 200
 """So many steps are listed on a page."""
-
-
-def _then(row: Show, revision: int) -> tuple[ShowValue, ShowValue]:
-    """The show now and at a revision. Raises Http404 where the log does not reach back to it."""
-    now = value_of(row)
-    then = state_of_revision(row, now, revision)
-    if then is None:
-        raise Http404("The history does not reach back to this point.")
-    return now, then
 
 
 def _lines(row: Show, before: int) -> list[dict[str, Any]]:
@@ -103,7 +95,7 @@ def name_point(request: HttpRequest, show_id: str) -> HttpResponse:
 def point(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
     """The show as it was at a point beside the show as it is, slide by slide."""
     row = show_for(show_id, request)
-    now, then = _then(row, revision)
+    now, then = now_and_then(row, revision)
     slides = []
     for slide in (*then.slides, *(slide for slide in now.slides if then.slide(slide.id) is None)):
         old, new = then.slide(slide.id), now.slide(slide.id)
@@ -116,6 +108,7 @@ def point(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
         "way": "history",
         "revision": revision,
         "slides": slides,
+        "plays": bool(then.shown),
         "names": names,
         "changed": sum(bool(slide["how"]) for slide in slides),
         "title": then.title if then.title != now.title else "",
@@ -128,7 +121,7 @@ def point(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
 @telling_errors
 def point_picture(request: HttpRequest, show_id: str, revision: int, slide_id: str) -> HttpResponse:
     """A slide as it was at a point."""
-    _, then = _then(show_for(show_id, request), revision)
+    _, then = now_and_then(show_for(show_id, request), revision)
     slide = then.slide(slide_id)
     if slide is None:
         raise Http404("There was no such slide.")
@@ -137,6 +130,24 @@ def point_picture(request: HttpRequest, show_id: str, revision: int, slide_id: s
     except BadMedia as error:
         raise Http404(str(error)) from error
     return HttpResponse(png, content_type="image/png", headers={"Cache-Control": "private, max-age=3600"})
+
+
+@login_required
+@require_GET
+@telling_errors
+def point_media(request: HttpRequest, show_id: str, revision: int, asset_id: str, rate_pct: int) -> HttpResponseBase:
+    """A medium that the show had at a point and has no more, so that the point can be played."""
+    _, then = now_and_then(show_for(show_id, request), revision)
+    asset = then.asset(asset_id)
+    if asset is None or not media_path(asset.sha256).is_file():
+        raise Http404("There is no such medium.")
+    made = tempo_path(asset.sha256, rate_pct)
+    if rate_pct != 100 and made.is_file():
+        return file_reply(request, made, "audio/flac")
+    lighter = light_path(asset.sha256)
+    if asset.heavy and lighter.is_file():
+        return file_reply(request, lighter, "video/mp4")
+    return file_reply(request, media_path(asset.sha256), asset.media_type)
 
 
 @login_required

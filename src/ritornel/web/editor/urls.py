@@ -21,6 +21,11 @@ urlpatterns = [
     path("shows/<id:show_id>/history/points", history.name_point, name="name-point"),
     path("shows/<id:show_id>/history/<number:revision>", history.point, name="point"),
     path("shows/<id:show_id>/history/<number:revision>/<id:slide_id>.png", history.point_picture, name="point-picture"),
+    path(
+        "shows/<id:show_id>/history/<number:revision>/media/<id:asset_id>/<number:rate_pct>",
+        history.point_media,
+        name="point-media",
+    ),
     path("shows/<id:show_id>/history/<number:revision>/back", history.return_to, name="return-to"),
     path("shows/<id:show_id>/undo", api.undo_edit, name="undo"),
     path("shows/<id:show_id>/redo", api.redo_edit, name="redo"),

@@ -33,6 +33,7 @@ __all__ = [
     "media_forgotten",
     "media_path",
     "new_id",
+    "now_and_then",
     "overruled_since",
     "owned_show",
     "redo",
@@ -41,12 +42,20 @@ __all__ = [
     "seen_slides",
     "show_for",
     "slide_of",
-    "state_of_revision",
     "step_texts",
     "undo",
     "value_of",
     "would_be",
 ]
+
+
+def now_and_then(row: Show, revision: int) -> tuple[ShowValue, ShowValue]:
+    """The show as it is and as it was at a revision. Raises Http404 where the log does not reach back to it."""
+    now = value_of(row)
+    then = state_of_revision(row, now, revision)
+    if then is None:
+        raise Http404("The history does not reach back to this point.")
+    return now, then
 
 
 def slide_of(show: ShowValue, slide_id: str) -> Slide:

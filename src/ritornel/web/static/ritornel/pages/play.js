@@ -20,12 +20,17 @@ function leave() {
 		location.href = "/";
 		return;
 	}
-	const back = asked.get("back");
+	const [back, point] = [asked.get("back"), asked.get("at")];
+	if (point) {
+		location.href = `${base}history/${encodeURIComponent(point)}`;
+		return;
+	}
 	location.href = back ? `${base}?slide=${encodeURIComponent(back)}` : base;
 }
 
 async function main() {
-	const show = await get(`${base}performance.json`);
+	const at = asked.get("at");
+	const show = await get(`${base}performance.json${at ? `?at=${encodeURIComponent(at)}` : ""}`);
 	if (!show.slides.length) {
 		house.append(
 			el(
