@@ -163,6 +163,7 @@ STORAGES = {
     },
     "staticfiles": {"BACKEND": "django.contrib.staticfiles.storage.StaticFilesStorage"},
 }
+HISTORY_DAYS = int(os.environ.get("RITORNEL_HISTORY_DAYS", "90"))
 BIN_DAYS = int(os.environ.get("RITORNEL_BIN_DAYS", "30"))
 """How long what was removed lies in the bin."""
 FILM_PROCESSES = int(os.environ.get("RITORNEL_FILM_PROCESSES", min(os.cpu_count() or 1, 4)))

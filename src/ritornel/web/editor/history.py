@@ -3,6 +3,7 @@
 from itertools import groupby
 from typing import Any
 
+from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
@@ -26,7 +27,7 @@ AT_ONCE = 200
 def _lines(row: Show, before: int) -> list[dict[str, Any]]:
     """The steps and the points below a revision, the latest first."""
     steps = row.edits.filter(revision__lte=before).exclude(revision=0).order_by("-revision").select_related("person")
-    ways = {"edit": "", "undo": "Undone: ", "redo": "Done again: "}
+    ways = {"edit": "", "undo": "Undone: ", "redo": "Done again: ", "kept": ""}
     names: dict[int, list[str]] = {}
     for named in row.points.all():
         names.setdefault(named.revision, []).append(named.name)
@@ -35,7 +36,7 @@ def _lines(row: Show, before: int) -> list[dict[str, Any]]:
         {
             "revision": step.revision,
             "at": step.at,
-            "who": called(step.person) if step.person else "Somebody",
+            "who": called(step.person) if step.person else "Several people" if step.kind == "kept" else "Somebody",
             "words": ways[step.kind] + step.label,
             "names": names.get(step.revision, []),
         }
@@ -74,7 +75,11 @@ def history(request: HttpRequest, show_id: str) -> HttpResponse:
         )
     ]
     older = lines[-1]["revision"] - 1 if len(lines) == AT_ONCE else None
-    return render(request, "editor/history.html", {"show": row, "way": "history", "days": days, "older": older})
+    return render(
+        request,
+        "editor/history.html",
+        {"show": row, "way": "history", "days": days, "older": older, "whole_days": settings.HISTORY_DAYS},
+    )
 
 
 @login_required

@@ -28,7 +28,7 @@ from ritornel.web.config.atomic_files import UNFINISHED
 from ritornel.web.config.disk_reserve import mind_reserve
 from ritornel.web.releases.models import Edition, FilmJob, HandIn, Release
 from ritornel.web.shows.models import Asset, Edit, ReceivedEdit
-from ritornel.web.shows.services import Reading, Show, removable_kinds, step_texts
+from ritornel.web.shows.services import Reading, Show, removable_kinds, step_texts, thin_history, thinnable_shows
 from ritornel.web.takes.models import Recording
 
 DAY_S = 24 * 3600.0
@@ -221,6 +221,11 @@ def _bin() -> Tidied:
     return Tidied("What lay in the bin", count, size)
 
 
+def _histories() -> Tidied:
+    """Older steps of the shows' histories, put together by days."""
+    return Tidied("Older steps of histories, put together", sum(map(thin_history, thinnable_shows())))
+
+
 def _sessions() -> Tidied:
     expired = Session.objects.filter(expire_date__lt=timezone.now())
     return Tidied("Expired sessions", expired.count() and expired.delete()[0])
@@ -249,7 +254,14 @@ def tidy(age_s: float = DAY_S) -> list[Tidied]:
         ("What was left half written", lambda: _unfinished(age_s)),
         ("Temporary files", lambda: (path for path in _below(settings.TEMPORARY) if _old(path, age_s))),
     )
-    done = [readings, _bin(), _sessions(), _received(), *(_remove(what, paths()) for what, paths in sweeps)]
+    done = [
+        readings,
+        _bin(),
+        _histories(),
+        _sessions(),
+        _received(),
+        *(_remove(what, paths()) for what, paths in sweeps),
+    ]
     mind_reserve(var)
     return done
 

@@ -90,13 +90,15 @@ class Edit(models.Model):
     Everybody undoes their own steps. One that was undone stays in the log, with `undone`; it can be done again until
     its maker changes something else, which drops it from what can be (`dropped`). Edits of one `batch` are one step:
     five hundred pictures dropped together are taken back together. `overruled` says whose values this step took the
-    place of, when they were changed at the same time.
+    place of, when they were changed at the same time. A step that is `kept` stands for all older ones of a day
+    (thinning.py); it cannot be undone.
     """
 
     class Kind(models.TextChoices):
         EDIT = "edit"
         UNDO = "undo"
         REDO = "redo"
+        KEPT = "kept"
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="edits")
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)

@@ -14,6 +14,7 @@ from ritornel.web.shows.persistence import asset_of_row, create_rows, value_of
 from ritornel.web.shows.removal import Removable, media_forgotten, removable_kinds
 from ritornel.web.shows.removed_parts import removed_parts
 from ritornel.web.shows.storage import fault_of, keep_media, keep_media_file, media_path
+from ritornel.web.shows.thinning import thin_history, thinnable_shows
 
 __all__ = [
     "Edited",
@@ -43,6 +44,8 @@ __all__ = [
     "show_for",
     "slide_of",
     "step_texts",
+    "thin_history",
+    "thinnable_shows",
     "undo",
     "value_of",
     "would_be",
