@@ -19,6 +19,7 @@ from bench import (
     sound,
     stage,
     streams,
+    team,
     web,
 )
 
@@ -38,6 +39,7 @@ PARTS = {
     "release": release.measure,
     "record": record.measure,
     "streams": streams.measure,
+    "team": team.measure,
 }
 
 

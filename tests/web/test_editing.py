@@ -7,6 +7,8 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, override_settings
 from django.utils import timezone
 
+from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.themes import THEMES
 from ritornel.core.formats.media import Limits
 from ritornel.demo.orlmere import MEDIA
 from ritornel.web.people.models import Invitation
@@ -425,13 +427,53 @@ class MeanwhileTest(WebTest):
             ("the opacity of “Wheel”", "odo", "0.5", "0.25"),
         )
         self.assertEqual(self.item("wheel").opacity, 0.25)
-        told = self.other.get("/shows/clock/score.json?since=1").json()["overruled"]
+        reply = self.other.get("/shows/clock/changes.json?since=1&viewing=esc-s").json()
+        self.assertEqual((reply["revision"], reply["whole"], list(reply["slides"])), (2, False, ["esc-s"]))
+        self.assertEqual(reply["viewing"]["slide"]["id"], "esc-s")
+        told = reply["overruled"]
         self.assertEqual(
             [(one["by"], one["what"], one["own"]) for one in told], [("ines", "the opacity of “Wheel”", "0.25")]
         )
         back = {"do": "put values", "values": [{"path": told[0]["path"], "value": told[0]["value"]}]}
         self.theirs(back, 2)
         self.assertEqual(self.item("wheel").opacity, 0.5)
+
+    def test_what_others_changed_makes_the_score_of_now_of_an_earlier_one(self) -> None:
+        known = self.score()
+        self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}})
+        self.edit({"do": "remove slides", "slide_ids": ["bell-s"]})
+        self.edit({"do": "move slides", "slide_ids": ["thx-s"], "to": 0})
+        reply = self.other.get("/shows/clock/changes.json?since=0").json()
+        now = self.score()
+        self.assertLess(len(reply["slides"]), len(now["slides"]))
+        slides = {slide_id: reply["slides"].get(slide_id, known["slides"].get(slide_id)) for slide_id in reply["order"]}
+        made = {**known, **{field: value for field, value in reply.items() if field in now}, "slides": slides}
+        self.assertEqual({**made, "history": 0}, {**now, "history": 0})
+
+    def test_the_slide_on_the_stage_comes_along_where_the_stage_shows_it_otherwise(self) -> None:
+        def came(edit: dict[str, Any]) -> bool:
+            since = Show.objects.get(pk="clock").revision
+            self.edit(edit)
+            reply = self.client.get(f"/shows/clock/changes.json?since={since}&viewing=esc-s").json()
+            if "viewing" in reply:
+                fresh = self.client.get("/shows/clock/slides/esc-s.json").json()
+                self.assertEqual(reply["viewing"], fresh)
+            return "viewing" in reply
+
+        name = {"do": "change slides", "changes": {"name": "Tick"}}
+        self.assertFalse(came({**name, "slide_ids": ["thx-s"]}), "far away")
+        self.assertTrue(came({**name, "slide_ids": ["esc-s"]}), "itself")
+        self.assertTrue(came({**name, "slide_ids": ["two-s"]}), "beside it")
+        self.assertTrue(came({"do": "move slides", "slide_ids": ["thx-s"], "to": 0}), "its number")
+        self.assertTrue(came({"do": "change theme", "theme": to_builtins(list(THEMES.values())[-1])}), "the theme")
+
+    def test_where_the_log_does_not_reach_back_the_whole_score_comes_and_says_so(self) -> None:
+        self.edit({"do": "change slides", "slide_ids": ["esc-s"], "changes": {"name": "Tick"}})
+        self.row.edits.all().delete()
+        reply = self.client.get("/shows/clock/changes.json?since=0").json()
+        self.assertTrue(reply["whole"])
+        self.assertEqual(reply["slides"], self.score()["slides"])
+        self.assertEqual(self.client.get("/shows/clock/changes.json?since=x").status_code, 400)
 
     def test_an_edit_of_what_was_removed_offers_to_bring_it_back_with_it(self) -> None:
         self.theirs({"do": "remove objects", "slide_id": "esc-s", "object_ids": ["wheel"]}, 0)

@@ -133,6 +133,7 @@ ROWS: list[Row] = [
         ("compose", SHOW),
         ("archive", f"{SHOW}archive"),
         ("score", f"{SHOW}score.json"),
+        ("changes", f"{SHOW}changes.json?since=0"),
         ("slide", f"{SHOW}slides/esc-s.json"),
         ("slide-ties", f"{SHOW}slides/esc-s/ties.json"),
         ("differences", f"{SHOW}differences.json?since=0"),

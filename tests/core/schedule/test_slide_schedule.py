@@ -124,11 +124,20 @@ class RecompilingTest(SimpleTestCase):
         known = compile_show(before)
         changed = msgspec.structs.replace(before.slides[0], advance=AdvanceAfter(6000))
         after = msgspec.structs.replace(before, slides=(changed, *before.slides[1:]))
-        again = compile_show(after, (before, known))
-        self.assertEqual(again, compile_show(after))
+        again = compile_show(after)
+        fresh = tuple(compile_slide(slide, after.default_hold_ms, {}, after.frame) for slide in after.slides)
+        self.assertEqual(again.slides, fresh)
+        self.assertNotEqual(again.slides[0], known.slides[0])
         self.assertIs(again.slides[1], known.slides[1])
 
-    def test_another_default_hold_computes_all_again(self) -> None:
+    def test_other_holds_compute_all_again(self) -> None:
         before = example_a()
-        after = msgspec.structs.replace(before, default_hold_ms=100)
-        self.assertEqual(compile_show(after, (before, compile_show(before))), compile_show(after))
+        compile_show(before)
+        for changes in ({"default_hold_ms": 100}, {"holds_by_cue": {"out": 70}}):
+            after = msgspec.structs.replace(before, **changes)
+            found = compile_show(after).slides
+            fresh = tuple(
+                compile_slide(slide, after.default_hold_ms, after.holds_by_cue, after.frame) for slide in after.slides
+            )
+            self.assertEqual(found, fresh)
+            self.assertNotEqual(found, compile_show(before).slides)

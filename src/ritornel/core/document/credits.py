@@ -1,8 +1,11 @@
 """Who is to be thanked: the lines that credit what a show uses, and texts that keep themselves true to them."""
 
+from functools import lru_cache
+
 import msgspec
 
 from ritornel.core.document.changes import Change, PutSlide
+from ritornel.core.document.identity import Itself
 from ritornel.core.document.objects import Paragraph, Text, TextRun
 from ritornel.core.document.running_order import without_builds
 from ritornel.core.document.show import Asset, Show, Slide
@@ -48,9 +51,14 @@ def written_credits(item: Text, lines: tuple[str, ...]) -> Text:
     return msgspec.structs.replace(item, paragraphs=tuple(paragraphs))
 
 
+@lru_cache(maxsize=4000)
+def _gives_credits(slide: Itself) -> bool:
+    return any(isinstance(item, Text) and item.credits for item in slide.value.objects)
+
+
 def true_credits(show: Show) -> tuple[Change, ...]:
     """The changes that make texts which credit what the show uses say what it uses now."""
-    follow = [slide for slide in show.slides if any(isinstance(item, Text) and item.credits for item in slide.objects)]
+    follow = [slide for slide in show.slides if _gives_credits(Itself(slide))]
     if not follow:
         return ()
     lines = credit_lines(show)

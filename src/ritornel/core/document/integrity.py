@@ -2,8 +2,10 @@
 
 import itertools
 from collections.abc import Collection, Iterable
+from functools import lru_cache
 
 from ritornel.core.document.framings import WHOLE, check_framings, moves_view
+from ritornel.core.document.identity import Itself
 from ritornel.core.document.layouts import layout_named
 from ritornel.core.document.objects import (
     LEAST_PART_MS,
@@ -185,10 +187,16 @@ def style_assets(show: Show) -> list[str]:
 
 def cue_ids(slide: Slide) -> list[str]:
     """The ids of the slide's cues in order, the one that leaves it last."""
+    return list(_cue_ids(Itself(slide)))
+
+
+@lru_cache(maxsize=4000)
+def _cue_ids(kept: Itself) -> tuple[str, ...]:
+    slide = kept.value
     ids = [build.starts.cue_id for build in slide.order if isinstance(build.starts, OnCue)]
     if isinstance(slide.advance, AdvanceOnCue):
         ids.append(slide.advance.cue_id)
-    return ids
+    return tuple(ids)
 
 
 def check_ids(show: Show) -> None:

@@ -124,8 +124,10 @@ class _Merge:
         """The order of what is kept: that of the side which moved something, with what the other side added behind
         what it stands behind there. What both added at one place comes in the order theirs, mine.
         """
-        stay = [key for key in base if key in theirs and key in mine]
-        in_theirs, in_mine = ([key for key in side if key in stay] for side in (theirs, mine))
+        if base == theirs == mine and len(kept) == len(base):
+            return base
+        common = set(base).intersection(theirs, mine)
+        stay, in_theirs, in_mine = ([key for key in side if key in common] for side in (base, theirs, mine))
         ours = in_mine != stay
         if (
             ours
@@ -198,9 +200,17 @@ def _without_dangling(merged: Show, base: Show, theirs: Show, mine: Show, work: 
     def lost(path: Path) -> None:
         told.setdefault(path, Collision(path, *(value_at(show, path) for show in (base, theirs, mine))))
 
-    slides = []
-    for slide in merged.slides:
-        slides.append(without_dangling(slide, slide_ids, asset_ids, lost))
+    # A slide that is as it was in a show of which nothing is gone leans on nothing that is gone.
+    sound = {
+        id(slide)
+        for side in (theirs, mine)
+        if slide_ids.issuperset(slide.id for slide in side.slides)
+        and asset_ids.issuperset(asset.id for asset in side.assets)
+        for slide in side.slides
+    }
+    slides = [
+        slide if id(slide) in sound else without_dangling(slide, slide_ids, asset_ids, lost) for slide in merged.slides
+    ]
     marks = tuple(mark for mark in merged.marks if mark.slide_id in slide_ids)
     for mark in merged.marks:
         if mark.slide_id not in slide_ids:
@@ -209,7 +219,7 @@ def _without_dangling(merged: Show, base: Show, theirs: Show, mine: Show, work: 
     for span in merged.music:
         if span.asset_id not in asset_ids:
             lost(("assets", span.asset_id))
-    fresh = tuple(new if new != old else old for new, old in zip(slides, merged.slides, strict=True))
+    fresh = tuple(new if new is not old and new != old else old for new, old in zip(slides, merged.slides, strict=True))
     show = msgspec.structs.replace(merged, slides=fresh, marks=marks, music=music)
     return Merged(show, (*work.collisions, *told.values()))
 

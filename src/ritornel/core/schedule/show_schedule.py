@@ -1,12 +1,14 @@
 """The whole show on one clock (domain rules 6 and 7)."""
 
 from bisect import bisect_right
+from functools import lru_cache
 from itertools import accumulate
 from typing import Literal
 
 import msgspec
 
-from ritornel.core.document.show import Show
+from ritornel.core.document.identity import Itself
+from ritornel.core.document.show import Frame, Show
 from ritornel.core.errors import UnknownName
 from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
 from ritornel.core.time.spans import Span
@@ -61,23 +63,30 @@ class Moment(msgspec.Struct, frozen=True):
     phase: Phase
 
 
-def compile_show(show: Show, known: tuple[Show, ShowSchedule] | None = None) -> ShowSchedule:
+@lru_cache(maxsize=64)
+def _one_of_equals(holds: frozenset[tuple[str, int]]) -> Itself:
+    """One key for all equal holds: they are compared once a show and not once a slide."""
+    return Itself(dict(holds))
+
+
+@lru_cache(maxsize=4000)
+def _compiled(slide: Itself, default_hold_ms: int, holds: Itself, frame: Frame) -> SlideSchedule:
+    return compile_slide(slide.value, default_hold_ms, holds.value, frame)
+
+
+def forget_schedules() -> None:
+    """Drops what is kept of slides, so that all are computed again: for measuring."""
+    _compiled.cache_clear()
+
+
+def compile_show(show: Show) -> ShowSchedule:
     """The schedule of the show.
 
-    `known` is an earlier show with its schedule: slides that are still the same value are not computed again, so an
-    edit of one slide costs one slide.
+    What was computed of a slide is kept while the slide is the same object, so an edit of one slide of 500 costs one
+    slide.
     """
-    hold_ms, holds = show.default_hold_ms, show.holds_by_cue
-    done: dict[int, SlideSchedule] = {}
-    if (
-        known is not None
-        and known[0].frame == show.frame
-        and known[0].default_hold_ms == hold_ms
-        and known[0].holds_by_cue == holds
-    ):
-        shown_before = known[0].shown
-        done = {id(slide): schedule for slide, schedule in zip(shown_before, known[1].slides, strict=True)}
-    slides = tuple(done.get(id(slide)) or compile_slide(slide, hold_ms, holds, show.frame) for slide in show.shown)
+    holds = _one_of_equals(frozenset(show.holds_by_cue.items()))
+    slides = tuple(_compiled(Itself(slide), show.default_hold_ms, holds, show.frame) for slide in show.shown)
     ends = tuple(accumulate(slide.length_ms for slide in slides))
     content_ms = ends[-1] if ends else 0
     black_ms = BLACK_MS if show.end == "black" and slides else 0

@@ -1,5 +1,6 @@
 """What the pages ask for while a show is being composed."""
 
+from functools import lru_cache
 from typing import Annotated, Any
 
 import msgspec
@@ -20,8 +21,9 @@ from ritornel.core.document.themes import THEMES
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.rehearsal.lengths import read_through, spread
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
+from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.config.replies import body_of, edit_id_of, json_reply, telling_errors
-from ritornel.web.editor.score import changed_score, slide_detail, whole_score
+from ritornel.web.editor.score import changed_score, slide_detail, stage_differs, whole_score
 from ritornel.web.editor.stage_data import ties
 from ritornel.web.library.services import WIDTHS_PX, slide_picture
 from ritornel.web.people.services import person_of
@@ -35,6 +37,7 @@ from ritornel.web.shows.services import (
     seen_slides,
     show_for,
     slide_of,
+    state_of_revision,
     undo,
     value_of,
     would_be,
@@ -44,12 +47,52 @@ from ritornel.web.shows.services import (
 @login_required
 @require_GET
 def score(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The whole score with its revision; with `?since=`, also which of the person's values others took the place of."""
+    """The whole score with its revision."""
     row = show_for(show_id, request)
-    reply = {"revision": row.revision, "history": history_labels(row), **whole_score(value_of(row))}
-    since = request.GET.get("since", "")
-    if since.isdecimal():
-        reply["overruled"] = overruled_since(row, person_of(request), int(since))
+    return json_reply({"revision": row.revision, "history": history_labels(row), **whole_score(value_of(row))})
+
+
+class Changes(msgspec.Struct, frozen=True):
+    """What differs between a show as it was, which is None where the log does not reach back, and as it is at a
+    revision; the same for everybody who asks.
+    """
+
+    revision: int
+    then: ShowValue | None
+    now: ShowValue
+    score: dict[str, Any]
+
+
+@lru_cache(maxsize=64)
+def changes_between_revisions(show_id: str, since: int, revision: int) -> Changes:
+    """What differs between two revisions. Where the show has moved on from `revision`, up to the one it is at."""
+    row = Show.objects.get(pk=show_id)
+    now = value_of(row)
+    # A transaction would wait for everybody who writes. What was written while this was read is read again.
+    while (written := Show.objects.get(pk=show_id)).revision != row.revision:
+        row, now = written, value_of(written)
+    then = state_of_revision(row, now, since)
+    return Changes(row.revision, then, now, whole_score(now) if then is None else changed_score(then, now))
+
+
+@login_required
+@require_GET
+@telling_errors
+def changes(request: HttpRequest, show_id: str) -> HttpResponse:
+    """What others changed since the revision `?since=`, and which of the person's values they took the place of; the
+    slide `?viewing=` comes along where the stage shows it otherwise now. Where the log does not reach back that far,
+    the whole score comes, which says so.
+    """
+    row = show_for(show_id, request)
+    since = whole_number(request.GET.get("since", ""), most=10**9)
+    if since is None:
+        raise BadValue("Changes are asked for since a revision.", "since")
+    found = changes_between_revisions(show_id, since, row.revision)
+    reply = {"revision": found.revision, "history": history_labels(row), **found.score, "whole": found.then is None}
+    reply["overruled"] = overruled_since(row, person_of(request), since)
+    seen = found.now.slide(request.GET.get("viewing", ""))
+    if seen is not None and (found.then is None or stage_differs(found.then, found.now, seen)):
+        reply["viewing"] = slide_detail(found.now, seen)
     return json_reply(reply)
 
 

@@ -10,6 +10,7 @@ urlpatterns = [
     path("shows/themes.json", api.themes, name="themes"),
     path("shows/<id:show_id>/", pages.compose, name="compose"),
     path("shows/<id:show_id>/score.json", api.score, name="score"),
+    path("shows/<id:show_id>/changes.json", api.changes, name="changes"),
     path("shows/<id:show_id>/slides/<id:slide_id>.json", api.slide, name="slide"),
     path("shows/<id:show_id>/edit", api.edit, name="edit"),
     path("shows/<id:show_id>/slides/<id:slide_id>/ties.json", api.slide_ties, name="slide-ties"),

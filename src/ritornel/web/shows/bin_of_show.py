@@ -135,7 +135,7 @@ def forget_entry(request: HttpRequest, show_id: str, asset_id: str) -> HttpRespo
     part = next((part for part in _forgettable(row) if (part.kind, part.id) == ("entry", asset_id)), None)
     if part is None:
         raise Http404("There is no such thing in the bin.")
-    size = sum(freed for _, freed in media_forgotten.send(Show, show=row, sha256=part.sha256))
+    size = sum(int(freed or 0) for _, freed in media_forgotten.send(Show, show=row, sha256=part.sha256))
     if size:
         _tell_gone(request, part.name, size)
     else:

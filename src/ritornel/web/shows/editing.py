@@ -2,7 +2,9 @@
 with their inverse, all in one transaction.
 """
 
-from collections.abc import Collection
+from collections.abc import Callable, Collection
+from functools import lru_cache
+from threading import Lock
 from typing import Any
 
 import msgspec
@@ -97,17 +99,53 @@ class Edited(msgspec.Struct, frozen=True):
     """The revision of `before`."""
 
 
-def _locked(show_id: str, person: User, act: Act = "edit", edit_id: str = "") -> Show:
-    row = Show.objects.select_for_update().get(pk=show_id)
+class Plan(msgspec.Struct, frozen=True):
+    """What an edit comes to, its revision to be known when it is written, and what writes it; None for nothing."""
+
+    edited: Edited
+    write: Callable[[Show], None] | None = None
+
+
+@lru_cache(maxsize=2000)
+def _turn_at(show_id: str) -> Lock:
+    """What those who edit one show in this process hold one after the other: each then computes on what the one before
+    has written, and nobody twice.
+    """
+    return Lock()
+
+
+def _found(show_id: str, person: User, act: Act) -> Show:
+    row = Show.objects.get(pk=show_id)
     access = access_of(show_id, row.owner_id, person)
     if access is None or not access.may(act):
         raise Show.DoesNotExist
-    if edit_id:
-        # In the transaction of the edit: one that is not made is not noted either.
-        _, fresh = row.received_edits.get_or_create(edit_id=edit_id)
-        if not fresh:
-            raise AlreadyMade(row.revision)
     return row
+
+
+def _make(
+    show_id: str, person: User, plan: Callable[[Show, ShowValue], Plan], act: Act = "edit", edit_id: str = ""
+) -> Edited:
+    """Makes what is planned on the show as it is. Computing is done before the transaction, so that the database is
+    locked for writing only; where another process has written meanwhile, it is done again.
+    """
+    with _turn_at(show_id):
+        while True:
+            row = _found(show_id, person, act)
+            if edit_id and row.received_edits.filter(edit_id=edit_id).exists():
+                raise AlreadyMade(row.revision)
+            planned = plan(row, value_of(row))
+            with transaction.atomic():
+                locked = Show.objects.select_for_update().get(pk=show_id)
+                if locked.revision != row.revision:
+                    continue
+                if edit_id:
+                    # In the transaction of the edit: one that is not made is not noted either.
+                    _, fresh = row.received_edits.get_or_create(edit_id=edit_id)
+                    if not fresh:
+                        raise AlreadyMade(row.revision)
+                if planned.write is not None:
+                    planned.write(row)
+            return msgspec.structs.replace(planned.edited, revision=row.revision)
 
 
 def _check_performable(before: ShowValue, after: ShowValue) -> None:
@@ -180,9 +218,8 @@ def edit_show(
     files, or what the core says. With `act` it is enough to may do that: whoever calls has seen to what the edit
     touches.
     """
-    with transaction.atomic():
-        row = _locked(show_id, person, act, edit_id)
-        now = value_of(row)
+
+    def plan(row: Show, now: ShowValue) -> Plan:
         overruled: tuple[Overruled, ...] = ()
         base = now
         if revision is None or revision == row.revision:
@@ -190,14 +227,21 @@ def edit_show(
         else:
             base, outcome, overruled = _rebased(row, now, edit, revision, person, restored)
         since = row.revision if base is now or revision is None else revision
+        edited = Edited(base, outcome.show, row.revision, outcome.label, outcome.notices, overruled, since)
         if not outcome.changes:
-            return Edited(base, now, row.revision, outcome.label, outcome.notices, overruled, since)
+            return Plan(msgspec.structs.replace(edited, after=now))
         check_new_assets(now, outcome.show, person, stored)
         _check_performable(now, outcome.show)
-        if name := turning_point(now, outcome.show):
-            row.points.create(person=person, revision=row.revision, name=name)
-        write_step(row, person, outcome, batch=batch, overruled=overruled)
-    return Edited(base, outcome.show, row.revision, outcome.label, outcome.notices, overruled, since)
+        name = turning_point(now, outcome.show)
+
+        def write(row: Show) -> None:
+            if name:
+                row.points.create(person=person, revision=row.revision, name=name)
+            write_step(row, person, outcome, batch=batch, overruled=overruled)
+
+        return Plan(edited, write)
+
+    return _make(show_id, person, plan, act, edit_id)
 
 
 def _rebased(
@@ -265,9 +309,8 @@ def bring_back(show_id: str, person: User, revision: int, label: str, slide_id: 
     """Makes the show, or one slide or entry of its shelf, what it was at a revision: a step like any other.
     Raises BadValue where the log does not reach back to it, UnknownName for what was not there.
     """
-    with transaction.atomic():
-        row = _locked(show_id, person)
-        now = value_of(row)
+
+    def plan(row: Show, now: ShowValue) -> Plan:
         then = state_of_revision(row, now, revision)
         if then is None:
             raise BadValue("The history does not reach back to this point. Nothing was changed.", "revision")
@@ -277,11 +320,13 @@ def bring_back(show_id: str, person: User, revision: int, label: str, slide_id: 
         elif asset_id:
             wanted = entry_brought_back(now, then, asset_id)
         outcome = make_changes(now, changes_between(now, wanted), label)
-        since = row.revision
-        if outcome.changes:
-            _check_performable(now, outcome.show)
-            write_step(row, person, outcome)
-    return Edited(now, outcome.show, row.revision, outcome.label, outcome.notices, since=since)
+        edited = Edited(now, outcome.show, row.revision, outcome.label, outcome.notices, since=row.revision)
+        if not outcome.changes:
+            return Plan(edited)
+        _check_performable(now, outcome.show)
+        return Plan(edited, lambda row: write_step(row, person, outcome))
+
+    return _make(show_id, person, plan)
 
 
 def undo(show_id: str, person: User, edit_id: str = "", revision: int | None = None) -> Edited | None:
@@ -295,21 +340,25 @@ def redo(show_id: str, person: User, edit_id: str = "", revision: int | None = N
 
 
 def _return(show_id: str, person: User, edit_id: str, revision: int | None, back: bool) -> Edited | None:
-    with transaction.atomic():
-        row = _locked(show_id, person, edit_id=edit_id)
+
+    def plan(row: Show, now: ShowValue) -> Plan:
         step = step_to_undo(row, person) if back else step_to_redo(row, person)
         if step is None:
-            return None
-        now = value_of(row)
+            return Plan(Edited(now, now, row.revision, ""))
         since = row.revision if revision is None else revision
         steps = steps_since(row, since)
         since, base = (row.revision, now) if steps is None else (since, state_at(now, steps))
         outcome, kept = reverted(row, step, now, back)
         if outcome.changes:
             _check_performable(now, outcome.show)
-        kind = Edit.Kind.UNDO if back else Edit.Kind.REDO
-        write_step(row, person, outcome, kind=kind, of=step)
-        step.undone = back
-        step.save(update_fields=["undone"])
-    notices = (*outcome.notices, *kept)
-    return Edited(base, outcome.show, row.revision, step.label, notices, since=since)
+
+        def write(row: Show) -> None:
+            write_step(row, person, outcome, kind=Edit.Kind.UNDO if back else Edit.Kind.REDO, of=step)
+            step.undone = back
+            step.save(update_fields=["undone"])
+
+        notices = (*outcome.notices, *kept)
+        return Plan(Edited(base, outcome.show, row.revision, step.label, notices, since=since), write)
+
+    made = _make(show_id, person, plan, edit_id=edit_id)
+    return made if made.label else None

@@ -15,7 +15,7 @@ from ritornel.core.document.rebasing import place_words, revert_step, state_befo
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.web.people.services import called
 from ritornel.web.shows.models import Edit, Show
-from ritornel.web.shows.persistence import write_changes
+from ritornel.web.shows.persistence import keep_value, write_changes
 
 _CHANGES = tuple[Change, ...]
 _PLAIN = b"["
@@ -72,6 +72,7 @@ def write_step(
     write_changes(row, outcome.changes)
     row.revision += 1
     row.save()
+    keep_value(row, outcome.show)
     if kind == Edit.Kind.EDIT:
         row.edits.filter(person=person, undone=True, dropped=False).update(dropped=True)
     last = row.edits.last() if batch else None

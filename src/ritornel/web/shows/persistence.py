@@ -4,6 +4,7 @@ from collections.abc import Iterable
 from functools import lru_cache
 from typing import Any, cast
 
+from django.db import connection, transaction
 from django.db.models import F
 
 from ritornel.core.document import changes as c
@@ -14,6 +15,7 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.document.show import Slide as SlideValue
 from ritornel.core.document.theme import Furniture, Theme
 from ritornel.web.shows.models import Asset, Show, Slide
+from ritornel.web.shows.recent_shows import Parts, recent_shows
 
 
 @lru_cache(maxsize=1000)
@@ -36,12 +38,35 @@ def asset_of_row(body: bytes | memoryview) -> AssetValue:
 
 
 def value_of(row: Show) -> ShowValue:
-    """The whole show: two queries besides the row's own whatever its length."""
-    return value_with(row, row.slides.values_list("body", flat=True), row.assets.values_list("body", flat=True))
+    """The whole show at its row's revision: three queries at most besides the row's own, whatever its length."""
+    key = (row.pk, row.created_at, row.revision)
+    parts = recent_shows().get(key)
+    if parts is None:
+        bodies = (row.slides.values_list("body", flat=True), row.assets.values_list("body", flat=True))
+        parts = _parts_of(*bodies)
+        # Only what is written is kept: nothing that may be taken back, or that was written while it was read.
+        kept = not connection.in_atomic_block
+        if kept and Show.everywhere.filter(pk=row.pk, revision=row.revision).exists():
+            recent_shows().put(key, parts)
+    return _value(row, *parts)
+
+
+def keep_value(row: Show, show: ShowValue) -> None:
+    """What was just written of a show, to be at hand for whoever asks next, once it is certain that it is written."""
+    key = (row.pk, row.created_at, row.revision)
+    transaction.on_commit(lambda: recent_shows().put(key, (show.slides, show.assets)))
 
 
 def value_with(row: Show, slides: Iterable[bytes | memoryview], assets: Iterable[bytes | memoryview]) -> ShowValue:
     """The whole show, where the bodies of its slides and assets are at hand already: no query."""
+    return _value(row, *_parts_of(slides, assets))
+
+
+def _parts_of(slides: Iterable[bytes | memoryview], assets: Iterable[bytes | memoryview]) -> Parts:
+    return tuple(_slide_of(bytes(body)) for body in slides), tuple(_asset_of(bytes(body)) for body in assets)
+
+
+def _value(row: Show, slides: tuple[SlideValue, ...], assets: tuple[AssetValue, ...]) -> ShowValue:
     return ShowValue(
         row.id,
         row.title,
@@ -49,9 +74,9 @@ def value_with(row: Show, slides: Iterable[bytes | memoryview], assets: Iterable
         row.default_hold_ms,
         cast(Any, row.end),
         cast(Any, row.runs),
-        tuple(_slide_of(bytes(body)) for body in slides),
+        slides,
         from_builtins(row.music, tuple[MusicSpan, ...], "The music"),
-        tuple(_asset_of(bytes(body)) for body in assets),
+        assets,
         row.holds_by_cue,
         from_builtins(row.theme, Theme, "The theme"),
         from_builtins(row.furniture, Furniture, "What stands on every slide"),

@@ -6,7 +6,7 @@ it when the time is over.
 
 from collections.abc import Iterable
 from datetime import timedelta
-from typing import Any, ClassVar, Self
+from typing import ClassVar, Self, TypeVar
 
 from django.apps import apps
 from django.conf import settings
@@ -21,10 +21,13 @@ Who frees storage answers with the number of bytes that are free again.
 """
 
 
-class InUse(models.Manager[Any]):
+Kind = TypeVar("Kind", bound=models.Model)
+
+
+class InUse(models.Manager[Kind]):
     """The rows that do not lie in the bin."""
 
-    def get_queryset(self) -> models.QuerySet[Any]:
+    def get_queryset(self) -> models.QuerySet[Kind]:
         """Without those in the bin."""
         return super().get_queryset().filter(removed_at=None)
 

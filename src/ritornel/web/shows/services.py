@@ -43,6 +43,7 @@ __all__ = [
     "seen_slides",
     "show_for",
     "slide_of",
+    "state_of_revision",
     "step_texts",
     "thin_history",
     "thinnable_shows",

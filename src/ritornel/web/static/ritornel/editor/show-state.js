@@ -391,18 +391,14 @@ export class ShowState extends EventTarget {
 		if (this.pickedSpan && !this.data.spans.some((span) => span.id === this.pickedSpan)) this.pickedSpan = null;
 	}
 
-	/** Asks for the whole show again: after somebody else's change. */
+	/** Asks what others changed. What is typed or pulled just now is waited for. */
 	async refresh() {
-		const score = await get(`${this.base}/score.json?since=${this.data.revision}`);
+		const asked = new URLSearchParams({ since: this.data.revision, viewing: this.slide?.id ?? "" });
+		const reply = await get(`${this.base}/changes.json?${asked}`);
 		await this.handsFree();
-		Object.assign(this.data, score);
-		const id = this.slide?.id;
-		if (id && score.slides[id]) this.data.viewing = await get(`${this.base}/slides/${id}.json`);
-		else if (score.order.length) this.data.viewing = await get(`${this.base}/slides/${score.order[0]}.json`);
-		this.dropLost();
-		this.tell("show");
+		this.take(reply);
 		this.tell("pick");
-		this.tellOverruled(score.overruled, "that holds now");
+		this.tellOverruled(reply.overruled, "that holds now");
 	}
 
 	/** Follows the show's revision, so that two windows see each other's changes. */

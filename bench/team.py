@@ -1,0 +1,127 @@
+"""Ten people at one show of 200 and of 500 slides: how long an edit takes while all the others hear of it and fetch what
+changed, and while each makes an edit of their own every two seconds.
+"""
+
+import json
+import statistics
+import threading
+import time
+import urllib.request
+from collections.abc import Iterator
+
+from bench.schedule import bare_loop, best_ms
+from tests.browser.base import Program
+
+Line = tuple[str, str, str]
+PEOPLE, EDITS, EVERY_S = 10, 40, 2.0
+
+MADE = f"""
+import json, msgspec
+from django.contrib.auth.models import User
+from django.test import Client
+from django.utils import timezone
+from bench.schedule import long_show
+from ritornel.web.people.models import Invitation
+from ritornel.web.shows.services import Show, create_rows
+people = [User.objects.create(username=f"maker-{{number}}") for number in range({PEOPLE})]
+for slides in (200, 500):
+    row = Show(id=f"team-{{slides}}", owner=people[0])
+    create_rows(row, msgspec.structs.replace(long_show(slides), id=row.id))
+    for person in people[1:]:
+        Invitation.objects.create(show=row, person=person, by=people[0], address=f"{{person}}@orlmere.example",
+            role="edit", accepted_at=timezone.now())
+lines = []
+for person in people:
+    client = Client()
+    client.force_login(person)
+    lines.append(client.cookies["sessionid"].value)
+print(json.dumps(lines))
+"""
+
+
+class Maker:
+    """One person at a show: hears of every change, fetches it, and edits a slide of their own."""
+
+    def __init__(self, base: str, show_id: str, number: int, session: str) -> None:
+        self.place, self.number = f"{base}/shows/{show_id}", number
+        self.headers = {"Cookie": f"sessionid={session}; csrftoken={'t' * 32}", "X-CSRFToken": "t" * 32}
+        self.revision = self._get("/score.json")["revision"]
+        self.slide = f"s{number + 10}"
+        self.heard = threading.Event()
+
+    def _get(self, path: str) -> dict:
+        request = urllib.request.Request(self.place + path, headers=self.headers)
+        with urllib.request.urlopen(request) as reply:
+            return json.load(reply)
+
+    def listen(self, over: threading.Event) -> None:
+        """Follows the show as Compose does."""
+        request = urllib.request.Request(f"{self.place}/events?window=w{self.number}", headers=self.headers)
+        with urllib.request.urlopen(request) as lines:
+            self.heard.set()
+            told = False
+            for line in lines:
+                if over.is_set():
+                    return
+                if told and line.startswith(b"data:") and int(line[5:]) > self.revision:
+                    self.revision = self._get(f"/changes.json?since={self.revision}&viewing={self.slide}")["revision"]
+                told = line.startswith(b"event: revision")
+
+    def edit(self, count: int) -> float:
+        """Changes when a build of the own slide begins; how long that takes, in ms."""
+        edit = {
+            "do": "change build",
+            "slide_id": self.slide,
+            "build_id": f"b{self.number + 10}-3",
+            "changes": {"after_ms": count * 10},
+        }
+        body = json.dumps({"revision": self.revision, "edit": edit, "viewing": self.slide}).encode()
+        headers = {**self.headers, "Content-Type": "application/json"}
+        began = time.perf_counter()
+        with urllib.request.urlopen(urllib.request.Request(f"{self.place}/edit", body, headers)) as reply:
+            reply.read()
+        return (time.perf_counter() - began) * 1000
+
+
+def _edit_now_and_then(maker: Maker, over: threading.Event) -> None:
+    count = 0
+    while not over.wait(EVERY_S):
+        maker.edit(count)
+        count += 1
+
+
+def _measured(base: str, show_id: str, sessions: list[str]) -> list[float]:
+    over = threading.Event()
+    makers = [Maker(base, show_id, number, session) for number, session in enumerate(sessions)]
+    threads = [threading.Thread(target=maker.listen, args=(over,), daemon=True) for maker in makers]
+    threads += [threading.Thread(target=_edit_now_and_then, args=(maker, over), daemon=True) for maker in makers[1:]]
+    for thread in threads:
+        thread.start()
+    for maker in makers:
+        maker.heard.wait(10)
+    taken = []
+    for count in range(EDITS):
+        taken.append(makers[0].edit(count))
+        time.sleep(0.2)
+    over.set()
+    return taken
+
+
+def measure() -> Iterator[Line]:
+    program = Program()
+    try:
+        sessions = json.loads(program.manage(MADE))
+        yield (
+            "the baseline: a bare Python loop of ten million additions",
+            f"{best_ms(bare_loop, 3):.0f} ms",
+            "about 500 ms",
+        )
+        for slides, wanted in ((200, 100), (500, 120)):
+            taken = _measured(program.address, f"team-{slides}", sessions)
+            yield (
+                f"an edit on {slides} slides with {PEOPLE} people at the show, median and slowest of {EDITS}",
+                f"{statistics.median(taken):.0f} ms; {max(taken):.0f} ms",
+                f"{wanted} ms",
+            )
+    finally:
+        program.stop()

@@ -1,0 +1,53 @@
+"""Slides and shelves of shows as this process read or wrote them last.
+
+Ten people at a show of 500 slides ask for the same revision ten times after each edit. A revision never changes once it
+is written, so what was read of it is right for ever; a show that is made again under its id has another time of making.
+"""
+
+from collections import OrderedDict
+from datetime import datetime
+from functools import cache
+from threading import Lock
+
+from ritornel.core.document.show import Asset, Slide
+
+Key = tuple[str, datetime, int]
+"""A show's id, when it was made, and its revision."""
+Parts = tuple[tuple[Slide, ...], tuple[Asset, ...]]
+
+MOST_SLIDES = 20_000
+"""So many slides are kept in all, of about 10 kB each where no two revisions share them."""
+
+
+class RecentShows:
+    """What was asked for last, within a number of slides."""
+
+    def __init__(self, most_slides: int = MOST_SLIDES) -> None:
+        self._most, self._held = most_slides, 0
+        self._parts: OrderedDict[Key, Parts] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, key: Key) -> Parts | None:
+        """What is kept of a revision."""
+        with self._lock:
+            found = self._parts.get(key)
+            if found is not None:
+                self._parts.move_to_end(key)
+            return found
+
+    def put(self, key: Key, parts: Parts) -> None:
+        """Keeps a revision that is written, and drops those that nobody has asked for the longest."""
+        with self._lock:
+            if key in self._parts:
+                return
+            self._parts[key] = parts
+            self._held += len(parts[0]) + 1
+            while self._held > self._most:
+                _, dropped = self._parts.popitem(last=False)
+                self._held -= len(dropped[0]) + 1
+
+
+@cache
+def recent_shows() -> RecentShows:
+    """The shows of this process."""
+    return RecentShows()
