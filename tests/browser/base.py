@@ -407,7 +407,7 @@ class BrowserTest(unittest.TestCase):
         show = show or self.copy_of_demo()
         self.page.goto(f"{self.base}/shows/{show}/?slide={slide}")
         self.page.wait_for_selector(".theatre [data-object]")
-        self.page.wait_for_selector(".score .build")
+        self.page.wait_for_selector(".score .build", state="attached")
         return show
 
     def at_tab(self, tab: str, page: Page | None = None) -> None:

@@ -4,6 +4,7 @@ import { Score } from "../score/score.js";
 import { ShowState } from "../editor/show-state.js";
 import { Stage } from "../stage/stage.js";
 import { drawStops } from "../stage/stops.js";
+import { el } from "../ui/element.js";
 import { keyOf, taken } from "../ui/free-keys.js";
 import { onFirst } from "../ui/lazy-modules.js";
 import { startData } from "../ui/requests.js";
@@ -161,7 +162,8 @@ const chosen = () => playChoice(state.showId, state.data.settings.runs);
 const playAs = ({ from, mode }) =>
 	play(`from=${encodeURIComponent((from === "here" && state.slide?.id) || "start")}&mode=${encodeURIComponent(mode)}`);
 const sayPlay = () => {
-	at("play").lastElementChild.textContent = choiceWords(chosen());
+	const [from, mode] = choiceWords(chosen()).split(", ");
+	at("play").lastElementChild.replaceChildren(from, el("span", {}, `, ${mode}`));
 };
 state.addEventListener("show", sayPlay);
 sayPlay();
@@ -174,23 +176,9 @@ onFirst([[at("play-others"), "toggle"]], async () =>
 	}),
 );
 
-/* The score's height. */
-const pull = at("pull");
-const setHeight = (px) =>
-	at("compose").style.setProperty("--score-height", `${Math.min(Math.max(px, 190), innerHeight - 300)}px`);
-pull.addEventListener("pointerdown", (event) => {
-	pull.setPointerCapture(event.pointerId);
-	pull.onpointermove = (next) => setHeight(innerHeight - next.clientY - 3);
-});
-pull.addEventListener("pointerup", () => {
-	pull.onpointermove = null;
-});
-pull.addEventListener("keydown", (event) => {
-	const way = { ArrowUp: 20, ArrowDown: -20 }[event.key];
-	if (way) {
-		event.preventDefault();
-		setHeight(at("score").clientHeight + way);
-	}
+import("../editor/below-stage.js").then(({ pullHeight, shareSheet }) => {
+	pullHeight(at("compose"), at("pull"), at("score"));
+	shareSheet(at("compose"), { onShow: () => score.draw() });
 });
 
 /* Keys. */

@@ -1,0 +1,60 @@
+// What lies below the stage in Compose: how high it is, and in a narrow window whether it is the details or the score.
+import { el } from "../ui/element.js";
+import { pull } from "../ui/pull.js";
+
+const NARROW = matchMedia("(width < 900px)");
+const SHEETS = { panel: "Details", score: "Score" };
+const LEAST_PX = 190;
+const STAGE_PX = 300;
+const STEP_PX = 20;
+
+/** Lets the handle pull what lies below the stage higher and lower. */
+export function pullHeight(compose, handle, score) {
+	const height = () => score.clientHeight;
+	const set = (px) =>
+		compose.style.setProperty("--score-height", `${Math.min(Math.max(px, LEAST_PX), innerHeight - STAGE_PX)}px`);
+	handle.addEventListener("pointerdown", (down) => {
+		const was = height();
+		const hand = { move: (event) => set(was + down.clientY - event.clientY), back: () => set(was) };
+		pull(down, hand, { rests: false });
+	});
+	handle.addEventListener("keydown", (event) => {
+		const way = { ArrowUp: STEP_PX, ArrowDown: -STEP_PX }[event.key];
+		if (!way) return;
+		event.preventDefault();
+		set(height() + way);
+	});
+}
+
+/**
+ * In a narrow window, lets the details and the score share the room below the stage.
+ * @param {HTMLElement} compose the page
+ * @param {{onShow: () => void}} how told when another sheet is seen
+ */
+export function shareSheet(compose, { onShow }) {
+	const show = (name) => {
+		compose.dataset.sheet = name;
+		for (const button of tabs.children) button.setAttribute("aria-pressed", button.dataset.sheet === name);
+		onShow();
+	};
+	const tabs = el(
+		"div",
+		{ class: "sheet-tabs", role: "group", "aria-label": "Below the stage" },
+		Object.entries(SHEETS).map(([name, title]) =>
+			el("button", { "data-sheet": name, onclick: () => show(name) }, title),
+		),
+	);
+	const fit = () => {
+		tabs.hidden = !NARROW.matches;
+		if (!NARROW.matches) delete compose.dataset.sheet;
+		else if (!compose.dataset.sheet) show("panel");
+	};
+	compose.querySelector(".pull").after(tabs);
+	NARROW.addEventListener("change", fit);
+	fit();
+	// What is focused in the sheet that is not seen brings it.
+	compose.addEventListener("focusin", ({ target }) => {
+		const name = Object.keys(SHEETS).find((sheet) => target.closest(`.${sheet}`));
+		if (NARROW.matches && name && name !== compose.dataset.sheet) show(name);
+	});
+}
