@@ -167,8 +167,10 @@ class AccessTest(StageTest):
             "lectern",
             "house",
             "history",
+            "bin",
         )
         addresses = ["/", "/shows/start", "/shows/start?starter=lesson", "/mail/", "/account/", "/handed-in/", "/bin/"]
+        addresses += ["/help/", "/help/compose", "/help/?q=hold"]
         for address in (*addresses, *(f"/shows/{show}/{way}" for way in ways)):
             page.goto(self.base + address)
             page.wait_for_load_state("load")
@@ -195,4 +197,31 @@ class AccessTest(StageTest):
         page.context.clear_cookies()
         page.goto(self.base + "/sign-in/")
         self.look("sign-in")
-        self.check(23)
+        self.check(27)
+
+    def test_the_first_visit_and_the_first_show(self) -> None:
+        self.program.manage(
+            "from django.contrib.auth.models import User; User.objects.filter(username='looker').delete(); "
+            "User.objects.create_user('looker', password='wound on Saturdays')"
+        )
+        page = self.page
+        page.context.clear_cookies()
+        page.goto(self.base + "/sign-in/")
+        page.fill("[name=username]", "looker")
+        page.fill("[name=password]", "wound on Saturdays")
+        page.get_by_role("button", name="Sign in").click()
+        expect(page.get_by_role("button", name="Pause")).to_be_visible()
+        self.look("no shows yet")
+        page.get_by_role("button", name="Make your first show").click()
+        expect(page.get_by_role("region", name="Your first show").locator("li").first).to_be_visible()
+        self.look("the first show")
+        self.check(2)
+
+    def test_compose_on_a_phone(self) -> None:
+        self.page.set_viewport_size({"width": 390, "height": 844})
+        self.compose("esc-s")
+        self.look("details")
+        self.page.get_by_role("group", name="Below the stage").get_by_role("button", name="Score").click()
+        expect(self.page.locator("#score")).to_be_visible()
+        self.look("score")
+        self.check(2)

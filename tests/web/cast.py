@@ -13,6 +13,7 @@ from ritornel.core.document.decoding import to_json
 from ritornel.core.document.themes import THEMES
 from ritornel.core.rehearsal.take import Take
 from ritornel.starters import STARTERS
+from ritornel.web.help.models import FirstShow
 from ritornel.web.library.browser_copies import make_light
 from ritornel.web.library.thumbnails import make_strip, make_thumbnail
 from ritornel.web.library.waveforms import make_wave
@@ -156,6 +157,7 @@ class CastTest(RecordingWebTest):
         self.client.post("/shows/clock/duplicate")
         self.edit({"do": "drop assets", "asset_ids": [removed]})
         taken = self.row.takes.create(person=self.ines, number=9, body=to_json(Take((), 5)), removed_at=timezone.now())
+        FirstShow.objects.create(show=self.row)
         return {
             "binned_entry": removed,
             "binned_take": taken.pk,

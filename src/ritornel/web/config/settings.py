@@ -73,6 +73,7 @@ INSTALLED_APPS = [
     "ritornel.web.takes",
     "ritornel.web.releases",
     "ritornel.web.operations",
+    "ritornel.web.help",
 ]
 MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",

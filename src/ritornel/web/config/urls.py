@@ -18,4 +18,5 @@ urlpatterns = [
     path("shows/<id:show_id>/", include("ritornel.web.takes.urls")),
     path("", include("ritornel.web.releases.urls")),
     path("", include("ritornel.web.operations.urls")),
+    path("", include("ritornel.web.help.urls")),
 ]

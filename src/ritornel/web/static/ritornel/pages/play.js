@@ -29,8 +29,8 @@ function leave() {
 }
 
 async function main() {
-	const at = asked.get("at");
-	const show = await get(`${base}performance.json${at ? `?at=${encodeURIComponent(at)}` : ""}`);
+	const revision = asked.get("at");
+	const show = await get(`${base}performance.json${revision ? `?at=${encodeURIComponent(revision)}` : ""}`);
 	if (!show.slides.length) {
 		house.append(
 			el(

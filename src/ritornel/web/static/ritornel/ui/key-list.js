@@ -4,8 +4,9 @@ import { el } from "./element.js";
 /**
  * @param {string} title
  * @param {[string, string][]} keys what to press, and what it does
+ * @param {string} help where the page of help about it is; none for strangers
  */
-export function openKeys(title, keys) {
+export function openKeys(title, keys, help = "") {
 	const dialog = el(
 		"dialog",
 		{ class: "keys-told dark", "aria-label": title },
@@ -15,7 +16,12 @@ export function openKeys(title, keys) {
 			{},
 			keys.flatMap(([press, words]) => [el("dt", {}, press), el("dd", {}, words)]),
 		),
-		el("form", { method: "dialog" }, el("button", { class: "push dim" }, "Close")),
+		el(
+			"form",
+			{ method: "dialog", class: "row" },
+			el("button", { class: "push dim" }, "Close"),
+			help ? el("a", { class: "push dim", href: help }, "Help for this page") : null,
+		),
 	);
 	// What is pressed here is meant for nothing beneath.
 	dialog.addEventListener("keydown", (event) => event.stopPropagation());

@@ -6,5 +6,5 @@ addEventListener("keydown", async (event) => {
 	if (event.key !== "?" || !keys || event.ctrlKey || event.metaKey || taken(event)) return;
 	event.preventDefault();
 	const [{ openKeys }, { KEYS }] = await Promise.all([import("./key-list.js"), import("./page-keys.js")]);
-	openKeys(...KEYS[keys]);
+	openKeys(...KEYS[keys], document.querySelector("meta[name=csrf]") ? `/help/${keys === "page" ? "" : keys}` : "");
 });
