@@ -221,7 +221,7 @@ class AccessTest(StageTest):
         self.page.set_viewport_size({"width": 390, "height": 844})
         self.compose("esc-s")
         self.look("details")
-        self.page.get_by_role("group", name="Below the stage").get_by_role("button", name="Score").click()
+        self.page.get_by_role("navigation", name="Below the stage").get_by_role("button", name="Score").click()
         expect(self.page.locator("#score")).to_be_visible()
         self.look("score")
         self.check(2)

@@ -60,7 +60,7 @@ class NarrowTest(StageTest):
         return show
 
     def sheet(self, name: str) -> Any:
-        return self.page.get_by_role("group", name="Below the stage").get_by_role("button", name=name)
+        return self.page.get_by_role("navigation", name="Below the stage").get_by_role("button", name=name)
 
     def test_upright_details_and_score_share_the_sheet_below_the_stage(self) -> None:
         self.on_a_phone()

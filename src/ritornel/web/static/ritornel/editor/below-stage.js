@@ -38,8 +38,8 @@ export function shareSheet(compose, { onShow }) {
 		onShow();
 	};
 	const tabs = el(
-		"div",
-		{ class: "sheet-tabs", role: "group", "aria-label": "Below the stage" },
+		"nav",
+		{ class: "sheet-tabs", "aria-label": "Below the stage" },
 		Object.entries(SHEETS).map(([name, title]) =>
 			el("button", { "data-sheet": name, onclick: () => show(name) }, title),
 		),
