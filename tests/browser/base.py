@@ -370,12 +370,12 @@ class BrowserTest(unittest.TestCase):
         page.get_by_role("button", name="Sign in").click()
         page.wait_for_url(self.base + "/")
 
-    def copy_of_demo(self, page: Page | None = None) -> str:
-        """A show of the test's own: a copy of the demo. Returns its id."""
+    def copy_of_demo(self, page: Page | None = None, demo: str = "orlmere") -> str:
+        """A show of the test's own: a copy of a demo. Returns its id."""
         page = page or self.page
         token = next(cookie["value"] for cookie in page.context.cookies() if cookie["name"] == "csrftoken")
         reply = page.request.post(
-            self.base + "/shows/orlmere/duplicate",
+            f"{self.base}/shows/{demo}/duplicate",
             form={"title": "The Orlmere clock"},
             headers={"X-CSRFToken": token, "Referer": self.base},
             max_redirects=0,

@@ -5,9 +5,13 @@ import re
 import wave
 from typing import Any
 
+import msgspec
 import numpy as np
 from playwright.sync_api import expect
 
+from ritornel.core.schedule.captions import spoken_at
+from ritornel.core.schedule.performance import perform
+from ritornel.demo.narrated import told
 from tests.browser.test_stage import StageTest, png
 
 
@@ -152,6 +156,34 @@ class VoiceTest(StageTest):
         first = self.slide(show, order[0])
         self.assertEqual((first["layout"], first["objects"][0]["fit"]), ("picture alone", "contain"))
         expect(self.page.locator(".empty-place")).to_have_count(0)
+
+
+class SpokenNotesTest(StageTest):
+    def test_the_notes_are_read_as_captions_while_their_voice_is_heard_where_the_maker_wants_it(self) -> None:
+        show = self.compose("esc-s", show=self.copy_of_demo(demo="told"))
+        self.at_show()
+        self.page.get_by_role("tab", name="How it runs").click()
+        tick = self.page.get_by_label("The notes are the captions of the voices")
+        tick.check()
+        self.until(lambda: self.score(show)["settings"]["notes_as_captions"])
+        self.page.get_by_label("Language of the slides").select_option("German")
+        self.until(lambda: self.score(show)["settings"]["language"] == "de")
+        staged = perform(msgspec.structs.replace(told(), notes_as_captions=True))
+        self.page.goto(f"{self.base}/shows/{show}/play?mode=self-running&from=esc-s")
+        line = self.page.locator(".house .captions")
+        expect(line).to_have_text(staged.spoken[2][0].text)
+        expect(line).to_have_attribute("lang", "de")
+        instants = [(n, at + 0.5) for n, told in enumerate(staged.spoken) for at in range(0, 12_000, 700) if told]
+        read = self.page.evaluate(
+            """async ([address, instants]) => {
+              const { spokenAt } = await import("/static/ritornel/player/captions.js");
+              const show = await (await fetch(address)).json();
+              return instants.map(([index, at]) => spokenAt(show, index, at));
+            }""",
+            [f"/shows/{show}/performance.json", instants],
+        )
+        self.assertEqual(read, [spoken_at(staged, n, at) for n, at in instants])
+        self.assertGreater(len(set(read)), 5)
 
 
 class EffectSoundTest(StageTest):

@@ -80,7 +80,7 @@ class CaptionTrackTest(FilmedClipSource):
             order=(Build("play", "clip", PLAYS, Follows()),),
             advance=AdvanceAfter(2000),
         )
-        show = Show("show", "Show", Frame(64, 36), slides=(slide,), assets=(self.asset,))
+        show = Show("show", "Show", Frame(64, 36), slides=(slide,), assets=(self.asset,), language="de-CH")
         path = self.folder / f"film{suffix}"
         write_film(perform(show), path, FilmOrder(64, 36, Fraction(10)), lambda sha256: self.source)
         return path
@@ -89,6 +89,8 @@ class CaptionTrackTest(FilmedClipSource):
         for suffix in (".mp4", ".webm"):
             with self.subTest(suffix), av.open(str(self.written(suffix))) as container:
                 (track,) = container.streams.subtitles
+                languages = {stream.language for stream in (track, container.streams.video[0])}
+                self.assertEqual(languages, {"deu"})
                 found = []
                 for packet in container.demux(track):
                     words = bytes(packet)[2:] if suffix == ".mp4" else bytes(packet)

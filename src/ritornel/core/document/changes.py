@@ -6,7 +6,7 @@ import msgspec
 
 from ritornel.core.document.names import Named
 from ritornel.core.document.objects import Id, Name
-from ritornel.core.document.show import Asset, Frame, Habits, MusicSpan, NamedMark, Runs, Show, Slide, Time
+from ritornel.core.document.show import Asset, Frame, Habits, Language, MusicSpan, NamedMark, Runs, Show, Slide, Time
 from ritornel.core.document.theme import Furniture, Theme
 from ritornel.core.errors import UnknownName
 
@@ -46,6 +46,8 @@ class PutSettings(Named, frozen=True, tag_field="change", tag="put settings"):
     holds_by_cue: dict[str, Time]
     voices_live: bool = False
     follows_take: Name = ""
+    language: Language = "en"
+    notes_as_captions: bool = False
 
 
 class PutStyle(msgspec.Struct, frozen=True, tag_field="change", tag="put style"):
@@ -109,9 +111,7 @@ def slide_index(show: Show, slide_id: str) -> int:
 
 def settings_of(show: Show) -> PutSettings:
     """The change that would set the show's settings to what they are."""
-    return PutSettings(
-        show.title, show.default_hold_ms, show.end, show.runs, show.holds_by_cue, show.voices_live, show.follows_take
-    )
+    return PutSettings(**{name: getattr(show, name) for name in PutSettings.__struct_fields__})
 
 
 def style_of(show: Show) -> PutStyle:

@@ -318,6 +318,9 @@ RUNS: dict[Runs, tuple[str, str]] = {
 """The two ways a show runs: what each is called, and what happens in it."""
 
 
+Language = Annotated[str, Meta(pattern=r"^[A-Za-z]{2,3}(-[A-Za-z0-9]{2,8})*$", max_length=35)]
+
+
 def first_advance(runs: Runs, cue_id: str) -> AdvanceAfter | AdvanceOnCue:
     """How a new slide advances: on cue in a spoken show, after the default time in a self-running one."""
     return AdvanceOnCue(cue_id) if runs == "on cue" else AdvanceAfter()
@@ -325,7 +328,8 @@ def first_advance(runs: Runs, cue_id: str) -> AdvanceAfter | AdvanceOnCue:
 
 class Show(Named, frozen=True, forbid_unknown_fields=True):
     """A whole show. `holds_by_cue` are what the chosen take measured, by cue id (rule 2); `follows_take` is what that
-    take is called. With `voices_live` voices are heard on cue too.
+    take is called. With `voices_live` voices are heard on cue too; with `notes_as_captions` they are read in the words
+    of the notes. `language` is that of the words on the slides, as a tag (BCP 47).
     """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("title",)
@@ -347,6 +351,8 @@ class Show(Named, frozen=True, forbid_unknown_fields=True):
     habits: Habits = Habits()
     voices_live: bool = False
     follows_take: Name = ""
+    language: Language = "en"
+    notes_as_captions: bool = False
 
     @property
     def shown(self) -> tuple[Slide, ...]:

@@ -15,6 +15,7 @@ from av.stream import Disposition
 from ritornel.core.containers import open_container
 from ritornel.core.document.objects import Caption
 from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.languages import language_code
 from ritornel.core.schedule.captions import compile_captions
 from ritornel.core.schedule.performance import Performance
 
@@ -104,7 +105,7 @@ def join_film(
 ) -> None:
     """Joins files of pictures, each with when it begins in s, and the sound into a film, packets as they are, in the
     order in which they are decoded. An .mp4 can be played while it is still on its way; the film has the show's
-    title, its sections or slides as chapters, and what is spoken in clips as a track of captions that players can
+    title, its sections or slides as chapters, and what is spoken as a track of captions that players can
     show. An .mp4 has a poster; WebM knows none.
     """
     webm = target.suffix == ".webm"
@@ -127,14 +128,20 @@ def join_film(
             ]
         )
         first = opened.enter_context(open_container(pictures[0][0]))
-        merged = [_packets(pictures, "video", out.add_stream_from_template(first.streams.video[0]))]
+        language = language_code(performance.language)
+
+        def spoken(stream: Any) -> Any:
+            stream.metadata["language"] = language
+            return stream
+
+        merged = [_packets(pictures, "video", spoken(out.add_stream_from_template(first.streams.video[0])))]
         if sound is not None:
             heard = opened.enter_context(open_container(sound))
             merged.append(
-                _packets([(sound, Fraction(0))], "audio", out.add_stream_from_template(heard.streams.audio[0]))
+                _packets([(sound, Fraction(0))], "audio", spoken(out.add_stream_from_template(heard.streams.audio[0])))
             )
         if captions := compile_captions(performance):
-            merged.append(_captions(captions, out.add_mux_stream("webvtt" if webm else "mov_text"), webm))
+            merged.append(_captions(captions, spoken(out.add_mux_stream("webvtt" if webm else "mov_text")), webm))
         write_poster = _put_poster(out, poster, order) if poster and not webm else None
         if write_poster is not None:
             write_poster()

@@ -41,9 +41,11 @@ _SLIDE: Allowed = {
     "words": None,
     "clips": None,
     "presses": None,
+    "spoken": None,
 }
 SHOW: Allowed = {
     "title": None,
+    "language": None,
     "frame": None,
     "end": None,
     "starts_ms": None,

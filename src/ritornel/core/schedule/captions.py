@@ -1,4 +1,4 @@
-"""The captions of clips on the show's clock."""
+"""The captions of clips and of voices on the show's clock."""
 
 from ritornel.core.document.objects import Caption, Clip
 from ritornel.core.layout.marks import ClipMark
@@ -17,13 +17,17 @@ def _rounds(clip: Clip, begins_ms: int, runs_ms: int) -> list[tuple[int, int]]:
 def compile_captions(performance: Performance) -> tuple[Caption, ...]:
     """What is read in the self-running show, by when it begins.
 
-    Where clips speak at once, the one that began later is read; none outlasts its clip.
+    Where clips and a voice speak at once, the one that began later is read; none outlasts its clip or its slide.
 
     A caption at *t* of a clip that is shown from `in` at `rate` % stands (t - in) * 100 / rate after the clip begins.
     """
     found: list[Caption] = []
     for index, staged in enumerate(performance.slides):
         start = performance.schedule.starts_ms[index]
+        for caption in performance.spoken[index] if performance.spoken else ():
+            end = min(caption.end_ms, staged.schedule.length_ms)
+            if caption.start_ms < end:
+                found.append(Caption(start + caption.start_ms, start + end, caption.text))
         for build, time in zip(staged.slide.order, staged.schedule.builds, strict=True):
             clip = clip_of(staged.slide, build)
             if clip is None or not clip.captions:
@@ -47,6 +51,12 @@ def compile_captions(performance: Performance) -> tuple[Caption, ...]:
                 result[-1] = Caption(result[-1].start_ms, caption.start_ms, result[-1].text)
         result.append(caption)
     return tuple(result)
+
+
+def spoken_at(performance: Performance, index: int, slide_ms: float) -> str:
+    """What is read of a slide's voice at an instant of the slide's clock; nothing between captions."""
+    spoken = performance.spoken[index] if performance.spoken else ()
+    return next((entry.text for entry in spoken if entry.start_ms <= slide_ms < entry.end_ms), "")
 
 
 def caption_in(performance: Performance, frame_state: FrameState) -> str:

@@ -4,12 +4,13 @@ instant.
 
 import math
 from collections.abc import Callable, Mapping
+from itertools import repeat
 from typing import Any
 
 import msgspec
 
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.objects import Clip, Picture, PlayClip, PlaySound, TextHolder
+from ritornel.core.document.objects import Caption, Clip, Picture, PlayClip, PlaySound, TextHolder
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.layout.drawing import Scenery, draw_slide, scenery_of
 from ritornel.core.layout.marks import ClipMark, ImageMark, SlideDrawing
@@ -24,6 +25,7 @@ from ritornel.core.schedule.music import LostSpan, compile_music
 from ritornel.core.schedule.show_schedule import BLACK_MS, ShowSchedule, compile_show, moment_at, slide_moment
 from ritornel.core.schedule.slide_schedule import SlideSchedule
 from ritornel.core.schedule.sound_effects import compile_effects
+from ritornel.core.schedule.spoken_notes import spoken_captions
 from ritornel.core.schedule.tracks import (
     SlideTracks,
     compile_tracks,
@@ -61,6 +63,8 @@ class Performance(msgspec.Struct, frozen=True):
     voices_live: bool = False
     effects: tuple[SoundTime, ...] = ()
     clips: tuple[SoundTime, ...] = ()
+    spoken: tuple[tuple[Caption, ...], ...] = ()
+    language: str = "en"
 
     @property
     def events(self) -> tuple[SoundTime, ...]:
@@ -161,6 +165,8 @@ def perform(show: Show, first_number: int = 1) -> Performance:
         show.voices_live,
         effects,
         clips,
+        tuple(map(spoken_captions, shown)) if show.notes_as_captions else (),
+        show.language,
     )
 
 
@@ -257,7 +263,11 @@ def builtins_of(performance: Performance, media: Mapping[str, str]) -> dict[str,
         "starts_ms": schedule.starts_ms,
         "content_ms": schedule.content_ms,
         "length_ms": schedule.length_ms,
-        "slides": [staged_builtins(staged) for staged in performance.slides],
+        "language": performance.language,
+        "slides": [
+            {**staged_builtins(staged), **({"spoken": to_builtins(spoken)} if spoken else {})}
+            for staged, spoken in zip(performance.slides, performance.spoken or repeat(()), strict=False)
+        ],
         "music": to_builtins(performance.music),
         "voices": to_builtins(performance.voices),
         "voices_live": performance.voices_live,

@@ -151,6 +151,8 @@ def settings_line(show: Show) -> dict[str, Any]:
         "runs": show.runs,
         "runs_titles": {value: title for value, (title, _) in RUNS.items()},
         "voices_live": show.voices_live,
+        "language": show.language,
+        "notes_as_captions": show.notes_as_captions,
         "follows_take": show.follows_take,
         "frame": to_builtins(show.frame),
         "theme": to_builtins(show.theme),

@@ -117,9 +117,11 @@ def transcript(request: HttpRequest, address: str) -> HttpResponse:
     edition = release.editions.first()
     if edition is None:
         raise Http404("There is no show at this address.")
-    slides = transcript_of(perform(from_json(bytes(edition.document), ShowValue, "The edition")))
+    show = from_json(bytes(edition.document), ShowValue, "The edition")
+    slides = transcript_of(perform(show))
     about = {
         "title": edition.title,
+        "language": show.language,
         "length": clock_text(edition.length_ms).split(".")[0],
         "slides": [{"value": slide, "at": clock_text(slide.starts_ms).split(".")[0]} for slide in slides],
         "watch": reverse("watch", args=[address]),

@@ -18,12 +18,12 @@ from ritornel.core.errors import BadValue
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import check_order
 from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.spoken_notes import has_captions
 from ritornel.web.config.bounded_input import rate_of
 from ritornel.web.config.byte_ranges import file_reply
 from ritornel.web.config.replies import body_of, json_reply, telling_errors
 from ritornel.web.editor.services import ask_for_looks, measured, seen_of, style_stamp, thumb_address
 from ritornel.web.people.services import mail_goes_out, person_of
-from ritornel.web.releases.browser_media import clips_of
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.guests import guest_lines
 from ritornel.web.releases.handing_in import handed_lines, recipient_names, section_owners
@@ -87,7 +87,7 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "guests": guest_lines(request, release),
         "mail": mail_goes_out(),
         "editions": [_edition_line(edition) for edition in editions],
-        "captions": reverse("captions-out", args=[show_id]) if any(clip.captions for clip in clips_of(show)) else None,
+        "captions": reverse("captions-out", args=[show_id]) if has_captions(show) else None,
         "takes": takes_of(row),
         "films": [_film_line(job) for job in row.films.defer("document")],
         "handed": handed_lines(row),

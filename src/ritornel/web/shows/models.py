@@ -36,6 +36,8 @@ class Show(Removable):
     habits = models.JSONField(default=dict)
     voices_live = models.BooleanField(default=False)
     follows_take = models.CharField(max_length=200, blank=True, default="")
+    language = models.CharField(max_length=35, default="en")
+    notes_as_captions = models.BooleanField(default=False)
     folder = models.CharField(max_length=60, blank=True, default="")
     revision = models.IntegerField(default=0)
     created_at = models.DateTimeField(auto_now_add=True)

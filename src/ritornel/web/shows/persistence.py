@@ -84,6 +84,8 @@ def _value(row: Show, slides: tuple[SlideValue, ...], assets: tuple[AssetValue, 
         from_builtins(row.habits, Habits, "The habits"),
         row.voices_live,
         row.follows_take,
+        row.language,
+        row.notes_as_captions,
     )
 
 
@@ -104,7 +106,8 @@ def create_rows(row: Show, show: ShowValue) -> None:
 def _copy_settings(row: Show, settings: c.PutSettings) -> None:
     row.title, row.default_hold_ms, row.end = settings.title, settings.default_hold_ms, settings.end
     row.runs, row.holds_by_cue, row.voices_live = settings.runs, settings.holds_by_cue, settings.voices_live
-    row.follows_take = settings.follows_take
+    row.follows_take, row.language = settings.follows_take, settings.language
+    row.notes_as_captions = settings.notes_as_captions
 
 
 def _copy_style(row: Show, style: c.PutStyle) -> None:

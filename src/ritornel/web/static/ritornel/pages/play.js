@@ -67,7 +67,7 @@ async function main() {
 		house.dataset.phase = event.detail.phase;
 		if (words.dataset.at !== String(at)) {
 			words.dataset.at = at;
-			words.textContent = `Slide ${at + 1}. ${show.slides[at]?.words ?? ""}`;
+			words.replaceChildren(`Slide ${at + 1}. `, el("span", { lang: show.language }, show.slides[at]?.words ?? ""));
 		}
 	});
 	listen(player, house, {

@@ -47,7 +47,10 @@ async function main() {
 		house.dataset.slide = show.slides[at]?.id ?? "";
 		if (words.dataset.at !== String(at)) {
 			words.dataset.at = at;
-			words.textContent = `Slide ${at + 1} of ${show.slides.length}. ${show.slides[at]?.words ?? ""}`;
+			words.replaceChildren(
+				`Slide ${at + 1} of ${show.slides.length}. `,
+				el("span", { lang: show.language }, show.slides[at]?.words ?? ""),
+			);
 		}
 	});
 	followNews(start, player, house);

@@ -17,6 +17,19 @@ const TABS = [
 	["frame", "Frame and footer"],
 ];
 
+const LANGUAGES = (
+	"ar bg ca cs cy da de el en es et eu fa fi fr ga gd gl he hi hr hu id is it ja ko lb lt lv mk mt nl no pl pt rm ro ru sk " +
+	"sl sq sr sv th tr uk vi zh"
+).split(" ");
+
+/** The language of the words on the slides: what screen readers, films and pages are told. */
+function languageField(value, set) {
+	const names = new Intl.DisplayNames("en", { type: "language", fallback: "code" });
+	const known = [...new Set([...LANGUAGES, value])].map((tag) => [tag, names.of(tag)]);
+	known.sort(([, one], [, other]) => one.localeCompare(other));
+	return selectField(value, known, set, { label: "Language of the slides" });
+}
+
 /** @param {function()} again draws the panel once more, when a part has come */
 export function showPanel(state, again) {
 	const tabs = TABS.map(([key, words]) =>
@@ -133,6 +146,15 @@ function running(state) {
 			state.data.voices.length
 				? tick("Voices are heard when played on cue", settings.voices_live, (on) => change({ voices_live: on }))
 				: null,
+			state.data.voices.length
+				? tick("The notes are the captions of the voices", settings.notes_as_captions, (on) =>
+						change({ notes_as_captions: on }),
+					)
+				: null,
+			pair(
+				"Language",
+				languageField(settings.language, (language) => change({ language })),
+			),
 		),
 		el("section", { class: "grid gap-2" }, el("h3", {}, "Length"), ...fitting(state)),
 		el(

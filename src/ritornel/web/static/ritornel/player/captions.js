@@ -1,4 +1,4 @@
-// Captions of clips, read while they play: core/schedule/captions.py, caption_in.
+// Captions of clips and voices, read while they play: core/schedule/captions.py, caption_in and spoken_at.
 import { el } from "../ui/element.js";
 import { keyOf, taken } from "../ui/free-keys.js";
 
@@ -14,7 +14,11 @@ export function captionAt({ captions = [], in_ms: from = 0, out_ms: to = 1 }, pl
 const marksOf = ({ parts }) => parts.flatMap(({ marks }) => marks).filter(({ captions }) => captions?.length);
 
 export const hasCaptions = (show) =>
-	show.slides.some(({ drawing }) => drawing.objects.some((item) => marksOf(item).length));
+	show.slides.some(({ drawing, spoken }) => spoken?.length || drawing.objects.some((item) => marksOf(item).length));
+
+/** What is read of a slide's voice at an instant of the slide's clock. */
+export const spokenAt = (show, index, slideMs) =>
+	show.slides[index]?.spoken?.find(({ start_ms: start, end_ms: end }) => start <= slideMs && slideMs < end)?.text ?? "";
 
 /** What is read of all that is seen: of the foremost clip that speaks. */
 export function captionIn(show, frameState) {
@@ -36,7 +40,7 @@ export function captionIn(show, frameState) {
  * and off.
  */
 export function showCaptions(player, house) {
-	const line = el("p", { class: "captions", "aria-live": "off", hidden: true });
+	const line = el("p", { class: "captions", "aria-live": "off", lang: player.show.language, hidden: true });
 	house.append(line);
 	let on = localStorage.getItem(KEPT) !== "off";
 	let said = "";
@@ -56,7 +60,8 @@ export function showCaptions(player, house) {
 			turn();
 	});
 	player.addEventListener("painted", ({ detail }) => {
-		const now = captionIn(player.show, detail);
+		const { index, slideMs } = player.voicePlace();
+		const now = captionIn(player.show, detail) || spokenAt(player.show, index, slideMs);
 		if (now === said) return;
 		said = now;
 		tell();

@@ -37,6 +37,7 @@ export class ShowPlayer extends EventTarget {
 	constructor(show, surface, { mode, loops = false, card = null }) {
 		super();
 		this.show = loops && show.content_ms ? { ...show, end: "loop", length_ms: show.content_ms } : show;
+		if (show.language) surface.setAttribute("lang", show.language);
 		this.mode = mode;
 		this.card = card;
 		this.painter = new Painter(surface, this.show, { pressed: true });
@@ -372,6 +373,16 @@ export class ShowPlayer extends EventTarget {
 		this.heardMs = 0;
 		if (this.clock.paused === null) this.sound?.seek(this.timeMs());
 		this.paint();
+	}
+
+	/** The slide whose voice is heard now, and its clock; no slide where voices are not heard. */
+	voicePlace() {
+		if (this.live)
+			return this.show.voices_live && this.state
+				? { index: this.state.index, slideMs: this.clock.now() - this.state.began_ms }
+				: { index: -1, slideMs: 0 };
+		const { index, slide_ms: slideMs } = momentAt(this.show, this.timeMs());
+		return { index, slideMs };
 	}
 
 	get paused() {
