@@ -2,6 +2,7 @@
 
 import copy
 import functools
+import re
 import tomllib
 import unittest
 from pathlib import Path
@@ -26,6 +27,7 @@ PLANTED = {
     "Others reach releases by its services": ("ritornel.web.shows.pages", "ritornel.web.releases.editions"),
     "Others reach people by its services": ("ritornel.web.library.shelf", "ritornel.web.people.roles"),
     "Others reach streams by its services": ("ritornel.web.editor.show_feed", "ritornel.web.streams.hub"),
+    "Others reach help by its services": ("ritornel.web.shows.pages", "ritornel.web.help.first_show"),
 }
 
 
@@ -59,3 +61,15 @@ class ContractsTest(unittest.TestCase):
                 importer, imported = PLANTED[contract["name"]]
                 graph.add_import(importer=importer, imported=imported, line_number=1, line_contents="planted")
                 self.assertFalse(kept(contract, graph))
+
+
+class MigrationsTest(unittest.TestCase):
+    def test_none_uses_code_that_goes_on_changing(self) -> None:
+        """A migration says what was; what it needs of the program stands in it as it was then."""
+        found = [
+            f"{path.relative_to(ROOT)}: {line.strip()}"
+            for path in sorted((ROOT / "src").rglob("migrations/0*.py"))
+            for line in path.read_text().splitlines()
+            if re.match(r"\s*(from|import) ritornel", line)
+        ]
+        self.assertEqual(found, [])

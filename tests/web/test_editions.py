@@ -113,7 +113,8 @@ class FoldersTest(WebTest):
         seven = edition_place(self.release.address, 7)
         importlib.import_module("ritornel.web.releases.migrations.0011_editions_without_notes").clean_folder(seven)
         now, then = (json.loads((folder / "performance.json").read_bytes()) for folder in (self.folder, seven))
-        self.assertEqual(then, now)
+        # Editions of that time told no language.
+        self.assertEqual(then, {name: value for name, value in now.items() if name != "language"})
         self.assertTrue(all((seven / name).is_file() for name in then["media"].values()))
         self.assertEqual(
             (seven / "calm.json").read_bytes(), (seven / "performance.json").read_bytes(), "it had none of its own"

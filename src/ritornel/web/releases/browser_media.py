@@ -2,8 +2,7 @@
 
 from pathlib import Path
 
-from ritornel.core.document.objects import Clip
-from ritornel.core.document.show import Asset, Show
+from ritornel.core.document.show import Asset
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.media import file_name
 from ritornel.core.schedule.performance import Performance
@@ -55,8 +54,3 @@ def used_media(staged: Performance) -> dict[str, tuple[Asset, int]]:
         for key in named
         if asset_and_rate(key)[0] in staged.assets
     }
-
-
-def clips_of(show: Show) -> list[Clip]:
-    """All clips that stand on slides."""
-    return [item for slide in show.slides for item in slide.objects if isinstance(item, Clip)]

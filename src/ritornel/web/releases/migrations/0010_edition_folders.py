@@ -1,48 +1,64 @@
-"""Editions move out of the database into folders of static files."""
+"""Editions move out of the database into folders of static files. What lay where is written down here as it was then."""
 
+import gzip
+import os
+import re
+import secrets
+import shutil
 from pathlib import Path
 from typing import Any
 
 import msgspec
 from django.conf import settings
+from django.core.files.storage import storages
 from django.db import migrations, models
 
+_NAME = re.compile(r"(?P<sha256>[0-9a-f]{64})(?:-(?P<made>light|[0-9]+))?\.[a-z0-9]+")
 
-def _files_of(show: Any) -> dict[str, Path]:
-    """Where all media of a show should lie, by the names they were served under."""
-    from ritornel.web.releases.browser_media import clips_of, served_name
-    from ritornel.web.shows.services import media_path
-    from ritornel.web.library.services import light_path
-    from ritornel.web.library.services import tempo_path
 
-    assets = {asset.id: asset for asset in show.assets}
-    paths = {served_name(asset): light_path(asset.sha256) if asset.heavy else media_path(asset.sha256) for asset in show.assets}
-    sped = {(assets[clip.asset_id], clip.rate_pct) for clip in clips_of(show) if clip.rate_pct != 100 and clip.asset_id in assets}
-    return paths | {served_name(asset, rate_pct): tempo_path(asset.sha256, rate_pct) for asset, rate_pct in sped}
+def _source(name: str) -> Path | None:
+    """Where the medium lies that was served under a name; None where it is not there."""
+    found = _NAME.fullmatch(name)
+    if found is None:
+        return None
+    sha256, made = found["sha256"], found["made"]
+    if made is None:
+        path = Path(storages["default"].path(f"{sha256[:2]}/{sha256}"))
+        return path if path.is_file() else None
+    kind, file = ("lighter", f"{sha256}.mp4") if made == "light" else ("tempo", name)
+    made_files = sorted((Path(settings.VAR) / "derived" / kind).glob(f"v*/{sha256[:2]}/{file}"))
+    return made_files[-1] if made_files else None
+
+
+def _put_beside(source: Path, target: Path) -> None:
+    try:
+        os.link(source, target)
+    except OSError:
+        shutil.copyfile(source, target)
 
 
 def lay_out(apps: Any, _: Any) -> None:
     """Each edition as it is, with the media it was made with."""
-    from ritornel.core.document.decoding import from_json
-    from ritornel.core.document.show import Show
-    from ritornel.web.releases.folders import CALM, FIRST, PERFORMANCE, put_beside, put_in_place, write_words
-    from ritornel.web.shows.models import new_id
-
+    root = Path(settings.VAR) / "editions"
     for edition in apps.get_model("releases", "Edition").objects.select_related("release").iterator(chunk_size=1):
         performance = bytes(edition.performance)
-        paths = _files_of(from_json(bytes(edition.document), Show, "The edition"))
-        folder = Path(settings.VAR) / "editions" / f".{new_id()}"
+        folder = root / f".{secrets.token_hex(8)}"
         folder.mkdir(parents=True)
-        for name, words in ((PERFORMANCE, performance), (CALM, bytes(edition.calm) or performance)):
+        for name, words in (("performance.json", performance), ("calm.json", bytes(edition.calm) or performance)):
             show = msgspec.json.decode(words)
             # They were addresses of this server: /s/ADDRESS/NUMBER/NAME.
             show["media"] = {key: place.rpartition("/")[2] for key, place in show["media"].items()}
-            write_words(folder, name, msgspec.json.encode(show))
+            (folder / name).write_bytes(msgspec.json.encode(show))
+            (folder / f"{name}.gz").write_bytes(gzip.compress(msgspec.json.encode(show), 9, mtime=0))
             for served in show["media"].values():
-                if served in paths and paths[served].is_file() and not (folder / served).exists():
-                    put_beside(paths[served], folder / served)
-        (folder / FIRST).write_bytes(bytes(edition.first))
-        put_in_place(folder, edition.release.address, edition.number)
+                source = _source(served)
+                if source is not None and not (folder / served).exists():
+                    _put_beside(source, folder / served)
+        (folder / "first.webp").write_bytes(bytes(edition.first))
+        place = root / edition.release.address / str(edition.number)
+        place.parent.mkdir(exist_ok=True)
+        shutil.rmtree(place, ignore_errors=True)
+        folder.replace(place)
         edition.title = msgspec.json.decode(performance)["title"]
         edition.save(update_fields=["title"])
 
