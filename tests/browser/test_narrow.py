@@ -23,6 +23,7 @@ PAGES = (
     "/shows/orlmere/history",
     "/shows/orlmere/bin",
 )
+LETTERS_PX = "() => parseFloat(getComputedStyle(document.body).fontSize)"
 CUT_OFF = """() => {
   const wide = document.documentElement.clientWidth;
   const scrolls = (node) => {
@@ -52,6 +53,29 @@ class NarrowTest(StageTest):
                     self.assertEqual(self.page.evaluate(CUT_OFF), [])
                     wide = self.page.evaluate("() => document.scrollingElement.scrollWidth")
                     self.assertLessEqual(wide, width)
+
+    def test_with_larger_letters_in_the_browser_nothing_is_cut_off_either(self) -> None:
+        self.page.goto(self.base)
+        before = self.page.evaluate(LETTERS_PX)
+        line = self.page.context.new_cdp_session(self.page)
+        line.send("Page.setFontSizes", {"fontSizes": {"standard": 20}})
+        for path in PAGES:
+            with self.subTest(path=path):
+                self.page.goto(self.base + path)
+                expect(self.page.locator("h1").first).to_be_attached()
+                self.assertEqual(self.page.evaluate(LETTERS_PX), before * 20 / 16)
+                self.assertEqual(self.page.evaluate(CUT_OFF), [])
+
+    def test_magnified_fourfold_pages_beside_the_stage_flow_anew(self) -> None:
+        self.page.set_viewport_size({"width": 320, "height": 256})
+        for path in PAGES:
+            if "?slide=" in path or path.endswith("/lectern"):
+                continue
+            with self.subTest(path=path):
+                self.page.goto(self.base + path)
+                expect(self.page.locator("h1").first).to_be_attached()
+                self.assertLessEqual(self.page.evaluate("() => document.scrollingElement.scrollWidth"), 320)
+                self.assertEqual(self.page.evaluate(CUT_OFF), [])
 
     def on_a_phone(self) -> str:
         self.page.set_viewport_size({"width": 390, "height": 844})

@@ -2,7 +2,7 @@
 import { el } from "../ui/element.js";
 import { pull } from "../ui/pull.js";
 
-const NARROW = matchMedia("(width < 900px)");
+const NARROW = matchMedia("(width < 56.25em)");
 const SHEETS = { panel: "Details", score: "Score" };
 const LEAST_PX = 190;
 const STAGE_PX = 300;

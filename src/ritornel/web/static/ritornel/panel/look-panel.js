@@ -262,7 +262,7 @@ function picture(state, item, change) {
 		el(
 			"div",
 			{ class: "pair" },
-			el("span", { class: "said text-[12px]" }, "left, right, top, bottom"),
+			el("span", { class: "said text-xs" }, "left, right, top, bottom"),
 			el("div", { class: "two" }, cut(sides.top, "Cut off at the top"), cut(sides.bottom, "Cut off at the bottom")),
 		),
 		pair(
@@ -375,7 +375,7 @@ function endsFields(state, item) {
 	return el(
 		"div",
 		{ class: "pair" },
-		el("span", { class: "said text-[12px]" }, "ends cut off at left, top; shows wide, high"),
+		el("span", { class: "said text-xs" }, "ends cut off at left, top; shows wide, high"),
 		el(
 			"div",
 			{ class: "two" },
