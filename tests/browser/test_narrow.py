@@ -138,3 +138,18 @@ class NarrowTest(StageTest):
         self.until(
             lambda: "The escapements" in self.page.request.get(f"{self.base}/shows/{show}/slides/esc-s.json").text()
         )
+
+    def test_a_build_goes_earlier_and_later_by_its_buttons_and_they_keep_the_focus(self) -> None:
+        show = self.on_a_phone()
+
+        def order() -> list[str]:
+            return [build["name"] for build in self.score(show)["slides"]["esc-s"]["builds"]]
+
+        before = order()
+        self.assertEqual(before[:2], ["Wheel", "Axle"])
+        self.page.locator(".order .entry .who").first.click()
+        self.page.get_by_role("button", name="Later: Wheel").click()
+        self.until(lambda: order()[:2] == ["Axle", "Wheel"])
+        expect(self.page.get_by_role("button", name="Later: Wheel")).to_be_focused()
+        self.page.get_by_role("button", name="Earlier: Wheel").click()
+        self.until(lambda: order() == before)

@@ -143,6 +143,25 @@ function beatBeyond(rows, row, way) {
 	return { beat: true, before: before ? { cue: before.dataset.cue } : null };
 }
 
+/** The row of the same build or wait in the list as it is drawn now. */
+function sameRow({ dataset: { cue, build } }) {
+	const same = cue ? `[data-cue="${CSS.escape(cue)}"]` : `[data-build="${CSS.escape(build)}"]`;
+	return document.querySelector(`.order ${same}`);
+}
+
+/** Takes a build one place earlier (-1) or later (1), a wait with its beat past another beat. */
+export async function moveRow(state, row, way) {
+	const rows = [...row.parentNode.querySelectorAll(".entry, .wait")];
+	const place = row.dataset.cue ? beatBeyond(rows, row, way) : placeBeyond(row, way);
+	if (place) await state.edit(editOf(state, row, place));
+}
+
+/** The same for a press; the button that was pressed keeps the focus. */
+export async function pressRow(state, row, way) {
+	await moveRow(state, row, way);
+	sameRow(row)?.querySelector(`[data-way="${way}"]`)?.focus();
+}
+
 export function enableDrag(state, list) {
 	list.addEventListener("pointerdown", (down) => {
 		const held = down.target.closest(".entry, .wait");
@@ -213,10 +232,7 @@ export function enableDrag(state, list) {
 			rows[rows.indexOf(row) + way]?.querySelector(handle).focus();
 			return;
 		}
-		const { cue, build } = row.dataset;
-		const place = cue ? beatBeyond(rows, row, way) : placeBeyond(row, way);
-		if (place) await state.edit(editOf(state, row, place));
-		const same = cue ? `[data-cue="${CSS.escape(cue)}"]` : `[data-build="${CSS.escape(build)}"]`;
-		document.querySelector(`.order ${same} :is(${handle})`)?.focus();
+		await moveRow(state, row, way);
+		sameRow(row)?.querySelector(handle).focus();
 	});
 }

@@ -95,6 +95,22 @@ export function placeInBrace(builds, at) {
 	return behind ? "first" : "alone";
 }
 
+/** What takes the picked build a place up or down where nobody pulls it. */
+function nudges(state, build) {
+	const nudge = (way, words) =>
+		el(
+			"button",
+			{
+				"data-way": way,
+				title: words,
+				"aria-label": `${words}: ${build.name}`,
+				onclick: async ({ currentTarget }) => (await drags.get()).pressRow(state, currentTarget.closest(".entry"), way),
+			},
+			icon(way < 0 ? "arrow-left" : "arrow-right"),
+		);
+	return el("span", { class: "nudges" }, nudge(-1, "Earlier"), nudge(1, "Later"));
+}
+
 function buildRow(state, builds, at) {
 	const build = builds[at];
 	const beat = state.line.schedule.beats[build.beat];
@@ -123,7 +139,7 @@ function buildRow(state, builds, at) {
 			el("span", { class: "does" }, does),
 		),
 		el("span", { class: "when" }, `${tenths(from)}–${tenths(from + build.runs_ms)}`),
-		barOf(beat, from, build.runs_ms),
+		state.pickedBuild === build.id ? nudges(state, build) : barOf(beat, from, build.runs_ms),
 	);
 	row.addEventListener("pointerenter", () => light(build.id, true));
 	row.addEventListener("pointerleave", () => light(build.id, false));

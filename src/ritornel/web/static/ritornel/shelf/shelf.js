@@ -344,7 +344,6 @@ export class Shelf {
 					"data-asset": asset.id,
 					"data-fresh": this.fresh?.has(asset.id) || null,
 					"aria-pressed": String(this.picked === asset.id),
-					draggable: "true",
 					onclick: async () => {
 						if (asset.value) {
 							// Of another shelf: it comes to this one, where it can be looked at.
