@@ -52,7 +52,7 @@ class HistoryTest(WebTest):
     def test_a_point_is_played_with_the_slides_and_media_it_had(self) -> None:
         self.edit({"do": "remove slides", "slide_ids": ["two-s"]})
         self.edit({"do": "drop assets", "asset_ids": ["works"]})
-        then = self.client.get("/shows/clock/performance.json?at=0").json()
+        then = self.client.get("/shows/clock/performance.json?revision=0").json()
         now = self.client.get("/shows/clock/performance.json").json()
         self.assertEqual([item["id"] for item in then["slides"]], [item.id for item in self.first.slides])
         self.assertNotIn("two-s", [item["id"] for item in now["slides"]])
@@ -60,8 +60,8 @@ class HistoryTest(WebTest):
         self.assertEqual(then["media"]["works"], "/shows/clock/history/0/media/works/100")
         self.assertEqual(then["media"]["night"], now["media"]["night"])
         self.assertEqual(self.client.get(then["media"]["works"]).status_code, 200)
-        self.assertEqual(self.client.get("/shows/clock/performance.json?at=999").status_code, 404)
-        self.assertContains(self.client.get("/shows/clock/history/0"), "/shows/clock/play?at=0")
+        self.assertEqual(self.client.get("/shows/clock/performance.json?revision=999").status_code, 404)
+        self.assertContains(self.client.get("/shows/clock/history/0"), "/shows/clock/play?revision=0")
 
     def test_removed_slides_are_seen_for_thirty_days_and_brought_back(self) -> None:
         page = self.client.get("/shows/clock/bin").content.decode()

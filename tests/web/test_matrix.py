@@ -210,7 +210,7 @@ ROWS: list[Row] = [
         ("point", f"{SHOW}history/0"),
         ("point-picture", f"{SHOW}history/0/esc-s.png"),
         ("point-media", f"{SHOW}history/0/media/night/100"),
-        ("performance", f"{SHOW}performance.json?at=0"),
+        ("performance", f"{SHOW}performance.json?revision=0"),
     ),
     *acts(
         EDIT,

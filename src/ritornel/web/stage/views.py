@@ -19,8 +19,8 @@ from ritornel.web.stage.lectern import inks
 @login_required
 @require_GET
 def play(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The show over the full window. `?from=` names the slide to begin at, `?mode=` how it runs, `?at=` a revision of
-    the history to play instead of the show as it is.
+    """The show over the full window. `?from=` names the slide to begin at, `?mode=` how it runs, `?revision=` a state
+    of the history to play instead of the show as it is.
     """
     row = show_for(show_id, request, "watch")
     return render(request, "stage/play.html", {"show": row, "start": {"may_edit": row.access.may("edit"), **inks()}})
@@ -31,9 +31,9 @@ def play(request: HttpRequest, show_id: str) -> HttpResponse:
 @telling_errors
 def performance(request: HttpRequest, show_id: str) -> HttpResponse:
     """Everything the browser's painter needs, as it is now; with notes and names for those who may edit the show, and
-    for nobody else. `?at=` names a revision of the history, which those who may edit the show can play.
+    for nobody else. `?revision=` names a state of the history, which those who may edit the show can play.
     """
-    asked = request.GET.get("at", "")
+    asked = request.GET.get("revision", "")
     row = show_for(show_id, request, "edit" if asked else "watch")
     revision = whole_number(asked, most=10**9)
     now, then = (value_of(row), None) if revision is None else now_and_then(row, revision)

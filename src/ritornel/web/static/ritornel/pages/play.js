@@ -20,7 +20,7 @@ function leave() {
 		location.href = "/";
 		return;
 	}
-	const [back, point] = [asked.get("back"), asked.get("at")];
+	const [back, point] = [asked.get("back"), asked.get("revision")];
 	if (point) {
 		location.href = `${base}history/${encodeURIComponent(point)}`;
 		return;
@@ -29,8 +29,8 @@ function leave() {
 }
 
 async function main() {
-	const revision = asked.get("at");
-	const show = await get(`${base}performance.json${revision ? `?at=${encodeURIComponent(revision)}` : ""}`);
+	const revision = asked.get("revision");
+	const show = await get(`${base}performance.json${revision ? `?revision=${encodeURIComponent(revision)}` : ""}`);
 	if (!show.slides.length) {
 		house.append(
 			el(
