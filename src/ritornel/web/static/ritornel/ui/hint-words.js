@@ -35,6 +35,8 @@ const HINTS = {
 	Black: "Goes black at its end.",
 	"Length to fit the show to": "How long the whole show should be, as 2:30 or 150 s.",
 	"Lengths from reading, all slides": "Makes each slide as long as reading its words takes.",
+	"Language of the slides": "Told to screen readers, films and pages, so that words are spoken as they should be.",
+	"The notes are the captions of the voices": "Whoever turns captions on reads the notes while each voice is heard.",
 	"Default hold": "How long a wait lasts when nobody presses and it has no hold of its own.",
 	"Default effect": "The effect that “Default build” gives.",
 	"Builds last": "How long new builds take.",
