@@ -51,7 +51,7 @@ class OneLineTest(SimpleTestCase):
 
         A section takes its name from a slide; the others are named by the program.
         """
-        of_the_program = {"Transition", "LayoutPlace", "SlideLayout", "Section"}
+        of_the_program = {"Transition", "LayoutPlace", "SlideLayout", "Section", "FirstAct"}
         kinds = [
             kind
             for kind in _structs()
