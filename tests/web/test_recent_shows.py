@@ -1,6 +1,7 @@
 """What is kept of shows that were read last is what is written, and no more of it than may be."""
 
 from datetime import UTC, datetime
+from unittest import mock
 
 from django.db import transaction
 from django.test import SimpleTestCase, TransactionTestCase
@@ -9,6 +10,7 @@ from ritornel.core.document.edits import RemoveSlides
 from ritornel.core.document.show import Slide
 from ritornel.demo.orlmere import orlmere
 from ritornel.web.people.services import User
+from ritornel.web.shows import editing
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.persistence import create_rows, value_of
 from ritornel.web.shows.recent_shows import RecentShows, recent_shows
@@ -54,6 +56,18 @@ class KeptValueTest(TransactionTestCase):
         self.assertEqual(self.read(), before)
         with self.assertNumQueries(1):
             self.read()
+
+    def test_what_is_written_of_a_show_between_reading_and_writing_an_edit_stays(self) -> None:
+        """A folder has no revision: an edit that was computed before it was given must not take it back."""
+        compute = editing.value_of
+
+        def meanwhile(row: Show) -> object:
+            Show.objects.filter(pk="orlmere").update(folder="Towers")
+            return compute(row)
+
+        with mock.patch.object(editing, "value_of", meanwhile):
+            edit_show("orlmere", self.ines, RemoveSlides(("bell-s",)))
+        self.assertEqual(Show.objects.get(pk="orlmere").folder, "Towers")
 
     def test_what_a_transaction_takes_back_is_not_kept(self) -> None:
         before = self.read()

@@ -135,17 +135,19 @@ def _make(
                 raise AlreadyMade(row.revision)
             planned = plan(row, value_of(row))
             with transaction.atomic():
-                locked = Show.objects.select_for_update().get(pk=show_id)
+                # Read again: what has no revision, such as the show's folder or that it lies in the bin, must not be
+                # written as it was; and who edits may have been shut out.
+                locked = _found(show_id, person, act)
                 if locked.revision != row.revision:
                     continue
                 if edit_id:
                     # In the transaction of the edit: one that is not made is not noted either.
-                    _, fresh = row.received_edits.get_or_create(edit_id=edit_id)
+                    _, fresh = locked.received_edits.get_or_create(edit_id=edit_id)
                     if not fresh:
-                        raise AlreadyMade(row.revision)
+                        raise AlreadyMade(locked.revision)
                 if planned.write is not None:
-                    planned.write(row)
-            return msgspec.structs.replace(planned.edited, revision=row.revision)
+                    planned.write(locked)
+            return msgspec.structs.replace(planned.edited, revision=locked.revision)
 
 
 def _check_performable(before: ShowValue, after: ShowValue) -> None:

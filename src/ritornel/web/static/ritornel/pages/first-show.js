@@ -5,7 +5,6 @@ import { get, post } from "../ui/requests.js";
 const node = document.getElementById("first-show");
 const { base } = node.dataset;
 const SETTLES_MS = 200;
-let said = null;
 
 async function leave() {
 	await post(`${base}/first/leave`);
@@ -14,7 +13,6 @@ async function leave() {
 
 function draw({ acts }) {
 	const next = acts.findIndex((act) => !act.done);
-	const done = acts.filter((act) => act.done).length;
 	const how = next < 0 ? "All five are done: your show is out. Everything else works the same way." : acts[next].how;
 	node.replaceChildren(
 		el("h2", {}, "Your first show"),
@@ -34,8 +32,6 @@ function draw({ acts }) {
 		el("p", { role: "status" }, how),
 		el("button", { class: "push", title: "It stays under Help", onclick: leave }, next < 0 ? "Close" : "Leave it"),
 	);
-	if (said !== null && done > said) node.querySelector("li[data-done]")?.classList.add("fresh");
-	said = done;
 }
 
 let timer = 0;
