@@ -21,6 +21,23 @@ def signed_in(base: str) -> Page:
     return page
 
 
+def first_visit(base: str) -> None:
+    """The start page of somebody who has no show yet."""
+    program().manage(
+        "from django.contrib.auth.models import User; User.objects.create_user('newcomer', password='new')"
+    )
+    context = browser().new_context(viewport={"width": 1280, "height": 800})
+    page = context.new_page()
+    page.goto(base + "/sign-in/")
+    page.fill("[name=username]", "newcomer")
+    page.fill("[name=password]", "new")
+    page.get_by_role("button", name="Sign in").click()
+    page.get_by_role("button", name="Pause").wait_for()
+    page.wait_for_timeout(2000)
+    shoot(page, "first-visit")
+    context.close()
+
+
 def shoot(page: Page, name: str) -> None:
     page.evaluate("document.fonts.ready.then(() => true)")
     page.screenshot(path=str(FOLDER / f"{name}.png"))
@@ -154,23 +171,7 @@ def main() -> int:
     page.wait_for_timeout(900)
     shoot(page, "compose-clip")
 
-    page.goto(base + "/shows/told/?slide=dial-s")
-    page.get_by_role("tab", name="Slide", exact=True).click()
-    page.get_by_role("button", name="Larger than the frame").click()
-    page.get_by_role("button", name="Twice as large").click()
-    page.get_by_role("button", name="Framing", exact=True).click()
-    page.locator(".framing-tag").wait_for()
-    name = page.get_by_label("Name of the framing")
-    name.fill("The hands")
-    name.press("Enter")
-    page.get_by_label("From the left").fill("640")
-    page.get_by_label("From the left").press("Enter")
-    page.get_by_label("From the top").fill("360")
-    page.get_by_label("From the top").press("Enter")
-    page.get_by_label("Width", exact=True).fill("520")
-    page.get_by_label("Width", exact=True).press("Enter")
-    page.wait_for_timeout(900)
-    shoot(page, "compose-framing")
+    first_visit(base)
 
     page.goto(base + "/shows/orlmere/?slide=esc-s")
     page.wait_for_selector(".score .build")
