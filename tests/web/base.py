@@ -13,7 +13,6 @@ from django.test import TestCase, override_settings
 
 from ritornel.demo.orlmere import media, orlmere
 from ritornel.web.config.rate_limits import limiter
-from ritornel.web.editor.api import changes_between_revisions
 from ritornel.web.jobs.leases import LEASE_S, boot_id, new_token, now_s
 from ritornel.web.shows.services import Show, create_rows, keep_media
 
@@ -37,8 +36,6 @@ class WebTest(TestCase):
     def setUp(self) -> None:
         # What one test did often must not slow down another.
         limiter.cache_clear()
-        # Shows of all tests have the same id.
-        changes_between_revisions.cache_clear()
         folder = Path(tempfile.mkdtemp(prefix="ritornel-media-"))
         self.addCleanup(shutil.rmtree, folder, ignore_errors=True)
         storages = {

@@ -9,6 +9,7 @@ from django.utils import timezone
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.themes import THEMES
 from ritornel.web.people.models import Invitation
+from ritornel.web.shows.history import state_of_revision
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.services import removed_parts, value_of
 from tests.web.base import WebTest
@@ -25,6 +26,12 @@ class HistoryTest(WebTest):
         self.edit({"do": "remove slides", "slide_ids": ["who-s"]})
         self.post("/shows/clock/undo")
         self.edit({"do": "remove slides", "slide_ids": ["bell-s"]})
+
+    def test_a_state_leads_back_though_others_made_steps_after_it_was_read(self) -> None:
+        row = Show.objects.get(pk="clock")
+        now = value_of(row)
+        self.edit({"do": "remove slides", "slide_ids": ["two-s"]})
+        self.assertEqual(state_of_revision(row, now, 0), self.first)
 
     def test_it_is_listed_in_words_by_person_the_latest_first_with_what_was_undone(self) -> None:
         page = self.client.get("/shows/clock/history").content.decode()

@@ -9,9 +9,11 @@ from django.contrib.auth.models import User
 from django.db import DatabaseError
 from django.test import Client, SimpleTestCase, TransactionTestCase, override_settings
 from django.utils import timezone
+from msgspec import structs
 
 from ritornel.core.document.decoding import to_json
-from ritornel.core.document.edits import ChangeShow
+from ritornel.core.document.edits import ChangeShow, ChangeSlides
+from ritornel.core.document.show import Slide
 from ritornel.web.people.models import Invitation
 from ritornel.web.releases.models import Guest, Release
 from ritornel.web.shows.blank import blank_show
@@ -22,6 +24,14 @@ from ritornel.web.stage.models import Run
 from ritornel.web.streams.hub import OVER, Hub
 from ritornel.web.streams.listener import WAITING, Listener
 from tests.web.streaming import Streams, signed_in
+
+
+def told_changes(text: str) -> Any:
+    """What a stream told of changes."""
+    kind, _, data = text.partition("\ndata: ")
+    if kind != "event: changes":
+        raise AssertionError(text[:200])
+    return json.loads(data)
 
 
 class StreamsTest(TransactionTestCase):
@@ -46,6 +56,22 @@ class StreamsTest(TransactionTestCase):
     async def aposted(self, person: User, path: str, body: Any = None) -> Any:
         return await sync_to_async(self.post)(person, path, body)
 
+    def give_slides(self, count: int) -> tuple[str, ...]:
+        """Slides s0, s1 … for the show, which has made no step."""
+        self.row.delete()
+        self.row = Show(id="clock", owner=self.ines)
+        ids = tuple(f"s{at}" for at in range(count))
+        create_rows(self.row, structs.replace(blank_show("clock", "The clock"), slides=tuple(map(Slide, ids))))
+        Invitation.objects.create(
+            show=self.row,
+            by=self.ines,
+            address="odo@orlmere.example",
+            role="edit",
+            person=self.odo,
+            accepted_at=timezone.now(),
+        )
+        return ids
+
     def released(self, **how: Any) -> Release:
         release = Release.objects.create(show=self.row, **how)
         release.editions.create(
@@ -62,6 +88,52 @@ class ShowStreamTest(StreamsTest):
         self.assertNotIn("x-ritornel-stream", stream.headers)
         self.assertIn("event: revision\ndata: 0\n\n", await stream.read())
         await sync_to_async(edit_show)("clock", self.ines, ChangeShow({"title": "Another"}))
+        told = told_changes(await stream.read())
+        self.assertEqual((told["since"], told["revision"], told["ask"]), (0, 1, [self.ines.pk]))
+        self.assertEqual(told["settings"]["title"], "Another")
+        await streams.close()
+
+    async def test_a_change_is_told_with_the_slides_that_the_stage_shows_otherwise(self) -> None:
+        await sync_to_async(self.give_slides)(8)
+        streams = Streams()
+        stream = await streams.open(await signed_in(self.odo), "/shows/clock/events")
+        await stream.read()
+        await sync_to_async(edit_show)("clock", self.ines, ChangeSlides(("s6",), {"notes": "Oil the arbor."}))
+        told = told_changes(await stream.read())
+        self.assertEqual(list(told["slides"]), ["s6"])
+        self.assertEqual(told["slides"]["s6"]["notes"], "Oil the arbor.")
+        self.assertEqual(told["stages"], ["s4", "s5", "s6", "s7"])
+        await streams.close()
+
+    async def test_what_is_told_is_what_a_window_that_asks_is_answered(self) -> None:
+        await sync_to_async(self.give_slides)(2)
+        streams, asks = Streams(), await signed_in(self.odo)
+        stream = await streams.open(asks, "/shows/clock/events")
+        await stream.read()
+        await sync_to_async(edit_show)("clock", self.ines, ChangeSlides(("s1",), {"skipped": True}))
+        told = told_changes(await stream.read())
+        answer = (await sync_to_async(asks.get)("/shows/clock/changes.json?since=0")).json()
+        for only in ("ask", "stages", "since"):
+            del told[only]
+        self.assertEqual({key: answer[key] for key in told}, told)
+        self.assertEqual(set(answer) - set(told), {"history", "overruled", "whole"})
+        await streams.close()
+
+    async def test_whose_value_was_replaced_is_named_so_that_their_window_asks(self) -> None:
+        await sync_to_async(edit_show)("clock", self.odo, ChangeShow({"title": "The bells"}))
+        streams = Streams()
+        stream = await streams.open(await signed_in(self.ines), "/shows/clock/events")
+        await stream.read()
+        await sync_to_async(edit_show)("clock", self.ines, ChangeShow({"title": "The hands"}), revision=0)
+        self.assertEqual(told_changes(await stream.read())["ask"], sorted([self.ines.pk, self.odo.pk]))
+        await streams.close()
+
+    async def test_a_change_too_long_to_tell_is_asked_for(self) -> None:
+        ids = await sync_to_async(self.give_slides)(60)
+        streams = Streams()
+        stream = await streams.open(await signed_in(self.odo), "/shows/clock/events")
+        await stream.read()
+        await sync_to_async(edit_show)("clock", self.ines, ChangeSlides(ids, {"notes": "Oil. " * 400}))
         self.assertEqual(await stream.read(), "event: revision\ndata: 1\n\n")
         await streams.close()
 

@@ -26,11 +26,10 @@ from ritornel.core.time.milliseconds import time_text
 
 
 def _unique(ids: Iterable[str], what: str, field: str) -> None:
-    seen: set[str] = set()
-    for item in ids:
-        if item in seen:
-            raise BadValue(f"Two {what} have the same id “{item}”; each needs its own.", field)
-        seen.add(item)
+    found = tuple(ids)
+    if len(set(found)) < len(found):
+        twice = next(item for at, item in enumerate(found) if item in found[:at])
+        raise BadValue(f"Two {what} have the same id “{twice}”; each needs its own.", field)
 
 
 def check_build(slide: Slide, build: Build) -> None:

@@ -1,12 +1,14 @@
 """Slide layouts: places that say what they want, and how a theme dresses what fills them."""
 
 import math
+from functools import lru_cache
 from types import MappingProxyType
 from typing import Any, Literal
 
 import msgspec
 
 from ritornel.core.document.alignment import tenths
+from ritornel.core.document.identity import Itself
 from ritornel.core.document.objects import Background, Box, Object, Picture, PlayClip, Shape, TextHolder
 from ritornel.core.document.running_order import taken_along, without_objects
 from ritornel.core.document.show import Frame, Show, Slide, Spare
@@ -223,12 +225,23 @@ def differences(slide: Slide, item: Object, theme: Theme, frame: Frame) -> dict[
     return {name: value for name, value in wanted.items() if getattr(item, name) != value}
 
 
+@lru_cache(maxsize=8192)
+def _may_follow(slide: Itself) -> bool:
+    """Whether a slide has words that fill a place of its layout or have a colour of the theme, whatever the theme."""
+    held: Slide = slide.value
+    return any(
+        place_of(held, item) or str(item.colour).startswith("@")
+        for item in held.objects
+        if isinstance(item, TextHolder) and item.paragraphs
+    )
+
+
 def theme_slide(show: Show) -> str | None:
     """The slide by which a theme is best shown: the first that follows it with words in places of its layout on the
     theme's own ground, else the first with any words in its colours; None where no slide follows it.
     """
     second: str | None = None
-    for slide in show.slides:
+    for slide in (slide for slide in show.slides if _may_follow(Itself(slide))):
         words = [item for item in slide.objects if isinstance(item, TextHolder) and item.paragraphs]
         following = [item for item in words if not differences(slide, item, show.theme, show.frame)]
         if slide.background is None and any(place_of(slide, item) for item in following):

@@ -1,5 +1,8 @@
 """The sound of clips on the show's clock (domain rule 4)."""
 
+from functools import lru_cache
+
+from ritornel.core.document.identity import Itself
 from ritornel.core.document.objects import Clip, played_ms
 from ritornel.core.document.show import Show
 from ritornel.core.schedule.show_schedule import ShowSchedule
@@ -15,6 +18,11 @@ def clip_runs_ms(clip: Clip, times: SlideSchedule, time: BuildTime) -> int:
     return left if clip.repeats else min(clip.pass_ms, left)
 
 
+@lru_cache(maxsize=8192)
+def _holds_clips(slide: Itself) -> bool:
+    return any(isinstance(item, Clip) for item in slide.value.objects)
+
+
 def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
     """One for each clip that is heard, by when it begins; none outlasts its slide.
 
@@ -23,7 +31,7 @@ def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
     found: list[SoundTime] = []
     slides = show.shown
     for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
-        if not any(isinstance(item, Clip) for item in slide.objects):
+        if not _holds_clips(Itself(slide)):
             continue
         start = schedule.starts_ms[index]
         for build, time in zip(slide.order, times.builds, strict=True):

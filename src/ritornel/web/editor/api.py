@@ -1,6 +1,5 @@
 """What the pages ask for while a show is being composed."""
 
-from functools import lru_cache
 from typing import Annotated, Any
 
 import msgspec
@@ -23,7 +22,8 @@ from ritornel.core.rehearsal.lengths import read_through, spread
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.config.replies import body_of, edit_id_of, json_reply, telling_errors
-from ritornel.web.editor.score import changed_score, slide_detail, stage_differs, whole_score
+from ritornel.web.editor.changes import changes_since, stage_differs, step_scores
+from ritornel.web.editor.score import changed_score, slide_detail, whole_score
 from ritornel.web.editor.stage_data import ties
 from ritornel.web.library.services import WIDTHS_PX, slide_picture
 from ritornel.web.people.services import person_of
@@ -37,7 +37,6 @@ from ritornel.web.shows.services import (
     seen_slides,
     show_for,
     slide_of,
-    state_of_revision,
     undo,
     value_of,
     would_be,
@@ -52,29 +51,6 @@ def score(request: HttpRequest, show_id: str) -> HttpResponse:
     return json_reply({"revision": row.revision, "history": history_labels(row), **whole_score(value_of(row))})
 
 
-class Changes(msgspec.Struct, frozen=True):
-    """What differs between a show as it was, which is None where the log does not reach back, and as it is at a
-    revision; the same for everybody who asks.
-    """
-
-    revision: int
-    then: ShowValue | None
-    now: ShowValue
-    score: dict[str, Any]
-
-
-@lru_cache(maxsize=64)
-def changes_between_revisions(show_id: str, since: int, revision: int) -> Changes:
-    """What differs between two revisions. Where the show has moved on from `revision`, up to the one it is at."""
-    row = Show.objects.get(pk=show_id)
-    now = value_of(row)
-    # A transaction would wait for everybody who writes. What was written while this was read is read again.
-    while (written := Show.objects.get(pk=show_id)).revision != row.revision:
-        row, now = written, value_of(written)
-    then = state_of_revision(row, now, since)
-    return Changes(row.revision, then, now, whole_score(now) if then is None else changed_score(then, now))
-
-
 @login_required
 @require_GET
 @telling_errors
@@ -87,7 +63,7 @@ def changes(request: HttpRequest, show_id: str) -> HttpResponse:
     since = whole_number(request.GET.get("since", ""), most=10**9)
     if since is None:
         raise BadValue("Changes are asked for since a revision.", "since")
-    found = changes_between_revisions(show_id, since, row.revision)
+    found = changes_since(row, since)
     reply = {"revision": found.revision, "history": history_labels(row), **found.score, "whole": found.then is None}
     reply["overruled"] = overruled_since(row, person_of(request), since)
     seen = found.now.slide(request.GET.get("viewing", ""))
@@ -123,7 +99,7 @@ def edited_reply(row: Show, edited: Edited, viewing: str | None) -> HttpResponse
         "notices": edited.notices,
         "overruled": edited.overruled,
         "history": history_labels(row),
-        **changed_score(edited.before, edited.after),
+        **step_scores().of_step(row, (edited.since, edited.revision), edited.before, edited.after),
     }
     seen = edited.after.slide(viewing) if viewing else None
     if seen is not None:

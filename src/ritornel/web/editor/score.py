@@ -125,23 +125,6 @@ def slide_detail(show: Show, slide: Slide) -> dict[str, Any]:
     return {"slide": to_builtins(slide), "staged": staged_builtins(staged), **composing(show, slide, staged)}
 
 
-BESIDE = 2
-"""So many slides before and after one are looked at for what the stage says of it: what is carried, and guides."""
-
-
-def stage_differs(before: Show, after: Show, slide: Slide) -> bool:
-    """Whether the stage may show anything else of a slide of the later state than of the earlier one."""
-    scenes = []
-    for show in (before, after):
-        at = next((index for index, other in enumerate(show.slides) if other.id == slide.id), None)
-        if at is None:
-            return True
-        near = tuple(map(id, show.slides[max(at - BESIDE, 0) : at + BESIDE + 1]))
-        times = (show.default_hold_ms, show.holds_by_cue)
-        scenes.append((near, show.numbers[slide.id], times, show.frame, show.theme, show.furniture, show.assets))
-    return scenes[0] != scenes[1]
-
-
 def settings_line(show: Show) -> dict[str, Any]:
     """The show's own settings."""
     return {

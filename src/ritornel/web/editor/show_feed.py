@@ -1,7 +1,13 @@
-"""What those who edit a show are told while it is open: its revision whenever it changes, and who else is at it."""
+"""What those who edit a show are told while it is open: its revision whenever it changes, what changed, and who else is
+at it.
+
+What changed is computed and written once for all who listen. Ten windows that asked for it would cost ten requests for
+each edit of each of them.
+"""
 
 import json
 from collections.abc import Collection, Iterator
+from contextlib import suppress
 from typing import Any
 
 import msgspec
@@ -9,9 +15,12 @@ from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
+from ritornel.core.document.decoding import to_json
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.web.editor.changes import stages_differing, step_scores
 from ritornel.web.editor.presence import Presence, Somebody
 from ritornel.web.people.services import access_of_each, called, person_of
-from ritornel.web.shows.services import Show, show_for
+from ritornel.web.shows.services import Show, people_involved, read_show, show_for, steps_with_states
 from ritornel.web.streams.services import Feed, Listener, stream_reply
 
 Key = tuple[str, int]
@@ -23,6 +32,39 @@ class ShowState(msgspec.Struct, frozen=True):
 
     revision: int
     people: tuple[Somebody, ...]
+    since: int
+    """The revision that was told before."""
+    changes: tuple[str, ...] = ()
+    """What each step since then changed, as JSON; none where a window has to ask for that."""
+
+
+MOST_STEPS = 8
+LONGEST_CHANGES = 65_536
+"""More steps, or more characters, are asked for by each window, as one answer that is compressed."""
+
+
+def changes_texts(row: Show, now: ShowValue, since: int) -> tuple[str, ...]:
+    """What each step changed from a revision to the show as it is, for every window of it, as JSON; none where that is
+    too much or no longer known.
+
+    A step is told by itself: a window that made one of several has those before and after it told all the same.
+    `ask` are the people to whom this does not tell all: who made the step, since what they undo next is another one,
+    and those whose values it took the place of. `stages` are the slides that the stage shows otherwise now.
+    """
+    steps = steps_with_states(row, now, since, MOST_STEPS) or ()
+    texts = tuple(
+        to_json(
+            {
+                "since": step.first_revision - 1,
+                "revision": step.revision,
+                **step_scores().of_step(row, (step.first_revision - 1, step.revision), before, after),
+                "ask": sorted(people_involved(step)),
+                "stages": stages_differing(before, after),
+            }
+        ).decode()
+        for step, before, after in steps
+    )
+    return texts if sum(map(len, texts)) <= LONGEST_CHANGES else ()
 
 
 class ShowFeed(Feed):
@@ -32,21 +74,38 @@ class ShowFeed(Feed):
 
     def __init__(self, presence: Presence) -> None:
         self._presence = presence
+        self._states: dict[str, ShowState] = {}
+
+    def _state(self, row: Show) -> ShowState:
+        known, people = self._states.get(row.pk), self._presence.at(row.pk)
+        if known is not None and known.revision == row.revision:
+            return msgspec.structs.replace(known, people=people)
+        if known is None:
+            return ShowState(row.revision, people, since=row.revision)
+        row, now = read_show(row.pk)
+        return ShowState(row.revision, people, known.revision, changes_texts(row, now, known.revision))
 
     def look(self, keys: Collection[Key]) -> dict[Key, ShowState]:
         """The shows that their readers may still edit."""
-        shows = dict(Show.objects.filter(pk__in={show_id for show_id, _ in keys}).values_list("pk", "revision"))
+        shows = Show.objects.filter(pk__in={show_id for show_id, _ in keys}).only("pk", "created_at", "revision")
         access = access_of_each(keys)
-        people = {show_id: self._presence.at(show_id) for show_id in shows}
+        states = {}
+        for row in shows:
+            # A show that is removed for good at this moment is over for all.
+            with suppress(Show.DoesNotExist):
+                states[row.pk] = self._state(row)
+        self._states = states
         return {
-            key: ShowState(shows[key[0]], people[key[0]])
+            key: self._states[key[0]]
             for key in keys
-            if key[0] in shows and key in access and access[key].may("edit")
+            if key[0] in self._states and key in access and access[key].may("edit")
         }
 
     def messages(self, before: ShowState | None, now: ShowState) -> Iterator[str]:
-        """The revision and the people, each when it changed."""
-        if before is None or before.revision != now.revision:
+        """What changed, or where a window has to ask for that, the revision; the people. Each when it changed."""
+        if before is not None and before.revision == now.since < now.revision and now.changes:
+            yield from (f"event: changes\ndata: {text}\n\n" for text in now.changes)
+        elif before is None or before.revision != now.revision:
             yield f"event: revision\ndata: {json.dumps(now.revision)}\n\n"
         if before is None or before.people != now.people:
             yield f"event: people\ndata: {msgspec.json.encode(now.people).decode()}\n\n"

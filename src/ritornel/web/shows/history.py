@@ -106,7 +106,11 @@ def steps_since(row: Show, revision: int, most: int | None = None) -> list[Edit]
     """
     if not 0 <= row.revision - revision <= (MOST_STEPS if most is None else most):
         return None
-    steps = list(row.edits.filter(revision__gt=revision).order_by("-revision").select_related("person"))
+    steps = list(
+        row.edits.filter(revision__gt=revision, revision__lte=row.revision)
+        .order_by("-revision")
+        .select_related("person")
+    )
     expected = row.revision
     for step in steps:
         if step.revision != expected or not step.first_revision:
@@ -124,6 +128,20 @@ def state_of_revision(row: Show, now: ShowValue, revision: int) -> ShowValue | N
     """The show as it was at a revision; None where the log does not reach back to it."""
     steps = steps_since(row, revision, most=row.revision)
     return None if steps is None else state_at(now, steps)
+
+
+def steps_with_states(
+    row: Show, now: ShowValue, revision: int, most: int
+) -> list[tuple[Edit, ShowValue, ShowValue]] | None:
+    """The steps from a revision to the row's, the earliest first, each with the show before and after it; None where
+    there are more than `most` or the log does not reach back.
+    """
+    found = []
+    for step in steps_since(row, revision, most) or ():
+        before = state_at(now, [step])
+        found.append((step, before, now))
+        now = before
+    return found[::-1] or None
 
 
 def maker_of(steps: list[Edit], now: ShowValue, path: Path) -> User | None:
@@ -190,6 +208,11 @@ def history_labels(row: Show, person: User | None = None) -> dict[str, str | Non
         "undo": _standing(row, asking).values_list("label", flat=True).last(),
         "redo": _undone(row, asking).values_list("label", flat=True).first(),
     }
+
+
+def people_involved(step: Edit) -> set[int]:
+    """Who made a step, and whose values it took the place of."""
+    return {person for person in (step.person_id, *(entry["person"] for entry in step.overruled)) if person is not None}
 
 
 def overruled_since(row: Show, person: User, revision: int) -> list[dict[str, Any]]:

@@ -51,6 +51,21 @@ def value_of(row: Show) -> ShowValue:
     return _value(row, *parts)
 
 
+def read_show(show_id: str) -> tuple[Show, ShowValue]:
+    """A show as it is written, while others may write it. A transaction would wait for all of them; what was written
+    while this was read is read again.
+
+    Raises Show.DoesNotExist.
+    """
+    row = Show.objects.get(pk=show_id)
+    while True:
+        value = value_of(row)
+        written = Show.objects.get(pk=show_id)
+        if written.revision == row.revision:
+            return row, value
+        row = written
+
+
 def keep_value(row: Show, show: ShowValue) -> None:
     """What was just written of a show, to be at hand for whoever asks next, once it is certain that it is written."""
     key = (row.pk, row.created_at, row.revision)

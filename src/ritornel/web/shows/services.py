@@ -7,10 +7,17 @@ from ritornel.core.document.show import Slide
 from ritornel.core.rehearsal.recording import recordable_sections
 from ritornel.web.people.services import Act, access_of, person_of
 from ritornel.web.shows.editing import Edited, GoneMeanwhile, bring_back, edit_show, redo, undo, would_be
-from ritornel.web.shows.history import history_labels, overruled_since, state_of_revision, step_texts
+from ritornel.web.shows.history import (
+    history_labels,
+    overruled_since,
+    people_involved,
+    state_of_revision,
+    step_texts,
+    steps_with_states,
+)
 from ritornel.web.shows.models import Reading, Show, new_id
 from ritornel.web.shows.other_shelves import entries_elsewhere
-from ritornel.web.shows.persistence import asset_of_row, create_rows, value_of
+from ritornel.web.shows.persistence import asset_of_row, create_rows, read_show, value_of
 from ritornel.web.shows.removal import Removable, media_forgotten, removable_kinds
 from ritornel.web.shows.removed_parts import removed_parts
 from ritornel.web.shows.storage import fault_of, keep_media, keep_media_file, media_path
@@ -37,6 +44,8 @@ __all__ = [
     "now_and_then",
     "overruled_since",
     "owned_show",
+    "people_involved",
+    "read_show",
     "redo",
     "removable_kinds",
     "removed_parts",
@@ -45,6 +54,7 @@ __all__ = [
     "slide_of",
     "state_of_revision",
     "step_texts",
+    "steps_with_states",
     "thin_history",
     "thinnable_shows",
     "undo",

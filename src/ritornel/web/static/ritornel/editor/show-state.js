@@ -396,19 +396,34 @@ export class ShowState extends EventTarget {
 		const asked = new URLSearchParams({ since: this.data.revision, viewing: this.slide?.id ?? "" });
 		const reply = await get(`${this.base}/changes.json?${asked}`);
 		await this.handsFree();
-		this.take(reply);
-		this.tell("pick");
+		this.takeOthers(reply);
 		this.tellOverruled(reply.overruled, "that holds now");
 	}
 
-	/** Follows the show's revision, so that two windows see each other's changes. */
+	/** Takes what others changed as it was told, or asks for it where that is not all this page has to know. */
+	hear(told) {
+		const { data } = this;
+		this.waiting = this.waiting
+			.then(async () => {
+				if (told.revision <= data.revision) return;
+				await this.handsFree();
+				if (told.since !== data.revision || told.ask.includes(data.me) || told.stages.includes(this.slide?.id))
+					await this.refresh();
+				else this.takeOthers({ ...told, history: data.history });
+			})
+			.catch(() => null);
+	}
+
+	takeOthers(reply) {
+		this.take(reply);
+		this.tell("pick");
+	}
+
+	/** Follows the show, so that two windows see each other's changes. */
 	follow() {
 		openStream(`${this.base}/events?window=${this.window}`, {
-			revision: (revision) => {
-				this.waiting = this.waiting
-					.then(() => (revision > this.data.revision ? this.refresh() : null))
-					.catch(() => null);
-			},
+			revision: (revision) => this.hear({ revision }),
+			changes: (told) => this.hear(told),
 			people: (detail) => this.dispatchEvent(new CustomEvent("people", { detail })),
 			over: () => toast("Your access to this show was withdrawn. What you made is kept.", { wrong: true, stays: true }),
 		});

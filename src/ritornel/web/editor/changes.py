@@ -1,0 +1,106 @@
+"""What changed between two revisions of a show, and whose stage shows it otherwise."""
+
+from collections import OrderedDict
+from datetime import datetime
+from functools import cache, lru_cache
+from threading import Lock
+from typing import Any
+
+import msgspec
+
+from ritornel.core.document.show import Show as ShowValue
+from ritornel.core.document.show import Slide
+from ritornel.web.editor.score import changed_score, whole_score
+from ritornel.web.shows.services import Show, read_show, state_of_revision
+
+Step = tuple[str, datetime, int, int]
+"""A show's id, when it was made, and the revisions before and after a step."""
+
+MOST_SCORES = 256
+
+
+class StepScores:
+    """What the last steps changed on the score, computed once for whoever made one and for all who hear of it."""
+
+    def __init__(self) -> None:
+        self._scores: OrderedDict[Step, dict[str, Any]] = OrderedDict()
+        self._lock = Lock()
+
+    def of_step(self, row: Show, revisions: tuple[int, int], before: ShowValue, after: ShowValue) -> dict[str, Any]:
+        """What differs between the two states that a show had at two revisions. Nobody may change it."""
+        key = (row.pk, row.created_at, *revisions)
+        with self._lock:
+            found = self._scores.get(key)
+        if found is None:
+            found = changed_score(before, after)
+            with self._lock:
+                self._scores[key] = found
+                while len(self._scores) > MOST_SCORES:
+                    self._scores.popitem(last=False)
+        return found
+
+
+@cache
+def step_scores() -> StepScores:
+    """The scores of this process."""
+    return StepScores()
+
+
+BESIDE = 2
+"""So many slides before and after one are looked at for what the stage says of it: what is carried, and guides."""
+
+
+class Changes(msgspec.Struct, frozen=True):
+    """What differs between a show as it was, which is None where the log does not reach back, and as it is at a
+    revision; the same for everybody who asks.
+    """
+
+    revision: int
+    then: ShowValue | None
+    now: ShowValue
+    score: dict[str, Any]
+
+
+def changes_since(row: Show, since: int) -> Changes:
+    """What differs between a revision and the one of the row. Where the show has moved on from that, up to the one it
+    is at.
+
+    Raises Show.DoesNotExist.
+    """
+    return _changes(row.pk, row.created_at, since, row.revision)
+
+
+@lru_cache(maxsize=64)
+def _changes(show_id: str, _made_at: datetime, since: int, _revision: int) -> Changes:
+    # When the show was made is part of the key: one that is made again under its id has the same revisions.
+    row, now = read_show(show_id)
+    then = state_of_revision(row, now, since)
+    return Changes(row.revision, then, now, whole_score(now) if then is None else changed_score(then, now))
+
+
+def _of_all(show: ShowValue) -> tuple[Any, ...]:
+    """What the stage shows of every slide."""
+    return show.default_hold_ms, show.holds_by_cue, show.frame, show.theme, show.furniture, show.assets
+
+
+def _near(show: ShowValue, numbers: dict[str, int], at: int) -> tuple[Any, ...]:
+    """What the stage shows of the slide at a place, besides what it shows of all: it, its number, those beside it."""
+    slides = show.slides[max(at - BESIDE, 0) : at + BESIDE + 1]
+    return (numbers[show.slides[at].id], *map(id, slides))
+
+
+def stages_differing(before: ShowValue, after: ShowValue) -> list[str]:
+    """The slides of the later state of which the stage may show anything else than of the earlier one."""
+    if _of_all(before) != _of_all(after):
+        return [slide.id for slide in after.slides]
+    nears = []
+    for show in (before, after):
+        numbers = show.numbers
+        nears.append({slide.id: _near(show, numbers, at) for at, slide in enumerate(show.slides)})
+    known, now = nears
+    return [slide_id for slide_id, near in now.items() if known.get(slide_id) != near]
+
+
+def stage_differs(before: ShowValue, after: ShowValue, slide: Slide) -> bool:
+    """Whether the stage may show anything else of a slide of the later state than of the earlier one."""
+    return slide.id in stages_differing(before, after)
