@@ -345,7 +345,7 @@ class BrowserTest(unittest.TestCase):
         end_browser()
 
     def new_context(self, autoplay: bool = True, **options: Any) -> BrowserContext:
-        context = browser().new_context(viewport={"width": 1280, "height": 800}, **options)
+        context = browser().new_context(**{"viewport": {"width": 1280, "height": 800}, **options})
         if not autoplay:
             context.add_init_script(WANTS_A_PRESS)
         context.set_default_timeout(PATIENCE_S * 1000)

@@ -128,6 +128,7 @@ class FirstShowByKeysTest(FirstShowTest):
 
     def next_slide(self) -> None:
         self.page.keyboard.press("PageDown")
+        expect(self.page.locator('.theatre [data-object="wheel-wheel"]')).to_be_visible()
 
     def to_region(self, region: str) -> None:
         for _ in range(10):

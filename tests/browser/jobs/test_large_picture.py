@@ -1,8 +1,6 @@
 """A large picture with five framings, two placed pictures and a clip: at most 30 acts."""
 
-from playwright.sync_api import Locator, expect
-
-from tests.browser.jobs.hand import JobTest
+from tests.browser.jobs.hand import FingerHand, JobTest, KeysHand
 from tests.footage import footage
 
 PLACES = ((0.25, 0.25), (0.75, 0.25), (0.25, 0.75), (0.75, 0.75))
@@ -25,7 +23,7 @@ class LargePictureTest(JobTest):
             hand.press(self.button("Another framing" if number else "Framing"))
             self.until(lambda: len(self.slide(show, new)["framings"]) == number + 1)  # noqa: B023
             if number:
-                self.place(self.page.locator(".framing-tag rect").last, *PLACES[number - 1])
+                hand.place_framing(self.page.locator(".framing-tag rect").last, *PLACES[number - 1])
         for _ in range(2):
             hand.press(self.page.locator("#open-pictures"))
             self.from_shelf()
@@ -41,17 +39,13 @@ class LargePictureTest(JobTest):
 
     def from_shelf(self) -> None:
         shelf = self.page.locator("#shelf")
-        self.hand.double_press(shelf.locator(".tile").first)
+        self.hand.take(shelf.locator(".tile").first)
         shelf.wait_for(state="hidden")
 
-    def place(self, what: Locator, across: float, down: float) -> None:
-        """Pulls a framing by its tag to a place on the slide."""
-        expect(what).to_be_visible()
-        self.hand.acts += 1
-        a = what.bounding_box()
-        b = self.page.locator(".theatre [data-stage]").bounding_box()
-        assert a and b
-        self.page.mouse.move(a["x"] + a["width"] / 2, a["y"] + a["height"] / 2)
-        self.page.mouse.down()
-        self.page.mouse.move(b["x"] + across * b["width"], b["y"] + down * b["height"], steps=4)
-        self.page.mouse.up()
+
+class LargePictureByFingerTest(LargePictureTest):
+    hand_class = FingerHand
+
+
+class LargePictureByKeysTest(LargePictureTest):
+    hand_class = KeysHand

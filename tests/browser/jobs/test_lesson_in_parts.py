@@ -2,7 +2,7 @@
 
 from playwright.sync_api import expect
 
-from tests.browser.jobs.hand import JobTest
+from tests.browser.jobs.hand import FingerHand, JobTest, KeysHand
 from tests.browser.test_stage import png
 
 PARTS = {
@@ -33,24 +33,22 @@ class LessonInPartsTest(JobTest):
         opened = [line["opens_section"] for line in self.lines(show) if line["opens_section"]]
         self.assertEqual(opened, list(PARTS))
         hand.press(page.locator("#open-overview"))
-        bars = page.locator(".ov-bar")
-        hand.press(bars.nth(1))
-        hand.press(bars.nth(6), modifiers=["Shift"])
+        hand.pick_bars(page.locator(".ov-bar"), 1, 6)
         hand.choose(page.get_by_label("Layout of the slides"), "Text and picture")
         self.until(lambda: all(line["layout"] == "text and picture" for line in self.lines(show)[1:]))
-        hand.key("Escape")
+        hand.close_overview()
         expect(page.locator("#overview")).to_be_hidden()
         pictures = [
             {"name": f"part-{number}.png", "mimeType": "image/png", "buffer": png(900, 700, f"#{number}0{number}080")}
             for number in range(1, 7)
         ]
         for number, line in enumerate(self.lines(show)[1:]):
-            hand.key("PageDown")
+            hand.next_slide(line["id"])
             place = page.locator('[data-place="picture"]')
             hand.press(place)
             if not number:
                 hand.files(page.locator("#shelf label", has_text="Files"), *pictures)
-            hand.double_press(page.locator("#shelf .tile", has_text=f"part-{number + 1}"))
+            hand.take(page.locator("#shelf .tile", has_text=f"part-{number + 1}"))
             page.locator("#shelf").wait_for(state="hidden")
             expect(place).to_have_count(0)
             kinds = [item["kind"] for item in self.slide(show, line["id"])["objects"]]
@@ -60,3 +58,11 @@ class LessonInPartsTest(JobTest):
     def lines(self, show: str) -> list[dict[str, str]]:
         score = self.score(show)
         return [score["slides"][slide] for slide in score["order"]]
+
+
+class LessonInPartsByFingerTest(LessonInPartsTest):
+    hand_class = FingerHand
+
+
+class LessonInPartsByKeysTest(LessonInPartsTest):
+    hand_class = KeysHand

@@ -5,7 +5,7 @@ import wave
 
 from playwright.sync_api import expect
 
-from tests.browser.jobs.hand import JobTest
+from tests.browser.jobs.hand import FingerHand, JobTest, KeysHand
 from tests.browser.test_stage import png
 
 
@@ -41,3 +41,11 @@ class PhotoShowTest(JobTest):
         self.hand.press(self.button("Anyone with the address"))
         expect(self.page.get_by_role("heading", name="Edition 1")).to_be_visible()
         self.check_acts(10)
+
+
+class PhotoShowByFingerTest(PhotoShowTest):
+    hand_class = FingerHand
+
+
+class PhotoShowByKeysTest(PhotoShowTest):
+    hand_class = KeysHand

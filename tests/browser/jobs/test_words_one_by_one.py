@@ -1,6 +1,6 @@
 """Lines that come one by one, their order changed, and one transition with a sound for all slides: at most 20 acts."""
 
-from tests.browser.jobs.hand import JobTest
+from tests.browser.jobs.hand import FingerHand, JobTest, KeysHand
 
 
 class WordsOneByOneTest(JobTest):
@@ -10,7 +10,7 @@ class WordsOneByOneTest(JobTest):
         self.new_slide("heading and text")
         self.hand.press(self.page.locator('[data-place="words"]'))
         self.hand.type("The rope\nThe teeth\nThe dial")
-        self.hand.key("Escape")
+        self.hand.leave_words()
         effects = self.page.get_by_role("group", name="Effect")
         self.hand.press(self.button("Fade", effects))
         self.hand.press(
@@ -20,8 +20,12 @@ class WordsOneByOneTest(JobTest):
         self.until(lambda: len(self.slide(show, new)["order"]) == 3)
         self.hand.press(self.page.locator('.path [data-level="slide"]'))
         rows = self.page.locator(".order .entry")
-        self.hand.pull(rows.nth(2), rows.nth(0), down=0.1)
-        self.until(lambda: [build["part"][-1] for build in self.slide(show, new)["order"]] == ["3", "1", "2"])
+
+        def last_is_first() -> bool:
+            return [build["part"][-1] for build in self.slide(show, new)["order"]] == ["3", "1", "2"]
+
+        self.hand.move_row(rows.nth(2), rows.nth(0), down=0.1, done=last_is_first)
+        self.until(last_is_first)
         self.hand.press(self.page.locator(".passage").first)
         self.hand.press(self.button("Push", self.page.get_by_role("group", name="Transition")))
         sound = self.page.get_by_label("Sound of the transition", exact=True)
@@ -31,3 +35,11 @@ class WordsOneByOneTest(JobTest):
         own = self.slide(show, new)["transition"]
         self.until(lambda: all(line["transition"] == own for line in self.score(show)["slides"].values()))
         self.check_acts(20)
+
+
+class WordsOneByOneByFingerTest(WordsOneByOneTest):
+    hand_class = FingerHand
+
+
+class WordsOneByOneByKeysTest(WordsOneByOneTest):
+    hand_class = KeysHand

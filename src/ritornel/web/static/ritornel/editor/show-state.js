@@ -313,10 +313,7 @@ export class ShowState extends EventTarget {
 				async (error) => {
 					if (error.stale) await this.refresh();
 					this.refusal = error.message;
-					const again = error.gone?.length
-						? { act: "Bring it back with your change", onact: () => this.edit(edit, { bring_back: error.gone }) }
-						: { act: "Make it again", onact: () => this.edit(edit) };
-					toast(error.message, error.stale && edit ? { wrong: true, ...again } : { wrong: true });
+					import("./refused.js").then(({ tellRefused }) => tellRefused(this, error, edit));
 					// Whoever asked learns first that it was refused, and marks where that was typed; then everything is shown as
 					// it is.
 					setTimeout(() => this.tell("show"));
@@ -400,7 +397,7 @@ export class ShowState extends EventTarget {
 		this.tellOverruled(reply.overruled, "that holds now");
 	}
 
-	/** Takes what others changed as it was told, or asks for it where that is not all this page has to know. */
+	/** Takes what others changed, or asks for it where this page has to know more. */
 	hear(told) {
 		const { data } = this;
 		this.waiting = this.waiting

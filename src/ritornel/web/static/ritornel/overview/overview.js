@@ -1,5 +1,7 @@
 // The overview: the whole show like a printed page of music, bars to scale, broken into lines; slides are picked, moved
 // and changed together.
+import { keepPlace } from "../ui/focus.js";
+import { closeAtEscape } from "../ui/menu.js";
 import { el, icon } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { clockText, minutesText, secondsText } from "../ui/times.js";
@@ -75,12 +77,7 @@ export class Overview {
 		this.page.addEventListener("pointerdown", (event) => {
 			if (event.target === this.page) this.state.pickSlides([]);
 		});
-		node.addEventListener("keydown", (event) => {
-			if (event.key === "Escape") {
-				event.stopPropagation();
-				this.close();
-			}
-		});
+		closeAtEscape(node, () => this.close());
 		this.drag();
 	}
 
@@ -94,6 +91,7 @@ export class Overview {
 
 	close() {
 		this.node.hidden = true;
+		this.several = false;
 		this.button.setAttribute("aria-expanded", "false");
 		this.state.pick([]);
 		this.button.focus();
@@ -143,14 +141,29 @@ export class Overview {
 		);
 		const without = waits.filter((wait) => wait.source === "default").length;
 		const fact = (name, value, more = "") => el("span", {}, `${name} `, el("b", {}, value), more);
+		const keepsPlace = keepPlace(this.head);
 		this.head.replaceChildren(
 			el("h2", {}, "Overview"),
 			fact("Length", clockText(data.length_ms)),
 			fact("Slides", String(data.order.length), skipped ? `, ${skipped} skipped` : ""),
 			fact("Waits", String(waits.length), without ? `, ${without} without a hold` : ""),
-			el("button", { class: "push ml-auto", onclick: () => print() }, icon("download"), "Cue sheet"),
+			el(
+				"button",
+				{
+					class: "push ml-auto",
+					"aria-pressed": String(Boolean(this.several)),
+					title: "Each press adds a slide to those that are picked, or takes it away",
+					onclick: () => {
+						this.several = !this.several;
+						this.drawHead();
+					},
+				},
+				"Pick several",
+			),
+			el("button", { class: "push", onclick: () => print() }, icon("download"), "Cue sheet"),
 			el("button", { class: "push bare", "aria-label": "Close the overview", onclick: () => this.close() }, icon("x")),
 		);
+		keepsPlace();
 	}
 
 	/**
@@ -335,7 +348,7 @@ export class Overview {
 		if (event.shiftKey && this.anchor) {
 			const [a, b] = [order.indexOf(this.anchor), order.indexOf(id)].sort((one, other) => one - other);
 			this.state.pickSlides(order.slice(a, b + 1));
-		} else if (event.ctrlKey || event.metaKey) {
+		} else if (event.ctrlKey || event.metaKey || this.several) {
 			this.state.pickSlides(now.has(id) ? [...now].filter((one) => one !== id) : [...now, id]);
 			this.anchor = id;
 		} else {

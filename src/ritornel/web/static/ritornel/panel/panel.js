@@ -1,4 +1,5 @@
 // The details of what is picked: an object, music, several objects, or the slide.
+import { controlsOf, keepPlace, nameOf } from "../ui/focus.js";
 import { el } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
 import { ObjectFold } from "./object-list.js";
@@ -197,21 +198,16 @@ export class Panel {
 		this.view = view;
 		const scrolled = () => node.querySelector(":scope > .order") ?? node;
 		const scroll = stays ? scrolled().scrollTop : 0;
-		// After an edit everything is drawn anew: the keyboard's place is found again as the control of the same name
-		// nearest to where it was.
-		const controls = () => [...node.querySelectorAll("button, input, select, textarea")];
-		const nameOf = (control) =>
-			`${control.tagName} ${control.getAttribute("aria-label") ?? control.dataset.named ?? ""} ${control.tagName === "BUTTON" ? control.textContent : ""}`;
-		const before = controls();
-		const at = before.indexOf(document.activeElement);
-		const name = at >= 0 ? nameOf(before[at]) : null;
-		const marked =
-			at >= 0 && before[at].tagName === "INPUT"
-				? [before[at].selectionStart, before[at].selectionEnd, before[at].value.length]
-				: null;
+		// The keyboard never falls out of the panel: where what it was at is gone, it is at the tab that is open.
+		const keepsPlace = keepPlace(
+			node,
+			() => node.querySelector('[role="tab"][aria-selected="true"]') ?? this.path.querySelector("[aria-current]"),
+		);
 		const refused =
 			subject === this.subject
-				? before.filter((control) => "refused" in control.dataset).map((control) => [nameOf(control), control.value])
+				? controlsOf(node)
+						.filter((control) => "refused" in control.dataset)
+						.map((control) => [nameOf(control), control.value])
 				: [];
 		this.subject = subject;
 		node.replaceChildren(...shown.filter(Boolean));
@@ -220,23 +216,11 @@ export class Panel {
 		scrolled().scrollTop = scroll;
 		for (const [called, words] of refused)
 			keepRefused(
-				controls().find((control) => nameOf(control) === called),
+				controlsOf(node).find((control) => nameOf(control) === called),
 				words,
 				state.refusal,
 			);
-		if (name === null) return;
-		// The keyboard never falls out of the panel: where what it was at is gone, it is at the tab that is open.
-		const open = () =>
-			node.querySelector('[role="tab"][aria-selected="true"]') ?? this.path.querySelector("[aria-current]");
-		const same = controls()
-			.map((control, index) => [control, Math.abs(index - at)])
-			.filter(([control]) => nameOf(control) === name)
-			.sort((a, b) => a[1] - b[1]);
-		const found = same[0]?.[0];
-		(found ?? open())?.focus({ preventScroll: true });
-		// What was marked to be typed over still is; a caret stays where it was.
-		if (marked?.[0] != null)
-			found?.setSelectionRange(marked[0], marked[1] === marked[2] ? found.value.length : marked[1]);
+		keepsPlace();
 	}
 
 	/** What the panel is about: as long as that is the same, it keeps its place. */

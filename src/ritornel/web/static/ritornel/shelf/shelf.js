@@ -1,5 +1,6 @@
 // The shelf over the stage: all pictures and sounds of the show, found by words, kind, folder and use; looked at and
 // heard before use.
+import { closeAtEscape } from "../ui/menu.js";
 import { el, icon, newId } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { filesOf } from "./dropped-files.js";
@@ -47,12 +48,7 @@ export class Shelf {
 			if (!node.hidden) this.draw();
 		});
 		state.addEventListener("progress", (event) => this.progress(event.detail));
-		node.addEventListener("keydown", (event) => {
-			if (event.key === "Escape" && !event.target.closest("input, textarea")) {
-				event.stopPropagation();
-				this.close();
-			}
-		});
+		closeAtEscape(node, () => this.close());
 		this.receive();
 		this.build();
 	}

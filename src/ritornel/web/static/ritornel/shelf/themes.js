@@ -1,5 +1,6 @@
 // Themes over the stage: the slide as each theme would dress it, the show's own theme to change, the frame, and what
 // stands on every slide.
+import { closeAtEscape } from "../ui/menu.js";
 import { el, icon } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { choice, numberField, pair, selectField, textField } from "../panel/fields.js";
@@ -23,12 +24,7 @@ export class Themes {
 		state.addEventListener("show", () => {
 			if (!node.hidden) this.draw();
 		});
-		node.addEventListener("keydown", (event) => {
-			if (event.key === "Escape" && !event.target.closest("input")) {
-				event.stopPropagation();
-				this.close();
-			}
-		});
+		closeAtEscape(node, () => this.close());
 	}
 
 	open() {

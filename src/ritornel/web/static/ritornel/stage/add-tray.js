@@ -1,4 +1,6 @@
 // The trays under "Bring on": layouts of a new slide, forms and pens, and the music of the shelf.
+import { keepPlace } from "../ui/focus.js";
+import { closeAtEscape } from "../ui/menu.js";
 import { el, icon, svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { addShape, addSlide, addText } from "./adding.js";
@@ -36,13 +38,10 @@ export class Tray {
 				addText(stage);
 			}
 		});
-		node.addEventListener("keydown", (event) => {
-			if (event.key === "Escape") {
-				event.stopPropagation();
-				const { open } = this;
-				this.close();
-				bar.querySelector(`[data-tray="${open}"]`)?.focus();
-			}
+		closeAtEscape(node, () => {
+			const { open } = this;
+			this.close();
+			bar.querySelector(`[data-tray="${open}"]`)?.focus();
 		});
 		state.addEventListener("show", () => {
 			if (this.open) this.draw();
@@ -70,7 +69,9 @@ export class Tray {
 			button.setAttribute("aria-expanded", String(button.dataset.tray === this.open));
 		const parts =
 			{ slide: () => this.layouts(), shape: () => this.forms(), music: () => this.sounds() }[this.open]?.() ?? [];
+		const keepsPlace = keepPlace(this.node);
 		this.node.replaceChildren(...parts);
+		keepsPlace();
 	}
 
 	layouts() {

@@ -9,6 +9,8 @@ export const LEFT = "\u001b";
  */
 export function heldKeys() {
 	let text = "";
+	const listening = new AbortController();
+	const how = { capture: true, signal: listening.signal };
 	const hold = (event) => {
 		if (event.ctrlKey || event.metaKey || event.altKey) return;
 		if (event.key.length === 1) text += event.key;
@@ -16,14 +18,16 @@ export function heldKeys() {
 		else if (event.key === "Backspace") text = text.slice(0, -1);
 		else if (event.key === "Escape") {
 			text += LEFT;
-			removeEventListener("keydown", hold, true);
+			listening.abort();
 		} else return;
 		event.preventDefault();
 		event.stopPropagation();
 	};
-	addEventListener("keydown", hold, true);
+	addEventListener("keydown", hold, how);
+	// A space that is let go would press the button that began it all.
+	addEventListener("keyup", (event) => event.key === " " && event.preventDefault(), how);
 	return () => {
-		removeEventListener("keydown", hold, true);
+		listening.abort();
 		return text;
 	};
 }

@@ -1,4 +1,16 @@
-// A menu behind a summary.
+// What opens over or beside something, and closes again.
+
+/** Closes something at Escape, wherever the keyboard is; a field with words of its own comes first. */
+export function closeAtEscape(node, close) {
+	document.addEventListener("keydown", (event) => {
+		const { key, target, defaultPrevented } = event;
+		if (key !== "Escape" || node.hidden || defaultPrevented || document.querySelector("dialog[open]")) return;
+		const field = target.closest?.("input, textarea, [contenteditable]");
+		if (field && (!node.contains(field) || (field.type === "search" && field.value))) return;
+		event.preventDefault();
+		close();
+	});
+}
 
 /** Closes an opened `details` at Escape, which gives the keyboard back to its summary, and at a press elsewhere. */
 export function closeMenu(menu) {

@@ -1,0 +1,10 @@
+// An edit that was refused: why, and what can be done.
+import { toast } from "../ui/toast.js";
+
+/** @param {import("./show-state.js").ShowState} state @param {Error} error @param {object | function} edit */
+export function tellRefused(state, error, edit) {
+	const again = error.gone?.length
+		? { act: "Bring it back with your change", onact: () => state.edit(edit, { bring_back: error.gone }) }
+		: { act: "Make it again", onact: () => state.edit(edit) };
+	toast(error.message, error.stale && edit ? { wrong: true, ...again } : { wrong: true });
+}
