@@ -47,6 +47,7 @@ class CountingRunner(DiscoverRunner):
         took_s = getattr(result, "took_s", {})
         for name in sorted(took_s, key=lambda name: -took_s[name])[:SLOWEST]:
             print(f"{took_s[name]:7.1f} s  {name}")
+        print(f"{sum(took_s.values()):7.1f} s  all {len(took_s)} tests of this run")
         failures = [*result.failures, *result.errors]
         for test, told in failures:
             # The last line of a traceback says what went wrong; the whole of it may be far above.
