@@ -33,6 +33,31 @@ class AnnouncedTest(StageTest):
         self.page.keyboard.press("Delete")
         expect(said).to_contain_text("Remove Pin")
 
+    def test_the_slide_is_a_list_with_names_places_and_states_that_picks(self) -> None:
+        show = self.compose("esc-s")
+        rows = self.page.get_by_role("list", name="Objects on the slide").get_by_role("button")
+        expect(rows).to_have_count(8)
+        names = [item["name"] for item in reversed(self.slide(show, "esc-s")["objects"])]
+        told = rows.all_text_contents()
+        self.assertEqual([words.split(", ")[0] for words in told], names)
+        ticks = rows.filter(has_text="Ticks, text")
+        expect(ticks).to_contain_text("at 84, 560")
+        expect(ticks).to_contain_text("comes on cue 2")
+        ticks.focus()
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator("#announced")).to_have_text("Ticks, text, 2 of 8")
+        expect(ticks).to_have_attribute("aria-pressed", "true")
+        self.add(
+            show,
+            {
+                "do": "change objects",
+                "slide_id": "esc-s",
+                "object_ids": ["ticks"],
+                "changes": {"locked": True, "aside": True},
+            },
+        )
+        expect(ticks).to_contain_text("locked, put aside")
+
     def builds_of(self, show: str) -> dict[str, int]:
         return {build["id"]: build["lasts_ms"] for build in self.slide(show, "esc-s")["order"]}
 

@@ -118,7 +118,9 @@ class DuckingTest(SimpleTestCase):
         music = (
             msgspec.structs.replace(span(crossfade_ms=0)[0], ducking=duck_points([Span(2000, 3000)], 0, 32_400, 6.0)),
         )
-        voice = SoundTime("v", "voice", 2000, 500, 1000, -6.0206, 0, 2000)
+        voice = SoundTime(
+            id="v", asset_id="voice", start_ms=2000, in_ms=500, lasts_ms=1000, gain_db=-6.0206, index=0, offset_ms=2000
+        )
         sounds = {"waltz": ONES, "voice": ONES * np.float32(0.5)}
         alone = mixed(music, sounds, 0, 5 * 48_000)[:, 0]
         both = mixed(music, sounds, 0, 5 * 48_000, (voice,))[:, 0]

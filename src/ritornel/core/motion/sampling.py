@@ -8,6 +8,7 @@ import msgspec
 
 from ritornel.core.motion.channels import AWAY, STILL, Channel, Mask, Values
 from ritornel.core.motion.easing import Curve, eased
+from ritornel.core.time.counts import NO_BUILD, ON_SLIDE, ONCE_BENEATH, UNTIL_SLIDE_ENDS
 
 
 class Instant(msgspec.Struct, frozen=True):
@@ -22,9 +23,8 @@ class Instant(msgspec.Struct, frozen=True):
 
 
 class Segment(msgspec.Struct, frozen=True, gc=False, array_like=True):
-    """A ramp laid on a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms` (0: until the
-    slide ends; -1: once, on beneath later beats). One of beat -1 runs once on the slide's own clock, from its 0 on,
-    whatever the beats do.
+    """A ramp laid on a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms`, where that is no
+    named count (core/time/counts.py). One of beat `ON_SLIDE` runs once, from the slide's 0 on.
     """
 
     build: int
@@ -64,13 +64,13 @@ def progress_of(segment: Segment, at: Instant) -> float | None:
     """0..1 within the current repeat, 1 when over, None before it begins."""
     if segment.beat > at.beat:
         return None
-    if segment.beat < 0:
+    if segment.beat == ON_SLIDE:
         return min(max(at.slide_ms - segment.offset_ms, 0.0) / segment.cycle_ms, 1.0) if segment.cycle_ms else 1.0
-    if segment.repeats <= 0:
+    if segment.repeats in (UNTIL_SLIDE_ENDS, ONCE_BENEATH):
         elapsed = at.slide_ms - at.begun_ms[segment.beat] - segment.offset_ms
         if segment.beat == at.beat and at.since_ms < segment.offset_ms:
             return None
-        if segment.repeats < 0:
+        if segment.repeats == ONCE_BENEATH:
             return min(max(elapsed, 0.0) / segment.cycle_ms, 1.0) if segment.cycle_ms else 1.0
         return math.fmod(max(elapsed, 0.0), segment.cycle_ms) / segment.cycle_ms if segment.cycle_ms else 1.0
     if segment.beat < at.beat:
@@ -100,7 +100,7 @@ def value_at(keys: tuple[tuple[float, float], ...], curve: Curve, progress: floa
 
 def values_at(motion: Motion, at: Instant) -> Values:
     """The channels of a motion's target. Of its entrances only the last that has begun counts; all else adds up."""
-    current = -1
+    current = NO_BUILD
     shown = not motion.away_first
     for entrance in motion.entrances:
         if entrance.beat < at.beat or (entrance.beat == at.beat and at.since_ms >= entrance.offset_ms):

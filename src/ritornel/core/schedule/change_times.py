@@ -6,6 +6,7 @@ from ritornel.core.layout.marks import ClipMark
 from ritornel.core.motion.sampling import Motion
 from ritornel.core.schedule.performance import StagedSlide
 from ritornel.core.schedule.slide_schedule import SlideSchedule
+from ritornel.core.time.counts import ON_SLIDE, UNTIL_SLIDE_ENDS
 from ritornel.core.time.spans import Span
 
 
@@ -40,5 +41,6 @@ def _of(motion: Motion, schedule: SlideSchedule) -> Iterator[tuple[int, int]]:
         yield start, start
         yield start + entrance.lasts_ms, start + entrance.lasts_ms
     for segment in motion.segments:
-        start = segment.offset_ms + (schedule.beats[segment.beat].start_ms if segment.beat >= 0 else 0)
-        yield start, start + segment.cycle_ms * abs(segment.repeats) if segment.repeats else schedule.length_ms
+        start = segment.offset_ms + (schedule.beats[segment.beat].start_ms if segment.beat != ON_SLIDE else 0)
+        over = start + segment.cycle_ms * abs(segment.repeats)
+        yield start, schedule.length_ms if segment.repeats == UNTIL_SLIDE_ENDS else over

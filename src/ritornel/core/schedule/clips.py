@@ -52,19 +52,20 @@ def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
             pass_ms = clip.pass_ms if clip.repeats else 0
             found.append(
                 SoundTime(
-                    f"clip {build.id}",
-                    sound_key(asset.id, clip.rate_pct),
-                    start + begins,
-                    in_ms,
-                    lasts_ms,
-                    clip.gain_db,
-                    index,
-                    time.offset_ms,
-                    time.beat,
-                    clip.repeats,
-                    pass_ms,
-                    *fades,
-                    clip.holds and not clip.repeats,
+                    id=f"clip {build.id}",
+                    asset_id=sound_key(asset.id, clip.rate_pct),
+                    start_ms=start + begins,
+                    in_ms=in_ms,
+                    lasts_ms=lasts_ms,
+                    gain_db=clip.gain_db,
+                    index=index,
+                    offset_ms=time.offset_ms,
+                    beat=time.beat,
+                    loops=clip.repeats,
+                    pass_ms=pass_ms,
+                    fade_in_ms=fades[0],
+                    fade_out_ms=fades[1],
+                    ends_with_beat=clip.holds and not clip.repeats,
                 )
             )
     return tuple(sorted(found, key=lambda event: (event.start_ms, event.id)))

@@ -72,22 +72,22 @@ def compile_music(
         crossfade_ms = min(span.crossfade_ms, asset.lasts_ms // 2)
         placed.append(
             MusicTime(
-                span.id,
-                span.asset_id,
-                start_ms,
-                end_ms,
-                span.gain_db,
-                fade_in_ms,
-                fade_out_ms,
-                passes_of(start_ms, end_ms, asset.lasts_ms, crossfade_ms, loops),
-                edges.first,
-                edges.last,
-                edges.offset_ms,
-                asset.lasts_ms,
-                asset.lasts_ms - crossfade_ms if loops else 0,
-                whole and show.end == "loop",
-                duck_points(speaking, start_ms, end_ms, span.duck_db) if span.ducks else (),
-                span.duck_db if span.ducks else 0.0,
+                span_id=span.id,
+                asset_id=span.asset_id,
+                start_ms=start_ms,
+                end_ms=end_ms,
+                gain_db=span.gain_db,
+                fade_in_ms=fade_in_ms,
+                fade_out_ms=fade_out_ms,
+                passes=passes_of(start_ms, end_ms, asset.lasts_ms, crossfade_ms, loops),
+                first=edges.first,
+                last=edges.last,
+                offset_ms=edges.offset_ms,
+                lasts_ms=asset.lasts_ms,
+                period_ms=asset.lasts_ms - crossfade_ms if loops else 0,
+                runs_on=whole and show.end == "loop",
+                ducking=duck_points(speaking, start_ms, end_ms, span.duck_db) if span.ducks else (),
+                duck_db=span.duck_db if span.ducks else 0.0,
             )
         )
     return tuple(placed), tuple(lost)

@@ -1,9 +1,12 @@
 """The sounds of builds and transitions on the show's clock."""
 
+import msgspec
+
 from ritornel.core.document.show import Show, SoundEffect
 from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.core.sound.events import SoundTime
 from ritornel.core.sound.passes import MusicTime
+from ritornel.core.time.counts import ON_SLIDE
 
 
 def compile_effects(show: Show, schedule: ShowSchedule, music: tuple[MusicTime, ...]) -> tuple[SoundTime, ...]:
@@ -22,13 +25,23 @@ def compile_effects(show: Show, schedule: ShowSchedule, music: tuple[MusicTime, 
         if asset is None or not asset.lasts_ms or start_ms >= end_ms:
             return None
         lasts_ms = min(asset.lasts_ms, end_ms - start_ms)
-        return SoundTime(name, asset.id, start_ms, 0, lasts_ms, effect.gain_db, index, offset_ms, beat)
+        return SoundTime(
+            id=name,
+            asset_id=asset.id,
+            start_ms=start_ms,
+            in_ms=0,
+            lasts_ms=lasts_ms,
+            gain_db=effect.gain_db,
+            index=index,
+            offset_ms=offset_ms,
+            beat=beat,
+        )
 
     slides = show.shown
     for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
         start = schedule.starts_ms[index]
         if slide.transition.sound is not None:
-            event = begin(f"transition {slide.id}", slide.transition.sound, start, index, 0, -1)
+            event = begin(f"transition {slide.id}", slide.transition.sound, start, index, 0, ON_SLIDE)
             if event is not None:
                 kept.append((slide.transition.sound, event))
         for build, time in zip(slide.order, times.builds, strict=True):
@@ -47,17 +60,6 @@ def compile_effects(show: Show, schedule: ShowSchedule, music: tuple[MusicTime, 
     for effect, event in kept:
         if effect.keeps_on:
             until = next((stop for stop in stops if stop > event.start_ms), end_ms)
-            event = SoundTime(
-                event.id,
-                event.asset_id,
-                event.start_ms,
-                0,
-                until - event.start_ms,
-                event.gain_db,
-                event.index,
-                0,
-                -1,
-                True,
-            )
+            event = msgspec.structs.replace(event, lasts_ms=until - event.start_ms, loops=True)
         found.append(event)
     return tuple(sorted(found, key=lambda event: (event.start_ms, event.id)))

@@ -10,13 +10,14 @@ from ritornel.core.document.theme import Theme, colour_in
 from ritornel.core.errors import BadValue
 from ritornel.core.layout.marks import PartDrawing, SlideDrawing
 from ritornel.core.motion.catalogue import effect_named, transition_named
-from ritornel.core.motion.channels import AWAY, STILL, Ramp, Values
-from ritornel.core.motion.easing import curve_of
+from ritornel.core.motion.channels import AWAY, STILL, Channel, Ramp, Values
+from ritornel.core.motion.easing import Curve, curve_of
 from ritornel.core.motion.sampling import Entrance, Instant, Motion, Segment, value_at, values_at
 from ritornel.core.motion.settings import read_settings
 from ritornel.core.motion.transition import Layers
 from ritornel.core.schedule.slide_schedule import SlideSchedule, clip_of
 from ritornel.core.schedule.view_moves import view_motion
+from ritornel.core.time.counts import NO_BUILD, ON_SLIDE, ONCE_BENEATH, UNTIL_SLIDE_ENDS
 from ritornel.core.time.milliseconds import time_text
 
 
@@ -50,7 +51,7 @@ def rest_of(motion: Motion) -> Rest:
     Ten thousand states of twenty objects take half as long for it.
     """
     beats = [segment.beat for segment in motion.segments] + [entrance.beat for entrance in motion.entrances]
-    ends = all(segment.beat >= 0 and segment.repeats > 0 for segment in motion.segments)
+    ends = all(segment.beat != ON_SLIDE and segment.repeats > 0 for segment in motion.segments)
     last = max(beats, default=-1)
     over = Instant(last + 1, 0.0, 0.0, (0.0,) * (last + 2))
     before = AWAY if motion.away_first else STILL
@@ -106,6 +107,11 @@ def with_extras(drawing: SlideDrawing, slide: Slide, theme: Theme) -> SlideDrawi
     return msgspec.structs.replace(drawing, objects=objects)
 
 
+def _on_slide(channel: Channel, lasts_ms: int, curve: Curve) -> Segment:
+    """What moves from the slide's 0 on, without any build."""
+    return Segment(NO_BUILD, False, channel, ON_SLIDE, 0, lasts_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve)
+
+
 def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: Theme = Theme()) -> SlideTracks:
     """The slide's tracks; tints are looked up in the theme.
 
@@ -142,7 +148,8 @@ def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: T
         cycle_ms = time.lasts_ms if coming else build.lasts_ms
         if effect.kind == "plays" and (clip := clip_of(slide, build)) is not None:
             # A press completes one that holds; one that does not runs on beneath what the press sets off.
-            cycle_ms, repeats = clip.pass_ms, 0 if clip.repeats else 1 if clip.holds else -1
+            cycle_ms = clip.pass_ms
+            repeats = UNTIL_SLIDE_ENDS if clip.repeats else 1 if clip.holds else ONCE_BENEATH
         for ramp in effect.ramps(settings, curve_of(build.pace)):
             segments.setdefault(target, []).append(
                 Segment(
@@ -161,12 +168,10 @@ def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: T
             )
     for item in slide.objects:
         if isinstance(item, Picture) and item.drift is not None:
-            drift = Segment(
-                -1, False, "drift", -1, 0, schedule.length_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve_of(item.drift.pace)
-            )
-            segments.setdefault((item.id, None), []).append(drift)
+            drifts = _on_slide("drift", schedule.length_ms, curve_of(item.drift.pace))
+            segments.setdefault((item.id, None), []).append(drifts)
         if isinstance(item, Clip) and item.with_slide:
-            plays = Segment(-1, False, "played", -1, 0, item.pass_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve_of("even"))
+            plays = _on_slide("played", item.pass_ms, curve_of("even"))
             segments.setdefault((item.id, None), []).append(plays)
     targets = dict.fromkeys([*entrances, *segments])
     motions = tuple(

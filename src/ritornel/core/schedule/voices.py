@@ -31,14 +31,14 @@ def compile_voices(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
             start_ms = schedule.starts_ms[index] + voice.offset_ms
             found.append(
                 SoundTime(
-                    f"voice {slide.id}",
-                    asset.id,
-                    start_ms,
-                    voice.in_ms,
-                    lasts_ms,
-                    voice.gain_db + levelled_db(asset),
-                    index,
-                    voice.offset_ms,
+                    id=f"voice {slide.id}",
+                    asset_id=asset.id,
+                    start_ms=start_ms,
+                    in_ms=voice.in_ms,
+                    lasts_ms=lasts_ms,
+                    gain_db=voice.gain_db + levelled_db(asset),
+                    index=index,
+                    offset_ms=voice.offset_ms,
                 )
             )
     return tuple(found)

@@ -2,15 +2,17 @@
 
 import msgspec
 
+from ritornel.core.time.counts import ON_SLIDE
+
 EDGE_MS = 5
 """What begins or ends in the middle of a sound fades for so long, so that it does not click."""
 
 
-class SoundTime(msgspec.Struct, frozen=True):
+class SoundTime(msgspec.Struct, frozen=True, kw_only=True):
     """A sound on the show's clock: its asset from `in_ms` on, for `lasts_ms`.
 
     It belongs to shown slide number `index`, on whose clock it begins at `offset_ms`; a build's counts from its `beat`
-    instead (-1: from the slide's 0). One that `loops` repeats without a pause: its first `pass_ms` from `in_ms` on, or,
+    instead, if it has one. One that `loops` repeats without a pause: its first `pass_ms` from `in_ms` on, or,
     where that is 0, all of it. It fades at its ends. Live, one that `ends_with_beat` is cut off by the next press.
     """
 
@@ -22,7 +24,7 @@ class SoundTime(msgspec.Struct, frozen=True):
     gain_db: float
     index: int
     offset_ms: int
-    beat: int = -1
+    beat: int = ON_SLIDE
     loops: bool = False
     pass_ms: int = 0
     fade_in_ms: int = 0

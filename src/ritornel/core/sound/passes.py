@@ -19,7 +19,7 @@ class Pass(msgspec.Struct, frozen=True, array_like=True):
     full_ms: int
 
 
-class MusicTime(msgspec.Struct, frozen=True):
+class MusicTime(msgspec.Struct, frozen=True, kw_only=True):
     """A span in time. All fades are equal-power; `runs_on` is true for a looping span over the whole of a looping show.
 
     Live, the span sounds from the 0 (plus `offset_ms`) of shown slide `first` to the end of shown slide `last`, in

@@ -17,6 +17,7 @@ from ritornel.core.formats.opendocument.outlines import parsed
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.effects.travels_along import points_on
 from ritornel.core.motion.settings import read_settings
+from ritornel.core.time.counts import UNTIL_SLIDE_ENDS
 
 Targets = dict[str, tuple[str, str | None]]
 """Which object, and which of its parts, an id of the presentation names."""
@@ -161,9 +162,9 @@ def _build(entry: TimedBuild, scene: PageContent, build_id: str, lost: set[str])
     repeats = said(element, "smil:repeatCount") or next(
         (count for leaf in leaves if (count := said(leaf, "smil:repeatCount"))), "1"
     )
-    times = (
-        0 if repeats == "indefinite" else max(1, min(round(float(repeats)), 1000)) if _NUMBER.fullmatch(repeats) else 1
-    )
+    times = max(1, min(round(float(repeats)), 1000)) if _NUMBER.fullmatch(repeats) else 1
+    if repeats == "indefinite":
+        times = UNTIL_SLIDE_ENDS
     if EFFECTS[found.effect].kind != "accents":
         times = 1
     after = min(duration_ms(said(element, "smil:begin")) or 0, LONGEST_MS) if element.tag in _HOLDERS else 0

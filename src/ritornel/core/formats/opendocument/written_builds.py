@@ -14,6 +14,7 @@ from ritornel.core.formats.opendocument.written_styles import el
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.settings import read_settings
 from ritornel.core.schedule.slide_schedule import SlideSchedule
+from ritornel.core.time.counts import UNTIL_SLIDE_ENDS
 
 _CLASSES = MappingProxyType(
     {"enters": "entrance", "leaves": "exit", "accents": "emphasis", "travels": "custom", "plays": "media-call"}
@@ -137,7 +138,7 @@ class Timing:
                 "smil:repeatCount": ""
                 if build.repeats == 1
                 else "indefinite"
-                if build.repeats == 0
+                if build.repeats == UNTIL_SLIDE_ENDS
                 else str(build.repeats),
             },
         )

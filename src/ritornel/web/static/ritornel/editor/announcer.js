@@ -1,5 +1,6 @@
 // What happened, in words, for those who listen: what is picked and where it stands, and what an edit made of it. Said
 // once the hand rests, so that ten steps of an arrow key are one sentence.
+import { SlideList } from "../stage/slide-list.js";
 import { el } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
@@ -58,6 +59,7 @@ export class Announcer {
 		this.state = state;
 		this.node = el("div", { class: "sr-only", role: "status", id: "announced" });
 		document.body.append(this.node);
+		new SlideList(state, document.querySelector("[data-stage]"));
 		this.revision = state.data.revision;
 		this.slide = state.slide?.id;
 		this.before = snapshot(state);

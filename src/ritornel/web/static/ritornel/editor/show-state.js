@@ -289,7 +289,7 @@ export class ShowState extends EventTarget {
 		this.dispatchEvent(new CustomEvent("progress", { detail }));
 	}
 
-	/** Work in its turn, whose failure is the caller's to tell. */
+	/** The caller tells a failure. */
 	quietly(work) {
 		const result = this.waiting.then(work);
 		this.waiting = result.catch(() => undefined);
@@ -372,7 +372,6 @@ export class ShowState extends EventTarget {
 		}
 	}
 
-	/** Lets go of what is picked but no longer there. */
 	dropLost() {
 		for (const id of this.picked) if (!this.object(id)) this.picked.delete(id);
 		for (const id of this.pickedSlides) if (!this.data.slides[id]) this.pickedSlides.delete(id);

@@ -4,7 +4,7 @@ import { el, icon } from "../ui/element.js";
 const SIGNS = { text: "type", picture: "image", shape: "shapes" };
 
 /** What keeps an object from being seen, in a word or two. */
-function hidden(state, item) {
+export function hiddenWords(state, item) {
 	const { seen, away } = state.data.viewing;
 	const found = seen[item.id];
 	const cover = found?.covered_by && state.object(found.covered_by)?.name;
@@ -19,7 +19,7 @@ function hidden(state, item) {
 }
 
 export function objectRow(state, item) {
-	const words = hidden(state, item);
+	const words = hiddenWords(state, item);
 	const set = (changes) =>
 		state.edit({ do: "change objects", slide_id: state.slide.id, object_ids: [item.id], changes });
 	const pick = (event) => {

@@ -24,6 +24,10 @@ export const STILL = Object.freeze({
 });
 export const AWAY = Object.freeze({ ...STILL, shown: false });
 
+// core/time/counts
+export const ON_SLIDE = -1;
+const ONCE_BENEATH = -1;
+
 /**
  * @typedef {{beat: number, since_ms: number, slide_ms: number, begun_ms: number[]}} Instant
  * A segment is [build, entrance, channel, beat, offset_ms, cycle_ms, repeats, keys, curve, mask, colour];
@@ -34,11 +38,11 @@ export const AWAY = Object.freeze({ ...STILL, shown: false });
 function progressOf(segment, at) {
 	const [, , , beat, offset, cycle, repeats] = segment;
 	if (beat > at.beat) return null;
-	if (beat < 0) return cycle ? Math.min(Math.max(at.slide_ms - offset, 0) / cycle, 1) : 1;
+	if (beat === ON_SLIDE) return cycle ? Math.min(Math.max(at.slide_ms - offset, 0) / cycle, 1) : 1;
 	if (repeats <= 0) {
 		if (beat === at.beat && at.since_ms < offset) return null;
 		const elapsed = Math.max(at.slide_ms - at.begun_ms[beat] - offset, 0);
-		if (repeats < 0) return cycle ? Math.min(elapsed / cycle, 1) : 1;
+		if (repeats === ONCE_BENEATH) return cycle ? Math.min(elapsed / cycle, 1) : 1;
 		return cycle ? (elapsed % cycle) / cycle : 1;
 	}
 	if (beat < at.beat) return 1;

@@ -1,4 +1,5 @@
 // The show's music and voices on the audio clock, from the same passes, fades and breakpoints as the film's mixer.
+import { ON_SLIDE } from "./sampling.js";
 import { passOf } from "./pressed-clips.js";
 
 const STEPS = 65;
@@ -352,14 +353,17 @@ export class Sound {
 		}
 	}
 
-	/** Live: the sounds of a beat's builds; with beat -1 that of the transition, which ends what was kept before. */
+	/** Live: the sounds of a beat's builds; with ON_SLIDE that of the transition, which ends what was kept before. */
 	soundBeat(index, beat, delayMs = 0) {
 		const now = this.audio.currentTime + 0.01 + delayMs / 1000;
 		for (const effect of this.effects) {
 			if (effect.index !== index || effect.beat !== beat) continue;
-			if (beat < 0) this.hush(20, (other) => other.loops);
+			if (beat === ON_SLIDE) this.hush(20, (other) => other.loops);
 			this.hush(5, (other) => other.id === effect.id);
-			const [when, lasts] = [now + (beat < 0 ? 0 : effect.offset_ms / 1000), effect.loops ? Infinity : effect.lasts_ms];
+			const [when, lasts] = [
+				now + (beat === ON_SLIDE ? 0 : effect.offset_ms / 1000),
+				effect.loops ? Infinity : effect.lasts_ms,
+			];
 			this.speak(effect, when, 0, lasts);
 			if (effect.id.startsWith("clip ")) this.sink(when, lasts / 1000);
 		}
@@ -410,7 +414,7 @@ export class Sound {
 		}
 		this.speakLive(index, slideMs);
 		if (slideMs > 0) return;
-		this.soundBeat(index, -1);
+		this.soundBeat(index, ON_SLIDE);
 		this.soundBeat(index, 0, this.show.slides[index].schedule.transition_ms);
 	}
 }
