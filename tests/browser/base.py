@@ -155,7 +155,7 @@ def browser() -> Browser:
     return playwright().chromium.launch(executable_path="/usr/bin/chromium-headless-shell", args=CHROMIUM, env=marked)
 
 
-HUNG_S = 150
+HUNG_S = 300
 """No test needs half as long.
 
 Where the browser itself has stopped answering, its test is tried once more, in another browser.

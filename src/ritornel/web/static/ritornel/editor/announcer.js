@@ -1,5 +1,7 @@
 // What happened, in words, for those who listen: what is picked and where it stands, and what an edit made of it. Said
 // once the hand rests, so that ten steps of an arrow key are one sentence.
+// What tells of a refusal is there before the line is lost.
+import "./refused.js";
 import { SlideList } from "../stage/slide-list.js";
 import { el } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
