@@ -12,7 +12,7 @@ from typing import Any
 
 from tests.browser.base import NAME, PASSWORD, Program
 
-KILLS = 6
+KILLS = 4
 WRITERS = 3
 
 

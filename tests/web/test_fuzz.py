@@ -120,7 +120,7 @@ class FuzzTest(CastTest):
         return reply
 
     def test_json_that_is_something_else_is_told(self) -> None:
-        @examples(400)
+        @examples(250)
         @given(st.sampled_from(SENT).flatmap(lambda row: st.tuples(st.just(row), sent_instead(row.sent or {}))))
         def one(given: tuple[Row, Any]) -> None:
             row, body = given
@@ -136,7 +136,7 @@ class FuzzTest(CastTest):
         self.assertGreater(self.asked, 300)
 
     def test_edits_of_every_kind_with_any_values_are_made_or_told(self) -> None:
-        @examples(600)
+        @examples(380)
         @given(edit=values_of(Edit))
         def one(edit: Any) -> None:
             revision = self.row.revision
@@ -146,7 +146,7 @@ class FuzzTest(CastTest):
         one()
 
     def test_queries_and_addresses_with_anything_in_them_are_told(self) -> None:
-        @examples(350)
+        @examples(220)
         @given(st.sampled_from(ASKED), QUERIES, st.sampled_from(RANGES), st.integers(0, 9), st.sampled_from(HOSTILE))
         def one(row: Row, query: dict[str, str], asked: str, at: int, word: str) -> None:
             where = row.where.format(**self.named).split("?")[0]

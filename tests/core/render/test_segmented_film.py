@@ -53,7 +53,7 @@ class SegmentsTest(TestCase):
         moving = tuple(replace(slide, transition=Transition("dissolve", 9000)) for slide in still().slides)
         self.assertEqual(len(segments_of(perform(replace(still(), slides=moving)), SMALL)), 1)
 
-    @settings(max_examples=15, deadline=None)
+    @settings(max_examples=8, deadline=None)
     @given(
         st.sampled_from([Fraction(10), Fraction(24), Fraction(30_000, 1001), Fraction(60)]),
         st.sampled_from(["hold", "loop", "black"]),
