@@ -156,10 +156,13 @@ class CastTest(RecordingWebTest):
         # A copy of the show holds its medium too, so that it is there for everybody who asks.
         self.client.post("/shows/clock/duplicate")
         self.edit({"do": "drop assets", "asset_ids": [removed]})
+        self.edit({"do": "add slide", "at": 0, "slide": {"id": "gone-s", "name": "Gone"}})
+        self.edit({"do": "remove slides", "slide_ids": ["gone-s"]})
         taken = self.row.takes.create(person=self.ines, number=9, body=to_json(Take((), 5)), removed_at=timezone.now())
         FirstShow.objects.create(show=self.row)
         return {
             "binned_entry": removed,
+            "binned_slide": "gone-s",
             "binned_take": taken.pk,
             "reading": Reading.objects.get().pk,
             "recording": recording,

@@ -15,6 +15,7 @@ from ritornel.web.operations.tidying import tidy
 from ritornel.web.releases.filming import film_path
 from ritornel.web.releases.folders import edition_place
 from ritornel.web.releases.models import Edition, FilmJob
+from ritornel.web.shows.models import Show
 from ritornel.web.shows.services import media_path, value_of
 from ritornel.web.takes.models import Recording, Take
 from tests.web.base import WebTest
@@ -115,6 +116,21 @@ class ShowBinTest(WebTest):
         self.assertContains(reply, "are free again.")
         self.assertFalse(path.exists())
         self.assertContains(reply, "The bin of this show is empty.")
+
+    def test_a_slide_is_removed_for_good_and_lies_there_again_only_when_it_is_removed_again(self) -> None:
+        self.edit({"do": "remove slides", "slide_ids": ["bell-s"]})
+        self.assertContains(self.client.get(BIN), "The bell")
+        reply = self.client.post(f"{BIN}/slide/bell-s/remove", follow=True)
+        self.assertContains(
+            reply, "The bell is gone for good. What the show was before stays in its history for 90 days."
+        )
+        self.assertContains(reply, "The bin of this show is empty.")
+        self.assertRedirects(self.client.post(f"{BIN}/slide/bell-s/remove"), BIN)
+        self.assertEqual(self.client.post(f"{BIN}/slide/esc-s/remove").status_code, 404)
+        self.post("/shows/clock/undo")
+        self.assertIsNotNone(value_of(Show.objects.get(pk="clock")).slide("bell-s"))
+        self.edit({"do": "remove slides", "slide_ids": ["bell-s"]})
+        self.assertContains(self.client.get(BIN), f"{BIN}/slide/bell-s/remove")
 
     def test_a_medium_that_another_show_holds_stays(self) -> None:
         self.client.post("/shows/clock/duplicate")

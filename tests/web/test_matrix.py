@@ -315,6 +315,7 @@ ROWS: list[Row] = [
     *acts(
         EDIT,
         ("duplicate-show", f"{SHOW}duplicate", {}),
+        ("forget-slide", f"{SHOW}bin/slide/{{binned_slide}}/remove", {}),
         ("forget-entry", f"{SHOW}bin/entry/{{binned_entry}}/remove", {}),
         form=True,
     ),

@@ -42,7 +42,8 @@ def _part_line(row: Show, part: RemovedPart) -> dict[str, Any]:
     about = _about(part.name, part.person, part.at)
     if part.kind == "slide":
         picture = reverse("point-picture", args=[row.pk, part.revision, part.id])
-        return {**about, "back": back, "field": "slide", "id": part.id, "picture": picture}
+        gone = reverse("forget-slide", args=[row.pk, part.id])
+        return {**about, "back": back, "field": "slide", "id": part.id, "picture": picture, "gone": gone}
     path = media_path(part.sha256)
     about = _about(part.name, part.person, part.at, path.stat().st_size)
     gone = reverse("forget-entry", args=[row.pk, part.id])
@@ -140,6 +141,25 @@ def forget_entry(request: HttpRequest, show_id: str, asset_id: str) -> HttpRespo
         _tell_gone(request, part.name, size)
     else:
         messages.info(request, f"“{part.name}” stays: another show, a film or an edition holds it too.")
+    return redirect("show-bin", show_id)
+
+
+@login_required
+@require_POST
+def forget_slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
+    """Takes a slide out of the bin for good. The history shows the show as it was then until its steps are thinned."""
+    row = show_for(show_id, request)
+    part = next((part for part in _forgettable(row) if (part.kind, part.id) == ("slide", slide_id)), None)
+    if part is None:
+        # A second press finds it gone, as it was to be.
+        if not row.forgotten_slides.filter(slide_id=slide_id).exists():
+            raise Http404("There is no such thing in the bin.")
+        return redirect("show-bin", show_id)
+    row.forgotten_slides.get_or_create(slide_id=part.id, revision=part.revision)
+    days = settings.HISTORY_DAYS
+    messages.info(
+        request, f"{part.name} is gone for good. What the show was before stays in its history for {days} days."
+    )
     return redirect("show-bin", show_id)
 
 

@@ -138,6 +138,21 @@ class NamedPoint(models.Model):
         ordering = ["-revision", "-id"]
 
 
+class ForgottenSlide(models.Model):
+    """That a slide which was removed is gone from the bin for good: `revision` is the last one that had it. One that
+    comes back and is removed again lies in the bin again. The steps of the history have it until they are thinned.
+    """
+
+    show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="forgotten_slides")
+    slide_id = models.CharField(max_length=64)
+    revision = models.IntegerField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["show", "slide_id", "revision"], name="a_slide_is_forgotten_once")
+        ]
+
+
 class ReceivedEdit(models.Model):
     """That an edit with this id, which its page made up, was made: a page that had no answer may send it again."""
 

@@ -29,7 +29,9 @@ class RemovedPart(msgspec.Struct, frozen=True):
 
 
 def removed_parts(row: Show, now: ShowValue) -> tuple[RemovedPart, ...]:
-    """What was removed while things lie in the bin (`BIN_DAYS`) and is not back, the one removed last first."""
+    """What was removed while things lie in the bin (`BIN_DAYS`), is not back and not forgotten, the one removed last
+    first.
+    """
     present = {*(("slide", slide.id) for slide in now.slides), *(("entry", asset.id) for asset in now.assets)}
     since = timezone.now() - timedelta(days=settings.BIN_DAYS)
     steps = row.edits.filter(at__gt=since).exclude(first_revision=0).order_by("-revision").select_related("person")
@@ -52,4 +54,5 @@ def removed_parts(row: Show, now: ShowValue) -> tuple[RemovedPart, ...]:
                     found["slide", slide.id] = RemovedPart("slide", slide.id, slide.name or "Untitled", *about)
                 case InsertAsset(_, asset) if ("entry", asset.id) in gone:
                     found["entry", asset.id] = RemovedPart("entry", asset.id, asset.name, *about, asset.sha256)
-    return tuple(found.values())
+    forgotten = set(row.forgotten_slides.values_list("slide_id", "revision"))
+    return tuple(part for part in found.values() if (part.id, part.revision) not in forgotten)

@@ -14,6 +14,7 @@ urlpatterns = [
     path("shows/<id:show_id>/folder", pages.put_into_folder, name="folder"),
     path("shows/<id:show_id>/bin", bin_of_show.show_bin, name="show-bin"),
     path("shows/<id:show_id>/bin/entry/<id:asset_id>/remove", bin_of_show.forget_entry, name="forget-entry"),
+    path("shows/<id:show_id>/bin/slide/<id:slide_id>/remove", bin_of_show.forget_slide, name="forget-slide"),
     path(
         "shows/<id:show_id>/bin/<name:kind>/<id:entry_id>/back", bin_of_show.bring_entry_back, name="bring-entry-back"
     ),
