@@ -338,6 +338,11 @@ class ReleasingTest(BrowserTest):
         with zipfile.ZipFile(io.BytesIO(download.value.path().read_bytes())) as archive:
             (index,) = [name for name in archive.namelist() if name.endswith("index.html")]
             self.assertIn("<title>The Orlmere clock</title>", archive.read(index).decode())
+        self.page.get_by_role("button", name="Put edition 1 into the bin").click()
+        expect(self.page.get_by_text("Edition 1 lies in the bin.")).to_be_visible()
+        expect(self.page.get_by_text("1 earlier")).to_have_count(0)
+        self.page.get_by_role("button", name="Put it back").click()
+        expect(self.page.get_by_text("1 earlier")).to_be_visible()
 
     def test_two_people_who_release_at_the_same_moment_get_an_edition_each(self) -> None:
         token = next(cookie["value"] for cookie in self.page.context.cookies() if cookie["name"] == "csrftoken")
