@@ -234,6 +234,42 @@ class PanelTest(StageTest):
         self.until(lambda: self.page.evaluate(seen) == shown, "the drop does what was shown")
 
 
+class EscapeTest(StageTest):
+    def test_it_closes_what_is_open_from_wherever_the_keyboard_is(self) -> None:
+        self.compose("esc-s")
+        opened = {
+            "#open-overview": "#overview",
+            "#open-shelf": "#shelf",
+            "#open-themes": "#themes",
+            "[data-tray=shape]": "#tray",
+        }
+        for button, over in opened.items():
+            with self.subTest(over):
+                self.page.locator(button).click()
+                expect(self.page.locator(over)).to_be_visible()
+                self.page.locator(".fold-head").focus()
+                self.page.keyboard.press("Escape")
+                expect(self.page.locator(over)).to_be_hidden()
+
+    def test_a_space_typed_before_there_is_a_field_presses_nothing(self) -> None:
+        show = self.compose("esc-s")
+        self.page.locator('[data-tray="slide"]').click()
+        self.page.locator('[data-layout="heading and text"]').click()
+        place = self.page.locator('[data-place="words"]')
+        place.wait_for()
+        held: list[Any] = []
+        self.page.route("**/edit", lambda route: route.continue_() if held else held.append(route))
+        self.page.evaluate("addEventListener('keyup', (event) => { window.spaceKept = event.defaultPrevented; })")
+        place.click()
+        self.until(lambda: held)
+        self.page.keyboard.press("Space")
+        self.assertTrue(self.page.evaluate("window.spaceKept"))
+        held[0].continue_()
+        expect(self.page.locator(".words-field")).to_be_focused()
+        new = self.page.url.split("slide=")[1]
+        self.assertEqual(len(self.slide(show, new)["objects"]), 1)
+
+
 class HintsTest(StageTest):
     """Every control that is not plain by its own words has one sentence, on hover and on focus."""
 

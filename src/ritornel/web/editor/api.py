@@ -22,7 +22,7 @@ from ritornel.core.rehearsal.lengths import read_through, spread
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.config.replies import body_of, edit_id_of, json_reply, telling_errors
-from ritornel.web.editor.changes import changes_since, stage_differs, step_scores
+from ritornel.web.editor.changes import changes_since, step_scores
 from ritornel.web.editor.score import changed_score, slide_detail, whole_score
 from ritornel.web.editor.stage_data import ties
 from ritornel.web.library.services import WIDTHS_PX, slide_picture
@@ -67,7 +67,7 @@ def changes(request: HttpRequest, show_id: str) -> HttpResponse:
     reply = {"revision": found.revision, "history": history_labels(row), **found.score, "whole": found.then is None}
     reply["overruled"] = overruled_since(row, person_of(request), since)
     seen = found.now.slide(request.GET.get("viewing", ""))
-    if seen is not None and (found.then is None or stage_differs(found.then, found.now, seen)):
+    if seen is not None and seen.id in found.stages:
         reply["viewing"] = slide_detail(found.now, seen)
     return json_reply(reply)
 

@@ -9,7 +9,6 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.show import Show as ShowValue
-from ritornel.core.document.show import Slide
 from ritornel.web.editor.score import changed_score, whole_score
 from ritornel.web.shows.services import Show, read_show, state_of_revision
 
@@ -59,6 +58,8 @@ class Changes(msgspec.Struct, frozen=True):
     then: ShowValue | None
     now: ShowValue
     score: dict[str, Any]
+    stages: frozenset[str]
+    """The slides of which the stage may show anything else now."""
 
 
 def changes_since(row: Show, since: int) -> Changes:
@@ -75,7 +76,10 @@ def _changes(show_id: str, _made_at: datetime, since: int, _revision: int) -> Ch
     # When the show was made is part of the key: one that is made again under its id has the same revisions.
     row, now = read_show(show_id)
     then = state_of_revision(row, now, since)
-    return Changes(row.revision, then, now, whole_score(now) if then is None else changed_score(then, now))
+    if then is None:
+        return Changes(row.revision, None, now, whole_score(now), frozenset(slide.id for slide in now.slides))
+    found = step_scores().of_step(row, (since, row.revision), then, now)
+    return Changes(row.revision, then, now, found, frozenset(stages_differing(then, now)))
 
 
 def _of_all(show: ShowValue) -> tuple[Any, ...]:
@@ -99,8 +103,3 @@ def stages_differing(before: ShowValue, after: ShowValue) -> list[str]:
         nears.append({slide.id: _near(show, numbers, at) for at, slide in enumerate(show.slides)})
     known, now = nears
     return [slide_id for slide_id, near in now.items() if known.get(slide_id) != near]
-
-
-def stage_differs(before: ShowValue, after: ShowValue, slide: Slide) -> bool:
-    """Whether the stage may show anything else of a slide of the later state than of the earlier one."""
-    return slide.id in stages_differing(before, after)

@@ -38,7 +38,8 @@ class Feed:
     def look(self, keys: Collection[Any]) -> dict[Any, Any]:
         """The state of each key; a key that is left out is over.
 
-        Called in the watcher's thread, with a constant number of queries.
+        Called in the watcher's thread, with a number of queries that does not grow with the keys. What has changed may
+        cost some more.
         """
         raise NotImplementedError
 
