@@ -40,6 +40,13 @@ print(json.dumps(lines))
 """
 
 
+HISTORY = """
+from ritornel.web.shows.models import Edit
+sizes = [len(step.changes) + len(step.inverse) for step in Edit.objects.filter(show__in=["team-200", "team-500"])]
+print(round(sum(sizes) / len(sizes)))
+"""
+
+
 class Maker:
     """One person at a show: hears of every change, fetches it, and edits a slide of their own."""
 
@@ -50,6 +57,8 @@ class Maker:
         self.person = person
         self.slide = f"s{number + 10}"
         self.heard = threading.Event()
+        self.made: list[tuple[int, float]] = []
+        self.knew_at: list[tuple[int, float]] = []
 
     def _get(self, path: str) -> dict:
         request = urllib.request.Request(self.place + path, headers=self.headers)
@@ -76,6 +85,7 @@ class Maker:
         if told.get("since") != self.revision or self.person in told["ask"] or self.slide in told["stages"]:
             told = self._get(f"/changes.json?since={self.revision}&viewing={self.slide}")
         self.revision = told["revision"]
+        self.knew_at.append((self.revision, time.perf_counter()))
 
     def edit(self, count: int) -> float:
         """Changes when a build of the own slide begins; how long that takes, in ms."""
@@ -92,7 +102,13 @@ class Maker:
             answer = json.load(reply)
         taken_ms = (time.perf_counter() - began) * 1000
         self.revision = max(self.revision, answer["revision"])
+        self.made.append((answer["revision"], began))
         return taken_ms
+
+    def knew_after_ms(self, edits: list[tuple[int, float]]) -> list[float]:
+        """How long after each of somebody's edits was sent this person's window had it, in ms."""
+        found = ((began, next((at for known, at in self.knew_at if known >= made), None)) for made, began in edits)
+        return [(at - began) * 1000 for began, at in found if at is not None]
 
 
 def _edit_now_and_then(maker: Maker, over: threading.Event) -> None:
@@ -104,7 +120,8 @@ def _edit_now_and_then(maker: Maker, over: threading.Event) -> None:
         count += 1
 
 
-def _measured(base: str, show_id: str, sessions: list[tuple[int, str]]) -> list[float]:
+def _measured(base: str, show_id: str, sessions: list[tuple[int, str]]) -> tuple[list[float], list[float]]:
+    """How long each edit of the first person took, and after how long another one's window had it, in ms."""
     over = threading.Event()
     makers = [Maker(base, show_id, number, *who) for number, who in enumerate(sessions)]
     threads = [threading.Thread(target=maker.listen, args=(over,), daemon=True) for maker in makers]
@@ -117,8 +134,9 @@ def _measured(base: str, show_id: str, sessions: list[tuple[int, str]]) -> list[
     for count in range(EDITS):
         taken.append(makers[0].edit(count))
         time.sleep(0.4)
+    time.sleep(1)
     over.set()
-    return taken
+    return taken, makers[1].knew_after_ms(makers[0].made) if len(makers) > 1 else []
 
 
 def measure() -> Iterator[Line]:
@@ -132,11 +150,17 @@ def measure() -> Iterator[Line]:
         )
         for slides, wanted in ((200, 100), (500, 120)):
             for people in (sessions[:1], sessions):
-                taken = _measured(program.address, f"team-{slides}", people)
+                taken, known = _measured(program.address, f"team-{slides}", people)
                 yield (
                     f"an edit on {slides} slides, people at the show: {len(people)}; median and slowest of {EDITS}",
                     f"{statistics.median(taken):.0f} ms; {max(taken):.0f} ms",
                     f"{wanted} ms",
                 )
+            yield (
+                f"another of the ten sees an edit on {slides} slides after it was sent, median and slowest",
+                f"{statistics.median(known):.0f} ms; {max(known):.0f} ms",
+                "500 ms",
+            )
+        yield "history of an edit, mean", f"{program.manage(HISTORY)} bytes", "2 048 bytes"
     finally:
         program.stop()

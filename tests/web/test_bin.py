@@ -121,9 +121,7 @@ class ShowBinTest(WebTest):
         self.edit({"do": "remove slides", "slide_ids": ["bell-s"]})
         self.assertContains(self.client.get(BIN), "The bell")
         reply = self.client.post(f"{BIN}/slide/bell-s/remove", follow=True)
-        self.assertContains(
-            reply, "The bell is gone for good. What the show was before stays in its history for 90 days."
-        )
+        self.assertContains(reply, "The bell is gone for good. The history still shows what the show was before.")
         self.assertContains(reply, "The bin of this show is empty.")
         self.assertRedirects(self.client.post(f"{BIN}/slide/bell-s/remove"), BIN)
         self.assertEqual(self.client.post(f"{BIN}/slide/esc-s/remove").status_code, 404)

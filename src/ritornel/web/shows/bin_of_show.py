@@ -147,7 +147,7 @@ def forget_entry(request: HttpRequest, show_id: str, asset_id: str) -> HttpRespo
 @login_required
 @require_POST
 def forget_slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
-    """Takes a slide out of the bin for good. The history shows the show as it was then until its steps are thinned."""
+    """Takes a slide out of the bin for good. The history still shows the show as it was."""
     row = show_for(show_id, request)
     part = next((part for part in _forgettable(row) if (part.kind, part.id) == ("slide", slide_id)), None)
     if part is None:
@@ -156,10 +156,7 @@ def forget_slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpRespo
             raise Http404("There is no such thing in the bin.")
         return redirect("show-bin", show_id)
     row.forgotten_slides.get_or_create(slide_id=part.id, revision=part.revision)
-    days = settings.HISTORY_DAYS
-    messages.info(
-        request, f"{part.name} is gone for good. What the show was before stays in its history for {days} days."
-    )
+    messages.info(request, f"{part.name} is gone for good. The history still shows what the show was before.")
     return redirect("show-bin", show_id)
 
 

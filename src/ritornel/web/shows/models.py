@@ -140,7 +140,7 @@ class NamedPoint(models.Model):
 
 class ForgottenSlide(models.Model):
     """That a slide which was removed is gone from the bin for good: `revision` is the last one that had it. One that
-    comes back and is removed again lies in the bin again. The steps of the history have it until they are thinned.
+    comes back and is removed again lies in the bin again. The history still shows it where it was.
     """
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="forgotten_slides")
