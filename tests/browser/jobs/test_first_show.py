@@ -6,8 +6,8 @@ from typing import Any
 
 from playwright.sync_api import Locator, expect
 
-from tests.browser.base import Finger, browser
-from tests.browser.jobs.hand import Hand, JobTest
+from tests.browser.base import Finger
+from tests.browser.jobs.hand import FingerHand, JobTest, KeysHand
 
 PASSWORD = "wound on Saturdays"
 HOLD = '.score [data-drag="hold"]'
@@ -16,18 +16,14 @@ HOLD = '.score [data-drag="hold"]'
 class FirstShowTest(JobTest):
     """By mouse."""
 
-    window: dict[str, Any] = {"viewport": {"width": 1280, "height": 800}}
-
     def setUp(self) -> None:
         super().setUp()
         self.program.manage(
             "from django.contrib.auth.models import User; User.objects.filter(username='newcomer').delete(); "
             f"User.objects.create_user('newcomer', password='{PASSWORD}')"
         )
-        context = browser().new_context(**self.window)
-        self.addCleanup(context.close)
-        self.page = context.new_page()
-        self.hand = Hand(self.page)
+        self.page = self.new_page(self.new_context(**(self.hand_class.window or {})))
+        self.hand = self.hand_class(self.page)
 
     def press(self, what: Locator) -> None:
         self.hand.press(what)
@@ -36,7 +32,8 @@ class FirstShowTest(JobTest):
         self.press(self.page.locator(f'.theatre [data-object="{name}"]'))
 
     def next_slide(self) -> None:
-        self.hand.key("PageDown")
+        self.hand.next_slide("wheel")
+        expect(self.page.locator('.theatre [data-object="wheel-wheel"]')).to_be_visible()
 
     def lengthen_hold(self) -> None:
         box: Any = self.page.locator(HOLD).first.bounding_box()
@@ -88,15 +85,7 @@ class FirstShowTest(JobTest):
 class FirstShowByFingerTest(FirstShowTest):
     """On a tablet on its side."""
 
-    window = {"viewport": {"width": 1024, "height": 768}, "has_touch": True}
-
-    def press(self, what: Locator) -> None:
-        self.hand.acts += 1
-        what.tap()
-
-    def next_slide(self) -> None:
-        self.press(self.page.locator('.score [data-pick="slide"][data-slide="wheel"]').first)
-        expect(self.page.locator('.theatre [data-object="wheel-wheel"]')).to_be_visible()
+    hand_class = FingerHand
 
     def lengthen_hold(self) -> None:
         box: Any = self.page.locator(HOLD).first.bounding_box()
@@ -112,23 +101,7 @@ class FirstShowByFingerTest(FirstShowTest):
 class FirstShowByKeysTest(FirstShowTest):
     """By keyboard alone: what is wanted is gone to from region to region and from stop to stop."""
 
-    MOST_STOPS = 60
-
-    def go_to(self, what: Locator) -> None:
-        what.wait_for()
-        for _ in range(self.MOST_STOPS):
-            if what.evaluate("(node) => node === document.activeElement"):
-                return
-            self.page.keyboard.press("Tab")
-        raise AssertionError(f"{what} is not reached by {self.MOST_STOPS} presses of Tab")
-
-    def press(self, what: Locator) -> None:
-        self.go_to(what)
-        self.hand.key("Enter")
-
-    def next_slide(self) -> None:
-        self.page.keyboard.press("PageDown")
-        expect(self.page.locator('.theatre [data-object="wheel-wheel"]')).to_be_visible()
+    hand_class = KeysHand
 
     def to_region(self, region: str) -> None:
         for _ in range(10):
