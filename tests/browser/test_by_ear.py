@@ -58,6 +58,22 @@ class AnnouncedTest(StageTest):
         )
         expect(ticks).to_contain_text("locked, put aside")
 
+    def test_a_show_that_plays_says_each_slide_and_then_what_each_beat_brings(self) -> None:
+        show = self.copy_of_demo()
+        given = self.page.request.get(f"{self.base}/shows/{show}/performance.json").json()
+        at = next(index for index, slide in enumerate(given["slides"]) if slide["id"] == "two-s")
+        there, *new = given["slides"][at]["beat_words"]
+        self.assertTrue(all(new[:2]), "each press brings words")
+        self.page.goto(f"{self.base}/shows/{show}/play?from=two-s&runs=on+cue")
+        said = self.page.locator("[data-words]")
+        expect(said).to_have_text(f"Slide {at + 1}. {there}")
+        for words in new[:2]:
+            self.page.keyboard.press("ArrowRight")
+            expect(said).to_have_text(words)
+        self.page.keyboard.press("ArrowLeft")
+        expect(said).to_contain_text(f"Slide {at + 1}. {there}")
+        expect(said).not_to_contain_text(new[1])
+
     def builds_of(self, show: str) -> dict[str, int]:
         return {build["id"]: build["lasts_ms"] for build in self.slide(show, "esc-s")["order"]}
 

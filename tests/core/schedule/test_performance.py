@@ -1,11 +1,11 @@
 import msgspec
 from django.test import SimpleTestCase
 
-from ritornel.core.document import Build, Follows, Picture, Slide, Transition
+from ritornel.core.document import Build, Follows, Transition
 from ritornel.core.errors import BadValue, UnknownName
-from ritornel.core.schedule.performance import builtins_of, frame_state_at, perform, words_on
+from ritornel.core.schedule.performance import builtins_of, frame_state_at, perform
 from ritornel.demo.orlmere import orlmere
-from tests.examples import BOX, example_a, text
+from tests.examples import example_a, text
 
 
 class PerformanceTest(SimpleTestCase):
@@ -39,17 +39,6 @@ class PerformanceTest(SimpleTestCase):
         ):
             with self.assertRaisesMessage(error, words):
                 perform(msgspec.structs.replace(show, slides=(slide,)))
-
-    def test_words_for_a_screen_reader_are_texts_and_alternatives_in_order(self) -> None:
-        slide = Slide(
-            "s",
-            objects=(
-                Picture("p", "P", BOX, "a", alternative="The tower"),
-                text("t", "One", "Two"),
-                Picture("q", "Q", BOX, "a"),
-            ),
-        )
-        self.assertEqual(words_on(slide), "The tower\nOne\nTwo")
 
     def test_skipped_slides_are_not_performed(self) -> None:
         show = example_a()

@@ -38,7 +38,7 @@ _SLIDE: Allowed = {
     "motions": None,
     "layers": None,
     "view": None,
-    "words": None,
+    "beat_words": None,
     "clips": None,
     "presses": None,
     "spoken": None,

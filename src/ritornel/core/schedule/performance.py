@@ -10,7 +10,7 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.decoding import to_builtins
-from ritornel.core.document.objects import Caption, Clip, Picture, PlayClip, PlaySound, TextHolder
+from ritornel.core.document.objects import Caption, Clip, PlayClip, PlaySound
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.layout.drawing import Scenery, draw_slide, scenery_of
 from ritornel.core.layout.marks import ClipMark, ImageMark, SlideDrawing
@@ -35,6 +35,7 @@ from ritornel.core.schedule.tracks import (
     with_extras,
 )
 from ritornel.core.schedule.voices import compile_voices
+from ritornel.core.schedule.words import words_of_beats
 from ritornel.core.sound.events import SoundTime
 from ritornel.core.sound.passes import MusicTime
 from ritornel.core.sound.tempo import asset_and_rate, sound_key
@@ -289,7 +290,7 @@ def staged_builtins(staged: StagedSlide) -> dict[str, Any]:
         "motions": to_builtins(staged.tracks.motions),
         "layers": to_builtins(staged.tracks.layers),
         "view": to_builtins(staged.tracks.view),
-        "words": words_on(staged.slide),
+        "beat_words": words_of_beats(staged.slide, staged.schedule),
         "clips": {item.id: to_builtins(_pressed_clip(item)) for item in pressed_clips(staged.slide)},
         "presses": {item.id: to_builtins(item.press) for item in staged.slide.objects if item.press},
     }
@@ -318,14 +319,3 @@ def pressed_clips(slide: Slide) -> list[Clip]:
     """The clips of the slide that a press plays."""
     wanted = {item.press.object_id for item in slide.objects if isinstance(item.press, PlayClip)}
     return [item for item in slide.objects if isinstance(item, Clip) and item.id in wanted]
-
-
-def words_on(slide: Slide) -> str:
-    """What a screen reader is told of the slide: its texts and text alternatives in stacking order."""
-    words: list[str] = []
-    for item in slide.objects:
-        if isinstance(item, TextHolder):
-            words.extend(paragraph.text for paragraph in item.paragraphs if paragraph.text)
-        elif isinstance(item, Picture) and item.alternative:
-            words.append(item.alternative)
-    return "\n".join(words)

@@ -3,7 +3,8 @@
 import msgspec
 
 from ritornel.core.schedule.captions import compile_captions
-from ritornel.core.schedule.performance import Performance, words_on
+from ritornel.core.schedule.performance import Performance
+from ritornel.core.schedule.words import words_on
 
 
 class TranscriptSlide(msgspec.Struct, frozen=True):

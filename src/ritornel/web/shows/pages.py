@@ -14,8 +14,8 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.show import Show as ShowValue
-from ritornel.core.schedule.performance import words_on
 from ritornel.core.schedule.show_schedule import compile_show
+from ritornel.core.schedule.words import words_on
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.core.wording import list_text, one_line
 from ritornel.web.editor.services import people_at, style_stamp, thumb_address

@@ -1,4 +1,5 @@
 // Playing over the full window: from the start or from a slide, as the show says it runs, or as asked for.
+import { sayMoment } from "../player/spoken-words.js";
 import { Board } from "../player/ink-layer.js";
 import { listen, stayAwake } from "../player/keys.js";
 import { meterOf } from "../player/meter.js";
@@ -65,10 +66,7 @@ async function main() {
 		board.show(house.dataset.slide);
 		house.dataset.beat = event.detail.beat;
 		house.dataset.phase = event.detail.phase;
-		if (words.dataset.at !== String(at)) {
-			words.dataset.at = at;
-			words.replaceChildren(`Slide ${at + 1}. `, el("span", { lang: show.language }, show.slides[at]?.words ?? ""));
-		}
+		sayMoment(words, show, event.detail, `Slide ${at + 1}`);
 	});
 	listen(player, house, {
 		leave: () => {

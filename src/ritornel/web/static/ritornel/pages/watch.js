@@ -1,5 +1,6 @@
 // A released show, as strangers see it: it starts by itself with sound where the browser allows; where it does not,
 // with a start plate, or in silence where its maker wants that.
+import { sayMoment } from "../player/spoken-words.js";
 import { fetchAhead } from "../player/preloading.js";
 import { hasCaptions, showCaptions } from "../player/captions.js";
 import { listen, stayAwake } from "../player/keys.js";
@@ -45,13 +46,7 @@ async function main() {
 	player.addEventListener("moment", (event) => {
 		const at = event.detail.index;
 		house.dataset.slide = show.slides[at]?.id ?? "";
-		if (words.dataset.at !== String(at)) {
-			words.dataset.at = at;
-			words.replaceChildren(
-				`Slide ${at + 1} of ${show.slides.length}. `,
-				el("span", { lang: show.language }, show.slides[at]?.words ?? ""),
-			);
-		}
+		sayMoment(words, show, event.detail, `Slide ${at + 1} of ${show.slides.length}`);
 	});
 	followNews(start, player, house);
 	const plate = house.querySelector(".plate");

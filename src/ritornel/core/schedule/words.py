@@ -1,0 +1,39 @@
+"""What those who do not see a slide are told of it: its texts, and the text alternatives of its pictures."""
+
+from collections.abc import Iterator
+
+from ritornel.core.document.objects import Object, Picture, TextHolder
+from ritornel.core.document.show import Slide
+from ritornel.core.motion.catalogue import EFFECTS
+from ritornel.core.schedule.slide_schedule import SlideSchedule
+
+
+def _parts_of(item: Object) -> Iterator[tuple[str | None, str]]:
+    """Each paragraph with words and its id, or a picture's alternative."""
+    if isinstance(item, TextHolder):
+        yield from ((paragraph.id, paragraph.text) for paragraph in item.paragraphs if paragraph.text)
+    elif isinstance(item, Picture) and item.alternative:
+        yield None, item.alternative
+
+
+def words_on(slide: Slide) -> str:
+    """All words of the slide in stacking order, a line each."""
+    return "\n".join(words for item in slide.objects for _, words in _parts_of(item))
+
+
+def words_of_beats(slide: Slide, schedule: SlideSchedule) -> tuple[str, ...]:
+    """The words that are new on each beat, a line each, in reading order: from the top, and from the left where two
+    objects begin at one height. What no build brings on is there on arrival, beat 0.
+
+    A list whose second line enters on cue 1: ("The teeth\\nOne tooth at a time", "The pallets let it go").
+    """
+    comes: dict[tuple[str, str | None], int] = {}
+    for build, time in zip(slide.order, schedule.builds, strict=True):
+        if EFFECTS[build.effect].kind == "enters":
+            comes.setdefault((build.object_id, build.part), time.beat)
+    beats: list[list[str]] = [[] for _ in schedule.beats]
+    for item in sorted(slide.objects, key=lambda item: (item.box.y, item.box.x)):
+        whole = comes.get((item.id, None), 0)
+        for part, words in _parts_of(item):
+            beats[comes.get((item.id, part), whole)].append(words)
+    return tuple("\n".join(words) for words in beats)
