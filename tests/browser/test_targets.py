@@ -116,3 +116,20 @@ class TargetsTest(StageTest):
         self.page.goto(f"{self.base}/shows/orlmere/record")
         self.page.wait_for_selector(".record[data-ready]")
         self.assertEqual(self.page.evaluate(SMALL, [".transport button", 44]), [])
+
+    def test_what_is_picked_and_pressed_is_seen_where_the_system_chooses_the_colours(self) -> None:
+        self.compose("esc-s")
+        tab = self.page.get_by_role("tab", selected=True)
+        outline = "(node) => getComputedStyle(node).outlineStyle"
+        self.assertEqual(tab.evaluate(outline), "none")
+        self.page.emulate_media(forced_colors="active")
+        self.until(lambda: tab.evaluate(outline) == "solid")
+        self.page.locator("#open-overview").click()
+        self.until(lambda: self.page.locator('.ov-bar[aria-pressed="true"]').evaluate(outline) == "solid")
+
+    def test_whoever_wants_more_contrast_gets_darker_words_and_edges(self) -> None:
+        self.compose("esc-s")
+        slate = "getComputedStyle(document.documentElement).getPropertyValue('--color-slate')"
+        before = self.page.evaluate(slate)
+        self.page.emulate_media(contrast="more")
+        self.until(lambda: self.page.evaluate(slate) != before)
