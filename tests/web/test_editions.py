@@ -19,6 +19,7 @@ from ritornel.web.releases.folders import edition_place, served_file
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.shows.services import media_path, value_of
 from tests.web.base import WebTest
+from tests.web.editions_of_before import performance_of_before
 
 
 class FoldersTest(WebTest):
@@ -101,7 +102,7 @@ class FoldersTest(WebTest):
             release=self.release,
             number=7,
             document=to_json(show),
-            performance=to_json(builtins_of(staged, media)),
+            performance=to_json(performance_of_before(builtins_of(staged, media))),
             calm=b"",
             first=b"",
             save=mock.Mock(),
@@ -113,8 +114,7 @@ class FoldersTest(WebTest):
         seven = edition_place(self.release.address, 7)
         importlib.import_module("ritornel.web.releases.migrations.0011_editions_without_notes").clean_folder(seven)
         now, then = (json.loads((folder / "performance.json").read_bytes()) for folder in (self.folder, seven))
-        # Editions of that time told no language.
-        self.assertEqual(then, {name: value for name, value in now.items() if name != "language"})
+        self.assertEqual(then, performance_of_before(now))
         self.assertTrue(all((seven / name).is_file() for name in then["media"].values()))
         self.assertEqual(
             (seven / "calm.json").read_bytes(), (seven / "performance.json").read_bytes(), "it had none of its own"

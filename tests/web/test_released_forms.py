@@ -18,6 +18,7 @@ from ritornel.web.shows.models import Show, Slide
 from ritornel.web.shows.services import value_of
 from tests.core.schedule.test_audience import planted
 from tests.web.base import WebTest
+from tests.web.editions_of_before import performance_of_before
 
 SECRET = re.compile(rb"SECRET [a-z_]+")
 
@@ -106,11 +107,11 @@ class ReleasedFormsTest(WebTest):
     def test_editions_of_before_are_cleaned(self) -> None:
         staged = perform(value_of(Show.objects.get(pk="clock")))
         now = json.loads((self.folder / "performance.json").read_bytes())
-        # Editions of that time told no language.
-        del now["language"]
+        now = performance_of_before(now)
         everything = {**now["media"], "unused": "secret-plan.png"}
         for name in ("performance.json", "calm.json"):
-            (self.folder / name).write_bytes(to_json(builtins_of(staged, everything)))
+            then = performance_of_before(builtins_of(staged, everything))
+            (self.folder / name).write_bytes(to_json(then))
         (self.folder / "secret-plan.png").write_bytes(b"of nothing that is shown")
         migration = importlib.import_module("ritornel.web.releases.migrations.0011_editions_without_notes")
         for _ in range(2):
