@@ -10,8 +10,7 @@ export const OTHER_WAY = { "on cue": "self-running", "self-running": "on cue" };
 
 /**
  * Events: "show" when the show changed, "pick" when something else is picked, "time" when the playhead moved, "shelf"
- * when the shelf is to
- * be seen, "want" when a place wants a picture, "progress" while files come in.
+ * when the shelf is to be seen, "want" when a place wants a picture.
  */
 export class ShowState extends EventTarget {
 	constructor(start) {
@@ -283,10 +282,6 @@ export class ShowState extends EventTarget {
 		}
 		Object.assign(this.data, { revision, history: steps });
 		this.data.assets = [...this.data.assets.filter(({ id }) => id !== asset.id), asset];
-	}
-
-	progress(detail) {
-		this.dispatchEvent(new CustomEvent("progress", { detail }));
 	}
 
 	/** The caller tells a failure. */

@@ -36,7 +36,6 @@ onFirst(
 		[at("open-clips"), "click"],
 		[state, "want"],
 		[state, "shelf"],
-		[state, "progress"],
 	],
 	async () => {
 		const [{ Shelf }] = await Promise.all([import("../shelf/shelf.js"), loadSheet("shelf")]);

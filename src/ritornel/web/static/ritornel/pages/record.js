@@ -18,10 +18,12 @@ import { Take } from "../record/take.js";
 import { drawComing, drawNotes, drawStops } from "../record/status-text.js";
 import { later } from "../ui/lazy-modules.js";
 import { newId } from "../ui/element.js";
+import { PacedStatus } from "../ui/progress-line.js";
 import { taken } from "../ui/free-keys.js";
 import { get, post, startData } from "../ui/requests.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
+import { countWords } from "../ui/wording.js";
 
 const at = (id) => document.getElementById(id);
 const COUNTS_S = [3, 5, 0];
@@ -76,6 +78,8 @@ const { pick, keep, remove, moveSection } = choosing({
 });
 const lines = new Lines(at("lines"), { pick, hear, choose, remove, peaksOf: (id) => peaks.of(id) });
 let mode = "idle";
+let saidMode = mode;
+const progress = new PacedStatus(60_000);
 let countIn = COUNTS_S[0];
 let looked = 0;
 /** The present slide is to be begun again once its take is there. */
@@ -242,7 +246,18 @@ function tellTransport() {
 	at("next-cue").disabled = mode !== "recording";
 	at("stop").disabled = !(mode === "recording" || (mode === "paused" && left));
 	at("restart-slide").disabled = !(mode === "recording" || goesOn);
+	sayProgress(atMs, slide);
 	page.dataset.mode = mode;
+}
+
+/** How long has been recorded, for those who listen: when it begins, each minute, and when it pauses. */
+function sayProgress(atMs, slide) {
+	if (saidMode !== mode) progress.rest();
+	saidMode = mode;
+	if (mode !== "recording" && mode !== "paused") return;
+	const [minutes, seconds] = [Math.floor(atMs / 60_000), Math.floor(atMs / 1000) % 60];
+	const long = minutes ? `${countWords(minutes, "minute")} ${seconds} s` : `${seconds} s`;
+	progress.say(`${mode === "recording" ? "Recording" : "Paused"}, ${long}, slide ${slide.number}`);
 }
 
 function tick() {

@@ -4,7 +4,7 @@ import { get, post, startData } from "../ui/requests.js";
 import { clockText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 import { countWords } from "../ui/wording.js";
-import { pair, selectField, textField, tick } from "../panel/fields.js";
+import { tick } from "../panel/fields.js";
 import {
 	LOOKS,
 	accessSection,
@@ -15,46 +15,15 @@ import {
 	strangersFrame,
 } from "../release/access.js";
 import { fileForm } from "../release/files.js";
-import { handInForm, listHandIns } from "../release/hand-ins.js";
+import { FilmForm } from "../release/film-form.js";
+import { FilmList, isUnderWay } from "../release/films.js";
+import { listHandIns } from "../release/hand-ins.js";
 import { Checks } from "../release/checks.js";
 
 const at = (id) => document.getElementById(id);
 let look = "wide";
 let data = startData();
 const base = `/shows/${data.show_id}`;
-const wish = {
-	name: data.title,
-	kind: "mp4",
-	size: "1280x720",
-	rate: "30",
-	constant_rate: false,
-	style: "slides",
-	take: null,
-};
-const KINDS = [
-	["mp4", "Film, MP4"],
-	["webm", "Film, WebM"],
-	["webp", "Animated picture, WebP"],
-	["pdf", "Pages, PDF"],
-	["zip", "A still of each beat, PNG"],
-];
-const STYLES = [
-	["slides", "A slide a page"],
-	["notes", "Slides with their notes"],
-	["beats", "Each beat a page"],
-];
-const worded = (pairs, value) => pairs.find(([name]) => name === value)?.[1] ?? value;
-const SIZES = [
-	["640x360", "640 × 360"],
-	["1280x720", "1280 × 720"],
-	["1920x1080", "1920 × 1080"],
-];
-const RATES = [
-	["24", "24 a second"],
-	["25", "25 a second"],
-	["30", "30 a second"],
-	["60", "60 a second"],
-];
 
 async function act(work, done = "") {
 	try {
@@ -405,183 +374,6 @@ function editions() {
 	);
 }
 
-function orderFilm() {
-	const [width, height] = wish.size.split("x").map(Number);
-	return act(() =>
-		post(`${base}/films`, {
-			name: wish.name,
-			kind: wish.kind,
-			width_px: width,
-			height_px: height,
-			rate: wish.rate,
-			constant_rate: wish.constant_rate,
-			style: wish.style,
-			take: wish.take,
-		}),
-	);
-}
-
-function filmForm() {
-	const [film, moves, paged] = [
-		["mp4", "webm"].includes(wish.kind),
-		["mp4", "webm", "webp"].includes(wish.kind),
-		wish.kind === "pdf",
-	];
-	return el(
-		"section",
-		{ class: "grid gap-2" },
-		el("h2", { class: "text-lg" }, "Film, pages, stills"),
-		pair(
-			"Name",
-			textField(
-				wish.name,
-				(name) => {
-					wish.name = name.trim() || data.title;
-				},
-				{ label: "Name of the film" },
-			),
-		),
-		pair(
-			"Kind",
-			selectField(wish.kind, KINDS, (kind) => {
-				wish.kind = kind;
-				if (kind === "webp") Object.assign(wish, { size: "640x360", rate: "12" });
-				else if (wish.rate === "12") Object.assign(wish, { size: "1280x720", rate: "30" });
-				draw();
-			}),
-		),
-		paged
-			? pair(
-					"Each page",
-					selectField(wish.style, STYLES, (style) => {
-						wish.style = style;
-					}),
-				)
-			: pair(
-					"Size",
-					selectField(wish.size, SIZES, (size) => {
-						wish.size = size;
-					}),
-				),
-		moves
-			? pair(
-					"Frames",
-					selectField(wish.rate, film ? RATES : [["12", "12 a second"], ...RATES.slice(0, 2)], (rate) => {
-						wish.rate = rate;
-					}),
-				)
-			: null,
-		moves && data.takes.length
-			? pair(
-					"Timing",
-					selectField(
-						String(wish.take ?? ""),
-						[["", "As the show has it"], ...data.takes.map(({ number }) => [String(number), `As take ${number} ran`])],
-						(number) => {
-							wish.take = number ? Number(number) : null;
-						},
-					),
-				)
-			: null,
-		film
-			? tick("Every frame, for players that need a constant rate", wish.constant_rate, (on) => {
-					wish.constant_rate = on;
-				})
-			: null,
-		el("div", {}, el("button", { class: "push main", onclick: orderFilm }, film ? "Make the film" : "Make it")),
-	);
-}
-
-const titleOf = (film) => `${kindOf(film)}${film.timing ? `, as ${film.timing} ran` : ""}`;
-const kindOf = (film) =>
-	film.kind === "pdf"
-		? `PDF, ${worded(STYLES, film.style).toLowerCase()}`
-		: film.kind === "zip"
-			? `Stills, ${film.size}`
-			: `${{ mp4: "MP4", webm: "WebM", webp: "Animated WebP" }[film.kind]}, ${film.size}, ${film.rate} a second`;
-const STATES = {
-	waiting: "Waiting for the worker",
-	running: "Being made",
-	ready: "Ready",
-	cancelled: "Cancelled",
-	failed: "Failed",
-	interrupted: "Interrupted",
-};
-
-function left(film) {
-	if (film.cancel_wanted) return "stopping";
-	if (film.left_s === null) return film.slide ? `drawing slide ${film.slide}` : "beginning";
-	return `drawing slide ${film.slide}, ${film.left_s < 1 ? "under 1" : Math.ceil(film.left_s)} s left`;
-}
-
-function filmLine(film) {
-	const share = film.total ? film.done / film.total : 0;
-	const to = (way, words) =>
-		el("button", { class: "push", onclick: () => act(() => post(`${base}/films/${film.id}/${way}`)) }, words);
-	const open = film.state === "running" || film.state === "waiting";
-	const parts = [
-		el(
-			"div",
-			{ class: "row" },
-			el(
-				"div",
-				{ class: "mr-auto min-w-0" },
-				el("b", { class: "font-semibold" }, film.name),
-				el("p", { class: "said" }, titleOf(film)),
-			),
-			open ? to("cancel", "Cancel") : null,
-			film.state === "ready"
-				? el("a", { class: "push", href: film.file, download: true }, icon("download"), "Save")
-				: null,
-			["failed", "cancelled", "interrupted"].includes(film.state) ? to("again", "Start again") : null,
-			open
-				? null
-				: el(
-						"button",
-						{
-							class: "push bare",
-							"aria-label": `Put ${film.name} into the bin`,
-							onclick: () => remove(`films/${film.id}`, "film", film.name),
-						},
-						icon("trash-2"),
-					),
-		),
-	];
-	if (film.state === "running") {
-		const bar = el("i");
-		bar.style.width = `${share * 100}%`;
-		parts.push(
-			el(
-				"div",
-				{
-					class: "progress",
-					role: "progressbar",
-					"aria-valuenow": Math.round(share * 100),
-					"aria-valuemin": 0,
-					"aria-valuemax": 100,
-					"aria-label": "Film",
-				},
-				bar,
-			),
-			el("p", { class: "said" }, `${Math.round(share * 100)} %, ${left(film)}`),
-		);
-	} else
-		parts.push(
-			el(
-				"p",
-				{ class: film.message ? "wrong" : "said" },
-				film.message ||
-					(film.state === "ready" ? `Ready, ${(film.size_bytes / 1e6).toFixed(1)} MB` : STATES[film.state]),
-			),
-		);
-	if (film.state === "ready") parts.push(handInForm(film, { base, data, changed: drawHandIns }));
-	return el(
-		"div",
-		{ class: "grid gap-1 py-2 border-t border-staff", "data-film": film.id, "data-state": film.state },
-		parts,
-	);
-}
-
 /** How loud the show is as a whole, measured by the worker: as it is mixed, and what its film lands at. */
 const minus = (number) => number.toFixed(1).replace("-", "−");
 const heard = el("section", { class: "heard" });
@@ -628,13 +420,30 @@ async function weigh() {
 weigh();
 
 const handIns = el("section", { "data-hand-ins": "" });
-const drawHandIns = () => listHandIns(handIns, data, drawHandIns);
+const drawHandIns = () => listHandIns(handIns, data, tellHanded);
+
+const filmForm = new FilmForm(data.title, {
+	order: (asked) => act(() => post(`${base}/films`, asked)),
+	redraw: () => draw(),
+});
+const films = new FilmList({
+	base,
+	act,
+	remove: (film) => remove(`films/${film.id}`, "film", film.name),
+	handedIn: (handed) => tellHanded(handed),
+});
+
+function tellHanded(handed) {
+	data.handed = handed;
+	drawHandIns();
+	films.draw(data);
+}
 
 function draw() {
 	seen();
 	drawHandIns();
 	at("make-edition").textContent = `Make edition ${(data.editions[0]?.number ?? 0) + 1}`;
-	const films = data.films.length ? data.films.map(filmLine) : [el("p", { class: "said" }, "None yet.")];
+	films.draw(data);
 	const access = data.editions.length
 		? [
 				accessSection(data, { base, redraw: draw, set: (body) => act(() => post(`${base}/release/settings`, body)) }),
@@ -644,8 +453,8 @@ function draw() {
 	at("side").replaceChildren(
 		editions(),
 		...access,
-		filmForm(),
-		el("section", { "data-films": "" }, el("h2", { class: "text-lg mb-1" }, "Films"), films),
+		filmForm.draw(data.takes),
+		films.element,
 		handIns,
 		heard,
 		fileForm(base),
@@ -669,14 +478,10 @@ function draw() {
 }
 
 async function follow() {
-	if (
-		data.films.some((film) => film.state === "running" || film.state === "waiting" || film.resumes) &&
-		document.visibilityState === "visible"
-	) {
+	if (isUnderWay(data.films) && document.visibilityState === "visible") {
 		try {
 			data = await get(`${base}/films`);
-			const list = document.querySelector("[data-films]");
-			list.replaceChildren(list.firstChild, ...data.films.map(filmLine));
+			films.draw(data);
 		} catch {
 			/* told again at the next try */
 		}

@@ -1,8 +1,8 @@
 // Beginning a show from pictures: they go onto the new show's shelf one after another, then become its slides. Sounds
 // among them are offered as voices, once the slides are there.
 import { watched } from "../ui/import-progress.js";
+import { ProgressLine } from "../ui/progress-line.js";
 import { filesOf } from "../shelf/dropped-files.js";
-import { el } from "../ui/element.js";
 import { askAbout } from "../ui/losses.js";
 import { send } from "../ui/file-requests.js";
 import { post } from "../ui/requests.js";
@@ -52,17 +52,13 @@ async function make() {
 	}
 	tell("");
 	at("make").disabled = true;
-	const bar = el("i");
-	const words = el("span", {});
-	const line = el("div", { class: "coming-in", role: "status" }, words, el("div", { class: "progress" }, bar));
-	document.body.append(line);
+	const line = new ProgressLine("Making the album");
 	try {
 		const base = `/shows/${await begin(at("album-title").value.trim() || "Album")}`;
 		const refused = [];
 		const all = [...files, ...sounds];
 		for (const [index, { file, folder }] of all.entries()) {
-			words.textContent = `${index} of ${all.length} on the shelf · ${file.name}`;
-			bar.style.width = `${(index / all.length) * 100}%`;
+			line.tell(`${index} of ${all.length} on the shelf · ${file.name}`, index / all.length);
 			await send(`${base}/shelf`, file, { batch: "album", folder }).catch((error) => refused.push(error.message));
 		}
 		const name = at("comes").value;

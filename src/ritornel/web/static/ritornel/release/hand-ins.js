@@ -8,7 +8,7 @@ const day = (text) =>
 
 /**
  * @param {object} film
- * @param {{base: string, data: object, changed: function}} about
+ * @param {{base: string, data: object, changed: (handed: object[]) => void}} about
  */
 export function handInForm(film, { base, data, changed }) {
 	const names = newId();
@@ -47,9 +47,9 @@ export function handInForm(film, { base, data, changed }) {
 				choices.querySelector("button").focus();
 				return;
 			}
-			data.handed = reply.handed;
 			form.open = false;
-			changed();
+			form.querySelector("summary").focus();
+			changed(reply.handed);
 			toast(`Handed in to ${reply.to}. You see here when it was looked at.`);
 		} catch (error) {
 			toast(error.message, { wrong: true });
@@ -83,8 +83,8 @@ export function listHandIns(node, data, changed) {
 	node.hidden = !data.handed.length;
 	const take = async (entry) => {
 		try {
-			data.handed = (await post(`/handed-in/${entry.id}/withdraw`)).handed;
-			changed();
+			const { handed } = await post(`/handed-in/${entry.id}/withdraw`);
+			changed(handed);
 			toast(`Withdrawn. ${entry.to} has it no more.`);
 		} catch (error) {
 			toast(error.message, { wrong: true });

@@ -1,5 +1,6 @@
 // Files coming onto the shelf.
 import { newId } from "../ui/element.js";
+import { ProgressLine } from "../ui/progress-line.js";
 import { sendTold } from "./sending.js";
 import { toast } from "../ui/toast.js";
 
@@ -15,20 +16,25 @@ export async function addFiles(state, files) {
 	const added = [];
 	const refused = [];
 	const told = [];
-	const stop = { asked: false };
+	let stopped = false;
+	let line = null;
+	const tell = (done, share) => {
+		const { file } = files[done];
+		if (files.length === 1 && file.size <= TOLD_BYTES) return;
+		line ??= new ProgressLine("Coming onto the shelf", {
+			stop: "Stop here",
+			onstop: () => {
+				stopped = true;
+			},
+		});
+		const part =
+			share > 0 && share < 1 ? `, ${Math.floor(share * 100)} % sent` : share === 1 ? ", being looked at" : "";
+		const which = files.length > 1 ? `${done} of ${files.length} on the shelf · ` : "";
+		line.tell(`${which}${file.name}${part}`, (done + share) / files.length);
+	};
 	for (const [index, { file, folder = "", came = () => undefined }] of files.entries()) {
-		if (stop.asked) break;
-		const tell = (share) =>
-			state.progress({
-				done: index,
-				share,
-				of: files.length,
-				name: file.name,
-				stop: () => {
-					stop.asked = true;
-				},
-			});
-		if (files.length > 1 || file.size > TOLD_BYTES) tell(0);
+		if (stopped) break;
+		tell(index, 0);
 		try {
 			await state.quietly(async () => {
 				const limit = state.data.limits.file_bytes;
@@ -36,9 +42,7 @@ export async function addFiles(state, files) {
 					throw new Error(
 						`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB; at most ${Math.round(limit / 1e6)} MB can be added.`,
 					);
-				const reply = await sendTold(`${state.base}/shelf`, file, { batch, folder }, (share) => {
-					if (files.length > 1 || file.size > TOLD_BYTES) tell(share);
-				});
+				const reply = await sendTold(`${state.base}/shelf`, file, { batch, folder }, (share) => tell(index, share));
 				await state.addAsset(reply);
 				added.push(reply.asset);
 				came(reply.asset);
@@ -48,7 +52,7 @@ export async function addFiles(state, files) {
 			refused.push(error.message);
 		}
 	}
-	state.progress(null);
+	line?.remove();
 	if (added.length) state.tell("show");
 	state.tell("kept");
 	const more = refused.length > 1 ? ` And ${refused.length - 1} more that could not be taken in.` : "";

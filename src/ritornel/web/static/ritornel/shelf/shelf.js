@@ -47,7 +47,6 @@ export class Shelf {
 		state.addEventListener("show", () => {
 			if (!node.hidden) this.draw();
 		});
-		state.addEventListener("progress", (event) => this.progress(event.detail));
 		closeAtEscape(node, () => this.close());
 		this.receive();
 		this.build();
@@ -394,31 +393,5 @@ export class Shelf {
 
 	underShow(asset) {
 		return putMusic(this.state, asset, stretches(this.state).whole);
-	}
-
-	/** The line that tells how far a large drop has come. */
-	progress(detail) {
-		if (!detail) {
-			this.line?.remove();
-			this.line = null;
-			return;
-		}
-		const { done, of, name, stop, share = 0 } = detail;
-		if (!this.line) {
-			this.bar = el("i");
-			this.words = el("span", {});
-			this.line = el(
-				"div",
-				{ class: "coming-in", role: "status" },
-				this.words,
-				el("div", { class: "progress" }, this.bar),
-				el("button", { class: "push", onclick: stop }, "Stop here"),
-			);
-			document.body.append(this.line);
-		}
-		this.bar.style.width = `${((done + share) / of) * 100}%`;
-		const part =
-			share > 0 && share < 1 ? `, ${Math.floor(share * 100)} % sent` : share === 1 ? ", being looked at" : "";
-		this.words.textContent = of > 1 ? `${done} of ${of} on the shelf · ${name}${part}` : `${name}${part}`;
 	}
 }

@@ -4,7 +4,7 @@
 export const nameOf = (control) =>
 	`${control.tagName} ${control.getAttribute("aria-label") ?? control.dataset.named ?? ""} ${control.tagName === "BUTTON" ? control.textContent : ""}`;
 
-export const controlsOf = (node) => [...node.querySelectorAll("button, input, select, textarea")];
+export const controlsOf = (node) => [...node.querySelectorAll("button, input, select, textarea, summary")];
 
 /**
  * Remembers which control has the keyboard. The result, called once the node is drawn anew, gives it to the nearest

@@ -1,53 +1,47 @@
 // A file that the worker reads: how far it is, how long it will take, and a way to stop it.
-import { el } from "./element.js";
+import { ProgressLine } from "./progress-line.js";
 import { get, post } from "./requests.js";
 
 const ASK_EVERY_MS = 300;
+
+const leftWords = (seconds) =>
+	seconds ? `, about ${seconds < 90 ? `${Math.ceil(seconds)} s` : `${Math.round(seconds / 60)} min`} left` : "";
+
+function words(now, name, part) {
+	if (now.state === "waiting") return `${name} waits for the worker …`;
+	if (!now.total) return `Reading ${name} …`;
+	return `${part} ${Math.min(now.done + 1, now.total)} of ${now.total} of ${name}${leftWords(now.left_s)}`;
+}
 
 /**
  * What the worker makes of a file, as the server tells it, seen at work; null where it was told to stop.
  * @param {string} part what it is read by
  */
 export async function watched(reading, name, part = "Page") {
-	const [words, bar] = [el("span", {}), el("i")];
-	const stop = el("button", { class: "push", type: "button" }, "Cancel");
-	const share = el(
-		"div",
-		{
-			class: "progress",
-			role: "progressbar",
-			"aria-label": `Reading ${name}`,
-			"aria-valuemin": 0,
-			"aria-valuemax": 100,
+	let now = null;
+	let wrong = "";
+	const line = new ProgressLine(`Reading ${name}`, {
+		stop: "Cancel",
+		onstop: async () => {
+			line.stop.disabled = true;
+			try {
+				await post(now.cancel);
+			} catch (error) {
+				wrong = error.message;
+				line.stop.disabled = false;
+			}
 		},
-		bar,
-	);
-	const line = el("div", { class: "coming-in", role: "status" }, words, share, stop);
-	document.body.append(line);
+	});
+	line.stop.disabled = true;
 	try {
 		for (;;) {
-			const now = await get(reading);
+			const first = !now;
+			now = await get(reading);
 			if (now.state === "failed") throw new Error(now.message);
 			if (now.state === "cancelled") return null;
 			if (now.state === "ready") return now;
-			const left = now.left_s
-				? `, about ${now.left_s < 90 ? `${Math.ceil(now.left_s)} s` : `${Math.round(now.left_s / 60)} min`} left`
-				: "";
-			words.textContent =
-				now.state === "waiting"
-					? `${name} waits for the worker …`
-					: now.total
-						? `${part} ${Math.min(now.done + 1, now.total)} of ${now.total} of ${name}${left}`
-						: `Reading ${name} …`;
-			bar.style.width = `${now.total ? (now.done / now.total) * 100 : 0}%`;
-			share.setAttribute("aria-valuenow", now.total ? Math.round((now.done / now.total) * 100) : 0);
-			stop.onclick = () => {
-				stop.disabled = true;
-				post(now.cancel).catch((error) => {
-					stop.disabled = false;
-					words.textContent = error.message;
-				});
-			};
+			if (first) line.stop.disabled = false;
+			line.tell(wrong || words(now, name, part), now.total ? now.done / now.total : 0);
 			await new Promise((done) => {
 				setTimeout(done, ASK_EVERY_MS);
 			});
