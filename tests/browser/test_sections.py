@@ -104,7 +104,7 @@ class FilesTest(BrowserTest):
         page.locator("#pdf").set_input_files(
             {"name": "long.pdf", "mimeType": "application/pdf", "buffer": out.getvalue()}
         )
-        line = page.get_by_role("status").filter(has_text="of 290 of long.pdf")
+        line = page.locator(".coming-in").filter(has_text="of 290 of long.pdf")
         expect(line).to_contain_text("left")
         page.wait_for_function(
             "() => Number(document.querySelector('[role=progressbar]')?.getAttribute('aria-valuenow')) > 0"

@@ -138,7 +138,8 @@ class PeakTest(TestCase):
 class DissolveTest(TestCase):
     def frame(self, performance: Performance, frames: Frames, order: FilmOrder, number: int) -> np.ndarray:
         return np.asarray(
-            frames.frame(number, frame_state_of_frame(performance, order, number), True).to_ndarray(), dtype=int
+            frames.frame(number, frame_state_of_frame(performance, order, number), True).picture.to_ndarray(),
+            dtype=int,
         )
 
     def test_a_dissolve_blended_after_conversion_looks_as_one_that_is_painted(self) -> None:

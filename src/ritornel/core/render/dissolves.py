@@ -1,12 +1,13 @@
 """Dissolves of two slides that stand still: their planes are made once, and only blended for every frame."""
 
-from collections.abc import Callable, Hashable
+from collections.abc import Callable, Hashable, Iterator
 
 import msgspec
 import numpy as np
 from numpy.typing import NDArray
 
 from ritornel.core.motion.channels import STILL
+from ritornel.core.render.frame_types import Blend
 from ritornel.core.schedule.performance import FrameState, Layer
 
 Planes = NDArray[np.uint8]
@@ -34,6 +35,14 @@ def two_still_layers(frame_state: FrameState) -> tuple[Layer, Layer] | None:
     return below, above
 
 
+def blend_of(frame_state: FrameState) -> Blend | None:
+    """Of what a frame of a dissolve is mixed; None for any other frame."""
+    layers = two_still_layers(frame_state)
+    if layers is None:
+        return None
+    return Blend((_key(layers[0]), _key(layers[1])), round(layers[1].values.opacity * 256))
+
+
 class Dissolves:
     """Frames of dissolves.
 
@@ -42,31 +51,48 @@ class Dissolves:
 
     def __init__(self, make: Callable[[FrameState], Planes]) -> None:
         self._make = make
-        self._before: tuple[Hashable, Hashable] | None = None
+        self._before: Hashable = None
         self._planes: tuple[NDArray[np.uint16], NDArray[np.uint16]] | None = None
-        self._room: tuple[NDArray[np.uint16], NDArray[np.uint16]]
 
-    def planes(self, frame_state: FrameState) -> Planes | None:
-        """The frame; None where it is no dissolve, or something in it moves.
+    def planes(self, frame_state: FrameState, blend: Blend | None) -> Planes | None:
+        """The frame, mixed as `blend_of` says; None where it is no dissolve, or something in it moves.
 
         The conversion to YUV is linear, so blending after it is blending before it, up to rounding: both are within one
         step of 256 of each other.
         """
-        layers = two_still_layers(frame_state)
-        keys = (_key(layers[0]), _key(layers[1])) if layers else None
-        if layers is None or keys != self._before:
+        if blend is None or blend.pictures != self._before:
             # Only from its second frame on is it known that nothing moves.
-            self._before, self._planes = keys, None
+            self._before, self._planes = blend and blend.pictures, None
             return None
         if self._planes is None:
-            below, above = (self._make(FrameState((msgspec.structs.replace(layer, values=STILL),))) for layer in layers)
-            self._planes = below.astype(np.uint16), above.astype(np.uint16)
-            self._room = np.empty_like(self._planes[0]), np.empty_like(self._planes[0])
-        share = round(layers[1].values.opacity * 256)
-        mixed, more = self._room
-        np.multiply(self._planes[0], np.uint16(256 - share), out=mixed)
-        np.multiply(self._planes[1], np.uint16(share), out=more)
-        mixed += more
-        mixed += np.uint16(128)
+            below, above = (
+                self._make(FrameState((msgspec.structs.replace(layer, values=STILL),))) for layer in frame_state.layers
+            )
+            self._planes = _for_mixing(below, above)
+        return _mixed(*self._planes, blend.share)
+
+
+def _for_mixing(below: Planes, above: Planes) -> tuple[NDArray[np.uint16], NDArray[np.uint16]]:
+    """256 times the lower planes and a half, and by how much the upper ones differ, modulo 65 536."""
+    return below.astype(np.uint16) * 256 + 128, above.astype(np.uint16) - below
+
+
+def _mixed(lower: NDArray[np.uint16], more: NDArray[np.uint16], share: int) -> Planes:
+    """The planes with `share` of 256 of the upper ones, rounded half up.
+
+    Each sum lies between 128 and 65 408, so that counting modulo 65 536 is exact: of 10 and 250, 128 of 256 are
+    (10 * 256 + 128 + 240 * 128) // 256 = 130.
+    """
+    made = np.empty(lower.shape, dtype=np.uint8)
+    for rows in _bands(lower.shape):
+        mixed = more[rows] * np.uint16(share)
+        mixed += lower[rows]
         mixed >>= np.uint16(8)
-        return mixed.astype(np.uint8)
+        made[rows] = mixed
+    return made
+
+
+def _bands(shape: tuple[int, ...]) -> Iterator[slice]:
+    """Rows that a processor holds at once, of about 64 kB."""
+    high = max(1, 32_768 // shape[1])
+    return (slice(first, first + high) for first in range(0, shape[0], high))

@@ -1,17 +1,31 @@
 """How the pictures of films are encoded."""
 
+from collections.abc import Iterator
 from fractions import Fraction
 from typing import Any
 
+import av
 import msgspec
-from av.video.frame import PictureType
+from av.packet import Packet
 from av.video.reformatter import ColorRange, Colorspace
 
+from ritornel.core.render.frame_types import BETWEEN_IN_DISSOLVE, FilmFrame, FrameTypes
+from ritornel.core.render.h264 import Repeats
 from ritornel.core.time.edges import FrameRate
 
-X264 = {"preset": "superfast", "crf": "20", "bf": "2", "x264-params": "b-adapt=0:b-pyramid=none"}
+X264 = {
+    "preset": "superfast",
+    "crf": "20",
+    "bf": str(BETWEEN_IN_DISSOLVE),
+    "forced-idr": "1",
+    "x264-params": "b-adapt=0:b-pyramid=none",
+}
 """Of the presets and their parts, what makes a dissolve of grainy photographs quickest at the same quality
-(docs/decisions.md).
+(docs/decisions.md). Which frames are B frames is decided by `FrameTypes`.
+"""
+LEAST_REPEATED = 12
+"""At a constant rate, a picture that stands for more frames than this is not encoded again for each of them. The
+picture after it is a whole one, which costs as much as a dozen copies.
 """
 TICKS = 16
 """Decoding times are told in sixteenths of a frame."""
@@ -41,32 +55,53 @@ def picture_stream(container: Any, order: FilmOrder, webm: bool, threads: int) -
 
 
 class PictureTrack:
-    """Encodes frames in order and writes them; the last lasts until `end`, in frames.
-
-    A frame that stands is never one that is guessed from its neighbours.
+    """Encodes frames in order and writes them; the last lasts until `end`, in frames. At a constant rate a picture is
+    written for every frame, otherwise only for those that differ.
 
     An encoder that reorders frames tells decoding times that lag behind, so the track of a film whose last picture
     stands would end with an earlier frame. Here each frame is decoded as late as it can be: at its own time, or a
     sixteenth of a frame before the first that needs it. So decoding, too, begins at 0 and ends with the show. At a
-    constant rate the encoder's times stand, one frame early, and the file says so.
+    constant rate frames are decoded at whole frames, one early, and the file says so.
     """
 
     def __init__(self, container: Any, order: FilmOrder, webm: bool, threads: int, end: int) -> None:
-        self._container, self._order, self._end = container, order, end
+        self._container, self._order, self._webm, self._end = container, order, webm, end
         self._stream = picture_stream(container, order, webm, threads)
-        self._frame: Any = None
+        self._types = FrameTypes()
+        self._last: Any = None
+        # Pictures with the same time, and those that are decoded after it and shown before.
         self._group: list[Any] = []
+        # How many repeats come after the picture of a time.
+        self._repeated: dict[int, int] = {}
+        self._repeats: Repeats | None = None
+        self._decoded = 0
 
-    def put(self, frame: Any) -> None:
-        """Takes the next frame; None after the last."""
-        held, self._frame = self._frame, frame
-        if held is not None:
-            if frame is None or frame.pts - held.pts > 1:
-                held.pict_type = PictureType.P
-            self._take(self._stream.encode(held))
-        if frame is None:
-            self._take(self._stream.encode(None))
-            self._write(last=True)
+    def put(self, frame: FilmFrame | None) -> None:
+        """Takes the next frame that differs; None after the last."""
+        if self._order.constant_rate and self._last is not None:
+            self._stand((self._end if frame is None else frame.picture.pts) - self._last.pts - 1)
+        if frame is not None:
+            self._last = frame.picture
+            self._encode(self._types.put(frame))
+            return
+        self._encode(self._types.end())
+        self._take(self._stream.encode(None))
+        self._write(last=True)
+
+    def _stand(self, frames: int) -> None:
+        """The last picture stands for so many frames more."""
+        if frames > LEAST_REPEATED and not self._webm:
+            self._encode(self._types.end())
+            self._types = FrameTypes()
+            self._repeated[self._last.pts] = frames
+            return
+        for _ in range(frames):
+            self._last = copied(self._last, self._last.pts + 1)
+            self._encode(self._types.put(FilmFrame(self._last)))
+
+    def _encode(self, pictures: Iterator[Any]) -> None:
+        for picture in pictures:
+            self._take(self._stream.encode(picture))
 
     def _take(self, packets: list[Any]) -> None:
         for packet in packets:
@@ -77,18 +112,48 @@ class PictureTrack:
 
     def _write(self, last: bool = False) -> None:
         """Writes a group: a frame, and those that are shown before it but decoded after it."""
+        if self._order.constant_rate:
+            for packet in [*self._group, *self._repeats_of(self._group)]:
+                packet.dts, packet.duration, packet.time_base = self._decoded - 1, 1, 1 / self._order.rate
+                self._decoded += 1
+                self._container.mux(packet)
+        else:
+            self._time(last)
+            for packet in self._group:
+                self._container.mux(packet)
+        self._group = []
+
+    def _repeats_of(self, group: list[Any]) -> Iterator[Any]:
+        """The pictures that stand after a group."""
+        first = group[0]
+        count = self._repeated.get(first.pts, 0)
+        if not count:
+            return
+        if self._repeats is None:
+            self._repeats = Repeats(bytes(self._stream.codec_context.extradata))
+        pts, stream = first.pts, first.stream
+        for number, content in enumerate(self._repeats.after(bytes(first), count), 1):
+            packet = Packet(content)
+            packet.stream, packet.pts = stream, pts + number
+            yield packet
+
+    def _time(self, last: bool) -> None:
+        """Gives the group's packets their times where pictures last as long as they stand."""
         latest = None
-        # The film ends with what is shown last; where decoding is not one frame early, with what is decoded last too.
-        final = [max(self._group, key=lambda one: one.pts)] if last else []
-        if last and not self._order.constant_rate:
-            final.append(self._group[-1])
+        # The film ends with what is shown last, and with what is decoded last.
+        final = [max(self._group, key=lambda one: one.pts), self._group[-1]] if last else []
         for packet in reversed(self._group):
             shown = packet.pts * TICKS
             latest = shown if latest is None else min(shown, latest - 1)
             ends = self._end * TICKS if packet in final else shown + TICKS
-            decoded = packet.dts * TICKS if self._order.constant_rate else latest
-            packet.pts, packet.dts, packet.duration = shown, decoded, ends - shown
+            packet.pts, packet.dts, packet.duration = shown, latest, ends - shown
             packet.time_base = 1 / (self._order.rate * TICKS)
-        for packet in self._group:
-            self._container.mux(packet)
-        self._group = []
+
+
+def copied(picture: Any, number: int) -> Any:
+    """The same picture `number` frames from where the counting begins."""
+    made = av.VideoFrame(picture.width, picture.height, picture.format.name)
+    for plane, source in zip(made.planes, picture.planes, strict=True):
+        plane.update(source)
+    made.pts, made.time_base = number, picture.time_base
+    return made

@@ -6,12 +6,12 @@ from typing import Any
 import av
 import numpy as np
 import skia
-from av.video.frame import PictureType
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 from numpy.typing import NDArray
 
-from ritornel.core.render.dissolves import Dissolves
-from ritornel.core.render.encoding import FilmOrder
+from ritornel.core.render.dissolves import Dissolves, blend_of
+from ritornel.core.render.encoding import FilmOrder, copied
+from ritornel.core.render.frame_types import FilmFrame
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import FrameSequence
@@ -31,14 +31,14 @@ def changing_frames(
 ) -> Iterator[tuple[int, FrameState, bool]]:
     """Numbers of the frames from `first` until before `end` with what they show, and whether it is new.
 
-    The show's last frame always comes, so that the film ends where the show does.
+    The show's last frame comes too, so that a film of frames that last ends where the show does.
     """
     total = frame_count(performance.schedule.length_ms, order.rate)
     before: FrameState | None = None
     for number in range(first, total if end is None else min(end, total)):
         frame_state = frame_state_of_frame(performance, order, number)
         new = frame_state != before
-        if new or order.constant_rate or number == total - 1:
+        if new or (number == total - 1 and not order.constant_rate):
             yield number, frame_state, new
         before = frame_state
 
@@ -71,25 +71,18 @@ class Frames:
         pixels = self._painter.image(frame_state).toarray(colorType=skia.kBGRA_8888_ColorType)
         return np.asarray(self._in_yuv(np.ascontiguousarray(pixels)).to_ndarray())
 
-    def _dissolved(self, frame_state: FrameState) -> Any:
-        planes = self._dissolves.planes(frame_state)
-        return None if planes is None else av.VideoFrame.from_ndarray(planes, format="yuv420p")
-
-    def frame(self, number: int, frame_state: FrameState, new: bool) -> Any:
+    def frame(self, number: int, frame_state: FrameState, new: bool) -> FilmFrame:
         """The frame, `number` frames from where the counting begins."""
-        if new or self._last is None:
-            made = self._painter.through(frame_state)
-            if made is None:
-                made = self._dissolved(frame_state)
-            if made is None:
-                self._sequence.paint(frame_state)
-                made = self._in_yuv(self._pixels)
-            self._last = made
-        else:
-            made = av.VideoFrame(self._order.width_px, self._order.height_px, "yuv420p")
-            for plane, source in zip(made.planes, self._last.planes, strict=True):
-                plane.update(source)
+        if not new and self._last is not None:
+            return FilmFrame(copied(self._last, number))
+        blend = blend_of(frame_state)
+        made = self._painter.through(frame_state)
+        if made is None:
+            planes = self._dissolves.planes(frame_state, blend)
+            made = None if planes is None else av.VideoFrame.from_ndarray(planes, format="yuv420p")
+        if made is None:
+            self._sequence.paint(frame_state)
+            made = self._in_yuv(self._pixels)
         made.pts, made.time_base = number, 1 / self._order.rate
-        # The encoder chooses its own picture types; a frame made by another encoder's settings must not force one.
-        made.pict_type = PictureType.NONE
-        return made
+        self._last = made
+        return FilmFrame(made, blend)
