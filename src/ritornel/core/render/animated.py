@@ -6,13 +6,13 @@ from pathlib import Path
 
 import av
 import numpy as np
-import skia
 
 from ritornel.core.errors import BadValue
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import Progress, Report, check_order
 from ritornel.core.render.frames import changing_frames
 from ritornel.core.render.painter import MediaPath, Painter
+from ritornel.core.render.surfaces import surface_over
 from ritornel.core.schedule.performance import Performance
 from ritornel.core.time.edges import frame_count, frame_time_ms
 from ritornel.core.time.milliseconds import clock_text, round_half_up
@@ -45,8 +45,7 @@ def write_animated(
     unfinished = path.with_name(f".{path.stem}.unfinished{path.suffix}")
     painter = Painter(performance, order.width_px, order.height_px, media)
     pixels = np.zeros((order.height_px, order.width_px, 4), dtype=np.uint8)
-    info = skia.ImageInfo.Make(order.width_px, order.height_px, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
-    surface = skia.Surface.MakeRasterDirect(info, pixels, order.width_px * 4)
+    surface = surface_over(pixels)
     total = frame_count(length_ms, order.rate)
     try:
         with av.open(str(unfinished), "w", format="webp", options={"loop": "0"}) as container:

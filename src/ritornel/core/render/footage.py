@@ -13,6 +13,7 @@ from PIL import Image
 
 from ritornel.core.containers import open_container
 from ritornel.core.errors import BadMedia
+from ritornel.core.render.surfaces import image_of
 
 EARLY_MS = 0.2
 """A frame counts as begun so much before its time:
@@ -113,7 +114,7 @@ class ClipReader:
             size_px = (frame.width, frame.height)
         if self._image is None or self._image[0] is not frame or self._image[1] != size_px:
             pixels = upright(converted(frame, "bgra", self._reformatter, size_px), frame.rotation)
-            image = skia.Image.fromarray(np.ascontiguousarray(pixels), colorType=skia.kBGRA_8888_ColorType, copy=True)
+            image = image_of(pixels)
             self._image = (frame, size_px, image)
         return self._image[2]
 

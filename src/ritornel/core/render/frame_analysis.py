@@ -8,7 +8,6 @@ from pathlib import Path
 
 import msgspec
 import numpy as np
-import skia
 from numpy.typing import NDArray
 
 from ritornel.core.document.contrast import READABLE, luminance
@@ -23,6 +22,7 @@ from ritornel.core.render.flashes import Flashes, FlashMeter, luminance_of
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import FrameSequence
+from ritornel.core.render.surfaces import surface_over
 from ritornel.core.schedule.change_times import changing_spans
 from ritornel.core.schedule.performance import (
     FrameState,
@@ -80,10 +80,8 @@ class _Canvas:
     def __init__(self, performance: Performance, width: int, media: MediaPath, pictures: Pictures) -> None:
         height = max(round(width * performance.frame.height_px / performance.frame.width_px), 2)
         self._pixels = np.zeros((height, width, 4), dtype=np.uint8)
-        # What Skia paints quickest into, four times as quick as RGBA where there are pictures.
-        info = skia.ImageInfo.Make(width, height, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
-        surface = skia.Surface.MakeRasterDirect(info, self._pixels, width * 4)
-        self._sequence = FrameSequence(Painter(performance, width, height, media, pictures), surface)
+        painter = Painter(performance, width, height, media, pictures)
+        self._sequence = FrameSequence(painter, surface_over(self._pixels))
 
     def pixels(self, frame_state: FrameState) -> NDArray[np.uint8]:
         """The frame state as BGRA, until the next is painted."""

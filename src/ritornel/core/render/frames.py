@@ -5,7 +5,6 @@ from typing import Any
 
 import av
 import numpy as np
-import skia
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 from numpy.typing import NDArray
 
@@ -15,6 +14,7 @@ from ritornel.core.render.frame_types import FilmFrame
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import FrameSequence
+from ritornel.core.render.surfaces import BGRA, surface_over
 from ritornel.core.schedule.performance import FrameState, Performance, frame_state_at
 from ritornel.core.time.edges import frame_count, frame_time_ms
 
@@ -52,10 +52,7 @@ class Frames:
         self._order = order
         self._painter = Painter(performance, order.width_px, order.height_px, media, pictures)
         self._pixels = np.zeros((order.height_px, order.width_px, 4), dtype=np.uint8)
-        info = skia.ImageInfo.Make(order.width_px, order.height_px, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
-        self._sequence = FrameSequence(
-            self._painter, skia.Surface.MakeRasterDirect(info, self._pixels, order.width_px * 4)
-        )
+        self._sequence = FrameSequence(self._painter, surface_over(self._pixels))
         self._last: Any = None
         self._reformatter = VideoReformatter()
         self._dissolves = Dissolves(self._still_planes)
@@ -68,7 +65,7 @@ class Frames:
         )
 
     def _still_planes(self, frame_state: FrameState) -> NDArray[np.uint8]:
-        pixels = self._painter.image(frame_state).toarray(colorType=skia.kBGRA_8888_ColorType)
+        pixels = self._painter.image(frame_state).toarray(colorType=BGRA)
         return np.asarray(self._in_yuv(np.ascontiguousarray(pixels)).to_ndarray())
 
     def frame(self, number: int, frame_state: FrameState, new: bool) -> FilmFrame:

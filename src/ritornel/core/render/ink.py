@@ -7,6 +7,7 @@ import skia
 from ritornel.core.document.ink import EDGE_PX, INKS, Drawings, InkStroke
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.strokes import pen
+from ritornel.core.render.surfaces import new_surface
 from ritornel.core.schedule.performance import Performance, frame_state_at_rest
 
 
@@ -35,7 +36,7 @@ def drawn_pictures(
         strokes = drawings.get(staged.slide.id, ())
         if not strokes:
             continue
-        surface = skia.Surface(width_px, height_px)
+        surface = new_surface(width_px, height_px)
         with surface as canvas:
             painter.paint(canvas, frame_state_at_rest(performance, index, len(staged.schedule.beats) - 1))
             canvas.scale(width_px / performance.frame.width_px, height_px / performance.frame.height_px)

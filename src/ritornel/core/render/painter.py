@@ -28,6 +28,7 @@ from ritornel.core.render.passthrough import bare_clip
 from ritornel.core.render.pictures import MediaPath as MediaPath
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.strokes import filled_share, paint_colour, paint_path, pen
+from ritornel.core.render.surfaces import new_surface
 from ritornel.core.render.typed_letters import Typing
 from ritornel.core.schedule.performance import FrameState, Layer, Performance
 
@@ -113,7 +114,7 @@ class Painter:
 
     def image(self, frame_state: FrameState) -> skia.Image:
         """The frame state as an image of the output's size."""
-        surface = skia.Surface(self.width_px, self.height_px)
+        surface = new_surface(self.width_px, self.height_px)
         with surface as canvas:
             self.paint(canvas, frame_state)
         return surface.makeImageSnapshot()
@@ -151,7 +152,7 @@ class Painter:
         key = (layer.index, (layer.objects, layer.view, layer.ground_played))
         if key not in self._layers:
             frame = self.performance.frame
-            surface = skia.Surface(round(frame.width_px * self.scale), round(frame.height_px * self.scale))
+            surface = new_surface(round(frame.width_px * self.scale), round(frame.height_px * self.scale))
             with surface as canvas:
                 canvas.scale(self.scale, self.scale)
                 self.paint_slide(canvas, layer)
