@@ -91,7 +91,7 @@ class WrittenTest(TestCase):
 class StreamTest(TestCase):
     def encoded(self, **options: str) -> tuple[bytes, list[Any]]:
         with av.open("/dev/null", "w", format="mp4") as container:
-            stream = picture_stream(container, ORDER, False, 1)
+            stream = picture_stream(container, ORDER, False, 1, False)
             stream.options = {**stream.options, **options}
             packets = [
                 packet for number in range(4) for packet in stream.encode(picture(number, 1) if number < 3 else None)

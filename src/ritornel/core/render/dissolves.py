@@ -18,6 +18,12 @@ def _key(layer: Layer) -> Hashable:
     return layer.index, layer.objects, layer.view, layer.ground_played
 
 
+def _is_still(frame_state: FrameState) -> bool:
+    """Whether it is one slide, whole."""
+    layers = frame_state.layers
+    return len(layers) == 1 and layers[0].values == STILL and layers[0].ground >= 1 and not frame_state.blackness
+
+
 def two_still_layers(frame_state: FrameState) -> tuple[Layer, Layer] | None:
     """The lower layer and the one that is seen through over it, where that is all there is; None for any other frame
     state.
@@ -51,25 +57,31 @@ class Dissolves:
 
     def __init__(self, make: Callable[[FrameState], Planes]) -> None:
         self._make = make
+        # Slides that stand still, as planes: the two of the last dissolve.
+        self._still: dict[Hashable, Planes] = {}
         self._before: Hashable = None
-        self._planes: tuple[NDArray[np.uint16], NDArray[np.uint16]] | None = None
+        self._mixing: tuple[NDArray[np.uint16], NDArray[np.uint16]] | None = None
 
     def planes(self, frame_state: FrameState, blend: Blend | None) -> Planes | None:
-        """The frame, mixed as `blend_of` says; None where it is no dissolve, or something in it moves.
+        """The frame, mixed as `blend_of` says, or the slide that a dissolve has come to; None for any other, and where
+        something in it moves.
 
         The conversion to YUV is linear, so blending after it is blending before it, up to rounding: both are within one
         step of 256 of each other.
         """
         if blend is None or blend.pictures != self._before:
             # Only from its second frame on is it known that nothing moves.
-            self._before, self._planes = blend and blend.pictures, None
-            return None
-        if self._planes is None:
-            below, above = (
-                self._make(FrameState((msgspec.structs.replace(layer, values=STILL),))) for layer in frame_state.layers
-            )
-            self._planes = _for_mixing(below, above)
-        return _mixed(*self._planes, blend.share)
+            self._before, self._mixing = blend and blend.pictures, None
+            return self._still.get(_key(frame_state.layers[0])) if blend is None and _is_still(frame_state) else None
+        if self._mixing is None:
+            self._still = {_key(layer): self._planes_of(layer) for layer in frame_state.layers}
+            below, above = (self._still[_key(layer)] for layer in frame_state.layers)
+            self._mixing = _for_mixing(below, above)
+        return _mixed(*self._mixing, blend.share)
+
+    def _planes_of(self, layer: Layer) -> Planes:
+        kept = self._still.get(_key(layer))
+        return self._make(FrameState((msgspec.structs.replace(layer, values=STILL),))) if kept is None else kept
 
 
 def _for_mixing(below: Planes, above: Planes) -> tuple[NDArray[np.uint16], NDArray[np.uint16]]:

@@ -4,6 +4,7 @@ import contextlib
 import errno
 import os
 import queue
+import sys
 import tempfile
 import threading
 from collections.abc import Callable
@@ -17,7 +18,7 @@ import msgspec
 
 from ritornel.core.errors import BadValue, DiskFull
 from ritornel.core.render.encoding import FilmOrder, PictureTrack
-from ritornel.core.render.frames import Frames, changing_frames
+from ritornel.core.render.frames import Frames, changing_frames, shows_clips
 from ritornel.core.render.muxing import join_film
 from ritornel.core.render.painter import MediaPath
 from ritornel.core.render.poster import draw_poster
@@ -25,6 +26,8 @@ from ritornel.core.render.soundtrack import decoded_sounds, write_sound
 from ritornel.core.schedule.performance import FrameState, Performance
 from ritornel.core.time.edges import frame_count
 
+BEHIND = 10
+"""How nice the encoder of pictures is. The sound is one long chain of steps; what it waits for, the film waits for."""
 THREADS = 2
 """How many threads encode: always as many, so that a film is the same on every machine."""
 
@@ -86,21 +89,28 @@ def moved_there(path: Path) -> Any:
             unfinished.unlink(missing_ok=True)
 
 
+def _step_back() -> None:
+    """Lets this thread and those it starts yield to the others where processors are scarce."""
+    if sys.platform == "linux":
+        os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), BEHIND)
+
+
 class _PictureWriter(threading.Thread):
     """Encodes on a thread of its own, while the next frames are being drawn."""
 
-    def __init__(self, path: Path, order: FilmOrder, webm: bool, end: int) -> None:
+    def __init__(self, path: Path, order: FilmOrder, webm: bool, end: int, clips: bool) -> None:
         super().__init__(name="film pictures", daemon=True)
         self.frames: queue.Queue[Any | None] = queue.Queue(maxsize=3)
         self.failure: BaseException | None = None
         self.given_up = threading.Event()
-        self._given = (path, order, webm, end)
+        self._given = (path, order, webm, end, clips)
 
     def run(self) -> None:
-        path, order, webm, end = self._given
+        path, order, webm, end, clips = self._given
+        _step_back()
         try:
             with av.open(str(path), "w", format="mp4") as container:
-                track = PictureTrack(container, order, webm, THREADS, end)
+                track = PictureTrack(container, order, webm, THREADS, end, clips)
                 while (frame := self.frames.get()) is not None:
                     if not self.given_up.is_set():
                         track.put(frame)
@@ -165,7 +175,7 @@ def _draw(
     """Draws all pictures, and gives up as soon as the sound cannot be made."""
     frames = Frames(performance, order, media)
     total = frame_count(performance.schedule.length_ms, order.rate)
-    writer = _PictureWriter(path, order, webm, total)
+    writer = _PictureWriter(path, order, webm, total, shows_clips(performance, order))
     writer.start()
     try:
         for number, frame_state, new in changing_frames(performance, order):

@@ -14,7 +14,8 @@ from ritornel.core.render.frame_types import FilmFrame
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import FrameSequence
-from ritornel.core.render.surfaces import BGRA, surface_over
+from ritornel.core.render.surfaces import surface_over
+from ritornel.core.schedule.clips import holds_clips
 from ritornel.core.schedule.performance import FrameState, Performance, frame_state_at
 from ritornel.core.time.edges import frame_count, frame_time_ms
 
@@ -43,6 +44,17 @@ def changing_frames(
         before = frame_state
 
 
+def shows_clips(performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None) -> bool:
+    """Whether a slide with a clip is seen in the frames from `first` until before `end`."""
+    schedule = performance.schedule
+    first_ms = frame_time_ms(first, order.rate)
+    end_ms = schedule.length_ms if end is None else frame_time_ms(end, order.rate)
+    return any(
+        start < end_ms and start + timed.length_ms > first_ms and holds_clips(staged.slide)
+        for start, timed, staged in zip(schedule.starts_ms, schedule.slides, performance.slides, strict=True)
+    )
+
+
 class Frames:
     """Draws frames one after another. What looks as the one before is not drawn again."""
 
@@ -65,8 +77,10 @@ class Frames:
         )
 
     def _still_planes(self, frame_state: FrameState) -> NDArray[np.uint8]:
-        pixels = self._painter.image(frame_state).toarray(colorType=BGRA)
-        return np.asarray(self._in_yuv(np.ascontiguousarray(pixels)).to_ndarray())
+        pixels = np.zeros_like(self._pixels)
+        with surface_over(pixels) as canvas:
+            self._painter.paint(canvas, frame_state)
+        return np.asarray(self._in_yuv(pixels).to_ndarray())
 
     def frame(self, number: int, frame_state: FrameState, new: bool) -> FilmFrame:
         """The frame, `number` frames from where the counting begins."""

@@ -20,7 +20,7 @@ from ritornel.core.document.show import Show
 from ritornel.core.errors import RitornelError
 from ritornel.core.render.encoding import FilmOrder, PictureTrack
 from ritornel.core.render.film import slide_of
-from ritornel.core.render.frames import Frames, changing_frames
+from ritornel.core.render.frames import Frames, changing_frames, shows_clips
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.soundtrack import decoded_sounds, write_sound
 from ritornel.core.schedule.performance import Performance, perform
@@ -175,7 +175,8 @@ def write_segment(
     """Writes the pictures of one segment, counted from its first. It is in its place when it is whole."""
     unfinished = folder / f".{segment.number:03d}.{os.getpid()}"
     with av.open(str(unfinished), "w", format="mp4") as container:
-        track = PictureTrack(container, order, webm, 1, segment.end - segment.first)
+        clips = shows_clips(performance, order, segment.first, segment.end)
+        track = PictureTrack(container, order, webm, 1, segment.end - segment.first, clips)
         slide = 0
         for count, (number, frame_state, new) in enumerate(
             changing_frames(performance, order, segment.first, segment.end)

@@ -4,7 +4,7 @@ from functools import lru_cache
 
 from ritornel.core.document.identity import Itself
 from ritornel.core.document.objects import Clip, played_ms
-from ritornel.core.document.show import Show
+from ritornel.core.document.show import Show, Slide
 from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.core.schedule.slide_schedule import BuildTime, SlideSchedule, clip_of
 from ritornel.core.sound.events import SoundTime
@@ -16,6 +16,11 @@ def clip_runs_ms(clip: Clip, times: SlideSchedule, time: BuildTime) -> int:
     """How long a clip is seen to run: once, or, where it repeats, until its slide ends; never past that."""
     left = max(times.length_ms - times.beats[time.beat].start_ms - time.offset_ms, 0)
     return left if clip.repeats else min(clip.pass_ms, left)
+
+
+def holds_clips(slide: Slide) -> bool:
+    """Whether a clip stands on the slide."""
+    return _holds_clips(Itself(slide))
 
 
 @lru_cache(maxsize=8192)
@@ -31,7 +36,7 @@ def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
     found: list[SoundTime] = []
     slides = show.shown
     for index, (slide, times) in enumerate(zip(slides, schedule.slides, strict=True)):
-        if not _holds_clips(Itself(slide)):
+        if not holds_clips(slide):
             continue
         start = schedule.starts_ms[index]
         for build, time in zip(slide.order, times.builds, strict=True):
