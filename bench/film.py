@@ -105,17 +105,22 @@ folder = Path(sys.argv[1])
 show = msgspec.json.decode((folder / sys.argv[2]).read_bytes(), type=Show)
 media = lambda sha: folder / ("music.wav" if int(sha, 16) == 99 else f"{int(sha, 16):02d}.jpg")
 start = time.perf_counter()
-write_film(perform(show), folder / sys.argv[3], FilmOrder(1280, 720, Fraction(30), sys.argv[4] == "constant"), media)
+width, height, rate = (int(word) for word in sys.argv[5:8])
+order = FilmOrder(width, height, Fraction(rate), sys.argv[4] == "constant")
+write_film(perform(show), folder / sys.argv[3], order, media)
 print(json.dumps([time.perf_counter() - start, resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024]))
 """
 
 
-def ours(folder: Path, show: str, film: str, way: str) -> tuple[float, float]:
-    """Seconds of wall time and MB at the peak, in a process of its own. Its start is counted, as ffmpeg's is."""
+def ours(
+    folder: Path, show: str, film: str, way: str = "sparse", size: tuple[int, int, int] = (1280, 720, RATE)
+) -> tuple[float, float]:
+    """Seconds of wall time and MB at the peak, in a process of its own. Its start is counted, as ffmpeg's is. `size` is
+    width, height and frames a second.
+    """
     start = time.perf_counter()
-    out = subprocess.run(
-        [sys.executable, "-c", FILM, str(folder), show, film, way], capture_output=True, text=True, check=True
-    ).stdout
+    words = [sys.executable, "-c", FILM, str(folder), show, film, way, *map(str, size)]
+    out = subprocess.run(words, capture_output=True, text=True, check=True).stdout
     return time.perf_counter() - start, json.loads(out.splitlines()[-1])[1]
 
 

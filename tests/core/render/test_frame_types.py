@@ -5,7 +5,7 @@ from unittest import TestCase
 
 from av.video.frame import PictureType
 
-from ritornel.core.render.frame_types import Blend, FilmFrame, FrameTypes
+from ritornel.core.render.frame_types import Blend, FilmFrame, FrameTypes, between_in_dissolve
 
 LETTERS = {PictureType.I: "I", PictureType.P: "P", PictureType.B: "B"}
 
@@ -14,8 +14,8 @@ def frame(number: int, blend: Blend | None = None) -> FilmFrame:
     return FilmFrame(SimpleNamespace(pts=number, pict_type=PictureType.NONE), blend)
 
 
-def types_of(frames: list[FilmFrame]) -> str:
-    types = FrameTypes()
+def types_of(frames: list[FilmFrame], most_between: int = 9) -> str:
+    types = FrameTypes(most_between)
     given = [picture for one in frames for picture in types.put(one)] + list(types.end())
     assert [picture.pts for picture in given] == [one.picture.pts for one in frames], "the order is that of the frames"
     return "".join(LETTERS[picture.pict_type] for picture in given)
@@ -37,6 +37,11 @@ class FrameTypesTest(TestCase):
     def test_a_dissolve_at_an_even_pace_has_nine_between_two_others_and_ends_in_the_slide_it_comes_to(self) -> None:
         film = [frame(0), *dissolve(90, 29), frame(119)]
         self.assertEqual(types_of(film), "I" + "BBBBBBBBBP" * 2 + "BBBBBBBBBP")
+
+    def test_large_frames_have_fewer_between(self) -> None:
+        self.assertEqual((between_in_dissolve(1920, 1080), between_in_dissolve(3840, 2160)), (9, 3))
+        film = [frame(0), *dissolve(90, 11), frame(101)]
+        self.assertEqual(types_of(film, 3), "I" + "BBBP" * 3)
 
     def test_where_its_pace_changes_fewer_lie_between(self) -> None:
         even = types_of([frame(0), *dissolve(90, 29), frame(119)])

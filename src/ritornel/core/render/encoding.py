@@ -9,21 +9,20 @@ import msgspec
 from av.packet import Packet
 from av.video.reformatter import ColorRange, Colorspace
 
-from ritornel.core.render.frame_types import BETWEEN_IN_DISSOLVE, FilmFrame, FrameTypes
+from ritornel.core.render.frame_types import FilmFrame, FrameTypes, between_in_dissolve
 from ritornel.core.render.h264 import Repeats
 from ritornel.core.time.edges import FrameRate
 
 X264 = {
     "preset": "superfast",
     "crf": "20",
-    "bf": str(BETWEEN_IN_DISSOLVE),
     "forced-idr": "1",
-    "x264-params": "b-adapt=0:b-pyramid=none",
+    "x264-params": "b-adapt=0:b-pyramid=none:partitions=i8x8",
 }
 """Of the presets and their parts, what makes a dissolve of grainy photographs quickest at the same quality
 (docs/decisions.md). Which frames are B frames is decided by `FrameTypes`.
 """
-LOOKAHEAD = ":mbtree=1:rc-lookahead=10"
+LOOKAHEAD = ":mbtree=1:rc-lookahead=4"
 """For clips: where the camera's noise stands still it is not encoded again and again. A third of the time, an eighth of
 the bytes, and the quality of photographs (docs/decisions.md).
 """
@@ -49,7 +48,8 @@ class FilmOrder(msgspec.Struct, frozen=True):
 
 def picture_stream(container: Any, order: FilmOrder, webm: bool, threads: int, clips: bool) -> Any:
     """The stream of a film's pictures, counted in frames; `clips` where clips are among them."""
-    x264 = X264 | {"x264-params": X264["x264-params"] + LOOKAHEAD} if clips else X264
+    between = {"bf": str(between_in_dissolve(order.width_px, order.height_px))}
+    x264 = X264 | between | ({"x264-params": X264["x264-params"] + LOOKAHEAD} if clips else {})
     video = container.add_stream("libvpx-vp9" if webm else "libx264", rate=order.rate, options=VP9 if webm else x264)
     video.width, video.height, video.pix_fmt = order.width_px, order.height_px, "yuv420p"
     video.codec_context.time_base = 1 / order.rate
@@ -74,7 +74,7 @@ class PictureTrack:
     ) -> None:
         self._container, self._order, self._webm, self._end = container, order, webm, end
         self._stream = picture_stream(container, order, webm, threads, clips)
-        self._types = FrameTypes()
+        self._types = self._begun()
         self._last: Any = None
         # Pictures with the same time, and those that are decoded after it and shown before.
         self._group: list[Any] = []
@@ -82,6 +82,9 @@ class PictureTrack:
         self._repeated: dict[int, int] = {}
         self._repeats: Repeats | None = None
         self._decoded = 0
+
+    def _begun(self) -> FrameTypes:
+        return FrameTypes(between_in_dissolve(self._order.width_px, self._order.height_px))
 
     def put(self, frame: FilmFrame | None) -> None:
         """Takes the next frame that differs; None after the last."""
@@ -99,7 +102,7 @@ class PictureTrack:
         """The last picture stands for so many frames more."""
         if frames > LEAST_REPEATED and not self._webm:
             self._encode(self._types.end())
-            self._types = FrameTypes()
+            self._types = self._begun()
             self._repeated[self._last.pts] = frames
             return
         for _ in range(frames):

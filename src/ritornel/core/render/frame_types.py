@@ -15,6 +15,9 @@ BETWEEN_IN_DISSOLVE = 9
 """The same in a dissolve, whose frames are what an encoder makes of two frames by their distance in time (ITU-T H.264,
 8.4.2.3.1, implicit weights): measured in docs/decisions.md.
 """
+LARGE_PX = 2_100_000
+BETWEEN_LARGE = 3
+"""Frames of more pixels than 1920 × 1080 have fewer: each that waits for its type takes 40 MB at 3840 × 2160."""
 STRAIGHT = 3
 """Shares of 256 by which a frame of a dissolve may lie off the line between two others and still be predicted well."""
 
@@ -33,12 +36,18 @@ class FilmFrame(msgspec.Struct, frozen=True):
     blend: Blend | None = None
 
 
+def between_in_dissolve(width_px: int, height_px: int) -> int:
+    """How many B frames may lie between two others in a dissolve of frames of that size."""
+    return BETWEEN_LARGE if width_px * height_px > LARGE_PX else BETWEEN_IN_DISSOLVE
+
+
 class FrameTypes:
     """Gives each frame its type: the first is an I frame. What comes out is in the order of what went in, at most ten
     frames later. A frame that stands is never a B frame.
     """
 
-    def __init__(self) -> None:
+    def __init__(self, most_between: int = BETWEEN_IN_DISSOLVE) -> None:
+        self._most_between = most_between
         self._begun = False
         self._waiting: list[FilmFrame] = []
         # The upper picture's share in the frame before those that wait.
@@ -75,7 +84,7 @@ class FrameTypes:
             # Something moves in what is mixed.
             return len(self._waiting) > BETWEEN
         goes_on = frame.blend or Blend(last.blend.pictures, 256)
-        return len(self._waiting) > BETWEEN_IN_DISSOLVE or not self._lie_before(goes_on)
+        return len(self._waiting) > self._most_between or not self._lie_before(goes_on)
 
     def _lie_before(self, blend: Blend) -> bool:
         """Whether those that wait are mixed of the same pictures, on the line from the frame before them to `blend`."""
