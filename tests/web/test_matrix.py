@@ -8,6 +8,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.db import transaction
 from django.urls import URLPattern, URLResolver, get_resolver
 
+from ritornel.core.formats.exports import EXPORTS
 from ritornel.core.render.version import RENDERER
 from tests.web.cast import MEMBERS, ROLES, SIGNED_IN, CastTest
 from tests.web.test_shelf import png
@@ -151,12 +152,7 @@ ROWS: list[Row] = [
         ("theme-preview", f"{SHOW}slides/esc-s/theme/{{theme}}.png"),
         ("presentation-losses", f"{SHOW}presentation.json"),
         ("presentation", f"{SHOW}presentation.odp"),
-        ("outline", f"{SHOW}outline.md"),
-        ("timings", f"{SHOW}timings.csv"),
-        ("schedule", f"{SHOW}schedule.json"),
-        ("otio", f"{SHOW}timeline.otio"),
-        ("captions-srt", f"{SHOW}captions.srt"),
-        ("captions-out", f"{SHOW}captions.vtt"),
+        *(("export", f"{SHOW}{address}") for address in EXPORTS),
         ("events", f"{SHOW}events"),
         ("offline-weight", f"{SHOW}offline.json"),
         ("offline-file", f"{SHOW}offline.html"),

@@ -3,6 +3,7 @@ from typing import Any
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 
+from ritornel.core.formats.exports import EXPORTS
 from ritornel.web.exchange.import_jobs import read
 from ritornel.web.shows.models import Reading
 from ritornel.web.shows.services import Show, media_path, value_of
@@ -98,13 +99,6 @@ class FilesTest(WebTest):
 
     def test_nobody_else_gets_them(self) -> None:
         self.client.force_login(self.odo)
-        for path in (
-            "outline.md",
-            "timings.csv",
-            "schedule.json",
-            "captions.srt",
-            "presentation.odp",
-            "presentation.json",
-        ):
+        for path in (*EXPORTS, "presentation.odp", "presentation.json"):
             self.assertEqual(self.client.get(f"/shows/clock/{path}").status_code, 404)
         self.assertEqual(self.upload("/shows/clock/timings", "t.csv", b"slide,length_s\n1,2\n").status_code, 404)

@@ -9,8 +9,9 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.show import Asset
+from ritornel.core.formats.export import Export
 from ritornel.core.formats.media import file_name
-from ritornel.core.schedule.performance import Performance, StagedSlide
+from ritornel.core.schedule.performance import Performance, StagedSlide, perform
 from ritornel.core.sound.tempo import asset_and_rate
 
 RATE = 1000.0
@@ -185,3 +186,16 @@ def write_otio(performance: Performance) -> str:
         "metadata": {"ritornel": {"clock": "ms"}},
     }
     return msgspec.json.format(msgspec.json.encode(timeline), indent=2).decode()
+
+
+EXPORTS = (
+    Export(
+        address="timeline.otio",
+        ending=".otio",
+        content_type="application/json",
+        words="Timeline",
+        about="Slides, cues and sounds for programs that cut films (OpenTimelineIO)",
+        write=lambda show: write_otio(perform(show)),
+        place=4,
+    ),
+)

@@ -18,6 +18,7 @@ from ritornel.core.document.objects import Paragraph, Text, TextHolder, TextRun
 from ritornel.core.document.show import AdvanceAfter, Frame, Show, Slide
 from ritornel.core.document.theme import Theme
 from ritornel.core.errors import BadMedia
+from ritornel.core.formats.export import Export
 
 MOST_SLIDES = 1000
 MOST_BYTES = 2_000_000
@@ -265,3 +266,16 @@ def write_outline(show: Show) -> str:
             if note.strip():
                 lines += ["", f"> {_lines((Paragraph('n', (TextRun(note),)),))[-1]}"]
     return "\n".join(lines) + "\n"
+
+
+EXPORTS = (
+    Export(
+        address="outline.md",
+        ending=".md",
+        content_type="text/markdown",
+        words="Outline",
+        about="Its words as Markdown: pictures, places and times are not in it",
+        write=write_outline,
+        place=1,
+    ),
+)

@@ -12,7 +12,8 @@ from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import ChangeBuild, ChangeSlides, Edit, Several
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, OnCue, Show, Slide
 from ritornel.core.errors import BadMedia
-from ritornel.core.schedule.show_schedule import ShowSchedule
+from ritornel.core.formats.export import Export
+from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
 from ritornel.core.time.milliseconds import LONGEST_MS, round_half_up
 
 COLUMNS = ("slide", "name", "wait", "starts_s", "length_s", "hold_s")
@@ -161,3 +162,16 @@ def _hold(slide: Slide, wait: str, ms: int) -> Edit | str:
     build = openers[int(wait) - 1]
     assert isinstance(build.starts, OnCue)
     return ChangeBuild(slide.id, build.id, {"starts": to_builtins(msgspec.structs.replace(build.starts, hold_ms=ms))})
+
+
+EXPORTS = (
+    Export(
+        address="timings.csv",
+        ending="-timings.csv",
+        content_type="text/csv",
+        words="Timings",
+        about="Lengths and holds as a table (CSV)",
+        write=lambda show: write_timings(timing_lines(show, compile_show(show))),
+        place=2,
+    ),
+)

@@ -5,6 +5,10 @@ import re
 
 from ritornel.core.document.objects import Caption
 from ritornel.core.errors import BadMedia
+from ritornel.core.formats.export import Export
+from ritornel.core.schedule.captions import compile_captions
+from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.spoken_notes import has_captions
 from ritornel.core.time.milliseconds import LONGEST_MS
 
 _TIMES = re.compile(r"^\s*(?:(\d+):)?(\d{1,2}):(\d{2})[.,](\d{3})\s*-->\s*(?:(\d+):)?(\d{1,2}):(\d{2})[.,](\d{3})")
@@ -87,3 +91,27 @@ def write_srt(captions: tuple[Caption, ...]) -> str:
         for number, caption in enumerate(captions, 1)
     ]
     return "\n\n".join(blocks) + "\n"
+
+
+EXPORTS = (
+    Export(
+        address="captions.vtt",
+        ending=".vtt",
+        content_type="text/vtt",
+        words="Captions, WebVTT",
+        about="The captions of clips and voices on the show's own clock, to go with its film",
+        write=lambda show: write_webvtt(compile_captions(perform(show))),
+        fits=has_captions,
+        place=5,
+    ),
+    Export(
+        address="captions.srt",
+        ending=".srt",
+        content_type="application/x-subrip",
+        words="Captions, SRT",
+        about="The captions of clips and voices on the show's own clock, for older players",
+        write=lambda show: write_srt(compile_captions(perform(show))),
+        fits=has_captions,
+        place=6,
+    ),
+)

@@ -1,10 +1,7 @@
-"""A show's words and times as files of open formats: outline, table of timings, schedule; and shows and timings from
-such files.
-"""
+"""A show as text in open formats, and shows and timings from such files."""
 
 from typing import Any
 
-import msgspec
 from django.contrib.auth.decorators import login_required
 from django.db import transaction
 from django.http import HttpRequest, HttpResponse
@@ -12,18 +9,14 @@ from django.urls import reverse
 from django.utils.http import content_disposition_header
 from django.views.decorators.http import require_GET, require_POST
 
-from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.show import AdvanceAfter
 from ritornel.core.errors import BadMedia
+from ritornel.core.formats.exports import EXPORTS
 from ritornel.core.formats.opendocument.names import Loss
-from ritornel.core.formats.otio import write_otio
-from ritornel.core.formats.outline import read_outline, write_outline
-from ritornel.core.formats.timings import read_timings, timing_lines, write_timings
-from ritornel.core.formats.webvtt import write_srt
+from ritornel.core.formats.outline import read_outline
+from ritornel.core.formats.timings import read_timings
 from ritornel.core.rehearsal.lengths import read_through
-from ritornel.core.schedule.captions import compile_captions
-from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.reading import reading_ms
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
@@ -34,67 +27,14 @@ from ritornel.web.people.services import person_of
 from ritornel.web.shows.services import Show, create_rows, edit_show, history_labels, show_for, value_of
 
 
-def _saved(text: str, name: str, content_type: str) -> HttpResponse:
+@login_required
+@require_GET
+def export_out(request: HttpRequest, show_id: str, address: str) -> HttpResponse:
+    """The show in one of the formats of `core.formats.exports`, named by its title."""
+    show, export = value_of(show_for(show_id, request)), EXPORTS[address]
+    name = f"{file_title(show.title)}{export.ending}"
     headers = {"Content-Disposition": content_disposition_header(True, name) or "attachment"}
-    return HttpResponse(text, content_type=f"{content_type}; charset=utf-8", headers=headers)
-
-
-@login_required
-@require_GET
-def outline_out(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The show's words as Markdown."""
-    show = value_of(show_for(show_id, request))
-    return _saved(write_outline(show), f"{file_title(show.title)}.md", "text/markdown")
-
-
-@login_required
-@require_GET
-def timings_out(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The show's times as a table."""
-    show = value_of(show_for(show_id, request))
-    return _saved(
-        write_timings(timing_lines(show, compile_show(show))), f"{file_title(show.title)}-timings.csv", "text/csv"
-    )
-
-
-@login_required
-@require_GET
-def schedule_out(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What starts when, as JSON: the schedule, music, voices and the sounds of builds, transitions and clips."""
-    show = value_of(show_for(show_id, request))
-    performance = perform(show)
-    sounds = {
-        "music": performance.music,
-        "voices": performance.voices,
-        "effects": performance.effects,
-        "clips": performance.clips,
-    }
-    body = {
-        "title": show.title,
-        **to_builtins(performance.schedule),
-        **{name: to_builtins(value) for name, value in sounds.items()},
-    }
-    return _saved(
-        msgspec.json.format(msgspec.json.encode(body), indent=2).decode(),
-        f"{file_title(show.title)}-schedule.json",
-        "application/json",
-    )
-
-
-@login_required
-@require_GET
-def otio_out(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The self-running show as an OpenTimelineIO timeline."""
-    show = value_of(show_for(show_id, request))
-    return _saved(write_otio(perform(show)), f"{file_title(show.title)}.otio", "application/json")
-
-
-@login_required
-@require_GET
-def srt_out(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The captions of the self-running show as SRT."""
-    show = value_of(show_for(show_id, request))
-    return _saved(write_srt(compile_captions(perform(show))), f"{file_title(show.title)}.srt", "application/x-subrip")
+    return HttpResponse(export.write(show), content_type=f"{export.content_type}; charset=utf-8", headers=headers)
 
 
 def _upload(request: HttpRequest) -> tuple[bytes, str]:

@@ -1,8 +1,21 @@
 """Addresses by which shows come in and go out as files."""
 
-from django.urls import path
+import re
 
+from django.urls import path, register_converter
+from django.urls.converters import StringConverter
+
+from ritornel.core.formats.exports import EXPORTS
 from ritornel.web.exchange import archives, imports, presentations, text_formats
+
+
+class _Export(StringConverter):
+    """The address of a format that there is."""
+
+    regex = "|".join(map(re.escape, EXPORTS))
+
+
+register_converter(_Export, "export")
 
 urlpatterns = [
     path("shows/<id:show_id>/archive", archives.export_show, name="archive"),
@@ -15,10 +28,6 @@ urlpatterns = [
     path("shows/<id:show_id>/presentation.json", presentations.losses_out, name="presentation-losses"),
     path("shows/<id:show_id>/presentation.odp", presentations.presentation_out, name="presentation"),
     path("shows/from-outline", text_formats.show_from_outline, name="from-outline"),
-    path("shows/<id:show_id>/outline.md", text_formats.outline_out, name="outline"),
-    path("shows/<id:show_id>/timings.csv", text_formats.timings_out, name="timings"),
+    path("shows/<id:show_id>/<export:address>", text_formats.export_out, name="export"),
     path("shows/<id:show_id>/timings", text_formats.timings_in, name="timings-in"),
-    path("shows/<id:show_id>/schedule.json", text_formats.schedule_out, name="schedule"),
-    path("shows/<id:show_id>/timeline.otio", text_formats.otio_out, name="otio"),
-    path("shows/<id:show_id>/captions.srt", text_formats.srt_out, name="captions-srt"),
 ]

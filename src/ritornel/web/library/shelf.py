@@ -16,14 +16,11 @@ from ritornel.core.document.transfer import bring_objects, bring_slides
 from ritornel.core.document.uses import clip_rates, uses_of
 from ritornel.core.errors import BadMedia, BadValue, UnknownName
 from ritornel.core.formats.media import asset_from, read_medium
-from ritornel.core.formats.webvtt import read_captions, write_webvtt
+from ritornel.core.formats.webvtt import read_captions
 from ritornel.core.render.filmstrips import STRIP_PICTURES
-from ritornel.core.schedule.captions import compile_captions
-from ritornel.core.schedule.performance import perform
 from ritornel.core.sound.waveform import LEVELS_PER_S, Wave
 from ritornel.sounds import AUTHOR, LICENCE, library_sound
 from ritornel.web.config.byte_ranges import file_reply
-from ritornel.web.config.file_names import file_title
 from ritornel.web.config.replies import body_of, edit_id_of, json_reply, telling_errors
 from ritornel.web.editor.services import edited_reply
 from ritornel.web.jobs.derived_files import failure_of
@@ -184,19 +181,6 @@ def captions_in(request: HttpRequest, show_id: str) -> HttpResponse:
         raise BadMedia(f"Choose a WebVTT or SRT file of at most {CAPTIONS_BYTES // 1_000_000} MB.")
     captions, notices = read_captions(upload.read(), (upload.name or "captions")[:120])
     return json_reply({"captions": captions, "notices": notices})
-
-
-@login_required
-@require_GET
-@telling_errors
-def captions_out(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The captions of the self-running show as WebVTT."""
-    show = value_of(show_for(show_id, request))
-    text = write_webvtt(compile_captions(perform(show)))
-    name = f"{file_title(show.title)}.vtt"
-    return HttpResponse(
-        text, content_type="text/vtt; charset=utf-8", headers={"Content-Disposition": f'attachment; filename="{name}"'}
-    )
 
 
 @login_required

@@ -23,7 +23,6 @@ urlpatterns = [
         name="media-tempo",
     ),
     path("shows/<id:show_id>/captions", shelf.captions_in, name="captions-in"),
-    path("shows/<id:show_id>/captions.vtt", shelf.captions_out, name="captions-out"),
     path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/small", shelf.small, name="small"),
     path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/strip", shelf.strip, name="strip"),
     path("shows/<id:show_id>/media/<id:asset_id>/v<number:renderer>/strip.json", shelf.strip_ready, name="strip-ready"),

@@ -15,10 +15,10 @@ from ritornel.core.checks import Finding, ShowLoudness, find_problems
 from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
+from ritornel.core.formats.exports import exports_of
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import check_order
 from ritornel.core.schedule.performance import perform
-from ritornel.core.schedule.spoken_notes import has_captions
 from ritornel.web.config.bounded_input import rate_of
 from ritornel.web.config.byte_ranges import file_reply
 from ritornel.web.config.replies import body_of, json_reply, telling_errors
@@ -87,7 +87,9 @@ def state_of(request: HttpRequest, show_id: str) -> dict[str, Any]:
         "guests": guest_lines(request, release),
         "mail": mail_goes_out(),
         "editions": [_edition_line(edition) for edition in editions],
-        "captions": reverse("captions-out", args=[show_id]) if has_captions(show) else None,
+        "exports": [
+            {"address": export.address, "words": export.words, "about": export.about} for export in exports_of(show)
+        ],
         "takes": takes_of(row),
         "films": [_film_line(job) for job in row.films.defer("document")],
         "handed": handed_lines(row),

@@ -457,23 +457,7 @@ function draw() {
 		films.element,
 		handIns,
 		heard,
-		fileForm(base),
-		...(data.captions
-			? [
-					el(
-						"section",
-						{},
-						el(
-							"div",
-							{ class: "row" },
-							el("h2", { class: "text-lg mr-auto" }, "Captions"),
-							el("a", { class: "push", href: data.captions, download: true }, icon("download"), "WebVTT"),
-							el("a", { class: "push", href: `${base}/captions.srt`, download: true }, icon("download"), "SRT"),
-						),
-						el("p", { class: "said" }, "Those of its clips, on the show's own clock, to go with its film."),
-					),
-				]
-			: []),
+		fileForm(base, data.exports),
 	);
 }
 

@@ -5,10 +5,13 @@ import { send } from "../ui/file-requests.js";
 import { get, post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
-/** The show's words and times as files, and times from one. */
-export function fileForm(base) {
-	const save = (name, words, title) =>
-		el("a", { class: "push", href: `${base}/${name}`, download: true, title }, icon("download"), words);
+/**
+ * The show's words and times as files, and times from one.
+ * @param {{address: string, words: string, about: string}[]} exports the formats that are of use to it
+ */
+export function fileForm(base, exports) {
+	const save = ({ address, words, about }) =>
+		el("a", { class: "push", href: `${base}/${address}`, download: true, title: about }, icon("download"), words);
 	const input = el("input", {
 		type: "file",
 		accept: ".csv,.tsv,text/csv",
@@ -58,14 +61,7 @@ export function fileForm(base) {
 				"Presentation",
 			),
 		),
-		el(
-			"div",
-			{ class: "row flex-wrap" },
-			save("outline.md", "Outline", "Its words as Markdown: pictures, places and times are not in it"),
-			save("timings.csv", "Timings", "Lengths and holds as a table (CSV)"),
-			save("schedule.json", "Schedule", "What starts when, as JSON"),
-			save("timeline.otio", "Timeline", "Slides, cues and sounds for programs that cut films (OpenTimelineIO)"),
-		),
+		el("div", { class: "row flex-wrap" }, exports.map(save)),
 		el(
 			"div",
 			{},

@@ -1,0 +1,30 @@
+"""What a format says of itself that shows can be saved in."""
+
+from collections.abc import Callable
+
+import msgspec
+
+from ritornel.core.document.show import Show
+
+
+def every_show(show: Show) -> bool:
+    """For formats that are of use to all."""
+    return True
+
+
+class Export(msgspec.Struct, frozen=True, kw_only=True):
+    """A way to save a show as text.
+
+    `address` is the end of its address, such as `timings.csv`; a saved file is named by the show's title and `ending`.
+    `words` stand on its button, `about` says what is in it. `fits` says for which shows it is of use.
+    """
+
+    address: str
+    ending: str
+    content_type: str
+    words: str
+    about: str
+    write: Callable[[Show], str]
+    fits: Callable[[Show], bool] = every_show
+    place: int
+    """Where it stands among the others, from the first."""

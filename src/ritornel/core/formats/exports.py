@@ -1,0 +1,33 @@
+"""All formats that shows can be saved in as text.
+
+A new one is a file of this room with an `EXPORTS`; it is found by being there, and so are its address, its button and
+its test that nobody else gets it.
+"""
+
+import importlib
+import pkgutil
+from collections.abc import Mapping
+from types import MappingProxyType
+
+from ritornel.core import formats
+from ritornel.core.document.show import Show
+from ritornel.core.formats.export import Export
+
+
+def _collected() -> dict[str, Export]:
+    modules = [
+        importlib.import_module(f"{formats.__name__}.{module.name}")
+        for module in pkgutil.iter_modules(formats.__path__)
+        if f"{formats.__name__}.{module.name}" != __name__
+    ]
+    found = [export for module in modules for export in getattr(module, "EXPORTS", ())]
+    return {export.address: export for export in sorted(found, key=lambda export: export.place)}
+
+
+EXPORTS: Mapping[str, Export] = MappingProxyType(_collected())
+"""By their addresses, in the order in which they are offered."""
+
+
+def exports_of(show: Show) -> list[Export]:
+    """Those that are of use to a show."""
+    return [export for export in EXPORTS.values() if export.fits(show)]
