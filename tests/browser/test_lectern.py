@@ -1,6 +1,6 @@
 import json
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.base import BrowserTest
 
@@ -289,6 +289,24 @@ class LecternTest(BrowserTest):
         lectern.get_by_role("button", name="Let nobody follow any more").click()
         expect(house.locator(".waiting")).to_contain_text("The show is over.")
         self.assertEqual(stranger.request.get(addresses[0]).status, 404)
+
+    def test_what_is_still_on_its_way_is_said_before_nobody_can_follow_any_more(self) -> None:
+        lectern = self.lectern("from=who-s")
+        lectern.locator("#devices").click()
+        expect(lectern.locator("#devices-panel a")).to_have_count(2)
+        lectern.keyboard.press("Escape")
+        held: list[Route] = []
+        lectern.route("**/run/say", lambda route: held.append(route))
+        asked: list[str] = []
+        lectern.on("request", lambda request: asked.append(request.url.rsplit("/", 1)[-1]))
+        lectern.keyboard.press("ArrowRight")
+        self.until(lambda: bool(held))
+        lectern.locator("#devices").click()
+        lectern.get_by_role("button", name="Let nobody follow any more").click()
+        lectern.evaluate("() => new Promise(requestAnimationFrame)")
+        self.assertEqual(asked[-1], "say")
+        held[0].continue_()
+        expect(lectern.get_by_text("The addresses lead nowhere now.")).to_be_visible()
 
     def test_a_show_that_is_changed_meanwhile_is_fetched_again_by_the_house(self) -> None:
         self.lectern("from=who-s")

@@ -119,9 +119,12 @@ export class Devices {
 	}
 
 	async end() {
+		// What is still said to an address that leads nowhere would be refused.
+		await this.link.fallSilent();
 		try {
 			await post(this.line.end);
 		} catch (error) {
+			this.link.silent = false;
 			toast(error.message, { wrong: true });
 			return;
 		}

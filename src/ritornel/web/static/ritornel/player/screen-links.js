@@ -31,7 +31,7 @@ export class ServerLink extends EventTarget {
 	 */
 	constructor(events, say, hear) {
 		super();
-		Object.assign(this, { address: say, up: null, owed: new Map(), speaking: false, heard: 0 });
+		Object.assign(this, { address: say, up: null, owed: new Map(), speaking: false, spoken: null, silent: false, heard: 0 });
 		this.source = openStream(
 			events,
 			{ message: hear, over: () => hear({ kind: "over" }) },
@@ -52,15 +52,18 @@ export class ServerLink extends EventTarget {
 	}
 
 	say(message) {
-		if (!this.address) return;
+		if (!this.address || this.silent) return;
 		// Of what changes from moment to moment only the latest matters to who is late.
 		this.owed.delete(message.kind);
 		this.owed.set(message.kind, message);
 		this.speak();
 	}
 
-	async speak() {
-		if (this.speaking) return;
+	speak() {
+		if (!this.speaking) this.spoken = this.speakAll();
+	}
+
+	async speakAll() {
 		this.speaking = true;
 		try {
 			while (this.owed.size) {
@@ -75,6 +78,13 @@ export class ServerLink extends EventTarget {
 		} finally {
 			this.speaking = false;
 		}
+	}
+
+	/** Nothing is said from now on; what is on its way comes first. */
+	async fallSilent() {
+		this.silent = true;
+		this.owed.clear();
+		await this.spoken;
 	}
 
 	close() {
