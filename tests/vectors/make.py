@@ -62,7 +62,9 @@ from tests.live_table import table_show, table_vectors
 
 HERE = Path(__file__).parent
 CLIP_MARK = ClipMark("pendulum", 0, 0, 10, 10, "")
-TEXT_MARK = TextMark("", "Gelasio", 400, False, 20, "#000000", 0, 0, 0)
+TEXT_MARK = TextMark(
+    text="", family="Gelasio", weight=400, italic=False, size_px=20, colour="#000000", x=0, baseline=0, advance=0
+)
 
 
 def finite(value: Any) -> Any:

@@ -385,6 +385,6 @@ class FixedTest(SimpleTestCase):
         self.assertEqual(fixed(before, finding).words, "Nothing becomes longer or shorter.")
 
     def test_what_has_no_fix_is_refused(self) -> None:
-        finding = Finding("x:y", "x", "hurts", "Too loud", "It hurts.")
+        finding = Finding(id="x:y", check="x", severity="hurts", title="Too loud", why="It hurts.")
         with self.assertRaisesMessage(BadValue, "Nothing fixes “Too loud” by itself."):
             fixed(show(slide()), finding)

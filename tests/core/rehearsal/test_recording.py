@@ -211,31 +211,34 @@ class KeepTest(TestCase):
 class SectionStateTest(TestCase):
     def test_the_most_pressing_is_told(self) -> None:
         cases = (
-            (SectionProgress(4), SectionState("nothing", "Not yet recorded")),
-            (SectionProgress(4, who="Odo Lint"), SectionState("waiting", "Waiting for Odo Lint")),
-            (SectionProgress(4, picked=2, takes=1, progress="ended"), SectionState("partly", "2 of 4 slides recorded")),
+            (SectionProgress(slides=4), SectionState("nothing", "Not yet recorded")),
+            (SectionProgress(slides=4, who="Odo Lint"), SectionState("waiting", "Waiting for Odo Lint")),
             (
-                SectionProgress(4, picked=2, takes=1, progress="paused", at_slide=8),
+                SectionProgress(slides=4, picked=2, takes=1, progress="ended"),
+                SectionState("partly", "2 of 4 slides recorded"),
+            ),
+            (
+                SectionProgress(slides=4, picked=2, takes=1, progress="paused", at_slide=8),
                 SectionState("paused", "Paused at slide 8"),
             ),
             (
-                SectionProgress(4, picked=2, takes=1, progress="interrupted", at_slide=8),
+                SectionProgress(slides=4, picked=2, takes=1, progress="interrupted", at_slide=8),
                 SectionState("paused", "Interrupted at slide 8"),
             ),
             (
-                SectionProgress(2, picked=2, picked_ms=80_000, plan_ms=60_000, progress="ended"),
+                SectionProgress(slides=2, picked=2, picked_ms=80_000, plan_ms=60_000, progress="ended"),
                 SectionState("long", "Too long by 0:20"),
             ),
             (
-                SectionProgress(2, picked=2, picked_ms=61_000, plan_ms=60_000, progress="ended"),
+                SectionProgress(slides=2, picked=2, picked_ms=61_000, plan_ms=60_000, progress="ended"),
                 SectionState("ready", "Recorded, not yet kept"),
             ),
             (
-                SectionProgress(2, picked=2, kept=2, kept_takes=(2, 3), progress="ended"),
+                SectionProgress(slides=2, picked=2, kept=2, kept_takes=(2, 3), progress="ended"),
                 SectionState("kept", "Kept takes 2, 3"),
             ),
             (
-                SectionProgress(2, picked=2, kept=2, kept_takes=(2,), progress="recording"),
+                SectionProgress(slides=2, picked=2, kept=2, kept_takes=(2,), progress="recording"),
                 SectionState("recording", "Being recorded now"),
             ),
         )

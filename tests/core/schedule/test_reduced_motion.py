@@ -43,15 +43,20 @@ class CalmTest(SimpleTestCase):
                     with self.subTest(staged.slide.name, target=target):
                         self.assertEqual(target, same)
                         kept = Values(
-                            with_motion.shown,
-                            with_motion.opacity,
-                            with_motion.x,
-                            with_motion.y,
-                            with_motion.scale,
-                            with_motion.turn,
+                            shown=with_motion.shown,
+                            opacity=with_motion.opacity,
+                            x=with_motion.x,
+                            y=with_motion.y,
+                            scale=with_motion.scale,
+                            turn=with_motion.turn,
                         )
                         found = Values(
-                            without.shown, without.opacity, without.x, without.y, without.scale, without.turn
+                            shown=without.shown,
+                            opacity=without.opacity,
+                            x=without.x,
+                            y=without.y,
+                            scale=without.scale,
+                            turn=without.turn,
                         )
                         if with_motion.shown and all(build.repeats for build in staged.slide.order):
                             self.assertEqual(kept, found)

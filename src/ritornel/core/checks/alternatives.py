@@ -21,5 +21,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             title = f"“{item.name}” has no text alternative"
             why = "Whoever listens to the page misses it."
             yield Finding(
-                f"alternative:{slide.id}:{item.id}", "alternatives", "polish", title, why, slide.id, number, start, fix
+                id=f"alternative:{slide.id}:{item.id}",
+                check="alternatives",
+                severity="polish",
+                title=title,
+                why=why,
+                slide_id=slide.id,
+                number=number,
+                at_ms=start,
+                fix=fix,
             )

@@ -24,12 +24,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                     "The speaker is seen to freeze and heard to go on. Record the slide again, or use a shorter voice."
                 )
                 yield Finding(
-                    f"camera:{slide.id}:{item.id}",
-                    "camera",
-                    "hurts",
-                    title,
-                    why,
-                    slide.id,
-                    number,
-                    start + item.pass_ms,
+                    id=f"camera:{slide.id}:{item.id}",
+                    check="camera",
+                    severity="hurts",
+                    title=title,
+                    why=why,
+                    slide_id=slide.id,
+                    number=number,
+                    at_ms=start + item.pass_ms,
                 )

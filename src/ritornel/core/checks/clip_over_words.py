@@ -34,14 +34,14 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                     clip.box.height / clip.box.width,
                 )
                 yield Finding(
-                    f"clip-over-words:{slide.id}:{clip.id}",
-                    "clip over words",
-                    "hurts",
-                    f"“{clip.name}” covers words of “{text.name}”",
-                    "What is covered cannot be read while the clip is there.",
-                    slide.id,
-                    number,
-                    start,
-                    Fix("Move the clip to where no words are", ChangeObjects(slide.id, (clip.id,), {"box": box})),
+                    id=f"clip-over-words:{slide.id}:{clip.id}",
+                    check="clip over words",
+                    severity="hurts",
+                    title=f"“{clip.name}” covers words of “{text.name}”",
+                    why="What is covered cannot be read while the clip is there.",
+                    slide_id=slide.id,
+                    number=number,
+                    at_ms=start,
+                    fix=Fix("Move the clip to where no words are", ChangeObjects(slide.id, (clip.id,), {"box": box})),
                 )
                 break

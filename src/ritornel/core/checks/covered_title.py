@@ -43,13 +43,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             if cover is None:
                 continue
             yield Finding(
-                f"covered-title:{slide.id}:{heading.id}",
-                "covered title",
-                "hurts",
-                f"“{cover.name}” covers the heading “{heading.name}”",
-                "A heading is the first thing that is read; here it cannot be.",
-                slide.id,
-                number,
-                start,
-                Fix("Bring the heading to the front", StackObjects(slide.id, (heading.id,), len(slide.objects))),
+                id=f"covered-title:{slide.id}:{heading.id}",
+                check="covered title",
+                severity="hurts",
+                title=f"“{cover.name}” covers the heading “{heading.name}”",
+                why="A heading is the first thing that is read; here it cannot be.",
+                slide_id=slide.id,
+                number=number,
+                at_ms=start,
+                fix=Fix("Bring the heading to the front", StackObjects(slide.id, (heading.id,), len(slide.objects))),
             )

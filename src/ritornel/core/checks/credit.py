@@ -33,4 +33,14 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     last = look.slides[-1]
     fix = Fix("Gather all credits on a closing slide", GatherCredits("credits-slide"))
     why = "Who likes it cannot find who made it, and its licence asks for that."
-    yield Finding("credits", "credits", "polish", title, why, last[1].id, last[0], last[3], fix)
+    yield Finding(
+        id="credits",
+        check="credits",
+        severity="polish",
+        title=title,
+        why=why,
+        slide_id=last[1].id,
+        number=last[0],
+        at_ms=last[3],
+        fix=fix,
+    )

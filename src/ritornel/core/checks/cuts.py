@@ -38,13 +38,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         )
         title = f"{about_s(lost)} s of {what} are cut off"
         yield Finding(
-            f"cuts:{slide.id}",
-            "cuts",
-            "stops" if spoken else "hurts",
-            title,
-            why,
-            slide.id,
-            number,
-            start + times.length_ms,
-            fix,
+            id=f"cuts:{slide.id}",
+            check="cuts",
+            severity="stops" if spoken else "hurts",
+            title=title,
+            why=why,
+            slide_id=slide.id,
+            number=number,
+            at_ms=start + times.length_ms,
+            fix=fix,
         )

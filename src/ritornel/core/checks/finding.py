@@ -30,7 +30,7 @@ class Fix(msgspec.Struct, frozen=True):
     edit: Edit
 
 
-class Finding(msgspec.Struct, frozen=True):
+class Finding(msgspec.Struct, frozen=True, kw_only=True):
     """One finding. Its `id` is the same as long as it is about the same thing. `title` has the measured figures, `why`
     says what it means to the audience; it lies at `at_ms` of the self-running show, on the slide with that id (None:
     it is about the whole).

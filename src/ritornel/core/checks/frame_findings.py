@@ -34,18 +34,26 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 fix = Fix(words, ChangeObjects(slide.id, (item.id,), {"colour": entry.better}))
             why = "From the back of a room, or on a poor screen, it cannot be read."
             yield Finding(
-                f"contrast:{slide.id}:{item.id}", "contrast", "hurts", title, why, slide.id, number, start, fix
+                id=f"contrast:{slide.id}:{item.id}",
+                check="contrast",
+                severity="hurts",
+                title=title,
+                why=why,
+                slide_id=slide.id,
+                number=number,
+                at_ms=start,
+                fix=fix,
             )
         if seen.flashes.most >= FLASHES:
             title = f"Flashes {seen.flashes.most} times within a second"
             why = "It can bring on a seizure. Make what flashes slower or smaller."
             yield Finding(
-                f"flashes:{slide.id}",
-                "flashes",
-                "stops",
-                title,
-                why,
-                slide.id,
-                number,
-                start + round(seen.flashes.at_ms),
+                id=f"flashes:{slide.id}",
+                check="flashes",
+                severity="stops",
+                title=title,
+                why=why,
+                slide_id=slide.id,
+                number=number,
+                at_ms=start + round(seen.flashes.at_ms),
             )

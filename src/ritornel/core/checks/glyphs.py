@@ -14,5 +14,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             continue
         title = f"No font here has {', '.join(f'“{sign}”' for sign in staged.drawing.missing)}"
         yield Finding(
-            f"glyphs:{slide.id}", "glyphs", "hurts", title, "An empty box stands in its place.", slide.id, number, start
+            id=f"glyphs:{slide.id}",
+            check="glyphs",
+            severity="hurts",
+            title=title,
+            why="An empty box stands in its place.",
+            slide_id=slide.id,
+            number=number,
+            at_ms=start,
         )

@@ -28,5 +28,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         fix = Fix(words, Several(f"Keep the holds of {slide.name or 'a slide'}", edits))
         title = f"{what} only as long as the default, {length} s"
         yield Finding(
-            f"holds:{slide.id}", "holds", "hurts", title, why, slide.id, number, start + untimed[0].start_ms, fix
+            id=f"holds:{slide.id}",
+            check="holds",
+            severity="hurts",
+            title=title,
+            why=why,
+            slide_id=slide.id,
+            number=number,
+            at_ms=start + untimed[0].start_ms,
+            fix=fix,
         )

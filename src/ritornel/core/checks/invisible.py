@@ -21,13 +21,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             title = f"“{item.name}” is never seen: its opacity is {item.opacity * 100:.0f} %"
             fix = Fix("Make it opaque", ChangeObjects(slide.id, (item.id,), {"opacity": 1.0}))
             yield Finding(
-                f"invisible:{slide.id}:{item.id}",
-                "invisible",
-                "hurts",
-                title,
-                "Whatever it says, nobody gets it.",
-                slide.id,
-                number,
-                start,
-                fix,
+                id=f"invisible:{slide.id}:{item.id}",
+                check="invisible",
+                severity="hurts",
+                title=title,
+                why="Whatever it says, nobody gets it.",
+                slide_id=slide.id,
+                number=number,
+                at_ms=start,
+                fix=fix,
             )

@@ -51,7 +51,17 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             if isinstance(item.press, OpenAddress) and leads_nowhere(item.press.address):
                 title = f"“{item.name}” leads to {item.press.address}, where nobody else can go"
                 fix = Fix("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
-                yield Finding(f"link:{slide.id}:{item.id}", "links", "hurts", title, why, slide.id, number, start, fix)
+                yield Finding(
+                    id=f"link:{slide.id}:{item.id}",
+                    check="links",
+                    severity="hurts",
+                    title=title,
+                    why=why,
+                    slide_id=slide.id,
+                    number=number,
+                    at_ms=start,
+                    fix=fix,
+                )
             if isinstance(item, TextHolder):
                 freed = _without_lost_slides(item, look.show)
                 if freed != item.paragraphs:
@@ -59,7 +69,17 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                     edit = ChangeObjects(slide.id, (item.id,), {"paragraphs": to_builtins(freed)})
                     fix = Fix("Let them be plain words", edit)
                     about = f"slide-link:{slide.id}:{item.id}"
-                    yield Finding(about, "links", "hurts", title, why, slide.id, number, start, fix)
+                    yield Finding(
+                        id=about,
+                        check="links",
+                        severity="hurts",
+                        title=title,
+                        why=why,
+                        slide_id=slide.id,
+                        number=number,
+                        at_ms=start,
+                        fix=fix,
+                    )
                 addresses = dict.fromkeys(
                     run.link
                     for paragraph in item.paragraphs
@@ -69,5 +89,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 for at, address in enumerate(addresses):
                     title = f"A link in “{item.name}” leads to {address}, where nobody else can go"
                     yield Finding(
-                        f"link:{slide.id}:{item.id}:{at}", "links", "hurts", title, why, slide.id, number, start
+                        id=f"link:{slide.id}:{item.id}:{at}",
+                        check="links",
+                        severity="hurts",
+                        title=title,
+                        why=why,
+                        slide_id=slide.id,
+                        number=number,
+                        at_ms=start,
                     )

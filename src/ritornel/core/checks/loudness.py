@@ -25,11 +25,11 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     if heard.lufs < QUIET_LUFS:
         title = f"The whole is as quiet as {_minus(heard.lufs)} LUFS"
         yield Finding(
-            "loudness:quiet",
-            "loudness",
-            "hurts",
-            title,
-            "In a browser it can hardly be heard, and in a film its hiss is raised along with it.",
+            id="loudness:quiet",
+            check="loudness",
+            severity="hurts",
+            title=title,
+            why="In a browser it can hardly be heard, and in a film its hiss is raised along with it.",
         )
     if (
         heard.lands_at_lufs is not None
@@ -41,4 +41,4 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             "It is louder or softer than what is played before and after it: its loudest peaks leave no "
             "room. Lower the loudest sounds."
         )
-        yield Finding("loudness:lands", "loudness", "polish", title, why)
+        yield Finding(id="loudness:lands", check="loudness", severity="polish", title=title, why=why)

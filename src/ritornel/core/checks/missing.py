@@ -21,13 +21,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         what = "Nothing is heard where it should sound." if asset.kind == "sound" else "A gap is seen in its place."
         title = f"The file of “{asset.name}” is {fault}"
         yield Finding(
-            f"missing:{asset.id}",
-            "missing",
-            "stops",
-            title,
-            f"{what} Add the same file again.",
-            where,
-            number,
-            start,
+            id=f"missing:{asset.id}",
+            check="missing",
+            severity="stops",
+            title=title,
+            why=f"{what} Add the same file again.",
+            slide_id=where,
+            number=number,
+            at_ms=start,
             asset_id=asset.id,
         )

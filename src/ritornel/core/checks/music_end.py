@@ -34,18 +34,23 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 "sound under."
             )
             yield Finding(
-                f"music-late:{span.id}",
-                "music",
-                "hurts",
-                f"“{name}” is never heard",
-                why,
-                span.start.slide_id,
+                id=f"music-late:{span.id}",
+                check="music",
+                severity="hurts",
+                title=f"“{name}” is never heard",
+                why=why,
+                slide_id=span.start.slide_id,
                 fix=at_once,
             )
             continue
         gone = Fix("Take the stretch away", RemoveSpan(span.id))
         yield Finding(
-            f"music-lost:{span.id}", "music", "hurts", f"“{name}” has no slide left", "It is never heard.", fix=gone
+            id=f"music-lost:{span.id}",
+            check="music",
+            severity="hurts",
+            title=f"“{name}” has no slide left",
+            why="It is never heard.",
+            fix=gone,
         )
     if not performance.music:
         return
@@ -60,13 +65,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     why = f"From {clock_text(last.end_ms)} on it is silent, as if something had broken."
     fix = Fix(f"Repeat it to the end, fading out over {FADE_MS // 1000} s", PutSpan(longer))
     yield Finding(
-        f"music-end:{span.id}",
-        "music",
-        "hurts",
-        title,
-        why,
-        slide[1].id if slide else None,
-        slide[0] if slide else None,
-        last.end_ms,
-        fix,
+        id=f"music-end:{span.id}",
+        check="music",
+        severity="hurts",
+        title=title,
+        why=why,
+        slide_id=slide[1].id if slide else None,
+        number=slide[0] if slide else None,
+        at_ms=last.end_ms,
+        fix=fix,
     )

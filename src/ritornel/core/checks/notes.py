@@ -19,12 +19,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     for number, slide, _, start in without:
         title = f"No notes, while {with_notes} of {len(look.slides)} slides have them"
         yield Finding(
-            f"notes:{slide.id}",
-            "notes",
-            "polish",
-            title,
-            "Whoever speaks has nothing to hold on to here.",
-            slide.id,
-            number,
-            start,
+            id=f"notes:{slide.id}",
+            check="notes",
+            severity="polish",
+            title=title,
+            why="Whoever speaks has nothing to hold on to here.",
+            slide_id=slide.id,
+            number=number,
+            at_ms=start,
         )

@@ -15,5 +15,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         number, start = places[note.slide_id]
         fix = Fix(note.fix_words, note.fix) if note.fix else None
         yield Finding(
-            f"differs:{note.slide_id}", "differs", "polish", note.title, note.why, note.slide_id, number, start, fix
+            id=f"differs:{note.slide_id}",
+            check="differs",
+            severity="polish",
+            title=note.title,
+            why=note.why,
+            slide_id=note.slide_id,
+            number=number,
+            at_ms=start,
+            fix=fix,
         )

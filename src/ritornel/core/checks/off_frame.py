@@ -29,13 +29,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             fix = Fix(f"Remove “{item.name}”", RemoveObjects(slide.id, (item.id,)))
             title = f"“{item.name}” lies outside the frame"
             yield Finding(
-                f"unseen:{slide.id}:{item.id}",
-                "unseen",
-                "polish",
-                title,
-                "Nobody ever sees it.",
-                slide.id,
-                number,
-                start,
-                fix,
+                id=f"unseen:{slide.id}:{item.id}",
+                check="unseen",
+                severity="polish",
+                title=title,
+                why="Nobody ever sees it.",
+                slide_id=slide.id,
+                number=number,
+                at_ms=start,
+                fix=fix,
             )

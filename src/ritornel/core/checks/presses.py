@@ -22,15 +22,15 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 title = f"“{item.name}” leads to “{skipped[item.press.slide_id]}”, which is skipped"
                 fix = Fix("Show that slide again", ChangeSlides((item.press.slide_id,), {"skipped": False}))
                 yield Finding(
-                    f"press:{slide.id}:{item.id}",
-                    "presses",
-                    "stops",
-                    title,
-                    "Who presses it stays where they are.",
-                    slide.id,
-                    number,
-                    start,
-                    fix,
+                    id=f"press:{slide.id}:{item.id}",
+                    check="presses",
+                    severity="stops",
+                    title=title,
+                    why="Who presses it stays where they are.",
+                    slide_id=slide.id,
+                    number=number,
+                    at_ms=start,
+                    fix=fix,
                 )
             if look.show.runs != "on cue" and isinstance(item.press, PlayClip) and item.press.object_id not in played:
                 title = f"The clip behind “{item.name}” plays only on a press"
@@ -38,5 +38,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 fix = Fix("Let it play on arrival too", AddBuild(slide.id, play))
                 why = "The show runs by itself and nobody presses: its poster is all that is seen."
                 yield Finding(
-                    f"press-clip:{slide.id}:{item.id}", "presses", "hurts", title, why, slide.id, number, start, fix
+                    id=f"press-clip:{slide.id}:{item.id}",
+                    check="presses",
+                    severity="hurts",
+                    title=title,
+                    why=why,
+                    slide_id=slide.id,
+                    number=number,
+                    at_ms=start,
+                    fix=fix,
                 )

@@ -31,13 +31,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             )
         title = f"Shown {about_s(reading.there_ms)} s, reading takes about {about_s(reading.needs_ms)} s (estimate)"
         yield Finding(
-            f"reading:{slide.id}",
-            "reading",
-            "hurts",
-            title,
-            "Few will finish reading it in time.",
-            slide.id,
-            number,
-            start,
-            fix,
+            id=f"reading:{slide.id}",
+            check="reading",
+            severity="hurts",
+            title=title,
+            why="Few will finish reading it in time.",
+            slide_id=slide.id,
+            number=number,
+            at_ms=start,
+            fix=fix,
         )

@@ -29,5 +29,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 why = "It shrank to fit its box; fewer words or a larger box would help."
             title = f"“{item.name}” is {drawn.size_px:.0f} px high, wanted {least:.0f} px"
             yield Finding(
-                f"small:{slide.id}:{item.id}", "small words", "hurts", title, why, slide.id, number, start, fix
+                id=f"small:{slide.id}:{item.id}",
+                check="small words",
+                severity="hurts",
+                title=title,
+                why=why,
+                slide_id=slide.id,
+                number=number,
+                at_ms=start,
+                fix=fix,
             )

@@ -17,12 +17,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         names = " and ".join(f"“{place.name}”" for place in places)
         title = f"The place{'s' if len(places) > 1 else ''} {names} {'are' if len(places) > 1 else 'is'} left unfilled"
         yield Finding(
-            f"unfilled:{slide.id}",
-            "unfilled",
-            "polish",
-            title,
-            "A gap stands where the layout has something.",
-            slide.id,
-            number,
-            start,
+            id=f"unfilled:{slide.id}",
+            check="unfilled",
+            severity="polish",
+            title=title,
+            why="A gap stands where the layout has something.",
+            slide_id=slide.id,
+            number=number,
+            at_ms=start,
         )

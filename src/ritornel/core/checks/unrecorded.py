@@ -21,4 +21,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         number, start = places[first]
         title = f"Nobody has recorded “{section.name or 'the first section'}”"
         why = "The voice falls silent here, and nobody knows whether that is meant."
-        yield Finding(f"unrecorded:{first}", "unrecorded", "hurts", title, why, first, number, start)
+        yield Finding(
+            id=f"unrecorded:{first}",
+            check="unrecorded",
+            severity="hurts",
+            title=title,
+            why=why,
+            slide_id=first,
+            number=number,
+            at_ms=start,
+        )

@@ -26,12 +26,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 title = f"“{names.get(drawn.object_id, asset.name)}” is shown {factor:.1f} times as large as it is"
                 why = f"It has {asset.width_px} × {asset.height_px} px and looks coarse. A larger one would help."
                 yield Finding(
-                    f"upscaled:{staged.slide.id}:{drawn.object_id}",
-                    "upscaled",
-                    "polish",
-                    title,
-                    why,
-                    staged.slide.id,
-                    number,
-                    start,
+                    id=f"upscaled:{staged.slide.id}:{drawn.object_id}",
+                    check="upscaled",
+                    severity="polish",
+                    title=title,
+                    why=why,
+                    slide_id=staged.slide.id,
+                    number=number,
+                    at_ms=start,
                 )

@@ -39,7 +39,7 @@ class Limits(msgspec.Struct, frozen=True):
     picture_pixels: int = 100_000_000
 
 
-class Medium(msgspec.Struct, frozen=True):
+class Medium(msgspec.Struct, frozen=True, kw_only=True):
     """What a file turned out to be.
 
     `data` differs from the file's bytes where the picture had to be redrawn, made upright or plain RGB; `notes` are
@@ -132,7 +132,7 @@ def _drawing(data: bytes, name: str, limits: Limits) -> Medium:
             "megapixels can be shown."
         )
     notes = (f"“{name}” was redrawn without {' and '.join(left_out)}.",) if left_out else ()
-    return Medium("image/png", png, width, height, notes=notes)
+    return Medium(media_type="image/png", data=png, width_px=width, height_px=height, notes=notes)
 
 
 def _picture(picture: Image.Image, data: bytes, name: str, limits: Limits) -> Medium:
@@ -158,7 +158,7 @@ def _picture(picture: Image.Image, data: bytes, name: str, limits: Limits) -> Me
             "RGB",
             "RGBA",
         ):
-            return Medium(kind, data, width, height)
+            return Medium(media_type=kind, data=data, width_px=width, height_px=height)
         plain = _plain(ImageOps.exif_transpose(picture), foreign)
     except (OSError, SyntaxError, ValueError, ImageCms.PyCMSError) as error:
         raise BadMedia(
@@ -169,9 +169,13 @@ def _picture(picture: Image.Image, data: bytes, name: str, limits: Limits) -> Me
     out = io.BytesIO()
     if plain.mode == "RGB" and kind in ("image/jpeg", "image/avif"):
         plain.save(out, "JPEG", quality=95)
-        return Medium("image/jpeg", out.getvalue(), plain.width, plain.height, notes=notes)
+        return Medium(
+            media_type="image/jpeg", data=out.getvalue(), width_px=plain.width, height_px=plain.height, notes=notes
+        )
     plain.save(out, "PNG")
-    return Medium("image/png", out.getvalue(), plain.width, plain.height, notes=notes)
+    return Medium(
+        media_type="image/png", data=out.getvalue(), width_px=plain.width, height_px=plain.height, notes=notes
+    )
 
 
 def _foreign_colours(picture: Image.Image) -> ImageCms.ImageCmsProfile | None:
@@ -230,7 +234,7 @@ def _timed(data: bytes, name: str) -> Medium:
     if not heard.lasts_ms:
         raise BadMedia(f"“{name}” has no sound in it. Nothing was added.")
     check_length(heard.lasts_ms, name)
-    return Medium(kind, data, lasts_ms=heard.lasts_ms, loudness_lufs=heard.loudness_lufs)
+    return Medium(media_type=kind, data=data, lasts_ms=heard.lasts_ms, loudness_lufs=heard.loudness_lufs)
 
 
 def check_length(lasts_ms: int, name: str) -> None:
@@ -339,15 +343,15 @@ def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
         why = "heavy" if codec in SHOWN else f"in {codec.upper()}, which browsers do not show"
         notes = (*notes, f"“{name}” is {why}: they get a lighter copy, which is being made; films use the clip itself.")
     return Medium(
-        media_type,
-        data,
-        wide,
-        high,
-        lasts_ms,
-        notes,
-        heard.loudness_lufs if heard else None,
-        not (heard and heard.lasts_ms),
-        heavy,
+        media_type=media_type,
+        data=data,
+        width_px=wide,
+        height_px=high,
+        lasts_ms=lasts_ms,
+        notes=notes,
+        loudness_lufs=heard.loudness_lufs if heard else None,
+        silent=not (heard and heard.lasts_ms),
+        heavy=heavy,
     )
 
 

@@ -105,7 +105,7 @@ def read_pdf(
         sha256 = hashlib.sha256(data).hexdigest()
         (folder / sha256).write_bytes(data)
         asset = asset_from(
-            Medium(media_type, data, width, height),
+            Medium(media_type=media_type, data=data, width_px=width, height_px=height),
             f"page-{number + 1}",
             words[:NAME_CHARACTERS].strip() or f"Page {number + 1}",
         )

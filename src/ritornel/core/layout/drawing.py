@@ -153,18 +153,18 @@ def draw_object(item: Object, scenery: Scenery) -> tuple[ObjectDrawing, tuple[st
             parts += tuple(_part_at(part, x, y) for part in label.parts)
             needs, size, missing = label.needs_height + 2 * y, label.size_px, label.missing
     drawing = ObjectDrawing(
-        item.id,
-        box.x,
-        box.y,
-        box.width,
-        height,
-        box.turn_deg,
-        item.opacity,
-        needs,
-        parts,
-        size,
-        _shadow(item.shadow),
-        _reach(item, needs),
+        object_id=item.id,
+        x=box.x,
+        y=box.y,
+        width=box.width,
+        height=height,
+        turn_deg=box.turn_deg,
+        opacity=item.opacity,
+        needs_height=needs,
+        parts=parts,
+        size_px=size,
+        shadow=_shadow(item.shadow),
+        reach_px=_reach(item, needs),
     )
     return drawing, missing
 

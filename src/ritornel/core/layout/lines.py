@@ -131,19 +131,19 @@ class _Letters(msgspec.Struct, frozen=True):
         face = piece.face
         stroke, width = (self.outline.colour, self.outline.width_px) if self.outline else (None, 0.0)
         return TextMark(
-            piece.text,
-            face.family,
-            face.weight,
-            face.italic,
-            self.size_px,
-            piece.colour,
-            x,
-            baseline,
-            advance,
-            stroke,
-            width,
-            rtl,
-            piece.link,
+            text=piece.text,
+            family=face.family,
+            weight=face.weight,
+            italic=face.italic,
+            size_px=self.size_px,
+            colour=piece.colour,
+            x=x,
+            baseline=baseline,
+            advance=advance,
+            stroke=stroke,
+            stroke_px=width,
+            rtl=rtl,
+            link=piece.link,
         )
 
 

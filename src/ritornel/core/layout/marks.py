@@ -81,7 +81,7 @@ class ClipMark(ImageMark, frozen=True, tag_field="kind", tag="clip", omit_defaul
         return next((caption.text for caption in self.captions if caption.start_ms <= at < caption.end_ms), "")
 
 
-class TextMark(msgspec.Struct, frozen=True, tag_field="kind", tag="text", omit_defaults=True):
+class TextMark(msgspec.Struct, frozen=True, kw_only=True, tag_field="kind", tag="text", omit_defaults=True):
     """A run of one line in one face and direction: its left edge, its baseline and its advance.
 
     A `colour` of None leaves the letters hollow; `link` is where a press on them leads.
@@ -126,7 +126,7 @@ class ShadowMark(msgspec.Struct, frozen=True):
     colour: str
 
 
-class ObjectDrawing(msgspec.Struct, frozen=True, omit_defaults=True):
+class ObjectDrawing(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=True):
     """An object ready to be painted.
 
     `height` is the box's own, or what the lines of a growing text need; `needs_height` is what a text would need,

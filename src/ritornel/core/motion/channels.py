@@ -47,7 +47,7 @@ class Ramp(msgspec.Struct, frozen=True):
     hinge: Hinge | None = None
 
 
-class Values(msgspec.Struct, frozen=True):
+class Values(msgspec.Struct, frozen=True, kw_only=True):
     """The channels of one target at one instant.
 
     What is not `shown` is not drawn at all; a clip that has not begun is not `played`.

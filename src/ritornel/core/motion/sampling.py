@@ -146,7 +146,7 @@ def values_at(motion: Motion, at: Instant) -> Values:
     if not touched:
         return STILL
     return (
-        Values(True, opacity, x, y, scale, turn, mask=mask, colour=colour, **rarer)
+        Values(shown=True, opacity=opacity, x=x, y=y, scale=scale, turn=turn, mask=mask, colour=colour, **rarer)
         if rarer
-        else Values(True, opacity, x, y, scale, turn)
+        else Values(shown=True, opacity=opacity, x=x, y=y, scale=scale, turn=turn)
     )

@@ -149,7 +149,7 @@ class SectionState(msgspec.Struct, frozen=True):
     words: str
 
 
-class SectionProgress(msgspec.Struct, frozen=True):
+class SectionProgress(msgspec.Struct, frozen=True, kw_only=True):
     """What is known of a section's recordings: how far the newest has come and on which slide number, whose turn it is,
     how many of its slides have a piece picked, and how many of those are in the show as picked; the times as picked
     and as planned.

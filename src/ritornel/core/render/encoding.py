@@ -76,9 +76,9 @@ class PictureTrack:
         self._stream = picture_stream(container, order, webm, threads, clips)
         self._types = self._begun()
         self._last: Any = None
-        # Pictures with the same time, and those that are decoded after it and shown before.
+        # A picture, and those that are decoded after it and shown before it.
         self._group: list[Any] = []
-        # How many repeats come after the picture of a time.
+        # How many repeats come after the picture of a frame.
         self._repeated: dict[int, int] = {}
         self._repeats: Repeats | None = None
         self._decoded = 0
@@ -123,8 +123,9 @@ class PictureTrack:
     def _write(self, last: bool = False) -> None:
         """Writes a group: a frame, and those that are shown before it but decoded after it."""
         if self._order.constant_rate:
+            early = 0 if self._webm else 1
             for packet in [*self._group, *self._repeats_of(self._group)]:
-                packet.dts, packet.duration, packet.time_base = self._decoded - 1, 1, 1 / self._order.rate
+                packet.dts, packet.duration, packet.time_base = self._decoded - early, 1, 1 / self._order.rate
                 self._decoded += 1
                 self._container.mux(packet)
         else:

@@ -50,7 +50,7 @@ class StagedSlide(msgspec.Struct, frozen=True):
     tracks: SlideTracks
 
 
-class Performance(msgspec.Struct, frozen=True):
+class Performance(msgspec.Struct, frozen=True, kw_only=True):
     """A show ready to be performed."""
 
     title: str
@@ -155,19 +155,19 @@ def perform(show: Show, first_number: int = 1) -> Performance:
     music, lost = compile_music(show, schedule, voices + clips)
     effects = compile_effects(show, schedule, music)
     return Performance(
-        show.title,
-        show.frame,
-        schedule,
-        slides,
-        music,
-        lost,
-        dict(scenery.assets),
-        voices,
-        show.voices_live,
-        effects,
-        clips,
-        tuple(map(spoken_captions, shown)) if show.notes_as_captions else (),
-        show.language,
+        title=show.title,
+        frame=show.frame,
+        schedule=schedule,
+        slides=slides,
+        music=music,
+        lost_spans=lost,
+        assets=dict(scenery.assets),
+        voices=voices,
+        voices_live=show.voices_live,
+        effects=effects,
+        clips=clips,
+        spoken=tuple(map(spoken_captions, shown)) if show.notes_as_captions else (),
+        language=show.language,
     )
 
 
@@ -296,7 +296,7 @@ def staged_builtins(staged: StagedSlide) -> dict[str, Any]:
     }
 
 
-class PressedClip(msgspec.Struct, frozen=True):
+class PressedClip(msgspec.Struct, frozen=True, kw_only=True):
     """A clip that a press plays: which part of which medium, how fast and how loud."""
 
     id: str

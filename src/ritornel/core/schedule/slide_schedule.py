@@ -57,7 +57,7 @@ class VoiceTime(msgspec.Struct, frozen=True):
     end_ms: int
 
 
-class SlideSchedule(msgspec.Struct, frozen=True, gc=False):
+class SlideSchedule(msgspec.Struct, frozen=True, kw_only=True, gc=False):
     """A slide's self-running times.
 
     `done_ms` is N, when everything that must finish has; `last_wait` comes before a cue that leaves. `goes_on_ms` is
@@ -161,26 +161,26 @@ def compile_slide(
     if isinstance(leaving, AdvanceOnCue):
         last_wait = _wait(leaving, done_ms, holds, default_hold_ms, marks)
         return SlideSchedule(
-            slide.id,
-            transition_ms,
-            tuple(beats),
-            tuple(times),
-            last_wait,
-            done_ms,
-            done_ms + last_wait.hold_ms,
+            slide_id=slide.id,
+            transition_ms=transition_ms,
+            beats=tuple(beats),
+            builds=tuple(times),
+            last_wait=last_wait,
+            done_ms=done_ms,
+            length_ms=done_ms + last_wait.hold_ms,
             voice=voice,
         )
     if isinstance(leaving, AdvanceAfter) and leaving.cut_short:
         length_ms = max(leaving.after_ms, transition_ms)
         goes_on_ms = leaving.after_ms if slide.also_live else None
         return SlideSchedule(
-            slide.id,
-            transition_ms,
-            tuple(beats),
-            tuple(times),
-            None,
-            done_ms,
-            length_ms,
+            slide_id=slide.id,
+            transition_ms=transition_ms,
+            beats=tuple(beats),
+            builds=tuple(times),
+            last_wait=None,
+            done_ms=done_ms,
+            length_ms=length_ms,
             voice=voice,
             goes_on_ms=goes_on_ms,
         )
@@ -201,15 +201,15 @@ def compile_slide(
         )
     goes_on_ms = after_ms if slide.also_live else None
     return SlideSchedule(
-        slide.id,
-        transition_ms,
-        tuple(beats),
-        tuple(times),
-        None,
-        done_ms,
-        length_ms,
-        extended_ms,
-        reason,
-        voice,
-        goes_on_ms,
+        slide_id=slide.id,
+        transition_ms=transition_ms,
+        beats=tuple(beats),
+        builds=tuple(times),
+        last_wait=None,
+        done_ms=done_ms,
+        length_ms=length_ms,
+        extended_ms=extended_ms,
+        extended_for=reason,
+        voice=voice,
+        goes_on_ms=goes_on_ms,
     )

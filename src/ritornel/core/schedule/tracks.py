@@ -218,5 +218,5 @@ def layer_values(ramps: tuple[Ramp, ...], progress: float) -> Values:
     mask = next((ramp.mask for ramp in ramps if ramp.mask), None) if fields.get("reveal", 1.0) < 1 else None
     colour = next((ramp.colour for ramp in ramps if ramp.colour), None) if fields.get("tint") else None
     return Values(
-        True, mask=mask, colour=colour, hinge=next((ramp.hinge for ramp in ramps if ramp.hinge), None), **fields
+        shown=True, mask=mask, colour=colour, hinge=next((ramp.hinge for ramp in ramps if ramp.hinge), None), **fields
     )

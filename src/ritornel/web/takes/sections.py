@@ -85,16 +85,16 @@ def standing_of(desk: Desk, section: Section, plan: Mapping[str, int], who: str 
     numbers = desk.show.numbers
     last = takes[-1] if takes else None
     return SectionProgress(
-        len(section.slide_ids),
-        len(picked),
-        len(kept),
-        len(takes),
-        tuple(sorted({picked[slide][0].row.number for slide in kept})),
-        last.row.progress if last else None,
-        numbers.get(last.pieces[-1].slide_id, 0) if last and last.pieces else 0,
-        sum(piece.lasts_ms for _, piece in picked.values()),
-        sum(plan[slide] for slide in section.slide_ids),
-        who,
+        slides=len(section.slide_ids),
+        picked=len(picked),
+        kept=len(kept),
+        takes=len(takes),
+        kept_takes=tuple(sorted({picked[slide][0].row.number for slide in kept})),
+        progress=last.row.progress if last else None,
+        at_slide=numbers.get(last.pieces[-1].slide_id, 0) if last and last.pieces else 0,
+        picked_ms=sum(piece.lasts_ms for _, piece in picked.values()),
+        plan_ms=sum(plan[slide] for slide in section.slide_ids),
+        who=who,
     )
 
 
