@@ -369,6 +369,9 @@ class RecordTest(BrowserTest):
             page.get_by_label(name).check()
             expect(page.get_by_label(name)).to_be_checked()
         self.assertEqual(page.evaluate("globalThis.asked"), 1)
+        # A choice is remembered once the device is open.
+        remembered = "async () => (await import('/static/ritornel/record/opened-devices.js')).lastDevice('microphone')"
+        self.until(lambda: page.evaluate(remembered) == "desk")
         page.goto(f"{self.base}/shows/{self.show}/record?section=esc-s")
         page.wait_for_selector(".record[data-ready]")
         cameras = page.locator("#cameras").bounding_box()
