@@ -17,7 +17,7 @@ P_SLICE = 5
 """Every slice of the picture is a P slice (table 7-6)."""
 WORST_QP = 51
 """No block of a repeated picture has anything to quantize. With this value the one context it needs begins where a
-skipped block is likely (9.3.1.1, context 11: ((23 * 51) >> 4) + 33 = 106, so state 42, and stays there.
+skipped block is likely, and stays there (9.3.1.1, context 11: ((23 * 51) >> 4) + 33 = 106, and 106 - 64 = 42).
 """
 FIRST_STATE, LAST_STATE = 42, 62
 # Table 9-44 from state 42 to state 62: how wide the unlikely part is, for each quarter of the range.
