@@ -6,7 +6,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Any, ClassVar
 
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Locator, Page, TimeoutError, expect
 
 from tests.browser.base import Finger, signed_in
 from tests.browser.test_stage import StageTest
@@ -248,11 +248,23 @@ class KeysHand(Hand):
     def files(self, button: Locator, *paths: Path | dict[str, Any]) -> None:
         button.wait_for()
         inside = button.locator("xpath=ancestor-or-self::label").locator("input[type=file]")
-        self.go_to(inside if inside.count() else button)
-        with self.page.expect_file_chooser() as chooser:
-            self.key("Space")
+        opener = inside if inside.count() else button
+        self.go_to(opener)
+        try:
+            with self.page.expect_file_chooser() as chooser:
+                self.key("Space")
+        except TimeoutError:
+            # On a machine that is busy with other things the browser may swallow the window; nobody may take the focus.
+            self.at_stop(opener)
+            with self.page.expect_file_chooser() as chooser:
+                self.key("Space")
         chooser.value.set_files(list(paths))  # type: ignore[arg-type]
         self.acts += 1
+
+    def at_stop(self, what: Locator) -> None:
+        """Holds that the focus is still there, and tells where it is instead."""
+        if not self._is_at(what):
+            raise AssertionError(self.page.evaluate("`the focus went to ${document.activeElement.outerHTML}`"))
 
     def pull(self, what: Locator, goal: tuple[float, float]) -> None:
         raise AssertionError("a keyboard pulls nothing")
