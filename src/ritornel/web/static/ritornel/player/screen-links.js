@@ -31,7 +31,15 @@ export class ServerLink extends EventTarget {
 	 */
 	constructor(events, say, hear) {
 		super();
-		Object.assign(this, { address: say, up: null, owed: new Map(), speaking: false, spoken: null, silent: false, heard: 0 });
+		Object.assign(this, {
+			address: say,
+			up: null,
+			owed: new Map(),
+			speaking: false,
+			spoken: null,
+			silent: false,
+			heard: 0,
+		});
 		this.source = openStream(
 			events,
 			{ message: hear, over: () => hear({ kind: "over" }) },
