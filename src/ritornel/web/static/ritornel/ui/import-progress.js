@@ -24,6 +24,7 @@ export async function watched(reading, name, part = "Page") {
 		stop: "Cancel",
 		onstop: async () => {
 			line.stop.disabled = true;
+			wrong = "";
 			try {
 				await post(now.cancel);
 			} catch (error) {
