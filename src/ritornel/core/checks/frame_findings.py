@@ -5,7 +5,7 @@ from collections.abc import Iterator
 
 from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.edits import ChangeObjects
-from ritornel.core.document.objects import Text
+from ritornel.core.document.objects import FreeText
 
 TITLE = "Words hard to read, or flashes"
 
@@ -21,7 +21,7 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             continue
         for entry in seen.contrasts:
             item = slide.object(entry.object_id)
-            if not isinstance(item, Text):
+            if not isinstance(item, FreeText):
                 continue
             title = (
                 f"“{item.name}” has a contrast of {math.floor(entry.ratio * 10) / 10:.1f}:1 to what is behind "

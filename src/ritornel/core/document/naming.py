@@ -8,13 +8,13 @@ import msgspec
 
 from ritornel.core.document.changes import Change, PutSlide
 from ritornel.core.document.layouts import LAYOUTS
-from ritornel.core.document.objects import Object, Picture, Shape, TextHolder
+from ritornel.core.document.objects import FreeText, Object, Picture, Shape, TextHolder
 from ritornel.core.document.show import Show, Slide
 
 LONGEST = 40
 """A name of words has at most this many signs, and ends with a whole word."""
 PLACE_TITLES = frozenset(place.title for layout in LAYOUTS.values() for place in layout.places)
-NEW_TEXTS = frozenset({"", "Text", "Pasted text"})
+NEW_TEXTS = frozenset({"", "Pasted text"})
 """What a text is called while it has no words."""
 NEW_SLIDES = frozenset({"", *(layout.title for layout in LAYOUTS.values())})
 HEADINGS = ("heading", "title")
@@ -48,7 +48,7 @@ def own_name(show: Show, item: Object) -> str:
         return asset.name if asset is not None else item.name
     if isinstance(item, Shape):
         return FORMS.get(item.form, item.form.capitalize())
-    return _words_of(item) or "Text"
+    return _words_of(item) or type(item).__name__
 
 
 def _numbered(name: str, taken: set[str]) -> str:
@@ -70,8 +70,12 @@ def _is_unnamed(show: Show, item: Object) -> bool:
     own = own_name(show, item)
     if item.name == own or (item.name.startswith(f"{own} ") and item.name[len(own) + 1 :].isdecimal()):
         return True
-    if isinstance(item, TextHolder) and not isinstance(item, Shape):
-        return item.name in NEW_TEXTS or (bool(item.place) and item.name in PLACE_TITLES)
+    if isinstance(item, FreeText):
+        return (
+            item.name in NEW_TEXTS
+            or item.name == type(item).__name__
+            or (bool(item.place) and item.name in PLACE_TITLES)
+        )
     return not item.name
 
 
@@ -107,7 +111,7 @@ def _named(show: Show, slide: Slide, before: Slide | None, old_show: Show) -> Sl
 
 def _is_growing_name(item: Object) -> bool:
     """Whether an object is one whose words have gone: it keeps its name until there are others."""
-    return isinstance(item, TextHolder) and not isinstance(item, Shape) and not _words_of(item)
+    return isinstance(item, FreeText) and not _words_of(item)
 
 
 def _heading(slide: Slide) -> str:

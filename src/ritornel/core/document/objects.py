@@ -8,7 +8,7 @@ theme; what is literal was set by hand and stays when the theme changes.
 
 from collections.abc import Callable
 from fractions import Fraction
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 import msgspec
 from msgspec import Meta
@@ -179,8 +179,11 @@ class PlacedObject(Named, frozen=True, gc=False, kw_only=True, forbid_unknown_fi
     """What everything on a slide has.
 
     `place` names the place of the layout it fills, `group` what it is kept together with. `locked` and `aside` matter
-    only while composing: what is aside is not in the way on the stage, and plays as ever.
+    only while composing: what is aside is not in the way on the stage, and plays as ever. `colour_fields` are the
+    fields of a kind that hold a colour by itself.
     """
+
+    colour_fields: ClassVar[tuple[str, ...]] = ()
 
     lineage: str = ""
     opacity: Share = 1.0
@@ -198,6 +201,8 @@ class TextHolder(PlacedObject, frozen=True, kw_only=True, forbid_unknown_fields=
     of lines that do not fit the box: they *spill* out of it, *shrink* makes the letters smaller
     until all lines are in the box, *grow* makes the box as high as the lines are."""
 
+    colour_fields: ClassVar[tuple[str, ...]] = ("colour", "highlight")
+
     paragraphs: tuple[Paragraph, ...] = ()
     family: str = "@body"
     size_px: Annotated[float, Meta(ge=4, le=1000)] = 32.0
@@ -214,7 +219,11 @@ class TextHolder(PlacedObject, frozen=True, kw_only=True, forbid_unknown_fields=
     overflow: Literal["spill", "shrink", "grow"] = "spill"
 
 
-class Text(TextHolder, frozen=True, tag_field="kind", tag="text", forbid_unknown_fields=True):
+class FreeText(TextHolder, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """Words that stand on the slide by themselves, not on a form of their own."""
+
+
+class Text(FreeText, frozen=True, tag_field="kind", tag="text", forbid_unknown_fields=True):
     """Paragraphs in a box, broken into lines as wide as the box.
 
     A `growing` one keeps what is shown of it centred on the middle of the box while its paragraphs arrive one by one.

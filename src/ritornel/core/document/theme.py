@@ -16,7 +16,6 @@ from ritornel.core.document.objects import (
     Id,
     Name,
     Object,
-    Picture,
     PictureBackground,
     Plain,
     Share,
@@ -117,11 +116,14 @@ def in_theme(item: Object, theme: Theme) -> Object:
         fields["stroke"] = msgspec.structs.replace(stroke, colour=colour_in(theme, stroke.colour))
     if item.shadow is not None:
         fields["shadow"] = msgspec.structs.replace(item.shadow, colour=colour_in(theme, item.shadow.colour))
+    fill = getattr(item, "fill", None)
+    if fill is not None:
+        fields["fill"] = ground_in(theme, fill)
+    for name in item.colour_fields:
+        colour = getattr(item, name)
+        fields[name] = colour_in(theme, colour) if colour else None
     if isinstance(item, TextHolder):
         fields |= _letters_in(item, theme)
-        fill = getattr(item, "fill", None)
-        if fill is not None:
-            fields["fill"] = ground_in(theme, fill)
     return msgspec.structs.replace(item, **fields) if fields else item
 
 
@@ -136,11 +138,7 @@ def _letters_in(item: TextHolder, theme: Theme) -> dict[str, Any]:
         for run in paragraph.runs
         if run.colour or run.highlight
     }
-    fields: dict[str, Any] = {
-        "family": family_in(theme, item.family),
-        "colour": colour_in(theme, item.colour) if item.colour else None,
-        "highlight": colour_in(theme, item.highlight) if item.highlight else None,
-    }
+    fields: dict[str, Any] = {"family": family_in(theme, item.family)}
     if item.outline is not None:
         fields["outline"] = Stroke(colour_in(theme, item.outline.colour), item.outline.width_px, item.outline.dash)
     if runs:
@@ -160,8 +158,9 @@ def roles_and_literals(item: Object) -> tuple[int, int]:
         values.append(fill.colour)
     elif isinstance(fill, Gradient):
         values += [fill.first, fill.second]
-    if isinstance(item, TextHolder) and (not isinstance(item, Picture)) and item.paragraphs:
-        values += [item.family, item.colour, item.highlight]
+    if isinstance(item, TextHolder) and item.paragraphs:
+        values.append(item.family)
+        values += [getattr(item, name) for name in item.colour_fields]
         values += [colour for p in item.paragraphs for run in p.runs for colour in (run.colour, run.highlight)]
     named = [value for value in values if value]
     follows = sum(value.startswith("@") for value in named)

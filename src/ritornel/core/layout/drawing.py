@@ -1,7 +1,8 @@
 """A slide as marks in order, which both painters put down without deciding anything."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
+from types import MappingProxyType
 from typing import Any
 
 import msgspec
@@ -12,6 +13,7 @@ from ritornel.core.document.objects import (
     Box,
     Clip,
     ClipBackground,
+    FreeText,
     Gradient,
     Object,
     Paragraph,
@@ -27,7 +29,7 @@ from ritornel.core.document.objects import (
 from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.document.theme import Furniture, Theme, colour_in, family_in, ground_in, in_theme
-from ritornel.core.layout.lines import broken, moved_outline
+from ritornel.core.layout.lines import broken, moved_part, text_of
 from ritornel.core.layout.marks import (
     ClipMark,
     ImageMark,
@@ -38,7 +40,6 @@ from ritornel.core.layout.marks import (
     Shade,
     ShadowMark,
     SlideDrawing,
-    TextMark,
 )
 from ritornel.core.layout.outlines import ellipse, line_with_heads, outline_of, rectangle, words_box
 
@@ -116,16 +117,55 @@ def _shape_marks(shape: Shape) -> tuple[Mark, ...]:
     return (_stroked(outline_of(shape), fill, shape.stroke),)
 
 
-def _label(shape: Shape) -> Text:
-    """The words inside a shape as a text of their own."""
-    _, _, width, height = words_box(shape)
-    shared = {
-        name: getattr(shape, name)
-        for name in Text.__struct_fields__
-        if name not in ("id", "name", "box", "overflow", "growing", "credits")
-    }
-    overflow: Any = "shrink" if shape.overflow == "shrink" else "spill"
-    return Text(shape.id, shape.name, Box(0, 0, width, height), overflow=overflow, **shared)
+class ObjectParts(msgspec.Struct, frozen=True, kw_only=True):
+    """What a kind of object is made of: its parts, how high it stands, the height its words need, the size of their
+    letters, and the characters that no font has.
+    """
+
+    parts: tuple[PartDrawing, ...]
+    height: float
+    needs_height: float
+    size_px: float = 0.0
+    missing: tuple[str, ...] = ()
+
+
+def _draw_text(item: Text, scenery: Scenery) -> ObjectParts:
+    lines = broken(item)
+    return ObjectParts(
+        parts=lines.parts,
+        height=lines.needs_height if item.overflow == "grow" else item.box.height,
+        needs_height=lines.needs_height,
+        size_px=lines.size_px,
+        missing=lines.missing,
+    )
+
+
+def _draw_picture(item: Picture, scenery: Scenery) -> ObjectParts:
+    parts = _picture_parts(item, scenery.assets)
+    return ObjectParts(parts=parts, height=item.box.height, needs_height=item.box.height)
+
+
+def _draw_shape(item: Shape, scenery: Scenery) -> ObjectParts:
+    box = item.box
+    outline = PartDrawing(None, box.width / 2, box.height / 2, _shape_marks(item))
+    if not any(paragraph.text for paragraph in item.paragraphs):
+        return ObjectParts(parts=(outline,), height=box.height, needs_height=box.height)
+    x, y, width, height = words_box(item)
+    overflow: Any = "shrink" if item.overflow == "shrink" else "spill"
+    label = broken(text_of(item, Box(0, 0, width, height), overflow=overflow))
+    return ObjectParts(
+        parts=(outline, *(moved_part(part, x, y) for part in label.parts)),
+        height=box.height,
+        needs_height=label.needs_height + 2 * y,
+        size_px=label.size_px,
+        missing=label.missing,
+    )
+
+
+_DRAW: Mapping[type, Callable[[Any, Scenery], ObjectParts]] = MappingProxyType(
+    {Text: _draw_text, Picture: _draw_picture, Clip: _draw_picture, Shape: _draw_shape}
+)
+"""What draws each kind of object."""
 
 
 def _shadow(shadow: Shadow | None) -> ShadowMark | None:
@@ -137,36 +177,22 @@ def draw_object(item: Object, scenery: Scenery) -> tuple[ObjectDrawing, tuple[st
     """The object's drawing and the characters that no font has."""
     item = in_theme(item, scenery.theme)
     box = item.box
-    height, needs, size = box.height, box.height, 0.0
-    missing: tuple[str, ...] = ()
-    if isinstance(item, Text):
-        lines = broken(item)
-        parts, needs, size, missing = lines.parts, lines.needs_height, lines.size_px, lines.missing
-        height = needs if item.overflow == "grow" else height
-    elif isinstance(item, Picture):
-        parts = _picture_parts(item, scenery.assets)
-    else:
-        parts = (PartDrawing(None, box.width / 2, box.height / 2, _shape_marks(item)),)
-        if any(paragraph.text for paragraph in item.paragraphs):
-            x, y, _, _ = words_box(item)
-            label = broken(_label(item))
-            parts += tuple(_part_at(part, x, y) for part in label.parts)
-            needs, size, missing = label.needs_height + 2 * y, label.size_px, label.missing
+    made = _DRAW[type(item)](item, scenery)
     drawing = ObjectDrawing(
         object_id=item.id,
         x=box.x,
         y=box.y,
         width=box.width,
-        height=height,
+        height=made.height,
         turn_deg=box.turn_deg,
         opacity=item.opacity,
-        needs_height=needs,
-        parts=parts,
-        size_px=size,
+        needs_height=made.needs_height,
+        parts=made.parts,
+        size_px=made.size_px,
         shadow=_shadow(item.shadow),
-        reach_px=_reach(item, needs),
+        reach_px=_reach(item, made.needs_height),
     )
-    return drawing, missing
+    return drawing, made.missing
 
 
 def _reach(item: Object, needs: float) -> float:
@@ -180,19 +206,9 @@ def _reach(item: Object, needs: float) -> float:
     if isinstance(item, Shape) and item.form == "bubble":
         over_x = max(-item.tail_x, item.tail_x - 1, 0) * item.box.width
         reach += max(over_x, max(-item.tail_y, item.tail_y - 1, 0) * item.box.height)
-    if isinstance(item, Text):
+    if isinstance(item, FreeText):
         reach += item.size_px * 0.2 + max(needs - item.box.height, 0.0)
     return round(reach, 2)
-
-
-def _part_at(part: PartDrawing, x: float, y: float) -> PartDrawing:
-    marks: list[Mark] = []
-    for mark in part.marks:
-        if isinstance(mark, TextMark):
-            marks.append(msgspec.structs.replace(mark, x=mark.x + x, baseline=mark.baseline + y))
-        elif isinstance(mark, PathMark):
-            marks.append(msgspec.structs.replace(mark, d=moved_outline(mark.d, x, y)))
-    return PartDrawing(part.part, part.pivot_x + x, part.pivot_y + y, tuple(marks), part.height)
 
 
 def _ground(slide: Slide, scenery: Scenery) -> list[Mark]:
@@ -266,7 +282,7 @@ def _furniture(slide: Slide, scenery: Scenery, number: int) -> list[Mark]:
             align=align,  # type: ignore[arg-type]
             stand="middle",
         )
-        marks += [mark for part in broken(text).parts for mark in _part_at(part, x, top).marks]
+        marks += [mark for part in broken(text).parts for mark in moved_part(part, x, top).marks]
     return marks
 
 

@@ -2,11 +2,12 @@
 
 import math
 from functools import lru_cache
+from typing import Any
 
 import msgspec
 from icu4py.breakers import LineBreaker
 
-from ritornel.core.document.objects import Paragraph, Stroke, Text
+from ritornel.core.document.objects import Box, Paragraph, PlacedObject, Stroke, Text, TextHolder
 from ritornel.core.layout.direction import CONTROLS, in_visual_order, levels_of
 from ritornel.core.layout.faces import Face, covering, missing_in, rise_of, shaped
 from ritornel.core.layout.marks import Mark, PartDrawing, PathMark, TextMark
@@ -16,6 +17,9 @@ SMALLEST_PX = 4.0
 BULLETS = ("•", "–", "▪")
 INDENT = 1.15
 """How far each level of a list is set in, in sizes of the letters."""
+
+
+_PLACED = frozenset(PlacedObject.__struct_fields__)
 
 
 class TextStretch(msgspec.Struct, frozen=True):
@@ -171,6 +175,18 @@ def _line_marks(
             over.append(PathMark(rectangle(x, baseline + size * 0.11, advance, max(size * 0.055, 0.75)), ink))
         x += advance
     return [*under, *words, *over], x
+
+
+def moved_part(part: PartDrawing, dx: float, dy: float) -> PartDrawing:
+    """A part of words elsewhere."""
+    marks = tuple(_shifted(mark, dx, dy) for mark in part.marks)
+    return PartDrawing(part.part, part.pivot_x + dx, part.pivot_y + dy, marks, part.height)
+
+
+def text_of(holder: TextHolder, box: Box, **fields: Any) -> Text:
+    """Words of a shape or a cell as a text of their own in that box, with these fields of its own."""
+    look = {name: getattr(holder, name) for name in TextHolder.__struct_fields__ if name not in _PLACED}
+    return Text("words", "Words", box, **(look | fields))
 
 
 def _shifted(mark: Mark, dx: float, dy: float) -> Mark:

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from ritornel.core.document.contrast import READABLE, luminance
 from ritornel.core.document.decoding import from_json
-from ritornel.core.document.objects import Clip, Text
+from ritornel.core.document.objects import Clip, FreeText
 from ritornel.core.document.show import Show
 from ritornel.core.errors import RitornelError
 from ritornel.core.layout.marks import ClipMark, ObjectDrawing, TextMark
@@ -132,7 +132,9 @@ def contrasts_of(performance: Performance, index: int, media: MediaPath, picture
     """
     staged = performance.slides[index]
     texts = {
-        item.id for item in staged.slide.objects if isinstance(item, Text) and not item.highlight and not item.outline
+        item.id
+        for item in staged.slide.objects
+        if isinstance(item, FreeText) and not item.highlight and not item.outline
     }
     drawn = {
         item.object_id: item

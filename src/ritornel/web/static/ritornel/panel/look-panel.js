@@ -127,7 +127,7 @@ function letters(state, item, change) {
 			"Too long",
 			choice(
 				item.overflow,
-				[["spill", "Spills"], ["shrink", "Shrinks"], ...(item.kind === "text" ? [["grow", "Grows"]] : [])],
+				[["spill", "Spills"], ["shrink", "Shrinks"], ...(item.form ? [] : [["grow", "Grows"]])],
 				(overflow) => change({ overflow }),
 				{ label: "Words too long for the box" },
 			),

@@ -32,7 +32,7 @@ export function place(state, item, change) {
 		tick("Keep its proportion", keeps(state, item), (on) => {
 			state.keepsProportion = { ...state.keepsProportion, [item.kind]: on };
 		}),
-		item.kind === "text" && item.overflow !== "grow" ? wordsHeight(state, item, set) : null,
+		item.paragraphs && !item.form && item.overflow !== "grow" ? wordsHeight(state, item, set) : null,
 		pair(
 			"Turn",
 			numberField(box.turn_deg ?? 0, (turn) => set({ turn_deg: turn }), {

@@ -66,8 +66,8 @@ export class Picking {
 	/** A double press: into the words of a text or shape, or to one member of a group. */
 	/** The text in whose box a place of the slide is, where its letters leave room. */
 	textAt({ x, y }) {
-		return this.state.slide?.objects.findLast(({ kind, aside, box }) => {
-			if (kind !== "text" || aside) return false;
+		return this.state.slide?.objects.findLast(({ paragraphs, form, aside, box }) => {
+			if (!paragraphs || form || aside) return false;
 			const angle = (-(box.turn_deg ?? 0) * Math.PI) / 180;
 			const [dx, dy] = [x - box.x - box.width / 2, y - box.y - box.height / 2];
 			const [across, down] = [dx * Math.cos(angle) - dy * Math.sin(angle), dx * Math.sin(angle) + dy * Math.cos(angle)];

@@ -192,7 +192,7 @@ export class Stage {
 	/** What shows an object's words: all of a text, the parts of a shape that are its paragraphs. */
 	wordsOf(item) {
 		const place = this.placeOf(item.id);
-		return !place ? [] : item.kind === "text" ? [place] : [...place.querySelectorAll("[data-part]")];
+		return !place ? [] : !item.form ? [place] : [...place.querySelectorAll("[data-part]")];
 	}
 
 	/** The box an object takes on the stage: its own, or as high as its lines where it grows with them. */

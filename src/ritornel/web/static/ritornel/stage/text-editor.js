@@ -523,7 +523,7 @@ export class WordsEditor {
 		}));
 		const slideId = state.slide.id;
 		const empty = clean.every((paragraph) => paragraph.runs.every((run) => !run.text.trim()));
-		if (empty && item.kind === "text") {
+		if (empty && !item.form) {
 			await state.edit({ do: "remove objects", slide_id: slideId, object_ids: [item.id] });
 			return;
 		}
