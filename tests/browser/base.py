@@ -22,6 +22,7 @@ from typing import Any
 from urllib.request import urlopen
 
 from playwright.sync_api import Browser, BrowserContext, Page, Playwright, Response, expect, sync_playwright
+from playwright.sync_api import Error as PlaywrightError
 
 ROOT = Path(__file__).resolve().parents[2]
 # Conditions are awaited, however busy the machine is; how fast things are is measured by ./run bench.
@@ -329,6 +330,7 @@ class BrowserTest(unittest.TestCase):
         self.addCleanup(watch.cancel)
         self.base = self.program.address
         self.complaints: list[str] = []
+        self.refusals: list[Response] = []
         self.context = house_context(browser())
         self.context.set_default_timeout(PATIENCE_S * 1000)
         self.addCleanup(self.empty_context)
@@ -355,6 +357,7 @@ class BrowserTest(unittest.TestCase):
     def new_page(self, context: BrowserContext) -> Page:
         page = context.new_page()
         page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        page.on("response", lambda reply: self.refusals.append(reply) if reply.status == 400 else None)
         page.on(
             "console",
             lambda message: (
@@ -457,4 +460,12 @@ class BrowserTest(unittest.TestCase):
 
     def tearDown(self) -> None:
         unexpected = [text for text in self.complaints if not any(words in text for words in self.expected_complaints)]
-        self.assertEqual(unexpected, [], "the page complained")
+        self.assertEqual(unexpected, [], f"the page complained{self.told_refusals() if unexpected else ''}")
+
+    def told_refusals(self) -> str:
+        """What the server said where it refused something: that is not in the page's own complaint."""
+        told = []
+        for reply in self.refusals:
+            with contextlib.suppress(PlaywrightError):
+                told.append(reply.text()[:300])
+        return "".join(f"; {words}" for words in told)

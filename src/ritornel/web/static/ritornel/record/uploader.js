@@ -2,6 +2,8 @@
 const EVERY_MS = 1000;
 const AGAIN_MS = 1500;
 const SAMPLES_MOST = 1_500_000;
+/** Bytes of the camera's film that go at once: the server takes 4 MB. */
+const CAMERA_MOST = 3_000_000;
 const csrf = () => document.querySelector("meta[name=csrf]")?.content ?? "";
 
 /**
@@ -23,6 +25,7 @@ export class Courier extends EventTarget {
 		this.segments = new Map();
 		this.events = [];
 		this.sent = 0;
+		this.unchanged = Infinity;
 		this.at = 0;
 		this.stateSent = null;
 	}
@@ -53,14 +56,16 @@ export class Courier extends EventTarget {
 		return !this.waiting && !this.seen.length && this.sent === this.events.length && this.stateSent === this.state;
 	}
 
+	/** An event; none is before the last one, however the clock and the show's own times were rounded. */
 	say(event) {
-		this.events.push(event);
+		this.events.push({ ...event, at_ms: Math.max(event.at_ms, this.events.at(-1)?.at_ms ?? 0) });
 	}
 
 	/** Takes the last event back; where it was sent already, what follows takes its place. */
 	retract() {
 		this.events.pop();
 		this.sent = Math.min(this.sent, this.events.length);
+		this.unchanged = Math.min(this.unchanged, this.events.length);
 	}
 
 	hear(samples) {
@@ -107,6 +112,9 @@ export class Courier extends EventTarget {
 			parts.push(this.sound[parts.length]);
 		}
 		const camera = this.seen[0];
+		const pictures = camera?.blob.slice(0, CAMERA_MOST);
+		// How many events are still as they are being sent when the answer comes.
+		this.unchanged = Infinity;
 		const { state } = this;
 		const about = { writer: this.writer, first: this.sent, events: this.events.slice(this.sent), at: this.at, state };
 		const form = new FormData();
@@ -117,7 +125,7 @@ export class Courier extends EventTarget {
 				camera_from_ms: camera.from_ms,
 				camera_at: this.segments.get(key) ?? 0,
 			});
-			form.append("camera", camera.blob, "camera");
+			form.append("camera", pictures, "camera");
 		}
 		if (samples) form.append("sound", new Blob(parts), "sound");
 		form.append("about", JSON.stringify(about));
@@ -155,12 +163,13 @@ export class Courier extends EventTarget {
 		}
 		this.drop(body.bytes - this.at);
 		this.at = body.bytes;
-		this.sent += about.events.length;
+		this.sent = Math.min(about.first + about.events.length, this.unchanged);
 		this.stateSent = state;
 		if (camera) {
 			const key = `${camera.piece}/${camera.from_ms}`;
-			this.segments.set(key, (this.segments.get(key) ?? 0) + camera.blob.size);
-			this.seen.shift();
+			this.segments.set(key, (this.segments.get(key) ?? 0) + pictures.size);
+			if (pictures.size === camera.blob.size) this.seen.shift();
+			else camera.blob = camera.blob.slice(pictures.size);
 		}
 		this.keptMs = body.kept_ms;
 		this.tell("", "");
