@@ -25,7 +25,7 @@ from ritornel.core.document import (
     Transition,
 )
 from ritornel.core.document.drifts import drifted
-from ritornel.core.document.objects import Crop, PictureBackground, Shadow
+from ritornel.core.document.objects import Crop, PictureBackground, Shadow, Table, TableColumn
 from ritornel.core.document.show import Framing
 from ritornel.core.document.theme import Furniture
 from ritornel.core.document.themes import VERDIGRIS
@@ -269,6 +269,51 @@ def words() -> Slide:
     )
 
 
+def rows(*texts: str) -> tuple[Paragraph, ...]:
+    return tuple(line(number, text) for number, text in enumerate(texts, 1))
+
+
+def tables() -> Slide:
+    year = TableColumn(1.0, "right")
+    return Slide(
+        "tables",
+        objects=(
+            Table(
+                "bells",
+                "Bells",
+                Box(40, 40, 620, 400),
+                paragraphs=rows("Bell\tNote\tCast", "The great bell\tD\t1712", "The quarter\tA\t1784", "Old\t\t?"),
+                columns=(TableColumn(2.0), TableColumn(1.0, "centre"), year),
+                band_fill="#d5e2dd",
+                size_px=28,
+            ),
+            Table(
+                "short",
+                "Short",
+                Box(700, 40, 400, 120, 6),
+                paragraphs=rows("Words that go on in their cell\tuntil all of them are in the box", "and\tanother"),
+                heading=False,
+                overflow="shrink",
+                stroke=Stroke("#8a2456", 3, "dashed"),
+                size_px=40,
+            ),
+            Table(
+                "grown",
+                "Grown",
+                Box(700, 240, 500, 10),
+                paragraphs=(
+                    line(1, "One"),
+                    line(2, TextRun("bold", weight=700), "\t", TextRun("link", colour="@accent")),
+                ),
+                heading_fill=None,
+                stroke=None,
+                overflow="grow",
+                stand="middle",
+            ),
+        ),
+    )
+
+
 def grounds() -> Slide:
     return Slide(
         "ground",
@@ -288,9 +333,9 @@ def grounds() -> Slide:
 
 
 def every_kind() -> Show:
-    """Four slides at rest, in a dark theme with a footer, numbers and a mark."""
+    """Slides at rest, in a dark theme with a footer, numbers and a mark."""
     assets = tuple(asset for asset, _ in media().values())
-    slides = (forms(), looks(), words(), grounds(), Slide("opening", layout="title"))
+    slides = (forms(), looks(), words(), tables(), grounds(), Slide("opening", layout="title"))
     timed = tuple(
         slide.__class__(
             **{**{name: getattr(slide, name) for name in slide.__struct_fields__}, "advance": AdvanceAfter(1000)}

@@ -100,7 +100,14 @@ class AccessTest(StageTest):
         for name in OBJECT_TABS:
             self.tab(name)
             self.look(f"a clip, {name}")
-        self.check(17)
+        page.locator('[data-add="table"]').click()
+        page.wait_for_selector(".words-field:focus")
+        self.look("a table that is written")
+        page.keyboard.type("Bell")
+        page.keyboard.press("Escape")
+        self.tab("Look")
+        self.look("a table, Look")
+        self.check(19)
 
     def test_what_opens_over_compose(self) -> None:
         self.compose("esc-s")

@@ -586,7 +586,7 @@ class KeysTest(BrowserTest):
     def test_a_list_is_built_paragraph_by_paragraph_in_one_act(self) -> None:
         show = self.compose("esc-s")
         self.page.locator('.theatre [data-object="esc-t"] text').first.click()
-        self.page.get_by_label("Builds", exact=True).select_option("*")
+        self.page.get_by_label("What moves", exact=True).select_option("*")
         self.page.get_by_role("group", name="Effect").get_by_role("button", name="Rise").click()
         builds = self.until(
             lambda: (

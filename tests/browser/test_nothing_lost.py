@@ -258,7 +258,7 @@ class HurryTest(StageTest):
     def test_each_paragraph_in_turn_is_not_remembered_for_a_picture(self) -> None:
         show = self.compose("esc-s")
         self.page.locator('.theatre [data-object="esc-t"] text').first.click()
-        self.page.get_by_label("Builds", exact=True).select_option("*")
+        self.page.get_by_label("What moves", exact=True).select_option("*")
         self.page.keyboard.press("Escape")
         slide, item = self.picture(show)
         before = len(self.slide(show, slide)["order"])

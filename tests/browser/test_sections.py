@@ -152,7 +152,9 @@ class FilesTest(BrowserTest):
         chosen = {"name": "bells.odp", "mimeType": "", "buffer": LOSSY}
         page.locator("#presentation").set_input_files(chosen)
         told = page.get_by_role("dialog", name="“bells”, 1 slide, 1 from its media")
-        expect(told.get_by_role("row", name="Slide 1")).to_contain_text("A table, which becomes its words")
+        expect(told.get_by_role("row", name="Slide 1")).to_contain_text(
+            "A chart, formula or foreign object, which becomes a picture"
+        )
         page.keyboard.press("Escape")
         expect(page.locator("#presentation-said")).to_have_text("Nothing was made.")
         page.locator("#presentation").set_input_files(chosen)

@@ -125,7 +125,7 @@ class ArchiveTest(SimpleTestCase):
     def test_show_json_is_readable_and_versioned(self) -> None:
         body = json.loads(show_json(self.show))
         self.assertEqual(
-            (body["schema"], body["version"], body["show"]["title"]), ("ritornel.show", 10, "The Orlmere clock")
+            (body["schema"], body["version"], body["show"]["title"]), ("ritornel.show", 11, "The Orlmere clock")
         )
         self.assertIn(b"\n", show_json(self.show))
 
@@ -210,7 +210,7 @@ class ArchiveTest(SimpleTestCase):
     def test_an_unknown_version(self) -> None:
         self.refused(
             self.with_json(lambda body: body.update(version=99)),
-            "version 99 of the archive; this Ritornel reads versions 1 to 10",
+            "version 99 of the archive; this Ritornel reads versions 1 to 11",
         )
 
     def test_a_field_that_is_wrong_is_named_by_its_path(self) -> None:

@@ -15,7 +15,7 @@ from ritornel.core.schedule.performance import perform
 from tests.examples import example_a
 
 STORED = Path(__file__).parent / "archives"
-LENGTHS_MS = {3: 9500, 4: 11_800, 5: 10_800, 7: 10_800, 8: 10_800, 9: 10_800}
+LENGTHS_MS = {3: 9500, 4: 11_800, 5: 10_800, 7: 10_800, 8: 10_800, 9: 10_800, 10: 10_800}
 """Of the second slide: a clip of 3 s came in version 4, and ran at 150 % from version 5 on."""
 
 
@@ -50,6 +50,7 @@ class UpgradesTest(SimpleTestCase):
         self.assertEqual([spare.object.name for spare in self.stored(8).slides[0].spares], ["An older text"])
         self.assertEqual(self.stored(9).slides[1].given_to, "Odo Brakspear")
         self.assertEqual((self.stored(9).language, self.stored(9).notes_as_captions), ("en", False))
+        self.assertEqual((self.stored(10).language, self.stored(10).notes_as_captions), ("de", True))
 
     def test_a_show_of_each_version_is_the_same_when_it_is_written_now_and_read_again(self) -> None:
         for path in sorted(STORED.glob("*.json")):

@@ -38,7 +38,7 @@ def first_words(text: str) -> str:
 
 
 def _words_of(item: Object) -> str:
-    return first_words(" ".join(p.text for p in item.paragraphs)) if isinstance(item, TextHolder) else ""
+    return first_words(item.naming_text) if isinstance(item, TextHolder) else ""
 
 
 def own_name(show: Show, item: Object) -> str:

@@ -123,6 +123,12 @@ class Stroke(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     width_px: Length = 2.0
     dash: Literal["solid", "dashed", "dotted"] = "solid"
 
+    @property
+    def dashes(self) -> tuple[float, ...]:
+        """Lengths of line and gap in px; dots are round ends of lines without length."""
+        width = self.width_px
+        return {"solid": (), "dashed": (width * 3, width * 2), "dotted": (0.01, width * 2)}[self.dash]
+
 
 class Shadow(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """A shadow cast by `dx`, `dy`, its edge softened over about `blur_px`."""
@@ -218,6 +224,11 @@ class TextHolder(PlacedObject, frozen=True, kw_only=True, forbid_unknown_fields=
     paragraph_gap: Annotated[float, Meta(ge=0, le=4)] = 0.0
     overflow: Literal["spill", "shrink", "grow"] = "spill"
 
+    @property
+    def naming_text(self) -> str:
+        """The words by whose beginning it is called."""
+        return " ".join(paragraph.text for paragraph in self.paragraphs)
+
 
 class FreeText(TextHolder, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """Words that stand on the slide by themselves, not on a form of their own."""
@@ -235,6 +246,45 @@ class Text(FreeText, frozen=True, tag_field="kind", tag="text", forbid_unknown_f
     box: Box
     growing: bool = False
     credits: bool = False
+
+
+MOST_COLUMNS = 20
+"""How many columns a table may have."""
+ColumnWidth = Annotated[float, Meta(ge=0.05, le=100)]
+TextAlign = Literal["left", "centre", "right"]
+
+
+class TableColumn(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """A column: how wide it is as a share of all columns' widths, and how its words are aligned (None: as the
+    table's).
+    """
+
+    width: ColumnWidth = 1.0
+    align: TextAlign | None = None
+
+
+class Table(FreeText, frozen=True, tag_field="kind", tag="table", forbid_unknown_fields=True):
+    """Words in rows and columns: each paragraph is a row, and a tab ends a cell, so that rows build one by one.
+
+    The first row may be a heading, in bold on a ground of its own; every second row after it may have another ground.
+    `stroke` is the line between rows. `stand` is where the words of a cell stand in their row.
+    """
+
+    colour_fields: ClassVar[tuple[str, ...]] = (*FreeText.colour_fields, "heading_fill", "band_fill")
+
+    id: Id
+    name: Name
+    box: Box
+    columns: Annotated[tuple[TableColumn, ...], Meta(max_length=MOST_COLUMNS)] = ()
+    heading: bool = True
+    heading_fill: Colour | None = "@raised"
+    band_fill: Colour | None = None
+    stroke: Stroke | None = Stroke("@line", 1.5)
+
+    @property
+    def naming_text(self) -> str:
+        """The cells of its first row."""
+        return ", ".join(self.paragraphs[0].text.split("\t")).strip(", ") if self.paragraphs else ""
 
 
 class Crop(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
@@ -368,4 +418,4 @@ class Shape(TextHolder, frozen=True, tag_field="kind", tag="shape", forbid_unkno
     path: Annotated[str, Meta(max_length=200_000, pattern=r"^([MLC](?: -?\d+(?:\.\d+)?)+|Z|\s)*$")] = ""
 
 
-Object = Text | Picture | Clip | Shape
+Object = Text | Table | Picture | Clip | Shape

@@ -4,14 +4,14 @@ mean something else now.
 Each takes the show as JSON holds it and gives another; what it is given stays as it is. A version without a function
 lacks only fields whose default means what that version meant: 1 those of themes, layouts and richer objects, 2 of
 framings, drifts, marks, habits, voices and sounds, 3 of clips, 4 of their speed, captions and lighter copies, 5 of
-sections, 7 of spares, 8 of who a slide is given to, 9 of the language and of captions from the notes.
+sections, 7 of spares, 8 of who a slide is given to, 9 of the language and of captions from the notes, 10 of tables.
 """
 
 from collections.abc import Callable
 from types import MappingProxyType
 from typing import Any
 
-VERSION = 10
+VERSION = 11
 Step = Callable[[dict[str, Any]], dict[str, Any]]
 
 

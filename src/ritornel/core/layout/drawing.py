@@ -23,6 +23,7 @@ from ritornel.core.document.objects import (
     Shadow,
     Shape,
     Stroke,
+    Table,
     Text,
     TextRun,
 )
@@ -42,6 +43,7 @@ from ritornel.core.layout.marks import (
     SlideDrawing,
 )
 from ritornel.core.layout.outlines import ellipse, line_with_heads, outline_of, rectangle, words_box
+from ritornel.core.layout.tables import set_table
 
 
 class Scenery(msgspec.Struct, frozen=True):
@@ -78,16 +80,10 @@ def shade_of(fill: Plain | Gradient, width: float, height: float) -> str | Shade
     )
 
 
-def dashes(stroke: Stroke) -> tuple[float, ...]:
-    """Lengths of line and gap in px; dots are round ends of lines without length."""
-    width = stroke.width_px
-    return {"solid": (), "dashed": (width * 3, width * 2), "dotted": (0.01, width * 2)}[stroke.dash]
-
-
 def _stroked(d: str, fill: str | Shade | None, stroke: Stroke | None) -> PathMark:
     if stroke is None:
         return PathMark(d, fill)
-    return PathMark(d, fill, stroke.colour, stroke.width_px, dashes(stroke), stroke.dash == "dotted")
+    return PathMark(d, fill, stroke.colour, stroke.width_px, stroke.dashes, stroke.dash == "dotted")
 
 
 def _picture_parts(picture: Picture, assets: Mapping[str, Asset]) -> tuple[PartDrawing, ...]:
@@ -129,8 +125,8 @@ class ObjectParts(msgspec.Struct, frozen=True, kw_only=True):
     missing: tuple[str, ...] = ()
 
 
-def _draw_text(item: Text, scenery: Scenery) -> ObjectParts:
-    lines = broken(item)
+def _draw_words(item: Text | Table, scenery: Scenery) -> ObjectParts:
+    lines = set_table(item) if isinstance(item, Table) else broken(item)
     return ObjectParts(
         parts=lines.parts,
         height=lines.needs_height if item.overflow == "grow" else item.box.height,
@@ -163,7 +159,7 @@ def _draw_shape(item: Shape, scenery: Scenery) -> ObjectParts:
 
 
 _DRAW: Mapping[type, Callable[[Any, Scenery], ObjectParts]] = MappingProxyType(
-    {Text: _draw_text, Picture: _draw_picture, Clip: _draw_picture, Shape: _draw_shape}
+    {Text: _draw_words, Table: _draw_words, Picture: _draw_picture, Clip: _draw_picture, Shape: _draw_shape}
 )
 """What draws each kind of object."""
 

@@ -1,13 +1,14 @@
 """Breaking paragraphs into lines (UAX #14, by ICU), in visual order (UAX #9), and standing them in a box."""
 
 import math
+from collections.abc import Callable
 from functools import lru_cache
 from typing import Any
 
 import msgspec
 from icu4py.breakers import LineBreaker
 
-from ritornel.core.document.objects import Box, Paragraph, PlacedObject, Stroke, Text, TextHolder
+from ritornel.core.document.objects import Box, Paragraph, PlacedObject, Stroke, Table, Text, TextHolder
 from ritornel.core.layout.direction import CONTROLS, in_visual_order, levels_of
 from ritornel.core.layout.faces import Face, covering, missing_in, rise_of, shaped
 from ritornel.core.layout.marks import Mark, PartDrawing, PathMark, TextMark
@@ -269,14 +270,21 @@ def broken(item: Text) -> BrokenText:
     whether that is still readable is told elsewhere. A paragraph that reads from right to left is mirrored: `left` is
     then its right.
     """
-    result = _broken_at(item, item.size_px)
+    return fit_letters(item, lambda size_px: _broken_at(item, size_px))
+
+
+def fit_letters(item: Text | Table, set_at: Callable[[float], BrokenText]) -> BrokenText:
+    """The words at their own size, or where they *shrink* and are higher than their box at the largest that fits it, in
+    halves of a px and at least 4 px. `set_at` sets them at a size.
+    """
+    result = set_at(item.size_px)
     if item.overflow != "shrink" or result.needs_height <= item.box.height + 0.01:
         return result
     low, high = math.floor(SMALLEST_PX * 2), math.floor(item.size_px * 2)
-    best = _broken_at(item, SMALLEST_PX)
+    best = set_at(SMALLEST_PX)
     while low < high:
         middle = (low + high + 1) // 2
-        tried = _broken_at(item, middle / 2)
+        tried = set_at(middle / 2)
         if tried.needs_height <= item.box.height + 0.01:
             low, best = middle, tried
         else:

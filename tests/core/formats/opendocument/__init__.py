@@ -69,9 +69,6 @@ def png(width: int = 40, height: int = 20) -> bytes:
 
 
 PICTURE = '<draw:frame svg:width="2in" svg:height="1in"><draw:image xlink:href="Pictures/a.png"/></draw:frame>'
-TABLE = (
-    '<draw:frame svg:width="2in" '
-    'svg:height="1in"><table:table><table:table-row><table:table-cell/></table:table-row></table:table></draw:frame>'
-)
-LOSSY = presentation(page(PICTURE + TABLE), files={"Pictures/a.png": png()})
-"""One page with a picture and a table, which becomes its words: something is lost."""
+CHART = '<draw:frame svg:width="2in" svg:height="1in"><draw:object xlink:href="./Object 1"/></draw:frame>'
+LOSSY = presentation(page(PICTURE + CHART), files={"Pictures/a.png": png()})
+"""One page with a picture and a chart: something is lost."""

@@ -2,7 +2,7 @@ import tempfile
 from pathlib import Path
 from unittest import TestCase
 
-from ritornel.core.document.objects import Box, Gradient, Picture, Plain, Shape, Text
+from ritornel.core.document.objects import Box, Gradient, Picture, Plain, Shape, Table, Text
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Follows, Frame, OnCue, Show, Slide, Together
 from ritornel.core.formats.media import Limits
 from ritornel.core.formats.opendocument.names import Loss
@@ -279,6 +279,59 @@ class FormTest(ReadingCase):
         self.assertAlmostEqual(picture.crop.width, 0.5, places=3)
         self.assertTrue((self.folder / "media" / show.assets[0].sha256).is_file())
 
+    def test_a_table_comes_with_its_columns_heading_and_lines(self) -> None:
+        automatic = (
+            "".join(
+                f'<style:style style:name="{name}" style:family="table-column"><style:table-column-properties '
+                f'style:column-width="{width}"/></style:style>'
+                for name, width in (("wide", "3cm"), ("slim", "1cm"))
+            )
+            + '<style:style style:name="head" style:family="table-cell"><style:graphic-properties draw:fill="solid" '
+            'draw:fill-color="#1f6f6b"/><style:paragraph-properties fo:border-bottom="1.5pt dashed #8a2456"/>'
+            '<style:text-properties fo:font-size="18pt"/></style:style>'
+            '<style:style style:name="year" style:family="paragraph"><style:paragraph-properties '
+            'fo:text-align="end"/></style:style>'
+        )
+
+        def row(*texts: str, style: str = "") -> str:
+            cells = "".join(
+                f'<table:table-cell table:style-name="{style}"><text:p{year}>{text}</text:p></table:table-cell>'
+                for text, year in zip(texts, ("", ' text:style-name="year"'), strict=True)
+            )
+            return f"<table:table-row>{cells}</table:table-row>"
+
+        table = (
+            '<draw:frame draw:name="Bells" svg:width="4in" svg:height="2in"><table:table>'
+            '<table:table-column table:style-name="wide"/><table:table-column table:style-name="slim"/>'
+            f"<table:table-header-rows>{row('Bell', 'Cast', style='head')}</table:table-header-rows>"
+            f"{row('The great bell', '1712')}{row('The quarter', '1784')}</table:table></draw:frame>"
+        )
+        show, losses = self.read(presentation(page(table), automatic))
+        found = show.slides[0].objects[-1]
+        assert isinstance(found, Table)
+        self.assertEqual(
+            [row.text for row in found.paragraphs], ["Bell\tCast", "The great bell\t1712", "The quarter\t1784"]
+        )
+        self.assertEqual([(column.width, column.align) for column in found.columns], [(1.0, None), (0.33, "right")])
+        self.assertEqual((found.name, found.heading, found.heading_fill, losses), ("Bells", True, "#1f6f6b", ()))
+        assert found.stroke is not None
+        self.assertEqual((found.stroke.colour, found.stroke.dash), ("#8a2456", "dashed"))
+
+    def test_what_a_table_has_that_ours_have_not_is_told(self) -> None:
+        wide = '<table:table-cell table:number-columns-spanned="2"><text:p>Bell</text:p></table:table-cell>'
+        many = '<table:table-cell table:number-columns-repeated="900"><text:p>x</text:p></table:table-cell>'
+        rows = f"<table:table-row>{wide}<table:covered-table-cell/>{many}</table:table-row>"
+        table = f'<draw:frame svg:width="4in" svg:height="2in"><table:table>{rows}</table:table></draw:frame>'
+        show, losses = self.read(presentation(page(table)))
+        found = show.slides[0].objects[-1]
+        assert isinstance(found, Table)
+        self.assertEqual(len(found.columns), 20)
+        self.assertEqual(found.paragraphs[0].text.split("\t")[:3], ["Bell", "", "x"])
+        self.assertEqual(
+            {loss.words for loss in losses},
+            {"cells of a table that reach over others", "columns of a table after the first 20"},
+        )
+
     def test_tables_charts_and_strange_pictures_are_told_by_slide(self) -> None:
         table = (
             '<draw:frame svg:width="2in" '
@@ -289,7 +342,7 @@ class FormTest(ReadingCase):
             presentation(page(BOX) + page(table + drawn, "page2"), files={"Pictures/old.wmf": b"\xd7\xcd\xc6\x9a"})
         )
         words = [loss.words for loss in losses if loss.slide == 2]
-        self.assertIn("a table, which becomes its words", words)
+        self.assertIsInstance(show.slides[1].objects[1], Table)
         self.assertIn("a picture, clip or sound that cannot be read (WMF)", words)
         self.assertEqual(show.slides[1].objects[1].paragraphs[0].text, "9.30")  # type: ignore[union-attr]
 

@@ -58,6 +58,7 @@ from ritornel.core.document.edits.slides import (
 )
 from ritornel.core.document.edits.spares import BringBack, RemoveSpare
 from ritornel.core.document.edits.style import ChangeFrame, ChangeFurniture, ChangeHabits, ChangeShow, ChangeTheme
+from ritornel.core.document.edits.tables import AddColumn, ChangeColumn, RemoveColumn
 from ritornel.core.document.edits.texts import ChangeText, JoinTexts, SplitText, WriteText
 from ritornel.core.document.edits.values import PlacedValue, PutValues
 from ritornel.core.document.edits.voices import PutVoice, TrimVoice
@@ -114,6 +115,9 @@ Edit = (
     | WriteText
     | SplitText
     | JoinTexts
+    | AddColumn
+    | RemoveColumn
+    | ChangeColumn
     | AddBuild
     | RemoveBuild
     | MoveBuild
@@ -190,6 +194,7 @@ def make_changes(show: Show, changes: tuple[Change, ...], label: str, notices: t
 __all__ = [
     "AddAssets",
     "AddBuild",
+    "AddColumn",
     "AddDrawing",
     "AddFraming",
     "AddObjects",
@@ -199,6 +204,7 @@ __all__ = [
     "BuildByParagraphs",
     "ChangeAsset",
     "ChangeBuild",
+    "ChangeColumn",
     "ChangeFrame",
     "ChangeFraming",
     "ChangeFurniture",
@@ -234,6 +240,7 @@ __all__ = [
     "PutValues",
     "PutVoice",
     "RemoveBuild",
+    "RemoveColumn",
     "RemoveFraming",
     "RemoveMark",
     "RemoveObjects",

@@ -7,8 +7,9 @@ from msgspec import Meta
 
 from ritornel.core.document import running_order
 from ritornel.core.document.alignment import tenths
+from ritornel.core.document.cells import columns_of
 from ritornel.core.document.edits.draft import Draft, object_of, objects_of, put, slide_of, swapped
-from ritornel.core.document.objects import Box, Id, Paragraph, Text, TextHolder, TextRun
+from ritornel.core.document.objects import MOST_COLUMNS, Box, Id, Paragraph, Table, Text, TextHolder, TextRun
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.document.text import check_length, with_words
 from ritornel.core.errors import BadValue
@@ -38,6 +39,8 @@ def _rewritten(slide: Slide, item: Text, paragraphs: tuple[Paragraph, ...]) -> D
         (f"{len(gone)} build{'s' if len(gone) > 1 else ''} of removed paragraphs went with them.",) if gone else ()
     )
     fresh = msgspec.structs.replace(item, paragraphs=paragraphs)
+    if isinstance(fresh, Table):
+        fresh = msgspec.structs.replace(fresh, columns=columns_of(fresh)[:MOST_COLUMNS])
     if getattr(item, "credits", False):
         fresh = msgspec.structs.replace(fresh, credits=False)
         notices = (*notices, f"“{item.name}” is written by hand now, and no longer follows what the show uses.")

@@ -20,18 +20,20 @@ from ritornel.core.document.objects import (
     Picture,
     PressAction,
     Shape,
+    Table,
     Text,
 )
 from ritornel.core.document.show import Asset, Frame
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.opendocument.custom_shapes import custom
 from ritornel.core.formats.opendocument.fills import fill_of, insets_of, shadow_of, stroke_of
-from ritornel.core.formats.opendocument.names import full, inside, length_px, said, share, short
+from ritornel.core.formats.opendocument.names import inside, length_px, said, share, short
 from ritornel.core.formats.opendocument.outlines import box_of, parsed, polygon, shares, view_box
 from ritornel.core.formats.opendocument.read_builds import Targets
 from ritornel.core.formats.opendocument.read_text import BaseLook, Words, lettered
 from ritornel.core.formats.opendocument.shelf import Shelf
 from ritornel.core.formats.opendocument.styles import Properties, StyleProperties, Styles
+from ritornel.core.formats.opendocument.tables import read_table
 
 MOST_OBJECTS = 400
 _PLACES = MappingProxyType(
@@ -230,7 +232,6 @@ class ObjectReader:
                 case "draw:plugin":
                     return self._clip(element, part, object_id, box, common)
                 case "table:table":
-                    self._lost.add("a table, which becomes its words")
                     return self._table(element, part, object_id, box, common)
                 case "draw:object" | "draw:object-ole":
                     self._lost.add("a chart, formula or foreign object, which becomes a picture")
@@ -370,12 +371,12 @@ class ObjectReader:
     def _table(
         self, element: Element, table: Element, object_id: str, box: Box, common: dict[str, Any]
     ) -> Object | None:
-        words = Words(self._source.styles, False, lambda level: StyleProperties(), self._lost)
-        lines = [line for cell in table.iter(full("table:table-cell")) for line in words.lines(cell) if line.characters]
-        if not lines:
+        read = read_table(table, self._source.styles, False, self._source.scale, self._lost)
+        if not any(piece.text.strip() for row in read.rows for piece in row.pieces):
             return None
-        fields, _ = lettered(lines, object_id, self._source.scale, self._source.fonts, self._lost)
-        return Text(id=object_id, name=self._title(element, "Table"), box=box, **fields, **common)
+        fields, named = lettered(read.rows, object_id, self._source.scale, self._source.fonts, self._lost)
+        self.targets |= {name: (object_id, row) for name, row in named.items()}
+        return Table(id=object_id, name=self._title(element, "Table"), box=box, **(fields | read.fields), **common)
 
     def _drawn(
         self,

@@ -18,12 +18,14 @@ from ritornel.core.document.objects import (
     Paragraph,
     Picture,
     Shape,
+    Table,
     Text,
     TextHolder,
 )
 from ritornel.core.document.picture_fit import fitted, seen_part
 from ritornel.core.document.show import Asset, Slide
 from ritornel.core.formats.opendocument.names import points
+from ritornel.core.formats.opendocument.tables import write_table
 from ritornel.core.formats.opendocument.written_styles import (
     EMBEDDED,
     Dress,
@@ -36,6 +38,7 @@ from ritornel.core.formats.opendocument.written_styles import (
     thinner,
 )
 from ritornel.core.layout.outlines import outline_of, words_box
+from ritornel.core.layout.tables import set_table
 
 FINE = 100
 """How many units of an outline's view box are one px: the box is in whole numbers."""
@@ -106,6 +109,8 @@ class Drawing:
                 made = self._shape(item, slide, named)
             case Text():
                 made = self._text(item, slide, named)
+            case Table():
+                made = self._table(item, slide, named)
         if item.id in named:
             made.set("xml:id", f"{slide.id}-{item.id}")
             made.set("draw:id", f"{slide.id}-{item.id}")
@@ -165,6 +170,14 @@ class Drawing:
             else {"draw:style-name": name}
         )
         return el("draw:frame", {**styled, "draw:name": item.name, **place_of(item.box)}, box)
+
+    def _table(self, item: Table, slide: Slide, named: set[str]) -> Element:
+        if any(row.id in named for row in item.paragraphs):
+            self._lost.add("rows of a table that move by themselves; the first cell of each does")
+        table = write_table(item, self._dress, lambda cell, style: self._line(cell, style, slide, named))
+        height = set_table(item).needs_height if item.overflow == "grow" else item.box.height
+        box = msgspec.structs.replace(item.box, height=height)
+        return el("draw:frame", {"draw:name": item.name, **place_of(box)}, table)
 
     def _words(self, item: TextHolder, slide: Slide, named: set[str]) -> list[Element]:
         if item.colour is None:

@@ -1,6 +1,7 @@
 """Markup, and the styles that what is written needs: each once, found by what it says."""
 
 from collections.abc import Mapping
+from types import MappingProxyType
 from xml.etree.ElementTree import Element, tostring
 
 from ritornel.core.document.objects import Gradient, Plain, Shadow, Stroke, TextHolder, TextRun
@@ -60,6 +61,20 @@ def ink(literal: str) -> tuple[str, str]:
     return literal[:7], f"{round(int(literal[7:9], 16) / 2.55) if len(literal) == 9 else 100}%"
 
 
+_STEMS = MappingProxyType(
+    {
+        "graphic": "gr",
+        "presentation": "pr",
+        "paragraph": "P",
+        "text": "T",
+        "drawing-page": "dp",
+        "table-column": "co",
+        "table-cell": "ce",
+    }
+)
+"""What names of automatic styles begin with."""
+
+
 class Dress:
     """Gathers automatic styles, gradients, pictures that fill, and markers."""
 
@@ -86,7 +101,7 @@ class Dress:
             parts[0].append(sound)
         key = tostring(el(family, {"p": parent}, *parts))
         if key not in self._automatic:
-            stem = {"graphic": "gr", "presentation": "pr", "paragraph": "P", "text": "T", "drawing-page": "dp"}[family]
+            stem = _STEMS[family]
             name = f"{stem}{len(self._automatic) + 1}"
             self._automatic[key] = el(
                 "style:style", {"style:name": name, "style:family": family, "style:parent-style-name": parent}, *parts

@@ -9,6 +9,9 @@ import { settingControls } from "./settings.js";
 import { soundFields } from "./sound-field.js";
 import { startsWords } from "./running-order.js";
 
+/** What a part of an object's words is called. */
+const partOf = (item) => (item.kind === "table" ? "Row" : "Paragraph");
+
 const capital = (word) => word[0].toUpperCase() + word.slice(1);
 
 export function builds(state, item, panel) {
@@ -80,12 +83,12 @@ export function builds(state, item, panel) {
 		if (several) {
 			const parts = [
 				["", "All of it"],
-				...item.paragraphs.map((paragraph, index) => [paragraph.id, `Paragraph ${index + 1}`]),
-				["*", "Each paragraph in turn"],
+				...item.paragraphs.map((paragraph, index) => [paragraph.id, `${partOf(item)} ${index + 1}`]),
+				["*", `Each ${partOf(item).toLowerCase()} in turn`],
 			];
 			result.push(
 				pair(
-					"Builds",
+					"What moves",
 					selectField(part, parts, (chosen) => panel.openPart(chosen)),
 				),
 			);
@@ -108,12 +111,12 @@ export function builds(state, item, panel) {
 		if (item.kind === "text" && item.paragraphs.length > 1) result.push(growth(state, item));
 		return result;
 	}
-	if (several) result.push(partsOf(state, current));
+	if (several) result.push(partsOf(state, item, current));
 	return [...result, ...timing(state, current)];
 }
 
 /** Whether a build is of the whole text or of each paragraph; it can be changed at any time. */
-function partsOf(state, build) {
+function partsOf(state, item, build) {
 	const turn = (by_paragraphs) =>
 		state.edit({
 			do: "build by paragraphs",
@@ -128,7 +131,7 @@ function partsOf(state, build) {
 			build.part ? "parts" : "whole",
 			[
 				["whole", "All of it"],
-				["parts", "Each paragraph"],
+				["parts", `Each ${partOf(item).toLowerCase()}`],
 			],
 			(chosen) => turn(chosen === "parts"),
 			{ label: "Builds all of it, or each paragraph" },

@@ -85,16 +85,12 @@ export function fillFields(state, fill, set, { label = "Fill", none = true } = {
 	return [pair(label, kind), ...(colours ? colours() : [])];
 }
 
-export function strokeFields(state, stroke, set, { title = "Border" } = {}) {
+export function strokeFields(state, stroke, set, { title = "Border", add = "Add a border" } = {}) {
 	if (!stroke)
 		return [
 			pair(
 				title,
-				el(
-					"button",
-					{ class: "push", onclick: () => set({ colour: "@words", width_px: 3, dash: "solid" }) },
-					`Add ${title === "Border" ? "a border" : "an outline"}`,
-				),
+				el("button", { class: "push", onclick: () => set({ colour: "@words", width_px: 3, dash: "solid" }) }, add),
 			),
 		];
 	const put = (changes) => set({ ...stroke, ...changes });
@@ -127,7 +123,7 @@ export function strokeFields(state, stroke, set, { title = "Border" } = {}) {
 						["dotted", "Dotted"],
 					],
 					(dash) => put({ dash }),
-					{ label: `${title} line` },
+					{ label: `${title} dashes` },
 				),
 			),
 		),

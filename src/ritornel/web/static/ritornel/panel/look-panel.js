@@ -2,6 +2,7 @@
 import { el, icon } from "../ui/element.js";
 import { familyIn } from "../stage/text-editor.js";
 import { fillFields, paintField, shadowFields, strokeFields } from "./colours.js";
+import { tableFields } from "./table-fields.js";
 import { choice, numberField, pair, selectField, textField } from "./fields.js";
 
 export function look(state, item, change) {
@@ -20,6 +21,7 @@ export function look(state, item, change) {
 	];
 	const kinds = {
 		text: () => letters(state, item, change),
+		table: () => [...tableFields(state, item, change), ...letters(state, item, change)],
 		picture: () => picture(state, item, change),
 		clip: () => picture(state, item, change),
 		shape: () => shape(state, item, change),
@@ -91,7 +93,7 @@ function letters(state, item, change) {
 			state,
 			item.outline,
 			(outline) => change(outline || !hollow ? { outline } : { outline: null, colour: "@words" }),
-			{ title: "Outline" },
+			{ title: "Outline", add: "Add an outline" },
 		),
 		pair(
 			"Highlight",

@@ -3,7 +3,7 @@ import { keepPlace } from "../ui/focus.js";
 import { closeAtEscape } from "../ui/menu.js";
 import { el, icon, svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
-import { addShape, addSlide, addText } from "./adding.js";
+import { addShape, addSlide, addTable, addText } from "./adding.js";
 import { putMusic, stretches } from "../panel/music-spans.js";
 import { smallPlayer } from "../ui/small-player.js";
 
@@ -33,9 +33,9 @@ export class Tray {
 			const button = event.target.closest("button");
 			if (!button) return;
 			if (button.dataset.tray) this.toggle(button.dataset.tray);
-			else if (button.dataset.add === "text") {
+			else if (button.dataset.add) {
 				this.close();
-				addText(stage);
+				({ text: addText, table: addTable })[button.dataset.add](stage);
 			}
 		});
 		closeAtEscape(node, () => {

@@ -124,6 +124,42 @@ export async function addText(stage) {
 	if (made) stage.editWords(stage.state.object(id), text);
 }
 
+const EMPTY_TABLE = Array(4).fill(["", "", ""]);
+const ROW_PX = 60;
+const MOST_COLUMNS = 20;
+
+/**
+ * A table whose first row is a heading. An empty one is opened to be written.
+ * @param {string[][]} rows the words of its cells
+ */
+export async function addTable(stage, rows = EMPTY_TABLE) {
+	const { width_px: width, height_px: height } = stage.frame;
+	const scale = scaleOf(stage.frame);
+	const columns = Math.min(Math.max(...rows.map((cells) => cells.length)), MOST_COLUMNS);
+	const [w, h] = [Math.min(240 * columns, 1100), Math.min(ROW_PX * rows.length, 560)];
+	const id = newId();
+	const item = {
+		kind: "table",
+		id,
+		name: "Table",
+		box: {
+			x: tenths(width / 2 - (w / 2) * scale),
+			y: tenths(height / 2 - (h / 2) * scale),
+			width: tenths(w * scale),
+			height: tenths(h * scale),
+		},
+		columns: Array.from({ length: columns }, () => ({})),
+		paragraphs: rows.map((cells, row) => ({ id: `${id}-${row + 1}`, runs: [{ text: cells.join("\t") }] })),
+		size_px: tenths(26 * scale),
+		stand: "middle",
+		overflow: "shrink",
+	};
+	const made = await addObjects(stage.state, [item], null, { where_free: true });
+	if (!made || rows !== EMPTY_TABLE) return;
+	await stage.readyToWrite();
+	stage.editWords(stage.state.object(id));
+}
+
 /**
  * Words in a place of the layout: the theme says how they look. `typed` hands over what was typed since the place was
  * pressed.

@@ -1,8 +1,8 @@
 // What pasting brings on: objects and slides of this show or another, and words from anywhere, which come in clean.
 import { toast } from "../ui/toast.js";
 import { copiesOf } from "./copying.js";
-import { addLines, addObjects } from "./adding.js";
-import { linesOf } from "./plain-lines.js";
+import { addLines, addObjects, addTable } from "./adding.js";
+import { linesOf, rowsOf } from "./plain-lines.js";
 
 const MOST_CHARACTERS = 100_000;
 const ASIDE_PX = 20;
@@ -15,7 +15,10 @@ export async function pasteText(stage, text) {
 		);
 		return;
 	}
-	await addLines(stage, linesOf(text));
+	const rows = rowsOf(text);
+	// Lines of several cells each come from a spreadsheet.
+	if (rows.length > 1 && rows.every((cells) => cells.length > 1)) await addTable(stage, rows);
+	else await addLines(stage, linesOf(text));
 }
 
 /** @param content what Clipboard.copy wrote @param {boolean} inPlace where it stood, not a little aside of it */

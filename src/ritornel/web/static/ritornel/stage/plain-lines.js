@@ -3,6 +3,16 @@
 const BULLET = /^\s*(?:[•◦▪‣·*–-])\s+(?=\S)/;
 const NUMBER = /^\s*\d{1,3}[.)]\s+(?=\S)/;
 
+/** Plain text as rows of cells, as spreadsheets give them: tabs part cells, and white space at their ends goes. */
+export function rowsOf(text) {
+	const lines = text
+		.replace(/\r\n?/g, "\n")
+		.replace(/[\u200b\ufeff]/g, "")
+		.split("\n");
+	while (lines.length > 1 && !lines.at(-1).trim()) lines.pop();
+	return lines.map((line) => line.split("\t").map((cell) => cell.trim()));
+}
+
 /** Plain text as lines; bullets and numbers typed as characters become lists, white space at the ends goes. */
 export function linesOf(text) {
 	const lines = text

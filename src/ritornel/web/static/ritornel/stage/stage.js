@@ -11,7 +11,7 @@ import { Picking } from "./picking.js";
 import { Places } from "./places.js";
 
 const spares = later(() => import("./spares.js"));
-const words = later(async () => (await Promise.all([import("./text-editor.js"), loadSheet("writing")]))[0]);
+const words = later(async () => (await Promise.all([import("./writing.js"), loadSheet("writing")]))[0]);
 
 export class Stage {
 	constructor(state, theatre) {

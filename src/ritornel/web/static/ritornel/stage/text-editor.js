@@ -4,7 +4,6 @@
 import { el, icon, newId } from "../ui/element.js";
 import { keyOf } from "../ui/free-keys.js";
 import { toast } from "../ui/toast.js";
-import { LEFT } from "./held-keys.js";
 import { LinkField } from "./link-field.js";
 import { linesOf } from "./plain-lines.js";
 
@@ -31,7 +30,7 @@ function runNode(state, run) {
 	return node;
 }
 
-function paragraphNode(state, paragraph) {
+export function paragraphNode(state, paragraph) {
 	// Each paragraph runs as its first strong letter says, as the core sets it.
 	const node = el(
 		"p",
@@ -536,7 +535,7 @@ export class WordsEditor {
 			offerWords(clean, state.refusal);
 			return;
 		}
-		stage.editor = new WordsEditor(stage, now);
+		stage.editor = new this.constructor(stage, now);
 		stage.editor.draw(paragraphs);
 	}
 }
@@ -550,13 +549,4 @@ function offerWords(paragraphs, why) {
 		onact: () => navigator.clipboard?.writeText(text),
 		stays: true,
 	});
-}
-
-/** Opens the words of a text or shape; what was open is kept first. */
-export function editWords(stage, item, typed = "") {
-	stage.editor?.finish();
-	stage.editor = new WordsEditor(stage, item);
-	const words = typed.replaceAll(LEFT, "");
-	if (words) stage.editor.begin(words);
-	if (words !== typed) stage.editor.leave();
 }

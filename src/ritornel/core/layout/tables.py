@@ -1,0 +1,98 @@
+"""Tables: words in rows and columns, measured and set as marks.
+
+A row is a paragraph, so that rows build, carry and are found as paragraphs are. Its ground and the line under it belong
+to its part: they come and go with its words.
+"""
+
+from functools import lru_cache
+
+from ritornel.core.document.cells import cells_of, columns_of
+from ritornel.core.document.objects import Box, Paragraph, Table
+from ritornel.core.layout.lines import BrokenText, broken, fit_letters, moved_part, text_of
+from ritornel.core.layout.marks import Mark, PartDrawing, PathMark
+from ritornel.core.layout.outlines import rectangle
+
+INSET_X = 0.45
+INSET_Y = 0.25
+"""How far words keep from the edges of their cell, in sizes of their letters."""
+
+
+def column_spans(table: Table) -> tuple[tuple[float, float], ...]:
+    """Where each column begins and how wide it is, in px: the box is shared by the columns' widths.
+
+    >>> from ritornel.core.document.objects import TableColumn
+    >>> table = Table("t", "Table", Box(0, 0, 600, 100), columns=(TableColumn(2.0), TableColumn(1.0)))
+    >>> column_spans(table)
+    ((0.0, 400.0), (400.0, 200.0))
+    """
+    columns = columns_of(table)
+    whole = sum(column.width for column in columns)
+    spans, x = [], 0.0
+    for column in columns:
+        width = table.box.width * column.width / whole
+        spans.append((x, width))
+        x += width
+    return tuple(spans)
+
+
+@lru_cache(maxsize=1000)
+def set_table(table: Table) -> BrokenText:
+    """The table's rows as drawings.
+
+    A row is as high as its highest cell and the room around it. Rows that need less than the box share what is left
+    alike, but where the box *grows* with them. With `overflow` *shrink*, letters are made smaller in halves of a px
+    until all rows fit the box or they are 4 px.
+    """
+    return fit_letters(table, lambda size_px: _set_at(table, size_px))
+
+
+def _set_at(table: Table, size: float) -> BrokenText:
+    spans, columns = column_spans(table), columns_of(table)
+    inset_x, inset_y = INSET_X * size, (INSET_Y + table.paragraph_gap / 2) * size
+    rows: list[list[BrokenText]] = []
+    for number, row in enumerate(table.paragraphs):
+        headed = table.heading and number == 0
+        made = []
+        for cell, (_, width), column in zip(cells_of(row), spans, columns, strict=False):
+            text = text_of(
+                table,
+                Box(0, 0, max(width - 2 * inset_x, size), 0),
+                paragraphs=(Paragraph(row.id, cell),),
+                size_px=size,
+                weight=700 if headed else table.weight,
+                align=column.align or table.align,
+                stand="top",
+                overflow="grow",
+                paragraph_gap=0.0,
+            )
+            made.append(broken(text))
+        rows.append(made)
+    heights = [max(cell.needs_height for cell in cells) + 2 * inset_y for cells in rows]
+    needs = sum(heights)
+    spare = 0.0 if table.overflow == "grow" or not rows else max(table.box.height - needs, 0.0) / len(rows)
+    share = {"top": 0.0, "middle": 0.5, "bottom": 1.0}[table.stand]
+    parts: list[PartDrawing] = []
+    y = 0.0
+    for number, (row, cells, least) in enumerate(zip(table.paragraphs, rows, heights, strict=True)):
+        height = least + spare
+        marks = _row_ground(table, number, y, height)
+        for lines, (x, _) in zip(cells, spans, strict=False):
+            down = y + inset_y + (height - 2 * inset_y - lines.needs_height) * share
+            marks += [mark for part in lines.parts for mark in moved_part(part, x + inset_x, down).marks]
+        parts.append(PartDrawing(row.id, table.box.width / 2, y + height / 2, tuple(marks), height))
+        y += height
+    missing = {sign for cells in rows for cell in cells for sign in cell.missing}
+    return BrokenText(tuple(parts), needs, size, tuple(sorted(missing)))
+
+
+def _row_ground(table: Table, number: int, y: float, height: float) -> list[Mark]:
+    """What lies behind a row: the ground of a heading or of every second row, and the line under it."""
+    headed = table.heading and number == 0
+    fill = table.heading_fill if headed else table.band_fill if (number - table.heading) % 2 else None
+    marks: list[Mark] = [PathMark(rectangle(0, y, table.box.width, height), fill)] if fill else []
+    rule = table.stroke
+    if rule is not None and rule.width_px and number < len(table.paragraphs) - 1:
+        foot = y + height
+        d = f"M 0 {foot:.3f} L {table.box.width:.3f} {foot:.3f}"
+        marks.append(PathMark(d, None, rule.colour, rule.width_px, rule.dashes, rule.dash == "dotted"))
+    return marks

@@ -1,0 +1,144 @@
+// The words of a table, edited in place: a paragraph is a row, and a tab parts its cells. Tab goes to the next cell,
+// Enter makes a row.
+import { rowsOf } from "./plain-lines.js";
+import { paragraphNode, WordsEditor } from "./text-editor.js";
+
+/** The cells of a row's runs. */
+function cellsOf(runs) {
+	const cells = [[]];
+	for (const run of runs) {
+		const [first, ...others] = run.text.split("\t");
+		cells.at(-1).push({ ...run, text: first });
+		for (const text of others) cells.push([{ ...run, text }]);
+	}
+	return cells;
+}
+
+/** The runs of a row of cells. */
+const runsOf = (cells) =>
+	cells
+		.flatMap(([first, ...others], at) => [{ ...first, text: `${at ? "\t" : ""}${first.text}` }, ...others])
+		.filter((run) => run.text);
+
+export class TableEditor extends WordsEditor {
+	constructor(stage, item) {
+		super(stage, item);
+		this.selectCell(0, 0);
+	}
+
+	/** Begins with what was typed already, in the first cell. */
+	begin(text) {
+		const rows = this.read();
+		rows[0].runs = runsOf([[{ text }], ...cellsOf(rows[0].runs).slice(1)]);
+		this.draw(rows);
+		const end = { at: 0, offset: text.length };
+		this.select([end, end]);
+	}
+
+	get columns() {
+		return Math.max(this.item.columns.length, 1);
+	}
+
+	dress() {
+		super.dress();
+		const { style, dataset } = this.field;
+		// Where columns differ in width, words stand in even ones while they are written.
+		style.setProperty("--column", `${this.item.box.width / this.columns}px`);
+		dataset.heading = String(this.item.heading);
+		const row = this.state.staged.drawing.objects.find((entry) => entry.object_id === this.item.id)?.parts[0];
+		style.setProperty("--row", `${row?.height ?? 0}px`);
+	}
+
+	key(event) {
+		if (event.key === "Tab") {
+			event.preventDefault();
+			event.stopPropagation();
+			this.step(event.shiftKey ? -1 : 1);
+		} else if (event.key === "Enter" && !event.ctrlKey && !event.metaKey) {
+			event.preventDefault();
+			event.stopPropagation();
+			this.addRow();
+		} else super.key(event);
+	}
+
+	/** A table holds no lists. */
+	toolbar() {
+		const bar = super.toolbar();
+		for (const button of bar.querySelectorAll('[data-look^="list-"], [data-look="bullets"], [data-look="numbers"]'))
+			button.remove();
+		return bar;
+	}
+
+	/** A cell may begin with a number or a dash. */
+	autoList() {}
+
+	emptyRow() {
+		return paragraphNode(this.state, { runs: [{ text: "\t".repeat(this.columns - 1) }] });
+	}
+
+	addRow() {
+		const { at } = this.ends()[1];
+		this.field.children[at].after(this.emptyRow());
+		this.selectCell(at + 1, 0);
+	}
+
+	/** Selects the words of a cell. */
+	selectCell(at, cell) {
+		const cells = this.field.children[at].textContent.split("\t");
+		const offset = cells.slice(0, cell).reduce((sum, text) => sum + text.length + 1, 0);
+		this.select([
+			{ at, offset },
+			{ at, offset: offset + cells[cell].length },
+		]);
+	}
+
+	/** To the next cell or the one before; past the last one to a new row. */
+	step(way) {
+		const { at, offset } = this.ends()[1];
+		const rows = this.field.children;
+		const text = rows[at].textContent;
+		const cell = text.slice(0, offset).split("\t").length - 1;
+		const cells = text.split("\t").length;
+		if (way < 0) {
+			if (cell) this.selectCell(at, cell - 1);
+			else if (at) this.selectCell(at - 1, rows[at - 1].textContent.split("\t").length - 1);
+			return;
+		}
+		if (cell + 1 < this.columns && cell + 1 === cells) {
+			this.select([
+				{ at, offset: text.length },
+				{ at, offset: text.length },
+			]);
+			document.execCommand("insertText", false, "\t");
+			return;
+		}
+		if (cell + 1 < cells) this.selectCell(at, cell + 1);
+		else if (rows[at + 1]) this.selectCell(at + 1, 0);
+		else this.addRow();
+	}
+
+	/** Cells of a spreadsheet go into the cells from here on; a few words go where the cursor is. */
+	paste(event) {
+		const given = rowsOf(event.clipboardData.getData("text/plain"));
+		if (given.length === 1 && given[0].length === 1) {
+			super.paste(event);
+			return;
+		}
+		event.preventDefault();
+		event.stopPropagation();
+		const { at, offset } = this.ends()[0];
+		const from = this.field.children[at].textContent.slice(0, offset).split("\t").length - 1;
+		const rows = this.read();
+		given.forEach((texts, number) => {
+			const row = (rows[at + number] ??= { id: "", list: "none", level: 0, runs: [] });
+			const cells = cellsOf(row.runs);
+			texts.forEach((text, column) => {
+				while (cells.length <= from + column) cells.push([{ text: "" }]);
+				cells[from + column] = [{ text }];
+			});
+			row.runs = runsOf(cells.map((cell) => (cell.length ? cell : [{ text: "" }])));
+		});
+		this.draw(rows);
+		this.selectCell(at + given.length - 1, from + given.at(-1).length - 1);
+	}
+}

@@ -1,0 +1,16 @@
+// The editor of an object's words: one of a kind's own, or the usual one.
+import { LEFT } from "./held-keys.js";
+import { TableEditor } from "./table-editor.js";
+import { WordsEditor } from "./text-editor.js";
+
+const EDITORS = { table: TableEditor };
+
+/** Opens the words of an object; what was open is kept first. */
+export function editWords(stage, item, typed = "") {
+	stage.editor?.finish();
+	const Editor = EDITORS[item.kind] ?? WordsEditor;
+	stage.editor = new Editor(stage, item);
+	const words = typed.replaceAll(LEFT, "");
+	if (words) stage.editor.begin(words);
+	if (words !== typed) stage.editor.leave();
+}
