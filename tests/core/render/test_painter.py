@@ -3,13 +3,17 @@
 import tempfile
 from pathlib import Path
 
+import numpy as np
+import skia
 from django.test import SimpleTestCase
 from PIL import Image
 
 from ritornel.core.document import AdvanceAfter, Asset, Box, Picture, Show, Slide
 from ritornel.core.render.painter import Painter
 from ritornel.core.render.pictures import Pictures
-from ritornel.core.schedule.performance import frame_state_at_rest, perform
+from ritornel.core.schedule.performance import frame_state_at, frame_state_at_rest, perform
+from ritornel.demo.orlmere import FILES, MEDIA, media
+from tests.kinds import every_effect
 
 
 class Few(Pictures):
@@ -75,3 +79,26 @@ class KeptPicturesTest(SimpleTestCase):
             [(kept.image(asset, "a").width(), kept.image(asset, "a").height()) for _ in range(2)], [(40, 40)] * 2
         )
         self.assertEqual(len(self.read), 1)
+
+
+class SizeTest(SimpleTestCase):
+    """A film of another size than the show's shows the same."""
+
+    def pixels(self, painter: Painter, at_ms: float) -> np.ndarray:
+        image = painter.image(frame_state_at(painter.performance, at_ms))
+        return image.toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.uint8)
+
+    def test_every_effect_and_transition_is_at_half_and_at_one_and_a_half_size_what_it_is_at_the_shows(self) -> None:
+        show = every_effect()
+        performance = perform(show)
+        paths = {asset.sha256: MEDIA / FILES[asset_id][0] for asset_id, (asset, _) in media().items()}
+        sizes = ((1280, 720), (640, 360), (1920, 1080))
+        usual, *others = (Painter(performance, *size, paths.__getitem__) for size in sizes)
+        for start, slide in zip(performance.schedule.starts_ms, show.slides, strict=True):
+            at_ms = start + (slide.transition.lasts_ms or 1200) * 0.35
+            small = (320, 180)
+            wanted = np.asarray(Image.fromarray(self.pixels(usual, at_ms)).resize(small, Image.Resampling.BOX))
+            for painter in others:
+                found = Image.fromarray(self.pixels(painter, at_ms)).resize(small, Image.Resampling.BOX)
+                off = np.abs(np.asarray(found).astype(int) - wanted.astype(int)).mean()
+                self.assertLess(off, 1.5, f"{slide.name} at {painter.width_px} px")

@@ -20,7 +20,7 @@ from ritornel.core.render.process_pool import FilmSegment
 from ritornel.core.schedule.performance import Performance
 from ritornel.core.sound.tempo import asset_and_rate
 
-VERSION = 2
+VERSION = 3
 """Counted up when a segment or a sound would be drawn, mixed or encoded in another way."""
 MOST_BYTES = 2_000_000_000
 MOST_DAYS = 14

@@ -137,9 +137,12 @@ class Painter:
         edge = begin_mask(canvas, values, region)
         tinted = _begin_tint(canvas, values)
         if keep:
+            # Saved: the soft edge that ends the mask is in px of the frame, not of the output.
+            canvas.save()
             canvas.scale(1 / self.scale, 1 / self.scale)
             paint = skia.Paint(Alphaf=values.opacity)
             canvas.drawImage(self._still(layer), 0, 0, skia.SamplingOptions(skia.FilterMode.kLinear), paint)
+            canvas.restore()
         else:
             self.paint_slide(canvas, layer)
         if tinted:
