@@ -21,10 +21,10 @@ from ritornel.core.formats.media import Limits
 from ritornel.core.formats.pictures import show_from_pictures, with_voices
 from ritornel.core.motion.catalogue import transition_named
 from ritornel.core.render.encoding import FilmOrder
-from ritornel.core.render.film import Progress
 from ritornel.core.render.process_pool import FilmSource
 from ritornel.core.render.segmented_film import write_parted
 from ritornel.core.render.stills import write_stills
+from ritornel.core.render.workload import Progress
 from ritornel.core.schedule import compile_show, moment_at
 from ritornel.core.schedule.clips import compile_clips
 from ritornel.core.schedule.music import compile_music

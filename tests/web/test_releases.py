@@ -118,7 +118,8 @@ class FilmTest(WebTest):
         self.queued.assert_called_once_with(job.id)
         self.make(job)
         job.refresh_from_db()
-        self.assertEqual((job.state, job.done, job.total), ("ready", job.total, 166))
+        self.assertEqual((job.state, job.done, job.found), ("ready", job.total, 0))
+        self.assertGreater(job.total, 0)
         reply = self.client.get(f"/shows/clock/films/{job.id}/file")
         self.assertEqual(reply.headers["Content-Disposition"], 'attachment; filename="the-orlmere-clock-160x90.mp4"')
         self.assertEqual(len(reply.content), job.size_bytes)
@@ -240,6 +241,16 @@ class FilmTest(WebTest):
         )
         (line,) = self.client.get("/shows/clock/films").json()["films"]
         self.assertAlmostEqual(line["left_s"], 30, delta=1)
+
+    def test_what_an_earlier_run_had_done_says_nothing_of_how_quick_this_one_is(self) -> None:
+        self.order()
+        ago = timezone.now() - timedelta(seconds=10)
+        FilmJob.objects.update(state="running", started_at=ago, done=80, found=70, total=100, **held())
+        (line,) = self.client.get("/shows/clock/films").json()["films"]
+        self.assertAlmostEqual(line["left_s"], 20, delta=1)
+        FilmJob.objects.update(done=70)
+        (line,) = self.client.get("/shows/clock/films").json()["films"]
+        self.assertIsNone(line["left_s"])
 
     def test_films_that_cannot_be_are_refused(self) -> None:
         for body, words in (

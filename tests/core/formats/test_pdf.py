@@ -8,8 +8,8 @@ from PIL import Image
 from ritornel.core.document.show import AdvanceAfter, Frame
 from ritornel.core.errors import BadMedia, BadValue, Cancelled
 from ritornel.core.formats.pdf import frame_for, read_pdf
-from ritornel.core.render.film import Progress
 from ritornel.core.render.pages import page_size, write_pdf
+from ritornel.core.render.workload import Progress
 from ritornel.core.schedule.performance import perform
 from ritornel.demo.orlmere import media, orlmere
 

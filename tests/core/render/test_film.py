@@ -22,9 +22,10 @@ from ritornel.core.errors import BadMedia, BadValue, Cancelled, RitornelError
 from ritornel.core.formats.archive import read_archive
 from ritornel.core.formats.media import Limits
 from ritornel.core.render.encoding import FilmOrder
-from ritornel.core.render.film import Progress, write_film
+from ritornel.core.render.film import write_film
 from ritornel.core.render.frames import changing_frames
 from ritornel.core.render.painter import Painter
+from ritornel.core.render.workload import Progress
 from ritornel.core.schedule.performance import frame_state_at, frame_state_at_rest, perform
 from ritornel.core.time import frame_count
 from ritornel.demo.orlmere import FILES, MEDIA, orlmere

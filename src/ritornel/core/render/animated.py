@@ -9,10 +9,11 @@ import numpy as np
 
 from ritornel.core.errors import BadValue
 from ritornel.core.render.encoding import FilmOrder
-from ritornel.core.render.film import Progress, Report, check_order
+from ritornel.core.render.film import Report, check_order
 from ritornel.core.render.frames import changing_frames
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.surfaces import surface_over
+from ritornel.core.render.workload import Progress
 from ritornel.core.schedule.performance import Performance
 from ritornel.core.time.edges import frame_count, frame_time_ms
 from ritornel.core.time.milliseconds import clock_text, round_half_up

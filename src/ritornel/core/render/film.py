@@ -8,13 +8,12 @@ import sys
 import tempfile
 import threading
 from collections.abc import Callable
-from concurrent.futures import Future, ThreadPoolExecutor
+from concurrent.futures import Future, ThreadPoolExecutor, wait
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
 import av
-import msgspec
 
 from ritornel.core.errors import BadValue, DiskFull
 from ritornel.core.render.encoding import FilmOrder, PictureTrack
@@ -23,21 +22,16 @@ from ritornel.core.render.muxing import join_film
 from ritornel.core.render.painter import MediaPath
 from ritornel.core.render.poster import draw_poster
 from ritornel.core.render.soundtrack import decoded_sounds, write_sound
+from ritornel.core.render.workload import FilmProgress, PictureWork, Progress, sound_work_ms
 from ritornel.core.schedule.performance import FrameState, Performance
 from ritornel.core.time.edges import frame_count
 
 BEHIND = 10
 """How nice the encoder of pictures is. The sound is one long chain of steps; what it waits for, the film waits for."""
+LOOK_S = 0.2
+"""How often it is looked whether the film is still wanted, while only its sound is made."""
 THREADS = 2
 """How many threads encode: always as many, so that a film is the same on every machine."""
-
-
-class Progress(msgspec.Struct, frozen=True):
-    """How many of all frames are done, and which slide is being drawn (from 1)."""
-
-    done: int
-    total: int
-    slide: int
 
 
 Report = Callable[[Progress], None]
@@ -143,13 +137,17 @@ def write_film(
     ):
         folder = Path(name)
         pictures, sound, given_up = folder / "pictures.mp4", folder / "sound.mp4", threading.Event()
+        counted = _Counted(performance, order, report)
 
         def write_track() -> None:
-            write_sound(performance, decoded_sounds(performance, media, folder), sound, webm, given_up)
+            sounds = decoded_sounds(performance, media, folder)
+            write_sound(performance, sounds, sound, webm, given_up, counted.hear)
 
         sounding = beside.submit(write_track) if performance.sound_ids() else None
         try:
-            _draw(performance, pictures, order, media, report, webm, sounding)
+            _draw(performance, pictures, order, media, counted, webm, sounding)
+            while sounding is not None and not wait([sounding], LOOK_S).done:
+                counted.tell()
             if sounding is not None:
                 sounding.result()
         except BaseException:
@@ -158,9 +156,37 @@ def write_film(
         poster = b"" if webm else draw_poster(performance, order, media)
         heard = sound if sounding is not None else None
         join_film([(pictures, Fraction(0))], heard, unfinished, performance, order, poster)
-    total = frame_count(performance.schedule.length_ms, order.rate)
-    if report is not None:
-        report(Progress(total, total, len(performance.slides)))
+    counted.end()
+
+
+class _Counted:
+    """What is done of a film that is made in one, told to whoever wants to know."""
+
+    def __init__(self, performance: Performance, order: FilmOrder, report: Report | None) -> None:
+        self._work, self._report, self._slides = PictureWork(performance, order), report, len(performance.slides)
+        self._sound_ms = sound_work_ms(performance)
+        total = frame_count(performance.schedule.length_ms, order.rate)
+        self._progress = FilmProgress([self._work.between(0, total)], self._sound_ms, ([0.0], 0.0), starting_ms=0.0)
+        self._pictures_ms, self._heard, self._slide = 0.0, 0.0, 0
+
+    def hear(self, share: float) -> None:
+        """So much of the sound is made; said on the sound's own thread."""
+        self._heard = share
+
+    def see(self, number: int, slide: int) -> None:
+        """The frames before this one are drawn. Raises what the report raises."""
+        self._pictures_ms, self._slide = self._work.between(0, number), slide
+        self.tell()
+
+    def tell(self) -> None:
+        """Raises what the report raises."""
+        if self._report is not None:
+            self._report(self._progress.at([self._pictures_ms], self._heard * self._sound_ms, self._slide))
+
+    def end(self) -> None:
+        """The film is there."""
+        if self._report is not None:
+            self._report(self._progress.end(self._slides))
 
 
 def _draw(
@@ -168,7 +194,7 @@ def _draw(
     path: Path,
     order: FilmOrder,
     media: MediaPath,
-    report: Report | None,
+    counted: _Counted,
     webm: bool,
     sounding: Future[None] | None,
 ) -> None:
@@ -183,8 +209,7 @@ def _draw(
                 break
             if sounding is not None and sounding.done():
                 sounding.result()
-            if report is not None:
-                report(Progress(number, total, slide_of(frame_state)))
+            counted.see(number, slide_of(frame_state))
             writer.frames.put(frames.frame(number, frame_state, new))
     except BaseException:
         writer.given_up.set()

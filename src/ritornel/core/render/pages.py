@@ -14,8 +14,9 @@ from ritornel.core.document.objects import Box, Paragraph, Text, TextRun
 from ritornel.core.errors import BadValue
 from ritornel.core.layout.lines import broken
 from ritornel.core.layout.marks import TextMark
-from ritornel.core.render.film import Progress, Report
+from ritornel.core.render.film import Report
 from ritornel.core.render.painter import MediaPath, Painter, paint_text
+from ritornel.core.render.workload import Progress
 from ritornel.core.schedule.performance import Performance, StagedSlide, frame_state_at_rest
 
 Kind = Literal["slides", "beats", "notes"]

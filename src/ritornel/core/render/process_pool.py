@@ -56,13 +56,14 @@ class FilmSource(msgspec.Struct, frozen=True):
 
 class Told(msgspec.Struct, frozen=True):
     """What one of the crew tells: how many frames of a segment are done and whether it is whole, or, where it has no
-    segment, that the sound is; which slide is drawn; what went wrong.
+    segment, which share of the sound is and whether that is whole; which slide is drawn; what went wrong.
     """
 
     segment: FilmSegment | None
     frames: int = 0
     whole: bool = False
     slide: int = 0
+    share: float = 0.0
     failure: BaseException | None = None
 
 
@@ -119,7 +120,7 @@ class Crew:
                     "The film could not be made: one of its makers stopped in the middle, perhaps for want of memory."
                 ) from None
             return None
-        if told.segment is None and self._draws_later:
+        if told.segment is None and told.whole and self._draws_later:
             self._draws_later = False
             self._start(_draw_segments, self._wanted)
         return told
@@ -194,15 +195,15 @@ def _make_sound(scene: FilmSource, folder: Path, webm: bool, told: Any) -> None:
     """What the sound's maker does: decodes, mixes, measures, masters and encodes the whole."""
     _prepare()
     try:
-        write_whole_sound(scene, folder, webm)
-        told.put(Told(None, whole=True))
+        write_whole_sound(scene, folder, webm, lambda share: told.put(Told(None, share=share)))
+        told.put(Told(None, whole=True, share=1.0))
     except BaseException as error:
         told.put(Told(None, failure=_plain(error)))
 
 
-def write_whole_sound(scene: FilmSource, folder: Path, webm: bool) -> None:
+def write_whole_sound(scene: FilmSource, folder: Path, webm: bool, tell: Callable[[float], None] | None = None) -> None:
     """Writes the whole sound. It is in its place when it is whole; what is decoded for it lies in the folder
-    meanwhile.
+    meanwhile. `tell` hears which share is done.
     """
     performance, unfinished, samples = (
         perform(scene.show),
@@ -213,6 +214,6 @@ def write_whole_sound(scene: FilmSource, folder: Path, webm: bool) -> None:
         # Whoever was killed at it may still be about for an instant: what is missing to it troubles nobody.
         shutil.rmtree(left, ignore_errors=True)
     samples.mkdir()
-    write_sound(performance, decoded_sounds(performance, scene.path, samples), unfinished, webm)
+    write_sound(performance, decoded_sounds(performance, scene.path, samples), unfinished, webm, tell=tell)
     shutil.rmtree(samples)
     unfinished.replace(sound_place(folder))

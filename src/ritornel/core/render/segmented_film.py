@@ -11,12 +11,13 @@ import msgspec
 
 from ritornel.core.errors import RitornelError
 from ritornel.core.render.encoding import FilmOrder
-from ritornel.core.render.film import Progress, Report, check_film, moved_there, write_film
+from ritornel.core.render.film import Report, check_film, moved_there, write_film
 from ritornel.core.render.frames import frame_state_of_frame
 from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
 from ritornel.core.render.muxing import join_film
 from ritornel.core.render.poster import draw_poster
 from ritornel.core.render.process_pool import Crew, FilmSegment, FilmSource, picture_place, sound_place
+from ritornel.core.render.workload import FilmProgress, PictureWork, sound_work_ms
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.time.edges import frame_count
 
@@ -88,7 +89,7 @@ def write_parted(
             for place, key in kept.items():
                 if store is not None and not place.is_file():
                     store.fetch(key, place)
-            _make_parts(scene, performance, segments, folder, path.suffix, report, processes)
+            progress = _make_parts(scene, performance, segments, folder, path.suffix, report, processes)
             pictures = [(picture_place(folder, segment), Fraction(segment.first) / order.rate) for segment in segments]
             for place, key in kept.items():
                 if store is not None:
@@ -101,9 +102,8 @@ def write_parted(
         shutil.rmtree(folder, ignore_errors=True)
         raise
     shutil.rmtree(folder, ignore_errors=True)
-    total = frame_count(performance.schedule.length_ms, order.rate)
     if report is not None:
-        report(Progress(total, total, len(performance.slides)))
+        report(progress.end(len(performance.slides)))
 
 
 def _known(
@@ -124,14 +124,16 @@ def _make_parts(
     suffix: str,
     report: Report | None,
     processes: int,
-) -> None:
-    total = segments[-1].end
+) -> FilmProgress:
     open_ones = [segment for segment in segments if not picture_place(folder, segment).is_file()]
-    done = {segment.number: segment.end - segment.first for segment in segments if segment not in open_ones}
     silent = not performance.sound_ids() or sound_place(folder).is_file()
-    slide, left = 0, len(open_ones) + (not silent)
+    work, sound_ms = PictureWork(performance, scene.order), sound_work_ms(performance)
+    whole = [work.between(segment.first, segment.end) for segment in segments]
+    done = [0.0 if segment in open_ones else work_ms for segment, work_ms in zip(segments, whole, strict=True)]
+    heard, slide, left = float(silent), 0, len(open_ones) + (not silent)
+    progress = FilmProgress(whole, sound_ms, (done, heard * sound_ms), processes)
     if not left:
-        return
+        return progress
     crew = Crew(scene, folder, suffix == ".webm", open_ones, not silent, processes)
     try:
         while left:
@@ -140,9 +142,13 @@ def _make_parts(
                 if told.failure is not None:
                     raise told.failure
                 left -= told.whole
-                if told.segment is not None:
-                    done[told.segment.number], slide = told.frames, told.slide
+                if told.segment is None:
+                    heard = told.share
+                else:
+                    first, slide = told.segment.first, told.slide
+                    done[told.segment.number] = work.between(first, first + told.frames)
             if report is not None:
-                report(Progress(min(sum(done.values()), total - 1), total, slide))
+                report(progress.at(done, heard * sound_ms, slide))
     finally:
         crew.stop()
+    return progress

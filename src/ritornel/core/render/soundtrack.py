@@ -4,7 +4,7 @@ import itertools
 import math
 import os
 import threading
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from fractions import Fraction
 from pathlib import Path
 from typing import Any
@@ -35,6 +35,10 @@ too high.
 """
 ROOM_DB = 0.15
 """So much more room than was missing: with another encoding the peaks lie elsewhere."""
+
+
+MEASURED_SHARE, ENCODED_SHARE = 0.25, 0.66
+"""Which share of the work mixing with measuring is, and encoding; the rest is looking at what was written."""
 
 
 class GivenUp(Exception):
@@ -122,16 +126,19 @@ def write_sound(
     path: Path,
     webm: bool,
     given_up: threading.Event | None = None,
+    tell: Callable[[float], None] | None = None,
 ) -> None:
     """Writes the sound of a self-running show at -16 LUFS: AAC, or Opus for WebM. What was written is decoded and
     measured; where the codec made a true peak above -1 dBTP it is written again, quieter at its peaks. Raises
-    GivenUp once `given_up` is set.
+    GivenUp once `given_up` is set. `tell` hears which share of the work is done.
     """
+    tell = tell or (lambda share: None)
     total = sample_at(performance.schedule.length_ms)
 
     def mix(first: int, count: int) -> Samples:
         if given_up is not None and given_up.is_set():
             raise GivenUp
+        tell(MEASURED_SHARE * first / total)
         return mixed(performance.music, sounds, first, count, performance.events)
 
     kept = KeptMix(mix, path.with_name(f"{path.name}.mix"))
@@ -139,7 +146,8 @@ def write_sound(
         room_db = 0.0
         for _ in range(TRIES):
             master = master_of(kept, total, room_db)
-            _encode(kept, master, total, path, webm)
+            _encode(kept, master, total, path, webm, tell)
+            tell(MEASURED_SHARE + ENCODED_SHARE)
             missing_db = peak_db_of(path) - CEILING_DBTP
             if missing_db <= 0:
                 break
@@ -148,12 +156,13 @@ def write_sound(
         kept.close()
 
 
-def _encode(mix: Mix, master: Master, total: int, path: Path, webm: bool) -> None:
+def _encode(mix: Mix, master: Master, total: int, path: Path, webm: bool, tell: Callable[[float], None]) -> None:
     with av.open(str(path), "w", format="mp4") as container:
         stream: Any = container.add_stream("libopus" if webm else "aac", rate=SAMPLE_RATE_HZ, layout="stereo")
         stream.bit_rate = 160_000
         for first in range(0, total, BLOCK):
             count = min(BLOCK, total - first)
+            tell(MEASURED_SHARE + ENCODED_SHARE * first / total)
             block = np.clip(mastered(mix, master, first, count, total), -1.0, 1.0)
             frame = av.AudioFrame.from_ndarray(
                 np.ascontiguousarray(block.reshape(1, -1)), format="flt", layout="stereo"

@@ -4,8 +4,9 @@ from pathlib import Path
 
 import skia
 
-from ritornel.core.render.film import Progress, Report
+from ritornel.core.render.film import Report
 from ritornel.core.render.painter import MediaPath, Painter
+from ritornel.core.render.workload import Progress
 from ritornel.core.schedule.performance import FrameState, Performance, frame_state_at_rest
 
 LIGHT_QUALITY = 60

@@ -80,17 +80,18 @@ class Job(models.Model):
         return self.state == self.State.RUNNING and not held
 
     @property
+    def found_done(self) -> int:
+        """What was done already when this run of it began."""
+        return 0
+
+    @property
     def left_s(self) -> float | None:
-        """How many seconds are left, judged by what is done; None before that can be judged."""
-        if (
-            self.state != self.State.RUNNING
-            or self.started_at is None
-            or self.total == 0
-            or self.done * 50 < self.total
-        ):
+        """How many seconds are left, judged by what this run has done; None before that can be judged."""
+        made = self.done - self.found_done
+        if self.state != self.State.RUNNING or self.started_at is None or self.total == 0 or made * 50 < self.total:
             return None
         took = (timezone.now() - self.started_at).total_seconds()
-        return took * (self.total - self.done) / self.done
+        return took * (self.total - self.done) / made
 
 
 def _lease(token: str) -> dict[str, Any]:

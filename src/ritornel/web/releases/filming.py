@@ -14,18 +14,19 @@ from typing import cast
 from django.conf import settings
 from django.core.files.storage import storages
 from django.db import close_old_connections
+from django.utils import timezone
 
 from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import Cancelled, RitornelError
 from ritornel.core.render.animated import write_animated
 from ritornel.core.render.encoding import FilmOrder
-from ritornel.core.render.film import Progress
 from ritornel.core.render.kept_segments import SegmentStore
 from ritornel.core.render.pages import Kind, write_pdf
 from ritornel.core.render.process_pool import FilmSource
 from ritornel.core.render.segmented_film import write_parted
 from ritornel.core.render.stills import write_stills
+from ritornel.core.render.workload import Progress
 from ritornel.core.schedule.performance import perform
 from ritornel.web.jobs.lease_holder import Holder
 from ritornel.web.releases.models import FilmJob
@@ -81,7 +82,13 @@ def make_film(job_id: str, token: str) -> None:
         try:
             show = from_json(bytes(job.document), ShowValue, "The film's show")
             path = film_path(job)
-            _write(job, show, path, lambda progress: holder.report(progress.done, progress.total, slide=progress.slide))
+
+            def watch(progress: Progress) -> None:
+                holder.report(progress.done, progress.total, slide=progress.slide, found=progress.before)
+
+            # What is left is judged by how long the work takes, not by how long this process took to come.
+            FilmJob.renew(job_id, token, started_at=timezone.now(), found=job.done)
+            _write(job, show, path, watch)
             holder.finish(state=State.READY, size_bytes=path.stat().st_size)
         except Cancelled:
             holder.finish(state=State.CANCELLED)

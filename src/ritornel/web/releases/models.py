@@ -116,7 +116,8 @@ class Edition(Removable):
 
 class FilmJob(Removable, Job):
     """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked
-    for, under a name of its own. `style` says what pages have, `timing` which take it is timed by, if by one.
+    for, under a name of its own. `style` says what pages have, `timing` which take it is timed by, if by one, `found`
+    what an earlier run of it, or an earlier film, had done.
     """
 
     KINDS = {
@@ -143,10 +144,15 @@ class FilmJob(Removable, Job):
     name = models.CharField(max_length=120, blank=True, default="")
     timing = models.CharField(max_length=80, blank=True, default="")
     slide = models.IntegerField(default=0)
+    found = models.IntegerField(default=0)
     size_bytes = models.BigIntegerField(default=0)
 
     class Meta:
         ordering = ["-asked_at"]
+
+    @property
+    def found_done(self) -> int:
+        return self.found
 
     @property
     def bin_name(self) -> str:
