@@ -62,12 +62,21 @@ def lesson() -> Show:
         full = Box(0, 0, 1280, 720)
         item: Picture = Picture(f"o{number}", "Photograph", full, f"a{number}")
         order: tuple[Build, ...] = ()
-        asset = Asset(f"a{number}", str(number), f"{number:064x}", "image/jpeg", 1, 1280, 720)
+        asset = Asset(
+            f"a{number}", str(number), f"{number:064x}", "image/jpeg", size_bytes=1, width_px=1280, height_px=720
+        )
         if kind == "c":
             item = Clip(f"o{number}", "Clip", full, f"a{number}", in_ms=IN_S * 1000, out_ms=OUT_S * 1000)
-            order = (Build(f"b{number}", item.id, PLAYS, Together()),)
+            order = (Build(id=f"b{number}", object_id=item.id, effect=PLAYS, starts=Together()),)
             asset = Asset(
-                f"a{number}", str(number), f"{number:064x}", "video/mp4", 1, 1280, 720, lasts_ms=CLIP_S * 1000
+                f"a{number}",
+                str(number),
+                f"{number:064x}",
+                "video/mp4",
+                size_bytes=1,
+                width_px=1280,
+                height_px=720,
+                lasts_ms=CLIP_S * 1000,
             )
         transition = Transition("dissolve", 1000, "even") if number else Transition()
         slides.append(

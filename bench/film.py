@@ -79,17 +79,38 @@ def album(slides: int = PHOTOS, each_s: int = EACH_S) -> Show:
         if number == 0:
             objects = (picture, title)  # type: ignore[assignment]
             order = (
-                Build("in", "title", "enters fade", Follows(), 500, 1000, pace="even"),
-                Build("out", "title", "leaves fade", Follows(), 1500, 1000, pace="even"),
+                Build(
+                    id="in",
+                    object_id="title",
+                    effect="enters fade",
+                    starts=Follows(),
+                    after_ms=500,
+                    lasts_ms=1000,
+                    pace="even",
+                ),
+                Build(
+                    id="out",
+                    object_id="title",
+                    effect="leaves fade",
+                    starts=Follows(),
+                    after_ms=1500,
+                    lasts_ms=1000,
+                    pace="even",
+                ),
             )  # type: ignore[assignment]
         result.append(
             Slide(
                 f"s{number}", objects=objects, order=order, transition=transition, advance=AdvanceAfter(each_s * 1000)
             )
         )
-    assets = tuple(Asset(f"a{n}", str(n), f"{n:064x}", "image/jpeg", 1, 1600, 1067) for n in range(PHOTOS))
-    music = Asset("m", "Music", f"{99:064x}", "audio/wav", 1, lasts_ms=MUSIC_S * 1000)
-    return Show("album", "Album", slides=tuple(result), music=(MusicSpan("span", "m"),), assets=(*assets, music))
+    assets = tuple(
+        Asset(f"a{n}", str(n), f"{n:064x}", "image/jpeg", size_bytes=1, width_px=1600, height_px=1067)
+        for n in range(PHOTOS)
+    )
+    music = Asset("m", "Music", f"{99:064x}", "audio/wav", size_bytes=1, lasts_ms=MUSIC_S * 1000)
+    return Show(
+        "album", "Album", slides=tuple(result), music=(MusicSpan(id="span", asset_id="m"),), assets=(*assets, music)
+    )
 
 
 FILM = """

@@ -38,7 +38,7 @@ def make_voice(folder: Path) -> None:
 def narrated() -> Show:
     """The album with a voice on each slide, under which the music sinks."""
     show = album(SLIDES, EACH_S)
-    voice = Asset("v", "Voice", f"{98:064x}", "audio/wav", 1, lasts_ms=VOICE_S * 1000)
+    voice = Asset("v", "Voice", f"{98:064x}", "audio/wav", size_bytes=1, lasts_ms=VOICE_S * 1000)
     speaks = {"voice": Voice("v", VOICE_S * 1000, offset_ms=2000), "advance": AdvanceAfter(EACH_S * 1000)}
     slides = tuple(msgspec.structs.replace(slide, **speaks) for slide in show.slides)
     return msgspec.structs.replace(show, slides=slides, assets=(*show.assets, voice))

@@ -27,7 +27,15 @@ def busy_slide(objects: int = 30) -> Show:
     )
     effects = ("enters rise", "enters settle", "accents pulse")
     order = tuple(
-        Build(f"b{n}", f"o{n}", effects[n % 3], Together() if n else Follows(), 0, 4000, pace="ease in and out")
+        Build(
+            id=f"b{n}",
+            object_id=f"o{n}",
+            effect=effects[n % 3],
+            starts=Together() if n else Follows(),
+            after_ms=0,
+            lasts_ms=4000,
+            pace="ease in and out",
+        )
         for n in range(objects)
     )
     return Show("busy", "Busy", slides=(Slide("s", objects=shapes, order=order, advance=AdvanceAfter(4000)),))

@@ -20,7 +20,12 @@ def slide(number: int, builds: int = 20) -> Slide:
     objects = tuple(Shape(f"o{number}-{k}", "Shape", Box(0, 0, 10, 10), "rectangle") for k in range(builds))
     effects = [name for name, effect in EFFECTS.items() if effect.kind not in ("views", "plays")]
     order = tuple(
-        Build(f"b{number}-{k}", f"o{number}-{k}", effects[(number * builds + k) % len(effects)], starts)
+        Build(
+            id=f"b{number}-{k}",
+            object_id=f"o{number}-{k}",
+            effect=effects[(number * builds + k) % len(effects)],
+            starts=starts,
+        )
         for k in range(builds)
         for starts in [OnCue(f"c{number}-{k}") if k % 4 == 0 else Together() if k % 2 else Follows()]
     )

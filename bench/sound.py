@@ -26,7 +26,7 @@ def measure() -> Iterator[Line]:
     assert bell is not None
     base = orlmere()
     waltz = next(asset for asset in base.assets if asset.id == "waltz")
-    ring = Asset("bell", "Bell", "b" * 64, "audio/ogg", 1, lasts_ms=3000)
+    ring = Asset("bell", "Bell", "b" * 64, "audio/ogg", size_bytes=1, lasts_ms=3000)
     one = base.slides[0]
     slides = tuple(
         msgspec.structs.replace(
@@ -38,7 +38,7 @@ def measure() -> Iterator[Line]:
         )
         for n in range(MINUTES * 60 // EACH_S)
     )
-    music = (MusicSpan("span", "waltz", crossfade_ms=500, fade_in_ms=500, fade_out_ms=4000, ducks=True),)
+    music = (MusicSpan(id="span", asset_id="waltz", crossfade_ms=500, fade_in_ms=500, fade_out_ms=4000, ducks=True),)
     performance = perform(msgspec.structs.replace(base, slides=slides, assets=(waltz, ring), music=music))
     total = sample_at(performance.schedule.length_ms)
     with tempfile.TemporaryDirectory() as folder:

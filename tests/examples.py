@@ -34,7 +34,7 @@ def text(object_id: str, *lines: str, **more: Any) -> Text:
 
 
 def sound(asset_id: str = "waltz", lasts_ms: int = 12_000) -> Asset:
-    return Asset(asset_id, "Waltz", "ab" * 32, "audio/ogg", 1000, lasts_ms=lasts_ms)
+    return Asset(asset_id, "Waltz", "ab" * 32, "audio/ogg", size_bytes=1000, lasts_ms=lasts_ms)
 
 
 def example_a(**more: Any) -> Show:
@@ -48,8 +48,8 @@ def example_a(**more: Any) -> Show:
         advance=AdvanceAfter(5000),
         objects=(shape("title"), shape("picture")),
         order=(
-            Build("t", "title", "enters fade", Follows(), 0, 600),
-            Build("p", "picture", "enters fade", Together(), 200, 1000),
+            Build(id="t", object_id="title", effect="enters fade", starts=Follows(), after_ms=0, lasts_ms=600),
+            Build(id="p", object_id="picture", effect="enters fade", starts=Together(), after_ms=200, lasts_ms=1000),
         ),
     )
     two = Slide(
@@ -59,10 +59,10 @@ def example_a(**more: Any) -> Show:
         advance=AdvanceOnCue("out"),
         objects=tuple(shape(name) for name in "abcd"),
         order=(
-            Build("A", "a", "enters fade", OnCue("first"), 0, 400),
-            Build("B", "b", "enters fade", Follows(), 100, 300),
-            Build("C", "c", "enters fade", Together(), 0, 600),
-            Build("D", "d", "enters fade", OnCue("second", 3500), 0, 200),
+            Build(id="A", object_id="a", effect="enters fade", starts=OnCue("first"), after_ms=0, lasts_ms=400),
+            Build(id="B", object_id="b", effect="enters fade", starts=Follows(), after_ms=100, lasts_ms=300),
+            Build(id="C", object_id="c", effect="enters fade", starts=Together(), after_ms=0, lasts_ms=600),
+            Build(id="D", object_id="d", effect="enters fade", starts=OnCue("second", 3500), after_ms=0, lasts_ms=200),
         ),
     )
     three = Slide(
@@ -70,7 +70,7 @@ def example_a(**more: Any) -> Show:
         "Three",
         advance=AdvanceAfter(10_000),
         objects=(shape("long"),),
-        order=(Build("L", "long", "accents pulse", Follows(), 0, 18_200),),
+        order=(Build(id="L", object_id="long", effect="accents pulse", starts=Follows(), after_ms=0, lasts_ms=18_200),),
     )
     return Show("a", "Example A", slides=(one, two, three), **more)
 
@@ -78,4 +78,4 @@ def example_a(**more: Any) -> Show:
 def with_music(show: Show, **more: Any) -> Show:
     import msgspec
 
-    return msgspec.structs.replace(show, music=(MusicSpan("m", "waltz", **more),), assets=(sound(),))
+    return msgspec.structs.replace(show, music=(MusicSpan(id="m", asset_id="waltz", **more),), assets=(sound(),))

@@ -369,12 +369,12 @@ def every_effect() -> Show:
     for number, effect in enumerate(EFFECTS.values()):
         order = tuple(
             Build(
-                f"{object_id}{number}",
-                object_id,
-                effect.name,
-                Together(),
-                0,
-                1200,
+                id=f"{object_id}{number}",
+                object_id=object_id,
+                effect=effect.name,
+                starts=Together(),
+                after_ms=0,
+                lasts_ms=1200,
                 part="p2" if object_id == "t" and number % 2 else None,
                 repeats=effect.repeats,
             )
@@ -382,7 +382,15 @@ def every_effect() -> Show:
         )
         look: dict[str, Any] = {"objects": (text, shape, photo), "order": order}
         if effect.kind == "views":
-            flight = Build("flight", "wheel", effect.name, Together(), 0, 1200, settings={"length": "set"})
+            flight = Build(
+                id="flight",
+                object_id="wheel",
+                effect=effect.name,
+                starts=Together(),
+                after_ms=0,
+                lasts_ms=1200,
+                settings={"length": "set"},
+            )
             look |= {
                 "order": (flight,),
                 "size": Frame(2000, 1000),

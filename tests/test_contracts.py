@@ -1,5 +1,6 @@
 """The contracts of pyproject.toml, each seen to catch a violation that is planted in the graph of imports."""
 
+import ast
 import copy
 import functools
 import re
@@ -71,5 +72,32 @@ class MigrationsTest(unittest.TestCase):
             for path in sorted((ROOT / "src").rglob("migrations/0*.py"))
             for line in path.read_text().splitlines()
             if re.match(r"\s*(from|import) ritornel", line)
+        ]
+        self.assertEqual(found, [])
+
+
+class MadeByNameTest(unittest.TestCase):
+    """Values of many fields are made by name: whoever reads `Asset(a, b, 1, 0, 0)` has to count."""
+
+    MOST = 4
+    """So many arguments by place are read without counting: an id, a name, a box and what stands in it."""
+
+    def test_no_call_in_the_program_gives_more_than_four_values_by_place_to_a_value_of_the_core(self) -> None:
+        trees = {path: ast.parse(path.read_text()) for path in sorted((ROOT / "src/ritornel").rglob("*.py"))}
+        large = {
+            node.name
+            for tree in trees.values()
+            for node in ast.walk(tree)
+            if isinstance(node, ast.ClassDef) and sum(isinstance(line, ast.AnnAssign) for line in node.body) >= 9
+        }
+        self.assertIn("Slide", large)
+        found = [
+            f"{path.relative_to(ROOT)}:{node.lineno} {node.func.id}"
+            for path, tree in trees.items()
+            for node in ast.walk(tree)
+            if isinstance(node, ast.Call)
+            and isinstance(node.func, ast.Name)
+            and node.func.id in large
+            and len(node.args) > self.MOST
         ]
         self.assertEqual(found, [])

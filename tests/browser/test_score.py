@@ -347,7 +347,10 @@ class ScoreTest(BrowserTest):
     def test_a_slide_of_many_beats_leaves_the_stage_in_its_place_and_its_stops_are_walked_by_keyboard(self) -> None:
         show = example_a()
         first = show.slides[0]
-        blinks = tuple(Build(f"b{n}", first.objects[0].id, "accents pulse", OnCue(f"c{n}", 1234)) for n in range(12))
+        blinks = tuple(
+            Build(id=f"b{n}", object_id=first.objects[0].id, effect="accents pulse", starts=OnCue(f"c{n}", 1234))
+            for n in range(12)
+        )
         self.import_show(
             msgspec.structs.replace(
                 show, slides=(msgspec.structs.replace(first, order=(*first.order, *blinks)), *show.slides[1:])

@@ -43,7 +43,9 @@ class OneLineTest(SimpleTestCase):
         for value in (slide, from_json(to_json(Slide("s", "x")).replace(b'"x"', to_json(broken)), Slide, "A slide")):
             self.assertEqual(value.name, fine)
         self.assertEqual(slide.opens_section, fine)
-        self.assertEqual((Show("s", broken).title, PutSettings(broken, 0, "hold", "on cue", {}).title), (fine, fine))
+        self.assertEqual(
+            (Show("s", broken).title, PutSettings(broken, 0, "hold", "on cue", holds_by_cue={}).title), (fine, fine)
+        )
         self.assertEqual(Show("s", "\n").title, "Untitled show")
 
     def test_whatever_has_a_name_has_one_line_of_it(self) -> None:

@@ -61,7 +61,7 @@ from tests.kinds import every_effect
 from tests.live_table import table_show, table_vectors
 
 HERE = Path(__file__).parent
-CLIP_MARK = ClipMark("pendulum", 0, 0, 10, 10, "")
+CLIP_MARK = ClipMark(asset_id="pendulum", x=0, y=0, width=10, height=10, clip="")
 TEXT_MARK = TextMark(
     text="", family="Gelasio", weight=400, italic=False, size_px=20, colour="#000000", x=0, baseline=0, advance=0
 )
@@ -179,7 +179,17 @@ def spoken(end: Literal["hold", "loop", "black"]) -> Show:
         "camera", "Camera", Box(900, 400, 200, 150), "face", muted=True, holds=False, with_slide=True, out_ms=9000
     )
     voiced = msgspec.structs.replace(two, voice=Voice("voice", 9000, marks={}), objects=(*two.objects, camera))
-    face = Asset("face", "Camera", "cd" * 32, "video/mp4", 1000, 640, 480, lasts_ms=9000, silent=True)
+    face = Asset(
+        "face",
+        "Camera",
+        "cd" * 32,
+        "video/mp4",
+        size_bytes=1000,
+        width_px=640,
+        height_px=480,
+        lasts_ms=9000,
+        silent=True,
+    )
     slides = (msgspec.structs.replace(one, also_live=True), voiced, three)
     return msgspec.structs.replace(show, slides=slides, assets=(*show.assets, sound("voice", 9000), face))
 

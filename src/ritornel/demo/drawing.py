@@ -94,7 +94,7 @@ def house(
             )
 
 
-class Light(msgspec.Struct, frozen=True):
+class Light(msgspec.Struct, frozen=True, kw_only=True):
     """The colours of a scene, 0xRRGGBB, from the sky down, and what the clock shows."""
 
     sky: tuple[int, int]

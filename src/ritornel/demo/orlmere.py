@@ -85,7 +85,7 @@ def picture(object_id: str, name: str, asset_id: str, box: Box, alternative: str
 
 
 def build(name: str, object_id: str, effect: str, starts: Any, after: int = 0, lasts: int = 600, **more: Any) -> Build:
-    return Build(name, object_id, effect, starts, after, lasts, **more)
+    return Build(id=name, object_id=object_id, effect=effect, starts=starts, after_ms=after, lasts_ms=lasts, **more)
 
 
 def slides() -> tuple[Slide, ...]:
@@ -444,7 +444,9 @@ def slides() -> tuple[Slide, ...]:
 
 def orlmere(show_id: str = "orlmere") -> Show:
     """The demo show: nine slides, waits and holds, music under all of it."""
-    span = MusicSpan("waltz-span", "waltz", crossfade_ms=400, fade_in_ms=1200, fade_out_ms=3500, gain_db=-7.0)
+    span = MusicSpan(
+        id="waltz-span", asset_id="waltz", crossfade_ms=400, fade_in_ms=1200, fade_out_ms=3500, gain_db=-7.0
+    )
     return Show(
         show_id,
         "The Orlmere clock",

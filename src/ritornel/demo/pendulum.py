@@ -88,7 +88,7 @@ def pendulum(show_id: str = "pendulum") -> Show:
         "whole-s",
         "Watch it swing",
         objects=(whole,),
-        order=(Build("whole-b", "whole", PLAYS, Follows()),),
+        order=(Build(id="whole-b", object_id="whole", effect=PLAYS, starts=Follows()),),
         advance=AdvanceAfter(0),
         transition=Transition("dissolve", 800),
         notes="Say nothing. Let them count.",
@@ -124,9 +124,15 @@ def pendulum(show_id: str = "pendulum") -> Show:
         objects=(_heading("ask", "Count with it", frame, theme), text, beside),
         layout="text and picture",
         order=(
-            Build("beside-b", "beside", PLAYS, OnCue("swing", 1500)),
+            Build(id="beside-b", object_id="beside", effect=PLAYS, starts=OnCue("swing", 1500)),
             *(
-                Build(f"q{number}-b", "questions", "enters rise", OnCue(f"ask-{number}", 2500), part=f"q{number}")
+                Build(
+                    id=f"q{number}-b",
+                    object_id="questions",
+                    effect="enters rise",
+                    starts=OnCue(f"ask-{number}", 2500),
+                    part=f"q{number}",
+                )
                 for number in (1, 2, 3)
             ),
         ),
@@ -142,7 +148,7 @@ def pendulum(show_id: str = "pendulum") -> Show:
         "on-s",
         "On and on",
         objects=(round_it,),
-        order=(Build("round-b", "round", PLAYS, Follows()),),
+        order=(Build(id="round-b", object_id="round", effect=PLAYS, starts=Follows()),),
         advance=AdvanceAfter(7000),
         transition=Transition("push", 1000),
     )

@@ -18,7 +18,7 @@ class NoAnswer(RitornelError):
     """A service that cannot be reached, answers with an error, or takes too long."""
 
 
-class CatalogueEntry(msgspec.Struct, frozen=True):
+class CatalogueEntry(msgspec.Struct, frozen=True, kw_only=True):
     """Something that can be had: what it is called, whose it is, on which terms, and how its author wants to be named.
 
     `lasts_ms` is 0 for pictures.

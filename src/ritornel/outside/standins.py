@@ -54,16 +54,16 @@ def _shipped() -> dict[str, tuple[CatalogueEntry, Path]]:
         entry_id: str, kind: Kind, name: str, author: str, words: tuple[str, ...], path: Path, lasts_ms: int = 0
     ) -> None:
         entry = CatalogueEntry(
-            entry_id,
-            kind,
-            name,
-            author,
-            _LICENCE,
-            _named(name, author),
-            words,
-            path.name,
-            path.stat().st_size,
-            lasts_ms,
+            id=entry_id,
+            kind=kind,
+            name=name,
+            author=author,
+            licence=_LICENCE,
+            credit=_named(name, author),
+            words=words,
+            file_name=path.name,
+            size_bytes=path.stat().st_size,
+            lasts_ms=lasts_ms,
         )
         found[entry_id] = (entry, path)
 

@@ -5,7 +5,7 @@ from ritornel.core.document.show import Frame, MusicSpan, Show, Slide
 from ritornel.core.document.themes import BELLFOUNDER, LIMEWASH, MARKET_DAY, NIGHT_WATCH
 from ritornel.starters.writing import BUTTON, Page
 
-MUSIC = MusicSpan("music", "waltz", crossfade_ms=500, fade_in_ms=800, fade_out_ms=2500, gain_db=-6)
+MUSIC = MusicSpan(id="music", asset_id="waltz", crossfade_ms=500, fade_in_ms=800, fade_out_ms=2500, gain_db=-6)
 
 
 def exhibit() -> Show:

@@ -47,12 +47,12 @@ def _effect_slide(number: int, effect: Effect) -> Slide:
     settings = _settings(effect)
     order = tuple(
         Build(
-            f"{name}{number}",
-            name,
-            effect.name,
-            Together() if name == "wheel" else Follows(),
-            0,
-            LASTS_MS,
+            id=f"{name}{number}",
+            object_id=name,
+            effect=effect.name,
+            starts=Together() if name == "wheel" else Follows(),
+            after_ms=0,
+            lasts_ms=LASTS_MS,
             settings=settings,
             repeats=max(effect.repeats, 1),
         )

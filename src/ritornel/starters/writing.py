@@ -130,7 +130,17 @@ class Page:
         starts: OnCue | Together | Follows = (
             OnCue(self._id(f"q{number}"), hold) if on == "cue" else Together() if on == "together" else Follows()
         )
-        self.order.append(Build(self._id(f"b{number}"), object_id, effect, starts, after, lasts, **more))
+        self.order.append(
+            Build(
+                id=self._id(f"b{number}"),
+                object_id=object_id,
+                effect=effect,
+                starts=starts,
+                after_ms=after,
+                lasts_ms=lasts,
+                **more,
+            )
+        )
 
     def parts(
         self, object_id: str, effect: str = "enters rise", first: str = "follows", hold: int | None = None

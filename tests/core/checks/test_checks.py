@@ -33,9 +33,9 @@ from ritornel.core.time.milliseconds import clock_text
 from ritornel.demo.narrated import told
 from ritornel.demo.orlmere import orlmere
 
-BELL = Asset("bell", "The bell", "ab" * 32, "image/png", 100, 1280, 720)
-SWING = Asset("swing", "The swing", "cd" * 32, "video/mp4", 100, 1280, 720, 4000)
-WALTZ = Asset("waltz", "Waltz", "ef" * 32, "audio/ogg", 100, lasts_ms=8000)
+BELL = Asset("bell", "The bell", "ab" * 32, "image/png", size_bytes=100, width_px=1280, height_px=720)
+SWING = Asset("swing", "The swing", "cd" * 32, "video/mp4", size_bytes=100, width_px=1280, height_px=720, lasts_ms=4000)
+WALTZ = Asset("waltz", "Waltz", "ef" * 32, "audio/ogg", size_bytes=100, lasts_ms=8000)
 
 
 def words(*lines: str, object_id: str = "words", **more: Any) -> Text:
@@ -70,8 +70,8 @@ class CheckTest(SimpleTestCase):
 class HoldsTest(CheckTest):
     def test_waits_that_have_only_the_default_are_found_and_kept(self) -> None:
         order = (
-            Build("b", "words", "enters fade", OnCue("q", None)),
-            Build("c", "words", "accents pulse", OnCue("r", 900)),
+            Build(id="b", object_id="words", effect="enters fade", starts=OnCue("q", None)),
+            Build(id="c", object_id="words", effect="accents pulse", starts=OnCue("r", 900)),
         )
         value = show(slide(words("Tick"), order=order, advance=AdvanceOnCue("on")))
         finding = self.one(value, "holds")
@@ -108,7 +108,7 @@ class CutsTest(CheckTest):
 
     def test_a_clip_that_is_cut_hurts_and_one_that_ends_does_not(self) -> None:
         clip = Clip("c", "Clip", Box(0, 0, 1280, 720), "swing", out_ms=4000, alternative="A swing")
-        order = (Build("p", "c", PLAYS, Follows()),)
+        order = (Build(id="p", object_id="c", effect=PLAYS, starts=Follows()),)
         self.assertEqual(
             self.one(show(slide(clip, order=order, advance=AdvanceAfter(1000, True))), "cuts").severity, "hurts"
         )
@@ -118,20 +118,20 @@ class CutsTest(CheckTest):
 class MusicTest(CheckTest):
     def test_music_that_ends_before_the_show_is_repeated_to_its_end(self) -> None:
         for end in (OwnLength(), SlideEnd("one")):
-            value = show(slide(), slide(slide_id="two"), music=(MusicSpan("m", "waltz", end=end),))
+            value = show(slide(), slide(slide_id="two"), music=(MusicSpan(id="m", asset_id="waltz", end=end),))
             finding = self.one(value, "music")
             self.assertIn("s before the show", finding.title)
             self.assertEqual(self.fixed(value, finding).music[0].fade_out_ms, 4000)
 
     def test_music_to_the_end_is_nothing_and_one_without_a_slide_is_found(self) -> None:
-        self.assertEqual(self.found(show(slide(), music=(MusicSpan("m", "waltz"),)), "music"), [])
-        lost = MusicSpan("m", "waltz", SlideStart("gone"), SlideEnd("gone"))
+        self.assertEqual(self.found(show(slide(), music=(MusicSpan(id="m", asset_id="waltz"),)), "music"), [])
+        lost = MusicSpan(id="m", asset_id="waltz", start=SlideStart("gone"), end=SlideEnd("gone"))
         value = show(slide(), music=(lost,))
         self.assertEqual(self.one(value, "music").title, "“Waltz” has no slide left")
         self.assertEqual(self.fixed(value, self.one(value, "music")).music, ())
 
     def test_music_that_would_begin_behind_everything_is_found(self) -> None:
-        value = show(slide(), music=(MusicSpan("m", "waltz", start=SlideStart("one", 12_000)),))
+        value = show(slide(), music=(MusicSpan(id="m", asset_id="waltz", start=SlideStart("one", 12_000)),))
         finding = self.one(value, "music")
         self.assertEqual((finding.title, finding.id), ("“Waltz” is never heard", "music-late:m"))
         self.assertIn("It would begin 0:12.0 into its slide", finding.why)
@@ -144,7 +144,7 @@ class UnseenTest(CheckTest):
         value = show(slide(outside))
         self.assertEqual(self.one(value, "unseen").title, "“Lost” lies outside the frame")
         self.fixed(value, self.one(value, "unseen"))
-        travels = Build("t", "p", "travels along", Follows())
+        travels = Build(id="t", object_id="p", effect="travels along", starts=Follows())
         self.assertEqual(self.found(show(slide(outside, order=(travels,))), "unseen"), [])
         self.assertEqual(
             self.found(show(slide(msgspec.structs.replace(outside, box=Box(1200, 0, 100, 100)))), "unseen"), []
@@ -217,7 +217,7 @@ class CreditTest(CheckTest):
 class MissingTest(CheckTest):
     def test_media_in_use_whose_files_are_gone_stop_the_show(self) -> None:
         picture = Picture("p", "Bell", Box(0, 0, 400, 225), "bell", alternative="A bell")
-        value = show(slide(picture), music=(MusicSpan("m", "waltz"),))
+        value = show(slide(picture), music=(MusicSpan(id="m", asset_id="waltz"),))
         found = [
             finding
             for finding in find_problems(value, {"bell": "missing", "waltz": "damaged", "swing": "missing"})
@@ -330,7 +330,13 @@ class SpokenTest(CheckTest):
         self.assertEqual(finding.title, "“The bell” covers the heading “The words”")
         assert finding.fix is not None
         self.assertEqual(self.found(apply_edit(value, finding.fix.edit).show, "covered title"), [])
-        comes_later = slide(heading, bell, order=(Build("b", "bell-p", "enters fade", OnCue("q"), 0, 400),))
+        comes_later = slide(
+            heading,
+            bell,
+            order=(
+                Build(id="b", object_id="bell-p", effect="enters fade", starts=OnCue("q"), after_ms=0, lasts_ms=400),
+            ),
+        )
         for fine in (slide(bell, heading), comes_later, slide(words("The rope"), bell)):
             self.assertEqual(self.found(show(fine), "covered title"), [])
 

@@ -30,7 +30,10 @@ class DifferingTest(SimpleTestCase):
         self.assertEqual(differences_of(show), ())
 
     def test_waits_that_only_have_the_usual_hold_are_told_where_a_show_runs_by_itself(self) -> None:
-        order = (Build("b", "x", "enters fade", OnCue("q")), Build("c", "x", "leaves fade", OnCue("r", 900)))
+        order = (
+            Build(id="b", object_id="x", effect="enters fade", starts=OnCue("q")),
+            Build(id="c", object_id="x", effect="leaves fade", starts=OnCue("r", 900)),
+        )
         show = Show("s", "S", slides=(slide("a", objects=(shape("x"),), order=order, advance=AdvanceOnCue("out")),))
         notes = differences_of(show)
         (note,) = notes

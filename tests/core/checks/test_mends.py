@@ -74,7 +74,7 @@ def upset_show(show: Show, chance: random.Random) -> Show:
     slides = [slide.id for slide in show.slides]
     sounds = [asset for asset in show.assets if asset.lasts_ms and not asset.width_px]
     start, end = SlideStart(chance.choice(slides), chance.choice((0, 500_000))), SlideEnd(chance.choice(slides))
-    music = (MusicSpan("upset", sounds[0].id, start=start, end=end),) if sounds else ()
+    music = (MusicSpan(id="upset", asset_id=sounds[0].id, start=start, end=end),) if sounds else ()
     return msgspec.structs.replace(
         show,
         slides=tuple(upset_slide(slide, slides, chance) for slide in show.slides),

@@ -21,11 +21,11 @@ class ChangesTest(SimpleTestCase):
         c.RemoveSlide("one"),
         c.MoveSlide("three", 0),
         c.MoveSlide("one", 99),
-        c.PutMusic((MusicSpan("n", "waltz"),)),
+        c.PutMusic((MusicSpan(id="n", asset_id="waltz"),)),
         c.PutMusic(()),
         c.InsertAsset(0, sound("other")),
         c.RemoveAsset("waltz"),
-        c.PutSettings("T", 7, "loop", "on cue", {"q": 3}),
+        c.PutSettings("T", 7, "loop", "on cue", holds_by_cue={"q": 3}),
         c.PutMarks((NamedMark("m", "Noon", "two", 500),)),
         c.PutHabits(Habits("enters fade", 300)),
     )
@@ -110,7 +110,11 @@ class IntegrityTest(SimpleTestCase):
     def test_a_part_that_the_text_does_not_have_raises(self) -> None:
         from ritornel.core.document import Build, Follows
 
-        slide = Slide("s", objects=(text("t", "One"),), order=(Build("b", "t", "enters fade", Follows(), part="t-9"),))
+        slide = Slide(
+            "s",
+            objects=(text("t", "One"),),
+            order=(Build(id="b", object_id="t", effect="enters fade", starts=Follows(), part="t-9"),),
+        )
         with self.assertRaisesMessage(UnknownName, "a part that “T” does not have"):
             check_integrity(Show("x", "X", slides=(slide,)))
 

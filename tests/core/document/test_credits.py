@@ -10,7 +10,18 @@ from ritornel.core.schedule.performance import perform
 
 
 def asset(name: str, author: str = "", licence: str = "", credit: str = "") -> Asset:
-    return Asset(name, name.title(), "ab" * 32, "image/png", 10, 40, 30, author=author, licence=licence, credit=credit)
+    return Asset(
+        name,
+        name.title(),
+        "ab" * 32,
+        "image/png",
+        size_bytes=10,
+        width_px=40,
+        height_px=30,
+        author=author,
+        licence=licence,
+        credit=credit,
+    )
 
 
 def show_with(*used: str) -> Show:
@@ -45,7 +56,7 @@ class CreditsTest(SimpleTestCase):
 
     def test_it_keeps_itself_true_whatever_is_used_changed_or_taken_away(self) -> None:
         show = e.apply_edit(show_with("tower", "dial"), e.GatherCredits("thx")).show
-        music = e.apply_edit(show, e.PutSpan(MusicSpan("m", "waltz")))
+        music = e.apply_edit(show, e.PutSpan(MusicSpan(id="m", asset_id="waltz")))
         self.assertEqual(words(music.show), ["Tower, Dial: Ines, CC BY 4.0", "Waltz: Winders, CC0"])
         self.assertEqual(apply_changes(music.show, music.inverse)[0], show, "and one undo takes both back")
         renamed = e.apply_edit(music.show, e.ChangeAsset("waltz", {"author": "The winders"})).show
@@ -58,7 +69,13 @@ class CreditsTest(SimpleTestCase):
         text = show.slides[-1].objects[1]
         for number, paragraph in enumerate(text.paragraphs):  # type: ignore[union-attr]
             show = e.apply_edit(
-                show, e.AddBuild("thx-s", Build(f"b{number}", text.id, "enters fade", Follows(), part=paragraph.id))
+                show,
+                e.AddBuild(
+                    "thx-s",
+                    Build(
+                        id=f"b{number}", object_id=text.id, effect="enters fade", starts=Follows(), part=paragraph.id
+                    ),
+                ),
             ).show
         after = e.apply_edit(show, e.RemoveObjects("s", ("tower",))).show.slides[-1]
         self.assertEqual([build.id for build in after.order], ["b1"])
@@ -67,7 +84,9 @@ class CreditsTest(SimpleTestCase):
         show = e.apply_edit(show_with("tower"), e.GatherCredits("thx")).show
         done = e.apply_edit(show, e.ChangeText("thx-s", "thx-w", "Thanks to all", "n"))
         self.assertEqual(done.notices, ("“Credits” is written by hand now, and no longer follows what the show uses.",))
-        self.assertEqual(words(e.apply_edit(done.show, e.PutSpan(MusicSpan("m", "waltz"))).show), ["Thanks to all"])
+        self.assertEqual(
+            words(e.apply_edit(done.show, e.PutSpan(MusicSpan(id="m", asset_id="waltz"))).show), ["Thanks to all"]
+        )
 
     def test_where_nothing_is_known_or_a_slide_does_it_already_it_is_told(self) -> None:
         with self.assertRaisesMessage(

@@ -14,7 +14,7 @@ from ritornel.core.schedule.performance import frame_state_at, perform
 from tests.examples import shape
 
 PHOTO = Picture("p", "Photo", Box(0, 0, 1280, 720), "photo")
-ASSET = Asset("photo", "photo.png", "0" * 64, "image/png", 100, 2560, 1440)
+ASSET = Asset("photo", "photo.png", "0" * 64, "image/png", size_bytes=100, width_px=2560, height_px=1440)
 
 
 class DriftingTest(SimpleTestCase):

@@ -96,8 +96,8 @@ class TextTest(SimpleTestCase):
             "s",
             objects=(text("t", "First", "Second", "Third"),),
             order=(
-                Build("b1", "t", "enters fade", OnCue("c1"), part="t-1"),
-                Build("b2", "t", "enters fade", OnCue("c2"), part="t-2"),
+                Build(id="b1", object_id="t", effect="enters fade", starts=OnCue("c1"), part="t-1"),
+                Build(id="b2", object_id="t", effect="enters fade", starts=OnCue("c2"), part="t-2"),
             ),
         )
         self.show = Show("x", "X", slides=(slide,))
@@ -134,7 +134,9 @@ class RefusalTest(SimpleTestCase):
 
     def test_a_build_of_an_object_that_is_gone(self) -> None:
         self.refused(
-            e.AddBuild("one", Build("n", "gone", "enters fade", Follows())), UnknownName, "not on slide “One” any more"
+            e.AddBuild("one", Build(id="n", object_id="gone", effect="enters fade", starts=Follows())),
+            UnknownName,
+            "not on slide “One” any more",
         )
 
     def test_a_negative_time(self) -> None:

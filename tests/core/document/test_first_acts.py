@@ -33,7 +33,7 @@ class FirstActsTest(SimpleTestCase):
         self.assertEqual(done_acts(self.with_builds(OnCue("q"), OnCue("r")), False), ("build", "wait"))
         waits = self.with_builds(OnCue("q", 3000), OnCue("r"))
         self.assertEqual(done_acts(waits, False), ("build", "wait", "hold"))
-        music = msgspec.structs.replace(waits, music=(MusicSpan("m", "waltz", "town"),))
+        music = msgspec.structs.replace(waits, music=(MusicSpan(id="m", asset_id="waltz", start="town"),))
         self.assertEqual(done_acts(music, False), ("build", "wait", "hold", "music"))
         self.assertEqual(done_acts(music, True), tuple(act.name for act in FIRST_ACTS))
 

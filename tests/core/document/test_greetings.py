@@ -12,8 +12,10 @@ from ritornel.core.schedule.performance import perform
 from ritornel.demo.orlmere import orlmere
 
 SHOW = orlmere()
-FILM = Asset("rec-film", "Recorded", "a" * 64, "video/webm", 1000, 640, 480, 7000)
-VOICE = Asset("rec-voice", "Recorded", "b" * 64, "audio/flac", 1000, lasts_ms=9000)
+FILM = Asset(
+    "rec-film", "Recorded", "a" * 64, "video/webm", size_bytes=1000, width_px=640, height_px=480, lasts_ms=7000
+)
+VOICE = Asset("rec-voice", "Recorded", "b" * 64, "audio/flac", size_bytes=1000, lasts_ms=9000)
 
 
 class GreetingTest(TestCase):

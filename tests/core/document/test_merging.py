@@ -21,7 +21,10 @@ from tests.examples import text
 
 def show_of() -> Show:
     wheel, pallets = text("wheel", "It runs"), text("pallets", "one", "two")
-    order = (Build("b1", "wheel", "enters fade", Follows()), Build("b2", "pallets", "enters fade", OnCue("q")))
+    order = (
+        Build(id="b1", object_id="wheel", effect="enters fade", starts=Follows()),
+        Build(id="b2", object_id="pallets", effect="enters fade", starts=OnCue("q")),
+    )
     first = Slide("a", "Works", objects=(wheel, pallets), order=order)
     return Show("s", "S", slides=(first, Slide("b", "Bell"), Slide("c", "Dial")))
 
@@ -103,7 +106,7 @@ class MergeTest(SimpleTestCase):
         self.assertEqual(again.slides[0].order[0].lasts_ms, 900)
 
     def test_what_is_removed_takes_along_what_others_built_on_it(self) -> None:
-        theirs = e.AddBuild("a", Build("b3", "wheel", "leaves fade", Follows()))
+        theirs = e.AddBuild("a", Build(id="b3", object_id="wheel", effect="leaves fade", starts=Follows()))
         show, met = self.merged(theirs, e.RemoveObjects("a", ("wheel",)))
         self.assertEqual([build.id for build in show.slides[0].order], ["b2"])
         self.assertIn(("slides", "a", "objects", "wheel"), met)
@@ -134,7 +137,9 @@ class RevertTest(SimpleTestCase):
     def test_an_object_that_others_built_on_stays_when_its_adding_is_undone(self) -> None:
         before = show_of()
         after = e.apply_edit(before, e.AddObjects("a", (text("pin", "Pin"),))).show
-        now = e.apply_edit(after, e.AddBuild("a", Build("b9", "pin", "enters fade", Follows()))).show
+        now = e.apply_edit(
+            after, e.AddBuild("a", Build(id="b9", object_id="pin", effect="enters fade", starts=Follows()))
+        ).show
         found = revert_step(after, before, now, "Add Pin")
         self.assertEqual(found.outcome.changes, ())
         self.assertIn(("slides", "a", "objects", "pin"), [met.path for met in found.collisions])
@@ -183,7 +188,7 @@ def _random_edit(show: Show, chance: random.Random, number: int) -> Any:
             e.ChangeObjects(slide.id, (item.id,), {"opacity": chance.random()}),
             e.RemoveObjects(slide.id, (item.id,)),
             e.StackObjects(slide.id, (item.id,), chance.randrange(len(slide.objects))),
-            e.AddBuild(slide.id, Build(f"b{number}", item.id, "enters fade", Follows())),
+            e.AddBuild(slide.id, Build(id=f"b{number}", object_id=item.id, effect="enters fade", starts=Follows())),
         ]
     if build is not None:
         kinds += [

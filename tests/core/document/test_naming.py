@@ -13,8 +13,8 @@ from ritornel.core.document.objects import Box, Object, Paragraph, Picture, Shap
 from ritornel.core.document.show import Asset, Show, Slide
 
 BOX = Box(0, 0, 100, 50)
-NOON = Asset("noon", "tower-noon", "ab" * 32, "image/jpeg", 9, 100, 100)
-NIGHT = Asset("night", "tower-night", "cd" * 32, "image/jpeg", 9, 100, 100)
+NOON = Asset("noon", "tower-noon", "ab" * 32, "image/jpeg", size_bytes=9, width_px=100, height_px=100)
+NIGHT = Asset("night", "tower-night", "cd" * 32, "image/jpeg", size_bytes=9, width_px=100, height_px=100)
 
 
 def text(object_id: str, words: str = "", name: str = "Text", place: str = "") -> Text:

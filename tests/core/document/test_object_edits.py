@@ -43,7 +43,9 @@ def boxed(name: str, x: float, y: float, width: float = 100, height: float = 50,
 
 
 def asset(name: str) -> Asset:
-    return Asset(name, name.title(), f"{ord(name[0]):02x}" * 32, "image/jpeg", 10, 400, 300)
+    return Asset(
+        name, name.title(), f"{ord(name[0]):02x}" * 32, "image/jpeg", size_bytes=10, width_px=400, height_px=300
+    )
 
 
 def show_of(*objects: object, **more: object) -> Show:
@@ -135,8 +137,8 @@ class SeveralTest(SimpleTestCase):
 
     def test_copied_builds_join_those_of_the_original_without_a_new_wait(self) -> None:
         order = (
-            Build("x", "a", "enters fade", OnCue("q"), 0, 400),
-            Build("y", "a", "leaves fade", Follows(), 100, 300),
+            Build(id="x", object_id="a", effect="enters fade", starts=OnCue("q"), after_ms=0, lasts_ms=400),
+            Build(id="y", object_id="a", effect="leaves fade", starts=Follows(), after_ms=100, lasts_ms=300),
         )
         show = show_of(boxed("a", 0, 0), boxed("b", 0, 0), order=order)
         after = e.apply_edit(show, e.CopyBuilds("s", "a", ("b",), "n")).show.slides[0].order
@@ -167,8 +169,8 @@ class SeveralTest(SimpleTestCase):
 class TextsTest(SimpleTestCase):
     def show(self) -> Show:
         order = (
-            Build("one", "t", "enters fade", OnCue("q1"), part="t-1"),
-            Build("two", "t", "enters fade", OnCue("q2"), part="t-2"),
+            Build(id="one", object_id="t", effect="enters fade", starts=OnCue("q1"), part="t-1"),
+            Build(id="two", object_id="t", effect="enters fade", starts=OnCue("q2"), part="t-2"),
         )
         return show_of(text("t", "First", "Second"), order=order)
 
@@ -232,7 +234,7 @@ class ShelfTest(SimpleTestCase):
     def show(self) -> Show:
         return show_of(
             Picture("p", "P", Box(3, 4, 50, 60), "wheel", crop=Crop(0.1, 0, 0.5, 1)),
-            order=(Build("b", "p", "enters fade", OnCue("q")),),
+            order=(Build(id="b", object_id="p", effect="enters fade", starts=OnCue("q")),),
         )
 
     def test_where_things_are_used(self) -> None:
@@ -372,8 +374,8 @@ class CopiedBuildsTest(SimpleTestCase):
     def test_a_duplicate_has_the_builds_of_its_original_together_with_them(self) -> None:
         lines = text("t", "one", "two")
         order = (
-            Build("b1", "t", "enters fade", OnCue("q"), part=lines.paragraphs[1].id),
-            Build("b2", "o", "enters fade", Follows()),
+            Build(id="b1", object_id="t", effect="enters fade", starts=OnCue("q"), part=lines.paragraphs[1].id),
+            Build(id="b2", object_id="o", effect="enters fade", starts=Follows()),
         )
         show = show_of(lines, boxed("o", 0, 0), order=order)
         copy = msgspec.structs.replace(
@@ -397,7 +399,13 @@ class CopiedBuildsTest(SimpleTestCase):
 class StartedTogetherTest(SimpleTestCase):
     def started(self, how: str, *ids: str) -> list[tuple[str, object]]:
         order = tuple(
-            Build(f"b{name}", name, "enters fade", OnCue(f"q{name}") if name != "c" else Together()) for name in "abcd"
+            Build(
+                id=f"b{name}",
+                object_id=name,
+                effect="enters fade",
+                starts=OnCue(f"q{name}") if name != "c" else Together(),
+            )
+            for name in "abcd"
         )
         show = show_of(*(boxed(name, 0, 0) for name in "abcd"), order=order)
         slide = e.apply_edit(show, e.StartBuilds("s", ids, how, "n")).show.slides[0]  # type: ignore[arg-type]
@@ -418,7 +426,9 @@ class StartedTogetherTest(SimpleTestCase):
 
     def test_a_text_is_built_by_paragraphs_and_as_a_whole_again(self) -> None:
         lines = text("t", "one", "two", "three")
-        show = show_of(lines, order=(Build("b", "t", "enters fade", OnCue("q"), after_ms=300),))
+        show = show_of(
+            lines, order=(Build(id="b", object_id="t", effect="enters fade", starts=OnCue("q"), after_ms=300),)
+        )
         parted = e.apply_edit(show, e.BuildByParagraphs("s", "b", True, "n")).show
         self.assertEqual(
             [(build.part, build.starts, build.after_ms) for build in parted.slides[0].order],
@@ -432,6 +442,6 @@ class StartedTogetherTest(SimpleTestCase):
         self.assertEqual(whole.slides[0].order, show.slides[0].order)
 
     def test_what_has_no_paragraphs_is_refused(self) -> None:
-        show = show_of(boxed("a", 0, 0), order=(Build("b", "a", "enters fade", Follows()),))
+        show = show_of(boxed("a", 0, 0), order=(Build(id="b", object_id="a", effect="enters fade", starts=Follows()),))
         with self.assertRaisesMessage(BadValue, "“A” has no paragraphs to come one by one"):
             e.apply_edit(show, e.BuildByParagraphs("s", "b", True, "n"))

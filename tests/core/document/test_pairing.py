@@ -7,7 +7,7 @@ from ritornel.core.document.objects import Box, Picture
 from ritornel.core.document.pairing import numbers_in, pair_voices
 from ritornel.core.document.show import Asset, Show, Slide
 
-CLIP = Asset("hello", "hello", "ab" * 32, "video/mp4", 1000, 640, 360, lasts_ms=4000)
+CLIP = Asset("hello", "hello", "ab" * 32, "video/mp4", size_bytes=1000, width_px=640, height_px=360, lasts_ms=4000)
 
 
 def show_of(*pictures: str) -> Show:
@@ -15,7 +15,11 @@ def show_of(*pictures: str) -> Show:
     slides, assets = [], []
     for number, name in enumerate(pictures):
         if name:
-            assets.append(Asset(f"a{number}", name, f"{number:02}" * 32, "image/png", 1000, 900, 600))
+            assets.append(
+                Asset(
+                    f"a{number}", name, f"{number:02}" * 32, "image/png", size_bytes=1000, width_px=900, height_px=600
+                )
+            )
         objects = (Picture(f"p{number}", name, Box(0, 0, 900, 600), f"a{number}"),) if name else ()
         slides.append(Slide(f"s{number}", objects=objects))
     return Show("show", "Show", slides=tuple(slides), assets=tuple(assets))

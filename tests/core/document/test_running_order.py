@@ -17,7 +17,9 @@ def show_of(words: str) -> Show:
     order = []
     for word in words.split():
         starts = {"+": Together(), ">": Follows(), "|": OnCue(f"cue-{word[1]}")}[word[0]]
-        order.append(Build(word[1], word[1], "enters fade", starts, 0, 400))
+        order.append(
+            Build(id=word[1], object_id=word[1], effect="enters fade", starts=starts, after_ms=0, lasts_ms=400)
+        )
     show = example_a()
     slides = tuple(
         slide if slide.id != "two" else type(slide)("two", "Two", objects=slide.objects, order=tuple(order))

@@ -15,7 +15,7 @@ from ritornel.core.errors import RitornelError, UnknownName
 from tests.examples import text
 
 FRAME = Frame()
-WHEEL = Asset("wheel", "Wheel", "ab" * 32, "image/jpeg", 10, 400, 300)
+WHEEL = Asset("wheel", "Wheel", "ab" * 32, "image/jpeg", size_bytes=10, width_px=400, height_px=300)
 
 
 def show_of(**more: object) -> Show:
@@ -23,9 +23,9 @@ def show_of(**more: object) -> Show:
     picture = Picture("p", "Wheel", Box(600, 200, 400, 300), "wheel", place="picture", press=GoToSlide("b"))
     bell = Shape("x", "Bell", Box(10, 10, 20, 20), "star")
     order = (
-        Build("b1", "p", "enters fade", OnCue("q1")),
-        Build("b2", "x", "enters fade", Together()),
-        Build("b3", "p", "leaves fade", OnCue("q2")),
+        Build(id="b1", object_id="p", effect="enters fade", starts=OnCue("q1")),
+        Build(id="b2", object_id="x", effect="enters fade", starts=Together()),
+        Build(id="b3", object_id="p", effect="leaves fade", starts=OnCue("q2")),
     )
     slide = Slide("a", "Works", layout="text and picture", objects=(words, picture, bell), order=order, **more)  # type: ignore[arg-type]
     return Show("s", "S", slides=(slide, Slide("b", "Bell")), assets=(WHEEL,))

@@ -161,7 +161,17 @@ class KindTest(TestCase):
         self.assertEqual(own_name(self.show, replace(BELLS, paragraphs=rows(""))), "Table")
 
     def test_a_row_comes_by_a_build_of_its_own(self) -> None:
-        order = (Build("b", "bells", "enters fade", Together(), 500, 1000, part="r2"),)
+        order = (
+            Build(
+                id="b",
+                object_id="bells",
+                effect="enters fade",
+                starts=Together(),
+                after_ms=500,
+                lasts_ms=1000,
+                part="r2",
+            ),
+        )
         show = replace(self.show, slides=(replace(self.show.slides[0], order=order),))
         performance = perform(show)
         (early,) = frame_state_at(performance, 400).layers

@@ -93,7 +93,7 @@ class CarriedTest(SimpleTestCase):
             "two",
             objects=(star("x", 400, lineage="a"),),
             transition=CARRY,
-            order=(Build("b", "x", "enters fade", Follows()),),
+            order=(Build(id="b", object_id="x", effect="enters fade", starts=Follows()),),
         )
         pairs, refusals = carried_pairs(*ends(show_of(first, second)))
         self.assertEqual((pairs, [(r.before, r.after) for r in refusals]), ((), [("a", "x")]))
@@ -102,7 +102,7 @@ class CarriedTest(SimpleTestCase):
     def test_a_link_by_hand_that_is_refused_is_told_also_where_each_found_another(self) -> None:
         first = Slide("one", objects=(star("a"), star("b", 300)), advance=AdvanceAfter(2000))
         objects = (star("x", 400), star("y", 500, lineage="a"))
-        order = (Build("e", "x", "enters fade", Follows()),)
+        order = (Build(id="e", object_id="x", effect="enters fade", starts=Follows()),)
         second = Slide("two", objects=objects, transition=CARRY, order=order, links=(Link("a", "x"),))
         pairs, refusals = carried_pairs(*ends(show_of(first, second)))
         self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "y")])
@@ -110,14 +110,20 @@ class CarriedTest(SimpleTestCase):
 
     def test_what_is_accented_before_it_enters_is_there_from_the_start_and_is_paired(self) -> None:
         first = Slide("one", objects=(star("a"),), advance=AdvanceAfter(2000))
-        order = (Build("p", "x", "accents pulse", Follows()), Build("e", "x", "enters fade", Follows()))
+        order = (
+            Build(id="p", object_id="x", effect="accents pulse", starts=Follows()),
+            Build(id="e", object_id="x", effect="enters fade", starts=Follows()),
+        )
         second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY, order=order)
         pairs, _ = carried_pairs(*ends(show_of(first, second)))
         self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "x")])
 
     def test_what_is_away_when_the_slide_before_ends_takes_no_part(self) -> None:
         first = Slide(
-            "one", objects=(star("a"),), order=(Build("b", "a", "leaves fade", Follows()),), advance=AdvanceAfter(2000)
+            "one",
+            objects=(star("a"),),
+            order=(Build(id="b", object_id="a", effect="leaves fade", starts=Follows()),),
+            advance=AdvanceAfter(2000),
         )
         second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY)
         pairs, refusals = carried_pairs(*ends(show_of(first, second)))
@@ -126,7 +132,7 @@ class CarriedTest(SimpleTestCase):
 
     def test_a_text_enters_only_if_all_its_parts_do(self) -> None:
         one = Slide("one", objects=(text("t", "First", "Second"),), advance=AdvanceAfter(2000))
-        order = (Build("b", "u", "enters fade", OnCue("q"), part="u-2"),)
+        order = (Build(id="b", object_id="u", effect="enters fade", starts=OnCue("q"), part="u-2"),)
         two = Slide("two", objects=(text("u", "First", "Second"),), transition=CARRY, order=order)
         pairs, _ = carried_pairs(*ends(show_of(one, two)))
         self.assertEqual([(p.before, p.after) for p in pairs], [("t", "u")])
@@ -143,7 +149,15 @@ class CarriedTest(SimpleTestCase):
         self.assertEqual(old.opacity, 0)
 
     def test_a_carry_begins_where_a_travel_has_ended(self) -> None:
-        travel = Build("b", "a", "travels along", Follows(), 0, 500, settings={"path": "M 0 0 L 300 0"})
+        travel = Build(
+            id="b",
+            object_id="a",
+            effect="travels along",
+            starts=Follows(),
+            after_ms=0,
+            lasts_ms=500,
+            settings={"path": "M 0 0 L 300 0"},
+        )
         first = Slide("one", objects=(star("a", 0, 0),), order=(travel,), advance=AdvanceAfter(2000))
         show = perform(show_of(first, Slide("two", objects=(star("x", 0, 0, lineage="a"),), transition=CARRY)))
         new = dict(frame_state_at(show, show.schedule.starts_ms[1]).layers[1].objects)["x", None]

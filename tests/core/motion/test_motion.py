@@ -77,7 +77,9 @@ class ContractTest(SimpleTestCase):
         with self.assertRaises(UnknownName):
             transition_named("teleport")
         with self.assertRaisesMessage(BadValue, "distance_px"):
-            tracks_of(Build("b", "x", "enters rise", Follows(), settings={"distance_px": -5}))
+            tracks_of(
+                Build(id="b", object_id="x", effect="enters rise", starts=Follows(), settings={"distance_px": -5})
+            )
 
     def test_push_moves_both_slides_by_the_frame(self) -> None:
         layers = layers_of(Transition("push", 500, "even", {"comes_from": "above"}), FRAME)
@@ -88,14 +90,18 @@ class ContractTest(SimpleTestCase):
 
 class PresenceTest(SimpleTestCase):
     def test_an_object_that_enters_is_away_until_then(self) -> None:
-        (motion,) = tracks_of(Build("b", "x", "enters fade", OnCue("q"), 100, 400))
+        (motion,) = tracks_of(
+            Build(id="b", object_id="x", effect="enters fade", starts=OnCue("q"), after_ms=100, lasts_ms=400)
+        )
         shown = [values_at(motion, instant).shown for instant in (at(0, 5000), at(1, 99), at(1, 100), at(1, 1e9))]
         self.assertEqual(shown, [False, False, True, True])
 
     def test_after_leaving_it_is_away_until_it_enters_again(self) -> None:
         (motion,) = tracks_of(
-            Build("a", "x", "leaves fade", Follows(), 0, 400),
-            Build("b", "x", "enters fade", OnCue("q"), 0, 400, pace="even"),
+            Build(id="a", object_id="x", effect="leaves fade", starts=Follows(), after_ms=0, lasts_ms=400),
+            Build(
+                id="b", object_id="x", effect="enters fade", starts=OnCue("q"), after_ms=0, lasts_ms=400, pace="even"
+            ),
         )
         self.assertTrue(values_at(motion, at(0, 399)).shown)
         self.assertFalse(values_at(motion, at(0, 400)).shown)
@@ -104,15 +110,25 @@ class PresenceTest(SimpleTestCase):
 
     def test_builds_of_an_earlier_beat_are_complete_even_when_cut_off(self) -> None:
         motions = tracks_of(
-            Build("a", "x", "enters rise", Follows(), 0, 5000), Build("b", "y", "enters fade", OnCue("q"), 0, 400)
+            Build(id="a", object_id="x", effect="enters rise", starts=Follows(), after_ms=0, lasts_ms=5000),
+            Build(id="b", object_id="y", effect="enters fade", starts=OnCue("q"), after_ms=0, lasts_ms=400),
         )
         first = next(motion for motion in motions if motion.object_id == "x")
         self.assertEqual(values_at(first, at(1, 0)), values_at(first, at(0, float("inf"))))
 
     def test_an_accent_until_the_slide_ends_runs_on_beneath_later_beats(self) -> None:
         motions = tracks_of(
-            Build("a", "x", "accents pulse", Follows(), 0, 1000, repeats=0, pace="even"),
-            Build("b", "y", "enters fade", OnCue("q")),
+            Build(
+                id="a",
+                object_id="x",
+                effect="accents pulse",
+                starts=Follows(),
+                after_ms=0,
+                lasts_ms=1000,
+                repeats=0,
+                pace="even",
+            ),
+            Build(id="b", object_id="y", effect="enters fade", starts=OnCue("q")),
         )
         pulse = next(motion for motion in motions if motion.object_id == "x")
         later = Instant(1, 10, 5400, (0.0, 5390.0))
@@ -120,8 +136,12 @@ class PresenceTest(SimpleTestCase):
 
     def test_two_builds_at_once_add_up(self) -> None:
         (motion,) = tracks_of(
-            Build("a", "x", "enters settle", Follows(), 0, 1000, pace="even"),
-            Build("b", "x", "accents pulse", Together(), 0, 1000, pace="even"),
+            Build(
+                id="a", object_id="x", effect="enters settle", starts=Follows(), after_ms=0, lasts_ms=1000, pace="even"
+            ),
+            Build(
+                id="b", object_id="x", effect="accents pulse", starts=Together(), after_ms=0, lasts_ms=1000, pace="even"
+            ),
         )
         self.assertAlmostEqual(values_at(motion, at(0, 400)).scale, 1.09 * 1.12)
 

@@ -88,7 +88,7 @@ class SpreadTest(SimpleTestCase):
         short = Slide(
             "a",
             objects=(shape("x"),),
-            order=(Build("b", "x", "enters fade", Follows(), 0, 5000),),
+            order=(Build(id="b", object_id="x", effect="enters fade", starts=Follows(), after_ms=0, lasts_ms=5000),),
             advance=AdvanceAfter(1000, True),
         )
         edit, _ = spread(Show("s", "S", slides=(short,)), 3000)
@@ -135,7 +135,7 @@ class SpreadTest(SimpleTestCase):
         moving = Slide(
             "m",
             objects=(shape("x"),),
-            order=(Build("b", "x", "enters fade", Follows(), 0, 1000),),
+            order=(Build(id="b", object_id="x", effect="enters fade", starts=Follows(), after_ms=0, lasts_ms=1000),),
             advance=AdvanceAfter(0, True),
         )
         show = msgspec.structs.replace(holding(86_000_000, 1), slides=(*holding(86_000_000, 1).slides, moving))
@@ -157,7 +157,7 @@ class SpreadTest(SimpleTestCase):
                 Slide(
                     "a",
                     objects=(shape("x"),),
-                    order=(Build("b", "x", "enters fade", Follows()),),
+                    order=(Build(id="b", object_id="x", effect="enters fade", starts=Follows()),),
                     advance=AdvanceAfter(0, True),
                 ),
             ),
@@ -179,7 +179,16 @@ class SpreadTest(SimpleTestCase):
                 f"s{n}",
                 objects=(shape(f"x{n}"),),
                 advance=AdvanceAfter(after),
-                order=(Build(f"b{n}", f"x{n}", "enters fade", OnCue(f"q{n}", hold), 0, lasts),),
+                order=(
+                    Build(
+                        id=f"b{n}",
+                        object_id=f"x{n}",
+                        effect="enters fade",
+                        starts=OnCue(f"q{n}", hold),
+                        after_ms=0,
+                        lasts_ms=lasts,
+                    ),
+                ),
             )
             for n, (after, hold, lasts) in enumerate(rows)
         )

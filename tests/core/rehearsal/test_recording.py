@@ -46,7 +46,7 @@ TAKE = Take(
 
 
 def sound(lasts_ms: int, asset_id: str = "rec-a") -> Asset:
-    return Asset(asset_id, "A piece", "a" * 64, "audio/flac", 1000, lasts_ms=lasts_ms)
+    return Asset(asset_id, "A piece", "a" * 64, "audio/flac", size_bytes=1000, lasts_ms=lasts_ms)
 
 
 class RecordingTest(TestCase):
@@ -137,7 +137,9 @@ class KeepTest(TestCase):
         self.assertEqual(kept_slides(again, {"esc-s": "rec-9", "two-s": "rec-8"}), ("esc-s",))
 
     def test_a_camera_stands_where_it_was_put_and_plays_with_the_voice(self) -> None:
-        film = Asset("rec-c", "Camera", "b" * 64, "video/webm", 1000, 320, 320, 9000)
+        film = Asset(
+            "rec-c", "Camera", "b" * 64, "video/webm", size_bytes=1000, width_px=320, height_px=320, lasts_ms=9000
+        )
         placement = Placement("round", 86, 74, 20)
         box = camera_box(SHOW.frame, placement)
         self.assertAlmostEqual(box.x, 972.8)
@@ -158,7 +160,9 @@ class KeepTest(TestCase):
         self.assertEqual([item.name for item in again.objects].count("Camera"), 1)
 
     def test_a_camera_that_would_cover_words_of_a_slide_steps_aside_there(self) -> None:
-        film = Asset("rec-c", "Camera", "b" * 64, "video/webm", 1000, 320, 320, 9000)
+        film = Asset(
+            "rec-c", "Camera", "b" * 64, "video/webm", size_bytes=1000, width_px=320, height_px=320, lasts_ms=9000
+        )
         for shape in ("round", "rectangle"):
             over_the_heading = Placement(shape, 20, 15, 30)  # type: ignore[arg-type]
             picks = {"esc-s": Picked(pieces_of(TAKE, leaving_cues(SHOW))[0], sound(9000), film, over_the_heading)}
@@ -184,7 +188,9 @@ class KeepTest(TestCase):
             self.assertEqual(stepped_aside(SHOW, over_the_heading, everywhere), {})
 
     def test_the_camera_moves_while_its_slide_comes_in_and_stands_when_it_ends_before_the_voice(self) -> None:
-        film = Asset("rec-c", "Camera", "b" * 64, "video/webm", 1000, 320, 320, 4270)
+        film = Asset(
+            "rec-c", "Camera", "b" * 64, "video/webm", size_bytes=1000, width_px=320, height_px=320, lasts_ms=4270
+        )
         picks = {"esc-s": Picked(pieces_of(TAKE, leaving_cues(SHOW))[0], sound(9000), film, Placement("round"))}
         kept = apply_edit(SHOW, keep_edit(SHOW, picks, "it")).show
         staged = perform(kept)

@@ -32,7 +32,11 @@ class FilmedClipSource(SimpleTestCase):
         """The numbers of the clip's frames that a film shows, when, and its sound."""
         clip = Clip("clip", "Clip", Box(0, 0, 64, 36), "clip", **{"out_ms": 3000, "fit": "stretch", **more})  # type: ignore[arg-type]
         slide = Slide(
-            "s", "S", objects=(clip,), order=(Build("play", "clip", PLAYS, Follows()),), advance=AdvanceAfter(2000)
+            "s",
+            "S",
+            objects=(clip,),
+            order=(Build(id="play", object_id="clip", effect=PLAYS, starts=Follows()),),
+            advance=AdvanceAfter(2000),
         )
         show = Show("show", "Show", Frame(64, 36), slides=(slide,), assets=(self.asset,))
         path = self.folder / "film.mp4"
@@ -77,7 +81,7 @@ class CaptionTrackTest(FilmedClipSource):
             "s",
             "S",
             objects=(clip,),
-            order=(Build("play", "clip", PLAYS, Follows()),),
+            order=(Build(id="play", object_id="clip", effect=PLAYS, starts=Follows()),),
             advance=AdvanceAfter(2000),
         )
         show = Show("show", "Show", Frame(64, 36), slides=(slide,), assets=(self.asset,), language="de-CH")
@@ -138,7 +142,11 @@ class UnpaintedTest(SimpleTestCase):
             *((Shape("dot", "Dot", Box(2, 2, 4, 4), "ellipse"),) if over else ()),
         )
         slide = Slide(
-            "s", "S", objects=objects, order=(Build("play", "clip", PLAYS, Follows()),), advance=AdvanceAfter(1000)
+            "s",
+            "S",
+            objects=objects,
+            order=(Build(id="play", object_id="clip", effect=PLAYS, starts=Follows()),),
+            advance=AdvanceAfter(1000),
         )
         performance = perform(Show("show", "Show", Frame(64, 48), slides=(slide,), assets=(self.asset,)))
         return Painter(performance, 64, 48, lambda sha256: self.source), frame_state_at(performance, 500)

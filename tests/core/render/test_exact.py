@@ -39,7 +39,7 @@ def chance_show(chance: random.Random) -> Show:
         msgspec.structs.replace(slide, advance=AdvanceAfter(chance.randrange(100, 2500), chance.random() < 0.7))
         for slide in chance.sample(DEMO.slides, chance.randrange(1, 4))
     )
-    music = (MusicSpan("m", "waltz"),) if chance.random() < 0.7 else ()
+    music = (MusicSpan(id="m", asset_id="waltz"),) if chance.random() < 0.7 else ()
     return msgspec.structs.replace(DEMO, slides=slides, music=music, end=chance.choice(("hold", "loop", "black")))
 
 
@@ -117,12 +117,12 @@ class PeakTest(TestCase):
         clicks = 0.01 * np.sin(t / 30) + 0.8 * (t % 12_000 < 2)
         for name, mono in (("square", square), ("clicks", clicks)):
             samples = np.repeat(mono.astype(np.float32)[:, None], 2, axis=1)
-            asset = Asset("sound", "Sound", "a" * 64, "audio/wav", 1, lasts_ms=3000)
+            asset = Asset("sound", "Sound", "a" * 64, "audio/wav", size_bytes=1, lasts_ms=3000)
             show = Show(
                 "s",
                 "S",
                 slides=(Slide("one", advance=AdvanceAfter(3000)),),
-                music=(MusicSpan("m", "sound"),),
+                music=(MusicSpan(id="m", asset_id="sound"),),
                 assets=(asset,),
             )
             for suffix in ("mp4", "webm"):

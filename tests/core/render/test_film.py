@@ -43,7 +43,7 @@ def media(sha256: str) -> Path:
 def short() -> Show:
     """The demo's first two slides, cut down to four seconds."""
     slides = tuple(msgspec.structs.replace(slide, advance=AdvanceAfter(2000, True)) for slide in DEMO.slides[:2])
-    return msgspec.structs.replace(DEMO, slides=slides, music=(MusicSpan("m", "waltz", fade_out_ms=500),))
+    return msgspec.structs.replace(DEMO, slides=slides, music=(MusicSpan(id="m", asset_id="waltz", fade_out_ms=500),))
 
 
 def pixels(image: skia.Image) -> np.ndarray:
@@ -110,7 +110,7 @@ class FilmTest(SimpleTestCase):
         voice.
         """
         spoken = apply_edit(short(), PutVoice("noon-s", Voice("waltz", 9000, 7500, 300))).show
-        quiet = msgspec.structs.replace(short(), music=(MusicSpan("m", "waltz", gain_db=-30.0),))
+        quiet = msgspec.structs.replace(short(), music=(MusicSpan(id="m", asset_id="waltz", gain_db=-30.0),))
         for name, show in (("music.mp4", short()), ("quiet.webm", quiet), ("spoken.mp4", spoken)):
             write_film(perform(show), self.folder / name, TINY, media)
             loudness, peak = metered(self.folder / name)

@@ -117,8 +117,14 @@ class ContrastTest(TestCase):
 
     def test_a_slide_that_flashes_stops_the_show(self) -> None:
         panel = Shape("panel", "Panel", Box(0, 0, 1280, 720), form="rectangle", fill=Plain("#ffffff"))
-        on = [Build(f"on{n}", "panel", "enters cut in", Follows(), 100, 0) for n in range(6)]
-        off = [Build(f"off{n}", "panel", "leaves cut out", Follows(), 100, 0) for n in range(6)]
+        on = [
+            Build(id=f"on{n}", object_id="panel", effect="enters cut in", starts=Follows(), after_ms=100, lasts_ms=0)
+            for n in range(6)
+        ]
+        off = [
+            Build(id=f"off{n}", object_id="panel", effect="leaves cut out", starts=Follows(), after_ms=100, lasts_ms=0)
+            for n in range(6)
+        ]
         order = tuple(build for pair in zip(on, off, strict=True) for build in pair)
         (finding,) = findings(show_of(panel, ground="#000000", order=order))
         self.assertEqual(
@@ -137,17 +143,20 @@ class ContrastTest(TestCase):
             )
 
         fade = [
-            Build(f"b{number}", "title", "enters fade", Follows(), lasts_ms=lasts)
+            Build(id=f"b{number}", object_id="title", effect="enters fade", starts=Follows(), lasts_ms=lasts)
             for number, lasts in enumerate((600, 240, 240, 240))
         ]
         self.assertEqual(rate(*fade[:3]), 10)
         self.assertEqual(rate(*fade), 25)
-        self.assertEqual(rate(Build("b", "title", "accents blink", Follows(), lasts_ms=900)), 25)
+        self.assertEqual(
+            rate(Build(id="b", object_id="title", effect="accents blink", starts=Follows(), lasts_ms=900)), 25
+        )
 
     def test_a_slide_that_cannot_be_drawn_keeps_no_other_from_being_looked_at(self) -> None:
         picture = Slide("lost", "Lost", objects=(Picture("gone", "Gone", Box(0, 0, 90, 90), "gone"),))
         show = msgspec.structs.replace(
-            show_of(text("#cccccc")), assets=(Asset("gone", "Gone", "a" * 64, "image/png", 10, 9, 9),)
+            show_of(text("#cccccc")),
+            assets=(Asset("gone", "Gone", "a" * 64, "image/png", size_bytes=10, width_px=9, height_px=9),),
         )
         show = msgspec.structs.replace(show, slides=(picture, *show.slides))
         with tempfile.TemporaryDirectory() as folder:

@@ -45,7 +45,8 @@ class KeptPicturesTest(SimpleTestCase):
             for number, names in enumerate(pictures)
         )
         assets = tuple(
-            Asset(name, name, f"{number:064x}", "image/png", 1, 100, 100) for number, name in enumerate("abcdef")
+            Asset(name, name, f"{number:064x}", "image/png", size_bytes=1, width_px=100, height_px=100)
+            for number, name in enumerate("abcdef")
         )
         return Painter(perform(Show("s", "S", slides=slides, assets=assets)), 160, 90, self.media, Few(self.media))
 
@@ -74,7 +75,7 @@ class KeptPicturesTest(SimpleTestCase):
 
     def test_small_painters_share_small_pictures(self) -> None:
         kept = Pictures(self.media, 40)
-        asset = Asset("a", "a", "0" * 64, "image/png", 1, 100, 100)
+        asset = Asset("a", "a", "0" * 64, "image/png", size_bytes=1, width_px=100, height_px=100)
         self.assertEqual(
             [(kept.image(asset, "a").width(), kept.image(asset, "a").height()) for _ in range(2)], [(40, 40)] * 2
         )

@@ -66,10 +66,19 @@ wait weight width width_px x x1 x2 y y1 y2
 
 def public_show() -> Show:
     """A show with a slide for each way in which something may be meant for its maker alone."""
-    film = Asset("film", "holiday-2024-final.mp4", "ab" * 32, "video/mp4", 9000, 640, 360, 9000)
-    bell = Asset("bell", "bell.ogg", "cd" * 32, "audio/ogg", 100, lasts_ms=900)
-    unused = Asset("unused", "secret-plan.png", "ef" * 32, "image/png", 100, 10, 10)
-    skipped = Asset("left-out", "left-out.png", "12" * 32, "image/png", 100, 10, 10)
+    film = Asset(
+        "film",
+        "holiday-2024-final.mp4",
+        "ab" * 32,
+        "video/mp4",
+        size_bytes=9000,
+        width_px=640,
+        height_px=360,
+        lasts_ms=9000,
+    )
+    bell = Asset("bell", "bell.ogg", "cd" * 32, "audio/ogg", size_bytes=100, lasts_ms=900)
+    unused = Asset("unused", "secret-plan.png", "ef" * 32, "image/png", size_bytes=100, width_px=10, height_px=10)
+    skipped = Asset("left-out", "left-out.png", "12" * 32, "image/png", size_bytes=100, width_px=10, height_px=10)
     captions = (
         Caption(0, 900, "SECRET before the in point"),
         Caption(2000, 3000, "Wind it"),
@@ -81,7 +90,7 @@ def public_show() -> Show:
         "one",
         "One",
         objects=objects,
-        order=(Build("b", "t", "enters fade", OnCue("q"), 0, 300),),
+        order=(Build(id="b", object_id="t", effect="enters fade", starts=OnCue("q"), after_ms=0, lasts_ms=300),),
         advance=AdvanceOnCue("out"),
         notes="Breathe",
     )

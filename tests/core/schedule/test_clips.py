@@ -32,7 +32,9 @@ from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
 from ritornel.core.schedule.tracks import SlideTracks, compile_tracks
 from tests.examples import example_a, shape, sound
 
-PENDULUM = Asset("pendulum", "Pendulum", "cd" * 32, "video/mp4", 1000, 640, 360, 60_000)
+PENDULUM = Asset(
+    "pendulum", "Pendulum", "cd" * 32, "video/mp4", size_bytes=1000, width_px=640, height_px=360, lasts_ms=60_000
+)
 
 
 def clip(**more: Any) -> Clip:
@@ -43,8 +45,8 @@ def slide_with(*order: Build, advance: Any = AdvanceAfter(10_000), **more: Any) 
     return Slide("three", "Three", advance=advance, objects=(clip(**more), shape("note")), order=order)
 
 
-PLAY = Build("play", "clip", PLAYS, Follows())
-NOTE = Build("note", "note", "enters fade", OnCue("second", 1000), 0, 400)
+PLAY = Build(id="play", object_id="clip", effect=PLAYS, starts=Follows())
+NOTE = Build(id="note", object_id="note", effect="enters fade", starts=OnCue("second", 1000), after_ms=0, lasts_ms=400)
 
 
 def show_with(slide: Slide, **more: Any) -> Show:
@@ -111,7 +113,7 @@ class RuleFourTest(SimpleTestCase):
 
 class HeardTest(SimpleTestCase):
     def test_its_sound_plays_from_the_in_point_and_music_sinks_under_it(self) -> None:
-        show = show_with(slide_with(PLAY, gain_db=-3.0, fade_in_ms=200), music=(MusicSpan("m", "waltz"),))
+        show = show_with(slide_with(PLAY, gain_db=-3.0, fade_in_ms=200), music=(MusicSpan(id="m", asset_id="waltz"),))
         schedule = compile_show(show)
         (event,) = compile_clips(show, schedule)
         self.assertEqual(

@@ -12,7 +12,7 @@ from ritornel.core.sound.mixing import mixed
 from ritornel.sounds import LIBRARY
 from tests.examples import shape, sound
 
-BELL = Asset("bell", "Bell", "cd" * 32, "audio/ogg", 1000, lasts_ms=4000)
+BELL = Asset("bell", "Bell", "cd" * 32, "audio/ogg", size_bytes=1000, lasts_ms=4000)
 
 
 def slide(name: str, effect: SoundEffect | None = None, **more: object) -> Slide:
@@ -34,7 +34,17 @@ class EffectTest(SimpleTestCase):
         return [(event.id, event.start_ms, event.lasts_ms, event.loops) for event in perform(show).effects]
 
     def test_a_transition_sounds_when_it_begins_and_a_build_when_it_begins(self) -> None:
-        order = (Build("b", "x", "enters fade", OnCue("c", 700), 100, 400, sound=SoundEffect("bell", -6.0)),)
+        order = (
+            Build(
+                id="b",
+                object_id="x",
+                effect="enters fade",
+                starts=OnCue("c", 700),
+                after_ms=100,
+                lasts_ms=400,
+                sound=SoundEffect("bell", -6.0),
+            ),
+        )
         show = shown(slide("one", SoundEffect("bell")), slide("two", order=order), slide("three"), slide("four"))
         self.assertEqual(
             self.heard(show), [("transition one", 0, 4000, False), ("build b", 3000 + 500 + 700 + 100, 4000, False)]
@@ -60,7 +70,7 @@ class EffectTest(SimpleTestCase):
 
     def test_music_that_ends_kept_sounds_ends_them_where_it_begins(self) -> None:
         kept = slide("one", SoundEffect("bell", keeps_on=True))
-        span = MusicSpan("m", "waltz", SlideStart("two", 500), ends_kept=True)
+        span = MusicSpan(id="m", asset_id="waltz", start=SlideStart("two", 500), ends_kept=True)
         self.assertEqual(self.heard(shown(kept, slide("two"), music=(span,)))[0], ("transition one", 0, 3500, True))
         other = msgspec.structs.replace(span, ends_kept=False)
         self.assertEqual(self.heard(shown(kept, slide("two"), music=(other,)))[0], ("transition one", 0, 6000, True))

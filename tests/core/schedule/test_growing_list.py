@@ -20,7 +20,13 @@ def growing(*lines: str) -> Show:
         growing=True,
     )
     order = tuple(
-        Build(f"b{n}", "t", "enters rise", Follows() if n == 0 else OnCue(f"q{n}"), part=f"p{n}")
+        Build(
+            id=f"b{n}",
+            object_id="t",
+            effect="enters rise",
+            starts=Follows() if n == 0 else OnCue(f"q{n}"),
+            part=f"p{n}",
+        )
         for n in range(len(lines))
     )
     return Show("s", "S", slides=(Slide("one", objects=(item,), order=order),))

@@ -25,7 +25,9 @@ class PerformanceTest(SimpleTestCase):
                 "The transition push",
             ),
             (
-                msgspec.structs.replace(show.slides[0], order=(Build("b", "title", "sings", Follows()),)),
+                msgspec.structs.replace(
+                    show.slides[0], order=(Build(id="b", object_id="title", effect="sings", starts=Follows()),)
+                ),
                 UnknownName,
                 "There is no effect “sings”",
             ),

@@ -7,7 +7,7 @@ from tests.examples import example_a, shape
 
 
 def build(name: str, starts: object, after: int = 0, lasts: int = 100, **more: object) -> Build:
-    return Build(name, "x", "enters fade", starts, after, lasts, **more)  # type: ignore[arg-type]
+    return Build(id=name, object_id="x", effect="enters fade", starts=starts, after_ms=after, lasts_ms=lasts, **more)  # type: ignore[arg-type]
 
 
 def slide(*order: Build, **more: object) -> Slide:

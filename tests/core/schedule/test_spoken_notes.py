@@ -23,7 +23,7 @@ def slide(notes: str = NOTES, offset_ms: int = 300, lasts_ms: int = 2900) -> Sli
 
 
 def show(**more: object) -> Show:
-    said = Asset("said", "Said", "0" * 64, "audio/wav", 1000, lasts_ms=9000)
+    said = Asset("said", "Said", "0" * 64, "audio/wav", size_bytes=1000, lasts_ms=9000)
     slides = (msgspec.structs.replace(slide(), id="one"), Slide("still", notes="Nobody says this."), slide())
     return Show("x", "X", slides=slides, assets=(said,), **more)  # type: ignore[arg-type]
 

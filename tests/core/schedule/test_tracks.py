@@ -31,8 +31,8 @@ class TracksTest(SimpleTestCase):
     def test_an_object_whose_first_build_does_not_enter_is_there_from_the_start(self) -> None:
         """By its time; at one time, by the list."""
         accent, enter = (
-            Build("a", "x", "accents pulse", Together(), 0, 400),
-            Build("e", "x", "enters fade", Together(), 0, 400),
+            Build(id="a", object_id="x", effect="accents pulse", starts=Together(), after_ms=0, lasts_ms=400),
+            Build(id="e", object_id="x", effect="enters fade", starts=Together(), after_ms=0, lasts_ms=400),
         )
         for order, there in (
             ((accent, enter), True),
@@ -50,7 +50,16 @@ class TracksTest(SimpleTestCase):
                 "s",
                 "Bell",
                 objects=(shape("x"),),
-                order=(Build("b", "x", "accents blink", Together(), lasts_ms=lasts_ms, repeats=repeats),),
+                order=(
+                    Build(
+                        id="b",
+                        object_id="x",
+                        effect="accents blink",
+                        starts=Together(),
+                        lasts_ms=lasts_ms,
+                        repeats=repeats,
+                    ),
+                ),
             )
             compile_tracks(one, compile_show(Show("show", "Show", slides=(one,))).slides[0], Frame())
 

@@ -16,10 +16,10 @@ def text(*lines: str) -> Text:
 
 class TranscriptTest(unittest.TestCase):
     def test_each_slide_has_its_words_and_what_is_spoken_on_it_in_order(self) -> None:
-        asset = Asset("clip", "Clip", "a" * 64, "video/mp4", 1, 64, 36, 3000)
+        asset = Asset("clip", "Clip", "a" * 64, "video/mp4", size_bytes=1, width_px=64, height_px=36, lasts_ms=3000)
         captions = (Caption(200, 900, "One tooth"), Caption(1000, 1500, "and one more"))
         clip = Clip("c", "Clip", Box(0, 300, 64, 36), "clip", out_ms=3000, captions=captions)
-        build = Build("play", "c", PLAYS, Follows())
+        build = Build(id="play", object_id="c", effect=PLAYS, starts=Follows())
         first = Slide("a", "", objects=(text("The escapement", "lets one tooth pass"),), advance=AdvanceAfter(2000))
         second = Slide("b", "The bell", objects=(clip,), order=(build,), advance=AdvanceAfter(4000))
         hidden = Slide("c", "Put aside", skipped=True)

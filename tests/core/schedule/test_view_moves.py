@@ -32,7 +32,7 @@ def wall(*order: Build, **more: object) -> Show:
 
 
 def fly(build_id: str, to: str, cue: bool = True, **more: object) -> Build:
-    return Build(build_id, to, FLY, OnCue(f"c-{build_id}") if cue else Follows(), **more)  # type: ignore[arg-type]
+    return Build(id=build_id, object_id=to, effect=FLY, starts=OnCue(f"c-{build_id}") if cue else Follows(), **more)  # type: ignore[arg-type]
 
 
 def seen(view: Values, x: float, y: float) -> tuple[float, float]:
@@ -93,7 +93,12 @@ class ViewedTest(SimpleTestCase):
             apply_edit(show, AddFraming("w", Framing("attic", "Attic", 300, 100, 400), fly("z", "cellar")))
 
     def test_removing_a_framing_takes_its_flights_along_and_undo_brings_them_back(self) -> None:
-        show = wall(fly("a", "dial"), Build("x", "x", "enters fade", Together()), fly("b", "bell"), opens_on="dial")
+        show = wall(
+            fly("a", "dial"),
+            Build(id="x", object_id="x", effect="enters fade", starts=Together()),
+            fly("b", "bell"),
+            opens_on="dial",
+        )
         done = apply_edit(show, RemoveFraming("w", "dial"))
         slide = done.show.slides[0]
         self.assertEqual([build.id for build in slide.order], ["x", "b"])

@@ -22,7 +22,7 @@ from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from tests.examples import example_a, shape, sound
 
-SPOKEN = Asset("spoken", "Spoken", "cd" * 32, "audio/wav", 1000, lasts_ms=6000)
+SPOKEN = Asset("spoken", "Spoken", "cd" * 32, "audio/wav", size_bytes=1000, lasts_ms=6000)
 
 
 def spoken(show: Show, slide_id: str, voice: Voice) -> Show:
@@ -45,7 +45,9 @@ class VoiceTest(SimpleTestCase):
         slide = Slide(
             "s",
             objects=(shape("x"),),
-            order=(Build("b", "x", "enters fade", OnCue("c", 0), 0, 3000),),
+            order=(
+                Build(id="b", object_id="x", effect="enters fade", starts=OnCue("c", 0), after_ms=0, lasts_ms=3000),
+            ),
             advance=AdvanceAfter(1000),
         )
         schedule = compile_show(spoken(Show("show", "S", slides=(slide,)), "s", Voice("spoken", 3000))).slides[0]
@@ -53,8 +55,8 @@ class VoiceTest(SimpleTestCase):
 
     def two_cues(self, **marks: int) -> Show:
         order = (
-            Build("a", "x", "enters fade", OnCue("first", 900), 0, 1000),
-            Build("b", "y", "enters fade", OnCue("second"), 0, 500),
+            Build(id="a", object_id="x", effect="enters fade", starts=OnCue("first", 900), after_ms=0, lasts_ms=1000),
+            Build(id="b", object_id="y", effect="enters fade", starts=OnCue("second"), after_ms=0, lasts_ms=500),
         )
         slide = Slide(
             "s",
@@ -129,7 +131,9 @@ class VoiceTest(SimpleTestCase):
     def test_music_sinks_under_it(self) -> None:
         show = spoken(example_a(), "two", Voice("spoken", 3000))
         show = msgspec.structs.replace(
-            show, music=(MusicSpan("m", "waltz"), MusicSpan("n", "waltz", ducks=False)), assets=(*show.assets, sound())
+            show,
+            music=(MusicSpan(id="m", asset_id="waltz"), MusicSpan(id="n", asset_id="waltz", ducks=False)),
+            assets=(*show.assets, sound()),
         )
         music = perform(show).music
         self.assertEqual(
@@ -139,7 +143,8 @@ class VoiceTest(SimpleTestCase):
 
     def test_what_cannot_be_a_voice_is_told_and_nothing_changes(self) -> None:
         show = msgspec.structs.replace(
-            example_a(), assets=(SPOKEN, Asset("photo", "Photo", "ef" * 32, "image/png", 10, 4, 4))
+            example_a(),
+            assets=(SPOKEN, Asset("photo", "Photo", "ef" * 32, "image/png", size_bytes=10, width_px=4, height_px=4)),
         )
         for voice, words in (
             (Voice("photo", 100), "“Photo” is no sound, so it cannot be a voice."),

@@ -33,17 +33,17 @@ class WordsTest(TestCase):
     def test_each_beat_has_the_words_it_brings_in_reading_order(self) -> None:
         low, right, left = at(0, 400, "low", "Below"), at(500, 40, "r", "Right"), at(20, 40, "l", "One", "Two")
         order = (
-            Build("1", "low", "enters fade", OnCue("q1")),
-            Build("2", "l", "enters fade", Together(), part=left.paragraphs[1].id),
-            Build("3", "r", "leaves fade", OnCue("q2")),
-            Build("4", "r", "enters fade", OnCue("q3")),
+            Build(id="1", object_id="low", effect="enters fade", starts=OnCue("q1")),
+            Build(id="2", object_id="l", effect="enters fade", starts=Together(), part=left.paragraphs[1].id),
+            Build(id="3", object_id="r", effect="leaves fade", starts=OnCue("q2")),
+            Build(id="4", object_id="r", effect="enters fade", starts=OnCue("q3")),
         )
         slide = Slide("s", objects=(low, right, left), order=order)
         self.assertEqual(self.of_beats(slide), ("One", "Two\nBelow", "", "Right"))
 
     def test_what_comes_twice_is_said_once_and_a_picture_by_its_alternative(self) -> None:
         picture = Picture("p", "P", BOX, "a", alternative="The tower")
-        order = tuple(Build(str(n), "p", "enters fade", OnCue(f"q{n}")) for n in (1, 2))
+        order = tuple(Build(id=str(n), object_id="p", effect="enters fade", starts=OnCue(f"q{n}")) for n in (1, 2))
         self.assertEqual(self.of_beats(Slide("s", objects=(picture,), order=order)), ("", "The tower", ""))
 
     def test_a_slide_without_words_says_nothing_on_its_one_beat(self) -> None:

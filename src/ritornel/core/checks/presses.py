@@ -34,7 +34,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 )
             if look.show.runs != "on cue" and isinstance(item.press, PlayClip) and item.press.object_id not in played:
                 title = f"The clip behind “{item.name}” plays only on a press"
-                play = Build(f"{item.press.object_id[:30]}-plays", item.press.object_id, PLAYS, Together())
+                play = Build(
+                    id=f"{item.press.object_id[:30]}-plays",
+                    object_id=item.press.object_id,
+                    effect=PLAYS,
+                    starts=Together(),
+                )
                 fix = Fix("Let it play on arrival too", AddBuild(slide.id, play))
                 why = "The show runs by itself and nobody presses: its poster is all that is seen."
                 yield Finding(

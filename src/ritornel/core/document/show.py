@@ -103,7 +103,7 @@ class Follows(msgspec.Struct, frozen=True, gc=False, tag_field="rule", tag="foll
     """Opens a new cluster, which starts when everything before it in the beat has ended."""
 
 
-class Build(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
+class Build(msgspec.Struct, frozen=True, kw_only=True, gc=False, forbid_unknown_fields=True):
     """One animation of one object, or of one part (a paragraph's id) of a text. `repeats` 0: until the slide ends."""
 
     id: Id
@@ -270,7 +270,7 @@ class OwnLength(msgspec.Struct, frozen=True, tag_field="at", tag="own length", f
     """When the sound has played once."""
 
 
-class MusicSpan(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+class MusicSpan(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """A stretch of music or ambience, anchored to slides and never to absolute time.
 
     One that `ducks` sinks by `duck_db` under voices; where one that `ends_kept` begins, sounds that keep on end.

@@ -122,7 +122,13 @@ def show_from_pictures(
         assets.append(asset)
         sources[asset.sha256] = music
         spans = (
-            MusicSpan("span-1", asset.id, crossfade_ms=min(500, sound.lasts_ms // 2), fade_in_ms=500, fade_out_ms=3000),
+            MusicSpan(
+                id="span-1",
+                asset_id=asset.id,
+                crossfade_ms=min(500, sound.lasts_ms // 2),
+                fade_in_ms=500,
+                fade_out_ms=3000,
+            ),
         )
     show_id = "show-" + hashlib.sha256(title.encode()).hexdigest()[:12]
     return Show(show_id, title, frame, slides=tuple(slides), music=spans, assets=tuple(assets)), sources, refused

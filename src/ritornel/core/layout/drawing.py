@@ -86,6 +86,12 @@ def _stroked(d: str, fill: str | Shade | None, stroke: Stroke | None) -> PathMar
     return PathMark(d, fill, stroke.colour, stroke.width_px, stroke.dashes, stroke.dash == "dotted")
 
 
+def _placed(asset_id: str, place: tuple[float, float, float, float]) -> dict[str, Any]:
+    """The fields of a mark that say which picture lies where."""
+    x, y, width, height = place
+    return {"asset_id": asset_id, "x": x, "y": y, "width": width, "height": height}
+
+
 def _picture_parts(picture: Picture, assets: Mapping[str, Asset]) -> tuple[PartDrawing, ...]:
     box = picture.box
     asset = assets.get(picture.asset_id)
@@ -94,11 +100,24 @@ def _picture_parts(picture: Picture, assets: Mapping[str, Asset]) -> tuple[PartD
     whole = picture.crop.width == 1 and picture.crop.height == 1
     clip = "" if whole and picture.corner_px == 0 and picture.fit != "cover" and picture.drift is None else edge
     drift_to = fitted(msgspec.structs.replace(picture, crop=picture.drift.ends), *size) if picture.drift else None
-    place = (picture.asset_id, *fitted(picture, *size), clip, picture.flip_x, picture.flip_y, drift_to)
-    marks: list[Mark] = [ImageMark(*place)]
+    placed: dict[str, Any] = {
+        **_placed(picture.asset_id, fitted(picture, *size)),
+        "clip": clip,
+        "flip_x": picture.flip_x,
+        "flip_y": picture.flip_y,
+        "drift_to": drift_to,
+    }
+    marks: list[Mark] = [ImageMark(**placed)]
     if isinstance(picture, Clip):
-        poster_ms = picture.in_ms if picture.poster_ms is None else picture.poster_ms
-        marks = [ClipMark(*place, picture.in_ms, picture.out_ms, poster_ms, picture.rate_pct, picture.captions)]
+        mark = ClipMark(
+            **placed,
+            in_ms=picture.in_ms,
+            out_ms=picture.out_ms,
+            poster_ms=picture.in_ms if picture.poster_ms is None else picture.poster_ms,
+            rate_pct=picture.rate_pct,
+            captions=picture.captions,
+        )
+        marks = [mark]
     if picture.stroke is not None:
         marks.append(_stroked(edge, None, picture.stroke))
     return (PartDrawing(None, box.width / 2, box.height / 2, tuple(marks)),)
@@ -217,9 +236,10 @@ def _ground(slide: Slide, scenery: Scenery) -> list[Mark]:
         asset = scenery.assets.get(ground.asset_id)
         cover = Picture("ground", "Background", Box(0, 0, width, height), ground.asset_id)
         place = fitted(cover, asset.width_px, asset.height_px) if asset else (0.0, 0.0, float(width), float(height))
-        image = ImageMark(ground.asset_id, *place, whole)
+        placed = _placed(ground.asset_id, place)
+        image = ImageMark(**placed, clip=whole)
         if isinstance(ground, ClipBackground) and asset:
-            image = ClipMark(ground.asset_id, *place, whole, out_ms=max(asset.lasts_ms, 1))
+            image = ClipMark(**placed, clip=whole, out_ms=max(asset.lasts_ms, 1))
         marks: list[Mark] = [PathMark(whole, ground.colour[:7]), image]
         return marks + ([PathMark(whole, veil)] if ground.veil else [])
     return [PathMark(whole, shade_of(ground, width, height))]
@@ -259,7 +279,7 @@ def _furniture(slide: Slide, scenery: Scenery, number: int) -> list[Mark]:
     asset = scenery.assets.get(furniture.mark_asset_id) if furniture.mark_asset_id else None
     if asset and asset.height_px:
         width = height * asset.width_px / asset.height_px
-        marks.append(ImageMark(asset.id, left, top, width, height))
+        marks.append(ImageMark(asset_id=asset.id, x=left, y=top, width=width, height=height))
         left += width + size * 0.6
     texts = [(furniture.footer, left, frame.width_px - margin - left - size * 4, "left")]
     if furniture.numbers:

@@ -34,7 +34,7 @@ class PathMark(msgspec.Struct, frozen=True, tag_field="kind", tag="path", omit_d
     round: bool = False
 
 
-class ImageMark(msgspec.Struct, frozen=True, tag_field="kind", tag="image", omit_defaults=True):
+class ImageMark(msgspec.Struct, frozen=True, kw_only=True, tag_field="kind", tag="image", omit_defaults=True):
     """A picture stretched over a rectangle, mirrored in it where `flip_x` (left and right) or `flip_y` say, cut to the
     outline `clip`. Where it drifts, `drift_to` is the rectangle it comes to: x, y, width, height, each going evenly
     from the one to the other.
@@ -51,7 +51,7 @@ class ImageMark(msgspec.Struct, frozen=True, tag_field="kind", tag="image", omit
     drift_to: tuple[float, float, float, float] | None = None
 
 
-class ClipMark(ImageMark, frozen=True, tag_field="kind", tag="clip", omit_defaults=True):
+class ClipMark(ImageMark, frozen=True, kw_only=True, tag_field="kind", tag="clip", omit_defaults=True):
     """The picture of a clip, placed as a picture is: at `poster_ms` until it plays, then from `in_ms` on, and in the
     end the last before `out_ms`. `captions` are read while it plays, in the clip's own time.
     """

@@ -20,7 +20,7 @@ Extra = Callable[[Any, ObjectDrawing, Callable[[str], str]], tuple[Mark, ...]]
 """From settings, the object's drawing and what looks a role's colour up: marks that the build adds to the object."""
 
 
-class Effect(msgspec.Struct, frozen=True):
+class Effect(msgspec.Struct, frozen=True, kw_only=True):
     """`ramps` turns settings and the pace's curve into ramps over the build's progress.
 
     An effect that enters ends with every channel neutral (shares 1, the rest 0); an accent also begins so; one that

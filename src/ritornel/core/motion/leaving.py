@@ -30,4 +30,6 @@ def leaving(entering: Effect, name: str, title: str) -> Effect:
             for ramp in entering.ramps(settings, reversed_curve(curve))
         )
 
-    return Effect(name, title, "leaves", ramps, entering.settings, entering.lasts_ms)
+    return Effect(
+        name=name, title=title, kind="leaves", ramps=ramps, settings=entering.settings, lasts_ms=entering.lasts_ms
+    )

@@ -22,7 +22,7 @@ class Instant(msgspec.Struct, frozen=True):
     begun_ms: tuple[float, ...]
 
 
-class Segment(msgspec.Struct, frozen=True, gc=False, array_like=True):
+class Segment(msgspec.Struct, frozen=True, kw_only=True, gc=False, array_like=True):
     """A ramp laid on a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms`, where that is no
     named count (core/time/counts.py). One of beat `ON_SLIDE` runs once, from the slide's 0 on.
     """

@@ -65,19 +65,31 @@ def with_growth(tracks: SlideTracks, drawing: SlideDrawing, slide: Slide, schedu
             if not later:
                 continue
             low = sum(arrival.shift_px for arrival in later)
-            glides = [Segment(-1, False, "y", 0, 0, 0, 1, ((0.0, low), (1.0, low)), EVEN)]
+            glides = [
+                Segment(
+                    build=-1,
+                    entrance=False,
+                    channel="y",
+                    beat=0,
+                    offset_ms=0,
+                    cycle_ms=0,
+                    repeats=1,
+                    keys=((0.0, low), (1.0, low)),
+                    curve=EVEN,
+                )
+            ]
             for arrival in later:
                 glides.append(
                     Segment(
-                        arrival.build,
-                        False,
-                        "y",
-                        arrival.beat,
-                        arrival.offset_ms,
-                        arrival.lasts_ms,
-                        1,
-                        ((0.0, 0.0), (1.0, -arrival.shift_px)),
-                        curve_of(arrival.pace),
+                        build=arrival.build,
+                        entrance=False,
+                        channel="y",
+                        beat=arrival.beat,
+                        offset_ms=arrival.offset_ms,
+                        cycle_ms=arrival.lasts_ms,
+                        repeats=1,
+                        keys=((0.0, 0.0), (1.0, -arrival.shift_px)),
+                        curve=curve_of(arrival.pace),
                     )
                 )
             own = motions.get((item.id, part)) or Motion(item.id, part, False, (), ())

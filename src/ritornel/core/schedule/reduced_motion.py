@@ -27,7 +27,17 @@ def _at_once(segment: Segment) -> Segment:
 
 def _fade(entrance: Entrance) -> Segment:
     keys = FADE if entrance.enters else ((0.0, 1.0), (1.0, 0.0))
-    return Segment(entrance.build, True, "opacity", entrance.beat, entrance.offset_ms, entrance.lasts_ms, 1, keys, EVEN)
+    return Segment(
+        build=entrance.build,
+        entrance=True,
+        channel="opacity",
+        beat=entrance.beat,
+        offset_ms=entrance.offset_ms,
+        cycle_ms=entrance.lasts_ms,
+        repeats=1,
+        keys=keys,
+        curve=EVEN,
+    )
 
 
 def _back_where_it_was(segment: Segment) -> bool:

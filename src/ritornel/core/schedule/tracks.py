@@ -109,7 +109,17 @@ def with_extras(drawing: SlideDrawing, slide: Slide, theme: Theme) -> SlideDrawi
 
 def _on_slide(channel: Channel, lasts_ms: int, curve: Curve) -> Segment:
     """What moves from the slide's 0 on, without any build."""
-    return Segment(NO_BUILD, False, channel, ON_SLIDE, 0, lasts_ms, 1, ((0.0, 0.0), (1.0, 1.0)), curve)
+    return Segment(
+        build=NO_BUILD,
+        entrance=False,
+        channel=channel,
+        beat=ON_SLIDE,
+        offset_ms=0,
+        cycle_ms=lasts_ms,
+        repeats=1,
+        keys=((0.0, 0.0), (1.0, 1.0)),
+        curve=curve,
+    )
 
 
 def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: Theme = Theme()) -> SlideTracks:
@@ -153,17 +163,17 @@ def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: T
         for ramp in effect.ramps(settings, curve_of(build.pace)):
             segments.setdefault(target, []).append(
                 Segment(
-                    number,
-                    coming,
-                    ramp.channel,
-                    time.beat,
-                    time.offset_ms,
-                    cycle_ms,
-                    repeats,
-                    ramp.keys,
-                    ramp.curve,
-                    ramp.mask,
-                    colour_in(theme, ramp.colour) if ramp.colour else None,
+                    build=number,
+                    entrance=coming,
+                    channel=ramp.channel,
+                    beat=time.beat,
+                    offset_ms=time.offset_ms,
+                    cycle_ms=cycle_ms,
+                    repeats=repeats,
+                    keys=ramp.keys,
+                    curve=ramp.curve,
+                    mask=ramp.mask,
+                    colour=colour_in(theme, ramp.colour) if ramp.colour else None,
                 )
             )
     for item in slide.objects:

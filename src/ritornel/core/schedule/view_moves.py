@@ -34,7 +34,15 @@ def _segments(
     values = [(at, _channels(view, frame)) for at, view in points]
     return [
         Segment(
-            build, True, channel, beat, offset_ms, cycle_ms, 1, tuple((at, entry[number]) for at, entry in values), EVEN
+            build=build,
+            entrance=True,
+            channel=channel,
+            beat=beat,
+            offset_ms=offset_ms,
+            cycle_ms=cycle_ms,
+            repeats=1,
+            keys=tuple((at, entry[number]) for at, entry in values),
+            curve=EVEN,
         )
         for number, channel in enumerate(CHANNELS)
     ]

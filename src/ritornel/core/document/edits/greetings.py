@@ -34,7 +34,7 @@ ON_SLIDE = Placement("rectangle", 74.0, 66.0, 40.0)
 
 
 def _playing(clip: Clip, starts: Follows | Together = Follows()) -> Build:
-    return Build(f"{clip.id}-b", clip.id, PLAYS, starts, lasts_ms=0)
+    return Build(id=f"{clip.id}-b", object_id=clip.id, effect=PLAYS, starts=starts, lasts_ms=0)
 
 
 def _clip(asset: Asset, object_id: str, name: str, box: Box) -> Clip:

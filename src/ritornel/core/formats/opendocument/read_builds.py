@@ -173,17 +173,17 @@ def _build(entry: TimedBuild, scene: PageContent, build_id: str, lost: set[str])
     )
     sound = scene.sound(heard) if heard else None
     return Build(
-        build_id,
-        object_id,
-        found.effect,
-        Together(),
-        after,
-        lasts,
-        part,
-        _pace([element, *leaves]),
-        times,
-        found.settings,
-        sound,
+        id=build_id,
+        object_id=object_id,
+        effect=found.effect,
+        starts=Together(),
+        after_ms=after,
+        lasts_ms=lasts,
+        part=part,
+        pace=_pace([element, *leaves]),
+        repeats=times,
+        settings=found.settings,
+        sound=sound,
     )
 
 

@@ -24,4 +24,13 @@ def _ramps(settings: Blink, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("opacity", ((0.0, 1.0), (0.5, settings.faint), (1.0, 1.0)), (0.4, 0.0, 0.6, 1.0)),)
 
 
-EFFECT = Effect("accents blink", "Blink", "accents", _ramps, Blink, 900, repeats=3, least_ms=LEAST_MS)
+EFFECT = Effect(
+    name="accents blink",
+    title="Blink",
+    kind="accents",
+    ramps=_ramps,
+    settings=Blink,
+    lasts_ms=900,
+    repeats=3,
+    least_ms=LEAST_MS,
+)

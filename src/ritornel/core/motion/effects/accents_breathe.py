@@ -20,4 +20,6 @@ def _ramps(settings: Breathe, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("scale", ((0.0, 1.0), (0.5, 1.0 + settings.swell), (1.0, 1.0)), (0.4, 0.0, 0.6, 1.0)),)
 
 
-EFFECT = Effect("accents breathe", "Breathe", "accents", _ramps, Breathe, 3000, repeats=0)
+EFFECT = Effect(
+    name="accents breathe", title="Breathe", kind="accents", ramps=_ramps, settings=Breathe, lasts_ms=3000, repeats=0
+)

@@ -43,4 +43,6 @@ def _extra(settings: Point, drawing: ObjectDrawing, colour_of: Callable[[str], s
     return (PathMark(outline, colour_of(f"@{settings.colour}")),)
 
 
-EFFECT = Effect("accents point", "Point", "accents", _ramps, Point, 1600, extra=_extra)
+EFFECT = Effect(
+    name="accents point", title="Point", kind="accents", ramps=_ramps, settings=Point, lasts_ms=1600, extra=_extra
+)

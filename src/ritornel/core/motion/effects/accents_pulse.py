@@ -20,4 +20,4 @@ def _ramps(settings: Pulse, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("scale", ((0.0, 1.0), (0.4, 1.0 + settings.swell), (1.0, 1.0)), curve),)
 
 
-EFFECT = Effect("accents pulse", "Pulse", "accents", _ramps, Pulse)
+EFFECT = Effect(name="accents pulse", title="Pulse", kind="accents", ramps=_ramps, settings=Pulse)

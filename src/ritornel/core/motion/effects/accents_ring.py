@@ -42,4 +42,6 @@ def _extra(settings: Ring, drawing: ObjectDrawing, colour_of: Callable[[str], st
     )
 
 
-EFFECT = Effect("accents ring", "Ring", "accents", _ramps, Ring, 900, extra=_extra)
+EFFECT = Effect(
+    name="accents ring", title="Ring", kind="accents", ramps=_ramps, settings=Ring, lasts_ms=900, extra=_extra
+)

@@ -25,4 +25,4 @@ def _ramps(settings: Shake, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("x", tuple(keys), (0.4, 0.0, 0.6, 1.0)),)
 
 
-EFFECT = Effect("accents shake", "Shake", "accents", _ramps, Shake, 700)
+EFFECT = Effect(name="accents shake", title="Shake", kind="accents", ramps=_ramps, settings=Shake, lasts_ms=700)

@@ -28,4 +28,4 @@ def _ramps(settings: Tint, curve: Curve) -> tuple[Ramp, ...]:
     )
 
 
-EFFECT = Effect("accents tint", "Tint", "accents", _ramps, Tint, 1200)
+EFFECT = Effect(name="accents tint", title="Tint", kind="accents", ramps=_ramps, settings=Tint, lasts_ms=1200)

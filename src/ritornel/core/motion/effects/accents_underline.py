@@ -34,4 +34,12 @@ def _extra(settings: Underline, drawing: ObjectDrawing, colour_of: Callable[[str
     )
 
 
-EFFECT = Effect("accents underline", "Underline", "accents", _ramps, Underline, 700, extra=_extra)
+EFFECT = Effect(
+    name="accents underline",
+    title="Underline",
+    kind="accents",
+    ramps=_ramps,
+    settings=Underline,
+    lasts_ms=700,
+    extra=_extra,
+)

@@ -11,4 +11,4 @@ def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("opacity", ((0.0, 0.0), (1.0, 0.0), (1.0, 1.0)), EVEN),)
 
 
-EFFECT = Effect("enters cut in", "Cut in", "enters", _ramps, NoSettings, 0)
+EFFECT = Effect(name="enters cut in", title="Cut in", kind="enters", ramps=_ramps, settings=NoSettings, lasts_ms=0)

@@ -10,4 +10,4 @@ def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("drawn", ((0.0, 0.0), (1.0, 1.0)), curve),)
 
 
-EFFECT = Effect("enters draw on", "Draw on", "enters", _ramps, NoSettings, 1200)
+EFFECT = Effect(name="enters draw on", title="Draw on", kind="enters", ramps=_ramps, settings=NoSettings, lasts_ms=1200)

@@ -10,4 +10,4 @@ def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("opacity", ((0.0, 0.0), (1.0, 1.0)), curve),)
 
 
-EFFECT = Effect("enters fade", "Fade", "enters", _ramps)
+EFFECT = Effect(name="enters fade", title="Fade", kind="enters", ramps=_ramps)

@@ -23,4 +23,4 @@ def _ramps(settings: Rise, curve: Curve) -> tuple[Ramp, ...]:
     )
 
 
-EFFECT = Effect("enters rise", "Rise", "enters", _ramps, Rise)
+EFFECT = Effect(name="enters rise", title="Rise", kind="enters", ramps=_ramps, settings=Rise)

@@ -24,4 +24,4 @@ def _ramps(settings: Settle, curve: Curve) -> tuple[Ramp, ...]:
     )
 
 
-EFFECT = Effect("enters settle", "Settle", "enters", _ramps, Settle, 900)
+EFFECT = Effect(name="enters settle", title="Settle", kind="enters", ramps=_ramps, settings=Settle, lasts_ms=900)

@@ -24,4 +24,4 @@ def _ramps(settings: SlideIn, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("opacity", ((0.0, 0.0), (0.05, 1.0), (1.0, 1.0)), EVEN), moved)
 
 
-EFFECT = Effect("enters slide in", "Slide in", "enters", _ramps, SlideIn, 800)
+EFFECT = Effect(name="enters slide in", title="Slide in", kind="enters", ramps=_ramps, settings=SlideIn, lasts_ms=800)

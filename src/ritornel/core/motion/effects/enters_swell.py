@@ -23,4 +23,4 @@ def _ramps(settings: Swell, curve: Curve) -> tuple[Ramp, ...]:
     )
 
 
-EFFECT = Effect("enters swell", "Swell", "enters", _ramps, Swell, 700)
+EFFECT = Effect(name="enters swell", title="Swell", kind="enters", ramps=_ramps, settings=Swell, lasts_ms=700)

@@ -16,4 +16,4 @@ def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("wide", keys, EVEN), Ramp("opacity", ((0.0, 0.0), (0.15, 1.0), (1.0, 1.0)), EVEN))
 
 
-EFFECT = Effect("enters turn in", "Turn in", "enters", _ramps, NoSettings, 800)
+EFFECT = Effect(name="enters turn in", title="Turn in", kind="enters", ramps=_ramps, settings=NoSettings, lasts_ms=800)

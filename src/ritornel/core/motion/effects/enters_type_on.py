@@ -11,4 +11,4 @@ def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("typed", ((0.0, 0.0), (1.0, 1.0)), EVEN),)
 
 
-EFFECT = Effect("enters type on", "Type on", "enters", _ramps, NoSettings, 1500)
+EFFECT = Effect(name="enters type on", title="Type on", kind="enters", ramps=_ramps, settings=NoSettings, lasts_ms=1500)

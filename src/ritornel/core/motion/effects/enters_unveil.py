@@ -23,4 +23,4 @@ def _ramps(settings: Unveil, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("reveal", ((0.0, 0.0), (1.0, 1.0)), curve, mask),)
 
 
-EFFECT = Effect("enters unveil", "Unveil", "enters", _ramps, Unveil, 800)
+EFFECT = Effect(name="enters unveil", title="Unveil", kind="enters", ramps=_ramps, settings=Unveil, lasts_ms=800)

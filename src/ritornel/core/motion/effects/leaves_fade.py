@@ -10,4 +10,4 @@ def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("opacity", ((0.0, 1.0), (1.0, 0.0)), curve),)
 
 
-EFFECT = Effect("leaves fade", "Fade", "leaves", _ramps)
+EFFECT = Effect(name="leaves fade", title="Fade", kind="leaves", ramps=_ramps)

@@ -12,4 +12,4 @@ def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
     return (Ramp("played", ((0.0, 0.0), (1.0, 1.0)), EVEN),)
 
 
-EFFECT = Effect(PLAYS, "Play", "plays", _ramps)
+EFFECT = Effect(name=PLAYS, title="Play", kind="plays", ramps=_ramps)

@@ -79,4 +79,4 @@ def _ramps(settings: Along, curve: Curve) -> tuple[Ramp, ...]:
     return (*ramps, Ramp("turn", tuple(turns), EVEN)) if settings.turns == "along the path" else ramps
 
 
-EFFECT = Effect("travels along", "Along a path", "travels", _ramps, Along, 1800)
+EFFECT = Effect(name="travels along", title="Along a path", kind="travels", ramps=_ramps, settings=Along, lasts_ms=1800)

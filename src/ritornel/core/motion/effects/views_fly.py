@@ -22,4 +22,4 @@ def _ramps(settings: Fly, curve: Curve) -> tuple[Ramp, ...]:
     return ()
 
 
-EFFECT = Effect("views fly", "Flies there", "views", _ramps, Fly, 1200)
+EFFECT = Effect(name="views fly", title="Flies there", kind="views", ramps=_ramps, settings=Fly, lasts_ms=1200)
