@@ -101,3 +101,46 @@ class MadeByNameTest(unittest.TestCase):
             and len(node.args) > self.MOST
         ]
         self.assertEqual(found, [])
+
+
+class ScriptRoomsTest(unittest.TestCase):
+    """The rooms of JavaScript say what they are, and hold to it."""
+
+    SCRIPTS = ROOT / "src/ritornel/web/static/ritornel"
+
+    def rooms(self) -> dict[str, list[Path]]:
+        rooms = {folder.name: sorted(folder.glob("*.js")) for folder in self.SCRIPTS.iterdir() if folder.is_dir()}
+        return {name: files for name, files in rooms.items() if files}
+
+    def imported(self, file: Path) -> set[str]:
+        """The other rooms that a module imports from, at once or later."""
+        found = re.findall(r"""(?:from|import\()\s*["']\.\./([a-z]+)/""", file.read_text())
+        return set(found) - {file.parent.name}
+
+    def test_each_room_says_what_it_is_and_which_file_to_read_first(self) -> None:
+        for name, files in self.rooms().items():
+            with self.subTest(name):
+                words = (self.SCRIPTS / name / "README.md").read_text()
+                self.assertTrue(words.startswith(f"# {name}\n"))
+                self.assertIn("first.", words)
+                # A path names a file of the program, a bare name one of the room or of another.
+                known = {file.name for room in self.rooms().values() for file in room}
+                for script in re.findall(r"`([\w./-]+\.(?:js|py))`", words):
+                    if script.endswith(".py") or "/" in script:
+                        places = (ROOT / "src/ritornel" / script, ROOT / script, self.SCRIPTS / script)
+                        here = (self.SCRIPTS / name / script).resolve()
+                        self.assertTrue(any(place.is_file() for place in (*places, here)), script)
+                    else:
+                        self.assertIn(script, known)
+                self.assertTrue(files)
+
+    def test_what_every_page_uses_needs_no_room_the_painter_only_that_and_nobody_a_page(self) -> None:
+        for name, files in self.rooms().items():
+            for file in files:
+                with self.subTest(f"{name}/{file.name}"):
+                    imported = self.imported(file)
+                    self.assertNotIn("pages", imported)
+                    if name == "ui":
+                        self.assertEqual(imported, set())
+                    if name == "player":
+                        self.assertLessEqual(imported, {"ui"})
