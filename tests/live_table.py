@@ -7,7 +7,7 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.show import Show
-from ritornel.core.schedule.live import LiveState, arrive, back, cue, go_on, goes_on_at_ms, stand, stand_ready
+from ritornel.core.reference.live import LiveState, arrive, back, cue, go_on, goes_on_at_ms, stand, stand_ready
 from ritornel.core.schedule.performance import Performance, perform
 from tests.examples import example_a
 

@@ -18,7 +18,7 @@ ROOT = Path(__file__).parents[1]
 PLANTED = {
     "The core is built in layers": ("ritornel.core.time.spans", "ritornel.core.document.show"),
     "Nothing but the web knows the web": ("ritornel.outside.standins", "ritornel.web.shows.models"),
-    "The core has no clock, no chance and no threads outside of render": ("ritornel.core.schedule.live", "time"),
+    "The core has no clock, no chance and no threads outside of render": ("ritornel.core.reference.live", "time"),
     "Others reach shows by its services": ("ritornel.web.takes.views", "ritornel.web.shows.persistence"),
     "Others reach editor by its services": ("ritornel.web.releases.views", "ritornel.web.editor.score"),
     "Others reach library by its services": ("ritornel.web.exchange.imports", "ritornel.web.library.uploads"),

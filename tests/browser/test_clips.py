@@ -3,8 +3,8 @@ import json
 from playwright.sync_api import expect
 
 from ritornel.core.document.objects import played_ms
+from ritornel.core.reference.captions import caption_in
 from ritornel.core.render.version import RENDERER
-from ritornel.core.schedule.captions import caption_in
 from ritornel.core.schedule.performance import builtins_of, frame_state_at, perform
 from ritornel.demo.pendulum import pendulum
 from tests.browser.base import BrowserTest

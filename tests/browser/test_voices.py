@@ -9,7 +9,7 @@ import msgspec
 import numpy as np
 from playwright.sync_api import expect
 
-from ritornel.core.schedule.captions import spoken_at
+from ritornel.core.reference.captions import spoken_at
 from ritornel.core.schedule.performance import perform
 from ritornel.demo.narrated import told
 from tests.browser.test_stage import StageTest, png

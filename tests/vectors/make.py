@@ -26,12 +26,7 @@ from ritornel.core.motion.depth import homography
 from ritornel.core.motion.easing import PACES, eased
 from ritornel.core.motion.masks import mask_outline, soft_edge
 from ritornel.core.motion.sampling import Instant, values_at
-from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, parse_slot, slip_ms, slot_words
-from ritornel.core.rehearsal.recording import pieces_of
-from ritornel.core.rehearsal.take import Arrived, Cued, Take
-from ritornel.core.render.strokes import filled_share
-from ritornel.core.render.typed_letters import Typing
-from ritornel.core.schedule.live import (
+from ritornel.core.reference.live import (
     LiveState,
     arrive,
     back,
@@ -46,9 +41,15 @@ from ritornel.core.schedule.live import (
     stand_ready,
     waits_since_ms,
 )
+from ritornel.core.reference.pace import ends_after_ms, pace_words, parse_slot, slip_ms, slot_words
+from ritornel.core.reference.preloading import coming_slides
+from ritornel.core.reference.snapping import nearest_ms
+from ritornel.core.rehearsal.recording import pieces_of
+from ritornel.core.rehearsal.take import Arrived, Cued, Take
+from ritornel.core.render.strokes import filled_share
+from ritornel.core.render.typed_letters import Typing
 from ritornel.core.schedule.performance import Performance, builtins_of, frame_state_at, perform
-from ritornel.core.schedule.show_schedule import ShowSchedule, coming_slides, moment_at, renewed_at_ms
-from ritornel.core.schedule.snapping import nearest_ms
+from ritornel.core.schedule.show_schedule import ShowSchedule, moment_at, renewed_at_ms
 from ritornel.core.sound.ducking import level_at
 from ritornel.core.sound.spoken_level import level_words
 from ritornel.core.sound.tempo import sound_key

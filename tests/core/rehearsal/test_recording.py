@@ -11,6 +11,7 @@ from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithV
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.layout.clear_place import covers_words
 from ritornel.core.layout.drawing import scenery_of
+from ritornel.core.reference.live import next_step, stand, waits_since_ms
 from ritornel.core.rehearsal.recording import (
     SectionProgress,
     SectionState,
@@ -24,7 +25,6 @@ from ritornel.core.rehearsal.recording import (
 )
 from ritornel.core.rehearsal.selected_takes import Picked, keep_edit, kept_slides, stepped_aside
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
-from ritornel.core.schedule.live import next_step, stand, waits_since_ms
 from ritornel.core.schedule.performance import frame_state_at, perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.demo.narrated import told

@@ -21,9 +21,10 @@ from ritornel.core.document.objects import PLAYS, Caption, Clip, ClipBackground,
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.layout.marks import ClipMark
 from ritornel.core.motion.sampling import Instant, Motion, values_at
-from ritornel.core.schedule.captions import caption_in, compile_captions
+from ritornel.core.reference.captions import caption_in
+from ritornel.core.reference.live import arrive, cue, instant_of
+from ritornel.core.schedule.captions import compile_captions
 from ritornel.core.schedule.clips import compile_clips
-from ritornel.core.schedule.live import arrive, cue, instant_of
 from ritornel.core.schedule.music import compile_music
 from ritornel.core.schedule.performance import frame_state_at, ground_played, perform, pressed_clips
 from ritornel.core.schedule.reduced_motion import calmed

@@ -5,8 +5,9 @@ from hypothesis import strategies as st
 
 from ritornel.core.document import Show
 from ritornel.core.errors import UnknownName
+from ritornel.core.reference.preloading import coming_slides
 from ritornel.core.schedule import compile_show, moment_at
-from ritornel.core.schedule.show_schedule import coming_slides, renewed_at_ms
+from ritornel.core.schedule.show_schedule import renewed_at_ms
 from ritornel.core.time import Span
 from tests.examples import example_a
 

@@ -9,8 +9,9 @@ from hypothesis import strategies as st
 
 from ritornel.core.document.objects import Caption
 from ritornel.core.document.show import Asset, Show, Slide, Voice
+from ritornel.core.reference.captions import spoken_at
 from ritornel.core.schedule.audience import audience_show
-from ritornel.core.schedule.captions import compile_captions, spoken_at
+from ritornel.core.schedule.captions import compile_captions
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.spoken_notes import MOST_LETTERS, caption_texts, has_captions, spoken_captions
 from ritornel.core.schedule.transcript import transcript_of

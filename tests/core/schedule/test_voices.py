@@ -17,7 +17,7 @@ from ritornel.core.document import edits as e
 from ritornel.core.document.changes import apply_changes
 from ritornel.core.document.show import Voice
 from ritornel.core.errors import BadValue
-from ritornel.core.schedule.live import arrive, goes_on_at_ms
+from ritornel.core.reference.live import arrive, goes_on_at_ms
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from tests.examples import example_a, shape, sound

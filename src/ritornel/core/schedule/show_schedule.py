@@ -15,8 +15,6 @@ from ritornel.core.time.spans import Span
 
 BLACK_MS = 600
 """How long a show that ends in black takes to get there; added to its length."""
-SLIDES_AHEAD = 6
-"""So many slides are fetched ahead, the one that is shown among them."""
 
 Phase = Literal["empty", "transition", "beat", "wait", "rest", "to black", "over"]
 
@@ -45,6 +43,13 @@ class ShowSchedule(msgspec.Struct, frozen=True):
         and something follows.
         """
         return self.slides[index].goes_on_ms is None and (index + 1 < len(self.slides) or self.end != "hold")
+
+    def cues_of(self, index: int) -> int:
+        """How many cues a live run waits for on shown slide number `index`, the one that leaves it too.
+
+        A cue that would only go on sooner than the slide does by itself is none.
+        """
+        return len(self.slides[index].beats) - 1 + self.leaves_on_cue(index)
 
     def span_of(self, index: int) -> Span:
         """When shown slide number `index` has the show."""
@@ -105,13 +110,6 @@ def renewed_at_ms(schedule: ShowSchedule, time_ms: float) -> int | None:
     if schedule.end != "loop" or not schedule.length_ms:
         return None
     return (int(max(time_ms, 0) // schedule.length_ms) + 1) * schedule.length_ms
-
-
-def coming_slides(count: int, index: int) -> range:
-    """The slides, of so many, whose media are fetched while slide `index` is shown, in this order: itself and those
-    that come next.
-    """
-    return range(index, min(index + SLIDES_AHEAD, count))
 
 
 def slide_moment(slide: SlideSchedule, slide_ms: float) -> tuple[int, float, Phase]:

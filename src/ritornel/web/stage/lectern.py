@@ -16,7 +16,6 @@ from ritornel.core.document.ink import EDGE_PX, INKS
 from ritornel.core.document.sections import Section, shown_sections
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.rehearsal.beats import beat_lines
-from ritornel.core.schedule.live import cues_of_slide
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.web.config.replies import json_reply, telling_errors
@@ -49,7 +48,7 @@ def _bars(show: ShowValue, performance: Performance) -> list[dict[str, Any]]:
             "id": staged.slide.id,
             "opens_section": opened.get(staged.slide.id, ""),
             "given_to": staged.slide.given_to,
-            "cues": cues_of_slide(performance, index),
+            "cues": performance.schedule.cues_of(index),
             "thumb": thumb_address(show, staged.slide, style, numbers[staged.slide.id]),
             "beats": msgspec.to_builtins(
                 beat_lines(staged.slide, staged.schedule, performance.schedule.starts_ms[index])

@@ -1,4 +1,4 @@
-// Captions of clips and voices, read while they play: core/schedule/captions.py, caption_in and spoken_at.
+// Captions of clips and voices, read while they play: core/reference/captions.py, caption_in and spoken_at.
 import { el } from "../ui/element.js";
 import { keyOf, taken } from "../ui/free-keys.js";
 

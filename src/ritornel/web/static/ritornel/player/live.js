@@ -1,4 +1,4 @@
-// A show run by cues: the functions of core/schedule/live.py, held to them by tests/vectors/live.json.
+// A show run by cues: the functions of core/reference/live.py, held to them by tests/vectors/live.json.
 import { layerValues } from "./sampling.js";
 import { BLACK_MS, layerAt, transitionLayers } from "./frame-state.js";
 

@@ -1,4 +1,4 @@
-// What a time that is pulled on the score comes to lie on: the rule of core/schedule/snapping.py, held to
+// What a time that is pulled on the score comes to lie on: the rule of core/reference/snapping.py, held to
 // tests/vectors/events.json.
 import { markMs } from "./marks.js";
 

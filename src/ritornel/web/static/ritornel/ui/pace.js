@@ -1,4 +1,4 @@
-// How a run stands against the plan: core/rehearsal/pace.py, held to it by tests/vectors/pace.json.
+// How a run stands against the plan: core/reference/pace.py, held to it by tests/vectors/pace.json.
 
 const ON_TEMPO_MS = 1500;
 

@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from ritornel.core.document import AdvanceAfter, AdvanceWithVoice, Show, Slide
 from ritornel.core.document.show import Voice
-from ritornel.core.schedule.live import (
+from ritornel.core.reference.live import (
     arrive,
     back,
     cue,

@@ -2,7 +2,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.schedule.snapping import nearest_ms
+from ritornel.core.reference.snapping import nearest_ms
 
 EVENTS = st.lists(st.integers(0, 10_000))
 

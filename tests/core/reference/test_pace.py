@@ -2,7 +2,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.rehearsal.pace import ends_after_ms, pace_words, parse_slot, slip_ms, slot_words
+from ritornel.core.reference.pace import ends_after_ms, pace_words, parse_slot, slip_ms, slot_words
 
 SLIPS = [
     [6000, 10800, 3000, 11000, 2000],

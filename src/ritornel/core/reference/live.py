@@ -101,15 +101,6 @@ def next_step(performance: Performance, state: LiveState) -> Step:
     return {"loop": "again", "black": "black", "hold": "nothing"}[performance.schedule.end]  # type: ignore[return-value]
 
 
-def cues_of_slide(performance: Performance, index: int) -> int:
-    """How many cues a live run waits for on shown slide number `index`, the one that leaves it too.
-
-    A cue that would only go on sooner than the slide does by itself is none.
-    """
-    schedule = performance.schedule
-    return len(schedule.slides[index].beats) - 1 + schedule.leaves_on_cue(index)
-
-
 def waits_since_ms(performance: Performance, state: LiveState, now_ms: float) -> float | None:
     """For how long the wait for the next cue has been open; None while the beat runs, and where none is waited for.
 
