@@ -4,7 +4,7 @@ from unittest import TestCase
 
 import msgspec
 
-from ritornel.core.document.objects import Box, Picture, Text
+from ritornel.core.document.objects import Box, Paragraph, Picture, Table, Text, TextRun
 from ritornel.core.document.show import Build, Frame, OnCue, Slide, Together
 from ritornel.core.schedule.slide_schedule import compile_slide
 from ritornel.core.schedule.words import words_of_beats, words_on
@@ -45,6 +45,12 @@ class WordsTest(TestCase):
         picture = Picture("p", "P", BOX, "a", alternative="The tower")
         order = tuple(Build(id=str(n), object_id="p", effect="enters fade", starts=OnCue(f"q{n}")) for n in (1, 2))
         self.assertEqual(self.of_beats(Slide("s", objects=(picture,), order=order)), ("", "The tower", ""))
+
+    def test_a_row_of_a_table_is_read_cell_by_cell(self) -> None:
+        rows = ("Bell\tNote\tCast", "The great bell\t\t1712", "\t\t")
+        paragraphs = tuple(Paragraph(f"p{n}", (TextRun(text),)) for n, text in enumerate(rows))
+        table = Table("bells", "Bells", Box(0, 0, 600, 200), paragraphs=paragraphs)
+        self.assertEqual(words_on(Slide("s", objects=(table,))), "Bell, Note, Cast\nThe great bell, 1712")
 
     def test_a_slide_without_words_says_nothing_on_its_one_beat(self) -> None:
         self.assertEqual(self.of_beats(Slide("s")), ("",))

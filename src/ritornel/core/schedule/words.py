@@ -8,10 +8,15 @@ from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.schedule.slide_schedule import SlideSchedule
 
 
+def _read(text: str) -> str:
+    """A paragraph as it is read: the cells of a table's row with commas between them, empty ones left out."""
+    return ", ".join(cell.strip() for cell in text.split("\t") if cell.strip()) if "\t" in text else text
+
+
 def _parts_of(item: Object) -> Iterator[tuple[str | None, str]]:
     """Each paragraph with words and its id, or a picture's alternative."""
     if isinstance(item, TextHolder):
-        yield from ((paragraph.id, paragraph.text) for paragraph in item.paragraphs if paragraph.text)
+        yield from ((paragraph.id, _read(paragraph.text)) for paragraph in item.paragraphs if paragraph.text.strip())
     elif isinstance(item, Picture) and item.alternative:
         yield None, item.alternative
 

@@ -18,7 +18,14 @@ function comesWords(state, item) {
 /** "Ticks, text, “one tooth at a time”, at 84, 570, 400 wide, 60 high, comes on cue 2, locked". */
 export function objectWords(state, item) {
 	const { x, y, width, height, turn_deg: turn } = item.box;
-	const text = (item.paragraphs ?? []).map(({ runs }) => runs.map((run) => run.text).join("")).join(" / ");
+	const text = (item.paragraphs ?? [])
+		.map(({ runs }) =>
+			runs
+				.map((run) => run.text)
+				.join("")
+				.replaceAll("\t", ", "),
+		)
+		.join(" / ");
 	return [
 		item.name,
 		item.kind,
