@@ -7,10 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ritornel.core.document.naming import own_name
-from ritornel.core.document.objects import Box, Paragraph, Stroke, Table, TableColumn, TextRun
+from ritornel.core.document.objects import Box, Paragraph, Stroke, Table, TableColumn, Text, TextRun
 from ritornel.core.document.show import Build, Show, Slide, Together
 from ritornel.core.document.theme import Theme, in_theme
 from ritornel.core.layout.drawing import draw_object, scenery_of
+from ritornel.core.layout.lines import broken, height_at
 from ritornel.core.layout.marks import PartDrawing, PathMark, TextMark
 from ritornel.core.layout.tables import INSET_X, INSET_Y, cells_of, column_spans, set_table
 from ritornel.core.schedule.performance import frame_state_at, perform
@@ -139,6 +140,44 @@ class ColumnsTest(TestCase):
             y += part.height
         wanted = made.needs_height if overflow == "grow" else max(400.0, made.needs_height)
         self.assertAlmostEqual(y, wanted, places=6)
+
+
+class MeasuringTest(TestCase):
+    """The size of letters is found by measuring, without setting every size that is tried."""
+
+    @given(
+        st.lists(st.text("ab\u05d0 -\tfi", max_size=60), min_size=1, max_size=6),
+        st.integers(60, 900),
+        st.integers(20, 500),
+    )
+    @settings(max_examples=60, deadline=None)
+    def test_the_letters_found_fit_and_half_a_px_more_would_not(
+        self, texts: list[str], width: int, height: int
+    ) -> None:
+        table = replace(BELLS, paragraphs=rows(*texts), overflow="shrink", box=Box(0, 0, width, height))
+        text = Text("t", "T", table.box, paragraphs=table.paragraphs, family="Spectral", size_px=20, overflow="shrink")
+        for item, lines in ((table, set_table), (text, broken)):
+            found = lines(item)
+            if found.size_px > 4:
+                self.assertLessEqual(found.needs_height, height + 0.02)
+            if found.size_px < 20:
+                larger = lines(replace(item, overflow="grow", size_px=found.size_px + 0.5))
+                self.assertGreater(larger.needs_height, height)
+
+    @given(
+        st.lists(st.text("ab\u05d0 -\tfi", max_size=60), min_size=1, max_size=6), st.integers(60, 900), st.floats(4, 60)
+    )
+    @settings(max_examples=60, deadline=None)
+    def test_a_text_is_as_high_as_it_was_measured(self, texts: list[str], width: int, size: float) -> None:
+        lists = ("none", "bullets", "numbers")
+        paragraphs = tuple(
+            Paragraph(f"p{n}", (TextRun(text),), lists[n % 3], n % 3)  # type: ignore[arg-type]
+            for n, text in enumerate(texts)
+        )
+        text = Text(
+            "t", "T", Box(0, 0, width, 10), paragraphs=paragraphs, family="Spectral", size_px=size, paragraph_gap=0.3
+        )
+        self.assertAlmostEqual(height_at(text, size), broken(text).needs_height, places=6)
 
 
 class KindTest(TestCase):

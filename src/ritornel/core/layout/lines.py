@@ -270,26 +270,54 @@ def broken(item: Text) -> BrokenText:
     whether that is still readable is told elsewhere. A paragraph that reads from right to left is mirrored: `left` is
     then its right.
     """
-    return fit_letters(item, lambda size_px: _broken_at(item, size_px))
+    return _broken_at(item, fitting_size(item, lambda size_px: height_at(item, size_px)))
 
 
-def fit_letters(item: Text | Table, set_at: Callable[[float], BrokenText]) -> BrokenText:
-    """The words at their own size, or where they *shrink* and are higher than their box at the largest that fits it, in
-    halves of a px and at least 4 px. `set_at` sets them at a size.
+def fitting_size(item: Text | Table, height: Callable[[float], float]) -> float:
+    """The size of the letters: their own, or where they *shrink* and are higher than their box the largest at which
+    they fit it, in halves of a px and at least 4 px. `height` is how high all words are at a size.
     """
-    result = set_at(item.size_px)
-    if item.overflow != "shrink" or result.needs_height <= item.box.height + 0.01:
-        return result
+    box_px = item.box.height + 0.01
+    if item.overflow != "shrink" or height(item.size_px) <= box_px:
+        return item.size_px
     low, high = math.floor(SMALLEST_PX * 2), math.floor(item.size_px * 2)
-    best = set_at(SMALLEST_PX)
     while low < high:
         middle = (low + high + 1) // 2
-        tried = set_at(middle / 2)
-        if tried.needs_height <= item.box.height + 0.01:
-            low, best = middle, tried
+        if height(middle / 2) <= box_px:
+            low = middle
         else:
             high = middle - 1
-    return best
+    return low / 2
+
+
+@lru_cache(maxsize=20_000)
+def _unit_advances(
+    paragraph: Paragraph, family: str, weight: int, italic: bool
+) -> tuple[str, tuple[float, ...], float]:
+    """A paragraph's words, the advance of each character in letters of 1 px, and all of them together. Advances grow
+    with the size and nothing else: letters are not fitted to pixels.
+    """
+    pieces = _pieces(paragraph, Text("words", "Words", Box(0, 0, 0, 0), family=family, weight=weight, italic=italic))  # type: ignore[arg-type]
+    advances = tuple(_advances(pieces, 1.0))
+    return "".join(piece.text for piece in pieces), advances, sum(advances)
+
+
+def line_count(paragraph: Paragraph, item: TextHolder, size_px: float, width_px: float) -> int:
+    """How many lines a paragraph takes in letters of a size and a width, without setting them."""
+    text, advances, whole = _unit_advances(paragraph, item.family, item.weight, item.italic)
+    if whole * size_px <= width_px:
+        return 1
+    return len(_line_spans(text, [advance * size_px for advance in advances], width_px))
+
+
+def height_at(item: Text, size_px: float) -> float:
+    """How high all lines of a text are in letters of a size."""
+    lines = 0
+    for paragraph, sign in zip(item.paragraphs, _numbers(item.paragraphs), strict=True):
+        indent = INDENT * size_px * (paragraph.level + bool(sign))
+        lines += line_count(paragraph, item, size_px, max(item.box.width - indent, size_px))
+    gaps = max(len(item.paragraphs) - 1, 0) * item.paragraph_gap
+    return lines * size_px * item.line_spacing + gaps * size_px
 
 
 def _broken_at(item: Text, size: float) -> BrokenText:

@@ -6,9 +6,11 @@ to its part: they come and go with its words.
 
 from functools import lru_cache
 
+import msgspec
+
 from ritornel.core.document.cells import cells_of, columns_of
 from ritornel.core.document.objects import Box, Paragraph, Table
-from ritornel.core.layout.lines import BrokenText, broken, fit_letters, moved_part, text_of
+from ritornel.core.layout.lines import BrokenText, broken, fitting_size, line_count, moved_part, text_of
 from ritornel.core.layout.marks import Mark, PartDrawing, PathMark
 from ritornel.core.layout.outlines import rectangle
 
@@ -43,12 +45,31 @@ def set_table(table: Table) -> BrokenText:
     alike, but where the box *grows* with them. With `overflow` *shrink*, letters are made smaller in halves of a px
     until all rows fit the box or they are 4 px.
     """
-    return fit_letters(table, lambda size_px: _set_at(table, size_px))
+    return _set_at(table, fitting_size(table, lambda size_px: _height_at(table, size_px)))
+
+
+def _insets_px(table: Table, size: float) -> tuple[float, float]:
+    """How far words keep from the edges of their cell, across and down."""
+    return INSET_X * size, (INSET_Y + table.paragraph_gap / 2) * size
+
+
+def _height_at(table: Table, size: float) -> float:
+    """How high all rows are in letters of a size."""
+    inset_x, inset_y = _insets_px(table, size)
+    widths = [max(width - 2 * inset_x, size) for _, width in column_spans(table)]
+    bold = msgspec.structs.replace(table, weight=700)
+    height = 0.0
+    for number, row in enumerate(table.paragraphs):
+        look = bold if table.heading and number == 0 else table
+        cells = zip(cells_of(row), widths, strict=False)
+        lines = max(line_count(Paragraph(row.id, cell), look, size, width) for cell, width in cells)
+        height += lines * size * table.line_spacing + 2 * inset_y
+    return height
 
 
 def _set_at(table: Table, size: float) -> BrokenText:
     spans, columns = column_spans(table), columns_of(table)
-    inset_x, inset_y = INSET_X * size, (INSET_Y + table.paragraph_gap / 2) * size
+    inset_x, inset_y = _insets_px(table, size)
     rows: list[list[BrokenText]] = []
     for number, row in enumerate(table.paragraphs):
         headed = table.heading and number == 0
