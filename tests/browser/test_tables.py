@@ -55,6 +55,20 @@ class TableTest(BrowserTest):
         self.assertEqual(len(self.rows(show)), 5)
         self.assertEqual(len(self.table(show)["columns"]), 3)
 
+    def test_whoever_has_no_tab_goes_from_cell_to_cell_by_buttons(self) -> None:
+        show = self.compose("esc-s")
+        self.page.locator('[data-add="table"]').click()
+        expect(self.page.locator(".words-field")).to_be_focused()
+        self.page.keyboard.type("Bell")
+        bar = self.page.get_by_role("toolbar", name="Look of the words")
+        expect(bar.get_by_role("button", name="Bullets")).to_have_count(0)
+        bar.get_by_role("button", name="Next cell").click()
+        self.page.keyboard.type("Note")
+        bar.get_by_role("button", name="New row").click()
+        self.page.keyboard.type("Great")
+        bar.get_by_role("button", name="Done").click()
+        self.until(lambda: self.rows(show)[:2] == ["Bell\tNote\t", "Great\t\t"], "the cells are written")
+
     def test_enter_makes_a_row_and_tab_goes_back_with_shift(self) -> None:
         show = self.write(("Bell", "Note", "Cast"))
         self.page.keyboard.press("Enter")

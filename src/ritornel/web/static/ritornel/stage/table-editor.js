@@ -1,5 +1,6 @@
 // The words of a table, edited in place: a paragraph is a row, and a tab parts its cells. Tab goes to the next cell,
 // Enter makes a row.
+import { el } from "../ui/element.js";
 import { rowsOf } from "./plain-lines.js";
 import { paragraphNode, WordsEditor } from "./text-editor.js";
 
@@ -61,11 +62,23 @@ export class TableEditor extends WordsEditor {
 		} else super.key(event);
 	}
 
-	/** A table holds no lists. */
+	/** A table holds no lists. Who writes by finger has no Tab. */
 	toolbar() {
 		const bar = super.toolbar();
 		for (const button of bar.querySelectorAll('[data-look^="list-"], [data-look="bullets"], [data-look="numbers"]'))
 			button.remove();
+		const acts = [
+			["Next cell", "To the next cell (Tab)", () => this.step(1)],
+			["New row", "A row below this one (Enter)", () => this.addRow()],
+		];
+		const keep = (event) => event.preventDefault();
+		bar
+			.querySelector(".done")
+			.before(
+				...acts.map(([words, title, onclick]) =>
+					el("button", { type: "button", class: "act", title, onpointerdown: keep, onclick }, words),
+				),
+			);
 		return bar;
 	}
 
