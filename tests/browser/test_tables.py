@@ -69,6 +69,21 @@ class TableTest(BrowserTest):
         bar.get_by_role("button", name="Done").click()
         self.until(lambda: self.rows(show)[:2] == ["Bell\tNote\t", "Great\t\t"], "the cells are written")
 
+    def test_on_a_phone_every_button_over_the_words_is_in_view(self) -> None:
+        self.page.set_viewport_size({"width": 390, "height": 800})
+        self.addCleanup(self.page.set_viewport_size, {"width": 1280, "height": 800})
+        show = self.copy_of_demo()
+        self.page.goto(f"{self.base}/shows/{show}/?slide=esc-s")
+        for kind in ("table", "text"):
+            self.page.locator(f'[data-add="{kind}"]').click()
+            expect(self.page.locator(".words-field")).to_be_focused()
+            bar = self.page.get_by_role("toolbar", name="Look of the words")
+            for button in bar.locator("button:visible, select:visible").all():
+                box = button.bounding_box()
+                assert box
+                self.assertTrue(box["x"] >= 0 and box["x"] + box["width"] <= 390, box)
+            self.page.keyboard.press("Escape")
+
     def test_enter_makes_a_row_and_tab_goes_back_with_shift(self) -> None:
         show = self.write(("Bell", "Note", "Cast"))
         self.page.keyboard.press("Enter")
