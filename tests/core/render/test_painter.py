@@ -89,15 +89,15 @@ class SizeTest(SimpleTestCase):
         image = painter.image(frame_state_at(painter.performance, at_ms))
         return image.toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.uint8)
 
-    def test_every_effect_and_transition_is_at_half_and_at_one_and_a_half_size_what_it_is_at_the_shows(self) -> None:
+    def test_every_effect_and_transition_is_at_a_quarter_of_the_size_what_it_is_at_a_half(self) -> None:
         show = every_effect()
         performance = perform(show)
         paths = {asset.sha256: MEDIA / FILES[asset_id][0] for asset_id, (asset, _) in media().items()}
-        sizes = ((1280, 720), (640, 360), (1920, 1080))
+        sizes = ((640, 360), (320, 180))
         usual, *others = (Painter(performance, *size, paths.__getitem__) for size in sizes)
         for start, slide in zip(performance.schedule.starts_ms, show.slides, strict=True):
             at_ms = start + (slide.transition.lasts_ms or 1200) * 0.35
-            small = (320, 180)
+            small = (160, 90)
             wanted = np.asarray(Image.fromarray(self.pixels(usual, at_ms)).resize(small, Image.Resampling.BOX))
             for painter in others:
                 found = Image.fromarray(self.pixels(painter, at_ms)).resize(small, Image.Resampling.BOX)
