@@ -441,6 +441,13 @@ class StartedTogetherTest(SimpleTestCase):
         whole = e.apply_edit(parted, e.BuildByParagraphs("s", "n-2", False, "m")).show
         self.assertEqual(whole.slides[0].order, show.slides[0].order)
 
+    def test_a_paragraph_without_words_gets_no_build_for_nobody_would_see_it_come(self) -> None:
+        lines = text("t", "one", " ", "three")
+        show = show_of(lines, order=(Build(id="b", object_id="t", effect="enters fade", starts=OnCue("q")),))
+        parted = e.apply_edit(show, e.BuildByParagraphs("s", "b", True, "n")).show
+        written = [lines.paragraphs[0].id, lines.paragraphs[2].id]
+        self.assertEqual([build.part for build in parted.slides[0].order], written)
+
     def test_what_has_no_paragraphs_is_refused(self) -> None:
         show = show_of(boxed("a", 0, 0), order=(Build(id="b", object_id="a", effect="enters fade", starts=Follows()),))
         with self.assertRaisesMessage(BadValue, "“A” has no paragraphs to come one by one"):

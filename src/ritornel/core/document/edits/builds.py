@@ -148,8 +148,8 @@ class StartBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="start builds
 
 
 class BuildByParagraphs(msgspec.Struct, frozen=True, tag_field="do", tag="build by paragraphs"):
-    """Turns a build of a whole text into one of each paragraph, each on a cue but the first, or such builds back into
-    one of the whole.
+    """Turns a build of a whole text into one of each paragraph with words, each on a cue but the first, or such builds
+    back into one of the whole.
 
     All builds of the object with the effect of `build_id` are meant. Ids of new builds and cues begin with `stem`.
     """
@@ -167,7 +167,8 @@ class BuildByParagraphs(msgspec.Struct, frozen=True, tag_field="do", tag="build 
             raise BadValue(f"“{item.name}” has no paragraphs to come one by one. Nothing was changed.", "build_id")
         alike = [entry for entry in slide.order if (entry.object_id, entry.effect) == (item.id, build.effect)]
         first, others = alike[0], {entry.id for entry in alike[1:]}
-        parts = [paragraph.id for paragraph in item.paragraphs] if self.by_paragraphs else [None]
+        written = [paragraph for paragraph in item.paragraphs if paragraph.text.strip()] or item.paragraphs
+        parts = [paragraph.id for paragraph in written] if self.by_paragraphs else [None]
         fresh = tuple(
             msgspec.structs.replace(
                 first,

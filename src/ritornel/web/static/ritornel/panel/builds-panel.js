@@ -12,6 +12,10 @@ import { startsWords } from "./running-order.js";
 /** What a part of an object's words is called. */
 const partOf = (item) => (item.kind === "table" ? "Row" : "Paragraph");
 
+/** "row 2". */
+const partWords = (item, part) =>
+	`${partOf(item).toLowerCase()} ${item.paragraphs.findIndex((paragraph) => paragraph.id === part) + 1}`;
+
 const capital = (word) => word[0].toUpperCase() + word.slice(1);
 
 export function builds(state, item, panel) {
@@ -41,7 +45,7 @@ export function builds(state, item, panel) {
 							onclick: () => state.pick([item.id], { build: build === current ? null : build.id }),
 						},
 						el("span", { class: "text-glass" }, sign(build.kind)),
-						`${build.title}${build.part ? ` ¶${build.name.split(" ").at(-1)}` : ""}`,
+						build.part ? `${build.title}, ${partWords(item, build.part)}` : build.title,
 					),
 				),
 				current
@@ -296,7 +300,9 @@ function buildsFor(item, effect, part, usual) {
 		...usual[effect.name],
 	});
 	if (part !== "*") return [build(part, { rule: "follows" })];
-	return item.paragraphs.map((paragraph) => build(paragraph.id, { rule: "follows" }));
+	// Nobody waits for a line without words.
+	const written = item.paragraphs.filter(({ runs }) => runs.some((run) => run.text.trim()));
+	return (written.length ? written : item.paragraphs).map(({ id }) => build(id, { rule: "follows" }));
 }
 
 async function addBuild(state, item, effect, part) {
