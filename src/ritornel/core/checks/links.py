@@ -6,8 +6,8 @@ from urllib.parse import urlsplit
 from ritornel.core.checks.finding import CheckedShow, Finding, Fix
 from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import ChangeObjects
-from ritornel.core.document.objects import OpenAddress, Paragraph, TextHolder
-from ritornel.core.document.show import Show
+from ritornel.core.document.objects import Object, OpenAddress, Paragraph, TextHolder
+from ritornel.core.document.show import Show, Slide
 
 TITLE = "Links that lead nowhere"
 
@@ -43,58 +43,43 @@ def _without_lost_slides(item: TextHolder, show: Show) -> tuple[Paragraph, ...]:
     return tuple(paragraph.linked(kept) for paragraph in item.paragraphs)
 
 
+def _dead_ends(slide: Slide, item: Object, show: Show) -> Iterator[tuple[str, str, Fix | None]]:
+    """What of an object leads nowhere: the finding's id, its title, and what would fix it."""
+    if isinstance(item.press, OpenAddress) and leads_nowhere(item.press.address):
+        title = f"“{item.name}” leads to {item.press.address}, where nobody else can go"
+        fix = Fix("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
+        yield f"link:{slide.id}:{item.id}", title, fix
+    if not isinstance(item, TextHolder):
+        return
+    freed = _without_lost_slides(item, show)
+    if freed != item.paragraphs:
+        title = f"Words of “{item.name}” lead to a slide that is not in the show any more"
+        edit = ChangeObjects(slide.id, (item.id,), {"paragraphs": to_builtins(freed)})
+        yield f"slide-link:{slide.id}:{item.id}", title, Fix("Let them be plain words", edit)
+    addresses = dict.fromkeys(
+        run.link
+        for paragraph in item.paragraphs
+        for run in paragraph.runs
+        if run.link and not run.link.startswith("#") and leads_nowhere(run.link)
+    )
+    for at, address in enumerate(addresses):
+        title = f"A link in “{item.name}” leads to {address}, where nobody else can go"
+        yield f"link:{slide.id}:{item.id}:{at}", title, None
+
+
 def find(look: CheckedShow) -> Iterator[Finding]:
     """A press or a word that leads nowhere."""
     for number, slide, _, start in look.slides:
         for item in slide.objects:
-            why = "Who follows it finds an error, or nothing at all."
-            if isinstance(item.press, OpenAddress) and leads_nowhere(item.press.address):
-                title = f"“{item.name}” leads to {item.press.address}, where nobody else can go"
-                fix = Fix("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
+            for about, title, fix in _dead_ends(slide, item, look.show):
                 yield Finding(
-                    id=f"link:{slide.id}:{item.id}",
+                    id=about,
                     check="links",
                     severity="hurts",
                     title=title,
-                    why=why,
+                    why="Who follows it finds an error, or nothing at all.",
                     slide_id=slide.id,
                     number=number,
                     at_ms=start,
                     fix=fix,
                 )
-            if isinstance(item, TextHolder):
-                freed = _without_lost_slides(item, look.show)
-                if freed != item.paragraphs:
-                    title = f"Words of “{item.name}” lead to a slide that is not in the show any more"
-                    edit = ChangeObjects(slide.id, (item.id,), {"paragraphs": to_builtins(freed)})
-                    fix = Fix("Let them be plain words", edit)
-                    about = f"slide-link:{slide.id}:{item.id}"
-                    yield Finding(
-                        id=about,
-                        check="links",
-                        severity="hurts",
-                        title=title,
-                        why=why,
-                        slide_id=slide.id,
-                        number=number,
-                        at_ms=start,
-                        fix=fix,
-                    )
-                addresses = dict.fromkeys(
-                    run.link
-                    for paragraph in item.paragraphs
-                    for run in paragraph.runs
-                    if run.link and not run.link.startswith("#") and leads_nowhere(run.link)
-                )
-                for at, address in enumerate(addresses):
-                    title = f"A link in “{item.name}” leads to {address}, where nobody else can go"
-                    yield Finding(
-                        id=f"link:{slide.id}:{item.id}:{at}",
-                        check="links",
-                        severity="hurts",
-                        title=title,
-                        why=why,
-                        slide_id=slide.id,
-                        number=number,
-                        at_ms=start,
-                    )

@@ -71,8 +71,7 @@ def _row(item: Table, number: int, row: Paragraph, dress: Dress, write_line: Wri
 
 
 def _border(stroke: Stroke) -> str:
-    kind = {"solid": "solid", "dashed": "dashed", "dotted": "dotted"}[stroke.dash]
-    return f"{points(stroke.width_px)} {kind} {ink(stroke.colour)[0]}"
+    return f"{points(stroke.width_px)} {stroke.dash} {ink(stroke.colour)[0]}"
 
 
 def _border_of(look: Properties, scale: float) -> Stroke | None:
