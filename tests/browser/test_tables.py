@@ -4,6 +4,9 @@ from typing import Any
 
 from playwright.sync_api import expect
 
+from ritornel.core.document.cells import cells_of, row_of
+from ritornel.core.document.decoding import to_builtins
+from ritornel.core.document.objects import Paragraph, TextRun
 from tests.browser.base import BrowserTest
 
 
@@ -146,6 +149,25 @@ class TableTest(BrowserTest):
         self.assertEqual(len(rows), 4)
         self.until(lambda: parts() == rows[:2], "each row with words has a build")
         expect(panel.get_by_role("button", name="Fade, row 2", exact=True)).to_be_visible()
+
+    def test_the_page_parts_a_row_into_cells_as_the_core_does(self) -> None:
+        rows = (
+            (TextRun("Bell\tNote\tCast"),),
+            (TextRun("The great "), TextRun("bell\t", weight=700), TextRun("1712", colour="@accent")),
+            (TextRun("\t\t"),),
+            (TextRun("alone"),),
+        )
+        parted = self.page.evaluate(
+            """async (rows) => {
+              const { cellsOf, runsOf } = await import("/static/ritornel/stage/table-editor.js");
+              return rows.map((runs) => [cellsOf(runs), runsOf(cellsOf(runs))]);
+            }""",
+            to_builtins(rows),
+        )
+        for runs, (cells, joined) in zip(rows, parted, strict=True):
+            row = Paragraph("r", runs)
+            self.assertEqual(cells, [[to_builtins(run) for run in cell] for cell in cells_of(row)])
+            self.assertEqual(joined, [to_builtins(run) for run in row_of(row, cells_of(row)).runs])
 
     def test_a_table_left_empty_leaves_nothing_behind(self) -> None:
         show = self.compose("esc-s")

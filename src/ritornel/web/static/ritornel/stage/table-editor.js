@@ -4,8 +4,8 @@ import { el } from "../ui/element.js";
 import { rowsOf } from "./plain-lines.js";
 import { paragraphNode, WordsEditor } from "./text-editor.js";
 
-/** The cells of a row's runs. */
-function cellsOf(runs) {
+/** The cells of a row's runs: core/document/cells.py, cells_of, held to it by tests/browser/test_tables.py. */
+export function cellsOf(runs) {
 	const cells = [[]];
 	for (const run of runs) {
 		const [first, ...others] = run.text.split("\t");
@@ -15,8 +15,8 @@ function cellsOf(runs) {
 	return cells;
 }
 
-/** The runs of a row of cells. */
-const runsOf = (cells) =>
+/** The runs of a row of cells: row_of there. */
+export const runsOf = (cells) =>
 	cells
 		.flatMap(([first, ...others], at) => [{ ...first, text: `${at ? "\t" : ""}${first.text}` }, ...others])
 		.filter((run) => run.text);
