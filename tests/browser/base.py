@@ -452,10 +452,13 @@ class BrowserTest(unittest.TestCase):
     def until(self, condition: Any, message: str = "it did not come true") -> Any:
         """Waits for a condition that the page cannot be asked for."""
         end = time.monotonic() + PATIENCE_S
+        rest_ms = 20.0
         while time.monotonic() < end:
             if result := condition():
                 return result
-            self.page.wait_for_timeout(30)
+            self.page.wait_for_timeout(rest_ms)
+            # Most conditions ask the server, which has better things to do when one takes its time.
+            rest_ms = min(rest_ms * 1.4, 250)
         raise AssertionError(message)
 
     def tearDown(self) -> None:

@@ -12,7 +12,7 @@ from typing import Any
 
 from tests.browser.base import NAME, PASSWORD, Program
 
-KILLS = 4
+KILLS = 3
 WRITERS = 3
 
 

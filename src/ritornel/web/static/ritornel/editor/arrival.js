@@ -3,14 +3,11 @@ import { toast } from "../ui/toast.js";
 
 /** Tells each thing once. */
 export async function tellOnArrival(state) {
-	for (const [key, wrong] of [
-		["ritornel-told", true],
-		["ritornel-note", false],
-	]) {
+	for (const key of ["ritornel-told", "ritornel-note"]) {
 		const words = sessionStorage.getItem(key);
 		if (!words) continue;
 		sessionStorage.removeItem(key);
-		toast(words, { wrong });
+		toast(words, { wrong: key === "ritornel-told" });
 	}
 	// A show that was begun from pictures and sounds: which voice goes where is asked once.
 	if (location.hash !== "#voices") return;

@@ -5,7 +5,7 @@ import { post } from "../ui/requests.js";
  * Asks what an edit would change, and shows it (event "trial"): `state.trial` is the show as it would be. Of the edits
  * that come while an answer is on its way only the last is asked for.
  */
-export function attempt(state, edit, shown = () => undefined) {
+export function attempt(state, edit, shown = /** @type {() => void} */ (() => undefined)) {
 	const busy = Boolean(state.wanted);
 	state.wanted = { edit, shown };
 	if (!busy) ask(state);

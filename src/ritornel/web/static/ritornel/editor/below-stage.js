@@ -54,7 +54,7 @@ export function shareSheet(compose, { onShow }) {
 	fit();
 	// What is focused in the sheet that is not seen brings it.
 	compose.addEventListener("focusin", ({ target }) => {
-		const name = Object.keys(SHEETS).find((sheet) => target.closest(`.${sheet}`));
+		const name = Object.keys(SHEETS).find((sheet) => target?.closest(`.${sheet}`));
 		if (NARROW.matches && name && name !== compose.dataset.sheet) show(name);
 	});
 }

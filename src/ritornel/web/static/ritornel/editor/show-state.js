@@ -31,7 +31,7 @@ export class ShowState extends EventTarget {
 		this.passage = null;
 		this.trial = null;
 		this.playheadMs = 0;
-		this.waiting = Promise.resolve();
+		this.waiting = Promise.resolve(true);
 		this.pending = 0;
 		/** How often the person went elsewhere. */
 		this.steps = 0;
@@ -77,7 +77,17 @@ export class ShowState extends EventTarget {
 	}
 
 	/** `since`: the `steps` when the edit was sent whose outcome this is; who has gone on meanwhile is not taken back. */
-	pick(objectIds, { build = null, span = null, framing = null, mark = null, level = null, since = this.steps } = {}) {
+	pick(
+		objectIds,
+		{
+			build = null,
+			span = null,
+			framing = null,
+			mark = null,
+			level = null,
+			since = this.steps,
+		} = /** @type {any} */ ({}),
+	) {
 		if (since !== this.steps) return;
 		this.steps += 1;
 		this.level = level ?? (objectIds.length || span || framing || mark ? "object" : "slide");
@@ -287,7 +297,7 @@ export class ShowState extends EventTarget {
 	/** The caller tells a failure. */
 	quietly(work) {
 		const result = this.waiting.then(work);
-		this.waiting = result.catch(() => undefined);
+		this.waiting = result.catch(() => false);
 		return result;
 	}
 
@@ -402,7 +412,10 @@ export class ShowState extends EventTarget {
 					await this.refresh();
 				else this.takeOthers({ ...told, history: data.history });
 			})
-			.catch(() => null);
+			.then(
+				() => true,
+				() => false,
+			);
 	}
 
 	takeOthers(reply) {

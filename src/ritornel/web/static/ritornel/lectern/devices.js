@@ -9,10 +9,16 @@ const LOCAL = /^(localhost|127\.|\[::1\])/;
 export class Devices {
 	/**
 	 * @param {{base: string, run: import("../player/shared-run.js").SharedRun, button: HTMLElement, panel: HTMLElement,
-	 * told: function()}} parts
+	 * told: () => void}} parts
 	 */
 	constructor({ base, run, button, panel, told }) {
-		Object.assign(this, { base, run, button, panel, told, link: null });
+		this.base = base;
+		this.run = run;
+		this.button = button;
+		this.panel = panel;
+		this.told = told;
+		/** @type {any} */
+		this.link = null;
 		button.addEventListener("click", () => this.open(panel.hidden));
 		panel.addEventListener("keydown", (event) => {
 			if (event.key === "Escape") {

@@ -6,7 +6,7 @@ const LEFT = 66;
 const MOST_BEYOND = 1.6;
 
 /**
- * @param {SVGSVGElement} node @param {object} show a performance
+ * @param {SVGSVGElement} node @param {PlayedShow} show
  * @param {{arrivals: {index: number, at_ms: number}[], from_ms: number, now_ms: number, index: number, ends_ms: number,
  * slot_ms: number|null}} run `from_ms` is where in the plan it
  * began; the other times count from its start
@@ -44,7 +44,7 @@ export function drawPaceLine(
 			parts.push(line(x(start), BOTTOM, x(ran), TOP, "met"), line(x(ran), TOP - 5, x(ran), TOP + 5, "ran"));
 		else if (number > index) parts.push(line(x(start), BOTTOM, x(start + late), TOP, "forecast"));
 		// Names only where there is room for them, the present one always.
-		const name = show.slides[number].name;
+		const name = show.slides[number].name ?? "";
 		const room = x((show.starts_ms[number + 1] ?? show.length_ms) - from) - x(start);
 		if (number === index || (room > 70 && x(start) > named)) {
 			parts.push(

@@ -21,7 +21,7 @@ const sign = (kind) =>
 		svg("path", { d: SHAPES[kind] }),
 	);
 
-/** The beats of a slide as stops; pressing one goes to its end. @param {function(number)} go */
+/** The beats of a slide as stops; pressing one goes to its end. @param {(ms: number) => void} go */
 export function drawStops(bar, beat, following, go) {
 	at("beat-stops").replaceChildren(
 		...bar.beats.map((line, number) =>
@@ -117,7 +117,7 @@ export class Notes {
 
 	resize(by) {
 		this.size = Math.min(Math.max(this.size + by, 15), 52);
-		localStorage.setItem("ritornel-notes-px", this.size);
+		localStorage.setItem("ritornel-notes-px", String(this.size));
 		this.node.style.fontSize = `${this.size}px`;
 		this.hold();
 	}

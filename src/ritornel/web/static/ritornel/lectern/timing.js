@@ -14,7 +14,12 @@ const whole = (detail) =>
 
 export class Timing {
 	constructor({ base, player, board, number }) {
-		Object.assign(this, { base, player, board, number, events: [], thrown: null });
+		this.base = base;
+		this.player = player;
+		this.board = board;
+		this.number = number;
+		this.events = [];
+		this.thrown = null;
 		this.keeps = true;
 		for (const kind of ["arrived", "cued"])
 			player.addEventListener(kind, (event) => this.events.push({ event: kind, ...whole(event.detail) }));
@@ -78,11 +83,11 @@ export class Timing {
 				await post(`${this.base}/takes`, { events: this.events, ended_ms: endedMs, drawings });
 				return true;
 			} catch (error) {
-				await new Promise((done) => {
+				await new Promise((/** @type {(done?: any) => void} */ done) => {
 					toast(`${error.message} The take is still here.`, {
 						wrong: true,
 						act: "Keep it again",
-						onact: done,
+						onact: () => done(),
 						stays: true,
 					});
 				});

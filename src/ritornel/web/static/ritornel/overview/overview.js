@@ -19,6 +19,7 @@ const MOST_PX_S = 12;
 const TICK_PX = 9;
 const TICKS_S = [1, 5, 10, 30, 60, 300, 900];
 
+/** @type {[number, string][]} */
 const ROMAN = [
 	[100, "C"],
 	[90, "XC"],
@@ -41,7 +42,7 @@ const roman = (number) => {
 
 /** The time within a bar: a tick every so many seconds, so that ticks can be told apart. */
 function ruler(length_ms, px) {
-	const step = TICKS_S.find((each) => (each * 1000 * px) / length_ms >= TICK_PX) ?? TICKS_S.at(-1);
+	const step = TICKS_S.find((each) => (each * 1000 * px) / length_ms >= TICK_PX) ?? TICKS_S[TICKS_S.length - 1];
 	const ticks = Array.from({ length: Math.floor(length_ms / (step * 1000)) + 1 }, (_, at) => at);
 	const d = ticks.map((at) => `M ${(at * step * 1000 * px) / length_ms} 0 V ${at % 5 ? 4 : 7}`).join(" ");
 	return svg(
@@ -54,7 +55,9 @@ function ruler(length_ms, px) {
 
 export class Overview {
 	constructor(state, { node, button }) {
-		Object.assign(this, { state, node, button });
+		this.state = state;
+		this.node = node;
+		this.button = button;
 		this.notes = [];
 		this.thumbs = new Thumbs(() => {
 			if (!node.hidden) this.draw("pictures");
@@ -115,7 +118,7 @@ export class Overview {
 
 	drawShow(kind) {
 		const { data } = this.state;
-		const focused = this.page.contains(document.activeElement) ? document.activeElement.dataset.slide : null;
+		const focused = this.page.contains(document.activeElement) ? document.activeElement?.dataset.slide : null;
 		this.drawHead();
 		this.drawPage();
 		if (focused) this.bar(focused)?.focus({ preventScroll: true });

@@ -22,7 +22,13 @@ const [shelf, themes, overview] = ["shelf", "themes", "overview"].map((name) => 
 	button: at(`open-${name}`),
 }));
 onFirst(
-	[...[...bar.querySelectorAll("[data-tray], [data-add]")].map((button) => [button, "click"]), [state, "music"]],
+	[
+		[state, "music"],
+		...Array.from(
+			bar.querySelectorAll("[data-tray], [data-add]"),
+			(button) => /** @type {Source} */ ([button, "click"]),
+		),
+	],
 	async () => {
 		const { Tray } = await import("../stage/add-tray.js");
 		new Tray(state, stage, { bar, node: at("tray") });
@@ -64,7 +70,7 @@ onFirst([[themes.button, "click"]], async () => {
 // What is over the stage is told to the page as a whole; of shelf and themes only one at a time.
 const overs = ["shelf", "themes", "overview"];
 const watch = new MutationObserver((changes) => {
-	const opened = changes.map(({ target }) => target).find((node) => !node.hidden);
+	const opened = changes.map(({ target }) => /** @type {HTMLElement} */ (target)).find((node) => !node.hidden);
 	const other = { shelf: "themes", themes: "shelf" }[opened?.id];
 	if (other && !at(other).hidden) {
 		at(other).hidden = true;
@@ -232,7 +238,7 @@ addEventListener("keydown", (event) => {
 	else if (event.key === "Enter" && event.target === document.body && stage.picked()[0]?.paragraphs) {
 		event.preventDefault();
 		stage.editWords(stage.picked()[0]);
-	} else if (ARROWS[event.key] && state.picked.size && !inOverview() && !event.target.closest?.(".score, .panel")) {
+	} else if (ARROWS[event.key] && state.picked.size && !inOverview() && !event.target?.closest?.(".score, .panel")) {
 		event.preventDefault();
 		const [dx, dy] = ARROWS[event.key].map((way) => way * (event.shiftKey ? 10 : 1));
 		stage.moveBy(dx, dy);

@@ -25,7 +25,7 @@ async function showAudience() {
 	const player = new ShowPlayer(show, house.querySelector("svg.show"), { mode: "on cue" });
 	const board = new Board(house, show.frame, start);
 	const run = new SharedRun(player, { role: "house", revision: show.revision });
-	current = { player, run };
+	current = { player, run, unlisten: listen(driver(player, run), house) };
 	player.addEventListener("moment", (event) => {
 		const { index, beat, phase } = event.detail;
 		Object.assign(house.dataset, { slide: show.slides[index].id, beat, phase });
@@ -55,7 +55,6 @@ async function showAudience() {
 		});
 		run.add(line);
 	} else run.add(new LocalLink(start.channel, hear));
-	current.unlisten = listen(driver(player, run), house);
 }
 
 /** What the House's own keys do: where a Lectern leads, they are its; where none does, the House acts. */

@@ -109,10 +109,10 @@ async function main() {
 		const { index } = player.state;
 		if (comingFrom === index) return;
 		comingFrom = index;
-		const focused = at("coming").contains(document.activeElement) ? document.activeElement.dataset.number : null;
+		const focused = at("coming").contains(document.activeElement) ? document.activeElement?.dataset.number : null;
 		const going = (number) => {
 			at("go").value = "";
-			document.activeElement.blur();
+			document.activeElement?.blur();
 			player.goTo(number);
 		};
 		const peek = (number) => {

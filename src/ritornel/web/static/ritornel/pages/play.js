@@ -99,7 +99,7 @@ async function main() {
 				keepChoice(base.split("/").at(-2), { ...playChoice(base.split("/").at(-2), show.runs), mode: other });
 				asked.set("mode", other);
 				asked.set("from", player.show.slides[player.moment().index].id);
-				location.search = asked;
+				location.search = asked.toString();
 			},
 		},
 		`Play ${other}`,

@@ -605,10 +605,10 @@ addEventListener("keydown", (event) => {
 		event.altKey ||
 		event.repeat ||
 		taken(event) ||
-		event.target.closest?.(".camera")
+		event.target?.closest?.(".camera")
 	)
 		return;
-	if (event.target.closest?.("button, a") && (event.key === " " || event.key === "Enter")) return;
+	if (event.target?.closest?.("button, a") && (event.key === " " || event.key === "Enter")) return;
 	if (!keys[event.key]) return;
 	event.preventDefault();
 	keys[event.key]();

@@ -18,6 +18,9 @@ const surface = document.querySelector(".run svg.show");
 let show = null;
 let player = null;
 let events = [];
+let ticking = 0;
+/** @type {() => void} */
+let unlisten;
 
 const idle = (off) => {
 	for (const id of ["back-one", "next-cue", "pause", "end-run"]) at(id).disabled = off;
@@ -55,15 +58,15 @@ async function start() {
 	player.addEventListener("paused", () => {
 		at("pause").textContent = player.paused ? "Go on" : "Pause";
 	});
-	player.unlisten = listen(player, document.querySelector(".run"), { leave: end });
+	unlisten = listen(player, document.querySelector(".run"), { leave: end });
 	stayAwake();
 	at("start-run").disabled = true;
 	await player.begin(0);
 	document.querySelector(".run .meter")?.remove();
 	if (player.sound) at("coming").after(meterOf(player));
 	idle(false);
-	document.activeElement.blur();
-	player.ticking = setInterval(tell, 200);
+	document.activeElement?.blur();
+	ticking = setInterval(tell, 200);
 }
 
 function tell() {
@@ -95,8 +98,8 @@ function tell() {
 async function end() {
 	if (!player?.running) return;
 	const endedMs = Math.max(0, roundHalfUp(player.clock.now()));
-	clearInterval(player.ticking);
-	player.unlisten();
+	clearInterval(ticking);
+	unlisten();
 	player.stop();
 	player = null;
 	idle(true);

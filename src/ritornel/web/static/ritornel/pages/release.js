@@ -224,7 +224,7 @@ const earlier = (edition) =>
 	);
 
 /** Makes an edition. What would stop the show is named, and asked about once. */
-async function makeEdition(anyway = [], audience = null) {
+async function makeEdition(anyway = [], audience = /** @type {any} */ (null)) {
 	if (!data.editions.length && !data.audience && !audience) {
 		askAudience((chosen) => makeEdition(anyway, chosen));
 		return;

@@ -70,7 +70,7 @@ async function main() {
 		});
 		house.dataset.running = "yes";
 		player.sound?.loaded.then(() => {
-			house.dataset.sounds = player.sound.buffers.size;
+			house.dataset.sounds = String(player.sound?.buffers.size);
 		});
 	};
 	const heard = start.sound === false || (await player.mayBeHeard());

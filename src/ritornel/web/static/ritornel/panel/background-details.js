@@ -23,7 +23,7 @@ export function backgroundOf(state, kind) {
 	}[kind];
 }
 
-/** @param {function(object|function)} change changes the slide */
+/** @param {(changes: object) => void} change changes the slide */
 export function backgroundDetails(state, change) {
 	const own = state.slide.background;
 	const set = (changes) => change((old) => ({ background: { ...old.background, ...changes } }));

@@ -55,7 +55,11 @@ class ClipWatch {
 
 	/** The clip as an edit left it. */
 	renew(item, asset, set) {
-		Object.assign(this, { item, asset, set });
+		this.item = item;
+		this.asset = asset;
+		this.set = set;
+		this.from = item.in_ms;
+		this.to = item.out_ms;
 		this.player.media.muted = Boolean(item.muted);
 		this.player.media.playbackRate = (item.rate_pct ?? 100) / 100;
 		this.lay(item.in_ms, item.out_ms);
@@ -158,7 +162,8 @@ class ClipWatch {
 
 	/** Grips, shades and the line of what is seen, where they belong. */
 	lay(from = this.from, to = this.to) {
-		Object.assign(this, { from, to });
+		this.from = from;
+		this.to = to;
 		const share = (ms) => `${(ms / this.asset.lasts_ms) * 100}%`;
 		this.said.textContent = ` · ${clockText(from)} to ${clockText(to)}`;
 		this.cover[0].style.width = share(from);

@@ -5,6 +5,9 @@ import { parseClockMs, secondsText } from "../ui/times.js";
 
 let numbered = 0;
 
+/** @type {Field} */
+const NONE = {};
+
 /** A label and its control in one row. */
 export function pair(label, control) {
 	const target = control.matches?.("input, select, textarea")
@@ -49,7 +52,7 @@ function keyed(field, commit, reset) {
 }
 
 /** A time in seconds. `set` gets whole milliseconds. */
-export function timeField(valueMs, set, { label = null, placeholder = "", cls = "" } = {}) {
+export function timeField(valueMs, set, { label = null, placeholder = "", cls = "" } = NONE) {
 	const shown = valueMs === null ? "" : `${secondsText(valueMs)} s`;
 	const field = el("input", {
 		class: `field ${cls}`,
@@ -80,7 +83,7 @@ export function timeField(valueMs, set, { label = null, placeholder = "", cls = 
 export function numberField(
 	value,
 	set,
-	{ label = null, least = -100000, most = 100000, unit = "", decimals = 1 } = {},
+	{ label = null, least = -100000, most = 100000, unit = "", decimals = 1 } = NONE,
 ) {
 	const text = (number) => (number === null ? "" : `${Number(number.toFixed(decimals))}${unit ? ` ${unit}` : ""}`);
 	const field = el("input", {
@@ -107,7 +110,7 @@ export function numberField(
 	});
 }
 
-export function textField(value, set, { label = null, rows = 0, placeholder = "", cls = "field" } = {}) {
+export function textField(value, set, { label = null, rows = 0, placeholder = "", cls = "field" } = NONE) {
 	const field = el(rows ? "textarea" : "input", {
 		class: cls,
 		value,
@@ -128,7 +131,7 @@ export function textField(value, set, { label = null, rows = 0, placeholder = ""
 	);
 }
 
-export function selectField(value, choices, set, { label = null } = {}) {
+export function selectField(value, choices, set, { label = null } = NONE) {
 	const field = el(
 		"select",
 		{ class: "field", "aria-label": label },
@@ -140,7 +143,7 @@ export function selectField(value, choices, set, { label = null } = {}) {
 }
 
 /** Buttons of which one is pressed. */
-export function choice(value, choices, set, { label = null } = {}) {
+export function choice(value, choices, set, { label = null } = NONE) {
 	return el(
 		"div",
 		{ class: "choice", role: "group", "aria-label": label },

@@ -8,6 +8,7 @@ const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 
 /**
  * A new framing with the move of the view to it, in one act.
+ * @param {import("../editor/show-state.js").ShowState} state
  * @param {{x: number, y: number, width: number, name?: string}} where
  */
 async function addFraming(state, { x, y, width, name = "" }) {

@@ -16,7 +16,7 @@ const samples = () => {
 };
 
 /**
- * @param {SVGElement} node is painted
+ * @param {SVGSVGElement} node is painted
  * @param {string} name an effect's, or a transition's
  * @param {HTMLElement} button moves while this is pointed at or focused
  */
@@ -37,7 +37,7 @@ export function paintSample(node, name, button) {
 		length = show.slides[index].schedule.length_ms;
 		const runs = show.slides[index].schedule.transition_ms || show.slides[index].schedule.beats[0].end_ms;
 		paint(runs * SHOWN_AT);
-		node.dataset.rest = runs * SHOWN_AT;
+		node.dataset.rest = String(runs * SHOWN_AT);
 	});
 	const move = () => {
 		if (stillness.matches || request) return;

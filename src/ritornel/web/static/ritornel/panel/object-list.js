@@ -53,7 +53,7 @@ export class ObjectFold {
 			el("span", { class: "said ml-auto truncate" }, facts.join(" · ")),
 		);
 		const focused = this.list.contains(document.activeElement)
-			? document.activeElement.closest("[data-listed]")?.dataset.listed
+			? document.activeElement?.closest("[data-listed]")?.dataset.listed
 			: null;
 		this.list.hidden = !this.open;
 		if (this.open && !rowsPart.ready) {

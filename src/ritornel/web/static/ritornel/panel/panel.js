@@ -77,6 +77,9 @@ function keepRefused(field, words, why) {
 }
 
 export class Panel {
+	/** @type {number} */
+	letters;
+
 	constructor(state, node) {
 		this.state = state;
 		this.node = el("div", { class: "details" });

@@ -22,7 +22,7 @@ export function drawPath(state, node) {
 	const { slide, data } = state;
 	// A name that is being written stays in its field.
 	const about = [state.level, slide?.id, ...state.picked].join("/");
-	const written = node.contains(document.activeElement) && document.activeElement.matches("input");
+	const written = node.contains(document.activeElement) && document.activeElement?.matches("input");
 	if (written && node.dataset.about === about) return;
 	node.dataset.about = about;
 	const number = slide ? data.numbers[slide.id] : 0;

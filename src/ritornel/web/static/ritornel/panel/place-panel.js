@@ -212,7 +212,9 @@ export function pressFields(state, item, change) {
 	const slides = state.data.order.map((id, index) => [id, `${index + 1}  ${state.data.slides[id].name || "Untitled"}`]);
 	const sounds = state.data.assets.filter((asset) => asset.kind === "sound").map((asset) => [asset.id, asset.name]);
 	const own = (state.slide.objects ?? []).filter((other) => other.kind === "clip");
-	const clips = own.sort((a, b) => (b.id === item.id) - (a.id === item.id)).map((other) => [other.id, other.name]);
+	const clips = own
+		.sort((a, b) => Number(b.id === item.id) - Number(a.id === item.id))
+		.map((other) => [other.id, other.name]);
 	const pick = (kind) =>
 		change({
 			press: {

@@ -131,7 +131,7 @@ export function severalPanel(state, panel) {
 	const groups = new Set(items.map((item) => item.group));
 	const whole = groups.size === 1 && items[0].group;
 	const units = new Set(items.map((item) => item.group || item.id)).size;
-	const button = ([how, sign, words]) =>
+	const button = (/** @type {string[]} */ [how, sign, words]) =>
 		el(
 			"button",
 			{

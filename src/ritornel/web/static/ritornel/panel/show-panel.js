@@ -30,7 +30,7 @@ function languageField(value, set) {
 	return selectField(value, known, set, { label: "Language of the slides" });
 }
 
-/** @param {function()} again draws the panel once more, when a part has come */
+/** @param {() => void} again draws the panel once more, when a part has come */
 export function showPanel(state, again) {
 	const tabs = TABS.map(([key, words]) =>
 		el(

@@ -27,7 +27,7 @@ export function slideChanger(state) {
 		});
 }
 
-/** @param {function()} again draws the panel once more; null while a part is on its way */
+/** @param {() => void} again draws the panel once more; null while a part is on its way */
 export function slidePanel(state, again) {
 	const { slide, slideTab, passage } = state;
 	const change = slideChanger(state);

@@ -4,7 +4,8 @@ import { post } from "../ui/requests.js";
 import { numberField, pair, tick } from "./fields.js";
 
 /**
- * @param {object|null} now a SoundEffect @param {function} set gets the next one, or null @param {string} label
+ * @param {import("../editor/show-state.js").ShowState} state
+ * @param {object|null} now a SoundEffect @param {(next: object|null) => void} set gets the next one, or null @param {string} label
  * @param {{keeps?: boolean}} options whether it may keep on until the next
  */
 export function soundFields(state, now, set, label, { keeps = false } = {}) {
@@ -42,6 +43,7 @@ export function soundFields(state, now, set, label, { keeps = false } = {}) {
 			set({ ...now, asset_id: value });
 			return;
 		}
+		/** @type {any} */
 		let asset = null;
 		await state.quietly(async () => {
 			const reply = await post(`${state.base}/shelf/library/${value.slice(4)}`, {});

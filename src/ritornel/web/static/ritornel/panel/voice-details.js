@@ -20,7 +20,10 @@ function cuesOf(state) {
 	return advance.rule === "cue" ? [...cues, { id: advance.cue_id, words: "the next slide" }] : cues;
 }
 
-/** @param {{give: function, numbered: Node}} acts giving another voice, and the control for many at once */
+/**
+ * @param {import("../editor/show-state.js").ShowState} state @param {(changes: object) => void} change
+ * @param {{give: (asset: object) => void, numbered: Node}} acts giving another voice, and the control for many at once
+ */
 export function voiceDetails(state, change, { give, numbered }) {
 	const { slide } = state;
 	const { voice } = slide;

@@ -8,7 +8,7 @@ const details = later(() => import("./voice-details.js"));
 
 const whole = (asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms });
 
-/** @param {function(object)} change changes the slide @param {function()} again draws the panel once more */
+/** @param {(changes: object) => void} change changes the slide @param {() => void} again draws the panel once more */
 export function voiceFields(state, change, again) {
 	const { slide, data } = state;
 	const { voice } = slide;

@@ -20,7 +20,7 @@ export const hasCaptions = (show) =>
 export const spokenAt = (show, index, slideMs) =>
 	show.slides[index]?.spoken?.find(({ start_ms: start, end_ms: end }) => start <= slideMs && slideMs < end)?.text ?? "";
 
-/** What is read of all that is seen: of the foremost clip that speaks. */
+/** What is read of all that is seen: of the foremost clip that speaks. @param {PlayedShow} show */
 export function captionIn(show, frameState) {
 	for (const layer of [...frameState.layers].reverse()) {
 		for (const item of [...show.slides[layer.index].drawing.objects].reverse()) {

@@ -7,6 +7,7 @@ const STALLED_MS = 400;
 export class Clock {
 	/** @param {AudioContext|null} audio */
 	constructor(audio) {
+		/** @type {any} */
 		this.audio = audio;
 		this.heard = audio?.state === "running";
 		this.offset = -this.raw();

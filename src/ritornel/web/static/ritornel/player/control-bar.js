@@ -16,13 +16,15 @@ const FOOT_PX = 140;
  * @param {HTMLElement} house
  * @param {{leave?: () => void, keys: [string, [string, string][]], tools?: HTMLElement[]}} options `keys` are told on `?`, `tools` are the presenter's
  */
-export function slimControls(player, house, { leave = null, keys, tools = [] }) {
+export function slimControls(player, house, { leave, keys, tools = [] }) {
 	const button = (name, label, act) => el("button", { "aria-label": label, title: label, onclick: act }, icon(name));
 	const play = button("pause", "Pause", () => (player.paused ? player.resume() : player.pause()));
 	const mute = button("volume-2", "Sound off", () => {
-		player.sound.muted = !player.sound.muted;
-		mute.replaceChildren(icon(player.sound.muted ? "volume-x" : "volume-2"));
-		mute.setAttribute("aria-label", player.sound.muted ? "Sound on" : "Sound off");
+		const { sound } = player;
+		if (!sound) return;
+		sound.muted = !sound.muted;
+		mute.replaceChildren(icon(sound.muted ? "volume-x" : "volume-2"));
+		mute.setAttribute("aria-label", sound.muted ? "Sound on" : "Sound off");
 	});
 	const time = el("span", { class: "px-2 whitespace-nowrap" });
 	const line = lineOfBars(player);

@@ -39,22 +39,21 @@ const matrixOf = (h, k) =>
 
 /** A cover right over a painter's surface, for the layers that are turned in depth and those above them. */
 export class Depth {
+	/** @type {SVGElement[]} */
+	sheets;
+
 	constructor(surface, frame) {
-		Object.assign(this, { surface, frame });
+		this.surface = surface;
+		this.frame = frame;
 	}
 
 	/** @param {{node: SVGElement, matrix: number[]|null}[]} faces from the back; one without a matrix is not seen */
 	show(faces) {
 		const { width_px: width, height_px: height } = this.frame;
 		if (!this.cover) {
-			this.cover = document.createElement("div");
-			Object.assign(this.cover.style, {
-				position: "absolute",
-				left: 0,
-				top: 0,
-				overflow: "hidden",
-				pointerEvents: "none",
-			});
+			const cover = document.createElement("div");
+			this.cover = cover;
+			Object.assign(cover.style, { position: "absolute", left: 0, top: 0, overflow: "hidden", pointerEvents: "none" });
 			this.sheets = [0, 1].map(() => {
 				const sheet = make("svg", { viewBox: `0 0 ${width} ${height}`, width, height });
 				Object.assign(sheet.style, {
@@ -66,7 +65,7 @@ export class Depth {
 					transformOrigin: "0 0",
 					display: "none",
 				});
-				this.cover.append(sheet);
+				cover.append(sheet);
 				return sheet;
 			});
 		}

@@ -13,7 +13,7 @@ async function reloadWhenReachable(address) {
 }
 
 /**
- * @param {{news?: string, edition?: number}} start
+ * @param {{news?: string, edition: number, performance: string}} start
  * @param {import("./player.js").ShowPlayer} player
  * @param {HTMLElement} house
  */

@@ -3,7 +3,7 @@ import { added, layerValues, objectValues, STILL, valueAt, valuesAt } from "./sa
 
 export const BLACK_MS = 600;
 
-/** The beat, and how long ago it began, on a slide's own clock. */
+/** The beat, and how long ago it began, on a slide's own clock. @param {Core.SlideSchedule} schedule */
 export function slideMoment(schedule, slideMs) {
 	let beat = 0;
 	schedule.beats.forEach((entry, index) => {
@@ -47,6 +47,7 @@ export function momentAt(show, timeMs) {
 /**
  * When a show that runs may take in a newer edition without a break: a looping one when its pass is over, any other
  * never (null).
+ * @param {PlayedShow} show
  */
 export function renewedAtMs(show, timeMs) {
 	return show.end === "loop" && show.length_ms
@@ -62,7 +63,7 @@ export const comingSlides = (count, index) =>
 
 const begun = (schedule) => schedule.beats.map((beat) => beat.start_ms);
 
-/** How far the clip that is a slide's ground has come in its round; null where the ground does not move. */
+/** How far the clip that is a slide's ground has come in its round; null where the ground does not move. @param {Core.SlideDrawing} drawing */
 function groundPlayed(drawing, slideMs) {
 	const mark = drawing.ground?.find(({ kind }) => kind === "clip");
 	if (!mark) return null;
@@ -70,6 +71,7 @@ function groundPlayed(drawing, slideMs) {
 	return (Math.max(slideMs, 0) % passMs) / passMs;
 }
 
+/** @param {PlayedShow} show */
 export function layerAt(show, index, at, values = STILL) {
 	const { motions, view, drawing } = show.slides[index];
 	return {
@@ -81,14 +83,14 @@ export function layerAt(show, index, at, values = STILL) {
 	};
 }
 
-/** A slide as it is at its last instant. */
+/** A slide as it is at its last instant. @param {PlayedShow} show */
 export function lastLayer(show, index, values = STILL) {
 	const schedule = show.slides[index].schedule;
 	const at = { ...slideMoment(schedule, schedule.length_ms), slide_ms: schedule.length_ms, begun_ms: begun(schedule) };
 	return layerAt(show, index, at, values);
 }
 
-/** A slide when a beat is complete. */
+/** A slide when a beat is complete. @param {PlayedShow} show */
 export function restLayer(show, index, beat) {
 	const schedule = show.slides[index].schedule;
 	return layerAt(show, index, {
@@ -121,7 +123,7 @@ export function transitionLayers(layers, going, coming, progress) {
 	return layers.old_on_top ? pair.reverse() : pair;
 }
 
-/** @returns {{layers: object[], blackness: number}} layers from the back over black */
+/** @returns {{layers: object[], blackness: number}} layers from the back over black @param {PlayedShow} show */
 export function frameStateAt(show, timeMs, firstPass = true) {
 	const moment = momentAt(show, timeMs);
 	if (moment.index < 0) return { layers: [], blackness: 0 };

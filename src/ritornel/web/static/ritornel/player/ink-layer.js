@@ -34,18 +34,16 @@ export class Board extends EventTarget {
 	 */
 	constructor(over, frame, { inks, edge_px: edgePx }) {
 		super();
-		Object.assign(this, {
-			frame,
-			inks,
-			edgePx,
-			mode: null,
-			ink: Object.keys(inks)[0],
-			slideId: null,
-			drawings: {},
-			stroke: null,
-			spot: null,
-			keep: true,
-		});
+		this.frame = frame;
+		this.inks = inks;
+		this.edgePx = edgePx;
+		this.mode = null;
+		this.ink = Object.keys(inks)[0];
+		this.slideId = null;
+		this.drawings = {};
+		this.stroke = null;
+		this.spot = null;
+		this.keep = true;
 		this.veil = svg("path", { "fill-rule": "evenodd", fill: "#000", opacity: 0.62, hidden: true });
 		this.ring = svg("circle", { r: SPOT_PX, fill: "none", stroke: "#f5f6f1", "stroke-width": 3, hidden: true });
 		this.strokes = svg("g");
@@ -121,7 +119,7 @@ export class Board extends EventTarget {
 		if (this.mode === "spot") this.setSpot(at, true);
 		else if (this.rubbing) this.rub(at);
 		else if (this.stroke && this.stroke.points.length < MOST_POINTS) {
-			const last = this.stroke.points.at(-1);
+			const last = this.stroke.points[this.stroke.points.length - 1];
 			if (Math.hypot(at[0] - last[0], at[1] - last[1]) < NEAR_PX) return;
 			this.stroke.points.push(at);
 			this.draw();
@@ -138,6 +136,7 @@ export class Board extends EventTarget {
 		this.draw();
 	}
 
+	/** @param {number[]} place */
 	rub([x, y]) {
 		const now = this.drawings[this.slideId] ?? [];
 		const left = rubbedOut(now, x, y, RUB_PX);

@@ -23,14 +23,14 @@ function swipeOf(dx, dy) {
 }
 
 /**
- * @param {import("./player.js").ShowPlayer} player @param {HTMLElement} surface
+ * @param {Driven} player @param {HTMLElement} surface
  * @param {{leave?: () => void, step?: boolean}} options `step` false: a stranger may not step through a self-running
  * show
  */
 export function listen(player, surface, { leave = () => undefined, step = true } = {}) {
 	let digits = "";
 	const act = {
-		" ": () => (player.live ? player.next() : player.paused ? player.resume() : player.pause()),
+		" ": () => (player.live ? player.next() : player.paused ? player.resume?.() : player.pause?.()),
 		ArrowRight: () => player.next(),
 		PageDown: () => player.next(),
 		ArrowDown: () => player.next(),

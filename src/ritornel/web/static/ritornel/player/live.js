@@ -2,6 +2,7 @@
 import { layerValues } from "./sampling.js";
 import { BLACK_MS, layerAt, transitionLayers } from "./frame-state.js";
 
+/** @param {PlayedShow} show */
 export function arrive(show, index, nowMs, fromIndex = -1) {
 	return {
 		index,
@@ -15,7 +16,7 @@ export function arrive(show, index, nowMs, fromIndex = -1) {
 	};
 }
 
-/** The state before the run begins: the slide is there, its transition over, and the clock stands. */
+/** The state before the run begins: the slide is there, its transition over, and the clock stands. @param {PlayedShow} show */
 export function standReady(show, index, nowMs) {
 	const state = arrive(show, index, nowMs);
 	return { ...state, began_ms: nowMs - state.begun_ms[0] };
@@ -27,7 +28,7 @@ export function sinceMs(state, nowMs) {
 	return state.completed_ms !== null ? Infinity : clock(state, nowMs) - state.begun_ms[state.beat];
 }
 
-/** When the current beat has ended, on the slide's clock. */
+/** When the current beat has ended, on the slide's clock. @param {PlayedShow} show */
 function endedMs(show, state) {
 	const beat = show.slides[state.index].schedule.beats[state.beat];
 	return state.completed_ms ?? state.begun_ms[state.beat] + beat.end_ms - beat.start_ms;
@@ -41,14 +42,14 @@ function goesOnMs({ advance, schedule }) {
 	return advance.rule === "after" ? advance.after_ms : null;
 }
 
-/** Whether the slide goes on by itself from here. */
+/** Whether the slide goes on by itself from here. @param {PlayedShow} show */
 export function goesOnAlone(show, state) {
 	if (state.over || state.stepped_back || goesOnMs(show.slides[state.index]) === null || !isLastBeat(show, state))
 		return false;
 	return state.index + 1 < show.slides.length || show.end !== "hold";
 }
 
-/** What the next cue does: "beat", "slide", "again" (from the first slide), "black" or "nothing". */
+/** What the next cue does: "beat", "slide", "again" (from the first slide), "black" or "nothing". @param {PlayedShow} show */
 export function nextStep(show, state) {
 	if (state.over) return "nothing";
 	if (!isLastBeat(show, state)) return "beat";
@@ -56,7 +57,7 @@ export function nextStep(show, state) {
 	return { loop: "again", black: "black", hold: "nothing" }[show.end];
 }
 
-/** For how long the wait for the next cue has been open; null while the beat runs, and where none is waited for. */
+/** For how long the wait for the next cue has been open; null while the beat runs, and where none is waited for. @param {PlayedShow} show */
 export function waitsSinceMs(show, state, nowMs) {
 	if (nextStep(show, state) === "nothing" || goesOnAlone(show, state)) return null;
 	const voice = isLastBeat(show, state) ? show.slides[state.index].schedule.voice : null;
@@ -64,12 +65,14 @@ export function waitsSinceMs(show, state, nowMs) {
 	return open >= 0 ? open : null;
 }
 
+/** @param {PlayedShow} show */
 export function nextCueId(show, state) {
 	const schedule = show.slides[state.index].schedule;
 	if (state.beat + 1 < schedule.beats.length) return schedule.beats[state.beat + 1].wait?.cue_id ?? null;
 	return schedule.last_wait?.cue_id ?? null;
 }
 
+/** @param {PlayedShow} show */
 export function cue(show, state, nowMs) {
 	if (state.over) return state;
 	if (!isLastBeat(show, state)) {
@@ -79,6 +82,7 @@ export function cue(show, state, nowMs) {
 	return goOn(show, state, nowMs);
 }
 
+/** @param {PlayedShow} show */
 export function goOn(show, state, nowMs) {
 	if (state.index + 1 < show.slides.length) return arrive(show, state.index + 1, nowMs, state.index);
 	if (show.end === "loop") return arrive(show, 0, nowMs, state.index);
@@ -102,6 +106,7 @@ export function stand(show, index, beat, nowMs) {
 	};
 }
 
+/** @param {PlayedShow} show */
 export function back(show, state, nowMs) {
 	if (state.over) return stand(show, state.index, show.slides[state.index].schedule.beats.length - 1, nowMs);
 	if (state.beat > 0) {
@@ -125,6 +130,7 @@ export function goesOnAtMs(show, state) {
 	return state.began_ms + Math.max(earliest, endedMs(show, state));
 }
 
+/** @param {PlayedShow} show */
 export function inTransition(show, state, nowMs) {
 	return (
 		state.beat === 0 &&

@@ -19,6 +19,7 @@ export function set(node, name, value) {
 export const plain = (colour) => colour.slice(0, 7);
 export const alpha = (colour) => (colour.length === 9 ? parseInt(colour.slice(7), 16) / 255 : 1);
 
+/** @param {Core.Mark} mark */
 function pathNode(mark, defs) {
 	const node = make("path", { d: mark.d, "fill-rule": "nonzero", fill: "none" });
 	if (typeof mark.fill === "string") {
@@ -46,7 +47,8 @@ function pathNode(mark, defs) {
 	return node;
 }
 
-function placeImage(node, mark, [x, y, width, height]) {
+/** @param {Core.Mark} mark */
+function placeImage(node, mark, { x, y, width, height }) {
 	for (const [name, value] of Object.entries({ x, y, width, height })) node.setAttribute(name, value);
 	if (!mark.flip_x && !mark.flip_y) return;
 	const [cx, cy] = [x + width / 2, y + height / 2];
@@ -56,13 +58,13 @@ function placeImage(node, mark, [x, y, width, height]) {
 	);
 }
 
+/** @param {Core.Mark} mark */
 function imageNode(mark, defs, media) {
-	const { x, y, width, height } = mark;
 	const node =
 		mark.kind === "clip"
 			? make("foreignObject")
 			: make("image", { href: media[mark.asset_id] ?? "", preserveAspectRatio: "none" });
-	placeImage(node, mark, [x, y, width, height]);
+	placeImage(node, mark, mark);
 	if (!mark.clip) return node;
 	const id = newName("clip");
 	const clip = make("clipPath", { id });
@@ -73,6 +75,7 @@ function imageNode(mark, defs, media) {
 	return group;
 }
 
+/** @param {Core.Mark} mark */
 function textNode(mark) {
 	const node = make("text", {
 		x: mark.x,
@@ -104,6 +107,7 @@ function textNode(mark) {
 	return node;
 }
 
+/** @param {Core.Mark} mark */
 export function markNode(mark, defs, media) {
 	if (mark.kind === "path") return pathNode(mark, defs);
 	return mark.kind === "text" ? textNode(mark) : imageNode(mark, defs, media);
@@ -115,7 +119,12 @@ export const filledShare = (drawn) => Math.max(0, Math.min(drawn * 2 - 1, 1));
 /** A mark's node while its outline is drawn, or its letters typed. */
 export class MarkView {
 	constructor(mark, defs, media) {
-		Object.assign(this, { mark, node: markNode(mark, defs, media), drawn: 1, letters: null, drifted: 0 });
+		this.mark = mark;
+		this.node = markNode(mark, defs, media);
+		this.drawn = 1;
+		this.letters = null;
+		this.contours = null;
+		this.drifted = 0;
 		if (mark.kind !== "clip") return;
 		const place = this.node.matches("foreignObject") ? this.node : this.node.querySelector("foreignObject");
 		/** Comes true when the clip can be seen. */
@@ -140,8 +149,15 @@ export class MarkView {
 		if (share === this.drifted || !this.mark.drift_to) return;
 		this.drifted = share;
 		const { mark, node } = this;
-		const way = [mark.x, mark.y, mark.width, mark.height].map((from, at) => from + (mark.drift_to[at] - from) * share);
-		placeImage(node.matches("image, foreignObject") ? node : node.querySelector("image, foreignObject"), mark, way);
+		const [x, y, width, height] = [mark.x, mark.y, mark.width, mark.height].map(
+			(from, at) => from + (mark.drift_to[at] - from) * share,
+		);
+		placeImage(node.matches("image, foreignObject") ? node : node.querySelector("image, foreignObject"), mark, {
+			x,
+			y,
+			width,
+			height,
+		});
 	}
 
 	draw(drawn) {

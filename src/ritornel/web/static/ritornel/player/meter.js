@@ -31,7 +31,7 @@ export function meterOf(player) {
 		begun ||= player.running;
 		requestAnimationFrame(draw);
 		if (!begun) return;
-		player.sound.peaksDb().forEach((db, at) => {
+		player.sound?.peaksDb().forEach((db, at) => {
 			shown[at] = Math.max(db, shown[at] - FALL_DB, FLOOR_DB);
 			bars[at].style.clipPath = `inset(0 ${(shown[at] / FLOOR_DB) * 100}% 0 0)`;
 			bars[at].toggleAttribute("data-hot", shown[at] > HOT_DB);

@@ -5,7 +5,10 @@ import { maskOutline, softEdge } from "./masks.js";
 /** A mask on a node: a clip for a hard edge, a mask with a gradient for a soft one. */
 export class Veil {
 	constructor(node, defs, region) {
-		Object.assign(this, { node, defs, region, kind: null });
+		this.node = node;
+		this.defs = defs;
+		this.region = region;
+		this.kind = null;
 	}
 
 	apply({ mask, reveal }) {
@@ -61,7 +64,10 @@ export class Veil {
 /** A tint over all that a node shows. */
 export class Tint {
 	constructor(node, defs, region) {
-		Object.assign(this, { node, defs, region, on: false });
+		this.node = node;
+		this.defs = defs;
+		this.region = region;
+		this.on = false;
 	}
 
 	apply({ tint, colour }) {

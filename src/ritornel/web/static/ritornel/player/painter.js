@@ -137,6 +137,7 @@ export class SlideView {
 	}
 
 	/** @param {{objects: Map<string, object>, values: object}} layer */
+	/** @param {Layer} layer */
 	apply(layer) {
 		const { values } = layer;
 		set(
@@ -162,7 +163,7 @@ export class SlideView {
 export class Painter {
 	/**
 	 * @param {SVGSVGElement} svg
-	 * @param {object} show a performance
+	 * @param {PlayedShow} show
 	 * @param {{pressed?: boolean}} options whether objects can be pressed
 	 */
 	constructor(svg, show, { pressed = false } = {}) {

@@ -28,14 +28,20 @@ const APART_MS = 60;
  * "acted" after whatever somebody did to the run here.
  */
 export class ShowPlayer extends EventTarget {
+	/** @type {Clock} */
+	clock;
+	/** @type {number} */
+	request;
+
 	/**
-	 * @param {object} show a performance
+	 * @param {PlayedShow} show
 	 * @param {SVGSVGElement} surface
-	 * @param {{mode: "self-running"|"on cue", loops?: boolean, card?: AudioContext}} options `card`: a sound card whose
+	 * @param {{mode: "self-running"|"on cue", loops?: boolean, card?: AudioContext | null}} options `card`: a sound card whose
 	 * clock it keeps though nothing is heard from it
 	 */
 	constructor(show, surface, { mode, loops = false, card = null }) {
 		super();
+		/** @type {PlayedShow} */
 		this.show = loops && show.content_ms ? { ...show, end: "loop", length_ms: show.content_ms } : show;
 		if (show.language) surface.setAttribute("lang", show.language);
 		this.mode = mode;

@@ -34,7 +34,7 @@ const ONCE_BENEATH = -1;
  * an entrance is [build, beat, offset_ms, lasts_ms, enters].
  */
 
-/** @returns {number|null} 0..1 within the current repeat, 1 when over, null before it begins */
+/** @returns {number|null} 0..1 within the current repeat, 1 when over, null before it begins @param {Core.Segment} segment */
 function progressOf(segment, at) {
 	const [, , , beat, offset, cycle, repeats] = segment;
 	if (beat > at.beat) return null;
@@ -80,6 +80,7 @@ export function valuesAt(motion, at) {
 		}
 	}
 	if (!shown) return AWAY;
+	/** @type {any} */
 	let result = null;
 	for (const segment of motion.segments) {
 		if (segment[1] && segment[0] !== current) continue;
@@ -98,8 +99,9 @@ export function valuesAt(motion, at) {
 	return result ?? STILL;
 }
 
-/** The channels of a slide's layer during a transition. */
+/** The channels of a slide's layer during a transition. @param {Core.Ramp[]} ramps */
 export function layerValues(ramps, progress) {
+	/** @type {any} */
 	const result = { ...STILL };
 	for (const ramp of ramps) {
 		result[ramp.channel] = valueAt(ramp.keys, ramp.curve, progress);
@@ -125,7 +127,7 @@ export function added(own, more) {
 	return result;
 }
 
-/** @returns {Map<string, object>} values by `object` or `object/part` */
+/** @returns {Map<string, object>} values by `object` or `object/part` @param {Core.Motion[]} motions */
 export function objectValues(motions, at) {
 	const result = new Map();
 	for (const motion of motions)

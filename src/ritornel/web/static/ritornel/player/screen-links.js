@@ -27,19 +27,17 @@ export class ServerLink extends EventTarget {
 	/**
 	 * @param {string} events where to listen
 	 * @param {string|null} say where to speak; null for who only listens
-	 * @param {function(object)} hear
+	 * @param {(message: object) => void} hear
 	 */
 	constructor(events, say, hear) {
 		super();
-		Object.assign(this, {
-			address: say,
-			up: null,
-			owed: new Map(),
-			speaking: false,
-			spoken: null,
-			silent: false,
-			heard: 0,
-		});
+		this.address = say;
+		this.up = null;
+		this.owed = new Map();
+		this.speaking = false;
+		this.spoken = null;
+		this.silent = false;
+		this.heard = 0;
 		this.source = openStream(
 			events,
 			{ message: hear, over: () => hear({ kind: "over" }) },
@@ -75,8 +73,8 @@ export class ServerLink extends EventTarget {
 		this.speaking = true;
 		try {
 			while (this.owed.size) {
-				const [kind, message] = this.owed.entries().next().value;
-				const reply = await post(this.address, message);
+				const [kind, message] = [...this.owed][0];
+				const reply = await post(/** @type {string} */ (this.address), message);
 				if (this.owed.get(kind) === message) this.owed.delete(kind);
 				this.heard = reply.heard;
 				this.tell(true);

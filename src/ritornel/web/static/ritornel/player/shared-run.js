@@ -11,7 +11,12 @@ export class SharedRun extends EventTarget {
 	/** @param {import("./player.js").ShowPlayer} player @param {{role: "lectern"|"house", revision: number}} options */
 	constructor(player, { role, revision }) {
 		super();
-		Object.assign(this, { player, role, revision, seq: 0, links: [], others: new Map() });
+		this.player = player;
+		this.role = role;
+		this.revision = revision;
+		this.seq = 0;
+		this.links = [];
+		this.others = new Map();
 		this.me = `${role} ${crypto.getRandomValues(new Uint32Array(1))[0].toString(36)}`;
 		player.addEventListener("acted", () => {
 			if (!this.adopting && player.running && player.state) {

@@ -54,7 +54,10 @@ function layDucking(gain, when, fromMs, points) {
 }
 
 export class Sound {
-	/** @param {object} show a performance @param {AudioContext} audio */
+	/** @type {Float32Array<ArrayBuffer>} */
+	heard;
+
+	/** @param {PlayedShow} show @param {AudioContext} audio */
 	constructor(show, audio) {
 		this.show = show;
 		this.audio = audio;
@@ -290,7 +293,7 @@ export class Sound {
 	}
 
 	/** Ends all voices. */
-	hush(fadeMs = 20, which = () => true, all = true) {
+	hush(fadeMs = 20, which = (voice) => Boolean(voice), all = true) {
 		if (all) this.at = null;
 		const now = this.audio.currentTime;
 		for (const [id, { source, level, voice }] of [...this.speaking]) {

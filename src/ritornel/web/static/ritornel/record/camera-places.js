@@ -9,7 +9,12 @@ export class CameraPlaces {
 	 * parts `section` tells the id of the section that is seen
 	 */
 	constructor({ base, placing, section, said }) {
-		Object.assign(this, { base, placing, section, said, asked: 0, timer: 0 });
+		this.base = base;
+		this.placing = placing;
+		this.section = section;
+		this.said = said;
+		this.asked = 0;
+		this.timer = 0;
 	}
 
 	/** The section or the placement is another: the places are asked for as soon as it rests. */

@@ -9,8 +9,10 @@ const EVERY_MS = 1000;
 
 /** The practice camera: somebody at a crank, drawn. */
 function practiceStream() {
-	const canvas = Object.assign(document.createElement("canvas"), { width: 480, height: 360 });
-	const pen = canvas.getContext("2d");
+	const canvas = document.createElement("canvas");
+	canvas.width = 480;
+	canvas.height = 360;
+	const pen = /** @type {CanvasRenderingContext2D} */ (canvas.getContext("2d"));
 	// It is drawn in a square of 480, which stands in the middle.
 	pen.scale(0.75, 0.75);
 	pen.translate(80, 0);
@@ -111,6 +113,7 @@ export class Camera extends EventTarget {
 	 * Another piece begins, with what is `heard` where that belongs into it: the one before ends when this one has begun,
 	 * so that nothing is missed between.
 	 */
+	/** @param {number} piece @param {number} fromMs @param {MediaStream | null} heard */
 	beginPiece(piece, fromMs, heard = null) {
 		if (!this.source) return;
 		const before = this.recorder;

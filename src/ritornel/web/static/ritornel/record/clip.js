@@ -22,8 +22,8 @@ const PUT = { greeting: "Put it before the show", farewell: "Put it after the sh
 
 /**
  * Opens the recorder over the page.
- * @param {{base: string, role: "greeting"|"farewell"|"slide", slideId?: string, viewing?: string, used:
- * function(object), shelved?: function(object)}} about
+ * @param {{base: string, role: "greeting"|"farewell"|"slide", slideId?: string | null, viewing?: string | null, used:
+ * (reply: any) => void, shelved?: (reply: any) => void}} about
  * `used` gets what the server answered when it was put somewhere, `shelved` when it came onto the shelf
  */
 export async function recordClip({ base, role, slideId = null, viewing = null, used, shelved = () => undefined }) {
@@ -119,10 +119,7 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 	camera.addEventListener("part", ({ detail }) => {
 		if (recording) courier.see(detail);
 	});
-	for (const [device, what] of [
-		[microphone, "microphone"],
-		[camera, "camera"],
-	])
+	for (const [what, device] of Object.entries({ microphone, camera }))
 		device.addEventListener("lost", () => {
 			if (recording) end();
 			wrong.textContent = `The ${what} was pulled out. What was recorded until then is kept.`;

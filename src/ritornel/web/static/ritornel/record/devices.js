@@ -18,9 +18,14 @@ const WHOLE = {
 };
 
 export class Devices {
-	/** @param {{microphone: object, camera: object, placing: object, lost: function, changed: function}} parts */
+	/** @param {{microphone: object, camera: object, placing: object, lost: (device: object) => void, changed: () => void}} parts */
 	constructor(parts) {
-		Object.assign(this, parts, { toldAt: 0 });
+		this.microphone = parts.microphone;
+		this.camera = parts.camera;
+		this.placing = parts.placing;
+		this.lost = parts.lost;
+		this.changed = parts.changed;
+		this.toldAt = 0;
 		at("level").append(
 			...Array.from({ length: BARS }, (_, number) => {
 				const db = FLOOR_DB + ((number + 1) * -FLOOR_DB) / BARS;

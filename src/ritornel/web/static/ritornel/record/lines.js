@@ -35,12 +35,20 @@ export function scaleFor(bars, widthPx) {
 }
 
 export class Lines {
+	/** @type {number} */
+	perS;
+	/** @type {number[]} */
+	widths;
+
 	/**
 	 * @param {HTMLElement} node
 	 * @param {{pick: function, hear: function, choose: function, remove: function, peaksOf: function}} acts
 	 */
 	constructor(node, acts) {
-		Object.assign(this, { node, acts, open: new Set() });
+		this.node = node;
+		this.acts = acts;
+		this.needle = el("div", { class: "needle" }, el("b"));
+		this.open = new Set();
 	}
 
 	/**
@@ -270,8 +278,7 @@ export class Lines {
 
 	/** Where it is recorded or heard now, moved without drawing anything again. */
 	head(head) {
-		const sheet = this.node.firstChild;
-		this.needle ??= el("div", { class: "needle" }, el("b"));
+		const sheet = this.node.firstElementChild;
 		if (!head || !sheet) {
 			this.needle.remove();
 			return;

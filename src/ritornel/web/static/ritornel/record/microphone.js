@@ -30,9 +30,17 @@ export function refusal(error, what) {
  * second of speech), "lost" when it was pulled out.
  */
 export class Microphone extends EventTarget {
+	/** @type {AudioContext} */
+	context;
+	/** @type {AudioWorkletNode} */
+	listener;
+	/** @type {MediaStreamAudioDestinationNode} */
+	out;
+	/** @type {any} */
+	source;
+
 	constructor() {
 		super();
-		this.context = null;
 		this.kind = null;
 		this.spans = [];
 		this.recent = [];

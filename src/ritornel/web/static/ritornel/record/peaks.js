@@ -5,8 +5,11 @@ const PEAK_SAMPLES = 1920;
 
 export class Peaks {
 	/** @param {string} base @param {function} arrived called when there is more to see */
+	/** @param {string} base @param {() => void} arrived */
 	constructor(base, arrived) {
-		Object.assign(this, { base, arrived, known: new Map() });
+		this.base = base;
+		this.arrived = arrived;
+		this.known = new Map();
 	}
 
 	of(id) {

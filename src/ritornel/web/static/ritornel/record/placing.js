@@ -33,7 +33,13 @@ export class Placing {
 	 * @param {function} changed
 	 */
 	constructor(node, stage, frame, placement, changed) {
-		Object.assign(this, { node, stage, frame, placement, changed, aside: {}, slideId: null });
+		this.node = node;
+		this.stage = stage;
+		this.frame = frame;
+		this.placement = placement;
+		this.changed = changed;
+		this.aside = {};
+		this.slideId = null;
 		node.addEventListener("pointerdown", (event) => this.drag(event));
 		node.addEventListener("keydown", (event) => this.key(event));
 		new ResizeObserver(() => this.draw()).observe(stage);

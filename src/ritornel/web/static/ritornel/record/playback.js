@@ -10,7 +10,9 @@ export class Hearing extends EventTarget {
 	/** @param {string} base the show's address @param {SVGSVGElement} surface */
 	constructor(base, surface) {
 		super();
-		Object.assign(this, { base, surface, now: null });
+		this.base = base;
+		this.surface = surface;
+		this.now = null;
 	}
 
 	/** What is heard: a piece's key, "picked", or nothing. */

@@ -64,7 +64,7 @@ function invitation({ base, data, section, changed }) {
 	);
 }
 
-/** @param {{base: string, data: object, section: object, changed: function}} about */
+/** @param {{base: string, data: object, section: object, changed: () => Promise<void>}} about */
 export function drawFoot(about) {
 	const { base, data, section, changed } = about;
 	const foot = document.getElementById("sections-foot");

@@ -29,7 +29,7 @@ export function drawNotes(slide, beat, waited) {
 						{ class: "cue", "data-now": number === beat + 1 ? "" : null },
 						fermata(),
 						el("span", {}, `${number} · ${line.title}`),
-						waited.has(number) ? el("i", {}, `waited ${(waited.get(number) / 1000).toFixed(1)} s`) : null,
+						waited.has(number) ? el("i", {}, `waited ${((waited.get(number) ?? 0) / 1000).toFixed(1)} s`) : null,
 					)
 				: null,
 			line.notes

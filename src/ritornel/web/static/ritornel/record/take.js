@@ -7,10 +7,25 @@ import { piecesOf } from "./pieces.js";
 
 /** Events: "moved" when slide or beat changed, "done" when the last slide was left. */
 export class Take extends EventTarget {
+	/** @type {number} */
+	from;
+
 	/** @param {object} parts show, surface, microphone, camera, courier; `leaving` by slide the cue that leaves it */
 	constructor(parts, { id, number, bytes, take }) {
 		super();
-		Object.assign(this, parts, { id, number, recordedMs: Math.floor(bytes / 96), going: false, laid: false });
+		this.show = parts.show;
+		this.surface = parts.surface;
+		this.microphone = parts.microphone;
+		this.camera = parts.camera;
+		this.courier = parts.courier;
+		this.leaving = parts.leaving;
+		this.id = id;
+		this.number = number;
+		this.recordedMs = Math.floor(bytes / 96);
+		this.going = false;
+		this.laid = false;
+		/** @type {Set<string>} */
+		this.rivals = new Set();
 		this.courier.begin({ id, bytes, take });
 		this.resumed = take.events;
 		this.player = new ShowPlayer(this.show, this.surface, { mode: "on cue", card: this.microphone.context });

@@ -11,10 +11,39 @@ const csrf = () => document.querySelector("meta[name=csrf]")?.content ?? "";
  * "taken") and `words` say how it stands.
  */
 export class Courier extends EventTarget {
+	/** @type {string} */
+	writer;
+	/** @type {Float32Array<ArrayBuffer>[]} */
+	sound;
+	/** @type {number} */
+	waiting;
+	/** @type {any[]} */
+	seen;
+	/** @type {Map<any, number>} */
+	segments;
+	/** @type {any[]} */
+	events;
+	/** @type {number} */
+	sent;
+	/** @type {number} */
+	unchanged;
+	/** @type {number} */
+	at;
+	/** @type {string | null} */
+	stateSent;
+	/** @type {number} */
+	tried;
+
 	/** @param {string} base the show's address @param {string} writer this window */
 	constructor(base, writer) {
 		super();
-		Object.assign(this, { base, writer, id: null, trouble: "", words: "", keptMs: 0, state: "paused" });
+		this.base = base;
+		this.writer = writer;
+		this.id = null;
+		this.trouble = "";
+		this.words = "";
+		this.keptMs = 0;
+		this.state = "paused";
 		this.clear();
 	}
 

@@ -14,22 +14,22 @@ const signed = (ms) => `${ms < 0 ? "−" : "+"}${secondsText(Math.abs(ms))} s`;
 const time = (ms) => (ms === null ? "–" : secondsText(ms));
 
 export class Compare {
+	/** @type {Set<string>} */
+	picked;
+
 	/**
-	 * @param {{base: string, node: HTMLElement, changed: function()}} parts `changed`: the show has another timing now
+	 * @param {{base: string, node: HTMLElement, changed: () => void}} parts `changed`: the show has another timing now
 	 */
 	constructor({ base, node, changed }) {
-		Object.assign(this, {
-			base,
-			node,
-			changed,
-			source: null,
-			way: "own holds",
-			picked: null,
-			opened: new Set(),
-			left: new Set(),
-		});
+		this.base = base;
+		this.node = node;
+		this.changed = changed;
+		this.source = null;
+		this.way = "own holds";
+		this.opened = new Set();
+		this.left = new Set();
 		node.addEventListener("keydown", (event) => {
-			if (event.key === "Escape" && !event.target.closest("input")) this.close();
+			if (event.key === "Escape" && !event.target?.closest("input")) this.close();
 		});
 	}
 

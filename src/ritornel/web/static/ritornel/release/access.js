@@ -36,7 +36,7 @@ async function copy(text, words) {
 
 /**
  * Asks who may see the first edition, before it is made: nothing is public by accident.
- * @param {function({audience: string, domain?: string})} chosen
+ * @param {(access: {audience: string, domain?: string}) => void} chosen
  */
 export function askAudience(chosen) {
 	const domain = el("input", { class: "field", placeholder: "orlmere.town", "aria-label": "Mail domain" });

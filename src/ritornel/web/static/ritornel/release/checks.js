@@ -20,7 +20,10 @@ export class Checks {
 	 * @param {function} see shows the show from an instant on, in ms
 	 */
 	constructor(node, base, see) {
-		Object.assign(this, { node, base, see, revision: 0 });
+		this.node = node;
+		this.base = base;
+		this.see = see;
+		this.revision = 0;
 		this.said = el("p", { class: "said", role: "status" }, "Checking …");
 		this.again = el("button", { class: "push", onclick: () => this.look() }, "Check again");
 		this.list = el("div", {});

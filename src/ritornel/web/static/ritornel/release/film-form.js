@@ -29,9 +29,10 @@ const RATES = [
 
 export class FilmForm {
 	#title;
+	/** @type {Object<string, any>} */
 	#wish;
 
-	/** @param {{order: (wish: object) => void, redraw: () => void}} more what orders the film; what draws the page */
+	/** @param {string} title @param {{order: (wish: object) => void, redraw: () => void}} more what orders the film; what draws the page */
 	constructor(title, { order, redraw }) {
 		this.#title = title;
 		this.#wish = {

@@ -1,5 +1,6 @@
 // Words on the score: measured, shortened, and set into rows so that nothing overlaps.
 
+/** @type {any} */
 const context = document.createElement("canvas").getContext("2d");
 context.font = '12px "Hanken Grotesk"';
 const widths = new Map();
@@ -27,12 +28,13 @@ export function shortened(words, room, font) {
  * Sets things with a start, an end and words into rows. Each gets `row`, and where its words stand: `words` ("" where
  * there is no room),
  * `wordsX` and `anchor`.
- * @param {{x1: number, x2: number, name: string}[]} things in order of x1
+ * @param {any[]} things with x1, x2 and name, in order of x1
  * @param {number} rows
  * @param {number} least
  * @param {number} most x where bars begin and end
  */
 export function setInRows(things, rows, least, most) {
+	/** @type {number[][][]} */
 	const taken = Array.from({ length: rows }, () => []);
 	const free = (row, from, to) => taken[row].every(([a, b]) => to <= a || from >= b);
 	const placed = [];

@@ -21,8 +21,23 @@ export function laneOf(spans, span, row) {
 	return { top: row.top + (row.height / most) * own, height: row.height / most };
 }
 
+/** All stretches of the show's music, each in its part of the row. */
+export function drawAll(state, row, scale, view) {
+	const { music } = state.data;
+	return music.map((span) =>
+		drawMusic(
+			span,
+			laneOf(music, span, row),
+			scale,
+			view,
+			state.pickedSpan === span.span_id,
+			state.asset(span.asset_id)?.name ?? "Music",
+		),
+	);
+}
+
 /** What is pulled and read of a stretch of music; its wave lies beneath. */
-export function drawMusic(span, row, scale, view, picked, name) {
+function drawMusic(span, row, scale, view, picked, name) {
 	const group = svg("g", {
 		"data-pick": "span",
 		"data-span": span.span_id,

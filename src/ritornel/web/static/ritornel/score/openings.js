@@ -20,7 +20,7 @@ export async function openFrom(state, { pick, slide, beat }) {
 	else if (Number(beat) >= state.line.schedule.beats.length) state.showPanel("slide", { passage: "advance" });
 	else {
 		state.showPanel("slide", { tab: "order" });
-		const field = document.querySelector(`.order [data-beat="${CSS.escape(beat)}"] input`);
+		const field = document.querySelector(`.order [data-beat="${CSS.escape(String(beat))}"] input`);
 		field?.scrollIntoView({ block: "nearest" });
 		field?.focus({ preventScroll: true });
 		field?.select();

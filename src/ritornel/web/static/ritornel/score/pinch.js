@@ -26,7 +26,7 @@ export function pinch(score, first) {
 		score.zoom(now.width / before.width, now.middle);
 		before = now;
 	});
-	for (const kind of ["pointerup", "pointercancel"])
+	for (const kind of /** @type {const} */ (["pointerup", "pointercancel"]))
 		addEventListener(kind, (event) => {
 			if (fingers.delete(event.pointerId)) before = null;
 		});

@@ -8,7 +8,6 @@ import { countWords } from "../ui/wording.js";
 import { armBuild, drawBar } from "./bars.js";
 import { RULER, VOICES_PX, barLines, patterns, playhead, rulerColumn, snapLine, staffLines } from "./lines.js";
 import { MARKS_PX, drawMarks } from "./marks.js";
-import { drawMusic, drawPasses, laneOf } from "./music.js";
 import { Sheet, alike } from "./sheet.js";
 import { Ties } from "./ties.js";
 import { Waves } from "./waves.js";
@@ -34,14 +33,27 @@ const FRAME_MS = 16.7;
 const WALKS = /^(Arrow.*|Home|End|Enter| )$/;
 
 export class Score {
+	/** @type {any} */
+	reached;
+	/** @type {number} */
+	resting;
+	/** @type {number} */
+	zoomedAt;
+	/** @type {any} */
+	plan;
+
 	constructor(state, { names, scroll }) {
-		Object.assign(this, { state, names, scroll });
+		this.state = state;
+		this.names = names;
+		this.scroll = scroll;
 		this.ties = new Ties(state, () => this.draw());
 		this.waves = new Waves(
 			(id) => state.asset(id)?.derived,
 			() => this.draw(),
 		);
-		[this.seen, this.next] = [new Sheet(), new Sheet()];
+		this.seen = new Sheet();
+		this.next = new Sheet();
+		this.walker = null;
 		this.next.node.ariaHidden = "true";
 		this.spacer = el(
 			"div",
@@ -80,6 +92,7 @@ export class Score {
 		);
 		this.keyButton.addEventListener("click", async () => (await import("./key.js")).openKey());
 		this.voices = later(() => import("./voices.js"));
+		this.music = later(() => import("./music.js"));
 		this.drags = later(() => import("./drags.js"));
 		this.drags.near(scroll);
 		const touched = (event) => {
@@ -227,7 +240,7 @@ export class Score {
 		if (!alike(this.plan, [scale, view.from, view.to]))
 			this.plan = { looks: [scale, view.from, view.to], wanted: this.wanted(scale, rows, view) };
 		const { wanted } = this.plan;
-		const focused = this.seen.node.contains(document.activeElement) ? document.activeElement.dataset.build : null;
+		const focused = this.seen.node.contains(document.activeElement) ? document.activeElement?.dataset.build : null;
 		const zoomed = this.stretched !== 1;
 		// While it is zoomed or scrolled, what is seen stays good until the new pieces are there.
 		const good = zoomed || (this.scrolled && left >= this.reached?.from && left + width <= this.reached?.to);
@@ -245,18 +258,7 @@ export class Score {
 		this.spacer.style.width = `${Math.max(this.scale.x(data.length_ms) + TAIL_PX, this.scroll.clientWidth)}px`;
 		// What was drawn while slides flew by may only be seen now that they rest.
 		if (!this.pictures) this.bringPictures();
-		this.seen.layers.sounds.replaceChildren(
-			...data.music.map((span) =>
-				drawMusic(
-					span,
-					laneOf(data.music, span, rows.music),
-					scale,
-					view,
-					state.pickedSpan === span.span_id,
-					state.asset(span.asset_id)?.name ?? "Music",
-				),
-			),
-		);
+		this.seen.layers.sounds.replaceChildren(...(this.music.ready?.drawAll(state, rows.music, scale, view) ?? []));
 		this.seen.layers.over.replaceChildren(
 			...drawMarks(state, data, scale, view, { top: RULER + 1, bottom: rows.bottom }),
 			...this.signs(scale, rows),
@@ -327,22 +329,24 @@ export class Score {
 			looks: [px],
 			draw: () => rulerColumn(scale, from, STEP_PX),
 		}));
+		const { ready: music } = this.music;
 		const waves = columns.flatMap((from) =>
-			data.music.flatMap((span) => {
+			(music ? data.music : []).flatMap((span) => {
 				if (scale.x(span.end_ms) <= from || scale.x(span.start_ms) >= from + STEP_PX) return [];
 				const [found, picked] = [this.waves.of(span.asset_id, px), state.pickedSpan === span.span_id];
+				const lane = music.laneOf(data.music, span, rows.music);
 				return [
 					{
 						id: `${span.span_id} ${from}`,
-						looks: [px, ...Object.values(laneOf(data.music, span, rows.music)), span, found, picked],
-						draw: () =>
-							drawPasses(span, laneOf(data.music, span, rows.music), scale, from, from + STEP_PX, found, picked),
+						looks: [px, ...Object.values(lane), span, found, picked],
+						draw: () => music.drawPasses(span, lane, scale, from, from + STEP_PX, found, picked),
 					},
 				];
 			}),
 		);
 		const { ready: drawn } = this.voices;
-		if (data.voices.length && !drawn) this.voices.get().then(() => this.draw());
+		for (const kind of ["voices", "music"])
+			if (data[kind].length && !this[kind].ready) this[kind].get().then(() => this.draw());
 		const voices = (drawn ? data.voices : []).flatMap((voice) => {
 			const [x1, x2] = [scale.x(voice.start_ms), scale.x(voice.start_ms + voice.lasts_ms)];
 			if (!inView(x1, x2)) return [];
@@ -517,6 +521,7 @@ export class Score {
 	}
 
 	/** Zooms around the playhead, or around a place in the view. */
+	/** @param {number} factor @param {number | null} aroundPx */
 	zoom(factor, aroundPx = null) {
 		const now = performance.now();
 		this.once = now - (this.zoomedAt ?? 0) > 4 * FRAME_MS;

@@ -5,7 +5,9 @@ const NONE = [];
 
 export class Ties {
 	constructor(state, arrived) {
-		Object.assign(this, { state, arrived, known: new Map() });
+		this.state = state;
+		this.arrived = arrived;
+		this.known = new Map();
 	}
 
 	/** @returns {{name: string, after: string}[]} the pairs of the carry into a slide, empty until they are known */

@@ -18,7 +18,14 @@ const BARS = new Set(["spanStart", "spanEnd"]);
 export class Walker {
 	/** @param {import("./score.js").Score} score @param {HTMLElement} node what has the keyboard in it */
 	constructor(score, node) {
-		Object.assign(this, { score, state: score.state, node, id: null, at: 0, row: "slides" });
+		this.score = score;
+		this.state = score.state;
+		this.node = node;
+		this.id = null;
+		this.known = "";
+		this.found = [];
+		this.at = 0;
+		this.row = "slides";
 		// Two take turns: what gets the keyboard is read out, what has it already and is called otherwise is not.
 		this.other = el("div", { class: "score-place", role: "button", tabindex: -1 });
 		node.after(this.other);
@@ -33,7 +40,10 @@ export class Walker {
 	get rows() {
 		const { data, way } = this.state;
 		const now = `${data.revision} ${way}`;
-		if (this.known !== now) Object.assign(this, { known: now, found: placeRows(this.state, this.score.ties) });
+		if (this.known !== now) {
+			this.known = now;
+			this.found = placeRows(this.state, this.score.ties);
+		}
 		return this.found;
 	}
 
@@ -192,7 +202,7 @@ export class Walker {
 			// As it is when its turn has come: the edits before it may have moved it.
 			const named = this.rows.flatMap(({ places }) => places).find((place) => place.id === id)?.[which];
 			if (!named) return null;
-			const number = numberOf(state, ...named);
+			const number = numberOf(state, named[0], named[1]);
 			const value = number.bars
 				? barFrom(state, named[0], number.from, by)
 				: number.from + by * STEP_MS * Math.sign(number.share ?? 1);
@@ -211,7 +221,7 @@ export class Walker {
 			this.open();
 			return;
 		}
-		const number = numberOf(this.state, ...place.number);
+		const number = numberOf(this.state, place.number[0], place.number[1]);
 		const field = el("input", {
 			class: "field",
 			inputmode: "decimal",
@@ -238,7 +248,7 @@ export class Walker {
 			this.focus();
 			this.state.edit(() => {
 				const named = this.rows.flatMap(({ places }) => places).find((entry) => entry.id === id)?.number;
-				const fresh = named && numberOf(this.state, ...named);
+				const fresh = named && numberOf(this.state, named[0], named[1]);
 				if (!fresh || fresh.from === ms) return null;
 				this.state.outcome = fresh.words(ms);
 				return fresh.edit(ms);

@@ -10,7 +10,9 @@ export class Waves {
 	 * @param {function} arrived called when there is more to see
 	 */
 	constructor(place, arrived) {
-		Object.assign(this, { place, arrived, known: new Map() });
+		this.place = place;
+		this.arrived = arrived;
+		this.known = new Map();
 	}
 
 	/**
@@ -25,7 +27,11 @@ export class Waves {
 
 class Wave {
 	constructor(address, arrived) {
-		Object.assign(this, { address, arrived, about: null, parts: new Map(), levels: new Map() });
+		this.address = address;
+		this.arrived = arrived;
+		this.about = null;
+		this.parts = new Map();
+		this.levels = new Map();
 		this.ask();
 	}
 

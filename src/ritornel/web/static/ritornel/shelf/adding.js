@@ -17,6 +17,7 @@ export async function addFiles(state, files) {
 	const refused = [];
 	const told = [];
 	let stopped = false;
+	/** @type {any} */
 	let line = null;
 	const tell = (done, share) => {
 		const { file } = files[done];

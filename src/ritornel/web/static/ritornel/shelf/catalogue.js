@@ -18,7 +18,10 @@ const TYPED_MS = 250;
 export class Catalogue {
 	/** @param {import("./shelf.js").Shelf} shelf */
 	constructor(shelf) {
-		Object.assign(this, { shelf, state: shelf.state, kind: "", asked: 0 });
+		this.shelf = shelf;
+		this.state = shelf.state;
+		this.kind = "";
+		this.asked = 0;
 		this.search = el("input", {
 			class: "field",
 			type: "search",

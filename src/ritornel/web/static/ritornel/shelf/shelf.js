@@ -24,10 +24,15 @@ const ALL = { words: "", kind: "all", use: "any", folder: "", where: "" };
 
 export class Shelf {
 	constructor(state, stage, { node, button, picture, clip }) {
-		Object.assign(this, { state, stage, node, button });
+		this.state = state;
+		this.stage = stage;
+		this.node = node;
+		this.button = button;
 		this.small = new Set();
+		/** @type {any} */
 		this.want = null;
 		this.picked = null;
+		this.catalogue = null;
 		this.shown = AT_ONCE;
 		this.filter = { ...ALL };
 		this.elsewhere = [];
@@ -285,7 +290,7 @@ export class Shelf {
 				el("option", { value: key, selected: key === filter.folder }, words),
 			),
 		);
-		const focused = this.grid.contains(document.activeElement) ? document.activeElement.dataset.asset : null;
+		const focused = this.grid.contains(document.activeElement) ? document.activeElement?.dataset.asset : null;
 		this.grid.replaceChildren(...found.slice(0, this.shown).map((asset) => this.tile(asset)));
 		if (!found.length)
 			this.grid.append(

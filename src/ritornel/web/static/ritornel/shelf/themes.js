@@ -19,7 +19,9 @@ const plainTheme = (theme) => JSON.stringify(theme);
 
 export class Themes {
 	constructor(state, { node, button }) {
-		Object.assign(this, { state, node, button });
+		this.state = state;
+		this.node = node;
+		this.button = button;
 		button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
 		state.addEventListener("show", () => {
 			if (!node.hidden) this.draw();

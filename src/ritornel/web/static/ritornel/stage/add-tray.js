@@ -27,8 +27,14 @@ const STROKED = new Set(["line", "line with a head", "bracket"]);
 const capital = (word) => word[0].toUpperCase() + word.slice(1);
 
 export class Tray {
+	/** @type {string | null} */
+	open;
+
 	constructor(state, stage, { bar, node }) {
-		Object.assign(this, { state, stage, bar, node });
+		this.state = state;
+		this.stage = stage;
+		this.bar = bar;
+		this.node = node;
 		bar.addEventListener("click", (event) => {
 			const button = event.target.closest("button");
 			if (!button) return;

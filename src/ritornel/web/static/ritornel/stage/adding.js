@@ -12,7 +12,7 @@ const capital = (word) => word[0].toUpperCase() + word.slice(1);
 const scaleOf = ({ width_px: width, height_px: height }) => Math.sqrt((width * height) / (1280 * 720));
 
 /** @param {object} more `where_free`: they step aside where they would not be seen; `copies`: what they are copies of */
-export async function addObjects(state, items, label = null, more = {}) {
+export async function addObjects(state, items, label = "", more = {}) {
 	const objects = items.map((item) => ({ ...item, id: item.id ?? newId() }));
 	const edit = { do: "add objects", slide_id: state.slide.id, objects, ...more };
 	const since = state.steps;
@@ -71,7 +71,7 @@ export function playsFirst(state, objectId) {
  * Puts a picture on the slide: into an empty place, or as large as it is and at most 80 % of the frame, its middle at
  * `at`.
  */
-export async function addPicture(stage, asset, { at = null, place = null } = {}) {
+export async function addPicture(stage, asset, { at, place } = /** @type {any} */ ({})) {
 	const { width_px: width, height_px: height } = stage.frame;
 	if (asset.kind === "clip") return addClip(stage, asset, at, place);
 	const common = { kind: "picture", name: asset.name, asset_id: asset.id, alternative: asset.alternative || "" };
@@ -85,7 +85,7 @@ export async function addPicture(stage, asset, { at = null, place = null } = {})
 	const size = { width: tenths(asset.width_px * scale), height: tenths(asset.height_px * scale) };
 	const middle = at ?? { x: width / 2, y: height / 2 };
 	const box = { x: tenths(middle.x - size.width / 2), y: tenths(middle.y - size.height / 2), ...size };
-	return addObjects(stage.state, [{ ...common, box }], null, { where_free: !at });
+	return addObjects(stage.state, [{ ...common, box }], "", { where_free: !at });
 }
 
 /** What has another form than its place is shown whole; one press lets it fill the place. */
@@ -118,7 +118,7 @@ export async function addText(stage) {
 		overflow: "grow",
 	};
 	const typed = heldKeys();
-	const made = await addObjects(stage.state, [item], null, { where_free: true });
+	const made = await addObjects(stage.state, [item], "", { where_free: true });
 	await stage.readyToWrite();
 	const text = typed();
 	if (made) stage.editWords(stage.state.object(id), text);
@@ -154,7 +154,7 @@ export async function addTable(stage, rows = EMPTY_TABLE) {
 		stand: "middle",
 		overflow: "shrink",
 	};
-	const made = await addObjects(stage.state, [item], null, { where_free: true });
+	const made = await addObjects(stage.state, [item], "", { where_free: true });
 	if (!made || rows !== EMPTY_TABLE) return;
 	await stage.readyToWrite();
 	stage.editWords(stage.state.object(id));
@@ -251,7 +251,7 @@ export function addShape(stage, name) {
 				...(POINTS[form] ? { points: POINTS[form] } : {}),
 			},
 		],
-		null,
+		"",
 		{ where_free: true },
 	);
 }

@@ -5,8 +5,13 @@ import { toast } from "../ui/toast.js";
 const KIND = "application/x-ritornel";
 
 export class Clipboard {
+	/** @type {any} */
+	last;
+
 	constructor(stage, removePicked) {
-		Object.assign(this, { stage, state: stage.state, removePicked });
+		this.stage = stage;
+		this.state = stage.state;
+		this.removePicked = removePicked;
 		document.addEventListener("copy", (event) => this.copy(event));
 		document.addEventListener("cut", (event) => {
 			if (this.copy(event)) this.removePicked();

@@ -165,5 +165,5 @@ function entriesFor(stage) {
 			act: () => state.edit({ do: "remove objects", slide_id, object_ids: ids }),
 		},
 	];
-	return lines.filter((line) => line !== false && line !== undefined && line !== "");
+	return lines.filter((line) => line === null || line);
 }

@@ -37,6 +37,7 @@ export class Frames {
 		return drawn ? { ...item.box, height: drawn.height } : item.box;
 	}
 
+	/** @param {[object, object][]} pairs objects and their boxes @param {(id: string) => boolean} isAway */
 	framesOf(pairs, isAway = () => false) {
 		const group = svg("g");
 		const alone = pairs.length === 1;

@@ -20,7 +20,7 @@ export class Framings {
 		return height / width;
 	}
 
-	draw(scale, shown = null) {
+	draw(scale, shown = /** @type {any} */ (null)) {
 		const { overlay } = this.stage;
 		overlay.querySelector(".framings")?.remove();
 		const { slide } = this.state;

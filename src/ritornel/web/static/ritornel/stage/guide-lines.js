@@ -16,7 +16,7 @@ export class GuideLines {
 	}
 
 	/** The lines, gaps and lengths that what is moved agrees with, each with its exact number. Null takes them away. */
-	show(found, box = null) {
+	show(found, box = /** @type {any} */ (null)) {
 		const { frame } = this.stage;
 		this.overlay.querySelector(".guides")?.remove();
 		if (!found) return;
@@ -41,7 +41,7 @@ export class GuideLines {
 		if (group.childElementCount) this.overlay.append(group);
 	}
 
-	line(x1, y1, x2, y2, dash = null) {
+	line(x1, y1, x2, y2, dash = /** @type {string | null} */ (null)) {
 		return svg("line", { x1, y1, x2, y2, stroke: PINK, "stroke-width": 1 / this.scale, "stroke-dasharray": dash });
 	}
 

@@ -85,7 +85,7 @@ export class PathEditor {
 		return item && path ? { build, item, path } : null;
 	}
 
-	draw(scale, shown = null) {
+	draw(scale, shown = /** @type {any} */ (null)) {
 		this.stage.overlay.querySelector(".travel-path")?.remove();
 		const now = this.current();
 		if (!now) return;
@@ -146,7 +146,9 @@ export class PathEditor {
 		const handle = event.target.closest("[data-piece]");
 		if (!handle || event.button !== 0) return;
 		event.stopPropagation();
-		const { build, path } = this.current();
+		const now = this.current();
+		if (!now) return;
+		const { build, path } = now;
 		const [at, index] = [Number(handle.dataset.piece), Number(handle.dataset.point)];
 		const moved = (way) =>
 			piecesOf(path).map((piece, number) =>

@@ -22,11 +22,8 @@ export function linesOf(text) {
 		.split("\n");
 	while (lines.length > 1 && !lines.at(-1).trim()) lines.pop();
 	return lines.map((line) => {
-		const level = Math.min(5, Math.floor(/^(\s*)/.exec(line)[1].replace(/\t/g, "  ").length / 2));
-		for (const [pattern, list] of [
-			[BULLET, "bullets"],
-			[NUMBER, "numbers"],
-		]) {
+		const level = Math.min(5, Math.floor(line.slice(0, line.search(/\S|$/)).replace(/\t/g, "  ").length / 2));
+		for (const [list, pattern] of Object.entries({ bullets: BULLET, numbers: NUMBER })) {
 			if (pattern.test(line)) return { list, level, runs: [{ text: line.replace(pattern, "").trim() }] };
 		}
 		return { runs: [{ text: line.trim() }] };

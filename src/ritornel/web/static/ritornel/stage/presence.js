@@ -7,12 +7,17 @@ const SOON_MS = 150;
 export class Others {
 	/** @param {import("../editor/show-state.js").ShowState} state */
 	constructor(state, { node, theatre }) {
-		Object.assign(this, { state, node, theatre, window: state.window, people: [], timer: 0 });
+		this.state = state;
+		this.node = node;
+		this.theatre = theatre;
+		this.window = state.window;
+		this.people = [];
+		this.timer = 0;
 		for (const kind of ["pick", "show"]) state.addEventListener(kind, () => this.soon());
 		state.addEventListener("show", () => this.draw());
 		new MutationObserver(() => this.frame()).observe(theatre, { childList: true, subtree: true });
 		addEventListener("pagehide", () => {
-			navigator.sendBeacon ? fetch(`${state.base}/here`, this.request({ gone: true })) : null;
+			fetch(`${state.base}/here`, this.request({ gone: true }));
 		});
 		this.say();
 	}

@@ -7,6 +7,9 @@ import { frameStateAt } from "../player/frame-state.js";
 const AFTER_MS = 500;
 
 export class Preview {
+	/** @type {number} */
+	request;
+
 	constructor(stage) {
 		this.stage = stage;
 		this.state = stage.state;
@@ -24,6 +27,7 @@ export class Preview {
 		const staged = await post(`${this.state.base}/preview`, body).catch(() => null);
 		if (!staged || !this.wanted || asked !== this.asked) return;
 		const { schedule } = staged;
+		/** @type {any} */
 		const show = {
 			frame: this.stage.frame,
 			slides: [{ ...staged, view: null }],
@@ -61,12 +65,15 @@ export class Preview {
 
 /** Runs the playhead over a stretch of the slide, the stage following; a press or key stops it. */
 export class Run {
+	/** @type {number} */
+	request;
+
 	constructor(state) {
 		this.state = state;
 		addEventListener(
 			"pointerdown",
 			(event) => {
-				if (!event.target.closest?.("[data-run]")) this.stop();
+				if (!event.target?.closest?.("[data-run]")) this.stop();
 			},
 			true,
 		);

@@ -85,6 +85,7 @@ export function pulledTo(box, handle, way, guides, moving, reach) {
 			reach,
 		);
 		let more = line.distance;
+		/** @type {any} */
 		let size = null;
 		if (!line.found) {
 			const length = end - start + (handle[at] ? way[at] : -way[at]);

@@ -14,9 +14,17 @@ const spares = later(() => import("./spares.js"));
 const words = later(async () => (await Promise.all([import("./writing.js"), loadSheet("writing")]))[0]);
 
 export class Stage {
+	/** @type {any} */
+	show;
+	/** @type {number} */
+	scale;
+
 	constructor(state, theatre) {
 		this.state = state;
 		this.theatre = theatre;
+		/** The text that is being written in, and where. */
+		this.writing = null;
+		this.editor = null;
 		this.canvas = el("div", { class: "canvas" });
 		this.svg = svg("svg", { role: "application", "aria-label": "The slide", "data-stage": true, tabindex: 0 });
 		this.overlay = svg("svg", { class: "frames", "aria-hidden": "true" });
@@ -212,11 +220,11 @@ export class Stage {
 		return { x: (event.clientX - box.left) / this.scale, y: (event.clientY - box.top) / this.scale };
 	}
 
-	/** @param {object} item @param {string} typed what was typed before it was open */
 	readyToWrite() {
 		return words.get();
 	}
 
+	/** @param {object} item @param {string} typed what was typed before it was open */
 	async editWords(item, typed = "") {
 		// Nobody has to wait for the editor to type.
 		const held = words.ready ? () => "" : heldKeys();

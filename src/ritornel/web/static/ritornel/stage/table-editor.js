@@ -6,10 +6,11 @@ import { paragraphNode, WordsEditor } from "./text-editor.js";
 
 /** The cells of a row's runs: core/document/cells.py, cells_of, held to it by tests/browser/test_tables.py. */
 export function cellsOf(runs) {
+	/** @type {object[][]} */
 	const cells = [[]];
 	for (const run of runs) {
 		const [first, ...others] = run.text.split("\t");
-		cells.at(-1).push({ ...run, text: first });
+		cells[cells.length - 1].push({ ...run, text: first });
 		for (const text of others) cells.push([{ ...run, text }]);
 	}
 	return cells;

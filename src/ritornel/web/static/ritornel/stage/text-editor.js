@@ -67,8 +67,15 @@ function runsOf(node) {
 }
 
 export class WordsEditor {
+	/** @type {LinkField} */
+	link;
+	/** @type {() => void} */
+	onSelection;
+
 	constructor(stage, item) {
-		Object.assign(this, { stage, state: stage.state, item });
+		this.stage = stage;
+		this.state = stage.state;
+		this.item = item;
 		this.before = JSON.stringify(this.plainOf(item.paragraphs));
 		this.field = el("div", {
 			class: "words-field",
@@ -91,7 +98,7 @@ export class WordsEditor {
 		if (item.box.y * stage.scale < 70) this.bar.classList.add("at-foot");
 		stage.theatre.append(this.bar);
 		this.field.focus();
-		getSelection().selectAllChildren(this.field);
+		document.getSelection().selectAllChildren(this.field);
 	}
 
 	/** Begins with what was typed already, the cursor behind it. */
@@ -188,7 +195,7 @@ export class WordsEditor {
 	}
 
 	atStartOfList() {
-		const selection = getSelection();
+		const selection = document.getSelection();
 		const [now] = this.marked();
 		if (!selection.isCollapsed || !now || now.dataset.list === "none") return false;
 		const range = document.createRange();
@@ -204,14 +211,14 @@ export class WordsEditor {
 		const begun = /^(?:([-•*])|1[.)])[\s\u00a0]/.exec(now.textContent);
 		if (!begun) return;
 		const first = document.createTreeWalker(now, NodeFilter.SHOW_TEXT).nextNode();
-		first.textContent = first.textContent.slice(begun[0].length);
+		if (first?.textContent) first.textContent = first.textContent.slice(begun[0].length);
 		if (!now.textContent) now.append(el("br"));
 		setList(now, begun[1] ? "bullets" : "numbers", 0);
 	}
 
 	/** The paragraphs the selection touches. */
 	marked() {
-		const selection = getSelection();
+		const selection = document.getSelection();
 		if (!selection.rangeCount) return [];
 		const range = selection.getRangeAt(0);
 		return [...this.field.children].filter((node) => range.intersectsNode(node));
@@ -246,11 +253,11 @@ export class WordsEditor {
 
 	/** The selection as characters: paragraph and offset of both ends. */
 	ends() {
-		const range = getSelection().getRangeAt(0);
+		const range = document.getSelection().getRangeAt(0);
 		return [
-			[range.startContainer, range.startOffset],
-			[range.endContainer, range.endOffset],
-		].map(([node, offset]) => {
+			{ node: range.startContainer, offset: range.startOffset },
+			{ node: range.endContainer, offset: range.endOffset },
+		].map(({ node, offset }) => {
 			const paragraphs = [...this.field.children];
 			if (node === this.field) {
 				const at = Math.min(offset, paragraphs.length - 1);
@@ -270,23 +277,25 @@ export class WordsEditor {
 			const walker = document.createTreeWalker(paragraph, NodeFilter.SHOW_TEXT);
 			let left = offset;
 			for (let node = walker.nextNode(); node; node = walker.nextNode()) {
-				if (left <= node.length) return [node, left];
-				left -= node.length;
+				const { length } = node.textContent ?? "";
+				if (left <= length) return { node, left };
+				left -= length;
 			}
-			return [paragraph, 0];
+			return { node: paragraph, left: 0 };
 		};
 		const range = document.createRange();
-		range.setStart(...find(from));
-		range.setEnd(...find(to));
-		getSelection().removeAllRanges();
-		getSelection().addRange(range);
+		const [first, last] = [find(from), find(to)];
+		range.setStart(first.node, first.left);
+		range.setEnd(last.node, last.left);
+		document.getSelection().removeAllRanges();
+		document.getSelection().addRange(range);
 	}
 
 	/** Gives what is marked a look; null takes it away. Nothing marked: all of it. */
 	apply(changes) {
 		this.field.focus();
 		let ends = this.ends();
-		const nothing = getSelection().isCollapsed;
+		const nothing = document.getSelection().isCollapsed;
 		const paragraphs = this.read();
 		if (nothing)
 			ends = [
@@ -307,13 +316,9 @@ export class WordsEditor {
 					Math.max(0, Math.min(run.text.length, end - offset)),
 					run.text.length,
 				];
-				for (const [index, inside] of [
-					[0, false],
-					[1, true],
-					[2, false],
-				]) {
+				for (const index of [0, 1, 2]) {
 					const text = run.text.slice(cuts[index], cuts[index + 1]);
-					if (text) runs.push(inside ? { ...run, ...changes, text } : { ...run, text });
+					if (text) runs.push(index === 1 ? { ...run, ...changes, text } : { ...run, text });
 				}
 				offset += run.text.length;
 			}
@@ -326,7 +331,7 @@ export class WordsEditor {
 
 	/** What the selection begins with, for the buttons. */
 	look() {
-		const selection = getSelection();
+		const selection = document.getSelection();
 		const node = selection.rangeCount ? selection.getRangeAt(0).startContainer : null;
 		if (!node || !this.field.contains(node)) return {};
 		const [start] = this.ends();
@@ -482,7 +487,7 @@ export class WordsEditor {
 	}
 
 	reflect() {
-		if (!this.bar || !this.field.contains(getSelection().anchorNode)) return;
+		if (!this.bar || !this.field.contains(document.getSelection().anchorNode)) return;
 		const look = this.look();
 		const list = this.marked()[0]?.dataset.list;
 		const on = {
@@ -535,7 +540,7 @@ export class WordsEditor {
 			offerWords(clean, state.refusal);
 			return;
 		}
-		stage.editor = new this.constructor(stage, now);
+		stage.editor = new WordsEditor(stage, now);
 		stage.editor.draw(paragraphs);
 	}
 }

@@ -123,6 +123,7 @@ const HINTS = {
 	Shelf: "All pictures, clips and sounds of this show.",
 };
 
+/** @type {[RegExp, string][]} */
 const KINDS = [
 	[/^Hold before beat/, "How long it waits here when nobody presses."],
 	[/^How .* starts$/, "On a cue, together with the build before it, or when that has ended."],

@@ -42,7 +42,7 @@ addEventListener("pointerover", (event) => {
 });
 addEventListener("focusin", async ({ target }) => {
 	hide();
-	if (!target.matches?.(CONTROLS) || !target.matches(":focus-visible")) return;
+	if (!(target instanceof HTMLElement) || !target.matches(CONTROLS) || !target.matches(":focus-visible")) return;
 	if (!(await giveTitle(target))) return;
 	timer = setTimeout(() => {
 		if (document.activeElement === target && target.title !== target.textContent.trim()) show(target);

@@ -1,10 +1,12 @@
 // Parts of a page that come when they are first wanted: what nobody opens is never fetched.
 
 /**
- * @param {function(): Promise<object>} load an import()
- * @returns a part: `ready` is the module once it has come, `get()` promises it
+ * @template T
+ * @param {() => Promise<T>} load an import()
+ * @returns {Part<T>}
  */
 export function later(load) {
+	/** @type {any} */
 	const part = {
 		ready: null,
 		asked: null,
@@ -45,8 +47,8 @@ export async function begin(part, work) {
 
 /**
  * The first of some events makes what listens to them, which then hears it too.
- * @param {[EventTarget, string][]} sources
- * @param {function} make
+ * @param {Source[]} sources
+ * @param {() => Promise<void>} make
  */
 export function onFirst(sources, make) {
 	const hear = async (event) => {

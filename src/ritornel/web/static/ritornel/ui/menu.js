@@ -5,7 +5,7 @@ export function closeAtEscape(node, close) {
 	document.addEventListener("keydown", (event) => {
 		const { key, target, defaultPrevented } = event;
 		if (key !== "Escape" || node.hidden || defaultPrevented || document.querySelector("dialog[open]")) return;
-		const field = target.closest?.("input, textarea, [contenteditable]");
+		const field = target?.closest?.("input, textarea, [contenteditable]");
 		if (field && (!node.contains(field) || (field.type === "search" && field.value))) return;
 		event.preventDefault();
 		close();

@@ -1,5 +1,8 @@
 // The keys of each page, for its `?`.
 
+/** @typedef {[string, string][]} Keys what to press, and what it does */
+
+/** @type {Keys} */
 const EDITING = [
 	["Ctrl Z, Ctrl Shift Z", "Undo, do again"],
 	["Ctrl D", "Duplicate what is picked"],
@@ -18,6 +21,7 @@ const EDITING = [
 	["F6, Shift F6", "To the next part of the page, to the one before"],
 	["Esc", "Let go of what is picked; close what is open"],
 ];
+/** @type {Keys} */
 const PLAYING = [
 	["Space, →, Page down, Enter", "The next cue; Space stops and goes on in a self-running show"],
 	["←, Page up", "Back one beat"],
@@ -27,12 +31,14 @@ const PLAYING = [
 	["C", "Captions on or off"],
 	["F", "Full screen"],
 ];
+/** @type {Keys} */
 const DRAWING = [
 	["S", "Spot: a light that follows the pointer"],
 	["P, then I", "Pen, next ink"],
 	["E", "Rub out what is touched"],
 ];
 
+/** @type {Object<string, [string, Keys]>} */
 export const KEYS = {
 	compose: ["Keys of Compose", EDITING],
 	play: ["Keys while it plays", [...PLAYING, ...DRAWING, ["Esc", "Put the pen away; leave"]]],

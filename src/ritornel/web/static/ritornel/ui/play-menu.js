@@ -5,13 +5,13 @@ import { CHOICES, choiceWords } from "./play-choice.js";
 
 /**
  * @param {HTMLDetailsElement} menu
- * @param {function(): object} chosen what Play does now
- * @param {function(object)} choose
+ * @param {() => object} chosen what Play does now
+ * @param {(choice: object) => void} choose
  */
 export function playMenu(menu, chosen, choose) {
 	const draw = () => {
 		const now = choiceWords(chosen());
-		menu.lastElementChild.replaceChildren(
+		menu.lastElementChild?.replaceChildren(
 			...CHOICES.map((choice) =>
 				el(
 					"button",

@@ -55,7 +55,7 @@ export function pull(down, { lift, move, drop, back, press, over }, { rests = tr
 	};
 	if (finger && rests) timer = setTimeout(take, RESTS_MS);
 
-	const listen = (kind, hear, where = window) =>
+	const listen = (kind, hear, where = /** @type {EventTarget} */ (window)) =>
 		where.addEventListener(kind, hear, { capture: true, passive: false, signal });
 	listen("pointermove", (event) => {
 		if (!mine(event)) return;

@@ -8,8 +8,8 @@ import { pull, scrollAtEdge } from "./pull.js";
  */
 export function reorder(list, { item, idOf, moved = (id) => [id], flows = false, put }) {
 	list.addEventListener("pointerdown", (down) => {
-		const node = down.target.closest(item);
-		if (!node || down.button || down.target.closest("[data-drag], input, select")) return;
+		const node = down.target?.closest(item);
+		if (!node || down.button || down.target?.closest("[data-drag], input, select")) return;
 		const ids = moved(idOf(node));
 		let spot = null;
 		const nodes = () => [...list.querySelectorAll(item)];

@@ -4,7 +4,11 @@
 export class Refused extends Error {
 	constructor(message, { field = "", stale = false, status = 0, unanswered = false, gone = null } = {}) {
 		super(message);
-		Object.assign(this, { field, stale, status, unanswered, gone });
+		this.field = field;
+		this.stale = stale;
+		this.status = status;
+		this.unanswered = unanswered;
+		this.gone = gone;
 	}
 }
 
@@ -54,7 +58,7 @@ const AGAIN_MS = [500, 1000, 2000, 4000];
 
 /** Time passes, or the browser says that the line is back. */
 const meanwhile = (ms) =>
-	new Promise((done) => {
+	new Promise((/** @type {(done?: any) => void} */ done) => {
 		const over = () => {
 			clearTimeout(timer);
 			removeEventListener("online", over);
@@ -69,7 +73,7 @@ const meanwhile = (ms) =>
  * @param {string} url
  * @param {object} body
  * @param {string} editId
- * @param {function(boolean)} waiting told true when there is no answer, false when there is one again
+ * @param {(away: boolean) => void} waiting told true when there is no answer, false when there is one again
  */
 export async function postUntilAnswered(url, body, editId, waiting = () => undefined) {
 	for (let turn = 0; ; turn += 1) {

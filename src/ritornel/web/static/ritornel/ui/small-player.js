@@ -8,6 +8,9 @@ const LEVEL = "ritornel-listening-level";
 const level = () => Number(localStorage.getItem(LEVEL) ?? 100);
 
 export class SmallPlayer {
+	/** @type {number} */
+	frame;
+
 	/**
 	 * @param {{src: string, name: string, film?: boolean, fromMs?: number, toMs?: number, lastsMs?: number, preload?: string, silent?: boolean}} what
 	 *   plays `src` between two of its instants; `toMs` 0 is its end; `silent` has no level; `lastsMs` is its length, where
@@ -15,7 +18,11 @@ export class SmallPlayer {
 	 */
 	constructor({ src, name, film = false, fromMs = 0, toMs = 0, lastsMs = 0, preload = "metadata", silent = false }) {
 		loadSheet("media");
-		Object.assign(this, { name, fromMs, toMs, lastsMs, told: new EventTarget() });
+		this.name = name;
+		this.fromMs = fromMs;
+		this.toMs = toMs;
+		this.lastsMs = lastsMs;
+		this.told = new EventTarget();
 		this.media = el(film ? "video" : "audio", { src, preload, playsinline: true, "aria-label": name });
 		this.media.volume = level() / 100;
 		this.button = el("button", { class: "push bare", onclick: () => this.toggle() });

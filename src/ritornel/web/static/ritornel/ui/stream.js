@@ -4,11 +4,11 @@ const AGAIN_MS = 20_000;
 
 /**
  * @param {string} address
- * @param {Object<string, function(*): void>} heard what to do with each kind of event, with its data; "message" for
+ * @param {Object<string, (data: any) => void>} heard what to do with each kind of event, with its data; "message" for
  * those without a kind, "over" when
  * there is nothing more to hear
- * @param {{up?: function, down?: function}} line how the line is
- * @returns {{close: function}}
+ * @param {{up?: () => void, down?: () => void}} line how the line is
+ * @returns {{close: () => void}}
  */
 export function openStream(address, heard, { up = () => undefined, down = () => undefined } = {}) {
 	let source = null;
@@ -19,10 +19,10 @@ export function openStream(address, heard, { up = () => undefined, down = () => 
 	};
 	const open = () => {
 		source = new EventSource(address);
-		for (const [kind, act] of Object.entries({ over: () => undefined, ...heard }))
+		for (const kind of new Set(["over", ...Object.keys(heard)]))
 			source.addEventListener(kind, (event) => {
 				if (kind === "over") close();
-				act(JSON.parse(event.data));
+				heard[kind]?.(JSON.parse(event.data));
 			});
 		source.addEventListener("open", up);
 		source.addEventListener("error", () => {

@@ -3,7 +3,9 @@
 export class Thumbs {
 	/** @param {function} came is called when a picture that was waited for is there */
 	constructor(came) {
-		Object.assign(this, { came, shown: new Map(), asked: new Set() });
+		this.came = came;
+		this.shown = new Map();
+		this.asked = new Set();
 	}
 
 	/**

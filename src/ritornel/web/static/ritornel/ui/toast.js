@@ -13,7 +13,7 @@ export function clearToast() {
 
 /**
  * @param {string} sentence
- * @param {{act?: string, onact?: () => void, wrong?: boolean, stays?: boolean}} more `stays`: until something is done
+ * @param {{act?: string, onact?: (() => void) | null, wrong?: boolean, stays?: boolean}} more `stays`: until something is done
  * about it
  */
 export function toast(sentence, { act = "", onact = null, wrong = false, stays = false } = {}) {
@@ -25,7 +25,7 @@ export function toast(sentence, { act = "", onact = null, wrong = false, stays =
 				{
 					onclick: () => {
 						clearToast();
-						onact();
+						onact?.();
 					},
 				},
 				act,
