@@ -83,9 +83,13 @@ class TypeWriter:
     def text(self) -> str:
         """The whole file."""
         for root in ROOTS:
-            self._type(inspect.type_info(root))
+            self.text_of(root)
         body = "\n".join(self._declared[name] for name in sorted(self._declared))
         return f"{HEAD}declare namespace Core {{\n{body}}}\n"
+
+    def text_of(self, kind: Any) -> str:
+        """How a type is written. Raises KeyError for alternatives that have no name."""
+        return self._type(inspect.type_info(kind))
 
     def _type(self, info: Any) -> str:
         for kind, word in PLAIN:

@@ -2,34 +2,34 @@
 
 /** A selector says nothing of the kind of element that it finds: our templates do. So what it finds is not checked. */
 interface ParentNode {
-  querySelector(selectors: string): any;
-  querySelectorAll(selectors: string): NodeListOf<any>;
+	querySelector(selectors: string): any;
+	querySelectorAll(selectors: string): NodeListOf<any>;
 }
 
 interface Element {
-  closest(selectors: string): any;
-  readonly dataset: DOMStringMap;
-  blur(): void;
+	closest(selectors: string): any;
+	readonly dataset: DOMStringMap;
+	blur(): void;
 }
 
 interface Document {
-  getElementById(id: string): any;
-  getSelection(): any;
+	getElementById(id: string): any;
+	getSelection(): any;
 }
 
 /** What events happen to is an element, wherever our pages ask. */
 interface EventTarget {
-  closest(selectors: string): any;
+	closest(selectors: string): any;
 }
 
 /** Our own events carry their news in `detail`. */
 interface Event {
-  readonly detail: any;
+	readonly detail: any;
 }
 
 // The sound card's own thread (record/capture.js), of which the library of pages says nothing.
 declare class AudioWorkletProcessor {
-  readonly port: MessagePort;
+	readonly port: MessagePort;
 }
 declare const currentFrame: number;
 declare function registerProcessor(name: string, kind: typeof AudioWorkletProcessor): void;
@@ -39,19 +39,19 @@ type Source = [EventTarget, string];
 
 /** What a field of the panel may be told beside its value. */
 interface Field {
-  label?: string | null;
-  placeholder?: string;
-  cls?: string;
-  least?: number;
-  most?: number;
-  unit?: string;
-  decimals?: number;
-  rows?: number;
+	label?: string | null;
+	placeholder?: string;
+	cls?: string;
+	least?: number;
+	most?: number;
+	unit?: string;
+	decimals?: number;
+	rows?: number;
 }
 
 /** A part of a page that comes when it is first wanted: `ready` is its module once it has come. */
 interface Part<T> {
-  ready: T;
-  get(): Promise<T>;
-  near(node: Element): void;
+	ready: T;
+	get(): Promise<T>;
+	near(node: Element): void;
 }

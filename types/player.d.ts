@@ -2,63 +2,63 @@
 // builtins_of; core/schedule/audience.py says which of it strangers get).
 
 interface PlayedSlide {
-  id: string;
-  name?: string;
-  notes?: string;
-  advance: Core.Advance;
-  schedule: Core.SlideSchedule;
-  drawing: Core.SlideDrawing;
-  motions: Core.Motion[];
-  layers: Core.Layers;
-  view: Core.Motion | null;
-  beat_words: string[];
-  clips: { [objectId: string]: Core.PressedClip };
-  presses: { [objectId: string]: Core.PressAction };
-  spoken?: Core.Caption[];
-  /** Of editions of earlier days. */
-  words?: string;
+	id: string;
+	name?: string;
+	notes?: string;
+	advance: Core.Advance;
+	schedule: Core.SlideSchedule;
+	drawing: Core.SlideDrawing;
+	motions: Core.Motion[];
+	layers: Core.Layers;
+	view: Core.Motion | null;
+	beat_words: string[];
+	clips: { [objectId: string]: Core.PressedClip };
+	presses: { [objectId: string]: Core.PressAction };
+	spoken?: Core.Caption[];
+	/** Of editions of earlier days. */
+	words?: string;
 }
 
 interface PlayedShow {
-  title: string;
-  frame: Core.Frame;
-  end: Core.Show["end"];
-  starts_ms: number[];
-  content_ms: number;
-  length_ms: number;
-  language: string;
-  slides: PlayedSlide[];
-  music: Core.MusicTime[];
-  voices: Core.SoundTime[];
-  voices_live: boolean;
-  effects: Core.SoundTime[];
-  media: { [key: string]: string };
-  revision?: number;
-  /** Where an hour of sound is heard from, other than where it is kept. */
-  heard?: { [key: string]: string };
+	title: string;
+	frame: Core.Frame;
+	end: Core.Show["end"];
+	starts_ms: number[];
+	content_ms: number;
+	length_ms: number;
+	language: string;
+	slides: PlayedSlide[];
+	music: Core.MusicTime[];
+	voices: Core.SoundTime[];
+	voices_live: boolean;
+	effects: Core.SoundTime[];
+	media: { [key: string]: string };
+	revision?: number;
+	/** Where an hour of sound is heard from, other than where it is kept. */
+	heard?: { [key: string]: string };
 }
 
 /** One slide as it stands at an instant: what a painter is given. */
 interface Layer {
-  index: number;
-  objects: Map<string, any>;
-  values: any;
-  view?: any;
-  ground?: number;
-  ground_played?: number | null;
+	index: number;
+	objects: Map<string, any>;
+	values: any;
+	view?: any;
+	ground?: number;
+	ground_played?: number | null;
 }
 
 /** What keys and fingers drive: a player; or, from the House, the Lectern's by its line. */
 interface Driven {
-  show: PlayedShow;
-  live: boolean;
-  readonly running: boolean;
-  readonly black: boolean;
-  readonly paused?: boolean;
-  next(): void;
-  previous(): void;
-  goTo(index: number): void;
-  setBlack(on: boolean): void;
-  pause?(): void;
-  resume?(): void;
+	show: PlayedShow;
+	live: boolean;
+	readonly running: boolean;
+	readonly black: boolean;
+	readonly paused?: boolean;
+	next(): void;
+	previous(): void;
+	goTo(index: number): void;
+	setBlack(on: boolean): void;
+	pause?(): void;
+	resume?(): void;
 }

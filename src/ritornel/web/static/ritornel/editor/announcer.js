@@ -12,7 +12,7 @@ const whole = (value) => String(Math.round(value));
 
 const nameOfSlide = (state, id) => `Slide ${state.data.numbers[id]} ${state.data.slides[id].name || "Untitled"}`;
 
-/** What is picked: “Pallets, shape, 2 of 8”. */
+/** What is picked: “Pallets, shape, 2 of 8”. @param {ShowState} state */
 export function pickWords(state) {
 	const { slide } = state;
 	if (state.pickedSlides.size > 1) return `${countWords(state.pickedSlides.size, "slide")} picked`;
@@ -30,7 +30,7 @@ export function pickWords(state) {
 	return `${item.name}, ${item.kind}, ${place} of ${slide.objects.length}`;
 }
 
-/** When a build runs: “Pallets, settle, 5.0 to 5.9 s”. */
+/** When a build runs: “Pallets, settle, 5.0 to 5.9 s”. @param {ShowState} state */
 function buildWords(state, build) {
 	const from = state.line.schedule.beats[build.beat].start_ms + build.offset_ms;
 	return `${build.name}, ${build.title.toLowerCase()}, ${secondsText(from)} to ${secondsText(from + build.runs_ms)} s`;
@@ -49,6 +49,7 @@ function changeWords(before, after) {
 	return said.length ? `${after.name} ${said.join(", ")}` : "";
 }
 
+/** @param {ShowState} state */
 function snapshot(state) {
 	const build = state.pickedBuild ? state.build(state.pickedBuild) : null;
 	const [id] = state.picked.size === 1 ? state.picked : [];
@@ -57,6 +58,7 @@ function snapshot(state) {
 }
 
 export class Announcer {
+	/** @param {ShowState} state */
 	constructor(state) {
 		this.state = state;
 		this.node = el("div", { class: "sr-only", role: "status", id: "announced" });

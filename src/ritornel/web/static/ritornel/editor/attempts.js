@@ -4,6 +4,7 @@ import { post } from "../ui/requests.js";
 /**
  * Asks what an edit would change, and shows it (event "trial"): `state.trial` is the show as it would be. Of the edits
  * that come while an answer is on its way only the last is asked for.
+ * @param {ShowState} state
  */
 export function attempt(state, edit, shown = /** @type {() => void} */ (() => undefined)) {
 	const busy = Boolean(state.wanted);
@@ -11,6 +12,7 @@ export function attempt(state, edit, shown = /** @type {() => void} */ (() => un
 	if (!busy) ask(state);
 }
 
+/** @param {ShowState} state */
 async function ask(state) {
 	let asked = null;
 	while (state.wanted && state.wanted !== asked) {
@@ -29,7 +31,7 @@ async function ask(state) {
 	state.wanted = null;
 }
 
-/** Nothing is under a hand any more. */
+/** Nothing is under a hand any more. @param {ShowState} state */
 export function endAttempt(state) {
 	state.wanted = null;
 	if (!state.trial) return;

@@ -4,14 +4,14 @@ import { toast } from "../ui/toast.js";
 import { countWords } from "../ui/wording.js";
 import { answered, store } from "./kept-edits.js";
 
-/** What was refused is told, and can be made again on the show as it is now. */
+/** What was refused is told, and can be made again on the show as it is now. @param {ShowState} state */
 function sayRefused(state, error, { edit }) {
 	const more = error.gone?.length ? { bring_back: error.gone } : {};
 	const again = error.gone?.length ? "Bring it back with your change" : "Make it again";
 	toast(error.message, { wrong: true, ...(edit ? { act: again, onact: () => state.edit(edit, more) } : {}) });
 }
 
-/** Sends what an earlier window of this person kept of this show, before anything else is sent. */
+/** Sends what an earlier window of this person kept of this show, before anything else is sent. @param {ShowState} state */
 export async function sendKept(state) {
 	const all = await store("readonly")
 		.then((edits) => (edits ? answered(edits.getAll()) : []))

@@ -18,6 +18,7 @@ export class ShowState extends EventTarget {
 		this.showId = start.show_id;
 		this.base = `/shows/${start.show_id}`;
 		this.window = newId();
+		/** @type {any} */
 		this.data = start;
 		this.picked = new Set();
 		this.pickedSlides = new Set();
@@ -37,12 +38,24 @@ export class ShowState extends EventTarget {
 		this.steps = 0;
 		this.hands = 0;
 		this.freed = [];
+		/** What an edit did, in words, where those who make it know better than a comparison. */
+		this.outcome = null;
+		/** @type {any} what is being tried under somebody's hand */
+		this.wanted = null;
+		/** @type {any} what stays as it is while the panel is drawn anew */
+		this.clipWatch = null;
+		this.keepsProportion = {};
+		this.unfolded = "";
+		/** @type {any} the look that is carried to other objects */
+		this.carriedLook = null;
 		if (start.viewing) this.playheadMs = this.restMs(start.viewing.slide.id);
 	}
 
+	/** @returns {Core.Slide} */
 	get slide() {
 		return this.data.viewing?.slide ?? null;
 	}
+	/** @returns {PlayedSlide} */
 	get staged() {
 		return this.data.viewing?.staged ?? null;
 	}
@@ -53,12 +66,14 @@ export class ShowState extends EventTarget {
 		return this.data.order.filter((id) => !this.data.slides[id].skipped);
 	}
 
+	/** @returns {Core.SlideObject} */
 	object(id) {
-		return this.slide?.objects.find((item) => item.id === id) ?? null;
+		return /** @type {any} */ (this.slide?.objects.find((item) => item.id === id) ?? null);
 	}
 	build(id) {
 		return this.line?.builds.find((entry) => entry.id === id) ?? null;
 	}
+	/** @returns {ShelfAsset} */
 	asset(id) {
 		return this.data.assets.find((entry) => entry.id === id) ?? null;
 	}
@@ -132,7 +147,7 @@ export class ShowState extends EventTarget {
 	 * What the panel is about: the show, the slide with one of its tabs or passages, or what is picked.
 	 * @param {"show" | "slide" | "object"} level
 	 */
-	showPanel(level, { tab = this.slideTab, passage = null } = {}) {
+	showPanel(level, { tab = this.slideTab, passage = /** @type {string | null} */ (null) } = {}) {
 		this.steps += 1;
 		Object.assign(this, { level, slideTab: tab, passage });
 		this.tell("pick");
@@ -276,7 +291,7 @@ export class ShowState extends EventTarget {
 
 	/**
 	 * Brings files onto the shelf.
-	 * @param {{file: File, folder: string, came: function}[]} files `came` is told the entry a file became
+	 * @param {{file: File, folder?: string, came?: (asset: object) => void}[]} files `came` is told the entry a file became
 	 * @returns {Promise<object[]>} the new entries
 	 */
 	async addFiles(files) {

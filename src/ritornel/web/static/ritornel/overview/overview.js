@@ -54,6 +54,7 @@ function ruler(length_ms, px) {
 }
 
 export class Overview {
+	/** @param {ShowState} state */
 	constructor(state, { node, button }) {
 		this.state = state;
 		this.node = node;

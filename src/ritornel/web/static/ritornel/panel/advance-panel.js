@@ -5,6 +5,7 @@ import { choice, pair, tick, timeField } from "./fields.js";
 
 const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
 
+/** @param {ShowState} state */
 export function advancePanel(state, change) {
 	const { slide, data } = state;
 	const { schedule } = state.line;

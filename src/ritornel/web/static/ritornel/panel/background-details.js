@@ -9,6 +9,7 @@ const choices = (state, kind) =>
 /**
  * The background that a kind begins with: in the colours that are seen, with the first picture or clip of the shelf;
  * null for the theme's.
+ * @param {ShowState} state
  */
 export function backgroundOf(state, kind) {
 	const { ground } = state.data.viewing;

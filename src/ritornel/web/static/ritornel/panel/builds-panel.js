@@ -18,6 +18,7 @@ const partWords = (item, part) =>
 
 const capital = (word) => word[0].toUpperCase() + word.slice(1);
 
+/** @param {ShowState} state */
 export function builds(state, item, panel) {
 	const own = state.line.builds.filter((build) => build.object_id === item.id);
 	const current = own.find((build) => build.id === state.pickedBuild) ?? null;
@@ -119,7 +120,7 @@ export function builds(state, item, panel) {
 	return [...result, ...timing(state, current)];
 }
 
-/** Whether a build is of the whole text or of each paragraph; it can be changed at any time. */
+/** Whether a build is of the whole text or of each paragraph; it can be changed at any time. @param {ShowState} state */
 function partsOf(state, item, build) {
 	const turn = (by_paragraphs) =>
 		state.edit({
@@ -146,6 +147,7 @@ function partsOf(state, item, build) {
 /**
  * A growing list in one act: its lines arrive one after another, the first at once, and what is shown stays in the
  * middle.
+ * @param {ShowState} state
  */
 function growth(state, item) {
 	const slide = state.slide.id;
@@ -263,6 +265,7 @@ function growth(state, item) {
 /**
  * A button with the effect's small moving picture; pointing at it shows the effect on the stage too, focusing it as
  * well.
+ * @param {ShowState} state
  */
 export function effectButton(state, effect, { pressed, choose, builds: previewed }) {
 	const button = el("button", {
@@ -305,6 +308,7 @@ function buildsFor(item, effect, part, usual) {
 	return (written.length ? written : item.paragraphs).map(({ id }) => build(id, { rule: "follows" }));
 }
 
+/** @param {ShowState} state */
 async function addBuild(state, item, effect, part) {
 	const wanted = buildsFor(item, effect, part, state.data.settings.usual).map((build) => ({
 		...build,
@@ -319,6 +323,7 @@ async function addBuild(state, item, effect, part) {
 	if (made) state.pick([item.id], { build: wanted.at(-1).id, since });
 }
 
+/** @param {ShowState} state */
 export function changeBuild(state, build, changes) {
 	const slideId = state.slide.id;
 	return state.edit(() => {
@@ -355,7 +360,7 @@ function pathFields(effect, build, set) {
 	];
 }
 
-/** What the show does otherwise, with one press to return to it, or to make this the habit. */
+/** What the show does otherwise, with one press to return to it, or to make this the habit. @param {ShowState} state */
 function habitRow(state, build, effect) {
 	if (!["enters", "leaves"].includes(effect.kind)) return null;
 	const usual = state.data.settings.usual[effect.name];
@@ -389,7 +394,7 @@ function habitRow(state, build, effect) {
 	);
 }
 
-/** When a build starts, how long it lasts and how it goes. */
+/** When a build starts, how long it lasts and how it goes. @param {ShowState} state */
 export function timing(state, build) {
 	const set = (changes) => changeBuild(state, build, changes);
 	const effect = state.data.effects.find((entry) => entry.name === build.effect);

@@ -13,6 +13,7 @@ const WHY = {
 	words: "the same words or form",
 };
 
+/** @param {ShowState} state */
 export function carryFields(state, change) {
 	const { carry } = state.data.viewing;
 	if (!carry) return [];

@@ -9,6 +9,7 @@ import { changeBuild } from "./builds-panel.js";
 import { watchOf } from "./clip-watch.js";
 import { choice, numberField, pair, tick, timeField } from "./fields.js";
 
+/** @param {ShowState} state */
 export function clipPanel(state, item, change) {
 	const asset = state.asset(item.asset_id);
 	if (!asset) return [el("p", { class: "wrong" }, "The clip is missing from the shelf.")];
@@ -100,7 +101,7 @@ export function clipPanel(state, item, change) {
 	];
 }
 
-/** What it plays on: the slide's arrival, a cue of its own, or a press on it. */
+/** What it plays on: the slide's arrival, a cue of its own, or a press on it. @param {ShowState} state */
 function starting(state, item) {
 	const build = state.line.builds.find((entry) => entry.kind === "plays" && entry.object_id === item.id);
 	const slide = state.slide.id;
@@ -220,7 +221,7 @@ function sounding(item, set) {
 	];
 }
 
-/** Its captions: brought in from a WebVTT or SRT file. */
+/** Its captions: brought in from a WebVTT or SRT file. @param {ShowState} state */
 function captioned(state, item, set) {
 	const captions = item.captions ?? [];
 	const file = el("input", {

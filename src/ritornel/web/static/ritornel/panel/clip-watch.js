@@ -9,7 +9,7 @@ const STEP_MS = 100;
 const LEAST_MS = 100;
 const ASK_AGAIN_MS = 700;
 
-/** The watch of the clip that is picked: after an edit the same one, which may be playing. */
+/** The watch of the clip that is picked: after an edit the same one, which may be playing. @param {ShowState} state */
 export function watchOf(state, item, asset, set) {
 	const kept = state.clipWatch;
 	if (kept?.item.id === item.id && kept.asset.shown === asset.shown) kept.renew(item, asset, set);
@@ -21,6 +21,7 @@ export function watchOf(state, item, asset, set) {
 }
 
 class ClipWatch {
+	/** @param {ShowState} state */
 	constructor(state, item, asset, set) {
 		this.state = state;
 		this.player = new SmallPlayer({

@@ -15,7 +15,7 @@ export const ROLES = [
 const looked = (state, colour) =>
 	colour.startsWith("@") ? state.data.settings.theme.palette[colour.slice(1)] : colour.slice(0, 7);
 
-/** A role of the theme, or a colour of one's own beside it; see-through colours keep how much is seen through. */
+/** A role of the theme, or a colour of one's own beside it; see-through colours keep how much is seen through. @param {ShowState} state */
 export function paintField(state, value, set, { label, none = "" }) {
 	const own = Boolean(value) && !value.startsWith("@");
 	const choices = [...(none ? [["", none]] : []), ...ROLES, ...(own ? [["own", "By hand"]] : [])];
@@ -38,7 +38,7 @@ export function paintField(state, value, set, { label, none = "" }) {
 	return el("div", { class: "paint" }, role, swatch);
 }
 
-/** None, one colour or two. */
+/** None, one colour or two. @param {ShowState} state */
 export function fillFields(state, fill, set, { label = "Fill", none = true } = {}) {
 	const kinds = [...(none ? [["none", "None"]] : []), ["plain", "Plain"], ["gradient", "Two colours"]];
 	const kind = choice(
@@ -85,6 +85,7 @@ export function fillFields(state, fill, set, { label = "Fill", none = true } = {
 	return [pair(label, kind), ...(colours ? colours() : [])];
 }
 
+/** @param {ShowState} state */
 export function strokeFields(state, stroke, set, { title = "Border", add = "Add a border" } = {}) {
 	if (!stroke)
 		return [

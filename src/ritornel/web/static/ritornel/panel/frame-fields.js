@@ -9,6 +9,7 @@ const FRAMES = [
 	["720x1280", "9:16"],
 ];
 
+/** @param {ShowState} state */
 export function frameFields(state) {
 	const { frame, furniture } = state.data.settings;
 	const size = `${frame.width_px}x${frame.height_px}`;

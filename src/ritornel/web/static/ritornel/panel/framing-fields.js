@@ -8,7 +8,7 @@ const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 
 /**
  * A new framing with the move of the view to it, in one act.
- * @param {import("../editor/show-state.js").ShowState} state
+ * @param {ShowState} state
  * @param {{x: number, y: number, width: number, name?: string}} where
  */
 async function addFraming(state, { x, y, width, name = "" }) {
@@ -25,7 +25,7 @@ async function addFraming(state, { x, y, width, name = "" }) {
 		state.pick([], { framing: framing.id, build: build.id, since });
 }
 
-/** A framing of half the slide's width in its middle. */
+/** A framing of half the slide's width in its middle. @param {ShowState} state */
 export function addFramingInMiddle(state) {
 	const { frame } = state.data.settings;
 	const { width_px, height_px } = state.slide.size ?? frame;
@@ -41,7 +41,7 @@ const flightTo = (target) => ({
 	starts: { rule: "cue", cue_id: newId() },
 });
 
-/** The slide's size and its framings, in the slide's panel. */
+/** The slide's size and its framings, in the slide's panel. @param {ShowState} state */
 export function framingFields(state) {
 	const { slide, data } = state;
 	const { frame } = data.settings;
@@ -124,6 +124,7 @@ export function framingFields(state) {
 	];
 }
 
+/** @param {ShowState} state */
 export function flyTo(state, target) {
 	const build = flightTo(target);
 	const since = state.steps;

@@ -4,7 +4,7 @@ import { timing } from "./builds-panel.js";
 import { numberField, pair, textField, tick } from "./fields.js";
 import { WHOLE, addFramingInMiddle, flyTo } from "./framing-fields.js";
 
-/** The panel of a picked framing, or of a move of the view back to the whole. */
+/** The panel of a picked framing, or of a move of the view back to the whole. @param {ShowState} state */
 export function framingPanel(state) {
 	const { slide } = state;
 	const framing = slide.framings.find((entry) => entry.id === state.pickedFraming);

@@ -7,7 +7,7 @@ import { pair } from "./fields.js";
 const ask = (state, body) =>
 	state.inTurn(async () => state.take(await post(`${state.base}/lengths`, { ...body, viewing: state.slide?.id })));
 
-/** For the whole show: a target, and the music's end where there is one stretch of it. */
+/** For the whole show: a target, and the music's end where there is one stretch of it. @param {ShowState} state */
 export function fitting(state) {
 	const { data } = state;
 	const field = el("input", {

@@ -5,6 +5,7 @@ import { fillFields, paintField, shadowFields, strokeFields } from "./colours.js
 import { tableFields } from "./table-fields.js";
 import { choice, numberField, pair, selectField, textField } from "./fields.js";
 
+/** @param {ShowState} state */
 export function look(state, item, change) {
 	const common = [
 		pair(
@@ -29,6 +30,7 @@ export function look(state, item, change) {
 	return [...kinds[item.kind](), ...common, carryLook(state, item)];
 }
 
+/** @param {ShowState} state */
 function letters(state, item, change) {
 	const toggles = [
 		["weight", "bold", "Bold", item.weight >= 600, (on) => ({ weight: on ? 700 : 400 })],
@@ -159,7 +161,7 @@ function letters(state, item, change) {
 	];
 }
 
-/** What shrinking came to, and a warning where it can no longer be read. */
+/** What shrinking came to, and a warning where it can no longer be read. @param {ShowState} state */
 function shrunk(state, item) {
 	const drawn = state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
 	const size = drawn?.size_px ?? item.size_px;
@@ -172,6 +174,7 @@ function shrunk(state, item) {
 	);
 }
 
+/** @param {ShowState} state */
 function picture(state, item, change) {
 	const asset = state.asset(item.asset_id);
 	const { crop } = item;
@@ -342,7 +345,7 @@ function driftOf({ crop, drift }) {
 	return "own";
 }
 
-/** Slow moves over pictures, for one or several at once. */
+/** Slow moves over pictures, for one or several at once. @param {ShowState} state */
 export function driftFields(state, items) {
 	const ways = new Set(items.map(driftOf));
 	const now = ways.size === 1 ? [...ways][0] : "";
@@ -362,7 +365,7 @@ export function driftFields(state, items) {
 	];
 }
 
-/** Where the drift ends, in exact numbers: how much of the picture is cut off on each side then. */
+/** Where the drift ends, in exact numbers: how much of the picture is cut off on each side then. @param {ShowState} state */
 function endsFields(state, item) {
 	const { ends } = item.drift;
 	const percent = (value) => Math.round(value * 1000) / 10;
@@ -409,6 +412,7 @@ function endsFields(state, item) {
 	);
 }
 
+/** @param {ShowState} state */
 function shape(state, item, change) {
 	const line = item.form === "line";
 	const open = line || item.form === "bracket";
@@ -487,6 +491,7 @@ function shape(state, item, change) {
 	];
 }
 
+/** @param {ShowState} state */
 function wordsInside(state, item, change) {
 	if (!item.paragraphs.some((paragraph) => paragraph.runs.some((run) => run.text))) {
 		return [
@@ -503,7 +508,7 @@ function wordsInside(state, item, change) {
 	return [el("h3", { class: "mt-1" }, "Words inside"), ...letters(state, item, change)];
 }
 
-/** The look carried to others: taken up here, put down on what is picked next. */
+/** The look carried to others: taken up here, put down on what is picked next. @param {ShowState} state */
 function carryLook(state, item) {
 	const carried = state.carriedLook;
 	const put = () => state.edit({ do: "copy look", slide_id: state.slide.id, source: carried, object_ids: [item.id] });

@@ -4,6 +4,7 @@ import { markMs } from "../score/marks.js";
 import { clockText } from "../ui/times.js";
 import { pair, textField, timeField } from "./fields.js";
 
+/** @param {ShowState} state */
 export function markPanel(state) {
 	const { data } = state;
 	const mark = data.marks.find((entry) => entry.id === state.pickedMark);

@@ -5,6 +5,7 @@ import { numberField, pair, selectField, tick, timeField } from "./fields.js";
 import { stretches } from "./music-spans.js";
 import { smallPlayer } from "../ui/small-player.js";
 
+/** @param {ShowState} state */
 export function musicPanel(state) {
 	const span = state.data.spans.find((entry) => entry.id === state.pickedSpan);
 	const asset = state.asset(span.asset_id);
@@ -14,6 +15,7 @@ export function musicPanel(state) {
 			const now = state.data.spans.find((entry) => entry.id === span.id);
 			return now ? { do: "put span", span: { ...now, ...changes } } : null;
 		});
+	/** @type {any} */
 	const ways = stretches(state);
 	const slides = state.data.order.map((id, index) => [id, `${index + 1}  ${state.data.slides[id].name}`]);
 	const endKey = { "show end": "*", "own length": "once" }[span.end.at] ?? span.end.slide_id;

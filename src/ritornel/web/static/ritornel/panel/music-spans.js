@@ -1,7 +1,7 @@
 // Stretches of music: under one slide, from one to another, or under the whole show, in one act.
 import { newId } from "../ui/element.js";
 
-/** Where a stretch may run: from the slide on the stage to its own end, to another slide's, or through the show. */
+/** Where a stretch may run: from the slide on the stage to its own end, to another slide's, or through the show. @param {ShowState} state */
 export function stretches(state) {
 	const { data } = state;
 	const here = state.slide?.id;
@@ -18,7 +18,7 @@ export function stretches(state) {
 	};
 }
 
-/** Puts a sound of the shelf under that stretch; it repeats where it is shorter, and fades. */
+/** Puts a sound of the shelf under that stretch; it repeats where it is shorter, and fades. @param {ShowState} state */
 export async function putMusic(state, asset, stretch) {
 	const span = {
 		id: newId(),

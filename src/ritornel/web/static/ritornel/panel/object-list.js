@@ -9,6 +9,7 @@ const rowsPart = later(() => import("./object-rows.js"));
  * what is hidden.
  */
 export class ObjectFold {
+	/** @param {ShowState} state */
 	constructor(state) {
 		this.state = state;
 		this.open = localStorage.getItem("ritornel-objects") === "open";

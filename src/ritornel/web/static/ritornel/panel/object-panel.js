@@ -28,6 +28,7 @@ const FIELD_WORDS = {
 	fit: "fit",
 };
 
+/** @param {ShowState} state */
 export function objectPanel(state, panel) {
 	const item = state.object([...state.picked][0]);
 	const slideId = state.slide.id;
@@ -67,7 +68,7 @@ export function objectPanel(state, panel) {
 	return [tabs, el("section", { class: "grid gap-2", role: "tabpanel" }, body)];
 }
 
-/** What differs from the theme, and one press to return to it. */
+/** What differs from the theme, and one press to return to it. @param {ShowState} state */
 export function differs(state, items) {
 	const found = items.filter((item) => state.data.viewing.differs[item.id]);
 	if (!found.length) return null;
@@ -83,7 +84,7 @@ export function differs(state, items) {
 	);
 }
 
-/** Buttons that act on what is picked alike, one object or many. */
+/** Buttons that act on what is picked alike, one object or many. @param {ShowState} state */
 export function commonActions(state, items) {
 	const ids = items.map((item) => item.id);
 	const slide = state.slide.id;

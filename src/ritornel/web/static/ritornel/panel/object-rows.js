@@ -3,7 +3,7 @@ import { el, icon } from "../ui/element.js";
 
 const SIGNS = { text: "type", picture: "image", shape: "shapes" };
 
-/** What keeps an object from being seen, in a word or two. */
+/** What keeps an object from being seen, in a word or two. @param {ShowState} state */
 export function hiddenWords(state, item) {
 	const { seen, away } = state.data.viewing;
 	const found = seen[item.id];
@@ -18,6 +18,7 @@ export function hiddenWords(state, item) {
 		.join(" · ");
 }
 
+/** @param {ShowState} state */
 export function objectRow(state, item) {
 	const words = hiddenWords(state, item);
 	const set = (changes) =>

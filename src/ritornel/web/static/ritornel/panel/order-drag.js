@@ -10,7 +10,7 @@ const BRACE_PX = 44;
 
 const idOf = (row) => row.dataset.build;
 
-/** The words for a place, as they stand beside the pointer. */
+/** The words for a place, as they stand beside the pointer. @param {ShowState} state */
 function placeWords(state, place) {
 	const name = (id) => state.build(id)?.name ?? "";
 	if (place.beat) return place.before ? `before cue ${place.before.beat}` : "after all";
@@ -82,7 +82,7 @@ function placeOfBeat(rows, held, y) {
 	return { beat: true, before: cue ? { cue, beat } : null };
 }
 
-/** Shows the rows in the order of the trial, or in their own where there is none. */
+/** Shows the rows in the order of the trial, or in their own where there is none. @param {ShowState} state */
 function arrangeRows(state, list, rows) {
 	for (const row of list.querySelectorAll(".would-open")) row.remove();
 	const line = state.trial?.slides[state.slide.id];
@@ -149,19 +149,20 @@ function sameRow({ dataset: { cue, build } }) {
 	return document.querySelector(`.order ${same}`);
 }
 
-/** Takes a build one place earlier (-1) or later (1), a wait with its beat past another beat. */
+/** Takes a build one place earlier (-1) or later (1), a wait with its beat past another beat. @param {ShowState} state */
 export async function moveRow(state, row, way) {
 	const rows = [...row.parentNode.querySelectorAll(".entry, .wait")];
 	const place = row.dataset.cue ? beatBeyond(rows, row, way) : placeBeyond(row, way);
 	if (place) await state.edit(editOf(state, row, place));
 }
 
-/** The same for a press; the button that was pressed keeps the focus. */
+/** The same for a press; the button that was pressed keeps the focus. @param {ShowState} state */
 export async function pressRow(state, row, way) {
 	await moveRow(state, row, way);
 	sameRow(row)?.querySelector(`[data-way="${way}"]`)?.focus();
 }
 
+/** @param {ShowState} state */
 export function enableDrag(state, list) {
 	list.addEventListener("pointerdown", (down) => {
 		const held = down.target.closest(".entry, .wait");

@@ -80,6 +80,7 @@ export class Panel {
 	/** @type {number} */
 	letters;
 
+	/** @param {ShowState} state */
 	constructor(state, node) {
 		this.state = state;
 		this.node = el("div", { class: "details" });

@@ -4,7 +4,7 @@ import { textField } from "./fields.js";
 
 const PASSAGES = { transition: "Transition", advance: "How it goes on" };
 
-/** What is picked, in words; empty where nothing is. */
+/** What is picked, in words; empty where nothing is. @param {ShowState} state */
 function pickedWords(state) {
 	if (state.pickedSpan) return "Music";
 	if (state.pickedMark) return state.data.marks.find(({ id }) => id === state.pickedMark)?.name || "Mark";
@@ -17,7 +17,7 @@ function pickedWords(state) {
 	return first ? (state.object(first)?.name ?? "") : "";
 }
 
-/** Draws the path; the step whose panel is open is marked. */
+/** Draws the path; the step whose panel is open is marked. @param {ShowState} state */
 export function drawPath(state, node) {
 	const { slide, data } = state;
 	// A name that is being written stays in its field.

@@ -2,7 +2,7 @@
 import { el, newId } from "../ui/element.js";
 import { textField } from "./fields.js";
 
-/** Whom of the show's people something is given to, or somebody else by name. */
+/** Whom of the show's people something is given to, or somebody else by name. @param {ShowState} state */
 export function personField(state, value, set, label) {
 	const id = newId();
 	const field = textField(value, set, { label, placeholder: "Nobody yet" });

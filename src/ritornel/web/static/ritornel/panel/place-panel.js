@@ -3,6 +3,7 @@ import { el } from "../ui/element.js";
 import { commonActions } from "./object-panel.js";
 import { numberField, pair, selectField, textField, tick } from "./fields.js";
 
+/** @param {ShowState} state */
 export function place(state, item, change) {
 	const { box } = item;
 	const set = (changes) => change((old) => ({ box: { ...old.box, ...changes } }));
@@ -71,6 +72,7 @@ export function place(state, item, change) {
 /** Whether a typed side takes the other along: pictures and clips keep their proportion until somebody says otherwise. */
 const keeps = (state, { kind }) => state.keepsProportion?.[kind] ?? ["picture", "clip"].includes(kind);
 
+/** @param {ShowState} state */
 export function stacking(state, items) {
 	const { objects } = state.slide;
 	const ids = items.map((item) => item.id);
@@ -92,7 +94,7 @@ export function stacking(state, items) {
 	);
 }
 
-/** How high the words are, and one press to make the box as high. */
+/** How high the words are, and one press to make the box as high. @param {ShowState} state */
 function wordsHeight(state, item, set) {
 	const needs =
 		state.staged.drawing.objects.find((entry) => entry.object_id === item.id)?.needs_height ?? item.box.height;
@@ -120,12 +122,13 @@ function wordsHeight(state, item, set) {
 	);
 }
 
+/** @param {ShowState} state */
 function splitting(state, item) {
 	if (item.paragraphs.length < 2) return null;
 	const split = () => {
 		const drawn = state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
 		// Each paragraph begins where the core placed it: its middle less half of the way to the next.
-		const middles = drawn.parts.map((part) => part.pivot_y);
+		const middles = (drawn?.parts ?? []).map((part) => part.pivot_y);
 		const tops = middles.map((middle, at) =>
 			at ? (middles[at - 1] + middle) / 2 : Math.max(0, middle - (middles[1] - middle) / 2),
 		);
@@ -140,7 +143,7 @@ function splitting(state, item) {
 	return el("button", { class: "push", onclick: split }, `Split into ${item.paragraphs.length} texts, one a paragraph`);
 }
 
-/** Where an object waits before a carry brings it on. Only a carry has wings. */
+/** Where an object waits before a carry brings it on. Only a carry has wings. @param {ShowState} state */
 function wingsFields(state, item, change) {
 	const { wings } = item;
 	if (state.slide.transition.name !== "carry" && !wings) return [];
@@ -206,7 +209,7 @@ const PRESSES = [
 	["clip", "Plays a clip"],
 ];
 
-/** What a press on the object does, while playing and in releases. */
+/** What a press on the object does, while playing and in releases. @param {ShowState} state */
 export function pressFields(state, item, change) {
 	const { press } = item;
 	const slides = state.data.order.map((id, index) => [id, `${index + 1}  ${state.data.slides[id].name || "Untitled"}`]);

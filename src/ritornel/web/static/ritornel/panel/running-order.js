@@ -25,7 +25,7 @@ export function startsWords(build) {
 	return STARTS[build.starts.rule] + after;
 }
 
-/** Sets the hold of the cue before beat `beat`, or before the slide is left. */
+/** Sets the hold of the cue before beat `beat`, or before the slide is left. @param {ShowState} state */
 export function setHold(state, line, beat, ms) {
 	return state.edit(() => holdEdit(state.data.slides[line.id], beat, ms));
 }
@@ -43,7 +43,7 @@ const stopOf = (state, beat, now) =>
 		String(beat),
 	);
 
-/** The line that opens a beat: what arrives with the slide, or a wait for a cue. */
+/** The line that opens a beat: what arrives with the slide, or a wait for a cue. @param {ShowState} state */
 export function beatRow(state, line, beat, index, now) {
 	const builds = line.builds.filter((entry) => entry.beat === index);
 	const facts = builds.length
@@ -95,7 +95,7 @@ export function placeInBrace(builds, at) {
 	return behind ? "first" : "alone";
 }
 
-/** What takes the picked build a place up or down where nobody pulls it. */
+/** What takes the picked build a place up or down where nobody pulls it. @param {ShowState} state */
 function nudges(state, build) {
 	const nudge = (way, words) =>
 		el(
@@ -111,6 +111,7 @@ function nudges(state, build) {
 	return el("span", { class: "nudges" }, nudge(-1, "Earlier"), nudge(1, "Later"));
 }
 
+/** @param {ShowState} state */
 function buildRow(state, builds, at) {
 	const build = builds[at];
 	const beat = state.line.schedule.beats[build.beat];
@@ -146,6 +147,7 @@ function buildRow(state, builds, at) {
 	return row;
 }
 
+/** @param {ShowState} state */
 function transitionRow(state) {
 	const { line } = state;
 	const kind = state.data.transitions.find(({ name }) => name === line.transition.name);
@@ -161,6 +163,7 @@ function transitionRow(state) {
 	);
 }
 
+/** @param {ShowState} state */
 function advanceRow(state) {
 	const { schedule, advance } = state.line;
 	const words = {
@@ -186,7 +189,7 @@ function advanceRow(state) {
 	);
 }
 
-/** Under the order: the picked build's start and times, or what can be done to the order. Its height never changes. */
+/** Under the order: the picked build's start and times, or what can be done to the order. Its height never changes. @param {ShowState} state */
 function foot(state) {
 	const build = state.pickedBuild ? state.build(state.pickedBuild) : null;
 	if (!build) {
@@ -232,7 +235,7 @@ function foot(state) {
 	);
 }
 
-/** Gives an object a build: the picked one at once, else one is chosen by its name. */
+/** Gives an object a build: the picked one at once, else one is chosen by its name. @param {ShowState} state */
 function addBuild(state) {
 	const words = ["Add a build", icon("chevron-down")];
 	const choose = (id) => state.pick([id]);
@@ -253,6 +256,7 @@ function addBuild(state) {
 	);
 }
 
+/** @param {ShowState} state */
 export function runningOrder(state) {
 	const { line } = state;
 	const now = beatAt(state);
@@ -280,7 +284,7 @@ export function light(buildId, on) {
 	}
 }
 
-/** While something is pulled, the list says when each build would run. */
+/** While something is pulled, the list says when each build would run. @param {ShowState} state */
 export function showTrial(state) {
 	const line = state.trial?.slides[state.slide?.id] ?? state.line;
 	for (const row of document.querySelectorAll(".order .entry")) {

@@ -29,6 +29,7 @@ const ROWS = [
 /**
  * One effect for all that is picked, asked once how they start: the first on a cue, the others together with it, one
  * after another, or each on a cue of its own. The builds they have are started in the same way, or taken away.
+ * @param {ShowState} state
  */
 function buildsOfAll(state, items, panel) {
 	const ids = items.map((item) => item.id);
@@ -122,6 +123,7 @@ function buildsOfAll(state, items, panel) {
 	];
 }
 
+/** @param {ShowState} state */
 export function severalPanel(state, panel) {
 	const items = state.slide.objects.filter((item) => state.picked.has(item.id));
 	const ids = items.map((item) => item.id);
@@ -196,7 +198,7 @@ export function severalPanel(state, panel) {
 			items.some((item) => item.paragraphs)
 				? pair(
 						"Words",
-						paintField(state, items.find((item) => item.paragraphs).colour, (colour) => colour && set({ colour }), {
+						paintField(state, items.find((item) => item.paragraphs)?.colour, (colour) => colour && set({ colour }), {
 							label: "Colour of the words",
 						}),
 					)
@@ -206,7 +208,7 @@ export function severalPanel(state, panel) {
 						"Fill",
 						paintField(
 							state,
-							items.find((item) => item.kind === "shape").fill?.colour ?? "",
+							items.find((item) => item.kind === "shape")?.fill?.colour ?? "",
 							(colour) => set({ fill: colour ? { kind: "plain", colour } : null }),
 							{ label: "Fill colour", none: "None" },
 						),
@@ -266,7 +268,7 @@ export function severalPanel(state, panel) {
 	];
 }
 
-/** Font, size and alignment of all words at once. */
+/** Font, size and alignment of all words at once. @param {ShowState} state */
 function lettersOfAll(state, items, set) {
 	const written = items.filter((item) => item.paragraphs);
 	if (!written.length) return [];
@@ -308,7 +310,7 @@ function lettersOfAll(state, items, set) {
 	];
 }
 
-/** The builds of the one that has them, for all. */
+/** The builds of the one that has them, for all. @param {ShowState} state */
 function buildsFor(state, items) {
 	const owners = items.filter((item) => state.line.builds.some((build) => build.object_id === item.id && !build.part));
 	if (!owners.length || owners.length === items.length) return null;
@@ -330,6 +332,7 @@ function buildsFor(state, items) {
 	);
 }
 
+/** @param {ShowState} state */
 export function slidesPanel(state) {
 	const ids = state.data.order.filter((id) => state.pickedSlides.has(id));
 	const lines = ids.map((id) => state.data.slides[id]);

@@ -58,7 +58,7 @@ export function showPanel(state, again) {
 	return body && [el("div", { class: "tabs", role: "tablist" }, tabs), ...body];
 }
 
-/** What a new build and a new wait are like, unless they are set otherwise. */
+/** What a new build and a new wait are like, unless they are set otherwise. @param {ShowState} state */
 function defaults(state) {
 	const { settings } = state.data;
 	const { habits } = settings;
@@ -114,6 +114,7 @@ const looks = () =>
 		el("button", { class: "push", onclick: () => press("open-themes") }, icon("palette"), "Theme: colours and fonts"),
 	);
 
+/** @param {ShowState} state */
 function running(state) {
 	const { settings, length_ms: length } = state.data;
 	const change = (changes) => state.edit({ do: "change show", changes });

@@ -1,12 +1,13 @@
 // What makes slides of slides: duplicating, going on from one, gathering the credits.
 import { newId } from "../ui/element.js";
 
+/** @param {ShowState} state */
 export async function duplicateSlide(state) {
 	const stem = newId().slice(0, 12);
 	if (await state.edit({ do: "duplicate slides", slide_ids: [state.slide.id], stem })) await state.open(`${stem}-s`);
 }
 
-/** The next slide as a copy of this one, come into by a carry: change the copy, and the way there is made. */
+/** The next slide as a copy of this one, come into by a carry: change the copy, and the way there is made. @param {ShowState} state */
 export async function continueFromHere(state) {
 	const stem = newId().slice(0, 12);
 	const edits = [
@@ -25,6 +26,7 @@ export async function continueFromHere(state) {
 	if (await state.edit({ do: "several", label: "Continue from here", edits })) await state.open(`${stem}-s`);
 }
 
+/** @param {ShowState} state */
 export async function gatherCredits(state) {
 	const stem = newId().slice(0, 12);
 	if (await state.edit({ do: "gather credits", stem })) await state.open(`${stem}-s`);

@@ -10,6 +10,7 @@ const framing = later(() => import("./framing-fields.js"));
 const removeSlide = (state) => state.edit({ do: "remove slides", slide_ids: [state.slide.id] });
 const acts = () => import("./slide-acts.js");
 
+/** @param {ShowState} state */
 export function slideDetails(state, change, again) {
 	const { slide, data } = state;
 	const { furniture } = data.settings;
@@ -59,6 +60,7 @@ export function slideDetails(state, change, again) {
 	];
 }
 
+/** @param {ShowState} state */
 function kin(state) {
 	const { slide, data } = state;
 	const own = slide.lineage || slide.id;
@@ -82,7 +84,7 @@ function kin(state) {
 	);
 }
 
-/** Characters that no font here has are told; on the slide a sign stands in their place. */
+/** Characters that no font here has are told; on the slide a sign stands in their place. @param {ShowState} state */
 function missingGlyphs(state) {
 	const { missing } = state.staged.drawing;
 	if (!missing?.length) return "";
@@ -97,7 +99,7 @@ function missingGlyphs(state) {
 	);
 }
 
-/** Few slides are larger than the frame: folded until one is or is meant to be. */
+/** Few slides are larger than the frame: folded until one is or is meant to be. @param {ShowState} state */
 function larger(state, again) {
 	const { slide } = state;
 	if (!slide.size && !slide.framings.length && state.unfolded !== "larger") {
@@ -124,6 +126,7 @@ function larger(state, again) {
 	return [el("h3", {}, "Larger than the frame"), ...framing.ready.framingFields(state)];
 }
 
+/** @param {ShowState} state */
 function background(state, change, again) {
 	const own = state.slide.background;
 	if (own && !grounds.ready) {
@@ -162,6 +165,7 @@ function background(state, change, again) {
 	];
 }
 
+/** @param {ShowState} state */
 function slideActions(state, change) {
 	const { slide, data } = state;
 	const at = data.order.indexOf(slide.id);

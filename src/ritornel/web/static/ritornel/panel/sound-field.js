@@ -4,7 +4,7 @@ import { post } from "../ui/requests.js";
 import { numberField, pair, tick } from "./fields.js";
 
 /**
- * @param {import("../editor/show-state.js").ShowState} state
+ * @param {ShowState} state
  * @param {object|null} now a SoundEffect @param {(next: object|null) => void} set gets the next one, or null @param {string} label
  * @param {{keeps?: boolean}} options whether it may keep on until the next
  */

@@ -10,6 +10,7 @@ const ALIGNS = [
 	["right", "Right"],
 ];
 
+/** @param {ShowState} state */
 export function tableFields(state, item, change) {
 	const edit = (act) => state.edit({ slide_id: state.slide.id, object_id: item.id, ...act });
 	const several = item.columns.length > 1;

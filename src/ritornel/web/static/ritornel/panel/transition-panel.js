@@ -8,6 +8,7 @@ import { soundFields } from "./sound-field.js";
 
 const carrying = later(() => import("./carry-panel.js"));
 
+/** @param {ShowState} state */
 export function transitionPanel(state, change, again) {
 	const { transition } = state.slide;
 	const kind = state.data.transitions.find((entry) => entry.name === transition.name);
@@ -78,6 +79,7 @@ export function transitionPanel(state, change, again) {
 	];
 }
 
+/** @param {ShowState} state */
 function carryParts(state, change, again) {
 	if (!state.data.viewing.carry) return [];
 	if (carrying.ready) return [el("section", { class: "grid gap-2" }, ...carrying.ready.carryFields(state, change))];

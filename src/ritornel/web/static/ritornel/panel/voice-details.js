@@ -7,7 +7,7 @@ import { secondsText } from "../ui/times.js";
 import { numberField, pair, tick, timeField } from "./fields.js";
 import { smallPlayer } from "../ui/small-player.js";
 
-/** The slide's cues in order, with what each sets off. */
+/** The slide's cues in order, with what each sets off. @param {ShowState} state */
 function cuesOf(state) {
 	const { builds, advance, schedule } = state.line;
 	const cues = schedule.beats.slice(1).map(({ wait }, at) => ({
@@ -21,12 +21,12 @@ function cuesOf(state) {
 }
 
 /**
- * @param {import("../editor/show-state.js").ShowState} state @param {(changes: object) => void} change
+ * @param {ShowState} state @param {(changes: object) => void} change
  * @param {{give: (asset: object) => void, numbered: Node}} acts giving another voice, and the control for many at once
  */
 export function voiceDetails(state, change, { give, numbered }) {
 	const { slide } = state;
-	const { voice } = slide;
+	const voice = /** @type {Core.Voice} */ (slide.voice);
 	const asset = state.asset(voice.asset_id);
 	const put = (changes) =>
 		state.edit(() => {
@@ -93,7 +93,7 @@ export function voiceDetails(state, change, { give, numbered }) {
 	];
 }
 
-/** How loud the sound is by itself, and what brings it to the loudness of all voices. */
+/** How loud the sound is by itself, and what brings it to the loudness of all voices. @param {ShowState} state */
 function levelled(state, asset, voice) {
 	const placed = state.data.voices.find((entry) => entry.id === `voice ${state.slide.id}`);
 	if (!placed || typeof asset?.loudness_lufs !== "number") return "";
@@ -126,7 +126,7 @@ function silence(asset, voice, trim) {
 	return said;
 }
 
-/** Cues set by ear: the voice plays, and a press says “here” for one cue after another. */
+/** Cues set by ear: the voice plays, and a press says “here” for one cue after another. @param {ShowState} state */
 function marking(state, { asset, voice, cues, marked, put }) {
 	const said = el(
 		"span",

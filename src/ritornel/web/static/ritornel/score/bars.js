@@ -158,6 +158,7 @@ function drawExtension(group, bar, rows, scale) {
 	);
 }
 
+/** @param {ShowState} state */
 function drawWaits(group, bar, rows, scale, state) {
 	const { schedule } = bar.line;
 	const marks = [];

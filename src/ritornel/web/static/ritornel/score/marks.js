@@ -4,7 +4,7 @@ import { shortened, widthOf } from "./labels.js";
 
 export const MARKS_PX = 18;
 
-/** The flags in view; a name is shortened before the next flag. */
+/** The flags in view; a name is shortened before the next flag. @param {ShowState} state */
 export function drawMarks(state, data, scale, view, { top, bottom }) {
 	const placed = data.marks
 		.map((mark) => ({ mark, x: scale.x(markMs(data, mark)) }))
@@ -54,7 +54,7 @@ export function markMs(data, mark) {
 	return line.skipped ? NaN : data.starts_ms[mark.slide_id] + Math.min(mark.offset_ms, line.schedule.length_ms);
 }
 
-/** The slide that has the show at an instant. */
+/** The slide that has the show at an instant. @param {ShowState} state */
 export function slideAt(state, ms) {
 	let found = null;
 	for (const id of state.shown) if (state.data.starts_ms[id] <= ms) found = id;

@@ -21,7 +21,7 @@ export function laneOf(spans, span, row) {
 	return { top: row.top + (row.height / most) * own, height: row.height / most };
 }
 
-/** All stretches of the show's music, each in its part of the row. */
+/** All stretches of the show's music, each in its part of the row. @param {ShowState} state */
 export function drawAll(state, row, scale, view) {
 	const { music } = state.data;
 	return music.map((span) =>

@@ -187,6 +187,7 @@ const nameOf = (state, id) => `${state.data.numbers[id]} ${state.data.slides[id]
 /**
  * Where music that is pulled to an instant starts: with the slide whose bar line is nearest, or, pulled freely, at that
  * very instant of its slide.
+ * @param {ShowState} state
  */
 function startAt(state, ms, free) {
 	if (free) {
@@ -203,7 +204,7 @@ function startAt(state, ms, free) {
 		: { at: "slide", slide_id: state.shown.find((id) => state.data.starts_ms[id] === bar), offset_ms: 0 };
 }
 
-/** Where it ends: with the slide whose end is nearest, and with the show where that is the last. */
+/** Where it ends: with the slide whose end is nearest, and with the show where that is the last. @param {ShowState} state */
 function endAt(state, ms) {
 	const endOf = (id) => state.data.starts_ms[id] + state.data.slides[id].schedule.length_ms;
 	const bar = nearestMs(ms, state.shown.map(endOf), Infinity);
@@ -211,6 +212,7 @@ function endAt(state, ms) {
 	return id === state.shown.at(-1) ? { at: "show end" } : { at: "slide end", slide_id: id };
 }
 
+/** @param {ShowState} state */
 function fadeDrag(state, span, field, way, words) {
 	const old = state.data.spans.find((entry) => entry.id === span);
 	const placed = state.data.music.find((entry) => entry.span_id === span);

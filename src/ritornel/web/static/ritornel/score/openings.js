@@ -27,7 +27,7 @@ export async function openFrom(state, { pick, slide, beat }) {
 	}
 }
 
-/** Several slides: with Shift all from the one on the stage to the one pressed, with Ctrl one more or one less. */
+/** Several slides: with Shift all from the one on the stage to the one pressed, with Ctrl one more or one less. @param {ShowState} state */
 export function pickSeveral(state, slide, event) {
 	const { order } = state.data;
 	const now = state.pickedSlides.size ? state.pickedSlides : new Set(state.slide ? [state.slide.id] : []);
@@ -42,7 +42,7 @@ export function pickSeveral(state, slide, event) {
 	state.pickSlides(next);
 }
 
-/** A mark where the playhead is, picked so that it can be named. */
+/** A mark where the playhead is, picked so that it can be named. @param {ShowState} state */
 export async function addMark(state) {
 	const at = state.playheadMs;
 	const id = slideAt(state, at);

@@ -44,6 +44,7 @@ const slidePlaces = (state, id, at) => {
 	return [bar, into];
 };
 
+/** @param {ShowState} state */
 function waitPlaces(state, id, at) {
 	const { schedule } = state.data.slides[id];
 	const waits = schedule.beats.slice(1).map((beat, index) => ({ wait: beat.wait, beat: index + 1 }));
@@ -66,6 +67,7 @@ function waitPlaces(state, id, at) {
 		});
 }
 
+/** @param {ShowState} state */
 function buildPlaces(state, id, at, ties) {
 	const line = state.data.slides[id];
 	const builds = line.builds.map((build) => {
@@ -96,6 +98,7 @@ function buildPlaces(state, id, at, ties) {
 	return [...carried, ...waitPlaces(state, id, at), ...builds].sort((one, other) => one.at - other.at);
 }
 
+/** @param {ShowState} state */
 function voicePlaces(state) {
 	const { data } = state;
 	return data.voices.map((voice) => {
@@ -114,6 +117,7 @@ function voicePlaces(state) {
 	});
 }
 
+/** @param {ShowState} state */
 function musicPlaces(state) {
 	const { data } = state;
 	return data.music.flatMap(({ span_id: span, asset_id: asset, start_ms: start, end_ms: end }) => {
@@ -137,7 +141,7 @@ function musicPlaces(state) {
 	});
 }
 
-/** The rows from above to below, each a list of places; a row without places is left out. */
+/** The rows from above to below, each a list of places; a row without places is left out. @param {ShowState} state */
 export function placeRows(state, ties) {
 	const { data } = state;
 	const shown = state.shown.map((id) => [id, data.starts_ms[id]]);

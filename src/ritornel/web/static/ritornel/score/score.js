@@ -42,6 +42,7 @@ export class Score {
 	/** @type {any} */
 	plan;
 
+	/** @param {ShowState} state */
 	constructor(state, { names, scroll }) {
 		this.state = state;
 		this.names = names;

@@ -16,6 +16,7 @@ export function nearestMs(atMs, eventsMs, reachMs) {
 /**
  * All instants that something can be pulled to: bar lines, beats, ends of builds, marks and the playhead; not those of
  * the build that is pulled.
+ * @param {ShowState} state
  */
 export function eventsOf(state, without = null) {
 	const { data } = state;

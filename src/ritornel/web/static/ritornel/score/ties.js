@@ -4,6 +4,7 @@ import { get } from "../ui/requests.js";
 const NONE = [];
 
 export class Ties {
+	/** @param {ShowState} state */
 	constructor(state, arrived) {
 		this.state = state;
 		this.arrived = arrived;

@@ -10,6 +10,7 @@ const TOLD_BYTES = 500_000;
 /**
  * One after another, so that edits find their turn between them. What cannot be taken in is named at the end
  * and does not stop the others; one undo takes all of them off again.
+ * @param {ShowState} state
  */
 export async function addFiles(state, files) {
 	const batch = newId();

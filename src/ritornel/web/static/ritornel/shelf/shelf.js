@@ -23,6 +23,7 @@ const AT_ONCE = 120;
 const ALL = { words: "", kind: "all", use: "any", folder: "", where: "" };
 
 export class Shelf {
+	/** @param {ShowState} state @param {Stage} stage */
 	constructor(state, stage, { node, button, picture, clip }) {
 		this.state = state;
 		this.stage = stage;

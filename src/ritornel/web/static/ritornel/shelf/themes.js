@@ -18,6 +18,7 @@ const ROLES = [
 const plainTheme = (theme) => JSON.stringify(theme);
 
 export class Themes {
+	/** @param {ShowState} state */
 	constructor(state, { node, button }) {
 		this.state = state;
 		this.node = node;

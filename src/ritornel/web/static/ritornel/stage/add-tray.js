@@ -30,6 +30,7 @@ export class Tray {
 	/** @type {string | null} */
 	open;
 
+	/** @param {ShowState} state @param {Stage} stage */
 	constructor(state, stage, { bar, node }) {
 		this.state = state;
 		this.stage = stage;

@@ -28,6 +28,7 @@ export async function addObjects(state, items, label = "", more = {}) {
 /**
  * Puts a clip on the slide, which plays on arrival: into an empty place, or as large as it is, and at most 80 % of the
  * frame.
+ * @param {Stage} stage
  */
 async function addClip(stage, asset, at, place) {
 	const { state, frame } = stage;
@@ -54,7 +55,7 @@ async function addClip(stage, asset, at, place) {
 	return made;
 }
 
-/** A build that plays a clip on arrival: first in the running order. */
+/** A build that plays a clip on arrival: first in the running order. @param {ShowState} state */
 export function playsFirst(state, objectId) {
 	const id = newId();
 	return [
@@ -70,6 +71,7 @@ export function playsFirst(state, objectId) {
 /**
  * Puts a picture on the slide: into an empty place, or as large as it is and at most 80 % of the frame, its middle at
  * `at`.
+ * @param {Stage} stage
  */
 export async function addPicture(stage, asset, { at, place } = /** @type {any} */ ({})) {
 	const { width_px: width, height_px: height } = stage.frame;
@@ -88,7 +90,7 @@ export async function addPicture(stage, asset, { at, place } = /** @type {any} *
 	return addObjects(stage.state, [{ ...common, box }], "", { where_free: !at });
 }
 
-/** What has another form than its place is shown whole; one press lets it fill the place. */
+/** What has another form than its place is shown whole; one press lets it fill the place. @param {ShowState} state */
 function sayWhole(state, asset, id, box) {
 	const [own, wanted] = [asset.width_px / asset.height_px, box.width / box.height];
 	if (Math.abs(own / wanted - 1) < SAME_FORM) return;
@@ -97,7 +99,7 @@ function sayWhole(state, asset, id, box) {
 	toast(`${asset.name} is shown whole.`, { act: "Fill the place", onact: fill });
 }
 
-/** A text, opened to be written. Its words are what is typed; leaving it empty takes it away again. */
+/** A text, opened to be written. Its words are what is typed; leaving it empty takes it away again. @param {Stage} stage */
 export async function addText(stage) {
 	const { width_px: width, height_px: height } = stage.frame;
 	const scale = scaleOf(stage.frame);
@@ -163,6 +165,7 @@ export async function addTable(stage, rows = EMPTY_TABLE) {
 /**
  * Words in a place of the layout: the theme says how they look. `typed` hands over what was typed since the place was
  * pressed.
+ * @param {Stage} stage
  */
 export async function addTextIn(stage, place, typed) {
 	const { state } = stage;
@@ -187,7 +190,7 @@ export async function addTextIn(stage, place, typed) {
 	stage.editWords(state.object(id), text);
 }
 
-/** Lines of plain text as a text of its own: pasted from anywhere, it comes in clean. */
+/** Lines of plain text as a text of its own: pasted from anywhere, it comes in clean. @param {Stage} stage */
 export function addLines(stage, lines) {
 	const { width_px: width, height_px: height } = stage.frame;
 	const scale = scaleOf(stage.frame);
@@ -224,6 +227,7 @@ const SHAPES = {
 };
 const POINTS = { polygon: 6, star: 8, wheel: 18 };
 
+/** @param {Stage} stage */
 export function addShape(stage, name) {
 	const { width_px: width, height_px: height } = stage.frame;
 	const scale = scaleOf(stage.frame);
@@ -256,7 +260,7 @@ export function addShape(stage, name) {
 	);
 }
 
-/** A slide after the one on the stage, coming as that one does. */
+/** A slide after the one on the stage, coming as that one does. @param {ShowState} state */
 export async function addSlide(state, layout, title) {
 	const id = newId();
 	const at = state.slide ? state.data.order.indexOf(state.slide.id) + 1 : 0;

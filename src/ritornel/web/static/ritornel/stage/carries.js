@@ -3,6 +3,7 @@ import { svg } from "../ui/element.js";
 
 /** Faint lines from where carried objects come to where they stand. */
 export class Carries {
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 	}

@@ -8,6 +8,7 @@ export class Clipboard {
 	/** @type {any} */
 	last;
 
+	/** @param {Stage} stage */
 	constructor(stage, removePicked) {
 		this.stage = stage;
 		this.state = stage.state;

@@ -95,14 +95,14 @@ export function contextMenu(stage) {
 	addEventListener("blur", close);
 }
 
-/** Where the menu opens that was asked for by a key. */
+/** Where the menu opens that was asked for by a key. @param {Stage} stage */
 function middleOf(stage) {
 	const [item] = stage.picked();
 	const box = (item && stage.placeOf(item.id) ? stage.placeOf(item.id) : stage.svg).getBoundingClientRect();
 	return [box.left + box.width / 2, box.top + box.height / 2];
 }
 
-/** The lines of the menu; null is a rule between them. */
+/** The lines of the menu; null is a rule between them. @param {Stage} stage */
 function entriesFor(stage) {
 	const { state } = stage;
 	const items = stage.picked();

@@ -2,8 +2,10 @@
 import { later } from "../ui/lazy-modules.js";
 
 const dropped = later(() => import("../shelf/dropped-files.js"));
+/** @type {typeof import("./dropped-media.js").bringFiles} */
 const bring = async (...given) => (await import("./dropped-media.js")).bringFiles(...given);
 
+/** @param {Stage} stage */
 export function receiveFiles(stage) {
 	const { theatre, state } = stage;
 	const over = (on) => {

@@ -15,6 +15,7 @@ const CURSORS = {
 };
 
 export class Frames {
+	/** @param {ShowState} state */
 	constructor(overlay, state) {
 		this.overlay = overlay;
 		this.state = state;

@@ -9,6 +9,7 @@ const TURN_STEP_DEG = 15;
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 
 export class Framings {
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 		this.state = stage.state;
@@ -140,6 +141,7 @@ export class Framings {
 		if (!node || !grip || event.button !== 0) return;
 		event.stopPropagation();
 		const framing = this.state.slide.framings.find((entry) => entry.id === node.dataset.framing);
+		if (!framing) return;
 		if (this.state.pickedFraming !== framing.id) this.state.pick([], { framing: framing.id });
 		const size = this.state.slide.size ?? this.stage.frame;
 		const start = this.stage.point(event);

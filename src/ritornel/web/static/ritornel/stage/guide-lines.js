@@ -4,6 +4,7 @@ import { svg } from "../ui/element.js";
 const PINK = "#e0559b";
 
 export class GuideLines {
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 	}

@@ -13,6 +13,7 @@ const TURN_STEP_DEG = 15;
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 
 export class Moving {
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 		this.state = stage.state;

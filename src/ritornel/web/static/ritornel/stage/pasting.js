@@ -7,6 +7,7 @@ import { linesOf, rowsOf } from "./plain-lines.js";
 const MOST_CHARACTERS = 100_000;
 const ASIDE_PX = 20;
 
+/** @param {Stage} stage */
 export async function pasteText(stage, text) {
 	if (text.length > MOST_CHARACTERS) {
 		toast(

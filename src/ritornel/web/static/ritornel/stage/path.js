@@ -70,6 +70,7 @@ export function withForm(path, curved) {
 }
 
 export class PathEditor {
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 		this.state = stage.state;

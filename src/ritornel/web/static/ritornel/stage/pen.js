@@ -3,6 +3,7 @@ import { newId, svg } from "../ui/element.js";
 import { toast } from "../ui/toast.js";
 
 export class Pen {
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 		this.active = null;
@@ -86,7 +87,7 @@ export class Pen {
 		addEventListener("pointerup", up);
 	}
 
-	preview(to = null) {
+	preview(to = /** @type {any} */ (null)) {
 		this.line ??= svg("path", { fill: "none", stroke: "#e0559b" });
 		const points = to ? [...this.points, to] : this.points;
 		this.line.setAttribute("d", points.map(({ x, y }, at) => `${at ? "L" : "M"} ${x} ${y}`).join(" "));

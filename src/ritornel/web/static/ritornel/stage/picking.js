@@ -4,6 +4,7 @@ import { begin, later } from "../ui/lazy-modules.js";
 const marquee = later(() => import("./marquee.js"));
 
 export class Picking {
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 		this.state = stage.state;

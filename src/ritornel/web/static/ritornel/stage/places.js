@@ -4,6 +4,7 @@ import { el, icon } from "../ui/element.js";
 import { heldKeys } from "./held-keys.js";
 
 export class Places {
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 		this.layer = el("div", { class: "places" });
@@ -52,7 +53,7 @@ export class Places {
 					address: "A press opens an address",
 					sound: "A press plays a sound",
 					clip: "A press plays a clip",
-				}[item.press.do];
+				}[/** @type {Core.PressAction} */ (item.press).do];
 				const node = el(
 					"span",
 					{ class: "press-badge", title: words, role: "img", "aria-label": `${item.name}: ${words.toLowerCase()}` },

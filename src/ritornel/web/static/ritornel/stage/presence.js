@@ -5,7 +5,7 @@ import { post } from "../ui/requests.js";
 const SOON_MS = 150;
 
 export class Others {
-	/** @param {import("../editor/show-state.js").ShowState} state */
+	/** @param {ShowState} state */
 	constructor(state, { node, theatre }) {
 		this.state = state;
 		this.node = node;

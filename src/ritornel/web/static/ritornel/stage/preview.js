@@ -10,6 +10,7 @@ export class Preview {
 	/** @type {number} */
 	request;
 
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 		this.state = stage.state;
@@ -68,6 +69,7 @@ export class Run {
 	/** @type {number} */
 	request;
 
+	/** @param {ShowState} state */
 	constructor(state) {
 		this.state = state;
 		addEventListener(

@@ -6,7 +6,7 @@ import { hiddenWords } from "../panel/object-rows.js";
 
 const px = (value) => String(Math.round(value));
 
-/** When an object comes and goes: "comes on cue 2", "there on arrival". */
+/** When an object comes and goes: "comes on cue 2", "there on arrival". @param {ShowState} state */
 function comesWords(state, item) {
 	const own = state.line.builds.filter((build) => build.object_id === item.id);
 	const beat = ({ beat: number }) => (number ? `on cue ${number}` : "on arrival");
@@ -15,7 +15,7 @@ function comesWords(state, item) {
 	return [enters ? `comes ${beat(enters)}` : null, leaves ? `leaves ${beat(leaves)}` : null].filter(Boolean).join(", ");
 }
 
-/** "Ticks, text, “one tooth at a time”, at 84, 570, 400 wide, 60 high, comes on cue 2, locked". */
+/** "Ticks, text, “one tooth at a time”, at 84, 570, 400 wide, 60 high, comes on cue 2, locked". @param {ShowState} state */
 export function objectWords(state, item) {
 	const { x, y, width, height, turn_deg: turn } = item.box;
 	const text = (item.paragraphs ?? [])

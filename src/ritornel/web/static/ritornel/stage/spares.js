@@ -6,7 +6,7 @@ loadSheet("media");
 
 const STRIP_PX = 44;
 
-/** Draws the strip; returns how high it is. */
+/** Draws the strip; returns how high it is. @param {Stage} stage */
 export function drawSpares(stage) {
 	const { state, theatre } = stage;
 	const { slide } = state;

@@ -19,6 +19,7 @@ export class Stage {
 	/** @type {number} */
 	scale;
 
+	/** @param {ShowState} state */
 	constructor(state, theatre) {
 		this.state = state;
 		this.theatre = theatre;
@@ -178,7 +179,7 @@ export class Stage {
 	}
 
 	/** Moves what is picked with the pointer. */
-	drag(event, press = null) {
+	drag(event, press = /** @type {(() => void) | null} */ (null)) {
 		begin(this.hands, (moving) => moving.drag(event, press));
 	}
 
@@ -186,7 +187,7 @@ export class Stage {
 		(await this.hands.get()).moveBy(this.picked(), dx, dy);
 	}
 
-	/** Takes the pen in hand. @param {"free"|"points"} kind */
+	/** Takes the pen in hand. @param {string} kind "free" or "points" */
 	async draw(kind) {
 		const { Pen } = await import("./pen.js");
 		this.pen ??= new Pen(this);

@@ -3,6 +3,7 @@ import { el, icon } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 
+/** @param {ShowState} state */
 export function beatAt(state) {
 	const { schedule } = state.line;
 	const slideMs = state.playheadMs - (state.data.starts_ms[state.slide.id] ?? 0);
@@ -13,11 +14,12 @@ export function beatAt(state) {
 	return beat;
 }
 
-/** Moves the playhead to the end of a beat of the slide on the stage. */
+/** Moves the playhead to the end of a beat of the slide on the stage. @param {ShowState} state */
 export function goToBeat(state, beat) {
 	state.setPlayhead((state.data.starts_ms[state.slide.id] ?? 0) + state.line.schedule.beats[beat].end_ms);
 }
 
+/** @param {ShowState} state */
 export function drawStops(state, node) {
 	const { line } = state;
 	if (!line) {
@@ -46,6 +48,7 @@ function showCurrent(along) {
 	if (along.scrollWidth > along.clientWidth) along.scrollLeft = current.offsetLeft - along.clientWidth / 2;
 }
 
+/** @param {ShowState} state */
 function drawAnew(state, node, start, now) {
 	const { schedule } = state.line;
 	const stops = schedule.beats.flatMap((beat, index) => {

@@ -23,6 +23,7 @@ export const runsOf = (cells) =>
 		.filter((run) => run.text);
 
 export class TableEditor extends WordsEditor {
+	/** @param {Stage} stage */
 	constructor(stage, item) {
 		super(stage, item);
 		this.selectCell(0, 0);

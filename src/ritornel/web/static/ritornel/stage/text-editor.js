@@ -18,6 +18,7 @@ export const familyIn = (state, family) =>
 	({ "@heading": state.data.settings.theme.heading_family, "@body": state.data.settings.theme.body_family })[family] ??
 	family;
 
+/** @param {ShowState} state */
 function runNode(state, run) {
 	const node = el("span", {}, run.text);
 	node.dataset.run = JSON.stringify({ ...run, text: undefined });
@@ -30,6 +31,7 @@ function runNode(state, run) {
 	return node;
 }
 
+/** @param {ShowState} state */
 export function paragraphNode(state, paragraph) {
 	// Each paragraph runs as its first strong letter says, as the core sets it.
 	const node = el(
@@ -72,6 +74,7 @@ export class WordsEditor {
 	/** @type {() => void} */
 	onSelection;
 
+	/** @param {Stage} stage */
 	constructor(stage, item) {
 		this.stage = stage;
 		this.state = stage.state;

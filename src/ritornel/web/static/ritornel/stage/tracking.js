@@ -4,8 +4,9 @@ import { pull } from "../ui/pull.js";
 /**
  * `move` gets the way in px of the frame; `done` the last of it, or null where it was taken back. Neither is called
  * where nothing moved; then `press` is.
+ * @param {Stage} stage
  */
-export function track(stage, event, move, done, press) {
+export function track(stage, event, move, done, press = /** @type {any} */ (null)) {
 	const from = stage.point(event);
 	const { state } = stage;
 	let way = null;

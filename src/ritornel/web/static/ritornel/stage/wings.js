@@ -5,6 +5,7 @@ import { track } from "./tracking.js";
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 
 export class Wings {
+	/** @param {Stage} stage */
 	constructor(stage) {
 		this.stage = stage;
 		this.state = stage.state;
@@ -17,7 +18,7 @@ export class Wings {
 		return items.length === 1 && items[0].wings ? items[0] : null;
 	}
 
-	draw(scale, shown = null) {
+	draw(scale, shown = /** @type {any} */ (null)) {
 		this.stage.overlay.querySelector(".wings")?.remove();
 		const item = this.current();
 		if (!item) return;
@@ -82,7 +83,9 @@ export class Wings {
 		if (!event.target.closest("[data-wings]") || event.button !== 0) return;
 		event.stopPropagation();
 		const item = this.current();
-		const moved = (way) => ({ ...item.wings, dx: tenths(item.wings.dx + way.x), dy: tenths(item.wings.dy + way.y) });
+		if (!item?.wings) return;
+		const { wings } = item;
+		const moved = (way) => ({ ...wings, dx: tenths(wings.dx + way.x), dy: tenths(wings.dy + way.y) });
 		track(
 			this.stage,
 			event,

@@ -5,7 +5,7 @@ import { WordsEditor } from "./text-editor.js";
 
 const EDITORS = { table: TableEditor };
 
-/** Opens the words of an object; what was open is kept first. */
+/** Opens the words of an object; what was open is kept first. @param {Stage} stage */
 export function editWords(stage, item, typed = "") {
 	stage.editor?.finish();
 	const Editor = EDITORS[item.kind] ?? WordsEditor;
