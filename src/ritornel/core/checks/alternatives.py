@@ -11,7 +11,8 @@ TITLE = "Pictures without a text alternative"
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each picture or clip without words; the fix writes what the shelf has, else its name."""
-    for number, slide, _, start in look.slides:
+    for shown in look.slides:
+        slide = shown.slide
         for item in slide.objects:
             if not isinstance(item, Picture) or item.alternative.strip():
                 continue
@@ -20,14 +21,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             fix = Fix(f"Write “{words[:60]}” for it", ChangeObjects(slide.id, (item.id,), {"alternative": words}))
             title = f"“{item.name}” has no text alternative"
             why = "Whoever listens to the page misses it."
-            yield Finding(
-                id=f"alternative:{slide.id}:{item.id}",
-                check="alternatives",
-                severity="polish",
+            yield shown.finding(
+                "alternative",
+                "alternatives",
+                "polish",
+                about=item.id,
                 title=title,
                 why=why,
-                slide_id=slide.id,
-                number=number,
-                at_ms=start,
                 fix=fix,
             )

@@ -12,7 +12,8 @@ TITLE = "The camera's picture ends before the voice"
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """A clip that runs with its slide and ends before the slide's voice does."""
-    for number, slide, staged, start in look.slides:
+    for shown in look.slides:
+        slide, staged = shown.slide, shown.staged
         voice = staged.schedule.voice
         for item in slide.objects:
             if not isinstance(item, Clip) or not item.with_slide or voice is None:
@@ -23,13 +24,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 why = (
                     "The speaker is seen to freeze and heard to go on. Record the slide again, or use a shorter voice."
                 )
-                yield Finding(
-                    id=f"camera:{slide.id}:{item.id}",
-                    check="camera",
-                    severity="hurts",
+                yield shown.finding(
+                    "camera",
+                    "camera",
+                    "hurts",
+                    about=item.id,
                     title=title,
                     why=why,
-                    slide_id=slide.id,
-                    number=number,
-                    at_ms=start + item.pass_ms,
+                    after_ms=item.pass_ms,
                 )

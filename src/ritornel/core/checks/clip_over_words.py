@@ -15,7 +15,8 @@ TITLE = "A clip covers words"
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each clip and the first text it covers. A text that leaves makes room by itself."""
-    for number, slide, staged, start in look.slides:
+    for shown in look.slides:
+        slide, staged = shown.slide, shown.staged
         leaving = {build.object_id for build in slide.order if build.effect.startswith("leaves")}
         drawings = {drawing.object_id: drawing for drawing in staged.drawing.objects}
         for at, clip in enumerate(slide.objects):
@@ -33,15 +34,13 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                     scenery_of(look.show),
                     clip.box.height / clip.box.width,
                 )
-                yield Finding(
-                    id=f"clip-over-words:{slide.id}:{clip.id}",
-                    check="clip over words",
-                    severity="hurts",
+                yield shown.finding(
+                    "clip-over-words",
+                    "clip over words",
+                    "hurts",
+                    about=clip.id,
                     title=f"“{clip.name}” covers words of “{text.name}”",
                     why="What is covered cannot be read while the clip is there.",
-                    slide_id=slide.id,
-                    number=number,
-                    at_ms=start,
                     fix=Fix("Move the clip to where no words are", ChangeObjects(slide.id, (clip.id,), {"box": box})),
                 )
                 break

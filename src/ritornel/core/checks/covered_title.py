@@ -23,7 +23,8 @@ def _hides(item: Object) -> bool:
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each heading. What comes, moves or goes by builds may cover it for a while, and is left out."""
-    for number, slide, staged, start in look.slides:
+    for shown in look.slides:
+        slide, staged = shown.slide, shown.staged
         built = {build.object_id for build in slide.order}
         drawings = {drawing.object_id: drawing for drawing in staged.drawing.objects}
         for at, heading in enumerate(slide.objects):
@@ -42,14 +43,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             )
             if cover is None:
                 continue
-            yield Finding(
-                id=f"covered-title:{slide.id}:{heading.id}",
-                check="covered title",
-                severity="hurts",
+            yield shown.finding(
+                "covered-title",
+                "covered title",
+                "hurts",
+                about=heading.id,
                 title=f"“{cover.name}” covers the heading “{heading.name}”",
                 why="A heading is the first thing that is read; here it cannot be.",
-                slide_id=slide.id,
-                number=number,
-                at_ms=start,
                 fix=Fix("Bring the heading to the front", StackObjects(slide.id, (heading.id,), len(slide.objects))),
             )

@@ -15,8 +15,8 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     """What has a credit of its own, is used, and whose credit no shown slide says. One finding for all."""
     said = "\n".join(
         paragraph.text
-        for _, slide, _, _ in look.slides
-        for item in slide.objects
+        for shown in look.slides
+        for item in shown.slide.objects
         if isinstance(item, TextHolder)
         for paragraph in item.paragraphs
     )
@@ -39,8 +39,8 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         severity="polish",
         title=title,
         why=why,
-        slide_id=last[1].id,
-        number=last[0],
-        at_ms=last[3],
+        slide_id=last.slide.id,
+        number=last.number,
+        at_ms=last.start_ms,
         fix=fix,
     )

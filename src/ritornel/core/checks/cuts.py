@@ -14,7 +14,8 @@ TITLE = "Something is cut off at the end of a slide"
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """On slides that are cut short: by how much, what is lost of a voice first."""
-    for number, slide, staged, start in look.slides:
+    for shown in look.slides:
+        slide, staged = shown.slide, shown.staged
         times = staged.schedule
         if (
             not isinstance(slide.advance, AdvanceAfter)
@@ -31,20 +32,18 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             else "A clip or a build is gone before it has ended."
         )
         fix = Fix(
-            f"Let it end: slide {number} lasts {about_s(times.done_ms)} s then",
+            f"Let it end: slide {shown.number} lasts {about_s(times.done_ms)} s then",
             ChangeSlides(
                 (slide.id,), {"advance": to_builtins(msgspec.structs.replace(slide.advance, cut_short=False))}
             ),
         )
         title = f"{about_s(lost)} s of {what} are cut off"
-        yield Finding(
-            id=f"cuts:{slide.id}",
-            check="cuts",
-            severity="stops" if spoken else "hurts",
+        yield shown.finding(
+            "cuts",
+            "cuts",
+            "stops" if spoken else "hurts",
             title=title,
             why=why,
-            slide_id=slide.id,
-            number=number,
-            at_ms=start + times.length_ms,
+            after_ms=times.length_ms,
             fix=fix,
         )

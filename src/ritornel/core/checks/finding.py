@@ -81,13 +81,50 @@ class FrameAnalysis(msgspec.Struct, frozen=True):
     flashes: MeasuredFlashes = MeasuredFlashes()
 
 
+class CheckedSlide(msgspec.Struct, frozen=True):
+    """A shown slide as checks look at it: its number from 1, its staging, and when it begins in the show."""
+
+    number: int
+    slide: Slide
+    staged: StagedSlide
+    start_ms: int
+
+    def finding(
+        self,
+        kind: str,
+        check: str,
+        severity: Severity,
+        *,
+        title: str,
+        why: str,
+        about: str = "",
+        after_ms: int = 0,
+        fix: Fix | None = None,
+        group: str = "",
+    ) -> Finding:
+        """A finding on this slide, `after_ms` after it begins. Its kind, the slide and what it is `about` there are its
+        id: `small:s4:title`.
+        """
+        return Finding(
+            id=":".join(filter(None, (kind, self.slide.id, about))),
+            check=check,
+            severity=severity,
+            title=title,
+            why=why,
+            slide_id=self.slide.id,
+            number=self.number,
+            at_ms=self.start_ms + after_ms,
+            fix=fix,
+            group=group,
+        )
+
+
 class CheckedShow(msgspec.Struct, frozen=True):
-    """A show as checks look at it: its shown slides with their numbers, and what is performed of them."""
+    """A show as checks look at it: its shown slides, and what is performed of them."""
 
     show: Show
     performance: Performance
-    slides: tuple[tuple[int, Slide, StagedSlide, int], ...]
-    """Number from 1, the slide, its staging, and when it begins."""
+    slides: tuple[CheckedSlide, ...]
     faults: Mapping[str, FileFault] = MappingProxyType({})
     """What is wrong with the files of assets, by the assets' ids."""
     heard: ShowLoudness | None = None
@@ -107,6 +144,7 @@ class CheckedShow(msgspec.Struct, frozen=True):
         numbers = show.numbers
         starts = performance.schedule.starts_ms
         slides = tuple(
-            (numbers[staged.slide.id], staged.slide, staged, starts[at]) for at, staged in enumerate(performance.slides)
+            CheckedSlide(numbers[staged.slide.id], staged.slide, staged, starts[at])
+            for at, staged in enumerate(performance.slides)
         )
         return cls(show, performance, slides, faults or {}, heard, seen or {})

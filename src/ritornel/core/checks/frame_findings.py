@@ -15,7 +15,8 @@ FLASHES = 3
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each text, and one for each slide that flashes, of the slides that were looked at."""
-    for number, slide, _, start in look.slides:
+    for shown in look.slides:
+        slide = shown.slide
         seen = look.seen.get(slide.id)
         if seen is None:
             continue
@@ -33,27 +34,23 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 words = f"Set it in {'white' if entry.better == '#ffffff' else 'ink'}"
                 fix = Fix(words, ChangeObjects(slide.id, (item.id,), {"colour": entry.better}))
             why = "From the back of a room, or on a poor screen, it cannot be read."
-            yield Finding(
-                id=f"contrast:{slide.id}:{item.id}",
-                check="contrast",
-                severity="hurts",
+            yield shown.finding(
+                "contrast",
+                "contrast",
+                "hurts",
+                about=item.id,
                 title=title,
                 why=why,
-                slide_id=slide.id,
-                number=number,
-                at_ms=start,
                 fix=fix,
             )
         if seen.flashes.most >= FLASHES:
             title = f"Flashes {seen.flashes.most} times within a second"
             why = "It can bring on a seizure. Make what flashes slower or smaller."
-            yield Finding(
-                id=f"flashes:{slide.id}",
-                check="flashes",
-                severity="stops",
+            yield shown.finding(
+                "flashes",
+                "flashes",
+                "stops",
                 title=title,
                 why=why,
-                slide_id=slide.id,
-                number=number,
-                at_ms=start + round(seen.flashes.at_ms),
+                after_ms=round(seen.flashes.at_ms),
             )

@@ -16,7 +16,8 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     """
     if look.show.runs == "on cue":
         return
-    for number, slide, staged, start in look.slides:
+    for shown in look.slides:
+        slide, staged = shown.slide, shown.staged
         untimed = staged.schedule.untimed_waits
         if not untimed:
             continue
@@ -27,14 +28,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         why = "Nobody chose that time: it may be too short to take in what is there, or too long."
         fix = Fix(words, Several(f"Keep the holds of {slide.name or 'a slide'}", edits))
         title = f"{what} only as long as the default, {length} s"
-        yield Finding(
-            id=f"holds:{slide.id}",
-            check="holds",
-            severity="hurts",
+        yield shown.finding(
+            "holds",
+            "holds",
+            "hurts",
             title=title,
             why=why,
-            slide_id=slide.id,
-            number=number,
-            at_ms=start + untimed[0].start_ms,
+            after_ms=untimed[0].start_ms,
             fix=fix,
         )

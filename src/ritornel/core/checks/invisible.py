@@ -14,20 +14,19 @@ LEAST = 0.02
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each object within the frame that is as good as clear."""
-    for number, slide, _, start in look.slides:
+    for shown in look.slides:
+        slide = shown.slide
         for item in slide.objects:
             if item.opacity > LEAST or is_off_frame(slide, item, look.show.frame):
                 continue
             title = f"“{item.name}” is never seen: its opacity is {item.opacity * 100:.0f} %"
             fix = Fix("Make it opaque", ChangeObjects(slide.id, (item.id,), {"opacity": 1.0}))
-            yield Finding(
-                id=f"invisible:{slide.id}:{item.id}",
-                check="invisible",
-                severity="hurts",
+            yield shown.finding(
+                "invisible",
+                "invisible",
+                "hurts",
+                about=item.id,
                 title=title,
                 why="Whatever it says, nobody gets it.",
-                slide_id=slide.id,
-                number=number,
-                at_ms=start,
                 fix=fix,
             )

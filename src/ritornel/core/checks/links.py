@@ -43,19 +43,19 @@ def _without_lost_slides(item: TextHolder, show: Show) -> tuple[Paragraph, ...]:
     return tuple(paragraph.linked(kept) for paragraph in item.paragraphs)
 
 
-def _dead_ends(slide: Slide, item: Object, show: Show) -> Iterator[tuple[str, str, Fix | None]]:
-    """What of an object leads nowhere: the finding's id, its title, and what would fix it."""
+def _dead_ends(slide: Slide, item: Object, show: Show) -> Iterator[tuple[str, str, str, Fix | None]]:
+    """What of an object leads nowhere: the finding's kind, what it is about, its title, and what would fix it."""
     if isinstance(item.press, OpenAddress) and leads_nowhere(item.press.address):
         title = f"“{item.name}” leads to {item.press.address}, where nobody else can go"
         fix = Fix("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
-        yield f"link:{slide.id}:{item.id}", title, fix
+        yield "link", item.id, title, fix
     if not isinstance(item, TextHolder):
         return
     freed = _without_lost_slides(item, show)
     if freed != item.paragraphs:
         title = f"Words of “{item.name}” lead to a slide that is not in the show any more"
         edit = ChangeObjects(slide.id, (item.id,), {"paragraphs": to_builtins(freed)})
-        yield f"slide-link:{slide.id}:{item.id}", title, Fix("Let them be plain words", edit)
+        yield "slide-link", item.id, title, Fix("Let them be plain words", edit)
     addresses = dict.fromkeys(
         run.link
         for paragraph in item.paragraphs
@@ -64,22 +64,14 @@ def _dead_ends(slide: Slide, item: Object, show: Show) -> Iterator[tuple[str, st
     )
     for at, address in enumerate(addresses):
         title = f"A link in “{item.name}” leads to {address}, where nobody else can go"
-        yield f"link:{slide.id}:{item.id}:{at}", title, None
+        yield "link", f"{item.id}:{at}", title, None
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """A press or a word that leads nowhere."""
-    for number, slide, _, start in look.slides:
+    for shown in look.slides:
+        slide = shown.slide
         for item in slide.objects:
-            for about, title, fix in _dead_ends(slide, item, look.show):
-                yield Finding(
-                    id=about,
-                    check="links",
-                    severity="hurts",
-                    title=title,
-                    why="Who follows it finds an error, or nothing at all.",
-                    slide_id=slide.id,
-                    number=number,
-                    at_ms=start,
-                    fix=fix,
-                )
+            for kind, about, title, fix in _dead_ends(slide, item, look.show):
+                why = "Who follows it finds an error, or nothing at all."
+                yield shown.finding(kind, "links", "hurts", about=about, title=title, why=why, fix=fix)

@@ -10,14 +10,13 @@ TITLE = "Files that are missing or damaged"
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each medium in use whose file is gone or damaged; where it is used first is where it is found."""
-    places = {slide.id: (number, start) for number, slide, _, start in look.slides}
+    places = {shown.slide.id: shown for shown in look.slides}
     uses = uses_of(look.show)
     for asset in look.show.assets:
         fault = look.faults.get(asset.id)
         if fault is None or asset.id not in uses:
             continue
-        where = next((use for use in uses[asset.id] if use in places), None)
-        number, start = places[where] if where else (None, 0)
+        first = next((places[use] for use in uses[asset.id] if use in places), None)
         what = "Nothing is heard where it should sound." if asset.kind == "sound" else "A gap is seen in its place."
         title = f"The file of “{asset.name}” is {fault}"
         yield Finding(
@@ -26,8 +25,8 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             severity="stops",
             title=title,
             why=f"{what} Add the same file again.",
-            slide_id=where,
-            number=number,
-            at_ms=start,
+            slide_id=first.slide.id if first else None,
+            number=first.number if first else None,
+            at_ms=first.start_ms if first else 0,
             asset_id=asset.id,
         )

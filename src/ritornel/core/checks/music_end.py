@@ -60,7 +60,7 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         return
     span = spans[last.span_id]
     longer = msgspec.structs.replace(span, end=ShowEnd(), loops=True, fade_out_ms=max(span.fade_out_ms, FADE_MS))
-    slide = next((entry for entry in reversed(look.slides) if entry[3] <= last.end_ms), None)
+    slide = next((entry for entry in reversed(look.slides) if entry.start_ms <= last.end_ms), None)
     title = f"Music ends {about_s(silent)} s before the show"
     why = f"From {clock_text(last.end_ms)} on it is silent, as if something had broken."
     fix = Fix(f"Repeat it to the end, fading out over {FADE_MS // 1000} s", PutSpan(longer))
@@ -70,8 +70,8 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         severity="hurts",
         title=title,
         why=why,
-        slide_id=slide[1].id if slide else None,
-        number=slide[0] if slide else None,
+        slide_id=slide.slide.id if slide else None,
+        number=slide.number if slide else None,
         at_ms=last.end_ms,
         fix=fix,
     )

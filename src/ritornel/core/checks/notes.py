@@ -12,19 +12,16 @@ MOST = 0.5
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each slide without."""
-    without = [entry for entry in look.slides if not entry[1].notes.strip()]
+    without = [entry for entry in look.slides if not entry.slide.notes.strip()]
     with_notes = len(look.slides) - len(without)
     if with_notes <= MOST * len(look.slides):
         return
-    for number, slide, _, start in without:
+    for shown in without:
         title = f"No notes, while {with_notes} of {len(look.slides)} slides have them"
-        yield Finding(
-            id=f"notes:{slide.id}",
-            check="notes",
-            severity="polish",
+        yield shown.finding(
+            "notes",
+            "notes",
+            "polish",
             title=title,
             why="Whoever speaks has nothing to hold on to here.",
-            slide_id=slide.id,
-            number=number,
-            at_ms=start,
         )

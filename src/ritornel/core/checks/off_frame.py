@@ -22,20 +22,19 @@ def is_off_frame(slide: Slide, item: Object, frame: Frame) -> bool:
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each object. What is clear besides is told of only here: to make it opaque would not help."""
-    for number, slide, _, start in look.slides:
+    for shown in look.slides:
+        slide = shown.slide
         for item in slide.objects:
             if not is_off_frame(slide, item, look.show.frame):
                 continue
             fix = Fix(f"Remove “{item.name}”", RemoveObjects(slide.id, (item.id,)))
             title = f"“{item.name}” lies outside the frame"
-            yield Finding(
-                id=f"unseen:{slide.id}:{item.id}",
-                check="unseen",
-                severity="polish",
+            yield shown.finding(
+                "unseen",
+                "unseen",
+                "polish",
+                about=item.id,
                 title=title,
                 why="Nobody ever sees it.",
-                slide_id=slide.id,
-                number=number,
-                at_ms=start,
                 fix=fix,
             )

@@ -15,21 +15,20 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     4).
     """
     skipped = {slide.id: slide.name for slide in look.show.slides if slide.skipped}
-    for number, slide, _, start in look.slides:
+    for shown in look.slides:
+        slide = shown.slide
         played = {build.object_id for build in slide.order if build.effect == PLAYS}
         for item in slide.objects:
             if isinstance(item.press, GoToSlide) and item.press.slide_id in skipped:
                 title = f"“{item.name}” leads to “{skipped[item.press.slide_id]}”, which is skipped"
                 fix = Fix("Show that slide again", ChangeSlides((item.press.slide_id,), {"skipped": False}))
-                yield Finding(
-                    id=f"press:{slide.id}:{item.id}",
-                    check="presses",
-                    severity="stops",
+                yield shown.finding(
+                    "press",
+                    "presses",
+                    "stops",
+                    about=item.id,
                     title=title,
                     why="Who presses it stays where they are.",
-                    slide_id=slide.id,
-                    number=number,
-                    at_ms=start,
                     fix=fix,
                 )
             if look.show.runs != "on cue" and isinstance(item.press, PlayClip) and item.press.object_id not in played:
@@ -42,14 +41,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                 )
                 fix = Fix("Let it play on arrival too", AddBuild(slide.id, play))
                 why = "The show runs by itself and nobody presses: its poster is all that is seen."
-                yield Finding(
-                    id=f"press-clip:{slide.id}:{item.id}",
-                    check="presses",
-                    severity="hurts",
+                yield shown.finding(
+                    "press-clip",
+                    "presses",
+                    "hurts",
+                    about=item.id,
                     title=title,
                     why=why,
-                    slide_id=slide.id,
-                    number=number,
-                    at_ms=start,
                     fix=fix,
                 )

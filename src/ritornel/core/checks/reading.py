@@ -15,7 +15,8 @@ TITLE = "Too short to be read"
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """Reading begins when the slide is there; what it takes is an estimate, and said to be one."""
-    for number, slide, staged, start in look.slides:
+    for shown in look.slides:
+        slide, staged = shown.slide, shown.staged
         reading, times = reading_time(slide, staged.schedule), staged.schedule
         if not reading.is_short:
             continue
@@ -23,21 +24,18 @@ def find(look: CheckedShow) -> Iterator[Finding]:
         if isinstance(slide.advance, AdvanceAfter):
             longer = about_s(reading.length_ms - times.length_ms)
             fix = Fix(
-                f"Lengthen slide {number} by {longer} s, to {about_s(reading.length_ms)} s",
+                f"Lengthen slide {shown.number} by {longer} s, to {about_s(reading.length_ms)} s",
                 ChangeSlides(
                     (slide.id,),
                     {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=reading.length_ms))},
                 ),
             )
         title = f"Shown {about_s(reading.there_ms)} s, reading takes about {about_s(reading.needs_ms)} s (estimate)"
-        yield Finding(
-            id=f"reading:{slide.id}",
-            check="reading",
-            severity="hurts",
+        yield shown.finding(
+            "reading",
+            "reading",
+            "hurts",
             title=title,
             why="Few will finish reading it in time.",
-            slide_id=slide.id,
-            number=number,
-            at_ms=start,
             fix=fix,
         )

@@ -12,7 +12,8 @@ TITLE = "Words too small to read"
 def find(look: CheckedShow) -> Iterator[Finding]:
     """By the size letters came out at, where a text shrinks to fit its box."""
     least = readable_px(look.show.frame)
-    for number, slide, staged, start in look.slides:
+    for shown in look.slides:
+        slide, staged = shown.slide, shown.staged
         items = {item.id: item for item in slide.objects}
         for drawn in staged.drawing.objects:
             if not 0 < drawn.size_px < least or drawn.object_id not in items:
@@ -28,14 +29,12 @@ def find(look: CheckedShow) -> Iterator[Finding]:
             if shrunk:
                 why = "It shrank to fit its box; fewer words or a larger box would help."
             title = f"“{item.name}” is {drawn.size_px:.0f} px high, wanted {least:.0f} px"
-            yield Finding(
-                id=f"small:{slide.id}:{item.id}",
-                check="small words",
-                severity="hurts",
+            yield shown.finding(
+                "small",
+                "small words",
+                "hurts",
+                about=item.id,
                 title=title,
                 why=why,
-                slide_id=slide.id,
-                number=number,
-                at_ms=start,
                 fix=fix,
             )

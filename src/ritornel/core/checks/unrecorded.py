@@ -11,23 +11,12 @@ TITLE = "Sections that nobody has recorded"
 def find(look: CheckedShow) -> Iterator[Finding]:
     """One for each section without any voice, where another section has one."""
     spoken = {slide.id for slide in look.show.slides if slide.voice is not None}
-    places = {slide.id: (number, start) for number, slide, _, start in look.slides}
+    places = {shown.slide.id: shown for shown in look.slides}
     sections = shown_sections(look.show)
     silent = [section for section in sections if not spoken & set(section.slide_ids)]
     if len(silent) == len(sections):
         return
     for section in silent:
-        first = section.slide_ids[0]
-        number, start = places[first]
         title = f"Nobody has recorded “{section.name or 'the first section'}”"
         why = "The voice falls silent here, and nobody knows whether that is meant."
-        yield Finding(
-            id=f"unrecorded:{first}",
-            check="unrecorded",
-            severity="hurts",
-            title=title,
-            why=why,
-            slide_id=first,
-            number=number,
-            at_ms=start,
-        )
+        yield places[section.slide_ids[0]].finding("unrecorded", "unrecorded", "hurts", title=title, why=why)

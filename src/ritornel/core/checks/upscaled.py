@@ -13,7 +13,8 @@ MOST = 1.5
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """By the marks that are drawn: crop, fit and size are in them."""
-    for number, _, staged, start in look.slides:
+    for shown in look.slides:
+        staged = shown.staged
         names = {item.id: item.name for item in staged.slide.objects}
         for drawn in staged.drawing.objects:
             for mark in (mark for part in drawn.parts for mark in part.marks if isinstance(mark, ImageMark)):
@@ -25,13 +26,11 @@ def find(look: CheckedShow) -> Iterator[Finding]:
                     continue
                 title = f"“{names.get(drawn.object_id, asset.name)}” is shown {factor:.1f} times as large as it is"
                 why = f"It has {asset.width_px} × {asset.height_px} px and looks coarse. A larger one would help."
-                yield Finding(
-                    id=f"upscaled:{staged.slide.id}:{drawn.object_id}",
-                    check="upscaled",
-                    severity="polish",
+                yield shown.finding(
+                    "upscaled",
+                    "upscaled",
+                    "polish",
+                    about=drawn.object_id,
                     title=title,
                     why=why,
-                    slide_id=staged.slide.id,
-                    number=number,
-                    at_ms=start,
                 )
