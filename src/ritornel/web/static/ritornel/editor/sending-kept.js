@@ -11,7 +11,10 @@ function sayRefused(state, error, { edit }) {
 	toast(error.message, { wrong: true, ...(edit ? { act: again, onact: () => state.edit(edit, more) } : {}) });
 }
 
-/** Sends what an earlier window of this person kept of this show, before anything else is sent. @param {ShowState} state */
+/**
+ * Sends what an earlier window of this person kept of this show, before anything else is sent.
+ * @param {ShowState} state
+ */
 export async function sendKept(state) {
 	const all = await store("readonly")
 		.then((edits) => (edits ? answered(edits.getAll()) : []))

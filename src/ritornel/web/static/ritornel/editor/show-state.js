@@ -291,7 +291,8 @@ export class ShowState extends EventTarget {
 
 	/**
 	 * Brings files onto the shelf.
-	 * @param {{file: File, folder?: string, came?: (asset: object) => void}[]} files `came` is told the entry a file became
+	 * @param {{file: File, folder?: string, came?: (asset: object) => void}[]} files `came` is told the entry a file
+	 * became
 	 * @returns {Promise<object[]>} the new entries
 	 */
 	async addFiles(files) {

@@ -120,7 +120,10 @@ export function builds(state, item, panel) {
 	return [...result, ...timing(state, current)];
 }
 
-/** Whether a build is of the whole text or of each paragraph; it can be changed at any time. @param {ShowState} state */
+/**
+ * Whether a build is of the whole text or of each paragraph; it can be changed at any time.
+ * @param {ShowState} state
+ */
 function partsOf(state, item, build) {
 	const turn = (by_paragraphs) =>
 		state.edit({

@@ -15,7 +15,10 @@ export const ROLES = [
 const looked = (state, colour) =>
 	colour.startsWith("@") ? state.data.settings.theme.palette[colour.slice(1)] : colour.slice(0, 7);
 
-/** A role of the theme, or a colour of one's own beside it; see-through colours keep how much is seen through. @param {ShowState} state */
+/**
+ * A role of the theme, or a colour of one's own beside it; see-through colours keep how much is seen through.
+ * @param {ShowState} state
+ */
 export function paintField(state, value, set, { label, none = "" }) {
 	const own = Boolean(value) && !value.startsWith("@");
 	const choices = [...(none ? [["", none]] : []), ...ROLES, ...(own ? [["own", "By hand"]] : [])];

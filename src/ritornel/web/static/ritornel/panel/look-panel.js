@@ -365,7 +365,10 @@ export function driftFields(state, items) {
 	];
 }
 
-/** Where the drift ends, in exact numbers: how much of the picture is cut off on each side then. @param {ShowState} state */
+/**
+ * Where the drift ends, in exact numbers: how much of the picture is cut off on each side then.
+ * @param {ShowState} state
+ */
 function endsFields(state, item) {
 	const { ends } = item.drift;
 	const percent = (value) => Math.round(value * 1000) / 10;

@@ -1,7 +1,10 @@
 // Stretches of music: under one slide, from one to another, or under the whole show, in one act.
 import { newId } from "../ui/element.js";
 
-/** Where a stretch may run: from the slide on the stage to its own end, to another slide's, or through the show. @param {ShowState} state */
+/**
+ * Where a stretch may run: from the slide on the stage to its own end, to another slide's, or through the show.
+ * @param {ShowState} state
+ */
 export function stretches(state) {
 	const { data } = state;
 	const here = state.slide?.id;

@@ -149,7 +149,10 @@ function sameRow({ dataset: { cue, build } }) {
 	return document.querySelector(`.order ${same}`);
 }
 
-/** Takes a build one place earlier (-1) or later (1), a wait with its beat past another beat. @param {ShowState} state */
+/**
+ * Takes a build one place earlier (-1) or later (1), a wait with its beat past another beat.
+ * @param {ShowState} state
+ */
 export async function moveRow(state, row, way) {
 	const rows = [...row.parentNode.querySelectorAll(".entry, .wait")];
 	const place = row.dataset.cue ? beatBeyond(rows, row, way) : placeBeyond(row, way);

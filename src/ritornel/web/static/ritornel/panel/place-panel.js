@@ -69,7 +69,9 @@ export function place(state, item, change) {
 	];
 }
 
-/** Whether a typed side takes the other along: pictures and clips keep their proportion until somebody says otherwise. */
+/**
+ * Whether a typed side takes the other along: pictures and clips keep their proportion until somebody says otherwise.
+ */
 const keeps = (state, { kind }) => state.keepsProportion?.[kind] ?? ["picture", "clip"].includes(kind);
 
 /** @param {ShowState} state */

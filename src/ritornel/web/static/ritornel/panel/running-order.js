@@ -189,7 +189,10 @@ function advanceRow(state) {
 	);
 }
 
-/** Under the order: the picked build's start and times, or what can be done to the order. Its height never changes. @param {ShowState} state */
+/**
+ * Under the order: the picked build's start and times, or what can be done to the order. Its height never changes.
+ * @param {ShowState} state
+ */
 function foot(state) {
 	const build = state.pickedBuild ? state.build(state.pickedBuild) : null;
 	if (!build) {

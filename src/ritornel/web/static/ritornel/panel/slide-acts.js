@@ -7,7 +7,10 @@ export async function duplicateSlide(state) {
 	if (await state.edit({ do: "duplicate slides", slide_ids: [state.slide.id], stem })) await state.open(`${stem}-s`);
 }
 
-/** The next slide as a copy of this one, come into by a carry: change the copy, and the way there is made. @param {ShowState} state */
+/**
+ * The next slide as a copy of this one, come into by a carry: change the copy, and the way there is made.
+ * @param {ShowState} state
+ */
 export async function continueFromHere(state) {
 	const stem = newId().slice(0, 12);
 	const edits = [

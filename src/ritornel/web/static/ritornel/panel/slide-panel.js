@@ -17,7 +17,10 @@ const parts = {
 	advance: later(() => import("./advance-panel.js")),
 };
 
-/** Changes the slide on the stage; changes may be a function of the slide as it is when their turn comes. @param {ShowState} state */
+/**
+ * Changes the slide on the stage; changes may be a function of the slide as it is when their turn comes.
+ * @param {ShowState} state
+ */
 export function slideChanger(state) {
 	const { id } = state.slide;
 	return (changes) =>

@@ -5,7 +5,9 @@ import { numberField, pair, tick } from "./fields.js";
 
 /**
  * @param {ShowState} state
- * @param {object|null} now a SoundEffect @param {(next: object|null) => void} set gets the next one, or null @param {string} label
+ * @param {object|null} now a SoundEffect
+ * @param {(next: object|null) => void} set gets the next one, or null
+ * @param {string} label
  * @param {{keeps?: boolean}} options whether it may keep on until the next
  */
 export function soundFields(state, now, set, label, { keeps = false } = {}) {

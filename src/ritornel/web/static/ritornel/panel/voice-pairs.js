@@ -113,7 +113,10 @@ export async function showPairs(state, voices) {
 	dialog.showModal();
 }
 
-/** All files are one step to undo; what cannot be taken in is told and leaves its slide as it was. @param {ShowState} state */
+/**
+ * All files are one step to undo; what cannot be taken in is told and leaves its slide as it was.
+ * @param {ShowState} state
+ */
 async function giveVoices(state, pairs) {
 	const added = new Map(pairs.flatMap(({ slide, voice }) => (voice.asset ? [[slide, voice.asset]] : [])));
 	const files = pairs.filter(({ voice }) => voice.file);

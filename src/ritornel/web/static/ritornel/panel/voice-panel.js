@@ -51,7 +51,10 @@ export function voiceFields(state, change, again) {
 	return details.ready.voiceDetails(state, change, { give, numbered: numbered(state) });
 }
 
-/** Many voices at once, told by the number in each file's name: what goes where is shown before anything happens. @param {ShowState} state */
+/**
+ * Many voices at once, told by the number in each file's name: what goes where is shown before anything happens.
+ * @param {ShowState} state
+ */
 function numbered(state) {
 	const input = el("input", {
 		type: "file",

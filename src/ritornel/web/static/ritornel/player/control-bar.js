@@ -14,7 +14,8 @@ const FOOT_PX = 140;
 /**
  * @param {import("./player.js").ShowPlayer} player
  * @param {HTMLElement} house
- * @param {{leave?: () => void, keys: [string, [string, string][]], tools?: HTMLElement[]}} options `keys` are told on `?`, `tools` are the presenter's
+ * @param {{leave?: () => void, keys: [string, [string, string][]], tools?: HTMLElement[]}} options `keys` are told on
+ * `?`, `tools` are the presenter's
  */
 export function slimControls(player, house, { leave, keys, tools = [] }) {
 	const button = (name, label, act) => el("button", { "aria-label": label, title: label, onclick: act }, icon(name));

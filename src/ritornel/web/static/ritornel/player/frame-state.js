@@ -63,7 +63,10 @@ export const comingSlides = (count, index) =>
 
 const begun = (schedule) => schedule.beats.map((beat) => beat.start_ms);
 
-/** How far the clip that is a slide's ground has come in its round; null where the ground does not move. @param {Core.SlideDrawing} drawing */
+/**
+ * How far the clip that is a slide's ground has come in its round; null where the ground does not move.
+ * @param {Core.SlideDrawing} drawing
+ */
 function groundPlayed(drawing, slideMs) {
 	const mark = drawing.ground?.find(({ kind }) => kind === "clip");
 	if (!mark) return null;

@@ -16,7 +16,10 @@ export function arrive(show, index, nowMs, fromIndex = -1) {
 	};
 }
 
-/** The state before the run begins: the slide is there, its transition over, and the clock stands. @param {PlayedShow} show */
+/**
+ * The state before the run begins: the slide is there, its transition over, and the clock stands.
+ * @param {PlayedShow} show
+ */
 export function standReady(show, index, nowMs) {
 	const state = arrive(show, index, nowMs);
 	return { ...state, began_ms: nowMs - state.begun_ms[0] };
@@ -49,7 +52,10 @@ export function goesOnAlone(show, state) {
 	return state.index + 1 < show.slides.length || show.end !== "hold";
 }
 
-/** What the next cue does: "beat", "slide", "again" (from the first slide), "black" or "nothing". @param {PlayedShow} show */
+/**
+ * What the next cue does: "beat", "slide", "again" (from the first slide), "black" or "nothing".
+ * @param {PlayedShow} show
+ */
 export function nextStep(show, state) {
 	if (state.over) return "nothing";
 	if (!isLastBeat(show, state)) return "beat";
@@ -57,7 +63,10 @@ export function nextStep(show, state) {
 	return { loop: "again", black: "black", hold: "nothing" }[show.end];
 }
 
-/** For how long the wait for the next cue has been open; null while the beat runs, and where none is waited for. @param {PlayedShow} show */
+/**
+ * For how long the wait for the next cue has been open; null while the beat runs, and where none is waited for.
+ * @param {PlayedShow} show
+ */
 export function waitsSinceMs(show, state, nowMs) {
 	if (nextStep(show, state) === "nothing" || goesOnAlone(show, state)) return null;
 	const voice = isLastBeat(show, state) ? show.slides[state.index].schedule.voice : null;

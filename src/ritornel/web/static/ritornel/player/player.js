@@ -36,7 +36,8 @@ export class ShowPlayer extends EventTarget {
 	/**
 	 * @param {PlayedShow} show
 	 * @param {SVGSVGElement} surface
-	 * @param {{mode: "self-running"|"on cue", loops?: boolean, card?: AudioContext | null}} options `card`: a sound card whose
+	 * @param {{mode: "self-running"|"on cue", loops?: boolean, card?: AudioContext | null}} options `card`: a sound card
+	 * whose
 	 * clock it keeps though nothing is heard from it
 	 */
 	constructor(show, surface, { mode, loops = false, card = null }) {

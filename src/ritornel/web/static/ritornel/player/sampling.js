@@ -34,7 +34,10 @@ const ONCE_BENEATH = -1;
  * an entrance is [build, beat, offset_ms, lasts_ms, enters].
  */
 
-/** @returns {number|null} 0..1 within the current repeat, 1 when over, null before it begins @param {Core.Segment} segment */
+/**
+ * @returns {number|null} 0..1 within the current repeat, 1 when over, null before it begins
+ * @param {Core.Segment} segment
+ */
 function progressOf(segment, at) {
 	const [, , , beat, offset, cycle, repeats] = segment;
 	if (beat > at.beat) return null;

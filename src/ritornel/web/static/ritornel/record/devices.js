@@ -18,7 +18,10 @@ const WHOLE = {
 };
 
 export class Devices {
-	/** @param {{microphone: object, camera: object, placing: object, lost: (device: object) => void, changed: () => void}} parts */
+	/**
+	 * @param {{microphone: object, camera: object, placing: object, lost: (device: object) => void, changed: () => void}}
+	 * parts
+	 */
 	constructor(parts) {
 		this.microphone = parts.microphone;
 		this.camera = parts.camera;

@@ -32,7 +32,10 @@ export class FilmForm {
 	/** @type {Object<string, any>} */
 	#wish;
 
-	/** @param {string} title @param {{order: (wish: object) => void, redraw: () => void}} more what orders the film; what draws the page */
+	/**
+	 * @param {string} title
+	 * @param {{order: (wish: object) => void, redraw: () => void}} more what orders the film; what draws the page
+	 */
 	constructor(title, { order, redraw }) {
 		this.#title = title;
 		this.#wish = {

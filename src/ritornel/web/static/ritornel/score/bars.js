@@ -69,7 +69,9 @@ export function* drawBar(bar, rows, scale, state, ties = []) {
 	drawSlur(group, bar, rows, scale);
 }
 
-/** The name stands at the same place in every bar: at its top. The picture, the facts and the slur have their own lines. */
+/**
+ * The name stands at the same place in every bar: at its top. The picture, the facts and the slur have their own lines.
+ */
 function drawHead(group, bar, rows, scale) {
 	const { line, width } = bar;
 	const { top } = rows.slides;
@@ -441,7 +443,10 @@ function drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }) {
 	return node;
 }
 
-/** A slur across the bar line, as wide as the transition lasts. Pressing it opens the transition, pulling its end its length. */
+/**
+ * A slur across the bar line, as wide as the transition lasts. Pressing it opens the transition, pulling its end its
+ * length.
+ */
 function drawSlur(group, bar, rows, scale) {
 	const ms = bar.line.schedule.transition_ms;
 	const { line } = bar;

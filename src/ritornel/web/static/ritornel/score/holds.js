@@ -24,7 +24,11 @@ export function holdEdit(line, beat, ms) {
 	return { do: "change slides", slide_ids: [line.id], changes: { advance: { ...line.advance, hold_ms: ms } } };
 }
 
-/** How a slide is left, in words. @param {object} line @param {boolean} waits whether it waits for a cue there, in the way that is shown */
+/**
+ * How a slide is left, in words.
+ * @param {object} line
+ * @param {boolean} waits whether it waits for a cue there, in the way that is shown
+ */
 export function leavesWords({ advance, schedule }, waits) {
 	if (waits && !schedule.last_wait) return `waits for a cue, planned after ${secondsText(schedule.length_ms)} s`;
 	if (advance.rule === "after") return `goes on after ${secondsText(advance.after_ms)} s`;

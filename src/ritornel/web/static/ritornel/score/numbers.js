@@ -10,7 +10,8 @@ const beginOf = (state, line, entry) =>
 
 /**
  * What each handle changes: `from`, the number, in ms; `anchor`, the instant on the show's clock that goes along;
- * `share`, how much of the way counts; `bars` where only bar lines count; the edit; and its number in words, `now` being
+ * `share`, how much of the way counts; `bars` where only bar lines count; the edit; and its number in words, `now`
+ * being
  * the slide as it would be.
  */
 const numbers = {
@@ -204,7 +205,10 @@ function startAt(state, ms, free) {
 		: { at: "slide", slide_id: state.shown.find((id) => state.data.starts_ms[id] === bar), offset_ms: 0 };
 }
 
-/** Where it ends: with the slide whose end is nearest, and with the show where that is the last. @param {ShowState} state */
+/**
+ * Where it ends: with the slide whose end is nearest, and with the show where that is the last.
+ * @param {ShowState} state
+ */
 function endAt(state, ms) {
 	const endOf = (id) => state.data.starts_ms[id] + state.data.slides[id].schedule.length_ms;
 	const bar = nearestMs(ms, state.shown.map(endOf), Infinity);
@@ -226,5 +230,9 @@ function fadeDrag(state, span, field, way, words) {
 	};
 }
 
-/** What a handle changes, in the show as it is now. @param {string} kind @param {object} names slide, build, beat, span … */
+/**
+ * What a handle changes, in the show as it is now.
+ * @param {string} kind
+ * @param {object} names slide, build, beat, span …
+ */
 export const numberOf = (state, kind, names) => numbers[kind](state, names);

@@ -27,7 +27,10 @@ export async function openFrom(state, { pick, slide, beat }) {
 	}
 }
 
-/** Several slides: with Shift all from the one on the stage to the one pressed, with Ctrl one more or one less. @param {ShowState} state */
+/**
+ * Several slides: with Shift all from the one on the stage to the one pressed, with Ctrl one more or one less.
+ * @param {ShowState} state
+ */
 export function pickSeveral(state, slide, event) {
 	const { order } = state.data;
 	const now = state.pickedSlides.size ? state.pickedSlides : new Set(state.slide ? [state.slide.id] : []);

@@ -15,7 +15,10 @@ const WHAT = {
 };
 const ROWS = { voices: "Voice", music: "Music" };
 
-/** Opens the table over the page; a press on a slide's name goes there. Closing gives the keyboard back. @param {ShowState} state */
+/**
+ * Opens the table over the page; a press on a slide's name goes there. Closing gives the keyboard back.
+ * @param {ShowState} state
+ */
 export async function openTimes(state, ties) {
 	await loadSheet("media");
 	const entries = placeRows(state, ties)

@@ -98,7 +98,9 @@ export class Walker {
 		else this.walk(key);
 	}
 
-	/** Whether what has the keyboard is something else than what Delete would remove: then it is picked, and that is told. */
+	/**
+	 * Whether what has the keyboard is something else than what Delete would remove: then it is picked, and that is told.
+	 */
 	keeps(from) {
 		if (from !== this.node) return false;
 		const { open } = this.place() ?? { open: {} };
@@ -276,7 +278,10 @@ export class Walker {
 const nearest = (places, at) =>
 	places.reduce((best, place) => (!best || Math.abs(place.at - at) < Math.abs(best.at - at) ? place : best), null);
 
-/** The bar line so many after the one where music begins or ends; the first or the last where there are no more. @param {ShowState} state */
+/**
+ * The bar line so many after the one where music begins or ends; the first or the last where there are no more.
+ * @param {ShowState} state
+ */
 function barFrom(state, kind, from, by) {
 	const bars = state.shown.map(
 		(id) => state.data.starts_ms[id] + (kind === "spanEnd" ? state.data.slides[id].schedule.length_ms : 0),

@@ -11,7 +11,9 @@ const capital = (word) => word[0].toUpperCase() + word.slice(1);
 /** How much larger than 1280 x 720 the frame is, as the core's `scale_of`. */
 const scaleOf = ({ width_px: width, height_px: height }) => Math.sqrt((width * height) / (1280 * 720));
 
-/** @param {object} more `where_free`: they step aside where they would not be seen; `copies`: what they are copies of */
+/**
+ * @param {object} more `where_free`: they step aside where they would not be seen; `copies`: what they are copies of
+ */
 export async function addObjects(state, items, label = "", more = {}) {
 	const objects = items.map((item) => ({ ...item, id: item.id ?? newId() }));
 	const edit = { do: "add objects", slide_id: state.slide.id, objects, ...more };
@@ -99,7 +101,10 @@ function sayWhole(state, asset, id, box) {
 	toast(`${asset.name} is shown whole.`, { act: "Fill the place", onact: fill });
 }
 
-/** A text, opened to be written. Its words are what is typed; leaving it empty takes it away again. @param {Stage} stage */
+/**
+ * A text, opened to be written. Its words are what is typed; leaving it empty takes it away again.
+ * @param {Stage} stage
+ */
 export async function addText(stage) {
 	const { width_px: width, height_px: height } = stage.frame;
 	const scale = scaleOf(stage.frame);

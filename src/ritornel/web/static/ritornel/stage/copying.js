@@ -31,7 +31,10 @@ export function copiesOf(items, dx = 0, dy = 0) {
 
 let lastCopies = null;
 
-/** Copies what is picked, builds and all; done again after the copy was moved, the next copy goes the same way on. @param {Stage} stage */
+/**
+ * Copies what is picked, builds and all; done again after the copy was moved, the next copy goes the same way on.
+ * @param {Stage} stage
+ */
 export async function duplicatePicked(stage) {
 	const { state } = stage;
 	await state.waiting; // a nudge on its way counts for the step

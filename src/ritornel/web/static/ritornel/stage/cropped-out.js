@@ -1,7 +1,10 @@
 // What a cut leaves out of a picture.
 import { svg } from "../ui/element.js";
 
-/** The whole picture behind what its crop leaves, faintly, so that what was cut off can be shown again. @param {Stage} stage */
+/**
+ * The whole picture behind what its crop leaves, faintly, so that what was cut off can be shown again.
+ * @param {Stage} stage
+ */
 export function drawGhost(stage, item) {
 	const drawn = stage.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
 	const mark = drawn?.parts[0].marks.find((entry) => entry.kind === "image");

@@ -16,7 +16,10 @@ export function linkAddress(typed, pattern) {
 }
 
 export class LinkField {
-	/** @param {object} editor the words that are edited: `ends()`, `select(ends)`, `look()`, `apply(look)`, `field`, `state` */
+	/**
+	 * @param {object} editor the words that are edited: `ends()`, `select(ends)`, `look()`, `apply(look)`, `field`,
+	 * `state`
+	 */
 	constructor(editor) {
 		this.editor = editor;
 		const { data } = editor.state;

@@ -22,7 +22,11 @@ export async function pasteText(stage, text) {
 	else await addLines(stage, linesOf(text));
 }
 
-/** @param {object} stage @param {object} content what Clipboard.copy wrote @param {boolean} inPlace where it stood, not a little aside of it */
+/**
+ * @param {object} stage
+ * @param {object} content what Clipboard.copy wrote
+ * @param {boolean} inPlace where it stood, not a little aside of it
+ */
 export async function pasteOwn({ state }, { show, slide, items, slides }, inPlace) {
 	if (slides.length) {
 		await state.bring({ from: show, slide_ids: slides, at: state.data.order.indexOf(state.slide.id) + 1 });

@@ -15,7 +15,10 @@ function comesWords(state, item) {
 	return [enters ? `comes ${beat(enters)}` : null, leaves ? `leaves ${beat(leaves)}` : null].filter(Boolean).join(", ");
 }
 
-/** "Ticks, text, “one tooth at a time”, at 84, 570, 400 wide, 60 high, comes on cue 2, locked". @param {ShowState} state */
+/**
+ * "Ticks, text, “one tooth at a time”, at 84, 570, 400 wide, 60 high, comes on cue 2, locked".
+ * @param {ShowState} state
+ */
 export function objectWords(state, item) {
 	const { x, y, width, height, turn_deg: turn } = item.box;
 	const text = (item.paragraphs ?? [])

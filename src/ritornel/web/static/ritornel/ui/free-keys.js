@@ -18,7 +18,8 @@ export const taken = (event) =>
 	Boolean(event.target.closest?.("input, textarea, select, [contenteditable]"));
 
 /**
- * The key by the letter that the page calls it by: the one on it where the layout has Latin letters, whatever their order;
+ * The key by the letter that the page calls it by: the one on it where the layout has Latin letters, whatever their
+ * order;
  * else (Cyrillic, Greek …) the one that stands there on a Latin keyboard, large with Shift.
  */
 export function keyOf({ key, code = "", shiftKey = false }) {

@@ -7,7 +7,9 @@ const SAID_EVERY_MS = 10_000;
 /** Words that stand in a status from its start are not said: it has to be there before them. */
 const FIRST_AFTER_MS = 100;
 
-/** A status that is heard and not seen. It is given all words and says some: the first, then those of each `everyMs`. */
+/**
+ * A status that is heard and not seen. It is given all words and says some: the first, then those of each `everyMs`.
+ */
 export class PacedStatus {
 	#saidAt = -Infinity;
 	#everyMs;

@@ -12,8 +12,10 @@ export class SmallPlayer {
 	frame;
 
 	/**
-	 * @param {{src: string, name: string, film?: boolean, fromMs?: number, toMs?: number, lastsMs?: number, preload?: string, silent?: boolean}} what
-	 *   plays `src` between two of its instants; `toMs` 0 is its end; `silent` has no level; `lastsMs` is its length, where
+	 * @param
+	 * {{src: string, name: string, film?: boolean, fromMs?: number, toMs?: number, lastsMs?: number, preload?: string, silent?: boolean}}
+	 * what
+	 * plays `src` between two of its instants; `toMs` 0 is its end; `silent` has no level; `lastsMs` is its length, where
 	 *   that is known before it is fetched
 	 */
 	constructor({ src, name, film = false, fromMs = 0, toMs = 0, lastsMs = 0, preload = "metadata", silent = false }) {

@@ -13,7 +13,8 @@ export function clearToast() {
 
 /**
  * @param {string} sentence
- * @param {{act?: string, onact?: (() => void) | null, wrong?: boolean, stays?: boolean}} more `stays`: until something is done
+ * @param {{act?: string, onact?: (() => void) | null, wrong?: boolean, stays?: boolean}} more `stays`: until something
+ * is done
  * about it
  */
 export function toast(sentence, { act = "", onact = null, wrong = false, stays = false } = {}) {
