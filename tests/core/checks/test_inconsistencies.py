@@ -42,6 +42,15 @@ class DifferingTest(SimpleTestCase):
         show = e.apply_edit(show, note.fix).show
         self.assertEqual(differences_of(show), ())
 
+    def test_one_wait_is_told_by_where_it_is(self) -> None:
+        order = (Build(id="b", object_id="x", effect="enters fade", starts=OnCue("q")),)
+        waits = slide("a", objects=(shape("x"),), order=order)
+        leaves = slide("b", advance=AdvanceOnCue("out"))
+        self.assertEqual(
+            [note.title for note in differences_of(Show("s", "S", slides=(waits, leaves)))],
+            ["1 has a wait without a hold", "2 is left without a hold"],
+        )
+
     def test_a_slide_too_short_to_be_read_is_told_with_the_estimate(self) -> None:
         words = text("t", " ".join(["word"] * 27))
         show = Show("s", "S", slides=(slide("a", objects=(words,), advance=AdvanceAfter(11_000)),))

@@ -1,4 +1,5 @@
 import json
+import re
 from pathlib import Path
 
 import msgspec
@@ -9,7 +10,9 @@ from hypothesis import strategies as st
 from ritornel.core.document import Build, Follows, Frame, OnCue, Slide, Together, Transition
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.motion.catalogue import EFFECTS, TRANSITIONS, effect_forms, effect_named, transition_named
+from ritornel.core.motion.channels import Mask
 from ritornel.core.motion.easing import PACES, eased
+from ritornel.core.motion.masks import mask_outline
 from ritornel.core.motion.sampling import Instant, Motion, value_at, values_at
 from ritornel.core.schedule.slide_schedule import compile_slide
 from ritornel.core.schedule.tracks import compile_tracks, layers_of
@@ -86,6 +89,30 @@ class ContractTest(SimpleTestCase):
         self.assertEqual(
             (layers.new[0].keys, layers.old[0].keys), (((0.0, -720.0), (1.0, 0.0)), ((0.0, -0.0), (1.0, 720.0)))
         )
+
+    def test_strips_of_blinds_lie_or_stand(self) -> None:
+        def angle_deg(**settings: str) -> float:
+            (ramp,) = layers_of(Transition("blinds", 900, settings=settings), FRAME).new
+            assert ramp.mask
+            return ramp.mask.angle_deg
+
+        self.assertEqual((angle_deg(), angle_deg(strips="lying"), angle_deg(strips="standing")), (90, 90, 0))
+
+    def test_each_strip_begins_at_its_own_place(self) -> None:
+        """Half of three lying strips of 300 px: from 0, 100 and 200 on, 50 px each."""
+        outline = mask_outline(Mask("blinds", 90.0, 3), 0.5, (0, 0, 300, 300))
+        heights = [
+            tuple(float(y) for y in re.findall(r" (-?[\d.]+) L", strip)[::2]) for strip in outline.split("Z")[:3]
+        ]
+        self.assertEqual([strip.count("L") for strip in outline.split("Z")[:3]], [3, 3, 3])
+        self.assertEqual(heights, [(0, 50), (100, 150), (200, 250)])
+
+    def test_cells_are_about_square(self) -> None:
+        """16 across are 9 down in 16:9, and 28 in 9:16; 9 across 16:9 are 5.06, so 5."""
+        sizes = ((16, 1280, 720, 9), (16, 720, 1280, 28), (9, 1280, 720, 5), (4, 1280, 20, 1))
+        for columns, width, height, rows in sizes:
+            outline = mask_outline(Mask("cells", 0, columns), 1.0, (0, 0, width, height))
+            self.assertEqual(outline.count("M"), columns * rows, (columns, width, height))
 
 
 class PresenceTest(SimpleTestCase):

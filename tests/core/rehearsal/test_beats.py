@@ -2,9 +2,12 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
+from ritornel.core.document import Build, OnCue, Slide, Together
 from ritornel.core.rehearsal.beats import beat_lines, notes_by_beat
 from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.slide_schedule import compile_slide
 from ritornel.demo.orlmere import orlmere
+from tests.examples import shape
 
 
 class NotesTest(SimpleTestCase):
@@ -42,6 +45,20 @@ class BeatLineTest(SimpleTestCase):
         last = lines[2].arrivals
         self.assertEqual([(entry.does, entry.rule) for entry in last], [("enters", ""), ("is accented", "together")])
         self.assertEqual(lines[2].notes, "Let somebody try the crank.")
+
+    def test_a_beat_is_called_by_two_and_the_number_of_the_others(self) -> None:
+        def title(*names: str) -> str:
+            order = tuple(
+                Build(id=f"b{n}", object_id=name, effect="enters fade", starts=Together() if n else OnCue("c"))
+                for n, name in enumerate(names)
+            )
+            slide = Slide("s", objects=tuple(map(shape, names)), order=order)
+            return beat_lines(slide, compile_slide(slide, 2000, {}), 0)[1].title
+
+        one, two = shape("x").name, shape("y").name
+        self.assertEqual(title("x"), one)
+        self.assertEqual(title("x", "y"), f"{one}, {two}")
+        self.assertEqual(title("x", "y", "z"), f"{one}, {two} and 1 more")
 
     def test_every_build_of_the_demo_is_told_once(self) -> None:
         performance = perform(orlmere())

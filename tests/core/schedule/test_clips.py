@@ -292,6 +292,19 @@ class CaptionsTest(SimpleTestCase):
             [(8000, 9000), (26_200, 27_200)],
         )
 
+    def test_where_they_overlap_each_ends_when_the_next_begins(self) -> None:
+        said = (Caption(0, 1000, "tick"), Caption(400, 1200, "tock"), Caption(800, 2000, "tick again"))
+        performance = perform(show_with(slide_with(PLAY)))
+        spoken = (said, *(() for _ in performance.slides[1:]))
+        start = performance.schedule.starts_ms[0]
+        self.assertEqual(
+            [
+                (caption.start_ms - start, caption.end_ms - start)
+                for caption in compile_captions(msgspec.structs.replace(performance, spoken=spoken))
+            ],
+            [(0, 400), (400, 800), (800, 2000)],
+        )
+
     @given(st.integers(0, 12_000))
     def test_what_is_read_at_an_instant_is_what_the_file_says(self, at: int) -> None:
         performance = perform(show_with(slide_with(PLAY, captions=self.SPOKEN, rate_pct=200)))
