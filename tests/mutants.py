@@ -2,7 +2,7 @@
 whether the core's tests notice.
 
 A mutant is one change of one node of a module: a comparison turned, an operator swapped, a number off by one, a
-condition negated. Its tests are those of its room and of the schedule. A mutant that is still alive is printed.
+condition negated. Its tests are those of its room, of the schedule and of all values. A mutant that is still alive is printed.
 """
 
 import argparse
@@ -37,7 +37,28 @@ SWAPS: dict[type, type] = {
     ast.And: ast.Or,
     ast.Or: ast.And,
 }
-EQUIVALENT: frozenset[tuple[str, str]] = frozenset()
+_CORE = "src/ritornel/core/"
+EQUIVALENT: frozenset[tuple[str, str]] = frozenset(
+    {
+        # How finely, how many at once, and how much is kept: quicker or slower, never other.
+        (_CORE + "schedule/view_moves.py", "KEYS = 48"),
+        (_CORE + "schedule/clips.py", "@lru_cache(maxsize=8192)"),
+        (_CORE + "sound/recording_file.py", "AT_ONCE = 48_000 * 10"),
+        # What stands still repeats as it likes, and begins where it ends.
+        (_CORE + "schedule/reduced_motion.py", "repeats=1,"),
+        (_CORE + "schedule/growing_list.py", "keys=((0.0, low), (1.0, low)),"),
+        # An empty stretch adds nothing.
+        (_CORE + "sound/mixing.py", "if low < high:"),
+        # Another way to the same root.
+        (_CORE + "rehearsal/lengths.py", "low, least, high = high, longest, high * 2"),
+        (_CORE + "rehearsal/lengths.py", "tangent = high - (longest - target_ms) / slope if slope else high"),
+        # Whatever is at least 1 is all of it.
+        (
+            _CORE + "schedule/tracks.py",
+            'mask = next((ramp.mask for ramp in ramps if ramp.mask), None) if fields.get("reveal", 1.0) < 1 else None',
+        ),
+    }
+)
 """Mutants that change nothing anybody can see, as (module, line), with the reason beside each."""
 
 
@@ -111,7 +132,17 @@ def is_killed(copied: Path, path: Path, source: str) -> bool:
     whole = place.read_text(encoding="utf-8")
     place.write_text(source, encoding="utf-8")
     room = path.relative_to(ROOT / "src/ritornel/core").parts[0]
-    words = [sys.executable, "manage.py", "test", f"tests.core.{room}", "tests.core.schedule", "--failfast", "-v", "0"]
+    words = [
+        sys.executable,
+        "manage.py",
+        "test",
+        f"tests.core.{room}",
+        "tests.core.schedule",
+        "tests.test_values",
+        "--failfast",
+        "-v",
+        "0",
+    ]
     try:
         environment = {**os.environ, "PYTHONPATH": f"{copied / 'src'}{os.pathsep}{copied}"}
         done = subprocess.run(words, cwd=copied, env=environment, capture_output=True, timeout=300)
