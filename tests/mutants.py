@@ -2,7 +2,8 @@
 whether the core's tests notice.
 
 A mutant is one change of one node of a module: a comparison turned, an operator swapped, a number off by one, a
-condition negated. Its tests are those of its room, of the schedule and of all values. A mutant that is still alive is printed.
+condition negated. Its tests are those of its room, of the schedule and of all values. A mutant that is still alive is
+printed.
 """
 
 import argparse

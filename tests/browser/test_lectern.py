@@ -297,10 +297,11 @@ class LecternTest(BrowserTest):
         lectern.locator("#devices").click()
         expect(lectern.locator("#devices-panel a")).to_have_count(2)
         lectern.keyboard.press("Escape")
-        held: list[Route] = []
-        lectern.route("**/run/say", lambda route: held.append(route))
+        # It listens before it holds: what is on its way already may be the first that is held.
         asked: list[str] = []
         lectern.on("request", lambda request: asked.append(request.url.rsplit("/", 1)[-1]))
+        held: list[Route] = []
+        lectern.route("**/run/say", lambda route: held.append(route))
         lectern.keyboard.press("ArrowRight")
         self.until(lambda: bool(held))
         lectern.locator("#devices").click()

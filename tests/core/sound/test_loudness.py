@@ -82,7 +82,8 @@ class MasteringTest(SimpleTestCase):
 
     def test_silence_stays_silence(self) -> None:
         out, master = self.published(np.zeros((RATE, 2), np.float32))
-        self.assertEqual((float(np.abs(out).max()), master), (0.0, Master()))
+        self.assertEqual(float(np.abs(out).max()), 0.0)
+        self.assertEqual((master.gain_db, master.limits, master.room_db), (0.0, False, 0.0))
 
     @given(st.lists(st.integers(1, 3 * CONTEXT), min_size=1, max_size=6))
     def test_any_block_comes_out_as_in_the_whole(self, cuts: list[int]) -> None:
