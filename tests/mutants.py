@@ -2,8 +2,8 @@
 whether the core's tests notice.
 
 A mutant is one change of one node of a module: a comparison turned, an operator swapped, a number off by one, a
-condition negated. Its tests are those of its room, of the schedule and of all values. A mutant that is still alive is
-printed.
+condition negated. Its tests are those of its room, of the schedule, of all values and the vectors. A mutant that is
+still alive is printed.
 """
 
 import argparse
@@ -133,17 +133,8 @@ def is_killed(copied: Path, path: Path, source: str) -> bool:
     whole = place.read_text(encoding="utf-8")
     place.write_text(source, encoding="utf-8")
     room = path.relative_to(ROOT / "src/ritornel/core").parts[0]
-    words = [
-        sys.executable,
-        "manage.py",
-        "test",
-        f"tests.core.{room}",
-        "tests.core.schedule",
-        "tests.test_values",
-        "--failfast",
-        "-v",
-        "0",
-    ]
+    tests = (f"tests.core.{room}", "tests.core.schedule", "tests.test_values", "tests.test_vectors")
+    words = [sys.executable, "manage.py", "test", *tests, "--failfast", "-v", "0"]
     try:
         environment = {**os.environ, "PYTHONPATH": f"{copied / 'src'}{os.pathsep}{copied}"}
         done = subprocess.run(words, cwd=copied, env=environment, capture_output=True, timeout=300)

@@ -60,6 +60,8 @@ from ritornel.demo.pendulum import pendulum
 from tests.examples import example_a, sound, with_music
 from tests.kinds import every_effect
 from tests.live_table import table_show, table_vectors
+from tests.vectors.carries import carry_vectors
+from tests.vectors.effects import effect_vectors
 
 HERE = Path(__file__).parent
 CLIP_MARK = ClipMark(asset_id="pendulum", x=0, y=0, width=10, height=10, clip="")
@@ -529,6 +531,8 @@ def player_vectors() -> dict[str, Any]:
 
 
 VECTORS = {
+    "effects": effect_vectors,
+    "carries": carry_vectors,
     "words": word_vectors,
     "players": player_vectors,
     "snapping": snapping_vectors,
