@@ -10,7 +10,7 @@ import msgspec
 from ritornel.core.document import AdvanceAfter, MusicSpan
 from ritornel.core.document.show import Asset, SoundEffect, Voice
 from ritornel.core.schedule.performance import perform
-from ritornel.core.sound.decoding import decode_to_file
+from ritornel.core.sound.decoding import decoded, kept_in_file
 from ritornel.core.sound.mastering import master_of
 from ritornel.core.sound.mixing import mixed
 from ritornel.core.time import sample_at
@@ -43,8 +43,8 @@ def measure() -> Iterator[Line]:
     total = sample_at(performance.schedule.length_ms)
     with tempfile.TemporaryDirectory() as folder:
         sounds = {
-            "waltz": decode_to_file(MEDIA / "winders-waltz.ogg", Path(folder) / "w"),
-            "bell": decode_to_file(bell.path, Path(folder) / "b"),
+            "waltz": kept_in_file(decoded(MEDIA / "winders-waltz.ogg"), Path(folder) / "w", "sound"),
+            "bell": kept_in_file(decoded(bell.path), Path(folder) / "b", "sound"),
         }
 
         def mix(first: int, count: int):  # type: ignore[no-untyped-def]

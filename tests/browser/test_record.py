@@ -69,6 +69,8 @@ class RecordTest(BrowserTest):
     def test_a_section_is_recorded_picked_heard_and_kept_in_one_go(self) -> None:
         page = self.record(camera=True)
         expect(page.locator("#level-words")).to_have_text("Good level")
+        # 42 words of notes at 2.2 a second.
+        expect(page.locator("#spoken")).to_have_text("about 19 s spoken")
         page.click("#record-go")
         self.until_recorded(page, 1.2)
         for slide, beat in (("esc-s", 1), ("esc-s", 2), ("two-s", 0), ("two-s", 1), ("two-s", 2)):

@@ -6,9 +6,9 @@ from django.test import SimpleTestCase
 from bench.schedule import slide
 from ritornel.core.document import Build, Frame, Show, Slide, Together
 from ritornel.core.errors import BadValue
-from ritornel.core.motion.sampling import values_at
+from ritornel.core.motion.sampling import Instant, values_at
 from ritornel.core.schedule import compile_show
-from ritornel.core.schedule.tracks import compile_tracks, instant_at, object_values, rest_instant
+from ritornel.core.schedule.tracks import compile_tracks, instant_at, object_values
 from tests.examples import shape
 
 
@@ -19,7 +19,10 @@ class TracksTest(SimpleTestCase):
         chance = random.Random(5)
         for one, times in zip(slides, schedule.slides, strict=True):
             tracks = compile_tracks(one, times, Frame())
-            moments = [rest_instant(times, beat) for beat in range(len(times.beats))]
+            begun = tuple(float(entry.start_ms) for entry in times.beats)
+            moments = [
+                Instant(beat, float("inf"), float(entry.end_ms), begun) for beat, entry in enumerate(times.beats)
+            ]
             for _ in range(60):
                 beat = chance.randrange(len(times.beats))
                 since = chance.random() * 4000 - 500

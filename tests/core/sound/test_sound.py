@@ -12,10 +12,10 @@ from ritornel.core.document import ShowEnd
 from ritornel.core.errors import BadMedia
 from ritornel.core.schedule import compile_show
 from ritornel.core.schedule.music import compile_music
-from ritornel.core.sound.decoding import decode_to_file
+from ritornel.core.sound.decoding import decoded, kept_in_file
 from ritornel.core.sound.ducking import duck_points, level_at
 from ritornel.core.sound.events import SoundTime
-from ritornel.core.sound.gain import equal_power, faded, gain_of
+from ritornel.core.sound.gain import faded, gain_of
 from ritornel.core.sound.mixing import mixed
 from ritornel.core.sound.passes import MusicTime
 from ritornel.core.time.spans import Span
@@ -36,8 +36,10 @@ class GainTest(SimpleTestCase):
         self.assertEqual(gain_of(0), 1)
 
     def test_an_equal_power_fade_in_and_out_keep_the_power(self) -> None:
-        for n in range(11):
-            self.assertAlmostEqual(equal_power(n / 10) ** 2 + equal_power(1 - n / 10) ** 2, 1)
+        """Of two sounds that cross over 100 samples; half-way each is at sin(45°)."""
+        comes, goes = faded(0, 100, 0, 1000, 100, 0), faded(0, 100, -900, 100, 0, 100)
+        self.assertTrue(np.allclose(comes**2 + goes**2, 1))
+        self.assertAlmostEqual(float(comes[50]), 0.5**0.5, places=6)
 
     def test_nothing_sounds_before_the_start_or_from_the_end_on(self) -> None:
         gain = faded(0, 10, 3, 7, 0, 0)
@@ -73,12 +75,12 @@ class MixTest(SimpleTestCase):
 class FilesTest(SimpleTestCase):
     def test_a_sound_decodes_to_stereo_at_48_khz(self) -> None:
         with tempfile.TemporaryDirectory() as folder:
-            samples = decode_to_file(MEDIA / "winders-waltz.ogg", Path(folder) / "x.raw")
+            samples = kept_in_file(decoded(MEDIA / "winders-waltz.ogg"), Path(folder) / "x.raw", "sound")
             self.assertEqual(samples.shape, (24 * 48_000, 2))
 
     def test_a_picture_is_not_a_sound(self) -> None:
         with tempfile.TemporaryDirectory() as folder, self.assertRaises(BadMedia):
-            decode_to_file(MEDIA / "bell.jpg", Path(folder) / "x.raw")
+            kept_in_file(decoded(MEDIA / "bell.jpg"), Path(folder) / "x.raw", "sound")
 
 
 class DuckingTest(SimpleTestCase):

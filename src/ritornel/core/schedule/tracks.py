@@ -202,13 +202,6 @@ def instant_at(schedule: SlideSchedule, slide_ms: float, beat: int, since_ms: fl
     return Instant(beat, since_ms, slide_ms, tuple(float(entry.start_ms) for entry in schedule.beats))
 
 
-def rest_instant(schedule: SlideSchedule, beat: int) -> Instant:
-    """The end of a beat, when everything in it is complete."""
-    return Instant(
-        beat, float("inf"), float(schedule.beats[beat].end_ms), tuple(float(entry.start_ms) for entry in schedule.beats)
-    )
-
-
 def object_values(tracks: SlideTracks, at: Instant) -> dict[tuple[str, str | None], Values]:
     """The channels of everything that has builds, by object id and part. Whatever is not named stands still."""
     beat = at.beat

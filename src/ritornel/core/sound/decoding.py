@@ -53,8 +53,3 @@ def kept_in_file(samples: Iterator[Samples], raw: Path, name: str) -> Samples:
     if raw.stat().st_size == 0:
         raise BadMedia(f"“{name}” has no sound in it.")
     return np.memmap(raw, dtype=np.float32, mode="r").reshape(-1, 2)
-
-
-def decode_to_file(path: Path, raw: Path) -> Samples:
-    """All samples of a sound file in the same way. Raises BadMedia where it holds no sound that can be read."""
-    return kept_in_file(decoded(path), raw, path.name)

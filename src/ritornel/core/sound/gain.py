@@ -1,7 +1,5 @@
 """Gains and fades."""
 
-import math
-
 import numpy as np
 from numpy.typing import NDArray
 
@@ -13,14 +11,9 @@ def gain_of(level_db: float) -> float:
     return float(10.0 ** (level_db / 20.0))
 
 
-def equal_power(progress: float) -> float:
-    """An equal-power fade in: sin(p pi/2), so that the squares of a fade in and a fade out together are always 1."""
-    return math.sin(min(max(progress, 0.0), 1.0) * math.pi / 2)
-
-
 def faded(first: int, count: int, start: int, end: int, fade_in: int, fade_out: int) -> Samples:
     """The gain of samples `first` .. `first + count` of something that sounds from sample `start` to `end`, fading at
-    both ends.
+    both ends by equal power: sin(p pi/2), so that the squares of a fade in and a fade out together are always 1.
     """
     at = np.arange(first, first + count, dtype=np.float64)
     gain = np.ones(count, dtype=np.float64)

@@ -25,6 +25,7 @@ from ritornel.core.rehearsal.recording import (
 from ritornel.core.rehearsal.selected_takes import kept_slides
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.schedule.performance import perform
+from ritornel.core.schedule.reading import speaking_ms
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.web.editor.services import style_stamp, thumb_address
 from ritornel.web.people.services import called
@@ -143,6 +144,7 @@ def _slides(desk: Desk, section: Section) -> list[dict[str, Any]]:
                 "plan_ms": plan[slide.id],
                 "cues": [*cues, leaving_cue(slide)],
                 "notes": slide.notes,
+                "spoken_ms": speaking_ms(slide),
                 "beats": beat_lines(slide, staged.schedule, 0),
             }
         )

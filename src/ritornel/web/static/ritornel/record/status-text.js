@@ -19,8 +19,7 @@ export const fermata = () =>
  */
 export function drawNotes(slide, beat, waited) {
 	at("notes-of").textContent = `Notes, slide ${slide.number}`;
-	const words = slide.notes.trim() ? slide.notes.trim().split(/\s+/).length : 0;
-	at("spoken").textContent = words ? `about ${Math.round(words / 2.2)} s spoken` : "";
+	at("spoken").textContent = slide.spoken_ms ? `about ${Math.round(slide.spoken_ms / 1000)} s spoken` : "";
 	const rows = slide.beats
 		.flatMap((line, number) => [
 			number
