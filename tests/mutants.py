@@ -48,6 +48,9 @@ EQUIVALENT: frozenset[tuple[str, str]] = frozenset(
         # What stands still repeats as it likes, and begins where it ends.
         (_CORE + "schedule/reduced_motion.py", "repeats=1,"),
         (_CORE + "schedule/growing_list.py", "keys=((0.0, low), (1.0, low)),"),
+        (_CORE + "motion/sampling.py", "for key in keys[at : at + 2] if len(keys) > 8 else keys[1:]:"),
+        # Where something has no size there is nothing to see of it.
+        (_CORE + "schedule/carries.py", '"scale": way["scale"] / values.scale if values.scale else 1.0,'),
         # An empty stretch adds nothing.
         (_CORE + "sound/mixing.py", "if low < high:"),
         # Another way to the same root.

@@ -7,7 +7,7 @@ import msgspec
 from msgspec import inspect
 
 from ritornel.core.document import Show, Slide
-from ritornel.core.motion.catalogue import EFFECTS, TRANSITIONS
+from ritornel.core.motion.catalogue import EFFECTS, TRANSITIONS, effect_forms, transition_forms
 from ritornel.core.motion.easing import EVEN
 from ritornel.core.schedule.performance import perform
 from tests.examples import shape, text
@@ -24,7 +24,9 @@ def variants(kind: type[msgspec.Struct]) -> Iterator[Any]:
 
 
 def effect_vectors() -> dict[str, Any]:
-    """What each effect and each transition does, at its usual settings and at each choice of words."""
+    """What each effect and each transition does, at its usual settings and at each choice of words, and the bounds of
+    its settings.
+    """
     words = text("t", "One tooth", "for every swing")
     slide = Slide("s", objects=(words, shape("x")))
     drawn = perform(Show("show", "Show", slides=(slide,))).slides[0].drawing.objects
@@ -53,4 +55,5 @@ def effect_vectors() -> dict[str, Any]:
         ]
         for name, kind in sorted(TRANSITIONS.items())
     }
-    return {"effects": effects, "transitions": transitions}
+    forms = {"effects": effect_forms(), "transitions": transition_forms()}
+    return {"effects": effects, "transitions": transitions, "forms": msgspec.to_builtins(forms)}
