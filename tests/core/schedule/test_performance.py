@@ -3,6 +3,7 @@ from django.test import SimpleTestCase
 
 from ritornel.core.document import Build, Follows, Transition
 from ritornel.core.errors import BadValue, UnknownName
+from ritornel.core.motion.channels import STILL
 from ritornel.core.schedule.performance import builtins_of, frame_state_at, perform
 from ritornel.demo.orlmere import orlmere
 from tests.examples import example_a, text
@@ -57,6 +58,10 @@ class PerformanceTest(SimpleTestCase):
         self.assertEqual([slide["id"] for slide in again["slides"]][:2], ["noon-s", "who-s"])
         self.assertEqual(again["slides"][1]["schedule"]["beats"][1]["wait"]["source"], "own hold")
         self.assertEqual(again["music"][0]["passes"][1], [23_600, 47_600, 400, 400, 24_000])
+
+    def test_a_slide_that_stands_is_seen_wholly_and_stands_still(self) -> None:
+        (layer,) = frame_state_at(perform(example_a()), 3000).layers
+        self.assertEqual((layer.values, layer.ground, layer.view, layer.ground_played), (STILL, 1.0, STILL, None))
 
     def test_the_old_slide_keeps_what_showed_at_its_last_instant(self) -> None:
         show = perform(example_a())
