@@ -22,6 +22,26 @@ class ShelfTest(BrowserTest):
         expect(self.page.get_by_label("Find on the shelf")).to_be_focused()
         return show
 
+    def test_a_tile_stays_where_it_is_while_its_picture_comes(self) -> None:
+        """What is drawn anew under a finger or a pointer loses the press."""
+        page, held = self.page, []
+        page.route("**/shelf/smalls.json*", lambda route: held.append(route))
+        page.route(
+            "**/small", lambda route: route.fulfill(body=picture("small.png")["buffer"], content_type="image/png")
+        )
+        self.open_shelf()
+        tiles = page.locator("#shelf .tile")
+        self.until(lambda: bool(held))
+        ids = tiles.evaluate_all("(all) => all.map((tile) => (tile.dataset.stood = '1', tile.dataset.asset))")
+        for route in held:
+            route.fulfill(json={"ready": ids, "missing": 0})
+        page.wait_for_selector("#shelf .tile img")
+        page.unroute("**/shelf/smalls.json*")
+        expect(page.locator("#shelf .tile[data-stood]")).to_have_count(len(ids))
+        tiles.first.click()
+        expect(tiles.first).to_have_attribute("aria-pressed", "true")
+        expect(page.locator("#shelf .tile[data-stood]")).to_have_count(len(ids))
+
     def choose(self, *files: dict[str, Any]) -> None:
         self.page.get_by_label("Choose pictures").set_input_files(list(files))  # type: ignore[arg-type]
 

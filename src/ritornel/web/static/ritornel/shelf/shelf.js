@@ -20,6 +20,7 @@ const USES = [
 	["unused", "Unused"],
 ];
 const AT_ONCE = 120;
+const smallOf = (asset) => el("img", { src: asset.small, alt: "", loading: "lazy" });
 const ALL = { words: "", kind: "all", use: "any", folder: "", where: "" };
 
 export class Shelf {
@@ -30,6 +31,7 @@ export class Shelf {
 		this.node = node;
 		this.button = button;
 		this.small = new Set();
+		this.tiles = new Map();
 		/** @type {any} */
 		this.want = null;
 		this.picked = null;
@@ -292,7 +294,7 @@ export class Shelf {
 			),
 		);
 		const focused = this.grid.contains(document.activeElement) ? document.activeElement?.dataset.asset : null;
-		this.grid.replaceChildren(...found.slice(0, this.shown).map((asset) => this.tile(asset)));
+		this.lay(found.slice(0, this.shown).map((asset) => this.kept(asset)));
 		if (!found.length)
 			this.grid.append(
 				el(
@@ -324,6 +326,23 @@ export class Shelf {
 		}
 	}
 
+	/** Lays the tiles; where they lie so already they are not touched: a finger that is on one would lose it. */
+	lay(tiles) {
+		const now = this.grid.children;
+		if (tiles.length !== now.length || tiles.some((tile, at) => tile !== now[at])) this.grid.replaceChildren(...tiles);
+	}
+
+	/** The tile of an asset: the one that stands already, unless something about the asset has changed. */
+	kept(asset) {
+		const looks = JSON.stringify([asset, this.usesOf(asset).length, this.fresh?.has(asset.id)]);
+		if (this.tiles.get(asset.id)?.looks !== looks) this.tiles.set(asset.id, { looks, node: this.tile(asset) });
+		const { node } = this.tiles.get(asset.id);
+		const [button] = node.children;
+		button.setAttribute("aria-pressed", String(this.picked === asset.id));
+		if (this.small.has(asset.id)) button.querySelector(".waiting:not(.sound)")?.replaceWith(smallOf(asset));
+		return node;
+	}
+
 	tile(asset) {
 		const used = this.usesOf(asset).length;
 		const seconds = `${(asset.lasts_ms / 1000).toFixed(1)} s`;
@@ -332,7 +351,7 @@ export class Shelf {
 		];
 		const picture = asset.width_px
 			? asset.value || this.small.has(asset.id)
-				? el("img", { src: asset.small, alt: "", loading: "lazy" })
+				? smallOf(asset)
 				: el("span", { class: "waiting" }, icon("image"))
 			: el("span", { class: "waiting sound" }, icon("music"));
 		const node = el(
@@ -344,7 +363,6 @@ export class Shelf {
 					class: "tile",
 					"data-asset": asset.id,
 					"data-fresh": this.fresh?.has(asset.id) || null,
-					"aria-pressed": String(this.picked === asset.id),
 					onclick: async () => {
 						if (asset.value) {
 							// Of another shelf: it comes to this one, where it can be looked at.
