@@ -382,6 +382,28 @@ class RecordTest(BrowserTest):
         expect(page.locator("#level-words")).not_to_have_text("")
         self.assertEqual(page.locator("#cameras").bounding_box(), cameras, "nothing moved when the level came")
 
+    def test_of_two_devices_chosen_quickly_the_last_stays_also_where_it_opens_first(self) -> None:
+        self.page.add_init_script(
+            PULLED
+            + """
+            const late = real.getUserMedia;
+            const free = new Promise((done) => { globalThis.letOpen = done; });
+            real.getUserMedia = async (...given) => { await free; globalThis.opened = await late(...given); return opened; };
+            """
+        )
+        page = self.record()
+        remembered = "localStorage.getItem('ritornel-microphone')"
+        self.until(lambda: page.evaluate(remembered) == "practice")
+        page.evaluate("localStorage.removeItem('ritornel-microphone')")
+        page.get_by_label("Desk microphone").check()
+        page.get_by_label("Practice microphone").check()
+        self.until(lambda: page.evaluate(remembered) == "practice")
+        page.evaluate("letOpen()")
+        self.until(lambda: page.evaluate("globalThis.opened !== undefined"))
+        page.evaluate("() => new Promise((done) => setTimeout(done))")
+        expect(page.get_by_label("Practice microphone")).to_be_checked()
+        self.assertEqual(page.evaluate(remembered), "practice", "the one that came late is not remembered")
+
     def test_it_can_be_used_by_everybody(self) -> None:
         page = self.record(camera=True)
         page.click("#record-go")

@@ -68,14 +68,17 @@ export class Camera extends EventTarget {
 		super();
 		this.videos = videos;
 		this.kind = null;
+		this.choices = 0;
 	}
 
 	get open() {
 		return this.kind !== null;
 	}
 
-	/** Opens a camera by its id. Throws what `refusal` puts into words. */
+	/** Opens a camera by its id; false where another was chosen while it opened. Throws what `refusal` puts into words. */
 	async use(id) {
+		this.choices += 1;
+		const choice = this.choices;
 		let source;
 		if (id === PRACTICE) source = practiceStream();
 		else {
@@ -90,13 +93,19 @@ export class Camera extends EventTarget {
 			});
 			source = { stream, end: () => stream.getTracks().forEach((one) => one.stop()) };
 		}
+		if (choice !== this.choices) {
+			source.end();
+			return false;
+		}
 		this.leave();
 		this.source = source;
 		this.kind = id;
 		await this.show(source.stream);
+		return true;
 	}
 
 	leave() {
+		this.choices += 1;
 		this.endPiece();
 		this.source?.end();
 		this.source = null;

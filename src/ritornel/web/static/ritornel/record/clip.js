@@ -85,8 +85,8 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 		try {
 			if (select.value === "none") device.leave();
 			else {
-				await device.use(select.value);
-				rememberDevice(what, select.value);
+				const id = select.value;
+				if (await device.use(id)) rememberDevice(what, id);
 			}
 		} catch (error) {
 			wrong.textContent = refusal(error, what);

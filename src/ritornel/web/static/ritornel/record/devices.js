@@ -99,8 +99,7 @@ export class Devices {
 
 	async use(device, id, what) {
 		try {
-			await device.use(id);
-			rememberDevice(what, id);
+			if (await device.use(id)) rememberDevice(what, id);
 			if (what === "camera" && this.placing.placement.shape === "off") this.placing.put({ shape: "round" });
 		} catch (error) {
 			toast(refusal(error, what), { wrong: true });

@@ -42,6 +42,7 @@ export class Microphone extends EventTarget {
 	constructor() {
 		super();
 		this.kind = null;
+		this.choices = 0;
 		this.spans = [];
 		this.recent = [];
 		this.silent = 0;
@@ -69,15 +70,25 @@ export class Microphone extends EventTarget {
 		this.listener.connect(silence).connect(context.destination);
 	}
 
-	/** Opens a microphone by its id. Throws what `refusal` puts into words; the one before stays open then. */
+	/**
+	 * Opens a microphone by its id; false where another was chosen while it opened. Throws what `refusal` puts into words;
+	 * the one before stays open then.
+	 */
 	async use(id) {
+		this.choices += 1;
+		const choice = this.choices;
 		await this.ready();
 		await this.context.resume();
 		const source = id === PRACTICE ? await this.practice() : await this.real(id);
+		if (choice !== this.choices) {
+			source.end();
+			return false;
+		}
 		this.leave();
 		source.node.connect(this.listener);
 		this.source = source;
 		this.kind = id;
+		return true;
 	}
 
 	async real(id) {
@@ -116,6 +127,7 @@ export class Microphone extends EventTarget {
 	}
 
 	leave() {
+		this.choices += 1;
 		if (!this.source) return;
 		this.source.node.disconnect();
 		this.source.end();
