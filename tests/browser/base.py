@@ -5,9 +5,11 @@ Debian's Chromium.
 import contextlib
 import ctypes
 import faulthandler
+import fcntl
 import functools
 import json
 import os
+import shutil
 import signal
 import socket
 import subprocess
@@ -58,6 +60,24 @@ def _die_with_parent() -> None:
     ctypes.CDLL(None).prctl(1, signal.SIGKILL)
 
 
+def copy_demo_into(folder: Path, environment: dict[str, str]) -> None:
+    """The database and media of the demo. They are made once in a run of the tests, in a folder that all its groups
+    share: making them takes longer than most tests.
+    """
+    shared = Path(os.environ.get("RITORNEL_PREPARED", os.environ.get("RITORNEL_VAR", folder)))
+    made = shared / "demo"
+    shared.mkdir(parents=True, exist_ok=True)
+    with (shared / "demo.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)
+        if not made.exists():
+            unfinished = shared / "demo.unfinished"
+            shutil.rmtree(unfinished, ignore_errors=True)
+            words = [sys.executable, "manage.py", "load_demo"]
+            subprocess.run(words, cwd=ROOT, env={**environment, "RITORNEL_VAR": str(unfinished)}, check=True)
+            unfinished.rename(made)
+    shutil.copytree(made, folder, dirs_exist_ok=True)
+
+
 class Program:
     """A server and a worker on a folder of their own."""
 
@@ -70,7 +90,7 @@ class Program:
             "DJANGO_SETTINGS_MODULE": "ritornel.web.config.settings",
             "RITORNEL_FILE_BYTES": str(file_bytes),
         }
-        subprocess.run([sys.executable, "manage.py", "load_demo"], cwd=ROOT, env=self.environment, check=True)
+        copy_demo_into(Path(self.folder.name), self.environment)
         self.port = free_port()
         self.address = f"http://127.0.0.1:{self.port}"
         self.log = (Path(self.folder.name) / "server.log").open("w")

@@ -101,8 +101,8 @@ class PartedTest(TestCase):
     def test_it_has_the_frames_and_the_sound_of_a_film_made_in_one(self) -> None:
         for suffix, order in (("mp4", SMALL), ("mp4", replace(SMALL, constant_rate=True)), ("webm", SMALL)):
             one, many = self.folder / f"one.{suffix}", self.folder / f"many.{suffix}"
-            write_film(perform(still()), one, order, lambda sha256: self.folder / sha256)
-            write_parted(self.scene(order=order), many, self.parts)
+            write_film(perform(still(2)), one, order, lambda sha256: self.folder / sha256)
+            write_parted(self.scene(still(2), order), many, self.parts)
             first, second = self.frames(one), self.frames(many)
             self.assertEqual([at for at, _ in first], [at for at, _ in second])
             # Both are lossy, each in its own way: 34 dB lie between the worst two of so small pictures.
@@ -132,8 +132,8 @@ class PartedTest(TestCase):
 
     def test_a_killed_film_goes_on_from_its_finished_segments(self) -> None:
         """Its maker is killed as soon as a segment is whole; the next one draws only the others."""
-        order = replace(SMALL, width_px=640, height_px=360, rate=Fraction(30))
-        scene = self.scene(still(9), order)
+        order = replace(SMALL, width_px=640, height_px=360, rate=Fraction(20))
+        scene = self.scene(still(6), order)
         (self.folder / "scene").write_bytes(pickle.dumps(scene))
         words = (
             "import sys, pickle; from pathlib import Path; from ritornel.core.render.segmented_film "
@@ -153,7 +153,7 @@ class PartedTest(TestCase):
         maker.send_signal(signal.SIGKILL)
         maker.wait()
         kept = {path.name: path.stat().st_ino for path in self.parts.glob("[0-9]*.mp4")}
-        self.assertTrue(0 < len(kept) < 9, kept)
+        self.assertTrue(0 < len(kept) < 6, kept)
         joined: dict[str, int] = {}
         join = segmented_film.join_film
 
@@ -164,7 +164,7 @@ class PartedTest(TestCase):
         with mock.patch.object(segmented_film, "join_film", watched):
             write_parted(scene, self.folder / "film.mp4", self.parts)
         self.assertEqual({name: joined[name] for name in kept}, kept, "what was finished was not drawn again")
-        self.assertEqual(self.frames(self.folder / "film.mp4")[-1][0], Fraction(9 * 9 * 30 - 1, 30))
+        self.assertEqual(self.frames(self.folder / "film.mp4")[-1][0], Fraction(6 * 9 * 20 - 1, 20))
 
     def test_the_sound_s_maker_gives_its_place_to_a_drawer_and_no_more_work_at_a_time_than_was_allowed(self) -> None:
         begun: list[str] = []
