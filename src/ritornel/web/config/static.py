@@ -12,6 +12,8 @@ from django.conf import settings
 from django.http import HttpRequest, HttpResponse
 from whitenoise.middleware import WhiteNoiseMiddleware
 
+from ritornel.web.config.shipped_scripts import shipped_script
+
 
 class StaticFilesMiddleware(WhiteNoiseMiddleware):
     """WhiteNoise's middleware, answering with plain bytes."""
@@ -83,19 +85,15 @@ class StaticFirst:
                 body = reply.file.read()
         kept = asked is not None and asked["stamp"] == settings.STATIC_STAMP
         headers = [(name.lower().encode("latin-1"), value.encode("latin-1")) for name, value in reply.headers]
-        if (
-            scope["path"].endswith(WORDS)
-            and "gzip" in conditions.get("HTTP_ACCEPT_ENCODING", "")
-            and reply.status == 200
-            and body
-        ):
-            body = packed(body)
+        if scope["path"].endswith(WORDS) and reply.status == 200 and body:
+            if scope["path"].endswith(".js"):
+                body = shipped_script(body)
             headers = [(name, value) for name, value in headers if name not in (b"content-length", b"accept-ranges")]
-            headers += [
-                (b"content-length", str(len(body)).encode()),
-                (b"content-encoding", b"gzip"),
-                (b"vary", b"accept-encoding"),
-            ]
+            headers.append((b"vary", b"accept-encoding"))
+            if "gzip" in conditions.get("HTTP_ACCEPT_ENCODING", ""):
+                body = packed(body)
+                headers.append((b"content-encoding", b"gzip"))
+            headers.append((b"content-length", str(len(body)).encode()))
         if kept:
             headers = [(name, value) for name, value in headers if name != b"cache-control"]
             headers.append((b"cache-control", KEPT.encode()))

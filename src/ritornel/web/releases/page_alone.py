@@ -20,6 +20,7 @@ from ritornel.core.schedule.performance import Performance
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.config.file_names import data_url
 from ritornel.web.config.modules import modules_of
+from ritornel.web.config.shipped_scripts import shipped_script
 
 ENTRY = "ritornel/pages/watch.js"
 LATER = ("ritornel/player/footage.js",)
@@ -46,9 +47,8 @@ def module_map() -> str:
     names = dict.fromkeys((*modules_of(ENTRY), *(entry for late in LATER for entry in modules_of(late))))
     imports = {}
     for name in names:
-        imports[name] = data_url(
-            "text/javascript", _bare(_static(name).read_text(encoding="utf-8"), posixpath.dirname(name)).encode()
-        )
+        source = _bare(_static(name).read_text(encoding="utf-8"), posixpath.dirname(name))
+        imports[name] = data_url("text/javascript", shipped_script(source.encode()))
     return json.dumps({"imports": imports})
 
 
