@@ -28,6 +28,7 @@ from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, OpenAddress, PlayClip
 from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Transition, Voice
 from ritornel.core.errors import BadValue
+from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.demo.narrated import told
@@ -193,6 +194,27 @@ class SmallWordsTest(CheckTest):
         finding = self.one(show(slide(many)), "small words")
         self.assertEqual((finding.fix, "It shrank" in finding.why), (None, True))
 
+    def test_words_that_shrank_by_a_pixel_are_told_so_too(self) -> None:
+        for height in range(40, 400):
+            tight = words(*["The escape wheel"] * 6, size_px=17, overflow="shrink")
+            value = show(slide(msgspec.structs.replace(tight, box=Box(100, 100, 800, height / 2))))
+            drawn = perform(value).slides[0].drawing.objects[0].size_px
+            if 0.5 < 17 - drawn < 1.5:
+                break
+        finding = self.one(value, "small words")
+        self.assertEqual((finding.fix, "It shrank" in finding.why), (None, True), drawn)
+
+
+class CameraTest(CheckTest):
+    def test_a_picture_that_ends_before_the_voice_is_told_and_one_that_ends_with_it_is_not(self) -> None:
+        def seen(out_ms: int) -> Show:
+            clip = Clip("c", "Speaker", Box(0, 0, 320, 180), "swing", out_ms=out_ms, with_slide=True, alternative="A")
+            return show(slide(clip, voice=Voice("waltz", 4000)))
+
+        finding = self.one(seen(3000), "camera")
+        self.assertEqual(finding.title, "The picture of “Speaker” ends 1.0 s before the voice")
+        self.assertEqual(self.found(seen(4000), "camera"), [])
+
 
 class AlternativesTest(CheckTest):
     def test_a_picture_without_words_is_given_those_of_the_shelf(self) -> None:
@@ -241,7 +263,9 @@ class GlyphsTest(CheckTest):
 class UnfilledTest(CheckTest):
     def test_places_that_nobody_filled_are_told(self) -> None:
         value = show(slide(words("Tick", place="heading"), layout="heading and text"))
-        self.assertIn("left unfilled", self.one(value, "unfilled").title)
+        self.assertEqual(self.one(value, "unfilled").title, "The place “words” is left unfilled")
+        two = self.one(show(slide(words("Tick"), layout="heading and text")), "unfilled")
+        self.assertEqual(two.title, "The places “heading” and “words” are left unfilled")
         self.assertEqual(self.found(show(slide(words("Tick"), layout="blank")), "unfilled"), [])
 
 

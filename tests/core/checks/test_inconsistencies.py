@@ -19,6 +19,7 @@ class DifferingTest(SimpleTestCase):
         )
         (note,) = differences_of(show)
         self.assertEqual((note.title, note.fix_words, note.slide_id), ("5 comes by push", "Make it dissolve", "e"))
+        self.assertEqual(note.why, "3 of 4 slides come by dissolve, 0.8 s.")
         assert note.fix is not None
         self.assertEqual(differences_of(e.apply_edit(show, note.fix).show), ())
 

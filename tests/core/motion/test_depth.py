@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from ritornel.core.document import Frame, Transition
 from ritornel.core.motion.channels import Values
-from ritornel.core.motion.depth import Homography, homography
+from ritornel.core.motion.depth import Homography, homography, in_depth
 from ritornel.core.schedule.tracks import layer_values, layers_of
 
 FRAME = Frame()
@@ -34,6 +34,11 @@ class DepthTest(SimpleTestCase):
         self.assertAlmostEqual(x, 640)
         # The edge is at z = 640 (√2 - 1) = 265; from a camera 2 560 px away it is seen 2 560 / 2 295 as large.
         self.assertAlmostEqual(bottom - top, 720 * 2560 / (2560 - 640 * (math.sqrt(2) - 1)))
+
+    def test_a_layer_is_in_depth_where_it_is_turned_either_way(self) -> None:
+        self.assertEqual(
+            [in_depth(values) for values in (Values(), Values(yaw=5), Values(pitch=-5))], [False, True, True]
+        )
 
     def test_a_slide_seen_from_behind_is_not_seen(self) -> None:
         self.assertIsNone(homography(Values(yaw=120), 1280, 720))

@@ -20,6 +20,10 @@ class FlightTest(SimpleTestCase):
         self.assertEqual(flight_ms(first, last), 1485)
         self.assertAlmostEqual(on_the_way(first, last, 0.5).width_px, 1280)
 
+    def test_a_turn_takes_a_third_of_a_second_for_every_right_angle(self) -> None:
+        first, last = View(1280, 360, 2560), View(1280, 360, 2560, 180)
+        self.assertEqual((flight_ms(first, last), flight_ms(first, first)), (667, 0))
+
     @given(VIEWS, VIEWS)
     def test_it_begins_and_ends_where_it_should_and_is_as_long_either_way(self, one: View, other: View) -> None:
         self.assertEqual((on_the_way(one, other, 0.0), on_the_way(one, other, 1.0)), (one, other))

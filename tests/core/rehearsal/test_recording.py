@@ -217,6 +217,7 @@ class KeepTest(TestCase):
 class SectionStateTest(TestCase):
     def test_the_most_pressing_is_told(self) -> None:
         cases = (
+            (SectionProgress(slides=2), SectionState("nothing", "Not yet recorded")),
             (SectionProgress(slides=4), SectionState("nothing", "Not yet recorded")),
             (SectionProgress(slides=4, who="Odo Lint"), SectionState("waiting", "Waiting for Odo Lint")),
             (

@@ -1,3 +1,4 @@
+import msgspec
 from django.test import SimpleTestCase
 
 from ritornel.core.document.changes import apply_changes
@@ -21,6 +22,14 @@ TAKE = Take(
     ),
     40_000,
 )
+
+
+class StoredTest(SimpleTestCase):
+    def test_a_take_is_stored_without_what_is_as_usual_and_read_without_anything_unknown(self) -> None:
+        stored = msgspec.json.encode(Take((), 40_000))
+        self.assertEqual(stored, b'{"events":[],"ended_ms":40000}')
+        with self.assertRaises(msgspec.ValidationError):
+            msgspec.json.decode(stored.replace(b"}", b',"clock":"tower"}'), type=Take)
 
 
 class TimingTest(SimpleTestCase):

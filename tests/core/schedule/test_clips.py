@@ -283,6 +283,16 @@ class CaptionsTest(SimpleTestCase):
             found, (Caption(0, 500, "before and in"), Caption(4000, 4500, "tick"), Caption(9000, 9100, "at its end"))
         )
 
+    def test_they_wait_for_the_clip_of_a_later_slide_beat_and_build(self) -> None:
+        late = msgspec.structs.replace(PLAY, starts=OnCue("second", 1000), after_ms=300)
+        slide = slide_with(msgspec.structs.replace(NOTE, starts=Follows()), late, captions=self.SPOKEN[1:2])
+        show = Show("s", "Show", slides=(Slide("first", advance=AdvanceAfter(5000)), slide), assets=(PENDULUM, sound()))
+        performance = perform(show)
+        schedule = performance.schedule
+        begins = schedule.starts_ms[1] + schedule.slides[1].beats[1].start_ms + 300
+        self.assertEqual(schedule.slides[1].builds[1].offset_ms, 300)
+        self.assertEqual(compile_captions(performance), (Caption(begins + 8000, begins + 9000, "tick"),))
+
     def test_in_every_round_of_a_clip_that_repeats(self) -> None:
         performance = perform(
             show_with(slide_with(PLAY, advance=AdvanceAfter(40_000), captions=self.SPOKEN[1:2], repeats=True))

@@ -66,6 +66,17 @@ class GrowingTest(SimpleTestCase):
         first = next(part for part in drawing.parts if part.part == "p0")
         self.assertAlmostEqual(first.pivot_y - 25 + values["t", "p0"].y, 200 - 25)
 
+    def test_lines_glide_evenly_from_where_they_stood_while_the_next_comes(self) -> None:
+        """The second line takes the block from 50 to 120 px: the first glides up by 35 px, from 35 to 0."""
+        show = perform(growing("Rope", "Teeth"))
+        glide = [
+            segment
+            for motion in show.slides[0].tracks.motions
+            for segment in motion.segments
+            if motion.part == "p0" and segment.channel == "y" and segment.build == 1
+        ]
+        self.assertEqual([segment.keys for segment in glide], [((0.0, 0.0), (1.0, -35.0))])
+
     def test_a_text_that_does_not_grow_has_no_gliding(self) -> None:
         show = perform(Show("s", "S", slides=(Slide("one", objects=(text("t", "a", "b"),)),)))
         self.assertEqual(show.slides[0].tracks.motions, ())

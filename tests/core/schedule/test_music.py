@@ -37,6 +37,9 @@ class SpanTest(SimpleTestCase):
         later = msgspec.structs.replace(show, slides=(longer, *show.slides[1:]))
         self.assertEqual((placed(later).start_ms, placed(later).end_ms), (6300, 15_200))
 
+    def test_a_crossfade_takes_half_of_the_sound_at_most(self) -> None:
+        self.assertEqual(placed(with_music(example_a(), crossfade_ms=10_000)).period_ms, 6000)
+
     def test_its_own_length_plays_once(self) -> None:
         span = placed(with_music(example_a(), end=OwnLength(), crossfade_ms=500))
         self.assertEqual((span.end_ms, len(span.passes), span.period_ms), (12_000, 1, 0))

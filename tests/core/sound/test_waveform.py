@@ -13,6 +13,7 @@ from hypothesis import strategies as st
 
 from ritornel.core.errors import BadMedia
 from ritornel.core.sound import waveform
+from ritornel.core.sound.spoken_level import level_db
 from ritornel.core.sound.waveform import ABOUT, LEVELS_PER_S, PeakMeter, Wave, heard_ms, sketch_of, write_wave
 from ritornel.demo.orlmere import MEDIA
 from tests.footage import footage
@@ -20,6 +21,12 @@ from tests.footage import footage
 
 def told(folder: Path) -> Wave:
     return msgspec.json.decode((folder / ABOUT).read_bytes(), type=Wave)
+
+
+class LevelTest(SimpleTestCase):
+    def test_a_magnitude_is_told_in_db_of_full_scale_from_minus_60_on(self) -> None:
+        for magnitude, db in ((1.0, 0.0), (0.5, -6.02), (0.1, -20.0), (0.0001, -60.0), (0.0, -60.0)):
+            self.assertAlmostEqual(level_db(magnitude), db, places=2)
 
 
 class PeakMeterTest(SimpleTestCase):
@@ -66,6 +73,12 @@ class WaveTest(SimpleTestCase):
         self.assertEqual(len(sketch), 48)
         self.assertGreater(max(sketch[24:26]), 200)
         self.assertLess(max(sketch[:20]), 10)
+
+    def test_it_is_sketched_in_the_middle_of_each_place(self) -> None:
+        # Loud from 60 to 90 s of 120 s: the middles of four places lie at 15, 45, 75 and 105 s.
+        self.assertEqual(
+            [peak > 200 for peak in sketch_of(self.sound(120, loud=30), 120_000, 4)], [False, False, True, False]
+        )
 
     def test_what_is_done_is_told_while_it_is_read(self) -> None:
         with mock.patch.object(waveform, "_tell", wraps=waveform._tell) as tell:
