@@ -28,6 +28,7 @@ from ritornel.core.document.show import (
     Together,
 )
 from ritornel.core.layout.marks import Mark, SlideDrawing
+from ritornel.core.rehearsal.beats import BeatLine
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.schedule.performance import PressedClip
 from ritornel.core.schedule.show_schedule import ShowSchedule
@@ -39,6 +40,7 @@ from ritornel.core.sound.passes import MusicTime
 PLACE = Path(__file__).resolve().parent.parent / "types/core.d.ts"
 HEAD = "// Written by `python -m tests.script_types` from the structs of the core; a test holds it to them.\n\n"
 ROOTS = (
+    BeatLine,
     Show,
     Slide,
     Frame,

@@ -45,6 +45,13 @@ declare namespace Core {
     wait: Wait | null;
   }
 
+  interface BeatLine {
+    title: string;
+    arrivals: BuildWords[];
+    notes: string;
+    planned_ms: number;
+  }
+
   interface Box {
     x: number;
     y: number;
@@ -74,6 +81,14 @@ declare namespace Core {
   }
 
   type BuildTime = [build_id: string, beat: number, offset_ms: number, lasts_ms: number];
+
+  interface BuildWords {
+    kind: string;
+    what: string;
+    does: string;
+    rule: string;
+    lasts_ms: number;
+  }
 
   interface Caption {
     start_ms: number;

@@ -62,3 +62,51 @@ interface Driven {
 	pause?(): void;
 	resume?(): void;
 }
+
+/** What a frame shows, from the lowest layer up (core/schedule/performance.py). */
+interface FrameState {
+	layers: Layer[];
+	black?: number;
+	[more: string]: any;
+}
+
+/** Where a slide stands in its beats at an instant. */
+interface Instant {
+	beat: number;
+	since_ms: number;
+	slide_ms: number;
+	begun_ms: number[];
+}
+
+/** A show run by cues, from press to press (core/reference/live.py). Times are on the slide's clock, but for its own. */
+interface LiveState {
+	index: number;
+	began_ms: number;
+	beat: number;
+	begun_ms: number[];
+	completed_ms: number | null;
+	stepped_back: boolean;
+	from_index: number;
+	over: boolean;
+}
+
+/** What is spoken or sounds once: a voice, an effect, or a clip that was pressed. */
+type Spoken = Pick<
+	Core.SoundTime,
+	"id" | "asset_id" | "in_ms" | "lasts_ms" | "gain_db" | "loops" | "pass_ms" | "fade_in_ms" | "fade_out_ms"
+>;
+
+/** The addresses of media by asset id. */
+type Media = { [assetId: string]: string };
+
+/** x, y, width and height in px of the slide. */
+type Region = number[];
+
+/** How an ink draws, and how it is told from the others without its colour. */
+interface Ink {
+	title: string;
+	colour: string;
+	edge: string;
+	width_px: number;
+	dash_px: number[];
+}

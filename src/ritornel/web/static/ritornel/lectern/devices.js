@@ -35,6 +35,7 @@ export class Devices {
 			.catch(() => undefined);
 	}
 
+	/** @param {boolean} on */
 	async open(on) {
 		this.panel.hidden = !on;
 		this.button.setAttribute("aria-expanded", String(on));
@@ -51,6 +52,7 @@ export class Devices {
 		this.draw();
 	}
 
+	/** @param {any} line */
 	follow(line) {
 		this.line = line;
 		this.link = new ServerLink(line.events, line.say, (message) => this.run.hear(message));
@@ -67,6 +69,7 @@ export class Devices {
 
 	draw() {
 		const { house, remote } = this.line;
+		/** @param {string} title @param {string} words @param {{address: string, square: any}} by */
 		const place = (title, words, { address, square }) => {
 			const picture = el("img", {
 				alt: `The address as a square for a camera: ${address}`,

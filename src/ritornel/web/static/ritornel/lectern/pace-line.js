@@ -21,8 +21,11 @@ export function drawPaceLine(
 	// A slot that ends long after the show would press all of it into a corner; it is told in words.
 	const seen = slot !== null && slot > 0 && slot < reach * MOST_BEYOND;
 	const longest = seen ? Math.max(reach, slot) : reach;
+	/** @param {number} ms */
 	const x = (ms) => LEFT + (ms / longest) * (width - LEFT - 8);
+	/** @param {number} x1 @param {number} y1 @param {number} x2 @param {number} y2 @param {string} cls */
 	const line = (x1, y1, x2, y2, cls) => svg("path", { d: `M ${x1} ${y1} L ${x2} ${y2}`, class: cls });
+	/** @param {number} at @param {number} y @param {string} text @param {string} [cls] */
 	const words = (at, y, text, cls = "") => svg("text", { x: at, y, class: cls }, text);
 	const parts = [
 		words(0, TOP + 4, "This run"),

@@ -3,7 +3,9 @@ import { goesOnAlone, nextStep } from "../player/live.js";
 import { el, svg } from "../ui/element.js";
 import { minutesText, secondsText } from "../ui/times.js";
 
+/** @param {string} id */
 const at = (id) => document.getElementById(id);
+/** @type {{[kind: string]: string}} */
 const SHAPES = {
 	enters: "M 0 6 L 14 0 V 12 Z",
 	leaves: "M 0 0 L 14 6 L 0 12 Z",
@@ -13,7 +15,10 @@ const SHAPES = {
 	plays: "M 2 0 L 13 6 L 2 12 Z",
 };
 
-/** The sign of a kind of build, as on the score. */
+/**
+ * The sign of a kind of build, as on the score.
+ * @param {string} kind
+ */
 const sign = (kind) =>
 	svg(
 		"svg",
@@ -21,7 +26,12 @@ const sign = (kind) =>
 		svg("path", { d: SHAPES[kind] }),
 	);
 
-/** The beats of a slide as stops; pressing one goes to its end. @param {(ms: number) => void} go */
+/**
+ * The beats of a slide as stops; pressing one goes to its end. @param {(ms: number) => void} go
+ * @param {{beats: Core.BeatLine[]}} bar
+ * @param {number} beat
+ * @param {string} following
+ */
 export function drawStops(bar, beat, following, go) {
 	at("beat-stops").replaceChildren(
 		...bar.beats.map((line, number) =>
@@ -34,7 +44,7 @@ export function drawStops(bar, beat, following, go) {
 						"aria-current": number === beat ? "step" : null,
 						"data-next": number === beat + 1 ? "" : null,
 						title: number ? `To the end of beat ${number}` : "To the arrival",
-						onclick: (event) => {
+						onclick: (/** @type {any} */ event) => {
 							event.currentTarget.blur();
 							go(number);
 						},
@@ -48,7 +58,13 @@ export function drawStops(bar, beat, following, go) {
 	);
 }
 
-/** What happens next, in words: what the press does, or that the slide goes on by itself, and when. */
+/**
+ * What happens next, in words: what the press does, or that the slide goes on by itself, and when.
+ * @param {PlayedShow} show
+ * @param {LiveState} state
+ * @param {any} ready
+ * @param {number} plannedMs
+ */
 export function waitingWords(show, state, ready, plannedMs) {
 	if (ready) return "Nothing runs yet. Begin starts the clock.";
 	if (state.over) return "The show is over. Back one returns to it.";
@@ -66,7 +82,9 @@ export function waitingWords(show, state, ready, plannedMs) {
 
 /**
  * What the next press brings, in words.
- * @param {object|null} line the coming beat, null where the press leaves the slide
+ * @param {Core.BeatLine | null} line the coming beat, null where the press leaves the slide
+ * @param {string} following
+ * @param {string} waiting
  */
 export function drawArrivals(line, following, waiting) {
 	const builds = line?.arrivals ?? [];
@@ -76,7 +94,9 @@ export function drawArrivals(line, following, waiting) {
 				.map(({ what, does }) => `${what} ${does}`)
 				.join(", ") || line.title
 		: following;
-	at("arrives-title").textContent = at("arrives-title").textContent.replace(/^./, (letter) => letter.toUpperCase());
+	at("arrives-title").textContent = at("arrives-title").textContent.replace(/^./, (/** @type {string} */ letter) =>
+		letter.toUpperCase(),
+	);
 	const rows = builds
 		.slice(0, 4)
 		.map(({ kind, what, does, rule, lasts_ms: ms }) =>
@@ -105,7 +125,7 @@ export class Notes {
 				},
 				{ passive: true },
 			);
-		this.node.addEventListener("keydown", (event) => {
+		this.node.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
 			if (["ArrowUp", "ArrowDown", "PageUp", "PageDown"].includes(event.key)) {
 				this.held = true;
 				event.stopPropagation();
@@ -115,6 +135,7 @@ export class Notes {
 		this.resize(0);
 	}
 
+	/** @param {number} by */
 	resize(by) {
 		this.size = Math.min(Math.max(this.size + by, 15), 52);
 		localStorage.setItem("ritornel-notes-px", String(this.size));
@@ -122,8 +143,11 @@ export class Notes {
 		this.hold();
 	}
 
+	/** @param {{beats: Core.BeatLine[]}} bar @param {number} beat */
 	show(bar, beat) {
-		const told = bar.beats.map((line, number) => [number, line.notes]).filter(([, words]) => words);
+		const told = bar.beats
+			.map((line, number) => /** @type {[number, string]} */ ([number, line.notes]))
+			.filter(([, words]) => words);
 		// Lit are the words of the coming beat; where it has none, those that were said last go on.
 		const lit =
 			told.find(([number]) => number === beat + 1)?.[0] ??

@@ -3,7 +3,9 @@ import { post } from "../ui/requests.js";
 import { roundHalfUp } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 
+/** @param {string} id */
 const at = (id) => document.getElementById(id);
+/** @param {any} detail */
 const whole = (detail) =>
 	Object.fromEntries(
 		Object.entries(detail).map(([key, value]) => [
@@ -13,16 +15,20 @@ const whole = (detail) =>
 	);
 
 export class Timing {
+	/** @param {{base: string, player: any, board: any, number: number}} run */
 	constructor({ base, player, board, number }) {
 		this.base = base;
 		this.player = player;
 		this.board = board;
 		this.number = number;
+		/** @type {any[]} */
 		this.events = [];
 		this.thrown = null;
 		this.keeps = true;
 		for (const kind of ["arrived", "cued"])
-			player.addEventListener(kind, (event) => this.events.push({ event: kind, ...whole(event.detail) }));
+			player.addEventListener(kind, (/** @type {CustomEvent} */ event) =>
+				this.events.push({ event: kind, ...whole(event.detail) }),
+			);
 		at("keep-take").addEventListener("click", () => {
 			at("keep-take").blur();
 			this.toggle();
@@ -39,7 +45,7 @@ export class Timing {
 		return this.events
 			.filter((entry) => entry.event === "arrived")
 			.map((entry) => ({
-				index: this.player.show.slides.findIndex((slide) => slide.id === entry.slide_id),
+				index: this.player.show.slides.findIndex((/** @type {PlayedSlide} */ slide) => slide.id === entry.slide_id),
 				at_ms: entry.at_ms,
 			}));
 	}

@@ -1,16 +1,19 @@
 // Black, spot, pen and inks on the Lectern's large picture; the House shows the same.
 import { el, svg } from "../ui/element.js";
 
+/** @param {string} id */
 const at = (id) => document.getElementById(id);
 
 /**
  * @param {import("../player/ink-layer.js").Board} board
  * @param {import("../player/shared-run.js").SharedRun} run
- * @param {object} inks
+ * @param {import("../player/player.js").ShowPlayer} player
+ * @param {{[name: string]: Ink}} inks
  */
 export function wireTools(board, run, player, inks) {
 	const kept = localStorage.getItem("ritornel-keep-drawings") !== "no";
 	board.keep = kept;
+	/** @param {Ink} ink */
 	const sample = (ink) =>
 		svg(
 			"svg",
@@ -36,7 +39,7 @@ export function wireTools(board, run, player, inks) {
 				class: "push dim ink",
 				"data-ink": name,
 				onclick: () => {
-					board.ink = name;
+					board.ink = /** @type {Core.InkStroke["ink"]} */ (name);
 					if (board.mode !== "pen") board.setMode("pen");
 					else tell();
 				},

@@ -176,6 +176,7 @@ async function main() {
 		const { length_ms: length } = show.slides[index].schedule;
 		const onSlide = Math.max(0, elapsed - player.state.began_ms);
 		// A run that began in the middle is held against the plan from there on.
+		/** @type {[number, number, number, number]} */
 		const times = [show.starts_ms[index] - from(), length, onSlide, elapsed];
 		const planned = show.length_ms - from();
 		const ends = player.ready ? planned : endsAfterMs(planned, ...times);

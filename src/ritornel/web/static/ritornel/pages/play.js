@@ -96,7 +96,8 @@ async function main() {
 		{
 			class: "px-2",
 			onclick: () => {
-				keepChoice(base.split("/").at(-2), { ...playChoice(base.split("/").at(-2), show.runs), mode: other });
+				const id = base.split("/").at(-2) ?? "";
+				keepChoice(id, { ...playChoice(id, show.runs), mode: other });
 				asked.set("mode", other);
 				asked.set("from", player.show.slides[player.moment().index].id);
 				location.search = asked.toString();

@@ -4,23 +4,41 @@ import { keyOf, taken } from "../ui/free-keys.js";
 
 const KEPT = "ritornel-captions";
 
-/** What is read while a clip's mark is so far played. */
+/**
+ * What is read while a clip's mark is so far played.
+ * @param {Core.Mark} mark
+ * @param {number} played
+ */
 export function captionAt({ captions = [], in_ms: from = 0, out_ms: to = 1 }, played) {
 	if (played === null || played === undefined || played < 0 || played >= 1) return "";
 	const at = Math.min(from + played * (to - from), to - 1);
-	return captions.find(({ start_ms: start, end_ms: end }) => start <= at && at < end)?.text ?? "";
+	return (
+		captions.find((/** @type {Core.Caption} */ { start_ms: start, end_ms: end }) => start <= at && at < end)?.text ?? ""
+	);
 }
 
+/** @param {{parts: Core.PartDrawing[]}} drawing */
 const marksOf = ({ parts }) => parts.flatMap(({ marks }) => marks).filter(({ captions }) => captions?.length);
 
+/** @param {PlayedShow} show */
 export const hasCaptions = (show) =>
 	show.slides.some(({ drawing, spoken }) => spoken?.length || drawing.objects.some((item) => marksOf(item).length));
 
-/** What is read of a slide's voice at an instant of the slide's clock. */
+/**
+ * What is read of a slide's voice at an instant of the slide's clock.
+ * @param {PlayedShow} show
+ * @param {number} index
+ * @param {number} slideMs
+ */
 export const spokenAt = (show, index, slideMs) =>
-	show.slides[index]?.spoken?.find(({ start_ms: start, end_ms: end }) => start <= slideMs && slideMs < end)?.text ?? "";
+	show.slides[index]?.spoken?.find(
+		(/** @type {Core.Caption} */ { start_ms: start, end_ms: end }) => start <= slideMs && slideMs < end,
+	)?.text ?? "";
 
-/** What is read of all that is seen: of the foremost clip that speaks. @param {PlayedShow} show */
+/**
+ * What is read of all that is seen: of the foremost clip that speaks. @param {PlayedShow} show
+ * @param {FrameState} frameState
+ */
 export function captionIn(show, frameState) {
 	for (const layer of [...frameState.layers].reverse()) {
 		for (const item of [...show.slides[layer.index].drawing.objects].reverse()) {
@@ -38,6 +56,8 @@ export function captionIn(show, frameState) {
 /**
  * Shows captions over a house while its player plays; a visitor's choice is kept. Returns the button that turns them on
  * and off.
+ * @param {any} player
+ * @param {any} house
  */
 export function showCaptions(player, house) {
 	const line = el("p", { class: "captions", "aria-live": "off", lang: player.show.language, hidden: true });
@@ -59,7 +79,7 @@ export function showCaptions(player, house) {
 		if (keyOf(event).toLowerCase() === "c" && !event.ctrlKey && !event.metaKey && !event.altKey && !taken(event))
 			turn();
 	});
-	player.addEventListener("painted", ({ detail }) => {
+	player.addEventListener("painted", (/** @type {CustomEvent} */ { detail }) => {
 		const { index, slideMs } = player.voicePlace();
 		const now = captionIn(player.show, detail) || spokenAt(player.show, index, slideMs);
 		if (now === said) return;

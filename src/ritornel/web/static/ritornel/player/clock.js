@@ -53,6 +53,7 @@ export class Clock {
 		this.paused = null;
 	}
 
+	/** @param {number} ms */
 	set(ms) {
 		if (this.paused !== null) this.paused = ms;
 		else this.offset = ms - this.raw();

@@ -18,6 +18,7 @@ const FOOT_PX = 140;
  * `?`, `tools` are the presenter's
  */
 export function slimControls(player, house, { leave, keys, tools = [] }) {
+	/** @param {string} name @param {string} label @param {() => void} act */
 	const button = (name, label, act) => el("button", { "aria-label": label, title: label, onclick: act }, icon(name));
 	const play = button("pause", "Pause", () => (player.paused ? player.resume() : player.pause()));
 	const mute = button("volume-2", "Sound off", () => {
@@ -67,6 +68,7 @@ export function slimControls(player, house, { leave, keys, tools = [] }) {
 			if (!bar.matches(":focus-within")) house.classList.add("idle");
 		}, QUIET_MS);
 	};
+	/** @param {any} event */
 	const near = (event) => {
 		if (event.clientY > innerHeight - FOOT_PX) wake();
 	};
@@ -82,7 +84,10 @@ export function slimControls(player, house, { leave, keys, tools = [] }) {
 	return bar;
 }
 
-/** The show as a line with a bar line at every slide; pressing it goes there. */
+/**
+ * The show as a line with a bar line at every slide; pressing it goes there.
+ * @param {any} player
+ */
 function lineOfBars(player) {
 	const { show } = player;
 	const length = Math.max(show.length_ms, 1);
@@ -110,18 +115,18 @@ function lineOfBars(player) {
 	});
 	drawing.append(head);
 	const node = el("button", { class: "line", "aria-label": "Go to a place in the show", title: "Go there" }, drawing);
-	node.addEventListener("click", (event) => {
+	node.addEventListener("click", (/** @type {PointerEvent} */ event) => {
 		const box = node.getBoundingClientRect();
 		const ms = Math.max(0, ((event.clientX - box.left) / box.width) * length);
 		if (!player.live) {
 			player.seek(ms);
 			return;
 		}
-		player.goTo(show.starts_ms.filter((start) => start <= ms).length - 1);
+		player.goTo(show.starts_ms.filter((/** @type {number} */ start) => start <= ms).length - 1);
 	});
 	return {
 		node,
-		tell: (ms) => {
+		tell: (/** @type {number} */ ms) => {
 			head.setAttribute("transform", `translate(${(ms / length) * 1000} 0)`);
 			node.title = clockText(ms);
 		},

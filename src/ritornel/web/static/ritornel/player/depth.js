@@ -4,9 +4,14 @@ import { make } from "./marks.js";
 
 const CAMERA = 2;
 
+/** @param {any} values */
 export const inDepth = (values) => values.yaw !== 0 || values.pitch !== 0;
 
-/** Nine numbers by rows that take the slide's points to where they are seen; null where it is seen from behind. */
+/**
+ * Nine numbers by rows that take the slide's points to where they are seen; null where it is seen from behind.
+ * @param {any} values
+ * @param {{width_px: number, height_px: number}} frame
+ */
 export function homography(values, { width_px: width, height_px: height }) {
 	const [hx, hy, hz] = values.hinge ?? [width / 2, height / 2, 0];
 	const [yaw, pitch] = [values.yaw, values.pitch].map((degrees) => (degrees * Math.PI) / 180);
@@ -33,7 +38,11 @@ export function homography(values, { width_px: width, height_px: height }) {
 	];
 }
 
-/** A slide on the page as it is seen in depth: SVG itself knows no depth, CSS does. */
+/**
+ * A slide on the page as it is seen in depth: SVG itself knows no depth, CSS does.
+ * @param {any} h
+ * @param {number} k
+ */
 const matrixOf = (h, k) =>
 	`matrix3d(${h[0] * k}, ${h[3] * k}, 0, ${h[6]}, ${h[1] * k}, ${h[4] * k}, 0, ${h[7]}, 0, 0, 1, 0, ${h[2] * k}, ${h[5] * k}, 0, ${h[8]})`;
 
@@ -42,6 +51,7 @@ export class Depth {
 	/** @type {SVGElement[]} */
 	sheets;
 
+	/** @param {HTMLElement | SVGSVGElement} surface @param {Core.Frame} frame */
 	constructor(surface, frame) {
 		this.surface = surface;
 		this.frame = frame;
@@ -71,7 +81,7 @@ export class Depth {
 		}
 		if (this.cover.previousElementSibling !== this.surface) {
 			// Placed against what holds the surface, the cover scrolls along with it.
-			const holder = this.surface.parentElement;
+			const holder = /** @type {HTMLElement} */ (this.surface.parentElement);
 			if (getComputedStyle(holder).position === "static") holder.style.position = "relative";
 			this.surface.after(this.cover);
 		}

@@ -5,7 +5,10 @@ import { renewedAtMs } from "./frame-state.js";
 
 const AGAIN_MS = 20_000;
 
-/** Opens the page anew once the line to it is up: one that was opened without a line would stay empty for ever. */
+/**
+ * Opens the page anew once the line to it is up: one that was opened without a line would stay empty for ever.
+ * @param {string} address
+ */
 async function reloadWhenReachable(address) {
 	const answer = await fetch(address, { cache: "no-store" }).catch(() => null);
 	if (answer?.ok) location.reload();
@@ -30,6 +33,7 @@ export function followNews(start, player, house) {
 			),
 		);
 	};
+	/** @param {number} number */
 	const edition = (number) => {
 		if (number <= start.edition) return;
 		news.close();

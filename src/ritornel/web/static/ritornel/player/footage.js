@@ -42,6 +42,7 @@ export class Footage {
 					video.src = `${address}?ask=${tries}`;
 				}, AGAIN_MS);
 		});
+		/** @type {{ms: number, now: number} | null} */
 		this.told = null;
 		this.loaded = new Promise((done) => {
 			for (const kind of ["loadeddata", "error"]) video.addEventListener(kind, done, { once: true });
@@ -83,6 +84,7 @@ export class Footage {
 	stand() {
 		const { video, told } = this;
 		if (!video.paused) video.pause();
+		if (!told) return;
 		const at = told.ms / 1000 + 0.0002;
 		if (video.readyState > 0 && !video.seeking && Math.abs(video.currentTime - at) > 0.0005) video.currentTime = at;
 	}

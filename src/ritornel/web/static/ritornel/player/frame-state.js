@@ -3,7 +3,10 @@ import { added, layerValues, objectValues, STILL, valueAt, valuesAt } from "./sa
 
 export const BLACK_MS = 600;
 
-/** The beat, and how long ago it began, on a slide's own clock. @param {Core.SlideSchedule} schedule */
+/**
+ * The beat, and how long ago it began, on a slide's own clock. @param {Core.SlideSchedule} schedule
+ * @param {number} slideMs
+ */
 export function slideMoment(schedule, slideMs) {
 	let beat = 0;
 	schedule.beats.forEach((entry, index) => {
@@ -12,7 +15,11 @@ export function slideMoment(schedule, slideMs) {
 	return { beat, since_ms: slideMs - schedule.beats[beat].start_ms };
 }
 
-/** Where the self-running show is. */
+/**
+ * Where the self-running show is.
+ * @param {PlayedShow} show
+ * @param {number} timeMs
+ */
 export function momentAt(show, timeMs) {
 	const last = show.slides.length - 1;
 	if (last < 0) return { index: -1, slide_ms: 0, beat: 0, since_ms: 0, phase: "empty" };
@@ -48,6 +55,7 @@ export function momentAt(show, timeMs) {
  * When a show that runs may take in a newer edition without a break: a looping one when its pass is over, any other
  * never (null).
  * @param {PlayedShow} show
+ * @param {number} timeMs
  */
 export function renewedAtMs(show, timeMs) {
 	return show.end === "loop" && show.length_ms
@@ -57,15 +65,21 @@ export function renewedAtMs(show, timeMs) {
 
 const SLIDES_AHEAD = 6;
 
-/** The slides, of so many, whose media are fetched while slide `index` is shown, in this order. */
+/**
+ * The slides, of so many, whose media are fetched while slide `index` is shown, in this order.
+ * @param {number} count
+ * @param {number} index
+ */
 export const comingSlides = (count, index) =>
 	Array.from({ length: Math.min(SLIDES_AHEAD, count - index) }, (_, step) => index + step);
 
+/** @param {Core.SlideSchedule} schedule */
 const begun = (schedule) => schedule.beats.map((beat) => beat.start_ms);
 
 /**
  * How far the clip that is a slide's ground has come in its round; null where the ground does not move.
  * @param {Core.SlideDrawing} drawing
+ * @param {number} slideMs
  */
 function groundPlayed(drawing, slideMs) {
 	const mark = drawing.ground?.find(({ kind }) => kind === "clip");
@@ -74,7 +88,7 @@ function groundPlayed(drawing, slideMs) {
 	return (Math.max(slideMs, 0) % passMs) / passMs;
 }
 
-/** @param {PlayedShow} show */
+/** @param {PlayedShow} show @param {number} index @param {Instant} at @param {any} [values] */
 export function layerAt(show, index, at, values = STILL) {
 	const { motions, view, drawing } = show.slides[index];
 	return {
@@ -86,14 +100,22 @@ export function layerAt(show, index, at, values = STILL) {
 	};
 }
 
-/** A slide as it is at its last instant. @param {PlayedShow} show */
+/**
+ * A slide as it is at its last instant. @param {PlayedShow} show
+ * @param {number} index
+ * @param {any} [values]
+ */
 export function lastLayer(show, index, values = STILL) {
 	const schedule = show.slides[index].schedule;
 	const at = { ...slideMoment(schedule, schedule.length_ms), slide_ms: schedule.length_ms, begun_ms: begun(schedule) };
 	return layerAt(show, index, at, values);
 }
 
-/** A slide when a beat is complete. @param {PlayedShow} show */
+/**
+ * A slide when a beat is complete. @param {PlayedShow} show
+ * @param {number} index
+ * @param {number} beat
+ */
 export function restLayer(show, index, beat) {
 	const schedule = show.slides[index].schedule;
 	return layerAt(show, index, {
@@ -106,7 +128,13 @@ export function restLayer(show, index, beat) {
 
 const EVEN = [0, 0, 1, 1];
 
-/** A layer with what a carry does to its objects added to what they do themselves. */
+/**
+ * A layer with what a carry does to its objects added to what they do themselves.
+ * @param {Layer} layer
+ * @param {Core.Moved[] | undefined} moved
+ * @param {number} progress
+ * @param {number} [ground]
+ */
 function movedLayer(layer, moved, progress, ground = 1) {
 	if (!moved?.length && ground >= 1) return layer;
 	const objects = new Map(layer.objects);
@@ -115,7 +143,13 @@ function movedLayer(layer, moved, progress, ground = 1) {
 	return { ...layer, objects, ground };
 }
 
-/** The layers of a transition, from the back: the slide that goes, if any, and the one that comes. */
+/**
+ * The layers of a transition, from the back: the slide that goes, if any, and the one that comes.
+ * @param {Core.Layers} layers
+ * @param {Layer | null} going
+ * @param {Layer} coming
+ * @param {number} progress
+ */
 export function transitionLayers(layers, going, coming, progress) {
 	if (!going) return [coming];
 	const ground = layers.new_ground?.length ? valueAt(layers.new_ground, EVEN, progress) : 1;
@@ -126,7 +160,11 @@ export function transitionLayers(layers, going, coming, progress) {
 	return layers.old_on_top ? pair.reverse() : pair;
 }
 
-/** @returns {{layers: object[], blackness: number}} layers from the back over black @param {PlayedShow} show */
+/**
+ * @returns {FrameState} layers from the back over black @param {PlayedShow} show
+ * @param {number} timeMs
+ * @param {boolean} [firstPass]
+ */
 export function frameStateAt(show, timeMs, firstPass = true) {
 	const moment = momentAt(show, timeMs);
 	if (moment.index < 0) return { layers: [], blackness: 0 };

@@ -7,6 +7,7 @@ const RUB_PX = 16;
 const NEAR_PX = 1.5;
 const MOST_POINTS = 5000;
 
+/** @param {number} x @param {number} y @param {[number, number]} from @param {[number, number]} to */
 const fromLine = (x, y, [x1, y1], [x2, y2]) => {
 	const [dx, dy] = [x2 - x1, y2 - y1];
 	const long = dx * dx + dy * dy;
@@ -14,12 +15,19 @@ const fromLine = (x, y, [x1, y1], [x2, y2]) => {
 	return Math.sqrt((x - x1 - share * dx) ** 2 + (y - y1 - share * dy) ** 2);
 };
 
+/** @param {{points: [number, number][]}} stroke @param {number} x @param {number} y */
 const distancePx = ({ points }, x, y) =>
 	points.length === 1
 		? fromLine(x, y, points[0], points[0])
 		: Math.min(...points.slice(1).map((point, at) => fromLine(x, y, points[at], point)));
 
-/** The strokes without those that come nearer than `reachPx` to a place. */
+/**
+ * The strokes without those that come nearer than `reachPx` to a place.
+ * @param {Core.InkStroke[]} strokes
+ * @param {number} x
+ * @param {number} y
+ * @param {number} reachPx
+ */
 export const rubbedOut = (strokes, x, y, reachPx) => strokes.filter((stroke) => distancePx(stroke, x, y) > reachPx);
 
 /**
@@ -30,17 +38,21 @@ export class Board extends EventTarget {
 	/**
 	 * @param {HTMLElement} over what it lies over
 	 * @param {{width_px: number, height_px: number}} frame
-	 * @param {{inks: object, edge_px: number}} looks
+	 * @param {{inks: {[name: string]: Ink}, edge_px: number}} looks
 	 */
 	constructor(over, frame, { inks, edge_px: edgePx }) {
 		super();
 		this.frame = frame;
 		this.inks = inks;
 		this.edgePx = edgePx;
+		/** @type {string | null} */
 		this.mode = null;
-		this.ink = Object.keys(inks)[0];
+		this.ink = /** @type {Core.InkStroke["ink"]} */ (Object.keys(inks)[0]);
+		/** @type {string | null} */
 		this.slideId = null;
+		/** @type {{[slideId: string]: Core.InkStroke[]}} */
 		this.drawings = {};
+		/** @type {Core.InkStroke | null} */
 		this.stroke = null;
 		this.spot = null;
 		this.keep = true;
@@ -55,18 +67,19 @@ export class Board extends EventTarget {
 			this.ring,
 		);
 		over.append(this.node);
-		this.node.addEventListener("pointerdown", (event) => this.down(event));
-		this.node.addEventListener("pointermove", (event) => this.move(event));
+		this.node.addEventListener("pointerdown", (/** @type {any} */ event) => this.down(event));
+		this.node.addEventListener("pointermove", (/** @type {any} */ event) => this.move(event));
 		for (const kind of ["pointerup", "pointercancel"]) this.node.addEventListener(kind, () => this.up());
 		this.node.addEventListener("pointerleave", () => {
 			if (this.mode === "spot") this.setSpot(null, true);
 		});
 		for (const kind of ["click", "pointerup"])
-			this.node.addEventListener(kind, (event) => {
+			this.node.addEventListener(kind, (/** @type {any} */ event) => {
 				if (this.mode) event.stopPropagation();
 			});
 	}
 
+	/** @param {string | null} mode */
 	setMode(mode) {
 		this.mode = mode === this.mode ? null : mode;
 		if (this.mode) this.node.dataset.mode = this.mode;
@@ -77,26 +90,32 @@ export class Board extends EventTarget {
 
 	nextInk() {
 		const names = Object.keys(this.inks);
-		this.ink = names[(names.indexOf(this.ink) + 1) % names.length];
+		const next = names[(names.indexOf(this.ink) + 1) % names.length];
+		this.ink = /** @type {Core.InkStroke["ink"]} */ (next);
 		this.dispatchEvent(new Event("mode"));
 	}
 
-	/** Which slide is seen. Drawings that are not kept go with their slide. */
+	/**
+	 * Which slide is seen. Drawings that are not kept go with their slide.
+	 * @param {string} slideId
+	 */
 	show(slideId) {
 		if (slideId === this.slideId) return;
-		if (!this.keep && this.drawings[this.slideId]) {
-			delete this.drawings[this.slideId];
+		if (!this.keep && this.drawings[this.slideId ?? ""]) {
+			delete this.drawings[this.slideId ?? ""];
 			this.tell();
 		}
 		this.slideId = slideId;
 		this.draw();
 	}
 
+	/** @param {any} event @returns {[number, number]} */
 	place(event) {
 		const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(this.node.getScreenCTM().inverse());
 		return [Math.round(at.x * 10) / 10, Math.round(at.y * 10) / 10];
 	}
 
+	/** @param {any} event */
 	down(event) {
 		if (!this.mode || event.button !== 0) return;
 		event.preventDefault();
@@ -113,6 +132,7 @@ export class Board extends EventTarget {
 		} else this.setSpot(at, true);
 	}
 
+	/** @param {any} event */
 	move(event) {
 		if (!this.mode) return;
 		const at = this.place(event);
@@ -130,7 +150,7 @@ export class Board extends EventTarget {
 	up() {
 		this.rubbing = false;
 		if (!this.stroke) return;
-		this.drawings[this.slideId] = [...(this.drawings[this.slideId] ?? []), this.stroke];
+		this.drawings[this.slideId ?? ""] = [...(this.drawings[this.slideId ?? ""] ?? []), this.stroke];
 		this.stroke = null;
 		this.tell();
 		this.draw();
@@ -138,18 +158,18 @@ export class Board extends EventTarget {
 
 	/** @param {number[]} place */
 	rub([x, y]) {
-		const now = this.drawings[this.slideId] ?? [];
+		const now = this.drawings[this.slideId ?? ""] ?? [];
 		const left = rubbedOut(now, x, y, RUB_PX);
 		if (left.length === now.length) return;
-		this.drawings[this.slideId] = left;
+		this.drawings[this.slideId ?? ""] = left;
 		this.tell();
 		this.draw();
 	}
 
 	/** Takes everything off the slide that is seen. */
 	clear() {
-		if (!this.drawings[this.slideId]?.length) return;
-		delete this.drawings[this.slideId];
+		if (!this.drawings[this.slideId ?? ""]?.length) return;
+		delete this.drawings[this.slideId ?? ""];
 		this.tell();
 		this.draw();
 	}
@@ -158,6 +178,7 @@ export class Board extends EventTarget {
 		this.dispatchEvent(new CustomEvent("drawings", { detail: this.drawings }));
 	}
 
+	/** @param {[number, number] | null} at @param {boolean} [mine] */
 	setSpot(at, mine = false) {
 		this.spot = at;
 		for (const node of [this.veil, this.ring]) node.toggleAttribute("hidden", !at);
@@ -177,7 +198,10 @@ export class Board extends EventTarget {
 		if (mine) this.dispatchEvent(new CustomEvent("spot", { detail: at }));
 	}
 
-	/** What another screen of the run has shown or drawn. */
+	/**
+	 * What another screen of the run has shown or drawn.
+	 * @param {any} message
+	 */
 	hear(message) {
 		if (message.kind === "spot") this.setSpot(message.at);
 		else if (message.kind === "drawings") {
@@ -192,10 +216,11 @@ export class Board extends EventTarget {
 
 	draw() {
 		const coming = this.coming?.slide_id === this.slideId ? [this.coming.stroke] : [];
-		const all = [...(this.drawings[this.slideId] ?? []), ...coming, ...(this.stroke ? [this.stroke] : [])];
+		const all = [...(this.drawings[this.slideId ?? ""] ?? []), ...coming, ...(this.stroke ? [this.stroke] : [])];
 		this.strokes.replaceChildren(...all.flatMap((stroke) => this.lines(stroke)));
 	}
 
+	/** @param {Core.InkStroke} stroke */
 	lines({ ink: name, points }) {
 		const ink = this.inks[name];
 		const d =

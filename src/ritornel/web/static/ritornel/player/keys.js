@@ -2,7 +2,10 @@
 import { keyOf, taken } from "../ui/free-keys.js";
 import { actOn } from "./presses.js";
 
-/** The digit on a key, also where a layout has it above Shift, as in France; null where there is none. */
+/**
+ * The digit on a key, also where a layout has it above Shift, as in France; null where there is none.
+ * @param {{key: string, code?: string, shiftKey?: boolean}} event
+ */
 function digitOf({ key, code = "", shiftKey = false }) {
 	if (/^\d$/.test(key)) return key;
 	return shiftKey ? null : (/^Digit(\d)$/.exec(code)?.[1] ?? null);
@@ -15,6 +18,8 @@ const PRESS_PX = 20;
  * What a finger did, however slowly: a swipe to the right goes back, one to the left on, also a slanted one; up and
  * down is neither.
  * @returns {"press" | "back" | "on" | null}
+ * @param {number} dx
+ * @param {number} dy
  */
 function swipeOf(dx, dy) {
 	if (Math.hypot(dx, dy) < PRESS_PX) return "press";
@@ -29,6 +34,7 @@ function swipeOf(dx, dy) {
  */
 export function listen(player, surface, { leave = () => undefined, step = true } = {}) {
 	let digits = "";
+	/** @type {{[key: string]: () => void}} */
 	const act = {
 		" ": () => (player.live ? player.next() : player.paused ? player.resume?.() : player.pause?.()),
 		ArrowRight: () => player.next(),
@@ -52,6 +58,7 @@ export function listen(player, surface, { leave = () => undefined, step = true }
 			} else player.next();
 		},
 	};
+	/** @param {any} event */
 	const onKey = (event) => {
 		if (event.ctrlKey || event.metaKey || event.altKey || taken(event)) return;
 		const letter = keyOf(event);
@@ -73,11 +80,14 @@ export function listen(player, surface, { leave = () => undefined, step = true }
 		act[key]();
 		if (key !== "Enter") digits = "";
 	};
+	/** @type {{x: number, y: number} | null} */
 	let touch = null;
+	/** @param {any} event */
 	const onDown = (event) => {
 		// The right button asks for the browser's menu, and a second finger zooms: neither is a cue.
 		touch = event.button || touch ? null : { x: event.clientX, y: event.clientY };
 	};
+	/** @param {any} event */
 	const onUp = (event) => {
 		const from = touch;
 		touch = null;

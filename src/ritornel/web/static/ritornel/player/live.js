@@ -2,7 +2,13 @@
 import { layerValues } from "./sampling.js";
 import { BLACK_MS, layerAt, transitionLayers } from "./frame-state.js";
 
-/** @param {PlayedShow} show */
+/**
+ * @param {PlayedShow} show
+ * @param {number} index
+ * @param {number} nowMs
+ * @param {number} [fromIndex]
+ * @returns {LiveState}
+ */
 export function arrive(show, index, nowMs, fromIndex = -1) {
 	return {
 		index,
@@ -19,33 +25,45 @@ export function arrive(show, index, nowMs, fromIndex = -1) {
 /**
  * The state before the run begins: the slide is there, its transition over, and the clock stands.
  * @param {PlayedShow} show
+ * @param {number} index
+ * @param {number} nowMs
  */
 export function standReady(show, index, nowMs) {
 	const state = arrive(show, index, nowMs);
 	return { ...state, began_ms: nowMs - state.begun_ms[0] };
 }
 
+/** @param {LiveState} state @param {number} nowMs */
 const clock = (state, nowMs) => nowMs - state.began_ms;
 
+/** @param {LiveState} state @param {number} nowMs */
 export function sinceMs(state, nowMs) {
 	return state.completed_ms !== null ? Infinity : clock(state, nowMs) - state.begun_ms[state.beat];
 }
 
-/** When the current beat has ended, on the slide's clock. @param {PlayedShow} show */
+/**
+ * When the current beat has ended, on the slide's clock. @param {PlayedShow} show
+ * @param {LiveState} state
+ */
 function endedMs(show, state) {
 	const beat = show.slides[state.index].schedule.beats[state.beat];
 	return state.completed_ms ?? state.begun_ms[state.beat] + beat.end_ms - beat.start_ms;
 }
 
+/** @param {PlayedShow} show @param {LiveState} state */
 const isLastBeat = (show, state) => state.beat + 1 >= show.slides[state.index].schedule.beats.length;
 
 // Editions made before slides said whether they go on by themselves also live do so where they advance by a time.
+/** @param {{advance: Core.Advance, schedule: Core.SlideSchedule}} slide */
 function goesOnMs({ advance, schedule }) {
 	if (schedule.goes_on_ms !== undefined) return schedule.goes_on_ms;
 	return advance.rule === "after" ? advance.after_ms : null;
 }
 
-/** Whether the slide goes on by itself from here. @param {PlayedShow} show */
+/**
+ * Whether the slide goes on by itself from here. @param {PlayedShow} show
+ * @param {LiveState} state
+ */
 export function goesOnAlone(show, state) {
 	if (state.over || state.stepped_back || goesOnMs(show.slides[state.index]) === null || !isLastBeat(show, state))
 		return false;
@@ -55,6 +73,7 @@ export function goesOnAlone(show, state) {
 /**
  * What the next cue does: "beat", "slide", "again" (from the first slide), "black" or "nothing".
  * @param {PlayedShow} show
+ * @param {LiveState} state
  */
 export function nextStep(show, state) {
 	if (state.over) return "nothing";
@@ -66,6 +85,8 @@ export function nextStep(show, state) {
 /**
  * For how long the wait for the next cue has been open; null while the beat runs, and where none is waited for.
  * @param {PlayedShow} show
+ * @param {LiveState} state
+ * @param {number} nowMs
  */
 export function waitsSinceMs(show, state, nowMs) {
 	if (nextStep(show, state) === "nothing" || goesOnAlone(show, state)) return null;
@@ -74,14 +95,14 @@ export function waitsSinceMs(show, state, nowMs) {
 	return open >= 0 ? open : null;
 }
 
-/** @param {PlayedShow} show */
+/** @param {PlayedShow} show @param {LiveState} state */
 export function nextCueId(show, state) {
 	const schedule = show.slides[state.index].schedule;
 	if (state.beat + 1 < schedule.beats.length) return schedule.beats[state.beat + 1].wait?.cue_id ?? null;
 	return schedule.last_wait?.cue_id ?? null;
 }
 
-/** @param {PlayedShow} show */
+/** @param {PlayedShow} show @param {LiveState} state @param {number} nowMs */
 export function cue(show, state, nowMs) {
 	if (state.over) return state;
 	if (!isLastBeat(show, state)) {
@@ -91,7 +112,7 @@ export function cue(show, state, nowMs) {
 	return goOn(show, state, nowMs);
 }
 
-/** @param {PlayedShow} show */
+/** @param {PlayedShow} show @param {LiveState} state @param {number} nowMs */
 export function goOn(show, state, nowMs) {
 	if (state.index + 1 < show.slides.length) return arrive(show, state.index + 1, nowMs, state.index);
 	if (show.end === "loop") return arrive(show, 0, nowMs, state.index);
@@ -100,7 +121,13 @@ export function goOn(show, state, nowMs) {
 	return now >= endedMs(show, state) ? state : { ...state, completed_ms: now, stepped_back: false };
 }
 
-/** The state at the end of a beat, at once: what a step back or a jump to a stop shows. */
+/**
+ * The state at the end of a beat, at once: what a step back or a jump to a stop shows.
+ * @param {PlayedShow} show
+ * @param {number} index
+ * @param {number} beat
+ * @param {number} nowMs
+ */
 export function stand(show, index, beat, nowMs) {
 	const { beats } = show.slides[index].schedule;
 	return {
@@ -115,7 +142,7 @@ export function stand(show, index, beat, nowMs) {
 	};
 }
 
-/** @param {PlayedShow} show */
+/** @param {PlayedShow} show @param {LiveState} state @param {number} nowMs */
 export function back(show, state, nowMs) {
 	if (state.over) return stand(show, state.index, show.slides[state.index].schedule.beats.length - 1, nowMs);
 	if (state.beat > 0) {
@@ -132,14 +159,18 @@ export function back(show, state, nowMs) {
 	return stand(show, before, show.slides[before].schedule.beats.length - 1, nowMs);
 }
 
-/** When the show goes on by itself; null where only a cue goes on. */
+/**
+ * When the show goes on by itself; null where only a cue goes on.
+ * @param {PlayedShow} show
+ * @param {LiveState} state
+ */
 export function goesOnAtMs(show, state) {
 	const earliest = goesOnMs(show.slides[state.index]);
 	if (earliest === null || !goesOnAlone(show, state)) return null;
 	return state.began_ms + Math.max(earliest, endedMs(show, state));
 }
 
-/** @param {PlayedShow} show */
+/** @param {PlayedShow} show @param {LiveState} state @param {number} nowMs */
 export function inTransition(show, state, nowMs) {
 	return (
 		state.beat === 0 &&
@@ -148,7 +179,13 @@ export function inTransition(show, state, nowMs) {
 	);
 }
 
-/** What a live show shows. `leaving` is the layer of the slide before as it was when it was left. */
+/**
+ * What a live show shows. `leaving` is the layer of the slide before as it was when it was left.
+ * @param {PlayedShow} show
+ * @param {LiveState} state
+ * @param {number} nowMs
+ * @param {any} leaving
+ */
 export function liveFrameState(show, state, nowMs, leaving) {
 	const staged = show.slides[state.index];
 	const at = {

@@ -2,6 +2,7 @@
 
 const KAPPA = 0.5522847498307936;
 
+/** @param {Core.Mask} mask @param {Region} region */
 function ways(mask, [x, y, width, height]) {
 	const angle = ((mask.angle_deg ?? 0) * Math.PI) / 180;
 	const [c, s] = [Math.cos(angle), Math.sin(angle)];
@@ -15,8 +16,10 @@ function ways(mask, [x, y, width, height]) {
 	};
 }
 
+/** @param {[number, number][]} points */
 const closed = (points) => `${points.map(([x, y], at) => `${at ? "L" : "M"} ${x} ${y}`).join(" ")} Z`;
 
+/** @param {Core.Mask} mask @param {Region} region @param {number} first @param {number} last */
 function strip(mask, region, first, last) {
 	const { cx, cy, c, s, length, half } = ways(mask, region);
 	const [a, b] = [(first - 0.5) * length, (last - 0.5) * length];
@@ -30,6 +33,7 @@ function strip(mask, region, first, last) {
 	);
 }
 
+/** @param {number} cx @param {number} cy @param {number} r */
 function circle(cx, cy, r) {
 	const k = r * KAPPA;
 	return (
@@ -38,8 +42,10 @@ function circle(cx, cy, r) {
 	);
 }
 
+/** @param {number} a @param {number} b @returns {number} */
 const shared = (a, b) => (b ? shared(b, a % b) : a);
 
+/** @param {number} count */
 function cellOrder(count) {
 	let step = Math.max(1, Math.floor(count * 0.618));
 	while (shared(step, count) !== 1) step += 1;
@@ -48,7 +54,7 @@ function cellOrder(count) {
 
 /**
  * What is seen, as an outline; empty where nothing is.
- * @param {object} mask
+ * @param {Core.Mask} mask
  * @param {number} reveal
  * @param {number[]} region x, y, width, height
  */
@@ -76,7 +82,12 @@ export function maskOutline(mask, reveal, region) {
 	}).join(" ");
 }
 
-/** The line along which a soft wipe fades, or null where the edge is hard. */
+/**
+ * The line along which a soft wipe fades, or null where the edge is hard.
+ * @param {Core.Mask} mask
+ * @param {number} reveal
+ * @param {Region} region
+ */
 export function softEdge(mask, reveal, region) {
 	const soft = mask.soft ?? 0;
 	if (mask.kind !== "wipe" || soft <= 0) return null;

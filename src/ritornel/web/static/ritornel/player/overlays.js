@@ -4,13 +4,16 @@ import { maskOutline, softEdge } from "./masks.js";
 
 /** A mask on a node: a clip for a hard edge, a mask with a gradient for a soft one. */
 export class Veil {
+	/** @param {any} node @param {SVGElement} defs @param {Region} region */
 	constructor(node, defs, region) {
 		this.node = node;
 		this.defs = defs;
 		this.region = region;
+		/** @type {string | null} */
 		this.kind = null;
 	}
 
+	/** @param {{mask: Core.Mask | null, reveal: number}} values */
 	apply({ mask, reveal }) {
 		if (!mask || reveal >= 1) {
 			this.use(null);
@@ -26,6 +29,7 @@ export class Veil {
 		["x1", "y1", "x2", "y2"].forEach((name, at) => set(this.gradient, name, String(edge[at])));
 	}
 
+	/** @param {string | null} kind */
 	use(kind) {
 		if (this.kind === kind) return;
 		if (this.kind) this.node.removeAttribute(this.kind);
@@ -63,6 +67,7 @@ export class Veil {
 
 /** A tint over all that a node shows. */
 export class Tint {
+	/** @param {any} node @param {SVGElement} defs @param {Region} region */
 	constructor(node, defs, region) {
 		this.node = node;
 		this.defs = defs;
@@ -70,6 +75,7 @@ export class Tint {
 		this.on = false;
 	}
 
+	/** @param {{tint: number, colour: string}} values */
 	apply({ tint, colour }) {
 		const on = tint > 0 && Boolean(colour);
 		if (on) {
@@ -110,6 +116,9 @@ export class Tint {
 /**
  * A group's shadow: as the server's painter casts it, from the whole of what the object shows. Returns the filter's
  * address.
+ * @param {Core.ShadowMark} shadow
+ * @param {{width: number, height: number}} size
+ * @param {SVGElement} defs
  */
 export function shadowAddress(shadow, { width, height }, defs) {
 	const id = newName("shadow");

@@ -4,7 +4,13 @@ import { letterCount, lettersOf, make, MarkView, newName, set, take } from "./ma
 import { STILL } from "./sampling.js";
 import { shadowAddress, Tint, Veil } from "./overlays.js";
 
-/** Moves, then turns and scales about the pivot: the same order as the server's painter. */
+/**
+ * Moves, then turns and scales about the pivot: the same order as the server's painter.
+ * @param {any} values
+ * @param {number} pivotX
+ * @param {number} pivotY
+ * @param {number} [turnDeg]
+ */
 function transformOf(values, pivotX, pivotY, turnDeg = 0) {
 	const turn = values.turn + turnDeg;
 	const wide = values.scale * values.wide;
@@ -16,6 +22,7 @@ function transformOf(values, pivotX, pivotY, turnDeg = 0) {
 
 /** An object's nodes: its place, its moving group, its shadow and opacity, its tint, and its parts with their marks. */
 class ObjectView {
+	/** @param {Core.ObjectDrawing} item @param {SVGElement} defs @param {Media} media */
 	constructor(item, defs, media) {
 		this.item = item;
 		const reach = item.reach_px ?? 0;
@@ -46,7 +53,10 @@ class ObjectView {
 		});
 	}
 
-	/** What a press on it does, told to those who press with keys. */
+	/**
+	 * What a press on it does, told to those who press with keys.
+	 * @param {string} kind
+	 */
 	press(kind) {
 		const words = this.item.parts
 			.flatMap((part) => part.marks)
@@ -59,9 +69,10 @@ class ObjectView {
 			role: "button",
 			"aria-label": words || "Press",
 		}))
-			this.place.setAttribute(name, value);
+			this.place.setAttribute(name, String(value));
 	}
 
+	/** @param {any} objects */
 	apply(objects) {
 		const { item } = this;
 		const own = objects.get(item.object_id) ?? STILL;
@@ -76,6 +87,7 @@ class ObjectView {
 		for (const view of this.parts) this.applyPart(view, objects, own, letters);
 	}
 
+	/** @param {any} view @param {any} objects @param {any} own @param {any} letters */
 	applyPart(view, objects, own, letters) {
 		const moved = view.key ? (objects.get(view.key) ?? STILL) : STILL;
 		if (view.key) {
@@ -103,10 +115,10 @@ class ObjectView {
 /** One slide's SVG group, made once and then only moved. */
 export class SlideView {
 	/**
-	 * @param {object} drawing a SlideDrawing
+	 * @param {Core.SlideDrawing} drawing
 	 * @param {{width_px: number, height_px: number}} frame
-	 * @param {Object<string, string>} media addresses by asset
-	 * @param {Object<string, object>} presses what a press on an object does
+	 * @param {Media} media addresses by asset
+	 * @param {Object<string, Core.PressAction>} presses what a press on an object does
 	 * @param {boolean} pressed whether objects can be pressed here
 	 */
 	constructor(drawing, frame, media, presses = {}, pressed = false) {
@@ -125,7 +137,9 @@ export class SlideView {
 		defs.append(frameClip);
 		const framed = make("g", { "clip-path": `url(#${frameClip.id})` });
 		framed.append(this.view);
-		this.grounds = (drawing.ground ?? [drawing.background]).map((mark) => new MarkView(mark, defs, media));
+		this.grounds = (drawing.ground ?? [/** @type {any} */ (drawing).background]).map(
+			(mark) => new MarkView(mark, defs, media),
+		);
 		this.ground.append(...this.grounds.map(({ node }) => node));
 		this.view.append(this.ground);
 		this.node.append(defs, framed);
@@ -178,6 +192,7 @@ export class Painter {
 		svg.replaceChildren(make("rect", { width, height, fill: "#000000" }), this.black);
 	}
 
+	/** @param {number} index */
 	view(index) {
 		if (!this.views.has(index)) {
 			const { drawing, presses } = this.show.slides[index];
@@ -186,13 +201,17 @@ export class Painter {
 		return this.views.get(index);
 	}
 
-	/** Makes the pictures of a slide ready before they are needed. */
+	/**
+	 * Makes the pictures of a slide ready before they are needed.
+	 * @param {number} index
+	 */
 	async ready(index) {
 		const images = [...this.view(index).node.querySelectorAll("image")].map((node) => {
 			const image = new Image();
 			image.src = node.getAttribute("href");
 			return image.decode().catch(() => undefined);
 		});
+		/** @type {SlideView} */
 		const { objects, grounds } = this.view(index);
 		const clips = [...grounds, ...objects.flatMap(({ parts }) => parts.flatMap(({ marks }) => marks))].map(
 			(mark) => mark.ready,
@@ -200,6 +219,7 @@ export class Painter {
 		await Promise.all([...images, ...clips]);
 	}
 
+	/** @param {FrameState} frameState */
 	paint(frameState) {
 		// Layers turned in depth, and all above them, are shown on sheets of their own over the surface.
 		const first = frameState.layers.findIndex((layer) => inDepth(layer.values));

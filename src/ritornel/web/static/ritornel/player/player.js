@@ -98,6 +98,7 @@ export class ShowPlayer extends EventTarget {
 		]);
 		this.audio?.resume().catch(() => undefined);
 		this.clock = new Clock(this.audio ?? this.card);
+		/** @type {number} */
 		this.returns = 0;
 		this.running = true;
 		this.first = index;
@@ -168,6 +169,7 @@ export class ShowPlayer extends EventTarget {
 	/**
 	 * Live: what has gone on by itself until now. A pass of a looping show lasts at least a frame, and what was slept
 	 * through is not caught up with.
+	 * @param {any} now
 	 */
 	goOnAlone(now) {
 		let passed = 0;
@@ -210,6 +212,7 @@ export class ShowPlayer extends EventTarget {
 				const next = moment.index + 1;
 				if (next < this.show.slides.length) this.painter.ready(next);
 			}
+			/** @type {string} */
 			this.seen = key;
 			this.dispatchEvent(new CustomEvent("moment", { detail: moment }));
 			if (moment.phase === "over") this.dispatchEvent(new Event("end"));
@@ -231,7 +234,12 @@ export class ShowPlayer extends EventTarget {
 		return { index, beat, slide_ms: now - began, phase };
 	}
 
-	/** Live: takes on a new state; `arrived` where it is another visit to a slide. */
+	/**
+	 * Live: takes on a new state; `arrived` where it is another visit to a slide.
+	 * @param {any} state
+	 * @param {any} arrived
+	 * @param {number} [atMs]
+	 */
 	take(state, arrived, atMs = this.clock.now()) {
 		const before = this.state;
 		if (arrived && before) {
@@ -263,7 +271,10 @@ export class ShowPlayer extends EventTarget {
 		};
 	}
 
-	/** Takes over where another screen of the same run is. */
+	/**
+	 * Takes over where another screen of the same run is.
+	 * @param {{state: any, now_ms: number, paused: any, ready?: any, first?: number, black: any}} told
+	 */
 	adopt({ state, now_ms: nowMs, paused, ready = false, first = 0, black }) {
 		const before = this.state;
 		const begins = this.ready && !ready;
@@ -348,6 +359,7 @@ export class ShowPlayer extends EventTarget {
 		);
 	}
 
+	/** @param {number} index */
 	goTo(index) {
 		const at = Math.max(0, Math.min(index, this.show.slides.length - 1));
 		const now = this.clock.now();
@@ -363,7 +375,11 @@ export class ShowPlayer extends EventTarget {
 		} else this.seek(this.show.starts_ms[at]);
 	}
 
-	/** Live: to the end of a beat, at once, as a step back shows it. */
+	/**
+	 * Live: to the end of a beat, at once, as a step back shows it.
+	 * @param {number} index
+	 * @param {number} beat
+	 */
 	standAt(index, beat) {
 		if (this.ready) {
 			this.goTo(index);
@@ -375,6 +391,7 @@ export class ShowPlayer extends EventTarget {
 		this.acted();
 	}
 
+	/** @param {number} ms */
 	seek(ms) {
 		this.clock.set(Math.max(0, Math.min(ms, this.show.length_ms)));
 		this.heardMs = 0;
@@ -418,6 +435,7 @@ export class ShowPlayer extends EventTarget {
 		this.acted();
 	}
 
+	/** @param {boolean} on */
 	setBlack(on) {
 		this.black = on;
 		this.paint();

@@ -2,7 +2,10 @@
 // come by themselves, in their order.
 import { comingSlides } from "./frame-state.js";
 
-/** The fonts that a slide's words are set in: asked for before their words come, while there is a line. */
+/**
+ * The fonts that a slide's words are set in: asked for before their words come, while there is a line.
+ * @param {PlayedSlide} slide
+ */
 function fontsOf(slide) {
 	const marks = slide.drawing.objects.flatMap(({ parts }) => parts.flatMap((part) => part.marks));
 	const faces = marks

@@ -1,7 +1,10 @@
 // Clips that presses play, beside the running order: what they show instead, and what is heard of them.
 import { STILL } from "./sampling.js";
 
-/** How long a clip takes to play once: (out - in) / rate, rounded half up, as core/document/objects.py has it. */
+/**
+ * How long a clip takes to play once: (out - in) / rate, rounded half up, as core/document/objects.py has it.
+ * @param {{in_ms?: number, out_ms: number, rate_pct?: number}} clip
+ */
 export const passOf = ({ in_ms: from = 0, out_ms: to, rate_pct: rate = 100 }) =>
 	Math.floor(((to - from) * 100) / rate + 0.5);
 
@@ -13,6 +16,7 @@ export class PressedClips {
 		this.begun = new Map();
 	}
 
+	/** @param {PlayedSlide} slide @param {string} objectId */
 	toggle(slide, objectId) {
 		const clip = slide.clips?.[objectId];
 		if (!clip) return;
@@ -31,7 +35,11 @@ export class PressedClips {
 		this.begun.clear();
 	}
 
-	/** How far one has come, 0..1: at its end it stands on its last picture. */
+	/**
+	 * How far one has come, 0..1: at its end it stands on its last picture.
+	 * @param {{clip: Core.PressedClip, atMs: number}} begun
+	 * @param {number} now
+	 */
 	played({ clip, atMs }, now) {
 		const passMs = passOf(clip);
 		const share = (now - atMs) / passMs;
@@ -44,7 +52,12 @@ export class PressedClips {
 		return [...this.begun.values()].some((entry) => !entry.clip.repeats && this.played(entry, now) < 1);
 	}
 
-	/** Puts into what is seen what the pressed clips show. */
+	/**
+	 * Puts into what is seen what the pressed clips show.
+	 * @param {FrameState} frameState
+	 * @param {number} index
+	 * @param {number} now
+	 */
 	show(frameState, index, now) {
 		const layer = this.begun.size ? frameState.layers.find((entry) => entry.index === index) : null;
 		if (!layer) return;

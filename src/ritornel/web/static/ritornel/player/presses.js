@@ -3,6 +3,7 @@
 
 const sounds = new WeakMap();
 
+/** @param {any} player @param {string} assetId */
 function playSound(player, assetId) {
 	const playing = sounds.get(player) ?? new Map();
 	sounds.set(player, playing);
@@ -18,20 +19,29 @@ function playSound(player, assetId) {
 	audio.play().catch(() => playing.delete(assetId));
 }
 
-/** Stops what presses have started: when the show is left, or goes to another slide. */
+/**
+ * Stops what presses have started: when the show is left, or goes to another slide.
+ * @param {any} player
+ */
 export function stopPressed(player) {
 	for (const audio of sounds.get(player)?.values() ?? []) audio.pause();
 	sounds.delete(player);
 }
 
+/** @param {string} address */
 const open = (address) => window.open(address, "_blank", "noopener,noreferrer");
 
+/** @param {any} player @param {string} slideId */
 function goTo(player, slideId) {
-	const index = player.show.slides.findIndex((entry) => entry.id === slideId);
+	const index = player.show.slides.findIndex((/** @type {PlayedSlide} */ entry) => entry.id === slideId);
 	if (index >= 0) player.goTo(index);
 }
 
-/** Does what a press on `target` asks for. @returns {boolean} whether it asked for anything */
+/**
+ * Does what a press on `target` asks for. @returns {boolean} whether it asked for anything
+ * @param {any} player
+ * @param {any} target
+ */
 export function actOn(player, target) {
 	const link = target.closest?.("[data-link]");
 	if (link) {
@@ -41,7 +51,9 @@ export function actOn(player, target) {
 		return true;
 	}
 	const node = target.closest?.("[data-press]");
-	const slide = player.show.slides.find((entry) => entry.id === node?.closest("[data-layer]")?.dataset.layer);
+	const slide = player.show.slides.find(
+		(/** @type {PlayedSlide} */ entry) => entry.id === node?.closest("[data-layer]")?.dataset.layer,
+	);
 	const press = slide?.presses[node?.dataset.object];
 	if (!press) return false;
 	if (press.do === "next") player.next();

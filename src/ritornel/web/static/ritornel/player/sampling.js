@@ -37,6 +37,7 @@ const ONCE_BENEATH = -1;
 /**
  * @returns {number|null} 0..1 within the current repeat, 1 when over, null before it begins
  * @param {Core.Segment} segment
+ * @param {Instant} at
  */
 function progressOf(segment, at) {
 	const [, , , beat, offset, cycle, repeats] = segment;
@@ -55,7 +56,12 @@ function progressOf(segment, at) {
 	return (elapsed % cycle) / cycle;
 }
 
-/** The value between the two keys around `progress`, eased over that piece. */
+/**
+ * The value between the two keys around `progress`, eased over that piece.
+ * @param {[number, number][]} keys
+ * @param {number[]} curve
+ * @param {number} progress
+ */
 export function valueAt(keys, curve, progress) {
 	let before = keys[0];
 	if (progress <= before[0]) return before[1];
@@ -70,9 +76,10 @@ export function valueAt(keys, curve, progress) {
 	return before[1];
 }
 
+/** @type {{[channel: string]: boolean}} */
 const MULTIPLIES = { opacity: true, scale: true, wide: true, reveal: true, drawn: true, typed: true };
 
-/** @param {object} motion @param {Instant} at */
+/** @param {Core.Motion} motion @param {Instant} at */
 export function valuesAt(motion, at) {
 	let current = -1;
 	let shown = !motion.away_first;
@@ -102,7 +109,10 @@ export function valuesAt(motion, at) {
 	return result ?? STILL;
 }
 
-/** The channels of a slide's layer during a transition. @param {Core.Ramp[]} ramps */
+/**
+ * The channels of a slide's layer during a transition. @param {Core.Ramp[]} ramps
+ * @param {number} progress
+ */
 export function layerValues(ramps, progress) {
 	/** @type {any} */
 	const result = { ...STILL };
@@ -115,7 +125,11 @@ export function layerValues(ramps, progress) {
 	return result;
 }
 
-/** Both at once: shares multiply, ways and turns add; what is away stays away. As core/motion/channels.py has it. */
+/**
+ * Both at once: shares multiply, ways and turns add; what is away stays away. As core/motion/channels.py has it.
+ * @param {any} own
+ * @param {any} more
+ */
 export function added(own, more) {
 	if (!own.shown) return own;
 	const result = {
@@ -130,7 +144,10 @@ export function added(own, more) {
 	return result;
 }
 
-/** @returns {Map<string, object>} values by `object` or `object/part` @param {Core.Motion[]} motions */
+/**
+ * @returns {Map<string, object>} values by `object` or `object/part` @param {Core.Motion[]} motions
+ * @param {Instant} at
+ */
 export function objectValues(motions, at) {
 	const result = new Map();
 	for (const motion of motions)

@@ -5,11 +5,13 @@ import { openStream } from "../ui/stream.js";
 
 /** Screens in one browser. */
 export class LocalLink {
+	/** @param {string} name @param {(message: any) => void} hear */
 	constructor(name, hear) {
 		this.channel = new BroadcastChannel(name);
 		this.channel.addEventListener("message", (event) => hear(event.data));
 	}
 
+	/** @param {any} message */
 	say(message) {
 		this.channel.postMessage(message);
 	}
@@ -32,6 +34,7 @@ export class ServerLink extends EventTarget {
 	constructor(events, say, hear) {
 		super();
 		this.address = say;
+		/** @type {boolean | null} */
 		this.up = null;
 		this.owed = new Map();
 		this.speaking = false;
@@ -51,12 +54,14 @@ export class ServerLink extends EventTarget {
 		);
 	}
 
+	/** @param {boolean} up */
 	tell(up) {
 		if (up === this.up) return;
 		this.up = up;
 		this.dispatchEvent(new Event(up ? "up" : "down"));
 	}
 
+	/** @param {any} message */
 	say(message) {
 		if (!this.address || this.silent) return;
 		// Of what changes from moment to moment only the latest matters to who is late.

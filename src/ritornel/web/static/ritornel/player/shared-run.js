@@ -15,6 +15,7 @@ export class SharedRun extends EventTarget {
 		this.role = role;
 		this.revision = revision;
 		this.seq = 0;
+		/** @type {any[]} */
 		this.links = [];
 		this.others = new Map();
 		this.me = `${role} ${crypto.getRandomValues(new Uint32Array(1))[0].toString(36)}`;
@@ -27,12 +28,14 @@ export class SharedRun extends EventTarget {
 		this.alive = setInterval(() => this.breathe(), ALIVE_MS);
 	}
 
+	/** @param {any} link */
 	add(link) {
 		this.links.push(link);
 		this.say({ kind: "hello" });
 		if (this.player.running) this.sayState();
 	}
 
+	/** @param {any} message */
 	say(message) {
 		for (const link of this.links) link.say({ from: this.me, role: this.role, ...message });
 	}
@@ -51,6 +54,7 @@ export class SharedRun extends EventTarget {
 	/**
 	 * A state told of another edition of the show, as it is in this one: the same slide, as many beats on as it has. Null
 	 * where the slide is not in it.
+	 * @param {{revision: number, slide_id: any, state: any}} message
 	 */
 	fitted({ revision, slide_id: id, state }) {
 		if (revision === this.revision) return state;
@@ -78,11 +82,15 @@ export class SharedRun extends EventTarget {
 		}
 	}
 
-	/** Whether a screen of this role has been heard of just now. */
+	/**
+	 * Whether a screen of this role has been heard of just now.
+	 * @param {string} role
+	 */
 	has(role) {
 		return [...this.others.values()].some((other) => other.role === role);
 	}
 
+	/** @param {any} message */
 	hear(message) {
 		if (message.from === this.me) return;
 		if (message.from) {
@@ -106,6 +114,7 @@ export class SharedRun extends EventTarget {
 		} else this.dispatchEvent(new CustomEvent("other", { detail: message }));
 	}
 
+	/** @param {any} message */
 	async hearState(message) {
 		const first = !this.player.running;
 		if (message.seq < this.seq || (message.seq === this.seq && !first)) return;
@@ -117,6 +126,7 @@ export class SharedRun extends EventTarget {
 		}
 		const state = this.fitted(message);
 		if (!state) return;
+		/** @type {any} */
 		this.waiting = { ...message, state };
 		if (first) {
 			if (this.beginning) return;

@@ -6,11 +6,19 @@ const STEPS = 65;
 const EDGE_S = 0.005;
 const DOWN_S = 0.3;
 const UP_S = 0.6;
-/** What the sound of a clip at its speed is called: core/sound/tempo.py. */
+/**
+ * What the sound of a clip at its speed is called: core/sound/tempo.py.
+ * @param {{asset_id: any, rate_pct?: number}} clip
+ */
 export const soundOf = ({ asset_id: id, rate_pct: rate = 100 }) => (rate === 100 ? id : `${id}@${rate}`);
+/** @param {number} db */
 const factor = (db) => 10 ** (db / 20);
 
-/** Samples of a piece of an equal-power fade, from progress `from` to `to`. */
+/**
+ * Samples of a piece of an equal-power fade, from progress `from` to `to`.
+ * @param {number} from
+ * @param {number} to
+ */
 function fadeCurve(from, to) {
 	return Float32Array.from({ length: STEPS }, (_, i) =>
 		Math.sin(((from + ((to - from) * i) / (STEPS - 1)) * Math.PI) / 2),
@@ -21,6 +29,12 @@ function fadeCurve(from, to) {
  * Lays a fade in at the start and a fade out before the end onto a gain, for what is at `offset` seconds of its life
  * when it is begun.
  * All in seconds; `length` may be Infinity.
+ * @param {AudioParam} gain
+ * @param {number} when
+ * @param {number} offset
+ * @param {number} length
+ * @param {number} fadeIn
+ * @param {number} fadeOut
  */
 function layFades(gain, when, offset, length, fadeIn, fadeOut) {
 	if (fadeIn > offset) gain.setValueCurveAtTime(fadeCurve(offset / fadeIn, 1), when, fadeIn - offset);
@@ -32,12 +46,16 @@ function layFades(gain, when, offset, length, fadeIn, fadeOut) {
 		gain.setValueCurveAtTime(fadeCurve((length - begins) / fadeOut, 0), when + begins - offset + 1e-4, length - begins);
 }
 
-/** The level of breakpoints at an instant, in dB: core/sound/ducking.py. */
+/**
+ * The level of breakpoints at an instant, in dB: core/sound/ducking.py.
+ * @param {[number, number][]} points
+ * @param {number} ms
+ */
 export function levelAt(points, ms) {
 	const next = points.findIndex(([at]) => ms < at);
 	if (!points.length) return 0;
 	if (next === 0) return points[0][1];
-	if (next < 0) return points.at(-1)[1];
+	if (next < 0) return points[points.length - 1][1];
 	const [[a, from], [b, to]] = [points[next - 1], points[next]];
 	return from + ((to - from) * (ms - a)) / (b - a);
 }
@@ -45,6 +63,10 @@ export function levelAt(points, ms) {
 /**
  * Lays breakpoints onto a gain for music that is at `fromMs` of the show at `when`. Exponential ramps are straight in
  * dB.
+ * @param {AudioParam} gain
+ * @param {number} when
+ * @param {number} fromMs
+ * @param {[number, number][]} points
  */
 function layDucking(gain, when, fromMs, points) {
 	gain.cancelScheduledValues(when);
@@ -96,11 +118,15 @@ export class Sound {
 			});
 	}
 
-	/** When all that begins before an instant has come. */
+	/**
+	 * When all that begins before an instant has come.
+	 * @param {number} beforeMs
+	 */
 	ready(beforeMs) {
 		return Promise.all(this.coming.filter(({ at }) => at < beforeMs).map(({ came }) => came));
 	}
 
+	/** @param {string} assetId */
 	async load(assetId) {
 		const reply = await fetch(this.show.heard?.[assetId] ?? this.show.media[assetId]);
 		// A clip may have no sound to decode.
@@ -137,7 +163,10 @@ export class Sound {
 		this.out.gain.value = value ? 0 : 1;
 	}
 
-	/** How loud all of it is, in dB; -60 is silence. */
+	/**
+	 * How loud all of it is, in dB; -60 is silence.
+	 * @param {number} db
+	 */
 	set levelDb(db) {
 		this.out.gain.value = db <= -60 ? 0 : factor(db);
 	}
@@ -156,6 +185,7 @@ export class Sound {
 		this.hush(20);
 	}
 
+	/** @param {string} id @param {number} fadeMs */
 	stopSpan(id, fadeMs) {
 		const span = this.running.get(id);
 		if (!span) return;
@@ -165,12 +195,12 @@ export class Sound {
 		const end = now + Math.max(fadeMs, 5) / 1000;
 		const fade = span.leave.gain;
 		fade.setValueCurveAtTime(fadeCurve(1, 0), now, end - now);
-		span.sources.forEach((source) => source.stop(end + 0.01));
+		span.sources.forEach((/** @type {AudioScheduledSourceNode} */ source) => source.stop(end + 0.01));
 	}
 
 	/**
 	 * Begins a span `offsetMs` into its life.
-	 * @param {object} span a MusicTime
+	 * @param {Core.MusicTime} span
 	 * @param {number} offsetMs
 	 * @param {number} lengthMs its whole length, Infinity when live
 	 */
@@ -217,6 +247,7 @@ export class Sound {
 		}
 	}
 
+	/** @param {any} entry @param {number} startMs @param {number} period */
 	layPass(entry, startMs, period) {
 		const { span, when, offsetMs, lengthMs } = entry;
 		const endMs = Math.min(startMs + span.lasts_ms, lengthMs);
@@ -235,13 +266,19 @@ export class Sound {
 		source.onended = () => entry.sources.delete(source);
 	}
 
-	/** Self-running: makes the music be where the playhead is. */
+	/**
+	 * Self-running: makes the music be where the playhead is.
+	 * @param {number} timeMs
+	 */
 	seek(timeMs) {
 		this.stop();
 		this.follow(timeMs);
 	}
 
-	/** Begins spans whose time has come. */
+	/**
+	 * Begins spans whose time has come.
+	 * @param {number} timeMs
+	 */
 	follow(timeMs) {
 		for (const span of this.show.music) {
 			const running = this.running.has(span.span_id);
@@ -253,7 +290,10 @@ export class Sound {
 		this.ahead();
 	}
 
-	/** Self-running: lays the voices and effects that begin within the next seconds, each on its very sample. */
+	/**
+	 * Self-running: lays the voices and effects that begin within the next seconds, each on its very sample.
+	 * @param {number} seconds
+	 */
 	layVoices(seconds) {
 		if (!this.at) return;
 		const { ms, when } = this.at;
@@ -265,7 +305,7 @@ export class Sound {
 	}
 
 	/**
-	 * @param {object} voice a SoundTime, of a voice or an effect
+	 * @param {Spoken} voice a voice, an effect, or a clip that was pressed
 	 * @param {number} when
 	 * @param {number} fromMs how much of it is over already
 	 */
@@ -293,7 +333,7 @@ export class Sound {
 	}
 
 	/** Ends all voices. */
-	hush(fadeMs = 20, which = (voice) => Boolean(voice), all = true) {
+	hush(fadeMs = 20, which = (/** @type {Core.SoundTime} */ voice) => Boolean(voice), all = true) {
 		if (all) this.at = null;
 		const now = this.audio.currentTime;
 		for (const [id, { source, level, voice }] of [...this.speaking]) {
@@ -304,7 +344,10 @@ export class Sound {
 		}
 	}
 
-	/** Plays what is heard of a clip that was pressed. */
+	/**
+	 * Plays what is heard of a clip that was pressed.
+	 * @param {Core.PressedClip} clip
+	 */
 	playPressed(clip) {
 		if (!this.pressable.includes(clip)) return;
 		const [passMs, rate] = [passOf(clip), clip.rate_pct ?? 100];
@@ -323,13 +366,19 @@ export class Sound {
 		this.sink(this.audio.currentTime + 0.01, lasts / 1000);
 	}
 
+	/** @param {string} objectId */
 	endPressed(objectId) {
 		this.hush(20, ({ id }) => id === `pressed ${objectId}`, false);
 		this.sink(this.audio.currentTime + 0.01, 0);
 	}
 
-	/** Live: ends the clips that do not go on into a beat; those of other slides never do. */
+	/**
+	 * Live: ends the clips that do not go on into a beat; those of other slides never do.
+	 * @param {number} index
+	 * @param {number} beat
+	 */
 	endClips(index, beat) {
+		/** @param {{id: string, index: number, beat: number, ends_with_beat: any}} clip */
 		const ends = ({ id, index: own, beat: begun, ends_with_beat: withBeat }) =>
 			id.startsWith("clip ") && (own !== index || begun > beat || (withBeat && begun !== beat));
 		const ended = [...this.speaking.values()].some(({ voice }) => ends(voice));
@@ -337,7 +386,11 @@ export class Sound {
 		if (ended) this.sink(this.audio.currentTime + 0.01, 0);
 	}
 
-	/** Live: music sinks from an instant on, and rises again so many seconds later. */
+	/**
+	 * Live: music sinks from an instant on, and rises again so many seconds later.
+	 * @param {number} from
+	 * @param {number} seconds
+	 */
 	sink(from, seconds) {
 		for (const { duck, span } of this.running.values()) {
 			if (!span.duck_db) continue;
@@ -356,7 +409,12 @@ export class Sound {
 		}
 	}
 
-	/** Live: the sounds of a beat's builds; with ON_SLIDE that of the transition, which ends what was kept before. */
+	/**
+	 * Live: the sounds of a beat's builds; with ON_SLIDE that of the transition, which ends what was kept before.
+	 * @param {number} index
+	 * @param {number} beat
+	 * @param {number} [delayMs]
+	 */
 	soundBeat(index, beat, delayMs = 0) {
 		const now = this.audio.currentTime + 0.01 + delayMs / 1000;
 		for (const effect of this.effects) {
@@ -379,6 +437,7 @@ export class Sound {
 	 */
 	speakLive(index, slideMs) {
 		const now = this.audio.currentTime + 0.01;
+		/** @param {{id: string}} sound */
 		const talks = ({ id }) => id.startsWith("voice ");
 		const spoke = [...this.speaking.values()].some((entry) => talks(entry.voice));
 		this.hush(20, talks);
@@ -405,6 +464,8 @@ export class Sound {
 	/**
 	 * Live: music of the slide's stretches runs; entering one by a jump, it starts where the self-running schedule has
 	 * it.
+	 * @param {number} index
+	 * @param {number} [slideMs]
 	 */
 	arrive(index, slideMs = 0) {
 		for (const span of this.show.music) {

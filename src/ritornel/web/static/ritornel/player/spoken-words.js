@@ -3,7 +3,7 @@ import { el } from "../ui/element.js";
 
 /**
  * Says a moment that is another slide or beat than the one before, where there is anything to say.
- * @param {HTMLElement} node a live region @param {PlayedShow} show @param {{index: number, beat: number}} moment
+ * @param {any} node a live region @param {PlayedShow} show @param {{index: number, beat: number}} moment
  * @param {string} called the slide, as "Slide 3 of 9"
  */
 export function sayMoment(node, show, { index, beat }, called) {

@@ -20,7 +20,7 @@ function scrub(score, ms) {
 /**
  * Follows the pointer from a handle until it is let go, or the pull is taken back.
  * @param {object} score has state, scale, scroll, draw, showNumber and
- * showLine, which is given the instant that was snapped to, or null @param {function} click when nothing was moved
+ * showLine, which is given the instant that was snapped to, or null @param {(event: PointerEvent) => void} click when nothing was moved
  */
 export function dragOn(score, handle, event, click) {
 	const { state } = score;

@@ -2,6 +2,7 @@
 
 const SVG = "http://www.w3.org/2000/svg";
 
+/** @param {any} node @param {any} attributes @param {any[]} children */
 function fill(node, attributes, children) {
 	for (const name in attributes) {
 		const value = attributes[name];
@@ -15,14 +16,27 @@ function fill(node, attributes, children) {
 	return node;
 }
 
-/** An HTML element. */
+/**
+ * An HTML element.
+ * @param {string} name
+ * @param {any} [attributes]
+ * @param {...any} children
+ */
 export const el = (name, attributes = {}, ...children) => fill(document.createElement(name), attributes, children);
 
-/** An SVG element. */
+/**
+ * An SVG element.
+ * @param {string} name
+ * @param {any} [attributes]
+ * @param {...any} children
+ */
 export const svg = (name, attributes = {}, ...children) =>
 	fill(document.createElementNS(SVG, name), attributes, children);
 
-/** An icon from the page's set. */
+/**
+ * An icon from the page's set.
+ * @param {string} name
+ */
 export const icon = (name) => svg("svg", { class: "icon", "aria-hidden": "true" }, svg("use", { href: `#i-${name}` }));
 
 /** A new id for something in the show. */

@@ -5,6 +5,7 @@ const WORDS = "Something went wrong on this page. What is saved is safe; load th
 const MOST = 5;
 let told = 0;
 
+/** @param {any} error @param {string} [where] */
 function tell(error, where = "") {
 	told += 1;
 	// One fault can come back with every frame.

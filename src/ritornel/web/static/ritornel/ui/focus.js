@@ -1,14 +1,20 @@
 // The keyboard's place in what is drawn anew.
 
-/** What a control is known by again. */
+/**
+ * What a control is known by again.
+ * @param {any} control
+ */
 export const nameOf = (control) =>
 	`${control.tagName} ${control.getAttribute("aria-label") ?? control.dataset.named ?? ""} ${control.tagName === "BUTTON" ? control.textContent : ""}`;
 
+/** @param {any} node */
 export const controlsOf = (node) => [...node.querySelectorAll("button, input, select, textarea, summary")];
 
 /**
  * Remembers which control has the keyboard. The result, called once the node is drawn anew, gives it to the nearest
  * control of the same name, or to `otherwise()`.
+ * @param {any} node
+ * @param {any} [otherwise]
  */
 export function keepPlace(node, otherwise = () => null) {
 	const before = controlsOf(node);

@@ -11,6 +11,7 @@ document.addEventListener(
 	true,
 );
 
+/** @param {any} event */
 export const taken = (event) =>
 	event.defaultPrevented ||
 	document.querySelector("dialog[open]") !== null ||
@@ -21,6 +22,7 @@ export const taken = (event) =>
  * The key by the letter that the page calls it by: the one on it where the layout has Latin letters, whatever their
  * order;
  * else (Cyrillic, Greek …) the one that stands there on a Latin keyboard, large with Shift.
+ * @param {{key: string, code?: string, shiftKey?: boolean}} event
  */
 export function keyOf({ key, code = "", shiftKey = false }) {
 	if (key.length !== 1 || /[ -~]/.test(key)) return key;

@@ -1,5 +1,6 @@
 // What controls do, one sentence each, by the name that they carry.
 
+/** @type {{[name: string]: string}} */
 const HINTS = {
 	// The slide
 	"Running order": "What comes when on this slide, beat by beat.",
@@ -149,10 +150,14 @@ const KINDS = [
 	[/^Place in /, "Where in the sound it plays."],
 ];
 
+/** @param {any} control */
 const nameOf = (control) =>
 	(control.getAttribute("aria-label") ?? control.labels?.[0]?.textContent ?? control.textContent).trim();
 
-/** The sentence for a control, or nothing where its own words say all. */
+/**
+ * The sentence for a control, or nothing where its own words say all.
+ * @param {any} control
+ */
 export function hintFor(control) {
 	const name = nameOf(control).replace(/\s+/g, " ");
 	return HINTS[name] ?? KINDS.find(([pattern]) => pattern.test(name))?.[1];

@@ -5,6 +5,7 @@ const RESTS_MS = 500;
 const CONTROLS = "button, input, select, textarea, summary, [role=slider]";
 
 const words = later(() => import("./hint-words.js"));
+/** @type {any} */
 let tip = null;
 let timer = 0;
 
@@ -14,7 +15,10 @@ function hide() {
 	tip = null;
 }
 
-/** Below the control, or above it where the window ends. */
+/**
+ * Below the control, or above it where the window ends.
+ * @param {any} control
+ */
 function show(control) {
 	hide();
 	tip = document.createElement("div");
@@ -28,6 +32,7 @@ function show(control) {
 	Object.assign(tip.style, { left: `${left}px`, top: `${below ? box.bottom + 6 : box.top - 6 - tip.offsetHeight}px` });
 }
 
+/** @param {any} control */
 async function giveTitle(control) {
 	if (control.title) return true;
 	// Without a line there is no sentence; it is asked for again the next time.

@@ -4,9 +4,11 @@ import { get, post } from "./requests.js";
 
 const ASK_EVERY_MS = 300;
 
+/** @param {number} seconds */
 const leftWords = (seconds) =>
 	seconds ? `, about ${seconds < 90 ? `${Math.ceil(seconds)} s` : `${Math.round(seconds / 60)} min`} left` : "";
 
+/** @param {any} now @param {string} name @param {string} part */
 function words(now, name, part) {
 	if (now.state === "waiting") return `${name} waits for the worker …`;
 	if (!now.total) return `Reading ${name} …`;
@@ -16,8 +18,11 @@ function words(now, name, part) {
 /**
  * What the worker makes of a file, as the server tells it, seen at work; null where it was told to stop.
  * @param {string} part what it is read by
+ * @param {any} reading
+ * @param {string} name
  */
 export async function watched(reading, name, part = "Page") {
+	/** @type {any} */
 	let now = null;
 	let wrong = "";
 	const line = new ProgressLine(`Reading ${name}`, {

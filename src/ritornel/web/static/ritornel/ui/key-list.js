@@ -24,7 +24,7 @@ export function openKeys(title, keys, help = "") {
 		),
 	);
 	// What is pressed here is meant for nothing beneath.
-	dialog.addEventListener("keydown", (event) => event.stopPropagation());
+	dialog.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => event.stopPropagation());
 	dialog.addEventListener("close", () => dialog.remove());
 	document.body.append(dialog);
 	dialog.showModal();

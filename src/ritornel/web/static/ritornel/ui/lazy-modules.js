@@ -21,7 +21,7 @@ export function later(load) {
 			return part.asked;
 		},
 		/** Fetched already when the pointer or the keyboard comes near. */
-		near(node) {
+		near(/** @type {Element} */ node) {
 			for (const kind of ["pointerenter", "focusin"]) node.addEventListener(kind, () => part.get(), { once: true });
 		},
 	};
@@ -30,13 +30,20 @@ export function later(load) {
 
 const POINTER = ["pointermove", "pointerup", "pointercancel"];
 
-/** Begins what a pointer does once the part for it is there; what the pointer did meanwhile is done again then. */
+/**
+ * Begins what a pointer does once the part for it is there; what the pointer did meanwhile is done again then.
+ * @template T
+ * @param {Part<T>} part
+ * @param {(module: T) => void} work
+ */
 export async function begin(part, work) {
 	if (part.ready) {
 		work(part.ready);
 		return;
 	}
+	/** @type {PointerEvent[]} */
 	const missed = [];
+	/** @param {any} event */
 	const keep = (event) => missed.push(event);
 	for (const kind of POINTER) addEventListener(kind, keep, true);
 	await part.get();
@@ -51,6 +58,7 @@ export async function begin(part, work) {
  * @param {() => Promise<void>} make
  */
 export function onFirst(sources, make) {
+	/** @param {any} event */
 	const hear = async (event) => {
 		for (const [target, kind] of sources) target.removeEventListener(kind, hear, true);
 		const { target } = event;

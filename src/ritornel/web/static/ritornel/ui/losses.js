@@ -1,10 +1,14 @@
 // What a file of another format cannot hold, by slide.
 import { el } from "./element.js";
 
-/** The list, the whole first, then slide by slide; what is told of many slides is told once. */
+/**
+ * The list, the whole first, then slide by slide; what is told of many slides is told once.
+ * @param {any[]} losses
+ */
 export function lossList(losses) {
 	const slides = new Map();
 	for (const { slide, words } of losses) slides.set(words, [...(slides.get(words) ?? []), slide]);
+	/** @param {number[]} numbers */
 	const where = (numbers) =>
 		numbers.includes(0)
 			? "Everywhere"
@@ -34,7 +38,13 @@ export function lossList(losses) {
 	);
 }
 
-/** Asks, with the list in frameState. `go` is what happens when it is wanted all the same. */
+/**
+ * Asks, with the list in frameState. `go` is what happens when it is wanted all the same.
+ * @param {string} title
+ * @param {any[]} losses
+ * @param {string} words
+ * @param {any} go
+ */
 export function askAbout(title, losses, words, go) {
 	const dialog = el("dialog", { class: "pairs-dialog losses", "aria-label": title });
 	dialog.append(

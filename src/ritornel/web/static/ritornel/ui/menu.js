@@ -1,8 +1,12 @@
 // What opens over or beside something, and closes again.
 
-/** Closes something at Escape, wherever the keyboard is; a field with words of its own comes first. */
+/**
+ * Closes something at Escape, wherever the keyboard is; a field with words of its own comes first.
+ * @param {any} node
+ * @param {any} close
+ */
 export function closeAtEscape(node, close) {
-	document.addEventListener("keydown", (event) => {
+	document.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
 		const { key, target, defaultPrevented } = event;
 		if (key !== "Escape" || node.hidden || defaultPrevented || document.querySelector("dialog[open]")) return;
 		const field = target?.closest?.("input, textarea, [contenteditable]");
@@ -12,7 +16,10 @@ export function closeAtEscape(node, close) {
 	});
 }
 
-/** Closes an opened `details` at Escape, which gives the keyboard back to its summary, and at a press elsewhere. */
+/**
+ * Closes an opened `details` at Escape, which gives the keyboard back to its summary, and at a press elsewhere.
+ * @param {any} menu
+ */
 export function closeMenu(menu) {
 	addEventListener(
 		"pointerdown",
@@ -21,7 +28,7 @@ export function closeMenu(menu) {
 		},
 		true,
 	);
-	menu.addEventListener("keydown", (event) => {
+	menu.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
 		if (event.key !== "Escape" || !menu.open) return;
 		event.stopPropagation();
 		menu.open = false;

@@ -2,11 +2,20 @@
 
 const ON_TEMPO_MS = 1500;
 
-/** How far the run is behind the plan; negative: ahead. */
+/**
+ * How far the run is behind the plan; negative: ahead.
+ * @param {number} startMs
+ * @param {number} lengthMs
+ * @param {number} onSlideMs
+ * @param {number} elapsedMs
+ */
 export const slipMs = (startMs, lengthMs, onSlideMs, elapsedMs) =>
 	elapsedMs - (startMs + Math.min(onSlideMs, lengthMs));
 
-/** The slip in words, seconds cut. */
+/**
+ * The slip in words, seconds cut.
+ * @param {number} slip
+ */
 export function paceWords(slip) {
 	if (Math.abs(slip) < ON_TEMPO_MS) return "On tempo";
 	const seconds = Math.floor(Math.abs(slip) / 1000);
@@ -15,7 +24,14 @@ export function paceWords(slip) {
 
 export const SOON_MS = 120_000;
 
-/** When the run will end, counted from its start, if it keeps to the plan from here on. */
+/**
+ * When the run will end, counted from its start, if it keeps to the plan from here on.
+ * @param {number} lengthMs
+ * @param {number} startMs
+ * @param {number} slideLengthMs
+ * @param {number} onSlideMs
+ * @param {number} elapsedMs
+ */
 export const endsAfterMs = (lengthMs, startMs, slideLengthMs, onSlideMs, elapsedMs) =>
 	lengthMs + slipMs(startMs, slideLengthMs, onSlideMs, elapsedMs);
 
@@ -23,7 +39,11 @@ const DAY_MIN = 24 * 60;
 const LENGTH = /^(?:(\d{1,2})\s*(?:h|hours?))?\s*(?:(\d{1,3})\s*(?:m|min|minutes?)?)?$/;
 const CLOCK = /^(\d{1,2})(?:[:.](\d{2}))?\s*(am|pm|a\.m\.|p\.m\.)?$/;
 
-/** When a slot ends, in minutes from now, of what is typed: a length or a time of day; null for neither. */
+/**
+ * When a slot ends, in minutes from now, of what is typed: a length or a time of day; null for neither.
+ * @param {string} text
+ * @param {number} nowMin
+ */
 export function parseSlot(text, nowMin) {
 	const words = text.toLowerCase().trim().split(/\s+/).join(" ");
 	const clock = CLOCK.exec(words);
@@ -43,7 +63,10 @@ export function parseSlot(text, nowMin) {
 	return Number(length[1] ?? 0) * 60 + Number(length[2] ?? 0) || null;
 }
 
-/** What is left of a slot, in words; past its end, by how much. */
+/**
+ * What is left of a slot, in words; past its end, by how much.
+ * @param {number} leftMs
+ */
 export function slotWords(leftMs) {
 	const seconds = Math.floor(Math.abs(leftMs) / 1000);
 	const told = `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;

@@ -5,8 +5,8 @@ import { CHOICES, choiceWords } from "./play-choice.js";
 
 /**
  * @param {HTMLDetailsElement} menu
- * @param {() => object} chosen what Play does now
- * @param {(choice: object) => void} choose
+ * @param {() => {from: string, mode: string}} chosen what Play does now
+ * @param {(choice: {from: string, mode: string}) => void} choose
  */
 export function playMenu(menu, chosen, choose) {
 	const draw = () => {

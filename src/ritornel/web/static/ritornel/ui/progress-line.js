@@ -20,6 +20,7 @@ export class PacedStatus {
 		document.body.append(this.element);
 	}
 
+	/** @param {string} words */
 	say(words) {
 		const now = performance.now();
 		if (now < this.#saidAt + this.#everyMs) return;
@@ -39,7 +40,11 @@ export class PacedStatus {
 	}
 }
 
-/** A bar that those who listen can look up; nothing tells them each of its steps. */
+/**
+ * A bar that those who listen can look up; nothing tells them each of its steps.
+ * @param {string} label
+ * @param {number} [share]
+ */
 export function progressBar(label, share = 0) {
 	const bar = el(
 		"div",
@@ -50,6 +55,7 @@ export function progressBar(label, share = 0) {
 	return bar;
 }
 
+/** @param {any} bar @param {number} share */
 function setShare(bar, share) {
 	bar.firstChild.style.width = `${share * 100}%`;
 	bar.setAttribute("aria-valuenow", Math.round(share * 100));
@@ -72,7 +78,11 @@ export class ProgressLine {
 		document.body.append(this.element);
 	}
 
-	/** What is done now, and which part of all that is. */
+	/**
+	 * What is done now, and which part of all that is.
+	 * @param {string} words
+	 * @param {number} share
+	 */
 	tell(words, share) {
 		this.#words.textContent = words;
 		setShare(this.#bar, share);

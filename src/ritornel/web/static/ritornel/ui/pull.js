@@ -13,6 +13,8 @@ const SCROLLS_PX = 8;
 /**
  * Scrolls a list while what is pulled moves towards its upper or lower edge, and is near it. What is lifted there and
  * moves away scrolls nothing.
+ * @param {HTMLElement} list
+ * @param {{clientY: number, movementY: number}} moved
  */
 export function scrollAtEdge(list, { clientY: y, movementY: way }) {
 	const { top, bottom } = list.getBoundingClientRect();
@@ -29,7 +31,8 @@ function swallowClick() {
 
 /**
  * @param {PointerEvent} down
- * @param {object} hand `lift()` when the pull begins, `move(event)` for every step of it, and at its end either
+ * @param {{lift?: () => any, move?: (event: PointerEvent) => void, drop?: (event: PointerEvent) => void,
+ *   back?: () => void, press?: (event: PointerEvent) => void, over?: () => void}} hand `lift()` when the pull begins, `move(event)` for every step of it, and at its end either
  *   `drop(event)` or `back()`; `press(event)` where it was let go without having been pulled; `over()` last of all
  * @param {{rests?: boolean}} how whether a finger has to rest first
  */
@@ -39,6 +42,7 @@ export function pull(down, { lift, move, drop, back, press, over }, { rests = tr
 	const { signal } = listening;
 	let held = false;
 	let timer = 0;
+	/** @param {any} event */
 	const mine = (event) => event.pointerId === down.pointerId;
 	const stop = () => {
 		clearTimeout(timer);
@@ -55,6 +59,7 @@ export function pull(down, { lift, move, drop, back, press, over }, { rests = tr
 	};
 	if (finger && rests) timer = setTimeout(take, RESTS_MS);
 
+	/** @param {string} kind @param {(event: any) => void} hear @param {EventTarget} [where] */
 	const listen = (kind, hear, where = /** @type {EventTarget} */ (window)) =>
 		where.addEventListener(kind, hear, { capture: true, passive: false, signal });
 	listen("pointermove", (event) => {
@@ -90,6 +95,7 @@ export function pull(down, { lift, move, drop, back, press, over }, { rests = tr
 	});
 	// What a finger holds must not scroll. The node under it may be drawn anew while it is pulled, and then hears of the
 	// finger alone.
+	/** @param {any} event */
 	const still = (event) => {
 		if (held && event.cancelable) event.preventDefault();
 	};

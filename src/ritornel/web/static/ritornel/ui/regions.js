@@ -7,13 +7,17 @@ const CONTROLS = "[data-stage], a[href], button, input, select, textarea, [tabin
 /** What a region is there for, where that is not its first control. */
 const INNER = "[data-stage], .score-place[tabindex='0']";
 
+/** @param {any} node */
 const isSeen = (node) => node.getClientRects().length > 0;
 
 /** The regions that are seen, in the order of the page; one inside of another belongs to that. */
 const regions = () =>
 	[...document.querySelectorAll(REGIONS)].filter((node) => isSeen(node) && !node.parentElement.closest(REGIONS));
 
-/** Puts the keyboard into a region: on the slide of the stage, into the score, elsewhere on its first control. */
+/**
+ * Puts the keyboard into a region: on the slide of the stage, into the score, elsewhere on its first control.
+ * @param {HTMLElement} region
+ */
 function enter(region) {
 	const found =
 		region.querySelector(INNER) ??
@@ -39,6 +43,7 @@ addEventListener("keydown", (event) => {
 if (document.querySelector("header.bar")) {
 	const content = document.querySelector("main") ?? regions()[1] ?? regions()[0];
 	content.id ||= "content";
+	/** @param {any} event */
 	const skip = (event) => {
 		event.preventDefault();
 		enter(content);

@@ -2,6 +2,10 @@
 // is known, and no more.
 
 export class Refused extends Error {
+	/**
+	 * @param {string} message
+	 * @param {{field?: string, stale?: boolean, status?: number, unanswered?: boolean, gone?: any}} [told]
+	 */
 	constructor(message, { field = "", stale = false, status = 0, unanswered = false, gone = null } = {}) {
 		super(message);
 		this.field = field;
@@ -17,6 +21,7 @@ export const csrf = () => document.querySelector("meta[name=csrf]")?.content ?? 
 const AWAY = [502, 503, 504];
 export const UNKNOWN = "It is not known whether this was done; look again in a moment.";
 
+/** @param {Response} reply */
 export async function read(reply) {
 	const body = await reply.json().catch(() => ({}));
 	if (reply.ok) return body;
@@ -28,7 +33,12 @@ export async function read(reply) {
 	throw new Refused(words, { ...body, status: reply.status, unanswered: AWAY.includes(reply.status) && !body.error });
 }
 
-/** Asks the server; an answer that refuses is an error. */
+/**
+ * Asks the server; an answer that refuses is an error.
+ * @param {string} url
+ * @param {any} options
+ * @param {string} [unanswered]
+ */
 export async function ask(url, options, unanswered = `The server cannot be reached. ${UNKNOWN}`) {
 	let reply;
 	try {
@@ -39,6 +49,7 @@ export async function ask(url, options, unanswered = `The server cannot be reach
 	return read(reply);
 }
 
+/** @param {string} url */
 export const get = (url) =>
 	ask(url, { headers: { Accept: "application/json" } }, "The server cannot be reached. Try again in a moment.");
 
@@ -56,7 +67,10 @@ export const post = (url, body = {}, editId = "") =>
 
 const AGAIN_MS = [500, 1000, 2000, 4000];
 
-/** Time passes, or the browser says that the line is back. */
+/**
+ * Time passes, or the browser says that the line is back.
+ * @param {number} ms
+ */
 const meanwhile = (ms) =>
 	new Promise((/** @type {(done?: any) => void} */ done) => {
 		const over = () => {

@@ -3,7 +3,10 @@ import { el } from "./element.js";
 
 const fetched = new Map();
 
-/** Resolves when the sheet is there, or cannot be had. */
+/**
+ * Resolves when the sheet is there, or cannot be had.
+ * @param {string} name
+ */
 export function loadSheet(name) {
 	if (!fetched.has(name)) {
 		fetched.set(

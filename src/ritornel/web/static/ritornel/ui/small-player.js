@@ -75,6 +75,7 @@ export class SmallPlayer {
 		return !this.media.paused;
 	}
 
+	/** @param {number} ms */
 	show(ms) {
 		this.media.currentTime = ms / 1000;
 		this.draw();
@@ -128,5 +129,8 @@ export class SmallPlayer {
 	}
 }
 
-/** A small player's node, where nothing else is asked of it. */
+/**
+ * A small player's node, where nothing else is asked of it.
+ * @param {any} what
+ */
 export const smallPlayer = (what) => new SmallPlayer(what).node;

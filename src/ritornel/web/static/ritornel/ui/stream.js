@@ -11,24 +11,26 @@ const AGAIN_MS = 20_000;
  * @returns {{close: () => void}}
  */
 export function openStream(address, heard, { up = () => undefined, down = () => undefined } = {}) {
+	/** @type {EventSource | null} */
 	let source = null;
 	let timer = 0;
 	const close = () => {
 		clearTimeout(timer);
-		source.close();
+		source?.close();
 	};
 	const open = () => {
-		source = new EventSource(address);
+		const line = new EventSource(address);
+		source = line;
 		for (const kind of new Set(["over", ...Object.keys(heard)]))
-			source.addEventListener(kind, (event) => {
+			line.addEventListener(kind, (event) => {
 				if (kind === "over") close();
 				heard[kind]?.(JSON.parse(event.data));
 			});
-		source.addEventListener("open", up);
-		source.addEventListener("error", () => {
+		line.addEventListener("open", up);
+		line.addEventListener("error", () => {
 			down();
 			// The browser itself comes back where the line was lost, and gives up where it was refused.
-			if (source.readyState === EventSource.CLOSED) timer = setTimeout(open, AGAIN_MS);
+			if (line.readyState === EventSource.CLOSED) timer = setTimeout(open, AGAIN_MS);
 		});
 	};
 	open();

@@ -2,6 +2,7 @@
 // is pointed at.
 import { el } from "./element.js";
 
+/** @type {any} */
 let current = null;
 let timer = 0;
 
