@@ -7,10 +7,6 @@ import sys
 import uvicorn
 
 HOST, PORT = "127.0.0.1", 8000
-KEPT_OPEN_S = 75
-"""A connection waits so long for its next request. Where it is shorter, a browser or a proxy asks on one that is just
-being closed.
-"""
 KEPT_FREE = 300
 """So many open files are kept for the database, media and everything else that is no connection."""
 
@@ -38,7 +34,6 @@ def main() -> None:
         host=asked.host,
         port=asked.port,
         log_level=asked.log_level,
-        timeout_keep_alive=KEPT_OPEN_S,
         timeout_graceful_shutdown=3,
         h11_max_incomplete_event_size=65_536,
         limit_concurrency=most_connections(),
