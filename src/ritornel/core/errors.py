@@ -1,12 +1,12 @@
-"""The one root of all errors a presenter may be told about."""
+"""The root of all errors that a presenter may see."""
 
 
 class RitornelError(Exception):
-    """A problem told in words a presenter understands: the operation, the object, the value and the limit."""
+    """A problem in words that a presenter understands: the operation, the object, the value and the limit."""
 
 
 class UnknownName(RitornelError):
-    """A name or id that nothing answers to."""
+    """A name or id that does not exist."""
 
 
 class BadValue(RitornelError):
@@ -20,7 +20,7 @@ class BadValue(RitornelError):
 
 
 class BadMedia(RitornelError):
-    """A file that is not the picture or sound it says it is, or is over a limit."""
+    """A file that is not the picture, sound or clip it claims to be, or is over a limit."""
 
 
 class BadArchive(RitornelError):
@@ -28,7 +28,7 @@ class BadArchive(RitornelError):
 
 
 class DiskFull(RitornelError):
-    """There is no room left for what is to be kept."""
+    """There is no room left to save something."""
 
 
 class Cancelled(RitornelError):

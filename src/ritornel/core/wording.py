@@ -1,4 +1,4 @@
-"""Words for people: counts and lists as they stand in sentences, and names that stay on one line."""
+"""Text for people: counts and lists within sentences, and names on one line."""
 
 import re
 import unicodedata
@@ -34,7 +34,9 @@ def list_text(words: Sequence[str], conjunction: str = "and") -> str:
 
 
 def one_line(text: str) -> str:
-    """The text as one line, for titles and names.
+    """The text as one line, for titles and names. Line breaks, control characters and lone surrogates become spaces;
+    invisible characters and those that change the direction of text are removed; runs of spaces become one; spaces at
+    the ends are removed.
 
     Line breaks, control characters and halves of characters become spaces; signs that turn the direction of what
     follows, or are not seen, are left out; runs of spaces become one; none stand at the ends.
@@ -51,7 +53,7 @@ def one_line(text: str) -> str:
 
 
 def span_text(numbers: Sequence[int]) -> str:
-    """Rising numbers in few words; what follows on one another is joined.
+    """Ascending numbers in few words; consecutive numbers are joined.
 
     >>> span_text([3, 4, 5, 7]), span_text([2])
     ('3–5, 7', '2')

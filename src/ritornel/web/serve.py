@@ -12,7 +12,7 @@ KEPT_FREE = 300
 
 
 def most_connections() -> int:
-    """So many connections and requests are taken at the same time; who comes after them is told to come back (503)."""
+    """The most connections and requests at the same time; further ones get the answer to come back later (503)."""
     from ritornel.web.config.settings import open_files_limit
 
     return max(open_files_limit() - KEPT_FREE, 100)

@@ -13,7 +13,7 @@ AGAIN_S = 5.0
 
 
 def main() -> None:
-    """Works on jobs until it is stopped. On a full disk it waits for room, and goes on."""
+    """Works on jobs until it is stopped. On a full disk it waits for room and goes on."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "ritornel.web.config.settings")
     django.setup()
     from django.conf import settings
@@ -36,7 +36,7 @@ def main() -> None:
 
 
 def work() -> None:
-    """Begins what the queues hold, and does not return before it is stopped."""
+    """Starts on the queues, and returns only when it is stopped."""
     from ritornel.core.document import decoding
     from ritornel.web.exchange.imports import LOST_WORDS as LOST_READING
     from ritornel.web.exchange.tasks import read_file

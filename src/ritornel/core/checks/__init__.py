@@ -1,4 +1,5 @@
-"""The readiness check: what in a show would make its audience stumble, each with a fix where one exists.
+"""The readiness check: everything in a show that would disturb its audience, each finding with a fix where one exists.
+A new check is a file here with a function `find` and a `TITLE` for its findings. It is registered by being there.
 
 A new check is a file here with a function `find` and a `TITLE` for its findings; it is found by being there.
 """
@@ -18,9 +19,7 @@ Check = Callable[[CheckedShow], Iterator[Finding]]
 
 
 def _collected() -> dict[str, Check]:
-    """The function `find` of every module here that has one, by the titles of the modules, in the order of their
-    names.
-    """
+    """The function `find` of every module here that has one, by module title, sorted by module name."""
     names = sorted(module.name for module in pkgutil.iter_modules(__path__))
     modules = [importlib.import_module(f"{__name__}.{name}") for name in names]
     return {module.TITLE: module.find for module in modules if hasattr(module, "find")}
@@ -35,7 +34,9 @@ def find_problems(
     heard: ShowLoudness | None = None,
     looked: Mapping[str, FrameAnalysis] | None = None,
 ) -> tuple[Finding, ...]:
-    """All findings: those the audience suffers from most come first, then in the order of the show.
+    """All findings, the most harmful kinds first, each kind in the order of the show. `faults` are problems with the
+    files of assets, `heard` is the measured loudness, `looked` is what rendered frames show of each slide. Raises
+    RitornelError where the show cannot be performed.
 
     `faults` are what is wrong with the files of assets, `heard` is how loud it was measured to be, `looked` what
     rendered frames showed of each slide. Raises RitornelError where it cannot be performed.

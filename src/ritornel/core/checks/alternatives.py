@@ -1,4 +1,4 @@
-"""Pictures that are nothing to who cannot see them."""
+"""Pictures and clips without a text alternative."""
 
 from collections.abc import Iterator
 
@@ -10,7 +10,9 @@ TITLE = "Pictures without a text alternative"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each picture or clip without words; the fix writes what the shelf has, else its name."""
+    """One finding for each picture or clip without a text alternative. The fix copies the alternative from the shelf,
+    or else the name.
+    """
     for shown in look.slides:
         slide = shown.slide
         for item in slide.objects:

@@ -1,4 +1,4 @@
-"""A speaker's picture that stands still while the voice goes on."""
+"""The picture of a speaker that stops before the voice ends."""
 
 from collections.abc import Iterator
 
@@ -11,7 +11,7 @@ TITLE = "The camera's picture ends before the voice"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """A clip that runs with its slide and ends before the slide's voice does."""
+    """One finding for each clip that runs with its slide and ends before the slide's voice does."""
     for shown in look.slides:
         slide, staged = shown.slide, shown.staged
         voice = staged.schedule.voice

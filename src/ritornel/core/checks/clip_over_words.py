@@ -1,4 +1,4 @@
-"""Clips that stand over words: a speaker's picture in front of what is to be read."""
+"""Clips that cover text, such as the picture of a speaker."""
 
 from collections.abc import Iterator
 
@@ -14,7 +14,9 @@ TITLE = "A clip covers words"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each clip and the first text it covers. A text that leaves makes room by itself."""
+    """One finding for each clip, about the first text that it covers. Text that leaves the slide by a build is not
+    counted.
+    """
     for shown in look.slides:
         slide, staged = shown.slide, shown.staged
         leaving = {build.object_id for build in slide.order if build.effect.startswith("leaves")}

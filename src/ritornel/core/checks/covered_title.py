@@ -1,4 +1,4 @@
-"""Titles and headings that something else covers."""
+"""Titles and headings that another object covers."""
 
 from collections.abc import Iterator
 
@@ -15,14 +15,14 @@ LEAST = 0.3
 
 
 def _hides(item: Object) -> bool:
-    """Whether an object hides most of what lies behind its box. Clips are told of by a check of their own."""
+    """Whether an object hides most of what lies behind its box. Clips have a check of their own."""
     if item.aside or item.opacity < 0.9 or isinstance(item, Clip):
         return False
     return isinstance(item, Picture) or (isinstance(item, Shape) and isinstance(item.fill, Plain | Gradient))
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each heading. What comes, moves or goes by builds may cover it for a while, and is left out."""
+    """One finding for each heading. Objects with builds are left out: they may cover a heading only for a while."""
     for shown in look.slides:
         slide, staged = shown.slide, shown.staged
         built = {build.object_id for build in slide.order}

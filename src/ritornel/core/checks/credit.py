@@ -1,4 +1,4 @@
-"""Sound and pictures whose licence asks for a credit that nowhere appears."""
+"""Sounds and pictures whose licence asks for a credit that the show does not give."""
 
 from collections.abc import Iterator
 
@@ -12,7 +12,7 @@ TITLE = "A credit is missing"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """What has a credit of its own, is used, and whose credit no shown slide says. One finding for all."""
+    """One finding for all assets that are used, have a credit, and whose credit stands on no shown slide."""
     said = "\n".join(
         paragraph.text
         for shown in look.slides

@@ -13,7 +13,7 @@ TITLE = "Something is cut off at the end of a slide"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """On slides that are cut short: by how much, what is lost of a voice first."""
+    """For slides that are cut short: how much time is lost. The loss of a voice comes first."""
     for shown in look.slides:
         slide, staged = shown.slide, shown.staged
         times = staged.schedule

@@ -1,4 +1,4 @@
-"""What a check finds, as a value."""
+"""A finding of a check, as a value."""
 
 from collections.abc import Mapping
 from fractions import Fraction
@@ -19,21 +19,21 @@ SEVERITIES: tuple[Severity, ...] = ("stops", "hurts", "polish")
 
 
 def about_s(ms: int) -> str:
-    """Seconds as a finding tells them, to a tenth: 12 833 -> `12.8`."""
+    """Seconds as a finding writes them, to a tenth: 12 833 -> `12.8`."""
     return f"{round_half_up(Fraction(ms, 100)) / 10:.1f}"
 
 
 class Fix(msgspec.Struct, frozen=True):
-    """What would fix it, in words that say exactly what it does, and as an edit that one undo takes back."""
+    """A fix: words that say exactly what it does, and the edit that does it. One undo takes it back."""
 
     words: str
     edit: Edit
 
 
 class Finding(msgspec.Struct, frozen=True, kw_only=True):
-    """One finding. Its `id` is the same as long as it is about the same thing. `title` has the measured figures, `why`
-    says what it means to the audience; it lies at `at_ms` of the self-running show, on the slide with that id (None:
-    it is about the whole).
+    """One finding. Its `id` stays the same as long as it is about the same thing. `title` has the measured figures,
+    `why` says what it means for the audience. It lies at `at_ms` of the self-running show, on the slide with that id
+    (None: it is about the whole show).
     """
 
     id: str
@@ -52,14 +52,14 @@ class Finding(msgspec.Struct, frozen=True, kw_only=True):
 
 
 class ShowLoudness(msgspec.Struct, frozen=True):
-    """How loud the show is as a whole, in LUFS, and where its film lands; None for silence."""
+    """How loud the whole show is, in LUFS, and how loud its film will be; None for silence."""
 
     lufs: float | None
     lands_at_lufs: float | None
 
 
 class MeasuredContrast(msgspec.Struct, frozen=True):
-    """A text that stands out too little in what was rendered: core/render/frame_analysis.py."""
+    """A text with too little contrast in rendered frames: core/render/frame_analysis.py."""
 
     object_id: str
     ratio: float
@@ -75,14 +75,14 @@ class MeasuredFlashes(msgspec.Struct, frozen=True):
 
 
 class FrameAnalysis(msgspec.Struct, frozen=True):
-    """What rendered frames showed of a slide."""
+    """What rendered frames show of a slide."""
 
     contrasts: tuple[MeasuredContrast, ...] = ()
     flashes: MeasuredFlashes = MeasuredFlashes()
 
 
 class CheckedSlide(msgspec.Struct, frozen=True):
-    """A shown slide as checks look at it: its number from 1, its staging, and when it begins in the show."""
+    """A shown slide for the checks: its number from 1, its staging, and when it begins in the show."""
 
     number: int
     slide: Slide
@@ -102,8 +102,8 @@ class CheckedSlide(msgspec.Struct, frozen=True):
         fix: Fix | None = None,
         group: str = "",
     ) -> Finding:
-        """A finding on this slide, `after_ms` after it begins. Its kind, the slide and what it is `about` there are its
-        id: `small:s4:title`.
+        """A finding on this slide, `after_ms` after the slide begins. Its id is made of its kind, the slide and what it
+        is `about`: `small:s4:title`.
         """
         return Finding(
             id=":".join(filter(None, (kind, self.slide.id, about))),
@@ -120,7 +120,7 @@ class CheckedSlide(msgspec.Struct, frozen=True):
 
 
 class CheckedShow(msgspec.Struct, frozen=True):
-    """A show as checks look at it: its shown slides, and what is performed of them."""
+    """A show for the checks: its shown slides, and its performance."""
 
     show: Show
     performance: Performance

@@ -1,4 +1,4 @@
-"""What a fix would do, before it is made: which slide then lasts how long, and the whole show."""
+"""What a fix would do, before it is made: the new lengths of slides and of the show."""
 
 import msgspec
 
@@ -11,7 +11,7 @@ from ritornel.core.time.milliseconds import clock_text
 
 
 class Fixed(msgspec.Struct, frozen=True):
-    """The show as it would be, and in words what changes of its time."""
+    """The show as the fix would leave it, and sentences about how its times change."""
 
     show: Show
     before_ms: int
@@ -20,7 +20,9 @@ class Fixed(msgspec.Struct, frozen=True):
 
 
 def fixed(show: Show, finding: Finding) -> Fixed:
-    """The show with the finding's fix. Raises BadValue where it has none, and what making it would raise."""
+    """The show with the finding's fix. Raises BadValue where the finding has none, and every error of the
+    fix itself.
+    """
     if finding.fix is None:
         raise BadValue(f"Nothing fixes “{finding.title}” by itself.", "finding")
     after = apply_edit(show, finding.fix.edit).show

@@ -1,4 +1,4 @@
-"""What rendered frames show: words that do not stand out from what is behind them, and flashes."""
+"""What rendered frames show: text with too little contrast, and flashes."""
 
 import math
 from collections.abc import Iterator
@@ -14,7 +14,7 @@ FLASHES = 3
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each text, and one for each slide that flashes, of the slides that were looked at."""
+    """One finding for each text, and one for each slide that flashes, among the slides that were analysed."""
     for shown in look.slides:
         slide = shown.slide
         seen = look.seen.get(slide.id)

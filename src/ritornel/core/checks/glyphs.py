@@ -1,4 +1,4 @@
-"""Characters that no font here has."""
+"""Characters that no shipped font has."""
 
 from collections.abc import Iterator
 
@@ -8,7 +8,7 @@ TITLE = "Characters that no font has"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each slide that has any."""
+    """One finding for each slide with such characters."""
     for shown in look.slides:
         staged = shown.staged
         if not staged.drawing.missing:

@@ -1,4 +1,4 @@
-"""Waits that nobody has timed, in a show that runs by itself."""
+"""Waits without a hold of their own, in a self-running show."""
 
 from collections.abc import Iterator
 
@@ -11,8 +11,8 @@ TITLE = "Waits that nobody has timed"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One finding a slide; its fix keeps the default as each wait's own hold, so that a later default does not change
-    it.
+    """One finding a slide. Its fix writes the default hold into each wait, so that a later default does not
+    change it.
     """
     if look.show.runs == "on cue":
         return

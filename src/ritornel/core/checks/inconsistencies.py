@@ -1,4 +1,4 @@
-"""What differs on one slide from all the others, with a fix: the notes in the margin of the overview."""
+"""Slides that differ from all others, each with a fix: the notes in the margin of the overview."""
 
 from collections import Counter
 from collections.abc import Sequence
@@ -20,7 +20,7 @@ MOST = 0.7
 
 
 class Difference(msgspec.Struct, frozen=True):
-    """One note: its slide, what it says, why it matters, and what would fix it."""
+    """One note: its slide, what it says, why it matters, and what fixes it."""
 
     slide_id: str
     title: str
@@ -30,7 +30,7 @@ class Difference(msgspec.Struct, frozen=True):
 
 
 def differences_of(show: Show) -> tuple[Difference, ...]:
-    """All notes in the order of the slides. Skipped slides are not looked at."""
+    """All notes in the order of the slides. Skipped slides are left out."""
     schedule = compile_show(show)
     shown = show.shown
     numbers = show.numbers
@@ -45,7 +45,7 @@ def differences_of(show: Show) -> tuple[Difference, ...]:
 
 
 def joins_of(show: Show) -> tuple[Difference, ...]:
-    """The slides that come by another transition than the others, in order."""
+    """The slides whose transition differs from most others, in order."""
     shown = show.shown
     habit = _habit(shown)
     numbers = show.numbers
@@ -53,7 +53,7 @@ def joins_of(show: Show) -> tuple[Difference, ...]:
 
 
 def _habit(shown: Sequence[Slide]) -> Transition | None:
-    """The transition that most slides but the first come by."""
+    """The transition that most slides have; the first slide does not count."""
     if len(shown) < 4:
         return None
     counted = Counter((slide.transition.name, slide.transition.lasts_ms) for slide in shown[1:])
@@ -82,7 +82,7 @@ def _joins(slide: Slide, number: int, habit: Transition | None, shown: Sequence[
 
 
 def _waits(slide: Slide, number: int, times: SlideSchedule, show: Show) -> list[Difference]:
-    """The waits of a self-running show that last only as long as waits usually do: one note a slide."""
+    """The waits of a self-running show that last as long as the default hold: one note a slide."""
     waits = times.untimed_waits
     if show.runs != "self-running" or not waits:
         return []

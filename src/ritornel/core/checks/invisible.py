@@ -1,4 +1,4 @@
-"""Objects that are on a slide and never seen."""
+"""Objects that are on a slide but cannot be seen."""
 
 from collections.abc import Iterator
 
@@ -13,7 +13,7 @@ LEAST = 0.02
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each object within the frame that is as good as clear."""
+    """One finding for each object within the frame that is almost transparent."""
     for shown in look.slides:
         slide = shown.slide
         for item in slide.objects:

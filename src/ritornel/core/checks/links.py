@@ -1,4 +1,4 @@
-"""Links that lead nowhere outside: to this very computer, or to names that were never meant to be found."""
+"""Links that lead nowhere: to this computer, or to names that do not exist in public."""
 
 from collections.abc import Iterator
 from urllib.parse import urlsplit
@@ -44,7 +44,7 @@ def _without_lost_slides(item: TextHolder, show: Show) -> tuple[Paragraph, ...]:
 
 
 def _dead_ends(slide: Slide, item: Object, show: Show) -> Iterator[tuple[str, str, str, Fix | None]]:
-    """What of an object leads nowhere: the finding's kind, what it is about, its title, and what would fix it."""
+    """The links of an object that lead nowhere: the finding's kind, what it is about, its title, and its fix."""
     if isinstance(item.press, OpenAddress) and leads_nowhere(item.press.address):
         title = f"“{item.name}” leads to {item.press.address}, where nobody else can go"
         fix = Fix("Let a press on it do nothing", ChangeObjects(slide.id, (item.id,), {"press": None}))
@@ -68,7 +68,7 @@ def _dead_ends(slide: Slide, item: Object, show: Show) -> Iterator[tuple[str, st
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """A press or a word that leads nowhere."""
+    """One finding for each press or linked word that leads nowhere."""
     for shown in look.slides:
         slide = shown.slide
         for item in slide.objects:

@@ -1,4 +1,4 @@
-"""How loud the whole is, where that has been measured."""
+"""How loud the whole show is, where that was measured."""
 
 import math
 from collections.abc import Iterator
@@ -18,7 +18,7 @@ def _minus(value: float) -> str:
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """A film that does not land where it should (BS.1770, −16 LUFS ± 0.5), and a show that can hardly be heard."""
+    """A film that cannot reach its loudness (BS.1770, −16 LUFS ± 0.5), and a show that is hard to hear."""
     heard = look.heard
     if heard is None or heard.lufs is None:
         return

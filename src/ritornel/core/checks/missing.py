@@ -1,4 +1,4 @@
-"""Media that are used and whose files are not there, or not whole."""
+"""Media in use whose files are missing or damaged."""
 
 from collections.abc import Iterator
 
@@ -9,7 +9,7 @@ TITLE = "Files that are missing or damaged"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each medium in use whose file is gone or damaged; where it is used first is where it is found."""
+    """One finding for each medium in use whose file is missing or damaged, at the place of its first use."""
     places = {shown.slide.id: shown for shown in look.slides}
     uses = uses_of(look.show)
     for asset in look.show.assets:

@@ -1,4 +1,4 @@
-"""Music that stops before the show does, and music that never sounds."""
+"""Music that stops before the show ends, and music that is never heard."""
 
 from collections.abc import Iterator
 
@@ -16,9 +16,7 @@ FADE_MS = 4000
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """The last music is looked at: whatever stops earlier is followed by other music, or by a silence that was
-    meant.
-    """
+    """Only the last music is checked: other music follows what stops earlier, or a silence that is meant."""
     show, performance = look.show, look.performance
     spans = {span.id: span for span in show.music}
     for lost in performance.lost_spans:

@@ -1,4 +1,4 @@
-"""Slides without notes in a show that has them."""
+"""Slides without notes, in a show where others have notes."""
 
 from collections.abc import Iterator
 
@@ -11,7 +11,7 @@ MOST = 0.5
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each slide without."""
+    """One finding for each slide without notes."""
     without = [entry for entry in look.slides if not entry.slide.notes.strip()]
     with_notes = len(look.slides) - len(without)
     if with_notes <= MOST * len(look.slides):

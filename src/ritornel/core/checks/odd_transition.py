@@ -1,4 +1,4 @@
-"""A slide that comes in another way than all the others."""
+"""A slide whose transition differs from all others."""
 
 from collections.abc import Iterator
 
@@ -9,7 +9,7 @@ TITLE = "A slide that comes in another way than the others"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """What the overview's margin says of it, with the same fix."""
+    """The same as the overview's note about it, with the same fix."""
     places = {shown.slide.id: shown for shown in look.slides}
     for note in joins_of(look.show):
         fix = Fix(note.fix_words, note.fix) if note.fix else None

@@ -1,4 +1,4 @@
-"""Objects that never come into the frame."""
+"""Objects that stay outside the frame."""
 
 from collections.abc import Iterator
 
@@ -13,7 +13,7 @@ TITLE = "Objects outside the frame"
 
 
 def is_off_frame(slide: Slide, item: Object, frame: Frame) -> bool:
-    """Whether an object lies wholly outside the frame and no build, wings or moving view ever brings it in."""
+    """Whether an object lies wholly outside the frame, and no build, wings or move of the view brings it in."""
     if slide.size is not None or item.wings is not None or any(moves_view(build) for build in slide.order):
         return False
     travels = any(build.object_id == item.id and build.effect.startswith("travels") for build in slide.order)
@@ -21,7 +21,9 @@ def is_off_frame(slide: Slide, item: Object, frame: Frame) -> bool:
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each object. What is clear besides is told of only here: to make it opaque would not help."""
+    """One finding for each object. An object that is also transparent is reported only here: to make it opaque would
+    not help.
+    """
     for shown in look.slides:
         slide = shown.slide
         for item in slide.objects:

@@ -1,4 +1,4 @@
-"""Presses that lead nowhere, and clips that wait for one that will not come."""
+"""Presses that lead nowhere, and clips that wait for a press that never comes."""
 
 from collections.abc import Iterator
 
@@ -11,9 +11,7 @@ TITLE = "Presses that lead nowhere"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """A press to a slide that is skipped; in a show that runs by itself, a clip that only a press would play (rule
-    4).
-    """
+    """A press that leads to a skipped slide; and, in a self-running show, a clip that only a press plays (rule 4)."""
     skipped = {slide.id: slide.name for slide in look.show.slides if slide.skipped}
     for shown in look.slides:
         slide = shown.slide

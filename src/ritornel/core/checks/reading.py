@@ -1,4 +1,4 @@
-"""Slides that are gone before their words are read."""
+"""Slides that end before their text can be read."""
 
 from collections.abc import Iterator
 
@@ -14,7 +14,7 @@ TITLE = "Too short to be read"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """Reading begins when the slide is there; what it takes is an estimate, and said to be one."""
+    """Reading begins when the slide is complete. Its length is an estimate, and the finding says so."""
     for shown in look.slides:
         slide, staged = shown.slide, shown.staged
         reading, times = reading_time(slide, staged.schedule), staged.schedule

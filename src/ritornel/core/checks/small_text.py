@@ -1,4 +1,4 @@
-"""Words too small to read."""
+"""Text that is too small to read."""
 
 from collections.abc import Iterator
 
@@ -10,7 +10,7 @@ TITLE = "Words too small to read"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """By the size letters came out at, where a text shrinks to fit its box."""
+    """The drawn size of the letters counts: a text may shrink to fit its box."""
     least = readable_px(look.show.frame)
     for shown in look.slides:
         slide, staged = shown.slide, shown.staged

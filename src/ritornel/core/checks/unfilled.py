@@ -1,4 +1,4 @@
-"""Places of a slide's layout that nobody has filled."""
+"""Empty places of a slide's layout."""
 
 from collections.abc import Iterator
 
@@ -9,7 +9,7 @@ TITLE = "Places left unfilled"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each slide that has any; places are not seen while a show is played, the gap is."""
+    """One finding for each slide with empty places. The show does not draw the places, but the gap is seen."""
     for shown in look.slides:
         slide = shown.slide
         places = empty_places(slide)

@@ -1,4 +1,4 @@
-"""Sections that nobody has recorded, in a show that is spoken."""
+"""Sections without a recording, in a show with voices."""
 
 from collections.abc import Iterator
 
@@ -9,7 +9,7 @@ TITLE = "Sections that nobody has recorded"
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """One for each section without any voice, where another section has one."""
+    """One finding for each section without a voice, where another section has one."""
     spoken = {slide.id for slide in look.show.slides if slide.voice is not None}
     places = {shown.slide.id: shown for shown in look.slides}
     sections = shown_sections(look.show)

@@ -1,4 +1,4 @@
-"""Pictures and clips shown larger than they are."""
+"""Pictures and clips that are shown larger than their own size."""
 
 from collections.abc import Iterator
 
@@ -12,7 +12,7 @@ MOST = 1.5
 
 
 def find(look: CheckedShow) -> Iterator[Finding]:
-    """By the marks that are drawn: crop, fit and size are in them."""
+    """Measured on the drawn marks: crop, fit and size are in them."""
     for shown in look.slides:
         staged = shown.staged
         names = {item.id: item.name for item in staged.slide.objects}

@@ -1,4 +1,4 @@
-"""Lining objects up, distributing them and making them the same size."""
+"""Aligning objects, distributing them and making them the same size."""
 
 import math
 from collections.abc import Callable
@@ -27,12 +27,12 @@ Arrangement = Literal[
 
 
 def tenths(value: float) -> float:
-    """Places and sizes are kept to a tenth of a px, rounded half up."""
+    """Places and sizes to a tenth of a px, rounded half up."""
     return math.floor(value * 10 + 0.5) / 10
 
 
 def corners(box: Box) -> tuple[float, float, float, float]:
-    """Left, top, right and bottom of the box as it is seen, its turn included."""
+    """Left, top, right and bottom of the box as it is seen, with its turn."""
     angle = math.radians(box.turn_deg)
     c, s = abs(math.cos(angle)), abs(math.sin(angle))
     half_w, half_h = (box.width * c + box.height * s) / 2, (box.width * s + box.height * c) / 2
@@ -41,7 +41,7 @@ def corners(box: Box) -> tuple[float, float, float, float]:
 
 
 def around(boxes: list[Box]) -> Box:
-    """The box around all of them as they are seen."""
+    """The box around all of them as they are seen, with their turns."""
     edges = [corners(box) for box in boxes]
     left, top = min(edge[0] for edge in edges), min(edge[1] for edge in edges)
     return Box(left, top, max(edge[2] for edge in edges) - left, max(edge[3] for edge in edges) - top)
@@ -52,7 +52,7 @@ def _moved(box: Box, dx: float, dy: float) -> Box:
 
 
 def _spread(units: list[list[Box]], axis: int) -> list[list[Box]]:
-    """The outer two stay; the rest is moved so that all gaps are equal."""
+    """Boxes with equal gaps: the outer two stay, the others move."""
     edges = [corners(around(unit)) for unit in units]
     order = sorted(range(len(units)), key=lambda n: (edges[n][axis] + edges[n][axis + 2], n))
     room = edges[order[-1]][axis + 2] - edges[order[0]][axis]
@@ -67,7 +67,9 @@ def _spread(units: list[list[Box]], axis: int) -> list[list[Box]]:
 
 
 def arranged(units: list[list[Box]], how: Arrangement, frame: Frame) -> list[list[Box]]:
-    """The boxes after the arrangement, in the same order.
+    """The boxes after the arrangement, in the same order. A unit is a single object or a group; a group keeps together.
+    Units align to the box around all of them; a single unit aligns to the frame. Places are rounded to a tenth of a px.
+    Raises BadValue for distributing fewer than three units, or sizing fewer than two.
 
     A unit is a lone object or a group, which keeps together.
 

@@ -1,4 +1,4 @@
-"""What hangs on the order of slides: where spans are anchored, and what a carry comes from."""
+"""What depends on the order of slides: the anchors of music spans, and the slide a carry comes from."""
 
 import itertools
 
@@ -8,7 +8,8 @@ from ritornel.core.document.show import MusicSpan, Show, Slide, SlideEnd, SlideS
 
 
 def after_removal(show: Show, gone: set[str]) -> tuple[tuple[MusicSpan, ...], tuple[str, ...]]:
-    """The spans re-anchored for a show without the slides `gone`, and what the maker is told about each.
+    """The spans with new anchors for a show without the slides `gone`, and messages about each. A span that loses all
+    its slides keeps its anchors; the schedule reports it as a span with no slide left.
 
     A span whose whole stretch goes keeps its anchors; the schedule reports it as a span with no slide left.
     """
@@ -33,9 +34,7 @@ def after_removal(show: Show, gone: set[str]) -> tuple[tuple[MusicSpan, ...], tu
 
 
 def turned_round(show: Show, order: list[str]) -> tuple[str, ...]:
-    """What the maker is told about spans whose end comes to lie before their start, if the slides stood in this
-    order.
-    """
+    """Messages about spans that would end before they start, if the slides stood in this order."""
     before = {slide.id: number for number, slide in enumerate(show.slides)}
     after = {slide_id: number for number, slide_id in enumerate(order)}
     names = {slide.id: slide.name or slide.id for slide in show.slides}
@@ -56,13 +55,13 @@ def turned_round(show: Show, order: list[str]) -> tuple[str, ...]:
 
 
 def _carry_from(show: Show) -> dict[str, Slide]:
-    """The shown slide before each that is come into by a carry, by its id."""
+    """For each slide with a carry, the shown slide before it, by id."""
     shown = show.shown
     return {slide.id: before for before, slide in itertools.pairwise(shown) if slide.transition.name == "carry"}
 
 
 def other_carries(before: Show, after: Show) -> tuple[str, ...]:
-    """What the maker is told about carries that an edit lets come from another slide than before."""
+    """Messages about carries that come from another slide after the edit."""
     old, new = _carry_from(before), _carry_from(after)
     told = []
     for slide in after.slides:

@@ -1,4 +1,4 @@
-"""Where the picture of a camera stands on a slide. static/ritornel/record/placing.js has the same geometry."""
+"""Where the camera's picture stands on a slide. static/ritornel/record/placing.js has the same geometry."""
 
 from typing import Annotated, Literal
 
@@ -14,7 +14,9 @@ Share = Annotated[float, Meta(ge=0, le=100)]
 
 
 class Placement(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The camera's middle in per cent of the frame across and down, and its width in per cent of the frame's.
+    """The camera's middle in per cent of the frame across and down, and its width in per cent of the frame's width. A
+    rectangle is three quarters as high as wide. `apart`: the picture is recorded, but lies on the shelf and not on the
+    slide.
 
     A rectangle is three quarters as high as wide. `apart`: it is recorded, and lies on the shelf instead of standing on
     the slide.
@@ -50,8 +52,8 @@ SNAP_PCT, EDGE_PCT = 1.6, 2.0
 
 
 def snapped_pct(value: float, half: float) -> float:
-    """A middle, in per cent, pulled to the frame's middle or to where a picture `half` as wide keeps 2 % from an edge,
-    if it is nearer than 1.6 %.
+    """A middle in per cent after snapping: to the frame's middle, or to where a picture of half width `half` keeps 2 %
+    from an edge. It snaps within 1.6 %.
 
     >>> snapped_pct(49.0, 10), snapped_pct(87.0, 10), snapped_pct(70.0, 10)
     (50, 88.0, 70.0)
@@ -61,7 +63,8 @@ def snapped_pct(value: float, half: float) -> float:
 
 
 def camera_clip(frame: Frame, placement: Placement, asset: Asset, object_id: str, lasts_ms: int) -> Clip:
-    """The camera's clip of a slide, which runs with it in silence: what is heard is the voice.
+    """The camera's clip on a slide. It runs with the slide and is silent: the voice is heard instead. Both begin at the
+    slide's 0, so lips and voice stay in step, also during the transition.
 
     Both begin at the slide's 0, so lips and voice agree, also while the transition runs.
     """
@@ -87,7 +90,7 @@ STILL_MS = 250
 
 
 def uncovered_ms(spoken_ms: int, picture_ms: int) -> int:
-    """For how long the voice goes on while the camera's picture stands still; 0 where nobody would notice.
+    """How long the voice goes on after the camera's picture has stopped; 0 where nobody would notice.
 
     >>> uncovered_ms(5850, 4270), uncovered_ms(5850, 5700)
     (1580, 0)

@@ -1,4 +1,4 @@
-"""Cells of a table: a row is a paragraph whose runs tabs part."""
+"""Cells of a table: a row is a paragraph, and tabs in its runs separate its cells."""
 
 from collections.abc import Iterable
 
@@ -8,7 +8,7 @@ from ritornel.core.document.objects import Paragraph, Table, TableColumn, TextRu
 
 
 def cells_of(row: Paragraph) -> tuple[tuple[TextRun, ...], ...]:
-    """The cells of a row: its runs, cut at each tab.
+    """The cells of a row: its runs, split at each tab.
 
     >>> row = Paragraph("r", (TextRun("Bell\\t1784, "), TextRun("Orlmere", weight=700)))
     >>> [[run.text for run in cell] for cell in cells_of(row)]
@@ -23,7 +23,7 @@ def cells_of(row: Paragraph) -> tuple[tuple[TextRun, ...], ...]:
 
 
 def row_of(row: Paragraph, cells: Iterable[tuple[TextRun, ...]]) -> Paragraph:
-    """The row with other cells: a tab stands before each but the first."""
+    """The row with other cells: a tab stands before each cell but the first."""
     runs: list[TextRun] = []
     for number, cell in enumerate(cells):
         first, *others = cell or (TextRun(""),)
@@ -35,6 +35,6 @@ def row_of(row: Paragraph, cells: Iterable[tuple[TextRun, ...]]) -> Paragraph:
 
 
 def columns_of(table: Table) -> tuple[TableColumn, ...]:
-    """The columns a table shows: those it says, and one for each further cell of its longest row; at least one."""
+    """The columns a table shows: its own, and one for each further cell of its longest row; at least one."""
     longest = max((len(cells_of(row)) for row in table.paragraphs), default=1)
     return table.columns + (TableColumn(),) * max(longest - len(table.columns), 0)

@@ -1,4 +1,4 @@
-"""The few exact changes that all edits come down to. Each has an inverse that restores the very same value."""
+"""The few exact changes that all edits are made of. Each has an inverse that restores the very same value."""
 
 from typing import ClassVar, Literal
 
@@ -12,7 +12,7 @@ from ritornel.core.errors import UnknownName
 
 
 class PutSlide(msgspec.Struct, frozen=True, tag_field="change", tag="put slide"):
-    """The slide with the same id becomes this one."""
+    """Replaces the slide with the same id."""
 
     slide: Slide
 
@@ -27,14 +27,14 @@ class RemoveSlide(msgspec.Struct, frozen=True, tag_field="change", tag="remove s
 
 
 class MoveSlide(msgspec.Struct, frozen=True, tag_field="change", tag="move slide"):
-    """Takes the slide out and puts it back in at index `to`."""
+    """Moves the slide to index `to`, counted without it."""
 
     slide_id: Id
     to: int
 
 
 class PutSettings(Named, frozen=True, tag_field="change", tag="put settings"):
-    """All that the show says for itself, apart from slides, sounds and shelf."""
+    """The show's own fields, apart from slides, sounds and shelf."""
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("title",)
     nameless: ClassVar[str] = "Untitled show"
@@ -51,7 +51,7 @@ class PutSettings(Named, frozen=True, tag_field="change", tag="put settings"):
 
 
 class PutStyle(msgspec.Struct, frozen=True, tag_field="change", tag="put style"):
-    """What all slides share: the frame, the theme and the furniture."""
+    """What all slides share: frame, theme and furniture."""
 
     frame: Frame
     theme: Theme
@@ -76,7 +76,7 @@ class InsertAsset(msgspec.Struct, frozen=True, tag_field="change", tag="insert a
 
 
 class PutAsset(msgspec.Struct, frozen=True, tag_field="change", tag="put asset"):
-    """The asset with the same id becomes this one."""
+    """Replaces the asset with the same id."""
 
     asset: Asset
 
@@ -102,7 +102,7 @@ Change = (
 
 
 def slide_index(show: Show, slide_id: str) -> int:
-    """Where the slide stands, from 0. Raises UnknownName."""
+    """The slide's index. Raises UnknownName."""
     for index, slide in enumerate(show.slides):
         if slide.id == slide_id:
             return index
@@ -110,17 +110,17 @@ def slide_index(show: Show, slide_id: str) -> int:
 
 
 def settings_of(show: Show) -> PutSettings:
-    """The change that would set the show's settings to what they are."""
+    """The change that would restore the show's present settings."""
     return PutSettings(**{name: getattr(show, name) for name in PutSettings.__struct_fields__})
 
 
 def style_of(show: Show) -> PutStyle:
-    """The change that would set the show's style to what it is."""
+    """The change that would restore the show's present style."""
     return PutStyle(show.frame, show.theme, show.furniture)
 
 
 def asset_index(show: Show, asset_id: str) -> int:
-    """Where the asset stands on the shelf, from 0. Raises UnknownName."""
+    """The asset's index on the shelf. Raises UnknownName."""
     for index, asset in enumerate(show.assets):
         if asset.id == asset_id:
             return index
@@ -128,7 +128,9 @@ def asset_index(show: Show, asset_id: str) -> int:
 
 
 def apply_change(show: Show, change: Change) -> tuple[Show, Change]:
-    """The changed show, and the change that undoes it exactly. Raises UnknownName for what is not there."""
+    """The changed show, and the change that undoes it exactly. Raises UnknownName where the change names something that
+    is not there.
+    """
     replace = msgspec.structs.replace
     slides = show.slides
     match change:
@@ -169,7 +171,7 @@ def apply_change(show: Show, change: Change) -> tuple[Show, Change]:
 
 
 def changes_between(before: Show, after: Show) -> tuple[Change, ...]:
-    """The changes that make one state of a show of another, whatever led from one to the other."""
+    """The changes from one state of a show to another, whatever edits led there."""
     found: list[Change] = []
     old, new = ({slide.id: slide for slide in show.slides} for show in (before, after))
     found += [RemoveSlide(key) for key in old if key not in new]

@@ -1,4 +1,4 @@
-"""Copies with ids of their own, which remember what they stem from."""
+"""Copies with ids of their own that keep the lineage of their originals."""
 
 from collections.abc import Mapping
 
@@ -10,8 +10,8 @@ from ritornel.core.document.show import AdvanceOnCue, Build, OnCue, Slide, Toget
 
 
 def copy_of_slide(slide: Slide, stem: str) -> Slide:
-    """The slide again, every id new and beginning with `stem`; objects share the lineage of their originals. What lies
-    beside the slide stays with the original.
+    """A copy of the slide. Every id is new and begins with `stem`; objects keep the lineage of their originals. Spares
+    are not copied.
     """
     replace = msgspec.structs.replace
     names = {item.id: f"{stem}-o{number}" for number, item in enumerate(slide.objects)}
@@ -53,15 +53,15 @@ def copy_of_slide(slide: Slide, stem: str) -> Slide:
 
 
 def _press(item: Object, names: dict[str, str]) -> PressAction | None:
-    """What a press on a copy does: it plays the copy of a clip, not the clip."""
+    """The press of a copy: it plays the copy of a clip, not the original."""
     return PlayClip(names[item.press.object_id]) if isinstance(item.press, PlayClip) else item.press
 
 
 def builds_of_copies(
     order: tuple[Build, ...], copies: Mapping[str, Object], originals: Mapping[str, Object], stem: str
 ) -> tuple[Build, ...]:
-    """The running order with the builds of objects again for their copies: `copies` and `originals` by the original's
-    id. Each comes right behind the build it is a copy of, together with it; parts are those of the copy.
+    """The running order with the builds of objects repeated for their copies: `copies` and `originals` by the
+    original's id. Each new build stands behind its original and starts together with it. Parts are those of the copy.
     """
     result: list[Build] = []
     for number, build in enumerate(order):
@@ -82,7 +82,7 @@ def builds_of_copies(
 
 
 def _same_part(original: Object, copy: Object, part: str) -> str | None:
-    """The paragraph of a copy that stands where `part` stands in the original."""
+    """The paragraph of a copy at the same place as `part` in the original."""
     if not (isinstance(original, TextHolder) and isinstance(copy, TextHolder)):
         return None
     at = next((at for at, paragraph in enumerate(original.paragraphs) if paragraph.id == part), len(copy.paragraphs))
@@ -90,7 +90,9 @@ def _same_part(original: Object, copy: Object, part: str) -> str | None:
 
 
 def builds_for(order: tuple[Build, ...], source_id: str, object_ids: list[str], stem: str) -> tuple[Build, ...]:
-    """The running order with each build of `source_id` given to other objects too, right behind it.
+    """The running order with each build of `source_id` given to other objects too, each right behind the original. A
+    build of the whole object on cue or following becomes *together*, so that no wait is added. Builds of parts are not
+    copied, since other texts have other parts.
 
     A build of the whole on cue or following is joined *together*, so that no wait is added; parts are not copied, since
     other texts have others.

@@ -1,4 +1,4 @@
-"""Who is to be thanked: the lines that credit what a show uses, and texts that keep themselves true to them."""
+"""Credits: the lines for the media a show uses, and texts that update these lines by themselves."""
 
 from functools import lru_cache
 
@@ -13,12 +13,13 @@ from ritornel.core.document.uses import uses_of
 
 
 def _thanks(asset: Asset) -> str:
-    """Whom and how: the credit as its author wants it, else author and licence; empty where nothing is known."""
+    """The credit of an asset: the author's own wording, else author and licence; empty where nothing is known."""
     return asset.credit.strip() or ", ".join(word for word in (asset.author.strip(), asset.licence.strip()) if word)
 
 
 def credit_lines(show: Show) -> tuple[str, ...]:
-    """A line for each author of what the show uses, in the order of its first use, naming what is theirs.
+    """One line for each author of the media in use, in the order of first use, with the names of their assets. Assets
+    without any known author or licence have no line.
 
     What nothing is known of has none.
     """
@@ -34,7 +35,7 @@ def credit_lines(show: Show) -> tuple[str, ...]:
 
 
 def written_credits(item: Text, lines: tuple[str, ...]) -> Text:
-    """The text with these lines; a line that stays keeps its paragraph, and with it its builds."""
+    """The text with these lines. A line that stays keeps its paragraph, and so its builds."""
     if tuple(paragraph.text for paragraph in item.paragraphs) == (lines or ("",)):
         return item
     kept = {paragraph.text: paragraph for paragraph in reversed(item.paragraphs)}
@@ -57,7 +58,7 @@ def _gives_credits(slide: Itself) -> bool:
 
 
 def true_credits(show: Show) -> tuple[Change, ...]:
-    """The changes that make texts which credit what the show uses say what it uses now."""
+    """The changes that bring texts of credits up to date with what the show uses."""
     follow = [slide for slide in show.slides if _gives_credits(Itself(slide))]
     if not follow:
         return ()
@@ -73,7 +74,7 @@ def true_credits(show: Show) -> tuple[Change, ...]:
 
 
 def _without_lost(slide: Slide) -> Slide:
-    """The slide without builds of lines that are gone."""
+    """The slide without builds of credit lines that are gone."""
     parts = {
         paragraph.id
         for item in slide.objects

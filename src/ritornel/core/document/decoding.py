@@ -1,4 +1,4 @@
-"""JSON to values and back, with the path of a fault in the words of the presenter's file."""
+"""JSON to values and back. A fault names its path in the words of the file."""
 
 import contextlib
 import re
@@ -37,7 +37,8 @@ def from_builtins(value: Any, kind: Any, subject: str) -> Any:
 
 
 def to_json(value: Any) -> bytes:
-    """Compact JSON in the order of the fields.
+    """Compact JSON in the order of the fields. Values read from JSON give the same bytes again, except that a 1 read
+    for a 1.0 is written as 1.0.
 
     Values that came from JSON give the same bytes again; a 1 written for a 1.0 does not.
     """
@@ -50,7 +51,8 @@ def to_builtins(value: Any) -> Any:
 
 
 def changed(value: T, changes: dict[str, Any], kind: Any, subject: str) -> T:
-    """A copy of a struct with some fields replaced by JSON-like values, checked as a whole.
+    """A copy of a struct with some fields replaced by JSON-like values, checked as a whole. Raises BadValue for an
+    unknown field or a value that the field cannot hold.
 
     Raises BadValue where a field is unknown or its new value is not one it can hold.
     """
@@ -59,7 +61,9 @@ def changed(value: T, changes: dict[str, Any], kind: Any, subject: str) -> T:
 
 
 def make_ready() -> None:
-    """Prepares all of the program's types that are imported for being decoded.
+    """Prepares all imported types of the program for decoding. Call it once, before there are threads: msgspec prepares
+    a type when it first decodes one, and two threads that do so at once can crash the process, since one reads what the
+    other has half made.
 
     To be called once, before there are threads: msgspec prepares a type when it is first decoded, and where two threads
     do so at the same moment one of them reads what is half made, and the process falls over.

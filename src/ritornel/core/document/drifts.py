@@ -1,4 +1,4 @@
-"""Ways in which a picture drifts: the two crops it goes between."""
+"""The ways a picture can drift: the two crops of each."""
 
 from typing import Literal
 
@@ -16,7 +16,7 @@ IN_TURN: tuple[DriftWay, ...] = ("closer", "right", "farther", "left")
 
 
 def whole_of(picture: Picture) -> Crop:
-    """All that a picture shows in its time: what it showed before it drifted, else its crop and where it drifts to."""
+    """All that a picture shows over time: its crop before it drifted, else its crop and the crop it drifts to."""
     if picture.drift and picture.drift.still:
         return picture.drift.still
     one, other = picture.crop, picture.drift.ends if picture.drift else picture.crop
@@ -27,14 +27,15 @@ def whole_of(picture: Picture) -> Crop:
 
 
 def _within(whole: Crop, across: float, down: float) -> Crop:
-    """A crop of `SHARE` of the whole, placed in what is left of it by shares of 0..1."""
+    """A crop of `SHARE` of the whole, placed in the remaining room by shares of 0..1."""
     width, height = whole.width * SHARE, whole.height * SHARE
     x, y = whole.x + (whole.width - width) * across, whole.y + (whole.height - height) * down
     return Crop(*(round(value, 6) for value in (x, y, width, height)))
 
 
 def drifted(picture: Picture, way: DriftWay) -> Picture:
-    """The picture drifting another way over all that it shows; with `none` it shows all of that, still.
+    """The picture with another drift over all that it shows. With `none` it stands still and shows all of it. Example,
+    a whole picture, to the right: from the left 82 %, in the middle of its height, to the right 82 %.
 
     Of a whole picture, to the right: from the left 82 % of it, in the middle of its height, to the right 82 %.
     """

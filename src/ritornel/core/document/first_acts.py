@@ -1,4 +1,5 @@
-"""The five acts by which somebody learns to make a show, and which of them a show has seen done.
+"""The five first acts of learning to make a show, and which of them a show has done. Only the present state of the show
+counts: an act that was undone is open again.
 
 Each is told by what the show is now, however it came about: an act that was undone is to be done again.
 """
@@ -12,7 +13,7 @@ from ritornel.core.document.show import OnCue, Show
 
 
 class FirstAct(msgspec.Struct, frozen=True):
-    """What is to be done, in a few words, and how."""
+    """What to do, in a few words, and how."""
 
     name: str
     title: str
@@ -24,7 +25,7 @@ def _has_build(show: Show) -> bool:
 
 
 def _cues(show: Show) -> tuple[OnCue, ...]:
-    """What waits for a cue within slides."""
+    """The waits for a cue within slides."""
     return tuple(build.starts for slide in show.slides for build in slide.order if isinstance(build.starts, OnCue))
 
 

@@ -1,4 +1,4 @@
-"""Slides larger than the frame, and the parts of them that the view flies to."""
+"""Slides larger than the frame, and the framings that the view flies to."""
 
 import msgspec
 
@@ -12,9 +12,7 @@ FLY = "views fly"
 
 
 class View(msgspec.Struct, frozen=True):
-    """What is seen of a slide: the middle and the width of the part that fills the frame, in px of the slide, and its
-    turn clockwise.
-    """
+    """The part of a slide that fills the frame: its middle and width in px of the slide, and its turn clockwise."""
 
     x: float
     y: float
@@ -23,12 +21,13 @@ class View(msgspec.Struct, frozen=True):
 
 
 def size_of(slide: Slide, frame: Frame) -> Frame:
-    """How large the slide is: as the frame, unless it has a size of its own."""
+    """The slide's size: its own, or the frame's where it has none."""
     return slide.size or frame
 
 
 def whole_view(slide: Slide, frame: Frame) -> View:
-    """The view that shows all of the slide.
+    """The view that shows all of the slide. In a frame of 16:9, a slide of 2560 × 720 is seen 2560 wide, with a band
+    above and below.
 
     2560 × 720 in a frame of 16:9 is seen 2560 wide, with a band above and below.
     """

@@ -1,4 +1,4 @@
-"""Where something new goes on a slide, so that it is seen: not on the very place of another, nor on its own colour."""
+"""Where a new object goes on a slide so that it can be seen: not exactly on another object, nor on its own colour."""
 
 from collections.abc import Sequence
 
@@ -15,9 +15,8 @@ MOST_COVERED = 0.5
 
 
 def free_place(items: Sequence[Object], others: Sequence[Object], frame: Frame, scale: float) -> tuple[Object, ...]:
-    """The new objects, moved together to the first place where each can be seen among the others: where they are, else
-    step by step to the right and down, beginning again at the left and top where the frame ends. Where no try is
-    free they stay.
+    """The new objects, moved together to the first place where each can be seen: where they are, else step by step to
+    the right and down, starting again at the left and top where the frame ends. Where no place is free they stay.
     """
     step = STEP_PX * scale
     for number in range(MOST_TRIES):
@@ -37,7 +36,7 @@ def _moved(item: Object, by: float, frame: Frame) -> Object:
 
 
 def _is_lost(item: Object, other: Object, step: float) -> bool:
-    """Whether the new object stands just where the other does, or for the most part on its own colour."""
+    """Whether the new object stands exactly where the other does, or mostly on its own colour."""
     a, b = item.box, other.box
     close = abs(a.x - b.x) < step / 2 and abs(a.y - b.y) < step / 2
     paint = _paint(item)
@@ -45,19 +44,19 @@ def _is_lost(item: Object, other: Object, step: float) -> bool:
 
 
 def _paint(item: Object) -> str | None:
-    """The colour by which an object is seen; None where it is more than one."""
+    """The one colour an object is seen by; None where it has several."""
     if isinstance(item, Shape):
         return item.fill.colour if isinstance(item.fill, Plain) else item.stroke.colour if item.stroke else None
     return item.colour if isinstance(item, TextHolder) else None
 
 
 def _ground(item: Object) -> str | None:
-    """The colour with which an object covers what lies beneath it."""
+    """The colour with which an object covers what lies behind it."""
     return item.fill.colour if isinstance(item, Shape) and isinstance(item.fill, Plain) else None
 
 
 def _covered(box: Box, by: Box) -> float:
-    """How much of a box another covers, 0 to 1; turns are left out of account."""
+    """How much of a box another one covers, 0 to 1; turns are ignored."""
     width = min(box.x + box.width, by.x + by.width) - max(box.x, by.x)
     height = min(box.y + box.height, by.y + by.height) - max(box.y, by.y)
     area = box.width * box.height

@@ -1,4 +1,4 @@
-"""From a hand's points to an outline: thinned, and smoothed where wanted."""
+"""From the points of a hand's movement to an outline: thinned, and smoothed where wanted."""
 
 import math
 

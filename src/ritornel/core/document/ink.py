@@ -1,4 +1,5 @@
-"""What is drawn by hand on slides while a show is played.
+"""Ink: what is drawn by hand on slides during a show. Inks differ by the width and dashes of their stroke and not only
+by colour. Each has an edge of the opposite tone, so that it is seen on light and dark.
 
 Inks are told apart by more than colour: by the width and the breaks of their stroke; each has an edge of the opposite
 tone, so that it is seen on light and dark alike.
@@ -36,7 +37,7 @@ EDGE_PX = 1.5
 
 
 class InkStroke(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """One line from touching to lifting, through points in px of the frame."""
+    """One line from touch to lift, through points in px of the frame."""
 
     ink: InkName
     points: Annotated[tuple[Point, ...], Meta(min_length=1, max_length=5000)]
@@ -47,7 +48,7 @@ Drawings = dict[Id, Annotated[tuple[InkStroke, ...], Meta(max_length=2000)]]
 
 
 def rubbed_out(strokes: tuple[InkStroke, ...], x: float, y: float, reach_px: float) -> tuple[InkStroke, ...]:
-    """The strokes without those that come nearer than `reach_px` to a place.
+    """The strokes without those that come nearer than `reach_px` to a point.
 
     >>> rubbed_out((InkStroke("plum", ((0, 0), (100, 0))), InkStroke("slate", ((0, 90),))), 50, 5, 10)
     (InkStroke(ink='slate', points=((0, 90),)),)

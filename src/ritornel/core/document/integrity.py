@@ -1,4 +1,4 @@
-"""What the types alone cannot say about a show: ids are unique and everything named is there."""
+"""What types alone cannot say about a show: ids are unique, and everything that is named is there."""
 
 import itertools
 from collections.abc import Collection, Iterable
@@ -86,7 +86,7 @@ def check_part(clip: Clip, asset: Asset) -> None:
 
 
 def check_kind(item: Picture, asset: Asset, doing: str) -> None:
-    """Raises BadValue where a picture would show something that is none, or a clip go on past the end of its video."""
+    """Raises BadValue where a picture shows an asset that is none, or a clip goes on past the end of its video."""
     if not isinstance(item, Clip):
         if asset.kind != "picture":
             raise BadValue(f"{doing} “{item.name}”: “{asset.name}” is no picture.", "asset_id")
@@ -133,7 +133,7 @@ def check_slide(slide: Slide, field: str = "slide") -> None:
 
 
 def check_ground(show: Show, ground: PictureBackground, doing: str) -> None:
-    """Raises UnknownName where a ground's picture or clip is not on the shelf, BadValue where it is something else."""
+    """Raises UnknownName where the asset of a background is not on the shelf, BadValue where it is of another kind."""
     wanted = "clip" if isinstance(ground, ClipBackground) else "picture"
     asset = show.asset(ground.asset_id)
     if asset is None:
@@ -143,7 +143,7 @@ def check_ground(show: Show, ground: PictureBackground, doing: str) -> None:
 
 
 def check_press(item: Object, asset_ids: Collection[str], slide_ids: Collection[str]) -> None:
-    """Raises UnknownName where a press on the object would lead to what is not in the show."""
+    """Raises UnknownName where a press on the object leads to something that is not in the show."""
     if isinstance(item.press, GoToSlide) and item.press.slide_id not in slide_ids:
         raise UnknownName(
             f"A press on “{item.name}” would go to a slide that is not in the show (“{item.press.slide_id}”)."
@@ -160,9 +160,7 @@ def sounds_of(slide: Slide) -> list[SoundEffect]:
 
 
 def check_sounds(before: Show, after: Show) -> None:
-    """Raises UnknownName where a slide that differs from what it was wants a sound which is not on the shelf, or is
-    none.
-    """
+    """Raises UnknownName where a changed slide names a sound that is not on the shelf, or an asset that is no sound."""
     known = {id(slide) for slide in before.slides}
     heard = {asset.id for asset in after.assets if asset.heard}
     for slide in after.slides:
@@ -185,7 +183,7 @@ def style_assets(show: Show) -> list[str]:
 
 
 def cue_ids(slide: Slide) -> list[str]:
-    """The ids of the slide's cues in order, the one that leaves it last."""
+    """The ids of the slide's cues in order; the one that leaves the slide is the last."""
     return list(_cue_ids(Itself(slide)))
 
 
@@ -205,7 +203,7 @@ def check_ids(show: Show) -> None:
 
 
 def check_integrity(show: Show) -> None:
-    """Raises for the first thing in the show that names something which is not there, or shares an id."""
+    """Raises for the first thing in the show that names something which is not there, or that has the id of another."""
     check_ids(show)
     _unique((asset.id for asset in show.assets), "assets", "assets")
     _unique((span.id for span in show.music), "spans", "music")

@@ -1,4 +1,4 @@
-"""Slide layouts: places that say what they want, and how a theme dresses what fills them."""
+"""Slide layouts: places for content, and the look a theme gives to what fills them."""
 
 import math
 from functools import lru_cache
@@ -20,7 +20,7 @@ Rectangle = tuple[float, float, float, float]
 
 
 class LayoutPlace(msgspec.Struct, frozen=True):
-    """A place of a layout: what it wants, its look, and where it is in a wide and in a tall frame."""
+    """A place of a layout: the kind of its content, its look, and its box in a wide and in a tall frame."""
 
     name: str
     title: str
@@ -31,7 +31,7 @@ class LayoutPlace(msgspec.Struct, frozen=True):
 
 
 class SlideLayout(msgspec.Struct, frozen=True):
-    """A layout. `opens`: its ground is the theme's opening ground."""
+    """A layout. With `opens` its background is the theme's opening background."""
 
     name: str
     title: str
@@ -122,19 +122,19 @@ LAYOUTS = MappingProxyType(
 
 
 def layout_named(name: str) -> SlideLayout:
-    """Raises UnknownName, saying which there are."""
+    """The layout with this name. Raises UnknownName with the names there are."""
     if name not in LAYOUTS:
         raise UnknownName(f"There is no layout “{name}”; there are {', '.join(LAYOUTS)}.")
     return LAYOUTS[name]
 
 
 def scale_of(frame: Frame) -> float:
-    """How much larger than 1280 x 720 a frame is, by the side of a square of the same area. 720 x 1280 has 1."""
+    """How much larger than 1280 x 720 a frame is, by the side of a square of the same area. 720 x 1280 gives 1."""
     return math.sqrt(frame.width_px * frame.height_px / (1280 * 720))
 
 
 def box_of(place: LayoutPlace, frame: Frame) -> Box:
-    """Where the place is, in whole px of the frame."""
+    """The box of the place, in whole px of the frame."""
     shares = place.tall if frame.height_px > frame.width_px * 1.05 else place.wide
     x, y, width, height = (
         round(share * side) for share, side in zip(shares, (frame.width_px, frame.height_px) * 2, strict=True)
@@ -143,7 +143,7 @@ def box_of(place: LayoutPlace, frame: Frame) -> Box:
 
 
 def look_of(place: LayoutPlace, theme: Theme, frame: Frame) -> dict[str, Any]:
-    """The fields, apart from the box, that the theme gives to what fills the place. Sizes are rounded to half a px."""
+    """The fields, without the box, that the theme gives to the content of the place. Sizes are rounded to half a px."""
     if place.wants != "words":
         return {}
     heading = {
@@ -195,20 +195,21 @@ def place_of(slide: Slide, item: Object) -> LayoutPlace | None:
 
 
 def empty_places(slide: Slide) -> tuple[LayoutPlace, ...]:
-    """The places of the slide's layout that nothing fills."""
+    """The places of the slide's layout that are empty."""
     filled = {place.name for item in slide.objects if (place := place_of(slide, item))}
     return tuple(place for place in layout_named(slide.layout).places if place.name not in filled)
 
 
 def ground_of(slide: Slide, theme: Theme) -> Background:
-    """The slide's own ground, or the one its theme gives to its layout. Colours may be roles still."""
+    """The slide's own background, or the one its theme gives to its layout. Colours may still be roles."""
     if slide.background is not None:
         return slide.background
     return theme.opening if layout_named(slide.layout).opens else theme.ground
 
 
 def differences(slide: Slide, item: Object, theme: Theme, frame: Frame) -> dict[str, Any]:
-    """The fields in which the object differs from what theme and layout would give it, with what they would be.
+    """The fields in which the object differs from theme and layout, with the values they give. An object in a place is
+    compared with the place, its box included; any other text only by family and colour.
 
     What fills a place is measured by it, its box included; any other text only by its family and colour.
     """
@@ -237,8 +238,8 @@ def _may_follow(slide: Itself) -> bool:
 
 
 def theme_slide(show: Show) -> str | None:
-    """The slide by which a theme is best shown: the first that follows it with words in places of its layout on the
-    theme's own ground, else the first with any words in its colours; None where no slide follows it.
+    """The slide that shows a theme best: the first that follows it with text in places of its layout on the theme's own
+    background, else the first with any text in its colours; None where no slide follows it.
     """
     second: str | None = None
     for slide in (slide for slide in show.slides if _may_follow(Itself(slide))):
@@ -252,10 +253,10 @@ def theme_slide(show: Show) -> str | None:
 
 
 def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Frame], layout: str | None = None) -> Slide:
-    """The slide for another theme, frame or layout: what stood exactly as its place said stands as the new one says;
-    the rest is scaled with the frame about its middle. Of a new layout's places each is taken by what filled the
-    place of that name; what filled one that the new layout has not lies beside the slide from then on, and what lay
-    there comes back where there is a place for it. A layout without places leaves everything where it is.
+    """The slide for another theme, frame or layout. An object exactly in its place moves to the new place; all others
+    are scaled with the frame about its middle. Content moves to the place of the same name in a new layout; content
+    without a place becomes a spare, and a spare comes back where there is a place for it. A layout without places
+    leaves everything where it is.
     """
     replace = msgspec.structs.replace
     old_frame, new_frame = before[1], after[1]
@@ -294,7 +295,7 @@ def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Fram
 
 
 def _returned(slide: Slide, frame: Frame) -> Slide:
-    """The slide with what lay beside it and has a place of its own again."""
+    """The slide with the spares that have a place again."""
     for spare in slide.spares:
         place = place_of(slide, spare.object)
         if place is not None and place in empty_places(slide):
@@ -303,8 +304,8 @@ def _returned(slide: Slide, frame: Frame) -> Slide:
 
 
 def bring_back(slide: Slide, spare: Spare, frame: Frame) -> Slide:
-    """The slide with what lay beside it on it again, in front, its builds last: in the place it had where that is free,
-    else where it stood.
+    """The slide with a spare on it again, in front, its builds last: in its place where that is free, else where it
+    stood.
     """
     item = spare.object
     place = place_of(slide, item)

@@ -1,5 +1,7 @@
-"""Two people's changes to one show brought together: a merge of three values, the one both began with and theirs and
-mine (Diff3: Khanna, Kunal, Pierce, “A Formal Investigation of Diff3”, 2007), by ids instead of by lines.
+"""Merging two people's changes to one show: a merge of three values, the common base, theirs and mine (Diff3: Khanna,
+Kunal, Pierce, “A Formal Investigation of Diff3”, 2007), by ids and not by lines. A value that only one of them changed
+stays as changed. Where both changed the same field, one side is preferred and a collision is reported. Things with ids
+are matched wherever they stand; their order is merged too.
 
 What only one of them changed is as that one left it. Where both changed the same field, one side is preferred and the
 collision is told. Things with ids are matched by them, wherever they stand by now; their order is merged too.
@@ -38,7 +40,7 @@ GONE = msgspec.UNSET
 
 
 class Collision(msgspec.Struct, frozen=True):
-    """A place that both changed, with its value on each side; GONE where it was removed."""
+    """A place that both sides changed, with its value on each side; GONE where it was removed."""
 
     path: Path
     base: Any
@@ -47,14 +49,14 @@ class Collision(msgspec.Struct, frozen=True):
 
 
 class Merged(msgspec.Struct, frozen=True):
-    """The merged show, and all places at which both sides met."""
+    """The merged show, and all collisions."""
 
     show: Show
     collisions: tuple[Collision, ...]
 
 
 class _Merge:
-    """One merge under way: which side is preferred, what is brought back though a side removed it, and what met."""
+    """One merge: the preferred side, what is restored though a side removed it, and the collisions so far."""
 
     def __init__(self, prefer: Side, restored: frozenset[str]) -> None:
         self.prefer = prefer
@@ -66,7 +68,7 @@ class _Merge:
         return mine if self.prefer == "mine" else theirs
 
     def value(self, path: Path, base: Any, theirs: Any, mine: Any) -> Any:
-        """The merged value of one place. What is the same on both sides, or changed on one only, meets nothing."""
+        """The merged value of one place. Where both sides agree, or only one changed it, there is no collision."""
         if self.restored and isinstance(base, tuple) and _have_ids(base, theirs, mine):
             # What one side alone removed may have to stay.
             return self.sequence(path, base, theirs, mine)
@@ -101,7 +103,7 @@ class _Merge:
         return merged
 
     def sequence(self, path: Path, base: Sequence[Any], theirs: Sequence[Any], mine: Sequence[Any]) -> tuple[Any, ...]:
-        """Things with ids: each merged by itself, then their order."""
+        """A merge of things with ids: each by itself, then their order."""
         old, them, me = ({_id_of(item): item for item in items} for items in (base, theirs, mine))
         kept: dict[str, Any] = {}
         for key in dict.fromkeys((*them, *me, *old)):
@@ -121,8 +123,8 @@ class _Merge:
     def order(
         self, path: Path, base: list[str], theirs: list[str], mine: list[str], kept: Mapping[str, Any]
     ) -> list[str]:
-        """The order of what is kept: that of the side which moved something, with what the other side added behind
-        what it stands behind there. What both added at one place comes in the order theirs, mine.
+        """The order of what is kept: that of the side which moved something; each addition of the other side stands
+        behind the same neighbour as there. Additions at one place come in the order theirs, mine.
         """
         if base == theirs == mine and len(kept) == len(base):
             return base
@@ -154,12 +156,12 @@ class _Merge:
 
 
 def _id_of(item: Any) -> str:
-    """The id by which something is matched on both sides."""
+    """The id by which both sides are matched."""
     return str(item.object.id if isinstance(item, Spare) else item.id)
 
 
 def _have_ids(*sides: Any) -> bool:
-    """Whether all sides are sequences of things with ids of their own."""
+    """Whether all sides are sequences of things with ids."""
     return all(
         isinstance(side, tuple) and all(hasattr(item, "id") or isinstance(item, Spare) for item in side)
         for side in sides
@@ -169,7 +171,10 @@ def _have_ids(*sides: Any) -> bool:
 def merge(
     base: Show, theirs: Show, mine: Show, prefer: Side = "mine", restored: frozenset[str] = frozenset()
 ) -> Merged:
-    """The show with what both sides made of `base`. Where they meet, `prefer` holds.
+    """The show with the changes of both sides to `base`. In a collision, `prefer` wins. `restored` are ids of things
+    that stay, with their builds, though a side removed them. A removal by the preferred side also removes what the
+    other added to it. A removal by the other side is reported as a collision, and what the preferred side added to it
+    is left out.
 
     `restored` are ids of things that stay, with their builds, though a side removed them. What the preferred side
     removed takes along what the other built on it; what the other side removed is told as a collision, and what the
@@ -227,7 +232,7 @@ def _without_dangling(merged: Show, base: Show, theirs: Show, mine: Show, work: 
 def without_dangling(
     slide: Slide, slide_ids: set[str], asset_ids: set[str], lost: Callable[[Path], None] = lambda _: None
 ) -> Slide:
-    """The slide without what leans on something that is not there; `lost` is told the place of each such thing."""
+    """The slide without references to things that are not there; `lost` gets the place of each."""
     here: Path = ("slides", slide.id)
     replace = msgspec.structs.replace
     objects = []
@@ -284,7 +289,7 @@ def without_dangling(
 
 
 def value_at(show: Show, path: Path) -> Any:
-    """What stands at a place of the show; GONE where there is no such place."""
+    """The value at a place of the show; GONE where there is no such place."""
     found: Any = show
     for name in path:
         if name == "#order":

@@ -8,7 +8,8 @@ from ritornel.core.wording import one_line
 
 
 class Named(msgspec.Struct, frozen=True, gc=False):
-    """Something with names.
+    """A value with names. A file, a form or an edit may bring line breaks or invisible characters; they are removed
+    when the value is made.
 
     A file, a form or an edit may bring line breaks or unseen signs in them: they are taken out as the value is made.
     """
@@ -18,7 +19,7 @@ class Named(msgspec.Struct, frozen=True, gc=False):
     """What stands for a name of which nothing is left."""
 
     def __post_init__(self) -> None:
-        """Makes the names one line. The value is not shared with anybody yet, so nobody sees it change."""
+        """Makes the names one line. Nobody else has the value yet, so nobody sees the change."""
         for field in self.one_line_fields:
             text = getattr(self, field)
             line = one_line(text) or self.nameless

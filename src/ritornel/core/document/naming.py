@@ -1,4 +1,4 @@
-"""Names that come by themselves: what nobody has named is called by what it shows, as long as nobody names it."""
+"""Automatic names: an object that nobody has named is named by its content, until somebody names it."""
 
 import itertools
 import re
@@ -23,7 +23,7 @@ FORMS = MappingProxyType({"path": "Drawing"})
 
 
 def first_words(text: str) -> str:
-    """The first words of a text, for its name; empty for one without words.
+    """The first words of a text, for a name; empty for a text without words.
 
     >>> first_words("  The wheel\\nwants to run ")
     'The wheel wants to run'
@@ -42,7 +42,7 @@ def _words_of(item: Object) -> str:
 
 
 def own_name(show: Show, item: Object) -> str:
-    """What an object is called by what it shows: its first words, its file, its form."""
+    """An object's automatic name: its first words, its file or its form."""
     if isinstance(item, Picture):
         asset = show.asset(item.asset_id)
         return asset.name if asset is not None else item.name
@@ -52,7 +52,7 @@ def own_name(show: Show, item: Object) -> str:
 
 
 def _numbered(name: str, taken: set[str]) -> str:
-    """The name, with the first number that makes it one of its own.
+    """The name with the first number that makes it unique.
 
     >>> _numbered("Ellipse 2", {"Ellipse", "Ellipse 2"})
     'Ellipse 3'
@@ -64,7 +64,7 @@ def _numbered(name: str, taken: set[str]) -> str:
 
 
 def _is_unnamed(show: Show, item: Object) -> bool:
-    """Whether an object has the name that it was given by itself."""
+    """Whether the object's name is the automatic one."""
     if getattr(item, "credits", False):
         return False
     own = own_name(show, item)
@@ -80,7 +80,7 @@ def _is_unnamed(show: Show, item: Object) -> bool:
 
 
 def _named(show: Show, slide: Slide, before: Slide | None, old_show: Show) -> Slide:
-    """The slide with the names of what was added or changed on it."""
+    """The slide with names for what was added or changed on it."""
     old = {item.id: item for item in before.objects} if before is not None else {}
     taken = {item.name for item in slide.objects if item.id in old}
     result: list[Object] = []
@@ -110,17 +110,18 @@ def _named(show: Show, slide: Slide, before: Slide | None, old_show: Show) -> Sl
 
 
 def _is_growing_name(item: Object) -> bool:
-    """Whether an object is one whose words have gone: it keeps its name until there are others."""
+    """Whether the object has lost its words: it keeps its name until it has others."""
     return isinstance(item, FreeText) and not _words_of(item)
 
 
 def _heading(slide: Slide) -> str:
-    """The words in the slide's heading; empty where there are none."""
+    """The words of the slide's heading; empty where there are none."""
     return next((_words_of(item) for item in slide.objects if item.place in HEADINGS), "")
 
 
 def true_names(before: Show, after: Show) -> tuple[Change, ...]:
-    """The changes that name what an edit added or changed, where nobody has named it.
+    """The changes that name what an edit added or changed, where nobody named it. A text is named by its first words, a
+    picture by its file, a shape by its form and a number, a slide by its heading. Names given by hand stay.
 
     A text is called by its first words, a picture by its file, a shape by its form and a number, a slide by its
     heading. What was named by hand keeps its name.

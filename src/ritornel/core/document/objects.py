@@ -1,4 +1,6 @@
-"""What can stand on a slide.
+"""What can stand on a slide. Lengths are in px of the show's frame, turns in degrees clockwise, opacity 0..1. Colours
+and families are literal, or name a role of the theme (`@words`, `@heading`). A role follows the theme; a literal value
+was set by hand and stays when the theme changes.
 
 Lengths are in px of the show's frame, turns in degrees clockwise, opacity 0..1.
 
@@ -35,7 +37,7 @@ Destination = Annotated[str, Meta(max_length=2000, pattern=rf"{ADDRESS_PATTERN}|
 
 
 class Plain(msgspec.Struct, frozen=True, gc=False, tag_field="kind", tag="plain", forbid_unknown_fields=True):
-    """One colour all over."""
+    """A single colour."""
 
     colour: Colour
 
@@ -49,8 +51,8 @@ class Gradient(msgspec.Struct, frozen=True, tag_field="kind", tag="gradient", fo
 
 
 class PictureBackground(msgspec.Struct, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
-    """A picture that covers the whole ground, under a veil of one colour (`veil` 0: none) so that words stay readable
-    on it.
+    """A picture that covers the whole background, with an overlay of one colour, so that text on it stays readable
+    (`veil` is the overlay's opacity; 0: none).
     """
 
     asset_id: Id
@@ -59,8 +61,8 @@ class PictureBackground(msgspec.Struct, frozen=True, tag_field="kind", tag="pict
 
 
 class ClipBackground(PictureBackground, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
-    """A clip that covers the whole ground and runs round and round while its slide lasts, without its sound, under the
-    same veil.
+    """A clip that covers the whole background and repeats without sound while its slide lasts, under the
+    same overlay.
     """
 
 
@@ -69,7 +71,7 @@ Background = Plain | Gradient | PictureBackground | ClipBackground
 
 
 class Box(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
-    """A place on the slide: its top left corner before turning, its size, and the turn about its centre."""
+    """A place on the slide: its top left corner before turning, its size, and its turn about its centre."""
 
     x: Place
     y: Place
@@ -79,7 +81,7 @@ class Box(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True):
 
 
 class TextRun(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omit_defaults=True):
-    """A stretch of text with one look; what is None follows the object."""
+    """A stretch of text with one look. A field of None follows the object."""
 
     text: Annotated[str, Meta(max_length=100_000)]
     weight: int | None = None
@@ -91,7 +93,8 @@ class TextRun(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True,
 
 
 class Paragraph(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omit_defaults=True):
-    """A line as its author typed it.
+    """A line as its author typed it. Builds of a part name it by its id. In a list it has a sign or number, and its
+    level sets the indent.
 
     Builds of a part name it by its id. In a list it has a sign or number, set in by its level.
     """
@@ -106,7 +109,7 @@ class Paragraph(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=Tru
         return "".join(run.text for run in self.runs)
 
     def linked(self, destination: Callable[[str], str | None]) -> "Paragraph":
-        """The paragraph with what `destination` makes of each link."""
+        """The paragraph with each link replaced by `destination` of it."""
         if all(run.link is None for run in self.runs):
             return self
         runs = (
@@ -125,13 +128,13 @@ class Stroke(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
     @property
     def dashes(self) -> tuple[float, ...]:
-        """Lengths of line and gap in px; dots are round ends of lines without length."""
+        """Lengths of line and gap in px. Dots are the round ends of lines without length."""
         width = self.width_px
         return {"solid": (), "dashed": (width * 3, width * 2), "dotted": (0.01, width * 2)}[self.dash]
 
 
 class Shadow(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A shadow cast by `dx`, `dy`, its edge softened over about `blur_px`."""
+    """A shadow, offset by `dx` and `dy`, its edge softened over about `blur_px`."""
 
     dx: Place = 0.0
     dy: Place = 6.0
@@ -150,21 +153,19 @@ class GoToSlide(msgspec.Struct, frozen=True, tag_field="do", tag="slide", forbid
 
 
 class OpenAddress(msgspec.Struct, frozen=True, tag_field="do", tag="address", forbid_unknown_fields=True):
-    """A press opens an address in a window of its own."""
+    """A press opens an address in a new window."""
 
     address: Address
 
 
 class PlaySound(msgspec.Struct, frozen=True, tag_field="do", tag="sound", forbid_unknown_fields=True):
-    """A press plays a sound of the shelf once; another press stops it."""
+    """A press plays a sound of the shelf once. Another press stops it."""
 
     asset_id: Id
 
 
 class PlayClip(msgspec.Struct, frozen=True, tag_field="do", tag="clip", forbid_unknown_fields=True):
-    """A press plays a clip of the same slide, whatever the running order does with it; another press sends it back to
-    where it stood.
-    """
+    """A press plays a clip of the same slide, whatever the running order does with it. Another press rewinds it."""
 
     object_id: Id
 
@@ -173,7 +174,7 @@ PressAction = GoNext | GoToSlide | OpenAddress | PlaySound | PlayClip
 
 
 class Wings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Where an object waits before a carry brings it on: off its place by (dx, dy), so large and so faint."""
+    """Where an object waits before a carry brings it on: its offset (dx, dy), its scale and its opacity."""
 
     dx: Place = 0.0
     dy: Place = 0.0
@@ -182,7 +183,9 @@ class Wings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class PlacedObject(Named, frozen=True, gc=False, kw_only=True, forbid_unknown_fields=True):
-    """What everything on a slide has.
+    """What every object on a slide has. `place` is the place of the layout it fills, `group` the group it belongs to.
+    `locked` and `aside` matter only while composing: an object that is aside cannot be selected on the stage, and plays
+    as usual. `colour_fields` are the fields of a kind that hold a colour directly.
 
     `place` names the place of the layout it fills, `group` what it is kept together with. `locked` and `aside` matter
     only while composing: what is aside is not in the way on the stage, and plays as ever. `colour_fields` are the
@@ -203,9 +206,10 @@ class PlacedObject(Named, frozen=True, gc=False, kw_only=True, forbid_unknown_fi
 
 
 class TextHolder(PlacedObject, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """The look of words. A `colour` of None leaves letters hollow within their `outline`. `overflow` is what becomes
-    of lines that do not fit the box: they *spill* out of it, *shrink* makes the letters smaller
-    until all lines are in the box, *grow* makes the box as high as the lines are."""
+    """The look of text. A `colour` of None leaves letters hollow within their `outline`. `overflow` says what happens
+    to lines that do not fit the box: *spill* draws them outside of it, *shrink* makes letters smaller until all lines
+    fit, *grow* makes the box as high as the lines.
+    """
 
     colour_fields: ClassVar[tuple[str, ...]] = ("colour", "highlight")
 
@@ -226,16 +230,18 @@ class TextHolder(PlacedObject, frozen=True, kw_only=True, forbid_unknown_fields=
 
     @property
     def naming_text(self) -> str:
-        """The words by whose beginning it is called."""
+        """The text whose first words become its name."""
         return " ".join(paragraph.text for paragraph in self.paragraphs)
 
 
 class FreeText(TextHolder, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """Words that stand on the slide by themselves, not on a form of their own."""
+    """Text that stands on the slide without a shape around it."""
 
 
 class Text(FreeText, frozen=True, tag_field="kind", tag="text", forbid_unknown_fields=True):
-    """Paragraphs in a box, broken into lines as wide as the box.
+    """Paragraphs in a box, broken into lines as wide as the box. In a `growing` text, what is shown stays centred on
+    the middle of the box while its paragraphs arrive one by one. A text of `credits` updates itself: its paragraphs
+    credit the media the show uses.
 
     A `growing` one keeps what is shown of it centred on the middle of the box while its paragraphs arrive one by one.
     One of `credits` keeps itself true: its paragraphs credit what the show uses.
@@ -255,16 +261,16 @@ TextAlign = Literal["left", "centre", "right"]
 
 
 class TableColumn(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A column: how wide it is as a share of all columns' widths, and how its words are aligned (None: as the
-    table's).
-    """
+    """A column: its width as a share of all widths, and the alignment of its text (None: the table's)."""
 
     width: ColumnWidth = 1.0
     align: TextAlign | None = None
 
 
 class Table(FreeText, frozen=True, tag_field="kind", tag="table", forbid_unknown_fields=True):
-    """Words in rows and columns: each paragraph is a row, and a tab ends a cell, so that rows build one by one.
+    """Text in rows and columns: each paragraph is a row, and a tab ends a cell, so that rows build one by one. The
+    first row may be a heading, in bold on its own background; every second row after it may have another background.
+    `stroke` is the line between rows. `stand` is the vertical place of text in its row.
 
     The first row may be a heading, in bold on a ground of its own; every second row after it may have another ground.
     `stroke` is the line between rows. `stand` is where the words of a cell stand in their row.
@@ -288,7 +294,7 @@ class Table(FreeText, frozen=True, tag_field="kind", tag="table", forbid_unknown
 
 
 class Crop(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The part of a picture that is shown, in shares of the whole picture; at least a hundredth of it each way."""
+    """The part of a picture that is shown, in shares of the whole picture; at least a hundredth in each direction."""
 
     x: Annotated[float, Meta(ge=0, le=0.99)] = 0.0
     y: Annotated[float, Meta(ge=0, le=0.99)] = 0.0
@@ -297,7 +303,7 @@ class Crop(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Drift(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A slow move over a picture, from its crop to another while its slide lasts; `still` is what it showed before it
+    """A slow move over a picture, from its crop to another, while its slide lasts. `still` is the crop from before it
     drifted.
     """
 
@@ -307,7 +313,9 @@ class Drift(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Picture(PlacedObject, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
-    """An asset shown in a box.
+    """A picture of the shelf in a box. `cover` fills the box and cuts off what is outside, `contain` shows all of it,
+    `stretch` ignores proportion. It is cropped first, then flipped, then fitted. A drifting picture covers its box all
+    the time.
 
     `cover` fills the box and cuts what is over, `contain` shows all of it, `stretch` ignores proportion. First the crop
     is taken, then it is flipped, then fitted. One that drifts covers its box all the way.
@@ -328,7 +336,7 @@ class Picture(PlacedObject, frozen=True, tag_field="kind", tag="picture", forbid
 
 
 class Caption(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What is read while a clip is between two instants of its own time."""
+    """Words that are shown between two instants of a clip's own time."""
 
     start_ms: Annotated[int, Meta(ge=0, le=LONGEST_MS)]
     end_ms: Annotated[int, Meta(ge=1, le=LONGEST_MS)]
@@ -336,7 +344,13 @@ class Caption(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
-    """A video in a box, fitted, cropped and framed as a picture is: from `in_ms` to `out_ms` of its own time.
+    """A video in a box, fitted, cropped and bordered as a picture is: from `in_ms` to `out_ms` of its own time. A build
+    of the effect `plays clip` plays it; before that it shows its picture at `poster_ms` (None: at `in_ms`), afterwards
+    the last picture before `out_ms`. With `repeats` it goes on until its slide ends. With `holds` its beat lasts until
+    it ends (a repeating one: for one pass); else it runs on beneath later beats. With `with_slide` it needs no build:
+    it plays once, silently, on the slide's own clock from its 0 on, as a drift does; so the picture of a speaker keeps
+    moving during the transition. Its sound has a level and equal-power fades at both ends of what it plays. At a speed
+    other than 100 % its sound keeps its pitch. Its captions are in order and do not overlap.
 
     It plays through a build of the effect `plays clip`; before, it shows its picture at `poster_ms` (None: at `in_ms`),
     afterwards the last one before `out_ms`. One that `repeats` goes on until its slide ends. One that `holds` keeps its
@@ -362,7 +376,7 @@ class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fi
 
     @property
     def pass_ms(self) -> int:
-        """How long it takes to play once: (out - in) / rate, rounded half up."""
+        """How long one pass takes: (out - in) / rate, rounded half up."""
         return played_ms(max(self.out_ms - self.in_ms, 0), self.rate_pct)
 
 
@@ -371,7 +385,7 @@ LEAST_PART_MS = 40
 
 
 def part_within(in_ms: int, out_ms: int, lasts_ms: int) -> tuple[int, int]:
-    """A part of a clip brought within another that lasts `lasts_ms`, never shorter than one picture of it.
+    """A part of a clip moved into another clip that lasts `lasts_ms`, never shorter than one picture of it.
 
     >>> part_within(4_000, 9_000, 5_000), part_within(4_990, 9_000, 5_000), part_within(0, 9_000, 20)
     ((4000, 5000), (4960, 5000), (0, 20))
@@ -395,7 +409,11 @@ Form = Literal[
 
 
 class Shape(TextHolder, frozen=True, tag_field="kind", tag="shape", forbid_unknown_fields=True):
-    """A drawn form in a box, with words inside if wanted.
+    """A drawn form in a box, with text inside if wanted. `points` counts a polygon's corners, a star's tips or a
+    wheel's teeth. `hollow` is the inner radius of a star, ring, arch or wheel as a share of the outer one, or the
+    thickness of an arrow's shaft. A bubble's tail ends at (`tail_x`, `tail_y`), in shares of the box; it may lie
+    outside. A line has `heads` at its ends. `path` is an outline in SVG's syntax (M, L, C, Z, absolute) in shares of
+    the box.
 
     `points` counts a polygon's corners, a star's tips or a wheel's teeth. `hollow` is the inner radius of a star, ring,
     arch or wheel as a share of the outer one, and how thick an arrow's shaft is. A bubble's tail ends at (`tail_x`,

@@ -1,4 +1,6 @@
-"""Numbered voices and the slides they belong to: what goes where, before anything happens.
+"""Pairing numbered voices with slides, as a table to look at before anything happens. File numbers count from 0 or from
+1, with gaps, behind prefixes. A slide has the number in its picture's file name, if any; else its place among the
+slides.
 
 Files count from 0 or from 1, with gaps, behind prefixes. A slide has a number where its picture's file has one; else
 its number is its place among the slides.
@@ -17,8 +19,8 @@ _NUMBER = re.compile(r"\d+")
 
 
 class Pairing(msgspec.Struct, frozen=True, kw_only=True):
-    """One row of the table: the slide's place from 0 (None: no slide fits the file), the file's place in what was given
-    (None: no file fits the slide), and what is wrong with it ("" where all is well).
+    """One row of the table: the slide's place from 0 (None: no slide fits the file), the file's place in the input
+    (None: no file fits the slide), and the problem ("" for none).
     """
 
     slide: int | None
@@ -27,7 +29,9 @@ class Pairing(msgspec.Struct, frozen=True, kw_only=True):
 
 
 def numbers_in(names: Sequence[str]) -> tuple[int | None, ...]:
-    """The number by which each name is told from the others; None where a name has none.
+    """The number that distinguishes each name from the others; None where a name has none. A name may have several
+    numbers: the place, counted from the left or from the right, that distinguishes the most names wins; among equals
+    the one farthest to the left.
 
     Of the numbers in a name the one counts whose place, from the left or from the right, tells the most names apart;
     of several the one farthest to the left.
@@ -51,19 +55,21 @@ def _at(numbers: list[int], place: int) -> int | None:
 
 
 def _is_greeting(slide: Slide) -> bool:
-    """Whether a slide is somebody's recording and nothing else: a greeting or a farewell needs no voice."""
+    """Whether a slide is only a recording: a greeting or a farewell needs no voice."""
     return slide.bare and len(slide.objects) == 1 and isinstance(slide.objects[0], Clip)
 
 
 def _picture_file(show: Show, slide: Slide) -> str:
-    """The name of the file that a slide's first picture came from; "" where it has none."""
+    """The file name of a slide's first picture; "" where it has none."""
     picture = next((item for item in slide.objects if isinstance(item, Picture)), None)
     asset = show.asset(picture.asset_id) if picture else None
     return f"{asset.name}." if asset else ""
 
 
 def slide_numbers(show: Show, wanted: Sequence[int | None]) -> dict[int, int]:
-    """The place of each slide that a voice can go to, by its number.
+    """The place of each slide that can have a voice, by number. Numbers come from the pictures' file names where at
+    least two slides have one, all different, and at least one is among the wanted ones. Otherwise slides count from 0
+    where 0 is wanted, and from 1 where it is not.
 
     The numbers are those of the pictures' files where at least two slides have one, no two the same, and one of the
     wanted numbers is among them. Else the slides count from 0 where 0 is wanted, and from 1 where it is not.
@@ -79,7 +85,9 @@ def slide_numbers(show: Show, wanted: Sequence[int | None]) -> dict[int, int]:
 
 
 def pair_voices(names: Sequence[str], show: Show) -> tuple[Pairing, ...]:
-    """A row for each slide that can have a voice, in order, then one for each file that found none.
+    """A row for each slide that can have a voice, in order, then one for each file without a slide. Where two files
+    have one number, the first in alphabetical order counts and the other is reported. A gap in the numbers is reported
+    at its slide.
 
     Of two files with one number the first in alphabetical order counts, and the other is told; a number missing among
     the others is told at its slide.
@@ -111,7 +119,7 @@ def pair_voices(names: Sequence[str], show: Show) -> tuple[Pairing, ...]:
 
 
 def _span(slides: dict[int, int]) -> str:
-    """Which numbers the slides have, in words."""
+    """The numbers of the slides, in words."""
     if not slides:
         return "there is no slide for it"
     return f"the {count_text(len(slides), 'slide')} have the numbers {min(slides)} to {max(slides)}"

@@ -1,4 +1,4 @@
-"""How a picture lies in its box, and what becomes of both when its edges are pulled like scissors."""
+"""How a picture lies in its box, and how both change when its edges are cropped by hand."""
 
 import math
 
@@ -13,8 +13,8 @@ Rectangle = tuple[float, float, float, float]
 
 
 def fitted(picture: Picture, width_px: int, height_px: int) -> Rectangle:
-    """Where the whole picture lies in the box's coordinates so that what its crop leaves covers the box, is contained
-    in it or is stretched over it.
+    """The rectangle of the whole picture, in the box's coordinates, such that its cropped part covers the box, is
+    contained in it or is stretched over it.
     """
     box, crop = picture.box, picture.crop
     if not width_px or not height_px:
@@ -33,7 +33,9 @@ def fitted(picture: Picture, width_px: int, height_px: int) -> Rectangle:
 
 
 def seen_part(picture: Picture, width_px: int, height_px: int) -> Rectangle:
-    """What is seen of the picture, in the box's coordinates: the box itself, or the part a contained picture fills."""
+    """The visible part of the picture, in the box's coordinates: the box itself, or the part that a contained picture
+    fills.
+    """
     box = picture.box
     if picture.fit != "contain" or picture.drift is not None or not width_px or not height_px:
         return 0.0, 0.0, box.width, box.height
@@ -43,7 +45,8 @@ def seen_part(picture: Picture, width_px: int, height_px: int) -> Rectangle:
 
 
 def cut_to(picture: Picture, width_px: int, height_px: int, box: Box) -> Picture:
-    """The picture with another box, what is in it staying where it is: the crop follows the box, as with scissors.
+    """The picture with another box and its content in the same place: the crop follows the box. A larger box shows
+    again what was cut off, at most to the picture's edge. Raises BadValue where nothing of the picture would be left.
 
     Pulled outwards, it shows what was cut off, at most to the picture's edge. Raises BadValue where nothing of the
     picture would be left.
@@ -88,5 +91,5 @@ def cut_to(picture: Picture, width_px: int, height_px: int, box: Box) -> Picture
 
 
 def _share(value: float, most: float) -> float:
-    """Between 0 and `most`, to six places."""
+    """A share between 0 and `most`, to six decimals."""
     return max(0.0, min(round(value, 6), most))

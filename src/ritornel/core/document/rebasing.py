@@ -1,5 +1,5 @@
-"""Edits that were made on an earlier state of a show, brought onto the one it has now; and steps taken back though
-others have gone on since. Both are merges (merging.py).
+"""Edits of an earlier state of a show, applied to its present state; and steps that are undone after other people have
+gone on. Both are merges (merging.py).
 """
 
 from typing import Any
@@ -32,19 +32,21 @@ FIELD_WORDS = {
 
 
 class Rebased(msgspec.Struct, frozen=True):
-    """What came of it, and where both sides met."""
+    """The outcome, and where both sides changed the same."""
 
     outcome: EditOutcome
     collisions: tuple[Collision, ...]
 
     @property
     def removed(self) -> tuple[Path, ...]:
-        """The places of things that others removed and that this edit is about."""
+        """The places of things that this edit is about and that others removed."""
         return tuple(met.path for met in self.collisions if met.theirs is GONE and met.base is not GONE)
 
 
 def rebase_edit(base: Show, now: Show, edit: Edit, restored: frozenset[str] = frozenset()) -> Rebased:
-    """The edit, made on `base`, on the show as it is now. Where others changed the same, this edit holds.
+    """The outcome of an edit, made on `base`, in the present show. Where others changed the same, this edit wins.
+    `restored` are ids of things that come back with it though others removed them. Raises RitornelError where the edit
+    cannot be done on `base`, or both do not fit together.
 
     `restored` are ids of things that come back with it though others removed them. Raises RitornelError where the edit
     cannot be done on `base`, or the two do not fit together.
@@ -55,8 +57,8 @@ def rebase_edit(base: Show, now: Show, edit: Edit, restored: frozenset[str] = fr
 
 
 def revert_step(after: Show, before: Show, now: Show, label: str) -> Rebased:
-    """A step taken back: what it made of `before`, which was `after`, is undone in the show as it is now. Where others
-    changed the same since, theirs holds.
+    """A step undone: its change from `before` to `after` is taken back in the present show. Where others have changed
+    the same since, their change stays.
     """
     merged = merge(after, now, before, "theirs")
     built_on = frozenset(met.path[-1] for met in merged.collisions if met.mine is GONE and met.theirs is not GONE)
@@ -77,15 +79,15 @@ def _outcome(now: Show, merged: Merged, label: str, notices: tuple[str, ...]) ->
 
 
 def state_before(show: Show, inverses: tuple[tuple[Any, ...], ...]) -> Show:
-    """An earlier state of a show: the inverses of the steps since, the latest first."""
+    """An earlier state of a show: the inverses of all steps since, the latest first."""
     for inverse in inverses:
         show, _ = apply_changes(show, inverse)
     return show
 
 
 def slide_brought_back(now: Show, then: Show, slide_id: str) -> Show:
-    """The show of now with one slide as it was then, and with the media it used; a slide that was removed stands where
-    it stood. Raises UnknownName for a slide that was not there then.
+    """The present show with one slide as it was then, and with the media it used. A removed slide returns to its place.
+    Raises UnknownName for a slide that was not there then.
     """
     at = slide_index(then, slide_id)
     slide = then.slides[at]
@@ -100,8 +102,8 @@ def slide_brought_back(now: Show, then: Show, slide_id: str) -> Show:
 
 
 def entry_brought_back(now: Show, then: Show, asset_id: str) -> Show:
-    """The show of now with an entry of the shelf as it was then, at its end. Raises UnknownName for one that was not
-    there then.
+    """The present show with an entry of the shelf as it was then, at the shelf's end. Raises UnknownName for an entry
+    that was not there then.
     """
     asset = then.assets[asset_index(then, asset_id)]
     return msgspec.structs.replace(now, assets=(*(kept for kept in now.assets if kept.id != asset_id), asset))
@@ -149,5 +151,5 @@ def value_words(value: Any, field: str = "") -> str:
 
 
 def json_of(value: Any) -> Any:
-    """A value of a collision as JSON; None for what was removed."""
+    """The JSON of a collision's value; None for what was removed."""
     return None if value is GONE else to_builtins(value)

@@ -1,4 +1,4 @@
-"""The running order: taking entries out of it and moving them, so that beats and their cues stay whole."""
+"""The running order: removing and moving builds so that beats and their cues stay whole."""
 
 from collections.abc import Callable
 from typing import Literal
@@ -20,7 +20,8 @@ def entry(slide: Slide, build_id: str) -> Build:
 
 
 def without_builds(order: tuple[Build, ...], gone: set[str]) -> tuple[Build, ...]:
-    """The order without some builds.
+    """The order without some builds. Where a beat loses its opener but not all its builds, the next build takes over
+    the cue with its hold.
 
     Where an opener goes and its beat has others, the next one inherits the cue with its hold.
     """
@@ -41,13 +42,13 @@ def without_builds(order: tuple[Build, ...], gone: set[str]) -> tuple[Build, ...
 
 
 def without_objects(order: tuple[Build, ...], object_ids: set[str]) -> tuple[Build, ...]:
-    """The order without the builds of some objects, beats kept whole."""
+    """The order without the builds of some objects; beats stay whole."""
     return without_builds(order, {build.id for build in order if build.object_id in object_ids})
 
 
 def taken_along(order: tuple[Build, ...], left: tuple[Build, ...], object_id: str) -> tuple[Build, ...]:
-    """The builds of an object that leaves the order as it is `left`: what opened a beat that others still open follows
-    from then on, so that no cue is there twice.
+    """The builds that leave with an object, where `left` is the order without them. A build whose cue another build has
+    taken over becomes *follows*, so that no cue is there twice.
     """
     cues = {build.starts.cue_id for build in left if isinstance(build.starts, OnCue)}
     return tuple(
@@ -60,7 +61,9 @@ def taken_along(order: tuple[Build, ...], left: tuple[Build, ...], object_id: st
 
 
 def moved(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tuple[Build, ...]:
-    """The order with one entry at index `to`, counted without that entry.
+    """The order with one build at index `to`, counted without it. An opener that is alone in its beat takes its cue
+    along. An opener with others behind it leaves the cue to the next build of its beat and becomes *together*. With
+    `opens`, the build takes over the cue of the opener it lands before, which becomes *together*.
 
     A lone opener takes its cue along. An opener with others behind it leaves the cue to the next of its beat and
     becomes *together*. With `opens`, the entry takes over the cue of the opener it lands before, which becomes
@@ -87,7 +90,7 @@ Starting = Literal["together", "one after another", "each on a cue"]
 
 
 def started(order: tuple[Build, ...], ids: set[str], how: Starting, stem: str) -> tuple[Build, ...]:
-    """The order with some of its builds one behind the other, where the first of them stands, and started alike."""
+    """The order with some of its builds behind the first of them, all started in the same way."""
     chosen = [build for build in order if build.id in ids]
     first, others = chosen[0], chosen[1:]
     rest = order
@@ -106,7 +109,7 @@ def started(order: tuple[Build, ...], ids: set[str], how: Starting, stem: str) -
 
 
 def clusters(order: tuple[Build, ...]) -> tuple[tuple[int, int], ...]:
-    """The beat and the cluster of each entry, both from 0; clusters are counted within their beat.
+    """The beat and the cluster of each build, both from 0; clusters count within their beat.
 
     >>> from ritornel.core.document.show import Build, Follows, OnCue, Together
     >>> rules = Follows(), Together(), Follows(), OnCue("q"), Together()
@@ -126,7 +129,8 @@ def clusters(order: tuple[Build, ...]) -> tuple[tuple[int, int], ...]:
 
 
 def taken_out(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
-    """The order without one entry, its beat and its cluster kept whole.
+    """The order without one build; its beat and its cluster stay whole. Where others started with it, the next of them
+    leads.
 
     Where it led others, the next one leads them.
     """
@@ -140,7 +144,7 @@ def taken_out(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
 
 
 def _led(order: tuple[Build, ...], at: int, build: Build, old_leader: Together | Follows) -> tuple[Build, ...]:
-    """The build put before entry `at`, whose rule it takes over; that entry goes on with `old_leader`."""
+    """The build put before build `at`, whose rule it takes over; that one goes on with `old_leader`."""
     old = order[at]
     build = msgspec.structs.replace(build, starts=old.starts)
     return (*order[:at], build, msgspec.structs.replace(old, starts=old_leader), *order[at + 1 :])
@@ -149,7 +153,9 @@ def _led(order: tuple[Build, ...], at: int, build: Build, old_leader: Together |
 def placed_beside(
     order: tuple[Build, ...], build_id: str, beside: str, side: Literal["before", "after"], joins: bool
 ) -> tuple[Build, ...]:
-    """The order with an entry put beside another one.
+    """The order with a build moved beside another one. With `joins` it starts together with the other, on that side of
+    it in the same cluster. Else it becomes a cluster of its own in the same beat, before or after the other's whole
+    cluster. The first build of a beat always has the beat's cue.
 
     With `joins` it starts together with the other: it joins the other's cluster, on that side of it. Else it is a
     cluster of its own in the same beat, before or after the other's whole cluster. Whatever then comes first in a
@@ -172,7 +178,7 @@ def placed_beside(
 
 
 def placed_on_arrival(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
-    """The order with an entry put before all others, into beat 0."""
+    """The order with a build moved before all others, into beat 0."""
     build = next(entry for entry in order if entry.id == build_id)
     rest = taken_out(order, build_id)
     if rest and not isinstance(rest[0].starts, OnCue):
@@ -181,12 +187,14 @@ def placed_on_arrival(order: tuple[Build, ...], build_id: str) -> tuple[Build, .
 
 
 def _is_alone(order: tuple[Build, ...], at: int) -> bool:
-    """Whether an entry is the only one of a beat that a cue opens."""
+    """Whether a build is the only one of its beat."""
     return isinstance(order[at].starts, OnCue) and (at + 1 == len(order) or isinstance(order[at + 1].starts, OnCue))
 
 
 def placed_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue, before: str | None = None) -> tuple[Build, ...]:
-    """The order with an entry on a cue of its own: after all others, or before the beat that the entry `before` is in.
+    """The order with a build on a cue of its own: after all others, or before the beat of the build `before`. A build
+    that was alone on its cue takes the cue along, with its hold. Raises BadValue where `before` is in the beat of
+    arrival.
 
     One that was alone on its cue takes it along, with its hold. Raises BadValue where `before` is there on arrival.
     """
@@ -204,7 +212,7 @@ def placed_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue, before: s
 
 
 def moved_beat(order: tuple[Build, ...], cue_id: str, before: str | None) -> tuple[Build, ...]:
-    """The order with all that comes on one cue before the beat of another cue, or after all. Raises UnknownName."""
+    """The order with all builds of one cue moved before the beat of another cue, or to the end. Raises UnknownName."""
     beats: dict[str, list[Build]] = {"": []}
     for build in order:
         if isinstance(build.starts, OnCue):

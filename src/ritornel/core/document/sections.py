@@ -1,4 +1,5 @@
-"""Sections: slides that belong together.
+"""Sections: slides that belong together. A section begins with the slide that names it and lasts until the next such
+slide. Slides are moved, copied and removed without breaking their section.
 
 A section begins with the slide that names it and goes on until the next that does; slides are moved, copied and removed
 without their section falling apart.
@@ -12,14 +13,15 @@ from ritornel.core.document.show import Show, Slide
 
 
 class Section(msgspec.Struct, frozen=True):
-    """A section with its slides in order; the one before the first that has a name is called nothing."""
+    """A section with its slides in order. Slides before the first name are a section without a name."""
 
     name: str
     slide_ids: tuple[str, ...]
 
 
 def sections_of(slides: Sequence[Slide]) -> tuple[Section, ...]:
-    """The sections in order; none where no slide opens one.
+    """The sections in order; none where no slide opens one. Example: of the slides a, b (opens “The town”), c and d
+    (opens “Noon”), the sections are “” with a, “The town” with b and c, “Noon” with d.
 
     Slides a, b (opens “The town”), c and d (opens “Noon”) are the sections “” with a, “The town” with b and c, “Noon”
     with d.
@@ -35,7 +37,8 @@ def sections_of(slides: Sequence[Slide]) -> tuple[Section, ...]:
 
 
 def shown_sections(show: Show) -> tuple[Section, ...]:
-    """The sections as they are played: without skipped slides, and without those of which nothing is shown.
+    """The sections as they are played: without skipped slides, and without sections that have no shown slide. Where the
+    opening slide is skipped, the next one opens the section.
 
     A skipped slide that opens one leaves that to the next.
     """
@@ -48,9 +51,9 @@ def shown_sections(show: Show) -> tuple[Section, ...]:
 
 
 def handed_on(show: Show, going: Collection[str]) -> dict[str, str]:
-    """What each slide opens once some slides have gone from where they stand, for those where that is another thing
-    than before. A section some of whose slides stay is opened by the first of them; the slide that goes opens
-    nothing any more. One that goes whole keeps its name.
+    """The new opening of each slide once some slides have left their place, for those where it changes. Where a part of
+    a section stays, the first remaining slide opens it, and the slide that leaves opens nothing. A section that leaves
+    whole keeps its name.
     """
     names: dict[str, str] = {}
     for section in sections_of(show.slides):
@@ -63,15 +66,15 @@ def handed_on(show: Show, going: Collection[str]) -> dict[str, str]:
 
 
 def renamed(show: Show, names: dict[str, str]) -> tuple[Slide, ...]:
-    """The slides that open another section than before, as they are then."""
+    """The slides whose opened section changes, as they are then."""
     return tuple(
         msgspec.structs.replace(slide, opens_section=names[slide.id]) for slide in show.slides if slide.id in names
     )
 
 
 def people_of_section(section: Section, show: Show, invited: Mapping[str, str]) -> tuple[str, ...]:
-    """Whose section it is, each name once, in the order of its slides: who was `invited` to it, by a slide of it, and
-    to whom its slides were given.
+    """The people of a section, each name once, in the order of its slides: the one who is `invited` to it through one
+    of its slides, and those its slides are given to.
     """
     given = {slide.id: slide.given_to for slide in show.slides if slide.given_to}
     by_slide = given | dict(invited)
@@ -82,7 +85,7 @@ _NUMERALS = ((100, "C"), (90, "XC"), (50, "L"), (40, "XL"), (10, "X"), (9, "IX")
 
 
 def section_number(place: int) -> str:
-    """The section at a place, 0 being the first, in Roman numerals: 0 is I, 3 is IV, 8 is IX, 41 is XLII."""
+    """The number of section `number`, counted from 0, in Roman numerals: 0 is I, 3 is IV, 8 is IX, 41 is XLII."""
     left, written = place + 1, ""
     for value, sign in _NUMERALS:
         written += sign * (left // value)

@@ -1,4 +1,4 @@
-"""The show: slides in order, each with its objects and running order, and the sounds anchored to them."""
+"""The show: slides in order, each with its objects and running order, and the music and ambience anchored to them."""
 
 from typing import Annotated, Any, ClassVar, Literal
 
@@ -28,7 +28,7 @@ Pace = Literal["even", "ease in", "ease out", "ease in and out"]
 
 
 class Frame(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The size of the show in px; every place on a slide is measured in it."""
+    """The size of the show in px. Places on slides are measured in it."""
 
     width_px: Annotated[int, Meta(ge=16, le=8192)] = 1280
     height_px: Annotated[int, Meta(ge=16, le=8192)] = 720
@@ -39,7 +39,10 @@ LARGEST_PX = 100_000
 
 
 class Asset(Named, frozen=True, gc=False, forbid_unknown_fields=True):
-    """A picture or sound on the shelf.
+    """A picture, sound or clip on the shelf. Its bytes are found by their SHA-256, so they can never change under a
+    show. `loudness_lufs` was measured when a sound came in; `silent` is a clip without sound, `heavy` one of which
+    browsers get a lighter copy. `alternative` is the text alternative that new pictures of it begin with; `folder` is
+    where it came from.
 
     Its bytes are found by their SHA-256, so they can never change under a show. `loudness_lufs` is a sound's, as
     measured when it came; `silent` is a clip without sound, `heavy` one of which browsers are given a lighter copy.
@@ -72,12 +75,13 @@ class Asset(Named, frozen=True, gc=False, forbid_unknown_fields=True):
 
     @property
     def heard(self) -> bool:
-        """Whether there is any sound in it."""
+        """Whether it has any sound."""
         return self.lasts_ms > 0 and not self.silent
 
 
 class SoundEffect(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A sound that begins with a build or a transition.
+    """A sound that begins with a build or a transition. One of a transition that `keeps_on` repeats until the next
+    transition's sound, the start of music that ends kept sounds, or the end of the show.
 
     One of a transition that `keeps_on` repeats until the next transition's sound, the start of music that ends kept
     sounds, or the show's end.
@@ -89,7 +93,7 @@ class SoundEffect(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class OnCue(msgspec.Struct, frozen=True, gc=False, tag_field="rule", tag="cue", forbid_unknown_fields=True):
-    """Opens the next beat. The cue has an id of its own, to which measured holds and voice marks belong."""
+    """Opens the next beat. The cue has an id of its own; measured holds and voice marks refer to it."""
 
     cue_id: Id
     hold_ms: Time | None = None
@@ -100,11 +104,11 @@ class Together(msgspec.Struct, frozen=True, gc=False, tag_field="rule", tag="tog
 
 
 class Follows(msgspec.Struct, frozen=True, gc=False, tag_field="rule", tag="follows", forbid_unknown_fields=True):
-    """Opens a new cluster, which starts when everything before it in the beat has ended."""
+    """Opens a new cluster. It starts when everything before it in the beat has ended."""
 
 
 class Build(msgspec.Struct, frozen=True, kw_only=True, gc=False, forbid_unknown_fields=True):
-    """One animation of one object, or of one part (a paragraph's id) of a text. `repeats` 0: until the slide ends."""
+    """One animation of an object, or of a part (a paragraph's id) of a text. `repeats` 0: until the slide ends."""
 
     id: Id
     object_id: Id
@@ -120,7 +124,7 @@ class Build(msgspec.Struct, frozen=True, kw_only=True, gc=False, forbid_unknown_
 
 
 class Transition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """How a slide is come into from the one before."""
+    """The transition from the slide before into this slide."""
 
     name: str = "cut"
     lasts_ms: Time = 0
@@ -130,27 +134,30 @@ class Transition(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class AdvanceAfter(msgspec.Struct, frozen=True, tag_field="rule", tag="after", forbid_unknown_fields=True):
-    """Goes on by itself when `after_ms` has passed; with `cut_short`, even if something has not finished."""
+    """The slide goes on by itself when `after_ms` has passed and everything has finished; with `cut_short` even if
+    something has not.
+    """
 
     after_ms: Time = 5000
     cut_short: bool = False
 
 
 class AdvanceOnCue(msgspec.Struct, frozen=True, tag_field="rule", tag="cue", forbid_unknown_fields=True):
-    """Goes on at a cue; self-running, when the last wait's hold is over."""
+    """The slide goes on at a cue. Self-running: when the hold of the last wait is over."""
 
     cue_id: Id
     hold_ms: Time | None = None
 
 
 class AdvanceWithVoice(msgspec.Struct, frozen=True, tag_field="rule", tag="voice", forbid_unknown_fields=True):
-    """Goes on by itself `breath_ms` after its voice has ended, and when everything else has finished."""
+    """The slide goes on by itself `breath_ms` after its voice has ended, and when everything else has finished."""
 
     breath_ms: Time = 600
 
 
 class Voice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """The narration of a slide: its sound from `in_ms` to `out_ms`, heard from `offset_ms` on the slide's clock.
+    `marks` say, by cue id, when each cue falls, counted from the start of the voice.
 
     `marks` say, by cue id and counted from where the voice begins, when each cue falls.
     """
@@ -164,20 +171,20 @@ class Voice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
     @property
     def lasts_ms(self) -> int:
-        """How long it speaks."""
+        """How long the voice speaks."""
         return max(self.out_ms - self.in_ms, 0)
 
 
 class Link(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """An object of the slide before and one of this slide."""
+    """A pair for a carry: an object of the slide before and one of this slide."""
 
     before: Id
     after: Id
 
 
 class Framing(Named, frozen=True, forbid_unknown_fields=True):
-    """A part of a large slide that the view flies to: its middle and its width in px of the slide, turned clockwise; as
-    high as the show's frame makes it.
+    """A part of a large slide that the view flies to: its middle and its width in px of the slide, and its turn
+    clockwise. Its height follows from the frame's proportion.
     """
 
     id: Id
@@ -189,14 +196,20 @@ class Framing(Named, frozen=True, forbid_unknown_fields=True):
 
 
 class Spare(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """An object that a change of layout left without a place, with its builds: kept beside the slide, not shown."""
+    """An object without a place in the slide's layout, with its builds: kept beside the slide and not shown."""
 
     object: Object
     order: tuple[Build, ...] = ()
 
 
 class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
-    """One slide: what stands on it, in stacking order from the back, and the running order of its builds.
+    """One slide: its objects in stacking order from the back, and the running order of its builds. A `background` of
+    None is the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry into this slide,
+    which objects are paired and which are not. A `size` of None is the frame's. A slide larger than the frame is shown
+    whole unless it `opens_on` one of its framings; builds of the effect `views fly` move the view to framings.
+    `opens_section` names the section that begins with it. With `also_live` the slide also goes on by itself where the
+    show runs on cue. `spares` are kept beside it and never shown. `given_to` is the name of the person who makes or
+    records it; it gives nobody access.
 
     A `background` of None is the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry
     into this slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the
@@ -246,32 +259,33 @@ class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
 
 
 class ShowStart(msgspec.Struct, frozen=True, tag_field="at", tag="show start", forbid_unknown_fields=True):
-    """Where the show begins, whatever its first slide is."""
+    """The start of the show, whatever its first slide is."""
 
 
 class SlideStart(msgspec.Struct, frozen=True, tag_field="at", tag="slide", forbid_unknown_fields=True):
-    """`offset_ms` on the clock of a slide."""
+    """The instant `offset_ms` on the clock of a slide."""
 
     slide_id: Id
     offset_ms: Time = 0
 
 
 class ShowEnd(msgspec.Struct, frozen=True, tag_field="at", tag="show end", forbid_unknown_fields=True):
-    """Where the show ends."""
+    """The end of the show."""
 
 
 class SlideEnd(msgspec.Struct, frozen=True, tag_field="at", tag="slide end", forbid_unknown_fields=True):
-    """Where a slide ends."""
+    """The end of a slide."""
 
     slide_id: Id
 
 
 class OwnLength(msgspec.Struct, frozen=True, tag_field="at", tag="own length", forbid_unknown_fields=True):
-    """When the sound has played once."""
+    """The end of the first pass of the sound."""
 
 
 class MusicSpan(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """A stretch of music or ambience, anchored to slides and never to absolute time.
+    """A span of music or ambience, anchored to slides and never to absolute time. With `ducks` it sinks by `duck_db`
+    under voices. Where a span with `ends_kept` begins, sounds that keep on end.
 
     One that `ducks` sinks by `duck_db` under voices; where one that `ends_kept` begins, sounds that keep on end.
     """
@@ -291,7 +305,7 @@ class MusicSpan(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields
 
 
 class NamedMark(Named, frozen=True, forbid_unknown_fields=True):
-    """A named instant on the score, `offset_ms` on the clock of a slide; past the slide's end it stands at that end."""
+    """A named instant on the score, `offset_ms` on the clock of a slide. Past the slide's end it stands at that end."""
 
     id: Id
     name: Name
@@ -300,8 +314,8 @@ class NamedMark(Named, frozen=True, forbid_unknown_fields=True):
 
 
 class Habits(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What new builds of this show are like: the effect given by one press, how long things take to enter and to leave,
-    and at what pace they enter (None: as each effect does by itself).
+    """Defaults for new builds of this show: the effect that one press gives, the lengths of entrances and exits, and
+    the pace of entrances (None: as each effect has it).
     """
 
     effect: str = "enters settle"
@@ -327,9 +341,9 @@ def first_advance(runs: Runs, cue_id: str) -> AdvanceAfter | AdvanceOnCue:
 
 
 class Show(Named, frozen=True, forbid_unknown_fields=True):
-    """A whole show. `holds_by_cue` are what the chosen take measured, by cue id (rule 2); `follows_take` is what that
-    take is called. With `voices_live` voices are heard on cue too; with `notes_as_captions` they are read in the words
-    of the notes. `language` is that of the words on the slides, as a tag (BCP 47).
+    """A whole show. `holds_by_cue` are the holds that the chosen take measured, by cue id (rule 2); `follows_take` is
+    the name of that take. With `voices_live` voices are also heard where the show runs on cue; with `notes_as_captions`
+    the notes are shown as captions of voices. `language` is the language of the text on the slides, as a tag (BCP 47).
     """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("title",)
@@ -356,13 +370,13 @@ class Show(Named, frozen=True, forbid_unknown_fields=True):
 
     @property
     def shown(self) -> tuple[Slide, ...]:
-        """The slides that are shown: all but the skipped ones, in order."""
+        """The slides that are shown, in order: all but the skipped ones."""
         return tuple(slide for slide in self.slides if not slide.skipped)
 
     @property
     def numbers(self) -> dict[str, int]:
-        """The number of each slide, by its id, everywhere that a slide has one: shown slides are counted; a skipped one
-        has the number it would have.
+        """The number of each slide, by id, wherever a slide has one. Shown slides are counted; a skipped one has the
+        number it would have.
         """
         numbers, count = {}, 0
         for slide in self.slides:

@@ -1,4 +1,4 @@
-"""Plain words in and out of a text object."""
+"""Plain text of a text object, read and written."""
 
 import difflib
 from typing import TypeVar
@@ -12,7 +12,7 @@ LONGEST_TEXT = 100_000
 
 
 def words_of(item: TextHolder) -> str:
-    """The words with one line a paragraph."""
+    """The plain text, one line a paragraph."""
     return "\n".join(paragraph.text for paragraph in item.paragraphs)
 
 
@@ -26,7 +26,9 @@ def check_length(count: int, name: str) -> None:
 
 
 def with_words(item: L, words: str, stem: str) -> L:
-    """The text with other words.
+    """The text object with other plain text. Unchanged lines keep their paragraph; a changed line keeps the id of the
+    line it replaces, so that builds follow it. New ids are `stem-1`, `stem-2` ... Raises BadValue for more than 100 000
+    characters.
 
     Unchanged lines keep their paragraph whole; a changed line keeps the id of the one it replaces, so builds follow it.
     New ids are `stem-1`, `stem-2` ... Raises BadValue for more than 100 000 characters.

@@ -1,4 +1,5 @@
-"""A theme: colours by role, fonts, grounds and ornaments.
+"""A theme: colours by role, fonts, backgrounds and ornaments. A show contains its whole theme, so that a theme made or
+changed by hand travels with it.
 
 A show carries its own theme whole, so that one made or changed by hand travels with it.
 """
@@ -29,7 +30,7 @@ Literally = Annotated[str, Meta(pattern=r"^#[0-9a-f]{6}$")]
 
 
 class Palette(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What each role's colour is."""
+    """The colour of each role."""
 
     ground: Literally = "#f6f1e4"
     raised: Literally = "#fffdf6"
@@ -41,8 +42,8 @@ class Palette(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Ornament(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A small form of the theme on every slide with that ground, or on title slides only; places and sizes are shares
-    of the frame.
+    """A small form that the theme puts on every slide with that background, or on title slides only. Places and sizes
+    are shares of the frame.
     """
 
     x: Share
@@ -55,7 +56,8 @@ class Ornament(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Theme(Named, frozen=True, forbid_unknown_fields=True):
-    """`opening` is the ground of title and closing slides, `ground` that of all others.
+    """`opening` is the background of title and closing slides, `ground` that of all others. Sizes are px in a frame of
+    1280 x 720.
 
     Sizes are px in a frame of 1280 x 720.
     """
@@ -76,7 +78,7 @@ class Theme(Named, frozen=True, forbid_unknown_fields=True):
 
 
 class Furniture(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What stands on every slide alike: a footer, the slide's number, a small mark from the shelf."""
+    """What stands on every slide: a footer, the slide's number, a small mark from the shelf."""
 
     footer: Annotated[str, Meta(max_length=300)] = ""
     numbers: bool = False
@@ -84,7 +86,7 @@ class Furniture(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def colour_in(theme: Theme, colour: str) -> str:
-    """The colour itself. A role is looked up in the palette."""
+    """The literal colour; a role is looked up in the palette."""
     if not colour.startswith("@"):
         return colour
     if colour[1:] not in ROLES:
@@ -93,12 +95,12 @@ def colour_in(theme: Theme, colour: str) -> str:
 
 
 def family_in(theme: Theme, family: str) -> str:
-    """The family itself: `@heading` and `@body` are the theme's."""
+    """The literal family; `@heading` and `@body` are the theme's."""
     return {"@heading": theme.heading_family, "@body": theme.body_family}.get(family, family)
 
 
 def ground_in(theme: Theme, ground: Background) -> Background:
-    """The ground with its colours looked up."""
+    """The background with literal colours."""
     match ground:
         case Plain(colour):
             return Plain(colour_in(theme, colour))
@@ -109,7 +111,7 @@ def ground_in(theme: Theme, ground: Background) -> Background:
 
 
 def in_theme(item: Object, theme: Theme) -> Object:
-    """The object with every role looked up, ready to be drawn."""
+    """The object with all roles replaced by literal values, ready to be drawn."""
     fields: dict[str, Any] = {}
     stroke = getattr(item, "stroke", None)
     if stroke is not None:
@@ -149,7 +151,7 @@ def _letters_in(item: TextHolder, theme: Theme) -> dict[str, Any]:
 
 
 def roles_and_literals(item: Object) -> tuple[int, int]:
-    """How many of the object's colours and families follow the theme, and how many were set by hand."""
+    """How many of the object's colours and families follow the theme, and how many are literal."""
     values: list[str | None] = []
     stroke, fill = getattr(item, "stroke", None), getattr(item, "fill", None)
     if stroke is not None:

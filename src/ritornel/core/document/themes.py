@@ -127,9 +127,7 @@ THEMES = MappingProxyType(
 
 
 def weak_contrasts(theme: Theme) -> tuple[tuple[str, str, float], ...]:
-    """The pairs (role, `ground` or `raised`, ratio) that fall short of WCAG's 4.5:1, on any colour of the theme's
-    grounds.
-    """
+    """The pairs (role, `ground` or `raised`, ratio) below WCAG's 4.5:1, on any colour of the theme's backgrounds."""
     behind = [("raised", theme.palette.raised)]
     for ground in (theme.ground, theme.opening):
         shown = ground_in(theme, ground)

@@ -1,4 +1,4 @@
-"""Slides and objects from one show into another, with the media they use."""
+"""Copying slides and objects from one show into another, with the media they use."""
 
 from typing import Any
 
@@ -14,7 +14,7 @@ from ritornel.core.errors import BadValue, UnknownName
 
 
 def _assets_for(source: Show, target: Show, wanted: list[str], stem: str) -> tuple[dict[str, str], tuple[Asset, ...]]:
-    """What each asset is called in the target, and those that have to be added. The same content is added once."""
+    """The id of each asset in the target, and the assets to add. The same content is added once."""
     by_content = {asset.sha256: asset.id for asset in target.assets}
     names: dict[str, str] = {}
     fresh: list[Asset] = []
@@ -37,7 +37,7 @@ def _uses(item: Object) -> list[str]:
 
 
 def _renamed(item: Object, names: dict[str, str], slide_ids: set[str]) -> Object:
-    """The object with the target's names for its media; presses and words lead to no slide that is not there."""
+    """The object with the target's asset ids. Presses and links to slides that are not there are removed."""
     if isinstance(item, Picture):
         item = msgspec.structs.replace(item, asset_id=names[item.asset_id])
     if isinstance(item.press, PlaySound):
@@ -55,7 +55,7 @@ def _renamed(item: Object, names: dict[str, str], slide_ids: set[str]) -> Object
 
 
 def _heard(slide: Slide, names: dict[str, str]) -> dict[str, Any]:
-    """The slide's transition and builds with the target's names for their sounds."""
+    """The slide's transition and builds with the target's asset ids for their sounds."""
 
     def renamed(thing: Any) -> Any:
         if thing.sound is None:
@@ -68,9 +68,7 @@ def _heard(slide: Slide, names: dict[str, str]) -> dict[str, Any]:
 
 
 def bring_slides(source: Show, target: Show, slide_ids: tuple[str, ...], at: int, stem: str) -> Edit:
-    """The edit that puts copies of the slides, in their order, at index `at` of the target, dressed in its theme and
-    frame.
-    """
+    """The edit that puts copies of the slides, in their order, at index `at` of the target, in its theme and frame."""
     chosen = [slide for slide in source.slides if slide.id in slide_ids]
     if not chosen:
         raise BadValue("None of these slides is in the other show any more. Nothing was brought over.", "slide_ids")
@@ -100,7 +98,7 @@ def bring_slides(source: Show, target: Show, slide_ids: tuple[str, ...], at: int
 
 
 def bring_objects(source: Show, target: Show, objects: tuple[Object, ...], slide_id: str, stem: str) -> Edit:
-    """The edit that puts the objects, which have ids of their own already, on a slide of the target."""
+    """The edit that puts the objects, which have new ids already, on a slide of the target."""
     names, fresh = _assets_for(source, target, [used for item in objects for used in _uses(item)], stem)
     known = {slide.id for slide in target.slides}
     added = AddObjects(slide_id, tuple(_renamed(item, names, known) for item in objects))

@@ -1,4 +1,4 @@
-"""Changes so large that the show as it was before gets a name of its own in the history."""
+"""Large changes: before each of them the history names the state of the show."""
 
 from ritornel.core.document.show import Show
 
@@ -7,7 +7,8 @@ MANY_SLIDES = 3
 
 
 def turning_point(before: Show, after: Show) -> str:
-    """What the show before a large change is called; nothing for any other change.
+    """The name of the state before a large change; nothing for any other change. Large are another theme, timing from a
+    take, and three or more slides added or removed at once.
 
     Another theme, timing taken from a take, and three slides or more that come or go at once are large.
     """

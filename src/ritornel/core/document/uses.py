@@ -1,4 +1,4 @@
-"""Where what lies on the shelf is used."""
+"""Where each asset of the shelf is used."""
 
 from collections.abc import Iterator
 
@@ -8,7 +8,7 @@ from ritornel.core.document.show import Show, Slide
 
 
 def used_on(slide: Slide) -> Iterator[str]:
-    """The ids of the assets that the slide uses, as often as it does."""
+    """The ids of the slide's assets, one for each use."""
     for item in (*slide.objects, *(spare.object for spare in slide.spares)):
         if isinstance(item, Picture):
             yield item.asset_id
@@ -23,8 +23,8 @@ def used_on(slide: Slide) -> Iterator[str]:
 
 
 def uses_of(show: Show) -> dict[str, list[str]]:
-    """Where each asset is used, by its id: the ids of slides in order, `music` for a stretch of music, `style` for
-    theme and mark.
+    """The uses of each asset, by id: the ids of slides in order, `music` for a span of music, `style` for theme and
+    mark.
     """
     uses: dict[str, list[str]] = {}
 
@@ -44,12 +44,12 @@ def uses_of(show: Show) -> dict[str, list[str]]:
 
 
 def clip_rates(show: Show) -> set[tuple[str, int]]:
-    """At which speeds, in per cent, the show plays which clips, by asset."""
+    """The speeds, in per cent, at which the show plays each clip, by asset."""
     return {(item.asset_id, item.rate_pct) for slide in show.slides for item in slide.objects if isinstance(item, Clip)}
 
 
 def uses_changed(before: Show, after: Show) -> bool:
-    """Whether an edit can have changed what is used where; only slides that are not the same value are looked into."""
+    """Whether an edit can change where assets are used. Only changed slides are examined."""
     if (
         before.music != after.music
         or style_assets(before) != style_assets(after)

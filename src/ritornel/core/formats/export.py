@@ -1,4 +1,4 @@
-"""What a format says of itself that shows can be saved in."""
+"""How a text format describes itself."""
 
 from collections.abc import Callable
 
@@ -8,12 +8,14 @@ from ritornel.core.document.show import Show
 
 
 def every_show(show: Show) -> bool:
-    """For formats that are of use to all."""
+    """For formats that are useful for all shows."""
     return True
 
 
 class Export(msgspec.Struct, frozen=True, kw_only=True):
-    """A way to save a show as text.
+    """A text format that shows can be saved in. `address` is the end of its address, such as `timings.csv`; a saved
+    file is named by the show's title and `ending`. `words` is the text of its button, `about` says what the file
+    contains. `fits` says for which shows it is useful.
 
     `address` is the end of its address, such as `timings.csv`; a saved file is named by the show's title and `ending`.
     `words` stand on its button, `about` says what is in it. `fits` says for which shows it is of use.

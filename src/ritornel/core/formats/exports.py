@@ -1,4 +1,5 @@
-"""All formats that shows can be saved in as text.
+"""All text formats that shows can be saved in. A new format is a file of this room with an `EXPORTS`. It is registered
+by being there, and so are its address, its button and the test of who may fetch it.
 
 A new one is a file of this room with an `EXPORTS`; it is found by being there, and so are its address, its button and
 its test that nobody else gets it.
@@ -29,5 +30,5 @@ EXPORTS: Mapping[str, Export] = MappingProxyType(_collected())
 
 
 def exports_of(show: Show) -> list[Export]:
-    """Those that are of use to a show."""
+    """The formats that are useful for a show."""
     return [export for export in EXPORTS.values() if export.fits(show)]

@@ -1,4 +1,4 @@
-"""Pictures and sounds: what a file really is, told by its content and never by its name."""
+"""Pictures, sounds and clips: the true kind of a file, by its content and never by its name."""
 
 import contextlib
 import hashlib
@@ -33,14 +33,15 @@ AT_ONCE = 100
 
 
 class Limits(msgspec.Struct, frozen=True):
-    """The largest files and pictures that are taken in."""
+    """The largest files and pictures that are accepted."""
 
     file_bytes: int = 200_000_000
     picture_pixels: int = 100_000_000
 
 
 class Medium(msgspec.Struct, frozen=True, kw_only=True):
-    """What a file turned out to be.
+    """The true kind of a file. `data` differs from the file's bytes where the picture was redrawn, turned upright or
+    converted to plain RGB; `notes` are sentences for the maker about that.
 
     `data` differs from the file's bytes where the picture had to be redrawn, made upright or plain RGB; `notes` are
     sentences for what the maker should know of that.
@@ -179,7 +180,9 @@ def _picture(picture: Image.Image, data: bytes, name: str, limits: Limits) -> Me
 
 
 def _foreign_colours(picture: Image.Image) -> ImageCms.ImageCmsProfile | None:
-    """The picture's colour profile where it is not sRGB, which browsers and film would otherwise show differently."""
+    """The picture's colour profile where it is not sRGB. Browsers and films would otherwise show its colours
+    differently.
+    """
     data = picture.info.get("icc_profile")
     if not data:
         return None
@@ -191,7 +194,7 @@ def _foreign_colours(picture: Image.Image) -> ImageCms.ImageCmsProfile | None:
 
 
 def _plain(picture: Image.Image, profile: ImageCms.ImageCmsProfile | None) -> Image.Image:
-    """The picture in 8 bits of sRGB, with alpha where it had any."""
+    """The picture in 8 bits of sRGB, with alpha where it has any."""
     if picture.mode.startswith("I") or picture.mode == "F":
         # 16 bits of grey: 65535 is white. 257 = 65535 / 255.
         grey = np.clip(np.asarray(picture, dtype=np.float64) / 257, 0, 255)
@@ -216,7 +219,7 @@ def _plain(picture: Image.Image, profile: ImageCms.ImageCmsProfile | None) -> Im
 
 
 def _timed(data: bytes, name: str) -> Medium:
-    """A sound, or a clip where there is a moving picture; the picture of a record's sleeve does not move."""
+    """A sound, or a clip where there is a moving picture. The cover picture of a sound does not count."""
     refusal = (
         f"“{name}” is neither a picture nor a sound nor a clip Ritornel can read. {KINDS}; WAV, MP3, "
         "Ogg, FLAC and M4A; MP4, MOV and WebM can be added."
@@ -238,7 +241,7 @@ def _timed(data: bytes, name: str) -> Medium:
 
 
 def check_length(lasts_ms: int, name: str) -> None:
-    """Refuses what says, in the times of its packets, that it lasts longer than anything in a show may.
+    """Refuses a file whose packets say that it lasts longer than anything in a show may. Raises BadMedia.
 
     Raises BadMedia.
     """
@@ -250,12 +253,12 @@ def check_length(lasts_ms: int, name: str) -> None:
 
 
 def is_sleeve(stream: Any) -> bool:
-    """Whether a stream of pictures is one picture that belongs to a sound."""
+    """Whether a stream of pictures is the cover picture of a sound."""
     return bool(stream.disposition & Disposition.attached_pic)
 
 
 class SoundMeasure(msgspec.Struct, frozen=True):
-    """How long a sound is, and how loud."""
+    """The length and the loudness of a sound."""
 
     lasts_ms: int
     loudness_lufs: float | None
@@ -303,7 +306,8 @@ HEAVY_PX, HEAVY_KBIT_S = 1920, 9000
 
 
 def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
-    """The clip in an open container.
+    """The clip in an open container. Its length follows from the times of its pictures, not from the header. Raises
+    BadMedia.
 
     Its length is that of its pictures, by their own times and not by the header. Raises BadMedia.
     """
@@ -374,12 +378,12 @@ def asset_from(medium: Medium, asset_id: str, name: str, **credit: Any) -> Asset
 
 
 def file_name(asset: Asset) -> str:
-    """The asset's name in archives and releases: its hash and the ending of its kind."""
+    """The asset's file name in archives and releases: its hash and the ending of its kind."""
     return asset.sha256 + SUFFIXES[asset.media_type]
 
 
 def read_medium(path: Path, limits: Limits) -> Medium:
-    """What the file at `path` is. Raises BadMedia."""
+    """The true kind of the file at `path`. Raises BadMedia."""
     if path.stat().st_size > limits.file_bytes:
         raise BadMedia(
             f"“{path.name}” has {path.stat().st_size / 1e6:.1f} MB; at most "
@@ -391,7 +395,8 @@ def read_medium(path: Path, limits: Limits) -> Medium:
 def asset_of_file(
     path: Path, redrawn: Path, asset_id: str, name: str, limits: Limits, credit: dict[str, Any]
 ) -> tuple[Asset, tuple[str, ...]]:
-    """The shelf's entry for a file that came under `name`, and sentences for what its maker should know.
+    """The shelf's entry for an uploaded file with this `name`, and sentences for its maker. A picture that had to be
+    redrawn then lies at `redrawn`, and the entry is about that file. Raises BadMedia.
 
     Where its picture had to be redrawn, that lies at `redrawn` afterwards and is what the entry is of. Raises BadMedia.
     """

@@ -1,6 +1,5 @@
 """The self-running show as an OpenTimelineIO timeline (Academy Software Foundation, otio_json; schemas Timeline.1,
-Track.1, Clip.2): what is seen and heard when, for programs that cut films. Times are exact: a rate of 1 000 makes
-every value whole milliseconds.
+Track.1, Clip.2), for programs that cut films. Times are exact: at a rate of 1 000 all values are whole milliseconds.
 """
 
 from collections.abc import Iterable
@@ -18,7 +17,7 @@ RATE = 1000.0
 
 
 class _Laid(msgspec.Struct, frozen=True):
-    """Something on a track: from when to when, of which medium, from where in it."""
+    """An item of a track: its span, its medium, and where in the medium it begins."""
 
     name: str
     start_ms: int
@@ -86,8 +85,8 @@ def _clip(laid: _Laid, markers: list[dict[str, Any]]) -> dict[str, Any]:
 
 
 def _lanes(entries: Iterable[_Laid]) -> list[list[_Laid]]:
-    """The entries on as few tracks as hold them without overlapping: each goes onto the first that is free when it
-    begins.
+    """The items on as few tracks as can hold them without overlap: each goes onto the first track that is free when it
+    begins. Music of 12 000 ms that crossfades for 500 alternates between two tracks.
 
     Music of 12 000 ms that crossfades for 500 is on two tracks in turn.
     """
@@ -132,9 +131,9 @@ def _cues(staged: StagedSlide) -> list[dict[str, Any]]:
 
 
 def write_otio(performance: Performance) -> str:
-    """The timeline as JSON: a track of slides with their cues as markers, one or more each of clips, voices, music and
-    effects. What is left out is what such timelines have no words for: builds, transitions' looks, fades and
-    ducking; levels stand in the metadata.
+    """The timeline as JSON: a track of slides with their cues as markers, and one or more tracks each of clips, voices,
+    music and effects. Builds, the looks of transitions, fades and ducking are left out, since such timelines cannot
+    hold them; levels stand in the metadata.
     """
     starts = performance.schedule.starts_ms
     slides = [

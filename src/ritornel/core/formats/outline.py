@@ -35,7 +35,7 @@ _LOST = {
 
 
 def _runs(children: Iterable[Token], lost: set[str]) -> tuple[TextRun, ...]:
-    """The stretches of a line; a break becomes a space."""
+    """The runs of a line; a break becomes a space."""
     runs: list[TextRun] = []
     weight, italic, link = None, None, None
     for token in children:
@@ -63,7 +63,7 @@ def _runs(children: Iterable[Token], lost: set[str]) -> tuple[TextRun, ...]:
 
 
 class _Page:
-    """A slide being read."""
+    """A slide while it is being read."""
 
     def __init__(self, heading: tuple[TextRun, ...], section: str) -> None:
         self.heading, self.section = heading, section
@@ -72,7 +72,8 @@ class _Page:
 
 
 def read_outline(data: bytes, name: str, show_id: str) -> tuple[Show, tuple[str, ...]]:
-    """The show that an outline describes, and sentences for what could not be carried over.
+    """The show that an outline describes, and sentences for what could not be carried over. Raises BadMedia for a file
+    without a heading, that is no text, or that would make over a thousand slides.
 
     Raises BadMedia for what has no heading, is no text, or would make over a thousand slides.
     """
@@ -103,7 +104,7 @@ def read_outline(data: bytes, name: str, show_id: str) -> tuple[Show, tuple[str,
 
 
 def _pages(tokens: list[Token], lost: set[str]) -> tuple[tuple[TextRun, ...] | None, list[_Page], _Page]:
-    """Title, slides, and what stands under the title before the first slide."""
+    """Title, slides, and the lines under the title before the first slide."""
     title: tuple[TextRun, ...] | None = None
     under = _Page((), "")
     pages: list[_Page] = []
@@ -207,7 +208,7 @@ def _escaped(text: str) -> str:
 
 
 def _marked(runs: tuple[TextRun, ...]) -> str:
-    """Runs with the signs of Markdown around what they hold; white space stays outside of them."""
+    """Runs with the signs of Markdown around their text; white space stays outside."""
     parts = []
     for run in runs:
         core = run.text.strip()
@@ -223,7 +224,7 @@ def _marked(runs: tuple[TextRun, ...]) -> str:
 
 
 def _lines(paragraphs: tuple[Paragraph, ...]) -> list[str]:
-    """Paragraphs as blocks of Markdown; items of one list follow each other."""
+    """Paragraphs as blocks of Markdown; items of one list stand together."""
     found: list[str] = []
     listing = False
     for paragraph in paragraphs:
@@ -242,7 +243,7 @@ def _lines(paragraphs: tuple[Paragraph, ...]) -> list[str]:
 
 
 def write_outline(show: Show) -> str:
-    """The show's words in order. Pictures, places, builds and times are not in it; skipped slides are."""
+    """The text of the show in order. Pictures, places, builds and times are left out; skipped slides are included."""
     lines = [f"# {_escaped(show.title)}"]
     for number, slide in enumerate(show.slides):
         texts = [

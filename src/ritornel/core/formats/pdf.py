@@ -1,4 +1,4 @@
-"""Pages of a PDF as slides: each a sharp picture that fills its slide, its words the text alternative."""
+"""Pages of a PDF as slides: each is a sharp picture that fills its slide, with the words as the text alternative."""
 
 import hashlib
 import io
@@ -69,7 +69,7 @@ def _picture(image: Image.Image) -> tuple[bytes, str]:
 
 
 def _page(page: pdfium.PdfPage, frame: Frame) -> tuple[bytes, str, int, int, str]:
-    """A page as a picture with its type and size, and its words."""
+    """The picture of a page with its type and size, and its words."""
     width, height = page.get_size()
     scale = SHARPNESS * min(frame.width_px / width, frame.height_px / height)
     image = page.render(scale=scale).to_pil()
@@ -80,7 +80,10 @@ def _page(page: pdfium.PdfPage, frame: Frame) -> tuple[bytes, str, int, int, str
 def read_pdf(
     path: Path, name: str, folder: Path, show_id: str, told: Path | None = None
 ) -> tuple[Show, tuple[str, ...]]:
-    """The show of the PDF at `path`, which came under `name`, and sentences for what could not be brought in.
+    """The show of the PDF at `path`, uploaded as `name`, and sentences for what could not be imported. Its pictures
+    then lie in `folder`, each under its hash. A slide lasts as long as it takes to read, at least four seconds. A file
+    says meanwhile how many pages are done (progress.py). Raises BadMedia for a file that is no PDF, is encrypted, has
+    no readable page, or too many pages.
 
     Its pictures lie in `folder` afterwards, each under its hash. A slide stays as long as reading its words takes, and
     at least four seconds. How many pages are done is told meanwhile (progress.py).

@@ -44,7 +44,9 @@ def natural_key(name: str) -> list[tuple[int, int, str]]:
 def slides_of(
     assets: list[Asset], each_ms: int, transition: Transition, frame: Frame, stem: str = "", *, fills: bool = False
 ) -> tuple[Slide, ...]:
-    """One slide a picture, all of one length and coming alike. Ids are numbered behind `stem`.
+    """One slide a picture, all with the same length and transition. Ids begin with `stem` and are numbered. A picture
+    of another proportion than the frame is shown whole on the theme's background, or, with `fills`, cropped to fill the
+    frame.
 
     A picture of another proportion than the frame's is shown whole on the theme's background, or cut off so that it
     `fills` the frame.
@@ -83,7 +85,8 @@ def show_from_pictures(
     limits: Limits,
     frame: Frame = Frame(),
 ) -> tuple[Show, dict[str, Path], list[str]]:
-    """The show, where each medium lies by its SHA-256, and a sentence for each file that could not be used.
+    """The show, the place of each medium by its SHA-256, and a sentence for each file that could not be used. Pictures
+    are sorted by name. Raises BadValue for a folder without pictures, BadMedia for music that is none.
 
     Pictures come in the order of their names. Raises BadValue for a folder without any, BadMedia for music that is
     none.
@@ -135,8 +138,8 @@ def show_from_pictures(
 
 
 def with_voices(show: Show, folder: Path, limits: Limits) -> tuple[Show, dict[str, Path], list[str]]:
-    """The show with the folder's numbered sounds as voices of its slides, each of which then lasts as long as its voice
-    and a breath; where each sound lies by its SHA-256; and a sentence for each file or slide that found no partner.
+    """The show with the folder's numbered sounds as voices of its slides; each slide then lasts as long as its voice
+    and a breath. Also the place of each sound by its SHA-256, and a sentence for each file or slide without a partner.
     Raises BadValue for a folder without sounds.
     """
     files = sorted(

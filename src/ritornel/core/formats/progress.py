@@ -1,4 +1,5 @@
-"""How far a file is read, told by a process that reads it to one that waits, as a line in a file:
+"""How much of a file is read, written by the process that reads it for the one that waits, as a line in a file: `12
+300` is done and total.
 
 `12 300`, done and of how many.
 """
@@ -7,7 +8,7 @@ from pathlib import Path
 
 
 def tell_progress(told: Path | None, done: int, total: int) -> None:
-    """Writes it down where anybody asks. Whoever reads it never sees half of it."""
+    """Writes the progress into its file. A reader never sees a half-written line."""
     if told is None:
         return
     part = told.with_suffix(".part")
@@ -16,7 +17,7 @@ def tell_progress(told: Path | None, done: int, total: int) -> None:
 
 
 def progress_told(told: Path) -> tuple[int, int]:
-    """What stands there, done and of how many; 0 of 0 as long as nothing does."""
+    """The progress in the file, done and total; 0 of 0 before the first is written."""
     if not told.is_file():
         return 0, 0
     done, total = map(int, told.read_text(encoding="ascii").split())

@@ -1,4 +1,4 @@
-"""docs/formats.md, written from the types themselves: `python -m ritornel.core.formats.reference`."""
+"""Writes docs/formats.md from the types themselves: `python -m ritornel.core.formats.reference`."""
 
 import sys
 from pathlib import Path
@@ -107,7 +107,7 @@ def _tables() -> list[str]:
 
 
 def _bounds(control: dict[str, Any]) -> str:
-    """What a setting can be."""
+    """The values that a setting can have."""
     if "choices" in control:
         return ", ".join(control["choices"])
     return (
@@ -146,7 +146,7 @@ upright and plain RGB when it comes in; everything else is kept byte for byte. W
 
 
 def reference() -> str:
-    """The whole page."""
+    """The whole document."""
     return "\n".join([HEAD, "## show.json", *_tables(), *_motions(), OTHERS])
 
 

@@ -1,4 +1,5 @@
-"""SVG: cleaned of all that could run, reach out or grow without end, and redrawn as a PNG in a process of its own.
+"""SVG: everything that could run, fetch or grow without end is removed, and it is redrawn as a PNG in a process of its
+own. The file itself is never kept or served.
 
 The file itself is never kept or served.
 """
@@ -120,7 +121,7 @@ def _style(text: str, left_out: dict[str, None]) -> str:
 
 
 def _zoom(data: bytes) -> float:
-    """How much larger to draw it so that its longer side is 2400 px; 2 where it does not say its size."""
+    """The scale at which its longer side is 2400 px; 2 where it has no size."""
     _, root = next(iter(iterparse(BytesIO(data), events=("start",), forbid_dtd=False)))
     sides = [float(match[1]) for key in ("width", "height") if (match := _NUMBER.match(root.get(key, "")))]
     box = root.get("viewBox", "").replace(",", " ").split()
@@ -155,8 +156,8 @@ def redrawn(data: bytes, name: str) -> tuple[bytes, tuple[str, ...]]:
 
 
 def _draw_from_stdin() -> None:
-    """Draws the SVG that comes in and writes the PNG. Runs under limits, so that a drawing made to exhaust the machine
-    only ends itself.
+    """Draws the SVG from standard input and writes the PNG. It runs under limits, so that a drawing made to exhaust the
+    machine ends only itself.
     """
     resource.setrlimit(resource.RLIMIT_CPU, (SECONDS, SECONDS))
     resource.setrlimit(resource.RLIMIT_AS, (MEMORY_BYTES, MEMORY_BYTES))

@@ -24,7 +24,7 @@ _WHOLE = re.compile(r"[0-9]{1,6}")
 
 
 class TimingLine(msgspec.Struct, frozen=True):
-    """What a table says of a slide (`wait` empty) or of one of its waits."""
+    """A line of the table: a slide (`wait` empty) or one of its waits."""
 
     slide_id: str
     number: int
@@ -36,7 +36,7 @@ class TimingLine(msgspec.Struct, frozen=True):
 
 
 def timing_lines(show: Show, schedule: ShowSchedule) -> tuple[TimingLine, ...]:
-    """What the table says of a show; skipped slides have no time."""
+    """The table of a show; skipped slides have no time."""
     numbers = show.numbers
     names = {slide.id: slide.name for slide in show.slides}
     found: list[TimingLine] = []
@@ -51,7 +51,7 @@ def timing_lines(show: Show, schedule: ShowSchedule) -> tuple[TimingLine, ...]:
 
 
 def write_timings(lines: tuple[TimingLine, ...]) -> str:
-    """The table; the length of a slide stands on its own line, a hold on its wait's."""
+    """The table; a slide's length stands on the slide's line, a hold on its wait's line."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
     writer.writerow(COLUMNS)
@@ -111,9 +111,9 @@ def _ms(value: str, column: str, line: int, name: str) -> int:
 
 
 def read_timings(show: Show, data: bytes, name: str) -> tuple[Edit, tuple[str, ...]]:
-    """The edit that gives slides which advance by themselves their length and waits their hold, and sentences for what
-    did not fit. Slides are found by their number and, where the name at that number is another, by their name.
-    Raises BadMedia where a line cannot be read, saying which.
+    """The edit that gives slides that advance by themselves their length and waits their hold, and sentences for what
+    did not fit. Slides are found by number, or by name where the slide at that number has another name. Raises BadMedia
+    with the line that cannot be read.
     """
     edits: list[Edit] = []
     told: list[str] = []

@@ -16,8 +16,8 @@ Step = Callable[[dict[str, Any]], dict[str, Any]]
 
 
 def let_cued_slides_go_on(show: dict[str, Any]) -> dict[str, Any]:
-    """Version 6: where the show ran on cue, its slides with a time or a voice went on by themselves. They say so
-    now.
+    """Version 6: in a show on cue, slides with a time or a voice went on by themselves. Now they say so with
+    `also_live`.
     """
     if show.get("runs") != "on cue":
         return show
@@ -37,7 +37,7 @@ STEPS: MappingProxyType[int, Step] = MappingProxyType({6: let_cued_slides_go_on}
 
 
 def upgrade(show: dict[str, Any], version: int) -> dict[str, Any]:
-    """The show of an archive of that version, as the present one writes it."""
+    """The show of an archive of that version, as the present version writes it."""
     for step in range(version, VERSION):
         show = STEPS[step](show) if step in STEPS else show
     return show

@@ -1,4 +1,4 @@
-"""Where a picture of somebody speaking stands on a slide without covering its words."""
+"""Where the picture of a speaker can stand on a slide without covering text."""
 
 from collections.abc import Iterable
 
@@ -28,15 +28,15 @@ class Area(msgspec.Struct, frozen=True):
 
     @property
     def size_px2(self) -> float:
-        """How large it is, in square px."""
+        """Its area, in square px."""
         return max(self.right - self.left, 0.0) * max(self.bottom - self.top, 0.0)
 
     def grown(self, by_px: float) -> "Area":
-        """The area with a strip around it."""
+        """The area with a margin around it."""
         return Area(self.left - by_px, self.top - by_px, self.right + by_px, self.bottom + by_px)
 
     def shared(self, other: "Area") -> "Area":
-        """The part that both have; without size where they do not touch."""
+        """The intersection of both; without size where they do not touch."""
         return Area(
             max(self.left, other.left),
             max(self.top, other.top),
@@ -46,18 +46,18 @@ class Area(msgspec.Struct, frozen=True):
 
 
 def area_of(box: Box) -> Area:
-    """A box as an area, its turn left out of account."""
+    """A box as an area; its turn is ignored."""
     return Area(box.x, box.y, box.x + box.width, box.y + box.height)
 
 
 def words_area(drawing: ObjectDrawing) -> Area:
-    """Where the words of an object stand."""
+    """The area of an object's text."""
     left, top, right, bottom = drawing.words_extent()
     return Area(drawing.x + left, drawing.y + top, drawing.x + right, drawing.y + bottom)
 
 
 def has_words(item: Object) -> bool:
-    """Whether an object shows words."""
+    """Whether an object shows text."""
     return isinstance(item, TextHolder) and any(paragraph.text.strip() for paragraph in item.paragraphs)
 
 
@@ -66,12 +66,12 @@ LEAST_COVERED = 0.05
 
 
 def covers(box: Box, words: Area) -> bool:
-    """Whether a box hides a part of some words that would be missed."""
+    """Whether a box hides a noticeable part of some text."""
     return area_of(box).shared(words).size_px2 > LEAST_COVERED * words.size_px2
 
 
 def covers_words(box: Box, items: Iterable[Object], scenery: Scenery) -> bool:
-    """Whether a box hides words of some of the objects."""
+    """Whether a box hides text of some of the objects."""
     return any(
         covers(box, words_area(draw_object(item, scenery)[0])) for item in items if has_words(item) and not item.aside
     )
@@ -80,9 +80,10 @@ def covers_words(box: Box, items: Iterable[Object], scenery: Scenery) -> bool:
 def clear_place(
     slide: Slide, frame: Frame, scenery: Scenery, proportion: float = 3 / 4, most_pct: float = WIDTHS_PCT[0]
 ) -> Box:
-    """The largest box, `proportion` times as high as wide, that covers no words of the slide, and none of its other
+    """The largest box, `proportion` times as high as wide, that covers no text of the slide, and none of its other
     objects where that leaves it at least a quarter of the frame wide. It is at most `most_pct` per cent of the frame
-    wide. Of several the one nearest to the right bottom corner.
+    wide. Among equals, the one nearest to the right bottom corner. Where text is everywhere: the smallest box, where it
+    covers the least text.
 
     Where words are everywhere: the smallest, where it covers least of them.
     """
@@ -106,7 +107,7 @@ def clear_place(
 
 
 def _tries(frame: Frame, width_pct: float, proportion: float) -> Iterable[Box]:
-    """Boxes of one width, from the right bottom corner to the left top."""
+    """Boxes of one width to try, from the right bottom corner to the left top."""
     width = frame.width_px * width_pct / 100
     edge = frame.width_px * EDGE_PCT / 100
     height = min(width * proportion, frame.height_px - 2 * edge)

@@ -1,4 +1,4 @@
-"""A slide as marks in order, which both painters put down without deciding anything."""
+"""A slide as marks in order. Both painters put them down without deciding anything."""
 
 import math
 from collections.abc import Callable, Mapping
@@ -47,7 +47,7 @@ from ritornel.core.layout.tables import set_table
 
 
 class Scenery(msgspec.Struct, frozen=True):
-    """What all slides of a show stand in: its frame, theme and furniture, and the assets by id."""
+    """What all slides of a show share: the frame, theme and furniture, and the assets by id."""
 
     frame: Frame
     theme: Theme
@@ -87,7 +87,7 @@ def _stroked(d: str, fill: str | Shade | None, stroke: Stroke | None) -> PathMar
 
 
 def _placed(asset_id: str, place: tuple[float, float, float, float]) -> dict[str, Any]:
-    """The fields of a mark that say which picture lies where."""
+    """The fields of a mark that say which picture stands where."""
     x, y, width, height = place
     return {"asset_id": asset_id, "x": x, "y": y, "width": width, "height": height}
 
@@ -133,8 +133,8 @@ def _shape_marks(shape: Shape) -> tuple[Mark, ...]:
 
 
 class ObjectParts(msgspec.Struct, frozen=True, kw_only=True):
-    """What a kind of object is made of: its parts, how high it stands, the height its words need, the size of their
-    letters, and the characters that no font has.
+    """The drawing of a kind of object: its parts, its height, the height its text needs, the size of its letters, and
+    the characters that no font has.
     """
 
     parts: tuple[PartDrawing, ...]
@@ -211,7 +211,7 @@ def draw_object(item: Object, scenery: Scenery) -> tuple[ObjectDrawing, tuple[st
 
 
 def _reach(item: Object, needs: float) -> float:
-    """How far beyond its box an object may be seen: half its border, a bubble's tail, lines that spill, slanted
+    """How far beyond its box an object may be visible: half its border, a bubble's tail, lines that spill, slanted
     letters, a line's heads.
     """
     reach = 2.0
@@ -246,7 +246,7 @@ def _ground(slide: Slide, scenery: Scenery) -> list[Mark]:
 
 
 def _ornaments(slide: Slide, scenery: Scenery) -> list[Mark]:
-    """The theme's ornaments; a slide whose background or size is its own, or that is filled by a picture, has none."""
+    """The theme's ornaments. A slide with a background or size of its own, or filled by a picture, has none."""
     layout = layout_named(slide.layout)
     if slide.background is not None or layout.name in ("picture", "clip") or slide.size is not None:
         return []
@@ -267,7 +267,8 @@ FURNITURE_PX = 17.0
 
 def _furniture(slide: Slide, scenery: Scenery, number: int) -> list[Mark]:
     """Footer on the left, number on the right, mark before the footer, in a strip at the foot of the frame. A slide
-    over which the view moves has none: it would fly away."""
+    over which the view moves has none: it would move away.
+    """
     furniture, frame, theme = scenery.furniture, scenery.frame, scenery.theme
     if slide.bare or furniture == Furniture() or slide.size is not None:
         return []
@@ -303,7 +304,7 @@ def _furniture(slide: Slide, scenery: Scenery, number: int) -> list[Mark]:
 
 
 def draw_slide(slide: Slide, scenery: Scenery, number: int = 1) -> SlideDrawing:
-    """The slide's drawing. `number` is what its furniture says it is."""
+    """The slide's drawing. `number` is the slide number in its furniture."""
     ground = [*_ground(slide, scenery), *_ornaments(slide, scenery), *_furniture(slide, scenery, number)]
     drawn = [draw_object(item, scenery) for item in slide.objects]
     missing = sorted({character for _, lost in drawn for character in lost})

@@ -1,4 +1,4 @@
-"""The shipped font faces: which there are, what they cover, and shaping with them."""
+"""The shipped font faces: which exist, what they cover, and shaping with them."""
 
 from functools import cache, lru_cache
 from pathlib import Path
@@ -46,7 +46,7 @@ class Face(msgspec.Struct, frozen=True):
 
     @property
     def path(self) -> Path:
-        """Its font file. The nearest weight that ships stands in for one that does not."""
+        """Its font file. A weight that does not ship is replaced by the nearest that does."""
         return _file_of(self.family, self.weight, self.italic)
 
 
@@ -64,7 +64,7 @@ class Glyphs(msgspec.Struct, frozen=True):
 
 
 class FaceHeights(msgspec.Struct, frozen=True):
-    """How far a face reaches above and below its baseline, as shares of its size."""
+    """The ascent and descent of a face, as shares of its size."""
 
     ascent: float
     descent: float
@@ -133,8 +133,9 @@ def shaped(text: str, face: Face, size_px: float, rtl: bool = False) -> Glyphs:
 
 
 def covering(text: str, face: Face) -> list[tuple[str, Face]]:
-    """The text in stretches, each with a face that has its characters. Joiners and marks stay with what they follow.
-    A character that no shipped font has becomes U+FFFD, so that it is seen to be missing."""
+    """The text in stretches, each with a face that has its characters. Joiners and marks stay with the character before
+    them. A character that no shipped font has becomes U+FFFD, so that the gap is visible.
+    """
     chain = [face] + [Face(name, face.weight, face.italic) for name in FALLBACKS if name != face.family]
     result: list[tuple[str, Face]] = []
     for character in text:

@@ -1,4 +1,5 @@
-"""Lines, gaps and sizes to snap to while an object is moved or sized.
+"""Lines, gaps and sizes that an object snaps to while it is moved or sized. They are sent to the browser in advance,
+which snaps by the same rules (static/ritornel/stage/snapping.js, checked against tests/vectors/snapping.json).
 
 They are sent ahead to the browser, which follows them by the same rules (static/ritornel/stage/snapping.js, held to
 tests/vectors/snapping.json).
@@ -21,7 +22,8 @@ Axis = Literal["x", "y"]
 
 
 class Guide(msgspec.Struct, frozen=True, omit_defaults=True):
-    """A line across the slide: at an x for axis `x` (it stands upright), at a y for axis `y`.
+    """A line across the slide: upright at an x for axis `x`, level at a y for axis `y`. `object_id` is its object, None
+    for the frame. With `only` it counts for that object alone: it marks the object's own place on the slide `beside`.
 
     `object_id` is the object it belongs to, None for the frame's. With `only` it counts for that object alone: its own
     place on the slide `beside`.
@@ -58,7 +60,7 @@ class Size(msgspec.Struct, frozen=True):
 
 
 class Guides(msgspec.Struct, frozen=True):
-    """All that can be snapped to on a slide."""
+    """Everything on a slide that objects can snap to."""
 
     lines: tuple[Guide, ...]
     gaps: tuple[Gap, ...] = ()
@@ -73,7 +75,7 @@ class GapSnap(msgspec.Struct, frozen=True):
 
 
 class Snap(msgspec.Struct, frozen=True):
-    """How far a box is to be moved, in px of the frame, and what it then lies on (None where nothing is near)."""
+    """How far a box moves by snapping, in px of the frame, and what it then lies on (None where nothing is near)."""
 
     dx: float
     dy: float
@@ -84,7 +86,7 @@ class Snap(msgspec.Struct, frozen=True):
 
 
 class Pull(msgspec.Struct, frozen=True):
-    """How far a handle goes after snapping, and what its edges then lie on or are as long as."""
+    """How far a handle goes after snapping, and what its edges then lie on or what they are as long as."""
 
     dx: float
     dy: float
@@ -103,9 +105,9 @@ def _lines(box: Box, make: Callable[[Axis, float], Guide]) -> list[Guide]:
 
 
 def guides_of(slide: Slide, frame: Frame, beside: Iterable[tuple[str, Object, Box]] = ()) -> Guides:
-    """The frame's edges and middles, those of each object from the back, then the places `beside`: where an object
-    stands on a neighbouring slide (that slide's words for it, the object here, its box there). A turned object gives
-    only its middle, and no gap or size.
+    """The edges and middles of the frame and of each object from the back, then the places `beside`: where an object
+    stands on a neighbouring slide (that slide's name, the object here, its box there). A turned object gives only its
+    middle, and no gap or size.
     """
     found = [Guide("x", frame.width_px * share) for share in EDGES] + [
         Guide("y", frame.height_px * share) for share in EDGES
@@ -132,7 +134,7 @@ def _along(box: Box, axis: Axis) -> tuple[float, float, float, float]:
 
 
 def _gaps(items: list[Object], axis: Axis, frame: Frame) -> list[Gap]:
-    """The gap from each object to the next that is beside it. What fills the frame is no neighbour."""
+    """The gap from each object to the next one beside it. An object that fills the frame has no neighbours."""
     whole = frame.width_px if axis == "x" else frame.height_px
     spans = sorted(
         (_along(item.box, axis), item.id)
@@ -186,8 +188,9 @@ def _counts(guide: Guide, moving: frozenset[str]) -> bool:
 
 
 def snapped(box: Box, guides: Guides, moving: frozenset[str], reach: float) -> Snap:
-    """The least move, within `reach` on each axis, that puts an edge or the middle of the box on a line of what does
-    not move, or makes an equal gap beside or between two that do not move.
+    """The smallest move, within `reach` on each axis, that puts an edge or the middle of the box on a line of an object
+    that does not move, or makes an equal gap beside or between two such objects. Among equals the first counts: the
+    frame's lines before those of objects, lines before gaps.
 
     Of what is equally near the first counts: the frame's lines before those of objects, lines before gaps.
     """
@@ -225,7 +228,8 @@ def pulled_to(
     moving: frozenset[str],
     reach: float,
 ) -> Pull:
-    """Where a handle goes: the edge it pulls comes to lie on a line, or else the side becomes as long as another's.
+    """Where a handle goes: the edge it moves comes to a line, or else the side becomes as long as another. `handle` is
+    0, 0.5 or 1 along each axis; 0.5 does not move its edge. A turned box does not snap.
 
     `handle` is 0, 0.5 or 1 along each axis; 0.5 does not pull. A turned box does not snap.
     """

@@ -1,4 +1,4 @@
-"""Breaking paragraphs into lines (UAX #14, by ICU), in visual order (UAX #9), and standing them in a box."""
+"""Breaking paragraphs into lines (UAX #14, by ICU), in visual order (UAX #9), and placing the lines in a box."""
 
 import math
 from collections.abc import Callable
@@ -35,7 +35,7 @@ class TextStretch(msgspec.Struct, frozen=True):
 
 
 class BrokenText(msgspec.Struct, frozen=True):
-    """A text's paragraphs as drawings, the height all lines need, the size of its letters, and the characters missing
+    """A text's paragraphs as drawings, the height of all lines, the size of its letters, and the characters missing
     from every font.
     """
 
@@ -67,7 +67,7 @@ def _pieces(paragraph: Paragraph, item: Text) -> list[TextStretch]:
 
 
 def _advances(pieces: list[TextStretch], size_px: float) -> list[float]:
-    """The advance of each character; a ligature's counts for its first character."""
+    """The advance of each character; the advance of a ligature counts for its first character."""
     result: list[float] = []
     for piece in pieces:
         glyphs = shaped(piece.text, piece.face, size_px)
@@ -79,7 +79,8 @@ def _advances(pieces: list[TextStretch], size_px: float) -> list[float]:
 
 
 def _line_spans(text: str, advances: list[float], width: float) -> list[tuple[int, int]]:
-    """Half-open spans of characters, one a line, greedy.
+    """Half-open spans of characters, one a line, greedy. White space at a line's end hangs. A word wider than the box
+    breaks anywhere, with at least one character a line.
 
     White space at a line's end hangs. A word wider than the box breaks wherever it must, at least one character a line.
     """
@@ -109,7 +110,7 @@ def _line_spans(text: str, advances: list[float], width: float) -> list[tuple[in
 def _stretches(
     pieces: list[TextStretch], levels: tuple[int, ...], span: tuple[int, int]
 ) -> list[tuple[int, TextStretch]]:
-    """The pieces of a line, cut where the direction changes, each with its level, in the order of reading."""
+    """The runs of a line, cut where the direction changes, each with its level, in reading order."""
     whole = "".join(piece.text for piece in pieces)
     visible_end = span[0] + len(whole[span[0] : span[1]].rstrip())
     result: list[tuple[int, TextStretch]] = []
@@ -127,7 +128,7 @@ def _stretches(
 
 
 class _Letters(msgspec.Struct, frozen=True):
-    """How letters are drawn on a line, apart from what each piece says."""
+    """How letters on a line are drawn, apart from what each run says."""
 
     size_px: float
     outline: Stroke | None
@@ -155,7 +156,7 @@ class _Letters(msgspec.Struct, frozen=True):
 def _line_marks(
     stretches: list[tuple[int, TextStretch]], letters: _Letters, baseline: float
 ) -> tuple[list[Mark], float]:
-    """The marks of one line from x 0, highlights first and underlines last, and how wide it is."""
+    """The marks of one line from x 0, highlights first and underlines last, and the line's width."""
     under, words, over = [], [], []
     x = 0.0
     size = letters.size_px
@@ -179,13 +180,13 @@ def _line_marks(
 
 
 def moved_part(part: PartDrawing, dx: float, dy: float) -> PartDrawing:
-    """A part of words elsewhere."""
+    """The drawing of a part, moved by an offset."""
     marks = tuple(_shifted(mark, dx, dy) for mark in part.marks)
     return PartDrawing(part.part, part.pivot_x + dx, part.pivot_y + dy, marks, part.height)
 
 
 def text_of(holder: TextHolder, box: Box, **fields: Any) -> Text:
-    """Words of a shape or a cell as a text of their own in that box, with these fields of its own."""
+    """The text of a shape or a cell as a text object in that box, with these fields changed."""
     look = {name: getattr(holder, name) for name in TextHolder.__struct_fields__ if name not in _PLACED}
     return Text("words", "Words", box, **(look | fields))
 
@@ -198,7 +199,7 @@ def _shifted(mark: Mark, dx: float, dy: float) -> Mark:
 
 
 def moved_outline(d: str, dx: float, dy: float) -> str:
-    """An outline elsewhere."""
+    """An outline, moved by an offset."""
     words, result, axis = d.split(), [], 0
     for word in words:
         if word.isalpha():
@@ -211,7 +212,8 @@ def moved_outline(d: str, dx: float, dy: float) -> str:
 
 
 def _numbers(paragraphs: tuple[Paragraph, ...]) -> list[str]:
-    """The sign or number before each paragraph; an empty one where it is in no list.
+    """The sign or number before each paragraph; empty for a paragraph in no list. Numbers restart after a paragraph
+    that is not numbered at their level, and continue past deeper levels.
 
     Numbers start anew after what is not numbered at their level, and go on past deeper levels.
     """
@@ -262,7 +264,10 @@ def _numeral(number: int, level: int) -> str:
 
 @lru_cache(maxsize=4000)
 def broken(item: Text) -> BrokenText:
-    """The text in lines.
+    """The text in lines. A line is `line_spacing` times the size high, its baseline where ascent and descent stand
+    centred in it. With `overflow` *shrink*, letters get smaller in steps of half a px until all lines fit the box or
+    they are 4 px; whether that is readable is checked elsewhere. A paragraph that reads from right to left is mirrored:
+    `left` is then its right.
 
     A line is `line_spacing` times the size high, its baseline where ascent and descent stand centred in it.
 
@@ -274,8 +279,8 @@ def broken(item: Text) -> BrokenText:
 
 
 def fitting_size(item: Text | Table, height: Callable[[float], float]) -> float:
-    """The size of the letters: their own, or where they *shrink* and are higher than their box the largest at which
-    they fit it, in halves of a px and at least 4 px. `height` is how high all words are at a size.
+    """The size of the letters: their own; or, where they *shrink* and are higher than their box, the largest at which
+    they fit, in steps of half a px and at least 4 px. `height` gives the height of all lines at a size.
     """
     box_px = item.box.height + 0.01
     if item.overflow != "shrink" or height(item.size_px) <= box_px:
@@ -294,8 +299,8 @@ def fitting_size(item: Text | Table, height: Callable[[float], float]) -> float:
 def _unit_advances(
     paragraph: Paragraph, family: str, weight: int, italic: bool
 ) -> tuple[str, tuple[float, ...], float]:
-    """A paragraph's words, the advance of each character in letters of 1 px, and all of them together. Advances grow
-    with the size and nothing else: letters are not fitted to pixels.
+    """A paragraph's words, the advance of each character in letters of 1 px, and their sum. Advances are proportional
+    to the size: letters are not hinted to pixels.
     """
     pieces = _pieces(paragraph, Text("words", "Words", Box(0, 0, 0, 0), family=family, weight=weight, italic=italic))  # type: ignore[arg-type]
     advances = tuple(_advances(pieces, 1.0))
@@ -303,7 +308,7 @@ def _unit_advances(
 
 
 def line_count(paragraph: Paragraph, item: TextHolder, size_px: float, width_px: float) -> int:
-    """How many lines a paragraph takes in letters of a size and a width, without setting them."""
+    """How many lines a paragraph takes in letters of a size and a width, without shaping them again."""
     text, advances, whole = _unit_advances(paragraph, item.family, item.weight, item.italic)
     if whole * size_px <= width_px:
         return 1
@@ -311,7 +316,7 @@ def line_count(paragraph: Paragraph, item: TextHolder, size_px: float, width_px:
 
 
 def height_at(item: Text, size_px: float) -> float:
-    """How high all lines of a text are in letters of a size."""
+    """The height of all lines of a text in letters of a size."""
     lines = 0
     for paragraph, sign in zip(item.paragraphs, _numbers(item.paragraphs), strict=True):
         indent = INDENT * size_px * (paragraph.level + bool(sign))

@@ -1,6 +1,4 @@
-"""Marks: the closed set of things a painter can put on a surface. All in px, in the coordinates of their object's
-box.
-"""
+"""Marks: the closed set of things that a painter can draw. All are in px, in the coordinates of their object's box."""
 
 from collections.abc import Iterator
 
@@ -21,7 +19,8 @@ class Shade(msgspec.Struct, frozen=True, tag_field="kind", tag="shade", omit_def
 
 
 class PathMark(msgspec.Struct, frozen=True, tag_field="kind", tag="path", omit_defaults=True):
-    """An outline in SVG's path syntax, absolute M, L, C and Z only, filled and stroked.
+    """An outline in SVG's path syntax, absolute M, L, C and Z only, filled and stroked. `dash` are lengths of line and
+    gap in turn, empty for a solid line; `round` is for the ends of lines and dashes.
 
     `dash` are lengths of line and gap in turn, none: a whole line; `round` are the ends of lines and dashes.
     """
@@ -35,9 +34,8 @@ class PathMark(msgspec.Struct, frozen=True, tag_field="kind", tag="path", omit_d
 
 
 class ImageMark(msgspec.Struct, frozen=True, kw_only=True, tag_field="kind", tag="image", omit_defaults=True):
-    """A picture stretched over a rectangle, mirrored in it where `flip_x` (left and right) or `flip_y` say, cut to the
-    outline `clip`. Where it drifts, `drift_to` is the rectangle it comes to: x, y, width, height, each going evenly
-    from the one to the other.
+    """A picture stretched over a rectangle, mirrored where `flip_x` (left and right) or `flip_y` say so, clipped to the
+    outline `clip`. Where it drifts, `drift_to` is the rectangle at the end: x, y, width and height each change evenly.
     """
 
     asset_id: str
@@ -52,8 +50,8 @@ class ImageMark(msgspec.Struct, frozen=True, kw_only=True, tag_field="kind", tag
 
 
 class ClipMark(ImageMark, frozen=True, kw_only=True, tag_field="kind", tag="clip", omit_defaults=True):
-    """The picture of a clip, placed as a picture is: at `poster_ms` until it plays, then from `in_ms` on, and in the
-    end the last before `out_ms`. `captions` are read while it plays, in the clip's own time.
+    """The picture of a clip, placed as a picture is: at `poster_ms` before it plays, then from `in_ms` on, and at the
+    end the last picture before `out_ms`. `captions` are shown while it plays, in the clip's own time.
     """
 
     in_ms: int = 0
@@ -63,7 +61,8 @@ class ClipMark(ImageMark, frozen=True, kw_only=True, tag_field="kind", tag="clip
     captions: tuple[Caption, ...] = ()
 
     def at_ms(self, played: float | None) -> float:
-        """Which instant of the clip is shown.
+        """The instant of the clip that is shown. The out point is never reached: a millisecond before it stands for the
+        picture before it.
 
         The out point is not reached: a millisecond before it stands for the picture before it.
         """
@@ -74,7 +73,7 @@ class ClipMark(ImageMark, frozen=True, kw_only=True, tag_field="kind", tag="clip
         )
 
     def caption_at(self, played: float | None) -> str:
-        """What is read at that instant; nothing before it plays and once it has ended."""
+        """The caption at that instant; none before it plays and after it has ended."""
         if played is None or not 0 <= played < 1:
             return ""
         at = self.at_ms(played)
@@ -82,7 +81,8 @@ class ClipMark(ImageMark, frozen=True, kw_only=True, tag_field="kind", tag="clip
 
 
 class TextMark(msgspec.Struct, frozen=True, kw_only=True, tag_field="kind", tag="text", omit_defaults=True):
-    """A run of one line in one face and direction: its left edge, its baseline and its advance.
+    """A run of one line in one face and direction: its left edge, its baseline and its advance. A `colour` of None
+    leaves the letters hollow; `link` is where a press on them leads.
 
     A `colour` of None leaves the letters hollow; `link` is where a press on them leads.
     """
@@ -106,7 +106,7 @@ Mark = PathMark | ImageMark | ClipMark | TextMark
 
 
 class PartDrawing(msgspec.Struct, frozen=True, omit_defaults=True):
-    """The marks of a part (a paragraph's id), or of the whole object where `part` is None; it turns and scales about
+    """The marks of a part (a paragraph's id), or of the whole object where `part` is None. It turns and scales about
     its pivot, the middle of its `height`.
     """
 
@@ -118,7 +118,7 @@ class PartDrawing(msgspec.Struct, frozen=True, omit_defaults=True):
 
 
 class ShadowMark(msgspec.Struct, frozen=True):
-    """A shadow of all that an object shows: its way, the standard deviation of its softness, its colour."""
+    """A shadow of everything an object shows: its offset, the standard deviation of its softness, its colour."""
 
     dx: float
     dy: float
@@ -127,7 +127,9 @@ class ShadowMark(msgspec.Struct, frozen=True):
 
 
 class ObjectDrawing(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """An object ready to be painted.
+    """An object ready to be painted. `height` is the box's own, or what the lines of a growing text need;
+    `needs_height` is what a text would need, `size_px` the drawn size of its letters (0 without text), `reach_px` how
+    far it may be visible beyond its box.
 
     `height` is the box's own, or what the lines of a growing text need; `needs_height` is what a text would need,
     `size_px` the size its letters came out at (0 for what has none), `reach_px` how far it may be seen beyond its box.
@@ -147,7 +149,7 @@ class ObjectDrawing(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=Tru
     reach_px: float = 0.0
 
     def words_extent(self) -> tuple[float, float, float, float]:
-        """Left, top, right and bottom of its words, in its box; of what has none, the box itself."""
+        """Left, top, right and bottom of its text, in its box; without text, the box itself."""
         words = [mark for part in self.parts for mark in part.marks if isinstance(mark, TextMark)]
         if not words:
             return 0.0, 0.0, self.width, self.height
@@ -162,6 +164,7 @@ class ObjectDrawing(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=Tru
 
 class SlideDrawing(msgspec.Struct, frozen=True):
     """A slide's ground (its background, the theme's ornaments and the furniture) and its objects, from the back.
+    `missing` are characters that no shipped font has; they are drawn as U+FFFD.
 
     `missing` are characters no shipped font has; they are drawn as U+FFFD.
     """

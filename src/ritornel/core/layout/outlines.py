@@ -30,7 +30,7 @@ def closed(points: list[tuple[float, float]]) -> str:
 
 
 def ellipse(cx: float, cy: float, rx: float, ry: float, clockwise: bool = True) -> str:
-    """A whole ellipse in four cubics; anticlockwise it cuts a hole into one around it."""
+    """A whole ellipse in four cubics; an anticlockwise one cuts a hole into one around it."""
     s = 1.0 if clockwise else -1.0
     kx, ky = rx * KAPPA, ry * KAPPA * s
     ry *= s
@@ -209,7 +209,7 @@ HEAD = 4.2
 
 
 def line_with_heads(shape: Shape) -> tuple[str, str]:
-    """A line through the middle of the box, ending inside its heads, and the outline of the heads."""
+    """A line through the middle of the box that ends inside its heads, and the outline of the heads."""
     w, cy = shape.box.width, shape.box.height / 2
     length = min(max((shape.stroke.width_px if shape.stroke else 2.0) * HEAD, 9.0), w)
     half = length * 0.45
@@ -224,9 +224,7 @@ def line_with_heads(shape: Shape) -> tuple[str, str]:
 
 
 def words_box(shape: Shape) -> tuple[float, float, float, float]:
-    """Where words stand inside a shape (x, y, width, height in its box): clear of its edge by 12 px, or by what its
-    form takes.
-    """
+    """The box for text inside a shape (x, y, width, height in its box): 12 px from its edge, or as its form needs."""
     w, h = shape.box.width, shape.box.height
     inset_x = inset_y = min(12.0, w / 4, h / 4)
     if shape.form in ("ellipse", "ring", "wheel", "polygon", "star"):
@@ -236,7 +234,8 @@ def words_box(shape: Shape) -> tuple[float, float, float, float]:
 
 
 def outline_of(shape: Shape) -> str:
-    """The shape's outline.
+    """The shape's outline. A wheel has square teeth, 10 % of its radius deep, and six spokes within a rim whose inner
+    radius is `hollow`.
 
     A wheel has square teeth, 10 % of its radius deep, and six spokes within a rim whose inside is `hollow`.
     """

@@ -1,4 +1,4 @@
-"""What becomes of a box when one of its handles is pulled (static/ritornel/stage/sizing.js, held to
+"""How a box changes when one of its handles is dragged (static/ritornel/stage/sizing.js, checked against
 tests/vectors/sizing.json).
 """
 
@@ -17,8 +17,10 @@ def pulled(
     keep: bool,
     least: tuple[float, float] = (LEAST_PX, LEAST_PX),
 ) -> Box:
-    """The box after pulling the handle at `handle` (0, 0.5 or 1 along its width and height) by `way`, in px of the
-    frame.
+    """The box after dragging the handle at `handle` (0, 0.5 or 1 along its width and height) by `way`, in px of the
+    frame. The opposite side or corner stays in place, also on a turned box. With `keep`, a corner keeps the proportion,
+    by the larger of the two growths. No side gets shorter than `least`. Rounded to tenths of a px, half away from zero
+    upwards.
 
     The opposite side or corner stays where it is, also on a turned box. With `keep`, a corner keeps the proportion, by
     the larger of the two growths. No side gets shorter than `least`. Rounded to tenths of a px, half away from zero

@@ -1,4 +1,6 @@
-"""Tables: words in rows and columns, measured and set as marks.
+"""Tables: text in rows and columns, measured and drawn as marks. A row is a paragraph, so rows build, carry and are
+found as paragraphs are. The background of a row and the line under it belong to its part: they come and go with its
+text.
 
 A row is a paragraph, so that rows build, carry and are found as paragraphs are. Its ground and the line under it belong
 to its part: they come and go with its words.
@@ -20,7 +22,7 @@ INSET_Y = 0.25
 
 
 def column_spans(table: Table) -> tuple[tuple[float, float], ...]:
-    """Where each column begins and how wide it is, in px: the box is shared by the columns' widths.
+    """The start and width of each column, in px: the columns share the box by their widths.
 
     >>> from ritornel.core.document.objects import TableColumn
     >>> table = Table("t", "Table", Box(0, 0, 600, 100), columns=(TableColumn(2.0), TableColumn(1.0)))
@@ -39,7 +41,9 @@ def column_spans(table: Table) -> tuple[tuple[float, float], ...]:
 
 @lru_cache(maxsize=1000)
 def set_table(table: Table) -> BrokenText:
-    """The table's rows as drawings.
+    """The table's rows as drawings. A row is as high as its highest cell with its insets. Rows that need less than the
+    box share the rest equally, unless the box *grows* with them. With `overflow` *shrink*, letters get smaller in steps
+    of half a px until all rows fit the box or they are 4 px.
 
     A row is as high as its highest cell and the room around it. Rows that need less than the box share what is left
     alike, but where the box *grows* with them. With `overflow` *shrink*, letters are made smaller in halves of a px
@@ -49,12 +53,12 @@ def set_table(table: Table) -> BrokenText:
 
 
 def _insets_px(table: Table, size: float) -> tuple[float, float]:
-    """How far words keep from the edges of their cell, across and down."""
+    """The distance of text from the edges of its cell, across and down."""
     return INSET_X * size, (INSET_Y + table.paragraph_gap / 2) * size
 
 
 def _height_at(table: Table, size: float) -> float:
-    """How high all rows are in letters of a size."""
+    """The height of all rows in letters of a size."""
     inset_x, inset_y = _insets_px(table, size)
     widths = [max(width - 2 * inset_x, size) for _, width in column_spans(table)]
     bold = msgspec.structs.replace(table, weight=700)
@@ -107,7 +111,7 @@ def _set_at(table: Table, size: float) -> BrokenText:
 
 
 def _row_ground(table: Table, number: int, y: float, height: float) -> list[Mark]:
-    """What lies behind a row: the ground of a heading or of every second row, and the line under it."""
+    """The marks behind a row: the background of a heading or of every second row, and the line under it."""
     headed = table.heading and number == 0
     fill = table.heading_fill if headed else table.band_fill if (number - table.heading) % 2 else None
     marks: list[Mark] = [PathMark(rectangle(0, y, table.box.width, height), fill)] if fill else []

@@ -1,4 +1,4 @@
-"""What on a slide cannot be seen, and why: for the list of objects while composing."""
+"""What on a slide is invisible, and why: for the list of objects while composing."""
 
 from typing import Literal
 
@@ -11,14 +11,15 @@ from ritornel.core.document.show import Asset, Frame, Slide
 
 
 class Visibility(msgspec.Struct, frozen=True):
-    """How an object is seen: outside the frame wholly or partly, and the object that covers it."""
+    """How visible an object is: wholly or partly outside the frame, and the object that covers it."""
 
     outside: Literal["", "partly", "wholly"] = ""
     covered_by: str | None = None
 
 
 def readable_px(frame: Frame) -> float:
-    """The smallest letters that can still be read at the back of a room, everywhere that this is judged:
+    """The smallest letters that can be read at the back of a room, for all checks: 18 px in a frame of 1280 x 720, and
+    in proportion in a frame of another area. On a phone held upright, 390 px wide, 18 px of 1280 are still 5.5 px.
 
     18 px in a frame of 1280 x 720, and in any other of the same area. On a phone held upright, 390 px wide, 18 px of
     1280 are still 5.5 px.
@@ -31,7 +32,7 @@ def _solid(colour: str) -> bool:
 
 
 def _opaque(item: Object, assets: dict[str, Asset]) -> bool:
-    """Whether an upright object hides all that lies behind its box: a filled rectangle, or a picture without alpha that
+    """Whether an upright object hides everything behind its box: a filled rectangle, or a picture without alpha that
     fills its box.
     """
     if item.opacity < 1 or item.aside or item.box.turn_deg % 360:
@@ -48,7 +49,7 @@ def _opaque(item: Object, assets: dict[str, Asset]) -> bool:
 
 
 def outside(item: Object, frame: Frame) -> Literal["", "partly", "wholly"]:
-    """How far an object lies outside the frame, by the box around it as it is turned; half a px does not count."""
+    """How far an object lies outside the frame, by the box around it with its turn; half a px does not count."""
     left, top, right, bottom = corners(item.box)
     if right <= 0 or bottom <= 0 or left >= frame.width_px or top >= frame.height_px:
         return "wholly"
@@ -57,7 +58,7 @@ def outside(item: Object, frame: Frame) -> Literal["", "partly", "wholly"]:
 
 
 def seen_on(slide: Slide, frame: Frame, assets: dict[str, Asset]) -> dict[str, Visibility]:
-    """By object id, all that is not simply there to be seen. Builds are not looked at."""
+    """The objects that are not simply visible, by id. Builds are ignored."""
     result: dict[str, Visibility] = {}
     walls: list[tuple[str, tuple[float, float, float, float]]] = []
     for item in reversed(slide.objects):

@@ -1,6 +1,4 @@
-"""Which objects of two neighbouring slides are the same one, so that a carry takes each from its old place to its new
-one.
-"""
+"""Pairing the objects of two neighbouring slides, so that a carry moves each from its old place to its new one."""
 
 from collections.abc import Callable, Sequence
 from typing import Literal
@@ -14,8 +12,8 @@ Reason = Literal["by hand", "lineage", "picture", "words"]
 
 
 class CarryCandidate(msgspec.Struct, frozen=True):
-    """An object as it takes part: its place in the stacking order, and where its middle is when the slide before ends,
-    or the next begins.
+    """An object that takes part in a carry: its place in the stacking order, and its middle when the slide before ends,
+    or when the new slide begins.
     """
 
     item: Object
@@ -25,7 +23,7 @@ class CarryCandidate(msgspec.Struct, frozen=True):
 
 
 class Pair(msgspec.Struct, frozen=True):
-    """Two objects that are one, and why."""
+    """Two objects that are one and the same, and why."""
 
     before: str
     after: str
@@ -41,7 +39,7 @@ def _picture(item: Object) -> str | None:
 
 
 def _words(item: Object) -> tuple[str, str] | None:
-    """Kind and text; two shapes of one form match without words."""
+    """Kind and text; two shapes of one form match without text."""
     text = "\n".join(paragraph.text for paragraph in item.paragraphs).strip() if isinstance(item, TextHolder) else ""
     if isinstance(item, Shape):
         return f"shape {item.form}", text
@@ -54,8 +52,10 @@ def _best(
     alike: Callable[[Object], object],
     forbidden: set[tuple[str, str]],
 ) -> list[tuple[CarryCandidate, CarryCandidate]]:
-    """The most pairs of equal key, and of those ways the one with the least sum of squared distances; ties go by the
-    stacking order.
+    """The largest number of pairs with equal keys; among those pairings the one with the least sum of squared
+    distances; ties go by the stacking order. The assignment is Crouse's variant of Jonker and Volgenant's algorithm
+    (IEEE Transactions on Aerospace and Electronic Systems, 2016), in SciPy. A forbidden pair costs more than all pairs
+    together, so it is never chosen while another one exists.
 
     The assignment is Crouse's variant of Jonker and Volgenant's algorithm (IEEE Transactions on Aerospace and
     Electronic Systems, 2016), as SciPy has it; what may not be paired costs more than all pairs together, so that it is
@@ -100,8 +100,8 @@ def pairs_of(
     links: Sequence[Link] = (),
     unlinks: Sequence[Link] = (),
 ) -> tuple[Pair, ...]:
-    """The pairs in the stacking order of the new slide: those linked by hand first, then by lineage, by picture, by
-    kind and words. A pair unlinked by hand is not made; its objects may find others.
+    """The pairs in the stacking order of the new slide: first those linked by hand, then by lineage, by picture, by
+    kind and text. A pair unlinked by hand is not made; its objects may pair with others.
     """
     forbidden = {(link.before, link.after) for link in unlinks}
     left, right = {standing.item.id: standing for standing in old}, {standing.item.id: standing for standing in new}

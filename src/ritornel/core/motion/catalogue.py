@@ -1,4 +1,4 @@
-"""The tables of all effects and transitions, found by looking at the modules that ship."""
+"""The tables of all effects and transitions, found in the modules that ship."""
 
 import importlib
 import pkgutil
@@ -38,7 +38,7 @@ def transition_named(name: str) -> TransitionKind:
 
 
 def effect_forms() -> list[dict[str, Any]]:
-    """What the panel makes its controls from: every effect with its kind, title, usual length and settings."""
+    """What the panel makes its controls from: every effect with its kind, title, default length and settings."""
     return [
         {
             "name": e.name,

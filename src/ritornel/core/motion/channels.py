@@ -1,4 +1,4 @@
-"""The closed set of channels. A new one means work in both painters and in the parity test."""
+"""The closed set of channels. A new channel means work in both painters and in the parity test."""
 
 from typing import Literal
 
@@ -21,7 +21,9 @@ Hinge = tuple[float, float, float]
 
 
 class Mask(msgspec.Struct, frozen=True, omit_defaults=True):
-    """The shape through which something is revealed.
+    """The shape that reveals something. `angle_deg` is the direction of a wipe or of blinds (0: to the right, 90:
+    down), `count` the number of blinds, or of columns of cells, `soft` the width of a wipe's edge as a share of its
+    way.
 
     `angle_deg` is the way a wipe or blinds go (0: to the right, 90: down), `count` how many blinds, or columns of
     cells, `soft` how wide a wipe's edge is, as a share of its way.
@@ -48,7 +50,8 @@ class Ramp(msgspec.Struct, frozen=True):
 
 
 class Values(msgspec.Struct, frozen=True, kw_only=True):
-    """The channels of one target at one instant.
+    """The channels of one target at one instant. A target that is not `shown` is not drawn at all; a clip that has not
+    begun is not `played`.
 
     What is not `shown` is not drawn at all; a clip that has not begun is not `played`.
     """
@@ -78,7 +81,7 @@ AWAY = Values(shown=False)
 
 
 def added(own: Values, more: Values) -> Values:
-    """Both at once: shares multiply, ways and turns add. What is away stays away."""
+    """Both combined: shares multiply, offsets and turns add. A hidden target stays hidden."""
     if not own.shown:
         return own
     shares = {

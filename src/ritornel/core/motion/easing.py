@@ -1,4 +1,4 @@
-"""Easing curves as four numbers, the way CSS's cubic-bezier() has them (CSS Easing Functions Level 1)."""
+"""Easing curves as four numbers, as CSS's cubic-bezier() has them (CSS Easing Functions Level 1)."""
 
 from types import MappingProxyType
 
@@ -30,8 +30,8 @@ MOST_STEPS = 40
 
 
 def eased(progress: float, curve: Curve) -> float:
-    """The eased progress: x(t) = progress solved by Newton's steps, halving where one would leave the bracket, then
-    y(t).
+    """The eased progress: x(t) = progress is solved by Newton's steps, with halving where a step would leave the
+    bracket; then y(t). Both painters run exactly these steps, so that they agree to the last bits.
 
     Both painters run these very steps, so that they agree to the last bits.
     """

@@ -1,5 +1,6 @@
 """How the view gets from one part of a large slide to another: out, across and in again, on the path that looks
-shortest.
+shortest. Source: J. J. van Wijk and W. A. A. Nuij, “Smooth and efficient zooming and panning”, IEEE InfoVis 2003; the
+equation numbers are from there.
 
 Source: J. J. van Wijk and W. A. A. Nuij, “Smooth and efficient zooming and panning”, IEEE InfoVis 2003; equation
 numbers are theirs.
@@ -18,7 +19,7 @@ LEAST_MS = 400
 
 
 def _path(first: View, last: View) -> tuple[float, float, float]:
-    """The distance of the middles, and r0 and r1 of equation 9; where only the size changes, r0 is nan and r1 their
+    """The distance of the middles, and r0 and r1 of equation 9. Where only the size changes, r0 is nan and r1 their
     difference.
     """
     u1 = math.hypot(last.x - first.x, last.y - first.y)
@@ -37,8 +38,9 @@ def path_length(first: View, last: View) -> float:
 
 
 def flight_ms(first: View, last: View) -> int:
-    """How long the flight takes by its path, and a turn by a third of a second for every right angle; 0 where nothing
-    changes.
+    """How long the flight takes: by its path, and a third of a second for every right angle of a turn; 0 where nothing
+    changes. From the whole of a slide, 2560 px, to a part of it 640 px wide with the same middle: S = ln 4 / 1.4 =
+    0.990, so 1485 ms.
 
     From the whole of a slide, 2560 px, to a part of it 640 px wide with the same middle: S = ln 4 / 1.4 = 0.990, so
     1485 ms.
@@ -51,12 +53,12 @@ def flight_ms(first: View, last: View) -> int:
 
 
 def turned_by(first: View, last: View) -> float:
-    """The turn from the one to the other, the short way round, in degrees."""
+    """The shortest turn from one view to the other, in degrees."""
     return (last.turn_deg - first.turn_deg + 180) % 360 - 180
 
 
 def on_the_way(first: View, last: View, progress: float) -> View:
-    """The view when this share of the path is behind it: equations 7 and 8 at s = progress S."""
+    """The view after this share of the path: equations 7 and 8 at s = progress S."""
     if progress <= 0:
         return first
     if progress >= 1:
@@ -77,7 +79,9 @@ def on_the_way(first: View, last: View, progress: float) -> View:
 
 
 def flight_lengths(slide: Slide, frame: Frame) -> dict[str, int]:
-    """How long each move of the view lasts by its way, in ms by build id; those whose length is set are left out."""
+    """The length of each move of the view that follows from its path, in ms by build id; moves with a set length are
+    left out.
+    """
     now = view_named(slide, slide.opens_on, frame)
     lengths = {}
     for build in slide.order:

@@ -1,4 +1,4 @@
-"""How long a new build takes and at what pace: as its effect does by itself, unless the show has habits of its own."""
+"""The length and pace of a new build: the effect's own, unless the show has habits."""
 
 import msgspec
 
@@ -17,14 +17,15 @@ _BACKWARDS: dict[Pace, Pace] = {"ease in": "ease out", "ease out": "ease in"}
 
 
 class Usual(msgspec.Struct, frozen=True):
-    """What a new build of an effect is like."""
+    """The defaults of a new build of an effect."""
 
     lasts_ms: int
     pace: Pace
 
 
 def usual_build(effect: Effect, habits: Habits) -> Usual:
-    """The habits go for what enters, and backwards for what leaves: who comes easing out goes easing in.
+    """The defaults of an effect. The show's habits apply to entrances, and reversed to exits: where entrances ease out,
+    exits ease in. Accents and travels keep their own lengths; cuts take no time.
 
     What accents and travels takes its own time, and what is cut in or out takes none.
     """

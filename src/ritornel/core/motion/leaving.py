@@ -1,4 +1,4 @@
-"""Leaving as the reverse of entering."""
+"""Exits as reversed entrances."""
 
 from typing import Any
 
@@ -10,15 +10,13 @@ from ritornel.core.motion.effect import Effect
 
 
 def reversed_curve(curve: Curve) -> Curve:
-    """The curve run backwards: what began gently ends gently."""
+    """The curve run backwards: a gentle start becomes a gentle end."""
     x1, y1, x2, y2 = curve
     return 1 - x2, 1 - y2, 1 - x1, 1 - y1
 
 
 def leaving(entering: Effect, name: str, title: str) -> Effect:
-    """The effect by which something goes as it came. Its pace is that of the leaving, not of the coming run
-    backwards.
-    """
+    """The exit that reverses an entrance. Its pace is that of the exit, not the reversed pace of the entrance."""
 
     def ramps(settings: Any, curve: Curve) -> tuple[Ramp, ...]:
         return tuple(

@@ -1,4 +1,4 @@
-"""Masks as outlines, which both painters clip to (static/ritornel/player/masks.js, held to
+"""Masks as outlines that both painters clip to (static/ritornel/player/masks.js, checked against
 tests/vectors/masks.json).
 """
 
@@ -13,8 +13,8 @@ Point = tuple[float, float]
 
 
 def _ways(mask: Mask, region: Region) -> tuple[Point, float, float, float, float]:
-    """The middle of the region, the direction of the mask as cosine and sine, how long the region is that way, and half
-    of what it is across.
+    """The middle of the region, the direction of the mask as cosine and sine, the length of the region in that
+    direction, and half its width across it.
     """
     x, y, width, height = region
     angle = math.radians(mask.angle_deg)
@@ -37,8 +37,8 @@ def _strip(mask: Mask, region: Region, first: float, last: float) -> str:
 
 
 def cell_order(count: int) -> int:
-    """The step by which cells are gone through: about 0.618 of their number and sharing no divisor with it, so that
-    every cell has its turn once and neighbours come far apart.
+    """The step from one cell to the next: about 0.618 of their number and without a common divisor with it, so that
+    every cell has one turn and successive cells are far apart.
     """
     step = max(1, int(count * 0.618))
     while math.gcd(step, count) != 1:
@@ -47,7 +47,8 @@ def cell_order(count: int) -> int:
 
 
 def mask_outline(mask: Mask, reveal: float, region: Region) -> str:
-    """What is seen, as an outline in SVG's path syntax; empty where nothing is.
+    """The visible region as an outline in SVG's path syntax; empty where nothing is visible. For a wipe with a soft
+    edge see `soft_edge`.
 
     For a wipe with a soft edge see `soft_edge`.
     """
@@ -76,9 +77,7 @@ def mask_outline(mask: Mask, reveal: float, region: Region) -> str:
 
 
 def soft_edge(mask: Mask, reveal: float, region: Region) -> tuple[float, float, float, float] | None:
-    """The line (x1, y1, x2, y2) along which a soft wipe goes from wholly seen to not at all; None for what has a hard
-    edge.
-    """
+    """The line (x1, y1, x2, y2) along which a soft wipe goes from visible to invisible; None for a hard edge."""
     if mask.kind != "wipe" or mask.soft <= 0:
         return None
     (cx, cy), c, s, length, _ = _ways(mask, region)

@@ -1,4 +1,4 @@
-"""Reading tracks at an instant. The browser's painter has the same functions; tests/vectors hold both to them."""
+"""The values of tracks at an instant. The browser's painter has the same functions; tests/vectors check both."""
 
 import math
 from bisect import bisect_right
@@ -12,8 +12,8 @@ from ritornel.core.time.counts import NO_BUILD, ON_SLIDE, ONCE_BENEATH, UNTIL_SL
 
 
 class Instant(msgspec.Struct, frozen=True):
-    """Where a slide stands: its current beat, how long ago that began (negative: not yet; inf: it is complete), the
-    slide's clock, and when each beat so far began on that clock. Beats before the current one are complete.
+    """An instant of a slide: its current beat, how long ago that began (negative: not yet; inf: it is complete), the
+    slide's clock, and when each beat so far began on that clock. Earlier beats are complete.
     """
 
     beat: int
@@ -23,7 +23,7 @@ class Instant(msgspec.Struct, frozen=True):
 
 
 class Segment(msgspec.Struct, frozen=True, kw_only=True, gc=False, array_like=True):
-    """A ramp laid on a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms`, where that is no
+    """A ramp within a beat: it starts `offset_ms` into the beat and runs `repeats` times `cycle_ms`, where that is no
     named count (core/time/counts.py). One of beat `ON_SLIDE` runs once, from the slide's 0 on.
     """
 
@@ -41,7 +41,7 @@ class Segment(msgspec.Struct, frozen=True, kw_only=True, gc=False, array_like=Tr
 
 
 class Entrance(msgspec.Struct, frozen=True, gc=False, array_like=True):
-    """A build that brings its target on, or takes it away when it ends."""
+    """A build that shows its target, or hides it when it ends."""
 
     build: int
     beat: int
@@ -84,7 +84,7 @@ def progress_of(segment: Segment, at: Instant) -> float | None:
 
 
 def value_at(keys: tuple[tuple[float, float], ...], curve: Curve, progress: float) -> float:
-    """The value between the two keys around `progress`, eased over that piece; past the ends, the end's value."""
+    """The value between the two keys around `progress`, eased between them; past the ends, the end's value."""
     before = keys[0]
     if progress <= before[0]:
         return before[1]
@@ -99,7 +99,9 @@ def value_at(keys: tuple[tuple[float, float], ...], curve: Curve, progress: floa
 
 
 def values_at(motion: Motion, at: Instant) -> Values:
-    """The channels of a motion's target. Of its entrances only the last that has begun counts; all else adds up."""
+    """The channels of a motion's target. Of its entrances only the last that has begun counts; everything
+    else adds up.
+    """
     current = NO_BUILD
     shown = not motion.away_first
     for entrance in motion.entrances:

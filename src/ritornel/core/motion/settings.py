@@ -8,7 +8,7 @@ from ritornel.core.document.decoding import from_builtins
 
 
 class NoSettings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """For what has nothing to set."""
+    """For an effect or transition without settings."""
 
 
 def read_settings(given: dict[str, Any], kind: type[msgspec.Struct], subject: str) -> Any:

@@ -1,4 +1,4 @@
-"""Where things come from and go to."""
+"""The sides that things come from and go to."""
 
 from typing import Literal
 

@@ -18,9 +18,8 @@ class Moved(msgspec.Struct, frozen=True):
 
 
 class Layers(msgspec.Struct, frozen=True):
-    """Ramps of the slide that goes and of the slide that comes, which lies above it, unless the old one is to stay on
-    top. A transition that `carries` also moves objects, and brings the new slide's ground in by itself: keys of its
-    opacity.
+    """Ramps of the old slide and of the new slide, which lies above it unless the old one stays on top. A transition
+    that `carries` also moves objects, and fades the new slide's ground by itself: keys of its opacity.
     """
 
     old: tuple[Ramp, ...] = ()

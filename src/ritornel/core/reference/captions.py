@@ -1,17 +1,19 @@
-"""What is read at an instant of a show (static/ritornel/player/captions.js)."""
+"""Captions at an instant of a show (static/ritornel/player/captions.js)."""
 
 from ritornel.core.layout.marks import ClipMark
 from ritornel.core.schedule.performance import FrameState, Performance
 
 
 def spoken_at(performance: Performance, index: int, slide_ms: float) -> str:
-    """What is read of a slide's voice at an instant of the slide's clock; nothing between captions."""
+    """The caption of a slide's voice at an instant of the slide's clock; none between captions."""
     spoken = performance.spoken[index] if performance.spoken else ()
     return next((entry.text for entry in spoken if entry.start_ms <= slide_ms < entry.end_ms), "")
 
 
 def caption_in(performance: Performance, frame_state: FrameState) -> str:
-    """What is read of all that is seen at an instant: of the foremost clip that speaks; nothing where none does."""
+    """The caption of all that is visible at an instant: that of the foremost clip which has one; none where no clip
+    has.
+    """
     for layer in reversed(frame_state.layers):
         values = dict(layer.objects)
         for item in reversed(performance.slides[layer.index].drawing.objects):

@@ -1,4 +1,6 @@
-"""A show run by cues (domain rule 3), as a state that only events change.
+"""A show on cue (domain rule 3), as a state that only events change. What is visible is a function of the state and the
+clock; nothing is counted frame by frame. docs/timing.md has the table of all events; each row has a test here and in
+the browser. static/ritornel/player/live.js has the same functions, and tests/vectors/live.json checks both.
 
 What is seen is a function of the state and the clock; nothing is counted frame by frame. docs/timing.md has the table
 of all events, each row a test here and in the browser. static/ritornel/player/live.js has the same functions, and
@@ -16,7 +18,9 @@ Step = Literal["beat", "slide", "again", "black", "nothing"]
 
 
 class LiveState(msgspec.Struct, frozen=True):
-    """Where a live show is.
+    """Where a live show is. `began_ms` is the instant of the slide's 0; `begun_ms` say when each beat so far began on
+    the slide's clock; `completed_ms` is when a press completed the current beat at once, on the slide's clock (None:
+    none did). After a step back only a cue goes on. `from_index` is the slide it came from (-1: black).
 
     `began_ms` is the instant of the slide's 0; `begun_ms` say when each beat so far began on the slide's clock;
     `completed_ms` is when the current beat was brought to its end at once, on the slide's clock (None: it was not).
@@ -41,7 +45,8 @@ def arrive(performance: Performance, index: int, now_ms: float, from_index: int 
 
 
 def stand_ready(performance: Performance, index: int, now_ms: float) -> LiveState:
-    """The state before the run begins: the slide is there as it stands before its first build, its transition over.
+    """The state before the run begins: the slide stands as before its first build, its transition over. The clock
+    starts when somebody begins.
 
     The clock stands until somebody begins.
     """
@@ -91,7 +96,7 @@ def goes_on_alone(performance: Performance, state: LiveState) -> bool:
 
 
 def next_step(performance: Performance, state: LiveState) -> Step:
-    """What the next cue does: the next beat, the next slide, the first one again, black, or nothing more."""
+    """What the next cue does: the next beat, the next slide, the first slide again, black, or nothing."""
     if state.over:
         return "nothing"
     if not _is_last_beat(performance, state):
@@ -102,7 +107,9 @@ def next_step(performance: Performance, state: LiveState) -> Step:
 
 
 def waits_since_ms(performance: Performance, state: LiveState, now_ms: float) -> float | None:
-    """For how long the wait for the next cue has been open; None while the beat runs, and where none is waited for.
+    """How long the wait for the next cue has been open; None while the beat runs, and where no cue is expected. The
+    wait before leaving a slide opens when everything on it has finished, its voice too. A slide with a voice of 9 000,
+    left at 10 000: 1 000. A cue at 4 000, a step back at 5 000, the cue again at 11 000: 6 000.
 
     The wait before a slide is left opens when all of it has finished, its voice too.
 
@@ -120,9 +127,7 @@ def waits_since_ms(performance: Performance, state: LiveState, now_ms: float) ->
 
 
 def next_cue_id(performance: Performance, state: LiveState) -> str | None:
-    """The id of the cue that comes next, by which a take knows its wait; None where the slide has none of its own for
-    it.
-    """
+    """The id of the next cue, by which a take knows its wait; None where the slide has no cue of its own for it."""
     slide = performance.slides[state.index].schedule
     if state.beat + 1 < len(slide.beats):
         wait = slide.beats[state.beat + 1].wait
@@ -131,7 +136,7 @@ def next_cue_id(performance: Performance, state: LiveState) -> str | None:
 
 
 def cue(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
-    """Moves on by exactly one beat. What still runs is completed at once; the slide's clock does not jump."""
+    """Moves on by exactly one beat. Whatever still runs is completed at once; the slide's clock does not jump."""
     if state.over:
         return state
     if not _is_last_beat(performance, state):
@@ -143,7 +148,9 @@ def cue(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
 
 
 def go_on(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
-    """To the next slide; after the last one, what the end says. A show that holds only completes what still runs."""
+    """Moves to the next slide; after the last one, the show's end decides. A show that holds its end only completes
+    what still runs.
+    """
     if state.index + 1 < len(performance.slides):
         return arrive(performance, state.index + 1, now_ms, state.index)
     if performance.schedule.end == "loop":
@@ -157,7 +164,8 @@ def go_on(performance: Performance, state: LiveState, now_ms: float) -> LiveStat
 
 
 def back(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
-    """The state at the end of the previous beat, at once; within a slide its clock runs on.
+    """The state at the end of the beat before, at once; within a slide its clock runs on. Before the show's first beat
+    there is nothing to step back to.
 
     Before the show's first beat there is nothing to step back to.
     """
@@ -184,7 +192,7 @@ def stand(performance: Performance, index: int, beat: int, now_ms: float) -> Liv
 
 
 def goes_on_at_ms(performance: Performance, state: LiveState) -> float | None:
-    """The instant at which the show goes on by itself, when its time has passed and its last beat has ended: live,
+    """The instant at which the show goes on by itself: when its time has passed and its last beat has ended; live,
     nothing is cut short. None where only a cue goes on.
     """
     earliest_ms = performance.slides[state.index].schedule.goes_on_ms

@@ -1,4 +1,4 @@
-"""How a run stands against the plan, the self-running schedule. static/ritornel/ui/pace.js has the same functions."""
+"""How a run compares with the plan, the self-running schedule. static/ritornel/ui/pace.js has the same functions."""
 
 import re
 
@@ -8,7 +8,8 @@ ON_TEMPO_MS = 1500
 
 def slip_ms(start_ms: int, length_ms: int, on_slide_ms: int, elapsed_ms: int) -> int:
     """How far the run is behind the plan (negative: ahead), on a slide that the plan starts at `start_ms` and shows for
-    `length_ms`.
+    `length_ms`. Within its planned length a slide keeps the slip it began with; staying longer adds to it. Reached at 8
+    000 instead of 6 000 and 3 000 in, of 10 800: 2 000 behind. Then 12 000 in: 2 000 + 1 200.
 
     Within its planned length a slide keeps the slip it was reached with; staying longer adds to it. Reached at 8 000
     instead of 6 000 and 3 000 in, of 10 800: 2 000 behind. Then 12 000 in: 2 000 + 1 200.
@@ -29,8 +30,9 @@ SOON_MS = 120_000
 
 
 def ends_after_ms(length_ms: int, start_ms: int, slide_length_ms: int, on_slide_ms: int, elapsed_ms: int) -> int:
-    """When the run will end, counted from its start, if from here on it keeps to the plan: what is planned and not yet
-    played comes on top.
+    """When the run will end, counted from its start, if it keeps to the plan from here on: the planned time that is not
+    yet played is added. Planned 60 000; 9 000 in, 3 000 into a slide that is planned from 6 000 to 16 000: 60 000. The
+    same 12 000 into it, at 18 000: 62 000.
 
     Planned 60 000; 9 000 in, 3 000 into a slide that is planned from 6 000 to 16 000: 60 000. The same 12 000 into it,
     at 18 000: 62 000.
@@ -44,8 +46,8 @@ _CLOCK = re.compile(r"^(\d{1,2})(?:[:.](\d{2}))?\s*(am|pm|a\.m\.|p\.m\.)?$")
 
 
 def parse_slot(text: str, now_min: int) -> int | None:
-    """When a slot ends, in minutes from now, of what is typed: a length, or a time of day in 24 hours or with am and
-    pm. None for what is neither.
+    """When a slot ends, in minutes from now, from typed text: a length, or a time of day in 24 hours or with am and pm.
+    None for any other text. A time is the nearest one: just over, or to come. `now_min` is the minute of the day.
 
     A time is the nearest one: just over, or to come. `now_min` is the minute of the day.
 
@@ -72,7 +74,8 @@ def parse_slot(text: str, now_min: int) -> int | None:
 
 
 def slot_words(left_ms: int) -> str:
-    """What is left of a slot, in words:
+    """The rest of a slot, in words: `in 14:50`, from two minutes on `2:00 left`, past its end `0:30 over`. Seconds are
+    cut.
 
     `in 14:50`, from two minutes on `2:00 left`, past its end `0:30 over`. Seconds are cut.
     """

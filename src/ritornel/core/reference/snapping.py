@@ -1,4 +1,4 @@
-"""What a time that is pulled on the score comes to lie on (static/ritornel/score/snapping.js, held to
+"""What a time that is dragged on the score snaps to (static/ritornel/score/snapping.js, checked against
 tests/vectors/events.json).
 """
 
@@ -6,8 +6,8 @@ from collections.abc import Sequence
 
 
 def nearest_ms(at_ms: float, events_ms: Sequence[int], reach_ms: float) -> int | None:
-    """The event nearest to the instant, at most `reach_ms` away; of two as near the earlier; None where there is
-    none.
+    """The event nearest to the instant, at most `reach_ms` away; the earlier of two equally near ones; None where there
+    is none.
     """
     best: int | None = None
     for event in events_ms:

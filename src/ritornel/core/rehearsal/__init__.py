@@ -1,1 +1,1 @@
-"""Takes: what a run measured, and how its timing comes into the show."""
+"""Takes: the measured times of a run, and how they come into the show."""

@@ -1,4 +1,4 @@
-"""What a presenter is told of a slide's beats: what arrives in each, in words, and the notes that belong to it."""
+"""What the presenter sees of a slide's beats: what arrives in each, in words, and its notes."""
 
 import re
 
@@ -15,7 +15,8 @@ _NUMBERED = re.compile(r"^\s*(\d{1,3})[.)]\s+(.*)$")
 
 
 class BuildWords(msgspec.Struct, frozen=True):
-    """A build in words:
+    """A build in words: `what` is its object and `does` what happens; `rule` is how it starts within its beat, empty
+    for the first.
 
     `what` it is of and what that `does`; `rule` is how it starts within its beat, empty for the first.
     """
@@ -28,7 +29,8 @@ class BuildWords(msgspec.Struct, frozen=True):
 
 
 class BeatLine(msgspec.Struct, frozen=True):
-    """A beat as the Lectern tells it.
+    """A beat as the Lectern shows it. `planned_ms` is when it begins on the self-running show's clock, `notes` what to
+    say before the next cue.
 
     `planned_ms` is when it begins on the self-running show's clock, `notes` what is said before the next cue.
     """
@@ -40,7 +42,9 @@ class BeatLine(msgspec.Struct, frozen=True):
 
 
 def notes_by_beat(notes: str, beats: int) -> tuple[str, ...]:
-    """The notes of each beat.
+    """The notes of each beat. A line that begins with a number and a full stop or bracket belongs to the beat with that
+    number, and so do the lines after it; lines before the first number belong to arrival, and numbers past the last
+    beat to the last. Notes without numbers go to the beats line by line; the rest goes to the last.
 
     A line that begins with a number and a full stop or bracket belongs to the beat of that number, and with it the
     lines after it; what comes before the first number belongs to arrival, and numbers past the last beat to the last.
@@ -71,7 +75,7 @@ def _shortened(words: str) -> str:
 
 
 def _named(slide: Slide, build: Build) -> str:
-    """What a build is of: a part by its words, an object by its name, a framing by its own."""
+    """The target of a build: a part by its words, an object or a framing by its name."""
     framing = next((entry for entry in slide.framings if entry.id == build.object_id), None)
     if framing is not None:
         return framing.name

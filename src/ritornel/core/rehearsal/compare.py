@@ -1,4 +1,4 @@
-"""Takes side by side: each slide's time and each hold with its median and its spread, and what a timing would do to the
+"""Takes side by side: the times of each slide and wait with their median and spread, and what a timing would do to the
 show.
 """
 
@@ -18,7 +18,7 @@ from ritornel.core.time.milliseconds import round_half_up
 
 
 class Spread(msgspec.Struct, frozen=True):
-    """Least, middle and greatest of what several takes took."""
+    """The least, middle and greatest time in several takes."""
 
     least_ms: int
     median_ms: int
@@ -26,7 +26,8 @@ class Spread(msgspec.Struct, frozen=True):
 
 
 def spread_of(times: Sequence[int | None]) -> Spread | None:
-    """The spread of the times there are; None where there is none.
+    """The spread of the known times; None where there is none. With an even number the median is the mean of the two in
+    the middle, rounded half up.
 
     Of an even number the median is the mean of the two in the middle, rounded half up.
 
@@ -65,7 +66,8 @@ class SlideLine(msgspec.Struct, frozen=True):
 
 
 def compared(show: Show, schedule: ShowSchedule, takes: Sequence[TakeTiming]) -> tuple[SlideLine, ...]:
-    """A line for each shown slide.
+    """A line for each shown slide. Takes are matched by slide and cue, so no time is lost where slides have moved
+    since.
 
     Takes are matched by slide and cue, so that none is lost where slides were moved since.
     """
@@ -88,7 +90,7 @@ def compared(show: Show, schedule: ShowSchedule, takes: Sequence[TakeTiming]) ->
 
 
 def median_timing(takes: Sequence[TakeTiming]) -> TakeTiming:
-    """A timing of its own whose every time is the median of the takes'."""
+    """A timing in which every time is the median of the takes."""
 
     def medians(all_times: Sequence[dict[str, int]]) -> dict[str, int]:
         keys = dict.fromkeys(key for times in all_times for key in times)
@@ -99,14 +101,14 @@ def median_timing(takes: Sequence[TakeTiming]) -> TakeTiming:
 
 
 def timing_for(show: Show, timing: TakeTiming, slide_ids: Collection[str]) -> TakeTiming:
-    """Of a timing what belongs to some slides."""
+    """The part of a timing that belongs to some slides."""
     cues = {cue for slide in show.slides if slide.id in slide_ids for cue in cue_ids(slide)}
     slides = {key: value for key, value in timing.slide_ms.items() if key in slide_ids}
     return TakeTiming(slides, {key: value for key, value in timing.hold_ms.items() if key in cues})
 
 
 class Given(msgspec.Struct, frozen=True):
-    """What a slide would have to give up (below 0) or would gain."""
+    """What a slide would lose (below 0) or gain."""
 
     slide_id: str
     name: str
@@ -114,8 +116,8 @@ class Given(msgspec.Struct, frozen=True):
 
 
 class TimingOutcome(msgspec.Struct, frozen=True):
-    """What taking a timing does: how long the show would be with it, and with the target, which `reached_ms` tells
-    whether it was met; what each slide gives for the target, greatest first.
+    """The outcome of taking a timing: the new length of the show, the length fitted to the target, which `reached_ms`
+    gives exactly, and what each slide gives for it, greatest first.
     """
 
     edit: Edit
@@ -128,7 +130,9 @@ class TimingOutcome(msgspec.Struct, frozen=True):
 def taking(
     show: Show, timing: TakeTiming, name: str, target_ms: int | None = None, *, follows: bool = False
 ) -> TimingOutcome:
-    """The edit that takes a timing into the show, and then stretches holds and lengths to a target where there is one.
+    """The edit that takes a timing into the show, and fits holds and lengths to a target where there is one. With
+    `follows` nothing of the show is overwritten: its waits follow this timing (`follow_timing`). A target then has
+    nothing to fit, so it raises BadValue.
 
     With `follows` nothing of the show is overwritten: its waits follow this timing (`follow_timing`).
     A target then has nothing to stretch, so it raises BadValue.

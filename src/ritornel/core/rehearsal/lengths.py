@@ -1,4 +1,4 @@
-"""Lengths from reading, and spreading a show over a target (domain: takes, estimates)."""
+"""Lengths from reading, and fitting a show to a length (domain: takes, estimates)."""
 
 import math
 from collections.abc import Mapping, Sequence
@@ -24,7 +24,8 @@ Time = Any
 
 
 def read_through(show: Show, slide_ids: tuple[str, ...]) -> Edit:
-    """The edit that gives slides which advance by themselves the time their words need, all builds included.
+    """The edit that gives slides which advance by themselves the time their text needs, with all builds. Raises
+    BadValue where none of them has text, or all advance on cue.
 
     Raises BadValue where none of them has words, or all advance on cue.
     """
@@ -46,8 +47,8 @@ def read_through(show: Show, slide_ids: tuple[str, ...]) -> Edit:
 
 
 class Item(msgspec.Struct, frozen=True):
-    """A time that may be stretched: the length of a slide, or the hold of a cue of it (`build_id`, or None for the one
-    that leaves it).
+    """A time that may be stretched: the length of a slide, or the hold of one of its cues (`build_id`, or None for the
+    cue that leaves it).
     """
 
     slide: int
@@ -105,9 +106,7 @@ def _held(build: Build, time_ms: Time) -> Build:
 
 
 class _Stretching:
-    """How long the show is with other times. Of slides in which nothing may be stretched the length is computed
-    once.
-    """
+    """The length of the show with other times. The length of a slide without stretchable times is computed once."""
 
     def __init__(self, show: Show, items: Sequence[Item]) -> None:
         self._show = show
@@ -137,9 +136,10 @@ class _Stretching:
 
 def spread(show: Show, target_ms: int, first: int = 0) -> tuple[Edit, int]:
     """The edit that stretches holds and `after` lengths, from slide number `first` on, by one factor until the show
-    lasts `target_ms`, its black end included, and the length that it reaches: the target, or the nearest to it. An
-    animation, clip or voice is never stretched. Times are rounded down, the missing ms given one each to the largest
-    fractions, earliest first. Where nothing can be stretched the edit has no changes.
+    lasts `target_ms`, its black end included, and the length it reaches: the target, or the nearest to it. Animations,
+    clips and voices are never stretched. Times are rounded down; the missing ms go one each to the largest fractions,
+    earliest first. Where nothing can be stretched the edit has no changes. Holds of 500 and 1 500 to 1 310: the factor
+    is 0.655, so 327.5 and 982.5, and the one missing ms goes to the first: 328 and 982.
 
     Holds of 500 and 1 500 to 1 310: the factor is 0.655, so 327.5 and 982.5, and the one missing ms goes to the first:
     328 and 982.
@@ -166,7 +166,8 @@ def spread(show: Show, target_ms: int, first: int = 0) -> tuple[Edit, int]:
 
 
 def _exact_times(stretching: _Stretching, items: Sequence[Item], target_ms: int) -> list[Time]:
-    """Each item's time at the one factor with which the length is nearest to the target.
+    """Each item's time at the one factor with which the length is nearest to the target. A time stops at a day; the
+    others go on.
 
     What would pass a day stays at a day, and the others go on.
     """
@@ -181,7 +182,10 @@ def _exact_times(stretching: _Stretching, items: Sequence[Item], target_ms: int)
 
 
 def _factor(stretching: _Stretching, items: Sequence[Item], full: Mapping[int, Time], target_ms: int) -> Time:
-    """The factor at which the length is the target, exactly; 1 where no factor changes anything.
+    """The factor at which the length is the target, exactly; 1 where no factor changes anything. The length grows with
+    the factor along straight pieces that get steeper (sums and maxima of straight lines). So where a chord meets the
+    target the length is too short or right, where a tangent does it is too long or right (Newton's step), and within
+    one piece both are right.
 
     The length grows with the factor along straight pieces that get steeper (sums and maxima of straight lines). So
     where a chord meets the target the length is too short or right, where a tangent does it is too long or right

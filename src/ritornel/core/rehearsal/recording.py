@@ -1,4 +1,5 @@
-"""A recording: a take with a voice, made of one or more slides after one another.
+"""A recording: a take with a voice, over one or more slides. Its clock is that of the recorded sound; paused time is
+not in it.
 
 Its clock is the sound that was recorded; paused time is not in it.
 """
@@ -22,7 +23,7 @@ LONG_BY_MS = 5000
 
 
 def recordable_sections(show: Show) -> tuple[Section, ...]:
-    """The sections that can be recorded: those that are played; where there are none, the whole show as one."""
+    """The sections that can be recorded: those that are played; without sections, the whole show as one."""
     sections = shown_sections(show)
     if sections:
         return sections
@@ -31,7 +32,7 @@ def recordable_sections(show: Show) -> tuple[Section, ...]:
 
 
 def section_with(show: Show, slide_id: str) -> Section:
-    """The recordable section that the slide is in. Raises UnknownName where it is in none."""
+    """The recordable section of the slide. Raises UnknownName where it is in none."""
     found = next((section for section in recordable_sections(show) if slide_id in section.slide_ids), None)
     if found is None:
         raise UnknownName(f"There is no section with the slide “{slide_id}” that could be recorded.")
@@ -39,7 +40,7 @@ def section_with(show: Show, slide_id: str) -> Section:
 
 
 def leaving_cue(slide: Slide) -> str:
-    """The id of the cue that leaves the slide while it is recorded: its own, or one that it has for recording only."""
+    """The id of the cue that leaves the slide during a recording: its own, or one for recording only."""
     return slide.advance.cue_id if isinstance(slide.advance, AdvanceOnCue) else f"leave-{slide.id}"
 
 
@@ -48,8 +49,8 @@ def _quiet(build: Build) -> Build:
 
 
 def as_recorded(show: Show, section: Section) -> Show:
-    """The show as somebody sees it who records the section: its slides only, each left on a cue, the last one too, and
-    nothing to be heard that a microphone would pick up again.
+    """The show as the person who records the section sees it: only its slides, each left on a cue, the last one too,
+    and without sounds that a microphone would pick up again.
     """
     slides = []
     for slide in show.slides:
@@ -73,7 +74,9 @@ def as_recorded(show: Show, section: Section) -> Show:
 
 
 class RecordedSlide(msgspec.Struct, frozen=True):
-    """What was recorded of one slide, from its arrival or from when it was begun again:
+    """The recording of one slide, from its arrival or from a new start on it: `from_ms` is where it begins in the
+    recording. `cues` are the times of the cues on the slide's clock; `waits` how long each wait had been open. It is
+    `whole` where a cue left its slide.
 
     `from_ms` is where it begins in the recording. `cues` are when each fell, on the slide's clock; `waits` how long
     each wait had been open. It is `whole` where its slide was left by a cue.
@@ -89,7 +92,8 @@ class RecordedSlide(msgspec.Struct, frozen=True):
 
 
 def pieces_of(take: Take, leaving: Mapping[str, str] = {}) -> tuple[RecordedSlide, ...]:
-    """The recording's pieces in order, numbered from 0.
+    """The recording's pieces in order, numbered from 0. `leaving` gives the leaving cue of each slide. An event after
+    the take's end was never recorded and is left out.
 
     `leaving` says by slide which cue leaves it. An event after the take's end was never recorded and is left out.
 
@@ -119,12 +123,12 @@ def pieces_of(take: Take, leaving: Mapping[str, str] = {}) -> tuple[RecordedSlid
 
 
 def leaving_cues(show: Show) -> dict[str, str]:
-    """By slide, the cue that leaves it while it is recorded."""
+    """The leaving cue of each slide during a recording."""
     return {slide.id: leaving_cue(slide) for slide in show.slides}
 
 
 def not_fitting(show: Show, pieces: Sequence[RecordedSlide]) -> tuple[str, ...]:
-    """What of a recording no longer fits the show, in sentences; slides may have been moved as they like."""
+    """What in a recording no longer fits the show, in sentences. The order of slides does not matter."""
     told = []
     gone = len({piece.slide_id for piece in pieces} - {slide.id for slide in show.slides})
     if gone:
@@ -143,16 +147,15 @@ Mark = Literal["recording", "paused", "kept", "long", "ready", "partly", "waitin
 
 
 class SectionState(msgspec.Struct, frozen=True):
-    """What is to be told of a section: a mark with words."""
+    """The state of a section: a mark with words."""
 
     mark: Mark
     words: str
 
 
 class SectionProgress(msgspec.Struct, frozen=True, kw_only=True):
-    """What is known of a section's recordings: how far the newest has come and on which slide number, whose turn it is,
-    how many of its slides have a piece picked, and how many of those are in the show as picked; the times as picked
-    and as planned.
+    """The recordings of a section so far: how much of the newest is done and on which slide, whose turn it is, how many
+    slides have a selected piece, and how many selected pieces are in the show; the selected and the planned time.
     """
 
     slides: int
@@ -168,7 +171,7 @@ class SectionProgress(msgspec.Struct, frozen=True, kw_only=True):
 
 
 def section_state(now: SectionProgress) -> SectionState:
-    """What is to be told of a section, the most pressing first."""
+    """The state of a section: of several that apply, the most urgent."""
     if now.progress == "recording":
         return SectionState("recording", "Being recorded now")
     if now.progress == "interrupted":

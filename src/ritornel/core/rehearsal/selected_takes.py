@@ -1,4 +1,4 @@
-"""Pieces of recordings, picked slide by slide, as voices and timing of the show."""
+"""Pieces of recordings, selected slide by slide, as voices and timing of the show."""
 
 from collections.abc import Collection, Mapping
 
@@ -31,7 +31,7 @@ RECORDED = "rec-"
 
 
 class Picked(msgspec.Struct, frozen=True):
-    """A piece with its sound and, where a camera ran, its picture, as they would lie on the shelf."""
+    """A selected piece with its sound and, where a camera ran, its picture, as assets for the shelf."""
 
     piece: RecordedSlide
     sound: Asset
@@ -40,13 +40,13 @@ class Picked(msgspec.Struct, frozen=True):
 
 
 def camera_id(slide: Slide) -> str:
-    """The id of the camera's clip on a slide; there is at most one."""
+    """The id of the camera's clip on a slide. A slide has at most one."""
     return f"{RECORDED}{slide.id}"[:40]
 
 
 def voice_of(slide: Slide, picked: Picked) -> Voice:
-    """The slide's voice from a piece: from the slide's 0 on, a mark at each cue that the slide still has, and one where
-    it was left.
+    """The slide's voice from a piece: from the slide's 0 on, with a mark at each cue that the slide still has, and one
+    where it was left.
     """
     known = set(cue_ids(slide))
     marks = {cue: at_ms for cue, at_ms in picked.piece.cues.items() if cue in known}
@@ -56,7 +56,7 @@ def voice_of(slide: Slide, picked: Picked) -> Voice:
 
 
 def _timed(slide: Slide, lasts_ms: int) -> dict[str, object]:
-    """How the slide advances so that it is as long as its piece; it advances as it did before."""
+    """The slide's advance with its length changed to the piece's; the way it advances stays."""
     if isinstance(slide.advance, AdvanceAfter):
         return {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=lasts_ms))}
     if isinstance(slide.advance, AdvanceWithVoice):
@@ -65,7 +65,10 @@ def _timed(slide: Slide, lasts_ms: int) -> dict[str, object]:
 
 
 def keep_edit(show: Show, picks: Mapping[str, Picked], name: str) -> Edit:
-    """The edit that makes the picked pieces the voices of their slides, and their cues and lengths the slides' timing.
+    """The edit that makes the selected pieces the voices of their slides, and their cues and lengths the slides'
+    timing. Earlier recordings of these slides leave the shelf where nothing else uses them. Raises BadValue where
+    nothing is selected, or a piece is empty. A slide on cue whose piece has a cue at 3 200 and was left after 9 000:
+    its beat 1 begins at 3 200, and it is 9 000 long.
 
     What was recorded for these slides before and is used nowhere else leaves the shelf. Raises BadValue where nothing
     is picked, or a piece is empty.
@@ -105,7 +108,7 @@ def _camera(show: Show, slide: Slide, picked: Picked) -> list[Edit]:
 
 
 def _beside_words(show: Show, slide: Slide, clip: Clip) -> Clip:
-    """The clip where it was placed, or where that would cover words of this slide, at a place without any."""
+    """The clip where it was placed, or, where that would cover text of this slide, at a clear place."""
     box = _clear_of_words(show, slide, clip.box)
     if box is None:
         return clip
@@ -114,7 +117,7 @@ def _beside_words(show: Show, slide: Slide, clip: Clip) -> Clip:
 
 
 def _clear_of_words(show: Show, slide: Slide, box: Box) -> Box | None:
-    """Where the camera's picture stands instead, if it would cover words of this slide; None where it may stay."""
+    """Another place for the camera's picture where it would cover text of this slide; None where it may stay."""
     scenery = scenery_of(show)
     rest = tuple(item for item in slide.objects if item.id != camera_id(slide))
     if not covers_words(box, rest, scenery):
@@ -124,7 +127,8 @@ def _clear_of_words(show: Show, slide: Slide, box: Box) -> Box | None:
 
 
 def stepped_aside(show: Show, placement: Placement, slide_ids: Collection[str]) -> dict[str, Box]:
-    """By slide, where the camera's picture steps aside to, for those of the slides whose words it would cover.
+    """The other place of the camera's picture, for each slide whose text it would cover. Record shows it before
+    anything is recorded.
 
     Record shows by it, before anything is recorded, where the picture will stand.
     """
@@ -136,7 +140,9 @@ def stepped_aside(show: Show, placement: Placement, slide_ids: Collection[str]) 
 
 
 def _cleared(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:
-    """Takes off the shelf what was recorded for these slides before and is used by nothing once the edits are made."""
+    """The edit that removes earlier recordings of these slides from the shelf, where nothing uses them
+    after the edits.
+    """
     ids = {slide.id for slide in chosen}
     before, after = uses_of(show), uses_of(apply_edit(show, Several("", tuple(edits))).show)
     gone = tuple(
@@ -151,7 +157,7 @@ def _cleared(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:
 
 
 def kept_slides(show: Show, sounds: Mapping[str, str]) -> tuple[str, ...]:
-    """The slides whose voice is the one that is picked for them; `sounds` are the picked sounds' asset ids by slide."""
+    """The slides that already have the selected voice; `sounds` are the asset ids of the selected sounds by slide."""
     return tuple(
         slide.id for slide in show.slides if slide.voice is not None and sounds.get(slide.id) == slide.voice.asset_id
     )

@@ -1,4 +1,4 @@
-"""A take: one run, with the time of every arrival and cue. All times in ms from its start, without paused time."""
+"""A take: one run, with the time of every arrival and cue. All times are in ms from its start, without paused time."""
 
 from itertools import zip_longest
 from typing import Annotated
@@ -29,7 +29,7 @@ class Arrived(msgspec.Struct, frozen=True, tag_field="event", tag="arrived", for
 
 
 class Cued(msgspec.Struct, frozen=True, tag_field="event", tag="cued", forbid_unknown_fields=True):
-    """A press; `waited_ms` is how long its wait had been open, 0 where the beat before still ran."""
+    """A press; `waited_ms` is how long its wait had been open, 0 while the beat before still ran."""
 
     cue_id: Id
     at_ms: TakeTime
@@ -37,7 +37,7 @@ class Cued(msgspec.Struct, frozen=True, tag_field="event", tag="cued", forbid_un
 
 
 class Take(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_defaults=True):
-    """The events of a run in order, its end, and what was drawn on slides and kept."""
+    """The events of a run in order, its end, and the ink on slides that was kept."""
 
     events: tuple[Arrived | Cued, ...]
     ended_ms: TakeTime
@@ -45,7 +45,7 @@ class Take(msgspec.Struct, frozen=True, forbid_unknown_fields=True, omit_default
 
 
 class TakeTiming(msgspec.Struct, frozen=True):
-    """What a take says: each slide's time, summed over its visits, and each cue's last wait."""
+    """The times of a take: each slide's, summed over its visits, and each cue's last wait."""
 
     slide_ms: dict[str, int]
     hold_ms: dict[str, int]
@@ -84,7 +84,8 @@ def timing_of(take: Take) -> TakeTiming:
 
 
 def use_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[str, ...]]:
-    """The edit that writes a take's timing into the show, and what the take says of cues and slides that are gone.
+    """The edit that writes a take's timing into the show, and sentences about cues and slides that are gone. Waits get
+    their holds; a slide that advances `after` gets its time as length. How a slide advances stays.
 
     Waits get their holds; a slide that advances `after` gets its time as length. How a slide advances is kept.
     """
@@ -98,9 +99,8 @@ def use_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[s
 
 
 def follow_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[str, ...]]:
-    """The edit by which the show follows a take: every wait without a hold of its own lasts as long as it did there
-    (rule 2). Nothing of the show is overwritten, and lengths stay. It also says what the take knows of cues that are
-    gone.
+    """The edit that makes the show follow a take: every wait without a hold of its own lasts as long as in the take
+    (rule 2). Nothing in the show is overwritten, and lengths stay. Also sentences about cues that are gone.
     """
     known = {cue for slide in show.slides for cue in cue_ids(slide)}
     holds = {cue: ms for cue, ms in timing.hold_ms.items() if cue in known}
@@ -120,7 +120,7 @@ def follow_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tupl
 
 
 def _gone(show: Show, timing: TakeTiming) -> tuple[str, ...]:
-    """What the take knows of cues and slides that are gone, in words."""
+    """The cues and slides of a take that are gone, in sentences."""
     waits = len(set(timing.hold_ms) - {cue for slide in show.slides for cue in cue_ids(slide)})
     slides = len(set(timing.slide_ms) - {slide.id for slide in show.slides})
     notices = []

@@ -1,4 +1,4 @@
-"""A show as an animated picture, without sound: WebP, which browsers and mail show as they show any picture."""
+"""A show as an animated picture without sound: WebP, which browsers and mail programs show like any picture."""
 
 import contextlib
 from fractions import Fraction
@@ -26,7 +26,10 @@ WEBP = {"lossless": "0", "quality": "80", "compression_level": "4", "loop": "0"}
 def write_animated(
     performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None
 ) -> None:
-    """Writes the picture; what stands still is one long frame, and it begins again at its end.
+    """Writes the picture. A still span is one long frame; at its end it starts again. Times are whole ms, rounded half
+    up; the last frame stays as long as the one before it. The file is written beside `path` and moved there when
+    complete. Raises BadValue for an impossible order, an empty show or one longer than five minutes, BadMedia for
+    missing media, and every error of `report`.
 
     Its times are whole ms, rounded half up; its last frame stays as long as the one before it.
 

@@ -1,4 +1,6 @@
-"""What a browser recorded of a camera, as one clip with a length: browsers write neither that nor where to seek."""
+"""The camera's recording from a browser, as one clip with a length: browsers write neither a length nor an index for
+seeking.
+"""
 
 from collections.abc import Sequence
 from fractions import Fraction
@@ -14,7 +16,8 @@ _FORMS = {"matroska,webm": "webm", "mov,mp4,m4a,3gp,3g2,mj2": "mp4"}
 
 
 def write_joined(segments: Sequence[tuple[Path, int]], target: Path) -> None:
-    """Joins segments, each with when it begins in ms, into one file, without encoding anything again.
+    """Joins segments, each with its start in ms, into one file without encoding again. A damaged end of a segment,
+    where its recording was cut off, is left out. Raises BadMedia where they hold no picture.
 
     What is damaged at a segment's end, because its recording was cut off, is left out. Raises BadMedia where there is
     no picture in them.
@@ -35,7 +38,7 @@ def write_joined(segments: Sequence[tuple[Path, int]], target: Path) -> None:
 
 
 def _copied(path: Path, begins: Fraction, out: Any, streams: dict[str, Any]) -> int:
-    """Copies a segment's packets, moved to where it begins; how many pictures they are."""
+    """Copies a segment's packets, moved to its start, and returns the number of pictures."""
     pictures = 0
     with open_container(path) as source:
         for kind, found in (("video", source.streams.video), ("audio", source.streams.audio)):

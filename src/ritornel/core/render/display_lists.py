@@ -1,4 +1,4 @@
-"""Objects recorded as what Skia is to draw, so that what stands as it is costs one call a frame instead of one for each
+"""Objects recorded as Skia's drawing commands, so that an unchanged object costs one call a frame and not one for each
 of its marks.
 """
 
@@ -12,7 +12,8 @@ _ENDLESS = skia.Rect.MakeLTRB(-1e6, -1e6, 1e6, 1e6)
 
 
 class Recordings:
-    """The marks of objects of words and paths.
+    """The recorded commands of objects with text and paths. Objects with pictures are left out: a recording would keep
+    the pictures in memory.
 
     Pictures are not among them: a recording would hold them when nobody wants them any more.
     """
@@ -23,7 +24,9 @@ class Recordings:
         self._kept: dict[tuple[int, str], skia.Picture | None] = {}
 
     def of(self, index: int, item: ObjectDrawing, paint: Callable[[skia.Canvas], None]) -> skia.Picture | None:
-        """What `paint` draws of an object of slide number `index` that is there whole; None for one with pictures."""
+        """The commands that `paint` draws for a complete object of slide number `index`; None for an object with
+        pictures.
+        """
         key = (index, item.object_id)
         if key not in self._kept:
             while len(self._kept) >= self.KEPT:

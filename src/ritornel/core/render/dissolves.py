@@ -1,4 +1,4 @@
-"""Dissolves of two slides that stand still: their planes are made once, and only blended for every frame."""
+"""Dissolves between two still slides: their planes are made once, and blended for each frame."""
 
 from collections.abc import Callable, Hashable, Iterator
 
@@ -19,15 +19,13 @@ def _key(layer: Layer) -> Hashable:
 
 
 def _is_still(frame_state: FrameState) -> bool:
-    """Whether it is one slide, whole."""
+    """Whether the layer is one whole slide on which nothing moves."""
     layers = frame_state.layers
     return len(layers) == 1 and layers[0].values == STILL and layers[0].ground >= 1 and not frame_state.blackness
 
 
 def two_still_layers(frame_state: FrameState) -> tuple[Layer, Layer] | None:
-    """The lower layer and the one that is seen through over it, where that is all there is; None for any other frame
-    state.
-    """
+    """The lower layer and the transparent one above it, where there is nothing else; None for any other frame state."""
     if frame_state.blackness or len(frame_state.layers) != 2:
         return None
     below, above = frame_state.layers
@@ -42,7 +40,7 @@ def two_still_layers(frame_state: FrameState) -> tuple[Layer, Layer] | None:
 
 
 def blend_of(frame_state: FrameState) -> Blend | None:
-    """Of what a frame of a dissolve is mixed; None for any other frame."""
+    """What a frame of a dissolve is mixed from; None for any other frame."""
     layers = two_still_layers(frame_state)
     if layers is None:
         return None
@@ -50,7 +48,8 @@ def blend_of(frame_state: FrameState) -> Blend | None:
 
 
 class Dissolves:
-    """Frames of dissolves.
+    """Frames of dissolves. `make` paints a frame state as planes. The content of a frame never depends on the frame
+    before; the time it takes does.
 
     `make` paints a frame state as planes. What a frame shows never depends on the frame before; how long it takes does.
     """
@@ -63,8 +62,9 @@ class Dissolves:
         self._mixing: tuple[NDArray[np.uint16], NDArray[np.uint16]] | None = None
 
     def planes(self, frame_state: FrameState, blend: Blend | None) -> Planes | None:
-        """The frame, mixed as `blend_of` says, or the slide that a dissolve has come to; None for any other, and where
-        something in it moves.
+        """The frame, mixed as `blend_of` says, or the slide at the end of a dissolve; None for any other frame, and
+        where something moves. The conversion to YUV is linear, so blending after it equals blending before it, up to
+        rounding: the two differ by at most one step of 256.
 
         The conversion to YUV is linear, so blending after it is blending before it, up to rounding: both are within one
         step of 256 of each other.
@@ -85,12 +85,13 @@ class Dissolves:
 
 
 def _for_mixing(below: Planes, above: Planes) -> tuple[NDArray[np.uint16], NDArray[np.uint16]]:
-    """256 times the lower planes and a half, and by how much the upper ones differ, modulo 65 536."""
+    """256 times the lower planes and a half, and the difference of the upper ones, modulo 65 536."""
     return below.astype(np.uint16) * 256 + 128, above.astype(np.uint16) - below
 
 
 def _mixed(lower: NDArray[np.uint16], more: NDArray[np.uint16], share: int) -> Planes:
-    """The planes with `share` of 256 of the upper ones, rounded half up.
+    """The planes with `share` of 256 of the upper ones, rounded half up. Each sum lies between 128 and 65 408, so that
+    counting modulo 65 536 is exact: for 10 and 250, 128 of 256 give (10 * 256 + 128 + 240 * 128) // 256 = 130.
 
     Each sum lies between 128 and 65 408, so that counting modulo 65 536 is exact: of 10 and 250, 128 of 256 are
     (10 * 256 + 128 + 240 * 128) // 256 = 130.
@@ -105,6 +106,6 @@ def _mixed(lower: NDArray[np.uint16], more: NDArray[np.uint16], share: int) -> P
 
 
 def _bands(shape: tuple[int, ...]) -> Iterator[slice]:
-    """Rows that a processor holds at once, of about 64 kB."""
+    """Groups of rows that fit into a processor's cache, of about 64 kB."""
     high = max(1, 32_768 // shape[1])
     return (slice(first, first + high) for first in range(0, shape[0], high))

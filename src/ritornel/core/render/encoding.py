@@ -36,8 +36,8 @@ VP9 = {"crf": "30", "b": "0", "deadline": "realtime", "cpu-used": "7", "row-mt":
 
 
 class FilmOrder(msgspec.Struct, frozen=True):
-    """What is wanted. With `constant_rate` every frame is written, for players that need it; without, a still span is
-    one long frame.
+    """The settings of a film. With `constant_rate` every frame is written, for players that need that; without it, a
+    still span is one long frame.
     """
 
     width_px: int = 1280
@@ -47,7 +47,7 @@ class FilmOrder(msgspec.Struct, frozen=True):
 
 
 def picture_stream(container: Any, order: FilmOrder, webm: bool, threads: int, clips: bool) -> Any:
-    """The stream of a film's pictures, counted in frames; `clips` where clips are among them."""
+    """The stream of a film's pictures, with times counted in frames; `clips` says whether it contains clips."""
     between = {"bf": str(between_in_dissolve(order.width_px, order.height_px))}
     x264 = X264 | between | ({"x264-params": X264["x264-params"] + LOOKAHEAD} if clips else {})
     video = container.add_stream("libvpx-vp9" if webm else "libx264", rate=order.rate, options=VP9 if webm else x264)
@@ -60,8 +60,12 @@ def picture_stream(container: Any, order: FilmOrder, webm: bool, threads: int, c
 
 
 class PictureTrack:
-    """Encodes frames in order and writes them; the last lasts until `end`, in frames. At a constant rate a picture is
-    written for every frame, otherwise only for those that differ.
+    """Encodes frames in order and writes them; the last one lasts until `end`, in frames. At a constant rate a picture
+    is written for every frame, otherwise only for those that differ. An encoder that reorders frames gives late
+    decoding times, so the track of a film with a still end would stop at an earlier frame. Here each frame is decoded
+    as late as possible: at its own time, or a sixteenth of a frame before the first that needs it. So decoding, too,
+    begins at 0 and ends with the show. At a constant rate frames are decoded at whole frames, one early, and the file
+    says so.
 
     An encoder that reorders frames tells decoding times that lag behind, so the track of a film whose last picture
     stands would end with an earlier frame. Here each frame is decoded as late as it can be: at its own time, or a
@@ -87,7 +91,7 @@ class PictureTrack:
         return FrameTypes(between_in_dissolve(self._order.width_px, self._order.height_px))
 
     def put(self, frame: FilmFrame | None) -> None:
-        """Takes the next frame that differs; None after the last."""
+        """Takes the next frame that differs. None comes after the last."""
         if self._order.constant_rate and self._last is not None:
             self._stand((self._end if frame is None else frame.picture.pts) - self._last.pts - 1)
         if frame is not None:
@@ -99,7 +103,7 @@ class PictureTrack:
         self._write(last=True)
 
     def _stand(self, frames: int) -> None:
-        """The last picture stands for so many frames more."""
+        """Repeats the last picture for so many frames."""
         if frames > LEAST_REPEATED and not self._webm:
             self._encode(self._types.end())
             self._types = self._begun()
@@ -121,7 +125,7 @@ class PictureTrack:
             self._group.append(packet)
 
     def _write(self, last: bool = False) -> None:
-        """Writes a group: a frame, and those that are shown before it but decoded after it."""
+        """Writes a group: a frame, and the frames that are shown before it but decoded after it."""
         if self._order.constant_rate:
             early = 0 if self._webm else 1
             for packet in [*self._group, *self._repeats_of(self._group)]:
@@ -135,7 +139,7 @@ class PictureTrack:
         self._group = []
 
     def _repeats_of(self, group: list[Any]) -> Iterator[Any]:
-        """The pictures that stand after a group."""
+        """The pictures that repeat after a group."""
         first = group[0]
         count = self._repeated.get(first.pts, 0)
         if not count:
@@ -149,7 +153,7 @@ class PictureTrack:
             yield packet
 
     def _time(self, last: bool) -> None:
-        """Gives the group's packets their times where pictures last as long as they stand."""
+        """Sets the times of the group's packets, where pictures last as long as they stand."""
         latest = None
         # The film ends with what is shown last, and with what is decoded last.
         final = [max(self._group, key=lambda one: one.pts), self._group[-1]] if last else []
@@ -162,7 +166,7 @@ class PictureTrack:
 
 
 def copied(picture: Any, number: int) -> Any:
-    """The same picture `number` frames from where the counting begins."""
+    """The same picture, `number` frames after the start of counting."""
     made = av.VideoFrame(picture.width, picture.height, picture.format.name)
     for plane, source in zip(made.planes, picture.planes, strict=True):
         plane.update(source)

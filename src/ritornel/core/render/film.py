@@ -1,4 +1,4 @@
-"""Films: only frames that differ from the one before are drawn, and the sound is made beside them."""
+"""Films: only frames that differ from the one before are drawn, and the sound is made at the same time."""
 
 import contextlib
 import errno
@@ -39,7 +39,7 @@ Report = Callable[[Progress], None]
 
 
 def check_order(order: FilmOrder) -> None:
-    """Raises BadValue for sizes and rates no film can have."""
+    """Raises BadValue for an impossible size or rate."""
     for name, value in (("wide", order.width_px), ("high", order.height_px)):
         if not 16 <= value <= 4096 or value % 2:
             raise BadValue(f"A film cannot be {value} px {name}; it takes an even number from 16 to 4096.", "size")
@@ -48,7 +48,7 @@ def check_order(order: FilmOrder) -> None:
 
 
 def check_film(performance: Performance, path: Path, order: FilmOrder) -> None:
-    """Raises BadValue for a film that cannot be."""
+    """Raises BadValue for an impossible film."""
     check_order(order)
     if path.suffix not in (".mp4", ".webm"):
         raise BadValue(f"“{path.name}”: a film ends in .mp4 or .webm.", "output")
@@ -57,14 +57,14 @@ def check_film(performance: Performance, path: Path, order: FilmOrder) -> None:
 
 
 def slide_of(frame_state: FrameState) -> int:
-    """Which slide a frame shows, from 1."""
+    """The slide that a frame shows, from 1."""
     return frame_state.layers[-1].index + 1 if frame_state.layers else 0
 
 
 @contextlib.contextmanager
 def moved_there(path: Path) -> Any:
-    """Where to write a film, beside its place; it is moved there when whole, so one that fails or is given up leaves
-    nothing behind. Raises DiskFull.
+    """A temporary path beside the film's. The file is moved into place when complete, so a film that fails or is
+    cancelled leaves nothing. Raises DiskFull.
     """
     unfinished = path.with_name(f".{path.stem}.unfinished{path.suffix}")
     try:
@@ -84,13 +84,13 @@ def moved_there(path: Path) -> Any:
 
 
 def _step_back() -> None:
-    """Lets this thread and those it starts yield to the others where processors are scarce."""
+    """Lowers the priority of this thread and those it starts where processors are scarce."""
     if sys.platform == "linux":
         os.setpriority(os.PRIO_PROCESS, threading.get_native_id(), BEHIND)
 
 
 class _PictureWriter(threading.Thread):
-    """Encodes on a thread of its own, while the next frames are being drawn."""
+    """Encodes on a thread of its own while the next frames are drawn."""
 
     def __init__(self, path: Path, order: FilmOrder, webm: bool, end: int, clips: bool) -> None:
         super().__init__(name="film pictures", daemon=True)
@@ -121,7 +121,10 @@ class _PictureWriter(threading.Thread):
 def write_film(
     performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None
 ) -> None:
-    """Writes the show as a film; the ending of `path` says which kind, .mp4 or .webm.
+    """Writes the show as a film; the ending of `path` gives the kind, .mp4 or .webm. Its frames are those with 1000 n /
+    F < length; each lasts until the next, the last until the length. Pictures and sound are made at the same time and
+    joined when both are complete. Raises BadValue for impossible orders, BadMedia for missing media, DiskFull, and
+    every error of `report`.
 
     Its frames are those with 1000 n / F < length; each lasts until the next, the last until the length. Pictures and
     sound are made at the same time and joined when both are whole.
@@ -160,7 +163,7 @@ def write_film(
 
 
 class _Counted:
-    """What is done of a film that is made in one, told to whoever wants to know."""
+    """Counts what is done of a film that is made in one piece, and reports it."""
 
     def __init__(self, performance: Performance, order: FilmOrder, report: Report | None) -> None:
         self._work, self._report, self._slides = PictureWork(performance, order), report, len(performance.slides)
@@ -170,21 +173,21 @@ class _Counted:
         self._pictures_ms, self._heard, self._slide = 0.0, 0.0, 0
 
     def hear(self, share: float) -> None:
-        """So much of the sound is made; said on the sound's own thread."""
+        """Notes the share of the sound that is done; called on the sound's own thread."""
         self._heard = share
 
     def see(self, number: int, slide: int) -> None:
-        """The frames before this one are drawn. Raises what the report raises."""
+        """Notes that the frames before this one are drawn. Raises every error of the report."""
         self._pictures_ms, self._slide = self._work.between(0, number), slide
         self.tell()
 
     def tell(self) -> None:
-        """Raises what the report raises."""
+        """Reports. Raises every error of the report."""
         if self._report is not None:
             self._report(self._progress.at([self._pictures_ms], self._heard * self._sound_ms, self._slide))
 
     def end(self) -> None:
-        """The film is there."""
+        """Reports that the film is complete."""
         if self._report is not None:
             self._report(self._progress.end(self._slides))
 
@@ -198,7 +201,7 @@ def _draw(
     webm: bool,
     sounding: Future[None] | None,
 ) -> None:
-    """Draws all pictures, and gives up as soon as the sound cannot be made."""
+    """Draws all pictures, and stops as soon as the sound fails."""
     frames = Frames(performance, order, media)
     total = frame_count(performance.schedule.length_ms, order.rate)
     writer = _PictureWriter(path, order, webm, total, shows_clips(performance, order))

@@ -1,4 +1,4 @@
-"""Small pictures of what is on the shelf, and filmstrips of clips."""
+"""Thumbnails of assets, and filmstrips of clips."""
 
 from pathlib import Path
 

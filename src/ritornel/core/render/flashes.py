@@ -37,8 +37,8 @@ criterion excepts.
 
 
 def in_blocks(luminance: NDArray[np.float32]) -> NDArray[np.float32]:
-    """The mean of each block of 4 × 4 of a frame, or of each of several (n, rows, columns); what is over at the right
-    and below is left out.
+    """The mean of each block of 4 × 4 of a frame, or of each of several (n, rows, columns); incomplete blocks at the
+    right and below are left out.
     """
     rows, columns = luminance.shape[-2] // BLOCK, luminance.shape[-1] // BLOCK
     lines = luminance[..., : rows * BLOCK, : columns * BLOCK].reshape(
@@ -60,7 +60,8 @@ class Flashes(msgspec.Struct, frozen=True):
 
 
 class FlashMeter:
-    """Takes frames in order and tells the worst second of them.
+    """Takes frames in order and finds their worst second. Each pixel's changes are counted separately: what moves
+    across the frame changes many pixels once, and does not flash.
 
     Each pixel's changes are counted by themselves: what moves across the frame changes many pixels once, and does not
     flash.
@@ -74,12 +75,12 @@ class FlashMeter:
         self._worst = Flashes()
 
     def take_all(self, frames: NDArray[np.uint8], times_ms: Sequence[float]) -> None:
-        """Frames of RGB (n, rows, columns, 3), and from when each is seen."""
+        """Takes frames of RGB (n, rows, columns, 3), and the instant when each begins."""
         for blocks, at_ms in zip(in_blocks(luminance_of(frames)), times_ms, strict=True):
             self.take(blocks, at_ms)
 
     def take(self, luminance: NDArray[np.float32], at_ms: float) -> None:
-        """The frame that is seen from `at_ms` on."""
+        """Takes the frame that begins at `at_ms`."""
         if self._high is None or self._low is None or self._way is None or self._times is None:
             self._high, self._low, self._way = (
                 luminance.copy(),
@@ -102,7 +103,7 @@ class FlashMeter:
         self._judge(at_ms)
 
     def _judge(self, at_ms: float) -> None:
-        """Whether the second up to now is worse than any before: how many flashes enough pixels have had in it."""
+        """Compares the second up to now with the worst before: the number of flashes that enough pixels had in it."""
         assert self._times is not None
         flashes = (at_ms - self._times < SECOND_MS).sum(axis=0) // 2
         most = 0
@@ -112,5 +113,5 @@ class FlashMeter:
             self._worst = Flashes(most, max(at_ms - SECOND_MS, 0.0))
 
     def worst(self) -> Flashes:
-        """Over all that was taken."""
+        """The worst second of all frames."""
         return self._worst

@@ -28,8 +28,8 @@ picture before it.
 
 
 class ClipReader:
-    """An open clip. It keeps the picture it is at, and what it is asked for next may lie anywhere: the answer is always
-    the same.
+    """An open clip. It keeps its present picture; the next request may be for any instant, and the answer is always the
+    same.
     """
 
     def __init__(self, path: Path, name: str) -> None:
@@ -83,7 +83,8 @@ class ClipReader:
             return  # a file that was cut off has as many pictures as were read
 
     def frame_at(self, at_ms: float) -> Any:
-        """The last frame that begins at `at_ms` or before; the first where none does.
+        """The last frame that begins at `at_ms` or before; the first where none does. Raises BadMedia where the clip
+        has no frame.
 
         Raises BadMedia where there is none at all.
         """
@@ -99,15 +100,15 @@ class ClipReader:
         return self._now
 
     def picture_at(self, at_ms: float) -> Image.Image:
-        """The same as an upright picture of the imaging library."""
+        """The same as an upright Pillow picture."""
         frame = self.frame_at(at_ms)
         return Image.fromarray(
             np.ascontiguousarray(upright(converted(frame, "rgb24", self._reformatter), frame.rotation))
         )
 
     def image_at(self, at_ms: float, size_px: tuple[int, int] | None = None) -> skia.Image:
-        """The same as an image, upright; where it stands upright in its file and is larger than `size_px`, scaled down
-        to that while its colours are converted, which costs a twentieth of scaling it as it is painted.
+        """The same as an upright image. Where the file's pictures are upright and larger than `size_px`, it is scaled
+        down while its colours are converted, which costs a twentieth of scaling it while painting.
         """
         frame = self.frame_at(at_ms)
         if size_px is None or frame.rotation % 360 or size_px[0] > frame.width or size_px[1] > frame.height:
@@ -119,8 +120,8 @@ class ClipReader:
         return self._image[2]
 
     def plain_at(self, at_ms: float, width_px: int, height_px: int) -> Any:
-        """The same as a frame of its own in YUV 4:2:0 of BT.709, where the clip has that size and stands upright; else
-        None.
+        """The same as a new frame in YUV 4:2:0 of BT.709, where the clip has that size and stands upright;
+        else None.
         """
         frame = self.frame_at(at_ms)
         if (frame.width, frame.height) != (width_px, height_px) or frame.rotation % 360:
@@ -148,7 +149,8 @@ class ClipReader:
 
 
 def matrix_of(frame: Any) -> int:
-    """By which matrix the frame's colours were made.
+    """The colour matrix of the frame. Where a file does not say, its size does, as in browsers: from 720 lines on ITU-R
+    BT.709, below BT.601.
 
     Where a file does not say, its size does: from 720 lines on ITU-R BT.709, below BT.601, as browsers take it.
     """
@@ -161,7 +163,7 @@ def matrix_of(frame: Any) -> int:
 
 
 def converted(frame: Any, pixels: str, reformatter: Any, size_px: tuple[int, int] | None = None) -> Any:
-    """The frame's pixels, of a size, rounded to the nearest and not, as is faster, downwards."""
+    """The frame's pixels at a size, rounded to the nearest; the faster way would round down."""
     width_px, height_px = size_px or (frame.width, frame.height)
     made = reformatter.reformat(
         frame, width_px, height_px, format=pixels, src_colorspace=matrix_of(frame), interpolation=EXACT
@@ -170,7 +172,5 @@ def converted(frame: Any, pixels: str, reformatter: Any, size_px: tuple[int, int
 
 
 def upright(pixels: Any, turned_deg: int) -> Any:
-    """Pixels as they are meant to be seen: a file may say that its pictures were taken with the camera turned,
-    counter-clockwise in degrees.
-    """
+    """The pixels turned upright: a file may say that the camera was turned, counter-clockwise in degrees."""
     return np.rot90(pixels, (turned_deg // 90) % 4)

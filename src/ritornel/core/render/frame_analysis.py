@@ -1,5 +1,5 @@
-"""What somebody would see of a slide: whether its words stand out from what is really behind them, and whether it
-flashes. Looked at in rendered frames.
+"""What an audience sees of a slide, measured in rendered frames: the contrast of text with what is really behind it,
+and flashes.
 """
 
 import os
@@ -52,8 +52,8 @@ INKS = ("#ffffff", "#16262e")
 
 
 class Contrast(msgspec.Struct, frozen=True):
-    """A text whose words stand out `ratio` to one, where `needs` is wanted; `better` is a colour that would do, if
-    white or ink would.
+    """A text with a contrast of `ratio` to one, where `needs` is required; `better` is a colour that would do, white or
+    ink, if one of them does.
     """
 
     object_id: str
@@ -63,7 +63,7 @@ class Contrast(msgspec.Struct, frozen=True):
 
 
 class SlideLook(msgspec.Struct, frozen=True):
-    """What was seen of a slide: texts that stand out too little, and its worst second."""
+    """The result for a slide: texts with too little contrast, and its worst second."""
 
     slide_id: str
     contrasts: tuple[Contrast, ...] = ()
@@ -75,7 +75,7 @@ RGB = np.s_[..., 2::-1]
 
 
 class _Canvas:
-    """Pixels to paint frame_states into."""
+    """Pixels to paint frame states into."""
 
     def __init__(self, performance: Performance, width: int, media: MediaPath, pictures: Pictures) -> None:
         height = max(round(width * performance.frame.height_px / performance.frame.width_px), 2)
@@ -107,7 +107,7 @@ def _words(item: ObjectDrawing) -> list[TextMark]:
 def _behind(
     background: NDArray[np.uint8], item: ObjectDrawing, values: Values, marks: list[TextMark], scale: float
 ) -> NDArray[np.float32]:
-    """The luminance of what is behind the words, as a flat array."""
+    """The luminance behind the text, as a flat array."""
     found = []
     for mark in marks:
         left, top = item.x + values.x + mark.x, item.y + values.y + mark.baseline - 0.72 * mark.size_px
@@ -118,7 +118,7 @@ def _behind(
 
 
 def _ratio(colour: str, behind: NDArray[np.float32]) -> float:
-    """How much a colour stands out from the worst tenth of what is behind it."""
+    """The contrast of a colour with the worst tenth of what is behind it."""
     own = luminance(colour[:7])
     ratios = (np.maximum(behind, own) + 0.05) / (np.minimum(behind, own) + 0.05)
     worst = int(WORST * (len(ratios) - 1))
@@ -126,7 +126,8 @@ def _ratio(colour: str, behind: NDArray[np.float32]) -> float:
 
 
 def contrasts_of(performance: Performance, index: int, media: MediaPath, pictures: Pictures) -> tuple[Contrast, ...]:
-    """The texts of a slide that stand out too little at the end of the last beat in which they are seen.
+    """The texts of a slide with too little contrast, each at the end of the last beat in which it is visible. Turned,
+    scaled, hollow and highlighted text is not judged.
 
     Turned, scaled, hollow and highlighted words are not judged.
     """
@@ -186,8 +187,8 @@ def _judged(
 
 
 def _frames_a_s(performance: Performance, index: int) -> int:
-    """How often to look: where clips and accents are, or several quick changes, at every frame of a film; else ten
-    times a second.
+    """The sampling rate: every frame of a film for slides with clips, accents or several quick changes; else ten times
+    a second.
     """
     for staged in performance.slides[max(index - 1, 0) : index + 1]:
         slide = staged.slide
@@ -201,9 +202,7 @@ def _frames_a_s(performance: Performance, index: int) -> int:
 
 
 def flashes_of(performance: Performance, index: int, media: MediaPath, pictures: Pictures) -> Flashes:
-    """The worst second of a slide with the transition into it, on the slide's clock; what stands still is drawn
-    once.
-    """
+    """The worst second of a slide with the transition into it, on the slide's clock. A still span is drawn once."""
     canvas = _Canvas(performance, SMALL_PX, media, pictures)
     start, length = performance.schedule.starts_ms[index], performance.slides[index].schedule.length_ms
     meter, rate = FlashMeter(), _frames_a_s(performance, index)
@@ -226,7 +225,7 @@ def flashes_of(performance: Performance, index: int, media: MediaPath, pictures:
 
 
 def _frames_that_change(staged: StagedSlide, rate: int, count: int) -> Iterator[int]:
-    """Those of the slide's first `count` frames that may differ from the one before, and perhaps some more."""
+    """Those of the slide's first `count` frames that may differ from the one before; it may contain some more."""
     following = 0
     for span in changing_spans(staged):
         # The first frame after a span shows what stays.
@@ -238,7 +237,8 @@ def _frames_that_change(staged: StagedSlide, rate: int, count: int) -> Iterator[
 
 
 def looked_at(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | None = None) -> SlideLook:
-    """What is seen of a slide of the show; `pictures` are those decoded for other slides.
+    """The analysis of a slide; `pictures` holds pictures decoded for other slides. Raises BadMedia where a picture is
+    missing.
 
     Raises BadMedia where a picture is missing.
     """
@@ -257,8 +257,8 @@ def looked_at(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | 
 
 
 def write_looks(document: bytes, wanted: list[tuple[str, Path]], media: dict[str, Path]) -> None:
-    """Looks at slides of the show whose JSON this is, and writes what is seen of each to its file, in their order; of a
-    slide that cannot be drawn that is nothing.
+    """Analyses slides of the show with this JSON, and writes the result of each to its file, in order; for a slide that
+    cannot be drawn the result is empty.
     """
     show = from_json(document, Show, "The show")
     pictures = Pictures(media.__getitem__, LARGEST_PX)

@@ -1,4 +1,5 @@
-"""Which frames of a film are predicted from both neighbours (B frames), and which from an earlier one only (P frames).
+"""Which frames of a film are predicted from both neighbours (B frames), and which only from an earlier one (P frames).
+An encoder must find out what changes between frames; here it is known.
 
 An encoder has to find out what changes between frames; here it is known.
 """
@@ -23,14 +24,14 @@ STRAIGHT = 3
 
 
 class Blend(msgspec.Struct, frozen=True):
-    """How a frame is mixed of two still pictures: which two, and the upper one's share of 256."""
+    """How a frame is mixed from two still pictures: which two, and the upper one's share of 256."""
 
     pictures: Hashable
     share: int
 
 
 class FilmFrame(msgspec.Struct, frozen=True):
-    """A frame of a film, and how it is mixed where it is of a dissolve of still slides."""
+    """A frame of a film, and how it is mixed where it belongs to a dissolve of still slides."""
 
     picture: Any
     blend: Blend | None = None
@@ -42,8 +43,8 @@ def between_in_dissolve(width_px: int, height_px: int) -> int:
 
 
 class FrameTypes:
-    """Gives each frame its type: the first is an I frame. What comes out is in the order of what went in, at most ten
-    frames later. A frame that stands is never a B frame.
+    """Gives each frame its type. The first is an I frame. Frames come out in their order, at most ten frames later. A
+    frame that stands is never a B frame.
     """
 
     def __init__(self, most_between: int = BETWEEN_IN_DISSOLVE) -> None:
@@ -54,7 +55,7 @@ class FrameTypes:
         self._share = 0
 
     def put(self, frame: FilmFrame) -> Iterator[Any]:
-        """The pictures whose types are known now that `frame` has come."""
+        """The frames whose types are known once `frame` has come."""
         if not self._begun:
             self._begun, self._share = True, frame.blend.share if frame.blend else 0
             frame.picture.pict_type = PictureType.I
@@ -67,14 +68,14 @@ class FrameTypes:
         self._waiting.append(frame)
 
     def end(self) -> Iterator[Any]:
-        """The pictures that wait: the last is a P frame."""
+        """The frames that still wait: the last is a P frame."""
         for frame in self._waiting:
             frame.picture.pict_type = PictureType.P if frame is self._waiting[-1] else PictureType.B
             yield frame.picture
         self._waiting = []
 
     def _ends_before(self, frame: FilmFrame) -> bool:
-        """Whether the last of those that wait is a P frame, now that `frame` is next."""
+        """Whether the last of the waiting frames is a P frame, if `frame` is next."""
         last = self._waiting[-1]
         if frame.picture.pts - last.picture.pts > 1:
             return True
@@ -87,7 +88,9 @@ class FrameTypes:
         return len(self._waiting) > self._most_between or not self._lie_before(goes_on)
 
     def _lie_before(self, blend: Blend) -> bool:
-        """Whether those that wait are mixed of the same pictures, on the line from the frame before them to `blend`."""
+        """Whether the waiting frames are mixed from the same pictures, on the line from the frame before them to
+        `blend`.
+        """
         step = (blend.share - self._share) / (len(self._waiting) + 1)
         return all(
             frame.blend is not None

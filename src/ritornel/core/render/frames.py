@@ -1,4 +1,4 @@
-"""Frames of a film: which there are, and what they look like."""
+"""The frames of a film: their numbers, and what they show."""
 
 from collections.abc import Iterator
 from typing import Any
@@ -30,7 +30,8 @@ def frame_state_of_frame(performance: Performance, order: FilmOrder, number: int
 def changing_frames(
     performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None
 ) -> Iterator[tuple[int, FrameState, bool]]:
-    """Numbers of the frames from `first` until before `end` with what they show, and whether it is new.
+    """The numbers of the frames from `first` until before `end` with what they show, and whether it is new. The show's
+    last frame is always included, so that a film of frames with durations ends with the show.
 
     The show's last frame comes too, so that a film of frames that last ends where the show does.
     """
@@ -45,7 +46,7 @@ def changing_frames(
 
 
 def shows_clips(performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None) -> bool:
-    """Whether a slide with a clip is seen in the frames from `first` until before `end`."""
+    """Whether a slide with a clip is visible in the frames from `first` until before `end`."""
     schedule = performance.schedule
     first_ms = frame_time_ms(first, order.rate)
     end_ms = schedule.length_ms if end is None else frame_time_ms(end, order.rate)
@@ -56,7 +57,7 @@ def shows_clips(performance: Performance, order: FilmOrder, first: int = 0, end:
 
 
 class Frames:
-    """Draws frames one after another. What looks as the one before is not drawn again."""
+    """Draws frames one after another. A frame that equals the one before is not drawn again."""
 
     def __init__(
         self, performance: Performance, order: FilmOrder, media: MediaPath, pictures: Pictures | None = None
@@ -70,7 +71,7 @@ class Frames:
         self._dissolves = Dissolves(self._still_planes)
 
     def _in_yuv(self, pixels: NDArray[np.uint8]) -> Any:
-        """The pixels as the film has them. They are read where they lie, and may be painted over afterwards."""
+        """The pixels in the film's format. They are read in place, and may be painted over afterwards."""
         source = av.VideoFrame.from_numpy_buffer(pixels, format="bgra")
         return self._reformatter.reformat(
             source, format="yuv420p", dst_colorspace=int(Colorspace.ITU709), dst_color_range=int(ColorRange.MPEG)
@@ -83,7 +84,7 @@ class Frames:
         return np.asarray(self._in_yuv(pixels).to_ndarray())
 
     def frame(self, number: int, frame_state: FrameState, new: bool) -> FilmFrame:
-        """The frame, `number` frames from where the counting begins."""
+        """The frame, `number` frames after the start of counting."""
         if not new and self._last is not None:
             return FilmFrame(copied(self._last, number))
         blend = blend_of(frame_state)

@@ -1,4 +1,5 @@
-"""Pictures of H.264 that repeat the picture before them, written without an encoder.
+"""Pictures of H.264 that repeat the picture before them, written without an encoder. Source: ITU-T H.264 (08/2021),
+sections 7.3.2 parameter sets, 7.3.3 slice header, 7.3.4 slice data, 9.3 CABAC.
 
 Source: ITU-T H.264 (08/2021), by its numbers: 7.3.2 parameter sets, 7.3.3 slice header, 7.3.4 slice data, 9.3 CABAC.
 """
@@ -30,7 +31,7 @@ UNLIKELY = (
 
 
 class NoRepeats(RitornelError):
-    """The stream is of a kind whose pictures cannot be repeated this way."""
+    """The stream is of a kind in which pictures cannot be repeated this way."""
 
 
 class _Bits:
@@ -73,7 +74,7 @@ def units_of(data: bytes) -> Iterator[bytes]:
 
 
 class ParameterSets(msgspec.Struct, frozen=True, kw_only=True):
-    """What the headers of a stream's slices depend on."""
+    """What the slice headers of a stream depend on."""
 
     picture_set: int
     frame_number_bits: int
@@ -87,7 +88,7 @@ class ParameterSets(msgspec.Struct, frozen=True, kw_only=True):
     @classmethod
     def read(cls, extradata: bytes) -> "ParameterSets":
         """The sets as an encoder gives them, in a byte stream. Raises NoRepeats for interlaced pictures, for several
-        slice groups, and for what is not coded by CABAC with its order told by each picture.
+        slice groups, and for streams that are not coded by CABAC with an order count in each picture.
         """
         units = {unit[0] & 31: unit for unit in units_of(extradata)}
         sequence, picture = _Bits(units[SEQUENCE_SET][1:]), _Bits(units[PICTURE_SET][1:])
@@ -124,8 +125,8 @@ class ParameterSets(msgspec.Struct, frozen=True, kw_only=True):
 
 
 class PlaceInStream(msgspec.Struct, frozen=True):
-    """Where a picture stands among those since the last IDR picture: its number among pictures others refer to, and
-    its place in the order of showing, both modulo what the stream's fields hold.
+    """The place of a picture among those since the last IDR picture: its number among reference pictures, and its place
+    in display order, both modulo what the stream's fields hold.
     """
 
     frame_number: int
@@ -145,7 +146,7 @@ def place_of(packet: bytes, sets: ParameterSets) -> PlaceInStream:
 
 
 def skipped_blocks(count: int) -> str:
-    """The bits of a slice whose `count` macroblocks all are skipped, with the bit that ends it (9.3.4.2)."""
+    """The bits of a slice in which all `count` macroblocks are skipped, with the bit that ends it (9.3.4.2)."""
     bits: list[str] = []
     low, wide, state, waiting, first = 0, 510, FIRST_STATE, 0, True
 
@@ -186,14 +187,14 @@ def skipped_blocks(count: int) -> str:
 
 
 class Repeats:
-    """Writes pictures that repeat the one before them. The next picture of the encoder must be an IDR picture."""
+    """Writes pictures that repeat the one before. The encoder's next picture must be an IDR picture."""
 
     def __init__(self, extradata: bytes) -> None:
         self._sets = ParameterSets.read(extradata)
         self._blocks = skipped_blocks(self._sets.blocks)
 
     def after(self, packet: bytes, count: int) -> Iterator[bytes]:
-        """`count` pictures after the encoded picture `packet`, which others may refer to, each a byte stream."""
+        """`count` pictures after the encoded reference picture `packet`, each a byte stream."""
         sets, place = self._sets, place_of(packet, self._sets)
         for number in range(1, count + 1):
             yield self._picture(
@@ -227,7 +228,7 @@ class Repeats:
 
 
 def _escaped(content: bytes) -> bytes:
-    """The content of a unit in which nothing looks like a start code (7.4.1)."""
+    """The content of a unit, escaped so that nothing in it looks like a start code (7.4.1)."""
     out = bytearray()
     zeros = 0
     for byte in content:

@@ -1,4 +1,4 @@
-"""Slides with what was drawn on them by hand."""
+"""Slides with the ink drawn on them by hand."""
 
 from collections.abc import Iterator
 
@@ -12,7 +12,7 @@ from ritornel.core.schedule.performance import Performance, frame_state_at_rest
 
 
 def paint_strokes(canvas: skia.Canvas, strokes: tuple[InkStroke, ...]) -> None:
-    """Each stroke over the ones before: its edge, then its ink. The canvas counts in px of the frame."""
+    """Paints each stroke over the ones before: its edge, then its ink. The canvas counts in px of the frame."""
     for stroke in strokes:
         ink = INKS[stroke.ink]
         path = skia.Path()
@@ -30,7 +30,7 @@ def paint_strokes(canvas: skia.Canvas, strokes: tuple[InkStroke, ...]) -> None:
 def drawn_pictures(
     performance: Performance, drawings: Drawings, width_px: int, height_px: int, media: MediaPath
 ) -> Iterator[tuple[str, bytes]]:
-    """A file name and a PNG for each shown slide that was drawn on, as it is when its last beat is complete."""
+    """A file name and a PNG for each shown slide with ink, as it is when its last beat is complete."""
     painter = Painter(performance, width_px, height_px, media)
     for index, staged in enumerate(performance.slides):
         strokes = drawings.get(staged.slide.id, ())

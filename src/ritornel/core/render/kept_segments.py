@@ -1,4 +1,4 @@
-"""Finished segments of films, kept by what they show: a film that is made again after an edit draws only the segments
+"""Finished segments of films, stored by their content: a film that is made again after an edit draws only the segments
 that changed.
 """
 
@@ -31,7 +31,8 @@ def _key(*about: Any) -> str:
 
 
 def _media(assets: Iterable[Asset], body: bytes) -> list[tuple[str, str]]:
-    """The media that a text names, by id, with their hashes.
+    """The media named in a text, by id, with their hashes. An id that is part of another one is found too; that costs a
+    segment and is still correct.
 
     An id that is part of another one costs a segment and is right all the same.
     """
@@ -39,8 +40,8 @@ def _media(assets: Iterable[Asset], body: bytes) -> list[tuple[str, str]]:
 
 
 def segment_key(performance: Performance, order: FilmOrder, webm: bool, segment: FilmSegment) -> str:
-    """A name for all that the pictures of a segment depend on: its slides and the one before them, when they begin
-    counted from the segment's first frame, their media, how the show ends where that is seen, and how it is encoded.
+    """A key for everything that the pictures of a segment depend on: its slides and the one before them, their starts
+    counted from the segment's first frame, their media, the show's end where it is visible, and the encoding.
     """
     schedule = performance.schedule
     first_ms, end_ms = (Fraction(1000 * number) / order.rate for number in (segment.first, segment.end))
@@ -67,20 +68,20 @@ def segment_key(performance: Performance, order: FilmOrder, webm: bool, segment:
 
 
 def sound_key(performance: Performance, webm: bool) -> str:
-    """A name for all that the sound of a film depends on."""
+    """A key for everything that the sound of a film depends on."""
     media = [(key, performance.assets[asset_and_rate(key)[0]].sha256) for key in performance.sound_ids()]
     return _key("sound", performance.music, performance.events, media, performance.schedule.length_ms, webm)
 
 
 class SegmentStore:
-    """A folder of finished files by their keys. What was not wanted for longest goes first."""
+    """A folder of finished files by their keys. The least recently used ones are removed first."""
 
     def __init__(self, folder: Path, most_bytes: int = MOST_BYTES) -> None:
         self._folder, self._most_bytes = folder, most_bytes
         folder.mkdir(parents=True, exist_ok=True)
 
     def fetch(self, key: str, target: Path) -> bool:
-        """Puts what is kept under the key into its place; whether there was something."""
+        """Puts the file stored under the key into its place; returns whether there was one."""
         kept = self._folder / key
         try:
             _link(kept, target)
@@ -90,14 +91,14 @@ class SegmentStore:
         return True
 
     def keep(self, key: str, source: Path) -> None:
-        """Keeps a finished file. Whoever cannot keep it makes it again one day."""
+        """Stores a finished file. If that fails, it is made again another time."""
         place, fresh = self._folder / key, self._folder / f".{key}.{os.getpid()}"
         with contextlib.suppress(OSError):
             _link(source, fresh)
             fresh.replace(place)
 
     def trim(self) -> None:
-        """Lets go of what nobody wanted for two weeks, and of the oldest beyond the size that is allowed."""
+        """Removes what nobody used for two weeks, and the oldest files above the allowed size."""
         entries = sorted(
             ((path.stat().st_mtime, path.stat().st_size, path) for path in self._folder.iterdir()), reverse=True
         )
@@ -109,9 +110,7 @@ class SegmentStore:
 
 
 def _link(source: Path, target: Path) -> None:
-    """The same file in another place, since finished parts are never written again; a copy where the two are on
-    different disks.
-    """
+    """A hard link, since finished parts never change; a copy where the two places are on different disks."""
     target.unlink(missing_ok=True)
     try:
         os.link(source, target)

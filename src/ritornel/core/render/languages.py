@@ -13,8 +13,8 @@ UNDETERMINED = "und"
 
 
 def language_code(tag: str) -> str:
-    """The code of three letters of a language tag (BCP 47): `de-CH` is `deu`. A tag of three letters is its own; what
-    is not known is `und`.
+    """The code of three letters for a language tag (BCP 47): `de-CH` is `deu`. A tag of three letters stays; an unknown
+    one is `und`.
     """
     first = tag.split("-")[0].lower()
     return first if len(first) == 3 else _THREE_LETTERS.get(first, UNDETERMINED)

@@ -1,4 +1,4 @@
-"""Lighter copies of clips, for browsers: where a clip is large or heavy, or in a form they do not show."""
+"""Lighter copies of clips for browsers: for clips that are large or heavy, or in a form that browsers do not play."""
 
 from fractions import Fraction
 from pathlib import Path
@@ -28,8 +28,8 @@ def _first(streams: Any) -> Any:
 
 
 def write_lighter(path: Path, target: Path) -> int:
-    """Writes the clip at `path` as MP4 with H.264 and AAC at `target`: at most 1280 px wide and high, every picture at
-    its own time, its sound where it was. Answers how many pictures it has. Raises BadMedia where none can be read.
+    """Writes the clip at `path` as MP4 with H.264 and AAC at `target`: at most 1280 px wide and high, with the same
+    times for pictures and sound. Returns the number of pictures. Raises BadMedia where none can be read.
     """
     pictures = 0
     with (
@@ -81,9 +81,7 @@ def write_lighter(path: Path, target: Path) -> int:
 
 
 def write_checked_lighter(path: Path, target: Path) -> None:
-    """The same, read again afterwards: raises BadMedia where the copy does not have all the pictures that were
-    written.
-    """
+    """The same, then reads the copy: raises BadMedia where it does not have all pictures that were written."""
     written = write_lighter(path, target)
     with open_container(target) as copy:
         read = sum(1 for packet in copy.demux(copy.streams.video[0]) if packet.pts is not None)
@@ -98,7 +96,7 @@ def _upright_size(frame: Any, scale: float, stream: Any) -> tuple[int, int]:
 
 
 def _upright(frame: Any) -> Any:
-    """The frame as it is meant to be seen, where the camera was turned."""
+    """The frame turned upright, where the camera was turned."""
     if not frame.rotation % 360:
         return frame
     from ritornel.core.render.footage import upright

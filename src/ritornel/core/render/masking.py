@@ -1,4 +1,4 @@
-"""Revealing through masks: hard ones cut what is drawn, soft ones fade it along a line."""
+"""Masks: hard ones clip the drawing, soft ones fade it along a line."""
 
 import skia
 
@@ -11,13 +11,15 @@ Edge = tuple[float, float, float, float]
 
 
 def region_of(item: ObjectDrawing) -> Region:
-    """The part of an object's own coordinates that a mask goes over: its box and what reaches beyond it."""
+    """The region of an object that a mask covers: its box and everything that reaches beyond it."""
     reach = item.reach_px
     return -reach, -reach, item.width + 2 * reach, item.height + 2 * reach
 
 
 def begin_mask(canvas: skia.Canvas, values: Values, region: Region) -> Edge | None:
-    """Cuts what follows to the mask, until the canvas is restored. Returns the line of a soft edge, for `end_mask`."""
+    """Clips the following drawing to the mask, until the canvas is restored. Returns the line of a soft edge, for
+    `end_mask`.
+    """
     if values.mask is None or values.reveal >= 1:
         return None
     edge = soft_edge(values.mask, values.reveal, region)
@@ -29,7 +31,7 @@ def begin_mask(canvas: skia.Canvas, values: Values, region: Region) -> Edge | No
 
 
 def end_mask(canvas: skia.Canvas, edge: Edge | None) -> None:
-    """Fades what was drawn since `begin_mask` along the soft edge."""
+    """Fades the drawing since `begin_mask` along the soft edge."""
     if edge is None:
         return
     points = [skia.Point(edge[0], edge[1]), skia.Point(edge[2], edge[3])]

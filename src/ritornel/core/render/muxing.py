@@ -1,4 +1,4 @@
-"""A film's pictures and sound, each encoded already, put into one file without encoding anything again."""
+"""Joins a film's encoded pictures and sound into one file without encoding again."""
 
 import contextlib
 import heapq
@@ -23,7 +23,7 @@ CLOCK = Fraction(1, 1000)
 
 
 class Chapter(msgspec.Struct, frozen=True):
-    """A stretch of the film with a name."""
+    """A named stretch of the film."""
 
     name: str
     start_ms: int
@@ -31,8 +31,8 @@ class Chapter(msgspec.Struct, frozen=True):
 
 
 def chapters_of(performance: Performance) -> tuple[Chapter, ...]:
-    """One for each section, or where there are none for each slide; what comes before the first section is named by its
-    slide. Slides of length 0 are in none.
+    """One chapter for each section, or without sections for each slide. Slides before the first section make a chapter
+    with the name of the first of them. Slides of length 0 are left out.
     """
     schedule, slides = performance.schedule, performance.slides
     sections = any(staged.slide.opens_section for staged in slides)
@@ -51,7 +51,7 @@ def chapters_of(performance: Performance) -> tuple[Chapter, ...]:
 
 
 def _packets(parts: Sequence[tuple[Path, Fraction]], kind: str, stream: Any) -> Iterator[tuple[Fraction, Any]]:
-    """The packets of files one after another, each file moved to when it begins, with when each is decoded."""
+    """The packets of successive files, each file moved to its start, with their decoding times."""
     last: int | None = None
     for path, begins_s in parts:
         with open_container(path) as source:
@@ -70,8 +70,8 @@ def _packets(parts: Sequence[tuple[Path, Fraction]], kind: str, stream: Any) -> 
 
 
 def _captions(captions: Sequence[Caption], stream: Any, webm: bool) -> Iterator[tuple[Fraction, Any]]:
-    """The captions as packets of a track, with when each is decoded. Timed text of MP4 has its length before it (3GPP
-    TS 26.245, 5.17); WebVTT in WebM is plain.
+    """The captions as packets of a track, with their decoding times. Timed text of MP4 begins with its length (3GPP TS
+    26.245, 5.17); WebVTT in WebM is plain.
     """
     for caption in captions:
         words = caption.text.encode()
@@ -83,7 +83,7 @@ def _captions(captions: Sequence[Caption], stream: Any, webm: bool) -> Iterator[
 
 
 def _put_poster(out: Any, poster: bytes, order: FilmOrder) -> Callable[[], None]:
-    """Has a track for the poster; the call that comes back writes it."""
+    """Adds a track for the poster; the returned function writes it."""
     stream = out.add_mux_stream("mjpeg", width=order.width_px, height=order.height_px)
     stream.disposition = Disposition.attached_pic
 
@@ -103,10 +103,9 @@ def join_film(
     order: FilmOrder,
     poster: bytes = b"",
 ) -> None:
-    """Joins files of pictures, each with when it begins in s, and the sound into a film, packets as they are, in the
-    order in which they are decoded. An .mp4 can be played while it is still on its way; the film has the show's
-    title, its sections or slides as chapters, and what is spoken as a track of captions that players can
-    show. An .mp4 has a poster; WebM knows none.
+    """Joins files of pictures, each with its start in s, and the sound into a film: packets stay as they are, in
+    decoding order. An .mp4 can play while it still downloads. The film has the show's title, its sections or slides as
+    chapters, and the captions as a track that players can show. An .mp4 has a poster; WebM has no place for one.
     """
     webm = target.suffix == ".webm"
     options = {} if webm else {"movflags": "+faststart"}

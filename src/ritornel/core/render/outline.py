@@ -1,4 +1,4 @@
-"""SVG path syntax, as far as the core writes it, into Skia's paths."""
+"""SVG path syntax, as far as the core writes it, as Skia's paths."""
 
 from functools import lru_cache
 

@@ -34,8 +34,8 @@ JPEG_PCT = 90
 
 
 class _Page(msgspec.Struct, frozen=True):
-    """A page: what stands at the end of a beat, and the lines of notes below it; without a slide it goes on with notes
-    only.
+    """A page: a slide at the end of a beat, and the lines of notes below it. A page without a slide continues the
+    notes.
     """
 
     index: int
@@ -54,14 +54,14 @@ def page_size(performance: Performance, kind: Kind) -> tuple[float, float]:
 
 
 def _slide_height_pt(performance: Performance) -> float:
-    """How high a slide stands above its notes: as wide as the paper allows, at most half as high."""
+    """The height of a slide above its notes: as wide as the paper allows, at most half as high."""
     frame = performance.frame
     wide = (PAPER_PT[0] - 2 * MARGIN_PT) * frame.height_px / frame.width_px
     return min(wide, PAPER_PT[1] / 2 - MARGIN_PT)
 
 
 def _note_lines(staged: StagedSlide) -> tuple[TextMark, ...]:
-    """The slide's name and notes in lines, from the top of what they stand in."""
+    """The slide's name and notes in lines, with their places from the top of the notes."""
     lines = [line for line in staged.slide.notes.splitlines() if line.strip()]
     title = Paragraph("name", (TextRun(staged.slide.name or "Untitled", weight=600),))
     paragraphs = (title, *(Paragraph(f"n{number}", (TextRun(line),)) for number, line in enumerate(lines)))
@@ -72,7 +72,7 @@ def _note_lines(staged: StagedSlide) -> tuple[TextMark, ...]:
 
 
 def _with_notes(performance: Performance, index: int) -> Iterator[_Page]:
-    """The slide with as many lines as fit below it, and pages with what is left."""
+    """The slide with as many lines as fit below it, and pages with the rest."""
     staged = performance.slides[index]
     left = list(_note_lines(staged))
     beat: int | None = len(staged.schedule.beats) - 1
@@ -100,7 +100,8 @@ def _pages(performance: Performance, kind: Kind) -> list[_Page]:
 
 
 def write_pdf(performance: Performance, path: Path, kind: Kind, media: MediaPath, report: Report | None = None) -> int:
-    """Writes the PDF and answers how many pages it has.
+    """Writes the PDF and returns its number of pages. It is written beside `path` and moved there when complete. Raises
+    BadValue for a show without slides or an unknown kind, BadMedia for missing media, and every error of `report`.
 
     It is written beside `path` and moved there when whole.
 

@@ -1,4 +1,4 @@
-"""The server's painter: puts what is seen at an instant onto a Skia canvas. It follows tracks and decides nothing."""
+"""The server's painter: paints a frame state onto a Skia canvas. It follows tracks and decides nothing."""
 
 from functools import lru_cache
 from pathlib import Path
@@ -57,9 +57,7 @@ def _blob(text: str, face: Face, size_px: float, rtl: bool) -> skia.TextBlob | N
 
 
 class Painter:
-    """Paints a performance at one output size. Keeps decoded pictures, and the last slides that stood still as a
-    whole.
-    """
+    """Paints a performance at one output size. It keeps decoded pictures, and the last still slides as images."""
 
     KEPT_LAYERS = 3
     OPEN_CLIPS = 4
@@ -86,7 +84,7 @@ class Painter:
         self._recordings = Recordings()
 
     def paint(self, canvas: skia.Canvas, frame_state: FrameState) -> None:
-        """Covers the whole canvas; what is outside a frame of other proportion stays black."""
+        """Covers the whole canvas; areas outside a frame of another proportion stay black."""
         self.begin(canvas)
         carries = any(layer.ground < 1 for layer in frame_state.layers)
         several = not carries and (
@@ -97,7 +95,7 @@ class Painter:
         self.end(canvas, frame_state.blackness)
 
     def begin(self, canvas: skia.Canvas) -> None:
-        """Begins a frame state: black, with the frame's place on it."""
+        """Begins a frame state: black, with the canvas moved and scaled to the frame."""
         canvas.clear(skia.ColorBLACK)
         self._pictures.begin()
         frame = self.performance.frame
@@ -107,7 +105,7 @@ class Painter:
         canvas.clipRect(skia.Rect.MakeWH(frame.width_px, frame.height_px))
 
     def end(self, canvas: skia.Canvas, blackness: float) -> None:
-        """Ends what `begin` began; `blackness` says how far all of it has gone to black."""
+        """Ends a frame state; `blackness` says how black it has become."""
         canvas.restore()
         if blackness > 0:
             canvas.drawColor(skia.ColorSetARGB(round(blackness * 255), 0, 0, 0))
@@ -151,7 +149,7 @@ class Painter:
         canvas.restore()
 
     def _still(self, layer: Layer) -> skia.Image:
-        """The slide with its objects as they are, rastered once: in a transition only the layers move."""
+        """The slide without motion as an image: in a transition only the layers move."""
         key = (layer.index, (layer.objects, layer.view, layer.ground_played))
         if key not in self._layers:
             frame = self.performance.frame
@@ -167,7 +165,9 @@ class Painter:
     def paint_slide(
         self, canvas: skia.Canvas, layer: Layer, first: int = 0, end: int | None = None, ground: bool = True
     ) -> None:
-        """The slide's ground, if it is wanted, and its objects from number `first` from the back until before `end`."""
+        """Paints the slide's ground, if wanted, and its objects from number `first` from the back until
+        before `end`.
+        """
         drawing = self.performance.slides[layer.index].drawing
         values = dict(layer.objects)
         frame = self.performance.frame
@@ -283,9 +283,7 @@ class Painter:
                 canvas.restore()
 
     def _reader(self, mark: ClipMark) -> ClipReader:
-        """The open clip. Two places of one clip share a reader, which costs looking for them in turn and is right all
-        the same.
-        """
+        """The open clip. Two uses of one clip share a reader; it then seeks more often and stays correct."""
         if mark.asset_id not in self._footage:
             asset = self.performance.assets.get(mark.asset_id)
             if asset is None:
@@ -300,7 +298,7 @@ class Painter:
 
     def through(self, frame_state: FrameState) -> Any:
         """The frame as the clip's own file has it, in YUV 4:2:0 of BT.709, where a clip of the output's size is all
-        there is to see; else None. What goes through unpainted costs a tenth.
+        that is visible; else None. Passing it through costs a tenth of painting it.
         """
         bare = bare_clip(self.performance, frame_state)
         return self._reader(bare[0]).plain_at(bare[0].at_ms(bare[1]), self.width_px, self.height_px) if bare else None
@@ -310,7 +308,7 @@ class Painter:
 
 
 def _seen_px(canvas: skia.Canvas, target: skia.Rect) -> tuple[int, int] | None:
-    """How many pixels of the canvas a rectangle covers across and down; None where it is turned."""
+    """The size on the canvas, in pixels, of a rectangle; None where it is turned."""
     matrix = canvas.getTotalMatrix()
     if not matrix.isScaleTranslate():
         return None
@@ -319,7 +317,7 @@ def _seen_px(canvas: skia.Canvas, target: skia.Rect) -> tuple[int, int] | None:
 
 
 def _as_it_is(canvas: skia.Canvas, image: skia.Image, target: skia.Rect) -> bool:
-    """Whether every pixel of the image comes to lie on one of the canvas, so that nothing has to be sampled."""
+    """Whether every pixel of the image lies on one pixel of the canvas, so that no sampling is needed."""
     matrix = canvas.getTotalMatrix()
     if not matrix.isScaleTranslate():
         return False
@@ -334,7 +332,7 @@ def _as_it_is(canvas: skia.Canvas, image: skia.Image, target: skia.Rect) -> bool
 
 
 def _transform(canvas: skia.Canvas, values: Values, pivot_x: float, pivot_y: float, turn_deg: float = 0.0) -> None:
-    """Moves, then turns and scales about the pivot: the same order as the browser's painter."""
+    """Moves, then turns and scales about the pivot, in the same order as the browser's painter."""
     turn = values.turn + turn_deg
     wide = values.scale * values.wide
     if values.x or values.y:
@@ -347,7 +345,7 @@ def _transform(canvas: skia.Canvas, values: Values, pivot_x: float, pivot_y: flo
 
 
 def _begin_group(canvas: skia.Canvas, opacity: float, shadow: ShadowMark | None = None) -> bool:
-    """Begins a group that is seen through, or casts a shadow as a whole; False where there is no need of one."""
+    """Begins a group with an opacity or a shadow as a whole; False where none is needed."""
     if opacity >= 1 and shadow is None:
         return False
     paint = skia.Paint(Alphaf=min(opacity, 1.0))

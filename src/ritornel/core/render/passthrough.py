@@ -1,4 +1,4 @@
-"""Frames that show a clip and nothing else: they need not be painted."""
+"""Frames that show only a clip: they need no painting."""
 
 import msgspec
 
@@ -11,8 +11,8 @@ NEAR_PX = 0.01
 
 
 def bare_clip(performance: Performance, frame_state: FrameState) -> tuple[ClipMark, float | None] | None:
-    """The clip that covers the whole frame with nothing over it, and how much of it is played; None where there is more
-    to see than that.
+    """The clip that covers the whole frame with nothing over it, and how much of it is played; None where more is
+    visible.
     """
     if frame_state.blackness or len(frame_state.layers) != 1:
         return None

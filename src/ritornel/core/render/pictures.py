@@ -1,4 +1,4 @@
-"""Decoded pictures, kept while they are wanted."""
+"""Decoded pictures, kept while they are used."""
 
 from collections.abc import Callable
 from pathlib import Path
@@ -13,7 +13,8 @@ MediaPath = Callable[[str], Path]
 
 
 class Pictures:
-    """Decoded pictures by their hash.
+    """Decoded pictures by their hash. With `largest_px` none has a longer side: for painters of thumbnails, which share
+    it. `kept_pixels` lowers the limit of what is kept.
 
     With `largest_px` none is kept with a longer side: for painters of small pictures, which share it. With
     `kept_pixels` fewer are kept than are by themselves.
@@ -30,7 +31,7 @@ class Pictures:
         self._wanted: set[str] = set()
 
     def begin(self) -> None:
-        """Another frame begins: what is asked for from now on is what is being painted."""
+        """A new frame begins: what is requested from now on is what is being painted."""
         self._wanted.clear()
 
     def image(self, asset: Asset | None, asset_id: str) -> skia.Image:
@@ -62,7 +63,7 @@ class Pictures:
         return image.resize(max(round(image.width() * scale), 1), max(round(image.height() * scale), 1))
 
     def _let_go(self) -> None:
-        """Lets go of the pictures that were used longest ago, as far as the limits ask for it."""
+        """Removes the least recently used pictures, as far as the limits require."""
         pixels = sum(kept.width() * kept.height() for kept in self._images.values())
         for sha256 in list(self._images)[:-1]:
             if pixels <= (self.MOST_PIXELS if sha256 in self._wanted else self._kept_pixels):

@@ -1,4 +1,4 @@
-"""The picture that stands for a film before it plays."""
+"""The poster: the picture a film shows before it plays."""
 
 import skia
 
@@ -13,8 +13,8 @@ MOST_PX = 1280
 
 
 def poster_ms(performance: Performance) -> float:
-    """When the film shows what its poster shows: at the end of the last beat of its first slide that has a length, a
-    moment before it goes on.
+    """The instant of the poster: the end of the last beat of the first slide that has a length, just before it goes on.
+    A slide of 6 000 ms whose last beat ends at 2 000: 2 000.
 
     A slide of 6 000 ms whose last beat ends at 2 000: 2 000.
     """

@@ -1,5 +1,5 @@
-"""The processes that make the parts of a long film: as many at a time as there are cores to use, one of them the
-sound's maker until that is whole.
+"""The processes that make the parts of a long film: one for each core that may be used; one of them makes the sound
+until that is complete.
 """
 
 import ctypes
@@ -35,7 +35,7 @@ stay in a heap with holes.
 
 
 class FilmSegment(msgspec.Struct, frozen=True):
-    """Frames from `first` until before `end`."""
+    """The frames from `first` until before `end`."""
 
     number: int
     first: int
@@ -43,20 +43,20 @@ class FilmSegment(msgspec.Struct, frozen=True):
 
 
 class FilmSource(msgspec.Struct, frozen=True):
-    """What a film is made from: the show, the order, and where each medium lies."""
+    """What a film is made from: the show, the order, and the places of media."""
 
     show: Show
     order: FilmOrder
     media: Mapping[str, str]
 
     def path(self, sha256: str) -> Path:
-        """Where the medium with this hash lies."""
+        """The place of the medium with this hash."""
         return Path(self.media[sha256])
 
 
 class Told(msgspec.Struct, frozen=True):
-    """What one of the crew tells: how many frames of a segment are done and whether it is whole, or, where it has no
-    segment, which share of the sound is and whether that is whole; which slide is drawn; what went wrong.
+    """A message from one of the crew: the number of finished frames of a segment and whether it is complete; or,
+    without a segment, the share of the sound and whether that is complete; the slide being drawn; what went wrong.
     """
 
     segment: FilmSegment | None
@@ -68,17 +68,18 @@ class Told(msgspec.Struct, frozen=True):
 
 
 def picture_place(folder: Path, segment: FilmSegment) -> Path:
-    """Where the pictures of a segment lie when they are whole."""
+    """The place of a segment's pictures once they are complete."""
     return folder / f"{segment.number:03d}.mp4"
 
 
 def sound_place(folder: Path) -> Path:
-    """Where the sound lies when it is whole."""
+    """The place of the sound once it is complete."""
     return folder / "sound.mp4"
 
 
 class Crew:
-    """Makes the segments, and the sound where it is `heard`, in at most `processes` processes at a time.
+    """Makes the segments, and with `heard` the sound, in at most `processes` processes at a time. The sound begins
+    first: it takes longest and loads the most libraries. When its process has ended, another one draws in its place.
 
     The sound's maker begins first: it is the longest of all parts and holds the most libraries, so when it has ended
     another draws in its place.
@@ -111,7 +112,7 @@ class Crew:
         self._processes.append(process)
 
     def next(self, wait_s: float) -> Told | None:
-        """What is told next; None where nothing was in time. Raises RitornelError where a process is gone."""
+        """The next message; None where none came in time. Raises RitornelError where a process died."""
         try:
             told: Told = self._told.get(timeout=wait_s)
         except queue.Empty:
@@ -126,7 +127,7 @@ class Crew:
         return told
 
     def stop(self) -> None:
-        """Ends all of them, wherever they are."""
+        """Ends all processes at once."""
         for process in self._processes:
             process.kill()
             process.join()
@@ -143,7 +144,7 @@ def _prepare() -> None:
 
 
 def _plain(error: BaseException) -> BaseException:
-    """An error that can travel between processes."""
+    """An error that can be sent between processes."""
     return (
         error
         if isinstance(error, RitornelError | OSError)
@@ -152,7 +153,7 @@ def _plain(error: BaseException) -> BaseException:
 
 
 def _draw_segments(scene: FilmSource, folder: Path, webm: bool, told: Any, wanted: Any) -> None:
-    """What a drawer does: draws segments until there are no more."""
+    """The work of a drawing process: draws segments until there are no more."""
     _prepare()
     segment: FilmSegment | None = None
     try:
@@ -173,7 +174,7 @@ def write_segment(
     webm: bool,
     tell: Callable[[Told], None],
 ) -> None:
-    """Writes the pictures of one segment, counted from its first. It is in its place when it is whole."""
+    """Writes the pictures of one segment, counted from its first. The file is in its place once it is complete."""
     unfinished = folder / f".{segment.number:03d}.{os.getpid()}"
     with av.open(str(unfinished), "w", format="mp4") as container:
         clips = shows_clips(performance, order, segment.first, segment.end)
@@ -192,7 +193,7 @@ def write_segment(
 
 
 def _make_sound(scene: FilmSource, folder: Path, webm: bool, told: Any) -> None:
-    """What the sound's maker does: decodes, mixes, measures, masters and encodes the whole."""
+    """The work of the sound's process: decodes, mixes, measures, masters and encodes everything."""
     _prepare()
     try:
         write_whole_sound(scene, folder, webm, lambda share: told.put(Told(None, share=share)))
@@ -202,8 +203,8 @@ def _make_sound(scene: FilmSource, folder: Path, webm: bool, told: Any) -> None:
 
 
 def write_whole_sound(scene: FilmSource, folder: Path, webm: bool, tell: Callable[[float], None] | None = None) -> None:
-    """Writes the whole sound. It is in its place when it is whole; what is decoded for it lies in the folder
-    meanwhile. `tell` hears which share is done.
+    """Writes the whole sound. The file is in its place once it is complete; decoded sounds lie in the folder meanwhile.
+    `tell` gets the share that is done.
     """
     performance, unfinished, samples = (
         perform(scene.show),

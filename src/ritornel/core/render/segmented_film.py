@@ -1,4 +1,5 @@
-"""Long films in segments that are drawn at the same time and joined without encoding anything again.
+"""Long films in segments that are drawn in parallel and joined without encoding again. Finished segments are kept: a
+film whose process was killed continues where it stopped.
 
 What is finished is kept: a film whose maker was killed goes on where it was.
 """
@@ -30,8 +31,8 @@ PLAN = "plan.json"
 
 
 def segments_of(performance: Performance, order: FilmOrder) -> tuple[FilmSegment, ...]:
-    """The film's frames parted at still points: where a slide or a beat begins after a rest of six frames, at least
-    eight seconds apart.
+    """The film's frames divided at still points: where a slide or a beat begins after a rest of six frames, at least
+    eight seconds apart. A show of three slides of 10 s that stand still at their ends has three segments.
 
     A show of three slides of 10 s that stand still at their ends has three segments.
     """
@@ -63,7 +64,9 @@ def write_parted(
     processes: int = 2,
     store: SegmentStore | None = None,
 ) -> None:
-    """Writes a film as `write_film` does, in segments drawn by `processes` processes at a time.
+    """Writes a film as `write_film` does, in segments drawn by `processes` processes at a time. `folder` keeps finished
+    segments until the film is complete or `report` cancels it; an interrupted film continues from there. Segments of an
+    earlier film in the `store` are not made again. Raises what `write_film` raises.
 
     `folder` keeps what is finished until the film is whole, or `report` says that nobody wants it; a film that was
     interrupted goes on from there. What is in the `store` from an earlier film is not made again.
@@ -109,7 +112,7 @@ def write_parted(
 def _known(
     performance: Performance, order: FilmOrder, segments: tuple[FilmSegment, ...], folder: Path, webm: bool
 ) -> dict[Path, str]:
-    """Where each part lies when it is finished, with the name that it is kept under."""
+    """The place of each part once it is finished, with the key that it is stored under."""
     parts = {picture_place(folder, segment): segment_key(performance, order, webm, segment) for segment in segments}
     if performance.sound_ids():
         parts[sound_place(folder)] = sound_key(performance, webm)

@@ -1,4 +1,4 @@
-"""FrameStates painted one after another: what stands still beneath everything that changes is painted once."""
+"""Successive frame states: the still part beneath everything that changes is painted once."""
 
 import skia
 
@@ -8,7 +8,8 @@ from ritornel.core.schedule.performance import FrameState, Layer
 
 
 def resting(order: dict[str, int], before: Layer, now: Layer) -> int:
-    """How many objects from the back are the same in both; -1 where the slide's ground or the view over it is not.
+    """How many objects from the back are the same in both; -1 where the slide's ground or the view differs. `order` has
+    each object's place from the back. Both are the same slide, so their objects stand in one order.
 
     `order` has each object's place from the back. Both are the same slide, so their objects stand in one order.
     """
@@ -24,7 +25,8 @@ def resting(order: dict[str, int], before: Layer, now: Layer) -> int:
 
 
 class FrameSequence:
-    """Paints frame states onto a raster surface of the painter's size.
+    """Paints frame states onto a raster surface of the painter's size. The content never depends on earlier frames; the
+    time it takes does: a list that grows on a photograph costs the new line, not the photograph.
 
     What it shows never depends on what was painted before; how long it takes does: a list that grows on a photograph
     costs the line that comes, not the photograph.
@@ -66,7 +68,7 @@ class FrameSequence:
         return count
 
     def _paint_up_to(self, canvas: skia.Canvas, layer: Layer, count: int) -> None:
-        """Paints ground and objects as far as they rest, and keeps them; all of the slide where nothing is known to
+        """Paints ground and objects as far as they rest, and keeps them; the whole slide where nothing is known to
         rest.
         """
         if count < 0:

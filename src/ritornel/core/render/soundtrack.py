@@ -1,4 +1,4 @@
-"""The sound of a whole show: its files decoded, mixed, measured, and written as it is published."""
+"""The sound of a whole show: its files decoded, mixed, measured, mastered and written."""
 
 import itertools
 import math
@@ -42,12 +42,12 @@ MEASURED_SHARE, ENCODED_SHARE = 0.25, 0.66
 
 
 class GivenUp(Exception):
-    """Nobody wants the film any more."""
+    """The film was cancelled."""
 
 
 class KeptMix:
-    """A mix that is made once: what was mixed in order, block after block, is kept in a file and read from there when
-    it is asked for again.
+    """A mix that is made once: blocks mixed in order go to a file, and are read from there when they are requested
+    again.
     """
 
     def __init__(self, mix: Mix, path: Path) -> None:
@@ -66,13 +66,13 @@ class KeptMix:
         return block
 
     def close(self) -> None:
-        """The file goes with it."""
+        """Removes the file."""
         self._file.close()
 
 
 class Loudness(msgspec.Struct, frozen=True):
-    """How loud a self-running show is as it is mixed, by ITU-R BS.1770, and what its film lands at; None where it is
-    silent. `limits` where peaks have to be held down for that.
+    """The loudness of a self-running show's mix, by ITU-R BS.1770, and of its film; None where it is silent. `limits`
+    says whether peaks are limited for that.
     """
 
     lufs: float | None
@@ -82,7 +82,7 @@ class Loudness(msgspec.Struct, frozen=True):
 
 
 def decoded_sounds(performance: Performance, media: MediaPath, folder: Path) -> dict[str, Samples]:
-    """The samples of all that is heard, by what it is called, each in a file of `folder`.
+    """The samples of all sounds by their keys, each in a file of `folder`. Raises BadMedia for a missing sound.
 
     Raises BadMedia for what is missing.
     """
@@ -113,7 +113,7 @@ def loudness_of_show(performance: Performance, media: MediaPath, folder: Path) -
 
 
 def write_loudness(document: bytes, media: dict[str, Path], folder: Path, target: Path) -> None:
-    """Writes the loudness of a show, given as its JSON, as JSON; `media` are its files by their hash."""
+    """Writes the loudness of a show, given as JSON, as JSON; `media` are its files by hash."""
     performance = perform(from_json(document, Show, "The show"))
     target.write_bytes(
         msgspec.json.encode(loudness_of_show(performance, lambda sha256: media.get(sha256, folder / "missing"), folder))
@@ -128,9 +128,9 @@ def write_sound(
     given_up: threading.Event | None = None,
     tell: Callable[[float], None] | None = None,
 ) -> None:
-    """Writes the sound of a self-running show at -16 LUFS: AAC, or Opus for WebM. What was written is decoded and
-    measured; where the codec made a true peak above -1 dBTP it is written again, quieter at its peaks. Raises
-    GivenUp once `given_up` is set. `tell` hears which share of the work is done.
+    """Writes the sound of a self-running show at -16 LUFS: AAC, or Opus for WebM. The written file is decoded and
+    measured; where the codec made a true peak above -1 dBTP, it is written again with a lower ceiling. Raises GivenUp
+    once `given_up` is set. `tell` gets the share of the work that is done.
     """
     tell = tell or (lambda share: None)
     total = sample_at(performance.schedule.length_ms)
@@ -173,7 +173,8 @@ def _encode(mix: Mix, master: Master, total: int, path: Path, webm: bool, tell: 
 
 
 def peak_db_of(path: Path) -> float:
-    """The true peak in dBTP of a written file's sound, decoded as a player decodes it; -inf for silence.
+    """The true peak in dBTP of a written file's sound, decoded as a player decodes it; -inf for silence. It is exact
+    where it is above the ceiling.
 
     Exact where it is above the ceiling.
     """

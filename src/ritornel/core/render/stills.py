@@ -19,14 +19,14 @@ def png_of(performance: Performance, frame_state: FrameState, width_px: int, hei
 
 
 def first_picture(performance: Performance, width_px: int, media: MediaPath) -> bytes:
-    """What a visitor sees before anything else has come: the first slide when its first beat has ended, as a WebP of
-    some ten kilobytes.
+    """The picture that a visitor sees before anything else has loaded: the first slide at the end of its first beat, as
+    a WebP of some ten kilobytes.
     """
     return _light(performance, frame_state_at_rest(performance, 0, 0), width_px, media)
 
 
 def last_picture(performance: Performance, index: int, width_px: int, media: MediaPath) -> bytes:
-    """A slide when its last beat has ended, as light."""
+    """A slide at the end of its last beat, equally small."""
     return _light(
         performance,
         frame_state_at_rest(performance, index, len(performance.slides[index].schedule.beats) - 1),
@@ -49,7 +49,8 @@ def write_stills(
     media: MediaPath,
     report: Report | None = None,
 ) -> list[Path]:
-    """One PNG a beat, each at the beat's end:
+    """One PNG a beat, each at the beat's end: `01-0.png` is slide 1, beat 0. Returns the files in order. Raises every
+    error of `report`.
 
     `01-0.png` is slide 1, beat 0. Returns the files in order. Raises what `report` raises.
     """

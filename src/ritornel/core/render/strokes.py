@@ -1,4 +1,4 @@
-"""Outlines onto a canvas: filled, bordered, dashed, and drawn only so far."""
+"""Outlines on a canvas: filled, bordered, dashed, and partly drawn."""
 
 import skia
 
@@ -14,9 +14,7 @@ def paint_colour(text: str) -> int:
 
 
 def filled_share(drawn: float) -> float:
-    """How much of what has no outline is there while an outline is drawn: nothing up to the half, then more and
-    more.
-    """
+    """The opacity of the fill while an outline is drawn: 0 up to the half, then growing."""
     return max(0.0, min(drawn * 2 - 1, 1.0))
 
 
@@ -43,8 +41,8 @@ def _first_part(d: str, share: float) -> skia.Path:
 
 
 def paint_path(canvas: skia.Canvas, mark: PathMark, drawn: float = 1.0) -> None:
-    """The mark; with `drawn` below 1 its border only so far, as a whole line, and its fill as faint as `filled_share`
-    says.
+    """Paints the mark. With `drawn` below 1 only that share of its border, as a solid line, and its fill as faint as
+    `filled_share` says.
     """
     path = skia_path(mark.d)
     if mark.fill is not None:

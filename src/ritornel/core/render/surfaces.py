@@ -1,4 +1,6 @@
-"""Surfaces to paint on, and images of pixels, in the order of colours that Skia is quickest with.
+"""Surfaces to paint on and images of pixels, in the order of colours that is fastest in Skia. It has a fast path only
+for blue first with opaque pixels: a picture of 1280 x 720 is scaled in 8 ms and not in 50, and copied in 2 ms and not
+in 17 (docs/decisions.md). So only this module makes surfaces.
 
 It has a quick way only for blue first, where no value has to be multiplied by its opacity: a picture of 1280 x 720 is
 scaled in 8 ms and not in 50, and put where it is in 2 ms and not in 17 (docs/decisions.md). So this is the one module
@@ -17,7 +19,7 @@ def _info(width_px: int, height_px: int) -> skia.ImageInfo:
 
 
 def new_surface(width_px: int, height_px: int) -> skia.Surface:
-    """A surface of its own, empty."""
+    """A new, empty surface."""
     return skia.Surface.MakeRaster(_info(width_px, height_px))
 
 
@@ -28,7 +30,7 @@ def surface_over(pixels: NDArray[np.uint8]) -> skia.Surface:
 
 
 def image_of(pixels: NDArray[np.uint8]) -> skia.Image:
-    """An image of its own of opaque pixels (height, width, 4), blue first."""
+    """A new image of opaque pixels (height, width, 4), blue first."""
     return skia.Image.fromarray(
         np.ascontiguousarray(pixels), colorType=BGRA, alphaType=skia.kOpaque_AlphaType, copy=True
     )

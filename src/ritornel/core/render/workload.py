@@ -1,4 +1,6 @@
-"""How much work a film is, known before any of it is done, so that what is left can be told.
+"""The amount of work in a film, known in advance, so that the remaining time can be estimated. Work is counted in ms of
+one processor, measured on one machine for pictures of 1280 x 720. Another machine is slower or faster at all of it
+alike: only the proportions matter.
 
 Work is counted in ms of one processor, measured on one machine for pictures of 1280 x 720. Another machine takes
 another time for all of it alike: what matters is how the parts compare.
@@ -30,7 +32,7 @@ SOUND_MS_PER_S = 78.0
 
 
 class PictureWork:
-    """What the pictures of a film take, from any frame to any other."""
+    """The work of a film's pictures, between any two frames."""
 
     def __init__(self, performance: Performance, order: FilmOrder) -> None:
         schedule, self._rate = performance.schedule, order.rate
@@ -59,13 +61,13 @@ class PictureWork:
 
 
 def sound_work_ms(performance: Performance) -> float:
-    """The work of the whole sound; 0 for a film in silence."""
+    """The work of the whole sound; 0 for a silent film."""
     return SOUND_MS_PER_S * performance.schedule.length_ms / 1000 if performance.sound_ids() else 0.0
 
 
 def time_left_ms(segments_ms: Sequence[float], sound_ms: float, processes: int = 2) -> float:
-    """How long so much work takes: one process makes the sound and then draws, the others draw; whoever is free takes
-    the next segment.
+    """How long this work takes: one process makes the sound and then draws, the others draw; a free process takes the
+    next segment.
 
     >>> time_left_ms([4_000.0, 4_000.0, 4_000.0], 2_000.0), time_left_ms([1_000.0], 9_000.0)
     (8000.0, 9000.0)
@@ -77,7 +79,8 @@ def time_left_ms(segments_ms: Sequence[float], sound_ms: float, processes: int =
 
 
 class Progress(msgspec.Struct, frozen=True):
-    """How much is done of how much, and which slide is being drawn (from 1).
+    """How much of the work is done, and which slide is being drawn (from 1). `before` was done before this run began:
+    it says nothing about the machine's speed.
 
     `before` is what was done already when this run began: it says nothing of how quick the machine is.
     """
@@ -89,7 +92,7 @@ class Progress(msgspec.Struct, frozen=True):
 
 
 class FilmProgress:
-    """Counts the work of a film: of each of its segments, and of its sound. `found_ms` is what was found done of them.
+    """Counts the work of a film: of each of its segments, and of its sound. `found_ms` is what an earlier run had done.
     `starting_ms` counts as done with the first of the work.
     """
 
@@ -113,7 +116,7 @@ class FilmProgress:
         return time_left_ms(left, max(self._sound_ms - sound_ms, 0.0), self._processes)
 
     def at(self, segments_ms: Sequence[float], sound_ms: float, slide: int) -> Progress:
-        """How far it is where so much of each is done; never whole."""
+        """The progress where so much of each is done; never complete."""
         started = (tuple(segments_ms), sound_ms) != self._found_ms
         done = self._starting_ms * started + self._all_ms - self._left_ms(segments_ms, sound_ms)
         # Where a segment ends early another order of the rest may take longer: what was told is not taken back.
@@ -121,5 +124,5 @@ class FilmProgress:
         return Progress(min(round(self._reached_ms), self._total - 1), self._total, slide, round(self._before_ms))
 
     def end(self, slide: int) -> Progress:
-        """How far it is when the film is there."""
+        """The progress when the film is complete."""
         return Progress(self._total, self._total, slide, round(self._before_ms))

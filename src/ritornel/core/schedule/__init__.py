@@ -1,4 +1,4 @@
-"""Show -> schedule: what starts when, with its waits. Tracks say which property has which value when."""
+"""Show -> schedule: what starts when, with its waits. Tracks give the value of each property at each time."""
 
 from ritornel.core.schedule.show_schedule import Moment, ShowSchedule, compile_show, moment_at
 from ritornel.core.schedule.slide_schedule import Beat, SlideSchedule, Wait, compile_slide

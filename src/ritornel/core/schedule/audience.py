@@ -1,4 +1,7 @@
-"""What leaves the house: of a performance, only the fields that an audience's painter reads.
+"""What leaves the house: of a performance, only the fields that an audience's painter reads. Everything for a stranger,
+a viewer or the audience's screen is made here. A field that is not listed below stays inside, so a new field of a slide
+is private until somebody lists it. The presenter's notes, the names of slides, the sources of holds, skipped slides,
+media that nothing shown uses, and captions outside the played part of a clip are left out.
 
 Everything that a stranger, a watcher or the audience's screen is given is made here. A field that is not named below
 stays inside, so that a new field of a slide is private until somebody lists it. Left out are the presenter's notes, the
@@ -62,7 +65,7 @@ SHOW: Allowed = {
 
 
 def keep(value: Any, allowed: Allowed | None) -> Any:
-    """The value with its allowed fields only."""
+    """The value with only its allowed fields."""
     if allowed is None or value is None:
         return value
     if isinstance(value, list | tuple):
@@ -71,7 +74,7 @@ def keep(value: Any, allowed: Allowed | None) -> Any:
 
 
 def _played_part(mark: Mark) -> Mark:
-    """The mark with the captions that can be read while it plays."""
+    """The mark with the captions of the played part."""
     if not isinstance(mark, ClipMark) or not mark.captions:
         return mark
     captions = tuple(
@@ -90,7 +93,8 @@ def _drawing(drawing: SlideDrawing) -> SlideDrawing:
 
 
 def audience_show(performance: Performance, media: Mapping[str, str]) -> dict[str, Any]:
-    """The performance as an audience's browser reads it.
+    """The performance for an audience's browser. `media` gives each medium's address by its name in the performance;
+    only media that are shown or heard are included.
 
     `media` gives each medium's address by its name in the performance; of those only the ones that are shown or heard
     are handed on.

@@ -8,13 +8,15 @@ from ritornel.core.time.milliseconds import round_half_up
 
 
 def _rounds(clip: Clip, begins_ms: int, runs_ms: int) -> list[tuple[int, int]]:
-    """When each pass of a clip begins and ends."""
+    """The start and end of each pass of a clip."""
     pass_ms = max(clip.pass_ms, 1)
     return [(at, min(at + pass_ms, begins_ms + runs_ms)) for at in range(begins_ms, begins_ms + runs_ms, pass_ms)]
 
 
 def compile_captions(performance: Performance) -> tuple[Caption, ...]:
-    """What is read in the self-running show, by when it begins.
+    """The captions of the self-running show, by start. Where clips and a voice speak at once, the one that began later
+    counts; no caption outlasts its clip or its slide. A caption at *t* of a clip that is shown from `in` at `rate` %
+    stands (t - in) * 100 / rate after the clip begins.
 
     Where clips and a voice speak at once, the one that began later is read; none outlasts its clip or its slide.
 

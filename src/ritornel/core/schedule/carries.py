@@ -1,5 +1,5 @@
-"""A carry made ready: pairs of objects, and the ramps that take each from where the slide before leaves it to where it
-stands.
+"""Carries, prepared: the pairs of objects, and the ramps that take each from where the slide before leaves it to its
+place.
 """
 
 import math
@@ -23,7 +23,7 @@ OUT_BY, IN_FROM = 0.4, 0.6
 
 
 class Ended(msgspec.Struct, frozen=True):
-    """A slide with its drawing, schedule and tracks, as far as a carry needs it."""
+    """A slide with its drawing, schedule and tracks, as far as a carry needs them."""
 
     slide: Slide
     drawing: SlideDrawing
@@ -33,7 +33,7 @@ class Ended(msgspec.Struct, frozen=True):
 
 
 class Refusal(msgspec.Struct, frozen=True):
-    """A pair that would have been made, and why it was not."""
+    """A pair that was not made, and why."""
 
     before: str
     after: str
@@ -50,7 +50,7 @@ def _final(ended: Ended) -> dict[tuple[str, str | None], Values]:
 
 
 def _enters(staged: Ended, item: Object) -> bool:
-    """Whether the object enters by a build of its own; a text, only if all its parts do."""
+    """Whether a build of its own brings the object on; for a text, only if one brings on each of its parts."""
     firsts = {
         motion.part: motion.away_first
         for motion in staged.tracks.motions
@@ -74,7 +74,7 @@ def _middle(drawing: ObjectDrawing, values: Values) -> tuple[float, float]:
 
 
 def carried_pairs(old: Ended, new: Ended) -> tuple[tuple[Pair, ...], tuple[Refusal, ...]]:
-    """The pairs of a carry, and those that would have been made if a build or an absence did not stand against them."""
+    """The pairs of a carry, and the pairs that a build or a hidden object prevents."""
     final = _final(old)
     old_drawn = {item.object_id: item for item in old.drawing.objects}
     new_drawn = {item.object_id: item for item in new.drawing.objects}
@@ -115,14 +115,14 @@ def _ramp(channel: Channel, first: float, last: float, curve: Curve) -> Ramp:
 
 
 class _Views(msgspec.Struct, frozen=True):
-    """The views over two slides when one goes into the other: how the second would show what the first showed."""
+    """The views of two slides during a carry: they translate points of the first slide to the second."""
 
     first: Values
     second: Values
     middle: tuple[float, float]
 
     def across(self, x: float, y: float) -> tuple[float, float]:
-        """The point of the second slide that is seen where the first showed (x, y)."""
+        """The point of the second slide at the place where the first slide shows (x, y)."""
         a, b, (mx, my) = self.first, self.second, self.middle
         sx, sy = _turned((x - mx) * a.scale, (y - my) * a.scale, a.turn)
         px, py = _turned((sx + a.x - b.x) / b.scale, (sy + a.y - b.y) / b.scale, -b.turn)
@@ -150,9 +150,7 @@ def _views(old: Ended, new: Ended) -> _Views:
 
 
 def _way(start: ObjectDrawing, values: Values, goal: ObjectDrawing, size: float, views: _Views) -> dict[str, float]:
-    """What must be done to the goal for it to be seen where the start is: a way, a turn (the short way round), a size,
-    a width.
-    """
+    """The change that puts the goal where the start is: an offset, a turn (the shortest way), a scale, a width."""
     sx, sy = views.across(*_middle(start, values))
     gx, gy = _middle(goal, STILL)
     turn = (start.turn_deg + values.turn + views.first.turn - views.second.turn - goal.turn_deg + 180) % 360 - 180
@@ -162,8 +160,8 @@ def _way(start: ObjectDrawing, values: Values, goal: ObjectDrawing, size: float,
 
 
 def _sizes(start: ObjectDrawing, goal: ObjectDrawing) -> tuple[float, bool]:
-    """How much larger the start is, and whether width and height may differ: words go by the size of their letters and
-    are never squeezed.
+    """The scale of the start against the goal, and whether width and height may differ: text scales by the size of its
+    letters and is never squeezed.
     """
     if start.size_px and goal.size_px:
         return start.size_px / goal.size_px, False
@@ -171,7 +169,7 @@ def _sizes(start: ObjectDrawing, goal: ObjectDrawing) -> tuple[float, bool]:
 
 
 def _same_look(a: ObjectDrawing, b: ObjectDrawing, one: Object, other: Object) -> bool:
-    """Whether moving is enough: what is drawn differs at most by place, size, turn and opacity."""
+    """Whether moving is enough: both drawings differ at most by place, size, turn and opacity."""
     if isinstance(one, Picture) and isinstance(other, Picture):
         ends = one.drift.ends if one.drift else one.crop
         return (one.asset_id, ends, one.flip_x, one.flip_y, one.stroke, one.corner_px) == (
@@ -261,7 +259,7 @@ def carried(old: Ended, new: Ended) -> Layers:
 
 
 def _undone(way: dict[str, float], values: Values) -> dict[str, float]:
-    """The way less what the object's own final values already do."""
+    """The change, without what the object's own final values already do."""
     return {
         "x": way["x"] - values.x,
         "y": way["y"] - values.y,

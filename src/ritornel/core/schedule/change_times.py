@@ -1,4 +1,4 @@
-"""When a self-running slide changes, so that what only looks need not look while it stands still."""
+"""When a self-running slide changes, so that a viewer of frames can skip still spans."""
 
 from collections.abc import Iterator
 
@@ -11,9 +11,9 @@ from ritornel.core.time.spans import Span
 
 
 def changing_spans(staged: StagedSlide) -> tuple[Span, ...]:
-    """The spans of the slide's clock in which what is seen may change, in order and apart; from the end of one to the
-    beginning of the next it is the same throughout. The transition into the slide and the beginning of each beat are
-    in them.
+    """The spans of the slide's clock in which the picture may change, in order and disjoint; between them it is
+    constant. The transition into the slide and the start of each beat are included. A slide with a transition of 600 ms
+    and a build that runs from 2000 to 2800 ms changes in [0, 601) and [2000, 2801).
 
     A slide with a transition of 600 ms and a build that runs from 2000 to 2800 ms changes in [0, 601) and [2000, 2801).
     """
@@ -35,7 +35,7 @@ def changing_spans(staged: StagedSlide) -> tuple[Span, ...]:
 
 
 def _of(motion: Motion, schedule: SlideSchedule) -> Iterator[tuple[int, int]]:
-    """First and last instant of everything in a motion."""
+    """The first and last instant of a motion."""
     for entrance in motion.entrances:
         start = schedule.beats[entrance.beat].start_ms + entrance.offset_ms
         yield start, start

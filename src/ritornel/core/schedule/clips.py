@@ -13,13 +13,13 @@ from ritornel.core.sound.tempo import sound_key
 
 
 def clip_runs_ms(clip: Clip, times: SlideSchedule, time: BuildTime) -> int:
-    """How long a clip is seen to run: once, or, where it repeats, until its slide ends; never past that."""
+    """How long a clip runs: once, or, where it repeats, until its slide ends; never longer than its slide."""
     left = max(times.length_ms - times.beats[time.beat].start_ms - time.offset_ms, 0)
     return left if clip.repeats else min(clip.pass_ms, left)
 
 
 def holds_clips(slide: Slide) -> bool:
-    """Whether a clip stands on the slide."""
+    """Whether there is a clip on the slide."""
     return _holds_clips(Itself(slide))
 
 
@@ -29,7 +29,8 @@ def _holds_clips(slide: Itself) -> bool:
 
 
 def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
-    """One for each clip that is heard, by when it begins; none outlasts its slide.
+    """One for each clip that is heard, by start; none outlasts its slide. Fades that do not both fit shrink in
+    proportion.
 
     Fades that do not both fit shrink in proportion.
     """

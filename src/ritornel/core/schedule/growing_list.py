@@ -1,4 +1,7 @@
-"""The growing list (domain): lines arrive beat by beat while all that is shown stays centred on the middle of the box.
+"""The growing list (domain): lines arrive beat by beat while everything shown stays centred on the middle of the box.
+With k lines shown the block is `H_k` high, line heights and gaps, and its top is `anchor_y - H_k / 2`, unrounded. The
+text is laid out whole, centred; a line not yet arrived leaves the others lower by half of what it adds, so each arrival
+of a line j lets the lines before it glide up by `(H_j - H_{j-1}) / 2`.
 
 With k lines shown the block is `H_k` high, line heights and gaps, and its top is `anchor_y - H_k / 2`, unrounded. The
 text is laid out whole, centred; a line not yet arrived leaves the others lower by half of what it adds, so each arrival
@@ -17,7 +20,7 @@ from ritornel.core.schedule.tracks import SlideTracks, tracks_of
 
 
 class LineArrival(msgspec.Struct, frozen=True):
-    """When a line comes, and by how much the lines before it glide up, in px."""
+    """When a line arrives, and how far the lines before it glide up, in px."""
 
     part: str
     build: int
@@ -29,7 +32,7 @@ class LineArrival(msgspec.Struct, frozen=True):
 
 
 def heights(drawing: ObjectDrawing) -> list[float]:
-    """`H_1`, `H_2` ...: how high the first lines are together, gaps between them included."""
+    """`H_1`, `H_2` ...: the height of the first lines together, with the gaps between them."""
     parts = [part for part in drawing.parts if part.part and not part.part.startswith("+")]
     if not parts:
         return []
@@ -38,7 +41,9 @@ def heights(drawing: ObjectDrawing) -> list[float]:
 
 
 def arrivals(item: Text, drawing: ObjectDrawing, slide: Slide, schedule: SlideSchedule) -> list[LineArrival]:
-    """The lines that enter by a build of their own, from the first down. A line without one is there from the start."""
+    """The lines that enter by a build of their own, from the first down. A line without such a build is there from the
+    start.
+    """
     high = [0.0, *heights(drawing)]
     found: list[LineArrival] = []
     for number, paragraph in enumerate(item.paragraphs):

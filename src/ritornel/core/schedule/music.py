@@ -11,7 +11,7 @@ from ritornel.core.time.spans import Span
 
 
 class LostSpan(msgspec.Struct, frozen=True):
-    """A span that never sounds: no slide of it is left, or its offset lies behind all that it could sound under."""
+    """A span that is never heard: no slide of it is left, or its offset lies behind the end of its stretch."""
 
     span_id: str
     late: bool = False
@@ -26,7 +26,8 @@ class _Edges(msgspec.Struct, frozen=True):
 
 
 def _edges(span: MusicSpan, show: Show, schedule: ShowSchedule) -> _Edges | None:
-    """Where the span lies; None where no slide of its stretch is shown.
+    """The start and end of the span; None where no slide of its stretch is shown. Skipped slides have no time: the next
+    shown one counts.
 
     Skipped slides have no time: the next shown one counts.
     """
@@ -49,7 +50,7 @@ def _edges(span: MusicSpan, show: Show, schedule: ShowSchedule) -> _Edges | None
 def compile_music(
     show: Show, schedule: ShowSchedule, voices: tuple[SoundTime, ...] = ()
 ) -> tuple[tuple[MusicTime, ...], tuple[LostSpan, ...]]:
-    """All spans in time, sinking under the voices, and those that never sound."""
+    """All spans on the show's clock, with their ducking under voices, and those that are never heard."""
     speaking = [Span(voice.start_ms, voice.end_ms) for voice in voices]
     placed: list[MusicTime] = []
     lost: list[LostSpan] = []

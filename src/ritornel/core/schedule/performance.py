@@ -1,4 +1,4 @@
-"""A show ready to be performed: schedule, drawings, tracks and music in one frozen value, and what is seen at an
+"""A show ready to be performed: schedule, drawings, tracks and music in one frozen value, and the frame state at any
 instant.
 """
 
@@ -42,7 +42,7 @@ from ritornel.core.sound.tempo import asset_and_rate, sound_key
 
 
 class StagedSlide(msgspec.Struct, frozen=True):
-    """A shown slide with all that painters need of it."""
+    """A shown slide with everything painters need of it."""
 
     slide: Slide
     schedule: SlideSchedule
@@ -73,11 +73,12 @@ class Performance(msgspec.Struct, frozen=True, kw_only=True):
         return self.voices + self.effects + self.clips
 
     def sound_ids(self) -> list[str]:
-        """All sounds that are heard, by what they are called (core/sound/tempo.py)."""
+        """The keys of all sounds that are heard (core/sound/tempo.py)."""
         return sorted({span.asset_id for span in self.music} | {event.asset_id for event in self.events})
 
     def media_keys(self) -> list[str]:
-        """What is shown or heard: assets by their ids, sounds at other speeds by their names (core/sound/tempo.py).
+        """The keys of all media that are shown or heard: assets by id, sounds at other speeds by key
+        (core/sound/tempo.py). An asset that no shown slide and no music uses is left out.
 
         An asset that no shown slide and no music uses is not among them.
         """
@@ -89,16 +90,17 @@ class Performance(msgspec.Struct, frozen=True, kw_only=True):
         return sorted(key for key in keys if asset_and_rate(key)[0] in self.assets)
 
     def media(self, address: Callable[[Asset, int], str]) -> dict[str, str]:
-        """Where everything lies that is shown or heard, by its media key; `address` is asked for an asset at a speed in
-        per cent.
+        """The address of each medium that is shown or heard, by its media key; `address` gives it for an asset at a
+        speed in per cent.
         """
         keys = {key: asset_and_rate(key) for key in self.media_keys()}
         return {key: address(self.assets[asset_id], rate_pct) for key, (asset_id, rate_pct) in keys.items()}
 
 
 class Layer(msgspec.Struct, frozen=True):
-    """A slide as it is seen: the values of its objects and parts that are not still, of the slide as a whole, how much
-    of its ground, the view over it, and how far a clip that is its ground has come in its round (None: it has none).
+    """A visible slide: the values of its objects and parts that are not still, of the slide as a whole, the opacity of
+    its ground, the view over it, and the position of a clip that is its background, as a share of its length (None: it
+    has none).
     """
 
     index: int
@@ -110,14 +112,15 @@ class Layer(msgspec.Struct, frozen=True):
 
 
 class FrameState(msgspec.Struct, frozen=True):
-    """What is seen at an instant: layers from the back over black, and how far all of it has gone to black (0..1)."""
+    """What is visible at an instant: layers from the back over black, and how black all of it has become (0..1)."""
 
     layers: tuple[Layer, ...]
     blackness: float = 0.0
 
 
 def stage_slide(slide: Slide, schedule: SlideSchedule, scenery: Scenery, number: int = 1) -> StagedSlide:
-    """The slide's drawing and tracks; `number` is what its furniture says.
+    """The slide's drawing and tracks; `number` is the slide number in its furniture. Raises UnknownName or BadValue for
+    an unknown effect, font, layout or transition.
 
     Raises UnknownName or BadValue where an effect, font, layout or transition is not known.
     """
@@ -127,7 +130,7 @@ def stage_slide(slide: Slide, schedule: SlideSchedule, scenery: Scenery, number:
 
 
 def _carried(before: StagedSlide, slide: StagedSlide, frame: Frame) -> StagedSlide:
-    """The slide with its carry from the one before made ready."""
+    """The slide with its carry from the slide before."""
     old, new = (
         Ended(staged.slide, staged.drawing, staged.schedule, staged.tracks, frame) for staged in (before, slide)
     )
@@ -135,7 +138,8 @@ def _carried(before: StagedSlide, slide: StagedSlide, frame: Frame) -> StagedSli
 
 
 def perform(show: Show, first_number: int = 1) -> Performance:
-    """The whole show, ready; its first slide carries `first_number`.
+    """The performance of the whole show; its first slide has the number `first_number`. Raises RitornelError for the
+    first thing in it that cannot be performed.
 
     Raises RitornelError for the first thing in it that cannot be performed.
     """
@@ -187,8 +191,8 @@ def _layer(
 
 
 def ground_played(drawing: SlideDrawing, slide_ms: float) -> float | None:
-    """How far the clip that is a slide's ground has come in its round, 0..1 of it; None where the ground does not
-    move.
+    """The position of the clip that is a slide's background, 0..1 of its length; None where the background
+    is no clip.
     """
     for mark in drawing.ground:
         if isinstance(mark, ClipMark):
@@ -198,7 +202,7 @@ def ground_played(drawing: SlideDrawing, slide_ms: float) -> float | None:
 
 
 def moved_layer(layer: Layer, moved: tuple[Moved, ...], progress: float, ground: float = 1.0) -> Layer:
-    """The layer with what a carry does to its objects added to what they do themselves."""
+    """The layer with the effect of a carry added to its objects' own values."""
     if not moved and ground >= 1:
         return layer
     objects = dict(layer.objects)
@@ -216,7 +220,8 @@ def last_layer(performance: Performance, index: int, values: Values = STILL) -> 
 
 
 def frame_state_at(performance: Performance, time_ms: float, first_pass: bool = True) -> FrameState:
-    """What the self-running show shows.
+    """The frame state of the self-running show. The first slide comes out of black in the first pass, out of the last
+    slide in later ones.
 
     The first slide comes out of black on the first pass, out of the last slide on later ones.
     """
@@ -255,7 +260,7 @@ def frame_state_at_rest(performance: Performance, index: int, beat: int) -> Fram
 
 
 def builtins_of(performance: Performance, media: Mapping[str, str]) -> dict[str, Any]:
-    """The performance as the browser's painter reads it. `media` gives each asset's address by its id."""
+    """The performance for the browser's painter. `media` gives each asset's address by its id."""
     schedule = performance.schedule
     return {
         "title": performance.title,
@@ -278,7 +283,7 @@ def builtins_of(performance: Performance, media: Mapping[str, str]) -> dict[str,
 
 
 def staged_builtins(staged: StagedSlide) -> dict[str, Any]:
-    """One slide as the browser's painter reads it."""
+    """One slide for the browser's painter."""
     advance = to_builtins(staged.slide.advance)
     return {
         "id": staged.slide.id,
@@ -297,7 +302,7 @@ def staged_builtins(staged: StagedSlide) -> dict[str, Any]:
 
 
 class PressedClip(msgspec.Struct, frozen=True, kw_only=True):
-    """A clip that a press plays: which part of which medium, how fast and how loud."""
+    """A clip that a press plays: its medium and part, its speed and its level."""
 
     id: str
     asset_id: str

@@ -1,4 +1,4 @@
-"""How long reading and speaking take: estimates, and always called so (domain: estimates)."""
+"""How long reading and speaking take. These are estimates, and are always called so (domain: estimates)."""
 
 import msgspec
 
@@ -11,7 +11,7 @@ READING_MS, WORDS_PER_S, SPOKEN_PER_S = 1500, 3.0, 2.2
 
 
 def words_in(text: str) -> int:
-    """How many words there are between white space.
+    """The number of words, divided by white space.
 
     >>> words_in("Seventy-eight turns,  every evening.")
     4
@@ -20,7 +20,7 @@ def words_in(text: str) -> int:
 
 
 def reading_ms(slide: Slide) -> int:
-    """What reading the slide takes: 1.5 s and a third of a second a word; nothing where there are no words.
+    """The time to read the slide: 1.5 s and a third of a second a word; 0 without text. 27 words take 10 500 ms.
 
     27 words take 10 500 ms.
     """
@@ -29,12 +29,13 @@ def reading_ms(slide: Slide) -> int:
 
 
 def speaking_ms(slide: Slide) -> int:
-    """What speaking the notes takes, at 2.2 words a second."""
+    """The time to speak the notes, at 2.2 words a second."""
     return round_half_up(words_in(slide.notes) * 1000 / SPOKEN_PER_S)
 
 
 class ReadingTime(msgspec.Struct, frozen=True):
-    """What reading a slide takes, for how long it is there to be read, and the length it would need.
+    """The time to read the slide, the time it is there to be read, and the length it would need. Reading begins when
+    the slide is there; what arrives later is read when it arrives.
 
     Reading begins when the slide is there; what comes later is read as it comes.
     """
@@ -45,11 +46,11 @@ class ReadingTime(msgspec.Struct, frozen=True):
 
     @property
     def is_short(self) -> bool:
-        """Whether the slide is gone before its words are read."""
+        """Whether the slide ends before its text can be read."""
         return self.there_ms < self.needs_ms
 
 
 def reading_time(slide: Slide, times: SlideSchedule) -> ReadingTime:
-    """The slide's reading against its schedule."""
+    """The slide's reading time, compared with its schedule."""
     needs_ms = reading_ms(slide)
     return ReadingTime(needs_ms, times.length_ms - times.transition_ms, times.transition_ms + needs_ms)

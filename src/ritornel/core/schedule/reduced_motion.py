@@ -1,4 +1,6 @@
-"""A performance for people who ask for less motion: everything happens when it would, but nothing moves.
+"""A performance for people who ask for less motion: everything happens at its time, but nothing moves. An object that
+would fly in fades in instead. Channels are judged by their visible effect, never effects by name, so that a new effect
+is calmed without further work.
 
 What came flying fades in its place.
 
@@ -20,7 +22,7 @@ FADE = ((0.0, 0.0), (1.0, 1.0))
 
 
 def _at_once(segment: Segment) -> Segment:
-    """The segment with its last value from its beginning on."""
+    """The segment with its last value from the start."""
     last = segment.keys[-1][1]
     return msgspec.structs.replace(segment, keys=((0.0, last), (1.0, last)), curve=EVEN, repeats=1)
 
@@ -41,13 +43,13 @@ def _fade(entrance: Entrance) -> Segment:
 
 
 def _back_where_it_was(segment: Segment) -> bool:
-    """Whether it ends as it began: an accent, which leaves nothing behind."""
+    """Whether it ends as it began, as an accent does."""
     return segment.keys[0][1] == segment.keys[-1][1]
 
 
 def calm_motion(motion: Motion) -> Motion:
-    """Entrances and leavings become fades of the same length; accents keep only their colour; what travels is there at
-    once; drifts stand.
+    """Entrances and exits become fades of the same length; accents keep only their colour; travels end at once; drifts
+    stand still.
     """
     segments: list[Segment] = [_fade(entrance) for entrance in motion.entrances if entrance.lasts_ms]
     for segment in motion.segments:
@@ -68,7 +70,7 @@ def _calm_view(view: Motion) -> Motion:
 
 
 def calm_layers(layers: Layers) -> Layers:
-    """A dissolve for any transition in which something moves; a cut stays a cut."""
+    """A dissolve for any transition with motion; a cut stays a cut."""
     if not (layers.old or layers.new or layers.carries):
         return layers
     return Layers(new=(Ramp("opacity", FADE, EVEN),))

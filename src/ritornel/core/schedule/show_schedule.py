@@ -20,7 +20,8 @@ Phase = Literal["empty", "transition", "beat", "wait", "rest", "to black", "over
 
 
 class ShowSchedule(msgspec.Struct, frozen=True):
-    """The shown slides in order; slide number `i` has the show from `starts_ms[i]` for its length.
+    """The shown slides in order; slide number `i` begins at `starts_ms[i]` and has its own length. `length_ms` includes
+    the black end.
 
     `length_ms` counts the black end.
     """
@@ -32,7 +33,7 @@ class ShowSchedule(msgspec.Struct, frozen=True):
     end: Literal["hold", "loop", "black"]
 
     def index_of(self, slide_id: str) -> int:
-        """Where the slide stands among those shown. Raises UnknownName for one that is skipped or gone."""
+        """The index of the slide among those shown. Raises UnknownName for a skipped or missing slide."""
         for index, slide in enumerate(self.slides):
             if slide.slide_id == slide_id:
                 return index
@@ -40,25 +41,26 @@ class ShowSchedule(msgspec.Struct, frozen=True):
 
     def leaves_on_cue(self, index: int) -> bool:
         """Whether shown slide number `index`, live, waits for a cue after its last beat: it does not go on by itself,
-        and something follows.
+        and something follows it.
         """
         return self.slides[index].goes_on_ms is None and (index + 1 < len(self.slides) or self.end != "hold")
 
     def cues_of(self, index: int) -> int:
-        """How many cues a live run waits for on shown slide number `index`, the one that leaves it too.
+        """How many cues a live run waits for on shown slide number `index`, with the one that leaves it. A cue that
+        would only shorten a slide which goes on by itself does not count.
 
         A cue that would only go on sooner than the slide does by itself is none.
         """
         return len(self.slides[index].beats) - 1 + self.leaves_on_cue(index)
 
     def span_of(self, index: int) -> Span:
-        """When shown slide number `index` has the show."""
+        """The span of shown slide number `index`."""
         return Span(self.starts_ms[index], self.starts_ms[index] + self.slides[index].length_ms)
 
 
 class Moment(msgspec.Struct, frozen=True):
-    """Where a show is: the shown slide's index, its clock, its beat and how long ago that began (negative before beat
-    0).
+    """A position in a show: the shown slide's index, its clock, its beat and how long ago that began (negative before
+    beat 0).
     """
 
     index: int
@@ -70,7 +72,7 @@ class Moment(msgspec.Struct, frozen=True):
 
 @lru_cache(maxsize=64)
 def _one_of_equals(holds: frozenset[tuple[str, int]]) -> Itself:
-    """One key for all equal holds: they are compared once a show and not once a slide."""
+    """One key for all equal holds, so that they are compared once a show and not once a slide."""
     return Itself(dict(holds))
 
 
@@ -85,7 +87,8 @@ def forget_schedules() -> None:
 
 
 def compile_show(show: Show) -> ShowSchedule:
-    """The schedule of the show.
+    """The schedule of the show. A slide's schedule is kept as long as the slide is the same object, so an edit of one
+    slide of 500 computes one slide.
 
     What was computed of a slide is kept while the slide is the same object, so an edit of one slide of 500 costs one
     slide.
@@ -101,8 +104,8 @@ def compile_show(show: Show) -> ShowSchedule:
 
 
 def renewed_at_ms(schedule: ShowSchedule, time_ms: float) -> int | None:
-    """When a show that runs at `time_ms` may take in a newer edition without a break: a looping one when its pass is
-    over, any other never.
+    """When a show that runs at `time_ms` can switch to a newer edition without a break: a looping one at the end of its
+    pass, any other never.
 
     >>> renewed_at_ms(ShowSchedule((), (), 32_400, 32_400, "loop"), 40_000)
     64800
@@ -129,7 +132,7 @@ def slide_moment(slide: SlideSchedule, slide_ms: float) -> tuple[int, float, Pha
 
 
 def moment_at(schedule: ShowSchedule, time_ms: float) -> Moment:
-    """Where the self-running show is. A looping show begins again for ever; any other stays at its end."""
+    """The position of the self-running show. A looping show begins again without end; any other stays at its end."""
     if not schedule.slides:
         return Moment(-1, 0.0, 0, 0.0, "empty")
     if schedule.end == "loop" and schedule.length_ms:

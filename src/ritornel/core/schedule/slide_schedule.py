@@ -23,7 +23,7 @@ Reason = Literal["voice", "clip", "build", "transition"]
 
 
 class Wait(msgspec.Struct, frozen=True, gc=False):
-    """The time before a cue: from `start_ms`, self-running for `hold_ms`, which came from `source`."""
+    """The time before a cue: from `start_ms`, self-running for `hold_ms`, with the `source` of that hold."""
 
     cue_id: str
     start_ms: int
@@ -51,14 +51,16 @@ class Beat(msgspec.Struct, frozen=True, gc=False):
 
 
 class VoiceTime(msgspec.Struct, frozen=True):
-    """When the slide's voice speaks, on the slide's clock."""
+    """When the slide's voice is heard, on the slide's clock."""
 
     start_ms: int
     end_ms: int
 
 
 class SlideSchedule(msgspec.Struct, frozen=True, kw_only=True, gc=False):
-    """A slide's self-running times.
+    """A slide's self-running times. `done_ms` is N, when everything that must finish has finished; `last_wait` comes
+    before a cue that leaves the slide. `goes_on_ms` is the earliest time at which a slide that goes on by itself also
+    live does so; None for a slide that waits for a cue there.
 
     `done_ms` is N, when everything that must finish has; `last_wait` comes before a cue that leaves. `goes_on_ms` is
     when a slide that goes on by itself also live does so at the earliest; None for one that waits for a cue there.
@@ -78,22 +80,20 @@ class SlideSchedule(msgspec.Struct, frozen=True, kw_only=True, gc=False):
 
     @property
     def waits(self) -> tuple[Wait, ...]:
-        """All its waits in order, the one before it is left last."""
+        """All its waits in order; the one before the slide is left is the last."""
         inside = tuple(beat.wait for beat in self.beats if beat.wait is not None)
         return (*inside, self.last_wait) if self.last_wait is not None else inside
 
     @property
     def untimed_waits(self) -> tuple[Wait, ...]:
-        """The waits that nobody has timed: self-running, they last as long as the show's default."""
+        """The waits without a time of their own: self-running, they last as long as the show's default."""
         return tuple(wait for wait in self.waits if wait.source == "default")
 
 
 def _wait(
     cue: OnCue | AdvanceOnCue, start_ms: int, holds: Mapping[str, int], default_hold_ms: int, marks: Mapping[str, int]
 ) -> Wait:
-    """The wait from `start_ms`, by the first of rule 2's four sources that there is; `marks` are on the slide's
-    clock.
-    """
+    """The wait from `start_ms`, by the first of rule 2's four sources that exists; `marks` are on the slide's clock."""
     own, cue_id = cue.hold_ms, cue.cue_id
     if cue_id in marks:
         return Wait(cue_id, start_ms, max(marks[cue_id] - start_ms, 0), "voice mark")
@@ -113,7 +113,10 @@ def clip_of(slide: Slide, build: Build) -> Clip | None:
 def compile_slide(
     slide: Slide, default_hold_ms: int, holds: Mapping[str, int], frame: Frame = Frame()
 ) -> SlideSchedule:
-    """The slide's schedule.
+    """The slide's schedule. `holds` are the chosen take's, in ms by cue id; moves of the view depend on the show's
+    `frame`. Slide 2 of worked example A: push 500; A on cue, 400; B follows after 100, 300; C together, 600; D on cue
+    with hold 3500, 200: A 2500-2900, B 3000-3300, C 2900-3500, D 7000-7200, N 7200, and with the default hold of 2000
+    before it leaves, length 9200.
 
     `holds` are the chosen take's, in ms by cue id; by the show's `frame` go the moves of the view.
 

@@ -1,4 +1,5 @@
-"""Captions of voices from the notes: whoever reads their notes aloud need not write them twice.
+"""Captions of voices from the notes, for presenters who read their notes aloud. Their times are estimates: the notes
+are spread over the voice by the number of letters, as in speech at an even pace.
 
 When each is read is an estimate: the notes are shared over the voice by their letters, as speech at an even pace is.
 """
@@ -16,7 +17,7 @@ _CLAUSE = re.compile(r"(?<=[,;:–—、])\s+")
 
 
 def _joined(parts: list[str]) -> list[str]:
-    """The parts in order, as many together as fit into one caption."""
+    """The parts in order, joined as long as they fit into one caption."""
     found: list[str] = []
     for part in parts:
         if found and len(found[-1]) + 1 + len(part) <= MOST_LETTERS:
@@ -31,8 +32,8 @@ def _pieces(word: str) -> list[str]:
 
 
 def caption_texts(notes: str) -> tuple[str, ...]:
-    """The notes in pieces that can be read at a glance: sentences, long ones divided at clauses, and those between
-    words. A word that is longer than a caption is cut.
+    """The notes in captions that can be read at a glance: sentences; long ones are divided at clauses, and long clauses
+    between words. A word longer than a caption is cut.
 
     >>> caption_texts("It ticks. It strikes the hour.")
     ('It ticks.', 'It strikes the hour.')
@@ -49,13 +50,15 @@ def caption_texts(notes: str) -> tuple[str, ...]:
 
 
 def has_captions(show: Show) -> bool:
-    """Whether anything is read while the show is played: captions of a clip, or notes of a voice."""
+    """Whether the show has any captions: of a clip, or from the notes of a voice."""
     spoken = show.notes_as_captions and any(slide.voice and caption_texts(slide.notes) for slide in show.slides)
     return spoken or any(isinstance(item, Clip) and item.captions for slide in show.slides for item in slide.objects)
 
 
 def spoken_captions(slide: Slide) -> tuple[Caption, ...]:
-    """What is read while the slide's voice is heard, on the slide's clock; nothing without a voice or notes.
+    """The captions of the slide's voice, on the slide's clock; none without a voice or notes. “It ticks. It strikes the
+    hour.” (9 and 20 letters) over a voice of 2 900 ms from 300 ms: 2 900 · 9 / 29 = 900, so the first is read from 300
+    to 1 200 and the second to 3 200. Instants are rounded half up.
 
     “It ticks. It strikes the hour.” (9 and 20 letters) over a voice of 2 900 ms from 300 ms: 2 900 · 9 / 29 = 900, so
     the first is read from 300 to 1 200 and the second to 3 200. Instants are rounded half up.

@@ -1,4 +1,4 @@
-"""A show as text: what its slides say and what is spoken on them, for those who read it instead of watching."""
+"""A show as text, for people who read it instead of watching: the text of its slides and what is spoken."""
 
 import msgspec
 
@@ -8,9 +8,7 @@ from ritornel.core.schedule.words import words_on
 
 
 class TranscriptSlide(msgspec.Struct, frozen=True):
-    """A slide with its number in what is shown (from 1), when it begins, its words line by line, and what is spoken in
-    its clips.
-    """
+    """A slide with its number among those shown (from 1), its start, its text line by line, and what its clips say."""
 
     number: int
     name: str
@@ -20,7 +18,8 @@ class TranscriptSlide(msgspec.Struct, frozen=True):
 
 
 def transcript_of(performance: Performance) -> tuple[TranscriptSlide, ...]:
-    """The slides in the order in which they are shown. A caption belongs to the slide on which it begins.
+    """The slides in the order in which they are shown. A caption belongs to the slide on which it begins. Where a
+    slide's name is one of its lines, such as its heading, it is written once.
 
     A slide that is named as one of its lines, its heading, has that once.
     """

@@ -54,7 +54,8 @@ def _flight(first: View, last: View, build: Build) -> list[tuple[float, View]]:
 
 
 def view_motion(slide: Slide, schedule: SlideSchedule, frame: Frame) -> Motion | None:
-    """What moves the view; None for a slide that is as large as the frame and has no framings.
+    """The motion of the view; None for a slide that is as large as the frame and has no framings. Only the move that
+    began last counts.
 
     Of its moves only the last begun counts.
     """

@@ -9,15 +9,15 @@ MOST_LEVELLED_DB = 20.0
 
 
 def levelled_db(asset: Asset) -> float:
-    """The gain that brings a voice to the loudness of all others; 0 where its loudness is not known."""
+    """The gain that brings a voice to the loudness of all others; 0 where its loudness is unknown."""
     if asset.loudness_lufs is None:
         return 0.0
     return max(-MOST_LEVELLED_DB, min(VOICE_LUFS - asset.loudness_lufs, MOST_LEVELLED_DB))
 
 
 def compile_voices(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
-    """One for each shown slide that has a voice and is there long enough to hear it: a voice ends with its slide at the
-    latest. Where its sound is missing or ends before the voice would begin, there is none.
+    """One for each shown slide with a voice that can be heard: a voice ends with its slide at the latest. There is none
+    where its sound is missing or ends before the voice would begin.
     """
     slides = show.shown
     found = []

@@ -1,4 +1,4 @@
-"""What those who do not see a slide are told of it: its texts, and the text alternatives of its pictures."""
+"""The text of a slide for people who do not see it: its texts, and the text alternatives of its pictures."""
 
 from collections.abc import Iterator
 
@@ -9,7 +9,7 @@ from ritornel.core.schedule.slide_schedule import SlideSchedule
 
 
 def _read(text: str) -> str:
-    """A paragraph as it is read: the cells of a table's row with commas between them, empty ones left out."""
+    """A paragraph as it is read aloud: the cells of a table's row with commas between them, without empty ones."""
     return ", ".join(cell.strip() for cell in text.split("\t") if cell.strip()) if "\t" in text else text
 
 
@@ -22,13 +22,14 @@ def _parts_of(item: Object) -> Iterator[tuple[str | None, str]]:
 
 
 def words_on(slide: Slide) -> str:
-    """All words of the slide in stacking order, a line each."""
+    """All text of the slide in stacking order, one line each."""
     return "\n".join(words for item in slide.objects for _, words in _parts_of(item))
 
 
 def words_of_beats(slide: Slide, schedule: SlideSchedule) -> tuple[str, ...]:
-    """The words that are new on each beat, a line each, in reading order: from the top, and from the left where two
-    objects begin at one height. What no build brings on is there on arrival, beat 0.
+    """The text that is new on each beat, one line each, in reading order: from the top, and from the left where two
+    objects begin at one height. Text without an entering build is there on arrival, beat 0. A list whose second line
+    enters on cue 1: ("The teeth\nOne tooth at a time", "The pallets let it go").
 
     A list whose second line enters on cue 1: ("The teeth\\nOne tooth at a time", "The pallets let it go").
     """

@@ -1,4 +1,4 @@
-"""How music sinks under voices, as breakpoints that browser and film follow alike."""
+"""How music sinks under voices, as breakpoints for browser and film."""
 
 from collections.abc import Iterable
 
@@ -14,7 +14,7 @@ Point = tuple[int, float]
 
 
 def bridged(spans: Iterable[Span]) -> list[Span]:
-    """Where something sounds, in order, gaps under 900 ms bridged."""
+    """The spans with sound, in order; gaps under 900 ms are bridged."""
     result: list[Span] = []
     for span in sorted(
         (span for span in spans if span.end_ms > span.start_ms), key=lambda span: (span.start_ms, span.end_ms)
@@ -41,7 +41,8 @@ def level_at(points: tuple[Point, ...], at_ms: float) -> float:
 
 
 def duck_points(sounding: Iterable[Span], start_ms: int, end_ms: int, duck_db: float) -> tuple[Point, ...]:
-    """The envelope of music from `start_ms` to `end_ms`, cut at both ends, where it keeps the level it has there.
+    """The envelope of music from `start_ms` to `end_ms`, cut at both ends, where it keeps its level. A voice from 5 000
+    to 8 000 under music with 9 dB: (4 700, 0), (5 000, -9), (8 000, -9), (8 600, 0).
 
     A voice from 5 000 to 8 000 under music with 9 dB: (4 700, 0), (5 000, -9), (8 000, -9), (8 600, 0).
     """

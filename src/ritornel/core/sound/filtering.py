@@ -1,4 +1,4 @@
-"""Filters of sound by NumPy alone: SciPy takes seconds to come in while pictures are drawn."""
+"""Filters of sound with NumPy alone: SciPy takes seconds to import while pictures are drawn."""
 
 from functools import lru_cache
 
@@ -11,7 +11,8 @@ BLOCK = 1 << 16
 
 
 def impulse_response(sections: Real, taps: int) -> Real:
-    """What a chain of second-order sections answers to one impulse, in `taps` samples.
+    """The answer of a chain of second-order sections to one impulse, in `taps` samples. `sections` has a row of six for
+    each: b0, b1, b2, a0 = 1, a1, a2 (direct form II transposed).
 
     `sections` has a row of six for each: b0, b1, b2, a0 = 1, a1, a2 (direct form II transposed).
     """
@@ -48,7 +49,7 @@ def convolve(samples: Real, taps: Real) -> Real:
 
 
 def running_minimum(values: Real, reach: int) -> Real:
-    """The least value within `reach` to both sides of each, in three comparisons a value however far that is (van Herk,
+    """The least value within `reach` to both sides of each, in three comparisons a value for any reach (van Herk,
     1992).
     """
     width = 2 * reach + 1

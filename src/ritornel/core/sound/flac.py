@@ -1,4 +1,4 @@
-"""Sound as FLAC, which loses nothing."""
+"""Sound as FLAC, which is lossless."""
 
 from collections.abc import Iterable
 from pathlib import Path
@@ -13,12 +13,14 @@ from ritornel.core.time.edges import SAMPLE_RATE_HZ
 
 
 def whole_samples(samples: Samples) -> NDArray[np.int16]:
-    """Samples -1..1 as whole numbers of 16 bits, rounded; what is louder than full scale is cut."""
+    """Samples -1..1 as whole numbers of 16 bits, rounded; values above full scale are clipped."""
     return np.asarray(np.clip(np.round(samples * 32767), -32768, 32767), dtype=np.int16)
 
 
 def write_flac(parts: Iterable[NDArray[np.int16]], layout: Literal["mono", "stereo"], target: Path) -> None:
-    """Writes 16-bit samples at 48 kHz, of shape (n, channels) or (n,), part by part: an hour never lies in memory."""
+    """Writes 16-bit samples at 48 kHz, of shape (n, channels) or (n,), part by part: an hour is never in memory at
+    once.
+    """
     with av.open(str(target), "w", format="flac") as container:
         stream = container.add_stream("flac", rate=SAMPLE_RATE_HZ, layout=layout)
         stream.format = "s16"

@@ -12,8 +12,8 @@ def gain_of(level_db: float) -> float:
 
 
 def faded(first: int, count: int, start: int, end: int, fade_in: int, fade_out: int) -> Samples:
-    """The gain of samples `first` .. `first + count` of something that sounds from sample `start` to `end`, fading at
-    both ends by equal power: sin(p pi/2), so that the squares of a fade in and a fade out together are always 1.
+    """The gain of samples `first` .. `first + count` of a sound from sample `start` to `end`, with equal-power fades at
+    both ends: sin(p pi/2), so that the squares of a fade in and a fade out together are always 1.
     """
     at = np.arange(first, first + count, dtype=np.float64)
     gain = np.ones(count, dtype=np.float64)

@@ -1,5 +1,5 @@
-"""Loudness and true peak as ITU-R BS.1770-5 has them, measured block by block: memory does not grow with the length of
-the sound.
+"""Loudness and true peak by ITU-R BS.1770-5, measured block by block: memory does not grow with the length of the
+sound.
 """
 
 import math
@@ -46,7 +46,7 @@ def loudness_of(mean_square: float) -> float:
 
 
 class LoudnessMeter:
-    """Takes in samples of shape (n, 2) at 48 kHz, and tells their integrated loudness."""
+    """Takes samples of shape (n, 2) at 48 kHz, and gives their integrated loudness."""
 
     def __init__(self) -> None:
         self._past = np.zeros((2, K_TAPS - 1))
@@ -64,7 +64,7 @@ class LoudnessMeter:
         self._rest = squares[count * STEP :]
 
     def integrated_lufs(self) -> float:
-        """The gated loudness of all that was taken in; -inf for silence and for less than 0.4 s."""
+        """The gated loudness of all samples; -inf for silence and for less than 0.4 s."""
         steps = np.array(self._steps)
         if len(steps) < 4:
             return -math.inf
@@ -92,8 +92,8 @@ _PHASES = _phases()
 
 def oversampled_peaks(samples: Samples, over: float = 0.0) -> NDArray[np.float32]:
     """The greatest magnitude in both channels at each sample and between it and the next, four times oversampled (annex
-    2): shape (n,). Where nothing can be over `over`, the samples' own magnitudes stand: most of a mix is spared that
-    way.
+    2): shape (n,). Where no value can be above `over`, the samples' own magnitudes are used, which spares most of a
+    mix.
     """
     left, right = np.ascontiguousarray(samples.T)
     found = np.maximum(np.abs(left), np.abs(right))

@@ -1,4 +1,5 @@
-"""A mix brought to the loudness at which it is published: -16 LUFS, and no true peak above -1 dBTP.
+"""A mix brought to the loudness of publication: -16 LUFS, and no true peak above -1 dBTP. The limiter's gain at a
+sample depends only on what is near it, so any block can be made alone, in any order, with the same result.
 
 The limiter's gain at a sample depends only on what is near it, so any block can be made on its own, in any order, and
 always comes out alike.
@@ -32,8 +33,8 @@ Mix = Callable[[int, int], Samples]
 
 
 class Master(msgspec.Struct, frozen=True):
-    """How a mix becomes what is published: its gain, whether peaks are limited, and with how much room below the
-    ceiling beyond the usual. What was measured before and comes out after, in LUFS.
+    """How a mix is published: its gain, whether peaks are limited, and the extra room below the ceiling. Also the
+    measured loudness before and the resulting loudness after, in LUFS.
     """
 
     gain_db: float = 0.0
@@ -49,7 +50,9 @@ def _blocks(samples: int) -> Iterator[tuple[int, int]]:
 
 
 def _limiting_gain(samples: Samples, room_db: float) -> NDArray[np.float32] | None:
-    """The gain that keeps every peak under the ceiling; None where no peak is over it.
+    """The gain that keeps every peak under the ceiling; None where no peak is above it. Each sample's need is spread to
+    5 ms around it by a minimum, then smoothed over a window of that length: an average of values that are all at most
+    the need at this sample is at most that need too.
 
     Each sample's need is spread to 5 ms around it by a minimum, then smoothed over as long a window: an average of
     values none of which is above the need at this sample cannot be above it either.
@@ -76,7 +79,7 @@ def mastered(mix: Mix, master: Master, first: int, count: int, total: int) -> Sa
 
 
 def _loudness(mix: Mix, master: Master, total: int) -> float:
-    """The loudness in LUFS of what the master makes of the mix."""
+    """The loudness of the mastered mix in LUFS."""
     meter = LoudnessMeter()
     for first, count in _blocks(total):
         meter.take(mastered(mix, master, first, count, total))
@@ -94,9 +97,9 @@ def measured(mix: Mix, total: int) -> tuple[float, float]:
 
 
 def master_of(mix: Mix, total: int, room_db: float = 0.0) -> Master:
-    """How to publish the mix: by the gain that brings it to -16 LUFS, and with a limiter where its peaks would then be
-    too high. What the limiter takes away is given back, once and where need be once more; silence stays silence.
-    `room_db` is kept free below the ceiling for what a codec adds.
+    """How to publish the mix: with the gain that brings it to -16 LUFS, and with a limiter where its peaks would then
+    be too high. The loudness that the limiter takes is given back, once and where needed once more; silence stays
+    silence. `room_db` stays free below the ceiling for what a codec adds.
     """
     loudness, peak = measured(mix, total)
     if not math.isfinite(loudness):

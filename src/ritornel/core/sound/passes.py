@@ -1,4 +1,4 @@
-"""Music laid out in time: passes, crossfades and fades, as breakpoints that browser and film follow alike."""
+"""Music laid out in time: passes, crossfades and fades, as breakpoints for browser and film."""
 
 import msgspec
 
@@ -6,7 +6,8 @@ from ritornel.core.sound.ducking import Point
 
 
 class Pass(msgspec.Struct, frozen=True, array_like=True):
-    """One run of the sound, from its beginning.
+    """One run of the sound, from its beginning. It fades in over `fade_in_ms`, and out over `fade_out_ms` ending
+    `full_ms` after its start; where the span ends first (`end_ms`) the pass is cut there.
 
     It fades in over `fade_in_ms`, and out over `fade_out_ms` ending `full_ms` after its start; where the span ends
     first (`end_ms`) the pass is cut there.
@@ -46,7 +47,7 @@ class MusicTime(msgspec.Struct, frozen=True, kw_only=True):
 
 
 def shrunk_fades(fade_in_ms: int, fade_out_ms: int, room_ms: int) -> tuple[int, int]:
-    """Both fades as they are where they fit; else shrunk in proportion, so that together they fill the room."""
+    """Both fades, unchanged where they fit; else shrunk in proportion so that together they fill the room."""
     both = fade_in_ms + fade_out_ms
     if both <= room_ms:
         return fade_in_ms, fade_out_ms

@@ -1,5 +1,5 @@
 """The sound of a recording while it grows: one file of 16-bit samples at 48 kHz, mono, little-endian, written piece by
-piece, and beside it its peaks.
+piece, with its peaks in a file beside it.
 """
 
 from collections.abc import Iterator
@@ -20,7 +20,7 @@ _FORM = np.dtype("<i2")
 
 
 def recorded_ms(size_bytes: int) -> int:
-    """How much has been recorded in a file of this size, cut to whole ms: 96 000 bytes are a second."""
+    """The recorded time in a file of this size, cut to whole ms: 96 000 bytes are a second."""
     return size_bytes // SAMPLE_BYTES * 1000 // SAMPLE_RATE_HZ
 
 
@@ -37,7 +37,7 @@ def _samples(path: Path, first: int, count: int) -> Iterator[NDArray[np.int16]]:
 
 
 def write_piece(path: Path, from_ms: int, lasts_ms: int, target: Path) -> None:
-    """Writes a stretch of a recording as FLAC. Raises BadValue where nothing of it has been recorded."""
+    """Writes a stretch of a recording as FLAC. Raises BadValue where none of it was recorded."""
     first = sample_at(from_ms)
     if lasts_ms < 1 or path.stat().st_size < (first + 1) * SAMPLE_BYTES:
         raise BadValue("Nothing was recorded of this piece.", "piece")
@@ -45,8 +45,8 @@ def write_piece(path: Path, from_ms: int, lasts_ms: int, target: Path) -> None:
 
 
 def peaks_from(path: Path, first: int) -> bytes:
-    """The peaks of all that has been recorded from peak number `first` on, 25 a second, a byte each; one that is not
-    full yet is left out.
+    """The peaks of the recording from peak number `first` on, 25 a second, a byte each; an incomplete last peak is left
+    out.
     """
     peaks = bytearray()
     rest = np.zeros(0, dtype=np.int16)

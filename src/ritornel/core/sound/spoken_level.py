@@ -1,4 +1,6 @@
-"""How loud somebody speaks into a microphone, in words. static/ritornel/record/level.js has the same function."""
+"""The level of somebody who speaks into a microphone, in words. static/ritornel/record/level.js has the
+same function.
+"""
 
 import math
 from typing import Literal
@@ -19,7 +21,7 @@ def level_db(magnitude: float) -> float:
 
 
 def level_words(mean_db: float, peak_db: float) -> Words:
-    """What to tell somebody who spoke for about a second with this mean (RMS) and peak level.
+    """The words for somebody who spoke for about a second with this mean (RMS) and peak level.
 
     >>> level_words(-17.0, -6.0), level_words(-34.0, -20.0), level_words(-15.0, -1.0)
     ('Good level', 'Too soft', 'Too loud')

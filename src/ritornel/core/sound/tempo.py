@@ -1,4 +1,4 @@
-"""Sound at another speed that keeps its pitch."""
+"""Sound at another speed with the same pitch."""
 
 import itertools
 import re
@@ -18,12 +18,12 @@ _KEY = re.compile(r"^(.+)@(\d+)$")
 
 
 def sound_key(asset_id: str, rate_pct: int) -> str:
-    """What the sound of an asset at a speed is called: `pendulum@150`; at 100 % it is the asset's own."""
+    """The key for the sound of an asset at a speed: `pendulum@150`; at 100 % it is the asset's id."""
     return asset_id if rate_pct == 100 else f"{asset_id}@{rate_pct}"
 
 
 def asset_and_rate(key: str) -> tuple[str, int]:
-    """The asset and the speed in per cent that a key names."""
+    """The asset and the speed in per cent of a key."""
     found = _KEY.match(key)
     return (found[1], int(found[2])) if found else (key, 100)
 
@@ -38,7 +38,7 @@ def _factors(rate_pct: int) -> list[float]:
 
 
 def at_tempo(samples: Iterator[Samples], rate_pct: int) -> Iterator[Samples]:
-    """The samples, 48 kHz stereo, at a speed of 25 to 400 per cent, their pitch kept (FFmpeg's `atempo`, a WSOLA:
+    """The samples, 48 kHz stereo, at a speed of 25 to 400 per cent, with the same pitch (FFmpeg's `atempo`, a WSOLA:
     Verhelst and Roelands 1993).
     """
     if rate_pct == 100:
@@ -72,5 +72,5 @@ def at_tempo(samples: Iterator[Samples], rate_pct: int) -> Iterator[Samples]:
 
 
 def write_at_tempo(path: Path, rate_pct: int, target: Path) -> None:
-    """Writes the sound at `path`, at that speed, as FLAC at `target`. Raises BadMedia where there is none."""
+    """Writes the sound at `path`, at that speed, as FLAC to `target`. Raises BadMedia where there is no sound."""
     write_flac((whole_samples(part) for part in at_tempo(decoded(path), rate_pct)), "stereo", target)

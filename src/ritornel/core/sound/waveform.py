@@ -1,5 +1,5 @@
-"""The wave of a sound, for drawing it: its loudest samples in levels of detail, written as they are heard, so that an
-hour can be looked at while it is still being read.
+"""The waveform of a sound, for drawing: its peaks in levels of detail, written while the sound is read, so that an hour
+can be looked at before it is read completely.
 """
 
 from collections.abc import Iterator
@@ -30,7 +30,9 @@ ABOUT = "about.json"
 
 
 class Wave(msgspec.Struct, frozen=True):
-    """How far a wave has come:
+    """The progress of a waveform: `done_ms` of `lasts_ms` are in the levels' files, `2.u8` and so on, a byte for each
+    peak, 0..255. `heard_ms` is the span with sound, once known. `sketch` are peaks spread evenly over the whole, for
+    what is not read yet.
 
     `done_ms` of `lasts_ms` are in the levels' files, `2.u8` and so on, a byte for each peak, 0..255. `heard_ms` is from
     when to when it is heard, once that is known. `sketch` are peaks spread evenly over all of it, for what is not read
@@ -51,8 +53,8 @@ SPARED_MS = 80
 
 
 def heard_ms(peaks: list[int], lasts_ms: int, per_s: int = 25) -> tuple[int, int]:
-    """From when to when a sound is heard, the silence at its ends left out but for 80 ms; all of one that is silent
-    throughout.
+    """The span in which a sound is heard, without the silence at its ends except for 80 ms; all of a sound that is
+    silent throughout.
     """
     least = max(max(peaks, default=0) * QUIET, 1)
     loud = [number for number, peak in enumerate(peaks) if peak > least]
@@ -67,26 +69,26 @@ def _bytes_of(samples: Samples) -> NDArray[np.uint8]:
 
 
 class PeakMeter:
-    """Takes in samples of shape (n, 2) at 48 kHz, in pieces of any length, and gives the peaks of one level."""
+    """Takes samples of shape (n, 2) at 48 kHz, in pieces of any length, and gives the peaks of one level."""
 
     def __init__(self, per_s: int) -> None:
         self._size = SAMPLE_RATE_HZ // per_s
         self._rest = np.zeros(0, dtype=np.uint8)
 
     def take(self, magnitudes: NDArray[np.uint8]) -> bytes:
-        """The peaks that the next samples, as magnitudes 0..255, complete."""
+        """The peaks that the next samples complete, as magnitudes 0..255."""
         all_ = np.concatenate([self._rest, magnitudes])
         count = len(all_) // self._size
         self._rest = all_[count * self._size :]
         return bytes(all_[: count * self._size].reshape(count, self._size).max(axis=1, initial=0)) if count else b""
 
     def end(self) -> bytes:
-        """The peak of what is left, where anything is."""
+        """The peak of the rest, where there is any."""
         return bytes([int(self._rest.max())]) if len(self._rest) else b""
 
 
 def _magnitude(samples: NDArray[Any]) -> float:
-    """The loudest of samples of any kind that files hold, 1 being as loud as can be."""
+    """The greatest magnitude of samples of any format, 1 being full scale."""
     if samples.dtype.kind == "u":
         return float(np.abs(samples.astype(np.float64) - 128).max(initial=0.0)) / 128
     whole = float(np.iinfo(samples.dtype).max) if samples.dtype.kind == "i" else 1.0
@@ -94,7 +96,8 @@ def _magnitude(samples: NDArray[Any]) -> float:
 
 
 def sketch_of(path: Path, lasts_ms: int, places: int = SKETCH_PLACES) -> tuple[int, ...]:
-    """Peaks at `places` instants spread evenly over a sound, found by jumping to each: an hour of it takes a second.
+    """Peaks at `places` instants spread evenly over a sound, found by seeking: an hour takes a second. Empty for a file
+    without seeking.
 
     Empty where a file cannot be jumped about in.
     """
@@ -128,8 +131,8 @@ def _minutes(path: Path) -> Iterator[Samples]:
 
 
 def write_wave(path: Path, lasts_ms: int, folder: Path) -> None:
-    """Writes the wave of the sound at `path` into `folder`, its levels growing as it is read and its `about.json`
-    telling how far they are. `lasts_ms` is how long it is said to be. Raises BadMedia for what has no sound.
+    """Writes the waveform of the sound at `path` into `folder`: its levels grow while it is read, and its `about.json`
+    says how far. `lasts_ms` is its stated length. Raises BadMedia for a file without sound.
     """
     folder.mkdir(parents=True, exist_ok=True)
     meters = {per_s: PeakMeter(per_s) for per_s in LEVELS_PER_S}

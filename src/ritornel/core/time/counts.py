@@ -1,4 +1,4 @@
-"""Named values of the numbers that say from when, and how often, something runs."""
+"""Named values for the numbers that say when, and how often, something runs."""
 
 ON_SLIDE = -1
 """The `beat` of what runs on the slide's own clock, whatever its beats do."""

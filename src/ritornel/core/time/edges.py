@@ -1,4 +1,4 @@
-"""The edge of the core, where milliseconds meet frames and samples."""
+"""The edge of the core, where milliseconds become frames and samples."""
 
 import math
 from fractions import Fraction

@@ -47,13 +47,15 @@ def parse_clock_ms(text: str) -> int:
 
 
 def seconds_text(value_ms: int) -> str:
-    """Seconds with as many decimals as are needed, at least one: 5000 -> `5.0`, 1250 -> `1.25`."""
+    """Seconds with as many decimals as needed, at least one: 5000 -> `5.0`, 1250 -> `1.25`."""
     text = f"{value_ms / 1000:.3f}".rstrip("0")
     return text + "0" if text.endswith(".") else text
 
 
 def time_text(value_ms: int) -> str:
-    """A time in words, exactly, as it could be typed: 10062 -> `10.062 s`, 72500 -> `1:12.5`, 3600000 -> `1:00:00`."""
+    """An exact time as text, in a form that can be typed: 10062 -> `10.062 s`, 72500 -> `1:12.5`, 3600000
+    -> `1:00:00`.
+    """
     minutes, rest_ms = divmod(value_ms, 60_000)
     if not minutes:
         return f"{seconds_text(rest_ms)} s"

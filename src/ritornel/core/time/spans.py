@@ -4,7 +4,7 @@ import msgspec
 
 
 class Span(msgspec.Struct, frozen=True):
-    """From `start_ms` up to, but without, `end_ms`. Empty where both are equal."""
+    """A span from `start_ms` up to, but without, `end_ms`. Empty where both are equal."""
 
     start_ms: int
     end_ms: int

@@ -1,4 +1,4 @@
-"""Files that are there whole or not at all, also after a kill, a power cut, or on a full disk."""
+"""Files that are complete or absent, also after a kill, a power cut, or on a full disk."""
 
 import contextlib
 import errno
@@ -17,7 +17,7 @@ UNFINISHED = ".unfinished-"
 
 @contextlib.contextmanager
 def telling_disk_full(words: str) -> Iterator[None]:
-    """Turns the system's error of a full disk into DiskFull with these words."""
+    """Turns the system's error for a full disk into DiskFull with these words."""
     try:
         yield
     except OSError as error:
@@ -27,7 +27,7 @@ def telling_disk_full(words: str) -> Iterator[None]:
 
 
 def sync_folder(folder: Path) -> None:
-    """Makes sure that names in the folder survive a power cut."""
+    """Makes sure that the names in the folder survive a power cut."""
     handle = os.open(folder, os.O_RDONLY | os.O_DIRECTORY)
     try:
         os.fsync(handle)
@@ -36,14 +36,14 @@ def sync_folder(folder: Path) -> None:
 
 
 def sync_file(path: Path) -> None:
-    """Makes sure that a file's content survives a power cut."""
+    """Makes sure that the file's content survives a power cut."""
     with path.open("rb") as source:
         os.fsync(source.fileno())
 
 
 @contextlib.contextmanager
 def atomic_folder(target: Path) -> Iterator[Path]:
-    """The same for a folder, which is made here and filled by the caller."""
+    """The same for a folder: it is made here, and the caller fills it."""
     target.parent.mkdir(parents=True, exist_ok=True)
     unfinished = target.with_name(f"{UNFINISHED}{secrets.token_hex(6)}-{target.name}")
     try:
@@ -61,7 +61,8 @@ def atomic_folder(target: Path) -> Iterator[Path]:
 
 @contextlib.contextmanager
 def atomic_file(target: Path) -> Iterator[Path]:
-    """A path of its own to write to; what is there at the end becomes `target`, synced and in one step.
+    """A temporary path to write to. At the end it becomes `target`, synced and in one step. A failure leaves nothing
+    behind. Raises DiskFull.
 
     Nothing stays of what fails. Raises DiskFull.
     """

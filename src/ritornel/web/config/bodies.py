@@ -1,5 +1,6 @@
-"""How much a request may bring along, by the kind of its address: judged by what it announces, and again while it is
-read, before Django sees any of it.
+"""The largest body of a request, by the kind of its address. It is checked against the announced length, and again
+while the body is read, before Django sees any of it. The limit is 1 MB; addresses for uploads allow more, and only for
+people who are signed in.
 
 Everything may bring 1 MB. More may come to addresses that take files in, and only from somebody who is signed in.
 """
@@ -31,7 +32,7 @@ Application = Callable[[Scope, Receive, Send], Awaitable[None]]
 
 
 def upload_limits() -> dict[str, int]:
-    """How much may come to each address, by its name, that takes more than usual."""
+    """The limit of each address, by name, that allows more than usual."""
     file_bytes = settings.MEDIA_LIMITS.file_bytes + AROUND_BYTES
     large = dict.fromkeys(("shelf", "media-again", "from-pdf", "from-presentation"), file_bytes)
     text = dict.fromkeys(
@@ -46,7 +47,7 @@ def upload_limits() -> dict[str, int]:
 
 
 def _is_signed_in(cookies: str) -> bool:
-    """Whether the cookies are those of somebody who is signed in; asked in a thread that closes its connection."""
+    """Whether the cookies belong to somebody who is signed in; called in a thread that closes its connection."""
     named = dict(part.strip().partition("=")[::2] for part in cookies.split(";"))
     key = named.get(settings.SESSION_COOKIE_NAME, "")
     if not key:
@@ -59,11 +60,11 @@ def _is_signed_in(cookies: str) -> bool:
 
 
 class TooLarge(Exception):
-    """More came than may come."""
+    """The body is larger than allowed."""
 
 
 class BodyLimit:
-    """An ASGI application in front of another, that lets no more through than the address takes."""
+    """An ASGI application in front of another one. It lets no more through than the address allows."""
 
     def __init__(self, application: Application) -> None:
         self._application = application
@@ -117,7 +118,7 @@ class BodyLimit:
             await _tell(send, FULL, FULL_WORDS, headers, full=True)
 
     async def _limit(self, scope: Scope, headers: dict[bytes, str]) -> int:
-        """How much may come to the address from whoever asks."""
+        """The limit of the address for the person who asks."""
         try:
             name = resolve(scope["path"]).url_name
         except Resolver404:

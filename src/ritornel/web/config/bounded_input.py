@@ -1,5 +1,6 @@
-"""Whatever arrives is bounded before it is converted: numbers in addresses, queries and headers, and JSON with all that
-is in it.
+"""Input is checked before it is converted: numbers in addresses, queries and headers, and JSON with everything in it. A
+number with a million digits, `1e99999999`, half of a character or a list nested a hundred thousand deep is refused here
+with a sentence, before it reaches code that could become slow or fail.
 
 A number with a million digits, `1e99999999`, half of a character or a list nested a hundred thousand deep is refused
 here, in a sentence, and reaches nothing that could be slow or fall over.
@@ -24,7 +25,7 @@ _RATE = re.compile(r"[0-9]{1,6}(?:\.[0-9]{1,6}|/[0-9]{1,6})?", re.ASCII)
 
 
 def json_object(data: bytes | str, what: str = "The request") -> dict[str, Any]:
-    """The JSON object in `data`. Raises BadValue for anything else, and for what no value of ours can hold."""
+    """The JSON object in `data`. Raises BadValue for anything else, and for values outside all limits."""
     try:
         value = msgspec.json.decode(data)
     except (msgspec.DecodeError, UnicodeError, RecursionError) as error:
@@ -36,9 +37,7 @@ def json_object(data: bytes | str, what: str = "The request") -> dict[str, Any]:
 
 
 def check_value(value: Any, path: str = "", depth: int = 0) -> None:
-    """Refuses numbers beyond all measure, text that is no text, and too many levels. Raises BadValue naming the
-    path.
-    """
+    """Refuses enormous numbers, invalid text and too many levels. Raises BadValue naming the path."""
     if depth > DEEPEST:
         raise BadValue(f"The request is nested more than {DEEPEST} levels deep.", path)
     if isinstance(value, dict):
@@ -64,7 +63,7 @@ def check_value(value: Any, path: str = "", depth: int = 0) -> None:
 
 
 def whole_number(text: str, least: int = 0, most: int = LARGEST) -> int | None:
-    """The whole number in a query or header; None where it is none, or outside these bounds."""
+    """The whole number in a query or header; None where it is no number or outside these bounds."""
     if not _WHOLE.fullmatch(text):
         return None
     value = int(text)
@@ -86,7 +85,7 @@ def rate_of(value: Any) -> Fraction:
 
 
 class _Converter:
-    """A part of an address: matched as a whole, so that nothing else ever reaches a view."""
+    """A part of an address: matched as a whole, so that no other text reaches a view."""
 
     regex = ""
 
@@ -123,6 +122,6 @@ class _Number(_Converter):
 
 
 def register_converters() -> None:
-    """Makes the converters known to addresses: id, code, signed, name, number."""
+    """Registers the converters for addresses: id, code, signed, name, number."""
     for name, converter in (("id", _Id), ("code", _Code), ("signed", _Signed), ("name", _Name), ("number", _Number)):
         register_converter(converter, name)

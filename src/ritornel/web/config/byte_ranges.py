@@ -1,4 +1,4 @@
-"""Files with byte ranges, which seeking in sound and video needs (RFC 9110, section 14)."""
+"""Files with byte ranges, which players need to seek in sound and video (RFC 9110, section 14)."""
 
 import re
 from collections.abc import AsyncIterator
@@ -31,7 +31,9 @@ async def _chunks(path: Path, size: int) -> AsyncIterator[bytes]:
 def file_reply(
     request: HttpRequest, path: Path, content_type: str, cache: str = "private, max-age=31536000, immutable"
 ) -> HttpResponseBase:
-    """The file, or the range of it that was asked for; 416 for a range outside it, 400 for one that no file can have.
+    """The file, or the requested range of it; 416 for a range outside it, 400 for an impossible one. A list of ranges
+    or an unknown unit is answered with the whole file, as the standard allows. Raises Http404 where the file is
+    missing.
 
     A unit or a list of ranges that is not answered in part is answered with the whole file, as the standard allows.
     Raises Http404 where the file is missing.

@@ -1,4 +1,7 @@
-"""A little room that is kept free on the disk, so that databases can be opened when everything else is full.
+"""A reserve of free room on the disk, so that databases can be opened when everything else is full. SQLite's
+write-ahead log needs a small file beside the database to open it at all, also for reading; that file is removed when
+the last connection closes. So the server and the worker keep one connection open as long as they run, and each process
+that starts on a full disk releases the reserve first.
 
 SQLite's write-ahead log needs a small file beside the database to open it at all, also for reading; that file goes when
 the last connection closes. So the server and the worker hold one connection open as long as they run, and each process
@@ -16,7 +19,9 @@ RESERVE_BYTES = 4_000_000
 
 
 def mind_reserve(folder: Path) -> None:
-    """Gives up the reserve where less room than it takes is left; makes it where there is none and room is plenty."""
+    """Releases the reserve where less room than its size is left; makes it where it is missing and there is plenty of
+    room.
+    """
     path = folder / RESERVE
     with contextlib.suppress(OSError):
         free = shutil.disk_usage(folder).free
@@ -28,7 +33,8 @@ def mind_reserve(folder: Path) -> None:
 
 
 def keep_open(database: Path) -> sqlite3.Connection:
-    """A connection that keeps the database open as long as it is held; the file is made where there is none.
+    """A connection that keeps the database open while it exists; a missing file is made. Raises
+    sqlite3.OperationalError.
 
     Raises sqlite3.OperationalError.
     """

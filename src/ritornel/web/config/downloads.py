@@ -1,6 +1,4 @@
-"""Files that are made to be saved: written to a disk and sent in pieces, so that a show of any size takes little
-memory.
-"""
+"""Generated downloads: written to disk and sent in pieces, so that a show of any size takes little memory."""
 
 import tempfile
 from collections.abc import AsyncIterator, Callable
@@ -21,7 +19,7 @@ async def _pieces(made: IO[bytes]) -> AsyncIterator[bytes]:
 
 
 def saved_reply(write: Callable[[IO[bytes]], object], name: str, content_type: str) -> HttpResponseBase:
-    """What `write` writes, to be saved under a name. Raises what `write` raises."""
+    """A download with what `write` writes, under a file name. Raises what `write` raises."""
     made = tempfile.TemporaryFile()  # noqa: SIM115 (closed when it is sent)
     try:
         write(made)

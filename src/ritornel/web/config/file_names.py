@@ -1,4 +1,4 @@
-"""Names of files that are saved, and addresses that are the file itself."""
+"""Names of saved files, and data addresses."""
 
 import base64
 import re
@@ -10,5 +10,5 @@ def file_title(title: str) -> str:
 
 
 def data_url(media_type: str, data: bytes) -> str:
-    """The bytes as an address of their own (RFC 2397)."""
+    """The bytes as a data address (RFC 2397)."""
     return f"data:{media_type};base64,{base64.b64encode(data).decode()}"

@@ -1,4 +1,5 @@
-"""A full disk is told in a sentence, wherever it shows: in the database, in a file, in a session.
+"""A full disk is reported with a sentence wherever it shows: in the database, in a file, in a session. People can still
+sign in and look at their shows.
 
 People can sign in and look at their shows meanwhile.
 """
@@ -23,7 +24,7 @@ STATUS = 507
 
 
 def is_full_disk(error: BaseException | None) -> bool:
-    """Whether an error, or one that it comes from, says that there is no room left on the disk."""
+    """Whether an error, or its cause, means that the disk is full."""
     while error is not None:
         if isinstance(error, DiskFull) or (isinstance(error, OSError) and error.errno in NO_ROOM):
             return True
@@ -36,7 +37,7 @@ def is_full_disk(error: BaseException | None) -> bool:
 
 
 def wants_json(request: HttpRequest) -> bool:
-    """Whether a page's script asks, which reads answers as JSON."""
+    """Whether a page's script sent the request and expects JSON."""
     asked = request.headers.get("Accept", "") + request.headers.get("Content-Type", "")
     return "application/json" in asked or bool(request.headers.get("X-CSRFToken")) or request.path.endswith(".json")
 
@@ -53,7 +54,7 @@ def full_disk_reply(request: HttpRequest, words: str = WORDS) -> HttpResponse:
 
 
 class FullDiskMiddleware:
-    """Answers for views that did not expect it."""
+    """Answers for views that do not handle a full disk themselves."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
         self.get_response = get_response
@@ -62,14 +63,14 @@ class FullDiskMiddleware:
         return self.get_response(request)
 
     def process_exception(self, request: HttpRequest, error: Exception) -> HttpResponse | None:
-        """The answer for what a view raised; None for anything else."""
+        """The answer to an exception of a view; None for any exception but a full disk."""
         if not is_full_disk(error):
             return None
         return full_disk_reply(request, str(error) if isinstance(error, DiskFull) else WORDS)
 
 
 def note_last_login(sender: type[User], user: User, **more: Any) -> None:
-    """Django's own note of when somebody signed in last; a full disk must not keep them out."""
+    """Django's record of the last sign-in. A full disk must not keep people out."""
     try:
         with transaction.atomic():
             update_last_login(sender, user, **more)
@@ -79,6 +80,6 @@ def note_last_login(sender: type[User], user: User, **more: Any) -> None:
 
 
 def keep_sign_in_working() -> None:
-    """Puts the forgiving note in the place of Django's; called when the apps are ready."""
+    """Replaces Django's handler by the tolerant one; called when the apps are ready."""
     user_logged_in.disconnect(dispatch_uid="update_last_login")
     user_logged_in.connect(note_last_login, dispatch_uid="update_last_login")

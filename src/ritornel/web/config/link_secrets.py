@@ -1,4 +1,6 @@
-"""Secrets of links: an address has the code, a row has only its hash.
+"""Secrets of links: an address contains the code, a row only its hash. A code is derived from the server's secret key
+and the row's random nonce (HMAC with SHA-256, RFC 2104), so that its owner can see the link again. A reader of the
+database without the key can neither compute a code nor find the code of a hash.
 
 A code is derived from the server's secret key and a row's random nonce (HMAC with SHA-256, RFC 2104), so that its owner
 can be shown the link again. Somebody who reads the database alone, without the key, can neither compute a code nor find
@@ -42,5 +44,5 @@ def typed_code_of(purpose: str, nonce: str) -> str:
 
 
 def hash_code(code: str) -> str:
-    """What a row keeps of a code, and what it is looked up by."""
+    """The hash of a code: rows keep it, and codes are looked up by it."""
     return _keyed("hash of a code", code).hex()

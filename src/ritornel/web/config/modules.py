@@ -1,4 +1,6 @@
-"""JavaScript modules in templates:
+"""JavaScript modules in templates: `{% module "ritornel/pages/compose.js" %}` runs one, and tells the browser at once
+about all modules that it will import. Without this a browser learns of each module only when it has read the one that
+imports it: half a second for sixty small files in five levels.
 
 `{% module "ritornel/pages/compose.js" %}` runs one, and tells the browser at once of all that it will import.
 
@@ -23,7 +25,8 @@ _IMPORT = re.compile(r'^(?:import|export)\b[^"]*"(\.{1,2}/[^"]+)";', re.MULTILIN
 
 
 def imports_of(name: str) -> list[str]:
-    """The names of the modules that a module imports as it begins.
+    """The names of the modules that a module imports statically. Raises FileNotFoundError for a module that does not
+    ship.
 
     Raises FileNotFoundError for a module that does not ship.
     """
@@ -36,7 +39,7 @@ def imports_of(name: str) -> list[str]:
 
 @lru_cache
 def modules_of(name: str) -> tuple[str, ...]:
-    """The module and all that it and they import, the nearest first."""
+    """The module and everything that it imports, directly or not, the nearest first."""
     found = {name: None}
     queue = [name]
     while queue:

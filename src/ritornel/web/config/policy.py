@@ -1,4 +1,4 @@
-"""The Content-Security-Policy of every answer: only our own scripts, styles and media, nothing inline."""
+"""The Content-Security-Policy of every answer: only Ritornel's own scripts, styles and media, and nothing inline."""
 
 from collections.abc import Callable
 
@@ -26,7 +26,7 @@ FILE = "default-src 'none'; sandbox"
 
 
 class ContentPolicyMiddleware:
-    """Sets the policy where a view has not set a stricter one."""
+    """Sets the policy on answers without a stricter one."""
 
     def __init__(self, get_response: Callable[[HttpRequest], HttpResponseBase]) -> None:
         self.get_response = get_response
@@ -39,7 +39,7 @@ class ContentPolicyMiddleware:
 
 
 def as_file(response: HttpResponse) -> HttpResponse:
-    """The response under the policy for files."""
+    """The answer with the policy for files."""
     response.headers["Content-Security-Policy"] = FILE
     response.headers["X-Content-Type-Options"] = "nosniff"
     return response

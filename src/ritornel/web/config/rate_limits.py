@@ -1,4 +1,7 @@
-"""How often somebody may do what could be abused: signing in, asking for links, having mail sent.
+"""How often people may do things that can be abused: signing in, asking for links, sending mail. The `limits` package
+counts, in memory by default, or in a store that several servers share (`RITORNEL_BRAKES`). Where possible a limit is
+for a name and an address together, or for a mailbox, not for a network address alone: one person must not lock out a
+whole office behind one address.
 
 The counting is the `limits` package's, in memory by default, or in a store that several servers share
 (`RITORNEL_BRAKES`). A brake is for a pair or a mailbox rather than for an address of the network alone: a whole office
@@ -19,7 +22,7 @@ from ritornel.core.wording import count_text
 
 
 class TooOften(RitornelError):
-    """Something was done too often; `wait_s` is how long to wait."""
+    """Something was done too often; `wait_s` is the time to wait."""
 
     def __init__(self, message: str, wait_s: int) -> None:
         super().__init__(message)
@@ -27,7 +30,7 @@ class TooOften(RitornelError):
 
 
 class Brake(msgspec.Struct, frozen=True):
-    """What is counted, and how often it may happen: `rates` in the notation of the limits package,
+    """What is counted, and how often it is allowed: `rates` in the notation of the limits package,
     "5/minute;30/hour".
     """
 
@@ -38,24 +41,24 @@ class Brake(msgspec.Struct, frozen=True):
         return parse_many(self.rates)
 
     def wait_s(self, *who: object, times: int = 1) -> int:
-        """How many seconds somebody has to wait before it may happen so many times; 0 when it may now."""
+        """The seconds to wait before it is allowed so many times; 0 when it is allowed now."""
         keys = (self.name, *map(str, who))
         late = [item for item in self._items() if not limiter().test(item, *keys, cost=times)]
         resets = [limiter().get_window_stats(item, *keys).reset_time - time.time() for item in late]
         return max((int(seconds) + 1 for seconds in resets), default=0)
 
     def count(self, *who: object, times: int = 1) -> None:
-        """Counts that it happened."""
+        """Counts one use."""
         for item in self._items():
             limiter().hit(item, self.name, *map(str, who), cost=times)
 
     def release(self, *who: object) -> None:
-        """Forgets what was counted."""
+        """Resets the count."""
         for item in self._items():
             limiter().clear(item, self.name, *map(str, who))
 
     def apply(self, *who: object, words: str, times: int = 1) -> None:
-        """Counts it. Raises TooOften where that is over the limit: `words` say what was not done."""
+        """Counts one use. Raises TooOften above the limit: `words` say what was not done."""
         wait = self.wait_s(*who, times=times)
         if wait:
             raise TooOften(f"{words} Try again in {wait_text(wait)}.", wait)
@@ -64,10 +67,10 @@ class Brake(msgspec.Struct, frozen=True):
 
 @cache
 def limiter() -> MovingWindowRateLimiter:
-    """What counts, for the whole process."""
+    """The limiter of this process."""
     return MovingWindowRateLimiter(storage_from_string(settings.BRAKES_STORE))
 
 
 def wait_text(seconds: int) -> str:
-    """A time to wait, rounded up: 45 s, 3 minutes."""
+    """A time to wait in words, rounded up: 45 s, 3 minutes."""
     return f"{seconds} s" if seconds < 100 else count_text(-(-seconds // 60), "minute")

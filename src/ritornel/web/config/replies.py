@@ -19,15 +19,15 @@ View = Callable[..., HttpResponseBase]
 
 
 class Conflict(RitornelError):
-    """What was asked does not fit what is there now: somebody else was quicker."""
+    """The request does not fit the present state: somebody else was faster."""
 
     def more(self) -> dict[str, Any]:
-        """What the page is told beside the message."""
+        """Further fields of the answer, beside the message."""
         return {"stale": True}
 
 
 class AlreadyDone(RitornelError):
-    """What was asked was done before, by the same request sent twice; `revision` is what it came to."""
+    """The same request was sent twice, and was already done; `revision` is its result."""
 
     def __init__(self, message: str, revision: int) -> None:
         super().__init__(message)
@@ -35,12 +35,13 @@ class AlreadyDone(RitornelError):
 
 
 def json_reply(value: Any, status: int = 200) -> HttpResponse:
-    """The value as JSON; structs are allowed anywhere in it."""
+    """The value as JSON; it may contain structs anywhere."""
     return HttpResponse(msgspec.json.encode(value), status=status, content_type="application/json")
 
 
 def telling_errors(view: View) -> View:
-    """Turns errors meant for the presenter into {"error": sentence, "field": path}.
+    """Turns errors for the presenter into {"error": sentence, "field": path}. The status is 200 for a request that was
+    already done, 409 for a conflict, 429 for one that came too often, else 400.
 
     The answer is 200 for what was done already, 409 for a conflict, 429 for what is done too often, else 400.
     """
@@ -69,7 +70,7 @@ def telling_errors(view: View) -> View:
 
 
 def edit_id_of(request: HttpRequest) -> str:
-    """The id that the page gave to the edit it sends, by which it is made once however often it is sent; empty where it
+    """The page's id for the edit it sends; an edit with an id is made once, however often it is sent. Empty where it
     has none.
     """
     found = request.headers.get("X-Edit-Id", "")
@@ -77,7 +78,8 @@ def edit_id_of(request: HttpRequest) -> str:
 
 
 def body_of(request: HttpRequest, optional: bool = False) -> dict[str, Any]:
-    """The request's JSON object; where it is `optional`, an empty one for a request without a body.
+    """The JSON object of the request; with `optional`, an empty one for a request without a body. Raises BadValue for
+    anything else.
 
     Raises BadValue for anything else.
     """

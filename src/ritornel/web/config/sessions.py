@@ -1,4 +1,4 @@
-"""Sessions that let people sign in also while the disk is full."""
+"""Sessions that let people sign in while the disk is full."""
 
 from typing import Any
 
@@ -12,7 +12,8 @@ from ritornel.web.config.full_disk import is_full_disk
 
 
 class SessionStore(DatabaseSessions):
-    """Sessions in the database.
+    """Sessions in the database. While the database cannot be written, a session lives signed in the browser's cookie
+    for a few hours.
 
     While that cannot be written, a session lives signed in the browser's cookie instead, for a few hours.
     """
@@ -21,7 +22,7 @@ class SessionStore(DatabaseSessions):
     LASTS_S = 8 * 3600
 
     def load(self) -> dict[str, Any]:
-        """The session's data; nothing for a cookie that is forged or too old."""
+        """The session's data; nothing for a forged or expired cookie."""
         key = self.session_key or ""
         if not key.startswith(self.MARK):
             return super().load()
@@ -35,11 +36,11 @@ class SessionStore(DatabaseSessions):
         return found
 
     def exists(self, session_key: str) -> bool:
-        """Whether there is such a session."""
+        """Whether this session exists."""
         return False if session_key.startswith(self.MARK) else super().exists(session_key)
 
     def save(self, must_create: bool = False) -> None:
-        """Keeps the session where there is room for it."""
+        """Saves the session where there is room for it."""
         if (self.session_key or "").startswith(self.MARK):
             must_create, self._session_key = True, self._get_new_session_key()  # type: ignore[attr-defined]
         try:
@@ -51,7 +52,7 @@ class SessionStore(DatabaseSessions):
             self._session_key = self.MARK + signing.dumps(data, salt="ritornel session", serializer=JSONSerializer)
 
     def delete(self, session_key: str | None = None) -> None:
-        """Forgets a session."""
+        """Deletes a session."""
         key = session_key or self.session_key or ""
         if key.startswith(self.MARK):
             return

@@ -1,4 +1,4 @@
-"""Settings, each with an environment variable where a place may want another value."""
+"""Settings, each with an environment variable where an installation may need another value."""
 
 import contextlib
 import os
@@ -24,7 +24,7 @@ os.environ["TMPDIR"] = tempfile.tempdir = str(TEMPORARY)
 
 
 def _close_to_others() -> None:
-    """Also what was made by an earlier version, or by hand."""
+    """Restricts access also to folders made by an earlier version, or by hand."""
     for path, mode in ((VAR, 0o700), *((path, 0o600) for path in VAR.glob("*.sqlite3*"))):
         with contextlib.suppress(PermissionError, FileNotFoundError):
             if path.stat().st_mode & 0o777 != mode:
@@ -36,7 +36,7 @@ mind_reserve(VAR)
 
 
 def open_files_limit() -> int:
-    """How many files and connections this process may have open, raised to what the system allows."""
+    """How many files and connections this process may open, raised to the system's limit."""
     soft, hard = resource.getrlimit(resource.RLIMIT_NOFILE)
     wanted = min(hard, 65_536) if hard != resource.RLIM_INFINITY else 65_536
     if soft < wanted:
@@ -45,7 +45,7 @@ def open_files_limit() -> int:
 
 
 def _secret_key() -> str:
-    """Made at the first start and kept in var/, so that no secret is ever in the repository."""
+    """The secret key, made at the first start and kept in var/, so that no secret is ever in the repository."""
     path = VAR / "secret_key"
     try:
         with os.fdopen(os.open(path, os.O_WRONLY | os.O_CREAT | os.O_EXCL, 0o600), "w") as out:

@@ -1,4 +1,5 @@
-"""Scripts as browsers get them: without comments and indentation, which only developers read.
+"""Scripts as they are sent to browsers: without comments and indentation, which only developers read. So a comment or a
+type costs no bytes: half of some modules is JSDoc. In Django's debug mode scripts are sent as written.
 
 What a comment or a type costs is then nothing: half of some modules is JSDoc. Where Django debugs, scripts stay as they
 are written.
@@ -19,7 +20,7 @@ _BETWEEN_LINES = re.compile(rb"[ \t]*\n\s*")
 
 
 def _nodes(node: Node, *kinds: str) -> Iterator[Node]:
-    """The outermost nodes of some kinds, in the order of the source."""
+    """The outermost nodes of some kinds, in source order."""
     for child in node.children:
         if child.type in kinds:
             yield child
@@ -47,7 +48,7 @@ def _shortened(source: bytes) -> bytes:
 
 
 def shipped_script(source: bytes) -> bytes:
-    """The script with the same words in the same order, in fewer bytes. A comment that begins with `/*!` stays, as
-    licences want; one that cannot be parsed stays as it is.
+    """The script with the same tokens in the same order, in fewer bytes. A comment that begins with `/*!` stays, as
+    licences require; a script that cannot be parsed stays as it is.
     """
     return source if settings.DEBUG else _shortened(source)

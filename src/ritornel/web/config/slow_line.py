@@ -1,5 +1,5 @@
-"""A stand-in for a slow line: what a page asks for that was opened with `?line=slow-NAME` comes as over 1.6 Mbit/s with
-150 ms of delay, all of it together.
+"""A simulated slow line: everything that a page opened with `?line=slow-NAME` loads arrives as over 1.6 Mbit/s with 150
+ms of delay, in total. Makers look at a release through it before strangers do.
 
 A release is looked at through it before strangers do.
 """
@@ -24,7 +24,7 @@ Application = Callable[
 
 
 def line_of(scope: dict[str, Any]) -> bytes | None:
-    """The name of the slow line that a request comes over: its own, or that of the page it comes from."""
+    """The name of the slow line of a request: its own, or that of the page it comes from."""
     if scope["type"] != "http":
         return None
     own = _NAME.search(b"?" + scope.get("query_string", b""))
@@ -36,14 +36,14 @@ def line_of(scope: dict[str, Any]) -> bytes | None:
 
 
 class SlowLine:
-    """An ASGI application behind lines that are slow for those who ask for it."""
+    """An ASGI application that slows down the answers for such pages."""
 
     def __init__(self, application: Application) -> None:
         self._application = application
         self._free_at: dict[bytes, float] = {}
 
     def _until_sent(self, line: bytes, size: int) -> float:
-        """How many seconds it takes until so many bytes have gone over the line, behind what is on it already."""
+        """The seconds until so many bytes have passed the line, after those already on it."""
         now = time.monotonic()
         if len(self._free_at) >= MOST_LINES:
             self._free_at = {name: at for name, at in self._free_at.items() if at > now - FORGOTTEN_S}

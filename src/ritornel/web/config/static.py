@@ -1,4 +1,4 @@
-"""Static files through WhiteNoise, read whole: our files are small, and under ASGI a file iterator would be read
+"""Static files through WhiteNoise, sent as a whole: the files are small, and under ASGI a file iterator would be read
 through a thread.
 """
 
@@ -50,12 +50,14 @@ KEPT = f"public, max-age={365 * 86_400}, immutable"
 
 @lru_cache(maxsize=512)
 def packed(body: bytes) -> bytes:
-    """The bytes by gzip, the same for the same."""
+    """The bytes by gzip; equal bytes give equal results."""
     return gzip.compress(body, 6, mtime=0)
 
 
 class StaticFirst:
-    """An ASGI application that answers for static files itself and hands everything else on.
+    """An ASGI application that serves static files itself and passes everything else on. Through Django each of a
+    page's sixty modules would wait for a thread, fifteen times as long as reading the file. A page that was opened
+    before the program was renewed asks with an old stamp: it gets the present file, without a long lifetime.
 
     Through Django each of a page's sixty modules would wait for a thread: fifteen times as long as reading the file
     takes. A page that was opened before the program was renewed asks with an old stamp: it is given the file as it is

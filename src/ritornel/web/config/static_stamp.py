@@ -1,4 +1,5 @@
-"""A stamp of all static files together.
+"""A stamp of all static files together. It is part of their addresses, so that browsers can keep each file for a year
+and still get every change. The modules import each other by relative names, which keep the stamp.
 
 It stands in their addresses, so that browsers keep each for a year and still get every change. The modules import each
 other by relative names, which keep the stamp by themselves.
@@ -12,7 +13,7 @@ LETTERS = 12
 
 
 def stamp_of(folders: Iterable[Path]) -> str:
-    """Twelve hexadecimal letters of the SHA-256 over the names and contents of all files in the folders."""
+    """Twelve hexadecimal digits of the SHA-256 over the names and contents of all files in the folders."""
     total = hashlib.sha256()
     for folder in folders:
         for path in sorted(folder.rglob("*")):

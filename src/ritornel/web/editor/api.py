@@ -1,4 +1,4 @@
-"""What the pages ask for while a show is being composed."""
+"""The requests of the pages while a show is composed."""
 
 from typing import Annotated, Any
 
@@ -55,9 +55,9 @@ def score(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def changes(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What others changed since the revision `?since=`, and which of the person's values they took the place of; the
-    slide `?viewing=` comes along where the stage shows it otherwise now. Where the log does not reach back that far,
-    the whole score comes, which says so.
+    """The changes of others since the revision `?since=`, and which of the person's values they replaced; also the
+    slide `?viewing=` where the stage shows it differently now. Where the log does not reach back that far, the answer
+    is the whole score, and says so.
     """
     row = show_for(show_id, request)
     since = whole_number(request.GET.get("since", ""), most=10**9)
@@ -85,13 +85,13 @@ def slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def slide_ties(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
-    """What is carried into a slide."""
+    """The objects that a carry brings into a slide."""
     show = value_of(show_for(show_id, request))
     return json_reply({"ties": ties(show, slide_of(show, slide_id))})
 
 
 def edited_reply(row: Show, edited: Edited, viewing: str | None) -> HttpResponse:
-    """What changed by an edit, and the slide on the stage as it is now."""
+    """The changes of an edit, and the slide on the stage as it is now."""
     body: dict[str, Any] = {
         "revision": edited.revision,
         "since": edited.since,
@@ -111,7 +111,8 @@ def edited_reply(row: Show, edited: Edited, viewing: str | None) -> HttpResponse
 @require_POST
 @telling_errors
 def edit(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes an edit: {"revision": n, "edit": {...}, "viewing": slide id}. Answers what changed since that revision.
+    """Makes an edit: {"revision": n, "edit": {...}, "viewing": slide id}. Answers with the changes since that revision.
+    `bring_back` are ids of things that others removed in the meantime and that come back with it.
 
     `bring_back` are ids of things that others removed meanwhile and that come back with it.
     """
@@ -131,8 +132,8 @@ def edit(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def would(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What an edit would change, while it is still under somebody's hand: {"edit": {...}, "viewing": slide id}. Nothing
-    is kept.
+    """The changes that an edit would make, while somebody still drags: {"edit": {...}, "viewing": slide id}. Nothing is
+    saved.
     """
     body = body_of(request)
     before = value_of(show_for(show_id, request))
@@ -145,7 +146,7 @@ def would(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def voice_pairs(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Which of numbered files would be the voice of which slide: {"names": [...]}. Nothing is changed."""
+    """Which of the numbered files would become the voice of which slide: {"names": [...]}. Nothing is changed."""
     names = from_builtins(
         body_of(request).get("names", []), tuple[Annotated[str, msgspec.Meta(max_length=300)], ...], "The files"
     )
@@ -192,7 +193,7 @@ def _step(request: HttpRequest, show_id: str, back: bool) -> HttpResponse:
 @require_POST
 @telling_errors
 def undo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Takes the last edit back."""
+    """Undoes the last edit."""
     return _step(request, show_id, back=True)
 
 
@@ -200,7 +201,7 @@ def undo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def redo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Does the last undone edit again."""
+    """Makes the last undone edit again."""
     return _step(request, show_id, back=False)
 
 
@@ -208,7 +209,7 @@ def redo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def differences(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What differs on one slide from the others: the notes in the overview's margin."""
+    """Slides that differ from the others: the notes in the overview's margin."""
     return json_reply({"notes": differences_of(value_of(show_for(show_id, request)))})
 
 
@@ -223,7 +224,8 @@ def _picture(show: ShowValue, slide: Slide, width_px: int, number: int) -> bytes
 @login_required
 @require_GET
 def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> HttpResponse:
-    """The slide as it is when its last beat has ended; `?size=large` for lists.
+    """The slide at the end of its last beat; `?size=large` for lists. The stamp only makes the address change with the
+    slide.
 
     The stamp only makes the address change with the slide.
     """
@@ -245,7 +247,7 @@ def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> Http
 @require_GET
 @telling_errors
 def theme_preview(request: HttpRequest, show_id: str, slide_id: str, theme: str) -> HttpResponse:
-    """The slide as it would be in a theme that ships."""
+    """The slide in a theme that ships."""
     show = value_of(show_for(show_id, request))
     found = show.slide(slide_id)
     if found is None or theme not in THEMES:
@@ -258,7 +260,7 @@ def theme_preview(request: HttpRequest, show_id: str, slide_id: str, theme: str)
 @login_required
 @require_GET
 def themes(request: HttpRequest) -> HttpResponse:
-    """The themes of the person's shows, to bring one over."""
+    """The themes of the person's shows, to copy one."""
     rows = Show.objects.filter(owner=person_of(request)).values("id", "title", "theme")
     shows = [{**row, "theme": from_builtins(row["theme"], Theme, "The theme")} for row in rows]
     # A theme with a picture needs that picture's show; it stays there.

@@ -1,4 +1,4 @@
-"""What changed between two revisions of a show, and whose stage shows it otherwise."""
+"""The changes between two revisions of a show, and the slides whose stage looks different."""
 
 from collections import OrderedDict
 from datetime import datetime
@@ -19,14 +19,14 @@ MOST_SCORES = 256
 
 
 class StepScores:
-    """What the last steps changed on the score, computed once for whoever made one and for all who hear of it."""
+    """The changes of the last steps on the score, computed once for the person who made the step and for all others."""
 
     def __init__(self) -> None:
         self._scores: OrderedDict[Step, dict[str, Any]] = OrderedDict()
         self._lock = Lock()
 
     def of_step(self, row: Show, revisions: tuple[int, int], before: ShowValue, after: ShowValue) -> dict[str, Any]:
-        """What differs between the two states that a show had at two revisions. Nobody may change it."""
+        """The difference between the states of a show at two revisions. Nobody may change the value."""
         key = (row.pk, row.created_at, *revisions)
         with self._lock:
             found = self._scores.get(key)
@@ -41,7 +41,7 @@ class StepScores:
 
 @cache
 def step_scores() -> StepScores:
-    """The scores of this process."""
+    """The one instance of this process."""
     return StepScores()
 
 
@@ -50,7 +50,7 @@ BESIDE = 2
 
 
 class Changes(msgspec.Struct, frozen=True):
-    """What differs between a show as it was, which is None where the log does not reach back, and as it is at a
+    """The difference between an earlier state of a show (None where the log does not reach back) and its state at a
     revision; the same for everybody who asks.
     """
 
@@ -63,8 +63,8 @@ class Changes(msgspec.Struct, frozen=True):
 
 
 def changes_since(row: Show, since: int) -> Changes:
-    """What differs between a revision and the one of the row. Where the show has moved on from that, up to the one it
-    is at.
+    """The changes from a revision to the row's. Where the show has moved on, up to its newest revision. Raises
+    Show.DoesNotExist.
 
     Raises Show.DoesNotExist.
     """
@@ -88,13 +88,13 @@ def _of_all(show: ShowValue) -> tuple[Any, ...]:
 
 
 def _near(show: ShowValue, numbers: dict[str, int], at: int) -> tuple[Any, ...]:
-    """What the stage shows of the slide at a place, besides what it shows of all: it, its number, those beside it."""
+    """What the stage shows of the slide at a place besides that: the slide, its number, its neighbours."""
     slides = show.slides[max(at - BESIDE, 0) : at + BESIDE + 1]
     return (numbers[show.slides[at].id], *map(id, slides))
 
 
 def stages_differing(before: ShowValue, after: ShowValue) -> list[str]:
-    """The slides of the later state of which the stage may show anything else than of the earlier one."""
+    """The slides of the later state whose stage may look different from the earlier state."""
     if _of_all(before) != _of_all(after):
         return [slide.id for slide in after.slides]
     nears = []

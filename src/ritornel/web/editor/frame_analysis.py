@@ -1,5 +1,5 @@
-"""What rendered frames show of each slide: looked at by the worker, once for each look a slide has, so that an edit has
-one slide looked at again.
+"""What rendered frames show of each slide. The worker analyses each version of a slide once, so that an edit costs the
+analysis of one slide.
 """
 
 import contextlib
@@ -29,8 +29,8 @@ LONG = Bounds(wall_s=300, cpu_s=300)
 
 
 def _stamp(show: Show, slide: Slide, before: Slide | None, media: bytes) -> str:
-    """What the look of a slide depends on, in a few characters: itself, the slide it comes from, the theme, the frame,
-    the files of its media.
+    """A stamp of everything that the analysis of a slide depends on: the slide, the one before it, the theme, the
+    frame, the files of its media.
     """
     parts = (slide, before, show.theme, show.furniture, show.frame, show.default_hold_ms, show.holds_by_cue)
     return hashlib.sha256(to_json(parts) + media).hexdigest()
@@ -48,7 +48,7 @@ def _path(stamp: str) -> Path:
 
 
 def seen_of(show: Show) -> tuple[dict[str, FrameAnalysis], int]:
-    """What is known of each slide, and how many are still to be looked at."""
+    """The known analysis of each slide, and how many are still missing."""
     known: dict[str, FrameAnalysis] = {}
     left = 0
     for slide_id, stamp in _stamps(show).items():
@@ -66,7 +66,8 @@ def _groups(entries: list[tuple[str, str]]) -> Iterable[list[tuple[str, str]]]:
 
 
 def look(show: Show) -> None:
-    """Looks at all slides that have not been looked at as they are.
+    """Analyses all slides without an analysis. For a slide that cannot be drawn, or that crashes the process, it notes
+    that nothing is known.
 
     Of one that cannot be drawn, or that its process falls over, it is noted that nothing is known.
     """

@@ -1,4 +1,4 @@
-"""A show's history: what was done, by day and person; points that have names; and how the show was at any of them."""
+"""A show's history: its steps by day and person, its named points, and the show at any of them."""
 
 from itertools import groupby
 from typing import Any
@@ -25,7 +25,7 @@ AT_ONCE = 200
 
 
 def _lines(row: Show, before: int) -> list[dict[str, Any]]:
-    """The steps and the points below a revision, the latest first."""
+    """The steps and named points below a revision, the latest first."""
     steps = row.edits.filter(revision__lte=before).exclude(revision=0).order_by("-revision").select_related("person")
     ways = {"edit": "", "undo": "Undone: ", "redo": "Done again: ", "kept": ""}
     names: dict[int, list[str]] = {}
@@ -49,7 +49,7 @@ def _lines(row: Show, before: int) -> list[dict[str, Any]]:
 
 
 def _when(row: Show, revision: int) -> str:
-    """When the show became what it was at a revision."""
+    """When the show reached a revision."""
     step = row.edits.filter(revision__lte=revision).order_by("-revision").first()
     return date_format(timezone.localtime(step.at), "j F, H:i") if step else "the beginning"
 
@@ -58,7 +58,7 @@ def _when(row: Show, revision: int) -> str:
 @require_GET
 @telling_errors
 def history(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What was done, by day and person. `?before=` goes further back."""
+    """The steps by day and person. `?before=` goes further back."""
     row = show_for(show_id, request)
     asked = request.GET.get("before", "")
     before = whole_number(asked, most=10**9) if asked else row.revision
@@ -86,7 +86,7 @@ def history(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def name_point(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Gives the show as it is now a name, to come back to it."""
+    """Gives the present state of the show a name, so that people can return to it."""
     row = show_for(show_id, request)
     name = " ".join(request.POST.get("name", "").split())[:120]
     if name:
@@ -98,7 +98,7 @@ def name_point(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def point(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
-    """The show as it was at a point beside the show as it is, slide by slide."""
+    """The show at a point beside the present show, slide by slide."""
     row = show_for(show_id, request)
     now, then = now_and_then(row, revision)
     slides = []
@@ -125,7 +125,7 @@ def point(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
 @require_GET
 @telling_errors
 def point_picture(request: HttpRequest, show_id: str, revision: int, slide_id: str) -> HttpResponse:
-    """A slide as it was at a point."""
+    """A slide at a point."""
     _, then = now_and_then(show_for(show_id, request), revision)
     slide = then.slide(slide_id)
     if slide is None:
@@ -141,7 +141,7 @@ def point_picture(request: HttpRequest, show_id: str, revision: int, slide_id: s
 @require_GET
 @telling_errors
 def point_media(request: HttpRequest, show_id: str, revision: int, asset_id: str, rate_pct: int) -> HttpResponseBase:
-    """A medium that the show had at a point and has no more, so that the point can be played."""
+    """A medium that the show had at a point and no longer has, so that the point can be played."""
     _, then = now_and_then(show_for(show_id, request), revision)
     asset = then.asset(asset_id)
     if asset is None or not media_path(asset.sha256).is_file():
@@ -159,8 +159,8 @@ def point_media(request: HttpRequest, show_id: str, revision: int, asset_id: str
 @require_POST
 @telling_errors
 def return_to(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
-    """Makes the show what it was at a point, or one slide of it, `slide`, or an entry of its shelf, `asset`. It can be
-    undone as any edit.
+    """Returns the show to a point, or one slide of it, `slide`, or an entry of its shelf, `asset`. It can be undone
+    like any edit.
     """
     row = show_for(show_id, request)
     slide_id, asset_id = request.POST.get("slide", ""), request.POST.get("asset", "")

@@ -1,4 +1,4 @@
-"""How loud a show is as a whole: measured by the worker, once for each sound it has."""
+"""The loudness of a whole show: the worker measures each version of its sound once."""
 
 import hashlib
 import tempfile
@@ -24,9 +24,7 @@ LONG = Bounds(wall_s=1800, cpu_s=1800)
 
 
 def stamp_of(performance: Performance) -> str:
-    """What the sound of a show depends on, in a few characters: its sounds, when they are heard, and how long it
-    lasts.
-    """
+    """A stamp of everything that the sound of a show depends on: its sounds, their times, and its length."""
     sounds = sorted((asset.id, asset.sha256) for asset in performance.assets.values() if asset.heard)
     return hashlib.sha256(
         to_json((performance.music, performance.events, performance.schedule.length_ms, sounds))
@@ -34,7 +32,7 @@ def stamp_of(performance: Performance) -> str:
 
 
 def loudness_path(stamp: str) -> Path:
-    """Where the measure lies once it is taken."""
+    """The place of the measurement."""
     return derived_path("loudness", stamp, ".json")
 
 
@@ -61,8 +59,8 @@ def measured(performance: Performance) -> Loudness | None:
 @require_GET
 @telling_errors
 def loudness(request: HttpRequest, show_id: str) -> HttpResponse:
-    """{"ready": ..., "target_lufs": ..., and what was measured}. With `?ask=1` the worker is asked to where nobody
-    has.
+    """{"ready": ..., "target_lufs": ..., and the measurement}. With `?ask=1` the worker is asked to measure, unless it
+    does already.
     """
     from ritornel.web.editor.tasks import hearing
 

@@ -23,7 +23,7 @@ from ritornel.web.shows.services import history_labels, show_for, value_of
 @login_required
 @require_GET
 def compose(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The place where a show is made. `?slide=` opens a slide."""
+    """The page Compose. `?slide=` opens a slide."""
     row = show_for(show_id, request)
     show = value_of(row)
     wanted = show.slide(request.GET.get("slide", "")) or (show.slides[0] if show.slides else None)

@@ -1,4 +1,5 @@
-"""Who is at a show just now, on which slide and with what picked: so that two people at one show see each other.
+"""Who has a show open now, on which slide and with which selection, so that two people at one show see each other. All
+of it lives in the one server process. A window is present while its stream is open.
 
 All of it lives in the one server process. A window is there while its stream is open.
 """
@@ -24,7 +25,7 @@ Id = Annotated[str, msgspec.Meta(max_length=40)]
 
 
 class Here(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What a window tells of itself; `gone` when it is closed."""
+    """What a window says about itself; `gone` when it closes."""
 
     window: Annotated[str, msgspec.Meta(min_length=8, max_length=40)]
     slide_id: Id = ""
@@ -33,7 +34,7 @@ class Here(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Somebody(msgspec.Struct, frozen=True):
-    """Somebody at a show."""
+    """A person at a show."""
 
     window: str
     person: int
@@ -43,14 +44,14 @@ class Somebody(msgspec.Struct, frozen=True):
 
 
 class Presence:
-    """Who is at which show. May be used by any thread."""
+    """Who is at which show. Any thread may use it."""
 
     def __init__(self) -> None:
         self._lock = threading.Lock()
         self._shows: dict[str, dict[str, tuple[Somebody, Listener]]] = {}
 
     def open(self, show_id: str, somebody: Somebody, listener: Listener) -> None:
-        """Notes a window whose stream has opened. One that comes back stays where it was."""
+        """Notes a window whose stream has opened. A window that reconnects keeps its place."""
         with self._lock:
             windows = self._shows.setdefault(show_id, {})
             before = windows.get(somebody.window)
@@ -62,7 +63,7 @@ class Presence:
         touch_streams()
 
     def tell(self, show_id: str, somebody: Somebody) -> None:
-        """Notes where somebody is. Only the person whose stream is open can say so of a window."""
+        """Notes where a person is. Only the person whose stream is open can say so for a window."""
         with self._lock:
             windows = self._shows.get(show_id, {})
             before = windows.get(somebody.window)
@@ -72,7 +73,7 @@ class Presence:
         touch_streams()
 
     def close(self, show_id: str, window: str, listener: Listener | None = None) -> None:
-        """Forgets a window; with a listener, only where that is the stream it has open."""
+        """Removes a window; with a listener, only where that is its open stream."""
         with self._lock:
             windows = self._shows.get(show_id, {})
             found = windows.get(window)
@@ -84,13 +85,13 @@ class Presence:
         touch_streams()
 
     def at(self, show_id: str) -> tuple[Somebody, ...]:
-        """Who is there."""
+        """The people at a show."""
         with self._lock:
             return tuple(somebody for somebody, _ in self._shows.get(show_id, {}).values())
 
 
 def presence() -> Presence:
-    """The server's own."""
+    """The one instance of the server."""
     found: Presence = apps.get_app_config("shows").presence  # type: ignore[attr-defined]
     return found
 
@@ -104,7 +105,7 @@ def people_at(show_id: str) -> list[tuple[int, str]]:
 @require_POST
 @telling_errors
 def here(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Says where a window is."""
+    """Notes where a window is."""
     show_for(show_id, request, "edit")
     told = from_builtins(body_of(request), Here, "Where you are")
     person = person_of(request)

@@ -1,6 +1,4 @@
-"""Seeing before choosing: samples of all effects and transitions, and a build on the slide itself before it is
-given.
-"""
+"""Previews: samples of all effects and transitions, and a build on the slide before it is added."""
 
 from functools import cache
 
@@ -28,7 +26,7 @@ def _samples() -> bytes:
 @login_required
 @require_GET
 def samples(request: HttpRequest) -> HttpResponse:
-    """A small performance in which each effect and transition has a slide of its name."""
+    """A small performance with a slide for each effect and transition, named after it."""
     return HttpResponse(_samples(), content_type="application/json", headers={"Cache-Control": "private, max-age=3600"})
 
 
@@ -36,7 +34,7 @@ def samples(request: HttpRequest) -> HttpResponse:
 @require_POST
 @telling_errors
 def preview(request: HttpRequest, show_id: str) -> HttpResponse:
-    """A slide with these builds only, staged; nothing is kept: {"slide_id": ..., "builds": [...]}."""
+    """A slide with only these builds, staged; nothing is saved: {"slide_id": ..., "builds": [...]}."""
     body = body_of(request)
     show = value_of(show_for(show_id, request))
     found = slide_of(show, str(body.get("slide_id", "")))

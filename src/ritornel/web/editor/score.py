@@ -1,4 +1,4 @@
-"""The score as data: what the page draws and edits, a line a slide."""
+"""The score as data: what the page draws and edits, one line a slide."""
 
 import hashlib
 from typing import Any
@@ -30,12 +30,12 @@ from ritornel.web.library.services import shelf_line
 
 
 def style_stamp(show: Show) -> bytes:
-    """What all thumbnails of a show depend on."""
+    """A stamp of everything that all thumbnails of a show depend on."""
     return to_json((show.frame, show.theme, show.furniture))
 
 
 def thumb_address(show: Show, slide: Slide, style: bytes, number: int) -> str:
-    """Where the slide's small picture is; the address changes with what it shows, so browsers may keep it for ever."""
+    """The address of the slide's thumbnail; it changes with the picture, so browsers may keep it for ever."""
     number = number if show.furniture.numbers else 0
     seen = to_json(
         (
@@ -56,7 +56,7 @@ def thumb_address(show: Show, slide: Slide, style: bytes, number: int) -> str:
 
 
 def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, number: int) -> dict[str, Any]:
-    """What the score shows of one slide: its schedule, and its builds with the words to stand beside them."""
+    """The score's line of one slide: its schedule, and its builds with their words."""
     builds = []
     places = clusters(slide.order)
     for build, time, (_, cluster) in zip(slide.order, schedule.builds, places, strict=True):
@@ -119,7 +119,7 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
 
 
 def slide_detail(show: Show, slide: Slide) -> dict[str, Any]:
-    """All that the stage needs of the slide being composed."""
+    """Everything that the stage needs of the slide being composed."""
     schedule = compile_slide(slide, show.default_hold_ms, show.holds_by_cue, show.frame)
     staged = stage_slide(slide, schedule, scenery_of(show), show.numbers[slide.id])
     return {"slide": to_builtins(slide), "staged": staged_builtins(staged), **composing(show, slide, staged)}
@@ -148,7 +148,7 @@ def settings_line(show: Show) -> dict[str, Any]:
 
 
 def times_line(show: Show, schedule: ShowSchedule) -> dict[str, Any]:
-    """Where every slide stands, and the music."""
+    """The times of all slides, and the music."""
     voices = compile_voices(show, schedule)
     music, lost = compile_music(show, schedule, voices + compile_clips(show, schedule))
     starts = dict(zip((slide.slide_id for slide in schedule.slides), schedule.starts_ms, strict=True))
@@ -176,7 +176,7 @@ def _schedules(show: Show, schedule: ShowSchedule) -> dict[str, SlideSchedule]:
 
 
 def whole_score(show: Show) -> dict[str, Any]:
-    """Everything the score shows when it is opened."""
+    """The whole score, for when it is opened."""
     schedule = compile_show(show)
     schedules = _schedules(show, schedule)
     style, numbers = style_stamp(show), show.numbers
@@ -192,7 +192,7 @@ def whole_score(show: Show) -> dict[str, Any]:
 
 
 def changed_score(before: Show, after: Show) -> dict[str, Any]:
-    """What differs between two states of a show, as the page needs it."""
+    """The difference between two states of a show, in the form the page needs."""
     known = {id(slide) for slide in before.slides}
     schedule = compile_show(after)
     schedules = _schedules(after, schedule)

@@ -1,4 +1,4 @@
-"""What other apps may ask of the editor: replies to edits, thumbnails of slides, and what was measured of a show."""
+"""What other apps may use of the editor: answers to edits, thumbnails of slides, and measurements of a show."""
 
 from ritornel.web.editor.api import edited_reply
 from ritornel.web.editor.frame_analysis import seen_of

@@ -1,5 +1,6 @@
-"""What those who edit a show are told while it is open: its revision whenever it changes, what changed, and who else is
-at it.
+"""The stream for people who edit a show: its revision whenever it changes, the changes, and who else is there. Changes
+are computed and written once for all listeners: ten windows that asked for them would cost ten requests each for every
+edit.
 
 What changed is computed and written once for all who listen. Ten windows that asked for it would cost ten requests for
 each edit of each of them.
@@ -28,7 +29,7 @@ Key = tuple[str, int]
 
 
 class ShowState(msgspec.Struct, frozen=True):
-    """What is told of a show."""
+    """The state of a show that is streamed."""
 
     revision: int
     people: tuple[Somebody, ...]
@@ -44,8 +45,10 @@ LONGEST_CHANGES = 65_536
 
 
 def changes_texts(row: Show, now: ShowValue, since: int) -> tuple[str, ...]:
-    """What each step changed from a revision to the show as it is, for every window of it, as JSON; none where that is
-    too much or no longer known.
+    """The changes of each step from a revision to the present show, as JSON, for every window; none where they are too
+    many or unknown. Each step is sent by itself: a window that made one of several needs those before and after it. For
+    the people in `ask` this is not enough: the maker of the step, since undo now means another one, and those whose
+    values it replaced. `stages` are the slides whose stage looks different now.
 
     A step is told by itself: a window that made one of several has those before and after it told all the same.
     `ask` are the people to whom this does not tell all: who made the step, since what they undo next is another one,
@@ -68,7 +71,7 @@ def changes_texts(row: Show, now: ShowValue, since: int) -> tuple[str, ...]:
 
 
 class ShowFeed(Feed):
-    """One stream a window of Compose."""
+    """One stream for each window of Compose."""
 
     name = "show"
 
@@ -102,7 +105,7 @@ class ShowFeed(Feed):
         }
 
     def messages(self, before: ShowState | None, now: ShowState) -> Iterator[str]:
-        """What changed, or where a window has to ask for that, the revision; the people. Each when it changed."""
+        """The changes, or the revision where a window has to ask for them; the people. Each when it changes."""
         if before is not None and before.revision == now.since < now.revision and now.changes:
             yield from (f"event: changes\ndata: {text}\n\n" for text in now.changes)
         elif before is None or before.revision != now.revision:
@@ -111,7 +114,7 @@ class ShowFeed(Feed):
             yield f"event: people\ndata: {msgspec.json.encode(now.people).decode()}\n\n"
 
     def joined(self, key: Key, listener: Listener, about: dict[str, str]) -> None:
-        """A window is there as soon as its stream is open."""
+        """A window is present as soon as its stream is open."""
         if about.get("window"):
             self._presence.open(key[0], Somebody(about["window"], key[1], about["name"], "", ()), listener)
 
@@ -124,7 +127,7 @@ class ShowFeed(Feed):
 @login_required
 @require_GET
 def events(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Server-sent events of a show; `?window=` names the window that listens, so that others see it."""
+    """Server-sent events of a show; `?window=` names the listening window, so that others see it."""
     row, person = show_for(show_id, request), person_of(request)
     window = request.GET.get("window", "")[:40]
     about: dict[str, Any] = {"window": window, "name": called(person)} if window else {}

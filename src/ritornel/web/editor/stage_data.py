@@ -1,4 +1,6 @@
-"""What the stage and its panel need, beyond what is seen, to compose a slide: all of it from the core, sent ahead."""
+"""What the stage and its panel need, besides the picture, to compose a slide. All of it comes from the core, in
+advance.
+"""
 
 from typing import Any
 
@@ -18,7 +20,7 @@ from ritornel.core.schedule.slide_schedule import compile_slide
 
 
 def _beside(show: Show, slide: Slide) -> list[tuple[str, Object, Box]]:
-    """Where the slide's objects stand on the slides next to it that are shown."""
+    """The places of the slide's objects on the shown slides next to it."""
     before = show.shown_before(slide.id)
     after = show.shown_after(slide.id)
     found = []
@@ -33,8 +35,8 @@ def _beside(show: Show, slide: Slide) -> list[tuple[str, Object, Box]]:
 
 
 def _carry(show: Show, slide: Slide, staged: StagedSlide) -> dict[str, Any] | None:
-    """The pairs of a carry into the slide, from where to where, and those that were refused; None where it comes
-    otherwise.
+    """The pairs of a carry into the slide, with their start and goal, and the refused pairs; None for another
+    transition.
     """
     if not staged.tracks.layers.carries:
         return None
@@ -61,7 +63,7 @@ def _carry(show: Show, slide: Slide, staged: StagedSlide) -> dict[str, Any] | No
 
 
 def ties(show: Show, slide: Slide) -> list[dict[str, Any]]:
-    """What a carry takes along into the slide, for the score; empty where it comes otherwise."""
+    """The objects that a carry brings into the slide, for the score; empty for another transition."""
     if slide.transition.name != "carry":
         return []
     staged = stage_slide(
@@ -74,7 +76,7 @@ def ties(show: Show, slide: Slide) -> list[dict[str, Any]]:
 
 
 def composing(show: Show, slide: Slide, staged: StagedSlide) -> dict[str, Any]:
-    """Guides, what cannot be seen, empty places, and what differs from the theme."""
+    """Guides, invisible objects, empty places, and differences from the theme."""
     beside = _beside(show, slide)
     drawn = {drawing.object_id: drawing for drawing in staged.drawing.objects}
     away: dict[str, list[bool]] = {}

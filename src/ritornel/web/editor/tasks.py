@@ -1,4 +1,4 @@
-"""What the worker measures of a whole show: its loudness, and the contrast and flashes of its frames."""
+"""The worker's measurements of a whole show: its loudness, and the contrast and flashes of its frames."""
 
 from pathlib import Path
 
@@ -11,7 +11,7 @@ from ritornel.web.shows.services import Show, value_of
 
 @small_jobs.task()  # type: ignore[untyped-decorator]
 def hearing(show_id: str) -> None:
-    """Measures how loud a show is."""
+    """Measures the loudness of a show."""
     row = Show.objects.filter(pk=show_id).first()
     if row is not None:
         measure(value_of(row))
@@ -19,9 +19,7 @@ def hearing(show_id: str) -> None:
 
 @small_jobs.task()  # type: ignore[untyped-decorator]
 def looking(show_id: str) -> None:
-    """Looks at the slides of a show as they are seen; one worker at a time, since what it sees is kept slide by
-    slide.
-    """
+    """Analyses the slides of a show; one worker at a time, since results are kept slide by slide."""
     row = Show.objects.filter(pk=show_id).first()
     if row is not None:
         with taken_up(_looks_of(show_id)) as mine:
@@ -34,5 +32,5 @@ def _looks_of(show_id: str) -> Path:
 
 
 def ask_for_looks(show_id: str) -> None:
-    """Has the worker look at a show's slides, once however often it is asked."""
+    """Queues the analysis of a show's slides, once however often it is asked for."""
     ask_once(_looks_of(show_id), lambda: looking(show_id))

@@ -1,4 +1,4 @@
-"""A show as an archive, to keep or to take to another Ritornel."""
+"""A show as an archive, to keep or to move to another Ritornel."""
 
 from django.contrib import messages
 from django.contrib.auth.decorators import login_required

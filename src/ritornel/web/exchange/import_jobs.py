@@ -1,4 +1,5 @@
-"""Shows from files that take long to read: the worker reads them, and what nothing is lost of becomes a show at once.
+"""Shows from files that take long to read: the worker reads them. Where nothing is lost, the result becomes a show at
+once. Otherwise it waits until somebody confirms it.
 
 Where something is, what was read waits until somebody has said that it shall be one.
 """
@@ -29,12 +30,12 @@ State = Reading.State
 
 
 def folder_of(reading_id: str) -> Path:
-    """Where a file lies until it is read, and what was read of it until it is a show."""
+    """The folder of a file until it is read, and of the result until it is a show."""
     return Path(settings.VAR) / "readings" / reading_id
 
 
 def came(reading_id: str) -> Path:
-    """The file as it came."""
+    """The uploaded file."""
     return folder_of(reading_id) / "came"
 
 
@@ -47,9 +48,7 @@ def _show(reading_id: str) -> Path:
 
 
 def sweep(owner: User) -> None:
-    """Takes away what nobody asks for any more: what this person had read before, and anybody's that has lain for a
-    day.
-    """
+    """Removes abandoned imports: earlier ones of this person, and anybody's after a day."""
     done = Reading.objects.exclude(state=State.WAITING)
     forgotten = Reading.objects.filter(asked_at__lt=timezone.now() - FORGOTTEN_AFTER)
     for old in done.filter(owner=owner) | forgotten:
@@ -61,9 +60,7 @@ def sweep(owner: User) -> None:
 
 
 def read(reading_id: str) -> tuple[Asset, ...]:
-    """Reads a file that came; whatever happens, its row says so. What is on the shelf of the show that was made of
-    it.
-    """
+    """Reads an uploaded file; whatever happens, its row says so. Returns the assets of the new show's shelf."""
     token = Reading.claim(reading_id)
     if token is None:
         if not Reading.objects.filter(pk=reading_id, state=State.RUNNING).exists():
@@ -90,7 +87,7 @@ def read(reading_id: str) -> tuple[Asset, ...]:
 
 
 def _read(found: Reading, holder: Holder) -> tuple[Asset, ...]:
-    """Reads the file; what nothing is lost of becomes a show at once."""
+    """Reads the file. Where nothing is lost, the result becomes a show at once."""
     row, media = Show(owner=found.owner), _media(found.pk)
     shutil.rmtree(media, ignore_errors=True)
     media.mkdir()
@@ -113,7 +110,8 @@ def _read(found: Reading, holder: Holder) -> tuple[Asset, ...]:
 
 
 def make(found: Reading) -> tuple[Asset, ...]:
-    """Makes the show of which something is lost, once; what is on its shelf.
+    """Makes the show although something is lost, once; returns the assets of its shelf. Raises BadMedia where nothing
+    waits.
 
     Raises BadMedia where nothing waits to be made.
     """

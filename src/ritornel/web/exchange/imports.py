@@ -1,5 +1,5 @@
-"""Beginning a show from a file that takes long to read: it is read by the worker, seen at work, and can be told to
-stop.
+"""Starting a show from a file that takes long to read: the worker reads it, the page shows the progress, and it can be
+cancelled.
 """
 
 import shutil
@@ -31,7 +31,7 @@ State = Reading.State
 @require_POST
 @telling_errors
 def begin_reading(request: HttpRequest, kind: str) -> HttpResponse:
-    """Has the worker read an archive, a PDF or a presentation: {"reading": where to ask for it}."""
+    """Queues the reading of an archive, a PDF or a presentation: {"reading": the address of its state}."""
     upload = request.FILES.get("file")
     if upload is None:
         raise BadMedia(CHOOSE_WORDS[kind])
@@ -64,8 +64,8 @@ def _mine(request: HttpRequest, reading_id: str) -> Reading:
 @login_required
 @require_GET
 def reading(request: HttpRequest, reading_id: str) -> HttpResponse:
-    """How far a file is read: {"state", "done", "total", "left_s", "message", "notices", "address", "plan", "make",
-    "cancel"}. Where there is a plan, somebody has to say whether it shall be made.
+    """The state of an import: {"state", "done", "total", "left_s", "message", "notices", "address", "plan", "make",
+    "cancel"}. Where there is a plan, somebody has to confirm it.
     """
     found = _mine(request, reading_id)
     state = {State.INTERRUPTED: State.FAILED}.get(State(found.state), found.state)
@@ -101,7 +101,7 @@ def make_show(request: HttpRequest, reading_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def cancel_reading(request: HttpRequest, reading_id: str) -> HttpResponse:
-    """Has the reading stop; nothing is made of the file."""
+    """Cancels the import; nothing is made of the file."""
     found = _mine(request, reading_id)
     Reading.objects.filter(pk=found.pk).update(cancel_wanted=True)
     if Reading.objects.filter(pk=found.pk, state=State.READY, show=None).update(state=State.CANCELLED):

@@ -1,4 +1,4 @@
-"""Shows as OpenDocument presentations: what would be lost is told before anything is made."""
+"""Shows as OpenDocument presentations: the losses are shown before anything is made."""
 
 from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
@@ -18,7 +18,7 @@ from ritornel.web.shows.services import media_path, show_for, value_of
 @require_GET
 @telling_errors
 def losses_out(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What would be lost if the show were saved as a presentation: {"losses": [{"slide", "words"}]}."""
+    """The losses of saving the show as a presentation: {"losses": [{"slide", "words"}]}."""
     return json_reply({"losses": loss_lines(opendocument_losses(value_of(show_for(show_id, request))))})
 
 

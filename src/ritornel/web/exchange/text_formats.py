@@ -30,7 +30,7 @@ from ritornel.web.shows.services import Show, create_rows, edit_show, history_la
 @login_required
 @require_GET
 def export_out(request: HttpRequest, show_id: str, address: str) -> HttpResponse:
-    """The show in one of the formats of `core.formats.exports`, named by its title."""
+    """The show in one of the formats of `core.formats.exports`; the file is named by its title."""
     show, export = value_of(show_for(show_id, request)), EXPORTS[address]
     name = f"{file_title(show.title)}{export.ending}"
     headers = {"Content-Disposition": content_disposition_header(True, name) or "attachment"}
@@ -38,7 +38,7 @@ def export_out(request: HttpRequest, show_id: str, address: str) -> HttpResponse
 
 
 def _upload(request: HttpRequest) -> tuple[bytes, str]:
-    """The uploaded file and its name. Raises BadMedia where there is none, or it is far too large for words."""
+    """The uploaded file and its name. Raises BadMedia where there is none, or it is too large for text."""
     upload = request.FILES.get("file")
     if upload is None:
         raise BadMedia("No file came with the request.")
@@ -54,7 +54,7 @@ def _upload(request: HttpRequest) -> tuple[bytes, str]:
 @require_POST
 @telling_errors
 def timings_in(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Takes lengths and holds from a table, as one edit; what did not fit is told."""
+    """Sets lengths and holds from a table, as one edit; sentences say what did not fit."""
     show = value_of(show_for(show_id, request))
     data, name = _upload(request)
     edit, told = read_timings(show, data, name)
@@ -74,9 +74,7 @@ def timings_in(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def show_from_outline(request: HttpRequest) -> HttpResponse:
-    """A new show from an outline; each slide stays as long as reading it takes. With `look`, only what it would
-    become.
-    """
+    """A new show from an outline; each slide lasts as long as it takes to read. With `look`, only a preview of it."""
     data, name = _upload(request)
     row = Show(owner=person_of(request))
     show, told = read_outline(data, name, row.id)

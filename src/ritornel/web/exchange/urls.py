@@ -1,4 +1,4 @@
-"""Addresses by which shows come in and go out as files."""
+"""Addresses for importing and exporting shows as files."""
 
 import re
 
@@ -10,7 +10,7 @@ from ritornel.web.exchange import archives, imports, presentations, text_formats
 
 
 class _Export(StringConverter):
-    """The address of a format that there is."""
+    """The address of an existing format."""
 
     regex = "|".join(map(re.escape, EXPORTS))
 

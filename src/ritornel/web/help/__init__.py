@@ -1,1 +1,1 @@
-"""Help: a page for each screen, the example on the start page, and the first show that teaches by doing."""
+"""Help: a page for each screen, the example on the start page, and the first show, which teaches by doing."""

@@ -1,4 +1,4 @@
-"""The first show: begun, looked at while it is made, left and come back to."""
+"""The first show: starting it, its progress, leaving it and returning to it."""
 
 from django.contrib.auth.decorators import login_required
 from django.db import transaction
@@ -16,13 +16,13 @@ from ritornel.web.shows.services import Show, create_rows, keep_media, owned_sho
 
 
 def _known(request: HttpRequest) -> FirstShow | None:
-    """The person's first show that is not in the bin, the one begun last."""
+    """The person's newest first show that is not in the bin."""
     found = FirstShow.objects.filter(show__owner=person_of(request), show__removed_at=None)
     return found.order_by("-pk").select_related("show").first()
 
 
 def first_show_id(request: HttpRequest) -> str:
-    """The show that the person would come back to; empty where there is none."""
+    """The show that the person would return to; empty where there is none."""
     found = _known(request)
     return found.show_id if found else ""
 
@@ -30,7 +30,7 @@ def first_show_id(request: HttpRequest) -> str:
 @login_required
 @require_POST
 def begin_first_show(request: HttpRequest) -> HttpResponse:
-    """Opens the person's first show, made now if they have none."""
+    """Opens the person's first show; makes it where there is none."""
     found = _known(request)
     if found is None:
         row = Show(owner=person_of(request))
@@ -56,7 +56,7 @@ def _of(show_id: str, request: HttpRequest) -> tuple[Show, FirstShow]:
 @login_required
 @require_GET
 def first_show_state(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The acts, which of them are done, and whether it was left."""
+    """The acts, which of them are done, and whether the person left them."""
     row, found = _of(show_id, request)
     released = Show.objects.filter(pk=row.pk, release__editions__isnull=False).exists()
     done = done_acts(value_of(row), released)
@@ -67,7 +67,7 @@ def first_show_state(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_POST
 def leave_first_show(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The show stays, and nothing more is told in it."""
+    """Ends the lesson; the show stays."""
     _, found = _of(show_id, request)
     FirstShow.objects.filter(pk=found.pk).update(left_at=timezone.now())
     return json_reply({"left": True})

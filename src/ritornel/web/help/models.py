@@ -1,4 +1,4 @@
-"""First shows: those that teach by doing."""
+"""First shows, which teach by doing."""
 
 from django.db import models
 
@@ -6,7 +6,7 @@ from ritornel.web.shows.services import Show
 
 
 class FirstShow(models.Model):
-    """That a show is somebody's first one. Whoever leaves it is told nothing more in it, until they come back."""
+    """Marks a show as somebody's first one. After leaving, it shows no more hints until the person returns."""
 
     show = models.OneToOneField(Show, on_delete=models.CASCADE, related_name="first")
     left_at = models.DateTimeField(null=True)

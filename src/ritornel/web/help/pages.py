@@ -1,4 +1,4 @@
-"""The help pages, and the example that plays where somebody has no show yet."""
+"""The help pages, and the example that plays for people without a show."""
 
 from functools import lru_cache
 
@@ -22,7 +22,7 @@ DAY_S = 86_400
 @login_required
 @require_GET
 def help_page(request: HttpRequest, name: str = "") -> HttpResponse:
-    """All topics, or the one of a screen. `?q=` finds words in all of them."""
+    """All topics, or the one of a screen. `?q=` searches all of them."""
     query = " ".join(request.GET.get("q", "").split())[:80]
     topic = topic_named(name) if name else None
     if name and topic is None:
@@ -44,7 +44,7 @@ def _example() -> bytes:
 @login_required
 @require_GET
 def example(request: HttpRequest) -> HttpResponse:
-    """A finished show as the player reads it."""
+    """A finished show for the player."""
     return HttpResponse(_example(), content_type="application/json", headers=_kept())
 
 

@@ -1,4 +1,4 @@
-"""What the help pages say, read from `topics.toml`."""
+"""The content of the help pages, read from `topics.toml`."""
 
 from functools import cache
 from pathlib import Path
@@ -7,8 +7,8 @@ import msgspec
 
 
 class HelpTopic(msgspec.Struct, frozen=True):
-    """A screen: what it is for, what somebody wants to do there with how it is done, the words that stand on it with
-    what they mean, and which page's keys it has.
+    """A screen: its purpose, the tasks on it with their answers, its terms with their meaning, and the page whose keys
+    it has.
     """
 
     name: str
@@ -25,7 +25,7 @@ class _Help(msgspec.Struct, frozen=True):
 
 @cache
 def help_topics() -> tuple[HelpTopic, ...]:
-    """All topics, in the order in which they are listed."""
+    """All topics, in the order of the list."""
     return msgspec.toml.decode(Path(__file__).with_name("topics.toml").read_bytes(), type=_Help).topics
 
 
@@ -35,7 +35,7 @@ def topic_named(name: str) -> HelpTopic | None:
 
 
 def found_topics(query: str) -> tuple[HelpTopic, ...]:
-    """The topics with the answers and words in which all words of the query stand, in any order and case."""
+    """The topics with only the answers and terms that contain all words of the query, in any order and case."""
     wanted = query.casefold().split()
 
     def has(*texts: str) -> bool:

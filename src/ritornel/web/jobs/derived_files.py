@@ -1,5 +1,7 @@
-"""Files that are derived from media: thumbnails, filmstrips, waveforms, lighter copies, sounds at other speeds,
-measurements.
+"""Files derived from media: thumbnails, filmstrips, waveforms, lighter copies, sounds at other speeds, measurements.
+Each is made once. Its maker holds its lock, which the system releases when that process ends in any way. The file is
+written under a temporary name, checked, synced and moved into place, so that a killed maker leaves nothing that looks
+complete. Each of them can be made again.
 
 Each is made once. Whoever makes one holds its lock, which the system takes back when that process ends, however it
 ends. It is written under a name of its own, checked, synced and moved into place, so that a maker that was killed
@@ -31,12 +33,12 @@ FAILED_S = 3600.0
 
 
 def derived_path(kind: str, key: str, ending: str = "") -> Path:
-    """Where a derived file lies once it is made: by its kind, the renderer's version and its key."""
+    """The place of a derived file: by its kind, the renderer's version and its key."""
     return Path(settings.VAR) / "derived" / kind / f"v{RENDERER}" / key[:2] / f"{key}{ending}"
 
 
 def _beside(target: Path, ending: str) -> Path:
-    """A small file about a derived file: its lock, its place in the queue, why it could not be made."""
+    """A small file about a derived file: its lock, its place in the queue, or its failure."""
     name = hashlib.sha256(str(target.relative_to(settings.VAR)).encode()).hexdigest()[:32]
     path = Path(settings.VAR) / "derived" / ".about" / f"{name}.{ending}"
     path.parent.mkdir(parents=True, exist_ok=True)
@@ -45,7 +47,9 @@ def _beside(target: Path, ending: str) -> Path:
 
 @contextlib.contextmanager
 def making(target: Path, wait: bool) -> Iterator[bool]:
-    """Holds the lock of a derived file; yields False, at once, where somebody else holds it and `wait` is False."""
+    """Holds the lock of a derived file. With `wait` False it yields False at once where somebody else holds
+    the lock.
+    """
     path = _beside(target, "lock")
     while True:
         handle = os.open(path, os.O_RDWR | os.O_CREAT, 0o600)
@@ -71,8 +75,8 @@ def making(target: Path, wait: bool) -> Iterator[bool]:
 
 @contextlib.contextmanager
 def taken_up(target: Path) -> Iterator[bool]:
-    """For work that leaves more than one file: takes it off the queue and holds its lock; yields False where somebody
-    else is at it.
+    """For work that makes more than one file: takes it off the queue and holds its lock; yields False where somebody
+    else does the work.
     """
     _beside(target, "queued").unlink(missing_ok=True)
     with making(target, wait=False) as mine:
@@ -80,7 +84,7 @@ def taken_up(target: Path) -> Iterator[bool]:
 
 
 def is_being_made(target: Path) -> bool:
-    """Whether somebody makes it at this moment."""
+    """Whether somebody is making it at this moment."""
     if not _beside(target, "lock").exists():
         return False
     with making(target, wait=False) as mine:
@@ -88,7 +92,7 @@ def is_being_made(target: Path) -> bool:
 
 
 def failure_of(target: Path) -> str | None:
-    """Why it could not be made, where that was tried lately."""
+    """Why it could not be made, where that failed recently."""
     try:
         told = json.loads(_beside(target, "failed").read_bytes())
         return str(told["why"]) if time.time() - told["at"] < FAILED_S else None
@@ -100,7 +104,9 @@ Place = Callable[[Path], contextlib.AbstractContextManager[Path]]
 
 
 def make_once(target: Path, write: Callable[[Path], object], wait: bool = True, place: Place = atomic_file) -> bool:
-    """Has `write` write the file unless it is there; whether it is there then.
+    """Calls `write` to make the file unless it is there; returns whether it is there then. A medium that is missing or
+    unsuitable is noted as a failure. Raises DiskFull, and every other error of `write`. With `wait` False, nothing
+    happens where somebody else makes it. `place` is `atomic_folder` for a folder.
 
     A medium that it cannot be made of, or that is missing, is noted.
 
@@ -126,7 +132,7 @@ def make_once(target: Path, write: Callable[[Path], object], wait: bool = True, 
 
 
 def unfinished_place(target: Path) -> Path | None:
-    """Where a derived file is being written at this moment, for what is read while it grows."""
+    """Where a derived file is being written, for readers of a growing file."""
     if not is_being_made(target):
         return None
     with contextlib.suppress(FileNotFoundError):
@@ -135,7 +141,7 @@ def unfinished_place(target: Path) -> Path | None:
 
 
 def ask_once(target: Path, enqueue: Callable[[], object]) -> None:
-    """Asks for a derived file unless it is there, is being made, is queued already, or could not be made lately."""
+    """Requests a derived file unless it is there, is being made, is queued, or failed recently."""
     if target.exists() or failure_of(target) is not None or is_being_made(target):
         return
     queued = _beside(target, "queued")
@@ -147,8 +153,8 @@ def ask_once(target: Path, enqueue: Callable[[], object]) -> None:
 
 
 def forget_queue() -> None:
-    """What was asked for and has not begun is asked for again by whoever needs it: called when a worker starts, whose
-    queue may be another one.
+    """Forgets what was queued and has not begun, so that it can be requested again: called when a worker starts, whose
+    queue may be new.
     """
     for path in (Path(settings.VAR) / "derived" / ".about").glob("*.queued"):
         path.unlink(missing_ok=True)

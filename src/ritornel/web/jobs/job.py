@@ -1,4 +1,4 @@
-"""Long work that the worker does for somebody, as rows."""
+"""Long work of the worker for a person, as rows."""
 
 import functools
 import secrets
@@ -14,7 +14,8 @@ new_job_id = functools.partial(secrets.token_hex, 8)
 
 
 class Job(models.Model):
-    """How far some work has come, whether it is still wanted, and what became of it.
+    """The progress of some work, whether it is still wanted, and its result. While it runs, one process holds its
+    lease: `holder` is that process's token, and only with it can the job be renewed or finished.
 
     While it runs, one process holds its lease: `holder` is that process's token, and only with it can the job be
     renewed or finished.
@@ -50,7 +51,9 @@ class Job(models.Model):
 
     @classmethod
     def claim(cls, job_id: str) -> str | None:
-        """Takes a waiting job on; the token of its holder, or None where it is not wanted or somebody else has it."""
+        """Claims a waiting job; returns the token of its holder, or None where it was cancelled or somebody else has
+        it.
+        """
         mine, token = cls._rows().filter(pk=job_id, state=cls.State.WAITING), new_token()
         if mine.filter(cancel_wanted=False).update(state=cls.State.RUNNING, started_at=timezone.now(), **_lease(token)):
             return token
@@ -59,14 +62,14 @@ class Job(models.Model):
 
     @classmethod
     def renew(cls, job_id: str, token: str, **progress: Any) -> bool:
-        """Says that the holder is there, and how far it is; False where it has lost the job."""
+        """Renews the lease and notes the progress; False where the holder has lost the job."""
         return bool(
             cls._rows().filter(pk=job_id, holder=token, state=cls.State.RUNNING).update(**progress, **_lease(token))
         )
 
     @classmethod
     def finish(cls, job_id: str, token: str, **outcome: Any) -> bool:
-        """Says what became of it; False where the holder has lost the job, which changes nothing."""
+        """Notes the result; False where the holder has lost the job, which changes nothing."""
         return bool(
             cls._rows()
             .filter(pk=job_id, holder=token, state=cls.State.RUNNING)
@@ -75,18 +78,18 @@ class Job(models.Model):
 
     @property
     def lost(self) -> bool:
-        """Whether it says it runs, but its holder is gone."""
+        """Whether it is marked as running but its holder is gone."""
         held = self.boot == boot_id() and self.leased_until_s >= now_s() and is_alive(self.holder)
         return self.state == self.State.RUNNING and not held
 
     @property
     def found_done(self) -> int:
-        """What was done already when this run of it began."""
+        """What was already done when this run of it began."""
         return 0
 
     @property
     def left_s(self) -> float | None:
-        """How many seconds are left, judged by what this run has done; None before that can be judged."""
+        """How many seconds are left, judged by the speed of this run; None before that is known."""
         made = self.done - self.found_done
         if self.state != self.State.RUNNING or self.started_at is None or self.total == 0 or made * 50 < self.total:
             return None

@@ -1,5 +1,5 @@
-"""Holding a job while it is worked on: a thread renews the lease, and the work learns when it is not wanted, or not its
-own any more.
+"""Holding a job during the work: a thread renews the lease, and the work learns when it is cancelled or has lost the
+job.
 """
 
 import contextlib
@@ -18,11 +18,11 @@ TELL_EVERY_S = 0.25
 
 
 class LeaseLost(RitornelError):
-    """Somebody else works on this job now."""
+    """Another process has this job now."""
 
 
 class Holder:
-    """One who works on a job, from claiming it to its end. Used as a context: the lease is renewed until it is left."""
+    """The holder of a job, from claiming it to its end. As a context manager it renews the lease."""
 
     def __init__(self, kind: type[Job], job_id: str, token: str, on_lost: Callable[[], None] = lambda: None) -> None:
         """`on_lost` is called, in the thread that renews, when the lease is lost."""
@@ -40,7 +40,7 @@ class Holder:
         self._thread.join()
 
     def _renew_always(self) -> None:
-        """Also while sound is decoded or a file closed, when nothing is reported."""
+        """Renews also while sound is decoded or a file is closed, when no progress is reported."""
         while not self._over.wait(RENEW_S):
             # A database that is busy for once must not silence the job for good; the next second says it.
             with contextlib.suppress(DatabaseError):
@@ -51,7 +51,8 @@ class Holder:
         connection.close()
 
     def report(self, done: int, total: int, **more: Any) -> None:
-        """Notes how far the work is, four times a second at most.
+        """Notes the progress, four times a second at most. Raises Cancelled where the work is not wanted any more, and
+        LeaseLost.
 
         Raises Cancelled where it is not wanted any more, LeaseLost.
         """
@@ -68,5 +69,5 @@ class Holder:
             raise Cancelled("It was cancelled.")
 
     def finish(self, **outcome: Any) -> bool:
-        """Says what became of the job; False, and nothing is changed, where it is not the holder's any more."""
+        """Notes the result of the job; False, with nothing changed, where this holder has lost it."""
         return self._kind.finish(self._job_id, self._token, **outcome)

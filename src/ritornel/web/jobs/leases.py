@@ -1,4 +1,6 @@
-"""Leases: who works on a job holds it for some seconds and renews that; whoever does not renew it has lost it.
+"""Leases: the process that works on a job holds it for some seconds and renews that; without renewal it loses the job.
+Leases use the system's monotonic clock, which all processes of a machine share, so a clock that is set back, or a
+machine that sleeps, ends none. The end of a holder's process is noticed at once where processes are visible.
 
 Leases are counted by the system's monotonic clock, which all processes of a machine share. A clock that is set back, or
 a machine that sleeps, ends none. A holder whose process is gone is found at once where that can be seen.
@@ -18,7 +20,7 @@ RENEW_S = 1.0
 
 @cache
 def boot_id() -> str:
-    """Since which start of the machine the clock counts; another start ends all leases."""
+    """The start of the machine that the clock counts from; a restart ends all leases."""
     try:
         return Path("/proc/sys/kernel/random/boot_id").read_text().strip()[:36]
     except OSError:
@@ -26,7 +28,7 @@ def boot_id() -> str:
 
 
 def _processes() -> str:
-    """Which processes can be seen: those of the same PID namespace (Linux)."""
+    """Which processes are visible: those of the same PID namespace (Linux)."""
     try:
         return str(os.stat("/proc/self/ns/pid").st_ino)
     except OSError:
@@ -34,12 +36,12 @@ def _processes() -> str:
 
 
 def new_token() -> str:
-    """A name for a holder that no other has: which process it is, and a random part."""
+    """A unique name for a holder: its process, and a random part."""
     return f"{_processes()}.{os.getpid()}.{secrets.token_hex(6)}"
 
 
 def is_alive(token: str) -> bool:
-    """Whether the holder's process is there, as far as that can be seen from here."""
+    """Whether the holder's process exists, as far as that is visible from here."""
     processes, _, rest = token.partition(".")
     pid = rest.partition(".")[0]
     if processes != _processes() or not pid.isdecimal():
@@ -54,5 +56,5 @@ def is_alive(token: str) -> bool:
 
 
 def now_s() -> float:
-    """The clock that leases are counted by."""
+    """The clock of leases."""
     return time.monotonic()

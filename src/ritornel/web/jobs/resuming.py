@@ -1,4 +1,4 @@
-"""Jobs that lost their worker, or their place in the queue, go on by themselves."""
+"""Jobs that lost their worker, or their place in the queue, continue by themselves."""
 
 import contextlib
 import threading
@@ -18,7 +18,8 @@ LOOK_EVERY_S = 2.0
 def resume_lost(
     kind: type[Job], enqueue: Callable[[str], object], words: str, clear: Callable[[Any], None] = lambda job: None
 ) -> None:
-    """Queues jobs again whose holder is gone.
+    """Queues jobs again whose holder is gone. A job that lost three workers becomes interrupted, with these words.
+    `clear` removes what a holder left.
 
     What lost three workers is interrupted, and says so in these words. `clear` removes what a holder left.
     """
@@ -39,7 +40,9 @@ def resume_lost(
 
 
 def requeue_waiting(kind: type[Job], queue: Huey, task: Any) -> None:
-    """Queues waiting jobs again that are in no queue: it was lost, or whoever asked was killed before it was told."""
+    """Queues waiting jobs again that are in no queue: the queue was lost, or the server was killed before it queued
+    them.
+    """
     waiting = set(kind._default_manager.filter(state=kind.State.WAITING).values_list("pk", flat=True))
     queued = (
         {entry.args[0] for entry in queue.pending() if entry.name == task.task_class.__name__ and entry.args}
@@ -51,7 +54,7 @@ def requeue_waiting(kind: type[Job], queue: Huey, task: Any) -> None:
 
 
 def look_always(looks: Callable[[], None], over: threading.Event) -> None:
-    """Looks for such jobs again and again, in a thread of its own."""
+    """Looks for such jobs regularly, in a thread of its own."""
     while True:
         # A database that is busy, or full, for once must not end this; the next look finds the same.
         with contextlib.suppress(DatabaseError, OSError):

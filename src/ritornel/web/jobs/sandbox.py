@@ -1,5 +1,5 @@
-"""Work on files that somebody brought, in a process of its own with limits of time and memory: what a decoder does with
-a hostile file can neither hold up nor bring down the server or the worker.
+"""Work on uploaded files, in a process of its own with limits of time and memory: a hostile file that makes a decoder
+hang or crash cannot stop the server or the worker.
 """
 
 import logging
@@ -23,9 +23,7 @@ log = logging.getLogger(__name__)
 
 
 class Bounds(msgspec.Struct, frozen=True):
-    """How long such work may take, how much of that computing, and how much memory it may ask for beyond what its
-    program has.
-    """
+    """The limits of such work: its time, its processor time, and its memory beyond that of the program."""
 
     wall_s: float = 120.0
     cpu_s: int = 60
@@ -53,7 +51,7 @@ _FORKING.set_forkserver_preload(
 
 
 def make_ready() -> None:
-    """Starts the process from which the others are forked, so that the first of them need not wait for it."""
+    """Starts the process from which the others are forked, so that the first of them starts quickly."""
     multiprocessing.forkserver.ensure_running()
 
 
@@ -78,7 +76,9 @@ def _work(answers: Connection, bounds: Bounds, work: Callable[..., Any], given: 
 def confined(
     work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = Bounds(), watch: Callable[[], None] | None = None
 ) -> Any:
-    """What `work(*given)` returns, or raises.
+    """What `work(*given)` returns or raises. `work` is a function of a module, and its arguments and result can be
+    pickled. `watch` is called a few times a second meanwhile; an error of it ends the work. Raises BadMedia, naming the
+    file `what`, where the work takes too long, needs too much memory, or crashes.
 
     It is a function of a module, and what it is given and returns can be pickled. `watch` is called a few times a
     second meanwhile; what it raises ends the work.

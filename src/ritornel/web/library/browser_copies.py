@@ -13,7 +13,7 @@ LONG = Bounds(wall_s=3600, cpu_s=3600)
 
 
 def light_path(sha256: str) -> Path:
-    """Where the lighter copy of a clip lies once the worker has made it."""
+    """The place of a clip's lighter copy, which the worker makes."""
     return derived_path("lighter", sha256, ".mp4")
 
 
@@ -27,12 +27,12 @@ def make_light(sha256: str) -> None:
 
 
 def copy_failure(sha256: str) -> str | None:
-    """Why there is no lighter copy of a clip, where making it failed lately."""
+    """Why a clip has no lighter copy, where making it failed recently."""
     return failure_of(light_path(sha256))
 
 
 def tempo_path(sha256: str, rate_pct: int) -> Path:
-    """Where a sound at that speed lies. It is made now where it is not there yet; it may be missing where that
+    """The place of a sound at that speed. The sound is made now where it is missing; the file may be missing where that
     failed.
     """
     path = derived_path("tempo", f"{sha256}-{rate_pct}", ".flac")

@@ -1,5 +1,5 @@
-"""Things from outside services onto the shelf: asked for with a limit of time, examined like any file, credited as
-their authors want it.
+"""Media from outside services for the shelf: requested with a time limit, examined like any file, credited as their
+authors want.
 """
 
 import concurrent.futures
@@ -36,17 +36,17 @@ def _service(path: str, manner: str) -> Any:
 
 
 def catalogue() -> Catalogue:
-    """The catalogue that the settings name."""
+    """The catalogue named in the settings."""
     return cast(Catalogue, _service(settings.CATALOGUE, settings.OUTSIDE_MANNER))
 
 
 def video_site() -> VideoSite:
-    """The site of videos that the settings name."""
+    """The video site named in the settings."""
     return cast(VideoSite, _service(settings.VIDEO_SITE, settings.OUTSIDE_MANNER))
 
 
 def asked(what: str, work: Callable[[], Answer]) -> Answer:
-    """What a service answers. Raises NoAnswer, in a sentence, where it fails or takes longer than the settings
+    """The answer of a service. Raises NoAnswer, with a sentence, where it fails or takes longer than the settings
     allow.
     """
     try:
@@ -63,7 +63,7 @@ def asked(what: str, work: Callable[[], Answer]) -> Answer:
 @require_GET
 @telling_errors
 def search(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What the catalogue has: {"found": [...]} for `?words=` and `?kind=`."""
+    """The entries of the catalogue: {"found": [...]} for `?words=` and `?kind=`."""
     show_for(show_id, request)
     kind = request.GET.get("kind") or None
     if kind is not None and kind not in get_args(Kind):
@@ -84,7 +84,7 @@ def _entry(entry_id: str) -> CatalogueEntry:
 @login_required
 @require_GET
 def sample(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponseBase:
-    """A thing of the catalogue, to be seen or heard before it is used."""
+    """An entry of the catalogue, to see or hear it before it is used."""
     show_for(show_id, request)
     try:
         entry = _entry(entry_id)
@@ -98,7 +98,7 @@ def sample(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponseBas
 
 
 def _brought(request: HttpRequest, show_id: str, entry: CatalogueEntry, data: bytes) -> HttpResponse:
-    """Puts it on the shelf with its credit in one step; what lies there already is answered instead."""
+    """Puts a medium on the shelf with its credit in one step; one that is there already is returned instead."""
     intake = take_in(
         SimpleUploadedFile(entry.file_name, data),
         new_id(),
@@ -140,7 +140,7 @@ def _brought(request: HttpRequest, show_id: str, entry: CatalogueEntry, data: by
 @require_POST
 @telling_errors
 def bring_entry(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponse:
-    """Puts a thing of the catalogue on the shelf."""
+    """Puts an entry of the catalogue on the shelf."""
     show_for(show_id, request)
     entry = _entry(entry_id)
     data = asked("The catalogue", lambda: catalogue().fetch(entry))

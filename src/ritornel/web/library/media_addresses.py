@@ -1,4 +1,5 @@
-"""Where browsers find the media of a show.
+"""The addresses of a show's media for browsers. Those of derived files contain the renderer's version, so that browsers
+may keep them for ever.
 
 What is derived from them has the renderer's version in its address, so that browsers may keep it for ever.
 """
@@ -10,7 +11,7 @@ from ritornel.core.render.version import RENDERER
 
 
 def browser_address(show_id: str, asset: Asset, rate_pct: int = 100) -> str:
-    """Of a heavy clip its lighter copy, of a sound at another speed that."""
+    """For a heavy clip its lighter copy, for a sound at another speed that sound."""
     if rate_pct != 100:
         return reverse("media-tempo", args=[show_id, asset.id, RENDERER, rate_pct])
     return (
@@ -21,5 +22,5 @@ def browser_address(show_id: str, asset: Asset, rate_pct: int = 100) -> str:
 
 
 def derived_address(show_id: str, asset: Asset) -> str:
-    """Below which thumbnail, filmstrip and waveform of an asset lie."""
+    """The base address of an asset's thumbnail, filmstrip and waveform."""
     return f"{reverse('media', args=[show_id, asset.id])}/v{RENDERER}"

@@ -1,4 +1,4 @@
-"""What other apps may ask of the library: media as browsers get them, uploads, and small pictures."""
+"""What other apps may use of the library: media for browsers, uploads, and thumbnails."""
 
 from ritornel.web.library.browser_copies import copy_failure, light_path, tempo_path
 from ritornel.web.library.media_addresses import browser_address

@@ -1,4 +1,4 @@
-"""The shelf: files in, their bytes and small pictures out, and things brought over from another show."""
+"""The shelf: uploads, their bytes and thumbnails, and copies from another show."""
 
 from typing import Any
 
@@ -52,7 +52,8 @@ NO_MEDIUM = "There is no such medium."
 @require_POST
 @telling_errors
 def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Takes a file in.
+    """Accepts a file. Its content decides its kind, and it is on the shelf before the answer. One undo removes all
+    files of one `batch`. The worker makes its thumbnail.
 
     It is told by its content, and on the shelf before the answer. Files of one `batch` are taken off again together by
     one undo. A picture's small one is made by the worker.
@@ -78,7 +79,7 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def add_from_library(request: HttpRequest, show_id: str, name: str) -> HttpResponse:
-    """Puts one of the sounds that ship on the shelf; if it lies there already, that one is answered."""
+    """Puts one of the sounds that ship on the shelf; one that is there already is returned."""
     row = show_for(show_id, request)
     sound = library_sound(name)
     if sound is None:
@@ -101,8 +102,8 @@ def add_from_library(request: HttpRequest, show_id: str, name: str) -> HttpRespo
 
 
 def _asset(request: HttpRequest, show_id: str, asset_id: str) -> Asset:
-    """An asset that the asking person may see: of a show they may open any, of one whose section they record what is
-    used there. Raises Http404.
+    """An asset that the person may see: any asset of a show that they may open, or those used in the section that they
+    record. Raises Http404.
     """
     row = show_for(show_id, request, "see")
     entry = row.assets.filter(asset_id=asset_id).first()
@@ -119,7 +120,7 @@ def _asset(request: HttpRequest, show_id: str, asset_id: str) -> Asset:
 @login_required
 @require_GET
 def media(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase:
-    """A medium's bytes, for whoever may open the show."""
+    """A medium's bytes, for people who may open the show."""
     asset = _asset(request, show_id, asset_id)
     return file_reply(request, media_path(asset.sha256), asset.media_type)
 
@@ -128,7 +129,7 @@ def media(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase
 @require_POST
 @telling_errors
 def add_again(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
-    """Takes the file of a medium in again, where it is missing or damaged.
+    """Accepts the file of a missing or damaged medium again. Another file is refused, and nothing changes.
 
     Another file is refused, and nothing is changed.
     """
@@ -148,7 +149,7 @@ def add_again(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse
 @login_required
 @require_GET
 def lighter(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponseBase:
-    """The lighter copy of a heavy clip, once the worker has made it. Where nobody makes it, the worker is asked to."""
+    """The lighter copy of a heavy clip, once the worker has made it. Where none is being made, it is requested."""
     asset = _asset(request, show_id, asset_id)
     if not asset.heavy:
         raise Http404("There is no such clip.")
@@ -163,7 +164,7 @@ def lighter(request: HttpRequest, show_id: str, asset_id: str, renderer: int) ->
 @login_required
 @require_GET
 def at_tempo(request: HttpRequest, show_id: str, asset_id: str, renderer: int, rate_pct: int) -> HttpResponseBase:
-    """The sound of a clip at another speed, its pitch kept; only at speeds at which the show plays it."""
+    """The sound of a clip at another speed with the same pitch; only at speeds that the show uses."""
     asset = _asset(request, show_id, asset_id)
     if not asset.heard or (asset_id, rate_pct) not in clip_rates(value_of(show_for(show_id, request, "see"))):
         raise Http404("There is no such sound.")
@@ -174,7 +175,7 @@ def at_tempo(request: HttpRequest, show_id: str, asset_id: str, renderer: int, r
 @require_POST
 @telling_errors
 def captions_in(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Reads a WebVTT or SRT file: {"captions": [...], "notices": [...]}. Nothing is changed by it."""
+    """Reads a WebVTT or SRT file: {"captions": [...], "notices": [...]}. Nothing is changed."""
     show_for(show_id, request)
     upload = request.FILES.get("file")
     if upload is None or upload.size is None or upload.size > CAPTIONS_BYTES:
@@ -186,7 +187,7 @@ def captions_in(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_GET
 def small(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponseBase:
-    """The small picture of a picture, once the worker has made it."""
+    """The thumbnail of a picture, once the worker has made it."""
     return file_reply(request, thumbnail_path(_asset(request, show_id, asset_id).sha256), "image/webp")
 
 
@@ -200,8 +201,8 @@ def strip(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> H
 @login_required
 @require_GET
 def strip_ready(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponse:
-    """{"ready": whether the filmstrip has been made, "pictures": how many are in it}. Where it was never asked for, it
-    is asked for now.
+    """{"ready": whether the filmstrip exists, "pictures": its number of pictures}. A filmstrip that was never requested
+    is requested now.
     """
     asset = _asset(request, show_id, asset_id)
     if asset.kind != "clip":
@@ -215,7 +216,7 @@ def strip_ready(request: HttpRequest, show_id: str, asset_id: str, renderer: int
 @login_required
 @require_GET
 def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Which pictures of the shelf have their small ones. Those that were never asked for are asked for now."""
+    """Which pictures of the shelf have thumbnails. Those never requested are requested now."""
     ready, missing = [], 0
     for asset in value_of(show_for(show_id, request)).assets:
         if not asset.width_px:
@@ -233,7 +234,7 @@ def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def elsewhere(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What lies on the shelves of one's other shows and not on this one: each with the value to add here."""
+    """Media on the shelves of the person's other shows that are not on this one, each with the value to add here."""
     here = {asset.sha256 for asset in value_of(show_for(show_id, request)).assets}
     shelves = [
         {
@@ -249,8 +250,8 @@ def elsewhere(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_GET
 def wave_ready(request: HttpRequest, show_id: str, asset_id: str, renderer: int) -> HttpResponse:
-    """How far the wave of a sound has come: what core/sound/waveform.py tells, with its `levels` and how many peaks a
-    `part` has. Where nobody makes it, the worker is asked to.
+    """The progress of a sound's waveform: the values of core/sound/waveform.py, with its `levels` and the number of
+    peaks in a `part`. Where it is not being made, it is requested.
     """
     asset = _asset(request, show_id, asset_id)
     if not asset.heard:
@@ -268,7 +269,7 @@ def wave_ready(request: HttpRequest, show_id: str, asset_id: str, renderer: int)
 def wave_peaks(
     request: HttpRequest, show_id: str, asset_id: str, renderer: int, per_s: int, first: int
 ) -> HttpResponse:
-    """Peaks of a level of a sound's wave from number `first` on, a byte each, as far as they are there."""
+    """Peaks of a level of a sound's waveform from number `first` on, a byte each, as far as they exist."""
     sha256 = _asset(request, show_id, asset_id).sha256
     about = wave_of(sha256)
     if about is None or per_s not in LEVELS_PER_S:
@@ -282,8 +283,9 @@ def wave_peaks(
 @require_POST
 @telling_errors
 def bring(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Brings slides, or objects onto a slide, over from another show of the same person, with the media they use:
-    {"from": show, "slide_ids": [...], "at": n} or {"from": show, "objects": [...], "slide_id": ...}."""
+    """Copies slides, or objects onto a slide, from another show of the same person, with the media they use: {"from":
+    show, "slide_ids": [...], "at": n} or {"from": show, "objects": [...], "slide_id": ...}.
+    """
     body: dict[str, Any] = body_of(request)
     source = value_of(show_for(str(body.get("from", "")), request))
     target = value_of(show_for(show_id, request))

@@ -1,4 +1,4 @@
-"""Entries of the shelf as the page gets them."""
+"""Entries of the shelf for the page."""
 
 from typing import Any
 
@@ -11,7 +11,7 @@ from ritornel.web.shows.services import fault_of
 
 
 def shelf_line(show: Show, asset: Asset) -> dict[str, Any]:
-    """An entry of the shelf with its address, that of what browsers are shown, and that of its small picture."""
+    """An entry of the shelf with its address, the address for browsers, and that of its thumbnail."""
     return shelf_line_at(show.id, asset)
 
 

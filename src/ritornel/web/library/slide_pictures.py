@@ -1,4 +1,4 @@
-"""Small pictures of slides, as they are when their last beat has ended: each is drawn once and kept."""
+"""Thumbnails of slides at the end of their last beat: each is drawn once and kept."""
 
 import contextlib
 import hashlib
@@ -41,7 +41,7 @@ def slide_picture(show: Show, slide: Slide, width_px: int, number: int) -> bytes
 
 
 def kept_picture(path: Path, draw: Callable[[], bytes]) -> bytes:
-    """What lies there; where nothing does, it is drawn and kept. On a full disk it is drawn every time."""
+    """The kept picture; a missing one is drawn and kept. On a full disk it is drawn every time."""
     with contextlib.suppress(FileNotFoundError):
         return path.read_bytes()
     png = draw()

@@ -1,4 +1,4 @@
-"""What the worker makes of media on the shelf: thumbnails, filmstrips, waveforms, lighter copies."""
+"""The worker's tasks for media on the shelf: thumbnails, filmstrips, waveforms, lighter copies."""
 
 from ritornel.core.document.show import Asset
 from ritornel.web.jobs.derived_files import ask_once
@@ -33,27 +33,27 @@ def light(sha256: str) -> None:
 
 
 def ask_for_thumbnail(asset: Asset) -> None:
-    """Has the worker make the thumbnail, once, wherever it is wanted."""
+    """Queues the thumbnail, once, wherever it is requested."""
     ask_once(thumbnail_path(asset.sha256), lambda: thumbnail(asset.sha256))
 
 
 def ask_for_strip(asset: Asset) -> None:
-    """The same of the filmstrip."""
+    """Queues the filmstrip."""
     ask_once(strip_path(asset.sha256), lambda: filmstrip(asset.sha256, asset.lasts_ms))
 
 
 def ask_for_wave(asset: Asset) -> None:
-    """The same of the waveform."""
+    """Queues the waveform."""
     ask_once(wave_folder(asset.sha256), lambda: wave(asset.sha256, asset.lasts_ms))
 
 
 def ask_for_copy(asset: Asset) -> None:
-    """The same of the lighter copy."""
+    """Queues the lighter copy."""
     ask_once(light_path(asset.sha256), lambda: light(asset.sha256))
 
 
 def begin_work(asset: Asset) -> None:
-    """Has the worker make what belongs to a thing on the shelf."""
+    """Queues everything that is derived from an entry of the shelf."""
     if asset.width_px:
         ask_for_thumbnail(asset)
     if asset.kind == "clip":

@@ -9,7 +9,7 @@ from ritornel.web.shows.services import media_path
 
 
 def thumbnail_path(sha256: str) -> Path:
-    """Where the thumbnail of a picture or clip lies once it is made."""
+    """The place of the thumbnail of a picture or clip."""
     return derived_path("thumbnails", sha256, ".webp")
 
 
@@ -23,7 +23,7 @@ def make_thumbnail(sha256: str) -> None:
 
 
 def strip_path(sha256: str) -> Path:
-    """Where the filmstrip of a clip lies once it is made."""
+    """The place of the filmstrip of a clip."""
     return derived_path("filmstrips", sha256, ".webp")
 
 

@@ -1,4 +1,4 @@
-"""Files coming in: examined in a process of their own, then kept."""
+"""Uploads: examined in a process of their own, then stored."""
 
 import contextlib
 import tempfile
@@ -33,7 +33,7 @@ SNIFFED_BYTES = 4096
 
 
 class Intake(msgspec.Struct, frozen=True):
-    """What became of a file: its entry for the shelf, and sentences for what its maker should know."""
+    """The result of an upload: its entry for the shelf, and sentences for its maker."""
 
     asset: Asset
     notes: tuple[str, ...] = ()
@@ -43,7 +43,8 @@ class Intake(msgspec.Struct, frozen=True):
 def _examined(
     upload: UploadedFile, asset_id: str, credit: dict[str, Any]
 ) -> Iterator[tuple[Asset, tuple[str, ...], Path]]:
-    """What an upload is, sentences for its maker, and the file that is to be kept of it, which is gone afterwards.
+    """The true kind of an upload, sentences for its maker, and the file to store, which is removed afterwards. Raises
+    BadMedia.
 
     Raises BadMedia.
     """
@@ -66,7 +67,8 @@ def _examined(
 
 
 def take_in(upload: UploadedFile, asset_id: str, **credit: Any) -> Intake:
-    """The upload as an entry for the shelf, its content kept.
+    """The upload as an entry for the shelf, its content stored. Raises BadMedia for a file that cannot be shown or
+    heard, and then stores nothing.
 
     Raises BadMedia for what cannot be shown or heard, and keeps nothing then.
     """
@@ -76,7 +78,7 @@ def take_in(upload: UploadedFile, asset_id: str, **credit: Any) -> Intake:
 
 
 def heal_media(upload: UploadedFile, asset: Asset) -> None:
-    """Keeps the file of an asset again. Raises BadMedia for any other file than the one it had."""
+    """Stores the file of an asset again. Raises BadMedia for any other file than the original one."""
     with _examined(upload, asset.id, {}) as (found, _, path):
         if found.sha256 != asset.sha256:
             words = (
@@ -88,7 +90,7 @@ def heal_media(upload: UploadedFile, asset: Asset) -> None:
 
 
 def write_down(source: UploadedFile, path: Path, name: str, limit: int) -> None:
-    """Writes an upload down. Raises BadMedia for one that has more bytes than `limit`."""
+    """Writes an upload to a file. Raises BadMedia for one with more bytes than `limit`."""
     if source.size is not None and source.size > limit:
         raise BadMedia(
             f"“{name}” has {source.size / 1e6:.1f} MB; at most {limit / 1e6:.0f} MB can be read. Nothing was made."
@@ -101,9 +103,9 @@ def write_down(source: UploadedFile, path: Path, name: str, limit: int) -> None:
 def unpack(
     kind: str, path: Path, name: str, media: Path, show_id: str, watch: Callable[[int, int], None]
 ) -> tuple[Show, tuple[Any, ...]]:
-    """The show of a file, an "archive", a "pdf" or a "presentation", and what is lost, in sentences or as Loss; its
-    media lie in the folder `media` afterwards. `watch` is told how many of its pages or files are done, of how many
-    (0: not known yet); what it raises ends the reading. Raises BadArchive or BadMedia.
+    """The show of a file, an "archive", a "pdf" or a "presentation", and its losses, as sentences or as Loss; its media
+    then lie in the folder `media`. `watch` gets the number of pages or files that are done, and the total (0: not known
+    yet); an error of it ends the reading. Raises BadArchive or BadMedia.
     """
     readers: dict[str, tuple[Callable[..., Any], tuple[Any, ...]]] = {
         "archive": (unpack_archive, (settings.MEDIA_LIMITS,)),

@@ -18,18 +18,18 @@ NO_WAVE = Wave(0, 0, True)
 
 
 def wave_folder(sha256: str) -> Path:
-    """Where the waveform of a sound lies once it is whole."""
+    """The place of a complete waveform."""
     return derived_path("waveforms", sha256)
 
 
 def _place(sha256: str) -> Path | None:
-    """Where it can be read now: whole, or as far as it has come."""
+    """The place where it can be read now: the complete one, or the growing one."""
     whole = wave_folder(sha256)
     return whole if whole.is_dir() else unfinished_place(whole)
 
 
 def wave_of(sha256: str) -> Wave | None:
-    """How far the waveform of a sound has come; None where it has to be begun, or begun again."""
+    """The progress of a sound's waveform; None where it has to be started, or started again."""
     place = _place(sha256)
     if place is not None:
         with contextlib.suppress(OSError, msgspec.DecodeError):
@@ -38,7 +38,7 @@ def wave_of(sha256: str) -> Wave | None:
 
 
 def wave_part(sha256: str, per_s: int, first: int) -> bytes:
-    """At most `PART` peaks of a level from number `first` on, as far as they are there."""
+    """At most `PART` peaks of a level from number `first` on, as far as they exist."""
     place = _place(sha256)
     if per_s not in LEVELS_PER_S or place is None:
         return b""

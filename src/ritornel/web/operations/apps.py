@@ -17,7 +17,7 @@ class OperationsConfig(AppConfig):
 
 
 def _free(instance: Any, **_: Any) -> None:
-    """The media of a show that is removed are freed by the worker, once it is certain that it goes."""
+    """The worker frees the media of a removed show once the removal is committed."""
     from ritornel.web.operations.tasks import free
     from ritornel.web.operations.tidying import hashes_of
 
@@ -27,7 +27,7 @@ def _free(instance: Any, **_: Any) -> None:
 
 
 def _forget(show: Any, sha256: str, **_: Any) -> int:
-    """The medium of an entry that was removed for good; how many bytes are free again."""
+    """Frees the medium of an entry that was removed for good; returns the number of freed bytes."""
     from ritornel.web.operations.tidying import free_media
 
     return free_media([sha256], but_log_of=show.pk).bytes

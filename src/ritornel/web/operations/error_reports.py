@@ -1,4 +1,4 @@
-"""What went wrong in pages' scripts, for the log."""
+"""Faults in pages' scripts, for the log."""
 
 import logging
 
@@ -17,7 +17,7 @@ FAULTS = Brake("faults of pages", "20/minute;200/day")
 @require_POST
 @telling_errors
 def note_fault(request: HttpRequest) -> HttpResponse:
-    """Writes a fault of a page into the log: {"message", "where", "stack", "page"}."""
+    """Logs a fault of a page: {"message", "where", "stack", "page"}."""
     FAULTS.apply(network_address(request), words="Many faults were told from here.")
     body = body_of(request)
     told = {name: one_line(str(body.get(name, "")))[:3000] for name in ("page", "message", "where", "stack")}

@@ -1,4 +1,4 @@
-"""What the worker does for the house as a whole."""
+"""The worker's tasks for the whole installation."""
 
 import logging
 import time
@@ -24,7 +24,7 @@ def free(hashes: list[str]) -> None:
 
 @small_jobs.task()  # type: ignore[untyped-decorator]
 def tidy_house() -> None:
-    """Tidies, and notes when."""
+    """Tidies, and notes the time."""
     _last().touch()
     for entry in tidy():
         if entry.count:
@@ -32,7 +32,7 @@ def tidy_house() -> None:
 
 
 def tidy_daily() -> None:
-    """Has the house tidied where that was not done for a day; asked every few seconds by the worker."""
+    """Queues tidying where the last one is more than a day ago; the worker calls it every few seconds."""
     try:
         due = time.time() - _last().stat().st_mtime > DAY_S
     except FileNotFoundError:

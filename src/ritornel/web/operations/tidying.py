@@ -1,5 +1,6 @@
-"""Removing what nothing refers to any more: media of removed shows, what is derived from them, films, folders of
-editions, what killed processes left.
+"""Removing what nothing refers to any more: media of removed shows and files derived from them, films, folders of
+editions, remains of killed processes. Only what is older than a day goes, so that nothing disappears while somebody
+still works with it; a removed show's own files go at once.
 
 Only what is older than a day goes, so that nothing is taken from under somebody's hands; a removed show's own files go
 at once.
@@ -40,14 +41,14 @@ _HASH = re.compile(rb"\b[0-9a-f]{64}\b")
 
 
 class Tidied(msgspec.Struct, frozen=True):
-    """What was removed of one kind."""
+    """The removed things of one kind."""
 
     what: str
     count: int = 0
     bytes: int = 0
 
     def text(self) -> str:
-        """As a line of the report."""
+        """A line of the report."""
         return f"{self.what}: {count_text(self.count, 'removed', 'removed')}, {self.bytes / 1e6:.1f} MB"
 
 
@@ -58,7 +59,7 @@ def _old(path: Path, age_s: float) -> bool:
 
 
 def _size(path: Path) -> int:
-    """How many bytes are freed with it: a file that has another name frees none."""
+    """The number of bytes that its removal frees: a file with a second name frees none."""
     if not path.is_dir():
         found = path.lstat()
         return found.st_size if found.st_nlink == 1 else 0
@@ -83,7 +84,7 @@ def _below(folder: Path, pattern: str = "*") -> Iterator[Path]:
 
 
 def hashes_of(show: Show) -> set[str]:
-    """The media of a show, and those that undo could bring back to it."""
+    """The media of a show, and those that undo could restore."""
     found = set(show.assets.values_list("sha256", flat=True))
     for columns in show.edits.values_list("changes", "inverse").iterator(chunk_size=200):
         for text in step_texts(*columns):
@@ -92,8 +93,8 @@ def hashes_of(show: Show) -> set[str]:
 
 
 def referenced_hashes(but_log_of: str = "") -> set[str]:
-    """Every medium that a show holds, that undo could bring back, that an edition or a film was made of, or that was
-    recorded. What only the log of the show `but_log_of` refers to is left out.
+    """All media that a show has, that undo could restore, that an edition or a film uses, or that were recorded. What
+    only the log of the show `but_log_of` refers to is left out.
     """
     found = set(Asset.objects.values_list("sha256", flat=True))
     blobs: tuple[Any, ...] = (
@@ -139,7 +140,7 @@ def _derived(wanted: set[str], age_s: float) -> Iterator[Path]:
 
 
 def _about_derived(age_s: float) -> Iterator[Path]:
-    """Locks that nobody holds, and notes of what was queued or failed."""
+    """Locks that nobody holds, and notes about queued or failed work."""
     for path in _below(Path(settings.VAR) / "derived" / ".about"):
         if not _old(path, age_s):
             continue
@@ -205,13 +206,13 @@ def _readings() -> Tidied:
 
 
 def _received() -> Tidied:
-    """Ids of edits, once no page can be waiting for an answer to them."""
+    """Ids of edits whose page cannot wait for an answer any more."""
     old = ReceivedEdit.objects.filter(at__lt=timezone.now() - timedelta(days=30))
     return Tidied("Ids of edits that were made", old.delete()[0])
 
 
 def _bin() -> Tidied:
-    """What has been in the bin for its time, of every kind; files go with their rows."""
+    """Everything whose time in the bin is over, of every kind; files go with their rows."""
     count = size = 0
     for kind in removable_kinds():
         for row in kind.overdue():
@@ -222,7 +223,7 @@ def _bin() -> Tidied:
 
 
 def _histories() -> Tidied:
-    """Older steps of the shows' histories, put together by days."""
+    """Older steps of the shows' histories, merged by days."""
     return Tidied("Older steps of histories, put together", sum(map(thin_history, thinnable_shows())))
 
 
@@ -232,7 +233,7 @@ def _sessions() -> Tidied:
 
 
 def tidy(age_s: float = DAY_S) -> list[Tidied]:
-    """Removes what nothing refers to and is older than that; what it did, kind by kind."""
+    """Removes what nothing refers to and is older than that; reports it kind by kind."""
     wanted = referenced_hashes()
     var = Path(settings.VAR)
     readings = _readings()
@@ -267,7 +268,7 @@ def tidy(age_s: float = DAY_S) -> list[Tidied]:
 
 
 def free_media(hashes: Collection[str], but_log_of: str = "") -> Tidied:
-    """Removes these media, and what was derived of them, at once, where nothing else refers to them but the log of
+    """Removes these media, and what is derived from them, at once, where nothing else refers to them but the log of
     that show.
     """
     gone = set(hashes) - referenced_hashes(but_log_of)

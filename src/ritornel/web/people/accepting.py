@@ -1,4 +1,4 @@
-"""Accepting an invitation: it belongs to one person, and only the link in a letter shows whose the address is."""
+"""Accepting an invitation: it belongs to one person, and only the link in a mail proves an address."""
 
 from django.contrib.auth import login
 from django.contrib.auth.models import User
@@ -26,7 +26,7 @@ GUESSING = Brake("opening an invitation that is not there", "60/minute")
 
 
 def _found(code: str) -> tuple[Invitation | None, bool]:
-    """The invitation that a link is to, and whether the link proves its address."""
+    """The invitation of a link, and whether the link proves its address."""
     known = hash_code(code)
     entries = Invitation.objects.select_related("show", "by", "person")
     by_mail = entries.filter(mail_hash=known).first()
@@ -41,7 +41,7 @@ def _accept(entry: Invitation, person: User, proving: bool) -> None:
 
 
 def _refusal(entry: Invitation, user: object) -> str | None:
-    """Why the link lets nobody in, or not this person, in words; None where it may."""
+    """Why the link is not valid, or not for this person, in words; None where it is."""
     if entry.state in GONE:
         return GONE[entry.state].format(by=called(entry.by))
     if entry.state == "accepted" and not (isinstance(user, User) and entry.person_id == user.pk):
@@ -63,9 +63,7 @@ def _page(request: HttpRequest, entry: Invitation, proving: bool, status: int = 
 
 @require_http_methods(["GET", "POST"])
 def invitation(request: HttpRequest, code: str) -> HttpResponse:
-    """What an invitation is to, and the way in: with one press for who is signed in, with a password of their own for
-    who comes the first time.
-    """
+    """The page of an invitation: people who are signed in accept with one press, new people choose a password."""
     entry, proving = _found(code)
     if entry is None:
         wait = GUESSING.wait_s(network_address(request))
@@ -89,7 +87,7 @@ def invitation(request: HttpRequest, code: str) -> HttpResponse:
 
 
 def _come_in(request: HttpRequest, entry: Invitation, proving: bool) -> HttpResponse:
-    """Makes an account for who comes the first time. What is wrong is told at its field, and what was typed stays."""
+    """Makes an account for a new person. Errors stand at their fields, and the typed text stays."""
     name, sign_in_name = request.POST.get("name", "")[:200], request.POST.get("sign_in_name", "").strip()[:60]
     try:
         ACCEPTING.apply(network_address(request), words="Too many accounts were asked for from here.")

@@ -1,6 +1,4 @@
-"""A person's own account: what they are called, their password, and the e-mail addresses that are proven to be
-theirs.
-"""
+"""A person's own account: name, password, and proven e-mail addresses."""
 
 from django.contrib import messages
 from django.contrib.auth import update_session_auth_hash
@@ -43,7 +41,7 @@ def _page(request: HttpRequest, wrong: str = "", field: str = "", status: int = 
 @login_required
 @require_POST
 def change_name(request: HttpRequest) -> HttpResponse:
-    """What the person is called by the others."""
+    """Changes the name that others see."""
     person, name = person_of(request), one_line(request.POST.get("name", ""))[:120]
     if not name:
         return _page(request, "Say what you are called, so that the others know who you are.", "name", 400)
@@ -56,7 +54,7 @@ def change_name(request: HttpRequest) -> HttpResponse:
 @login_required
 @require_POST
 def change_password(request: HttpRequest) -> HttpResponse:
-    """Another password, for who knows the old one."""
+    """Changes the password; the old one is required."""
     person, old, new = person_of(request), request.POST.get("old", "")[:200], request.POST.get("new", "")[:200]
     try:
         PASSWORDS.apply(person.pk, words="Too many passwords were tried here.")
@@ -76,7 +74,7 @@ def change_password(request: HttpRequest) -> HttpResponse:
 @login_required
 @require_POST
 def ask_for_proof(request: HttpRequest) -> HttpResponse:
-    """Sends a letter to an address; its link proves that the address is the person's."""
+    """Sends mail to an address; its link proves that the address is the person's."""
     person, address = person_of(request), request.POST.get("address", "").strip().lower()[:254]
     try:
         validate_email(address)
@@ -102,7 +100,7 @@ def ask_for_proof(request: HttpRequest) -> HttpResponse:
 @login_required
 @require_http_methods(["GET", "POST"])
 def prove_address(request: HttpRequest, code: str) -> HttpResponse:
-    """The link of such a letter. It asks for a press, since mail programs open links by themselves."""
+    """The page of that link. It asks for a press, since mail programs open links by themselves."""
     person = person_of(request)
     try:
         proof = signing.loads(code, salt=_SALT, max_age=PROOF_S)
@@ -126,6 +124,6 @@ def prove_address(request: HttpRequest, code: str) -> HttpResponse:
 @login_required
 @require_POST
 def forget_address(request: HttpRequest, number: int) -> HttpResponse:
-    """Takes an address off the account."""
+    """Removes an address from the account."""
     get_object_or_404(person_of(request).proven_addresses, pk=number).delete()
     return redirect("account")

@@ -1,4 +1,4 @@
-"""Comments on slides and objects, answered and closed."""
+"""Comments on slides and objects, with answers, open or closed."""
 
 from typing import Annotated, Any
 
@@ -19,7 +19,7 @@ from ritornel.web.shows.services import Show, seen_slides, show_for, value_of
 
 
 class Said(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A comment on a slide, or on an object of it, or the answer to one."""
+    """A comment on a slide, on one of its objects, or an answer to a comment."""
 
     text: Annotated[str, msgspec.Meta(max_length=4000)]
     slide_id: Annotated[str, msgspec.Meta(max_length=40)] = ""
@@ -82,7 +82,7 @@ def _state(row: Show) -> dict[str, Any]:
 @login_required
 @require_GET
 def comments(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The show slide by slide, with what was said about it."""
+    """The show slide by slide, with its comments."""
     row = show_for(show_id, request, "comment")
     return render(
         request, "people/comments.html", {"show": row, "way": "comments", "start": msgspec.to_builtins(_state(row))}
@@ -93,7 +93,7 @@ def comments(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def say(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Says something about a slide or an object, or answers."""
+    """Adds a comment to a slide or an object, or answers one."""
     row = show_for(show_id, request, "comment")
     said = from_builtins(body_of(request), Said, "The comment")
     if not said.text.strip():
@@ -133,7 +133,7 @@ def _comment(row: Show, number: int) -> Comment:
 @require_POST
 @telling_errors
 def close(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Closes a comment, or with {"open": true} opens it again."""
+    """Closes a comment; with {"open": true} opens it again."""
     row = show_for(show_id, request, "comment")
     entry = _comment(row, number)
     again = bool(body_of(request).get("open"))
@@ -145,5 +145,5 @@ def close(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
 @login_required
 @require_GET
 def state(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The comments as they are now."""
+    """The present comments."""
     return json_reply(_state(show_for(show_id, request, "comment")))

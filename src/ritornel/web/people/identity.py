@@ -1,4 +1,4 @@
-"""Who somebody is: sign-in names, and e-mail addresses that are proven."""
+"""Identity: sign-in names, and proven e-mail addresses."""
 
 import re
 import secrets
@@ -20,7 +20,7 @@ _NAME = re.compile(r"[^\W_][\w.\-]{1,38}[^\W_]", re.UNICODE)
 
 
 def proven_person(address: str) -> User | None:
-    """Who has proven that the address is theirs."""
+    """The person who has proven the address."""
     found = ProvenAddress.objects.filter(address=address.strip().lower()).select_related("person").first()
     return found.person if found is not None else None
 
@@ -31,7 +31,8 @@ def proves(person: User, address: str) -> bool:
 
 
 def prove(person: User, address: str) -> None:
-    """Notes that the person can read mail at the address.
+    """Notes that the person can read mail at the address. An earlier owner of the proof loses it; accounts stay as they
+    are.
 
     Whoever had proven it before has it no more; nobody's account changes hands.
     """
@@ -39,12 +40,12 @@ def prove(person: User, address: str) -> None:
 
 
 class NameOrAddressBackend(ModelBackend):
-    """Signs in by an address that is proven, or by a sign-in name. Each account opens with its own password only."""
+    """Signs people in by a proven address or by a sign-in name. Each account opens only with its own password."""
 
     def authenticate(
         self, request: HttpRequest | None, username: str | None = None, password: str | None = None, **_: Any
     ) -> User | None:
-        """The account of these, or None. A name that nobody has takes as long as a wrong password."""
+        """The account for these, or None. An unknown name takes as long as a wrong password."""
         if not username or password is None:
             return None
         words = username.strip()
@@ -59,7 +60,7 @@ class NameOrAddressBackend(ModelBackend):
 
 
 def check_password(password: str, name: str, sign_in_name: str) -> None:
-    """Raises BadValue, in sentences, for a password that is too short, common, all digits or like the name."""
+    """Raises BadValue, with sentences, for a password that is too short, common, all digits or like the name."""
     try:
         validate_password(
             password,
@@ -79,7 +80,7 @@ def _check_sign_in_name(sign_in_name: str) -> None:
 
 
 def create_account(name: str, password: str, sign_in_name: str = "", address: str = "") -> User:
-    """A new account: with a proven `address`, or with a sign-in name alone. Raises BadValue naming the field."""
+    """A new account: with a proven `address`, or only with a sign-in name. Raises BadValue naming the field."""
     name = one_line(name)[:120]
     if not name:
         raise BadValue("Say what you are called, so that the others know who you are.", "name")

@@ -1,4 +1,4 @@
-"""Who else may open a show: inviting, assigning, withdrawing."""
+"""Who else may open a show: invitations, sections, withdrawal."""
 
 from datetime import datetime
 from typing import Annotated, Any
@@ -32,7 +32,9 @@ Words = Annotated[str, msgspec.Meta(max_length=120)]
 
 
 class Invite(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Who is invited to do what; `section` names a slide of the section that somebody records."""
+    """An invitation to be made: to whom and for what; `section` names a slide of the section that the
+    person records.
+    """
 
     address: Annotated[str, msgspec.Meta(max_length=254)]
     role: Role
@@ -52,7 +54,7 @@ def _sections(show: ShowValue) -> list[dict[str, Any]]:
 
 
 def given_slides(show: ShowValue) -> dict[str, str]:
-    """Which slides each person was given, by name: "3", or "3–5, 7"."""
+    """The slides given to each person, by name: "3", or "3–5, 7"."""
     numbers: dict[str, list[int]] = {}
     for number, slide in enumerate(show.slides, 1):
         if slide.given_to:
@@ -108,7 +110,7 @@ def _state(request: HttpRequest, row: Show) -> dict[str, Any]:
 @login_required
 @require_GET
 def people(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Who may open the show, and who is asked to do what."""
+    """The people who may open the show, and their tasks."""
     row = owned_show(show_id, request)
     return render(
         request,
@@ -134,7 +136,7 @@ def _letter(request: HttpRequest, entry: Invitation, title: str, section: str) -
 
 
 def _checked(show: ShowValue, wanted: Invite) -> dict[str, Any] | None:
-    """The section that is to be recorded; None for other roles.
+    """The section to be recorded; None for other roles. Raises BadValue for an invalid address, or an unknown section.
 
     Raises BadValue for an address that is none, or a section that is not there.
     """
@@ -154,7 +156,8 @@ def _checked(show: ShowValue, wanted: Invite) -> dict[str, Any] | None:
 @require_POST
 @telling_errors
 def invite(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Invites somebody, by a letter with a link of their own.
+    """Invites somebody by mail, with a personal link. For somebody invited before, the task changes; people who have
+    accepted keep their access.
 
     Who was invited before is asked for the new thing; who has accepted keeps their access.
     """
@@ -198,7 +201,7 @@ def _withdrawn(request: HttpRequest, show_id: str, number: int, at: datetime | N
 @require_POST
 @telling_errors
 def withdraw(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """From now on the link leads nowhere and who accepted it can open nothing of the show."""
+    """Ends an invitation: its link becomes invalid, and the person loses access to the show."""
     return _withdrawn(request, show_id, number, timezone.now())
 
 
@@ -206,8 +209,8 @@ def withdraw(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
 @require_POST
 @telling_errors
 def restore(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Takes a withdrawal back: who had accepted may go on, who had not finds the link open again, for as long as it
-    was.
+    """Undoes a withdrawal: access returns to a person who had accepted; otherwise the link is valid again until its old
+    end.
     """
     return _withdrawn(request, show_id, number, None)
 
@@ -216,7 +219,7 @@ def restore(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
 @require_POST
 @telling_errors
 def change(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Lets somebody do something else: {"role": ..., "section": ...}. It holds at once."""
+    """Changes the task: {"role": ..., "section": ...}. It applies at once."""
     row = owned_show(show_id, request)
     entry = _entry(row, number)
     body = body_of(request)

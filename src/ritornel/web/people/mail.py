@@ -1,6 +1,4 @@
-"""Mail. By default it is kept in a folder and can be read on a page by who sent it; with SMTP set it goes out to the
-world.
-"""
+"""Mail. By default it is kept in a folder, and its sender can read it on a page; with SMTP configured it is sent."""
 
 import email
 import email.policy
@@ -31,15 +29,15 @@ LETTERS = Brake("mail of a show", settings.MAIL_RATE)
 
 
 def mail_folder() -> Path:
-    """Where mail is kept."""
+    """The folder of kept mail."""
     return Path(settings.VAR) / "mail"
 
 
 class FileMailBackend(BaseEmailBackend):
-    """Keeps mail in a folder instead of sending it."""
+    """Keeps mail in a folder and sends nothing."""
 
     def send_messages(self, email_messages: Sequence[EmailMessage]) -> int:
-        """Writes each letter to a file of its own; how many they were."""
+        """Writes each message to a file of its own; returns their number."""
         folder = mail_folder()
         folder.mkdir(parents=True, exist_ok=True)
         for number, message in enumerate(email_messages):
@@ -49,7 +47,7 @@ class FileMailBackend(BaseEmailBackend):
 
 
 def mail_goes_out() -> bool:
-    """Whether mail is sent.
+    """Whether mail is sent. Where it is kept instead, its sender can read it, so its links prove nothing.
 
     Where it is kept instead, whoever sent it can read it, so that no link in it proves anything.
     """
@@ -57,7 +55,7 @@ def mail_goes_out() -> bool:
 
 
 def check_mail_allowed(show_id: str, letters: int) -> None:
-    """Raises TooOften where so many letters more would be too many for a show within an hour."""
+    """Raises TooOften where so many more messages are too many for a show within an hour."""
     wait = LETTERS.wait_s(show_id, times=letters)
     if wait:
         raise TooOften(
@@ -68,7 +66,8 @@ def check_mail_allowed(show_id: str, letters: int) -> None:
 
 
 def send_mail(show_id: str, sender_id: int, to: str, subject: str, text: str) -> None:
-    """Sends mail for a show.
+    """Sends mail for a show. Where mail is kept, its sender can read it on the mail page. Raises TooOften, and
+    RitornelError where the mail server does not accept it.
 
     Where mail is kept, who sent it can read it on the page of mail. Raises TooOften, and RitornelError where the mail
     server does not take it.
@@ -101,7 +100,7 @@ def _read_message(path: Path) -> dict[str, Any]:
 @login_required
 @require_GET
 def mail_page(request: HttpRequest) -> HttpResponse:
-    """The mail that the person has sent, newest first, where it is kept."""
+    """The mail of the person, newest first, where it is kept."""
     own = str(person_of(request).pk)
     kept = not mail_goes_out()
     paths = sorted(mail_folder().glob("*.eml"), reverse=True) if kept and mail_folder().is_dir() else []

@@ -1,4 +1,4 @@
-"""People of a show besides its owner, what they say about it, and the e-mail addresses that are known to be theirs."""
+"""People of a show besides its owner, their comments, and their proven e-mail addresses."""
 
 from datetime import timedelta
 from typing import Any, Literal
@@ -15,7 +15,8 @@ State = Literal["sent", "accepted", "expired", "withdrawn"]
 
 
 class ProvenAddress(models.Model):
-    """An e-mail address whose mail a person can read: they opened a link that only a letter to it had.
+    """An e-mail address whose mail a person can read: they opened a link that only a mail to it contained. Whoever
+    proves it later takes it over; accounts stay as they are.
 
     Who proves it later has it from then on; their accounts stay as they are.
     """
@@ -26,7 +27,9 @@ class ProvenAddress(models.Model):
 
 
 class Invitation(models.Model):
-    """Somebody invited to a show by e-mail address.
+    """Somebody invited to a show by e-mail address. It belongs to the first person who accepts it. Access lasts until
+    it is withdrawn. It has two links. The inviting person sees one of them; it proves nothing about its user. The other
+    stands only in the mail; where that mail was really sent (`mail_proves`), its user can read mail at the address.
 
     It belongs to one person: who accepts it first. Access lasts until it is withdrawn.
 
@@ -58,16 +61,16 @@ class Invitation(models.Model):
 
     @property
     def link_code(self) -> str:
-        """The code of the link that who invites is shown."""
+        """The code of the link that the inviting person sees."""
         return code_of("invitation link", self.nonce)
 
     @property
     def mail_code(self) -> str:
-        """The code of the link in the letter."""
+        """The code of the link in the mail."""
         return code_of("invitation mail", self.nonce)
 
     def renew(self) -> None:
-        """Other links; the old ones lead nowhere any more."""
+        """Makes new links; the old ones become invalid."""
         self.nonce = new_nonce()
         self.link_hash, self.mail_hash = hash_code(self.link_code), hash_code(self.mail_code)
 
@@ -79,7 +82,7 @@ class Invitation(models.Model):
 
     @property
     def state(self) -> State:
-        """How it stands."""
+        """Its state, in a word."""
         if self.withdrawn_at is not None:
             return "withdrawn"
         if self.accepted_at is not None:
@@ -88,17 +91,17 @@ class Invitation(models.Model):
 
     @property
     def expires_at(self) -> object:
-        """When the link leads nowhere any more, if nobody opens it."""
+        """When the link becomes invalid, if nobody opens it."""
         return self.sent_at + LASTS
 
     @property
     def called(self) -> str:
-        """Their name, or where there is none their address."""
+        """Their name, or else their address."""
         return self.name or self.address
 
 
 class Comment(models.Model):
-    """Something said about a slide or an object on it, or in answer to that."""
+    """A comment on a slide or one of its objects, or an answer to one."""
 
     show = models.ForeignKey("shows.Show", on_delete=models.CASCADE, related_name="comments")
     slide_id = models.CharField(max_length=40)

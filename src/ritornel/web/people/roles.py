@@ -1,4 +1,4 @@
-"""What people may do with a show that is not their own."""
+"""What people may do with a show of somebody else."""
 
 from typing import Literal, get_args
 
@@ -30,13 +30,13 @@ WHERE = {"own": "compose", "edit": "compose", "record": "record", "comment": "co
 
 
 class Access(msgspec.Struct, frozen=True):
-    """What somebody is to a show; who may record one section has the slide that named it in `section`."""
+    """A person's access to a show; for somebody who records one section, `section` is the slide that names it."""
 
     role: Literal["own", "edit", "record", "comment", "watch"]
     section: str = ""
 
     def may(self, act: Act) -> bool:
-        """Whether this lets them do it. Raises UnknownName for an act that there is not."""
+        """Whether this access allows the act. Raises UnknownName for an unknown act."""
         if act not in get_args(Act):
             raise UnknownName(f"There is no act “{act}”; there are {', '.join(get_args(Act))}.")
         return act in MAY[self.role]

@@ -1,4 +1,4 @@
-"""What other apps may ask of people."""
+"""What other apps may use of people."""
 
 from collections.abc import Collection
 from typing import Any
@@ -41,7 +41,7 @@ _OPEN: dict[str, Any] = {"accepted_at__isnull": False, "withdrawn_at__isnull": T
 
 
 def access_of(show_id: str, owner_id: int, person: User) -> Access | None:
-    """What the person is to the show; None for nothing. An owner costs no query."""
+    """The person's access to the show; None for none. For an owner it costs no query."""
     if owner_id == person.pk:
         return Access("own")
     found = Invitation.objects.filter(show_id=show_id, person=person, **_OPEN).first()
@@ -49,9 +49,7 @@ def access_of(show_id: str, owner_id: int, person: User) -> Access | None:
 
 
 def access_of_each(pairs: Collection[tuple[str, int]]) -> dict[tuple[str, int], Access]:
-    """What each person (by id) is to each show (by id), in two queries; pairs of a show and somebody who may nothing
-    there are left out.
-    """
+    """The access of each person (by id) to each show (by id), in two queries; pairs without access are left out."""
     wanted = set(pairs)
     shows = apps.get_model("shows", "Show")
     owned = shows.objects.filter(pk__in={show_id for show_id, _ in wanted}).values_list("pk", "owner_id")
@@ -66,20 +64,20 @@ def access_of_each(pairs: Collection[tuple[str, int]]) -> dict[tuple[str, int], 
 
 
 def shows_open_to(person: User, act: Act = "see") -> dict[str, Access]:
-    """The shows of others with which the person may do that, by id."""
+    """The shows of others that allow the person this act, by id."""
     found = Invitation.objects.filter(person=person, **_OPEN)
     access = {entry.show_id: Access(entry.role, entry.section) for entry in found}  # type: ignore[arg-type]
     return {show_id: own for show_id, own in access.items() if own.may(act)}
 
 
 def assigned_to(show_id: str) -> dict[str, str]:
-    """Who is to record which section, by the slide that named it when they were invited."""
+    """The person who records each section, by the slide that named it at the invitation."""
     found = Invitation.objects.filter(show_id=show_id, role="record", withdrawn_at__isnull=True)
     return {entry.section: entry.called for entry in found if entry.state != "expired"}
 
 
 def names_of(show_id: str, owner: User) -> list[str]:
-    """What the owner and all who are invited are called, for giving slides to them."""
+    """The names of the owner and everybody invited, for giving slides to them."""
     return names_and_sharing(show_id, owner)[0]
 
 
@@ -91,13 +89,13 @@ def names_and_sharing(show_id: str, owner: User) -> tuple[list[str], bool]:
 
 
 def people_in(show_id: str) -> list[User]:
-    """Everybody who was invited to the show and is in."""
+    """Everybody who was invited to the show and has accepted."""
     found = Invitation.objects.filter(show_id=show_id, **_OPEN).select_related("person")
     return [entry.person for entry in found if entry.person is not None]
 
 
 def invited_as(show_id: str, name: str) -> list[User]:
-    """Those who are in the show and were invited by this name or address."""
+    """The people of the show who were invited by this name or address."""
     found = Invitation.objects.filter(show_id=show_id, **_OPEN).select_related("person")
     return [entry.person for entry in found if entry.person is not None and entry.called.casefold() == name.casefold()]
 
@@ -108,5 +106,5 @@ def shared_with(show_id: str) -> bool:
 
 
 def open_comments(show_id: str) -> int:
-    """How many comments are not closed."""
+    """The number of open comments."""
     return Comment.objects.filter(show_id=show_id, answers=None, closed_at__isnull=True).count()

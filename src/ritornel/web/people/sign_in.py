@@ -1,4 +1,6 @@
-"""Signing in, with brakes for who guesses passwords.
+"""Signing in, with limits against guessing passwords. Guesses are counted for a name from one network address, so that
+nobody locks out an office; for a name from everywhere, except from a browser that has signed in under that name before;
+and, with a high limit, for a network address.
 
 Guesses are counted for a name from one address of the network, so that nobody locks out the others of an office; for a
 name from everywhere, which does not hold up a browser that has signed in under that name before; and, generously, for
@@ -25,7 +27,7 @@ _SALT = "ritornel known browser"
 
 
 def _knows(request: HttpRequest, name: str) -> bool:
-    """Whether somebody has signed in under this name in the asking browser before."""
+    """Whether somebody has signed in under this name in this browser before."""
     try:
         known = signing.loads(request.COOKIES.get(KNOWN_COOKIE, ""), salt=_SALT, max_age=KNOWN_S)
     except signing.BadSignature:
@@ -50,7 +52,7 @@ def _remember(request: HttpRequest, response: HttpResponse, name: str) -> None:
 
 
 class SignIn(LoginView):
-    """The page to sign in on."""
+    """The sign-in page."""
 
     template_name = "people/sign_in.html"
     redirect_authenticated_user = True
@@ -60,7 +62,7 @@ class SignIn(LoginView):
         return self.request.POST.get("username", "").strip().lower()[:254]
 
     def _wait_s(self) -> int:
-        """How long this browser has to wait before it may try this name again."""
+        """The seconds that this browser has to wait before it may try this name again."""
         name, address = self._name, network_address(self.request)
         waits = [PAIR.wait_s(name, address)]
         if not _knows(self.request, name):
@@ -68,7 +70,7 @@ class SignIn(LoginView):
         return max(waits)
 
     def post(self, request: HttpRequest, *args: Any, **kwargs: Any) -> HttpResponse:
-        """Looks at the password, unless too many wrong ones came."""
+        """Checks the password, unless there were too many wrong ones."""
         wait = self._wait_s()
         if not wait:
             return super().post(request, *args, **kwargs)
@@ -88,7 +90,7 @@ class SignIn(LoginView):
         return super().form_invalid(form)
 
     def form_valid(self, form: AuthenticationForm) -> HttpResponse:
-        """Lets somebody in; their own wrong passwords from here are forgotten."""
+        """Signs somebody in; their own wrong passwords from here are forgotten."""
         response = super().form_valid(form)
         if isinstance(form.get_user(), User):
             PAIR.release(self._name, network_address(self.request))

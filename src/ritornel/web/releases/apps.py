@@ -25,7 +25,7 @@ class ReleasesConfig(AppConfig):
 
 
 def _clear_edition(instance: Any, **_: Any) -> None:
-    """The folder of an edition goes with it."""
+    """The folder of an edition is removed with it."""
     from ritornel.web.releases.folders import edition_place
 
     place = edition_place(instance.release.address, instance.number)
@@ -33,7 +33,7 @@ def _clear_edition(instance: Any, **_: Any) -> None:
 
 
 def _clear_film(instance: Any, **_: Any) -> None:
-    """A film goes with its entry. Its paths are asked for now: afterwards the entry has no id any more."""
+    """A film's files are removed with its entry. Their paths are computed now: afterwards the entry has no id."""
     from ritornel.web.releases.filming import film_path, parts_path
 
     paths = film_path(instance), parts_path(instance)
@@ -41,7 +41,7 @@ def _clear_film(instance: Any, **_: Any) -> None:
 
 
 def _clear_hand_in(instance: Any, **_: Any) -> None:
-    """What was handed in goes with its entry."""
+    """The file of a hand-in is removed with its entry."""
     from ritornel.web.releases.handing_in import handed_in_path
 
     path = handed_in_path(instance)
@@ -57,7 +57,7 @@ def _remove(*paths: Path) -> None:
 
 
 def _clear(instance: Any, **_: Any) -> None:
-    """What the editions of a release were served from goes with it, once it is certain that it goes."""
+    """The served files of a release's editions are removed once its removal is committed."""
     from ritornel.web.releases.folders import clear
 
     transaction.on_commit(lambda: clear(instance.address))

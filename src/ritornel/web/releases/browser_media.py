@@ -1,4 +1,4 @@
-"""A show's media as browsers get them: under which names, and where they lie."""
+"""A show's media for browsers: their names and places."""
 
 from pathlib import Path
 
@@ -12,14 +12,14 @@ from ritornel.web.shows.services import media_path
 
 
 def served_name(asset: Asset, rate_pct: int = 100) -> str:
-    """Under which name an edition serves a medium, or its sound at another speed."""
+    """The name of a medium, or of its sound at another speed, in an edition."""
     if rate_pct != 100:
         return f"{asset.sha256}-{rate_pct}.flac"
     return f"{asset.sha256}-light.mp4" if asset.heavy else file_name(asset)
 
 
 def file_of(asset: Asset, rate_pct: int = 100) -> tuple[Path, str]:
-    """Where a medium lies as browsers get it, and its type. Raises BadMedia where it is missing."""
+    """The place of a medium for browsers, and its type. Raises BadMedia where it is missing."""
     if rate_pct != 100:
         path, media_type = tempo_path(asset.sha256, rate_pct), "audio/flac"
     elif asset.heavy:
@@ -34,7 +34,7 @@ def file_of(asset: Asset, rate_pct: int = 100) -> tuple[Path, str]:
 
 
 def missing_copy(asset: Asset) -> BadMedia:
-    """What to tell of a lighter copy that is not there, which the worker is asked for now."""
+    """The message about a missing lighter copy, which is requested now."""
     failure = copy_failure(asset.sha256)
     if failure is not None:
         return BadMedia(
@@ -47,7 +47,7 @@ def missing_copy(asset: Asset) -> BadMedia:
 
 
 def used_media(staged: Performance) -> dict[str, tuple[Asset, int]]:
-    """By its name in the performance, each medium that the show needs, with its speed in per cent."""
+    """Each medium that the show needs with its speed in per cent, by its name in the performance."""
     named = staged.media(lambda asset, rate_pct: asset.id)
     return {
         key: (staged.assets[asset_and_rate(key)[0]], asset_and_rate(key)[1])

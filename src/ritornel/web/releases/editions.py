@@ -1,4 +1,4 @@
-"""Making an edition, and what its maker can do with each."""
+"""Making editions, and what their maker can do with them."""
 
 from django.contrib.auth.decorators import login_required
 from django.db import transaction
@@ -29,7 +29,7 @@ FIRST_PX = 640
 
 
 def _stoppers(row: Show, show: ShowValue) -> list[Finding]:
-    """What would stop the show and was not set aside."""
+    """The findings that would stop the show and are not set aside."""
     aside = set(row.set_aside.values_list("finding", flat=True))
     return [
         finding
@@ -42,7 +42,10 @@ def _stoppers(row: Show, show: ShowValue) -> list[Finding]:
 @require_POST
 @telling_errors
 def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes the show as it is now the newest edition.
+    """Makes the present show the newest edition. It is refused while a medium is missing; findings that would stop the
+    show are named and asked about once: {"anyway": [ids of findings]} confirms them. The first edition needs an
+    audience: {"audience": "anyone" | "invited" | "domain", "domain": mail domain}; so nothing becomes public by
+    accident.
 
     Refused while a medium is missing; where something would stop the show, it is named and asked about once: {"anyway":
     [ids of findings]} says that it is known. The first edition needs to be told who may see it: {"audience": "anyone" |
@@ -108,7 +111,9 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def remove_edition(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Puts an earlier edition into the bin. The newest is what the address shows: a release is withdrawn for that."""
+    """Puts an earlier edition into the bin. The newest is what the address shows; to remove it, withdraw
+    the release.
+    """
     edition = _edition_of(owned_show(show_id, request), number)
     if edition == edition.release.newest:
         raise BadValue(
@@ -132,7 +137,7 @@ def _edition_of(row: Show, number: int) -> Edition:
 @require_GET
 @telling_errors
 def edition_folder(request: HttpRequest, show_id: str, number: int) -> HttpResponseBase:
-    """An edition as static files, in a zip file: any web server carries them, and a disk does too."""
+    """An edition as static files, in a zip file: any web server, and any disk, can serve them."""
     row = owned_show(show_id, request)
     edition = _edition_of(row, number)
     return folder_of(row, from_json(bytes(edition.document), ShowValue, "The edition"), f"-edition-{number}")

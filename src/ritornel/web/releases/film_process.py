@@ -1,4 +1,5 @@
-"""The process that makes one film:
+"""The process that makes one film: `python -m ritornel.web.releases.film_process JOB TOKEN WORKER`, started by the
+worker and ended with it.
 
 `python -m ritornel.web.releases.film_process JOB TOKEN WORKER`, begun by the worker and ending with it.
 """
@@ -12,7 +13,7 @@ import django
 
 
 def _end_with(worker: int) -> None:
-    """Ends this process when the worker that began it is gone."""
+    """Ends this process when the worker that started it is gone."""
     while os.getppid() == worker:
         time.sleep(0.2)
     os._exit(1)

@@ -38,19 +38,19 @@ State = FilmJob.State
 
 
 def film_path(job: FilmJob) -> Path:
-    """Where the job's film lies once it is ready."""
+    """The place of the job's film once it is complete."""
     path = Path(storages["films"].path(job.file_name))
     path.parent.mkdir(parents=True, exist_ok=True)
     return path
 
 
 def parts_path(job: FilmJob) -> Path:
-    """Where finished segments of the job's film lie until it is whole."""
+    """The place of finished segments until the film is complete."""
     return film_path(job).with_name(f".{job.id}.parts")
 
 
 def _write(job: FilmJob, show: ShowValue, path: Path, watch: Callable[[Progress], None]) -> None:
-    """Writes what was asked for."""
+    """Writes the ordered result."""
     performance = perform(show)
     order = FilmOrder(job.width_px, job.height_px, Fraction(job.rate), job.constant_rate)
     if job.kind == "pdf":
@@ -73,8 +73,8 @@ def _write(job: FilmJob, show: ShowValue, path: Path, watch: Callable[[Progress]
 
 
 def make_film(job_id: str, token: str) -> None:
-    """Makes the film of a job that this process, by the token of whoever claimed it, holds; whatever happens, the job's
-    row says so.
+    """Makes the film of a job that this process holds with the token of the claiming process; whatever happens, the
+    job's row says so.
     """
     job = FilmJob.objects.get(pk=job_id)
     # Whoever has lost the job must not write one byte more of it: what it writes belongs to somebody else.
@@ -100,9 +100,7 @@ def make_film(job_id: str, token: str) -> None:
 
 
 def film_apart(job_id: str) -> None:
-    """Makes the film in a process of its own, which a clip that brings its decoder down takes with it, and not the
-    worker.
-    """
+    """Makes the film in a process of its own, so that a clip that crashes its decoder does not stop the worker."""
     close_old_connections()
     token = FilmJob.claim(job_id)
     if token is None:
@@ -116,5 +114,5 @@ def film_apart(job_id: str) -> None:
 
 
 def clear_unfinished(job: FilmJob) -> None:
-    """Removes what a holder that is gone left half written; finished segments stay, and are gone on with."""
+    """Removes the incomplete files of a holder that is gone; finished segments stay and are used."""
     film_path(job).with_name(f".{job.id}.unfinished.{job.kind}").unlink(missing_ok=True)

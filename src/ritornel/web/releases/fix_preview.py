@@ -1,4 +1,4 @@
-"""What a fix would do, seen before it is made."""
+"""What a fix would do, shown before it is made."""
 
 from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
@@ -23,8 +23,8 @@ PICTURE_PX = 280
 @require_GET
 @telling_errors
 def fix_preview(request: HttpRequest, show_id: str) -> HttpResponse:
-    """{"words": what changes of the show's time, "picture": the slide as it would look, where it would look different}.
-    Nothing is changed.
+    """{"words": how the show's times change, "picture": the slide, where it would look different}. Nothing
+    is changed.
     """
     show = value_of(owned_show(show_id, request))
     wanted = request.GET.get("finding", "")

@@ -1,4 +1,5 @@
-"""Editions as folders of static files.
+"""Editions as folders of static files. Strangers are served from them; any web server can serve such a folder as it is,
+with its page.
 
 They are what strangers are served; any web server can carry such a folder as it is, its page included.
 """
@@ -36,12 +37,12 @@ TYPES = {suffix: media_type for media_type, suffix in SUFFIXES.items()} | {".jso
 
 
 def edition_place(address: str, number: int) -> Path:
-    """Where an edition lies."""
+    """The folder of an edition."""
     return Path(settings.VAR) / "editions" / address / str(number)
 
 
 def served_file(address: str, number: int, name: str) -> tuple[Path, str] | None:
-    """A file of an edition and its type; None where the edition has none of that name."""
+    """A file of an edition and its type; None where the edition has no file of that name."""
     path, media_type = edition_place(address, number) / name, TYPES.get(Path(name).suffix)
     if media_type is None or Path(name).name != name or not path.is_file():
         return None
@@ -49,18 +50,18 @@ def served_file(address: str, number: int, name: str) -> tuple[Path, str] | None
 
 
 def packed_beside(path: Path) -> Path:
-    """Where the same file lies, packed by gzip."""
+    """The place of the same file compressed by gzip."""
     return path.with_name(path.name + ".gz")
 
 
 def write_words(folder: Path, name: str, words: bytes) -> None:
-    """Writes a file of words, and beside it the same packed for the way."""
+    """Writes a text file, and a compressed one beside it."""
     (folder / name).write_bytes(words)
     packed_beside(folder / name).write_bytes(gzip.compress(words, 9, mtime=0))
 
 
 def put_beside(source: Path, target: Path) -> None:
-    """Puts a file of the store into a folder without copying it, where the disk can do that."""
+    """Links a file of the store into a folder without a copy, where the disk allows that."""
     try:
         os.link(source, target)
     except OSError:
@@ -69,7 +70,9 @@ def put_beside(source: Path, target: Path) -> None:
 
 @contextlib.contextmanager
 def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator[Path]:
-    """A folder with all of an edition, which `put_in_place` moves; what is not moved is gone afterwards.
+    """A temporary folder with the whole edition, to be moved by `put_in_place`; without that it is removed. Its
+    addresses are relative, so that it can stand anywhere. `how` says how its page begins. Raises BadMedia where a
+    medium is missing, DiskFull.
 
     Addresses in it are beside each other, so that it can stand anywhere. `how` says how its page begins. Raises
     BadMedia where a medium is missing, DiskFull.
@@ -103,7 +106,9 @@ def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator
 
 
 def put_in_place(folder: Path, address: str, number: int) -> None:
-    """Moves a folder to where the edition lies. What is there was left by one that never came to be."""
+    """Moves a folder to the edition's place. A folder that is there is the remains of an edition that was never
+    completed.
+    """
     place = edition_place(address, number)
     place.parent.mkdir(exist_ok=True)
     shutil.rmtree(place, ignore_errors=True)
@@ -111,5 +116,5 @@ def put_in_place(folder: Path, address: str, number: int) -> None:
 
 
 def clear(address: str) -> None:
-    """Removes what all editions at an address were served from."""
+    """Removes the served files of all editions at an address."""
     shutil.rmtree(edition_place(address, 1).parent, ignore_errors=True)

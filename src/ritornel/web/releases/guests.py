@@ -1,4 +1,5 @@
-"""Who may see a release that is not open to anyone.
+"""Who may see a release that is not open to anyone. Each guest has a personal link; it sets a cookie for that release
+only.
 
 Each guest has a link of their own; it leaves a cookie for that release only.
 """
@@ -38,15 +39,15 @@ def _cookie(release: Release) -> str:
 
 
 class Visitor(msgspec.Struct, frozen=True):
-    """Somebody who may see a release, and by what right: as its owner, as a guest, or as anyone."""
+    """Somebody who may see a release: as its owner, as a guest, or as anyone."""
 
     owns: bool = False
     guest_id: int = 0
 
 
 def visitor_of(request: HttpRequest, release: Release) -> Visitor | None:
-    """By what right the asking browser may see the release: its owner's, that of a guest whose link was opened in it
-    and not withdrawn since, or anyone's. None where it may not.
+    """The right by which this browser may see the release: the owner's, that of a guest whose link was opened in it and
+    is still valid, or anyone's. None where it may not.
     """
     if request.user.is_authenticated and request.user.pk == release.show.owner_id:
         return Visitor(owns=True)
@@ -63,7 +64,8 @@ def visitor_of(request: HttpRequest, release: Release) -> Visitor | None:
 
 @csrf_protect
 def door(request: HttpRequest, release: Release, said: str = "", status: int = 403) -> HttpResponse:
-    """What somebody sees who is not let in: nothing of the show, not even its title.
+    """The page for people without access: nothing of the show, not even its title. At a mail domain they can ask for a
+    personal link.
 
     At a mail domain they can ask for a link of their own.
     """
@@ -89,7 +91,7 @@ def _write_to(request: HttpRequest, guest: Guest) -> None:
 
 
 def _guest(release: Release, address: str) -> Guest:
-    """The guest with the address, let in again with another link where they had been shut out."""
+    """The guest with the address; one whose link was withdrawn gets a new one."""
     with transaction.atomic():
         guest, made = Guest.objects.select_for_update().get_or_create(release=release, address=address)
         if guest.withdrawn_at is not None:
@@ -102,7 +104,7 @@ def _guest(release: Release, address: str) -> Guest:
 
 @require_GET
 def guest(request: HttpRequest, address: str, code: str) -> HttpResponse:
-    """A guest's own link: the browser is let in, and goes on to the address that all share."""
+    """A guest's personal link: the browser gets access, and goes on to the shared address."""
     found = (
         Guest.objects.filter(
             release__address=address,
@@ -137,7 +139,7 @@ def guest(request: HttpRequest, address: str, code: str) -> HttpResponse:
 @csrf_protect
 @require_POST
 def ask(request: HttpRequest, address: str) -> HttpResponse:
-    """Somebody at the mail domain asks for their link.
+    """Somebody at the mail domain asks for a link. The answer is always the same, so that nobody learns who has access.
 
     The answer is the same whether they may have one, so that nobody learns who may.
     """
@@ -165,7 +167,7 @@ def ask(request: HttpRequest, address: str) -> HttpResponse:
 
 
 def guest_lines(request: HttpRequest, release: Release | None) -> list[dict[str, object]]:
-    """The guests as the maker sees them."""
+    """The guests, for the maker."""
     if release is None:
         return []
     return [
@@ -192,7 +194,8 @@ def _own(request: HttpRequest, show_id: str) -> tuple[Show, Release]:
 @require_POST
 @telling_errors
 def invite(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Lets people in by their addresses, parted by commas, semicolons, spaces or lines; each gets mail.
+    """Adds guests by their addresses, separated by commas, semicolons, spaces or lines; each gets mail. With one wrong
+    address, nobody gets any.
 
     One wrong address, and nobody is written to.
     """
@@ -215,7 +218,8 @@ def invite(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def shut_out(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Withdraws a guest's link; whoever looks at the show with it is let see nothing more of it.
+    """Withdraws a guest's link; somebody who is watching with it sees nothing more. With {"back": true} it is valid
+    again.
 
     With {"back": true} it leads there again.
     """

@@ -1,4 +1,4 @@
-"""Handing a result in to somebody by name: it comes to their page, and the maker sees that it was looked at."""
+"""Handing a result in to somebody by name: it appears on their page, and the maker sees that it was looked at."""
 
 import os
 import re
@@ -34,14 +34,14 @@ _SECTION = re.compile(r"section ([ivxlc]{1,9})", re.IGNORECASE)
 
 
 def handed_in_path(entry: HandIn) -> Path:
-    """Where the file of something that was handed in lies."""
+    """The place of a hand-in's file."""
     path = Path(storages["films"].path(entry.file_name))
     path.parent.mkdir(parents=True, exist_ok=True)
     return path
 
 
 def _copied(source: Path, target: Path) -> None:
-    """The same file under another name where the disk can do that, else a copy."""
+    """A hard link to the same file where the disk allows that, else a copy."""
     try:
         os.link(source, target)
     except OSError:
@@ -49,7 +49,7 @@ def _copied(source: Path, target: Path) -> None:
 
 
 def handed_line(entry: HandIn) -> dict[str, Any]:
-    """A hand-in as its maker sees it."""
+    """A hand-in, for its maker."""
     return {
         "id": entry.pk,
         "to": called(entry.recipient),
@@ -60,18 +60,18 @@ def handed_line(entry: HandIn) -> dict[str, Any]:
 
 
 def handed_lines(row: Show) -> list[dict[str, Any]]:
-    """What was handed in of a show, newest first."""
+    """The hand-ins of a show, newest first."""
     return [handed_line(entry) for entry in HandIn.objects.filter(show=row).select_related("recipient")]
 
 
 def recipient_names(row: Show, show: ShowValue) -> list[str]:
-    """Whom a result is likely handed in to: the show's people, and those whom its slides were given to."""
+    """Likely recipients: the show's people, and those its slides are given to."""
     given = [slide.given_to for slide in show.slides if slide.given_to]
     return [name for name in dict.fromkeys([*names_of(row.pk, row.owner), *given]) if name != called(row.owner)]
 
 
 def section_owners(row: Show, show: ShowValue) -> dict[str, tuple[str, ...]]:
-    """By “Section II” and the like, whose each section is; sections that are nobody's are left out."""
+    """The owner of each section, by “Section II” and the like; sections without an owner are left out."""
     invited = assigned_to(row.pk)
     found = {
         f"Section {section_number(place)}": people_of_section(section, show, invited)
@@ -81,8 +81,8 @@ def section_owners(row: Show, show: ShowValue) -> dict[str, tuple[str, ...]]:
 
 
 def recipients_of(row: Show, to: str) -> list[User]:
-    """Everybody who may be meant: by a proven address, by the name to sign in with or the one that is shown, as they
-    were invited to the show, or as the owner of a section. Raises BadValue for a section that is nobody's.
+    """Everybody who may be meant: by a proven address, by sign-in name or shown name, by how they were invited to the
+    show, or as the owner of a section. Raises BadValue for a section without an owner.
     """
     named = _SECTION.fullmatch(to)
     if not named:
@@ -114,7 +114,8 @@ def _people_called(row: Show, to: str) -> list[User]:
 @telling_errors
 def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     """Hands a finished film or the like in: {"to": name, address or “Section II”, "note": words, "replaces": id of an
-    earlier one}.
+    earlier one}. Where several people share the name, answers {"choices": [{"id", "name", "about"}]} and hands nothing
+    in; the next request chooses by "to_id".
 
     Where several share the name, answers {"choices": [{"id", "name", "about"}]} and hands nothing in; the next request
     says which by "to_id".
@@ -169,7 +170,7 @@ def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
 @login_required
 @require_POST
 def withdraw_hand_in(request: HttpRequest, entry_id: str) -> HttpResponse:
-    """Takes back what one has handed in: it leaves the other's page, with its file."""
+    """Withdraws a hand-in of one's own: it disappears from the recipient's page, with its file."""
     entry = HandIn.objects.filter(pk=entry_id, sender=person_of(request)).first()
     if entry is None:
         raise Http404("There is no such thing.")
@@ -183,7 +184,7 @@ def withdraw_hand_in(request: HttpRequest, entry_id: str) -> HttpResponse:
 @login_required
 @require_GET
 def handed_in(request: HttpRequest) -> HttpResponse:
-    """What was handed in to the person, newest first, and what they have handed in themselves."""
+    """The hand-ins to the person, newest first, and the person's own."""
     person = person_of(request)
     came = HandIn.objects.filter(recipient=person).select_related("sender")
     went = HandIn.objects.filter(sender=person).select_related("recipient")
@@ -212,7 +213,7 @@ def _received(request: HttpRequest, entry_id: str) -> HandIn:
 @login_required
 @require_GET
 def handed_in_file(request: HttpRequest, entry_id: str) -> HttpResponseBase:
-    """The file, for whom it was handed in to; from then on it has been looked at."""
+    """The file, for its recipient; from then on it counts as looked at."""
     entry = _received(request, entry_id)
     if entry.seen_at is None:
         HandIn.objects.filter(pk=entry.pk).update(seen_at=timezone.now())
@@ -224,6 +225,6 @@ def handed_in_file(request: HttpRequest, entry_id: str) -> HttpResponseBase:
 @login_required
 @require_POST
 def put_away(request: HttpRequest, entry_id: str) -> HttpResponse:
-    """Takes something that was handed in off the person's page, with its file."""
+    """Removes a hand-in from the person's page, with its file."""
     _received(request, entry_id).delete()
     return redirect("handed-in")

@@ -1,4 +1,4 @@
-"""Releases: editions that never change, and the films made of them."""
+"""Releases: editions, which never change, and the films made from shows."""
 
 from pathlib import Path
 from typing import Any
@@ -19,7 +19,8 @@ WAITS_WORDS = "The worker stopped in the middle of this film. It goes on from wh
 
 
 class Release(models.Model):
-    """The public place of a show: one address over all its editions.
+    """The public place of a show: one address for all its editions. `starts_silent`: where a browser requires a press
+    before sound, the show starts in silence, and the first press turns the sound on.
 
     `starts_silent`: where a browser wants a press before sound, it starts by itself all the same, in silence, and the
     first press turns the sound on.
@@ -43,7 +44,8 @@ class Release(models.Model):
 
 
 class Guest(models.Model):
-    """Somebody who may see a release that is not open to anyone: by a link of their own, which can be withdrawn.
+    """Somebody who may see a release that is not open to anyone, by a personal link that can be withdrawn. Guests from
+    before links could be shown again have no nonce: their link works, and a new invitation replaces it.
 
     A guest of before links could be shown again has no nonce: their link works, and is replaced when they are let in
     again.
@@ -67,7 +69,7 @@ class Guest(models.Model):
         return code_of("guest", self.nonce) if self.nonce else ""
 
     def renew(self) -> None:
-        """Another link; the old one leads nowhere any more."""
+        """Makes a new link; the old one becomes invalid."""
         self.nonce = new_nonce()
         self.code_hash = hash_code(self.code)
 
@@ -79,7 +81,7 @@ class Guest(models.Model):
 
 
 class Edition(Removable):
-    """A show as it was, which stays as it is for ever:
+    """A frozen state of a show: `document` is its JSON. Strangers are served from a folder of its own (folders.py).
 
     `document` is its JSON. What strangers are served lies in a folder of its own (folders.py).
     """
@@ -115,9 +117,9 @@ class Edition(Removable):
 
 
 class FilmJob(Removable, Job):
-    """A film, an animated picture, pages or stills being made by the worker, of the show as it was when it was asked
-    for, under a name of its own. `style` says what pages have, `timing` which take it is timed by, if by one, `found`
-    what an earlier run of it, or an earlier film, had done.
+    """A film, an animated picture, pages or stills that the worker makes, from the show at the time of the order, under
+    a name of its own. `style` is for pages, `timing` is the take that times it, if any, `found` is what an earlier run,
+    or an earlier film, had done.
     """
 
     KINDS = {
@@ -169,26 +171,24 @@ class FilmJob(Removable, Job):
 
     @property
     def saved_name(self) -> str:
-        """Under which name it is saved: what it is of, and which it is."""
+        """The name of its file: its show or slide, and which one it is."""
         size = f"{self.width_px}x{self.height_px}"
         about = {"pdf": self.style, "zip": f"stills-{size}"}.get(self.kind, size)
         return f"{file_title(self.title)}-{about}.{self.kind}"
 
     @property
     def title(self) -> str:
-        """What it is called: the name it was given, else the show's title."""
+        """Its own name, else the show's title."""
         return self.name or self.show.title
 
     @property
     def resumes(self) -> bool:
-        """Whether it lost its worker and will be taken up again by itself."""
+        """Whether it lost its worker and will continue by itself."""
         return self.lost and self.resumed < MOST_RESUMED
 
     @property
     def seen_state(self) -> str:
-        """Its state as a person should see it: a job that lost its worker is interrupted, before anybody has written
-        so.
-        """
+        """Its state for people: a job that lost its worker is interrupted, even before the row says so."""
         return self.State.INTERRUPTED if self.lost else self.state
 
     @property
@@ -197,7 +197,7 @@ class FilmJob(Removable, Job):
 
 
 class SetAside(models.Model):
-    """A finding of the readiness check that somebody has looked at and leaves as it is, with the reason."""
+    """A finding of the readiness check that somebody decided to leave as it is, with the reason."""
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="set_aside")
     finding = models.CharField(max_length=200)
@@ -210,7 +210,8 @@ class SetAside(models.Model):
 
 
 class HandIn(models.Model):
-    """A film, pages or the like, handed in to somebody: a file of its own, which stays when the maker's goes.
+    """A film, pages or the like, handed in to somebody: a file of its own, which stays when the maker's is removed.
+    `replaces`: it replaced an earlier one.
 
     `replaces` says that it came in the place of one that was handed in before.
     """

@@ -1,4 +1,4 @@
-"""A show on a disk: one file, or a folder, that plays in a browser without any server or network."""
+"""A show for offline use: one file, or a folder, that plays in a browser without a server or network."""
 
 import zipfile
 from typing import IO
@@ -35,8 +35,8 @@ def _performed(show: ShowValue) -> Performance:
 @require_GET
 @telling_errors
 def weight(request: HttpRequest, show_id: str) -> HttpResponse:
-    """How much the show weighs, and what weighs most: {"bytes", "heaviest": [{"name", "bytes"}], "single": whether one
-    file will do}. Raises what saving it would raise.
+    """The size of the show, and its largest media: {"bytes", "heaviest": [{"name", "bytes"}], "single": whether one
+    file is possible}. Raises what saving it would raise.
     """
     row = show_for(show_id, request, "edit")
     staged = _performed(value_of(row))
@@ -96,7 +96,8 @@ def folder(request: HttpRequest, show_id: str) -> HttpResponseBase:
 
 
 def folder_of(row: Show, show: ShowValue, ending: str) -> HttpResponseBase:
-    """A folder in a zip file: a page, and its pictures and clips beside it.
+    """A folder in a zip file: a page, with its pictures and clips beside it. Sounds are inside the page: browsers do
+    not load any from a disk. Raises BadValue for a show without slides, BadMedia where something is missing.
 
     Sounds are in the page: browsers read none from a disk. Raises BadValue for a show without slides, BadMedia where
     something is missing.

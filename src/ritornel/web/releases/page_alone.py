@@ -1,4 +1,4 @@
-"""A page that plays a show without Ritornel behind it: the player, its style and the fonts are in it."""
+"""A page that plays a show without Ritornel: it contains the player, its style and the fonts."""
 
 import base64
 import hashlib
@@ -41,9 +41,7 @@ def _static(name: str) -> Path:
 
 @lru_cache
 def module_map() -> str:
-    """The player's modules as an import map whose addresses are the modules themselves: browsers import nothing from a
-    disk.
-    """
+    """The player's modules as an import map with data addresses: browsers import nothing from a disk."""
     names = dict.fromkeys((*modules_of(ENTRY), *(entry for late in LATER for entry in modules_of(late))))
     imports = {}
     for name in names:
@@ -53,16 +51,14 @@ def module_map() -> str:
 
 
 def _bare(source: str, folder: str) -> str:
-    """A module with what it imports called by name: an address that is the module itself has no folder to look
-    beside.
-    """
+    """A module that imports by bare names: relative names do not work from a data address."""
     return _SPECIFIER.sub(
         lambda match: match[1] + posixpath.normpath(posixpath.join(folder, match[2])) + match[3], source
     )
 
 
 def faces_of(performance: Performance) -> frozenset[str]:
-    """The web fonts that the show's words and the player's own need, below the folder of fonts."""
+    """The web fonts for the show's text and the player's own, below the folder of fonts."""
     faces = {
         Face(mark.family, mark.weight, mark.italic)
         for staged in performance.slides
@@ -75,7 +71,7 @@ def faces_of(performance: Performance) -> frozenset[str]:
 
 
 def style_of(performance: Performance) -> str:
-    """The player's style, with the fonts that are needed in it."""
+    """The player's style, with the fonts it needs."""
     wanted = faces_of(performance)
     rules = []
     for match in _FACE.finditer(_static("ritornel/fonts.css").read_text(encoding="utf-8")):
@@ -89,8 +85,8 @@ def style_of(performance: Performance) -> str:
 
 
 def policy_of(scripts: Sequence[str], style: str) -> str:
-    """The page's Content-Security-Policy: its own scripts and style by their hashes, modules and fonts that are in it,
-    media in it or beside it, and nothing from anywhere else.
+    """The page's Content-Security-Policy: its own scripts and style by their hashes, modules and fonts inside it, media
+    in it or beside it, and nothing from elsewhere.
     """
 
     def hashed(text: str) -> str:
@@ -112,9 +108,7 @@ def policy_of(scripts: Sequence[str], style: str) -> str:
 
 
 def page_of(staged: Performance, start: dict[str, Any]) -> bytes:
-    """The page, with the player in it; `start` says what is played (pages/watch.js), and what is not said of how is as
-    it is by itself.
-    """
+    """The page with the player; `start` says what is played (pages/watch.js); unset options have their defaults."""
     style, modules, script = style_of(staged), module_map(), f'import "{ENTRY}";'
     context = {
         "title": staged.title,

@@ -1,4 +1,4 @@
-"""What strangers see: the newest edition at its address, with nothing of the application around it."""
+"""What strangers see: the newest edition at its address, and nothing else of the application."""
 
 import hashlib
 
@@ -33,7 +33,8 @@ def _owns(request: HttpRequest, release: Release) -> bool:
 
 
 def _release(request: HttpRequest, address: str) -> Release:
-    """The release at an address; one that was withdrawn is there for nobody but its maker.
+    """The release at an address. A withdrawn one exists only for its maker; for everybody else it looks as if there had
+    never been one.
 
     To everybody else it is as if there had never been one.
     """
@@ -58,7 +59,9 @@ def _edition(request: HttpRequest, address: str, number: int) -> Edition:
 @gzip_page
 @require_GET
 def watch(request: HttpRequest, address: str) -> HttpResponse:
-    """The page of the newest edition.
+    """The page of the newest edition. A page that embeds it may say how it behaves there: `?start=press` or `silence`,
+    `?loop=on` or `off`, `?sound=off`, `?steps=off`, `?controls=off`; none of them changes the edition itself. Its maker
+    may look at an earlier one, `?edition=1`.
 
     Somebody else's page may say how it behaves there: `?start=press` or `silence`, `?loop=on` or `off`, `?sound=off`,
     `?steps=off`, `?controls=off`; no word changes what the edition is. Its maker may look at an earlier one,
@@ -110,7 +113,7 @@ def watch(request: HttpRequest, address: str) -> HttpResponse:
 @gzip_page
 @require_GET
 def transcript(request: HttpRequest, address: str) -> HttpResponse:
-    """The newest edition as text, for those who read it instead of watching."""
+    """The newest edition as text, for people who read it instead of watching."""
     release = _release(request, address)
     if visitor_of(request, release) is None:
         return door(request, release)
@@ -132,8 +135,8 @@ def transcript(request: HttpRequest, address: str) -> HttpResponse:
 
 @require_GET
 def news(request: HttpRequest, address: str) -> HttpResponse:
-    """Server-sent events for those who watch: the number of the newest edition whenever it changes, and "over" when
-    they may see it no more.
+    """Server-sent events for viewers: the number of the newest edition whenever it changes, and "over" when they lose
+    access.
     """
     release = _release(request, address)
     visitor = visitor_of(request, release)
@@ -146,7 +149,7 @@ def news(request: HttpRequest, address: str) -> HttpResponse:
 
 @require_GET
 def edition_file(request: HttpRequest, address: str, number: int, name: str) -> HttpResponseBase:
-    """A file of an edition; nothing else can be reached through here."""
+    """A file of an edition; no other file can be reached here."""
     edition = _edition(request, address, number)
     found = served_file(edition.release.address, edition.number, name)
     if found is None:

@@ -1,4 +1,4 @@
-"""What those who watch a release are told: the number of its newest edition, and when they may see it no more."""
+"""The stream for viewers of a release: the number of its newest edition, and the end of their access."""
 
 from collections.abc import Collection, Iterator
 
@@ -12,12 +12,12 @@ Key = tuple[int, int, bool]
 
 
 class ReleaseFeed(Feed):
-    """One stream a window in which a release is watched."""
+    """One stream for each window that shows a release."""
 
     name = "release"
 
     def look(self, keys: Collection[Key]) -> dict[Key, int]:
-        """The newest edition of each release that is open to its reader still."""
+        """The newest edition of each release that its reader may still see."""
         wanted = Release.objects.filter(
             pk__in={release_id for release_id, _, _ in keys}, withdrawn=False, show__removed_at=None
         )

@@ -114,8 +114,8 @@ def release(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def checks(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The readiness check: what would make the audience stumble, with where, why and what fixes it; what was set aside
-    has the reason.
+    """The readiness check: each finding with its place, its reason and its fix; findings that are set aside have the
+    reason for that.
     """
     row = owned_show(show_id, request)
     show = value_of(row)
@@ -143,7 +143,7 @@ def checks(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 def heard_of(show: ShowValue) -> ShowLoudness | None:
-    """How loud the show was measured to be, where the worker has."""
+    """The measured loudness of the show, where the worker has measured it."""
     known = measured(perform(show))
     return ShowLoudness(known.lufs, known.lands_at_lufs) if known is not None else None
 
@@ -152,7 +152,7 @@ def heard_of(show: ShowValue) -> ShowLoudness | None:
 @require_POST
 @telling_errors
 def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Sets a finding aside: {"finding": id, "reason": words}; without a reason it is brought back."""
+    """Sets a finding aside: {"finding": id, "reason": words}; without a reason it comes back."""
     row = owned_show(show_id, request)
     body = body_of(request)
     finding = str(body.get("finding", ""))[:200]
@@ -177,8 +177,8 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Withdraws or reopens, says how a visit begins and ends, and who may see it: any of withdrawn, starts_itself,
-    starts_silent, loops; audience, domain.
+    """Withdraws or reopens a release, and sets how a visit begins and ends, and who may see it: any of withdrawn,
+    starts_itself, starts_silent, loops; audience, domain.
     """
     row = owned_show(show_id, request)
     body = body_of(request)
@@ -194,9 +194,7 @@ def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 def audience_in(body: dict[str, Any]) -> dict[str, Any]:
-    """Who may see a release, checked. Raises BadValue for an audience that there is not, or a mail domain that is
-    none.
-    """
+    """Who may see a release, checked. Raises BadValue for an unknown audience, or an invalid mail domain."""
     if "audience" not in body:
         return {}
     audience, domain = body["audience"], str(body.get("domain", "")).strip().lower().removeprefix("@")
@@ -211,7 +209,8 @@ def audience_in(body: dict[str, Any]) -> dict[str, Any]:
 @require_http_methods(["GET", "POST"])
 @telling_errors
 def films(request: HttpRequest, show_id: str) -> HttpResponse:
-    """GET: how the films are getting on.
+    """GET: the state of the films. POST: orders one: its name, kind, width_px, height_px, rate, constant_rate, and the
+    number of the take that times it.
 
     POST: asks for one: its name, kind, width_px, height_px, rate, constant_rate, and the number of the take that times
     it.
@@ -260,7 +259,7 @@ def _job(request: HttpRequest, show_id: str, job_id: str) -> FilmJob:
 @login_required
 @require_POST
 def cancel_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
-    """Stops a film that waits or is being made; the worker sees it within a quarter of a second."""
+    """Cancels a film that waits or is being made; the worker notices within a quarter of a second."""
     job = _job(request, show_id, job_id)
     FilmJob.objects.filter(pk=job.pk).update(cancel_wanted=True)
     FilmJob.objects.filter(pk=job.pk, state=State.WAITING).update(state=State.CANCELLED)
@@ -270,7 +269,7 @@ def cancel_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse
 @login_required
 @require_POST
 def film_again(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
-    """Starts a film again that failed, was cancelled or interrupted."""
+    """Restarts a film that failed, was cancelled or interrupted."""
     job = _job(request, show_id, job_id)
     stopped = [State.FAILED, State.CANCELLED, State.INTERRUPTED]
     mine = FilmJob.objects.filter(pk=job.pk)
@@ -283,7 +282,7 @@ def film_again(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
 @login_required
 @require_POST
 def remove_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
-    """Puts a film that is not being made into the bin; one that came to nothing is gone at once."""
+    """Puts a film that is not being made into the bin; one without a file is removed at once."""
     job = _job(request, show_id, job_id)
     kept = job.seen_state == State.READY
     if kept:
@@ -296,7 +295,7 @@ def remove_film(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse
 @login_required
 @require_GET
 def film_file(request: HttpRequest, show_id: str, job_id: str) -> HttpResponseBase:
-    """The film, to save under a name that says what it is."""
+    """The film as a download, under a name that says what it is."""
     job = _job(request, show_id, job_id)
     if job.state != State.READY:
         raise Http404("This film is not ready.")

@@ -1,4 +1,4 @@
-"""The bin: what was removed lies there for a time, and comes back or goes for good."""
+"""The bin: removed shows stay there for a time, and can be restored or removed for good."""
 
 from collections.abc import Iterable
 from datetime import timedelta
@@ -19,7 +19,7 @@ from ritornel.web.shows.services import media_path, owned_show
 
 
 def freed_bytes(rows: Iterable[Show]) -> dict[str, int]:
-    """By show, how much storage its media take that no other show holds; in one query for all of them."""
+    """The size of the media that no other show uses, by show; in one query for all of them."""
     ids = [row.pk for row in rows]
     wanted = Asset.objects.filter(show__in=ids).values("sha256")
     holders: dict[str, set[str]] = {}
@@ -55,7 +55,7 @@ def remove_show(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_GET
 def bin_page(request: HttpRequest) -> HttpResponse:
-    """What the person removed, with who did it, until when it lies there, and what would be free without it."""
+    """What the person removed: who did it, how long it stays, and how much room its removal would free."""
     entries: list[dict[str, Any]] = []
     rows = list(Show.in_bin().filter(owner=person_of(request)).select_related("removed_by"))
     sizes = freed_bytes(rows)
@@ -76,7 +76,7 @@ def bin_page(request: HttpRequest) -> HttpResponse:
 @login_required
 @require_POST
 def bring_show_back(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Takes a show out of the bin: it is as it was, with its takes and releases."""
+    """Restores a show from the bin, with its takes and releases."""
     row = _in_bin(show_id, request)
     row.bring_back()
     messages.info(request, f"“{row.title}” is back, as it was.")
@@ -86,7 +86,7 @@ def bring_show_back(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_POST
 def remove_for_good(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Removes a show with its takes and releases; the page asks first. Says how much storage that frees."""
+    """Removes a show with its takes and releases; the page asks first. Answers how much room that frees."""
     row = _in_bin(show_id, request)
     title, size = row.title, freed_bytes([row])[row.pk]
     row.delete()

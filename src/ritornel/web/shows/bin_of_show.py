@@ -1,4 +1,4 @@
-"""The bin of one show: its slides, entries of the shelf, takes, films and editions that were removed."""
+"""The bin of one show: its removed slides, entries of the shelf, takes, films and editions."""
 
 from collections.abc import Iterator
 from datetime import datetime, timedelta
@@ -61,12 +61,12 @@ def _row_line(row: Show, entry: Removable) -> dict[str, Any]:
 
 
 def _kinds(row: Show) -> Iterator[type[Removable]]:
-    """The kinds of rows of a show that the person who asked for it may bring back."""
+    """The kinds of rows of a show that the person may restore."""
     return (kind for kind in removable_kinds() if kind is not Show and (row.access.may("own") or not kind.OWNERS))
 
 
 def _forgettable(row: Show) -> Iterator[RemovedPart]:
-    """The slides, and the entries whose media are there still: one that was removed for good has none."""
+    """The slides, and the entries whose media still exist: an entry removed for good has none."""
     return (
         part for part in removed_parts(row, value_of(row)) if part.kind == "slide" or media_path(part.sha256).is_file()
     )
@@ -76,7 +76,7 @@ def _forgettable(row: Show) -> Iterator[RemovedPart]:
 @require_GET
 @telling_errors
 def show_bin(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What was removed from a show, kind by kind, with who did it and until when it lies there."""
+    """What was removed from a show, kind by kind: who did it, and how long it stays."""
     row = show_for(show_id, request)
     parts = tuple(_forgettable(row))
     groups = [
@@ -106,7 +106,7 @@ def _entry(row: Show, word: str, entry_id: str) -> Removable:
 @login_required
 @require_POST
 def bring_entry_back(request: HttpRequest, show_id: str, kind: str, entry_id: str) -> HttpResponse:
-    """Takes a row out of the bin. A page that asks in JSON is answered in JSON."""
+    """Restores a row from the bin. A page that asks in JSON gets JSON."""
     entry = _entry(show_for(show_id, request), kind, entry_id)
     entry.bring_back()
     if request.content_type == "application/json":
@@ -118,7 +118,7 @@ def bring_entry_back(request: HttpRequest, show_id: str, kind: str, entry_id: st
 @login_required
 @require_POST
 def remove_entry(request: HttpRequest, show_id: str, kind: str, entry_id: str) -> HttpResponse:
-    """Removes a row for good; the page asks first. Says how much storage that frees."""
+    """Removes a row for good; the page asks first. Answers how much room that frees."""
     entry = _entry(show_for(show_id, request), kind, entry_id)
     name, size = entry.bin_name, entry.freed_bytes()
     entry.delete()
@@ -129,7 +129,7 @@ def remove_entry(request: HttpRequest, show_id: str, kind: str, entry_id: str) -
 @login_required
 @require_POST
 def forget_entry(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
-    """Removes the medium of an entry of the shelf for good, unless something else holds it. A step of the history that
+    """Removes the medium of an entry of the shelf for good, unless something else uses it. A step of the history that
     had it shows it as missing from then on.
     """
     row = show_for(show_id, request)
@@ -147,7 +147,7 @@ def forget_entry(request: HttpRequest, show_id: str, asset_id: str) -> HttpRespo
 @login_required
 @require_POST
 def forget_slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
-    """Takes a slide out of the bin for good. The history still shows the show as it was."""
+    """Removes a slide from the bin for good. The history still shows the show as it was."""
     row = show_for(show_id, request)
     part = next((part for part in _forgettable(row) if (part.kind, part.id) == ("slide", slide_id)), None)
     if part is None:
@@ -166,7 +166,7 @@ def _tell_gone(request: HttpRequest, name: str, size: int) -> None:
 
 
 def shows_with_bins(person: User) -> list[tuple[Show, int]]:
-    """The person's own shows from which rows were removed, with how many; in one query a kind."""
+    """The person's own shows with removed rows, with their number; one query for each kind."""
     counts: dict[str, int] = {}
     for kind in removable_kinds():
         if kind is not Show:

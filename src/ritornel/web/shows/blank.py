@@ -1,4 +1,4 @@
-"""What a new show and a new slide begin with."""
+"""The content of a new show and of a new slide."""
 
 from ritornel.core.document.layouts import box_of, layout_named, look_of
 from ritornel.core.document.objects import Paragraph, Text, TextRun
@@ -7,7 +7,7 @@ from ritornel.core.document.theme import Theme
 
 
 def blank_show(show_id: str, title: str, runs: Runs = "self-running") -> Show:
-    """One slide with the show's title on it, which advances as the show runs."""
+    """A show with one slide that has the show's title on it and advances as the show runs."""
     theme, frame = Theme(), Frame()
     place = layout_named("title").places[0]
     words = Text(

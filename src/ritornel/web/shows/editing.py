@@ -1,5 +1,5 @@
-"""Edits come in here: checked and applied by the core, brought together with what others did meanwhile, and stored
-with their inverse, all in one transaction.
+"""Edits: checked and applied by the core, merged with the edits of others, and stored with their inverse, all in one
+transaction.
 """
 
 from collections.abc import Callable, Collection
@@ -50,31 +50,31 @@ from ritornel.web.shows.persistence import asset_of_row, value_of
 
 
 class StaleRevision(Conflict):
-    """The show was changed elsewhere since the sender last saw it."""
+    """The show was changed elsewhere since the sender last loaded it."""
 
 
 class AlreadyMade(AlreadyDone):
-    """The edit was made when it was sent before; its answer did not arrive. `revision` is the show's now."""
+    """The edit was already made when it was first sent; its answer was lost. `revision` is the show's present one."""
 
     def __init__(self, revision: int) -> None:
         super().__init__("This was made already.", revision)
 
 
 class GoneMeanwhile(Conflict):
-    """What an edit is about was removed by somebody else; `ids` are what would come back with it."""
+    """Somebody else removed what the edit is about; `ids` are the things that would come back with it."""
 
     def __init__(self, message: str, ids: tuple[str, ...]) -> None:
         super().__init__(message)
         self.ids = ids
 
     def more(self) -> dict[str, Any]:
-        """What the page is told beside the message."""
+        """Further fields of the answer, beside the message."""
         return {"gone": self.ids, "stale": True}
 
 
 class Overruled(msgspec.Struct, frozen=True):
-    """A value that was changed by two people at the same time: what it is called, who made the other one, both in
-    words, and the place and value by which the other comes back.
+    """A value that two people changed at the same time: its name, who changed it first, both values in words, and the
+    place and value that would restore the first one.
     """
 
     what: str
@@ -87,7 +87,7 @@ class Overruled(msgspec.Struct, frozen=True):
 
 
 class Edited(msgspec.Struct, frozen=True):
-    """A show before and after, its new revision, and what the maker is told. `before` is what the maker had."""
+    """A show before and after, its new revision, and messages for the maker. `before` is the state the maker had."""
 
     before: ShowValue
     after: ShowValue
@@ -100,7 +100,9 @@ class Edited(msgspec.Struct, frozen=True):
 
 
 class Plan(msgspec.Struct, frozen=True):
-    """What an edit comes to, its revision to be known when it is written, and what writes it; None for nothing."""
+    """The result of an edit, its revision to be known when it is written, and the function that writes it; None for
+    nothing.
+    """
 
     edited: Edited
     write: Callable[[Show], None] | None = None
@@ -108,8 +110,8 @@ class Plan(msgspec.Struct, frozen=True):
 
 @lru_cache(maxsize=2000)
 def _turn_at(show_id: str) -> Lock:
-    """What those who edit one show in this process hold one after the other: each then computes on what the one before
-    has written, and nobody twice.
+    """The lock that editors of one show in this process take in turn: each then computes on the result of the one
+    before, and nobody computes twice.
     """
     return Lock()
 
@@ -125,8 +127,8 @@ def _found(show_id: str, person: User, act: Act) -> Show:
 def _make(
     show_id: str, person: User, plan: Callable[[Show, ShowValue], Plan], act: Act = "edit", edit_id: str = ""
 ) -> Edited:
-    """Makes what is planned on the show as it is. Computing is done before the transaction, so that the database is
-    locked for writing only; where another process has written meanwhile, it is done again.
+    """Makes the plan on the present show. It is computed before the transaction, so that the database is locked only
+    for writing; where another process has written in the meantime, it is computed again.
     """
     with _turn_at(show_id):
         while True:
@@ -151,7 +153,8 @@ def _make(
 
 
 def _check_performable(before: ShowValue, after: ShowValue) -> None:
-    """Refuses effects, fonts and transitions that do not exist, looking only at slides that changed.
+    """Refuses unknown effects, fonts and transitions, in changed slides only. A new theme is checked once for its own
+    fonts: everything else was checked when it came in.
 
     Another theme is looked at once for its own fonts: what else a slide needs was checked when it came.
     """
@@ -167,7 +170,7 @@ def _check_performable(before: ShowValue, after: ShowValue) -> None:
 
 
 def would_be(show: ShowValue, edit: EditValue, person: User) -> ShowValue:
-    """The show as the edit would make it; nothing is kept. Raises what making it would raise."""
+    """The show as the edit would make it; nothing is saved. Raises what making it would raise."""
     after = apply_edit(show, edit).show
     check_new_assets(show, after, person, ())
     _check_performable(show, after)
@@ -175,8 +178,8 @@ def would_be(show: ShowValue, edit: EditValue, person: User) -> ShowValue:
 
 
 def check_new_assets(before: ShowValue, after: ShowValue, person: User, stored: Collection[AssetValue]) -> None:
-    """Refuses assets that come with an edit unless their files do: they were `stored` a moment ago, or a show that the
-    person may see holds the same. So nobody gets a file, or learns that it exists, by knowing its hash. Raises
+    """Refuses new assets in an edit unless their files are known: they were `stored` a moment ago, or a show that the
+    person may see has the same file. So knowing a hash gives nobody the file, nor the knowledge that it exists. Raises
     BadMedia.
     """
     known = {_facts(asset) for asset in (*before.assets, *stored)}
@@ -195,7 +198,7 @@ def check_new_assets(before: ShowValue, after: ShowValue, person: User, stored: 
 
 
 def _facts(asset: AssetValue) -> tuple[object, ...]:
-    """What a file is, whatever it is called and wherever it lies."""
+    """The facts of a file, whatever its name and place."""
     names = ("sha256", "media_type", "size_bytes", "width_px", "height_px", "lasts_ms", "silent", "heavy")
     return tuple(getattr(asset, name) for name in names)
 
@@ -211,8 +214,12 @@ def edit_show(
     edit_id: str = "",
     restored: frozenset[str] = frozenset(),
 ) -> Edited:
-    """Makes the edit. Edits in a row with the same `batch` are undone as one. `stored` are assets whose files the
-    caller has just kept. An `edit_id` is made once; an edit that comes to no changes is no step of the history.
+    """Makes the edit. Consecutive edits with the same `batch` are undone as one. `stored` are assets whose files the
+    caller has just stored. An `edit_id` is made once; an edit without changes is no step of the history. With an older
+    `revision`, the edit is merged with the edits of others since then (core/document/rebasing.py); `restored` are ids
+    of what comes back with it. Raises Show.DoesNotExist for a show that the person may not edit, StaleRevision where it
+    does not fit the show any more, GoneMeanwhile, AlreadyMade, BadMedia for assets without files, or errors of the
+    core. With `act` the right to that act is enough: the caller has checked what the edit touches.
 
     With an older `revision`, the edit is brought together with what others did since (core/document/rebasing.py);
     `restored` are ids of what comes back with it. Raises Show.DoesNotExist for a show that the person may not edit,
@@ -249,7 +256,7 @@ def edit_show(
 def _rebased(
     row: Show, now: ShowValue, edit: EditValue, revision: int, person: User, restored: frozenset[str]
 ) -> tuple[ShowValue, EditOutcome, tuple[Overruled, ...]]:
-    """The state the maker had, and what the edit comes to on the show as it is now."""
+    """The state the maker had, and the outcome of the edit on the present show."""
     steps = steps_since(row, revision)
     if steps is None:
         raise _stale(row)
@@ -272,7 +279,7 @@ def _rebased(
 
 
 def _is_possible(base: ShowValue, edit: EditValue) -> bool:
-    """Whether the edit could be made on what its maker saw: if not, what is wrong with it is told as ever."""
+    """Whether the edit was possible on the state its maker saw: if not, its own error is reported as usual."""
     try:
         apply_edit(base, edit)
     except RitornelError:
@@ -290,7 +297,7 @@ def _stale(row: Show) -> StaleRevision:
 def _overruled(
     collisions: tuple[Collision, ...], steps: list[Edit], now: ShowValue, after: ShowValue, person: User
 ) -> tuple[Overruled, ...]:
-    """The values of others that this edit took the place of."""
+    """The values of others that this edit replaced."""
     found = []
     for met in collisions:
         if met.theirs is GONE or met.path[-1] == "#order" or value_at(after, met.path) == met.theirs:
@@ -308,8 +315,8 @@ def _overruled(
 
 
 def bring_back(show_id: str, person: User, revision: int, label: str, slide_id: str = "", asset_id: str = "") -> Edited:
-    """Makes the show, or one slide or entry of its shelf, what it was at a revision: a step like any other.
-    Raises BadValue where the log does not reach back to it, UnknownName for what was not there.
+    """Returns the show, or one slide or entry of its shelf, to a revision: a step like any other. Raises BadValue where
+    the log does not reach back to it, UnknownName for what was not there.
     """
 
     def plan(row: Show, now: ShowValue) -> Plan:
@@ -332,12 +339,12 @@ def bring_back(show_id: str, person: User, revision: int, label: str, slide_id: 
 
 
 def undo(show_id: str, person: User, edit_id: str = "", revision: int | None = None) -> Edited | None:
-    """Takes the person's own last step back, leaving what others did since; None where there is none."""
+    """Undoes the person's own last step and keeps what others did since; None where there is none."""
     return _return(show_id, person, edit_id, revision, back=True)
 
 
 def redo(show_id: str, person: User, edit_id: str = "", revision: int | None = None) -> Edited | None:
-    """Does the person's own step that was undone last again; None where there is none."""
+    """Makes the person's own last undone step again; None where there is none."""
     return _return(show_id, person, edit_id, revision, back=False)
 
 

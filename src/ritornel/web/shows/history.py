@@ -1,4 +1,4 @@
-"""A show's log: every step with what undoes it, from which any earlier state can be had again."""
+"""A show's log: every step with its inverse, from which any earlier state can be computed."""
 
 import zlib
 from typing import Any
@@ -27,7 +27,7 @@ _WINDOW = 32_768
 
 
 def pack(changes: _CHANGES, beside: bytes = b"") -> bytes:
-    """Changes as they are kept: JSON, compressed. `beside` is JSON that is much like it, such as what they undo."""
+    """Changes in their stored form: compressed JSON. `beside` is similar JSON, such as that of the inverse."""
     squeeze = zlib.compressobj(6, zdict=beside[:_WINDOW]) if beside else zlib.compressobj(6)
     return squeeze.compress(to_json(changes)) + squeeze.flush()
 
@@ -40,19 +40,19 @@ def _unpacked(data: bytes, beside: bytes = b"") -> bytes:
 
 
 def step_texts(changes: bytes | memoryview, inverse: bytes | memoryview) -> tuple[bytes, bytes]:
-    """What a step changed and what undoes it, as JSON, of its row's two columns."""
+    """The changes of a step and their inverse, as JSON, from its row's two columns."""
     made = _unpacked(bytes(changes))
     undone = bytes(inverse)
     return made, undone if undone[:1] == _PLAIN else _unpacked(undone, made)
 
 
 def changes_of(step: Edit) -> _CHANGES:
-    """What a step changed."""
+    """The changes of a step."""
     return from_json(step_texts(step.changes, step.inverse)[0], _CHANGES, "The history")
 
 
 def inverse_of(step: Edit) -> _CHANGES:
-    """What undoes a step."""
+    """The inverse of a step."""
     return from_json(step_texts(step.changes, step.inverse)[1], _CHANGES, "The history")
 
 
@@ -66,8 +66,8 @@ def write_step(
     batch: str = "",
     overruled: tuple[Any, ...] = (),
 ) -> None:
-    """Writes what the step changes, counts the revision up, and adds the step to the log: an edit of the same batch as
-    the last step to that one.
+    """Writes the changes of a step, increases the revision, and adds the step to the log: an edit of the same batch as
+    the last step joins that step.
     """
     write_changes(row, outcome.changes)
     row.revision += 1
@@ -102,7 +102,7 @@ def write_step(
 
 def steps_since(row: Show, revision: int, most: int | None = None) -> list[Edit] | None:
     """The steps after a revision, the latest first, at most `most` (None: MOST_STEPS); None where the log does not
-    reach back to it, where that is too far back, or where that revision is in the middle of a step.
+    reach back to it, where that is too far, or where that revision is in the middle of a step.
     """
     if not 0 <= row.revision - revision <= (MOST_STEPS if most is None else most):
         return None
@@ -120,7 +120,7 @@ def steps_since(row: Show, revision: int, most: int | None = None) -> list[Edit]
 
 
 def state_at(now: ShowValue, steps: list[Edit]) -> ShowValue:
-    """The show before those steps, the latest first."""
+    """The show before those steps; the latest step comes first."""
     return state_before(now, tuple(inverse_of(step) for step in steps))
 
 
@@ -145,7 +145,7 @@ def steps_with_states(
 
 
 def maker_of(steps: list[Edit], now: ShowValue, path: Path) -> User | None:
-    """Who changed what stands at a place last."""
+    """The person who last changed the value at a place."""
     later = now
     for step in steps:
         earlier = state_before(later, (inverse_of(step),))
@@ -156,27 +156,27 @@ def maker_of(steps: list[Edit], now: ShowValue, path: Path) -> User | None:
 
 
 def _standing(row: Show, person: User) -> QuerySet[Edit]:
-    """The person's steps that stand, in order."""
+    """The person's steps that are in effect, in order."""
     return row.edits.filter(person=person, kind=Edit.Kind.EDIT, undone=False)
 
 
 def _undone(row: Show, person: User) -> QuerySet[Edit]:
-    """The person's steps that were undone and can be done again, the one undone last first."""
+    """The person's undone steps that can be made again, the last undone first."""
     return row.edits.filter(person=person, kind=Edit.Kind.EDIT, undone=True, dropped=False)
 
 
 def step_to_undo(row: Show, person: User) -> Edit | None:
-    """The person's last step that stands."""
+    """The person's last step that is in effect."""
     return _standing(row, person).last()
 
 
 def step_to_redo(row: Show, person: User) -> Edit | None:
-    """The person's step that was undone last, unless they have changed something since."""
+    """The person's last undone step, unless they have changed something since."""
     return _undone(row, person).first()
 
 
 def reverted(row: Show, step: Edit, now: ShowValue, back: bool) -> tuple[EditOutcome, tuple[str, ...]]:
-    """What undoing a step comes to now, or doing it again, and what is told of that which others changed since."""
+    """The result of undoing a step now, or making it again, and messages about values that others changed since."""
     # What is taken back is the step itself, or the return of it that made it stand as it does.
     kind = Edit.Kind.REDO if back else Edit.Kind.UNDO
     made = row.edits.filter(of=step, kind=kind).last() or step
@@ -200,7 +200,7 @@ def reverted(row: Show, step: Edit, now: ShowValue, back: bool) -> tuple[EditOut
 
 
 def history_labels(row: Show, person: User | None = None) -> dict[str, str | None]:
-    """What undo and redo would do next for the person who asks: for whom the row was asked, if nobody is named."""
+    """The labels of undo and redo for the person who asks: the one the row was loaded for, if no other is named."""
     asking = person or row.asked_by
     if asking is None:
         return {"undo": None, "redo": None}
@@ -211,12 +211,12 @@ def history_labels(row: Show, person: User | None = None) -> dict[str, str | Non
 
 
 def people_involved(step: Edit) -> set[int]:
-    """Who made a step, and whose values it took the place of."""
+    """The maker of a step, and the people whose values it replaced."""
     return {person for person in (step.person_id, *(entry["person"] for entry in step.overruled)) if person is not None}
 
 
 def overruled_since(row: Show, person: User, revision: int) -> list[dict[str, Any]]:
-    """The person's own values that others took the place of since a revision, with what they are now."""
+    """The person's own values that others replaced since a revision, with their present values."""
     return [
         {**entry, "by": called(step.person) if step.person else "Somebody else"}
         for step in row.edits.filter(revision__gt=revision).exclude(overruled=[]).select_related("person")

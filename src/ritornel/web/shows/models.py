@@ -16,7 +16,8 @@ new_id = functools.partial(secrets.token_hex, 8)
 
 
 class Show(Removable):
-    """A show's settings and its revision, which counts every change.
+    """A show's settings and its revision, which counts all changes. `folder` is its owner's folder in the list of
+    shows.
 
     `folder` is its owner's order in the house.
     """
@@ -86,8 +87,12 @@ class Asset(models.Model):
 
 
 class Edit(models.Model):
-    """A step of a show's history: a change that was made, or one that was taken back or done again, with what undoes
-    it. All steps together are the show's log, from `first_revision` to `revision` without gaps.
+    """A step of a show's history: a change, or the undoing or redoing of one, with its inverse. All steps together are
+    the show's log, from `first_revision` to `revision` without gaps. Everybody undoes their own steps. An undone step
+    stays in the log, marked `undone`; it can be made again until its maker changes something else, which marks it
+    `dropped`. Edits of one `batch` are one step: five hundred pictures added together are undone together. `overruled`
+    names the people whose simultaneous values this step replaced. A step marked `kept` stands for all older ones of a
+    day (thinning.py); it cannot be undone.
 
     Everybody undoes their own steps. One that was undone stays in the log, with `undone`; it can be done again until
     its maker changes something else, which drops it from what can be (`dropped`). Edits of one `batch` are one step:
@@ -126,7 +131,7 @@ class Edit(models.Model):
 
 
 class NamedPoint(models.Model):
-    """A state of a show that somebody gave a name, to come back to it."""
+    """A state of a show that somebody named, so that people can return to it."""
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="points")
     person = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.SET_NULL, null=True)
@@ -139,8 +144,8 @@ class NamedPoint(models.Model):
 
 
 class ForgottenSlide(models.Model):
-    """That a slide which was removed is gone from the bin for good: `revision` is the last one that had it. One that
-    comes back and is removed again lies in the bin again. The history still shows it where it was.
+    """A removed slide that is also gone from the bin: `revision` is the last one that had it. A slide that comes back
+    and is removed again is in the bin again. The history still shows it where it was.
     """
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="forgotten_slides")
@@ -154,7 +159,7 @@ class ForgottenSlide(models.Model):
 
 
 class ReceivedEdit(models.Model):
-    """That an edit with this id, which its page made up, was made: a page that had no answer may send it again."""
+    """An edit with this id, chosen by its page, was made: a page without an answer may send it again."""
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="received_edits")
     edit_id = models.CharField(max_length=40)
@@ -166,7 +171,7 @@ class ReceivedEdit(models.Model):
 
 
 class Reading(Job):
-    """A file that the worker reads to make a show of it."""
+    """A file that the worker reads to make a show from it."""
 
     class Kind(models.TextChoices):
         ARCHIVE = "archive"

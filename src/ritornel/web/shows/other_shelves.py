@@ -1,4 +1,4 @@
-"""What lies on the shelves of a person's other shows."""
+"""Media on the shelves of a person's other shows."""
 
 from collections.abc import Collection
 
@@ -15,8 +15,8 @@ MOST = 2000
 
 
 def entries_elsewhere(person: User, show_id: str, known: Collection[str]) -> list[tuple[str, str, list[AssetValue]]]:
-    """The id and the title of each other show that the person may edit, those changed last first, with what lies on
-    its shelf; without content whose hash is `known`, and each content once.
+    """The id, the title and the shelf of each other show that the person may edit, the last changed first; without
+    content whose hash is `known`, and each content once.
     """
     mine = Q(owner=person) | Q(pk__in=shows_open_to(person, "edit"))
     shows = Show.objects.filter(mine).exclude(pk=show_id).order_by("-changed_at")

@@ -1,4 +1,4 @@
-"""The list of shows: found by words, in folders and in an order, with copies made of them."""
+"""The list of shows: searched, in folders, sorted, with copies of shows."""
 
 from typing import Any
 
@@ -32,7 +32,8 @@ TITLE_CHARACTERS = 200
 @login_required
 @require_GET
 def show_list(request: HttpRequest) -> HttpResponse:
-    """The person's shows by folder, and those they were let into: `?q=` the words they have, `?sort=` their order.
+    """The person's shows by folder, and those they were invited to: `?q=` searches, `?sort=` sorts. Lengths need every
+    slide, so all slides are loaded in one query.
 
     Lengths need every slide, so all slides come in one query.
     """
@@ -75,7 +76,9 @@ def show_list(request: HttpRequest) -> HttpResponse:
 
 
 def words_found(show: ShowValue, seen: frozenset[str], wanted: str) -> str | None:
-    """Where a show has the words that are looked for: in its title or one of the slides that are seen.
+    """Where a show contains the searched words: in its title or one of its shown slides. Returns a sentence about the
+    first place, an empty one where nothing is searched or the title has them, and None where the show does not have
+    them.
 
     Returns a sentence about the first place, nothing to say where none are looked for or the title has them, and None
     where it has them nowhere.
@@ -96,7 +99,7 @@ def words_found(show: ShowValue, seen: frozenset[str], wanted: str) -> str | Non
 
 
 def _entry(row: Show, show: ShowValue, person: User) -> dict[str, Any]:
-    """A show as the list has it."""
+    """A show as a line of the list."""
     seen = seen_slides(row, show)
     first = next((slide for slide in show.slides if not slide.skipped and slide.id in seen), None)
     length_ms = compile_show(show).length_ms
@@ -115,7 +118,7 @@ def _entry(row: Show, show: ShowValue, person: User) -> dict[str, Any]:
 
 
 def copied_title(title: str, taken: set[str]) -> str:
-    """What a copy is called: the title with “copy”, numbered where there is one already.
+    """The title of a copy: the title with “copy”, numbered where that exists already.
 
     >>> copied_title("The bell", {"The bell"}), copied_title("The bell", {"The bell, copy"})
     ('The bell, copy', 'The bell, copy 2')
@@ -131,8 +134,8 @@ def copied_title(title: str, taken: set[str]) -> str:
 @login_required
 @require_POST
 def duplicate_show(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes a show of the person's own that is like this one: its slides, builds, notes and shelf. Takes, comments and
-    releases stay with the first. It is called as `title` says, or after the first.
+    """Copies a show: its slides, builds, notes and shelf. Takes, comments and releases stay with the original. Its
+    title is `title`, or follows from the original's.
     """
     row, person = show_for(show_id, request, "edit"), person_of(request)
     taken = set(Show.objects.filter(owner=person).values_list("title", flat=True))
@@ -147,8 +150,8 @@ def duplicate_show(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_POST
 def put_into_folder(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Puts a show of one's own into a folder by its name; an empty name takes it out. A folder is there while something
-    lies in it.
+    """Puts a show of the person into a folder by its name; an empty name takes it out. A folder exists while it
+    contains a show.
     """
     row = owned_show(show_id, request)
     folder = one_line(request.POST.get("folder", ""))

@@ -1,4 +1,4 @@
-"""Between rows and values: loading a show, and writing just the rows that a change touches."""
+"""Rows to values and back: loading a show, and writing only the rows that a change touches."""
 
 from collections.abc import Iterable
 from functools import lru_cache
@@ -20,7 +20,8 @@ from ritornel.web.shows.recent_shows import Parts, recent_shows
 
 @lru_cache(maxsize=1000)
 def _slide_of(body: bytes) -> SlideValue:
-    """The slide in these bytes.
+    """The slide in these bytes. The same bytes give the same frozen value, so an edit of one slide decodes one slide
+    and not two hundred.
 
     The same bytes are the same frozen value, so an edit of one slide decodes one slide and not two hundred.
     """
@@ -38,7 +39,7 @@ def asset_of_row(body: bytes | memoryview) -> AssetValue:
 
 
 def value_of(row: Show) -> ShowValue:
-    """The whole show at its row's revision: three queries at most besides the row's own, whatever its length."""
+    """The whole show at its row's revision: at most three queries besides the row's own, whatever its length."""
     key = (row.pk, row.created_at, row.revision)
     parts = recent_shows().get(key)
     if parts is None:
@@ -52,8 +53,8 @@ def value_of(row: Show) -> ShowValue:
 
 
 def read_show(show_id: str) -> tuple[Show, ShowValue]:
-    """A show as it is written, while others may write it. A transaction would wait for all of them; what was written
-    while this was read is read again.
+    """A show as it is stored, while others may write it. A transaction would wait for all of them; where somebody wrote
+    during the reading, it is read again. Raises Show.DoesNotExist.
 
     Raises Show.DoesNotExist.
     """
@@ -67,13 +68,13 @@ def read_show(show_id: str) -> tuple[Show, ShowValue]:
 
 
 def keep_value(row: Show, show: ShowValue) -> None:
-    """What was just written of a show, to be at hand for whoever asks next, once it is certain that it is written."""
+    """Keeps a show that was just written for the next reader, once the transaction is committed."""
     key = (row.pk, row.created_at, row.revision)
     transaction.on_commit(lambda: recent_shows().put(key, (show.slides, show.assets)))
 
 
 def value_with(row: Show, slides: Iterable[bytes | memoryview], assets: Iterable[bytes | memoryview]) -> ShowValue:
-    """The whole show, where the bodies of its slides and assets are at hand already: no query."""
+    """The whole show, where the bodies of its slides and assets are loaded already: no query."""
     return _value(row, *_parts_of(slides, assets))
 
 

@@ -1,4 +1,6 @@
-"""Slides and shelves of shows as this process read or wrote them last.
+"""Slides and shelves of recently used shows in this process. Ten people at a show of 500 slides ask for the same
+revision ten times after each edit. A written revision never changes, so it stays correct; a show that is made again
+under the same id has another creation time.
 
 Ten people at a show of 500 slides ask for the same revision ten times after each edit. A revision never changes once it
 is written, so what was read of it is right for ever; a show that is made again under its id has another time of making.
@@ -20,7 +22,7 @@ MOST_SLIDES = 20_000
 
 
 class RecentShows:
-    """What was asked for last, within a number of slides."""
+    """The most recently used shows, up to a number of slides."""
 
     def __init__(self, most_slides: int = MOST_SLIDES) -> None:
         self._most, self._held = most_slides, 0
@@ -28,7 +30,7 @@ class RecentShows:
         self._lock = Lock()
 
     def get(self, key: Key) -> Parts | None:
-        """What is kept of a revision."""
+        """The kept value of a revision."""
         with self._lock:
             found = self._parts.get(key)
             if found is not None:
@@ -36,7 +38,7 @@ class RecentShows:
             return found
 
     def put(self, key: Key, parts: Parts) -> None:
-        """Keeps a revision that is written, and drops those that nobody has asked for the longest."""
+        """Keeps a written revision, and drops the least recently used ones."""
         with self._lock:
             if key in self._parts:
                 return
@@ -49,5 +51,5 @@ class RecentShows:
 
 @cache
 def recent_shows() -> RecentShows:
-    """The shows of this process."""
+    """The one instance of this process."""
     return RecentShows()

@@ -1,4 +1,5 @@
-"""What can be removed lies in the bin first: a time during which it comes back as it was, or goes for good.
+"""Removal in two steps: a removed row first stays in the bin for a time, where it can be restored or removed for good.
+A model with this base needs nothing more: its show's bin lists it, and daily tidying removes it when the time is over.
 
 A model that has this as its base is in the bin by that alone: its show's bin lists it, and the daily tidying removes
 it when the time is over.
@@ -25,15 +26,17 @@ Kind = TypeVar("Kind", bound=models.Model)
 
 
 class InUse(models.Manager[Kind]):
-    """The rows that do not lie in the bin."""
+    """The rows that are not in the bin."""
 
     def get_queryset(self) -> models.QuerySet[Kind]:
-        """Without those in the bin."""
+        """All rows except those in the bin."""
         return super().get_queryset().filter(removed_at=None)
 
 
 class Removable(models.Model):
-    """A row that lies in the bin from `removed_at` on: `objects` leaves it out, so that nobody opens it.
+    """A row that is in the bin from `removed_at` on: `objects` leaves it out, so that nobody opens it. `KIND` is its
+    word in addresses, `TITLE` the heading of its kind, and `SHOW` the field that leads to its show. With `OWNERS` only
+    the show's owner removes and restores it.
 
     `KIND` is its word in addresses, `TITLE` the heading over all of its kind, and `SHOW` the field that leads to
     its show. `OWNERS` says that only the show's owner removes one and brings it back.
@@ -55,34 +58,34 @@ class Removable(models.Model):
 
     @property
     def bin_name(self) -> str:
-        """What it is called in the bin."""
+        """Its name in the bin."""
         return str(self)
 
     def freed_bytes(self) -> int:
-        """How much storage is free when it is gone."""
+        """The room that its removal for good frees."""
         return 0
 
     def put_into_bin(self, person: User | None) -> None:
-        """Nobody finds it any more, until it is brought back."""
+        """Hides it from everybody until it is restored."""
         self.removed_at, self.removed_by = timezone.now(), person
         self.save(update_fields=["removed_at", "removed_by"])
 
     def bring_back(self) -> None:
-        """It is as it was."""
+        """Restores it."""
         self.removed_at = self.removed_by = None
         self.save(update_fields=["removed_at", "removed_by"])
 
     @classmethod
     def in_bin(cls) -> models.QuerySet[Self]:
-        """All in the bin, the one removed last first."""
+        """All rows in the bin, the last removed first."""
         return cls.everywhere.exclude(removed_at=None).order_by("-removed_at")
 
     @classmethod
     def overdue(cls) -> models.QuerySet[Self]:
-        """Those whose time in the bin is over."""
+        """The rows whose time in the bin is over."""
         return cls.in_bin().filter(removed_at__lt=timezone.now() - timedelta(days=settings.BIN_DAYS))
 
 
 def removable_kinds() -> Iterable[type[Removable]]:
-    """All kinds of rows that can lie in the bin."""
+    """All models whose rows can be in the bin."""
     return (model for model in apps.get_models() if issubclass(model, Removable))

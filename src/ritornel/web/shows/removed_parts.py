@@ -1,4 +1,4 @@
-"""Slides and entries of the shelf that were removed from a show: its log has them, and from there they come back."""
+"""Removed slides and entries of a show's shelf: they are found in its log and restored from there."""
 
 from datetime import datetime, timedelta
 from typing import Literal
@@ -15,8 +15,8 @@ from ritornel.web.shows.models import Show
 
 
 class RemovedPart(msgspec.Struct, frozen=True):
-    """A slide or an entry of the shelf that is gone: what it was called, who removed it when, and the last revision
-    that had it. `sha256` is of an entry's medium.
+    """A removed slide or entry of the shelf: its name, who removed it when, and the last revision that had it. `sha256`
+    is an entry's medium.
     """
 
     kind: Literal["slide", "entry"]
@@ -29,8 +29,8 @@ class RemovedPart(msgspec.Struct, frozen=True):
 
 
 def removed_parts(row: Show, now: ShowValue) -> tuple[RemovedPart, ...]:
-    """What was removed while things lie in the bin (`BIN_DAYS`), is not back and not forgotten, the one removed last
-    first.
+    """What was removed within the bin's time (`BIN_DAYS`) and is neither restored nor removed for good, the last
+    removed first.
     """
     present = {*(("slide", slide.id) for slide in now.slides), *(("entry", asset.id) for asset in now.assets)}
     since = timezone.now() - timedelta(days=settings.BIN_DAYS)

@@ -1,4 +1,4 @@
-"""What other apps may ask of shows."""
+"""What other apps may use of shows."""
 
 from django.http import Http404, HttpRequest
 
@@ -64,7 +64,7 @@ __all__ = [
 
 
 def now_and_then(row: Show, revision: int) -> tuple[ShowValue, ShowValue]:
-    """The show as it is and as it was at a revision. Raises Http404 where the log does not reach back to it."""
+    """The present show, and the show at a revision. Raises Http404 where the log does not reach back to it."""
     now = value_of(row)
     then = state_of_revision(row, now, revision)
     if then is None:
@@ -73,7 +73,7 @@ def now_and_then(row: Show, revision: int) -> tuple[ShowValue, ShowValue]:
 
 
 def slide_of(show: ShowValue, slide_id: str) -> Slide:
-    """The slide of the show. Raises Http404 for one that is not there."""
+    """The slide of the show. Raises Http404 for an unknown one."""
     found = show.slide(slide_id)
     if found is None:
         raise Http404("There is no such slide.")
@@ -81,7 +81,8 @@ def slide_of(show: ShowValue, slide_id: str) -> Slide:
 
 
 def show_for(show_id: str, request: HttpRequest, act: Act = "edit") -> Show:
-    """The show, if the asking person may do that with it; its `access` says what they are to it.
+    """The show, if the person may do this with it; `access` is the person's access to it. Raises Http404 for any other,
+    so nobody learns which shows exist.
 
     Raises Http404 for any other, so nobody learns which shows exist.
     """
@@ -99,9 +100,7 @@ def owned_show(show_id: str, request: HttpRequest) -> Show:
 
 
 def seen_slides(row: Show, show: ShowValue) -> frozenset[str]:
-    """The slides that the person who asked for the row may see: all, or those of the one section that is theirs to
-    record.
-    """
+    """The slides that the person may see: all, or those of the one section that they record."""
     if row.access.may("watch") or row.access.may("edit"):
         return frozenset(slide.id for slide in show.slides)
     section = next((section for section in recordable_sections(show) if row.access.section in section.slide_ids), None)

@@ -1,4 +1,4 @@
-"""Beginning a show: blank, from a starter, or from many pictures."""
+"""Starting a show: blank, from a starter, or from many pictures."""
 
 import functools
 import hashlib
@@ -38,18 +38,18 @@ STILL_PX = 640
 
 @functools.cache
 def _staged(name: str) -> Performance:
-    """A starter ready to be seen. Starters ship and never change, so each is staged once."""
+    """A starter, staged. Starters ship and never change, so each is staged once."""
     return perform(starter_show(name, name, "")[0])
 
 
 @functools.cache
 def _shipped() -> dict[str, Path]:
-    """Where the media of the starters lie, by hash."""
+    """The places of the starters' media, by hash."""
     return {asset.sha256: MEDIA / FILES[asset_id][0] for asset_id, (asset, _) in media().items()}
 
 
 def starter_picture(name: str, number: int) -> bytes:
-    """A slide of a starter as a PNG, drawn once and kept under what the starter says."""
+    """A slide of a starter as a PNG, drawn once and kept under a key of the starter's content."""
 
     def draw() -> bytes:
         shown = _staged(name)
@@ -75,7 +75,7 @@ def _written(name: str) -> str:
 @login_required
 @require_GET
 def start_page(request: HttpRequest) -> HttpResponse:
-    """Where a show begins: starters to look through, a blank one, a folder of pictures. `?starter=` chooses one."""
+    """The page where a show is started: starters, a blank show, a folder of pictures. `?starter=` chooses one."""
     chosen = request.GET.get("starter", "")
     if chosen and chosen not in STARTERS:
         raise Http404("There is no such starter.")
@@ -124,7 +124,7 @@ def starter_still(request: HttpRequest, name: str, number: int) -> HttpResponse:
 
 
 def runs_asked(request: HttpRequest) -> Runs:
-    """How the new show runs, as it was answered. Raises BadValue."""
+    """The chosen way in which the new show runs. Raises BadValue."""
     runs = request.POST.get("runs", "self-running")
     if runs not in RUNS:
         raise BadValue(f"A show runs {' or '.join(RUNS)}, not “{runs[:40]}”.", "runs")
@@ -135,7 +135,7 @@ def runs_asked(request: HttpRequest) -> Runs:
 @require_POST
 @telling_errors
 def new_show(request: HttpRequest) -> HttpResponse:
-    """A new show: from the starter asked for, else of one slide with the title to fill in.
+    """A new show: from the chosen starter, else one slide with an empty title. A request for JSON gets its id.
 
     Whoever asks for JSON gets its id.
     """
@@ -161,8 +161,9 @@ def new_show(request: HttpRequest) -> HttpResponse:
 @require_POST
 @telling_errors
 def slides_from_pictures(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes the show's pictures into slides, in the order of their names, instead of the slides it has:
-    {"each_ms": n, "transition": {...}, "fills": whether pictures of another proportion are cut off}."""
+    """Replaces the show's slides by its pictures, sorted by name: {"each_ms": n, "transition": {...}, "fills": whether
+    pictures of another proportion are cropped}.
+    """
     show = value_of(show_for(show_id, request))
     body = body_of(request)
     each_ms = body.get("each_ms")

@@ -1,4 +1,5 @@
-"""Media in storage, under the SHA-256 of their content.
+"""Media in storage, by the SHA-256 of their content. A stored file is complete: it is written elsewhere, checked
+against its hash and moved into place.
 
 What lies there is whole: it is written aside, checked against its hash and moved into place.
 """
@@ -18,7 +19,7 @@ CHUNK_BYTES = 1 << 20
 
 
 def media_name(sha256: str) -> str:
-    """Where content lies in storage: two characters of its hash make a folder."""
+    """The name of content in storage: two characters of its hash make a folder."""
     return f"{sha256[:2]}/{sha256}"
 
 
@@ -42,7 +43,7 @@ def hash_file(path: Path) -> str:
 
 
 def _keep(sha256: str, chunks: Iterable[bytes], size: int) -> None:
-    """Stores content unless it is there whole.
+    """Stores content unless it is there and complete. A damaged file is replaced. Raises BadMedia, DiskFull.
 
     What is there and is not what its name says is replaced. Raises BadMedia, DiskFull.
     """
@@ -67,12 +68,12 @@ def keep_media(sha256: str, data: bytes) -> None:
 
 
 def keep_media_file(sha256: str, path: Path) -> None:
-    """Stores the content of a file, which never lies in memory as a whole."""
+    """Stores the content of a file, without loading all of it into memory."""
     _keep(sha256, _chunks(path), path.stat().st_size)
 
 
 def fault_of(asset: Asset) -> FileFault | None:
-    """What is wrong with an asset's file: it is missing, or its size is not what it was when it came.
+    """The fault of an asset's file: it is missing, or its size has changed. None where it is right.
 
     None where nothing is.
     """

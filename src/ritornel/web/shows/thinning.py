@@ -1,4 +1,5 @@
-"""Older steps of a history put together, one for each day, so that a log does not grow for ever.
+"""Older steps of a history merged, one for each day, so that a log does not grow without end. The show at the end of
+each day, and at each named point, can still be looked at and restored.
 
 The show as it was at the end of each day, and at each point with a name, can still be looked at and brought back.
 """
@@ -37,7 +38,7 @@ class _Day(msgspec.Struct):
 
 
 def _oldest_allowed() -> datetime | None:
-    """Steps from before this are put together; None where none are."""
+    """Steps from before this time are merged; None where none are."""
     days = settings.HISTORY_DAYS
     return timezone.now() - timedelta(days=days) if days else None
 
@@ -75,7 +76,7 @@ def _label(steps: list[Edit]) -> str:
 
 
 def _put_together(day: _Day) -> bool:
-    """One row for all steps of a day; False where that would not lead to the same show, so that they stay."""
+    """Merges all steps of a day into one row; False where that would not give the same show, so that they stay."""
     changes, inverse = changes_between(day.before, day.after), changes_between(day.after, day.before)
     if apply_changes(day.before, changes)[0] != day.after or apply_changes(day.after, inverse)[0] != day.before:
         return False
@@ -94,7 +95,7 @@ def _put_together(day: _Day) -> bool:
 
 
 def thin_history(show_id: str) -> int:
-    """Puts the older steps of a show together; how many there are fewer."""
+    """Merges the older steps of a show; returns how many fewer there are."""
     until = _oldest_allowed()
     if until is None:
         return 0
@@ -105,7 +106,7 @@ def thin_history(show_id: str) -> int:
 
 
 def thinnable_shows() -> list[str]:
-    """The shows with two older steps or more on a day."""
+    """The shows with two or more older steps on a day."""
     until = _oldest_allowed()
     if until is None:
         return []

@@ -1,5 +1,5 @@
-"""What devices without a sign-in reach by a run's addresses: the House to look at, the remote to press; and the line
-between them and the Lectern.
+"""What devices without a sign-in can open by a run's addresses: the House to watch, the remote to press; and their
+connection with the Lectern.
 """
 
 import json
@@ -43,12 +43,12 @@ def _room(run: Run) -> Room:
 
 
 def _house_run(code: str) -> Run:
-    """The run whose audience's screen the code opens. Raises Http404."""
+    """The run whose House the code opens. Raises Http404."""
     return _followed(house_hash=hash_code(code))
 
 
 def _remote_run(code: str) -> Run:
-    """The run that the code steps through. Raises Http404."""
+    """The run that the code controls. Raises Http404."""
     return _followed(remote_hash=hash_code(code))
 
 
@@ -78,7 +78,7 @@ def house_at(request: HttpRequest, code: str) -> HttpResponse:
 
 @require_GET
 def house_performance(request: HttpRequest, code: str) -> HttpResponse:
-    """What the House paints. The presenter's notes stay with the presenter."""
+    """The performance for the House, without the presenter's notes."""
     row = _house_run(code).show
     staged = perform(value_of(row))
     media = staged.media(lambda asset, rate_pct: reverse("house-media", args=[code, asset.id, rate_pct]))
@@ -87,15 +87,13 @@ def house_performance(request: HttpRequest, code: str) -> HttpResponse:
 
 @lru_cache(maxsize=100)
 def _media_keys(show_id: str, revision: int) -> frozenset[str]:
-    """What is shown or heard in a show at a revision (media keys of core/schedule/performance.py)."""
+    """The media of a show at a revision (media keys of core/schedule/performance.py)."""
     return frozenset(perform(value_of(Show.objects.get(pk=show_id))).media_keys())
 
 
 @require_GET
 def house_media(request: HttpRequest, code: str, asset_id: str, rate_pct: int) -> HttpResponseBase:
-    """A medium of the show that is played: what is shown or heard in it, at a speed at which it is heard, and nothing
-    else.
-    """
+    """A medium of the show that is played: only what is shown or heard in it, at a speed that it uses."""
     row = _house_run(code).show
     asset = value_of(row).asset(asset_id)
     if asset is None or sound_key(asset_id, rate_pct) not in _media_keys(row.pk, row.revision):
@@ -113,7 +111,7 @@ def house_media(request: HttpRequest, code: str, asset_id: str, rate_pct: int) -
 
 @require_GET
 def house_events(request: HttpRequest, code: str) -> HttpResponse:
-    """What the House hears."""
+    """The stream for the House."""
     return _stream(request, _house_run(code))
 
 
@@ -139,7 +137,7 @@ def _slides(row: Show) -> list[dict[str, Any]]:
 
 @require_GET
 def remote_events(request: HttpRequest, code: str) -> HttpResponse:
-    """What the remote hears."""
+    """The stream for the remote."""
     return _stream(request, _remote_run(code))
 
 
@@ -147,9 +145,7 @@ def remote_events(request: HttpRequest, code: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def remote_press(request: HttpRequest, code: str) -> HttpResponse:
-    """A press on the remote: {"act": "next" | "back" | "black"}. The code is what allows it, and nothing else is
-    carried by a cookie.
-    """
+    """A press on the remote: {"act": "next" | "back" | "black"}. Only the code allows it; no cookie is involved."""
     run = _remote_run(code)
     act = body_of(request).get("act")
     if act not in ACTS:
@@ -159,7 +155,7 @@ def remote_press(request: HttpRequest, code: str) -> HttpResponse:
 
 
 def _led_run(request: HttpRequest, show_id: str) -> Run:
-    """The asking person's own run of a show. Raises Http404."""
+    """The person's own run of a show. Raises Http404."""
     row, person = show_for(show_id, request), person_of(request)
     run = open_run(row, person.pk)
     if run is None:
@@ -170,7 +166,7 @@ def _led_run(request: HttpRequest, show_id: str) -> Run:
 @login_required
 @require_GET
 def run_events(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What the Lectern hears."""
+    """The stream for the Lectern."""
     return _stream(request, _led_run(request, show_id))
 
 
@@ -178,7 +174,7 @@ def run_events(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def run_say(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What the Lectern says: {"kind": "state", ...}. It goes to all that follow, as it is."""
+    """A message of the Lectern: {"kind": "state", ...}. It is passed on unchanged to all devices that follow."""
     run = _led_run(request, show_id)
     message = body_of(request)
     kind = message.get("kind")

@@ -26,12 +26,12 @@ from ritornel.web.stage.models import Run, open_runs
 
 
 def inks() -> dict[str, Any]:
-    """How drawings look, for pages to draw them by."""
+    """The look of the inks, for pages that draw with them."""
     return {"edge_px": EDGE_PX, "inks": msgspec.to_builtins(dict(INKS))}
 
 
 def ends_of(sections: tuple[Section, ...], schedule: ShowSchedule) -> list[tuple[Section, int]]:
-    """Each section with when it ends on the show's clock."""
+    """The end of each section on the show's clock."""
     ends = {
         slide.slide_id: start + slide.length_ms
         for slide, start in zip(schedule.slides, schedule.starts_ms, strict=True)
@@ -40,7 +40,7 @@ def ends_of(sections: tuple[Section, ...], schedule: ShowSchedule) -> list[tuple
 
 
 def _bars(show: ShowValue, performance: Performance) -> list[dict[str, Any]]:
-    """Each shown slide with its small picture and what its beats bring."""
+    """Each shown slide with its thumbnail and what its beats bring."""
     style, numbers = style_stamp(show), show.numbers
     opened = {section.slide_ids[0]: section.name for section in shown_sections(show)}
     return [
@@ -61,7 +61,7 @@ def _bars(show: ShowValue, performance: Performance) -> list[dict[str, Any]]:
 @login_required
 @require_GET
 def lectern(request: HttpRequest, show_id: str) -> HttpResponse:
-    """What only the presenter sees. `?from=` names the slide to begin at, `?back=` the one to return to."""
+    """The page that only the presenter sees. `?from=` names the first slide, `?back=` the one to return to."""
     row = show_for(show_id, request)
     show = value_of(row)
     performance = perform(show)
@@ -96,7 +96,7 @@ def house(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 def _square(address: str) -> str:
-    """The address as a square that cameras read, as SVG."""
+    """The address as a QR code, as SVG."""
     out = io.BytesIO()
     segno.make(address, error="m").save(
         out, kind="svg", scale=5, border=3, dark="#16262e", light="#ffffff", xmldecl=False
@@ -105,7 +105,7 @@ def _square(address: str) -> str:
 
 
 def run_line(request: HttpRequest, run: Run) -> dict[str, Any]:
-    """A run's addresses, as the Lectern shows them."""
+    """A run's addresses, for the Lectern."""
     house_address = request.build_absolute_uri(reverse("house-at", args=[run.house_code]))
     remote_address = request.build_absolute_uri(reverse("remote", args=[run.remote_code]))
     return {
@@ -118,7 +118,7 @@ def run_line(request: HttpRequest, run: Run) -> dict[str, Any]:
 
 
 def open_run(show: Show, person_id: int) -> Run | None:
-    """The person's run of the show that other devices may follow, if there is one."""
+    """The person's open run of the show, if there is one."""
     runs = list(Run.objects.filter(show=show, person_id=person_id, ended=False).order_by("-pk"))
     still = open_runs(runs)
     return next((run for run in runs if run.pk in still), None)
@@ -128,7 +128,7 @@ def open_run(show: Show, person_id: int) -> Run | None:
 @require_POST
 @telling_errors
 def begin_run(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Lets other devices follow; a run that is open already goes on under its addresses."""
+    """Starts a run that other devices may follow; one that is open already keeps its addresses."""
     row, person = show_for(show_id, request), person_of(request)
     run = open_run(row, person.pk) or Run.objects.create(show=row, person=person)
     return json_reply(run_line(request, run))
@@ -138,7 +138,7 @@ def begin_run(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def run_state(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The run that other devices follow now, or null."""
+    """The open run, or null."""
     row = show_for(show_id, request)
     run = open_run(row, person_of(request).pk)
     return json_reply(run_line(request, run) if run else None)
@@ -148,7 +148,7 @@ def run_state(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def end_run(request: HttpRequest, show_id: str) -> HttpResponse:
-    """From now on the addresses lead nowhere; who still listens is told."""
+    """Ends the run: its addresses become invalid, and listening devices are told."""
     row = show_for(show_id, request)
     for run in Run.objects.filter(show=row, person=person_of(request), ended=False):
         run.ended = True

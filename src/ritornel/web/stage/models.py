@@ -1,4 +1,4 @@
-"""Shows that are being played to other devices."""
+"""Shows that are played to other devices."""
 
 from typing import Any
 
@@ -14,8 +14,8 @@ LASTS_S = 24 * 60 * 60
 
 
 class Run(models.Model):
-    """A run that other devices may follow by its `house_code`, and step through by its `remote_code`: until it is
-    ended, a day has passed, or who started it may no longer edit the show.
+    """A run that other devices may follow by its `house_code` and control by its `remote_code`: until it is ended, a
+    day has passed, or the person who started it may no longer edit the show.
     """
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="live_runs")
@@ -28,12 +28,12 @@ class Run(models.Model):
 
     @property
     def house_code(self) -> str:
-        """Who has it sees the audience's screen."""
+        """The code that opens the audience's screen."""
         return typed_code_of("house", self.nonce)
 
     @property
     def remote_code(self) -> str:
-        """Who has it may press cues."""
+        """The code that allows cues."""
         return typed_code_of("remote", self.nonce)
 
     def save(self, **how: Any) -> None:
@@ -44,12 +44,12 @@ class Run(models.Model):
 
     @property
     def open(self) -> bool:
-        """Whether its addresses still lead anywhere."""
+        """Whether its addresses are still valid."""
         return self.pk in open_runs([self])
 
 
 def open_runs(runs: list[Run]) -> set[int]:
-    """Which of the runs still lead anywhere, by number; two queries however many there are."""
+    """Which of the runs are still open, by number; two queries for any number of them."""
     young = [run for run in runs if not run.ended and (timezone.now() - run.begun_at).total_seconds() < LASTS_S]
     access = access_of_each([(run.show_id, run.person_id) for run in young])
     return {

@@ -1,4 +1,6 @@
-"""Messages between the devices of a run: whoever listens in a room hears what is said in it, in order.
+"""Messages between the devices of a run: everybody who listens in a room gets its messages, in order. A room keeps only
+what a later listener needs: the latest message of each lasting kind. A listener that is too slow gets these instead of
+the messages it missed; nobody waits for anybody. All of it lives in the one server process.
 
 A room keeps only what somebody who comes later has to know: the latest message of each lasting kind. Who is too slow to
 take everything in is told that instead of what was missed; nobody waits for anybody. All of it lives in the one server
@@ -16,7 +18,7 @@ Key = tuple[int]
 
 
 class Room:
-    """One run's messages, each a line of JSON. Any thread may say something."""
+    """One run's messages, each a line of JSON. Any thread may send one."""
 
     def __init__(self) -> None:
         self._lock = threading.Lock()
@@ -28,12 +30,12 @@ class Room:
         return len(self._listeners)
 
     def latest(self) -> list[str]:
-        """What somebody who comes now has to know, as server-sent events."""
+        """What a new listener needs, as server-sent events."""
         with self._lock:
             return list(self._latest.values())
 
     def enter(self, listener: Listener) -> None:
-        """Somebody listens from now on, and is told what has to be known."""
+        """Adds a listener, and sends it what it needs."""
         with self._lock:
             listener.catch_up = self.latest
             for message in self._latest.values():
@@ -41,12 +43,12 @@ class Room:
             self._listeners.add(listener)
 
     def leave(self, listener: Listener) -> None:
-        """Somebody listens no more."""
+        """Removes a listener."""
         with self._lock:
             self._listeners.discard(listener)
 
     def say(self, kind: str, message: str, lasting: bool) -> None:
-        """Tells everybody who listens.
+        """Sends a message to all listeners. Later listeners also get a lasting message, until the next of its kind.
 
         A lasting message is told to those who come later too, until the next of its kind.
         """
@@ -66,25 +68,25 @@ class Rooms:
         self._rooms: dict[int, Room] = {}
 
     def room(self, run: int) -> Room:
-        """The run's room; it is there from the first time that somebody asks."""
+        """The run's room; it is made at the first request."""
         with self._lock:
             return self._rooms.setdefault(run, Room())
 
     def leave(self, run: int, listener: Listener) -> None:
-        """Somebody listens no more in a run, also in one that has ended."""
+        """Removes a listener of a run, also of one that has ended."""
         with self._lock:
             room = self._rooms.get(run)
         if room is not None:
             room.leave(listener)
 
     def close(self, run: int) -> None:
-        """Forgets what was said in a run that has ended."""
+        """Removes the messages of a run that has ended."""
         with self._lock:
             self._rooms.pop(run, None)
 
 
 class RunFeed(Feed):
-    """What the devices of a run hear: what is said in its room, and when it is over."""
+    """The stream of a run's devices: the messages of its room, and its end."""
 
     name = "run"
 
@@ -92,16 +94,16 @@ class RunFeed(Feed):
         self._rooms = rooms
 
     def look(self, keys: Collection[Key]) -> dict[Key, bool]:
-        """The runs that still lead anywhere."""
+        """The runs that are still open."""
         still = open_runs(list(Run.objects.filter(pk__in=[number for (number,) in keys])))
         return {(number,): True for (number,) in keys if number in still}
 
     def messages(self, before: bool | None, now: bool) -> Iterator[str]:
-        """Nothing: what is told is said in the room."""
+        """Nothing: messages come through the room."""
         return iter(())
 
     def joined(self, key: Key, listener: Listener, about: dict[str, str]) -> None:
-        """A device comes into the room."""
+        """A device enters the room."""
         self._rooms.room(key[0]).enter(listener)
 
     def left(self, key: Key, listener: Listener, about: dict[str, str]) -> None:

@@ -19,8 +19,8 @@ from ritornel.web.stage.lectern import inks
 @login_required
 @require_GET
 def play(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The show over the full window. `?from=` names the slide to begin at, `?mode=` how it runs, `?revision=` a state
-    of the history to play instead of the show as it is.
+    """The show over the full window. `?from=` names the first slide, `?mode=` how it runs, `?revision=` a state of the
+    history to play.
     """
     row = show_for(show_id, request, "watch")
     return render(request, "stage/play.html", {"show": row, "start": {"may_edit": row.access.may("edit"), **inks()}})
@@ -30,8 +30,8 @@ def play(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def performance(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Everything the browser's painter needs, as it is now; with notes and names for those who may edit the show, and
-    for nobody else. `?revision=` names a state of the history, which those who may edit the show can play.
+    """The present performance for the browser's painter; with notes and names only for people who may edit the show.
+    `?revision=` names a state of the history, which only they can play.
     """
     asked = request.GET.get("revision", "")
     row = show_for(show_id, request, "edit" if asked else "watch")

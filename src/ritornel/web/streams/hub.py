@@ -1,4 +1,6 @@
-"""All open streams of this process, and the one watcher that looks into the database for all of them.
+"""All open streams of this process, and the one watcher that reads the database for all of them. A stream follows a key
+of a feed: a show with a person, a release with a guest, a run. Each feed answers for all its keys at once, so a
+thousand streams cost one read, and none at all while nothing was written to the database.
 
 A stream follows a key of a feed: a show with a person, a release with a guest, a run. Each feed answers for all of its
 keys at once, so a thousand streams cost one look, and no look at all while nothing was written to the database.
@@ -31,12 +33,13 @@ Key = Hashable
 
 
 class Feed:
-    """What a kind of stream tells. Feeds hold no state of their own readers."""
+    """What a kind of stream sends. Feeds keep no state about their readers."""
 
     name: str
 
     def look(self, keys: Collection[Any]) -> dict[Any, Any]:
-        """The state of each key; a key that is left out is over.
+        """The state of each key; a key that is left out has ended. Called in the watcher's thread; its number of
+        queries does not grow with the keys, except for what has changed.
 
         Called in the watcher's thread, with a number of queries that does not grow with the keys. What has changed may
         cost some more.
@@ -44,7 +47,7 @@ class Feed:
         raise NotImplementedError
 
     def messages(self, before: Any, now: Any) -> Iterator[str]:
-        """What is sent when a key's state changes; `before` is None for somebody who has just come."""
+        """The messages for a change of a key's state; `before` is None for a new reader."""
         raise NotImplementedError
 
     def joined(self, key: Any, listener: Listener, about: dict[str, str]) -> None:
@@ -55,7 +58,8 @@ class Feed:
 
 
 def written_since(known: int | None) -> tuple[bool, int | None]:
-    """Whether another connection wrote to the database since its version was `known`, and the version now.
+    """Whether another connection wrote to the database since its version was `known`, and the present version. It reads
+    no table.
 
     Costs no read of a table.
     """
@@ -67,12 +71,12 @@ def written_since(known: int | None) -> tuple[bool, int | None]:
 
 
 def _reconnect() -> None:
-    """Lets the next look open another connection: the calling thread has one of its own."""
+    """Makes the next read open another connection: the calling thread has one of its own."""
     connection.close()
 
 
 class Hub:
-    """The streams that are open, by feed and key."""
+    """The open streams, by feed and key."""
 
     def __init__(self) -> None:
         self._feeds: dict[str, Feed] = {}
@@ -84,7 +88,7 @@ class Hub:
         self._thread = ThreadPoolExecutor(1, "streams")
 
     def register(self, feed: Feed) -> None:
-        """Makes a feed known by its name."""
+        """Registers a feed by its name."""
         self._feeds[feed.name] = feed
         self._listeners[feed.name], self._states[feed.name] = {}, {}
 
@@ -93,14 +97,15 @@ class Hub:
         return self._feeds[name]
 
     def touch(self) -> None:
-        """Says that something outside the database changed; the watcher looks with its next turn.
+        """Notes that something outside the database changed; the watcher reads at its next turn. Any thread may call
+        it.
 
         Any thread may call it.
         """
         self._touched.set()
 
     def join(self, name: str, key: Key, about: dict[str, str]) -> Listener:
-        """Opens a stream; the caller is in the event loop that serves it."""
+        """Opens a stream; called in the event loop that serves it."""
         feed, states = self._feeds[name], self._states[name]
         listener = Listener(lambda: feed.messages(None, states[key]) if key in states else ())
         feed.joined(key, listener, about)
@@ -124,7 +129,7 @@ class Hub:
         self._feeds[name].left(key, listener, about)
 
     def _look(self, keys: dict[str, list[Key]], always: bool) -> dict[str, dict[Key, Any]] | None:
-        """The state of all keys, or None where nothing was written since the last look."""
+        """The state of all keys, or None where nothing was written since the last read."""
         # The connection stays open from look to look: its version of the database counts what others have written
         # since.
         fresh, self._version = written_since(self._version)
@@ -148,7 +153,7 @@ class Hub:
                         listener.push(message)
 
     async def _watch(self) -> None:
-        """Looks again and again while anybody listens."""
+        """Reads regularly while anybody listens."""
         loop = asyncio.get_running_loop()
         all_again_at = loop.time() + ALL_AGAIN_S
         while any(self._listeners.values()):

@@ -1,4 +1,4 @@
-"""One open stream: the messages that wait to be sent to it."""
+"""One open stream: the messages that wait to be sent."""
 
 import asyncio
 import contextlib
@@ -21,13 +21,13 @@ class Listener:
         self._ended = False
 
     def push(self, message: str) -> None:
-        """Adds a message. A full queue is replaced by what has to be known now, which the newest message may be part
-        of.
+        """Adds a message. A full queue is replaced by what the reader needs now, which may include the
+        newest message.
         """
         self._call(self._push, message)
 
     def end(self) -> None:
-        """Ends the stream once what waits is sent."""
+        """Ends the stream once the waiting messages are sent."""
         self._call(self._end)
 
     def _call(self, work: Callable[..., None], *given: str) -> None:
@@ -48,7 +48,7 @@ class Listener:
         self._changed.set()
 
     async def take(self) -> str | None:
-        """All that waits, as one text; waits until there is something. None when the stream has ended."""
+        """All waiting messages, as one text; waits until there is one. None when the stream has ended."""
         while not self._waiting:
             if self._ended:
                 return None

@@ -1,4 +1,4 @@
-"""What other apps may ask of streams."""
+"""What other apps may use of streams."""
 
 from django.apps import apps
 
@@ -15,10 +15,10 @@ def _hub() -> Hub:
 
 
 def register_feed(feed: Feed) -> None:
-    """Makes a feed known; called once, when its app is ready."""
+    """Registers a feed; called once, when its app is ready."""
     _hub().register(feed)
 
 
 def touch_streams() -> None:
-    """Says that something that streams tell of has changed outside the database."""
+    """Notes that a streamed state outside the database has changed."""
     _hub().touch()

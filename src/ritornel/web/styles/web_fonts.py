@@ -1,4 +1,5 @@
-"""Makes the fonts that browsers are given (WOFF2) of those that the core measures and draws with: `./run fonts`.
+"""Makes the fonts for browsers (WOFF2) from those that the core measures and draws with: `./run fonts`. Needs fontTools
+with Brotli, which developers have.
 
 Needs fontTools with Brotli, which developers have.
 """
@@ -13,12 +14,12 @@ TARGET = PACKAGE / "web/static/fonts"
 
 
 def web_name(font: Path) -> Path:
-    """Where the web font of a font lies."""
+    """The place of the web font of a font."""
     return TARGET / font.relative_to(SOURCE).with_suffix(".woff2")
 
 
 def make_web_fonts() -> None:
-    """Writes each font again; the same bytes for the same font."""
+    """Writes each font again; the same font gives the same bytes."""
     for source in sorted(SOURCE.rglob("*.ttf")):
         font = TTFont(source, recalcTimestamp=False)
         font.flavor = "woff2"

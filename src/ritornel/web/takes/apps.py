@@ -17,7 +17,7 @@ class TakesConfig(AppConfig):
 
 
 def _clear(instance: Any, **_: Any) -> None:
-    """The files of a recording go with it; what was kept of it lies on the shelf."""
+    """The files of a recording are removed with it; what was kept of it is on the shelf."""
     from ritornel.web.takes.recording_files import recording_folder
 
     shutil.rmtree(recording_folder(instance.pk), ignore_errors=True)

@@ -1,4 +1,4 @@
-"""Something short recorded by camera or voice: a greeting, a farewell, or straight onto a slide.
+"""Short recordings by camera or microphone: a greeting, a farewell, or one for a slide. They are stored like takes.
 
 It is kept as it comes, like a take.
 """
@@ -32,13 +32,13 @@ from ritornel.web.takes.recording_files import clip_of, segments_of, size_of, so
 
 
 class BeginClip(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Which window records it."""
+    """The window that records it."""
 
     writer: Writer
 
 
 class Place(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What becomes of it; `slide_id` is where it goes onto a slide, `viewing` the one that is seen."""
+    """Where it goes; `slide_id` is the slide it is put onto, `viewing` the slide on the stage."""
 
     role: str
     slide_id: Id | None = None
@@ -49,7 +49,7 @@ class Place(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 @require_POST
 @telling_errors
 def begin_clip(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Begins something short; what comes of it goes the way of recordings."""
+    """Starts a short recording; its parts are sent like those of other recordings."""
     row = show_for(show_id, request, "edit")
     wanted = from_builtins(body_of(request), BeginClip, "The recording")
     take = TakeValue((), 0)
@@ -60,7 +60,8 @@ def begin_clip(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 def _asset(recording: Recording) -> Asset:
-    """What was recorded, as it would lie on the shelf: a clip where a camera ran, else a voice.
+    """The recording as an asset for the shelf: a clip where a camera ran, else a voice. Raises BadValue for an empty
+    one.
 
     Raises BadValue where nothing was.
     """
@@ -75,7 +76,7 @@ def _asset(recording: Recording) -> Asset:
 @require_GET
 @telling_errors
 def clip(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponseBase:
-    """What was recorded, to look at or hear before it is used."""
+    """The recording, to check it before it is used."""
     show_for(show_id, request, "edit")
     asset = _asset(recording_of(show_id, recording_id, request))
     return file_reply(request, media_path(asset.sha256), asset.media_type, cache="no-store")
@@ -85,7 +86,8 @@ def clip(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponseB
 @require_POST
 @telling_errors
 def place(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Puts it on the shelf, before or after the show, or onto a slide, as one edit that undo takes back.
+    """Puts it on the shelf, and before or after the show or onto a slide, as one edit. A medium that is on the shelf
+    already is not added twice.
 
     What lies on the shelf already stays there once.
     """

@@ -26,7 +26,9 @@ MOST = 8
 
 
 class Wanted(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Which timing is wanted: that of take number `source`, or the median of `takes`.
+    """The wanted timing: that of take number `source`, or the median of `takes`. It is for `slides`, or for all; fitted
+    to a target, or unchanged. `way` says whether the show's own holds are written or the show follows it. With `try`
+    the answer only says what would happen.
 
     It is for `slides`, or for all; scaled to a target, or as it is. `way` says whether the show's own holds are written
     or the show follows it. With `try` the answer only tells what would become of the show.
@@ -41,7 +43,7 @@ class Wanted(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def _chosen(row: Show, numbers: tuple[int, ...]) -> list[Take]:
-    """These takes, or the newest, in the order they were made. Raises BadValue for one that is not there."""
+    """These takes, or the newest, in the order they were made. Raises BadValue for an unknown one."""
     found = (
         list(row.takes.filter(number__in=numbers).order_by("number"))
         if numbers
@@ -82,7 +84,7 @@ def compare(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def take_timing(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Takes a timing into the show as one edit, or tells what would become of it."""
+    """Takes a timing into the show as one edit, or says what would happen."""
     row = show_for(show_id, request)
     wanted = from_builtins(body_of(request), Wanted, "The timing")
     takes = _chosen(row, wanted.takes if wanted.source is None else (wanted.source,))

@@ -1,4 +1,4 @@
-"""Takes of a show: runs that were rehearsed, and recordings."""
+"""Takes of a show: rehearsed runs, and recordings."""
 
 from pathlib import Path
 from typing import cast
@@ -18,7 +18,7 @@ SILENT_S = 6
 
 
 class Take(Removable):
-    """One run, kept. `body` is a core Take as JSON."""
+    """One saved run. `body` is a core Take as JSON."""
 
     KIND = "take"
     TITLE = "Takes of rehearsals"
@@ -43,7 +43,8 @@ class Take(Removable):
 
 
 class Recording(Removable):
-    """A take with a voice, of the slides of one section.
+    """A take with a voice, of the slides of one section. `body` is a core Take; its sound and pictures are in a folder
+    of their own. One window, the `writer`, writes it; `placement` is the core Placement of the camera.
 
     `body` is a core Take; its sound and pictures lie in a folder of their own. It is written by one window, the
     `writer`; `placement` is a core Placement of the camera.
@@ -80,14 +81,14 @@ class Recording(Removable):
 
     @property
     def progress(self) -> Progress:
-        """Whether it is being recorded, was paused or ended, or has fallen silent in the middle."""
+        """Whether it is being recorded, was paused or ended, or stopped without an end."""
         if self.state == "recording" and (timezone.now() - self.heard_at).total_seconds() > SILENT_S:
             return "interrupted"
         return cast(Progress, self.state)
 
 
 class Pick(models.Model):
-    """Which piece of which recording is picked for a slide."""
+    """The selected piece of a slide, and its recording."""
 
     show = models.ForeignKey(Show, on_delete=models.CASCADE, related_name="picks")
     slide_id = models.CharField(max_length=40)

@@ -1,4 +1,4 @@
-"""Recording sections: what is heard and pressed comes in every second, and is kept before it is answered."""
+"""Recording sections: sound and events arrive every second, and are stored before they are answered."""
 
 from typing import Annotated
 
@@ -37,7 +37,7 @@ class Taken(RitornelError):
 
 
 class Begin(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Which section is to be recorded by which window; `go_on` names a recording that is gone on with."""
+    """The section to record, and the window that records it; `go_on` names a recording to continue."""
 
     section: str
     writer: Writer
@@ -46,7 +46,7 @@ class Begin(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Part(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """What has come since: events from number `first` on; sound from byte `at`; of the camera, what follows byte
+    """New parts of a recording: events from number `first` on; sound from byte `at`; of the camera, what follows byte
     `camera_at` of a segment.
     """
 
@@ -61,15 +61,15 @@ class Part(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def own_section(row: Show, show: ShowValue, slide_id: str) -> Section:
-    """The section with the slide, if the person who asked for the row may see it. Raises UnknownName for any other."""
+    """The section of the slide, if the person may see it. Raises UnknownName for any other."""
     if slide_id not in seen_slides(row, show):
         raise UnknownName(f"There is no section with the slide “{slide_id}” that could be recorded.")
     return section_with(show, slide_id)
 
 
 def recording_of(show_id: str, recording_id: str, request: HttpRequest, in_bin: bool = False) -> Recording:
-    """The recording of a show, if the asking person may see what it is of; `in_bin` finds one in the bin too. Raises
-    Http404.
+    """The recording of a show, if the person may see its section; `in_bin` also finds one in the bin.
+    Raises Http404.
     """
     row = show_for(show_id, request, "record")
     rows = Recording.everywhere if in_bin else Recording.objects
@@ -83,7 +83,7 @@ def recording_of(show_id: str, recording_id: str, request: HttpRequest, in_bin: 
 @require_POST
 @telling_errors
 def begin(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Begins a recording of a section, or goes on with one. Two at once of the same slides are refused."""
+    """Starts a recording of a section, or continues one. Two at once of the same slides are refused."""
     row = show_for(show_id, request, "record")
     wanted = from_builtins(body_of(request), Begin, "The recording")
     section = own_section(row, value_of(row), wanted.section)
@@ -131,7 +131,7 @@ def begin(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 def _clipped(take: TakeValue, ended_ms: int) -> TakeValue:
-    """The take up to where its sound goes."""
+    """The take up to the end of its sound."""
     return TakeValue(tuple(event for event in take.events if event.at_ms <= ended_ms), ended_ms)
 
 
@@ -139,7 +139,8 @@ def _clipped(take: TakeValue, ended_ms: int) -> TakeValue:
 @require_POST
 @telling_errors
 def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Takes in what was recorded since:
+    """Stores new parts: `about` is a Part, `sound` and `camera` are bytes. What is answered is on the disk. 409 with
+    `size` (of the sound) or `camera_size` where an earlier part is missing, 507 where the disk is full.
 
     `about` is a Part, `sound` and `camera` are bytes. What is answered is on the disk. 409 with `size` (of the sound)
     or `camera_size` where something before it is missing, 507 where the disk is full.
@@ -191,9 +192,7 @@ def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
 
 
 def _pick_new(recording: Recording, before: TakeValue, take: TakeValue) -> None:
-    """A piece that was begun is picked for its slide, until somebody picks another; one that has become whole is cut by
-    the worker.
-    """
+    """Selects a new piece for its slide, until somebody selects another; a complete one is cut by the worker."""
     known, now = pieces_of(before), pieces_of(take)
     for piece in now[len(known) :]:
         Pick.objects.update_or_create(
@@ -212,7 +211,7 @@ def _pick_new(recording: Recording, before: TakeValue, take: TakeValue) -> None:
 @require_POST
 @telling_errors
 def remove(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Puts a take into the bin. What was kept of it stays in the show; it is brought back with `{"back": true}`."""
+    """Puts a take into the bin. What was kept of it stays in the show; `{"back": true}` restores it."""
     back = bool(body_of(request).get("back"))
     recording = recording_of(show_id, recording_id, request, in_bin=back)
     if recording.progress == "recording" and not back:
@@ -227,7 +226,7 @@ def remove(request: HttpRequest, show_id: str, recording_id: str) -> HttpRespons
 @login_required
 @require_GET
 def peaks(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """The peaks of what has been recorded, 25 a second, a byte each, from number `?from=` on."""
+    """The peaks of the recorded sound, 25 a second, a byte each, from number `?from=` on."""
     recording = recording_of(show_id, recording_id, request)
     first = whole_number(request.GET.get("from", "0")) or 0
     path = sound_path(recording.pk)

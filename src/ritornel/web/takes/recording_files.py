@@ -1,4 +1,5 @@
-"""The files of recordings: what has come is on the disk before it is answered.
+"""The files of recordings: parts are on the disk before they are answered. Each recording has a folder with its sound,
+the camera's segments, and the pieces cut from them for the shelf.
 
 A folder a recording, with its sound, the camera's segments, and what was cut from them for the shelf.
 """
@@ -32,7 +33,7 @@ LONG = Bounds(wall_s=600)
 
 
 class UploadGap(RitornelError):
-    """What came does not follow what is there; `size` is how much of it is there."""
+    """The part does not follow the stored ones; `size` is how much is stored."""
 
     def __init__(self, message: str, size: int) -> None:
         super().__init__(message)
@@ -40,22 +41,24 @@ class UploadGap(RitornelError):
 
 
 def recording_folder(recording_id: str) -> Path:
-    """Where the files of a recording lie."""
+    """The folder of a recording."""
     return Path(settings.VAR) / "recordings" / recording_id
 
 
 def sound_path(recording_id: str) -> Path:
-    """The recording's sound so far; there is none before something has come."""
+    """The recording's sound so far; the file is missing before the first part."""
     return recording_folder(recording_id) / SOUND
 
 
 def size_of(path: Path) -> int:
-    """How many bytes are there."""
+    """The number of stored bytes."""
     return path.stat().st_size if path.is_file() else 0
 
 
 def append(path: Path, at: int, data: bytes) -> int:
-    """Adds what follows byte `at`, as far as it is not there yet, and answers how much is there then, on the disk.
+    """Appends what follows byte `at`, as far as it is new, and returns the stored size, on the disk. A part that is
+    sent twice changes nothing. Raises UploadGap where an earlier part is missing, DiskFull where there is no room; then
+    nothing is added.
 
     What was sent twice changes nothing. Raises UploadGap where something before it is missing, DiskFull where there is
     no room; then nothing is added.
@@ -85,12 +88,12 @@ def append(path: Path, at: int, data: bytes) -> int:
 
 
 def segment_path(recording_id: str, piece: int, from_ms: int) -> Path:
-    """What the camera recorded of a piece from `from_ms` of the recording on."""
+    """The camera's segment of a piece, from `from_ms` of the recording on."""
     return recording_folder(recording_id) / f"camera-{piece}-{from_ms}"
 
 
 def segments_of(recording_id: str, piece: RecordedSlide) -> list[tuple[Path, int]]:
-    """The camera's segments of a piece, each with when it begins on the slide's clock, in ms."""
+    """The camera's segments of a piece, each with its start on the slide's clock, in ms."""
     folder = recording_folder(recording_id)
     found = []
     for path in folder.glob(f"camera-{piece.number}-*") if folder.is_dir() else ():
@@ -106,17 +109,17 @@ def has_picture(recording_id: str, piece: RecordedSlide) -> bool:
 
 
 def sound_id(recording_id: str, piece: RecordedSlide) -> str:
-    """The id that a piece's sound has on the shelf. A piece that has become longer is another sound."""
+    """The id of a piece's sound on the shelf. A piece that has become longer is another sound."""
     return f"{RECORDED}{recording_id}-{piece.number}-{piece.lasts_ms}"
 
 
 def _about(recording_id: str, piece: RecordedSlide, what: str) -> Path:
-    """Where a cut is told: the shelf's entry, or null where it cannot be read."""
+    """The file about a cut: the shelf's entry, or null where it cannot be read."""
     return recording_folder(recording_id) / f"cut-{what}-{piece.number}-{piece.lasts_ms}.json"
 
 
 def picture_ms(recording_id: str, piece: RecordedSlide) -> int | None:
-    """How long the camera's picture of a piece lasts; None until it has been cut."""
+    """The length of the camera's picture of a piece; None until it is cut."""
     about = _about(recording_id, piece, "camera")
     if not about.is_file():
         return None
@@ -125,7 +128,7 @@ def picture_ms(recording_id: str, piece: RecordedSlide) -> int | None:
 
 
 def _cut(recording: Recording, piece: RecordedSlide, name: str, what: str, make: Any, asset_id: str) -> Asset:
-    """A cut as the shelf's entry, its content kept; made once."""
+    """A cut as the shelf's entry, its content stored; made once."""
     about = _about(recording.id, piece, what)
     if about.is_file():
         known: Asset | None = msgspec.json.decode(about.read_bytes(), type=Asset | None)
@@ -155,7 +158,8 @@ def _cut(recording: Recording, piece: RecordedSlide, name: str, what: str, make:
 
 
 def cut(recording: Recording, piece: RecordedSlide, slide_name: str) -> Picked:
-    """A piece with its sound and picture, as they would lie on the shelf.
+    """A piece with its sound and picture, as assets for the shelf. Raises BadValue where nothing of it was recorded; a
+    picture that cannot be read is left out.
 
     Raises BadValue where nothing of it was recorded; a camera's picture that cannot be read is left out.
     """
@@ -189,7 +193,8 @@ def cut(recording: Recording, piece: RecordedSlide, slide_name: str) -> Picked:
 
 
 def clip_of(recording: Recording, whole: RecordedSlide) -> Asset:
-    """Something short as it would lie on the shelf: with its picture where a camera ran, else its sound alone.
+    """A short recording as an asset for the shelf: with its picture where a camera ran, else its sound alone. Raises
+    BadMedia for a picture that cannot be read.
 
     Raises BadMedia for a picture that cannot be read.
     """
@@ -217,6 +222,6 @@ def clip_of(recording: Recording, whole: RecordedSlide) -> Asset:
 
 
 def recording_placement(recording: Recording) -> Placement:
-    """Where the camera stands in a recording."""
+    """The camera's placement in a recording."""
     placement: Placement = from_builtins(recording.placement or {}, Placement, "The camera")
     return placement

@@ -1,5 +1,5 @@
-"""What the Record page shows: the show's sections with how far each has come, and one of them slide by slide with its
-takes.
+"""The data of the Record page: the show's sections with their progress, and one of them slide by slide with
+its takes.
 """
 
 from collections.abc import Mapping
@@ -35,7 +35,7 @@ from ritornel.web.takes.recording_files import has_picture, picture_ms, sound_id
 
 
 class Recorded(msgspec.Struct, frozen=True):
-    """A recording's row with what it is worth."""
+    """A recording's row with its decoded take."""
 
     row: Recording
     take: TakeValue
@@ -43,7 +43,7 @@ class Recorded(msgspec.Struct, frozen=True):
 
 
 class Desk(msgspec.Struct, frozen=True):
-    """All that is known of a show's recordings: the picks are pieces by slide. Of the sections some may be `seen`."""
+    """The recordings of a show: the picks are pieces by slide. The person may see only some of the sections."""
 
     show: ShowValue
     sections: tuple[Section, ...]
@@ -52,7 +52,7 @@ class Desk(msgspec.Struct, frozen=True):
     seen: tuple[Section, ...] = ()
 
     def of(self, section: Section) -> list[Recorded]:
-        """The recordings of a section: those that were made of any of its slides."""
+        """The recordings of a section: those made of any of its slides."""
         return [entry for entry in self.recordings if set(entry.row.slide_ids) & set(section.slide_ids)]
 
 
@@ -73,12 +73,12 @@ def desk_of(row: Show, show: ShowValue) -> Desk:
 
 
 def plan_of(show: ShowValue) -> dict[str, int]:
-    """By slide, how long it is in the show as it is."""
+    """The length of each slide in the present show."""
     return {slide.slide_id: slide.length_ms for slide in compile_show(show).slides}
 
 
 def standing_of(desk: Desk, section: Section, plan: Mapping[str, int], who: str = "") -> SectionProgress:
-    """What is known of a section's recordings."""
+    """The progress of a section's recordings."""
     takes = desk.of(section)
     picked = {slide: desk.picks[slide] for slide in section.slide_ids if slide in desk.picks}
     sounds = {slide: sound_id(entry.row.id, piece) for slide, (entry, piece) in picked.items()}
@@ -100,7 +100,7 @@ def standing_of(desk: Desk, section: Section, plan: Mapping[str, int], who: str 
 
 
 def section_lines(desk: Desk, assigned: Mapping[str, str]) -> list[dict[str, Any]]:
-    """Each section that is seen, as the list shows it; `assigned` says by first slide whose it is."""
+    """Each visible section, for the list; `assigned` gives its person by first slide."""
     plan, numbers = plan_of(desk.show), desk.show.numbers
     lines = []
     for place, section in enumerate(desk.sections):
@@ -152,7 +152,8 @@ def _slides(desk: Desk, section: Section) -> list[dict[str, Any]]:
 
 
 def _piece_line(recording_id: str, piece: RecordedSlide) -> dict[str, Any]:
-    """A piece as the page draws it:
+    """A piece for the page: `still_ms` is how long the camera's picture stands still at its end, None until that is
+    known.
 
     `still_ms` is for how long the camera's picture stands still at its end, None until that is known.
     """
@@ -164,7 +165,7 @@ def _piece_line(recording_id: str, piece: RecordedSlide) -> dict[str, Any]:
 
 
 def take_line(entry: Recorded, desk: Desk) -> dict[str, Any]:
-    """A recording as the page draws it."""
+    """A recording for the page."""
     row = entry.row
     return {
         "id": row.id,
@@ -180,7 +181,7 @@ def take_line(entry: Recorded, desk: Desk) -> dict[str, Any]:
 
 
 def section_detail(desk: Desk, section: Section) -> dict[str, Any]:
-    """A section slide by slide, with its takes and what is picked of them."""
+    """A section slide by slide, with its takes and the selected pieces."""
     return {
         "id": section.slide_ids[0],
         "slides": _slides(desk, section),

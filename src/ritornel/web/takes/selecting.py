@@ -1,5 +1,5 @@
-"""The Record page, and what becomes of recordings: pieces picked slide by slide, heard as picked, and kept as voices
-and timing.
+"""The Record page, and the use of recordings: pieces are selected slide by slide, played, and kept as voices and
+timing.
 """
 
 from typing import Any
@@ -38,8 +38,8 @@ from ritornel.web.takes.sections import Desk, desk_of, section_detail, section_l
 
 
 def _assigned(row: Show, desk: Desk) -> dict[str, str]:
-    """By its first slide, who is to record a section: who was invited to it, and whom its slides were given to. It may
-    have another first slide than when they were invited.
+    """Who records each section, by its first slide: the person invited to it, and those its slides are given to. Its
+    first slide may have changed since the invitation.
     """
     invited = assigned_to(row.id)
     found = {section.slide_ids[0]: people_of_section(section, desk.show, invited) for section in desk.sections}
@@ -79,12 +79,12 @@ def record(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def state(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The page's data as they are now."""
+    """The page's present data."""
     return json_reply(_state(show_for(show_id, request, "record"), request.GET.get("section")))
 
 
 def _section(request: HttpRequest, row: Show, show: ShowValue) -> Section:
-    """The section that was asked for, if the asking person may see it. Raises UnknownName for any other."""
+    """The requested section, if the person may see it. Raises UnknownName for any other."""
     return own_section(row, show, request.GET.get("section", ""))
 
 
@@ -92,7 +92,7 @@ def _section(request: HttpRequest, row: Show, show: ShowValue) -> Section:
 @require_GET
 @telling_errors
 def section_show(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The section as it is performed while it is being recorded."""
+    """The performance of the section while it is recorded."""
     row = show_for(show_id, request, "record")
     show = value_of(row)
     staged = perform(as_recorded(show, _section(request, row, show)))
@@ -105,7 +105,7 @@ def section_show(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_GET
 @telling_errors
 def camera_places(request: HttpRequest, show_id: str) -> HttpResponse:
-    """By slide of the section, the box in px where the camera's picture steps aside from the words."""
+    """For each slide of the section where the camera's picture steps aside for text, its box in px."""
     row = show_for(show_id, request, "record")
     show = value_of(row)
     placement = from_builtins(json_object(request.GET.get("placement", "{}"), "The camera"), Placement, "The camera")
@@ -113,7 +113,7 @@ def camera_places(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 def _picked(desk: Desk, slide_ids: tuple[str, ...]) -> dict[str, Picked]:
-    """What is picked for these slides, cut now where it has not been yet."""
+    """The selected pieces of these slides, cut now where they were not yet."""
     names = {slide.id: slide.name or "Slide" for slide in desk.show.slides}
     return {
         slide: cut(entry.row, piece, names[slide])
@@ -123,7 +123,7 @@ def _picked(desk: Desk, slide_ids: tuple[str, ...]) -> dict[str, Picked]:
 
 
 def _lone(request: HttpRequest, row: Show, desk: Desk) -> dict[str, Picked]:
-    """The one piece that was asked for.
+    """The one requested piece. Raises Http404 where there is none, or the person may not see its slide.
 
     Raises Http404 where there is none, or it is of a slide that the asking person may not see.
     """
@@ -141,8 +141,8 @@ def _lone(request: HttpRequest, row: Show, desk: Desk) -> dict[str, Picked]:
 @require_GET
 @telling_errors
 def as_picked(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The section, or with `?section=all` the whole show, as it would be if what is picked were kept; with `?take=` and
-    `&piece=` that piece's slide, as it would be with the piece.
+    """The section, or with `?section=all` the whole show, as it would be with the selected pieces; with `?take=` and
+    `&piece=` that piece's slide with the piece.
     """
     row = show_for(show_id, request, "record")
     show = value_of(row)
@@ -204,7 +204,7 @@ def recorded_media(request: HttpRequest, show_id: str, asset_id: str) -> HttpRes
 
 
 class Choice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A piece that is picked for a slide; a recording of None unpicks."""
+    """A selected piece for a slide; a recording of None clears the selection."""
 
     slide_id: Id
     recording: str | None
@@ -215,8 +215,8 @@ class Choice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 @require_POST
 @telling_errors
 def pick(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Picks a piece for its slide and unpicks its rival, which is answered as `before`, so that the page can undo
-    it.
+    """Selects a piece for its slide instead of the earlier one, which is answered as `before`, so that the page can
+    undo it.
     """
     row = show_for(show_id, request, "record")
     choice = from_builtins(body_of(request), Choice, "The choice")
@@ -244,7 +244,7 @@ def pick(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def keep(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes what is picked for a section its voices and timing, as one edit that undo takes back."""
+    """Makes the selected pieces of a section its voices and timing, as one edit."""
     row = show_for(show_id, request, "record")
     show = value_of(row)
     section = _section(request, row, show)

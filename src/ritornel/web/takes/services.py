@@ -1,4 +1,4 @@
-"""What other apps may ask of takes."""
+"""What other apps may use of takes."""
 
 import msgspec
 
@@ -24,7 +24,8 @@ def takes_of(row: Show) -> tuple[TakeLine, ...]:
 
 
 def timed_by(row: Show, number: int) -> tuple[ShowValue, str]:
-    """The show as a take ran, without changing it, and the take's name.
+    """The show with the timing of a take, and the take's name. Nothing is changed. Raises UnknownName for an unknown
+    take.
 
     Raises UnknownName for a take that is not there.
     """

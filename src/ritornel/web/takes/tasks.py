@@ -1,4 +1,4 @@
-"""What the worker does for recordings."""
+"""The worker's tasks for recordings."""
 
 import logging
 
@@ -16,7 +16,7 @@ log = logging.getLogger(__name__)
 
 @small_jobs.task()  # type: ignore[untyped-decorator]
 def cut_piece(recording_id: str, number: int) -> None:
-    """Cuts a piece of a recording ahead of need, so that keeping it takes no time."""
+    """Cuts a piece of a recording in advance, so that keeping it takes no time."""
     recording = Recording.everywhere.select_related("show").filter(pk=recording_id).first()
     if recording is None:
         return

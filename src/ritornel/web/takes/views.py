@@ -35,7 +35,7 @@ TIMINGS = {"own holds": use_timing, "followed take": follow_timing}
 
 
 def _line(take: Take, show: ShowValue) -> dict[str, Any]:
-    """A take as the page lists it: each slide's time and its holds in order; None where the take has no time for it."""
+    """A take for the page's list: each slide's time and its holds in order; None where the take has no time for it."""
     value = from_json(bytes(take.body), TakeValue, "The take")
     timing = timing_of(value)
     return {
@@ -72,7 +72,7 @@ def _plan(show: ShowValue) -> dict[str, Any]:
 @login_required
 @require_GET
 def rehearse(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The page to run the show on and look at its takes."""
+    """The page for running the show and looking at its takes."""
     row = show_for(show_id, request)
     show = value_of(row)
     start = {
@@ -87,7 +87,7 @@ def rehearse(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_GET
 def plan(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The plan as it is now."""
+    """The present plan."""
     return json_reply(_plan(value_of(show_for(show_id, request))))
 
 
@@ -102,7 +102,7 @@ def _take(show_id: str, number: int, request: HttpRequest) -> Take:
 @require_POST
 @telling_errors
 def keep(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Keeps a run: {"events": [...], "ended_ms": n}."""
+    """Saves a run: {"events": [...], "ended_ms": n}."""
     row = show_for(show_id, request)
     value = from_builtins(body_of(request), TakeValue, "The take")
     check_take(value)
@@ -116,8 +116,8 @@ def keep(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def use(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Writes the take's timing into the show, as one edit that undo takes back: {"as": "own holds"}, or with {"as":
-    "followed take"} the show follows it.
+    """Writes the take's timing into the show, as one edit: {"as": "own holds"}; with {"as": "followed take"} the show
+    follows it.
     """
     take = _take(show_id, number, request)
     show = value_of(take.show)
@@ -140,7 +140,7 @@ def _used(show_id: str, request: HttpRequest, edited: Edited, notices: tuple[str
 @require_POST
 @telling_errors
 def follow_none(request: HttpRequest, show_id: str) -> HttpResponse:
-    """The show follows no take any more: waits without a hold of their own last as long as the default."""
+    """Stops following a take: waits without a hold of their own last as long as the default."""
     show = value_of(show_for(show_id, request))
     edit = Several(
         f"Follow {show.follows_take or 'the take'} no longer", (ChangeShow({"holds_by_cue": {}, "follows_take": ""}),)
@@ -151,7 +151,7 @@ def follow_none(request: HttpRequest, show_id: str) -> HttpResponse:
 @login_required
 @require_GET
 def drawings(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """The slides that were drawn on in a take, as pictures in a zip file."""
+    """The slides of a take with ink, as pictures in a zip file."""
     take = _take(show_id, number, request)
     performance = perform(value_of(take.show))
     value = from_json(bytes(take.body), TakeValue, "The take")

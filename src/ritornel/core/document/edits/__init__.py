@@ -1,4 +1,4 @@
-"""Edits: what a person asks for, as values. Each is one small class that says which exact changes it comes down to."""
+"""Edits: what a person asks for, as values. Each is one small class that says which exact changes it makes."""
 
 import msgspec
 
@@ -68,7 +68,7 @@ from ritornel.core.document.show import Show
 
 
 class Several(msgspec.Struct, frozen=True, tag_field="do", tag="several"):
-    """Edits that are done and undone as one, under one label."""
+    """Several edits as one, under one label: one undo takes all of them back."""
 
     label: str
     edits: tuple["Edit", ...]
@@ -154,9 +154,7 @@ Edit = (
 
 
 class EditOutcome(msgspec.Struct, frozen=True):
-    """What came of an edit: the new show, the changes made, those that undo them, the label, and what the maker is
-    told.
-    """
+    """The outcome of an edit: the new show, its changes, their inverse, the label, and messages for the maker."""
 
     show: Show
     changes: tuple[Change, ...]
@@ -172,7 +170,7 @@ def apply_edit(show: Show, edit: Edit) -> EditOutcome:
 
 
 def make_changes(show: Show, changes: tuple[Change, ...], label: str, notices: tuple[str, ...] = ()) -> EditOutcome:
-    """The outcome of changes, with what follows from them: credits and names that keep themselves true. Raises
+    """The outcome of changes, with what follows from them: credits and automatic names are brought up to date. Raises
     RitornelError where ids or sounds would not fit together.
     """
     result, inverse = apply_changes(show, changes)

@@ -41,7 +41,7 @@ class RemoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="remove build
 
 
 class MoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="move build"):
-    """Moves an entry to index `to`; `opens` makes it the opener of the beat it lands in."""
+    """Moves a build to index `to`. With `opens` it opens the beat it comes into."""
 
     slide_id: Id
     build_id: Id
@@ -56,7 +56,9 @@ class MoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="move build"):
 
 
 class PlaceBuild(msgspec.Struct, frozen=True, tag_field="do", tag="place build"):
-    """Puts an entry somewhere else in the running order.
+    """Moves a build within the running order. With `beside` it goes to one `side` of that build; with `joins` both
+    start together; with a `cue_id` it comes before the other's whole beat, on that new cue. Without `beside` it goes to
+    an end: `before` all, on arrival, or `after` all, on a cue of its own.
 
     `beside` names the entry it comes to stand at, on one `side`; with `joins` both start together; with a `cue_id` it
     comes before the whole beat of the other, on that cue of its own. Without `beside` it goes to an end: `before` all,
@@ -92,7 +94,7 @@ class PlaceBuild(msgspec.Struct, frozen=True, tag_field="do", tag="place build")
 
 
 class MoveBeat(msgspec.Struct, frozen=True, tag_field="do", tag="move beat"):
-    """Puts all that comes on one cue before the beat of the cue `before`, or after all."""
+    """Moves all builds of one cue before the beat of the cue `before`, or to the end."""
 
     slide_id: Id
     cue_id: Id
@@ -127,7 +129,8 @@ class ChangeBuild(msgspec.Struct, frozen=True, tag_field="do", tag="change build
 
 
 class StartBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="start builds"):
-    """Lets several builds start together, one after another, or each on a cue of its own.
+    """Makes several builds start together, one after another, or each on a cue of its own. They move behind the first
+    of them in their present order; the first keeps its start. Ids of new cues begin with `stem`.
 
     They come to stand behind the first of them, in the order they have; that one starts as it does. Ids of new cues
     begin with `stem`.
@@ -148,8 +151,9 @@ class StartBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="start builds
 
 
 class BuildByParagraphs(msgspec.Struct, frozen=True, tag_field="do", tag="build by paragraphs"):
-    """Turns a build of a whole text into one of each paragraph with words, each on a cue but the first, or such builds
-    back into one of the whole.
+    """Splits a build of a whole text into one for each paragraph with words, each on a cue but the first; or joins such
+    builds into one. This covers all builds of the object with the effect of `build_id`. Ids of new builds and cues
+    begin with `stem`.
 
     All builds of the object with the effect of `build_id` are meant. Ids of new builds and cues begin with `stem`.
     """

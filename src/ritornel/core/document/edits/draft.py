@@ -1,4 +1,4 @@
-"""What an edit comes down to before it is made, and finding in a show what an edit names."""
+"""An edit as changes that are not made yet, and ways to find what an edit names."""
 
 from collections.abc import Callable
 from typing import Any
@@ -14,7 +14,7 @@ from ritornel.core.errors import BadValue, UnknownName
 
 
 class Draft(msgspec.Struct, frozen=True):
-    """The exact changes, the label undo will show, and what the maker is told."""
+    """The exact changes of an edit, the label for undo, and messages for the maker."""
 
     changes: tuple[Change, ...]
     label: str
@@ -37,21 +37,21 @@ def object_of(slide: Slide, object_id: str) -> Object:
 
 
 def objects_of(slide: Slide, object_ids: tuple[str, ...]) -> list[Object]:
-    """The objects in the order they were named. Raises UnknownName, and BadValue where none is named."""
+    """The objects with these ids, in this order. Raises UnknownName, and BadValue where there is no id."""
     if not object_ids:
         raise BadValue("Nothing was picked.", "object_ids")
     return [object_of(slide, object_id) for object_id in object_ids]
 
 
 def put(slide: Slide, **fields: Any) -> tuple[Change, ...]:
-    """The change to a slide with other fields, checked."""
+    """The change that gives a slide other field values, checked."""
     result = msgspec.structs.replace(slide, **fields)
     check_slide(result)
     return (PutSlide(result),)
 
 
 def swapped(slide: Slide, *items: Object) -> tuple[Object, ...]:
-    """The slide's objects with these in the place of those with the same ids."""
+    """The slide's objects, with these in place of those with the same ids."""
     fresh = {item.id: item for item in items}
     return tuple(fresh.get(old.id, old) for old in slide.objects)
 
@@ -59,7 +59,7 @@ def swapped(slide: Slide, *items: Object) -> tuple[Object, ...]:
 def changing(
     show: Show, slide_id: str, object_ids: tuple[str, ...], change: Callable[[Object], Object], label: str
 ) -> Draft:
-    """The draft that gives each of the objects what `change` makes of it.
+    """A draft that applies `change` to each of the objects. `{names}` in the label stands for their names.
 
     `{names}` in the label stands for the objects.
     """
@@ -69,7 +69,7 @@ def changing(
 
 
 def check_named(show: Show, item: Object, doing: str) -> None:
-    """Raises UnknownName where the object needs something that is not in the show."""
+    """Raises UnknownName where the object refers to something that is not in the show."""
     if isinstance(item, Picture):
         asset = show.asset(item.asset_id)
         if asset is None:
@@ -84,7 +84,7 @@ def check_named(show: Show, item: Object, doing: str) -> None:
 
 
 def target_of(slide: Slide, build: Build) -> str:
-    """What the build moves, in a sentence."""
+    """The target of a build, as words within a sentence."""
     if not moves_view(build):
         return object_of(slide, build.object_id).name
     framing = slide.framing(build.object_id)
@@ -92,15 +92,15 @@ def target_of(slide: Slide, build: Build) -> str:
 
 
 def title_of(slide: Slide) -> str:
-    """The slide in a sentence."""
+    """The slide's name, as words within a sentence."""
     return f"slide “{slide.name}”" if slide.name else "the slide"
 
 
 def names_of(items: list[Object]) -> str:
-    """The objects in a sentence: their names up to three, then how many."""
+    """The objects, as words within a sentence: up to three names, else their number."""
     return ", ".join(item.name for item in items) if len(items) <= 3 else f"{len(items)} objects"
 
 
 def of_slides(slides: list[Slide]) -> str:
-    """The slides in a sentence."""
+    """The slides, as words within a sentence."""
     return title_of(slides[0]) if len(slides) == 1 else f"{len(slides)} slides"

@@ -28,7 +28,9 @@ def _put(show: Show, slide: Slide, label: str, **fields: Any) -> Draft:
 
 
 class ChangeSize(msgspec.Struct, frozen=True, tag_field="do", tag="change size"):
-    """Makes the slide larger than the frame, or as large again (`size` None). What is on it stays where it is."""
+    """Makes the slide larger than the frame, or as large as the frame again (`size` None). Its objects stay
+    in place.
+    """
 
     slide_id: Id
     size: Frame | None
@@ -47,7 +49,7 @@ class ChangeSize(msgspec.Struct, frozen=True, tag_field="do", tag="change size")
 
 
 class AddFraming(msgspec.Struct, frozen=True, tag_field="do", tag="add framing"):
-    """Adds a framing; with `build`, which flies to it, at the end of the running order."""
+    """Adds a framing, and with `build` a build at the end of the running order that flies to it."""
 
     slide_id: Id
     framing: Framing
@@ -81,7 +83,7 @@ class ChangeFraming(msgspec.Struct, frozen=True, tag_field="do", tag="change fra
 
 
 class RemoveFraming(msgspec.Struct, frozen=True, tag_field="do", tag="remove framing"):
-    """Removes a framing with the moves of the view to it."""
+    """Removes a framing and the builds that fly to it."""
 
     slide_id: Id
     framing_id: Id

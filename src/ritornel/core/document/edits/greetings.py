@@ -1,4 +1,4 @@
-"""A clip that somebody recorded, put before or after the show, or onto a slide."""
+"""A recorded clip before or after the show, or on a slide."""
 
 from typing import Literal
 
@@ -44,7 +44,8 @@ def _clip(asset: Asset, object_id: str, name: str, box: Box) -> Clip:
 
 
 class PutGreeting(msgspec.Struct, frozen=True, tag_field="do", tag="put greeting"):
-    """A greeting before the show, or a farewell after it, on a slide of its own; ids begin with `stem`.
+    """Puts a greeting before the show, or a farewell after it, on a slide of its own. Ids begin with `stem`. Music and
+    ambience stay over the slides they were over, also where they were anchored to the start or end of the show.
 
     Nothing else moves: music and ambience keep to the slides they were over, also those that began with the show or
     ended with it.
@@ -93,8 +94,8 @@ class PutGreeting(msgspec.Struct, frozen=True, tag_field="do", tag="put greeting
 
 
 class PutRecorded(msgspec.Struct, frozen=True, tag_field="do", tag="put recorded"):
-    """Something recorded straight onto a slide: a clip that plays on arrival in `box`, or a voice, which the slide
-    follows where it went on by itself.
+    """Puts a recording onto a slide: a clip that plays on arrival in `box`, or a voice. With a voice, a slide that goes
+    on by itself then goes on after the voice.
     """
 
     slide_id: Id

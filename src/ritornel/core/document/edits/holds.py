@@ -1,4 +1,4 @@
-"""The holds of a slide's cues, whichever of them it has."""
+"""The holds of a slide's cues."""
 
 from collections.abc import Mapping
 
@@ -11,9 +11,7 @@ from ritornel.core.document.show import AdvanceOnCue, OnCue, Slide
 
 
 def hold_edits(slide: Slide, hold_ms: Mapping[str, int]) -> tuple[ChangeBuild | ChangeSlides, ...]:
-    """The edits that give the slide's cues these holds, by cue id; other ids are left alone, and so are holds that are
-    so already.
-    """
+    """The edits that give the slide's cues these holds, by cue id. Unknown ids and unchanged holds give no edit."""
     edits: list[ChangeBuild | ChangeSlides] = []
     for build in slide.order:
         starts = build.starts

@@ -10,7 +10,7 @@ from ritornel.core.errors import BadValue, UnknownName
 
 
 class PutMark(msgspec.Struct, frozen=True, tag_field="do", tag="put mark"):
-    """Adds a mark, or puts this one in the place of the mark with the same id."""
+    """Adds a mark, or replaces the mark with the same id."""
 
     mark: NamedMark
 

@@ -64,7 +64,8 @@ LOOK = (
 
 
 class AddObjects(msgspec.Struct, frozen=True, tag_field="do", tag="add objects"):
-    """Adds objects in front of the others. With `where_free` they step aside where they would not be seen.
+    """Adds objects in front of the others. With `where_free` they move to a place where they can be seen. Copies get
+    the builds of their originals: `copies` names the original of each, by ids.
 
     Copies get the builds of their originals: `copies` says which original each of them is of, by their ids.
     """
@@ -107,7 +108,7 @@ class RemoveObjects(msgspec.Struct, frozen=True, tag_field="do", tag="remove obj
 
 
 class ChangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="change objects"):
-    """Sets fields of one or many objects. Of several, each takes those of the fields it has."""
+    """Sets fields of one or several objects. Each object takes those fields that it has."""
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -140,7 +141,7 @@ class ChangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="change obj
 
 
 class MoveObjects(msgspec.Struct, frozen=True, tag_field="do", tag="move objects"):
-    """Moves objects by a way in px; places are kept to a tenth."""
+    """Moves objects by an offset in px. Places are rounded to a tenth."""
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -163,8 +164,8 @@ class MoveObjects(msgspec.Struct, frozen=True, tag_field="do", tag="move objects
 
 
 class SizeObject(msgspec.Struct, frozen=True, tag_field="do", tag="size object"):
-    """Gives an object a typed width or height; with `keep` the other side follows in proportion. Its top left corner
-    stays; sides are kept to a tenth.
+    """Gives an object a typed width or height. With `keep` the other side changes in proportion. Its top left corner
+    stays. Sides are rounded to a tenth.
     """
 
     slide_id: Id
@@ -191,7 +192,7 @@ class SizeObject(msgspec.Struct, frozen=True, tag_field="do", tag="size object")
 
 
 class ScaleObjects(msgspec.Struct, frozen=True, tag_field="do", tag="scale objects"):
-    """Pulls the box around several objects to another box; letters keep their size."""
+    """Scales several objects from the box around them to another box. The size of letters stays."""
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -209,7 +210,7 @@ class ScaleObjects(msgspec.Struct, frozen=True, tag_field="do", tag="scale objec
 
 
 def _units(items: list[Object]) -> list[list[Object]]:
-    """The objects with each group as one."""
+    """The objects, each group as one unit."""
     units: dict[str, list[Object]] = {}
     for item in items:
         units.setdefault(f"group {item.group}" if item.group else f"object {item.id}", []).append(item)
@@ -217,7 +218,7 @@ def _units(items: list[Object]) -> list[list[Object]]:
 
 
 class ArrangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="arrange objects"):
-    """Lines up, spreads or sizes objects; a group keeps together."""
+    """Aligns, distributes or sizes objects. A group keeps together."""
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -236,7 +237,7 @@ class ArrangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="arrange o
 
 
 class StackObjects(msgspec.Struct, frozen=True, tag_field="do", tag="stack objects"):
-    """Puts objects, in their order, at index `to` of those that remain; 0 is the back."""
+    """Moves objects, in their order, to index `to` of the remaining stack; 0 is the back."""
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -252,7 +253,7 @@ class StackObjects(msgspec.Struct, frozen=True, tag_field="do", tag="stack objec
 
 
 class GroupObjects(msgspec.Struct, frozen=True, tag_field="do", tag="group objects"):
-    """Keeps objects together under a group's id; an empty one lets them go."""
+    """Puts objects into the group with this id; an empty id ungroups them."""
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -272,7 +273,7 @@ def _neighbour(show: Show, slide: Slide) -> Slide | None:
 
 
 def same_on(before: Slide, item: Object) -> Object | None:
-    """The same object on another slide: of one lineage, else of one kind and name."""
+    """The same object on another slide: by lineage, else by kind and name."""
     lineage = item.lineage or item.id
     kin = next((other for other in before.objects if (other.lineage or other.id) == lineage), None)
     return kin or next(
@@ -281,7 +282,7 @@ def same_on(before: Slide, item: Object) -> Object | None:
 
 
 class PlaceAsBefore(msgspec.Struct, frozen=True, tag_field="do", tag="place as before"):
-    """Puts objects where the same objects stand on the slide before."""
+    """Moves objects to the place of the same objects on the slide before."""
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -298,7 +299,8 @@ class PlaceAsBefore(msgspec.Struct, frozen=True, tag_field="do", tag="place as b
 
 
 class CopyLook(msgspec.Struct, frozen=True, tag_field="do", tag="copy look"):
-    """Gives objects the look of another, as far as they have the same fields.
+    """Gives objects the look of another one, as far as they have the same fields. `source` is the whole object, since
+    it may come from another slide.
 
     `source` is sent whole: it may come from another slide.
     """
@@ -323,9 +325,7 @@ class CopyLook(msgspec.Struct, frozen=True, tag_field="do", tag="copy look"):
 
 
 class CopyBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="copy builds"):
-    """Gives objects the builds of another on the same slide, with it: what came on cue comes together with the
-    original.
-    """
+    """Gives objects the builds of another object on the same slide. They start together with the original's."""
 
     slide_id: Id
     source_id: Id
@@ -343,7 +343,7 @@ class CopyBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="copy builds")
 
 
 def _plain_colours(paragraph: Paragraph) -> Paragraph:
-    """The paragraph without colours of its runs' own."""
+    """The paragraph without the colours of single runs."""
     return msgspec.structs.replace(
         paragraph,
         runs=tuple(msgspec.structs.replace(run, colour=None) if run.colour else run for run in paragraph.runs),
@@ -351,7 +351,7 @@ def _plain_colours(paragraph: Paragraph) -> Paragraph:
 
 
 class FollowTheme(msgspec.Struct, frozen=True, tag_field="do", tag="follow theme"):
-    """Gives objects what theme and layout say; `fields` limits it to some."""
+    """Resets objects to what theme and layout say; `fields` limits which fields."""
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -371,7 +371,7 @@ class FollowTheme(msgspec.Struct, frozen=True, tag_field="do", tag="follow theme
 
 
 class AddDrawing(msgspec.Struct, frozen=True, tag_field="do", tag="add drawing"):
-    """Adds a form drawn by hand through points in px of the frame.
+    """Adds a freehand shape through points in px of the frame. `model` is the shape, without box and path.
 
     `model` is the shape it becomes, its box and path aside.
     """
@@ -390,7 +390,7 @@ class AddDrawing(msgspec.Struct, frozen=True, tag_field="do", tag="add drawing")
 
 
 class DriftPictures(msgspec.Struct, frozen=True, tag_field="do", tag="drift pictures"):
-    """Lets pictures drift over what they show, or stand still."""
+    """Makes pictures drift over what they show, or stand still."""
 
     slide_id: Id
     object_ids: tuple[Id, ...]
@@ -409,7 +409,7 @@ class DriftPictures(msgspec.Struct, frozen=True, tag_field="do", tag="drift pict
 
 
 class ReplacePicture(msgspec.Struct, frozen=True, tag_field="do", tag="replace picture"):
-    """Another picture of the shelf in the same box, with the same crop and builds."""
+    """Puts another picture of the shelf into the same box, with the same crop and builds."""
 
     slide_id: Id
     object_id: Id
@@ -431,7 +431,7 @@ class ReplacePicture(msgspec.Struct, frozen=True, tag_field="do", tag="replace p
 
 
 class CutPicture(msgspec.Struct, frozen=True, tag_field="do", tag="cut picture"):
-    """Pulls a picture's edges to another box; what is in it stays where it is, the rest is cut off or shown again."""
+    """Crops a picture to another box. Its content stays in place: more of it is cut off, or shown again."""
 
     slide_id: Id
     object_id: Id

@@ -60,7 +60,7 @@ class AddAssets(msgspec.Struct, frozen=True, tag_field="do", tag="add assets"):
 
 
 class DropAssets(msgspec.Struct, frozen=True, tag_field="do", tag="drop assets"):
-    """Takes assets off the shelf; what is used somewhere stays, and the edit with it."""
+    """Removes assets from the shelf. Where one of them is in use, the edit is refused."""
 
     asset_ids: tuple[Id, ...]
 
@@ -86,7 +86,7 @@ class DropAssets(msgspec.Struct, frozen=True, tag_field="do", tag="drop assets")
 
 
 class ChangeAsset(msgspec.Struct, frozen=True, tag_field="do", tag="change asset"):
-    """Name, author, licence, credit, text alternative and folder; what the file is stays."""
+    """Changes name, author, licence, credit, text alternative and folder. The file stays."""
 
     asset_id: Id
     changes: dict[str, Any]
@@ -103,7 +103,7 @@ class ChangeAsset(msgspec.Struct, frozen=True, tag_field="do", tag="change asset
 
 
 class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace asset"):
-    """Everywhere one asset is used, another of the same kind; places, crops and builds stay."""
+    """Replaces an asset by another of the same kind wherever it is used. Places, crops and builds stay."""
 
     asset_id: Id
     by: Id
@@ -170,7 +170,7 @@ class ReplaceAsset(msgspec.Struct, frozen=True, tag_field="do", tag="replace ass
         return slide if fresh == slide else fresh
 
     def _heard(self, thing: Any) -> Any:
-        """A build or transition with the other sound in place of this one."""
+        """A build or transition with its sound replaced."""
         if thing.sound is None or thing.sound.asset_id != self.asset_id:
             return thing
         return msgspec.structs.replace(thing, sound=msgspec.structs.replace(thing.sound, asset_id=self.by))
@@ -218,7 +218,8 @@ class RemoveSpan(msgspec.Struct, frozen=True, tag_field="do", tag="remove span")
 
 
 class GatherCredits(msgspec.Struct, frozen=True, tag_field="do", tag="gather credits"):
-    """A closing slide that credits all that the show uses, and goes on doing so; ids begin with `stem`.
+    """Adds a closing slide that credits all media in use and stays up to date. Ids begin with `stem`. Where there is
+    such a slide already, nothing changes.
 
     Where a slide does already it is left.
     """

@@ -1,4 +1,4 @@
-"""Edits of slides as wholes."""
+"""Edits of whole slides."""
 
 from typing import Any, Literal
 
@@ -45,7 +45,7 @@ OWN_FIELDS = {
 
 
 class AddSlide(msgspec.Struct, frozen=True, tag_field="do", tag="add slide"):
-    """A new slide at a place in the order.
+    """Adds a slide at a place in the order. With `as_show_runs` it advances as new slides of the show do.
 
     `as_show_runs`: it advances as a new slide of the show does, whatever it says.
     """
@@ -70,7 +70,9 @@ class AddSlide(msgspec.Struct, frozen=True, tag_field="do", tag="add slide"):
 
 
 class DuplicateSlides(msgspec.Struct, frozen=True, tag_field="do", tag="duplicate slides"):
-    """The copies come after the last of the originals. Ids begin with `stem`; the copy of a lone slide is `stem-s`."""
+    """Copies slides; the copies come after the last original. Ids begin with `stem`; the copy of a single slide is
+    `stem-s`.
+    """
 
     slide_ids: tuple[Id, ...]
     stem: Id
@@ -124,7 +126,7 @@ class RemoveSlides(msgspec.Struct, frozen=True, tag_field="do", tag="remove slid
 
 
 class ReorderSlides(msgspec.Struct, frozen=True, tag_field="do", tag="move slides"):
-    """Takes the slides out and puts them back in, in their order, at index `to` of those that remain."""
+    """Moves the slides, in their order, to index `to` of the remaining slides."""
 
     slide_ids: tuple[Id, ...]
     to: int
@@ -150,13 +152,14 @@ class ReorderSlides(msgspec.Struct, frozen=True, tag_field="do", tag="move slide
 
 
 def now_order(show: Show) -> list[str]:
-    """The ids of all slides in order."""
+    """The ids of all slides in their present order."""
     return [slide.id for slide in show.slides]
 
 
 class ChangeSlides(msgspec.Struct, frozen=True, tag_field="do", tag="change slides"):
-    """Name, background, transition, advance, also_live, notes, skipped and bare of one or many slides; objects and
-    builds have edits of their own. Where many advance on cue, each gets a cue of its own, named from `stem`.
+    """Changes name, background, transition, advance, also_live, notes, skipped and bare of one or several slides.
+    Objects and builds have edits of their own. Where several slides advance on cue, each gets a cue of its own, named
+    from `stem`.
     """
 
     slide_ids: tuple[Id, ...]
@@ -185,7 +188,7 @@ class ChangeSlides(msgspec.Struct, frozen=True, tag_field="do", tag="change slid
 
 
 class DriftSlides(msgspec.Struct, frozen=True, tag_field="do", tag="drift slides"):
-    """Lets all pictures of slides drift, all one way or the slides *in turn* in different ways, or stand still."""
+    """Makes all pictures of slides drift, all in one direction or *in turn* in different ones, or stand still."""
 
     slide_ids: tuple[Id, ...]
     way: DriftWay | Literal["in turn"]
@@ -208,7 +211,7 @@ class DriftSlides(msgspec.Struct, frozen=True, tag_field="do", tag="drift slides
 
 
 class ChangeLayout(msgspec.Struct, frozen=True, tag_field="do", tag="change layout"):
-    """Gives slides another layout. What filled a place of the same name goes to the new one; nothing is lost."""
+    """Gives slides another layout. Objects move to the place of the same name; nothing is lost."""
 
     slide_ids: tuple[Id, ...]
     layout: str

@@ -1,4 +1,4 @@
-"""Edits of what lies beside a slide, since its layout has no place for it."""
+"""Edits of spares: objects that a slide's layout has no place for."""
 
 import msgspec
 
@@ -17,7 +17,7 @@ def _spare_of(slide: Slide, object_id: str) -> Spare:
 
 
 class BringBack(msgspec.Struct, frozen=True, tag_field="do", tag="bring back"):
-    """Puts what lies beside a slide on it again: into its place where that is free, else where it stood."""
+    """Puts a spare onto its slide again: into its place where that is free, else where it stood."""
 
     slide_id: Id
     object_id: Id
@@ -41,7 +41,7 @@ class BringBack(msgspec.Struct, frozen=True, tag_field="do", tag="bring back"):
 
 
 class RemoveSpare(msgspec.Struct, frozen=True, tag_field="do", tag="remove spare"):
-    """Removes what lies beside a slide."""
+    """Removes a spare."""
 
     slide_id: Id
     object_id: Id

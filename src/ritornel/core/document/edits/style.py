@@ -27,7 +27,7 @@ class ChangeShow(msgspec.Struct, frozen=True, tag_field="do", tag="change show")
 
 
 class ChangeHabits(msgspec.Struct, frozen=True, tag_field="do", tag="change habits"):
-    """What new builds will be like; those that are there stay as they are."""
+    """Changes what new builds are like. Builds that exist stay as they are."""
 
     changes: dict[str, Any]
 
@@ -47,8 +47,8 @@ def _restyled(show: Show, style: PutStyle, label: str, notices: tuple[str, ...] 
 
 
 def following(show: Show) -> tuple[int, int, int, int]:
-    """How many slides follow the theme's ground and how many have their own; how many objects follow, and how many were
-    set by hand in some colour or font.
+    """How many slides use the theme's background and how many their own; how many objects follow the theme, and how
+    many have a colour or font set by hand.
     """
     own_ground = sum(slide.background is not None for slide in show.slides)
     follow, by_hand = 0, 0
@@ -65,7 +65,8 @@ def _count(number: int, thing: str) -> str:
 
 
 class ChangeTheme(msgspec.Struct, frozen=True, tag_field="do", tag="change theme"):
-    """Gives the show another theme.
+    """Gives the show another theme. Everything that names a role follows; what was set by hand stays. Messages give the
+    numbers of both.
 
     Whatever names a role follows; what was set by hand stays; both are counted and told.
     """
@@ -88,7 +89,7 @@ class ChangeTheme(msgspec.Struct, frozen=True, tag_field="do", tag="change theme
 
 
 class ChangeFrame(msgspec.Struct, frozen=True, tag_field="do", tag="change frame"):
-    """Another size of frame. Everything is fitted anew and nothing is lost."""
+    """Changes the size of the frame. Everything is fitted again; nothing is lost."""
 
     frame: Frame
 
@@ -98,7 +99,7 @@ class ChangeFrame(msgspec.Struct, frozen=True, tag_field="do", tag="change frame
 
 
 class ChangeFurniture(msgspec.Struct, frozen=True, tag_field="do", tag="change furniture"):
-    """Footer, slide numbers and mark."""
+    """Changes footer, slide numbers and mark."""
 
     changes: dict[str, Any]
 

@@ -1,4 +1,4 @@
-"""Edits of the columns of a table. Its rows are its paragraphs, and are edited as words are."""
+"""Edits of the columns of a table. Its rows are paragraphs, and text edits change them."""
 
 from typing import Any
 
@@ -13,7 +13,7 @@ from ritornel.core.errors import BadValue
 
 
 def _table_of(show: Show, slide_id: str, object_id: str) -> Table:
-    """Raises BadValue for what is no table."""
+    """The table with this id. Raises BadValue for an object of another kind."""
     item = object_of(slide_of(show, slide_id), object_id)
     if not isinstance(item, Table):
         raise BadValue(f"“{item.name}” is no table: it has no columns.", "object_id")
@@ -21,13 +21,13 @@ def _table_of(show: Show, slide_id: str, object_id: str) -> Table:
 
 
 def _checked(table: Table, at: int, last: int) -> None:
-    """Raises BadValue for a column that is not there."""
+    """The column's index. Raises BadValue for a column that is not there."""
     if not 0 <= at <= last:
         raise BadValue(f"“{table.name}” has {last + 1} columns; there is none at {at + 1}.", "at")
 
 
 class AddColumn(msgspec.Struct, frozen=True, tag_field="do", tag="add column"):
-    """An empty column of usual width comes before column `at`; one past the last comes at the end."""
+    """Adds an empty column of usual width before column `at`; `at` may be one past the last."""
 
     slide_id: Id
     object_id: Id
@@ -54,7 +54,7 @@ class AddColumn(msgspec.Struct, frozen=True, tag_field="do", tag="add column"):
 
 
 class RemoveColumn(msgspec.Struct, frozen=True, tag_field="do", tag="remove column"):
-    """Column `at` goes with its words; the last one left stays."""
+    """Removes column `at` with its words. The last remaining column cannot be removed."""
 
     slide_id: Id
     object_id: Id
@@ -79,7 +79,7 @@ class RemoveColumn(msgspec.Struct, frozen=True, tag_field="do", tag="remove colu
 
 
 class ChangeColumn(msgspec.Struct, frozen=True, tag_field="do", tag="change column"):
-    """Column `at` gets another share of the width, or aligns its words in another way (None: as the table)."""
+    """Changes the share of width of column `at`, or its alignment (None: as the table's)."""
 
     slide_id: Id
     object_id: Id

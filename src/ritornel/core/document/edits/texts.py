@@ -1,4 +1,4 @@
-"""Edits of words."""
+"""Edits of text."""
 
 from typing import Annotated, Literal
 
@@ -16,7 +16,7 @@ from ritornel.core.errors import BadValue
 
 
 class WrittenParagraph(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A paragraph as it comes from the editor; `id` says which it was before."""
+    """A paragraph from the editor; `id` is the paragraph it was before."""
 
     runs: tuple[TextRun, ...]
     list: Literal["none", "bullets", "numbers"] = "none"
@@ -32,7 +32,7 @@ def _lettered(slide: Slide, object_id: str) -> Text:
 
 
 def _rewritten(slide: Slide, item: Text, paragraphs: tuple[Paragraph, ...]) -> Draft:
-    """The text with other paragraphs; the builds of those that are gone go with them."""
+    """The text with other paragraphs. Builds of removed paragraphs are removed too."""
     lost = {p.id for p in item.paragraphs} - {p.id for p in paragraphs}
     gone = {b.id for b in slide.order if b.object_id == item.id and b.part in lost}
     notices = (
@@ -49,7 +49,7 @@ def _rewritten(slide: Slide, item: Text, paragraphs: tuple[Paragraph, ...]) -> D
 
 
 class ChangeText(msgspec.Struct, frozen=True, tag_field="do", tag="change text"):
-    """Plain words; paragraphs that stay keep their id, look and builds."""
+    """Sets plain words. Paragraphs that stay keep their id, look and builds."""
 
     slide_id: Id
     object_id: Id
@@ -63,7 +63,8 @@ class ChangeText(msgspec.Struct, frozen=True, tag_field="do", tag="change text")
 
 
 class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
-    """Words with their looks and lists.
+    """Sets words with looks and lists. A paragraph keeps the id it names, if the text had that id and no earlier
+    paragraph took it; its builds stay with it.
 
     A paragraph keeps the id it names, if the text had it and no earlier one took it; builds stay with it.
     """
@@ -90,7 +91,7 @@ class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
 
 
 class SplitText(msgspec.Struct, frozen=True, tag_field="do", tag="split text"):
-    """A text becomes one object a paragraph, one under the other where `tops` says each begins (px from the text's
+    """Splits a text into one object a paragraph, one under the other; `tops` says where each begins (px from the text's
     top). The first keeps the object's id and the builds of the whole; the builds of a paragraph go with it.
     """
 
@@ -143,7 +144,7 @@ class SplitText(msgspec.Struct, frozen=True, tag_field="do", tag="split text"):
 
 
 class JoinTexts(msgspec.Struct, frozen=True, tag_field="do", tag="join texts"):
-    """Texts become one, from the top down, with the look of the topmost. Their builds become builds of the
+    """Joins texts into one, from the top down, with the look of the topmost. Their builds become builds of the
     paragraphs.
     """
 

@@ -1,4 +1,4 @@
-"""An edit that puts values where they were: what an edit of somebody else's took the place of comes back by it."""
+"""An edit that restores single values, such as one that an edit of another person replaced."""
 
 from typing import Any
 
@@ -16,14 +16,14 @@ MOST_VALUES = 50
 
 
 class PlacedValue(msgspec.Struct, frozen=True):
-    """A value, as JSON has it, and the place of the show where it belongs (core/document/merging.py, Path)."""
+    """A value as JSON, and its place in the show (core/document/merging.py, Path)."""
 
     path: tuple[str, ...]
     value: Any
 
 
 class PutValues(msgspec.Struct, frozen=True, tag_field="do", tag="put values"):
-    """Sets single values of the show by their places. Things that are gone stay gone."""
+    """Sets single values of the show by their places. Places that are gone are left out."""
 
     values: tuple[PlacedValue, ...]
     label: Name = "Bring a value back"
@@ -57,12 +57,12 @@ class PutValues(msgspec.Struct, frozen=True, tag_field="do", tag="put values"):
 
 
 def _json_of(value: Any) -> Any:
-    """The value as JSON has it, to be changed in place."""
+    """The value as JSON that may be changed in place."""
     return msgspec.json.decode(to_json(value))
 
 
 def _set(whole: Any, path: tuple[str, ...], value: Any) -> None:
-    """Sets what stands at a place of JSON. Raises UnknownName where the place is gone."""
+    """Sets the value at a place of JSON. Raises UnknownName where the place is gone."""
     at = whole
     for number, name in enumerate(path):
         last = number == len(path) - 1

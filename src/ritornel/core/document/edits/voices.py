@@ -11,8 +11,8 @@ from ritornel.core.time.milliseconds import time_text
 
 
 def check_voice(show: Show, voice: Voice) -> None:
-    """Raises UnknownName where its sound is not on the shelf, BadValue where it is no sound or is shorter than the
-    voice.
+    """Raises UnknownName where the voice's sound is not on the shelf, BadValue where the asset is no sound or is
+    shorter than the voice.
     """
     asset = show.assets[asset_index(show, voice.asset_id)]
     if not asset.heard:
@@ -25,7 +25,8 @@ def check_voice(show: Show, voice: Voice) -> None:
 
 
 class PutVoice(msgspec.Struct, frozen=True, tag_field="do", tag="put voice"):
-    """Gives the slide a voice, or takes it away (None).
+    """Gives the slide a voice, or removes it (None). With `follow` the slide goes on when the voice has ended and the
+    breath after it has passed.
 
     With `follow` the slide goes on when its voice has ended, the breath after it.
     """
@@ -49,7 +50,8 @@ class PutVoice(msgspec.Struct, frozen=True, tag_field="do", tag="put voice"):
 
 
 class TrimVoice(msgspec.Struct, frozen=True, tag_field="do", tag="trim voice"):
-    """Lets the slide's voice go from and to other instants of its sound.
+    """Changes the part of the sound that the voice plays. Marks stay on the same words: what is cut off at the front is
+    subtracted from each. A mark in the part that is cut off moves to where the voice begins.
 
     Its marks stay on the words they fall on: what is cut off at the front is taken from each; a mark on what was cut
     off falls where the voice begins.

@@ -26,8 +26,8 @@ FORMS: MappingProxyType[str, dict[str, Any]] = MappingProxyType(
 
 
 def custom(element: Element) -> tuple[dict[str, Any], bool]:
-    """The fields of a shape that a custom shape becomes, and whether its outline could be followed; where it could not,
-    it is a rectangle.
+    """The fields of the shape for a custom shape, and whether its outline could be followed. Where it could not, the
+    shape is a rectangle.
     """
     geometry = next(inside(element, "draw:enhanced-geometry"), None)
     if geometry is None:
@@ -98,7 +98,8 @@ DEEPEST = 60
 
 
 class _Formula:
-    """A formula of a custom shape, worked out by descent (OpenDocument 1.3, part 3, 19.171).
+    """A formula of a custom shape, evaluated by recursive descent (OpenDocument 1.3, part 3, 19.171). It can do only
+    arithmetic.
 
     Nothing but arithmetic is known to it.
     """
@@ -187,7 +188,7 @@ class _Enhanced:
         self._values: dict[str, float] = {}
 
     def value(self, token: str, depth: int = 0) -> float:
-        """What a number, a modifier, an equation or a known name comes to."""
+        """The value of a number, a modifier, an equation or a known name."""
         if depth > DEEPEST:
             raise ValueError("equations that lead to each other")
         if token.startswith("$"):
@@ -200,7 +201,7 @@ class _Enhanced:
         return self._known[token] if token in self._known else float(token)
 
     def outline(self) -> Outline:
-        """All subpaths that are drawn, as words."""
+        """All subpaths that are drawn, as path words."""
         words: Outline = []
         at: Point = (0.0, 0.0)
         command, tokens = "", _PATH_TOKEN.findall(self._path)[: MOST_WORDS * 4]
@@ -268,8 +269,8 @@ def _quarter(start: Point, end: Point, across: bool) -> tuple[Point, ...]:
 def _arc(
     middle: Point, radii: Point, first: float, last: float, begins: str
 ) -> Iterator[tuple[str, tuple[Point, ...]]]:
-    """An arc as straight pieces of 30 degrees at most, cut finer: a twelfth of a quarter each, which no eye tells from
-    round on a slide.
+    """An arc as straight pieces of 30 degrees at most, each cut into twelve; on a slide no eye can tell the result from
+    a true arc.
     """
     steps = max(2, math.ceil(abs(last - first) / (math.pi / 2) * ARC_STEPS))
     for number in range(steps + 1):

@@ -15,13 +15,14 @@ def _alpha(look: Properties, name: str) -> float:
 
 
 def _degrees(words: str) -> float:
-    """An angle in degrees; 0 for what is none."""
+    """An angle in degrees; 0 for a value that is no angle."""
     said_so = _ANGLE.fullmatch(words)
     return float(said_so[1]) / (1 if said_so[2] else 10) if said_so else 0.0
 
 
 def gradient_of(entry: Element) -> Gradient:
-    """A gradient's two colours and its angle.
+    """A gradient's two colours and its angle. OpenDocument turns anticlockwise from top to bottom, in tenths of a
+    degree where there is no unit. Other gradients become linear.
 
     OpenDocument turns anticlockwise from top to bottom, in tenths of a degree where it gives no unit; one that is not
     linear becomes linear.
@@ -35,7 +36,7 @@ def gradient_of(entry: Element) -> Gradient:
 
 
 def fill_of(look: Properties, styles: Styles, lost: set[str], usual: str = "none") -> Fill | None:
-    """What fills a shape. A hatch becomes its colour, a picture is lost."""
+    """The fill of a shape. A hatch becomes its colour; a picture is lost."""
     kind = look.get("draw:fill", usual)
     alpha = _alpha(look, "draw:opacity")
     match kind:
@@ -67,7 +68,7 @@ def fill_of(look: Properties, styles: Styles, lost: set[str], usual: str = "none
 
 
 def stroke_of(look: Properties, styles: Styles, scale: float, usual: str = "none") -> Stroke | None:
-    """The border. A line of no width is as thin as a line can be: 1 px."""
+    """The border. A line of no width becomes 1 px, the thinnest there is."""
     kind = look.get("draw:stroke", usual)
     if kind == "none":
         return None
@@ -81,7 +82,7 @@ def stroke_of(look: Properties, styles: Styles, scale: float, usual: str = "none
 
 
 def shadow_of(look: Properties, scale: float) -> Shadow | None:
-    """The shadow, where it is seen."""
+    """The shadow, where it is visible."""
     if look.get("draw:shadow") != "visible":
         return None
 
@@ -96,7 +97,7 @@ Insets = tuple[float, float, float, float]
 
 
 def insets_of(look: Properties, scale: float) -> Insets:
-    """How far words stand from the left, top, right and bottom edge."""
+    """The distance of text from the left, top, right and bottom edge."""
     every = look.get("fo:padding", "")
 
     def px(side: str) -> float:

@@ -38,7 +38,7 @@ _PREFIX = {uri: prefix for prefix, uri in SPACES.items()}
 
 
 class Loss(msgspec.Struct, frozen=True):
-    """What cannot be carried over: of which slide, counted from 1 (0: of the whole), and in which words."""
+    """Something that cannot be carried over: its slide, counted from 1 (0: the whole show), and words."""
 
     slide: int
     words: str
@@ -57,18 +57,18 @@ def full(name: str) -> str:
 
 @functools.cache
 def short(tag: str) -> str:
-    """The other way round; what is of no known space keeps its bare name behind a question mark."""
+    """The inverse of `full`. A name in an unknown namespace gets a question mark before it."""
     uri, _, bare = tag.removeprefix("{").rpartition("}")
     return f"{_PREFIX.get(uri, '?')}:{bare}"
 
 
 def said(element: Element, name: str) -> str:
-    """An attribute by its short name; empty where it is not there."""
+    """An attribute by its short name; empty where it is missing."""
     return element.get(full(name), "")
 
 
 def inside(element: Element, *names: str) -> Iterator[Element]:
-    """The children of these names."""
+    """The children with these names."""
     wanted = {full(name) for name in names}
     return (child for child in element if child.tag in wanted)
 
@@ -80,7 +80,7 @@ _FAR_PX = 90_000.0
 
 
 def length_px(words: str) -> float | None:
-    """A length in px, or None for what is none. A number alone is in px. What is farther than 90 000 px ends there.
+    """A length in px, or None for a value that is no length. A plain number is in px. Lengths are limited to 90 000 px.
 
     >>> length_px("2.54cm"), length_px("72pt"), length_px("thick")
     (96.0, 96.0, None)
@@ -96,7 +96,7 @@ def share(words: str) -> float | None:
 
 
 def points(px: float) -> str:
-    """A length in px as OpenDocument has it; a tenth of a px is exact.
+    """A length in px as OpenDocument writes it; a tenth of a px is exact.
 
     >>> points(1280), points(0.1)
     ('960pt', '0.075pt')
@@ -111,7 +111,7 @@ _COUNT_MS = {"h": 3_600_000, "min": 60_000, "s": 1000, "ms": 1}
 
 
 def duration_ms(words: str) -> int | None:
-    """A duration of XML Schema or a clock value of SMIL in ms, rounded half up; None for what is neither, such as
+    """A duration of XML Schema or a clock value of SMIL in ms, rounded half up; None for any other value, such as
     `indefinite`.
 
     >>> duration_ms("PT00H01M02.5S"), duration_ms("0.5s"), duration_ms("1:02"), duration_ms("next")
@@ -145,5 +145,5 @@ def colour(words: str) -> str | None:
 
 
 def with_alpha(literal: str, alpha: float) -> str:
-    """`#rrggbb` seen through by a share; fully there it stays as it is."""
+    """`#rrggbb` with an opacity; at full opacity it stays as it is."""
     return literal if alpha >= 0.998 else f"{literal}{round(max(alpha, 0) * 255):02x}"

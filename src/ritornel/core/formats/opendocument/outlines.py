@@ -22,8 +22,8 @@ _STEP = re.compile(r"(rotate|translate|scale|skewX|skewY|matrix)\s*\(([^)]*)\)")
 
 
 def box_of(element: Element, scale: float) -> Box:
-    """Where an object stands, in px of the show's frame: its place and size, or its transformation (OpenDocument 1.3,
-    part 3, 19.228: steps from left to right, angles anticlockwise).
+    """The box of an object, in px of the show's frame: from its place and size, or from its transformation
+    (OpenDocument 1.3, part 3, 19.228: steps from left to right, angles anticlockwise).
     """
     x, y, width, height = (
         (length_px(said(element, f"svg:{key}")) or 0.0) * scale for key in ("x", "y", "width", "height")
@@ -79,7 +79,8 @@ def _then(first: tuple[float, ...], second: tuple[float, ...]) -> tuple[float, .
 
 
 def parsed(data: str) -> Outline:
-    """A path in SVG's syntax as words with absolute points; quadratic curves and arcs as cubics.
+    """A path in SVG's syntax as words with absolute points; quadratic curves and arcs become cubics. Raises BadMedia
+    for a string that is no path.
 
     Raises BadMedia for what is none.
     """
@@ -120,7 +121,7 @@ def polygon(words: str, closes: bool) -> Outline:
 
 
 def shares(outline: Outline, view: tuple[float, float, float, float]) -> str:
-    """The outline in shares of its box. `view` is what of its coordinates fills the box."""
+    """The outline in shares of its box. `view` is the rectangle of its coordinates that fills the box."""
     left, top, width, height = view
     width, height = width or 1.0, height or 1.0
 

@@ -1,5 +1,5 @@
-"""Opening a package that may be hostile: nothing is unpacked beyond measure, no entity is expanded, nothing outside the
-file is ever asked for.
+"""Opening a package that may be hostile: sizes are limited, entities are never expanded, and nothing outside the file
+is fetched.
 """
 
 import re
@@ -109,7 +109,7 @@ class Package:
             raise BadMedia(f"“{self.name}” has no content.xml: it is damaged. Nothing was made.")
 
     def bytes_of(self, place: str) -> bytes | None:
-        """What lies at a place inside, or None. Raises BadMedia where it is damaged."""
+        """The entry at a place inside, or None. Raises BadMedia where it is damaged."""
         entry = self._entries.get(place)
         if entry is None:
             return None
@@ -161,7 +161,8 @@ class Package:
         return root
 
     def _newer(self) -> str:
-        """The version, where it is newer than those known here: what is known in it is read.
+        """The version, where it is newer than all known ones: the known parts are read. Raises BadMedia for another
+        generation of the format.
 
         Raises BadMedia for another generation of the format.
         """
@@ -177,6 +178,6 @@ class Package:
         return version if (int(match[1]), int(match[2])) > NEWEST else ""
 
     def inner(self, address: str) -> str | None:
-        """The place inside that an address leads to, or None where it leads outside."""
+        """The place inside that an address leads to; None for an address outside."""
         place = address.removeprefix("./")
         return place if place in self._entries and ".." not in place.split("/") else None

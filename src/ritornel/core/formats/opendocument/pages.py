@@ -20,14 +20,14 @@ USUAL_MS = 800
 
 
 class PageReader:
-    """Reads one page. What is lost is gathered in `lost`."""
+    """Reads one page. Losses go to `lost`."""
 
     def __init__(self, source: Source, page: Element, slide_id: str, lost: set[str]) -> None:
         self._source, self._page, self._slide_id, self._lost = source, page, slide_id, lost
         self._master = source.styles.masters.get(said(page, "draw:master-page-name"))
 
     def slide(self) -> tuple[Slide, Furniture]:
-        """The slide, and what furniture the page has."""
+        """The slide, and the furniture of the page."""
         look = self._source.styles.look("drawing-page", said(self._page, "draw:style-name")).page
         standing = ObjectReader(
             self._source,
@@ -98,7 +98,7 @@ class PageReader:
         return None
 
     def _ground(self, look: Properties, name: str, on_master: bool) -> Background | None:
-        """What lies behind the page: its own, else its master's."""
+        """The background of the page: its own, else its master's."""
         styles = self._source.styles
         match look.get("draw:fill", ""):
             case "solid":
@@ -140,7 +140,7 @@ class PageReader:
         return SoundEffect(asset.id) if asset is not None and asset.kind == "sound" else None
 
     def _voice(self, found: tuple[str, int] | None) -> Voice | None:
-        """A sound that begins with the page speaks for its slide."""
+        """A sound that begins with the page becomes the slide's voice."""
         asset = self._source.shelf.asset(found[0], "", self._lost) if found is not None else None
         return (
             Voice(asset.id, asset.lasts_ms, offset_ms=found[1])

@@ -1,5 +1,5 @@
-"""The SMIL timing of a page as a running order: what a press sets off, what goes together, what follows, and which
-effect each is.
+"""The SMIL timing of a page as a running order: what a press starts, what goes together, what follows, and which effect
+each is.
 """
 
 import re
@@ -29,7 +29,7 @@ LONGEST_MS = 3_600_000
 
 
 class Found(msgspec.Struct, frozen=True):
-    """An effect read: its name and settings, and whether it is the same or only the nearest."""
+    """An effect that was read: its name and settings, and whether it is the same or only the nearest."""
 
     effect: str
     settings: dict[str, Any]
@@ -37,7 +37,7 @@ class Found(msgspec.Struct, frozen=True):
 
 
 class TimedBuild(msgspec.Struct, frozen=True):
-    """One animation of the main sequence: which beat and cluster it is of, what waits before them, and what it is."""
+    """One animation of the main sequence: its beat and cluster, its delays, and its effect."""
 
     beat: int
     cluster: int
@@ -47,7 +47,7 @@ class TimedBuild(msgspec.Struct, frozen=True):
 
 
 def _leaves(element: Element) -> Iterator[Element]:
-    """What really animates, in document order."""
+    """The animations proper, in document order."""
     if element.tag in _HOLDERS:
         for child in element:
             yield from _leaves(child)
@@ -56,8 +56,8 @@ def _leaves(element: Element) -> Iterator[Element]:
 
 
 class PageTiming(msgspec.Struct, frozen=True):
-    """What a page's timing says: the entries of its main sequence, how long its transition lasts, whether presses on
-    objects set off others, and where a sound lies that begins with the page, and when.
+    """The timing of a page: the builds of its main sequence, the length of its transition, whether presses on objects
+    start others, and the place and start of a sound that begins with the page.
     """
 
     entries: tuple[TimedBuild, ...] = ()
@@ -109,8 +109,8 @@ def _beats(sequence: Element, first: int) -> list[TimedBuild]:
 
 
 class PageContent(msgspec.Struct, frozen=True):
-    """What builds are of: objects and parts by the ids that timing uses, which objects are clips, the frame, and what
-    brings a sound in.
+    """What builds refer to: objects and parts by the ids in the timing, which objects are clips, the frame, and a way
+    to import a sound.
     """
 
     targets: Targets
@@ -120,7 +120,8 @@ class PageContent(msgspec.Struct, frozen=True):
 
 
 def order_of(entries: Iterable[TimedBuild], scene: PageContent, stem: str, lost: set[str]) -> tuple[Build, ...]:
-    """The running order of the entries.
+    """The running order of the builds. A build of something that was not imported is left out; its cue goes to the next
+    build of its beat.
 
     What names something that was not brought in is left out; a cue goes on to the next of its beat.
     """
@@ -223,7 +224,7 @@ def _effect(element: Element, leaves: list[Element], frame: Frame) -> Found:
 
 
 def _own_settings(name: str, words: str) -> dict[str, Any]:
-    """Settings as this program writes them, `comes_from:left;distance_px:120`; those that are none are left out."""
+    """Settings as this program writes them, `comes_from:left;distance_px:120`. Other words are left out."""
     settings: dict[str, Any] = {}
     for pair in filter(None, words.split(";")):
         key, _, value = pair.partition(":")
@@ -261,7 +262,7 @@ _BAR_SIDES = {
 
 
 def _entrance(leaves: list[Element], away: int = 0) -> Found:
-    """The entrance that the leaves come to; `away` says at which end of a list of values the object is out of its
+    """The entrance that these animations are; `away` says at which end of a list of values the object is away from its
     place.
     """
     faded = False

@@ -1,4 +1,4 @@
-"""What stands on a page: boxes of text, pictures, clips, drawn forms, groups, as objects of a slide."""
+"""Objects of a page as objects of a slide: text boxes, pictures, clips, shapes, groups."""
 
 import math
 from collections import Counter
@@ -63,7 +63,8 @@ class Source(msgspec.Struct, frozen=True):
 
 
 def laid_out(objects: list[Object], classes: dict[str, str]) -> tuple[str, tuple[Object, ...]]:
-    """The layout whose places the page's own places come to, and the objects, each in the place it fills.
+    """The layout for the page's own places, and the objects, each in its place. `classes` says which place of the page
+    an object is in.
 
     `classes` says what place of the page an object is in.
     """
@@ -94,7 +95,8 @@ def laid_out(objects: list[Object], classes: dict[str, str]) -> tuple[str, tuple
 
 
 class ObjectReader:
-    """Reads the objects of one page.
+    """Reads the objects of one page. `targets` are the names of ids, `classes` the place of the page an object is in;
+    `footer` and `numbered` are the page's furniture.
 
     `targets` is what ids of the presentation name, `classes` what place of the page an object is in; `footer` and
     `numbered` are the page's furniture.
@@ -109,12 +111,12 @@ class ObjectReader:
         self.numbered = False
 
     def take_master(self, master: Element) -> None:
-        """What stands on the master, behind everything, locked."""
+        """Reads the objects of the master: behind all others, and locked."""
         self._shapes(master, True, "")
         self.objects = [msgspec.structs.replace(item, locked=True) for item in self.objects]
 
     def take(self, page: Element) -> None:
-        """What stands on the page. What is over the most objects that a slide may have is left out."""
+        """Reads the objects of the page, up to the most that a slide may have."""
         self._shapes(page, False, "")
         if len(self.objects) > MOST_OBJECTS:
             self._lost.add(f"objects after the first {MOST_OBJECTS}")
@@ -241,7 +243,7 @@ class ObjectReader:
         return None
 
     def _base(self, element: Element, look: StyleProperties) -> BaseLook:
-        """The look of words by level: places for text have a style of the master for each."""
+        """The look of text by level: places for text have a style of the master for each level."""
         if said(element, "presentation:class") != "outline" or not self._master:
             return lambda level: look
         stem = self._master

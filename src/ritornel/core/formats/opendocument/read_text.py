@@ -1,6 +1,4 @@
-"""Words of a presentation as the words of a text: paragraphs, lists with their levels, spans with their looks,
-links.
-"""
+"""Text of a presentation as text of a show: paragraphs, lists with their levels, spans with their looks, links."""
 
 from collections import Counter
 from collections.abc import Callable, Iterator
@@ -39,7 +37,7 @@ class StyledText(msgspec.Struct, frozen=True):
 
 
 class ReadParagraph(msgspec.Struct, frozen=True):
-    """A paragraph read: its stretches, its list, its properties, the ids by which timing names it."""
+    """A paragraph that was read: its stretches, its list, its properties, and its ids in the timing."""
 
     pieces: tuple[StyledText, ...]
     kind: str
@@ -53,13 +51,13 @@ class ReadParagraph(msgspec.Struct, frozen=True):
 
 
 class Words:
-    """Reads what stands in a box, a shape or a page of notes."""
+    """Reads the text of a box, a shape or a page of notes."""
 
     def __init__(self, styles: Styles, on_master: bool, base: BaseLook, lost: set[str]) -> None:
         self._styles, self._on_master, self._base, self._lost = styles, on_master, base, lost
 
     def lines(self, element: Element) -> list[ReadParagraph]:
-        """The paragraphs under an element, in order. A line broken by hand becomes two."""
+        """The paragraphs under an element, in order. A line break becomes a new paragraph."""
         return list(self._blocks(element, "none", 0, ""))
 
     def _blocks(self, element: Element, kind: str, level: int, list_style: str) -> Iterator[ReadParagraph]:
@@ -121,7 +119,8 @@ class Words:
         yield ReadParagraph(tuple(pieces), kind, level, properties, ids)
 
     def _spans(self, element: Element, look: Properties, link: str) -> Iterator[StyledText | None]:
-        """Stretches, None for a line that was broken by hand.
+        """Stretches, with None for a line break. White space between words counts once (OpenDocument 1.3, part 3,
+        6.1.2).
 
         White space between words counts once (OpenDocument 1.3, part 3, 6.1.2).
         """
@@ -165,7 +164,7 @@ def _collapsed(text: str) -> str:
 
 
 def family_of(look: Properties, fonts: dict[str, str]) -> tuple[str, str]:
-    """The shipped family nearest to what the properties name, and the name they gave."""
+    """The shipped family nearest to the named one, and the named one."""
     asked = (
         (look.get("fo:font-family") or fonts.get(look.get("style:font-name", ""), ""))
         .split(",")[0]
@@ -203,7 +202,7 @@ def _letters_colour(look: Properties) -> str:
 
 
 def _commonest(values: list[tuple[Any, int]]) -> Any:
-    """The value that most characters have; of equals the first."""
+    """The value that most characters have; among equals the first."""
     counted: Counter[Any] = Counter()
     for value, characters in values:
         counted[value] += characters
@@ -216,7 +215,9 @@ ALIGN = MappingProxyType({"center": "centre", "end": "right", "right": "right"})
 def lettered(
     lines: list[ReadParagraph], stem: str, scale: float, fonts: dict[str, str], lost: set[str]
 ) -> tuple[dict[str, Any], dict[str, str]]:
-    """The fields of a text that has these lines, and which of its paragraphs an id of the presentation names.
+    """The fields of a text with these lines, and the ids of its paragraphs in the presentation. The look of most
+    characters becomes the text's; stretches have the rest. `scale` is px of the show's frame for one of the
+    presentation's.
 
     What only some stretches have is theirs; what most have is the text's. `scale` is how many px of the show's frame
     are one of the presentation's.

@@ -1,4 +1,4 @@
-"""A show of an OpenDocument presentation."""
+"""A show from an OpenDocument presentation."""
 
 import re
 from collections import Counter
@@ -30,7 +30,9 @@ USUAL_PAGE_PX = (28 * 96 / 2.54, 15.75 * 96 / 2.54)
 def read_opendocument(
     path: Path, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None = None
 ) -> tuple[Show, tuple[Loss, ...]]:
-    """The show of the presentation at `path`, which came under `name`, and what cannot be carried over.
+    """The show of the presentation at `path`, uploaded as `name`, and its losses. Its media then lie in `folder`, each
+    under its hash. A file says meanwhile how many pages are done (progress.py). Raises BadMedia for a file that is no
+    presentation, is damaged, encrypted, hostile, without a page or of another generation of the format.
 
     Its media lie in `folder` afterwards, each under its hash. How many pages are done is told meanwhile (progress.py).
 
@@ -133,7 +135,7 @@ def _title(package: Package, name: str) -> str:
 
 
 def _whole(body: Element) -> list[Loss]:
-    """What the whole of a presentation has that a show has not."""
+    """The losses of the presentation as a whole."""
     kinds = {short(entry.tag) for entry in body}
     losses = []
     if "presentation:settings" in kinds and any(
@@ -146,7 +148,8 @@ def _whole(body: Element) -> list[Loss]:
 
 
 def _themed(slides: list[Slide]) -> tuple[Theme, list[Slide]]:
-    """A theme of what most pages have: its ground, and the colour and family of most words.
+    """A theme from what most pages have: its background, and the colour and family of most text. Slides with that
+    background follow it.
 
     Slides on that ground follow it.
     """
@@ -180,7 +183,7 @@ _USUAL_NAME = re.compile(r"^(page|slide|seite|folie|diapo\w*)\s*\d+$|^p\d+$", re
 
 
 def _named(slides: list[Slide]) -> tuple[Slide, ...]:
-    """Slides by their own names; one that is only numbered is called as its heading."""
+    """Slides with the names of their pages; a slide with only a number is named by its heading."""
     result = []
     for slide in slides:
         heading = next(

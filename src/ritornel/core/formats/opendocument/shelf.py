@@ -1,4 +1,4 @@
-"""Pictures, clips and sounds inside a presentation, brought onto the shelf of the show once each."""
+"""Pictures, clips and sounds of a presentation, each put on the show's shelf once."""
 
 import hashlib
 from pathlib import Path
@@ -12,7 +12,7 @@ MOST_MEDIA = 2000
 
 
 class Shelf:
-    """What has been brought in. `folder` holds each medium under its hash."""
+    """The media so far. `folder` holds each under its hash."""
 
     def __init__(self, package: Package, folder: Path, limits: Limits) -> None:
         self._package, self._folder, self._limits = package, folder, limits
@@ -24,7 +24,8 @@ class Shelf:
         return tuple(self._by_hash.values())
 
     def brought(self, address: str, name: str = "") -> Asset | str:
-        """The shelf's entry for an address, or in words what cannot be brought in.
+        """The shelf's entry for an address, or a sentence that says why there is none. Nothing outside the file is
+        fetched.
 
         Nothing outside the file is asked for.
         """
@@ -41,7 +42,7 @@ class Shelf:
         return self._by_place[place]
 
     def asset(self, address: str, name: str, lost: set[str]) -> Asset | None:
-        """The shelf's entry, or None, with what is lost told to `lost`."""
+        """The shelf's entry, or None with the loss added to `lost`."""
         found = self.brought(address, name)
         if isinstance(found, str):
             lost.add(found)

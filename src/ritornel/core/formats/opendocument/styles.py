@@ -1,4 +1,4 @@
-"""What the name of a style comes to: its own properties over its parents', over the default of its family."""
+"""Style names resolved: a style's own properties over its parents', over the default of its family."""
 
 from collections.abc import Mapping
 from typing import Literal
@@ -23,14 +23,14 @@ class StyleProperties(msgspec.Struct, frozen=True):
 
 
 def _scaled_size(before: str, after: str) -> str:
-    """A size in percent is of what it stands upon."""
+    """A size in percent is relative to the size below it."""
     part = share(after)
     base = length_px(before) if part is not None else None
     return f"{base * part}px" if base is not None and part is not None else after
 
 
 def over(base: Properties, upper: Properties) -> dict[str, str]:
-    """Properties laid over others; sizes in percent are worked out."""
+    """Properties laid over others; sizes in percent are calculated."""
     merged = {**base, **upper}
     if "fo:font-size" in base and "fo:font-size" in upper:
         merged["fo:font-size"] = _scaled_size(base["fo:font-size"], upper["fo:font-size"])
@@ -38,7 +38,8 @@ def over(base: Properties, upper: Properties) -> dict[str, str]:
 
 
 class Styles:
-    """All styles of a presentation.
+    """All styles of a presentation. Automatic styles of masters and of slides are kept apart: they may have the same
+    names.
 
     Automatic ones of its masters are looked up apart from those of its slides: they may have the same names.
     """
@@ -79,24 +80,24 @@ class Styles:
                     self._named[(short(entry.tag), said(entry, "draw:name"))] = entry
 
     def named(self, kind: str, name: str) -> Element | None:
-        """A gradient, a picture for filling, a dash."""
+        """A gradient, a fill picture or a dash by its name."""
         return self._named.get((kind, name))
 
     def list_style(self, name: str) -> Element | None:
-        """A style of lists."""
+        """A list style by its name."""
         return self._lists.get(name)
 
     def page_layout(self, master: Element) -> Properties:
-        """The properties of a master's page: its size."""
+        """The properties of a master's page, such as its size."""
         entry = self._layouts.get(said(master, "style:page-layout-name"))
         return _properties(entry, "page-layout") if entry is not None else {}
 
     def style(self, family: str, name: str, on_master: bool = False) -> Element | None:
-        """The style of a name, or None."""
+        """The style with this name, or None."""
         return self._automatic[on_master].get((family, name), self._common.get((family, name)))
 
     def look(self, family: str, name: str, on_master: bool = False) -> StyleProperties:
-        """What a name comes to. A name nobody defined comes to the default of its family."""
+        """The properties of a name. An unknown name gives the default of its family."""
         key = (family, name, on_master)
         if key not in self._looks:
             self._looks[key] = self._resolved(*key)

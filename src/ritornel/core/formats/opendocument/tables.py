@@ -1,4 +1,4 @@
-"""Tables of a page, written and read: rows and columns, the heading, grounds and the lines between rows."""
+"""Tables of a page, written and read: rows and columns, the heading, backgrounds and the lines between rows."""
 
 from collections.abc import Callable, Iterator
 from typing import Any
@@ -23,7 +23,8 @@ WriteLine = Callable[[Paragraph, str], Element]
 
 
 def write_table(item: Table, dress: Dress, write_line: WriteLine) -> Element:
-    """The table of a frame, in letters of the size that is drawn, since a table there cannot shrink them.
+    """The table of a frame, in letters of the drawn size, since a table there cannot shrink them. The id of a row that
+    timing names stands on the text of its first cell.
 
     A row's id, where timing names it, stands on its first cell's words.
     """
@@ -75,7 +76,7 @@ def _border(stroke: Stroke) -> str:
 
 
 def _border_of(look: Properties, scale: float) -> Stroke | None:
-    """The line under a row: `1.5pt solid #c9bfa5`; None for one that is not seen or cannot be read."""
+    """The line under a row: `1.5pt solid #c9bfa5`; None for a line that is invisible or cannot be read."""
     words = (look.get("fo:border-bottom") or look.get("fo:border", "")).split()
     if len(words) != 3 or words[1] in ("none", "hidden"):
         return None
@@ -86,14 +87,14 @@ def _border_of(look: Properties, scale: float) -> Stroke | None:
 
 
 class ReadTable(msgspec.Struct, frozen=True):
-    """A table read: its rows as lines, whose cells tabs part, and the fields that are a table's own."""
+    """A table that was read: its rows as lines with tabs between cells, and the table's own fields."""
 
     rows: list[ReadParagraph]
     fields: dict[str, Any]
 
 
 def read_table(table: Element, styles: Styles, on_master: bool, scale: float, lost: set[str]) -> ReadTable:
-    """The rows and columns of a table; what is over the most that are read is left out and told."""
+    """The rows and columns of a table, up to the most that are read; a loss says what is over."""
     rows: list[ReadParagraph] = []
     aligns: list[tuple[str, ...]] = []
     fills: list[str | None] = []
@@ -164,7 +165,8 @@ def _lines(
 
 
 def _joined(cells: list[list[ReadParagraph]]) -> ReadParagraph:
-    """The cells of a row as one line; lines within a cell follow each other after a space.
+    """The cells of a row as one line; lines within a cell are joined by a space. A tab has the look of what is before
+    it, so that a row in one look is one run.
 
     A tab has the look of what it comes after, so that a row in one look is one run.
     """
@@ -191,14 +193,14 @@ def _joined(cells: list[list[ReadParagraph]]) -> ReadParagraph:
 
 
 def _unbolded(row: ReadParagraph) -> ReadParagraph:
-    """A heading without the weight that a heading has by itself."""
+    """A heading without the weight that every heading has."""
     looks = [{key: value for key, value in piece.look.items() if key != "fo:font-weight"} for piece in row.pieces]
     pieces = (msgspec.structs.replace(piece, look=look) for piece, look in zip(row.pieces, looks, strict=True))
     return msgspec.structs.replace(row, pieces=tuple(pieces))
 
 
 def _widths(table: Element, styles: Styles) -> Iterator[float]:
-    """How wide each column is, the widest counted as 1 to a hundredth; nothing where one does not say it."""
+    """The width of each column, the widest counted as 1, to a hundredth; nothing where one is unknown."""
     found: list[float] = []
     for column in table.iter(full("table:table-column")):
         style = styles.style("table-column", said(column, "table:style-name"))

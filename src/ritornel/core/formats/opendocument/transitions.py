@@ -64,7 +64,7 @@ _ALIKE = MappingProxyType(
 
 
 def wipe_of(transition: Transition) -> tuple[SmilTransition | None, bool]:
-    """The transition of SMIL that a transition becomes (a cut: none), and whether it is the same."""
+    """The SMIL transition for a transition (a cut has none), and whether it is the same."""
     name, settings = transition.name, transition.settings
     match name:
         case "cut":
@@ -87,7 +87,7 @@ def wipe_of(transition: Transition) -> tuple[SmilTransition | None, bool]:
 
 
 def transition_of(wipe: SmilTransition) -> tuple[str, dict[str, Any], bool]:
-    """Name and settings of the transition nearest to one of SMIL, and whether it is the same."""
+    """Name and settings of the transition nearest to a SMIL transition, and whether it is the same."""
     side = _SIDES.get(wipe.subtype)
     match wipe.type:
         case "fade":

@@ -1,4 +1,4 @@
-"""An OpenDocument presentation of a show."""
+"""An OpenDocument presentation from a show."""
 
 import zipfile
 from collections.abc import Callable
@@ -30,7 +30,7 @@ _SERIFS = frozenset({"Spectral", "EB Garamond", "Alegreya", "Literata"})
 
 
 class WrittenPresentation(msgspec.Struct, frozen=True):
-    """The documents of a presentation, what it needs of the shelf by where it lies inside, and what is lost."""
+    """The documents of a presentation, its media by their places inside, and the losses."""
 
     content: bytes
     styles: bytes
@@ -39,7 +39,7 @@ class WrittenPresentation(msgspec.Struct, frozen=True):
 
 
 def write_opendocument(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> tuple[Loss, ...]:
-    """Writes the show with its media, and returns what is lost. Raises BadMedia where a medium is missing."""
+    """Writes the show with its media, and returns the losses. Raises BadMedia where a medium is missing."""
     written = written_of(show)
     for _, asset in written.media:
         if not media(asset.sha256).is_file():
@@ -58,7 +58,7 @@ def write_opendocument(show: Show, out: IO[bytes], media: Callable[[str], Path])
 
 
 def opendocument_losses(show: Show) -> tuple[Loss, ...]:
-    """What would be lost, before anything is written."""
+    """The losses, before anything is written."""
     return written_of(show).losses
 
 
@@ -172,7 +172,7 @@ class _Writer:
         return page
 
     def _master(self, slide: Slide) -> str:
-        """The master of a slide, by its ground and ornaments: one for each that there is."""
+        """The master of a slide, one for each background with its ornaments."""
         layout = layout_named(slide.layout)
         plain = slide.background is not None or layout.name in ("picture", "clip") or slide.size is not None
         kinds = (
@@ -187,7 +187,7 @@ class _Writer:
         return self._masters.setdefault((ground, drawn), f"Master {len(self._masters) + 1}")
 
     def _veil(self, slide: Slide) -> list[Element]:
-        """The veil over a picture behind the slide: a rectangle seen through."""
+        """The overlay on a background picture: a transparent rectangle."""
         ground = ground_in(self._show.theme, ground_of(slide, self._show.theme))
         if not isinstance(ground, PictureBackground) or isinstance(ground, ClipBackground) or not ground.veil:
             return []
@@ -289,7 +289,7 @@ class _Writer:
         )
 
     def _behind(self, ground: Background, lost: set[str]) -> dict[str, str]:
-        """The properties of what lies behind a page."""
+        """The properties of a page's background."""
         ground = ground_in(self._show.theme, ground)
         if isinstance(ground, ClipBackground):
             lost.add("a clip behind the slide")
@@ -411,7 +411,7 @@ class _Writer:
 
 
 def _page_names(show: Show) -> dict[str, str]:
-    """A name for each page; no two are alike, since links go by them."""
+    """A unique name for each page, since links use them."""
     names: dict[str, str] = {}
     taken: set[str] = set()
     for number, slide in enumerate(show.slides, 1):
@@ -422,7 +422,7 @@ def _page_names(show: Show) -> dict[str, str]:
 
 
 def _whole(show: Show) -> list[str]:
-    """What a show has that a presentation has not."""
+    """The losses of the show as a whole."""
     told = {
         "music and ambience": bool(show.music),
         "last waits, which become times": show.runs == "self-running"

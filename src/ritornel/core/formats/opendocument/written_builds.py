@@ -46,7 +46,7 @@ _NEAREST = frozenset(
 
 
 class Timing:
-    """Writes the timing of one slide. `address` says where a sound lies."""
+    """Writes the timing of one slide. `address` gives the place of a sound."""
 
     def __init__(
         self,
@@ -61,7 +61,7 @@ class Timing:
         self._address, self._self_running, self._lost = address, self_running, lost
 
     def root(self, wipe: SmilTransition | None, voice: tuple[str, int] | None) -> Element | None:
-        """The timing of the page, or None where there is none. A voice is where it lies and when it begins."""
+        """The timing of the page, or None where there is none. `voice` is the voice's place and start."""
         parts: list[Element] = []
         name = f"{self._slide.id}.begin"
         if wipe is not None and self._slide.transition.lasts_ms:
@@ -106,7 +106,7 @@ class Timing:
         return sequence
 
     def _begins(self, build: Build, beat: int) -> str:
-        """A cue is a press; where a show runs by itself, its wait has a length."""
+        """A cue is a press; in a self-running show its wait has a length."""
         if not self._self_running:
             return "next"
         wait = self._schedule.beats[beat].wait

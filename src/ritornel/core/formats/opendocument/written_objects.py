@@ -1,4 +1,4 @@
-"""Objects of a slide as what stands on a page of a presentation."""
+"""Objects of a slide as objects of a presentation's page."""
 
 import itertools
 import math
@@ -52,7 +52,7 @@ _KEPT = frozenset({"rectangle", "ellipse", "line", "path"})
 
 
 def place_of(box: Box) -> dict[str, str]:
-    """Place and size, or size and transformation of what is turned."""
+    """Place and size; for a turned box, size and transformation."""
     size = {"svg:width": points(box.width), "svg:height": points(box.height)}
     if not box.turn_deg % 360:
         return {"svg:x": points(box.x), "svg:y": points(box.y), **size}
@@ -64,7 +64,7 @@ def place_of(box: Box) -> dict[str, str]:
 
 
 class Drawing:
-    """Writes the objects of one slide. What is lost is gathered in `lost`."""
+    """Writes the objects of one slide. Losses go to `lost`."""
 
     def __init__(
         self,
@@ -83,7 +83,8 @@ class Drawing:
         )
 
     def objects(self, slide: Slide, items: Sequence[Object], named: set[str]) -> list[Element]:
-        """The elements, what stands together in the order in groups.
+        """The elements; neighbours of one group are written as a group. `named` are the ids of objects and paragraphs
+        that timing refers to.
 
         `named` are the ids of objects and paragraphs that timing names.
         """
@@ -218,14 +219,14 @@ class Drawing:
         return made
 
     def _destination(self, link: str) -> str:
-        """A link as the format has it: a slide is called by its page's name; empty for a slide that is not there."""
+        """A link in the format's form: a slide by its page's name; empty for a slide that is not there."""
         if not link.startswith("#"):
             return link
         name = self._slide_names.get(link[1:])
         return f"#{name}" if name else ""
 
     def _pictured(self, item: Picture) -> tuple[Box, dict[str, str]]:
-        """The frame of a picture, and its look: what is cut off at its edges is."""
+        """The frame of a picture, and its style with the crop."""
         asset = self._assets[item.asset_id]
         if item.corner_px:
             self._lost.add("round corners of pictures")
@@ -345,7 +346,7 @@ class Drawing:
 
 
 def _inner(box: Box, x: float, y: float, width: float, height: float) -> Box:
-    """A part of a box, which turns with it about the box's middle."""
+    """A part of a box. It turns with the box about the box's middle."""
     dx, dy = x + width / 2 - box.width / 2, y + height / 2 - box.height / 2
     turn = math.radians(box.turn_deg)
     middle = (
@@ -356,8 +357,8 @@ def _inner(box: Box, x: float, y: float, width: float, height: float) -> Box:
 
 
 def _fill_words(span: Element, text: str) -> None:
-    """Words with every second space in a row, and the first and last, written so that it counts (OpenDocument 1.3, part
-    3, 6.1.2).
+    """Text in which every second space in a row, and the first and last, is written so that it counts (OpenDocument
+    1.3, part 3, 6.1.2).
     """
     last: Element | None = None
     written = ""

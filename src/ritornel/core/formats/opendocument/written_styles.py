@@ -1,4 +1,4 @@
-"""Markup, and the styles that what is written needs: each once, found by what it says."""
+"""Markup, and the automatic styles it needs: equal styles are written once."""
 
 from collections.abc import Mapping
 from types import MappingProxyType
@@ -12,7 +12,7 @@ Attributes = Mapping[str, str]
 
 
 def el(name: str, attributes: Attributes | None = None, *children: Element, text: str = "") -> Element:
-    """An element by its short name. Its namespaces are declared once, at the root."""
+    """An element by its short name. Namespaces are declared once, at the root."""
     made = Element(name, {key: value for key, value in (attributes or {}).items() if value != ""})
     made.text = text or None
     made.extend(children)
@@ -20,7 +20,7 @@ def el(name: str, attributes: Attributes | None = None, *children: Element, text
 
 
 def document(name: str, *children: Element) -> bytes:
-    """A whole document with its declarations."""
+    """A whole document with its namespace declarations."""
     root = el(
         name,
         {
@@ -33,7 +33,7 @@ def document(name: str, *children: Element) -> bytes:
 
 
 def seen_through(fill: Plain | Gradient | None, opacity: float) -> Plain | Gradient | None:
-    """The fill of an object that is seen through as a fill that is."""
+    """The fill of a transparent object as a transparent fill."""
     match fill:
         case Plain(colour):
             return Plain(_thinned(colour, opacity))
@@ -48,12 +48,12 @@ def _thinned(literal: str, opacity: float) -> str:
 
 
 def thinner(stroke: Stroke | None, opacity: float) -> Stroke | None:
-    """The same of a border."""
+    """The border of a transparent object as a transparent border."""
     return None if stroke is None else Stroke(_thinned(stroke.colour, opacity), stroke.width_px, stroke.dash)
 
 
 def ink(literal: str) -> tuple[str, str]:
-    """A colour and how opaque it is, as OpenDocument has them.
+    """A colour and its opacity as OpenDocument writes them.
 
     >>> ink("#8a245680")
     ('#8a2456', '50%')
@@ -76,14 +76,14 @@ _STEMS = MappingProxyType(
 
 
 class Dress:
-    """Gathers automatic styles, gradients, pictures that fill, and markers."""
+    """Collects automatic styles, gradients, fill pictures, and markers."""
 
     def __init__(self, common: dict[bytes, Element] | None = None) -> None:
         self._automatic: dict[bytes, Element] = {}
         self._common: dict[bytes, Element] = {} if common is None else common
 
     def beside(self) -> "Dress":
-        """Another one for automatic styles of their own; what is common is so to both."""
+        """A second collection with automatic styles of its own; all else is shared."""
         return Dress(self._common)
 
     def automatic(self) -> list[Element]:
@@ -178,7 +178,7 @@ class Dress:
         )
 
     def picture(self, address: str) -> str:
-        """The name of a picture that fills."""
+        """The name of a fill picture."""
         return self._shared(
             f"picture {address}".encode(),
             el("draw:fill-image", {"draw:name": f"Picture_{len(self._common) + 1}", "xlink:href": address, **EMBEDDED}),
@@ -203,7 +203,7 @@ class Dress:
         )
 
     def marker(self) -> str:
-        """The name of the head of a line."""
+        """The name of a line's head."""
         made = el("draw:marker", {"draw:name": "Head", "svg:viewBox": "0 0 20 30", "svg:d": "M10 0 L0 30 L20 30 Z"})
         return self._shared(b"marker", made)
 
@@ -239,7 +239,7 @@ EMBEDDED = {"xlink:type": "simple", "xlink:show": "embed", "xlink:actuate": "onL
 
 
 def shadow(cast: Shadow | None) -> dict[str, str]:
-    """The properties of a shadow; how soft it is cannot be said."""
+    """The properties of a shadow. Its softness cannot be written."""
     if cast is None:
         return {}
     literal, opaque = ink(cast.colour)
@@ -256,7 +256,7 @@ _ALIGN = {"left": "start", "centre": "center", "right": "end"}
 
 
 def letters(item: TextHolder) -> dict[str, str]:
-    """The properties of an object's letters, its colours looked up."""
+    """The properties of an object's letters, with literal colours."""
     return {
         "style:font-name": item.family,
         "fo:font-size": points(item.size_px),
@@ -290,7 +290,7 @@ def paragraphs(item: TextHolder) -> dict[str, str]:
 
 
 def run(stretch: TextRun) -> dict[str, str]:
-    """The properties in which a stretch differs."""
+    """The properties in which a run differs."""
     found: dict[str, str] = {}
     if stretch.weight is not None:
         found["fo:font-weight"] = str(stretch.weight) if stretch.weight != 400 else "normal"

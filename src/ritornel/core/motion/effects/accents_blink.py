@@ -1,5 +1,5 @@
-"""Goes and comes back, once a repeat; never faster than twice a second, well within what WCAG 2.3.1 allows (three
-flashes a second).
+"""Fades and returns, once a repeat; never faster than twice a second, well below the limit of WCAG 2.3.1 (three flashes
+a second).
 """
 
 from typing import Annotated

@@ -1,4 +1,4 @@
-"""Keeps breathing: a slow swelling and sinking that goes on until the slide ends."""
+"""Keeps breathing: grows and shrinks slowly until the slide ends."""
 
 from typing import Annotated
 

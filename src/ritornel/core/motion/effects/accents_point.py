@@ -1,4 +1,4 @@
-"""An arrow comes from a side and points at it."""
+"""An arrow comes from a side and points at the object."""
 
 from collections.abc import Callable
 from typing import Annotated, Literal

@@ -1,4 +1,4 @@
-"""Swells once and comes back, like a heartbeat."""
+"""Grows once and returns, like a heartbeat."""
 
 from typing import Annotated
 

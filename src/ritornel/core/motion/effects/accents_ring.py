@@ -1,4 +1,4 @@
-"""A ring is drawn around it, as with a pen."""
+"""A ring is drawn around the object, as with a pen."""
 
 from collections.abc import Callable
 from typing import Annotated, Literal
@@ -14,7 +14,7 @@ from ritornel.core.motion.effect import Effect
 
 
 class Ring(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Colour and width of the line, how far it keeps from the object, and whether it stays."""
+    """Colour and width of the line, its distance from the object, and whether it stays."""
 
     colour: Literal["accent", "second", "words"] = "accent"
     width_px: Annotated[float, Meta(ge=1, le=40)] = 5.0

@@ -1,4 +1,4 @@
-"""A line is drawn under it."""
+"""A line is drawn under the object."""
 
 from collections.abc import Callable
 from typing import Annotated, Literal

@@ -1,4 +1,4 @@
-"""Is there at once, when its length is over."""
+"""Appears at once when its length is over."""
 
 from ritornel.core.motion.channels import Ramp
 from ritornel.core.motion.easing import EVEN, Curve

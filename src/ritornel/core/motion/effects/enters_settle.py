@@ -1,4 +1,4 @@
-"""Comes a little too large and settles into its size."""
+"""Begins a little too large and settles into its size."""
 
 from typing import Annotated
 
@@ -11,7 +11,7 @@ from ritornel.core.motion.effect import Effect
 
 
 class Settle(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """`size` is what it starts at, as a share of its own: 1.15 is 15 % too large."""
+    """`size` is the size at the start, as a share of its own: 1.15 is 15 % too large."""
 
     size: Annotated[float, Meta(ge=0.2, le=3.0)] = 1.15
 

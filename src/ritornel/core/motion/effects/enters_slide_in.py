@@ -1,4 +1,4 @@
-"""Slides in from a side, fully there from the start."""
+"""Slides in from a side, fully opaque from the start."""
 
 from typing import Annotated
 
@@ -12,7 +12,9 @@ from ritornel.core.motion.sides import WAY, Side
 
 
 class SlideIn(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Where it comes from, and from how far; the usual distance is out of a frame of 1280 px for most places."""
+    """The side it comes from, and the distance; from most places the default distance reaches outside a frame of 1280
+    px.
+    """
 
     comes_from: Side = "left"
     distance_px: Annotated[float, Meta(ge=0, le=8192)] = 1280.0

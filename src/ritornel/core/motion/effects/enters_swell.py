@@ -11,7 +11,7 @@ from ritornel.core.motion.effect import Effect
 
 
 class Swell(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """`size` is what it starts at, as a share of its own."""
+    """`size` is the size at the start, as a share of its own."""
 
     size: Annotated[float, Meta(ge=0, le=0.95)] = 0.3
 

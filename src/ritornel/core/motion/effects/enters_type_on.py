@@ -1,4 +1,4 @@
-"""Its letters come one after another; what has no letters is there at once."""
+"""Its letters appear one after another; an object without letters appears at once."""
 
 from ritornel.core.motion.channels import Ramp
 from ritornel.core.motion.easing import EVEN, Curve

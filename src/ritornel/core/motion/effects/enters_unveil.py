@@ -1,4 +1,4 @@
-"""Is unveiled from a side, standing still."""
+"""Is revealed from one side while it stands still."""
 
 from typing import Annotated
 
@@ -12,7 +12,7 @@ from ritornel.core.motion.sides import AWAY_FROM_DEG, Side
 
 
 class Unveil(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The side it begins at, and how soft the edge is, as a share of the way."""
+    """The side where it begins, and the softness of the edge as a share of the way."""
 
     begins_at: Side = "left"
     soft: Annotated[float, Meta(ge=0, le=1)] = 0.1

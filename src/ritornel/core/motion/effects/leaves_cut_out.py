@@ -1,4 +1,4 @@
-"""Goes as "cut in" comes."""
+"""The reverse of "cut in"."""
 
 from ritornel.core.motion.effects import enters_cut_in
 from ritornel.core.motion.leaving import leaving

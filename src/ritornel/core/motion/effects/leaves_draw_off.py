@@ -1,4 +1,4 @@
-"""Goes as "draw on" comes."""
+"""The reverse of "draw on"."""
 
 from ritornel.core.motion.effects import enters_draw_on
 from ritornel.core.motion.leaving import leaving

@@ -1,4 +1,4 @@
-"""Goes as "settle" comes."""
+"""The reverse of "settle"."""
 
 from ritornel.core.motion.effects import enters_settle
 from ritornel.core.motion.leaving import leaving

@@ -1,4 +1,4 @@
-"""Goes as "swell" comes."""
+"""The reverse of "swell"."""
 
 from ritornel.core.motion.effects import enters_swell
 from ritornel.core.motion.leaving import leaving

@@ -1,4 +1,4 @@
-"""Goes as "rise" comes."""
+"""The reverse of "rise"."""
 
 from ritornel.core.motion.effects import enters_rise
 from ritornel.core.motion.leaving import leaving

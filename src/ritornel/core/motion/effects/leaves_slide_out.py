@@ -1,4 +1,4 @@
-"""Goes as "slide in" comes."""
+"""The reverse of "slide in"."""
 
 from ritornel.core.motion.effects import enters_slide_in
 from ritornel.core.motion.leaving import leaving

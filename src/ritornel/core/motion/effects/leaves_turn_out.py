@@ -1,4 +1,4 @@
-"""Goes as "turn in" comes."""
+"""The reverse of "turn in"."""
 
 from ritornel.core.motion.effects import enters_turn_in
 from ritornel.core.motion.leaving import leaving

@@ -1,4 +1,4 @@
-"""Goes as "type on" comes."""
+"""The reverse of "type on"."""
 
 from ritornel.core.motion.effects import enters_type_on
 from ritornel.core.motion.leaving import leaving

@@ -1,4 +1,4 @@
-"""Goes as "unveil" comes."""
+"""The reverse of "unveil"."""
 
 from ritornel.core.motion.effects import enters_unveil
 from ritornel.core.motion.leaving import leaving

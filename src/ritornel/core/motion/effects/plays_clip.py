@@ -1,4 +1,4 @@
-"""Plays a clip from its in point to its out point; how long that takes, the clip says (domain rule 4)."""
+"""Plays a clip from its in point to its out point. The clip decides how long that takes (domain rule 4)."""
 
 from ritornel.core.document.objects import PLAYS
 from ritornel.core.motion.channels import Ramp

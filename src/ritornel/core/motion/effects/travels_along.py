@@ -1,4 +1,4 @@
-"""Travels along a path, at even speed before its pace, turning with it if wanted; it stays where the path ends."""
+"""Travels along a path, evenly apart from its pace, turning with the path if wanted; it stays where the path ends."""
 
 import itertools
 import math
@@ -32,7 +32,7 @@ class Along(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 def points_on(path: str) -> list[tuple[float, float]]:
-    """The path as points of straight pieces. Raises BadValue where it has no length."""
+    """The path as points of straight pieces. Raises BadValue for a path without length."""
     words = path.split()
     points = [(float(words[1]), float(words[2]))]
     at = 3

@@ -1,4 +1,5 @@
-"""The view flies to a framing of a large slide, or back to the whole.
+"""The view flies to a framing of a large slide, or back to the whole. The flight itself is in motion/flight.py, since
+it depends on where it starts.
 
 How, is in motion/flight.py: it depends on where it comes from.
 """
@@ -13,7 +14,7 @@ from ritornel.core.motion.effect import Effect
 
 
 class Fly(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Whether it lasts as long as its way takes, or as long as was set."""
+    """Whether its length follows from its path or is set."""
 
     length: Literal["by its way", "set"] = "by its way"
 

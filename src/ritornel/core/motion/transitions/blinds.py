@@ -1,4 +1,4 @@
-"""The next slide comes in strips, like blinds that are turned."""
+"""The next slide appears in strips, like blinds that open."""
 
 from typing import Annotated, Literal
 
@@ -11,7 +11,7 @@ from ritornel.core.motion.transition import Layers, TransitionKind
 
 
 class Blinds(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """How the strips lie, and how many there are."""
+    """The direction and number of the strips."""
 
     strips: Literal["lying", "standing"] = "lying"
     count: Annotated[int, Meta(ge=2, le=40)] = 9

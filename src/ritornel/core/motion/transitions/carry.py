@@ -1,4 +1,5 @@
-"""Objects that are on both slides go from their old place to their new one; the rest goes and comes.
+"""Objects that are on both slides move from their old place to their new one; everything else fades. The pairs are
+found when the show is staged (schedule/carries.py).
 
 Which those are is found when the show is staged (schedule/carries.py).
 """

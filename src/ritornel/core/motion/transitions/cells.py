@@ -1,4 +1,4 @@
-"""The next slide comes cell by cell, far apart at first."""
+"""The next slide appears cell by cell, successive cells far apart."""
 
 from typing import Annotated
 
@@ -11,7 +11,7 @@ from ritornel.core.motion.transition import Layers, TransitionKind
 
 
 class Cells(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """How many columns there are; cells are about as high as wide."""
+    """The number of columns; cells are about as high as wide."""
 
     columns: Annotated[int, Meta(ge=2, le=32)] = 14
 

@@ -1,4 +1,4 @@
-"""The next slide is there at once."""
+"""The next slide appears at once."""
 
 from ritornel.core.motion.easing import Curve
 from ritornel.core.motion.settings import NoSettings

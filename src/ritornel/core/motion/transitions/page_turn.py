@@ -1,4 +1,4 @@
-"""The slide before is turned over like a page, about one of its edges; the next one lies beneath."""
+"""The old slide turns over like a page, about one of its edges; the next one lies beneath."""
 
 import math
 from typing import Literal
@@ -15,7 +15,7 @@ SHADE = "#101a1f"
 
 
 class PageTurn(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Along which edge the pages are bound."""
+    """The edge where the pages are bound."""
 
     bound_at: Literal["left", "right", "above"] = "left"
 

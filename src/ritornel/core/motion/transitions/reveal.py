@@ -1,4 +1,4 @@
-"""The slide before slides away and reveals the next beneath it."""
+"""The old slide slides away and reveals the next one beneath it."""
 
 import msgspec
 
@@ -9,7 +9,7 @@ from ritornel.core.motion.transition import Layers, TransitionKind
 
 
 class Reveal(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Where the slide before goes to."""
+    """The side that the old slide goes to."""
 
     goes_to: Side = "left"
 

@@ -1,4 +1,4 @@
-"""The slide before goes to black, and the next comes out of it."""
+"""The old slide fades to black, and the next fades in from black."""
 
 from ritornel.core.motion.channels import Ramp
 from ritornel.core.motion.easing import Curve

@@ -1,4 +1,4 @@
-"""The next slide is wiped over the one before, with an edge as soft as wanted."""
+"""The next slide is wiped over the old one, with a hard or soft edge."""
 
 from typing import Annotated
 
@@ -11,7 +11,7 @@ from ritornel.core.motion.transition import Layers, TransitionKind
 
 
 class Wipe(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The way it goes (0: to the right, 90: down), and how soft its edge is."""
+    """Its direction (0: to the right, 90: down), and the softness of its edge."""
 
     angle_deg: Annotated[float, Meta(ge=-360, le=360)] = 0.0
     soft: Annotated[float, Meta(ge=0, le=1)] = 0.15

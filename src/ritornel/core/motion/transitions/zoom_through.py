@@ -1,4 +1,4 @@
-"""The view goes through the slide before into the next."""
+"""The view moves through the old slide into the next."""
 
 from typing import Annotated
 
@@ -11,7 +11,7 @@ from ritornel.core.motion.transition import Layers, TransitionKind
 
 
 class ZoomThrough(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """How large the slide before gets before it is gone."""
+    """How large the old slide gets before it is gone."""
 
     size: Annotated[float, Meta(ge=1.1, le=6)] = 2.2
 

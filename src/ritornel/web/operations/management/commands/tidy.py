@@ -1,6 +1,4 @@
-"""Removes what nothing refers to any more, older than a day, and says what it did. The worker does the same once a
-day.
-"""
+"""Removes unreferenced files and rows older than a day, and reports it. The worker does the same once a day."""
 
 from typing import Any
 

@@ -1,5 +1,5 @@
-"""Brings the database up to date and loads the demo: a person to sign in as, the Orlmere clock, the same told by a
-voice, and a lesson around a clip. What is already there stays as it is.
+"""Updates the database and loads the demo: a person to sign in as, the Orlmere clock, the same with a voice, and a
+lesson with a clip. Existing data stays as it is.
 """
 
 from typing import Any
@@ -41,7 +41,7 @@ class Command(BaseCommand):
         self._draw()
 
     def _draw(self) -> None:
-        """The pictures that are seen first are there before anybody looks."""
+        """Draws the pictures that people see first, in advance."""
         for show_id in ("orlmere", "told", "pendulum"):
             row = Show.everywhere.filter(pk=show_id).first()
             show = value_of(row) if row is not None else None
