@@ -1,9 +1,7 @@
-"""Opening sounds and clips: only the kinds of file that Ritornel takes, and only the one file. FFmpeg detects the kind
-of a file by itself and follows what the file says: a stream description named `x.mp4` would open network ports, a
-playlist would read other files. So the demuxers are named, and only the protocol for files is allowed.
+"""Opening sounds and clips: only the kinds of file that Ritornel takes, and only the one file.
 
-FFmpeg finds out by itself what a file is, and does what it says: a description of a stream named `x.mp4` would open
-network ports, a playlist would read other files. So the demuxers are named, and no protocol but that of the file is
+FFmpeg detects the kind of a file by itself and follows what the file says: a stream description named `x.mp4` would
+open network ports, a playlist would read other files. So the demuxers are named, and only the protocol for files is
 allowed.
 """
 

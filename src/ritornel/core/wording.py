@@ -34,14 +34,12 @@ def list_text(words: Sequence[str], conjunction: str = "and") -> str:
 
 
 def one_line(text: str) -> str:
-    """The text as one line, for titles and names. Line breaks, control characters and lone surrogates become spaces;
-    invisible characters and those that change the direction of text are removed; runs of spaces become one; spaces at
-    the ends are removed.
+    """The text as one line, for titles and names.
 
-    Line breaks, control characters and halves of characters become spaces; signs that turn the direction of what
-    follows, or are not seen, are left out; runs of spaces become one; none stand at the ends.
+    Line breaks, control characters and lone surrogates become spaces; invisible characters and those that change the
+    direction of text are removed; runs of spaces become one; spaces at the ends are removed.
 
-    >>> one_line("The clock\\r\\nBcc: x@y")
+    >>> one_line("The clock\r\nBcc: x@y")
     'The clock Bcc: x@y'
     """
     if not _SUSPECT.search(text):

@@ -1,7 +1,6 @@
 """The readiness check: everything in a show that would disturb its audience, each finding with a fix where one exists.
-A new check is a file here with a function `find` and a `TITLE` for its findings. It is registered by being there.
 
-A new check is a file here with a function `find` and a `TITLE` for its findings; it is found by being there.
+A new check is a file here with a function `find` and a `TITLE` for its findings. It is registered by being there.
 """
 
 import importlib
@@ -34,12 +33,10 @@ def find_problems(
     heard: ShowLoudness | None = None,
     looked: Mapping[str, FrameAnalysis] | None = None,
 ) -> tuple[Finding, ...]:
-    """All findings, the most harmful kinds first, each kind in the order of the show. `faults` are problems with the
-    files of assets, `heard` is the measured loudness, `looked` is what rendered frames show of each slide. Raises
-    RitornelError where the show cannot be performed.
+    """All findings, the most harmful kinds first, each kind in the order of the show.
 
-    `faults` are what is wrong with the files of assets, `heard` is how loud it was measured to be, `looked` what
-    rendered frames showed of each slide. Raises RitornelError where it cannot be performed.
+    `faults` are problems with the files of assets, `heard` is the measured loudness, `looked` is what rendered frames
+    show of each slide. Raises RitornelError where the show cannot be performed.
     """
     look = CheckedShow.of(show, perform(show), faults, heard, looked)
     found = [

@@ -67,14 +67,11 @@ def _spread(units: list[list[Box]], axis: int) -> list[list[Box]]:
 
 
 def arranged(units: list[list[Box]], how: Arrangement, frame: Frame) -> list[list[Box]]:
-    """The boxes after the arrangement, in the same order. A unit is a single object or a group; a group keeps together.
-    Units align to the box around all of them; a single unit aligns to the frame. Places are rounded to a tenth of a px.
-    Raises BadValue for distributing fewer than three units, or sizing fewer than two.
+    """The boxes after the arrangement, in the same order.
 
-    A unit is a lone object or a group, which keeps together.
-
-    Lining up goes by the box around all units; a single unit is lined up with the frame. Places are rounded to a tenth
-    of a px. Raises BadValue where spreading has fewer than three units, or sizes fewer than two.
+    A unit is a single object or a group; a group keeps together. Units align to the box around all of them; a single
+    unit aligns to the frame. Places are rounded to a tenth of a px. Raises BadValue for distributing fewer than three
+    units, or sizing fewer than two.
     """
     if how in ("spread across", "spread down"):
         if len(units) < 3:

@@ -8,10 +8,9 @@ from ritornel.core.document.show import MusicSpan, Show, Slide, SlideEnd, SlideS
 
 
 def after_removal(show: Show, gone: set[str]) -> tuple[tuple[MusicSpan, ...], tuple[str, ...]]:
-    """The spans with new anchors for a show without the slides `gone`, and messages about each. A span that loses all
-    its slides keeps its anchors; the schedule reports it as a span with no slide left.
+    """The spans with new anchors for a show without the slides `gone`, and messages about each.
 
-    A span whose whole stretch goes keeps its anchors; the schedule reports it as a span with no slide left.
+    A span that loses all its slides keeps its anchors; the schedule reports it as a span with no slide left.
     """
     index = {slide.id: number for number, slide in enumerate(show.slides)}
     spans: list[MusicSpan] = []

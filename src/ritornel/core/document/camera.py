@@ -14,11 +14,9 @@ Share = Annotated[float, Meta(ge=0, le=100)]
 
 
 class Placement(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The camera's middle in per cent of the frame across and down, and its width in per cent of the frame's width. A
-    rectangle is three quarters as high as wide. `apart`: the picture is recorded, but lies on the shelf and not on the
-    slide.
+    """The camera's middle in per cent of the frame across and down, and its width in per cent of the frame's width.
 
-    A rectangle is three quarters as high as wide. `apart`: it is recorded, and lies on the shelf instead of standing on
+    A rectangle is three quarters as high as wide. `apart`: the picture is recorded, but lies on the shelf and not on
     the slide.
     """
 
@@ -63,10 +61,10 @@ def snapped_pct(value: float, half: float) -> float:
 
 
 def camera_clip(frame: Frame, placement: Placement, asset: Asset, object_id: str, lasts_ms: int) -> Clip:
-    """The camera's clip on a slide. It runs with the slide and is silent: the voice is heard instead. Both begin at the
-    slide's 0, so lips and voice stay in step, also during the transition.
+    """The camera's clip on a slide.
 
-    Both begin at the slide's 0, so lips and voice agree, also while the transition runs.
+    It runs with the slide and is silent: the voice is heard instead. Both begin at the slide's 0, so lips and voice
+    stay in step, also during the transition.
     """
     out_ms = max(min(lasts_ms, asset.lasts_ms), 1)
     box = camera_box(frame, placement)

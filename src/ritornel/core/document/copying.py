@@ -90,12 +90,10 @@ def _same_part(original: Object, copy: Object, part: str) -> str | None:
 
 
 def builds_for(order: tuple[Build, ...], source_id: str, object_ids: list[str], stem: str) -> tuple[Build, ...]:
-    """The running order with each build of `source_id` given to other objects too, each right behind the original. A
-    build of the whole object on cue or following becomes *together*, so that no wait is added. Builds of parts are not
-    copied, since other texts have other parts.
+    """The running order with each build of `source_id` given to other objects too, each right behind the original.
 
-    A build of the whole on cue or following is joined *together*, so that no wait is added; parts are not copied, since
-    other texts have others.
+    A build of the whole object on cue or following becomes *together*, so that no wait is added. Builds of parts are
+    not copied, since other texts have other parts.
     """
     result: list[Build] = []
     number = 0

@@ -18,10 +18,9 @@ def _thanks(asset: Asset) -> str:
 
 
 def credit_lines(show: Show) -> tuple[str, ...]:
-    """One line for each author of the media in use, in the order of first use, with the names of their assets. Assets
-    without any known author or licence have no line.
+    """One line for each author of the media in use, in the order of first use, with the names of their assets.
 
-    What nothing is known of has none.
+    Assets without any known author or licence have no line.
     """
     uses = uses_of(show)
     grouped: dict[str, list[str]] = {}

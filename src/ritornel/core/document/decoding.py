@@ -37,10 +37,9 @@ def from_builtins(value: Any, kind: Any, subject: str) -> Any:
 
 
 def to_json(value: Any) -> bytes:
-    """Compact JSON in the order of the fields. Values read from JSON give the same bytes again, except that a 1 read
-    for a 1.0 is written as 1.0.
+    """Compact JSON in the order of the fields.
 
-    Values that came from JSON give the same bytes again; a 1 written for a 1.0 does not.
+    Values read from JSON give the same bytes again, except that a 1 read for a 1.0 is written as 1.0.
     """
     return msgspec.json.encode(value)
 
@@ -51,22 +50,19 @@ def to_builtins(value: Any) -> Any:
 
 
 def changed(value: T, changes: dict[str, Any], kind: Any, subject: str) -> T:
-    """A copy of a struct with some fields replaced by JSON-like values, checked as a whole. Raises BadValue for an
-    unknown field or a value that the field cannot hold.
+    """A copy of a struct with some fields replaced by JSON-like values, checked as a whole.
 
-    Raises BadValue where a field is unknown or its new value is not one it can hold.
+    Raises BadValue for an unknown field or a value that the field cannot hold.
     """
     result: T = from_builtins({**msgspec.to_builtins(value), **changes}, kind, subject)
     return result
 
 
 def make_ready() -> None:
-    """Prepares all imported types of the program for decoding. Call it once, before there are threads: msgspec prepares
-    a type when it first decodes one, and two threads that do so at once can crash the process, since one reads what the
-    other has half made.
+    """Prepares all imported types of the program for decoding.
 
-    To be called once, before there are threads: msgspec prepares a type when it is first decoded, and where two threads
-    do so at the same moment one of them reads what is half made, and the process falls over.
+    Call it once, before there are threads: msgspec prepares a type when it first decodes one, and two threads that do
+    so at once can crash the process, since one reads what the other has half made.
     """
     waiting: list[type[msgspec.Struct]] = [msgspec.Struct]
     while waiting:

@@ -34,10 +34,10 @@ def _within(whole: Crop, across: float, down: float) -> Crop:
 
 
 def drifted(picture: Picture, way: DriftWay) -> Picture:
-    """The picture with another drift over all that it shows. With `none` it stands still and shows all of it. Example,
-    a whole picture, to the right: from the left 82 %, in the middle of its height, to the right 82 %.
+    """The picture with another drift over all that it shows.
 
-    Of a whole picture, to the right: from the left 82 % of it, in the middle of its height, to the right 82 %.
+    With `none` it stands still and shows all of it. Example, a whole picture, to the right: from the left 82 %, in the
+    middle of its height, to the right 82 %.
     """
     whole = whole_of(picture)
     crops = {

@@ -1,7 +1,6 @@
-"""The five first acts of learning to make a show, and which of them a show has done. Only the present state of the show
-counts: an act that was undone is open again.
+"""The five first acts of learning to make a show, and which of them a show has done.
 
-Each is told by what the show is now, however it came about: an act that was undone is to be done again.
+Only the present state of the show counts: an act that was undone is open again.
 """
 
 from collections.abc import Callable

@@ -26,10 +26,9 @@ def size_of(slide: Slide, frame: Frame) -> Frame:
 
 
 def whole_view(slide: Slide, frame: Frame) -> View:
-    """The view that shows all of the slide. In a frame of 16:9, a slide of 2560 × 720 is seen 2560 wide, with a band
-    above and below.
+    """The view that shows all of the slide.
 
-    2560 × 720 in a frame of 16:9 is seen 2560 wide, with a band above and below.
+    In a frame of 16:9, a slide of 2560 × 720 is seen 2560 wide, with a band above and below.
     """
     size = size_of(slide, frame)
     return View(

@@ -1,8 +1,7 @@
-"""Ink: what is drawn by hand on slides during a show. Inks differ by the width and dashes of their stroke and not only
-by colour. Each has an edge of the opposite tone, so that it is seen on light and dark.
+"""Ink: what is drawn by hand on slides during a show.
 
-Inks are told apart by more than colour: by the width and the breaks of their stroke; each has an edge of the opposite
-tone, so that it is seen on light and dark alike.
+Inks differ by the width and dashes of their stroke and not only by colour. Each has an edge of the opposite tone, so
+that it is seen on light and dark.
 """
 
 from collections.abc import Mapping

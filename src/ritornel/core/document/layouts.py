@@ -208,10 +208,9 @@ def ground_of(slide: Slide, theme: Theme) -> Background:
 
 
 def differences(slide: Slide, item: Object, theme: Theme, frame: Frame) -> dict[str, Any]:
-    """The fields in which the object differs from theme and layout, with the values they give. An object in a place is
-    compared with the place, its box included; any other text only by family and colour.
+    """The fields in which the object differs from theme and layout, with the values they give.
 
-    What fills a place is measured by it, its box included; any other text only by its family and colour.
+    An object in a place is compared with the place, its box included; any other text only by family and colour.
     """
     place = place_of(slide, item)
     wanted: dict[str, Any] = {}

@@ -1,10 +1,8 @@
 """Merging two people's changes to one show: a merge of three values, the common base, theirs and mine (Diff3: Khanna,
-Kunal, Pierce, “A Formal Investigation of Diff3”, 2007), by ids and not by lines. A value that only one of them changed
-stays as changed. Where both changed the same field, one side is preferred and a collision is reported. Things with ids
-are matched wherever they stand; their order is merged too.
+Kunal, Pierce, “A Formal Investigation of Diff3”, 2007), by ids and not by lines.
 
-What only one of them changed is as that one left it. Where both changed the same field, one side is preferred and the
-collision is told. Things with ids are matched by them, wherever they stand by now; their order is merged too.
+A value that only one of them changed stays as changed. Where both changed the same field, one side is preferred and a
+collision is reported. Things with ids are matched wherever they stand; their order is merged too.
 """
 
 from collections.abc import Callable, Mapping, Sequence
@@ -171,14 +169,11 @@ def _have_ids(*sides: Any) -> bool:
 def merge(
     base: Show, theirs: Show, mine: Show, prefer: Side = "mine", restored: frozenset[str] = frozenset()
 ) -> Merged:
-    """The show with the changes of both sides to `base`. In a collision, `prefer` wins. `restored` are ids of things
-    that stay, with their builds, though a side removed them. A removal by the preferred side also removes what the
-    other added to it. A removal by the other side is reported as a collision, and what the preferred side added to it
-    is left out.
+    """The show with the changes of both sides to `base`.
 
-    `restored` are ids of things that stay, with their builds, though a side removed them. What the preferred side
-    removed takes along what the other built on it; what the other side removed is told as a collision, and what the
-    preferred side built on it is left out.
+    In a collision, `prefer` wins. `restored` are ids of things that stay, with their builds, though a side removed
+    them. A removal by the preferred side also removes what the other added to it. A removal by the other side is
+    reported as a collision, and what the preferred side added to it is left out.
     """
     work = _Merge(prefer, restored)
     slides = work.sequence(("slides",), base.slides, theirs.slides, mine.slides)

@@ -8,10 +8,9 @@ from ritornel.core.wording import one_line
 
 
 class Named(msgspec.Struct, frozen=True, gc=False):
-    """A value with names. A file, a form or an edit may bring line breaks or invisible characters; they are removed
-    when the value is made.
+    """A value with names.
 
-    A file, a form or an edit may bring line breaks or unseen signs in them: they are taken out as the value is made.
+    A file, a form or an edit may bring line breaks or invisible characters; they are removed when the value is made.
     """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("name",)

@@ -120,11 +120,10 @@ def _heading(slide: Slide) -> str:
 
 
 def true_names(before: Show, after: Show) -> tuple[Change, ...]:
-    """The changes that name what an edit added or changed, where nobody named it. A text is named by its first words, a
-    picture by its file, a shape by its form and a number, a slide by its heading. Names given by hand stay.
+    """The changes that name what an edit added or changed, where nobody named it.
 
-    A text is called by its first words, a picture by its file, a shape by its form and a number, a slide by its
-    heading. What was named by hand keeps its name.
+    A text is named by its first words, a picture by its file, a shape by its form and a number, a slide by its heading.
+    Names given by hand stay.
     """
     old = {slide.id: slide for slide in before.slides}
     changes: list[Change] = []

@@ -1,11 +1,8 @@
-"""What can stand on a slide. Lengths are in px of the show's frame, turns in degrees clockwise, opacity 0..1. Colours
-and families are literal, or name a role of the theme (`@words`, `@heading`). A role follows the theme; a literal value
-was set by hand and stays when the theme changes.
+"""What can stand on a slide.
 
-Lengths are in px of the show's frame, turns in degrees clockwise, opacity 0..1.
-
-Colours and families are literal, or name a role of the theme (`@words`, `@heading`). What names a role follows the
-theme; what is literal was set by hand and stays when the theme changes.
+Lengths are in px of the show's frame, turns in degrees clockwise, opacity 0..1. Colours and families are literal, or
+name a role of the theme (`@words`, `@heading`). A role follows the theme; a literal value was set by hand and stays
+when the theme changes.
 """
 
 from collections.abc import Callable
@@ -93,10 +90,9 @@ class TextRun(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True,
 
 
 class Paragraph(msgspec.Struct, frozen=True, gc=False, forbid_unknown_fields=True, omit_defaults=True):
-    """A line as its author typed it. Builds of a part name it by its id. In a list it has a sign or number, and its
-    level sets the indent.
+    """A line as its author typed it.
 
-    Builds of a part name it by its id. In a list it has a sign or number, set in by its level.
+    Builds of a part name it by its id. In a list it has a sign or number, and its level sets the indent.
     """
 
     id: Id
@@ -183,13 +179,11 @@ class Wings(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class PlacedObject(Named, frozen=True, gc=False, kw_only=True, forbid_unknown_fields=True):
-    """What every object on a slide has. `place` is the place of the layout it fills, `group` the group it belongs to.
-    `locked` and `aside` matter only while composing: an object that is aside cannot be selected on the stage, and plays
-    as usual. `colour_fields` are the fields of a kind that hold a colour directly.
+    """What every object on a slide has.
 
-    `place` names the place of the layout it fills, `group` what it is kept together with. `locked` and `aside` matter
-    only while composing: what is aside is not in the way on the stage, and plays as ever. `colour_fields` are the
-    fields of a kind that hold a colour by itself.
+    `place` is the place of the layout it fills, `group` the group it belongs to. `locked` and `aside` matter only while
+    composing: an object that is aside cannot be selected on the stage, and plays as usual. `colour_fields` are the
+    fields of a kind that hold a colour directly.
     """
 
     colour_fields: ClassVar[tuple[str, ...]] = ()
@@ -239,12 +233,10 @@ class FreeText(TextHolder, frozen=True, kw_only=True, forbid_unknown_fields=True
 
 
 class Text(FreeText, frozen=True, tag_field="kind", tag="text", forbid_unknown_fields=True):
-    """Paragraphs in a box, broken into lines as wide as the box. In a `growing` text, what is shown stays centred on
-    the middle of the box while its paragraphs arrive one by one. A text of `credits` updates itself: its paragraphs
-    credit the media the show uses.
+    """Paragraphs in a box, broken into lines as wide as the box.
 
-    A `growing` one keeps what is shown of it centred on the middle of the box while its paragraphs arrive one by one.
-    One of `credits` keeps itself true: its paragraphs credit what the show uses.
+    In a `growing` text, what is shown stays centred on the middle of the box while its paragraphs arrive one by one. A
+    text of `credits` updates itself: its paragraphs credit the media the show uses.
     """
 
     id: Id
@@ -268,12 +260,10 @@ class TableColumn(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Table(FreeText, frozen=True, tag_field="kind", tag="table", forbid_unknown_fields=True):
-    """Text in rows and columns: each paragraph is a row, and a tab ends a cell, so that rows build one by one. The
-    first row may be a heading, in bold on its own background; every second row after it may have another background.
-    `stroke` is the line between rows. `stand` is the vertical place of text in its row.
+    """Text in rows and columns: each paragraph is a row, and a tab ends a cell, so that rows build one by one.
 
-    The first row may be a heading, in bold on a ground of its own; every second row after it may have another ground.
-    `stroke` is the line between rows. `stand` is where the words of a cell stand in their row.
+    The first row may be a heading, in bold on its own background; every second row after it may have another
+    background. `stroke` is the line between rows. `stand` is the vertical place of text in its row.
     """
 
     colour_fields: ClassVar[tuple[str, ...]] = (*FreeText.colour_fields, "heading_fill", "band_fill")
@@ -313,12 +303,10 @@ class Drift(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Picture(PlacedObject, frozen=True, tag_field="kind", tag="picture", forbid_unknown_fields=True):
-    """A picture of the shelf in a box. `cover` fills the box and cuts off what is outside, `contain` shows all of it,
-    `stretch` ignores proportion. It is cropped first, then flipped, then fitted. A drifting picture covers its box all
-    the time.
+    """A picture of the shelf in a box.
 
-    `cover` fills the box and cuts what is over, `contain` shows all of it, `stretch` ignores proportion. First the crop
-    is taken, then it is flipped, then fitted. One that drifts covers its box all the way.
+    `cover` fills the box and cuts off what is outside, `contain` shows all of it, `stretch` ignores proportion. It is
+    cropped first, then flipped, then fitted. A drifting picture covers its box all the time.
     """
 
     id: Id
@@ -344,21 +332,14 @@ class Caption(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Clip(Picture, frozen=True, tag_field="kind", tag="clip", forbid_unknown_fields=True):
-    """A video in a box, fitted, cropped and bordered as a picture is: from `in_ms` to `out_ms` of its own time. A build
-    of the effect `plays clip` plays it; before that it shows its picture at `poster_ms` (None: at `in_ms`), afterwards
-    the last picture before `out_ms`. With `repeats` it goes on until its slide ends. With `holds` its beat lasts until
-    it ends (a repeating one: for one pass); else it runs on beneath later beats. With `with_slide` it needs no build:
-    it plays once, silently, on the slide's own clock from its 0 on, as a drift does; so the picture of a speaker keeps
-    moving during the transition. Its sound has a level and equal-power fades at both ends of what it plays. At a speed
-    other than 100 % its sound keeps its pitch. Its captions are in order and do not overlap.
+    """A video in a box, fitted, cropped and bordered as a picture is: from `in_ms` to `out_ms` of its own time.
 
-    It plays through a build of the effect `plays clip`; before, it shows its picture at `poster_ms` (None: at `in_ms`),
-    afterwards the last one before `out_ms`. One that `repeats` goes on until its slide ends. One that `holds` keeps its
-    beat until its end (a repeating one: for one pass); else it runs on beneath later beats. One that runs `with_slide`
-    needs no build: it plays once on the slide's own clock from its 0 on, as a drift does, and in silence, whatever the
-    beats do; so the picture of a speaker keeps moving while its slide comes in. Its sound has a level and equal-power
-    fades at both ends of all it plays. At another speed than 100 % its sound keeps its pitch. Its captions are in order
-    and do not overlap.
+    A build of the effect `plays clip` plays it; before that it shows its picture at `poster_ms` (None: at `in_ms`),
+    afterwards the last picture before `out_ms`. With `repeats` it goes on until its slide ends. With `holds` its beat
+    lasts until it ends (a repeating one: for one pass); else it runs on beneath later beats. With `with_slide` it needs
+    no build: it plays once, silently, on the slide's own clock from its 0 on, as a drift does; so the picture of a
+    speaker keeps moving during the transition. Its sound has a level and equal-power fades at both ends of what it
+    plays. At a speed other than 100 % its sound keeps its pitch. Its captions are in order and do not overlap.
     """
 
     out_ms: Annotated[int, Meta(ge=1, le=LONGEST_MS)] = 1
@@ -409,14 +390,10 @@ Form = Literal[
 
 
 class Shape(TextHolder, frozen=True, tag_field="kind", tag="shape", forbid_unknown_fields=True):
-    """A drawn form in a box, with text inside if wanted. `points` counts a polygon's corners, a star's tips or a
-    wheel's teeth. `hollow` is the inner radius of a star, ring, arch or wheel as a share of the outer one, or the
-    thickness of an arrow's shaft. A bubble's tail ends at (`tail_x`, `tail_y`), in shares of the box; it may lie
-    outside. A line has `heads` at its ends. `path` is an outline in SVG's syntax (M, L, C, Z, absolute) in shares of
-    the box.
+    """A drawn form in a box, with text inside if wanted.
 
     `points` counts a polygon's corners, a star's tips or a wheel's teeth. `hollow` is the inner radius of a star, ring,
-    arch or wheel as a share of the outer one, and how thick an arrow's shaft is. A bubble's tail ends at (`tail_x`,
+    arch or wheel as a share of the outer one, or the thickness of an arrow's shaft. A bubble's tail ends at (`tail_x`,
     `tail_y`), in shares of the box; it may lie outside. A line has `heads` at its ends. `path` is an outline in SVG's
     syntax (M, L, C, Z, absolute) in shares of the box.
     """

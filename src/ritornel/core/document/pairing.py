@@ -1,9 +1,7 @@
-"""Pairing numbered voices with slides, as a table to look at before anything happens. File numbers count from 0 or from
-1, with gaps, behind prefixes. A slide has the number in its picture's file name, if any; else its place among the
-slides.
+"""Pairing numbered voices with slides, as a table to look at before anything happens.
 
-Files count from 0 or from 1, with gaps, behind prefixes. A slide has a number where its picture's file has one; else
-its number is its place among the slides.
+File numbers count from 0 or from 1, with gaps, behind prefixes. A slide has the number in its picture's file name, if
+any; else its place among the slides.
 """
 
 import re
@@ -29,12 +27,10 @@ class Pairing(msgspec.Struct, frozen=True, kw_only=True):
 
 
 def numbers_in(names: Sequence[str]) -> tuple[int | None, ...]:
-    """The number that distinguishes each name from the others; None where a name has none. A name may have several
-    numbers: the place, counted from the left or from the right, that distinguishes the most names wins; among equals
-    the one farthest to the left.
+    """The number that distinguishes each name from the others; None where a name has none.
 
-    Of the numbers in a name the one counts whose place, from the left or from the right, tells the most names apart;
-    of several the one farthest to the left.
+    A name may have several numbers: the place, counted from the left or from the right, that distinguishes the most
+    names wins; among equals the one farthest to the left.
 
     >>> numbers_in(["2026 take 1.wav", "2026 take 2.wav", "hello.wav"])
     (1, 2, None)
@@ -67,12 +63,10 @@ def _picture_file(show: Show, slide: Slide) -> str:
 
 
 def slide_numbers(show: Show, wanted: Sequence[int | None]) -> dict[int, int]:
-    """The place of each slide that can have a voice, by number. Numbers come from the pictures' file names where at
-    least two slides have one, all different, and at least one is among the wanted ones. Otherwise slides count from 0
-    where 0 is wanted, and from 1 where it is not.
+    """The place of each slide that can have a voice, by number.
 
-    The numbers are those of the pictures' files where at least two slides have one, no two the same, and one of the
-    wanted numbers is among them. Else the slides count from 0 where 0 is wanted, and from 1 where it is not.
+    Numbers come from the pictures' file names where at least two slides have one, all different, and at least one is
+    among the wanted ones. Otherwise slides count from 0 where 0 is wanted, and from 1 where it is not.
     """
     places = [at for at, slide in enumerate(show.slides) if not _is_greeting(slide)]
     own = dict(zip(places, numbers_in([_picture_file(show, show.slides[at]) for at in places]), strict=True))
@@ -85,12 +79,10 @@ def slide_numbers(show: Show, wanted: Sequence[int | None]) -> dict[int, int]:
 
 
 def pair_voices(names: Sequence[str], show: Show) -> tuple[Pairing, ...]:
-    """A row for each slide that can have a voice, in order, then one for each file without a slide. Where two files
-    have one number, the first in alphabetical order counts and the other is reported. A gap in the numbers is reported
-    at its slide.
+    """A row for each slide that can have a voice, in order, then one for each file without a slide.
 
-    Of two files with one number the first in alphabetical order counts, and the other is told; a number missing among
-    the others is told at its slide.
+    Where two files have one number, the first in alphabetical order counts and the other is reported. A gap in the
+    numbers is reported at its slide.
     """
     numbers = numbers_in(names)
     slides = slide_numbers(show, numbers)

@@ -45,10 +45,9 @@ def seen_part(picture: Picture, width_px: int, height_px: int) -> Rectangle:
 
 
 def cut_to(picture: Picture, width_px: int, height_px: int, box: Box) -> Picture:
-    """The picture with another box and its content in the same place: the crop follows the box. A larger box shows
-    again what was cut off, at most to the picture's edge. Raises BadValue where nothing of the picture would be left.
+    """The picture with another box and its content in the same place: the crop follows the box.
 
-    Pulled outwards, it shows what was cut off, at most to the picture's edge. Raises BadValue where nothing of the
+    A larger box shows again what was cut off, at most to the picture's edge. Raises BadValue where nothing of the
     picture would be left.
     """
     old = picture.box

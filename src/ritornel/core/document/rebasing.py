@@ -44,12 +44,10 @@ class Rebased(msgspec.Struct, frozen=True):
 
 
 def rebase_edit(base: Show, now: Show, edit: Edit, restored: frozenset[str] = frozenset()) -> Rebased:
-    """The outcome of an edit, made on `base`, in the present show. Where others changed the same, this edit wins.
-    `restored` are ids of things that come back with it though others removed them. Raises RitornelError where the edit
-    cannot be done on `base`, or both do not fit together.
+    """The outcome of an edit, made on `base`, in the present show.
 
-    `restored` are ids of things that come back with it though others removed them. Raises RitornelError where the edit
-    cannot be done on `base`, or the two do not fit together.
+    Where others changed the same, this edit wins. `restored` are ids of things that come back with it though others
+    removed them. Raises RitornelError where the edit cannot be done on `base`, or both do not fit together.
     """
     mine = apply_edit(base, edit)
     merged = merge(base, now, mine.show, "mine", restored)

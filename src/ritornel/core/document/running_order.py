@@ -20,10 +20,9 @@ def entry(slide: Slide, build_id: str) -> Build:
 
 
 def without_builds(order: tuple[Build, ...], gone: set[str]) -> tuple[Build, ...]:
-    """The order without some builds. Where a beat loses its opener but not all its builds, the next build takes over
-    the cue with its hold.
+    """The order without some builds.
 
-    Where an opener goes and its beat has others, the next one inherits the cue with its hold.
+    Where a beat loses its opener but not all its builds, the next build takes over the cue with its hold.
     """
     result: list[Build] = []
     orphan: OnCue | None = None
@@ -61,13 +60,11 @@ def taken_along(order: tuple[Build, ...], left: tuple[Build, ...], object_id: st
 
 
 def moved(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tuple[Build, ...]:
-    """The order with one build at index `to`, counted without it. An opener that is alone in its beat takes its cue
-    along. An opener with others behind it leaves the cue to the next build of its beat and becomes *together*. With
-    `opens`, the build takes over the cue of the opener it lands before, which becomes *together*.
+    """The order with one build at index `to`, counted without it.
 
-    A lone opener takes its cue along. An opener with others behind it leaves the cue to the next of its beat and
-    becomes *together*. With `opens`, the entry takes over the cue of the opener it lands before, which becomes
-    *together*.
+    An opener that is alone in its beat takes its cue along. An opener with others behind it leaves the cue to the next
+    build of its beat and becomes *together*. With `opens`, the build takes over the cue of the opener it lands before,
+    which becomes *together*.
     """
     at = next(index for index, build in enumerate(order) if build.id == build_id)
     taken = order[at]
@@ -129,10 +126,9 @@ def clusters(order: tuple[Build, ...]) -> tuple[tuple[int, int], ...]:
 
 
 def taken_out(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
-    """The order without one build; its beat and its cluster stay whole. Where others started with it, the next of them
-    leads.
+    """The order without one build; its beat and its cluster stay whole.
 
-    Where it led others, the next one leads them.
+    Where others started with it, the next of them leads.
     """
     at = next(index for index, build in enumerate(order) if build.id == build_id)
     rest = (*order[:at], *order[at + 1 :])
@@ -153,13 +149,11 @@ def _led(order: tuple[Build, ...], at: int, build: Build, old_leader: Together |
 def placed_beside(
     order: tuple[Build, ...], build_id: str, beside: str, side: Literal["before", "after"], joins: bool
 ) -> tuple[Build, ...]:
-    """The order with a build moved beside another one. With `joins` it starts together with the other, on that side of
-    it in the same cluster. Else it becomes a cluster of its own in the same beat, before or after the other's whole
-    cluster. The first build of a beat always has the beat's cue.
+    """The order with a build moved beside another one.
 
-    With `joins` it starts together with the other: it joins the other's cluster, on that side of it. Else it is a
-    cluster of its own in the same beat, before or after the other's whole cluster. Whatever then comes first in a
-    beat has the beat's cue.
+    With `joins` it starts together with the other, on that side of it in the same cluster. Else it becomes a cluster of
+    its own in the same beat, before or after the other's whole cluster. The first build of a beat always has the beat's
+    cue.
     """
     build = next(entry for entry in order if entry.id == build_id)
     rest = taken_out(order, build_id)
@@ -192,11 +186,10 @@ def _is_alone(order: tuple[Build, ...], at: int) -> bool:
 
 
 def placed_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue, before: str | None = None) -> tuple[Build, ...]:
-    """The order with a build on a cue of its own: after all others, or before the beat of the build `before`. A build
-    that was alone on its cue takes the cue along, with its hold. Raises BadValue where `before` is in the beat of
-    arrival.
+    """The order with a build on a cue of its own: after all others, or before the beat of the build `before`.
 
-    One that was alone on its cue takes it along, with its hold. Raises BadValue where `before` is there on arrival.
+    A build that was alone on its cue takes the cue along, with its hold. Raises BadValue where `before` is in the beat
+    of arrival.
     """
     at = next(index for index, entry in enumerate(order) if entry.id == build_id)
     placed = order[at] if _is_alone(order, at) else msgspec.structs.replace(order[at], starts=cue)

@@ -1,8 +1,7 @@
-"""Sections: slides that belong together. A section begins with the slide that names it and lasts until the next such
-slide. Slides are moved, copied and removed without breaking their section.
+"""Sections: slides that belong together.
 
-A section begins with the slide that names it and goes on until the next that does; slides are moved, copied and removed
-without their section falling apart.
+A section begins with the slide that names it and lasts until the next such slide. Slides are moved, copied and removed
+without breaking their section.
 """
 
 from collections.abc import Collection, Mapping, Sequence
@@ -20,11 +19,10 @@ class Section(msgspec.Struct, frozen=True):
 
 
 def sections_of(slides: Sequence[Slide]) -> tuple[Section, ...]:
-    """The sections in order; none where no slide opens one. Example: of the slides a, b (opens “The town”), c and d
-    (opens “Noon”), the sections are “” with a, “The town” with b and c, “Noon” with d.
+    """The sections in order; none where no slide opens one.
 
-    Slides a, b (opens “The town”), c and d (opens “Noon”) are the sections “” with a, “The town” with b and c, “Noon”
-    with d.
+    Example: of the slides a, b (opens “The town”), c and d (opens “Noon”), the sections are “” with a, “The town” with
+    b and c, “Noon” with d.
     """
     if not any(slide.opens_section for slide in slides):
         return ()
@@ -37,10 +35,9 @@ def sections_of(slides: Sequence[Slide]) -> tuple[Section, ...]:
 
 
 def shown_sections(show: Show) -> tuple[Section, ...]:
-    """The sections as they are played: without skipped slides, and without sections that have no shown slide. Where the
-    opening slide is skipped, the next one opens the section.
+    """The sections as they are played: without skipped slides, and without sections that have no shown slide.
 
-    A skipped slide that opens one leaves that to the next.
+    Where the opening slide is skipped, the next one opens the section.
     """
     shown = {slide.id for slide in show.shown}
     kept = (

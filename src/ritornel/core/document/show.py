@@ -39,14 +39,11 @@ LARGEST_PX = 100_000
 
 
 class Asset(Named, frozen=True, gc=False, forbid_unknown_fields=True):
-    """A picture, sound or clip on the shelf. Its bytes are found by their SHA-256, so they can never change under a
-    show. `loudness_lufs` was measured when a sound came in; `silent` is a clip without sound, `heavy` one of which
-    browsers get a lighter copy. `alternative` is the text alternative that new pictures of it begin with; `folder` is
-    where it came from.
+    """A picture, sound or clip on the shelf.
 
-    Its bytes are found by their SHA-256, so they can never change under a show. `loudness_lufs` is a sound's, as
-    measured when it came; `silent` is a clip without sound, `heavy` one of which browsers are given a lighter copy.
-    `alternative` is what a new picture made of it begins with as its text alternative; `folder` is where it came from.
+    Its bytes are found by their SHA-256, so they can never change under a show. `loudness_lufs` was measured when a
+    sound came in; `silent` is a clip without sound, `heavy` one of which browsers get a lighter copy. `alternative` is
+    the text alternative that new pictures of it begin with; `folder` is where it came from.
     """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("name", "author", "licence", "credit", "folder")
@@ -80,11 +77,10 @@ class Asset(Named, frozen=True, gc=False, forbid_unknown_fields=True):
 
 
 class SoundEffect(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """A sound that begins with a build or a transition. One of a transition that `keeps_on` repeats until the next
-    transition's sound, the start of music that ends kept sounds, or the end of the show.
+    """A sound that begins with a build or a transition.
 
     One of a transition that `keeps_on` repeats until the next transition's sound, the start of music that ends kept
-    sounds, or the show's end.
+    sounds, or the end of the show.
     """
 
     asset_id: Id
@@ -157,9 +153,8 @@ class AdvanceWithVoice(msgspec.Struct, frozen=True, tag_field="rule", tag="voice
 
 class Voice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """The narration of a slide: its sound from `in_ms` to `out_ms`, heard from `offset_ms` on the slide's clock.
-    `marks` say, by cue id, when each cue falls, counted from the start of the voice.
 
-    `marks` say, by cue id and counted from where the voice begins, when each cue falls.
+    `marks` say, by cue id, when each cue falls, counted from the start of the voice.
     """
 
     asset_id: Id
@@ -203,20 +198,14 @@ class Spare(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Slide(Named, frozen=True, gc=False, forbid_unknown_fields=True):
-    """One slide: its objects in stacking order from the back, and the running order of its builds. A `background` of
-    None is the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry into this slide,
-    which objects are paired and which are not. A `size` of None is the frame's. A slide larger than the frame is shown
-    whole unless it `opens_on` one of its framings; builds of the effect `views fly` move the view to framings.
-    `opens_section` names the section that begins with it. With `also_live` the slide also goes on by itself where the
-    show runs on cue. `spares` are kept beside it and never shown. `given_to` is the name of the person who makes or
-    records it; it gives nobody access.
+    """One slide: its objects in stacking order from the back, and the running order of its builds.
 
     A `background` of None is the theme's. `bare`: without the show's furniture. `links` and `unlinks` say, for a carry
-    into this slide, what is paired with what and what is not. A `size` of None is the frame's; a slide larger than the
-    frame is seen whole unless it `opens_on` one of its framings, to which builds of the effect `views fly` take the
-    view. `opens_section` names the section that begins with it. A slide that is `also_live` goes on by itself where the
-    show runs on cue, too. `spares` are kept beside it and never shown. `given_to` is the name of who makes or records
-    it; it lets nobody in.
+    into this slide, which objects are paired and which are not. A `size` of None is the frame's. A slide larger than
+    the frame is shown whole unless it `opens_on` one of its framings; builds of the effect `views fly` move the view to
+    framings. `opens_section` names the section that begins with it. With `also_live` the slide also goes on by itself
+    where the show runs on cue. `spares` are kept beside it and never shown. `given_to` is the name of the person who
+    makes or records it; it gives nobody access.
     """
 
     one_line_fields: ClassVar[tuple[str, ...]] = ("name", "opens_section", "given_to")
@@ -284,10 +273,9 @@ class OwnLength(msgspec.Struct, frozen=True, tag_field="at", tag="own length", f
 
 
 class MusicSpan(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """A span of music or ambience, anchored to slides and never to absolute time. With `ducks` it sinks by `duck_db`
-    under voices. Where a span with `ends_kept` begins, sounds that keep on end.
+    """A span of music or ambience, anchored to slides and never to absolute time.
 
-    One that `ducks` sinks by `duck_db` under voices; where one that `ends_kept` begins, sounds that keep on end.
+    With `ducks` it sinks by `duck_db` under voices. Where a span with `ends_kept` begins, sounds that keep on end.
     """
 
     id: Id

@@ -26,11 +26,9 @@ def check_length(count: int, name: str) -> None:
 
 
 def with_words(item: L, words: str, stem: str) -> L:
-    """The text object with other plain text. Unchanged lines keep their paragraph; a changed line keeps the id of the
-    line it replaces, so that builds follow it. New ids are `stem-1`, `stem-2` ... Raises BadValue for more than 100 000
-    characters.
+    """The text object with other plain text.
 
-    Unchanged lines keep their paragraph whole; a changed line keeps the id of the one it replaces, so builds follow it.
+    Unchanged lines keep their paragraph; a changed line keeps the id of the line it replaces, so that builds follow it.
     New ids are `stem-1`, `stem-2` ... Raises BadValue for more than 100 000 characters.
     """
     check_length(len(words), getattr(item, "name", "The text"))

@@ -1,7 +1,6 @@
-"""A theme: colours by role, fonts, backgrounds and ornaments. A show contains its whole theme, so that a theme made or
-changed by hand travels with it.
+"""A theme: colours by role, fonts, backgrounds and ornaments.
 
-A show carries its own theme whole, so that one made or changed by hand travels with it.
+A show contains its whole theme, so that a theme made or changed by hand travels with it.
 """
 
 from typing import Annotated, Any, Literal
@@ -56,8 +55,7 @@ class Ornament(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 
 class Theme(Named, frozen=True, forbid_unknown_fields=True):
-    """`opening` is the background of title and closing slides, `ground` that of all others. Sizes are px in a frame of
-    1280 x 720.
+    """`opening` is the background of title and closing slides, `ground` that of all others.
 
     Sizes are px in a frame of 1280 x 720.
     """

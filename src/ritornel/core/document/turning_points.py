@@ -7,10 +7,9 @@ MANY_SLIDES = 3
 
 
 def turning_point(before: Show, after: Show) -> str:
-    """The name of the state before a large change; nothing for any other change. Large are another theme, timing from a
-    take, and three or more slides added or removed at once.
+    """The name of the state before a large change; nothing for any other change.
 
-    Another theme, timing taken from a take, and three slides or more that come or go at once are large.
+    Large are another theme, timing from a take, and three or more slides added or removed at once.
     """
     if before.theme != after.theme:
         return "Before the theme was changed"

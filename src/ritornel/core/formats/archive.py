@@ -66,12 +66,10 @@ def read_show_json(data: bytes, name: str) -> Show:
 
 
 def write_archive(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> None:
-    """Writes the show and all its media. No entry says when it was written, so one show always gives the same bytes.
-    Raises BadArchive, naming the medium, where one is missing or does not match its hash: an archive that cannot be
-    read would be a worthless backup.
+    """Writes the show and all its media.
 
-    No entry tells when it was written, so one show has one archive. Raises BadArchive, naming it, where a medium is
-    missing or not what its hash says: an archive that cannot be read would be a worthless backup.
+    No entry says when it was written, so one show always gives the same bytes. Raises BadArchive, naming the medium,
+    where one is missing or does not match its hash: an archive that cannot be read would be a worthless backup.
     """
     with zipfile.ZipFile(out, "w") as bundle:
         bundle.writestr(zipfile.ZipInfo("show.json"), show_json(show), zipfile.ZIP_DEFLATED)
@@ -100,15 +98,11 @@ def write_archive(show: Show, out: IO[bytes], media: Callable[[str], Path]) -> N
 
 
 def read_archive(source: IO[bytes], name: str, keep: Keep, limits: Limits, told: Path | None = None) -> Show:
-    """The show in an archive. Its media go to `keep` once everything is checked. The file `told` says how many are
-    done. Raises BadArchive for a file that is no archive, that has paths outside itself, unpacks to too much, lacks
-    media, or is of a version from the future. Media are untrusted: their content must match their hash and be what the
-    show says.
+    """The show in an archive.
 
-    How many of them are is told in the file `told`.
-
-    Raises BadArchive for what is no archive, reaches outside, unpacks beyond all measure, lacks media, or is of another
-    version. Media are read as untrusted: their content must match their hash and be what the show says.
+    Its media go to `keep` once everything is checked. The file `told` says how many are done. Raises BadArchive for a
+    file that is no archive, that has paths outside itself, unpacks to too much, lacks media, or is of a version from
+    the future. Media are untrusted: their content must match their hash and be what the show says.
     """
     try:
         with zipfile.ZipFile(source) as bundle:
@@ -160,10 +154,9 @@ def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits, told: 
 def unpack_archive(
     path: Path, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None = None
 ) -> tuple[Show, tuple[str, ...]]:
-    """The show in the archive at `path` with a new id, and its losses: none. Its media then lie in `folder`, each under
-    its hash. Raises BadArchive.
+    """The show in the archive at `path` with a new id, and its losses: none.
 
-    Its media lie in `folder` afterwards, each under its hash. Raises BadArchive.
+    Its media then lie in `folder`, each under its hash. Raises BadArchive.
     """
 
     def keep(sha256: str, data: bytes) -> None:

@@ -13,12 +13,10 @@ def every_show(show: Show) -> bool:
 
 
 class Export(msgspec.Struct, frozen=True, kw_only=True):
-    """A text format that shows can be saved in. `address` is the end of its address, such as `timings.csv`; a saved
-    file is named by the show's title and `ending`. `words` is the text of its button, `about` says what the file
-    contains. `fits` says for which shows it is useful.
+    """A text format that shows can be saved in.
 
     `address` is the end of its address, such as `timings.csv`; a saved file is named by the show's title and `ending`.
-    `words` stand on its button, `about` says what is in it. `fits` says for which shows it is of use.
+    `words` is the text of its button, `about` says what the file contains. `fits` says for which shows it is useful.
     """
 
     address: str

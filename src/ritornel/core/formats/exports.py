@@ -1,8 +1,7 @@
-"""All text formats that shows can be saved in. A new format is a file of this room with an `EXPORTS`. It is registered
-by being there, and so are its address, its button and the test of who may fetch it.
+"""All text formats that shows can be saved in.
 
-A new one is a file of this room with an `EXPORTS`; it is found by being there, and so are its address, its button and
-its test that nobody else gets it.
+A new format is a file of this room with an `EXPORTS`. It is registered by being there, and so are its address, its
+button and the test of who may fetch it.
 """
 
 import importlib

@@ -40,11 +40,10 @@ class Limits(msgspec.Struct, frozen=True):
 
 
 class Medium(msgspec.Struct, frozen=True, kw_only=True):
-    """The true kind of a file. `data` differs from the file's bytes where the picture was redrawn, turned upright or
-    converted to plain RGB; `notes` are sentences for the maker about that.
+    """The true kind of a file.
 
-    `data` differs from the file's bytes where the picture had to be redrawn, made upright or plain RGB; `notes` are
-    sentences for what the maker should know of that.
+    `data` differs from the file's bytes where the picture was redrawn, turned upright or converted to plain RGB;
+    `notes` are sentences for the maker about that.
     """
 
     media_type: str
@@ -241,7 +240,7 @@ def _timed(data: bytes, name: str) -> Medium:
 
 
 def check_length(lasts_ms: int, name: str) -> None:
-    """Refuses a file whose packets say that it lasts longer than anything in a show may. Raises BadMedia.
+    """Refuses a file whose packets say that it lasts longer than anything in a show may.
 
     Raises BadMedia.
     """
@@ -306,10 +305,9 @@ HEAVY_PX, HEAVY_KBIT_S = 1920, 9000
 
 
 def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
-    """The clip in an open container. Its length follows from the times of its pictures, not from the header. Raises
-    BadMedia.
+    """The clip in an open container.
 
-    Its length is that of its pictures, by their own times and not by the header. Raises BadMedia.
+    Its length follows from the times of its pictures, not from the header. Raises BadMedia.
     """
     stream = next(stream for stream in container.streams.video if not is_sleeve(stream))
     codec = stream.codec_context.name.removeprefix("lib")
@@ -395,10 +393,9 @@ def read_medium(path: Path, limits: Limits) -> Medium:
 def asset_of_file(
     path: Path, redrawn: Path, asset_id: str, name: str, limits: Limits, credit: dict[str, Any]
 ) -> tuple[Asset, tuple[str, ...]]:
-    """The shelf's entry for an uploaded file with this `name`, and sentences for its maker. A picture that had to be
-    redrawn then lies at `redrawn`, and the entry is about that file. Raises BadMedia.
+    """The shelf's entry for an uploaded file with this `name`, and sentences for its maker.
 
-    Where its picture had to be redrawn, that lies at `redrawn` afterwards and is what the entry is of. Raises BadMedia.
+    A picture that had to be redrawn then lies at `redrawn`, and the entry is about that file. Raises BadMedia.
     """
     data = path.read_bytes()
     medium = examined(data, name, limits)

@@ -86,9 +86,9 @@ def _clip(laid: _Laid, markers: list[dict[str, Any]]) -> dict[str, Any]:
 
 def _lanes(entries: Iterable[_Laid]) -> list[list[_Laid]]:
     """The items on as few tracks as can hold them without overlap: each goes onto the first track that is free when it
-    begins. Music of 12 000 ms that crossfades for 500 alternates between two tracks.
+    begins.
 
-    Music of 12 000 ms that crossfades for 500 is on two tracks in turn.
+    Music of 12 000 ms that crossfades for 500 alternates between two tracks.
     """
     lanes: list[list[_Laid]] = []
     for entry in sorted(

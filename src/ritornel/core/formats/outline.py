@@ -72,10 +72,9 @@ class _Page:
 
 
 def read_outline(data: bytes, name: str, show_id: str) -> tuple[Show, tuple[str, ...]]:
-    """The show that an outline describes, and sentences for what could not be carried over. Raises BadMedia for a file
-    without a heading, that is no text, or that would make over a thousand slides.
+    """The show that an outline describes, and sentences for what could not be carried over.
 
-    Raises BadMedia for what has no heading, is no text, or would make over a thousand slides.
+    Raises BadMedia for a file without a heading, that is no text, or that would make over a thousand slides.
     """
     if len(data) > MOST_BYTES:
         raise BadMedia(

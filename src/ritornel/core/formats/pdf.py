@@ -80,15 +80,11 @@ def _page(page: pdfium.PdfPage, frame: Frame) -> tuple[bytes, str, int, int, str
 def read_pdf(
     path: Path, name: str, folder: Path, show_id: str, told: Path | None = None
 ) -> tuple[Show, tuple[str, ...]]:
-    """The show of the PDF at `path`, uploaded as `name`, and sentences for what could not be imported. Its pictures
-    then lie in `folder`, each under its hash. A slide lasts as long as it takes to read, at least four seconds. A file
-    says meanwhile how many pages are done (progress.py). Raises BadMedia for a file that is no PDF, is encrypted, has
-    no readable page, or too many pages.
+    """The show of the PDF at `path`, uploaded as `name`, and sentences for what could not be imported.
 
-    Its pictures lie in `folder` afterwards, each under its hash. A slide stays as long as reading its words takes, and
-    at least four seconds. How many pages are done is told meanwhile (progress.py).
-
-    Raises BadMedia for a file that is no PDF, is kept shut, has no page that can be read, or too many.
+    Its pictures then lie in `folder`, each under its hash. A slide lasts as long as it takes to read, at least four
+    seconds. A file says meanwhile how many pages are done (progress.py). Raises BadMedia for a file that is no PDF, is
+    encrypted, has no readable page, or too many pages.
     """
     document = _opened(path, name)
     title = str(document.get_metadata_dict().get("Title") or name.rsplit(".", 1)[0] or name).strip()[:200] or name[:200]

@@ -44,12 +44,10 @@ def natural_key(name: str) -> list[tuple[int, int, str]]:
 def slides_of(
     assets: list[Asset], each_ms: int, transition: Transition, frame: Frame, stem: str = "", *, fills: bool = False
 ) -> tuple[Slide, ...]:
-    """One slide a picture, all with the same length and transition. Ids begin with `stem` and are numbered. A picture
-    of another proportion than the frame is shown whole on the theme's background, or, with `fills`, cropped to fill the
-    frame.
+    """One slide a picture, all with the same length and transition.
 
-    A picture of another proportion than the frame's is shown whole on the theme's background, or cut off so that it
-    `fills` the frame.
+    Ids begin with `stem` and are numbered. A picture of another proportion than the frame is shown whole on the theme's
+    background, or, with `fills`, cropped to fill the frame.
     """
     full = Box(0, 0, frame.width_px, frame.height_px)
     made = []
@@ -85,11 +83,9 @@ def show_from_pictures(
     limits: Limits,
     frame: Frame = Frame(),
 ) -> tuple[Show, dict[str, Path], list[str]]:
-    """The show, the place of each medium by its SHA-256, and a sentence for each file that could not be used. Pictures
-    are sorted by name. Raises BadValue for a folder without pictures, BadMedia for music that is none.
+    """The show, the place of each medium by its SHA-256, and a sentence for each file that could not be used.
 
-    Pictures come in the order of their names. Raises BadValue for a folder without any, BadMedia for music that is
-    none.
+    Pictures are sorted by name. Raises BadValue for a folder without pictures, BadMedia for music that is none.
     """
     files = sorted(
         (path for path in folder.iterdir() if path.suffix.lower() in PICTURE_SUFFIXES),

@@ -1,7 +1,5 @@
 """How much of a file is read, written by the process that reads it for the one that waits, as a line in a file: `12
 300` is done and total.
-
-`12 300`, done and of how many.
 """
 
 from pathlib import Path

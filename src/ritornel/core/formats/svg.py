@@ -1,5 +1,5 @@
 """SVG: everything that could run, fetch or grow without end is removed, and it is redrawn as a PNG in a process of its
-own. The file itself is never kept or served.
+own.
 
 The file itself is never kept or served.
 """

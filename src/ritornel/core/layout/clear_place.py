@@ -81,11 +81,10 @@ def clear_place(
     slide: Slide, frame: Frame, scenery: Scenery, proportion: float = 3 / 4, most_pct: float = WIDTHS_PCT[0]
 ) -> Box:
     """The largest box, `proportion` times as high as wide, that covers no text of the slide, and none of its other
-    objects where that leaves it at least a quarter of the frame wide. It is at most `most_pct` per cent of the frame
-    wide. Among equals, the one nearest to the right bottom corner. Where text is everywhere: the smallest box, where it
-    covers the least text.
+    objects where that leaves it at least a quarter of the frame wide.
 
-    Where words are everywhere: the smallest, where it covers least of them.
+    It is at most `most_pct` per cent of the frame wide. Among equals, the one nearest to the right bottom corner. Where
+    text is everywhere: the smallest box, where it covers the least text.
     """
     items = [item for item in slide.objects if not item.aside]
     words = [words_area(draw_object(item, scenery)[0]) for item in items if has_words(item)]

@@ -1,8 +1,7 @@
-"""Lines, gaps and sizes that an object snaps to while it is moved or sized. They are sent to the browser in advance,
-which snaps by the same rules (static/ritornel/stage/snapping.js, checked against tests/vectors/snapping.json).
+"""Lines, gaps and sizes that an object snaps to while it is moved or sized.
 
-They are sent ahead to the browser, which follows them by the same rules (static/ritornel/stage/snapping.js, held to
-tests/vectors/snapping.json).
+They are sent to the browser in advance, which snaps by the same rules (static/ritornel/stage/snapping.js, checked
+against tests/vectors/snapping.json).
 """
 
 from collections.abc import Callable, Iterable
@@ -22,11 +21,10 @@ Axis = Literal["x", "y"]
 
 
 class Guide(msgspec.Struct, frozen=True, omit_defaults=True):
-    """A line across the slide: upright at an x for axis `x`, level at a y for axis `y`. `object_id` is its object, None
-    for the frame. With `only` it counts for that object alone: it marks the object's own place on the slide `beside`.
+    """A line across the slide: upright at an x for axis `x`, level at a y for axis `y`.
 
-    `object_id` is the object it belongs to, None for the frame's. With `only` it counts for that object alone: its own
-    place on the slide `beside`.
+    `object_id` is its object, None for the frame. With `only` it counts for that object alone: it marks the object's
+    own place on the slide `beside`.
     """
 
     axis: Axis
@@ -189,10 +187,9 @@ def _counts(guide: Guide, moving: frozenset[str]) -> bool:
 
 def snapped(box: Box, guides: Guides, moving: frozenset[str], reach: float) -> Snap:
     """The smallest move, within `reach` on each axis, that puts an edge or the middle of the box on a line of an object
-    that does not move, or makes an equal gap beside or between two such objects. Among equals the first counts: the
-    frame's lines before those of objects, lines before gaps.
+    that does not move, or makes an equal gap beside or between two such objects.
 
-    Of what is equally near the first counts: the frame's lines before those of objects, lines before gaps.
+    Among equals the first counts: the frame's lines before those of objects, lines before gaps.
     """
     still = [guide for guide in guides.lines if _counts(guide, moving)]
     gaps = [gap for gap in guides.gaps if not moving.intersection(gap.object_ids)]
@@ -228,10 +225,9 @@ def pulled_to(
     moving: frozenset[str],
     reach: float,
 ) -> Pull:
-    """Where a handle goes: the edge it moves comes to a line, or else the side becomes as long as another. `handle` is
-    0, 0.5 or 1 along each axis; 0.5 does not move its edge. A turned box does not snap.
+    """Where a handle goes: the edge it moves comes to a line, or else the side becomes as long as another.
 
-    `handle` is 0, 0.5 or 1 along each axis; 0.5 does not pull. A turned box does not snap.
+    `handle` is 0, 0.5 or 1 along each axis; 0.5 does not move its edge. A turned box does not snap.
     """
     dx, dy = way
     if box.turn_deg % 360:

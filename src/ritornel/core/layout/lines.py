@@ -79,10 +79,9 @@ def _advances(pieces: list[TextStretch], size_px: float) -> list[float]:
 
 
 def _line_spans(text: str, advances: list[float], width: float) -> list[tuple[int, int]]:
-    """Half-open spans of characters, one a line, greedy. White space at a line's end hangs. A word wider than the box
-    breaks anywhere, with at least one character a line.
+    """Half-open spans of characters, one a line, greedy.
 
-    White space at a line's end hangs. A word wider than the box breaks wherever it must, at least one character a line.
+    White space at a line's end hangs. A word wider than the box breaks anywhere, with at least one character a line.
     """
     spans: list[tuple[int, int]] = []
     start, at, used = 0, 0, 0.0
@@ -212,10 +211,9 @@ def moved_outline(d: str, dx: float, dy: float) -> str:
 
 
 def _numbers(paragraphs: tuple[Paragraph, ...]) -> list[str]:
-    """The sign or number before each paragraph; empty for a paragraph in no list. Numbers restart after a paragraph
-    that is not numbered at their level, and continue past deeper levels.
+    """The sign or number before each paragraph; empty for a paragraph in no list.
 
-    Numbers start anew after what is not numbered at their level, and go on past deeper levels.
+    Numbers restart after a paragraph that is not numbered at their level, and continue past deeper levels.
     """
     counts = [0] * 6
     signs = []
@@ -264,16 +262,12 @@ def _numeral(number: int, level: int) -> str:
 
 @lru_cache(maxsize=4000)
 def broken(item: Text) -> BrokenText:
-    """The text in lines. A line is `line_spacing` times the size high, its baseline where ascent and descent stand
-    centred in it. With `overflow` *shrink*, letters get smaller in steps of half a px until all lines fit the box or
-    they are 4 px; whether that is readable is checked elsewhere. A paragraph that reads from right to left is mirrored:
-    `left` is then its right.
+    """The text in lines.
 
-    A line is `line_spacing` times the size high, its baseline where ascent and descent stand centred in it.
-
-    With `overflow` *shrink*, letters are made smaller in halves of a px until all lines fit the box or they are 4 px;
-    whether that is still readable is told elsewhere. A paragraph that reads from right to left is mirrored: `left` is
-    then its right.
+    A line is `line_spacing` times the size high, its baseline where ascent and descent stand centred in it. With
+    `overflow` *shrink*, letters get smaller in steps of half a px until all lines fit the box or they are 4 px; whether
+    that is readable is checked elsewhere. A paragraph that reads from right to left is mirrored: `left` is then its
+    right.
     """
     return _broken_at(item, fitting_size(item, lambda size_px: height_at(item, size_px)))
 

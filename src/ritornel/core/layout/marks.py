@@ -19,10 +19,9 @@ class Shade(msgspec.Struct, frozen=True, tag_field="kind", tag="shade", omit_def
 
 
 class PathMark(msgspec.Struct, frozen=True, tag_field="kind", tag="path", omit_defaults=True):
-    """An outline in SVG's path syntax, absolute M, L, C and Z only, filled and stroked. `dash` are lengths of line and
-    gap in turn, empty for a solid line; `round` is for the ends of lines and dashes.
+    """An outline in SVG's path syntax, absolute M, L, C and Z only, filled and stroked.
 
-    `dash` are lengths of line and gap in turn, none: a whole line; `round` are the ends of lines and dashes.
+    `dash` are lengths of line and gap in turn, empty for a solid line; `round` is for the ends of lines and dashes.
     """
 
     d: str
@@ -61,10 +60,9 @@ class ClipMark(ImageMark, frozen=True, kw_only=True, tag_field="kind", tag="clip
     captions: tuple[Caption, ...] = ()
 
     def at_ms(self, played: float | None) -> float:
-        """The instant of the clip that is shown. The out point is never reached: a millisecond before it stands for the
-        picture before it.
+        """The instant of the clip that is shown.
 
-        The out point is not reached: a millisecond before it stands for the picture before it.
+        The out point is never reached: a millisecond before it stands for the picture before it.
         """
         return (
             float(self.poster_ms)
@@ -81,8 +79,7 @@ class ClipMark(ImageMark, frozen=True, kw_only=True, tag_field="kind", tag="clip
 
 
 class TextMark(msgspec.Struct, frozen=True, kw_only=True, tag_field="kind", tag="text", omit_defaults=True):
-    """A run of one line in one face and direction: its left edge, its baseline and its advance. A `colour` of None
-    leaves the letters hollow; `link` is where a press on them leads.
+    """A run of one line in one face and direction: its left edge, its baseline and its advance.
 
     A `colour` of None leaves the letters hollow; `link` is where a press on them leads.
     """
@@ -127,12 +124,10 @@ class ShadowMark(msgspec.Struct, frozen=True):
 
 
 class ObjectDrawing(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=True):
-    """An object ready to be painted. `height` is the box's own, or what the lines of a growing text need;
-    `needs_height` is what a text would need, `size_px` the drawn size of its letters (0 without text), `reach_px` how
-    far it may be visible beyond its box.
+    """An object ready to be painted.
 
     `height` is the box's own, or what the lines of a growing text need; `needs_height` is what a text would need,
-    `size_px` the size its letters came out at (0 for what has none), `reach_px` how far it may be seen beyond its box.
+    `size_px` the drawn size of its letters (0 without text), `reach_px` how far it may be visible beyond its box.
     """
 
     object_id: str
@@ -164,9 +159,8 @@ class ObjectDrawing(msgspec.Struct, frozen=True, kw_only=True, omit_defaults=Tru
 
 class SlideDrawing(msgspec.Struct, frozen=True):
     """A slide's ground (its background, the theme's ornaments and the furniture) and its objects, from the back.
-    `missing` are characters that no shipped font has; they are drawn as U+FFFD.
 
-    `missing` are characters no shipped font has; they are drawn as U+FFFD.
+    `missing` are characters that no shipped font has; they are drawn as U+FFFD.
     """
 
     slide_id: str

@@ -234,10 +234,9 @@ def words_box(shape: Shape) -> tuple[float, float, float, float]:
 
 
 def outline_of(shape: Shape) -> str:
-    """The shape's outline. A wheel has square teeth, 10 % of its radius deep, and six spokes within a rim whose inner
-    radius is `hollow`.
+    """The shape's outline.
 
-    A wheel has square teeth, 10 % of its radius deep, and six spokes within a rim whose inside is `hollow`.
+    A wheel has square teeth, 10 % of its radius deep, and six spokes within a rim whose inner radius is `hollow`.
     """
     w, h = shape.box.width, shape.box.height
     cx, cy = w / 2, h / 2

@@ -18,12 +18,10 @@ def pulled(
     least: tuple[float, float] = (LEAST_PX, LEAST_PX),
 ) -> Box:
     """The box after dragging the handle at `handle` (0, 0.5 or 1 along its width and height) by `way`, in px of the
-    frame. The opposite side or corner stays in place, also on a turned box. With `keep`, a corner keeps the proportion,
-    by the larger of the two growths. No side gets shorter than `least`. Rounded to tenths of a px, half away from zero
-    upwards.
+    frame.
 
-    The opposite side or corner stays where it is, also on a turned box. With `keep`, a corner keeps the proportion, by
-    the larger of the two growths. No side gets shorter than `least`. Rounded to tenths of a px, half away from zero
+    The opposite side or corner stays in place, also on a turned box. With `keep`, a corner keeps the proportion, by the
+    larger of the two growths. No side gets shorter than `least`. Rounded to tenths of a px, half away from zero
     upwards.
     """
     sx, sy = handle

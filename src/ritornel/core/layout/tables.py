@@ -1,9 +1,7 @@
-"""Tables: text in rows and columns, measured and drawn as marks. A row is a paragraph, so rows build, carry and are
-found as paragraphs are. The background of a row and the line under it belong to its part: they come and go with its
-text.
+"""Tables: text in rows and columns, measured and drawn as marks.
 
-A row is a paragraph, so that rows build, carry and are found as paragraphs are. Its ground and the line under it belong
-to its part: they come and go with its words.
+A row is a paragraph, so rows build, carry and are found as paragraphs are. The background of a row and the line under
+it belong to its part: they come and go with its text.
 """
 
 from functools import lru_cache
@@ -41,13 +39,11 @@ def column_spans(table: Table) -> tuple[tuple[float, float], ...]:
 
 @lru_cache(maxsize=1000)
 def set_table(table: Table) -> BrokenText:
-    """The table's rows as drawings. A row is as high as its highest cell with its insets. Rows that need less than the
-    box share the rest equally, unless the box *grows* with them. With `overflow` *shrink*, letters get smaller in steps
-    of half a px until all rows fit the box or they are 4 px.
+    """The table's rows as drawings.
 
-    A row is as high as its highest cell and the room around it. Rows that need less than the box share what is left
-    alike, but where the box *grows* with them. With `overflow` *shrink*, letters are made smaller in halves of a px
-    until all rows fit the box or they are 4 px.
+    A row is as high as its highest cell with its insets. Rows that need less than the box share the rest equally,
+    unless the box *grows* with them. With `overflow` *shrink*, letters get smaller in steps of half a px until all rows
+    fit the box or they are 4 px.
     """
     return _set_at(table, fitting_size(table, lambda size_px: _height_at(table, size_px)))
 

@@ -19,10 +19,9 @@ class Visibility(msgspec.Struct, frozen=True):
 
 def readable_px(frame: Frame) -> float:
     """The smallest letters that can be read at the back of a room, for all checks: 18 px in a frame of 1280 x 720, and
-    in proportion in a frame of another area. On a phone held upright, 390 px wide, 18 px of 1280 are still 5.5 px.
+    in proportion in a frame of another area.
 
-    18 px in a frame of 1280 x 720, and in any other of the same area. On a phone held upright, 390 px wide, 18 px of
-    1280 are still 5.5 px.
+    On a phone held upright, 390 px wide, 18 px of 1280 are still 5.5 px.
     """
     return 18 * scale_of(frame)
 

@@ -53,13 +53,11 @@ def _best(
     forbidden: set[tuple[str, str]],
 ) -> list[tuple[CarryCandidate, CarryCandidate]]:
     """The largest number of pairs with equal keys; among those pairings the one with the least sum of squared
-    distances; ties go by the stacking order. The assignment is Crouse's variant of Jonker and Volgenant's algorithm
-    (IEEE Transactions on Aerospace and Electronic Systems, 2016), in SciPy. A forbidden pair costs more than all pairs
-    together, so it is never chosen while another one exists.
+    distances; ties go by the stacking order.
 
     The assignment is Crouse's variant of Jonker and Volgenant's algorithm (IEEE Transactions on Aerospace and
-    Electronic Systems, 2016), as SciPy has it; what may not be paired costs more than all pairs together, so that it is
-    never chosen while another can be.
+    Electronic Systems, 2016), in SciPy. A forbidden pair costs more than all pairs together, so it is never chosen
+    while another one exists.
     """
     groups: dict[object, tuple[list[CarryCandidate], list[CarryCandidate]]] = {}
     for side, items in enumerate((old, new)):

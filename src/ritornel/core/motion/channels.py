@@ -21,12 +21,10 @@ Hinge = tuple[float, float, float]
 
 
 class Mask(msgspec.Struct, frozen=True, omit_defaults=True):
-    """The shape that reveals something. `angle_deg` is the direction of a wipe or of blinds (0: to the right, 90:
-    down), `count` the number of blinds, or of columns of cells, `soft` the width of a wipe's edge as a share of its
-    way.
+    """The shape that reveals something.
 
-    `angle_deg` is the way a wipe or blinds go (0: to the right, 90: down), `count` how many blinds, or columns of
-    cells, `soft` how wide a wipe's edge is, as a share of its way.
+    `angle_deg` is the direction of a wipe or of blinds (0: to the right, 90: down), `count` the number of blinds, or of
+    columns of cells, `soft` the width of a wipe's edge as a share of its way.
     """
 
     kind: Literal["wipe", "iris", "blinds", "cells"]
@@ -50,10 +48,9 @@ class Ramp(msgspec.Struct, frozen=True):
 
 
 class Values(msgspec.Struct, frozen=True, kw_only=True):
-    """The channels of one target at one instant. A target that is not `shown` is not drawn at all; a clip that has not
-    begun is not `played`.
+    """The channels of one target at one instant.
 
-    What is not `shown` is not drawn at all; a clip that has not begun is not `played`.
+    A target that is not `shown` is not drawn at all; a clip that has not begun is not `played`.
     """
 
     shown: bool = True

@@ -1,9 +1,7 @@
 """Slides turned in depth, seen by a camera in front of the middle of the frame (static/ritornel/player/depth.js,
-checked against tests/vectors/depth.json). x goes right, y down, z towards the camera; the slide lies at z = 0. A
-positive yaw takes its right side away from the camera, a positive pitch brings its lower side nearer.
+checked against tests/vectors/depth.json). x goes right, y down, z towards the camera; the slide lies at z = 0.
 
-x goes right, y down, z towards the camera; the slide lies at z = 0. A positive yaw takes its right side away from the
-camera, a positive pitch brings its lower side nearer.
+A positive yaw takes its right side away from the camera, a positive pitch brings its lower side nearer.
 """
 
 import math
@@ -28,12 +26,9 @@ def in_depth(values: Values) -> bool:
 
 
 def homography(values: Values, width_px: int, height_px: int) -> Homography | None:
-    """The projection of the slide's points; None where it is seen from behind, and so invisible. A point is moved to
-    the hinge, turned (yaw about y, then pitch about x, as in CSS Transforms Level 2), moved back, moved by x and y, and
-    projected: with the camera at (w/2, h/2, d) a point (x, y, z) is seen at w/2 + (x - w/2) d / (d - z). A slide of
-    1280 × 720 at yaw 45° about (640, 360, -640) has its left edge at z = 265, where 720 px are seen as 803.
+    """The projection of the slide's points; None where it is seen from behind, and so invisible.
 
-    A point is taken to the hinge, turned (yaw about y, then pitch about x, as in CSS Transforms Level 2), put back,
+    A point is moved to the hinge, turned (yaw about y, then pitch about x, as in CSS Transforms Level 2), moved back,
     moved by x and y, and projected: with the camera at (w/2, h/2, d) a point (x, y, z) is seen at w/2 + (x - w/2) d /
     (d - z). A slide of 1280 × 720 at yaw 45° about (640, 360, -640) has its left edge at z = 265, where 720 px are seen
     as 803.

@@ -31,9 +31,9 @@ MOST_STEPS = 40
 
 def eased(progress: float, curve: Curve) -> float:
     """The eased progress: x(t) = progress is solved by Newton's steps, with halving where a step would leave the
-    bracket; then y(t). Both painters run exactly these steps, so that they agree to the last bits.
+    bracket; then y(t).
 
-    Both painters run these very steps, so that they agree to the last bits.
+    Both painters run exactly these steps, so that they agree to the last bits.
     """
     if progress <= 0.0:
         return 0.0

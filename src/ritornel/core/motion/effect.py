@@ -21,14 +21,12 @@ Extra = Callable[[Any, ObjectDrawing, Callable[[str], str]], tuple[Mark, ...]]
 
 
 class Effect(msgspec.Struct, frozen=True, kw_only=True):
-    """An effect. `ramps` turns settings and the pace's curve into ramps over the build's progress. An effect that
-    enters ends with every channel neutral (shares 1, the rest 0); an accent also begins so; one that leaves begins so.
-    With `extra` the ramps move the marks it adds and not the object; those marks are hidden before, and after unless
-    the setting `then` is *stays*. Never shorter than `least_ms`.
+    """An effect.
 
-    An effect that enters ends with every channel neutral (shares 1, the rest 0); an accent also begins so; one that
-    leaves begins so. With `extra` the ramps move the marks it adds, and not the object; they are away before, and after
-    unless the setting `then` is *stays*. Never shorter than `least_ms`.
+    `ramps` turns settings and the pace's curve into ramps over the build's progress. An effect that enters ends with
+    every channel neutral (shares 1, the rest 0); an accent also begins so; one that leaves begins so. With `extra` the
+    ramps move the marks it adds and not the object; those marks are hidden before, and after unless the setting `then`
+    is *stays*. Never shorter than `least_ms`.
     """
 
     name: str

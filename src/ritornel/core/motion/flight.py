@@ -1,9 +1,8 @@
 """How the view gets from one part of a large slide to another: out, across and in again, on the path that looks
-shortest. Source: J. J. van Wijk and W. A. A. Nuij, “Smooth and efficient zooming and panning”, IEEE InfoVis 2003; the
-equation numbers are from there.
+shortest.
 
-Source: J. J. van Wijk and W. A. A. Nuij, “Smooth and efficient zooming and panning”, IEEE InfoVis 2003; equation
-numbers are theirs.
+Source: J. J. van Wijk and W. A. A. Nuij, “Smooth and efficient zooming and panning”, IEEE InfoVis 2003; the equation
+numbers are from there.
 """
 
 import math
@@ -39,8 +38,7 @@ def path_length(first: View, last: View) -> float:
 
 def flight_ms(first: View, last: View) -> int:
     """How long the flight takes: by its path, and a third of a second for every right angle of a turn; 0 where nothing
-    changes. From the whole of a slide, 2560 px, to a part of it 640 px wide with the same middle: S = ln 4 / 1.4 =
-    0.990, so 1485 ms.
+    changes.
 
     From the whole of a slide, 2560 px, to a part of it 640 px wide with the same middle: S = ln 4 / 1.4 = 0.990, so
     1485 ms.

@@ -24,10 +24,10 @@ class Usual(msgspec.Struct, frozen=True):
 
 
 def usual_build(effect: Effect, habits: Habits) -> Usual:
-    """The defaults of an effect. The show's habits apply to entrances, and reversed to exits: where entrances ease out,
-    exits ease in. Accents and travels keep their own lengths; cuts take no time.
+    """The defaults of an effect.
 
-    What accents and travels takes its own time, and what is cut in or out takes none.
+    The show's habits apply to entrances, and reversed to exits: where entrances ease out, exits ease in. Accents and
+    travels keep their own lengths; cuts take no time.
     """
     lasts, pace = effect.lasts_ms, PACES[effect.kind]
     if effect.kind not in ("enters", "leaves") or lasts == 0:

@@ -47,8 +47,7 @@ def cell_order(count: int) -> int:
 
 
 def mask_outline(mask: Mask, reveal: float, region: Region) -> str:
-    """The visible region as an outline in SVG's path syntax; empty where nothing is visible. For a wipe with a soft
-    edge see `soft_edge`.
+    """The visible region as an outline in SVG's path syntax; empty where nothing is visible.
 
     For a wipe with a soft edge see `soft_edge`.
     """

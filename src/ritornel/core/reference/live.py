@@ -1,10 +1,8 @@
-"""A show on cue (domain rule 3), as a state that only events change. What is visible is a function of the state and the
-clock; nothing is counted frame by frame. docs/timing.md has the table of all events; each row has a test here and in
-the browser. static/ritornel/player/live.js has the same functions, and tests/vectors/live.json checks both.
+"""A show on cue (domain rule 3), as a state that only events change.
 
-What is seen is a function of the state and the clock; nothing is counted frame by frame. docs/timing.md has the table
-of all events, each row a test here and in the browser. static/ritornel/player/live.js has the same functions, and
-tests/vectors/live.json holds both to them.
+What is visible is a function of the state and the clock; nothing is counted frame by frame. docs/timing.md has the
+table of all events; each row has a test here and in the browser. static/ritornel/player/live.js has the same functions,
+and tests/vectors/live.json checks both.
 """
 
 from typing import Literal
@@ -18,13 +16,11 @@ Step = Literal["beat", "slide", "again", "black", "nothing"]
 
 
 class LiveState(msgspec.Struct, frozen=True):
-    """Where a live show is. `began_ms` is the instant of the slide's 0; `begun_ms` say when each beat so far began on
-    the slide's clock; `completed_ms` is when a press completed the current beat at once, on the slide's clock (None:
-    none did). After a step back only a cue goes on. `from_index` is the slide it came from (-1: black).
+    """Where a live show is.
 
     `began_ms` is the instant of the slide's 0; `begun_ms` say when each beat so far began on the slide's clock;
-    `completed_ms` is when the current beat was brought to its end at once, on the slide's clock (None: it was not).
-    After a step back only a cue goes on. `from_index` is the slide it came from (-1: black).
+    `completed_ms` is when a press completed the current beat at once, on the slide's clock (None: none did). After a
+    step back only a cue goes on. `from_index` is the slide it came from (-1: black).
     """
 
     index: int
@@ -45,10 +41,9 @@ def arrive(performance: Performance, index: int, now_ms: float, from_index: int 
 
 
 def stand_ready(performance: Performance, index: int, now_ms: float) -> LiveState:
-    """The state before the run begins: the slide stands as before its first build, its transition over. The clock
-    starts when somebody begins.
+    """The state before the run begins: the slide stands as before its first build, its transition over.
 
-    The clock stands until somebody begins.
+    The clock starts when somebody begins.
     """
     state = arrive(performance, index, now_ms)
     return msgspec.structs.replace(state, began_ms=now_ms - state.begun_ms[0])
@@ -107,14 +102,10 @@ def next_step(performance: Performance, state: LiveState) -> Step:
 
 
 def waits_since_ms(performance: Performance, state: LiveState, now_ms: float) -> float | None:
-    """How long the wait for the next cue has been open; None while the beat runs, and where no cue is expected. The
-    wait before leaving a slide opens when everything on it has finished, its voice too. A slide with a voice of 9 000,
-    left at 10 000: 1 000. A cue at 4 000, a step back at 5 000, the cue again at 11 000: 6 000.
+    """How long the wait for the next cue has been open; None while the beat runs, and where no cue is expected.
 
-    The wait before a slide is left opens when all of it has finished, its voice too.
-
-    A slide with a voice of 9 000, left at 10 000: 1 000. A cue at 4 000, a step back at 5 000, the cue again at 11 000:
-    6 000.
+    The wait before leaving a slide opens when everything on it has finished, its voice too. A slide with a voice of 9
+    000, left at 10 000: 1 000. A cue at 4 000, a step back at 5 000, the cue again at 11 000: 6 000.
     """
     if next_step(performance, state) == "nothing" or goes_on_alone(performance, state):
         return None
@@ -164,8 +155,7 @@ def go_on(performance: Performance, state: LiveState, now_ms: float) -> LiveStat
 
 
 def back(performance: Performance, state: LiveState, now_ms: float) -> LiveState:
-    """The state at the end of the beat before, at once; within a slide its clock runs on. Before the show's first beat
-    there is nothing to step back to.
+    """The state at the end of the beat before, at once; within a slide its clock runs on.
 
     Before the show's first beat there is nothing to step back to.
     """

@@ -8,11 +8,10 @@ ON_TEMPO_MS = 1500
 
 def slip_ms(start_ms: int, length_ms: int, on_slide_ms: int, elapsed_ms: int) -> int:
     """How far the run is behind the plan (negative: ahead), on a slide that the plan starts at `start_ms` and shows for
-    `length_ms`. Within its planned length a slide keeps the slip it began with; staying longer adds to it. Reached at 8
-    000 instead of 6 000 and 3 000 in, of 10 800: 2 000 behind. Then 12 000 in: 2 000 + 1 200.
+    `length_ms`.
 
-    Within its planned length a slide keeps the slip it was reached with; staying longer adds to it. Reached at 8 000
-    instead of 6 000 and 3 000 in, of 10 800: 2 000 behind. Then 12 000 in: 2 000 + 1 200.
+    Within its planned length a slide keeps the slip it began with; staying longer adds to it. Reached at 8 000 instead
+    of 6 000 and 3 000 in, of 10 800: 2 000 behind. Then 12 000 in: 2 000 + 1 200.
     """
     return elapsed_ms - (start_ms + min(on_slide_ms, length_ms))
 
@@ -31,8 +30,7 @@ SOON_MS = 120_000
 
 def ends_after_ms(length_ms: int, start_ms: int, slide_length_ms: int, on_slide_ms: int, elapsed_ms: int) -> int:
     """When the run will end, counted from its start, if it keeps to the plan from here on: the planned time that is not
-    yet played is added. Planned 60 000; 9 000 in, 3 000 into a slide that is planned from 6 000 to 16 000: 60 000. The
-    same 12 000 into it, at 18 000: 62 000.
+    yet played is added.
 
     Planned 60 000; 9 000 in, 3 000 into a slide that is planned from 6 000 to 16 000: 60 000. The same 12 000 into it,
     at 18 000: 62 000.
@@ -47,9 +45,8 @@ _CLOCK = re.compile(r"^(\d{1,2})(?:[:.](\d{2}))?\s*(am|pm|a\.m\.|p\.m\.)?$")
 
 def parse_slot(text: str, now_min: int) -> int | None:
     """When a slot ends, in minutes from now, from typed text: a length, or a time of day in 24 hours or with am and pm.
-    None for any other text. A time is the nearest one: just over, or to come. `now_min` is the minute of the day.
 
-    A time is the nearest one: just over, or to come. `now_min` is the minute of the day.
+    None for any other text. A time is the nearest one: just over, or to come. `now_min` is the minute of the day.
 
     >>> [parse_slot(text, 14 * 60) for text in ("20 min", "1 h 30", "45", "14:25", "2:25 pm", "13:50", "soon")]
     [20, 90, 45, 25, 25, -10, None]
@@ -74,10 +71,9 @@ def parse_slot(text: str, now_min: int) -> int | None:
 
 
 def slot_words(left_ms: int) -> str:
-    """The rest of a slot, in words: `in 14:50`, from two minutes on `2:00 left`, past its end `0:30 over`. Seconds are
-    cut.
+    """The rest of a slot, in words: `in 14:50`, from two minutes on `2:00 left`, past its end `0:30 over`.
 
-    `in 14:50`, from two minutes on `2:00 left`, past its end `0:30 over`. Seconds are cut.
+    Seconds are cut.
     """
     minutes, seconds = divmod(abs(left_ms) // 1000, 60)
     told = f"{minutes}:{seconds:02d}"

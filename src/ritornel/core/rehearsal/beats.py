@@ -17,8 +17,6 @@ _NUMBERED = re.compile(r"^\s*(\d{1,3})[.)]\s+(.*)$")
 class BuildWords(msgspec.Struct, frozen=True):
     """A build in words: `what` is its object and `does` what happens; `rule` is how it starts within its beat, empty
     for the first.
-
-    `what` it is of and what that `does`; `rule` is how it starts within its beat, empty for the first.
     """
 
     kind: str
@@ -29,10 +27,9 @@ class BuildWords(msgspec.Struct, frozen=True):
 
 
 class BeatLine(msgspec.Struct, frozen=True):
-    """A beat as the Lectern shows it. `planned_ms` is when it begins on the self-running show's clock, `notes` what to
-    say before the next cue.
+    """A beat as the Lectern shows it.
 
-    `planned_ms` is when it begins on the self-running show's clock, `notes` what is said before the next cue.
+    `planned_ms` is when it begins on the self-running show's clock, `notes` what to say before the next cue.
     """
 
     title: str
@@ -42,18 +39,16 @@ class BeatLine(msgspec.Struct, frozen=True):
 
 
 def notes_by_beat(notes: str, beats: int) -> tuple[str, ...]:
-    """The notes of each beat. A line that begins with a number and a full stop or bracket belongs to the beat with that
-    number, and so do the lines after it; lines before the first number belong to arrival, and numbers past the last
-    beat to the last. Notes without numbers go to the beats line by line; the rest goes to the last.
+    """The notes of each beat.
 
-    A line that begins with a number and a full stop or bracket belongs to the beat of that number, and with it the
-    lines after it; what comes before the first number belongs to arrival, and numbers past the last beat to the last.
-    Notes without numbers go line by line to the beats in turn, what is left to the last.
+    A line that begins with a number and a full stop or bracket belongs to the beat with that number, and so do the
+    lines after it; lines before the first number belong to arrival, and numbers past the last beat to the last. Notes
+    without numbers go to the beats line by line; the rest goes to the last.
 
-    >>> notes_by_beat("Left alone it spins.\\n1. The pallets catch it.\\nOne tooth.\\n2) It ticks.", 3)
-    ('Left alone it spins.', 'The pallets catch it.\\nOne tooth.', 'It ticks.')
-    >>> notes_by_beat("One.\\nTwo.\\nThree.", 2)
-    ('One.', 'Two.\\nThree.')
+    >>> notes_by_beat("Left alone it spins.\n1. The pallets catch it.\nOne tooth.\n2) It ticks.", 3)
+    ('Left alone it spins.', 'The pallets catch it.\nOne tooth.', 'It ticks.')
+    >>> notes_by_beat("One.\nTwo.\nThree.", 2)
+    ('One.', 'Two.\nThree.')
     """
     lines = [line.strip() for line in notes.splitlines() if line.strip()]
     found: list[list[str]] = [[] for _ in range(beats)]

@@ -26,10 +26,9 @@ class Spread(msgspec.Struct, frozen=True):
 
 
 def spread_of(times: Sequence[int | None]) -> Spread | None:
-    """The spread of the known times; None where there is none. With an even number the median is the mean of the two in
-    the middle, rounded half up.
+    """The spread of the known times; None where there is none.
 
-    Of an even number the median is the mean of the two in the middle, rounded half up.
+    With an even number the median is the mean of the two in the middle, rounded half up.
 
     >>> spread_of([4000, None, 1000, 2001])
     Spread(least_ms=1000, median_ms=2001, greatest_ms=4000)
@@ -66,10 +65,9 @@ class SlideLine(msgspec.Struct, frozen=True):
 
 
 def compared(show: Show, schedule: ShowSchedule, takes: Sequence[TakeTiming]) -> tuple[SlideLine, ...]:
-    """A line for each shown slide. Takes are matched by slide and cue, so no time is lost where slides have moved
-    since.
+    """A line for each shown slide.
 
-    Takes are matched by slide and cue, so that none is lost where slides were moved since.
+    Takes are matched by slide and cue, so no time is lost where slides have moved since.
     """
     by_id = {slide.id: slide for slide in show.slides}
     lines = []
@@ -130,12 +128,10 @@ class TimingOutcome(msgspec.Struct, frozen=True):
 def taking(
     show: Show, timing: TakeTiming, name: str, target_ms: int | None = None, *, follows: bool = False
 ) -> TimingOutcome:
-    """The edit that takes a timing into the show, and fits holds and lengths to a target where there is one. With
-    `follows` nothing of the show is overwritten: its waits follow this timing (`follow_timing`). A target then has
-    nothing to fit, so it raises BadValue.
+    """The edit that takes a timing into the show, and fits holds and lengths to a target where there is one.
 
-    With `follows` nothing of the show is overwritten: its waits follow this timing (`follow_timing`).
-    A target then has nothing to stretch, so it raises BadValue.
+    With `follows` nothing of the show is overwritten: its waits follow this timing (`follow_timing`). A target then has
+    nothing to fit, so it raises BadValue.
     """
     if follows and target_ms is not None:
         raise BadValue(

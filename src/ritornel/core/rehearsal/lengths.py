@@ -24,10 +24,9 @@ Time = Any
 
 
 def read_through(show: Show, slide_ids: tuple[str, ...]) -> Edit:
-    """The edit that gives slides which advance by themselves the time their text needs, with all builds. Raises
-    BadValue where none of them has text, or all advance on cue.
+    """The edit that gives slides which advance by themselves the time their text needs, with all builds.
 
-    Raises BadValue where none of them has words, or all advance on cue.
+    Raises BadValue where none of them has text, or all advance on cue.
     """
     edits: list[Edit] = []
     for slide in show.slides:
@@ -136,13 +135,11 @@ class _Stretching:
 
 def spread(show: Show, target_ms: int, first: int = 0) -> tuple[Edit, int]:
     """The edit that stretches holds and `after` lengths, from slide number `first` on, by one factor until the show
-    lasts `target_ms`, its black end included, and the length it reaches: the target, or the nearest to it. Animations,
-    clips and voices are never stretched. Times are rounded down; the missing ms go one each to the largest fractions,
-    earliest first. Where nothing can be stretched the edit has no changes. Holds of 500 and 1 500 to 1 310: the factor
-    is 0.655, so 327.5 and 982.5, and the one missing ms goes to the first: 328 and 982.
+    lasts `target_ms`, its black end included, and the length it reaches: the target, or the nearest to it.
 
-    Holds of 500 and 1 500 to 1 310: the factor is 0.655, so 327.5 and 982.5, and the one missing ms goes to the first:
-    328 and 982.
+    Animations, clips and voices are never stretched. Times are rounded down; the missing ms go one each to the largest
+    fractions, earliest first. Where nothing can be stretched the edit has no changes. Holds of 500 and 1 500 to 1 310:
+    the factor is 0.655, so 327.5 and 982.5, and the one missing ms goes to the first: 328 and 982.
     """
     items = _items(show, first)
     stretching = _Stretching(show, items)
@@ -166,10 +163,9 @@ def spread(show: Show, target_ms: int, first: int = 0) -> tuple[Edit, int]:
 
 
 def _exact_times(stretching: _Stretching, items: Sequence[Item], target_ms: int) -> list[Time]:
-    """Each item's time at the one factor with which the length is nearest to the target. A time stops at a day; the
-    others go on.
+    """Each item's time at the one factor with which the length is nearest to the target.
 
-    What would pass a day stays at a day, and the others go on.
+    A time stops at a day; the others go on.
     """
     full: dict[int, Time] = {}
     while True:
@@ -182,10 +178,7 @@ def _exact_times(stretching: _Stretching, items: Sequence[Item], target_ms: int)
 
 
 def _factor(stretching: _Stretching, items: Sequence[Item], full: Mapping[int, Time], target_ms: int) -> Time:
-    """The factor at which the length is the target, exactly; 1 where no factor changes anything. The length grows with
-    the factor along straight pieces that get steeper (sums and maxima of straight lines). So where a chord meets the
-    target the length is too short or right, where a tangent does it is too long or right (Newton's step), and within
-    one piece both are right.
+    """The factor at which the length is the target, exactly; 1 where no factor changes anything.
 
     The length grows with the factor along straight pieces that get steeper (sums and maxima of straight lines). So
     where a chord meets the target the length is too short or right, where a tangent does it is too long or right

@@ -1,7 +1,6 @@
-"""A recording: a take with a voice, over one or more slides. Its clock is that of the recorded sound; paused time is
-not in it.
+"""A recording: a take with a voice, over one or more slides.
 
-Its clock is the sound that was recorded; paused time is not in it.
+Its clock is that of the recorded sound; paused time is not in it.
 """
 
 from collections.abc import Mapping, Sequence
@@ -75,11 +74,10 @@ def as_recorded(show: Show, section: Section) -> Show:
 
 class RecordedSlide(msgspec.Struct, frozen=True):
     """The recording of one slide, from its arrival or from a new start on it: `from_ms` is where it begins in the
-    recording. `cues` are the times of the cues on the slide's clock; `waits` how long each wait had been open. It is
-    `whole` where a cue left its slide.
+    recording.
 
-    `from_ms` is where it begins in the recording. `cues` are when each fell, on the slide's clock; `waits` how long
-    each wait had been open. It is `whole` where its slide was left by a cue.
+    `cues` are the times of the cues on the slide's clock; `waits` how long each wait had been open. It is `whole` where
+    a cue left its slide.
     """
 
     number: int
@@ -92,10 +90,9 @@ class RecordedSlide(msgspec.Struct, frozen=True):
 
 
 def pieces_of(take: Take, leaving: Mapping[str, str] = {}) -> tuple[RecordedSlide, ...]:
-    """The recording's pieces in order, numbered from 0. `leaving` gives the leaving cue of each slide. An event after
-    the take's end was never recorded and is left out.
+    """The recording's pieces in order, numbered from 0.
 
-    `leaving` says by slide which cue leaves it. An event after the take's end was never recorded and is left out.
+    `leaving` gives the leaving cue of each slide. An event after the take's end was never recorded and is left out.
 
     >>> from ritornel.core.rehearsal.take import Cued
     >>> left = Cued("a-1", 1500, 400), Cued("a-out", 4000, 900)

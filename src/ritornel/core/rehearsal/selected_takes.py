@@ -66,15 +66,11 @@ def _timed(slide: Slide, lasts_ms: int) -> dict[str, object]:
 
 def keep_edit(show: Show, picks: Mapping[str, Picked], name: str) -> Edit:
     """The edit that makes the selected pieces the voices of their slides, and their cues and lengths the slides'
-    timing. Earlier recordings of these slides leave the shelf where nothing else uses them. Raises BadValue where
-    nothing is selected, or a piece is empty. A slide on cue whose piece has a cue at 3 200 and was left after 9 000:
-    its beat 1 begins at 3 200, and it is 9 000 long.
+    timing.
 
-    What was recorded for these slides before and is used nowhere else leaves the shelf. Raises BadValue where nothing
-    is picked, or a piece is empty.
-
-    A slide on cue whose piece has a cue at 3 200 and was left after 9 000: its beat 1 begins at 3 200, and it is 9 000
-    long.
+    Earlier recordings of these slides leave the shelf where nothing else uses them. Raises BadValue where nothing is
+    selected, or a piece is empty. A slide on cue whose piece has a cue at 3 200 and was left after 9 000: its beat 1
+    begins at 3 200, and it is 9 000 long.
     """
     chosen = [slide for slide in show.slides if slide.id in picks]
     if not chosen:
@@ -127,10 +123,9 @@ def _clear_of_words(show: Show, slide: Slide, box: Box) -> Box | None:
 
 
 def stepped_aside(show: Show, placement: Placement, slide_ids: Collection[str]) -> dict[str, Box]:
-    """The other place of the camera's picture, for each slide whose text it would cover. Record shows it before
-    anything is recorded.
+    """The other place of the camera's picture, for each slide whose text it would cover.
 
-    Record shows by it, before anything is recorded, where the picture will stand.
+    Record shows it before anything is recorded.
     """
     if placement.shape not in SEEN_SHAPES:
         return {}

@@ -84,10 +84,9 @@ def timing_of(take: Take) -> TakeTiming:
 
 
 def use_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[str, ...]]:
-    """The edit that writes a take's timing into the show, and sentences about cues and slides that are gone. Waits get
-    their holds; a slide that advances `after` gets its time as length. How a slide advances stays.
+    """The edit that writes a take's timing into the show, and sentences about cues and slides that are gone.
 
-    Waits get their holds; a slide that advances `after` gets its time as length. How a slide advances is kept.
+    Waits get their holds; a slide that advances `after` gets its time as length. How a slide advances stays.
     """
     edits: list[Edit] = []
     for slide in show.slides:

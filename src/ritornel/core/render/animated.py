@@ -26,15 +26,12 @@ WEBP = {"lossless": "0", "quality": "80", "compression_level": "4", "loop": "0"}
 def write_animated(
     performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None
 ) -> None:
-    """Writes the picture. A still span is one long frame; at its end it starts again. Times are whole ms, rounded half
-    up; the last frame stays as long as the one before it. The file is written beside `path` and moved there when
-    complete. Raises BadValue for an impossible order, an empty show or one longer than five minutes, BadMedia for
-    missing media, and every error of `report`.
+    """Writes the picture.
 
-    Its times are whole ms, rounded half up; its last frame stays as long as the one before it.
-
-    It is written beside `path` and moved there when whole. Raises BadValue for an order that cannot be, a show that
-    lasts nothing or longer than five minutes, BadMedia for missing media, and what `report` raises.
+    A still span is one long frame; at its end it starts again. Times are whole ms, rounded half up; the last frame
+    stays as long as the one before it. The file is written beside `path` and moved there when complete. Raises BadValue
+    for an impossible order, an empty show or one longer than five minutes, BadMedia for missing media, and every error
+    of `report`.
     """
     check_order(order)
     length_ms = performance.schedule.length_ms

@@ -16,11 +16,10 @@ _FORMS = {"matroska,webm": "webm", "mov,mp4,m4a,3gp,3g2,mj2": "mp4"}
 
 
 def write_joined(segments: Sequence[tuple[Path, int]], target: Path) -> None:
-    """Joins segments, each with its start in ms, into one file without encoding again. A damaged end of a segment,
-    where its recording was cut off, is left out. Raises BadMedia where they hold no picture.
+    """Joins segments, each with its start in ms, into one file without encoding again.
 
-    What is damaged at a segment's end, because its recording was cut off, is left out. Raises BadMedia where there is
-    no picture in them.
+    A damaged end of a segment, where its recording was cut off, is left out. Raises BadMedia where they hold no
+    picture.
     """
     if not segments:
         raise BadMedia("The camera recorded nothing.")

@@ -12,10 +12,9 @@ _ENDLESS = skia.Rect.MakeLTRB(-1e6, -1e6, 1e6, 1e6)
 
 
 class Recordings:
-    """The recorded commands of objects with text and paths. Objects with pictures are left out: a recording would keep
-    the pictures in memory.
+    """The recorded commands of objects with text and paths.
 
-    Pictures are not among them: a recording would hold them when nobody wants them any more.
+    Objects with pictures are left out: a recording would keep the pictures in memory.
     """
 
     KEPT = 512

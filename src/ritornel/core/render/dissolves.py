@@ -48,10 +48,10 @@ def blend_of(frame_state: FrameState) -> Blend | None:
 
 
 class Dissolves:
-    """Frames of dissolves. `make` paints a frame state as planes. The content of a frame never depends on the frame
-    before; the time it takes does.
+    """Frames of dissolves.
 
-    `make` paints a frame state as planes. What a frame shows never depends on the frame before; how long it takes does.
+    `make` paints a frame state as planes. The content of a frame never depends on the frame before; the time it takes
+    does.
     """
 
     def __init__(self, make: Callable[[FrameState], Planes]) -> None:
@@ -63,11 +63,10 @@ class Dissolves:
 
     def planes(self, frame_state: FrameState, blend: Blend | None) -> Planes | None:
         """The frame, mixed as `blend_of` says, or the slide at the end of a dissolve; None for any other frame, and
-        where something moves. The conversion to YUV is linear, so blending after it equals blending before it, up to
-        rounding: the two differ by at most one step of 256.
+        where something moves.
 
-        The conversion to YUV is linear, so blending after it is blending before it, up to rounding: both are within one
-        step of 256 of each other.
+        The conversion to YUV is linear, so blending after it equals blending before it, up to rounding: the two differ
+        by at most one step of 256.
         """
         if blend is None or blend.pictures != self._before:
             # Only from its second frame on is it known that nothing moves.
@@ -90,11 +89,10 @@ def _for_mixing(below: Planes, above: Planes) -> tuple[NDArray[np.uint16], NDArr
 
 
 def _mixed(lower: NDArray[np.uint16], more: NDArray[np.uint16], share: int) -> Planes:
-    """The planes with `share` of 256 of the upper ones, rounded half up. Each sum lies between 128 and 65 408, so that
-    counting modulo 65 536 is exact: for 10 and 250, 128 of 256 give (10 * 256 + 128 + 240 * 128) // 256 = 130.
+    """The planes with `share` of 256 of the upper ones, rounded half up.
 
-    Each sum lies between 128 and 65 408, so that counting modulo 65 536 is exact: of 10 and 250, 128 of 256 are
-    (10 * 256 + 128 + 240 * 128) // 256 = 130.
+    Each sum lies between 128 and 65 408, so that counting modulo 65 536 is exact: for 10 and 250, 128 of 256 give (10 *
+    256 + 128 + 240 * 128) // 256 = 130.
     """
     made = np.empty(lower.shape, dtype=np.uint8)
     for rows in _bands(lower.shape):

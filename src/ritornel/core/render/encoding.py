@@ -60,17 +60,13 @@ def picture_stream(container: Any, order: FilmOrder, webm: bool, threads: int, c
 
 
 class PictureTrack:
-    """Encodes frames in order and writes them; the last one lasts until `end`, in frames. At a constant rate a picture
-    is written for every frame, otherwise only for those that differ. An encoder that reorders frames gives late
-    decoding times, so the track of a film with a still end would stop at an earlier frame. Here each frame is decoded
-    as late as possible: at its own time, or a sixteenth of a frame before the first that needs it. So decoding, too,
-    begins at 0 and ends with the show. At a constant rate frames are decoded at whole frames, one early, and the file
-    says so.
+    """Encodes frames in order and writes them; the last one lasts until `end`, in frames.
 
-    An encoder that reorders frames tells decoding times that lag behind, so the track of a film whose last picture
-    stands would end with an earlier frame. Here each frame is decoded as late as it can be: at its own time, or a
-    sixteenth of a frame before the first that needs it. So decoding, too, begins at 0 and ends with the show. At a
-    constant rate frames are decoded at whole frames, one early, and the file says so.
+    At a constant rate a picture is written for every frame, otherwise only for those that differ. An encoder that
+    reorders frames gives late decoding times, so the track of a film with a still end would stop at an earlier frame.
+    Here each frame is decoded as late as possible: at its own time, or a sixteenth of a frame before the first that
+    needs it. So decoding, too, begins at 0 and ends with the show. At a constant rate frames are decoded at whole
+    frames, one early, and the file says so.
     """
 
     def __init__(

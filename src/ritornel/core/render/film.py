@@ -121,15 +121,11 @@ class _PictureWriter(threading.Thread):
 def write_film(
     performance: Performance, path: Path, order: FilmOrder, media: MediaPath, report: Report | None = None
 ) -> None:
-    """Writes the show as a film; the ending of `path` gives the kind, .mp4 or .webm. Its frames are those with 1000 n /
-    F < length; each lasts until the next, the last until the length. Pictures and sound are made at the same time and
-    joined when both are complete. Raises BadValue for impossible orders, BadMedia for missing media, DiskFull, and
-    every error of `report`.
+    """Writes the show as a film; the ending of `path` gives the kind, .mp4 or .webm.
 
     Its frames are those with 1000 n / F < length; each lasts until the next, the last until the length. Pictures and
-    sound are made at the same time and joined when both are whole.
-
-    Raises BadValue for orders that cannot be, BadMedia for missing media, DiskFull, and what `report` raises.
+    sound are made at the same time and joined when both are complete. Raises BadValue for impossible orders, BadMedia
+    for missing media, DiskFull, and every error of `report`.
     """
     check_film(performance, path, order)
     webm = path.suffix == ".webm"

@@ -60,10 +60,9 @@ class Flashes(msgspec.Struct, frozen=True):
 
 
 class FlashMeter:
-    """Takes frames in order and finds their worst second. Each pixel's changes are counted separately: what moves
-    across the frame changes many pixels once, and does not flash.
+    """Takes frames in order and finds their worst second.
 
-    Each pixel's changes are counted by themselves: what moves across the frame changes many pixels once, and does not
+    Each pixel's changes are counted separately: what moves across the frame changes many pixels once, and does not
     flash.
     """
 

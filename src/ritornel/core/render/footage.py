@@ -83,10 +83,9 @@ class ClipReader:
             return  # a file that was cut off has as many pictures as were read
 
     def frame_at(self, at_ms: float) -> Any:
-        """The last frame that begins at `at_ms` or before; the first where none does. Raises BadMedia where the clip
-        has no frame.
+        """The last frame that begins at `at_ms` or before; the first where none does.
 
-        Raises BadMedia where there is none at all.
+        Raises BadMedia where the clip has no frame.
         """
         at_ms += EARLY_MS
         if self._now is None or self._ms(self._now) > at_ms or self._ms(self._now) + AHEAD_MS < at_ms:
@@ -149,10 +148,9 @@ class ClipReader:
 
 
 def matrix_of(frame: Any) -> int:
-    """The colour matrix of the frame. Where a file does not say, its size does, as in browsers: from 720 lines on ITU-R
-    BT.709, below BT.601.
+    """The colour matrix of the frame.
 
-    Where a file does not say, its size does: from 720 lines on ITU-R BT.709, below BT.601, as browsers take it.
+    Where a file does not say, its size does, as in browsers: from 720 lines on ITU-R BT.709, below BT.601.
     """
     told = int(frame.colorspace)
     return (

@@ -126,10 +126,9 @@ def _ratio(colour: str, behind: NDArray[np.float32]) -> float:
 
 
 def contrasts_of(performance: Performance, index: int, media: MediaPath, pictures: Pictures) -> tuple[Contrast, ...]:
-    """The texts of a slide with too little contrast, each at the end of the last beat in which it is visible. Turned,
-    scaled, hollow and highlighted text is not judged.
+    """The texts of a slide with too little contrast, each at the end of the last beat in which it is visible.
 
-    Turned, scaled, hollow and highlighted words are not judged.
+    Turned, scaled, hollow and highlighted text is not judged.
     """
     staged = performance.slides[index]
     texts = {
@@ -237,8 +236,7 @@ def _frames_that_change(staged: StagedSlide, rate: int, count: int) -> Iterator[
 
 
 def looked_at(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | None = None) -> SlideLook:
-    """The analysis of a slide; `pictures` holds pictures decoded for other slides. Raises BadMedia where a picture is
-    missing.
+    """The analysis of a slide; `pictures` holds pictures decoded for other slides.
 
     Raises BadMedia where a picture is missing.
     """

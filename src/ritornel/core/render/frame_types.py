@@ -1,7 +1,6 @@
 """Which frames of a film are predicted from both neighbours (B frames), and which only from an earlier one (P frames).
-An encoder must find out what changes between frames; here it is known.
 
-An encoder has to find out what changes between frames; here it is known.
+An encoder must find out what changes between frames; here it is known.
 """
 
 from collections.abc import Hashable, Iterator

@@ -30,10 +30,9 @@ def frame_state_of_frame(performance: Performance, order: FilmOrder, number: int
 def changing_frames(
     performance: Performance, order: FilmOrder, first: int = 0, end: int | None = None
 ) -> Iterator[tuple[int, FrameState, bool]]:
-    """The numbers of the frames from `first` until before `end` with what they show, and whether it is new. The show's
-    last frame is always included, so that a film of frames with durations ends with the show.
+    """The numbers of the frames from `first` until before `end` with what they show, and whether it is new.
 
-    The show's last frame comes too, so that a film of frames that last ends where the show does.
+    The show's last frame is always included, so that a film of frames with durations ends with the show.
     """
     total = frame_count(performance.schedule.length_ms, order.rate)
     before: FrameState | None = None

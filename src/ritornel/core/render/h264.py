@@ -1,7 +1,6 @@
-"""Pictures of H.264 that repeat the picture before them, written without an encoder. Source: ITU-T H.264 (08/2021),
-sections 7.3.2 parameter sets, 7.3.3 slice header, 7.3.4 slice data, 9.3 CABAC.
+"""Pictures of H.264 that repeat the picture before them, written without an encoder.
 
-Source: ITU-T H.264 (08/2021), by its numbers: 7.3.2 parameter sets, 7.3.3 slice header, 7.3.4 slice data, 9.3 CABAC.
+Source: ITU-T H.264 (08/2021), sections 7.3.2 parameter sets, 7.3.3 slice header, 7.3.4 slice data, 9.3 CABAC.
 """
 
 from collections.abc import Iterator

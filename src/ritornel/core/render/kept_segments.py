@@ -31,10 +31,9 @@ def _key(*about: Any) -> str:
 
 
 def _media(assets: Iterable[Asset], body: bytes) -> list[tuple[str, str]]:
-    """The media named in a text, by id, with their hashes. An id that is part of another one is found too; that costs a
-    segment and is still correct.
+    """The media named in a text, by id, with their hashes.
 
-    An id that is part of another one costs a segment and is right all the same.
+    An id that is part of another one is found too; that costs a segment and is still correct.
     """
     return sorted((asset.id, asset.sha256) for asset in assets if asset.id.encode() in body)
 

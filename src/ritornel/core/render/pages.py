@@ -100,13 +100,10 @@ def _pages(performance: Performance, kind: Kind) -> list[_Page]:
 
 
 def write_pdf(performance: Performance, path: Path, kind: Kind, media: MediaPath, report: Report | None = None) -> int:
-    """Writes the PDF and returns its number of pages. It is written beside `path` and moved there when complete. Raises
-    BadValue for a show without slides or an unknown kind, BadMedia for missing media, and every error of `report`.
+    """Writes the PDF and returns its number of pages.
 
-    It is written beside `path` and moved there when whole.
-
-    Raises BadValue for a show without slides or a kind that there is not, BadMedia for missing media, and what `report`
-    raises.
+    It is written beside `path` and moved there when complete. Raises BadValue for a show without slides or an unknown
+    kind, BadMedia for missing media, and every error of `report`.
     """
     if kind not in ("slides", "beats", "notes"):
         raise BadValue(f"A PDF has slides, beats or notes, not “{kind}”.", "kind")

@@ -13,11 +13,10 @@ MediaPath = Callable[[str], Path]
 
 
 class Pictures:
-    """Decoded pictures by their hash. With `largest_px` none has a longer side: for painters of thumbnails, which share
-    it. `kept_pixels` lowers the limit of what is kept.
+    """Decoded pictures by their hash.
 
-    With `largest_px` none is kept with a longer side: for painters of small pictures, which share it. With
-    `kept_pixels` fewer are kept than are by themselves.
+    With `largest_px` none has a longer side: for painters of thumbnails, which share it. `kept_pixels` lowers the limit
+    of what is kept.
     """
 
     KEPT_PIXELS, MOST_PIXELS = 12_000_000, 60_000_000

@@ -14,7 +14,6 @@ MOST_PX = 1280
 
 def poster_ms(performance: Performance) -> float:
     """The instant of the poster: the end of the last beat of the first slide that has a length, just before it goes on.
-    A slide of 6 000 ms whose last beat ends at 2 000: 2 000.
 
     A slide of 6 000 ms whose last beat ends at 2 000: 2 000.
     """

@@ -78,11 +78,10 @@ def sound_place(folder: Path) -> Path:
 
 
 class Crew:
-    """Makes the segments, and with `heard` the sound, in at most `processes` processes at a time. The sound begins
-    first: it takes longest and loads the most libraries. When its process has ended, another one draws in its place.
+    """Makes the segments, and with `heard` the sound, in at most `processes` processes at a time.
 
-    The sound's maker begins first: it is the longest of all parts and holds the most libraries, so when it has ended
-    another draws in its place.
+    The sound begins first: it takes longest and loads the most libraries. When its process has ended, another one draws
+    in its place.
     """
 
     def __init__(

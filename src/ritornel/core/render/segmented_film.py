@@ -1,7 +1,6 @@
-"""Long films in segments that are drawn in parallel and joined without encoding again. Finished segments are kept: a
-film whose process was killed continues where it stopped.
+"""Long films in segments that are drawn in parallel and joined without encoding again.
 
-What is finished is kept: a film whose maker was killed goes on where it was.
+Finished segments are kept: a film whose process was killed continues where it stopped.
 """
 
 import shutil
@@ -32,7 +31,7 @@ PLAN = "plan.json"
 
 def segments_of(performance: Performance, order: FilmOrder) -> tuple[FilmSegment, ...]:
     """The film's frames divided at still points: where a slide or a beat begins after a rest of six frames, at least
-    eight seconds apart. A show of three slides of 10 s that stand still at their ends has three segments.
+    eight seconds apart.
 
     A show of three slides of 10 s that stand still at their ends has three segments.
     """
@@ -64,14 +63,10 @@ def write_parted(
     processes: int = 2,
     store: SegmentStore | None = None,
 ) -> None:
-    """Writes a film as `write_film` does, in segments drawn by `processes` processes at a time. `folder` keeps finished
-    segments until the film is complete or `report` cancels it; an interrupted film continues from there. Segments of an
-    earlier film in the `store` are not made again. Raises what `write_film` raises.
+    """Writes a film as `write_film` does, in segments drawn by `processes` processes at a time.
 
-    `folder` keeps what is finished until the film is whole, or `report` says that nobody wants it; a film that was
-    interrupted goes on from there. What is in the `store` from an earlier film is not made again.
-
-    Raises what `write_film` raises.
+    `folder` keeps finished segments until the film is complete or `report` cancels it; an interrupted film continues
+    from there. Segments of an earlier film in the `store` are not made again. Raises what `write_film` raises.
     """
     performance, order = perform(scene.show), scene.order
     check_film(performance, path, order)

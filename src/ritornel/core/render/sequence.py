@@ -8,8 +8,7 @@ from ritornel.core.schedule.performance import FrameState, Layer
 
 
 def resting(order: dict[str, int], before: Layer, now: Layer) -> int:
-    """How many objects from the back are the same in both; -1 where the slide's ground or the view differs. `order` has
-    each object's place from the back. Both are the same slide, so their objects stand in one order.
+    """How many objects from the back are the same in both; -1 where the slide's ground or the view differs.
 
     `order` has each object's place from the back. Both are the same slide, so their objects stand in one order.
     """
@@ -25,11 +24,10 @@ def resting(order: dict[str, int], before: Layer, now: Layer) -> int:
 
 
 class FrameSequence:
-    """Paints frame states onto a raster surface of the painter's size. The content never depends on earlier frames; the
-    time it takes does: a list that grows on a photograph costs the new line, not the photograph.
+    """Paints frame states onto a raster surface of the painter's size.
 
-    What it shows never depends on what was painted before; how long it takes does: a list that grows on a photograph
-    costs the line that comes, not the photograph.
+    The content never depends on earlier frames; the time it takes does: a list that grows on a photograph costs the new
+    line, not the photograph.
     """
 
     def __init__(self, painter: Painter, surface: skia.Surface) -> None:

@@ -82,9 +82,9 @@ class Loudness(msgspec.Struct, frozen=True):
 
 
 def decoded_sounds(performance: Performance, media: MediaPath, folder: Path) -> dict[str, Samples]:
-    """The samples of all sounds by their keys, each in a file of `folder`. Raises BadMedia for a missing sound.
+    """The samples of all sounds by their keys, each in a file of `folder`.
 
-    Raises BadMedia for what is missing.
+    Raises BadMedia for a missing sound.
     """
     sounds = {}
     for number, key in enumerate(performance.sound_ids()):
@@ -173,10 +173,9 @@ def _encode(mix: Mix, master: Master, total: int, path: Path, webm: bool, tell: 
 
 
 def peak_db_of(path: Path) -> float:
-    """The true peak in dBTP of a written file's sound, decoded as a player decodes it; -inf for silence. It is exact
-    where it is above the ceiling.
+    """The true peak in dBTP of a written file's sound, decoded as a player decodes it; -inf for silence.
 
-    Exact where it is above the ceiling.
+    It is exact where it is above the ceiling.
     """
     peak, tail = 0.0, np.zeros((0, 2), dtype=np.float32)
     with open_container(path) as container:

@@ -49,10 +49,9 @@ def write_stills(
     media: MediaPath,
     report: Report | None = None,
 ) -> list[Path]:
-    """One PNG a beat, each at the beat's end: `01-0.png` is slide 1, beat 0. Returns the files in order. Raises every
-    error of `report`.
+    """One PNG a beat, each at the beat's end: `01-0.png` is slide 1, beat 0.
 
-    `01-0.png` is slide 1, beat 0. Returns the files in order. Raises what `report` raises.
+    Returns the files in order. Raises every error of `report`.
     """
     total = sum(len(staged.schedule.beats) for staged in performance.slides)
     painter = Painter(performance, width_px, height_px, media)

@@ -1,10 +1,7 @@
-"""Surfaces to paint on and images of pixels, in the order of colours that is fastest in Skia. It has a fast path only
-for blue first with opaque pixels: a picture of 1280 x 720 is scaled in 8 ms and not in 50, and copied in 2 ms and not
-in 17 (docs/decisions.md). So only this module makes surfaces.
+"""Surfaces to paint on and images of pixels, in the order of colours that is fastest in Skia.
 
-It has a quick way only for blue first, where no value has to be multiplied by its opacity: a picture of 1280 x 720 is
-scaled in 8 ms and not in 50, and put where it is in 2 ms and not in 17 (docs/decisions.md). So this is the one module
-that makes surfaces.
+It has a fast path only for blue first with opaque pixels: a picture of 1280 x 720 is scaled in 8 ms and not in 50, and
+copied in 2 ms and not in 17 (docs/decisions.md). So only this module makes surfaces.
 """
 
 import numpy as np

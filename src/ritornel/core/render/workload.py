@@ -1,9 +1,7 @@
-"""The amount of work in a film, known in advance, so that the remaining time can be estimated. Work is counted in ms of
-one processor, measured on one machine for pictures of 1280 x 720. Another machine is slower or faster at all of it
-alike: only the proportions matter.
+"""The amount of work in a film, known in advance, so that the remaining time can be estimated.
 
-Work is counted in ms of one processor, measured on one machine for pictures of 1280 x 720. Another machine takes
-another time for all of it alike: what matters is how the parts compare.
+Work is counted in ms of one processor, measured on one machine for pictures of 1280 x 720. Another machine is slower or
+faster at all of it alike: only the proportions matter.
 """
 
 import bisect
@@ -79,10 +77,9 @@ def time_left_ms(segments_ms: Sequence[float], sound_ms: float, processes: int =
 
 
 class Progress(msgspec.Struct, frozen=True):
-    """How much of the work is done, and which slide is being drawn (from 1). `before` was done before this run began:
-    it says nothing about the machine's speed.
+    """How much of the work is done, and which slide is being drawn (from 1).
 
-    `before` is what was done already when this run began: it says nothing of how quick the machine is.
+    `before` was done before this run began: it says nothing about the machine's speed.
     """
 
     done: int

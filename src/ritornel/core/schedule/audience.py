@@ -1,12 +1,9 @@
-"""What leaves the house: of a performance, only the fields that an audience's painter reads. Everything for a stranger,
-a viewer or the audience's screen is made here. A field that is not listed below stays inside, so a new field of a slide
-is private until somebody lists it. The presenter's notes, the names of slides, the sources of holds, skipped slides,
-media that nothing shown uses, and captions outside the played part of a clip are left out.
+"""What leaves the house: of a performance, only the fields that an audience's painter reads.
 
-Everything that a stranger, a watcher or the audience's screen is given is made here. A field that is not named below
-stays inside, so that a new field of a slide is private until somebody lists it. Left out are the presenter's notes, the
-names of slides, where a hold came from, skipped slides, media that nothing shown uses, and captions outside the part of
-a clip that is played.
+Everything for a stranger, a viewer or the audience's screen is made here. A field that is not listed below stays
+inside, so a new field of a slide is private until somebody lists it. The presenter's notes, the names of slides, the
+sources of holds, skipped slides, media that nothing shown uses, and captions outside the played part of a clip are left
+out.
 """
 
 from collections.abc import Mapping
@@ -93,11 +90,9 @@ def _drawing(drawing: SlideDrawing) -> SlideDrawing:
 
 
 def audience_show(performance: Performance, media: Mapping[str, str]) -> dict[str, Any]:
-    """The performance for an audience's browser. `media` gives each medium's address by its name in the performance;
-    only media that are shown or heard are included.
+    """The performance for an audience's browser.
 
-    `media` gives each medium's address by its name in the performance; of those only the ones that are shown or heard
-    are handed on.
+    `media` gives each medium's address by its name in the performance; only media that are shown or heard are included.
     """
     slides: tuple[StagedSlide, ...] = tuple(
         msgspec.structs.replace(staged, drawing=_drawing(staged.drawing)) for staged in performance.slides

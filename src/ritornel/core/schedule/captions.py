@@ -14,13 +14,10 @@ def _rounds(clip: Clip, begins_ms: int, runs_ms: int) -> list[tuple[int, int]]:
 
 
 def compile_captions(performance: Performance) -> tuple[Caption, ...]:
-    """The captions of the self-running show, by start. Where clips and a voice speak at once, the one that began later
-    counts; no caption outlasts its clip or its slide. A caption at *t* of a clip that is shown from `in` at `rate` %
-    stands (t - in) * 100 / rate after the clip begins.
+    """The captions of the self-running show, by start.
 
-    Where clips and a voice speak at once, the one that began later is read; none outlasts its clip or its slide.
-
-    A caption at *t* of a clip that is shown from `in` at `rate` % stands (t - in) * 100 / rate after the clip begins.
+    Where clips and a voice speak at once, the one that began later counts; no caption outlasts its clip or its slide. A
+    caption at *t* of a clip that is shown from `in` at `rate` % stands (t - in) * 100 / rate after the clip begins.
     """
     found: list[Caption] = []
     for index, staged in enumerate(performance.slides):

@@ -12,10 +12,10 @@ from ritornel.core.time.spans import Span
 
 def changing_spans(staged: StagedSlide) -> tuple[Span, ...]:
     """The spans of the slide's clock in which the picture may change, in order and disjoint; between them it is
-    constant. The transition into the slide and the start of each beat are included. A slide with a transition of 600 ms
-    and a build that runs from 2000 to 2800 ms changes in [0, 601) and [2000, 2801).
+    constant.
 
-    A slide with a transition of 600 ms and a build that runs from 2000 to 2800 ms changes in [0, 601) and [2000, 2801).
+    The transition into the slide and the start of each beat are included. A slide with a transition of 600 ms and a
+    build that runs from 2000 to 2800 ms changes in [0, 601) and [2000, 2801).
     """
     schedule = staged.schedule
     if any(isinstance(mark, ClipMark) for mark in staged.drawing.ground):

@@ -29,8 +29,7 @@ def _holds_clips(slide: Itself) -> bool:
 
 
 def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
-    """One for each clip that is heard, by start; none outlasts its slide. Fades that do not both fit shrink in
-    proportion.
+    """One for each clip that is heard, by start; none outlasts its slide.
 
     Fades that do not both fit shrink in proportion.
     """

@@ -1,7 +1,4 @@
 """The growing list (domain): lines arrive beat by beat while everything shown stays centred on the middle of the box.
-With k lines shown the block is `H_k` high, line heights and gaps, and its top is `anchor_y - H_k / 2`, unrounded. The
-text is laid out whole, centred; a line not yet arrived leaves the others lower by half of what it adds, so each arrival
-of a line j lets the lines before it glide up by `(H_j - H_{j-1}) / 2`.
 
 With k lines shown the block is `H_k` high, line heights and gaps, and its top is `anchor_y - H_k / 2`, unrounded. The
 text is laid out whole, centred; a line not yet arrived leaves the others lower by half of what it adds, so each arrival

@@ -26,8 +26,7 @@ class _Edges(msgspec.Struct, frozen=True):
 
 
 def _edges(span: MusicSpan, show: Show, schedule: ShowSchedule) -> _Edges | None:
-    """The start and end of the span; None where no slide of its stretch is shown. Skipped slides have no time: the next
-    shown one counts.
+    """The start and end of the span; None where no slide of its stretch is shown.
 
     Skipped slides have no time: the next shown one counts.
     """

@@ -78,9 +78,9 @@ class Performance(msgspec.Struct, frozen=True, kw_only=True):
 
     def media_keys(self) -> list[str]:
         """The keys of all media that are shown or heard: assets by id, sounds at other speeds by key
-        (core/sound/tempo.py). An asset that no shown slide and no music uses is left out.
+        (core/sound/tempo.py).
 
-        An asset that no shown slide and no music uses is not among them.
+        An asset that no shown slide and no music uses is left out.
         """
         keys = {*self.sound_ids()}
         for staged in self.slides:
@@ -119,10 +119,9 @@ class FrameState(msgspec.Struct, frozen=True):
 
 
 def stage_slide(slide: Slide, schedule: SlideSchedule, scenery: Scenery, number: int = 1) -> StagedSlide:
-    """The slide's drawing and tracks; `number` is the slide number in its furniture. Raises UnknownName or BadValue for
-    an unknown effect, font, layout or transition.
+    """The slide's drawing and tracks; `number` is the slide number in its furniture.
 
-    Raises UnknownName or BadValue where an effect, font, layout or transition is not known.
+    Raises UnknownName or BadValue for an unknown effect, font, layout or transition.
     """
     drawing = with_extras(draw_slide(slide, scenery, number), slide, scenery.theme)
     tracks = with_growth(compile_tracks(slide, schedule, scenery.frame, scenery.theme), drawing, slide, schedule)
@@ -138,8 +137,7 @@ def _carried(before: StagedSlide, slide: StagedSlide, frame: Frame) -> StagedSli
 
 
 def perform(show: Show, first_number: int = 1) -> Performance:
-    """The performance of the whole show; its first slide has the number `first_number`. Raises RitornelError for the
-    first thing in it that cannot be performed.
+    """The performance of the whole show; its first slide has the number `first_number`.
 
     Raises RitornelError for the first thing in it that cannot be performed.
     """
@@ -220,10 +218,9 @@ def last_layer(performance: Performance, index: int, values: Values = STILL) -> 
 
 
 def frame_state_at(performance: Performance, time_ms: float, first_pass: bool = True) -> FrameState:
-    """The frame state of the self-running show. The first slide comes out of black in the first pass, out of the last
-    slide in later ones.
+    """The frame state of the self-running show.
 
-    The first slide comes out of black on the first pass, out of the last slide on later ones.
+    The first slide comes out of black in the first pass, out of the last slide in later ones.
     """
     moment = moment_at(performance.schedule, time_ms)
     if moment.index < 0:

@@ -20,7 +20,7 @@ def words_in(text: str) -> int:
 
 
 def reading_ms(slide: Slide) -> int:
-    """The time to read the slide: 1.5 s and a third of a second a word; 0 without text. 27 words take 10 500 ms.
+    """The time to read the slide: 1.5 s and a third of a second a word; 0 without text.
 
     27 words take 10 500 ms.
     """
@@ -34,10 +34,9 @@ def speaking_ms(slide: Slide) -> int:
 
 
 class ReadingTime(msgspec.Struct, frozen=True):
-    """The time to read the slide, the time it is there to be read, and the length it would need. Reading begins when
-    the slide is there; what arrives later is read when it arrives.
+    """The time to read the slide, the time it is there to be read, and the length it would need.
 
-    Reading begins when the slide is there; what comes later is read as it comes.
+    Reading begins when the slide is there; what arrives later is read when it arrives.
     """
 
     needs_ms: int

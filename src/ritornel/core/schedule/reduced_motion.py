@@ -1,11 +1,7 @@
-"""A performance for people who ask for less motion: everything happens at its time, but nothing moves. An object that
-would fly in fades in instead. Channels are judged by their visible effect, never effects by name, so that a new effect
-is calmed without further work.
+"""A performance for people who ask for less motion: everything happens at its time, but nothing moves.
 
-What came flying fades in its place.
-
-Channels are told apart by what they do to the eye, never effects by their names, so that a new effect is calmed without
-a word from it.
+An object that would fly in fades in instead. Channels are judged by their visible effect, never effects by name, so
+that a new effect is calmed without further work.
 """
 
 import msgspec

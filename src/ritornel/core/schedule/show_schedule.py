@@ -20,10 +20,9 @@ Phase = Literal["empty", "transition", "beat", "wait", "rest", "to black", "over
 
 
 class ShowSchedule(msgspec.Struct, frozen=True):
-    """The shown slides in order; slide number `i` begins at `starts_ms[i]` and has its own length. `length_ms` includes
-    the black end.
+    """The shown slides in order; slide number `i` begins at `starts_ms[i]` and has its own length.
 
-    `length_ms` counts the black end.
+    `length_ms` includes the black end.
     """
 
     slides: tuple[SlideSchedule, ...]
@@ -46,10 +45,9 @@ class ShowSchedule(msgspec.Struct, frozen=True):
         return self.slides[index].goes_on_ms is None and (index + 1 < len(self.slides) or self.end != "hold")
 
     def cues_of(self, index: int) -> int:
-        """How many cues a live run waits for on shown slide number `index`, with the one that leaves it. A cue that
-        would only shorten a slide which goes on by itself does not count.
+        """How many cues a live run waits for on shown slide number `index`, with the one that leaves it.
 
-        A cue that would only go on sooner than the slide does by itself is none.
+        A cue that would only shorten a slide which goes on by itself does not count.
         """
         return len(self.slides[index].beats) - 1 + self.leaves_on_cue(index)
 
@@ -87,10 +85,9 @@ def forget_schedules() -> None:
 
 
 def compile_show(show: Show) -> ShowSchedule:
-    """The schedule of the show. A slide's schedule is kept as long as the slide is the same object, so an edit of one
-    slide of 500 computes one slide.
+    """The schedule of the show.
 
-    What was computed of a slide is kept while the slide is the same object, so an edit of one slide of 500 costs one
+    A slide's schedule is kept as long as the slide is the same object, so an edit of one slide of 500 computes one
     slide.
     """
     holds = _one_of_equals(frozenset(show.holds_by_cue.items()))

@@ -58,12 +58,11 @@ class VoiceTime(msgspec.Struct, frozen=True):
 
 
 class SlideSchedule(msgspec.Struct, frozen=True, kw_only=True, gc=False):
-    """A slide's self-running times. `done_ms` is N, when everything that must finish has finished; `last_wait` comes
-    before a cue that leaves the slide. `goes_on_ms` is the earliest time at which a slide that goes on by itself also
-    live does so; None for a slide that waits for a cue there.
+    """A slide's self-running times.
 
-    `done_ms` is N, when everything that must finish has; `last_wait` comes before a cue that leaves. `goes_on_ms` is
-    when a slide that goes on by itself also live does so at the earliest; None for one that waits for a cue there.
+    `done_ms` is N, when everything that must finish has finished; `last_wait` comes before a cue that leaves the slide.
+    `goes_on_ms` is the earliest time at which a slide that goes on by itself also live does so; None for a slide that
+    waits for a cue there.
     """
 
     slide_id: str
@@ -113,16 +112,12 @@ def clip_of(slide: Slide, build: Build) -> Clip | None:
 def compile_slide(
     slide: Slide, default_hold_ms: int, holds: Mapping[str, int], frame: Frame = Frame()
 ) -> SlideSchedule:
-    """The slide's schedule. `holds` are the chosen take's, in ms by cue id; moves of the view depend on the show's
-    `frame`. Slide 2 of worked example A: push 500; A on cue, 400; B follows after 100, 300; C together, 600; D on cue
-    with hold 3500, 200: A 2500-2900, B 3000-3300, C 2900-3500, D 7000-7200, N 7200, and with the default hold of 2000
-    before it leaves, length 9200.
+    """The slide's schedule.
 
-    `holds` are the chosen take's, in ms by cue id; by the show's `frame` go the moves of the view.
-
-    Slide 2 of worked example A: push 500; A on cue, 400; B follows after 100, 300; C together, 600; D on cue with hold
-    3500, 200: A 2500-2900, B 3000-3300, C 2900-3500, D 7000-7200, N 7200, and with the default hold of 2000 before it
-    leaves, length 9200.
+    `holds` are the chosen take's, in ms by cue id; moves of the view depend on the show's `frame`. Slide 2 of worked
+    example A: push 500; A on cue, 400; B follows after 100, 300; C together, 600; D on cue with hold 3500, 200: A
+    2500-2900, B 3000-3300, C 2900-3500, D 7000-7200, N 7200, and with the default hold of 2000 before it leaves, length
+    9200.
     """
     transition_ms = slide.transition_ms
     beats: list[Beat] = []

@@ -10,13 +10,10 @@ from ritornel.core.time.counts import ON_SLIDE
 
 
 def compile_effects(show: Show, schedule: ShowSchedule, music: tuple[MusicTime, ...]) -> tuple[SoundTime, ...]:
-    """All sounds of builds and transitions, by start. Each begins with its build or transition and is heard to its end,
-    but not past the show's end. One that keeps on ends where the next transition's sound begins, or music that ends
-    kept sounds.
+    """All sounds of builds and transitions, by start.
 
-    A transition's sound begins with its transition, a build's with its build; each is heard to its end, and nothing
-    past the show's end. One that keeps on ends where the next transition's sound begins, or music that ends kept
-    sounds.
+    Each begins with its build or transition and is heard to its end, but not past the show's end. One that keeps on
+    ends where the next transition's sound begins, or music that ends kept sounds.
     """
     end_ms = schedule.length_ms
     found: list[SoundTime] = []

@@ -1,7 +1,6 @@
-"""Captions of voices from the notes, for presenters who read their notes aloud. Their times are estimates: the notes
-are spread over the voice by the number of letters, as in speech at an even pace.
+"""Captions of voices from the notes, for presenters who read their notes aloud.
 
-When each is read is an estimate: the notes are shared over the voice by their letters, as speech at an even pace is.
+Their times are estimates: the notes are spread over the voice by the number of letters, as in speech at an even pace.
 """
 
 import re
@@ -56,9 +55,7 @@ def has_captions(show: Show) -> bool:
 
 
 def spoken_captions(slide: Slide) -> tuple[Caption, ...]:
-    """The captions of the slide's voice, on the slide's clock; none without a voice or notes. “It ticks. It strikes the
-    hour.” (9 and 20 letters) over a voice of 2 900 ms from 300 ms: 2 900 · 9 / 29 = 900, so the first is read from 300
-    to 1 200 and the second to 3 200. Instants are rounded half up.
+    """The captions of the slide's voice, on the slide's clock; none without a voice or notes.
 
     “It ticks. It strikes the hour.” (9 and 20 letters) over a voice of 2 900 ms from 300 ms: 2 900 · 9 / 29 = 900, so
     the first is read from 300 to 1 200 and the second to 3 200. Instants are rounded half up.

@@ -34,8 +34,7 @@ class Rest(msgspec.Struct, frozen=True):
 
 
 class SlideTracks(msgspec.Struct, frozen=True):
-    """Everything that moves on a slide, the transition into it, and the moves of the view. `rests` follow from
-    `motions`, in their order.
+    """Everything that moves on a slide, the transition into it, and the moves of the view.
 
     `rests` follow from `motions`, in their order.
     """
@@ -47,10 +46,10 @@ class SlideTracks(msgspec.Struct, frozen=True):
 
 
 def rest_of(motion: Motion) -> Rest:
-    """When a motion rests. Most objects rest most of the time: their values are then looked up. Ten thousand states of
-    twenty objects take half as long with it.
+    """When a motion rests.
 
-    Ten thousand states of twenty objects take half as long for it.
+    Most objects rest most of the time: their values are then looked up. Ten thousand states of twenty objects take half
+    as long with it.
     """
     beats = [segment.beat for segment in motion.segments] + [entrance.beat for entrance in motion.entrances]
     ends = all(segment.beat != ON_SLIDE and segment.repeats > 0 for segment in motion.segments)
@@ -67,9 +66,9 @@ def tracks_of(motions: tuple[Motion, ...], layers: Layers, view: Motion | None) 
 
 
 def layers_of(transition: Transition, frame: Frame) -> Layers:
-    """The ramps of both slides' layers. Raises UnknownName or BadValue for an unknown transition or wrong settings.
+    """The ramps of both slides' layers.
 
-    Raises UnknownName or BadValue for a transition that does not exist or is set wrong.
+    Raises UnknownName or BadValue for an unknown transition or wrong settings.
     """
     kind = transition_named(transition.name)
     settings = read_settings(transition.settings, kind.settings, f"The transition {kind.title.lower()}")
@@ -125,10 +124,9 @@ def _on_slide(channel: Channel, lasts_ms: int, curve: Curve) -> Segment:
 
 
 def compile_tracks(slide: Slide, schedule: SlideSchedule, frame: Frame, theme: Theme = Theme()) -> SlideTracks:
-    """The slide's tracks; tints are looked up in the theme. Raises UnknownName or BadValue for unknown effects or wrong
-    settings.
+    """The slide's tracks; tints are looked up in the theme.
 
-    Raises UnknownName or BadValue for effects that do not exist or are set wrong.
+    Raises UnknownName or BadValue for unknown effects or wrong settings.
     """
     entrances: dict[tuple[str, str | None], list[Entrance]] = {}
     segments: dict[tuple[str, str | None], list[Segment]] = {}

@@ -18,10 +18,10 @@ class TranscriptSlide(msgspec.Struct, frozen=True):
 
 
 def transcript_of(performance: Performance) -> tuple[TranscriptSlide, ...]:
-    """The slides in the order in which they are shown. A caption belongs to the slide on which it begins. Where a
-    slide's name is one of its lines, such as its heading, it is written once.
+    """The slides in the order in which they are shown.
 
-    A slide that is named as one of its lines, its heading, has that once.
+    A caption belongs to the slide on which it begins. Where a slide's name is one of its lines, such as its heading, it
+    is written once.
     """
     captions = compile_captions(performance)
     found = []

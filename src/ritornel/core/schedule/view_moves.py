@@ -54,10 +54,9 @@ def _flight(first: View, last: View, build: Build) -> list[tuple[float, View]]:
 
 
 def view_motion(slide: Slide, schedule: SlideSchedule, frame: Frame) -> Motion | None:
-    """The motion of the view; None for a slide that is as large as the frame and has no framings. Only the move that
-    began last counts.
+    """The motion of the view; None for a slide that is as large as the frame and has no framings.
 
-    Of its moves only the last begun counts.
+    Only the move that began last counts.
     """
     opening = view_named(slide, slide.opens_on, frame)
     moves = [

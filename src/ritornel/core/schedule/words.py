@@ -28,10 +28,10 @@ def words_on(slide: Slide) -> str:
 
 def words_of_beats(slide: Slide, schedule: SlideSchedule) -> tuple[str, ...]:
     """The text that is new on each beat, one line each, in reading order: from the top, and from the left where two
-    objects begin at one height. Text without an entering build is there on arrival, beat 0. A list whose second line
-    enters on cue 1: ("The teeth\nOne tooth at a time", "The pallets let it go").
+    objects begin at one height.
 
-    A list whose second line enters on cue 1: ("The teeth\\nOne tooth at a time", "The pallets let it go").
+    Text without an entering build is there on arrival, beat 0. A list whose second line enters on cue 1:
+    ("The teeth\\nOne tooth at a time", "The pallets let it go").
     """
     comes: dict[tuple[str, str | None], int] = {}
     for build, time in zip(slide.order, schedule.builds, strict=True):

@@ -19,11 +19,9 @@ def _pairs(part: av.AudioFrame) -> Samples:
 
 
 def decoded(path: Path) -> Iterator[Samples]:
-    """The samples of a sound, 48 kHz stereo, in pieces of shape (n, 2). Raises BadMedia where the file holds no
-    readable sound; a truncated file is as long as what can be read of it.
+    """The samples of a sound, 48 kHz stereo, in pieces of shape (n, 2).
 
-    Raises BadMedia where the file holds no sound that can be read; one that was cut off is as long as what could be
-    read of it.
+    Raises BadMedia where the file holds no readable sound; a truncated file is as long as what can be read of it.
     """
     heard = False
     try:
@@ -43,8 +41,7 @@ def decoded(path: Path) -> Iterator[Samples]:
 
 
 def kept_in_file(samples: Iterator[Samples], raw: Path, name: str) -> Samples:
-    """All samples, 48 kHz stereo, as an array of shape (samples, 2) in the file `raw` and not in memory. Raises
-    BadMedia, naming the sound, where there are none.
+    """All samples, 48 kHz stereo, as an array of shape (samples, 2) in the file `raw` and not in memory.
 
     Raises BadMedia, naming the sound, where there are none.
     """

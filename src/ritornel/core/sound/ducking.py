@@ -41,8 +41,7 @@ def level_at(points: tuple[Point, ...], at_ms: float) -> float:
 
 
 def duck_points(sounding: Iterable[Span], start_ms: int, end_ms: int, duck_db: float) -> tuple[Point, ...]:
-    """The envelope of music from `start_ms` to `end_ms`, cut at both ends, where it keeps its level. A voice from 5 000
-    to 8 000 under music with 9 dB: (4 700, 0), (5 000, -9), (8 000, -9), (8 600, 0).
+    """The envelope of music from `start_ms` to `end_ms`, cut at both ends, where it keeps its level.
 
     A voice from 5 000 to 8 000 under music with 9 dB: (4 700, 0), (5 000, -9), (8 000, -9), (8 600, 0).
     """

@@ -9,14 +9,11 @@ EDGE_MS = 5
 
 
 class SoundTime(msgspec.Struct, frozen=True, kw_only=True):
-    """A sound on the show's clock: its asset from `in_ms` on, for `lasts_ms`. It belongs to shown slide number `index`,
-    on whose clock it begins at `offset_ms`; for a build's sound that counts from its `beat`, if it has one. One that
-    `loops` repeats without a pause: its first `pass_ms` from `in_ms` on, or, where that is 0, all of it. It fades at
-    its ends. Live, the next press cuts off one that `ends_with_beat`.
+    """A sound on the show's clock: its asset from `in_ms` on, for `lasts_ms`.
 
-    It belongs to shown slide number `index`, on whose clock it begins at `offset_ms`; a build's counts from its `beat`
-    instead, if it has one. One that `loops` repeats without a pause: its first `pass_ms` from `in_ms` on, or,
-    where that is 0, all of it. It fades at its ends. Live, one that `ends_with_beat` is cut off by the next press.
+    It belongs to shown slide number `index`, on whose clock it begins at `offset_ms`; for a build's sound that counts
+    from its `beat`, if it has one. One that `loops` repeats without a pause: its first `pass_ms` from `in_ms` on, or,
+    where that is 0, all of it. It fades at its ends. Live, the next press cuts off one that `ends_with_beat`.
     """
 
     id: str

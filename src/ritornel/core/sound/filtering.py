@@ -11,8 +11,7 @@ BLOCK = 1 << 16
 
 
 def impulse_response(sections: Real, taps: int) -> Real:
-    """The answer of a chain of second-order sections to one impulse, in `taps` samples. `sections` has a row of six for
-    each: b0, b1, b2, a0 = 1, a1, a2 (direct form II transposed).
+    """The answer of a chain of second-order sections to one impulse, in `taps` samples.
 
     `sections` has a row of six for each: b0, b1, b2, a0 = 1, a1, a2 (direct form II transposed).
     """

@@ -1,8 +1,7 @@
-"""A mix brought to the loudness of publication: -16 LUFS, and no true peak above -1 dBTP. The limiter's gain at a
-sample depends only on what is near it, so any block can be made alone, in any order, with the same result.
+"""A mix brought to the loudness of publication: -16 LUFS, and no true peak above -1 dBTP.
 
-The limiter's gain at a sample depends only on what is near it, so any block can be made on its own, in any order, and
-always comes out alike.
+The limiter's gain at a sample depends only on what is near it, so any block can be made alone, in any order, with the
+same result.
 """
 
 import math
@@ -50,12 +49,10 @@ def _blocks(samples: int) -> Iterator[tuple[int, int]]:
 
 
 def _limiting_gain(samples: Samples, room_db: float) -> NDArray[np.float32] | None:
-    """The gain that keeps every peak under the ceiling; None where no peak is above it. Each sample's need is spread to
-    5 ms around it by a minimum, then smoothed over a window of that length: an average of values that are all at most
-    the need at this sample is at most that need too.
+    """The gain that keeps every peak under the ceiling; None where no peak is above it.
 
-    Each sample's need is spread to 5 ms around it by a minimum, then smoothed over as long a window: an average of
-    values none of which is above the need at this sample cannot be above it either.
+    Each sample's need is spread to 5 ms around it by a minimum, then smoothed over a window of that length: an average
+    of values that are all at most the need at this sample is at most that need too.
     """
     ceiling = gain_of(CEILING_DBTP - MARGIN_DB - room_db)
     peaks = oversampled_peaks(samples, ceiling)

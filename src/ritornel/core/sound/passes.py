@@ -6,8 +6,7 @@ from ritornel.core.sound.ducking import Point
 
 
 class Pass(msgspec.Struct, frozen=True, array_like=True):
-    """One run of the sound, from its beginning. It fades in over `fade_in_ms`, and out over `fade_out_ms` ending
-    `full_ms` after its start; where the span ends first (`end_ms`) the pass is cut there.
+    """One run of the sound, from its beginning.
 
     It fades in over `fade_in_ms`, and out over `fade_out_ms` ending `full_ms` after its start; where the span ends
     first (`end_ms`) the pass is cut there.

@@ -31,11 +31,9 @@ ABOUT = "about.json"
 
 class Wave(msgspec.Struct, frozen=True):
     """The progress of a waveform: `done_ms` of `lasts_ms` are in the levels' files, `2.u8` and so on, a byte for each
-    peak, 0..255. `heard_ms` is the span with sound, once known. `sketch` are peaks spread evenly over the whole, for
-    what is not read yet.
+    peak, 0..255.
 
-    `done_ms` of `lasts_ms` are in the levels' files, `2.u8` and so on, a byte for each peak, 0..255. `heard_ms` is from
-    when to when it is heard, once that is known. `sketch` are peaks spread evenly over all of it, for what is not read
+    `heard_ms` is the span with sound, once known. `sketch` are peaks spread evenly over the whole, for what is not read
     yet.
     """
 
@@ -96,10 +94,9 @@ def _magnitude(samples: NDArray[Any]) -> float:
 
 
 def sketch_of(path: Path, lasts_ms: int, places: int = SKETCH_PLACES) -> tuple[int, ...]:
-    """Peaks at `places` instants spread evenly over a sound, found by seeking: an hour takes a second. Empty for a file
-    without seeking.
+    """Peaks at `places` instants spread evenly over a sound, found by seeking: an hour takes a second.
 
-    Empty where a file cannot be jumped about in.
+    Empty for a file without seeking.
     """
     found: list[int] = []
     try:

@@ -61,10 +61,9 @@ def atomic_folder(target: Path) -> Iterator[Path]:
 
 @contextlib.contextmanager
 def atomic_file(target: Path) -> Iterator[Path]:
-    """A temporary path to write to. At the end it becomes `target`, synced and in one step. A failure leaves nothing
-    behind. Raises DiskFull.
+    """A temporary path to write to.
 
-    Nothing stays of what fails. Raises DiskFull.
+    At the end it becomes `target`, synced and in one step. A failure leaves nothing behind. Raises DiskFull.
     """
     target.parent.mkdir(parents=True, exist_ok=True)
     unfinished = target.with_name(f"{UNFINISHED}{secrets.token_hex(6)}-{target.name}")

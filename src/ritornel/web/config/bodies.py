@@ -1,8 +1,7 @@
-"""The largest body of a request, by the kind of its address. It is checked against the announced length, and again
-while the body is read, before Django sees any of it. The limit is 1 MB; addresses for uploads allow more, and only for
-people who are signed in.
+"""The largest body of a request, by the kind of its address.
 
-Everything may bring 1 MB. More may come to addresses that take files in, and only from somebody who is signed in.
+It is checked against the announced length, and again while the body is read, before Django sees any of it. The limit is
+1 MB; addresses for uploads allow more, and only for people who are signed in.
 """
 
 import contextlib

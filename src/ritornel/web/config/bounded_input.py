@@ -1,9 +1,7 @@
-"""Input is checked before it is converted: numbers in addresses, queries and headers, and JSON with everything in it. A
-number with a million digits, `1e99999999`, half of a character or a list nested a hundred thousand deep is refused here
-with a sentence, before it reaches code that could become slow or fail.
+"""Input is checked before it is converted: numbers in addresses, queries and headers, and JSON with everything in it.
 
 A number with a million digits, `1e99999999`, half of a character or a list nested a hundred thousand deep is refused
-here, in a sentence, and reaches nothing that could be slow or fall over.
+here with a sentence, before it reaches code that could become slow or fail.
 """
 
 import math

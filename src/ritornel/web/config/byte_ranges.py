@@ -31,12 +31,10 @@ async def _chunks(path: Path, size: int) -> AsyncIterator[bytes]:
 def file_reply(
     request: HttpRequest, path: Path, content_type: str, cache: str = "private, max-age=31536000, immutable"
 ) -> HttpResponseBase:
-    """The file, or the requested range of it; 416 for a range outside it, 400 for an impossible one. A list of ranges
-    or an unknown unit is answered with the whole file, as the standard allows. Raises Http404 where the file is
-    missing.
+    """The file, or the requested range of it; 416 for a range outside it, 400 for an impossible one.
 
-    A unit or a list of ranges that is not answered in part is answered with the whole file, as the standard allows.
-    Raises Http404 where the file is missing.
+    A list of ranges or an unknown unit is answered with the whole file, as the standard allows. Raises Http404 where
+    the file is missing.
     """
     asked = request.headers.get("Range", "")
     if _ABSURD.search(asked):

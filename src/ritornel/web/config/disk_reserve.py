@@ -1,11 +1,8 @@
-"""A reserve of free room on the disk, so that databases can be opened when everything else is full. SQLite's
-write-ahead log needs a small file beside the database to open it at all, also for reading; that file is removed when
-the last connection closes. So the server and the worker keep one connection open as long as they run, and each process
-that starts on a full disk releases the reserve first.
+"""A reserve of free room on the disk, so that databases can be opened when everything else is full.
 
-SQLite's write-ahead log needs a small file beside the database to open it at all, also for reading; that file goes when
-the last connection closes. So the server and the worker hold one connection open as long as they run, and each process
-that starts on a full disk gives up the reserve first.
+SQLite's write-ahead log needs a small file beside the database to open it at all, also for reading; that file is
+removed when the last connection closes. So the server and the worker keep one connection open as long as they run, and
+each process that starts on a full disk releases the reserve first.
 """
 
 import contextlib
@@ -33,8 +30,7 @@ def mind_reserve(folder: Path) -> None:
 
 
 def keep_open(database: Path) -> sqlite3.Connection:
-    """A connection that keeps the database open while it exists; a missing file is made. Raises
-    sqlite3.OperationalError.
+    """A connection that keeps the database open while it exists; a missing file is made.
 
     Raises sqlite3.OperationalError.
     """

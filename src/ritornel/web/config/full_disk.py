@@ -1,7 +1,6 @@
-"""A full disk is reported with a sentence wherever it shows: in the database, in a file, in a session. People can still
-sign in and look at their shows.
+"""A full disk is reported with a sentence wherever it shows: in the database, in a file, in a session.
 
-People can sign in and look at their shows meanwhile.
+People can still sign in and look at their shows.
 """
 
 import sqlite3

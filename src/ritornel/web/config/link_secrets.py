@@ -1,10 +1,8 @@
-"""Secrets of links: an address contains the code, a row only its hash. A code is derived from the server's secret key
-and the row's random nonce (HMAC with SHA-256, RFC 2104), so that its owner can see the link again. A reader of the
-database without the key can neither compute a code nor find the code of a hash.
+"""Secrets of links: an address contains the code, a row only its hash.
 
-A code is derived from the server's secret key and a row's random nonce (HMAC with SHA-256, RFC 2104), so that its owner
-can be shown the link again. Somebody who reads the database alone, without the key, can neither compute a code nor find
-the one that a hash belongs to.
+A code is derived from the server's secret key and the row's random nonce (HMAC with SHA-256, RFC 2104), so that its
+owner can see the link again. A reader of the database without the key can neither compute a code nor find the code of a
+hash.
 """
 
 import hashlib

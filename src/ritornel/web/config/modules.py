@@ -1,11 +1,8 @@
 """JavaScript modules in templates: `{% module "ritornel/pages/compose.js" %}` runs one, and tells the browser at once
-about all modules that it will import. Without this a browser learns of each module only when it has read the one that
-imports it: half a second for sixty small files in five levels.
+about all modules that it will import.
 
-`{% module "ritornel/pages/compose.js" %}` runs one, and tells the browser at once of all that it will import.
-
-Without that a browser learns of each module only when it has read the one that imports it: half a second for sixty
-small files five deep.
+Without this a browser learns of each module only when it has read the one that imports it: half a second for sixty
+small files in five levels.
 """
 
 import posixpath
@@ -25,8 +22,7 @@ _IMPORT = re.compile(r'^(?:import|export)\b[^"]*"(\.{1,2}/[^"]+)";', re.MULTILIN
 
 
 def imports_of(name: str) -> list[str]:
-    """The names of the modules that a module imports statically. Raises FileNotFoundError for a module that does not
-    ship.
+    """The names of the modules that a module imports statically.
 
     Raises FileNotFoundError for a module that does not ship.
     """

@@ -1,11 +1,8 @@
-"""How often people may do things that can be abused: signing in, asking for links, sending mail. The `limits` package
-counts, in memory by default, or in a store that several servers share (`RITORNEL_BRAKES`). Where possible a limit is
-for a name and an address together, or for a mailbox, not for a network address alone: one person must not lock out a
-whole office behind one address.
+"""How often people may do things that can be abused: signing in, asking for links, sending mail.
 
-The counting is the `limits` package's, in memory by default, or in a store that several servers share
-(`RITORNEL_BRAKES`). A brake is for a pair or a mailbox rather than for an address of the network alone: a whole office
-behind one address must not be locked out by one person.
+The `limits` package counts, in memory by default, or in a store that several servers share (`RITORNEL_BRAKES`). Where
+possible a limit is for a name and an address together, or for a mailbox, not for a network address alone: one person
+must not lock out a whole office behind one address.
 """
 
 import time

@@ -40,10 +40,10 @@ def json_reply(value: Any, status: int = 200) -> HttpResponse:
 
 
 def telling_errors(view: View) -> View:
-    """Turns errors for the presenter into {"error": sentence, "field": path}. The status is 200 for a request that was
-    already done, 409 for a conflict, 429 for one that came too often, else 400.
+    """Turns errors for the presenter into {"error": sentence, "field": path}.
 
-    The answer is 200 for what was done already, 409 for a conflict, 429 for what is done too often, else 400.
+    The status is 200 for a request that was already done, 409 for a conflict, 429 for one that came too often, else
+    400.
     """
 
     @functools.wraps(view)
@@ -78,8 +78,7 @@ def edit_id_of(request: HttpRequest) -> str:
 
 
 def body_of(request: HttpRequest, optional: bool = False) -> dict[str, Any]:
-    """The JSON object of the request; with `optional`, an empty one for a request without a body. Raises BadValue for
-    anything else.
+    """The JSON object of the request; with `optional`, an empty one for a request without a body.
 
     Raises BadValue for anything else.
     """

@@ -12,10 +12,9 @@ from ritornel.web.config.full_disk import is_full_disk
 
 
 class SessionStore(DatabaseSessions):
-    """Sessions in the database. While the database cannot be written, a session lives signed in the browser's cookie
-    for a few hours.
+    """Sessions in the database.
 
-    While that cannot be written, a session lives signed in the browser's cookie instead, for a few hours.
+    While the database cannot be written, a session lives signed in the browser's cookie for a few hours.
     """
 
     MARK = "~"

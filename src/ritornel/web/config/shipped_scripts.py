@@ -1,8 +1,7 @@
-"""Scripts as they are sent to browsers: without comments and indentation, which only developers read. So a comment or a
-type costs no bytes: half of some modules is JSDoc. In Django's debug mode scripts are sent as written.
+"""Scripts as they are sent to browsers: without comments and indentation, which only developers read.
 
-What a comment or a type costs is then nothing: half of some modules is JSDoc. Where Django debugs, scripts stay as they
-are written.
+So a comment or a type costs no bytes: half of some modules is JSDoc. In Django's debug mode scripts are sent as
+written.
 """
 
 import re

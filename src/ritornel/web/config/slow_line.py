@@ -1,7 +1,7 @@
 """A simulated slow line: everything that a page opened with `?line=slow-NAME` loads arrives as over 1.6 Mbit/s with 150
-ms of delay, in total. Makers look at a release through it before strangers do.
+ms of delay, in total.
 
-A release is looked at through it before strangers do.
+Makers look at a release through it before strangers do.
 """
 
 import asyncio

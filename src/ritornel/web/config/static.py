@@ -55,13 +55,11 @@ def packed(body: bytes) -> bytes:
 
 
 class StaticFirst:
-    """An ASGI application that serves static files itself and passes everything else on. Through Django each of a
-    page's sixty modules would wait for a thread, fifteen times as long as reading the file. A page that was opened
-    before the program was renewed asks with an old stamp: it gets the present file, without a long lifetime.
+    """An ASGI application that serves static files itself and passes everything else on.
 
-    Through Django each of a page's sixty modules would wait for a thread: fifteen times as long as reading the file
-    takes. A page that was opened before the program was renewed asks with an old stamp: it is given the file as it is
-    now, and keeps it no longer than that.
+    Through Django each of a page's sixty modules would wait for a thread, fifteen times as long as reading the file. A
+    page that was opened before the program was renewed asks with an old stamp: it gets the present file, without a long
+    lifetime.
     """
 
     def __init__(self, application: Application) -> None:

@@ -1,8 +1,7 @@
-"""A stamp of all static files together. It is part of their addresses, so that browsers can keep each file for a year
-and still get every change. The modules import each other by relative names, which keep the stamp.
+"""A stamp of all static files together.
 
-It stands in their addresses, so that browsers keep each for a year and still get every change. The modules import each
-other by relative names, which keep the stamp by themselves.
+It is part of their addresses, so that browsers can keep each file for a year and still get every change. The modules
+import each other by relative names, which keep the stamp.
 """
 
 import hashlib

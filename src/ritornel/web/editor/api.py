@@ -111,10 +111,10 @@ def edited_reply(row: Show, edited: Edited, viewing: str | None) -> HttpResponse
 @require_POST
 @telling_errors
 def edit(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes an edit: {"revision": n, "edit": {...}, "viewing": slide id}. Answers with the changes since that revision.
-    `bring_back` are ids of things that others removed in the meantime and that come back with it.
+    """Makes an edit: {"revision": n, "edit": {...}, "viewing": slide id}.
 
-    `bring_back` are ids of things that others removed meanwhile and that come back with it.
+    Answers with the changes since that revision. `bring_back` are ids of things that others removed in the meantime and
+    that come back with it.
     """
     body = body_of(request)
     revision = body.get("revision")
@@ -224,8 +224,7 @@ def _picture(show: ShowValue, slide: Slide, width_px: int, number: int) -> bytes
 @login_required
 @require_GET
 def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> HttpResponse:
-    """The slide at the end of its last beat; `?size=large` for lists. The stamp only makes the address change with the
-    slide.
+    """The slide at the end of its last beat; `?size=large` for lists.
 
     The stamp only makes the address change with the slide.
     """

@@ -63,10 +63,9 @@ class Changes(msgspec.Struct, frozen=True):
 
 
 def changes_since(row: Show, since: int) -> Changes:
-    """The changes from a revision to the row's. Where the show has moved on, up to its newest revision. Raises
-    Show.DoesNotExist.
+    """The changes from a revision to the row's.
 
-    Raises Show.DoesNotExist.
+    Where the show has moved on, up to its newest revision. Raises Show.DoesNotExist.
     """
     return _changes(row.pk, row.created_at, since, row.revision)
 

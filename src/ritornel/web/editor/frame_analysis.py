@@ -66,10 +66,9 @@ def _groups(entries: list[tuple[str, str]]) -> Iterable[list[tuple[str, str]]]:
 
 
 def look(show: Show) -> None:
-    """Analyses all slides without an analysis. For a slide that cannot be drawn, or that crashes the process, it notes
-    that nothing is known.
+    """Analyses all slides without an analysis.
 
-    Of one that cannot be drawn, or that its process falls over, it is noted that nothing is known.
+    For a slide that cannot be drawn, or that crashes the process, it notes that nothing is known.
     """
     missing = [(slide_id, stamp) for slide_id, stamp in _stamps(show).items() if not _path(stamp).is_file()]
     media = {asset.sha256: media_path(asset.sha256) for asset in show.assets if asset.width_px}

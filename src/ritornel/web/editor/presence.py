@@ -1,7 +1,6 @@
-"""Who has a show open now, on which slide and with which selection, so that two people at one show see each other. All
-of it lives in the one server process. A window is present while its stream is open.
+"""Who has a show open now, on which slide and with which selection, so that two people at one show see each other.
 
-All of it lives in the one server process. A window is there while its stream is open.
+All of it lives in the one server process. A window is present while its stream is open.
 """
 
 import threading

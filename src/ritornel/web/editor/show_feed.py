@@ -1,9 +1,7 @@
-"""The stream for people who edit a show: its revision whenever it changes, the changes, and who else is there. Changes
-are computed and written once for all listeners: ten windows that asked for them would cost ten requests each for every
-edit.
+"""The stream for people who edit a show: its revision whenever it changes, the changes, and who else is there.
 
-What changed is computed and written once for all who listen. Ten windows that asked for it would cost ten requests for
-each edit of each of them.
+Changes are computed and written once for all listeners: ten windows that asked for them would cost ten requests each
+for every edit.
 """
 
 import json
@@ -46,13 +44,11 @@ LONGEST_CHANGES = 65_536
 
 def changes_texts(row: Show, now: ShowValue, since: int) -> tuple[str, ...]:
     """The changes of each step from a revision to the present show, as JSON, for every window; none where they are too
-    many or unknown. Each step is sent by itself: a window that made one of several needs those before and after it. For
-    the people in `ask` this is not enough: the maker of the step, since undo now means another one, and those whose
-    values it replaced. `stages` are the slides whose stage looks different now.
+    many or unknown.
 
-    A step is told by itself: a window that made one of several has those before and after it told all the same.
-    `ask` are the people to whom this does not tell all: who made the step, since what they undo next is another one,
-    and those whose values it took the place of. `stages` are the slides that the stage shows otherwise now.
+    Each step is sent by itself: a window that made one of several needs those before and after it. For the people in
+    `ask` this is not enough: the maker of the step, since undo now means another one, and those whose values it
+    replaced. `stages` are the slides whose stage looks different now.
     """
     steps = steps_with_states(row, now, since, MOST_STEPS) or ()
     texts = tuple(

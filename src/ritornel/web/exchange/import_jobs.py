@@ -1,7 +1,6 @@
-"""Shows from files that take long to read: the worker reads them. Where nothing is lost, the result becomes a show at
-once. Otherwise it waits until somebody confirms it.
+"""Shows from files that take long to read: the worker reads them.
 
-Where something is, what was read waits until somebody has said that it shall be one.
+Where nothing is lost, the result becomes a show at once. Otherwise it waits until somebody confirms it.
 """
 
 import shutil
@@ -110,10 +109,9 @@ def _read(found: Reading, holder: Holder) -> tuple[Asset, ...]:
 
 
 def make(found: Reading) -> tuple[Asset, ...]:
-    """Makes the show although something is lost, once; returns the assets of its shelf. Raises BadMedia where nothing
-    waits.
+    """Makes the show although something is lost, once; returns the assets of its shelf.
 
-    Raises BadMedia where nothing waits to be made.
+    Raises BadMedia where nothing waits.
     """
     gone = BadMedia(f"“{found.name}” is no longer here to be made into a show. Choose the file again.")
     waiting = Reading.objects.filter(pk=found.pk, state=State.READY, plan__isnull=False, show=None)

@@ -1,11 +1,8 @@
 """Files derived from media: thumbnails, filmstrips, waveforms, lighter copies, sounds at other speeds, measurements.
+
 Each is made once. Its maker holds its lock, which the system releases when that process ends in any way. The file is
 written under a temporary name, checked, synced and moved into place, so that a killed maker leaves nothing that looks
 complete. Each of them can be made again.
-
-Each is made once. Whoever makes one holds its lock, which the system takes back when that process ends, however it
-ends. It is written under a name of its own, checked, synced and moved into place, so that a maker that was killed
-leaves nothing that could be taken for whole. Any of them can be made again.
 """
 
 import contextlib
@@ -104,14 +101,10 @@ Place = Callable[[Path], contextlib.AbstractContextManager[Path]]
 
 
 def make_once(target: Path, write: Callable[[Path], object], wait: bool = True, place: Place = atomic_file) -> bool:
-    """Calls `write` to make the file unless it is there; returns whether it is there then. A medium that is missing or
-    unsuitable is noted as a failure. Raises DiskFull, and every other error of `write`. With `wait` False, nothing
-    happens where somebody else makes it. `place` is `atomic_folder` for a folder.
+    """Calls `write` to make the file unless it is there; returns whether it is there then.
 
-    A medium that it cannot be made of, or that is missing, is noted.
-
-    Raises DiskFull, and what else `write` raises. With `wait` False, nothing is done where somebody else makes it.
-    `place` is `atomic_folder` for what is a folder.
+    A medium that is missing or unsuitable is noted as a failure. Raises DiskFull, and every other error of `write`.
+    With `wait` False, nothing happens where somebody else makes it. `place` is `atomic_folder` for a folder.
     """
     _beside(target, "queued").unlink(missing_ok=True)
     if target.exists():

@@ -14,8 +14,7 @@ new_job_id = functools.partial(secrets.token_hex, 8)
 
 
 class Job(models.Model):
-    """The progress of some work, whether it is still wanted, and its result. While it runs, one process holds its
-    lease: `holder` is that process's token, and only with it can the job be renewed or finished.
+    """The progress of some work, whether it is still wanted, and its result.
 
     While it runs, one process holds its lease: `holder` is that process's token, and only with it can the job be
     renewed or finished.

@@ -51,10 +51,9 @@ class Holder:
         connection.close()
 
     def report(self, done: int, total: int, **more: Any) -> None:
-        """Notes the progress, four times a second at most. Raises Cancelled where the work is not wanted any more, and
-        LeaseLost.
+        """Notes the progress, four times a second at most.
 
-        Raises Cancelled where it is not wanted any more, LeaseLost.
+        Raises Cancelled where the work is not wanted any more, and LeaseLost.
         """
         now = time.monotonic()
         if now - self._told_s < TELL_EVERY_S and done < total:

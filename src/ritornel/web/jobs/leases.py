@@ -1,9 +1,7 @@
 """Leases: the process that works on a job holds it for some seconds and renews that; without renewal it loses the job.
+
 Leases use the system's monotonic clock, which all processes of a machine share, so a clock that is set back, or a
 machine that sleeps, ends none. The end of a holder's process is noticed at once where processes are visible.
-
-Leases are counted by the system's monotonic clock, which all processes of a machine share. A clock that is set back, or
-a machine that sleeps, ends none. A holder whose process is gone is found at once where that can be seen.
 """
 
 import os

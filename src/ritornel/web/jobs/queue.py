@@ -11,12 +11,10 @@ log = logging.getLogger(__name__)
 
 
 class Queue(SqliteHuey):
-    """A queue in a file of its own, so that it never locks the rows that pages read. A task that cannot be queued
-    because the disk is full is queued later: its row says that it waits (jobs/resuming.py), or it is requested again
-    (jobs/derived_files.py).
+    """A queue in a file of its own, so that it never locks the rows that pages read.
 
-    What cannot be queued for want of room is queued later: its row says that it waits (jobs/resuming.py), or whoever
-    needs it asks again (jobs/derived_files.py).
+    A task that cannot be queued because the disk is full is queued later: its row says that it waits
+    (jobs/resuming.py), or it is requested again (jobs/derived_files.py).
     """
 
     def __init__(self, name: str, file_name: str, fsync: bool) -> None:

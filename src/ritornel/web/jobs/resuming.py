@@ -18,10 +18,9 @@ LOOK_EVERY_S = 2.0
 def resume_lost(
     kind: type[Job], enqueue: Callable[[str], object], words: str, clear: Callable[[Any], None] = lambda job: None
 ) -> None:
-    """Queues jobs again whose holder is gone. A job that lost three workers becomes interrupted, with these words.
-    `clear` removes what a holder left.
+    """Queues jobs again whose holder is gone.
 
-    What lost three workers is interrupted, and says so in these words. `clear` removes what a holder left.
+    A job that lost three workers becomes interrupted, with these words. `clear` removes what a holder left.
     """
     running: Iterable[Any] = kind._default_manager.filter(state=kind.State.RUNNING)
     for job in running:

@@ -76,14 +76,11 @@ def _work(answers: Connection, bounds: Bounds, work: Callable[..., Any], given: 
 def confined(
     work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = Bounds(), watch: Callable[[], None] | None = None
 ) -> Any:
-    """What `work(*given)` returns or raises. `work` is a function of a module, and its arguments and result can be
-    pickled. `watch` is called a few times a second meanwhile; an error of it ends the work. Raises BadMedia, naming the
-    file `what`, where the work takes too long, needs too much memory, or crashes.
+    """What `work(*given)` returns or raises.
 
-    It is a function of a module, and what it is given and returns can be pickled. `watch` is called a few times a
-    second meanwhile; what it raises ends the work.
-
-    Raises BadMedia, naming the file `what`, where it takes too long, wants too much memory, or falls over.
+    `work` is a function of a module, and its arguments and result can be pickled. `watch` is called a few times a
+    second meanwhile; an error of it ends the work. Raises BadMedia, naming the file `what`, where the work takes too
+    long, needs too much memory, or crashes.
     """
     receiving, sending = _FORKING.Pipe(duplex=False)
     child = _FORKING.Process(target=_work, args=(sending, bounds, work, given), daemon=True)

@@ -1,7 +1,6 @@
-"""The addresses of a show's media for browsers. Those of derived files contain the renderer's version, so that browsers
-may keep them for ever.
+"""The addresses of a show's media for browsers.
 
-What is derived from them has the renderer's version in its address, so that browsers may keep it for ever.
+Those of derived files contain the renderer's version, so that browsers may keep them for ever.
 """
 
 from django.urls import reverse

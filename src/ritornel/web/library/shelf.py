@@ -52,11 +52,10 @@ NO_MEDIUM = "There is no such medium."
 @require_POST
 @telling_errors
 def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Accepts a file. Its content decides its kind, and it is on the shelf before the answer. One undo removes all
-    files of one `batch`. The worker makes its thumbnail.
+    """Accepts a file.
 
-    It is told by its content, and on the shelf before the answer. Files of one `batch` are taken off again together by
-    one undo. A picture's small one is made by the worker.
+    Its content decides its kind, and it is on the shelf before the answer. One undo removes all files of one `batch`.
+    The worker makes its thumbnail.
     """
     show_for(show_id, request)
     upload = request.FILES.get("file")
@@ -129,9 +128,9 @@ def media(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase
 @require_POST
 @telling_errors
 def add_again(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
-    """Accepts the file of a missing or damaged medium again. Another file is refused, and nothing changes.
+    """Accepts the file of a missing or damaged medium again.
 
-    Another file is refused, and nothing is changed.
+    Another file is refused, and nothing changes.
     """
     row = show_for(show_id, request)
     entry = row.assets.filter(asset_id=asset_id).first()

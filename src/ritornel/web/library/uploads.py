@@ -43,8 +43,7 @@ class Intake(msgspec.Struct, frozen=True):
 def _examined(
     upload: UploadedFile, asset_id: str, credit: dict[str, Any]
 ) -> Iterator[tuple[Asset, tuple[str, ...], Path]]:
-    """The true kind of an upload, sentences for its maker, and the file to store, which is removed afterwards. Raises
-    BadMedia.
+    """The true kind of an upload, sentences for its maker, and the file to store, which is removed afterwards.
 
     Raises BadMedia.
     """
@@ -67,10 +66,9 @@ def _examined(
 
 
 def take_in(upload: UploadedFile, asset_id: str, **credit: Any) -> Intake:
-    """The upload as an entry for the shelf, its content stored. Raises BadMedia for a file that cannot be shown or
-    heard, and then stores nothing.
+    """The upload as an entry for the shelf, its content stored.
 
-    Raises BadMedia for what cannot be shown or heard, and keeps nothing then.
+    Raises BadMedia for a file that cannot be shown or heard, and then stores nothing.
     """
     with _examined(upload, asset_id, credit) as (asset, notes, path):
         keep_media_file(asset.sha256, path)

@@ -1,9 +1,8 @@
 """Removing what nothing refers to any more: media of removed shows and files derived from them, films, folders of
-editions, remains of killed processes. Only what is older than a day goes, so that nothing disappears while somebody
-still works with it; a removed show's own files go at once.
+editions, remains of killed processes.
 
-Only what is older than a day goes, so that nothing is taken from under somebody's hands; a removed show's own files go
-at once.
+Only what is older than a day goes, so that nothing disappears while somebody still works with it; a removed show's own
+files go at once.
 """
 
 import contextlib

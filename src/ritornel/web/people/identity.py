@@ -31,10 +31,9 @@ def proves(person: User, address: str) -> bool:
 
 
 def prove(person: User, address: str) -> None:
-    """Notes that the person can read mail at the address. An earlier owner of the proof loses it; accounts stay as they
-    are.
+    """Notes that the person can read mail at the address.
 
-    Whoever had proven it before has it no more; nobody's account changes hands.
+    An earlier owner of the proof loses it; accounts stay as they are.
     """
     ProvenAddress.objects.update_or_create(address=address.strip().lower(), defaults={"person": person})
 

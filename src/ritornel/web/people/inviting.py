@@ -136,9 +136,9 @@ def _letter(request: HttpRequest, entry: Invitation, title: str, section: str) -
 
 
 def _checked(show: ShowValue, wanted: Invite) -> dict[str, Any] | None:
-    """The section to be recorded; None for other roles. Raises BadValue for an invalid address, or an unknown section.
+    """The section to be recorded; None for other roles.
 
-    Raises BadValue for an address that is none, or a section that is not there.
+    Raises BadValue for an invalid address, or an unknown section.
     """
     try:
         validate_email(wanted.address.strip())
@@ -156,10 +156,9 @@ def _checked(show: ShowValue, wanted: Invite) -> dict[str, Any] | None:
 @require_POST
 @telling_errors
 def invite(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Invites somebody by mail, with a personal link. For somebody invited before, the task changes; people who have
-    accepted keep their access.
+    """Invites somebody by mail, with a personal link.
 
-    Who was invited before is asked for the new thing; who has accepted keeps their access.
+    For somebody invited before, the task changes; people who have accepted keep their access.
     """
     row, person = owned_show(show_id, request), person_of(request)
     wanted = from_builtins(body_of(request), Invite, "The invitation")

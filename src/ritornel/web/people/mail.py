@@ -47,9 +47,9 @@ class FileMailBackend(BaseEmailBackend):
 
 
 def mail_goes_out() -> bool:
-    """Whether mail is sent. Where it is kept instead, its sender can read it, so its links prove nothing.
+    """Whether mail is sent.
 
-    Where it is kept instead, whoever sent it can read it, so that no link in it proves anything.
+    Where it is kept instead, its sender can read it, so its links prove nothing.
     """
     return bool(settings.EMAIL_BACKEND != FILES)
 
@@ -66,11 +66,10 @@ def check_mail_allowed(show_id: str, letters: int) -> None:
 
 
 def send_mail(show_id: str, sender_id: int, to: str, subject: str, text: str) -> None:
-    """Sends mail for a show. Where mail is kept, its sender can read it on the mail page. Raises TooOften, and
-    RitornelError where the mail server does not accept it.
+    """Sends mail for a show.
 
-    Where mail is kept, who sent it can read it on the page of mail. Raises TooOften, and RitornelError where the mail
-    server does not take it.
+    Where mail is kept, its sender can read it on the mail page. Raises TooOften, and RitornelError where the mail
+    server does not accept it.
     """
     check_mail_allowed(show_id, 1)
     LETTERS.count(show_id)

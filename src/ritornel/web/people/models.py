@@ -15,10 +15,9 @@ State = Literal["sent", "accepted", "expired", "withdrawn"]
 
 
 class ProvenAddress(models.Model):
-    """An e-mail address whose mail a person can read: they opened a link that only a mail to it contained. Whoever
-    proves it later takes it over; accounts stay as they are.
+    """An e-mail address whose mail a person can read: they opened a link that only a mail to it contained.
 
-    Who proves it later has it from then on; their accounts stay as they are.
+    Whoever proves it later takes it over; accounts stay as they are.
     """
 
     address = models.EmailField(unique=True)
@@ -27,14 +26,11 @@ class ProvenAddress(models.Model):
 
 
 class Invitation(models.Model):
-    """Somebody invited to a show by e-mail address. It belongs to the first person who accepts it. Access lasts until
-    it is withdrawn. It has two links. The inviting person sees one of them; it proves nothing about its user. The other
-    stands only in the mail; where that mail was really sent (`mail_proves`), its user can read mail at the address.
+    """Somebody invited to a show by e-mail address.
 
-    It belongs to one person: who accepts it first. Access lasts until it is withdrawn.
-
-    There are two links. One is shown to who invites, and proves nothing about whoever opens it. The other stands in the
-    letter only; where that letter was really sent (`mail_proves`), who opens it can read mail at the address.
+    It belongs to the first person who accepts it. Access lasts until it is withdrawn. It has two links. The inviting
+    person sees one of them; it proves nothing about its user. The other stands only in the mail; where that mail was
+    really sent (`mail_proves`), its user can read mail at the address.
     """
 
     show = models.ForeignKey("shows.Show", on_delete=models.CASCADE, related_name="invitations")

@@ -1,10 +1,7 @@
-"""Signing in, with limits against guessing passwords. Guesses are counted for a name from one network address, so that
-nobody locks out an office; for a name from everywhere, except from a browser that has signed in under that name before;
-and, with a high limit, for a network address.
+"""Signing in, with limits against guessing passwords.
 
-Guesses are counted for a name from one address of the network, so that nobody locks out the others of an office; for a
-name from everywhere, which does not hold up a browser that has signed in under that name before; and, generously, for
-an address.
+Guesses are counted for a name from one network address, so that nobody locks out an office; for a name from everywhere,
+except from a browser that has signed in under that name before; and, with a high limit, for a network address.
 """
 
 from typing import Any

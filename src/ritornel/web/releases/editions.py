@@ -42,14 +42,11 @@ def _stoppers(row: Show, show: ShowValue) -> list[Finding]:
 @require_POST
 @telling_errors
 def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Makes the present show the newest edition. It is refused while a medium is missing; findings that would stop the
-    show are named and asked about once: {"anyway": [ids of findings]} confirms them. The first edition needs an
-    audience: {"audience": "anyone" | "invited" | "domain", "domain": mail domain}; so nothing becomes public by
-    accident.
+    """Makes the present show the newest edition.
 
-    Refused while a medium is missing; where something would stop the show, it is named and asked about once: {"anyway":
-    [ids of findings]} says that it is known. The first edition needs to be told who may see it: {"audience": "anyone" |
-    "invited" | "domain", "domain": mail domain}; so nothing is public by accident.
+    It is refused while a medium is missing; findings that would stop the show are named and asked about once:
+    {"anyway": [ids of findings]} confirms them. The first edition needs an audience: {"audience": "anyone" | "invited"
+    | "domain", "domain": mail domain}; so nothing becomes public by accident.
     """
     row = owned_show(show_id, request)
     body = body_of(request, optional=True)

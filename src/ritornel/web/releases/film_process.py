@@ -1,7 +1,5 @@
 """The process that makes one film: `python -m ritornel.web.releases.film_process JOB TOKEN WORKER`, started by the
 worker and ended with it.
-
-`python -m ritornel.web.releases.film_process JOB TOKEN WORKER`, begun by the worker and ending with it.
 """
 
 import os

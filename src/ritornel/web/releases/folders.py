@@ -1,7 +1,6 @@
-"""Editions as folders of static files. Strangers are served from them; any web server can serve such a folder as it is,
-with its page.
+"""Editions as folders of static files.
 
-They are what strangers are served; any web server can carry such a folder as it is, its page included.
+Strangers are served from them; any web server can serve such a folder as it is, with its page.
 """
 
 import contextlib
@@ -70,12 +69,10 @@ def put_beside(source: Path, target: Path) -> None:
 
 @contextlib.contextmanager
 def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator[Path]:
-    """A temporary folder with the whole edition, to be moved by `put_in_place`; without that it is removed. Its
-    addresses are relative, so that it can stand anywhere. `how` says how its page begins. Raises BadMedia where a
-    medium is missing, DiskFull.
+    """A temporary folder with the whole edition, to be moved by `put_in_place`; without that it is removed.
 
-    Addresses in it are beside each other, so that it can stand anywhere. `how` says how its page begins. Raises
-    BadMedia where a medium is missing, DiskFull.
+    Its addresses are relative, so that it can stand anywhere. `how` says how its page begins. Raises BadMedia where a
+    medium is missing, DiskFull.
     """
     root = Path(settings.VAR) / "editions"
     for left in root.glob(".*"):

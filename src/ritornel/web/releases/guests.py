@@ -1,7 +1,6 @@
-"""Who may see a release that is not open to anyone. Each guest has a personal link; it sets a cookie for that release
-only.
+"""Who may see a release that is not open to anyone.
 
-Each guest has a link of their own; it leaves a cookie for that release only.
+Each guest has a personal link; it sets a cookie for that release only.
 """
 
 import msgspec
@@ -64,10 +63,9 @@ def visitor_of(request: HttpRequest, release: Release) -> Visitor | None:
 
 @csrf_protect
 def door(request: HttpRequest, release: Release, said: str = "", status: int = 403) -> HttpResponse:
-    """The page for people without access: nothing of the show, not even its title. At a mail domain they can ask for a
-    personal link.
+    """The page for people without access: nothing of the show, not even its title.
 
-    At a mail domain they can ask for a link of their own.
+    At a mail domain they can ask for a personal link.
     """
     context = {
         "address": release.address,
@@ -139,9 +137,9 @@ def guest(request: HttpRequest, address: str, code: str) -> HttpResponse:
 @csrf_protect
 @require_POST
 def ask(request: HttpRequest, address: str) -> HttpResponse:
-    """Somebody at the mail domain asks for a link. The answer is always the same, so that nobody learns who has access.
+    """Somebody at the mail domain asks for a link.
 
-    The answer is the same whether they may have one, so that nobody learns who may.
+    The answer is always the same, so that nobody learns who has access.
     """
     release = Release.objects.filter(address=address, withdrawn=False, show__removed_at=None, audience="domain").first()
     if release is None:
@@ -194,10 +192,9 @@ def _own(request: HttpRequest, show_id: str) -> tuple[Show, Release]:
 @require_POST
 @telling_errors
 def invite(request: HttpRequest, show_id: str) -> HttpResponse:
-    """Adds guests by their addresses, separated by commas, semicolons, spaces or lines; each gets mail. With one wrong
-    address, nobody gets any.
+    """Adds guests by their addresses, separated by commas, semicolons, spaces or lines; each gets mail.
 
-    One wrong address, and nobody is written to.
+    With one wrong address, nobody gets any.
     """
     row, release = _own(request, show_id)
     words = str(body_of(request).get("addresses", "")).replace(",", " ").replace(";", " ").lower().split()
@@ -218,10 +215,9 @@ def invite(request: HttpRequest, show_id: str) -> HttpResponse:
 @require_POST
 @telling_errors
 def shut_out(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
-    """Withdraws a guest's link; somebody who is watching with it sees nothing more. With {"back": true} it is valid
-    again.
+    """Withdraws a guest's link; somebody who is watching with it sees nothing more.
 
-    With {"back": true} it leads there again.
+    With {"back": true} it is valid again.
     """
     _, release = _own(request, show_id)
     back = bool(body_of(request).get("back"))

@@ -114,11 +114,10 @@ def _people_called(row: Show, to: str) -> list[User]:
 @telling_errors
 def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     """Hands a finished film or the like in: {"to": name, address or “Section II”, "note": words, "replaces": id of an
-    earlier one}. Where several people share the name, answers {"choices": [{"id", "name", "about"}]} and hands nothing
-    in; the next request chooses by "to_id".
+    earlier one}.
 
-    Where several share the name, answers {"choices": [{"id", "name", "about"}]} and hands nothing in; the next request
-    says which by "to_id".
+    Where several people share the name, answers {"choices": [{"id", "name", "about"}]} and hands nothing in; the next
+    request chooses by "to_id".
     """
     row, person = owned_show(show_id, request), person_of(request)
     job = FilmJob.objects.filter(pk=job_id, show=row, state=State.READY).first()

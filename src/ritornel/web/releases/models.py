@@ -19,11 +19,10 @@ WAITS_WORDS = "The worker stopped in the middle of this film. It goes on from wh
 
 
 class Release(models.Model):
-    """The public place of a show: one address for all its editions. `starts_silent`: where a browser requires a press
-    before sound, the show starts in silence, and the first press turns the sound on.
+    """The public place of a show: one address for all its editions.
 
-    `starts_silent`: where a browser wants a press before sound, it starts by itself all the same, in silence, and the
-    first press turns the sound on.
+    `starts_silent`: where a browser requires a press before sound, the show starts in silence, and the first press
+    turns the sound on.
     """
 
     show = models.OneToOneField(Show, on_delete=models.CASCADE, related_name="release")
@@ -44,11 +43,9 @@ class Release(models.Model):
 
 
 class Guest(models.Model):
-    """Somebody who may see a release that is not open to anyone, by a personal link that can be withdrawn. Guests from
-    before links could be shown again have no nonce: their link works, and a new invitation replaces it.
+    """Somebody who may see a release that is not open to anyone, by a personal link that can be withdrawn.
 
-    A guest of before links could be shown again has no nonce: their link works, and is replaced when they are let in
-    again.
+    Guests from before links could be shown again have no nonce: their link works, and a new invitation replaces it.
     """
 
     release = models.ForeignKey(Release, on_delete=models.CASCADE, related_name="guests")
@@ -81,9 +78,9 @@ class Guest(models.Model):
 
 
 class Edition(Removable):
-    """A frozen state of a show: `document` is its JSON. Strangers are served from a folder of its own (folders.py).
+    """A frozen state of a show: `document` is its JSON.
 
-    `document` is its JSON. What strangers are served lies in a folder of its own (folders.py).
+    Strangers are served from a folder of its own (folders.py).
     """
 
     KIND = "edition"
@@ -211,9 +208,8 @@ class SetAside(models.Model):
 
 class HandIn(models.Model):
     """A film, pages or the like, handed in to somebody: a file of its own, which stays when the maker's is removed.
-    `replaces`: it replaced an earlier one.
 
-    `replaces` says that it came in the place of one that was handed in before.
+    `replaces`: it replaced an earlier one.
     """
 
     id = models.CharField(primary_key=True, max_length=40, default=new_id)

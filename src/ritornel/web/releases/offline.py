@@ -96,11 +96,10 @@ def folder(request: HttpRequest, show_id: str) -> HttpResponseBase:
 
 
 def folder_of(row: Show, show: ShowValue, ending: str) -> HttpResponseBase:
-    """A folder in a zip file: a page, with its pictures and clips beside it. Sounds are inside the page: browsers do
-    not load any from a disk. Raises BadValue for a show without slides, BadMedia where something is missing.
+    """A folder in a zip file: a page, with its pictures and clips beside it.
 
-    Sounds are in the page: browsers read none from a disk. Raises BadValue for a show without slides, BadMedia where
-    something is missing.
+    Sounds are inside the page: browsers do not load any from a disk. Raises BadValue for a show without slides,
+    BadMedia where something is missing.
     """
     staged = _performed(show)
     sounds = set(staged.sound_ids())

@@ -33,10 +33,9 @@ def _owns(request: HttpRequest, release: Release) -> bool:
 
 
 def _release(request: HttpRequest, address: str) -> Release:
-    """The release at an address. A withdrawn one exists only for its maker; for everybody else it looks as if there had
-    never been one.
+    """The release at an address.
 
-    To everybody else it is as if there had never been one.
+    A withdrawn one exists only for its maker; for everybody else it looks as if there had never been one.
     """
     release = Release.objects.filter(address=address).select_related("show").first()
     if release is not None and release.show.removed_at is not None:
@@ -59,12 +58,10 @@ def _edition(request: HttpRequest, address: str, number: int) -> Edition:
 @gzip_page
 @require_GET
 def watch(request: HttpRequest, address: str) -> HttpResponse:
-    """The page of the newest edition. A page that embeds it may say how it behaves there: `?start=press` or `silence`,
-    `?loop=on` or `off`, `?sound=off`, `?steps=off`, `?controls=off`; none of them changes the edition itself. Its maker
-    may look at an earlier one, `?edition=1`.
+    """The page of the newest edition.
 
-    Somebody else's page may say how it behaves there: `?start=press` or `silence`, `?loop=on` or `off`, `?sound=off`,
-    `?steps=off`, `?controls=off`; no word changes what the edition is. Its maker may look at an earlier one,
+    A page that embeds it may say how it behaves there: `?start=press` or `silence`, `?loop=on` or `off`, `?sound=off`,
+    `?steps=off`, `?controls=off`; none of them changes the edition itself. Its maker may look at an earlier one,
     `?edition=1`.
     """
     release = _release(request, address)

@@ -209,10 +209,9 @@ def audience_in(body: dict[str, Any]) -> dict[str, Any]:
 @require_http_methods(["GET", "POST"])
 @telling_errors
 def films(request: HttpRequest, show_id: str) -> HttpResponse:
-    """GET: the state of the films. POST: orders one: its name, kind, width_px, height_px, rate, constant_rate, and the
-    number of the take that times it.
+    """GET: the state of the films.
 
-    POST: asks for one: its name, kind, width_px, height_px, rate, constant_rate, and the number of the take that times
+    POST: orders one: its name, kind, width_px, height_px, rate, constant_rate, and the number of the take that times
     it.
     """
     row = owned_show(show_id, request)

@@ -153,10 +153,9 @@ def _make(
 
 
 def _check_performable(before: ShowValue, after: ShowValue) -> None:
-    """Refuses unknown effects, fonts and transitions, in changed slides only. A new theme is checked once for its own
-    fonts: everything else was checked when it came in.
+    """Refuses unknown effects, fonts and transitions, in changed slides only.
 
-    Another theme is looked at once for its own fonts: what else a slide needs was checked when it came.
+    A new theme is checked once for its own fonts: everything else was checked when it came in.
     """
     known = {id(slide) for slide in before.slides}
     effect_named(after.habits.effect)
@@ -214,18 +213,14 @@ def edit_show(
     edit_id: str = "",
     restored: frozenset[str] = frozenset(),
 ) -> Edited:
-    """Makes the edit. Consecutive edits with the same `batch` are undone as one. `stored` are assets whose files the
-    caller has just stored. An `edit_id` is made once; an edit without changes is no step of the history. With an older
-    `revision`, the edit is merged with the edits of others since then (core/document/rebasing.py); `restored` are ids
-    of what comes back with it. Raises Show.DoesNotExist for a show that the person may not edit, StaleRevision where it
-    does not fit the show any more, GoneMeanwhile, AlreadyMade, BadMedia for assets without files, or errors of the
-    core. With `act` the right to that act is enough: the caller has checked what the edit touches.
+    """Makes the edit.
 
-    With an older `revision`, the edit is brought together with what others did since (core/document/rebasing.py);
-    `restored` are ids of what comes back with it. Raises Show.DoesNotExist for a show that the person may not edit,
-    StaleRevision where it does not fit the show any more, GoneMeanwhile, AlreadyMade, BadMedia for assets without
-    files, or what the core says. With `act` it is enough to may do that: whoever calls has seen to what the edit
-    touches.
+    Consecutive edits with the same `batch` are undone as one. `stored` are assets whose files the caller has just
+    stored. An `edit_id` is made once; an edit without changes is no step of the history. With an older `revision`, the
+    edit is merged with the edits of others since then (core/document/rebasing.py); `restored` are ids of what comes
+    back with it. Raises Show.DoesNotExist for a show that the person may not edit, StaleRevision where it does not fit
+    the show any more, GoneMeanwhile, AlreadyMade, BadMedia for assets without files, or errors of the core. With `act`
+    the right to that act is enough: the caller has checked what the edit touches.
     """
 
     def plan(row: Show, now: ShowValue) -> Plan:

@@ -16,10 +16,9 @@ new_id = functools.partial(secrets.token_hex, 8)
 
 
 class Show(Removable):
-    """A show's settings and its revision, which counts all changes. `folder` is its owner's folder in the list of
-    shows.
+    """A show's settings and its revision, which counts all changes.
 
-    `folder` is its owner's order in the house.
+    `folder` is its owner's folder in the list of shows.
     """
 
     id = models.CharField(primary_key=True, max_length=40, default=new_id)
@@ -87,18 +86,13 @@ class Asset(models.Model):
 
 
 class Edit(models.Model):
-    """A step of a show's history: a change, or the undoing or redoing of one, with its inverse. All steps together are
-    the show's log, from `first_revision` to `revision` without gaps. Everybody undoes their own steps. An undone step
-    stays in the log, marked `undone`; it can be made again until its maker changes something else, which marks it
-    `dropped`. Edits of one `batch` are one step: five hundred pictures added together are undone together. `overruled`
-    names the people whose simultaneous values this step replaced. A step marked `kept` stands for all older ones of a
-    day (thinning.py); it cannot be undone.
+    """A step of a show's history: a change, or the undoing or redoing of one, with its inverse.
 
-    Everybody undoes their own steps. One that was undone stays in the log, with `undone`; it can be done again until
-    its maker changes something else, which drops it from what can be (`dropped`). Edits of one `batch` are one step:
-    five hundred pictures dropped together are taken back together. `overruled` says whose values this step took the
-    place of, when they were changed at the same time. A step that is `kept` stands for all older ones of a day
-    (thinning.py); it cannot be undone.
+    All steps together are the show's log, from `first_revision` to `revision` without gaps. Everybody undoes their own
+    steps. An undone step stays in the log, marked `undone`; it can be made again until its maker changes something
+    else, which marks it `dropped`. Edits of one `batch` are one step: five hundred pictures added together are undone
+    together. `overruled` names the people whose simultaneous values this step replaced. A step marked `kept` stands for
+    all older ones of a day (thinning.py); it cannot be undone.
     """
 
     class Kind(models.TextChoices):

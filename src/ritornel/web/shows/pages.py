@@ -32,10 +32,9 @@ TITLE_CHARACTERS = 200
 @login_required
 @require_GET
 def show_list(request: HttpRequest) -> HttpResponse:
-    """The person's shows by folder, and those they were invited to: `?q=` searches, `?sort=` sorts. Lengths need every
-    slide, so all slides are loaded in one query.
+    """The person's shows by folder, and those they were invited to: `?q=` searches, `?sort=` sorts.
 
-    Lengths need every slide, so all slides come in one query.
+    Lengths need every slide, so all slides are loaded in one query.
     """
     person = person_of(request)
     others = shows_open_to(person)
@@ -76,12 +75,10 @@ def show_list(request: HttpRequest) -> HttpResponse:
 
 
 def words_found(show: ShowValue, seen: frozenset[str], wanted: str) -> str | None:
-    """Where a show contains the searched words: in its title or one of its shown slides. Returns a sentence about the
-    first place, an empty one where nothing is searched or the title has them, and None where the show does not have
-    them.
+    """Where a show contains the searched words: in its title or one of its shown slides.
 
-    Returns a sentence about the first place, nothing to say where none are looked for or the title has them, and None
-    where it has them nowhere.
+    Returns a sentence about the first place, an empty one where nothing is searched or the title has them, and None
+    where the show does not have them.
     """
     needle = wanted.casefold()
     if not needle or needle in show.title.casefold():

@@ -20,10 +20,9 @@ from ritornel.web.shows.recent_shows import Parts, recent_shows
 
 @lru_cache(maxsize=1000)
 def _slide_of(body: bytes) -> SlideValue:
-    """The slide in these bytes. The same bytes give the same frozen value, so an edit of one slide decodes one slide
-    and not two hundred.
+    """The slide in these bytes.
 
-    The same bytes are the same frozen value, so an edit of one slide decodes one slide and not two hundred.
+    The same bytes give the same frozen value, so an edit of one slide decodes one slide and not two hundred.
     """
     return from_json(body, SlideValue, "A slide")
 
@@ -53,10 +52,10 @@ def value_of(row: Show) -> ShowValue:
 
 
 def read_show(show_id: str) -> tuple[Show, ShowValue]:
-    """A show as it is stored, while others may write it. A transaction would wait for all of them; where somebody wrote
-    during the reading, it is read again. Raises Show.DoesNotExist.
+    """A show as it is stored, while others may write it.
 
-    Raises Show.DoesNotExist.
+    A transaction would wait for all of them; where somebody wrote during the reading, it is read again. Raises
+    Show.DoesNotExist.
     """
     row = Show.objects.get(pk=show_id)
     while True:

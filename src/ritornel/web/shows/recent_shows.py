@@ -1,9 +1,7 @@
-"""Slides and shelves of recently used shows in this process. Ten people at a show of 500 slides ask for the same
-revision ten times after each edit. A written revision never changes, so it stays correct; a show that is made again
-under the same id has another creation time.
+"""Slides and shelves of recently used shows in this process.
 
-Ten people at a show of 500 slides ask for the same revision ten times after each edit. A revision never changes once it
-is written, so what was read of it is right for ever; a show that is made again under its id has another time of making.
+Ten people at a show of 500 slides ask for the same revision ten times after each edit. A written revision never
+changes, so it stays correct; a show that is made again under the same id has another creation time.
 """
 
 from collections import OrderedDict

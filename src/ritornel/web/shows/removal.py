@@ -1,8 +1,6 @@
 """Removal in two steps: a removed row first stays in the bin for a time, where it can be restored or removed for good.
-A model with this base needs nothing more: its show's bin lists it, and daily tidying removes it when the time is over.
 
-A model that has this as its base is in the bin by that alone: its show's bin lists it, and the daily tidying removes
-it when the time is over.
+A model with this base needs nothing more: its show's bin lists it, and daily tidying removes it when the time is over.
 """
 
 from collections.abc import Iterable
@@ -34,12 +32,10 @@ class InUse(models.Manager[Kind]):
 
 
 class Removable(models.Model):
-    """A row that is in the bin from `removed_at` on: `objects` leaves it out, so that nobody opens it. `KIND` is its
-    word in addresses, `TITLE` the heading of its kind, and `SHOW` the field that leads to its show. With `OWNERS` only
-    the show's owner removes and restores it.
+    """A row that is in the bin from `removed_at` on: `objects` leaves it out, so that nobody opens it.
 
-    `KIND` is its word in addresses, `TITLE` the heading over all of its kind, and `SHOW` the field that leads to
-    its show. `OWNERS` says that only the show's owner removes one and brings it back.
+    `KIND` is its word in addresses, `TITLE` the heading of its kind, and `SHOW` the field that leads to its show. With
+    `OWNERS` only the show's owner removes and restores it.
     """
 
     KIND: ClassVar[str]

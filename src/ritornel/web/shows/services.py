@@ -81,8 +81,7 @@ def slide_of(show: ShowValue, slide_id: str) -> Slide:
 
 
 def show_for(show_id: str, request: HttpRequest, act: Act = "edit") -> Show:
-    """The show, if the person may do this with it; `access` is the person's access to it. Raises Http404 for any other,
-    so nobody learns which shows exist.
+    """The show, if the person may do this with it; `access` is the person's access to it.
 
     Raises Http404 for any other, so nobody learns which shows exist.
     """

@@ -135,9 +135,9 @@ def runs_asked(request: HttpRequest) -> Runs:
 @require_POST
 @telling_errors
 def new_show(request: HttpRequest) -> HttpResponse:
-    """A new show: from the chosen starter, else one slide with an empty title. A request for JSON gets its id.
+    """A new show: from the chosen starter, else one slide with an empty title.
 
-    Whoever asks for JSON gets its id.
+    A request for JSON gets its id.
     """
     title = request.POST.get("title", "").strip()[:200]
     name = request.POST.get("starter", "")

@@ -1,7 +1,6 @@
-"""Media in storage, by the SHA-256 of their content. A stored file is complete: it is written elsewhere, checked
-against its hash and moved into place.
+"""Media in storage, by the SHA-256 of their content.
 
-What lies there is whole: it is written aside, checked against its hash and moved into place.
+A stored file is complete: it is written elsewhere, checked against its hash and moved into place.
 """
 
 import hashlib
@@ -43,9 +42,9 @@ def hash_file(path: Path) -> str:
 
 
 def _keep(sha256: str, chunks: Iterable[bytes], size: int) -> None:
-    """Stores content unless it is there and complete. A damaged file is replaced. Raises BadMedia, DiskFull.
+    """Stores content unless it is there and complete.
 
-    What is there and is not what its name says is replaced. Raises BadMedia, DiskFull.
+    A damaged file is replaced. Raises BadMedia, DiskFull.
     """
     path = media_path(sha256)
     if path.is_file() and path.stat().st_size == size and hash_file(path) == sha256:
@@ -73,9 +72,9 @@ def keep_media_file(sha256: str, path: Path) -> None:
 
 
 def fault_of(asset: Asset) -> FileFault | None:
-    """The fault of an asset's file: it is missing, or its size has changed. None where it is right.
+    """The fault of an asset's file: it is missing, or its size has changed.
 
-    None where nothing is.
+    None where it is right.
     """
     try:
         size = media_path(asset.sha256).stat().st_size

@@ -1,7 +1,6 @@
-"""Older steps of a history merged, one for each day, so that a log does not grow without end. The show at the end of
-each day, and at each named point, can still be looked at and restored.
+"""Older steps of a history merged, one for each day, so that a log does not grow without end.
 
-The show as it was at the end of each day, and at each point with a name, can still be looked at and brought back.
+The show at the end of each day, and at each named point, can still be looked at and restored.
 """
 
 from bisect import bisect_left

@@ -1,10 +1,7 @@
-"""Messages between the devices of a run: everybody who listens in a room gets its messages, in order. A room keeps only
-what a later listener needs: the latest message of each lasting kind. A listener that is too slow gets these instead of
-the messages it missed; nobody waits for anybody. All of it lives in the one server process.
+"""Messages between the devices of a run: everybody who listens in a room gets its messages, in order.
 
-A room keeps only what somebody who comes later has to know: the latest message of each lasting kind. Who is too slow to
-take everything in is told that instead of what was missed; nobody waits for anybody. All of it lives in the one server
-process.
+A room keeps only what a later listener needs: the latest message of each lasting kind. A listener that is too slow gets
+these instead of the messages it missed; nobody waits for anybody. All of it lives in the one server process.
 """
 
 import threading
@@ -48,9 +45,9 @@ class Room:
             self._listeners.discard(listener)
 
     def say(self, kind: str, message: str, lasting: bool) -> None:
-        """Sends a message to all listeners. Later listeners also get a lasting message, until the next of its kind.
+        """Sends a message to all listeners.
 
-        A lasting message is told to those who come later too, until the next of its kind.
+        Later listeners also get a lasting message, until the next of its kind.
         """
         event = f"data: {message}\n\n"
         with self._lock:

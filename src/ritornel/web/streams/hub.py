@@ -1,9 +1,7 @@
-"""All open streams of this process, and the one watcher that reads the database for all of them. A stream follows a key
-of a feed: a show with a person, a release with a guest, a run. Each feed answers for all its keys at once, so a
-thousand streams cost one read, and none at all while nothing was written to the database.
+"""All open streams of this process, and the one watcher that reads the database for all of them.
 
-A stream follows a key of a feed: a show with a person, a release with a guest, a run. Each feed answers for all of its
-keys at once, so a thousand streams cost one look, and no look at all while nothing was written to the database.
+A stream follows a key of a feed: a show with a person, a release with a guest, a run. Each feed answers for all its
+keys at once, so a thousand streams cost one read, and none at all while nothing was written to the database.
 """
 
 import asyncio
@@ -38,11 +36,9 @@ class Feed:
     name: str
 
     def look(self, keys: Collection[Any]) -> dict[Any, Any]:
-        """The state of each key; a key that is left out has ended. Called in the watcher's thread; its number of
-        queries does not grow with the keys, except for what has changed.
+        """The state of each key; a key that is left out has ended.
 
-        Called in the watcher's thread, with a number of queries that does not grow with the keys. What has changed may
-        cost some more.
+        Called in the watcher's thread; its number of queries does not grow with the keys, except for what has changed.
         """
         raise NotImplementedError
 
@@ -58,10 +54,9 @@ class Feed:
 
 
 def written_since(known: int | None) -> tuple[bool, int | None]:
-    """Whether another connection wrote to the database since its version was `known`, and the present version. It reads
-    no table.
+    """Whether another connection wrote to the database since its version was `known`, and the present version.
 
-    Costs no read of a table.
+    It reads no table.
     """
     if connection.vendor != "sqlite":
         return True, None
@@ -97,8 +92,7 @@ class Hub:
         return self._feeds[name]
 
     def touch(self) -> None:
-        """Notes that something outside the database changed; the watcher reads at its next turn. Any thread may call
-        it.
+        """Notes that something outside the database changed; the watcher reads at its next turn.
 
         Any thread may call it.
         """

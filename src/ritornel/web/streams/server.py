@@ -1,10 +1,7 @@
-"""Streams of server-sent events, served outside Django's request: a view only says which stream it allows. A request in
-Django keeps a thread and a database connection until its answer ends, which for a stream is never. So the view answers
-with the header `STREAM`; this wrapper lets the request end, and then feeds the stream from the hub.
+"""Streams of server-sent events, served outside Django's request: a view only says which stream it allows.
 
-A request that Django handles keeps a thread and a database connection until its answer has ended, which for a stream is
-never. So the view answers with the header `STREAM`; this wrapper lets the request end, and then feeds the stream from
-the hub.
+A request in Django keeps a thread and a database connection until its answer ends, which for a stream is never. So the
+view answers with the header `STREAM`; this wrapper lets the request end, and then feeds the stream from the hub.
 """
 
 import asyncio
@@ -32,10 +29,9 @@ Application = Callable[[Scope, Receive, Send], Awaitable[None]]
 def stream_reply(
     request: HttpRequest, feed: str, key: tuple[Any, ...], counted: dict[str, Any], **about: str
 ) -> HttpResponse:
-    """Allows the stream of a feed's key. `counted` says what limits it besides the client's address: {"person": id} or
-    {"release": id}.
+    """Allows the stream of a feed's key.
 
-    `counted` says by what it is limited besides the client's address: {"person": id} or {"release": id}.
+    `counted` says what limits it besides the client's address: {"person": id} or {"release": id}.
     """
     order = {"feed": feed, "key": key, "counted": counted, "about": about}
     return HttpResponse(

@@ -1,5 +1,4 @@
-"""Makes the fonts for browsers (WOFF2) from those that the core measures and draws with: `./run fonts`. Needs fontTools
-with Brotli, which developers have.
+"""Makes the fonts for browsers (WOFF2) from those that the core measures and draws with: `./run fonts`.
 
 Needs fontTools with Brotli, which developers have.
 """

@@ -1,6 +1,6 @@
-"""Short recordings by camera or microphone: a greeting, a farewell, or one for a slide. They are stored like takes.
+"""Short recordings by camera or microphone: a greeting, a farewell, or one for a slide.
 
-It is kept as it comes, like a take.
+They are stored like takes.
 """
 
 import msgspec
@@ -60,10 +60,9 @@ def begin_clip(request: HttpRequest, show_id: str) -> HttpResponse:
 
 
 def _asset(recording: Recording) -> Asset:
-    """The recording as an asset for the shelf: a clip where a camera ran, else a voice. Raises BadValue for an empty
-    one.
+    """The recording as an asset for the shelf: a clip where a camera ran, else a voice.
 
-    Raises BadValue where nothing was.
+    Raises BadValue for an empty one.
     """
     lasts_ms = recorded_ms(size_of(sound_path(recording.pk)))
     whole = RecordedSlide(0, "", 0, lasts_ms, {}, {}, True)
@@ -86,10 +85,9 @@ def clip(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponseB
 @require_POST
 @telling_errors
 def place(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Puts it on the shelf, and before or after the show or onto a slide, as one edit. A medium that is on the shelf
-    already is not added twice.
+    """Puts it on the shelf, and before or after the show or onto a slide, as one edit.
 
-    What lies on the shelf already stays there once.
+    A medium that is on the shelf already is not added twice.
     """
     row = show_for(show_id, request, "edit")
     recording = recording_of(show_id, recording_id, request)

@@ -26,12 +26,10 @@ MOST = 8
 
 
 class Wanted(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """The wanted timing: that of take number `source`, or the median of `takes`. It is for `slides`, or for all; fitted
-    to a target, or unchanged. `way` says whether the show's own holds are written or the show follows it. With `try`
-    the answer only says what would happen.
+    """The wanted timing: that of take number `source`, or the median of `takes`.
 
-    It is for `slides`, or for all; scaled to a target, or as it is. `way` says whether the show's own holds are written
-    or the show follows it. With `try` the answer only tells what would become of the show.
+    It is for `slides`, or for all; fitted to a target, or unchanged. `way` says whether the show's own holds are
+    written or the show follows it. With `try` the answer only says what would happen.
     """
 
     source: int | None

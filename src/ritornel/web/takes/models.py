@@ -43,11 +43,10 @@ class Take(Removable):
 
 
 class Recording(Removable):
-    """A take with a voice, of the slides of one section. `body` is a core Take; its sound and pictures are in a folder
-    of their own. One window, the `writer`, writes it; `placement` is the core Placement of the camera.
+    """A take with a voice, of the slides of one section.
 
-    `body` is a core Take; its sound and pictures lie in a folder of their own. It is written by one window, the
-    `writer`; `placement` is a core Placement of the camera.
+    `body` is a core Take; its sound and pictures are in a folder of their own. One window, the `writer`, writes it;
+    `placement` is the core Placement of the camera.
     """
 
     KIND = "recording"

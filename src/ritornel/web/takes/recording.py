@@ -139,11 +139,10 @@ def _clipped(take: TakeValue, ended_ms: int) -> TakeValue:
 @require_POST
 @telling_errors
 def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
-    """Stores new parts: `about` is a Part, `sound` and `camera` are bytes. What is answered is on the disk. 409 with
-    `size` (of the sound) or `camera_size` where an earlier part is missing, 507 where the disk is full.
+    """Stores new parts: `about` is a Part, `sound` and `camera` are bytes.
 
-    `about` is a Part, `sound` and `camera` are bytes. What is answered is on the disk. 409 with `size` (of the sound)
-    or `camera_size` where something before it is missing, 507 where the disk is full.
+    What is answered is on the disk. 409 with `size` (of the sound) or `camera_size` where an earlier part is missing,
+    507 where the disk is full.
     """
     recording = recording_of(show_id, recording_id, request)
     part = from_builtins(json_object(request.POST.get("about", "{}"), "What was recorded"), Part, "The recording")

@@ -1,7 +1,6 @@
-"""The files of recordings: parts are on the disk before they are answered. Each recording has a folder with its sound,
-the camera's segments, and the pieces cut from them for the shelf.
+"""The files of recordings: parts are on the disk before they are answered.
 
-A folder a recording, with its sound, the camera's segments, and what was cut from them for the shelf.
+Each recording has a folder with its sound, the camera's segments, and the pieces cut from them for the shelf.
 """
 
 import os
@@ -56,12 +55,10 @@ def size_of(path: Path) -> int:
 
 
 def append(path: Path, at: int, data: bytes) -> int:
-    """Appends what follows byte `at`, as far as it is new, and returns the stored size, on the disk. A part that is
-    sent twice changes nothing. Raises UploadGap where an earlier part is missing, DiskFull where there is no room; then
-    nothing is added.
+    """Appends what follows byte `at`, as far as it is new, and returns the stored size, on the disk.
 
-    What was sent twice changes nothing. Raises UploadGap where something before it is missing, DiskFull where there is
-    no room; then nothing is added.
+    A part that is sent twice changes nothing. Raises UploadGap where an earlier part is missing, DiskFull where there
+    is no room; then nothing is added.
     """
     size = size_of(path)
     if at > size:
@@ -158,10 +155,9 @@ def _cut(recording: Recording, piece: RecordedSlide, name: str, what: str, make:
 
 
 def cut(recording: Recording, piece: RecordedSlide, slide_name: str) -> Picked:
-    """A piece with its sound and picture, as assets for the shelf. Raises BadValue where nothing of it was recorded; a
-    picture that cannot be read is left out.
+    """A piece with its sound and picture, as assets for the shelf.
 
-    Raises BadValue where nothing of it was recorded; a camera's picture that cannot be read is left out.
+    Raises BadValue where nothing of it was recorded; a picture that cannot be read is left out.
     """
     name = f"{slide_name}, take {recording.number}"
     placement = recording_placement(recording)
@@ -193,8 +189,7 @@ def cut(recording: Recording, piece: RecordedSlide, slide_name: str) -> Picked:
 
 
 def clip_of(recording: Recording, whole: RecordedSlide) -> Asset:
-    """A short recording as an asset for the shelf: with its picture where a camera ran, else its sound alone. Raises
-    BadMedia for a picture that cannot be read.
+    """A short recording as an asset for the shelf: with its picture where a camera ran, else its sound alone.
 
     Raises BadMedia for a picture that cannot be read.
     """

@@ -154,8 +154,6 @@ def _slides(desk: Desk, section: Section) -> list[dict[str, Any]]:
 def _piece_line(recording_id: str, piece: RecordedSlide) -> dict[str, Any]:
     """A piece for the page: `still_ms` is how long the camera's picture stands still at its end, None until that is
     known.
-
-    `still_ms` is for how long the camera's picture stands still at its end, None until that is known.
     """
     line = {**msgspec.to_builtins(piece), "camera": has_picture(recording_id, piece), "still_ms": 0}
     if line["camera"]:

@@ -123,9 +123,9 @@ def _picked(desk: Desk, slide_ids: tuple[str, ...]) -> dict[str, Picked]:
 
 
 def _lone(request: HttpRequest, row: Show, desk: Desk) -> dict[str, Picked]:
-    """The one requested piece. Raises Http404 where there is none, or the person may not see its slide.
+    """The one requested piece.
 
-    Raises Http404 where there is none, or it is of a slide that the asking person may not see.
+    Raises Http404 where there is none, or the person may not see its slide.
     """
     recording = recording_of(row.pk, request.GET["take"], request)
     number = whole_number(request.GET.get("piece", ""), most=10_000)

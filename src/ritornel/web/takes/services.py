@@ -24,10 +24,9 @@ def takes_of(row: Show) -> tuple[TakeLine, ...]:
 
 
 def timed_by(row: Show, number: int) -> tuple[ShowValue, str]:
-    """The show with the timing of a take, and the take's name. Nothing is changed. Raises UnknownName for an unknown
-    take.
+    """The show with the timing of a take, and the take's name.
 
-    Raises UnknownName for a take that is not there.
+    Nothing is changed. Raises UnknownName for an unknown take.
     """
     take = row.takes.filter(number=number).first()
     if take is None:

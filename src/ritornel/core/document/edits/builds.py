@@ -56,13 +56,11 @@ class MoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="move build"):
 
 
 class PlaceBuild(msgspec.Struct, frozen=True, tag_field="do", tag="place build"):
-    """Moves a build within the running order. With `beside` it goes to one `side` of that build; with `joins` both
-    start together; with a `cue_id` it comes before the other's whole beat, on that new cue. Without `beside` it goes to
-    an end: `before` all, on arrival, or `after` all, on a cue of its own.
+    """Moves a build within the running order.
 
-    `beside` names the entry it comes to stand at, on one `side`; with `joins` both start together; with a `cue_id` it
-    comes before the whole beat of the other, on that cue of its own. Without `beside` it goes to an end: `before` all,
-    on arrival, or `after` all, on a cue of its own.
+    With `beside` it goes to one `side` of that build; with `joins` both start together; with a `cue_id` it comes before
+    the other's whole beat, on that new cue. Without `beside` it goes to an end: `before` all, on arrival, or `after`
+    all, on a cue of its own.
     """
 
     slide_id: Id
@@ -129,11 +127,10 @@ class ChangeBuild(msgspec.Struct, frozen=True, tag_field="do", tag="change build
 
 
 class StartBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="start builds"):
-    """Makes several builds start together, one after another, or each on a cue of its own. They move behind the first
-    of them in their present order; the first keeps its start. Ids of new cues begin with `stem`.
+    """Makes several builds start together, one after another, or each on a cue of its own.
 
-    They come to stand behind the first of them, in the order they have; that one starts as it does. Ids of new cues
-    begin with `stem`.
+    They move behind the first of them in their present order; the first keeps its start. Ids of new cues begin with
+    `stem`.
     """
 
     slide_id: Id
@@ -152,10 +149,9 @@ class StartBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="start builds
 
 class BuildByParagraphs(msgspec.Struct, frozen=True, tag_field="do", tag="build by paragraphs"):
     """Splits a build of a whole text into one for each paragraph with words, each on a cue but the first; or joins such
-    builds into one. This covers all builds of the object with the effect of `build_id`. Ids of new builds and cues
-    begin with `stem`.
+    builds into one.
 
-    All builds of the object with the effect of `build_id` are meant. Ids of new builds and cues begin with `stem`.
+    This covers all builds of the object with the effect of `build_id`. Ids of new builds and cues begin with `stem`.
     """
 
     slide_id: Id

@@ -59,9 +59,9 @@ def swapped(slide: Slide, *items: Object) -> tuple[Object, ...]:
 def changing(
     show: Show, slide_id: str, object_ids: tuple[str, ...], change: Callable[[Object], Object], label: str
 ) -> Draft:
-    """A draft that applies `change` to each of the objects. `{names}` in the label stands for their names.
+    """A draft that applies `change` to each of the objects.
 
-    `{names}` in the label stands for the objects.
+    `{names}` in the label stands for their names.
     """
     slide = slide_of(show, slide_id)
     items = objects_of(slide, object_ids)

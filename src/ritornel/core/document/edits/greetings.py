@@ -44,11 +44,10 @@ def _clip(asset: Asset, object_id: str, name: str, box: Box) -> Clip:
 
 
 class PutGreeting(msgspec.Struct, frozen=True, tag_field="do", tag="put greeting"):
-    """Puts a greeting before the show, or a farewell after it, on a slide of its own. Ids begin with `stem`. Music and
-    ambience stay over the slides they were over, also where they were anchored to the start or end of the show.
+    """Puts a greeting before the show, or a farewell after it, on a slide of its own.
 
-    Nothing else moves: music and ambience keep to the slides they were over, also those that began with the show or
-    ended with it.
+    Ids begin with `stem`. Music and ambience stay over the slides they were over, also where they were anchored to the
+    start or end of the show.
     """
 
     stem: Id

@@ -64,10 +64,10 @@ LOOK = (
 
 
 class AddObjects(msgspec.Struct, frozen=True, tag_field="do", tag="add objects"):
-    """Adds objects in front of the others. With `where_free` they move to a place where they can be seen. Copies get
-    the builds of their originals: `copies` names the original of each, by ids.
+    """Adds objects in front of the others.
 
-    Copies get the builds of their originals: `copies` says which original each of them is of, by their ids.
+    With `where_free` they move to a place where they can be seen. Copies get the builds of their originals: `copies`
+    names the original of each, by ids.
     """
 
     slide_id: Id
@@ -299,10 +299,9 @@ class PlaceAsBefore(msgspec.Struct, frozen=True, tag_field="do", tag="place as b
 
 
 class CopyLook(msgspec.Struct, frozen=True, tag_field="do", tag="copy look"):
-    """Gives objects the look of another one, as far as they have the same fields. `source` is the whole object, since
-    it may come from another slide.
+    """Gives objects the look of another one, as far as they have the same fields.
 
-    `source` is sent whole: it may come from another slide.
+    `source` is the whole object, since it may come from another slide.
     """
 
     slide_id: Id
@@ -371,9 +370,9 @@ class FollowTheme(msgspec.Struct, frozen=True, tag_field="do", tag="follow theme
 
 
 class AddDrawing(msgspec.Struct, frozen=True, tag_field="do", tag="add drawing"):
-    """Adds a freehand shape through points in px of the frame. `model` is the shape, without box and path.
+    """Adds a freehand shape through points in px of the frame.
 
-    `model` is the shape it becomes, its box and path aside.
+    `model` is the shape, without box and path.
     """
 
     slide_id: Id

@@ -218,10 +218,9 @@ class RemoveSpan(msgspec.Struct, frozen=True, tag_field="do", tag="remove span")
 
 
 class GatherCredits(msgspec.Struct, frozen=True, tag_field="do", tag="gather credits"):
-    """Adds a closing slide that credits all media in use and stays up to date. Ids begin with `stem`. Where there is
-    such a slide already, nothing changes.
+    """Adds a closing slide that credits all media in use and stays up to date.
 
-    Where a slide does already it is left.
+    Ids begin with `stem`. Where there is such a slide already, nothing changes.
     """
 
     stem: Id

@@ -45,9 +45,9 @@ OWN_FIELDS = {
 
 
 class AddSlide(msgspec.Struct, frozen=True, tag_field="do", tag="add slide"):
-    """Adds a slide at a place in the order. With `as_show_runs` it advances as new slides of the show do.
+    """Adds a slide at a place in the order.
 
-    `as_show_runs`: it advances as a new slide of the show does, whatever it says.
+    With `as_show_runs` it advances as new slides of the show do.
     """
 
     at: int

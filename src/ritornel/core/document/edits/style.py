@@ -65,10 +65,9 @@ def _count(number: int, thing: str) -> str:
 
 
 class ChangeTheme(msgspec.Struct, frozen=True, tag_field="do", tag="change theme"):
-    """Gives the show another theme. Everything that names a role follows; what was set by hand stays. Messages give the
-    numbers of both.
+    """Gives the show another theme.
 
-    Whatever names a role follows; what was set by hand stays; both are counted and told.
+    Everything that names a role follows; what was set by hand stays. Messages give the numbers of both.
     """
 
     theme: Theme

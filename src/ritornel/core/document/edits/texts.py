@@ -63,10 +63,10 @@ class ChangeText(msgspec.Struct, frozen=True, tag_field="do", tag="change text")
 
 
 class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
-    """Sets words with looks and lists. A paragraph keeps the id it names, if the text had that id and no earlier
-    paragraph took it; its builds stay with it.
+    """Sets words with looks and lists.
 
-    A paragraph keeps the id it names, if the text had it and no earlier one took it; builds stay with it.
+    A paragraph keeps the id it names, if the text had that id and no earlier paragraph took it; its builds stay with
+    it.
     """
 
     slide_id: Id

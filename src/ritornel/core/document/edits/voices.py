@@ -25,10 +25,9 @@ def check_voice(show: Show, voice: Voice) -> None:
 
 
 class PutVoice(msgspec.Struct, frozen=True, tag_field="do", tag="put voice"):
-    """Gives the slide a voice, or removes it (None). With `follow` the slide goes on when the voice has ended and the
-    breath after it has passed.
+    """Gives the slide a voice, or removes it (None).
 
-    With `follow` the slide goes on when its voice has ended, the breath after it.
+    With `follow` the slide goes on when the voice has ended and the breath after it has passed.
     """
 
     slide_id: Id
@@ -50,11 +49,10 @@ class PutVoice(msgspec.Struct, frozen=True, tag_field="do", tag="put voice"):
 
 
 class TrimVoice(msgspec.Struct, frozen=True, tag_field="do", tag="trim voice"):
-    """Changes the part of the sound that the voice plays. Marks stay on the same words: what is cut off at the front is
-    subtracted from each. A mark in the part that is cut off moves to where the voice begins.
+    """Changes the part of the sound that the voice plays.
 
-    Its marks stay on the words they fall on: what is cut off at the front is taken from each; a mark on what was cut
-    off falls where the voice begins.
+    Marks stay on the same words: what is cut off at the front is subtracted from each. A mark in the part that is cut
+    off moves to where the voice begins.
     """
 
     slide_id: Id

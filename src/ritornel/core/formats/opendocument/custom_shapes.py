@@ -98,10 +98,9 @@ DEEPEST = 60
 
 
 class _Formula:
-    """A formula of a custom shape, evaluated by recursive descent (OpenDocument 1.3, part 3, 19.171). It can do only
-    arithmetic.
+    """A formula of a custom shape, evaluated by recursive descent (OpenDocument 1.3, part 3, 19.171).
 
-    Nothing but arithmetic is known to it.
+    It can do only arithmetic.
     """
 
     def __init__(self, words: str, shape: "_Enhanced", depth: int) -> None:

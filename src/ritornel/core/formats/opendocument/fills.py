@@ -21,11 +21,10 @@ def _degrees(words: str) -> float:
 
 
 def gradient_of(entry: Element) -> Gradient:
-    """A gradient's two colours and its angle. OpenDocument turns anticlockwise from top to bottom, in tenths of a
-    degree where there is no unit. Other gradients become linear.
+    """A gradient's two colours and its angle.
 
-    OpenDocument turns anticlockwise from top to bottom, in tenths of a degree where it gives no unit; one that is not
-    linear becomes linear.
+    OpenDocument turns anticlockwise from top to bottom, in tenths of a degree where there is no unit. Other gradients
+    become linear.
     """
     first, second = (colour(said(entry, f"draw:{key}-color")) or "#ffffff" for key in ("start", "end"))
     words = said(entry, "draw:angle") or "0"

@@ -79,10 +79,9 @@ def _then(first: tuple[float, ...], second: tuple[float, ...]) -> tuple[float, .
 
 
 def parsed(data: str) -> Outline:
-    """A path in SVG's syntax as words with absolute points; quadratic curves and arcs become cubics. Raises BadMedia
-    for a string that is no path.
+    """A path in SVG's syntax as words with absolute points; quadratic curves and arcs become cubics.
 
-    Raises BadMedia for what is none.
+    Raises BadMedia for a string that is no path.
     """
     pen = DecomposingRecordingPen({})
     try:

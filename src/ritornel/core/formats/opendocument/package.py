@@ -161,8 +161,7 @@ class Package:
         return root
 
     def _newer(self) -> str:
-        """The version, where it is newer than all known ones: the known parts are read. Raises BadMedia for another
-        generation of the format.
+        """The version, where it is newer than all known ones: the known parts are read.
 
         Raises BadMedia for another generation of the format.
         """

@@ -120,10 +120,9 @@ class PageContent(msgspec.Struct, frozen=True):
 
 
 def order_of(entries: Iterable[TimedBuild], scene: PageContent, stem: str, lost: set[str]) -> tuple[Build, ...]:
-    """The running order of the builds. A build of something that was not imported is left out; its cue goes to the next
-    build of its beat.
+    """The running order of the builds.
 
-    What names something that was not brought in is left out; a cue goes on to the next of its beat.
+    A build of something that was not imported is left out; its cue goes to the next build of its beat.
     """
     builds: list[Build] = []
     beat = cluster = -1

@@ -63,10 +63,9 @@ class Source(msgspec.Struct, frozen=True):
 
 
 def laid_out(objects: list[Object], classes: dict[str, str]) -> tuple[str, tuple[Object, ...]]:
-    """The layout for the page's own places, and the objects, each in its place. `classes` says which place of the page
-    an object is in.
+    """The layout for the page's own places, and the objects, each in its place.
 
-    `classes` says what place of the page an object is in.
+    `classes` says which place of the page an object is in.
     """
     counts = Counter(classes.values())
     heads, words, pictures = (counts[name] for name in ("title", "outline", "graphic"))
@@ -95,11 +94,10 @@ def laid_out(objects: list[Object], classes: dict[str, str]) -> tuple[str, tuple
 
 
 class ObjectReader:
-    """Reads the objects of one page. `targets` are the names of ids, `classes` the place of the page an object is in;
-    `footer` and `numbered` are the page's furniture.
+    """Reads the objects of one page.
 
-    `targets` is what ids of the presentation name, `classes` what place of the page an object is in; `footer` and
-    `numbered` are the page's furniture.
+    `targets` are the names of ids, `classes` the place of the page an object is in; `footer` and `numbered` are the
+    page's furniture.
     """
 
     def __init__(self, source: Source, master: str, slide_id: str, lost: set[str]) -> None:

@@ -119,8 +119,7 @@ class Words:
         yield ReadParagraph(tuple(pieces), kind, level, properties, ids)
 
     def _spans(self, element: Element, look: Properties, link: str) -> Iterator[StyledText | None]:
-        """Stretches, with None for a line break. White space between words counts once (OpenDocument 1.3, part 3,
-        6.1.2).
+        """Stretches, with None for a line break.
 
         White space between words counts once (OpenDocument 1.3, part 3, 6.1.2).
         """
@@ -215,12 +214,10 @@ ALIGN = MappingProxyType({"center": "centre", "end": "right", "right": "right"})
 def lettered(
     lines: list[ReadParagraph], stem: str, scale: float, fonts: dict[str, str], lost: set[str]
 ) -> tuple[dict[str, Any], dict[str, str]]:
-    """The fields of a text with these lines, and the ids of its paragraphs in the presentation. The look of most
-    characters becomes the text's; stretches have the rest. `scale` is px of the show's frame for one of the
-    presentation's.
+    """The fields of a text with these lines, and the ids of its paragraphs in the presentation.
 
-    What only some stretches have is theirs; what most have is the text's. `scale` is how many px of the show's frame
-    are one of the presentation's.
+    The look of most characters becomes the text's; stretches have the rest. `scale` is px of the show's frame for one
+    of the presentation's.
     """
     pieces = [(piece, len(piece.text)) for line in lines for piece in line.pieces if piece.text] or [
         (StyledText("", {}), 1)

@@ -30,14 +30,11 @@ USUAL_PAGE_PX = (28 * 96 / 2.54, 15.75 * 96 / 2.54)
 def read_opendocument(
     path: Path, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None = None
 ) -> tuple[Show, tuple[Loss, ...]]:
-    """The show of the presentation at `path`, uploaded as `name`, and its losses. Its media then lie in `folder`, each
-    under its hash. A file says meanwhile how many pages are done (progress.py). Raises BadMedia for a file that is no
-    presentation, is damaged, encrypted, hostile, without a page or of another generation of the format.
+    """The show of the presentation at `path`, uploaded as `name`, and its losses.
 
-    Its media lie in `folder` afterwards, each under its hash. How many pages are done is told meanwhile (progress.py).
-
-    Raises BadMedia for what is no presentation, is damaged, kept shut, hostile, without a page or of another generation
-    of the format.
+    Its media then lie in `folder`, each under its hash. A file says meanwhile how many pages are done (progress.py).
+    Raises BadMedia for a file that is no presentation, is damaged, encrypted, hostile, without a page or of another
+    generation of the format.
     """
     with Package(path, name) as package:
         return _read(package, name, folder, show_id, limits, told)
@@ -148,10 +145,9 @@ def _whole(body: Element) -> list[Loss]:
 
 
 def _themed(slides: list[Slide]) -> tuple[Theme, list[Slide]]:
-    """A theme from what most pages have: its background, and the colour and family of most text. Slides with that
-    background follow it.
+    """A theme from what most pages have: its background, and the colour and family of most text.
 
-    Slides on that ground follow it.
+    Slides with that background follow it.
     """
     grounds: Counter[Background] = Counter(
         slide.background for slide in slides if slide.background is not None and not layout_named(slide.layout).opens

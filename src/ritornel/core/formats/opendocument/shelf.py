@@ -24,10 +24,9 @@ class Shelf:
         return tuple(self._by_hash.values())
 
     def brought(self, address: str, name: str = "") -> Asset | str:
-        """The shelf's entry for an address, or a sentence that says why there is none. Nothing outside the file is
-        fetched.
+        """The shelf's entry for an address, or a sentence that says why there is none.
 
-        Nothing outside the file is asked for.
+        Nothing outside the file is fetched.
         """
         place = self._package.inner(address)
         if place is None:

@@ -38,10 +38,9 @@ def over(base: Properties, upper: Properties) -> dict[str, str]:
 
 
 class Styles:
-    """All styles of a presentation. Automatic styles of masters and of slides are kept apart: they may have the same
-    names.
+    """All styles of a presentation.
 
-    Automatic ones of its masters are looked up apart from those of its slides: they may have the same names.
+    Automatic styles of masters and of slides are kept apart: they may have the same names.
     """
 
     def __init__(self, content: Element, styles: Element) -> None:

@@ -23,10 +23,9 @@ WriteLine = Callable[[Paragraph, str], Element]
 
 
 def write_table(item: Table, dress: Dress, write_line: WriteLine) -> Element:
-    """The table of a frame, in letters of the drawn size, since a table there cannot shrink them. The id of a row that
-    timing names stands on the text of its first cell.
+    """The table of a frame, in letters of the drawn size, since a table there cannot shrink them.
 
-    A row's id, where timing names it, stands on its first cell's words.
+    The id of a row that timing names stands on the text of its first cell.
     """
     item = msgspec.structs.replace(item, size_px=set_table(item).size_px)
     columns = [
@@ -165,10 +164,9 @@ def _lines(
 
 
 def _joined(cells: list[list[ReadParagraph]]) -> ReadParagraph:
-    """The cells of a row as one line; lines within a cell are joined by a space. A tab has the look of what is before
-    it, so that a row in one look is one run.
+    """The cells of a row as one line; lines within a cell are joined by a space.
 
-    A tab has the look of what it comes after, so that a row in one look is one run.
+    A tab has the look of what is before it, so that a row in one look is one run.
     """
     pieces: list[StyledText] = []
     ids: list[str] = []

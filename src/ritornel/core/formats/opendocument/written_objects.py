@@ -83,10 +83,9 @@ class Drawing:
         )
 
     def objects(self, slide: Slide, items: Sequence[Object], named: set[str]) -> list[Element]:
-        """The elements; neighbours of one group are written as a group. `named` are the ids of objects and paragraphs
-        that timing refers to.
+        """The elements; neighbours of one group are written as a group.
 
-        `named` are the ids of objects and paragraphs that timing names.
+        `named` are the ids of objects and paragraphs that timing refers to.
         """
         elements: list[Element] = []
         for group, members in itertools.groupby(items, key=lambda item: item.group):

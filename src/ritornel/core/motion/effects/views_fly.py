@@ -1,7 +1,6 @@
-"""The view flies to a framing of a large slide, or back to the whole. The flight itself is in motion/flight.py, since
-it depends on where it starts.
+"""The view flies to a framing of a large slide, or back to the whole.
 
-How, is in motion/flight.py: it depends on where it comes from.
+The flight itself is in motion/flight.py, since it depends on where it starts.
 """
 
 from typing import Literal

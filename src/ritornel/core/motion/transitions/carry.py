@@ -1,7 +1,6 @@
-"""Objects that are on both slides move from their old place to their new one; everything else fades. The pairs are
-found when the show is staged (schedule/carries.py).
+"""Objects that are on both slides move from their old place to their new one; everything else fades.
 
-Which those are is found when the show is staged (schedule/carries.py).
+The pairs are found when the show is staged (schedule/carries.py).
 """
 
 from ritornel.core.motion.easing import Curve
