@@ -68,14 +68,14 @@ from ritornel.core.document import Show
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.process_pool import FilmSource
 from ritornel.core.render.kept_segments import SegmentStore
-from ritornel.core.render.segmented_film import write_parted
+from ritornel.core.render.segmented_film import write_segmented_film
 if __name__ == "__main__":
     folder = Path(sys.argv[1])
     show = msgspec.json.decode((folder / "show.json").read_bytes(), type=Show)
     names = {98: "voice.wav", 99: "music.wav"}
     media = {a.sha256: str(folder / names.get(int(a.sha256, 16), f"{int(a.sha256, 16):02d}.jpg")) for a in show.assets}
     store = SegmentStore(folder / "store")
-    write_parted(FilmSource(show, FilmOrder(1280, 720, Fraction(30)), media), folder / "ours.mp4", folder / "parts", store=store)
+    write_segmented_film(FilmSource(show, FilmOrder(1280, 720, Fraction(30)), media), folder / "ours.mp4", folder / "parts", store=store)
 """
 
 

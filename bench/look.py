@@ -35,7 +35,7 @@ def measure() -> Iterator[Line]:
         django.setup()
         from ritornel.core.render.painter import Painter
         from ritornel.core.schedule.performance import frame_state_at_rest, perform
-        from ritornel.web.editor.frame_analysis import look, seen_of
+        from ritornel.web.editor.frame_analysis import known_analyses, look
         from ritornel.web.jobs.sandbox import make_ready
         from ritornel.web.shows.storage import media_path
 
@@ -51,7 +51,7 @@ def measure() -> Iterator[Line]:
             begun = time.perf_counter()
             look(show)
             taken.append(time.perf_counter() - begun)
-            assert seen_of(show)[1] == 0
+            assert known_analyses(show)[1] == 0
         performance = perform(show)
         painter = Painter(performance, 480, 270, media_path)
         begun = time.perf_counter()

@@ -10,9 +10,9 @@ import msgspec
 from ritornel.core.document import AdvanceAfter, MusicSpan
 from ritornel.core.document.show import Asset, SoundEffect, Voice
 from ritornel.core.schedule.performance import perform
-from ritornel.core.sound.decoding import decoded, kept_in_file
+from ritornel.core.sound.decoding import decode_sound, keep_in_file
 from ritornel.core.sound.mastering import master_of
-from ritornel.core.sound.mixing import mixed
+from ritornel.core.sound.mixing import mix_block
 from ritornel.core.time import sample_at
 from ritornel.demo.orlmere import MEDIA, orlmere
 from ritornel.sounds import library_sound
@@ -43,12 +43,12 @@ def measure() -> Iterator[Line]:
     total = sample_at(performance.schedule.length_ms)
     with tempfile.TemporaryDirectory() as folder:
         sounds = {
-            "waltz": kept_in_file(decoded(MEDIA / "winders-waltz.ogg"), Path(folder) / "w", "sound"),
-            "bell": kept_in_file(decoded(bell.path), Path(folder) / "b", "sound"),
+            "waltz": keep_in_file(decode_sound(MEDIA / "winders-waltz.ogg"), Path(folder) / "w", "sound"),
+            "bell": keep_in_file(decode_sound(bell.path), Path(folder) / "b", "sound"),
         }
 
         def mix(first: int, count: int):  # type: ignore[no-untyped-def]
-            return mixed(performance.music, sounds, first, count, performance.events)
+            return mix_block(performance.music, sounds, first, count, performance.events)
 
         start = time.perf_counter()
         for first in range(0, total, 48_000):

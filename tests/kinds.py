@@ -24,7 +24,7 @@ from ritornel.core.document import (
     Together,
     Transition,
 )
-from ritornel.core.document.drifts import drifted
+from ritornel.core.document.drifts import set_drift
 from ritornel.core.document.objects import Crop, PictureBackground, Shadow, Table, TableColumn
 from ritornel.core.document.show import Framing
 from ritornel.core.document.theme import Furniture
@@ -399,7 +399,7 @@ def every_effect() -> Show:
         slides.append(Slide(f"e{number}", effect.name, advance=AdvanceAfter(2000), **look))
     ways: tuple[Any, ...] = ("closer", "right", "up")
     drifting = tuple(
-        drifted(
+        set_drift(
             Picture(f"d{n}", way, Box(40 + n * 410, 120, 380, 460, n * 7), "noon", corner_px=n * 16, flip_x=n == 1), way
         )
         for n, way in enumerate(ways)

@@ -22,7 +22,7 @@ from ritornel.core.formats.pictures import show_from_pictures, with_voices
 from ritornel.core.motion.catalogue import transition_named
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.process_pool import FilmSource
-from ritornel.core.render.segmented_film import write_parted
+from ritornel.core.render.segmented_film import write_segmented_film
 from ritornel.core.render.stills import write_stills
 from ritornel.core.render.workload import Progress
 from ritornel.core.schedule import compile_show, moment_at
@@ -161,7 +161,7 @@ def _render(given: argparse.Namespace) -> None:
         # In segments, as the web application makes it: the same show and order give the same bytes either way.
         source = FilmSource(show, order, {sha256: str(path) for sha256, path in media.items()})
         processes = min(os.cpu_count() or 1, MOST_PROCESSES)
-        write_parted(source, given.output, Path(folder) / "segments", _bar(started), processes)
+        write_segmented_film(source, given.output, Path(folder) / "segments", _bar(started), processes)
     print(
         f"{given.output}: {clock_text(compile_show(show).length_ms)}, {given.output.stat().st_size / 1e6:.1f} MB"
         f" in {round_half_up(time.monotonic() - started)} s"

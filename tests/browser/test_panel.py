@@ -251,6 +251,24 @@ class EscapeTest(StageTest):
                 self.page.keyboard.press("Escape")
                 expect(self.page.locator(over)).to_be_hidden()
 
+    def test_an_empty_place_keeps_the_focus_while_an_edit_is_answered(self) -> None:
+        self.compose("esc-s")
+        self.page.locator('[data-tray="slide"]').click()
+        self.page.locator('[data-layout="heading and text"]').click()
+        place = self.page.locator('[data-place="words"]')
+        place.wait_for()
+        before = self.page.locator("#compose").get_attribute("data-revision") or ""
+        held: list[Any] = []
+        self.page.route("**/edit", lambda route: held.append(route))
+        title = self.page.get_by_label("Title of the show")
+        title.fill("The clock of Orlmere")
+        title.press("Enter")
+        self.until(lambda: held)
+        place.focus()
+        held[0].continue_()
+        expect(self.page.locator("#compose")).not_to_have_attribute("data-revision", before)
+        expect(place).to_be_focused()
+
     def test_a_space_typed_before_there_is_a_field_presses_nothing(self) -> None:
         show = self.compose("esc-s")
         self.page.locator('[data-tray="slide"]').click()

@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import Any
 from urllib.request import urlopen
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.browser.base import BrowserTest, program
 
@@ -31,6 +31,19 @@ class ReleasingTest(BrowserTest):
         super().setUp()
         self.show = self.copy_of_demo()
         self.page.goto(f"{self.base}/shows/{self.show}/release")
+
+    def test_a_press_before_the_scripts_are_there_is_held_and_made_once(self) -> None:
+        late: list[Route] = []
+        self.page.route("**/pages/release.js", lambda route: late.append(route))
+        self.page.reload(wait_until="commit")
+        make = self.page.locator("#make-edition")
+        make.click()
+        make.click()
+        expect(make).to_have_attribute("aria-busy", "true")
+        expect(self.page.get_by_role("dialog", name="Who may see it?")).to_have_count(0)
+        late.pop().continue_()
+        expect(self.page.get_by_role("dialog", name="Who may see it?")).to_have_count(1)
+        expect(make).not_to_have_attribute("aria-busy", "true")
 
     def release(self, number: int = 1) -> str:
         self.page.get_by_role("button", name=f"Make edition {number}").click()

@@ -1,6 +1,6 @@
 import re
 
-from playwright.sync_api import Locator, expect
+from playwright.sync_api import Locator, Route, expect
 
 from tests.browser.base import BrowserTest
 
@@ -87,6 +87,29 @@ class ScoreKeysTest(BrowserTest):
         for _ in range(5):
             self.page.keyboard.press("Control+z")
         self.until(lambda: self.hold() == 3200 and self.slide(self.show, "esc-s")["advance"]["after_ms"] == before)
+
+    def test_each_of_two_quick_moves_is_announced_with_its_own_number(self) -> None:
+        for key in ("ArrowDown", "ArrowRight", "ArrowRight"):
+            self.key(key)
+        self.at("Wait for cue 1, hold 3.2 s")
+        self.page.evaluate("""() => {
+          const place = document.getElementById("announced");
+          window.announcements = [];
+          new MutationObserver(() => window.announcements.push(place.textContent)).observe(place, { childList: true });
+        }""")
+        late: list[Route] = []
+        first: list[Route] = []
+        self.page.route("**/edit", lambda route: late.append(route) if first else first.append(route))
+        self.key("Alt+ArrowRight")
+        self.key("Alt+Shift+ArrowLeft")
+        self.until(lambda: first)
+        first[0].continue_()
+        self.until(lambda: late)
+        self.until(lambda: self.page.evaluate("window.announcements.length >= 2"))
+        late.pop().continue_()
+        self.until(lambda: self.page.evaluate("window.announcements.length >= 4"))
+        said = self.page.evaluate("window.announcements")
+        self.assertEqual(list(dict.fromkeys(said)), ["Hold 3.3 s", "Hold 2.3 s"])
 
     def test_enter_types_its_number_and_what_is_no_time_is_told(self) -> None:
         self.key("ArrowDown")

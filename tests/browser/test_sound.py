@@ -12,8 +12,8 @@ from ritornel.core.document.decoding import to_builtins
 from ritornel.core.document.edits import ChangeBuild, ChangeSlides, PutVoice, apply_edit
 from ritornel.core.document.show import Voice
 from ritornel.core.schedule.performance import Performance, builtins_of, perform
-from ritornel.core.sound.decoding import decoded, kept_in_file
-from ritornel.core.sound.mixing import mixed
+from ritornel.core.sound.decoding import decode_sound, keep_in_file
+from ritornel.core.sound.mixing import mix_block
 from ritornel.core.time import sample_at
 from ritornel.demo.orlmere import MEDIA, orlmere
 from tests.browser.base import BrowserTest
@@ -49,8 +49,8 @@ def levels_db(levels: np.ndarray) -> np.ndarray:
 class SameSoundTest(BrowserTest):
     def film_levels(self, from_ms: int, seconds: int, show: Performance) -> np.ndarray:
         with tempfile.TemporaryDirectory() as folder:
-            waltz = kept_in_file(decoded(MEDIA / "winders-waltz.ogg"), Path(folder) / "waltz.raw", "sound")
-            samples = mixed(show.music, {"waltz": waltz}, sample_at(from_ms), seconds * 48_000, show.events)[
+            waltz = keep_in_file(decode_sound(MEDIA / "winders-waltz.ogg"), Path(folder) / "waltz.raw", "sound")
+            samples = mix_block(show.music, {"waltz": waltz}, sample_at(from_ms), seconds * 48_000, show.events)[
                 :, 0
             ].astype(np.float64)
         return np.asarray(np.sqrt((samples.reshape(-1, PIECE) ** 2).mean(axis=1)))

@@ -11,19 +11,19 @@ from typing import Any, Literal
 import msgspec
 
 from ritornel.core.document import Asset, Box, Frame, Show
-from ritornel.core.document.alignment import scaled_within
-from ritornel.core.document.camera import EDGE_PCT, Placement, camera_box, snapped_pct
-from ritornel.core.document.ink import InkStroke, rubbed_out
+from ritornel.core.document.alignment import scale_within
+from ritornel.core.document.camera import EDGE_PCT, Placement, camera_box, snap_pct
+from ritornel.core.document.ink import InkStroke, erase_strokes
 from ritornel.core.document.objects import Caption, Clip
 from ritornel.core.document.show import Voice
 from ritornel.core.errors import BadValue
-from ritornel.core.layout.guides import guides_of, pulled_to, snapped
+from ritornel.core.layout.guides import guides_of, snap_box, snap_handle
 from ritornel.core.layout.marks import ClipMark, PartDrawing, TextMark
-from ritornel.core.layout.sizing import pulled, turned
+from ritornel.core.layout.sizing import pull_handle, turn_box
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.channels import Mask, Values
 from ritornel.core.motion.depth import homography
-from ritornel.core.motion.easing import PACES, eased
+from ritornel.core.motion.easing import PACES, ease
 from ritornel.core.motion.masks import mask_outline, soft_edge
 from ritornel.core.motion.sampling import Instant, values_at
 from ritornel.core.reference.live import (
@@ -107,9 +107,7 @@ def motion_vectors() -> dict[str, Any]:
             values = [[finite(msgspec.to_builtins(at)), msgspec.to_builtins(values_at(motion, at))] for at in instants]
             cases.append({"motion": msgspec.to_builtins(motion), "values": values})
     easing = [
-        [list(curve), n / 20, eased(n / 20, curve)]
-        for curve in [*PACES.values(), (0.42, 0, 0.58, 1)]
-        for n in range(21)
+        [list(curve), n / 20, ease(n / 20, curve)] for curve in [*PACES.values(), (0.42, 0, 0.58, 1)] for n in range(21)
     ]
     plays = [any(segment[2] == "played" for segment in case["motion"]["segments"]) for case in cases]
     kept = [case for number, case in enumerate(cases) if number % 2 == 0 or plays[number]]
@@ -372,7 +370,7 @@ def snapping_vectors() -> dict[str, Any]:
                 msgspec.to_builtins(box),
                 moving,
                 reach,
-                msgspec.to_builtins(snapped(box, guides, frozenset(moving), reach)),
+                msgspec.to_builtins(snap_box(box, guides, frozenset(moving), reach)),
             ]
         )
         handle, way = (
@@ -386,7 +384,7 @@ def snapping_vectors() -> dict[str, Any]:
                 way,
                 moving,
                 reach,
-                msgspec.to_builtins(pulled_to(box, handle, way, guides, frozenset(moving), reach)),
+                msgspec.to_builtins(snap_handle(box, handle, way, guides, frozenset(moving), reach)),
             ]
         )
     return {"guides": msgspec.to_builtins(guides), "moves": moves, "pulls": pulls}
@@ -408,11 +406,13 @@ def sizing_vectors() -> dict[str, Any]:
             (chance.randrange(-300, 300), chance.randrange(-300, 300)),
         )
         keep = number % 2 == 0
-        pulls.append([msgspec.to_builtins(box), handle, way, keep, msgspec.to_builtins(pulled(box, handle, way, keep))])
+        pulls.append(
+            [msgspec.to_builtins(box), handle, way, keep, msgspec.to_builtins(pull_handle(box, handle, way, keep))]
+        )
         pointer, step = (chance.randrange(-200, 1400), chance.randrange(-200, 900)), chance.choice([0.0, 15.0])
-        turns.append([msgspec.to_builtins(box), pointer, step, turned(box, pointer, step).turn_deg])
+        turns.append([msgspec.to_builtins(box), pointer, step, turn_box(box, pointer, step).turn_deg])
         old, new = Box(0, 0, 900, 600), Box(50, 40, chance.randrange(100, 1200), chance.randrange(100, 700))
-        scales.append([msgspec.to_builtins(value) for value in (box, old, new, scaled_within(box, old, new))])
+        scales.append([msgspec.to_builtins(value) for value in (box, old, new, scale_within(box, old, new))])
     return {"pulls": pulls, "turns": turns, "scales": scales}
 
 
@@ -431,7 +431,7 @@ def drawing_vectors() -> list[Any]:
             for _ in range(4)
         )
         x, y = chance.randrange(0, 300), chance.randrange(0, 200)
-        cases.append([msgspec.to_builtins(strokes), x, y, 16, msgspec.to_builtins(rubbed_out(strokes, x, y, 16))])
+        cases.append([msgspec.to_builtins(strokes), x, y, 16, msgspec.to_builtins(erase_strokes(strokes, x, y, 16))])
     return cases
 
 
@@ -469,7 +469,7 @@ def recording_vectors() -> dict[str, Any]:
             for frame in frames
             for placement in placements
         ],
-        "snaps": [(value, half, snapped_pct(value, half)) for value, half in snaps],
+        "snaps": [(value, half, snap_pct(value, half)) for value, half in snaps],
         "pieces": [msgspec.to_builtins((take, leaving, pieces_of(take, leaving))) for take in takes],
     }
 

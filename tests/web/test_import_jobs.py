@@ -102,7 +102,7 @@ class PagesTest(ReadingWebTest):
                 watch()
             raise Cancelled("Nothing was made.")
 
-        with mock.patch("ritornel.web.library.uploads.confined", stops):
+        with mock.patch("ritornel.web.library.uploads.run_confined", stops):
             read(Reading.objects.get().pk)
         self.assertEqual(self.told(address)["state"], "cancelled")
 
@@ -271,7 +271,7 @@ class ArchivesTest(ReadingWebTest):
             Reading.objects.update(cancel_wanted=True)
             watch()
 
-        with mock.patch("ritornel.web.library.uploads.confined", stops):
+        with mock.patch("ritornel.web.library.uploads.run_confined", stops):
             read(Reading.objects.get().pk)
         self.assertEqual((self.told(address)["state"], Show.objects.count()), ("cancelled", 1))
         self.assertFalse(folder_of(Reading.objects.get().pk).exists())

@@ -11,7 +11,7 @@ from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, Cancelled, RitornelError
 from ritornel.core.schedule.performance import perform
-from ritornel.web.editor.frame_analysis import look, seen_of
+from ritornel.web.editor.frame_analysis import known_analyses, look
 from ritornel.web.jobs.lease_holder import Holder
 from ritornel.web.releases import filming
 from ritornel.web.releases.folders import edition_place
@@ -164,7 +164,7 @@ class FilmTest(WebTest):
     def test_it_films_the_show_as_it_was_when_asked_for(self) -> None:
         job = self.order()
         self.edit({"do": "remove slides", "slide_ids": ["noon-s"]})
-        with mock.patch.object(filming, "write_parted") as write:
+        with mock.patch.object(filming, "write_segmented_film") as write:
             write.side_effect = lambda scene, path, *rest: (
                 path.write_bytes(b"x"),
                 self.assertEqual(len(scene.show.slides), 9),
@@ -218,7 +218,7 @@ class FilmTest(WebTest):
     def test_a_film_that_fails_says_why(self) -> None:
         job = self.order()
         with mock.patch.object(
-            filming, "write_parted", side_effect=RitornelError("The disk is full: free some space.")
+            filming, "write_segmented_film", side_effect=RitornelError("The disk is full: free some space.")
         ):
             self.make(job)
         self.assertEqual(
@@ -302,9 +302,9 @@ class LookedAtTest(WebTest):
                 target.write_bytes(msgspec.json.encode(FrameAnalysis(contrasts=(MeasuredContrast("x", 1.0, 4.5),))))
 
         show = value_of(self.row)
-        with mock.patch("ritornel.web.editor.frame_analysis.confined", falls_over):
+        with mock.patch("ritornel.web.editor.frame_analysis.run_confined", falls_over):
             look(show)
-        seen, left = seen_of(show)
+        seen, left = known_analyses(show)
         self.assertEqual((left, len(asked)), (0, 3), "once for all, and once after each that fell over")
         self.assertEqual([slide_id for slide_id, one in seen.items() if not one.contrasts], ["esc-s", "bell-s"])
 

@@ -249,7 +249,7 @@ class TempoTest(WebTest):
         self.assertEqual(
             (first.status_code, first.headers["Content-Type"], first.content[:4]), (200, "audio/flac", b"fLaC")
         )
-        with patch("ritornel.web.library.browser_copies.confined") as made:
+        with patch("ritornel.web.library.browser_copies.run_confined") as made:
             self.client.get("/shows/clock/media/waltz/v1/at/200")
         made.assert_not_called()
         for path in ("waltz/v1/at/199", "waltz/v1/at/9", "waltz/v1/at/999", f"waltz/v1/at/{10**40}", "bell/v1/at/200"):

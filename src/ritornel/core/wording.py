@@ -39,7 +39,7 @@ def one_line(text: str) -> str:
     Line breaks, control characters and lone surrogates become spaces; invisible characters and those that change the
     direction of text are removed; runs of spaces become one; spaces at the ends are removed.
 
-    >>> one_line("The clock\r\nBcc: x@y")
+    >>> one_line("The clock\\r\\nBcc: x@y")
     'The clock Bcc: x@y'
     """
     if not _SUSPECT.search(text):

@@ -14,7 +14,7 @@ from av.audio.resampler import AudioResampler
 
 from ritornel.core.containers import open_container
 from ritornel.core.document.show import AdvanceWithVoice, Asset, OnCue, Show, Slide, SoundEffect, Voice
-from ritornel.core.formats.media import Limits, asset_from, examined, read_medium
+from ritornel.core.formats.media import Limits, asset_from, probe_medium, read_medium
 from ritornel.demo.music import RATE, write
 from ritornel.demo.orlmere import MEDIA, media, orlmere
 from ritornel.sounds import AUTHOR, LICENCE, library_sound
@@ -55,7 +55,9 @@ def told_media() -> dict[str, tuple[Asset, bytes]]:
     for slide_id in SPOKEN:
         data = (VOICES / f"{slide_id}.ogg").read_bytes()
         name = f"{names[slide_id].rstrip('?')}, spoken"
-        asset = asset_from(examined(data, name, Limits()), f"voice-{slide_id}", name, author=AUTHOR, licence=LICENCE)
+        asset = asset_from(
+            probe_medium(data, name, Limits()), f"voice-{slide_id}", name, author=AUTHOR, licence=LICENCE
+        )
         found[asset.id] = (asset, data)
     bell = library_sound("bell")
     assert bell is not None

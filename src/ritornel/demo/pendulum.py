@@ -28,7 +28,7 @@ from ritornel.core.document.show import (
     Transition,
 )
 from ritornel.core.document.theme import Theme
-from ritornel.core.formats.media import Limits, asset_from, examined
+from ritornel.core.formats.media import Limits, asset_from, probe_medium
 from ritornel.demo.drawing import MEDIA, dial, paint, shade
 from ritornel.sounds import AUTHOR, LICENCE
 
@@ -49,7 +49,7 @@ def clip_medium() -> tuple[Asset, bytes]:
     data = FILE.read_bytes()
     words = "A pendulum swings under the tower clock, once in two seconds"
     return asset_from(
-        examined(data, "pendulum.mp4", Limits()),
+        probe_medium(data, "pendulum.mp4", Limits()),
         "pendulum",
         "The pendulum",
         author=AUTHOR,

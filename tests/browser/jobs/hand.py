@@ -8,7 +8,7 @@ from typing import Any, ClassVar
 
 from playwright.sync_api import Locator, Page, TimeoutError, expect
 
-from tests.browser.base import Finger, signed_in
+from tests.browser.base import LIGHT, Finger, signed_in
 from tests.browser.test_stage import StageTest
 
 
@@ -323,7 +323,7 @@ class JobTest(StageTest):
         if self.hand_class.window is not None:
             context = self.new_context(**self.hand_class.window, storage_state=signed_in())
             self.page = self.new_page(context)
-            self.page.goto(self.base + "/shows/start")
+            self.page.goto(self.base + LIGHT)
         self.hand = self.hand_class(self.page)
 
     def button(self, name: str, inside: Locator | None = None, exact: bool = True) -> Locator:

@@ -6,7 +6,7 @@ import msgspec
 from django.test import SimpleTestCase
 
 from ritornel.core.checks import SEVERITIES, Finding, ShowLoudness, find_problems
-from ritornel.core.checks.fix_outcome import fixed
+from ritornel.core.checks.fix_outcome import preview_fix
 from ritornel.core.document import (
     AdvanceAfter,
     AdvanceOnCue,
@@ -394,7 +394,7 @@ class FixedTest(SimpleTestCase):
         short = slide(words(line), advance=AdvanceAfter(2000))
         before = show(short, slide(words("End", object_id="end"), slide_id="two", advance=AdvanceAfter(4000)))
         finding = next(entry for entry in find_problems(before) if entry.check == "reading")
-        would = fixed(before, finding)
+        would = preview_fix(before, finding)
         lasts = would.after_ms - 4000
         self.assertEqual(
             would.words,
@@ -412,9 +412,9 @@ class FixedTest(SimpleTestCase):
             )
         )
         finding = next(entry for entry in find_problems(before) if entry.check == "holds")
-        self.assertEqual(fixed(before, finding).words, "Nothing becomes longer or shorter.")
+        self.assertEqual(preview_fix(before, finding).words, "Nothing becomes longer or shorter.")
 
     def test_what_has_no_fix_is_refused(self) -> None:
         finding = Finding(id="x:y", check="x", severity="hurts", title="Too loud", why="It hurts.")
         with self.assertRaisesMessage(BadValue, "Nothing fixes “Too loud” by itself."):
-            fixed(show(slide()), finding)
+            preview_fix(show(slide()), finding)

@@ -3,7 +3,7 @@ from django.test import SimpleTestCase
 
 from ritornel.core.document import Box, MusicSpan, Plain, Slide, Text
 from ritornel.core.document import changes as c
-from ritornel.core.document.decoding import changed, from_builtins, from_json, to_builtins, to_json
+from ritornel.core.document.decoding import from_builtins, from_json, replace_fields, to_builtins, to_json
 from ritornel.core.document.integrity import check_integrity
 from ritornel.core.document.objects import Object
 from ritornel.core.document.show import Habits, NamedMark, Show
@@ -72,7 +72,7 @@ class DecodingTest(SimpleTestCase):
             from_json(b"{", Show, "The show")
 
     def test_some_fields_are_replaced_and_the_whole_is_checked(self) -> None:
-        item = changed(
+        item = replace_fields(
             shape("a"),
             {"box": {"x": 1, "y": 2, "width": 3, "height": 4}, "fill": {"kind": "plain", "colour": "#010203"}},
             Object,
@@ -80,7 +80,7 @@ class DecodingTest(SimpleTestCase):
         )
         self.assertEqual((item.box, item.fill), (Box(1, 2, 3, 4), Plain("#010203")))
         with self.assertRaises(BadValue):
-            changed(shape("a"), {"opacity": 1.5}, Object, "It")
+            replace_fields(shape("a"), {"opacity": 1.5}, Object, "It")
 
     def test_a_show_survives_builtins_and_json(self) -> None:
         show = with_music(example_a())

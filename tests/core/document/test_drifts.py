@@ -5,7 +5,7 @@ from django.test import SimpleTestCase
 
 from ritornel.core.document import Box, Picture, Show, Slide
 from ritornel.core.document.changes import apply_changes
-from ritornel.core.document.drifts import drifted, whole_of
+from ritornel.core.document.drifts import set_drift, whole_of
 from ritornel.core.document.edits import DriftPictures, DriftSlides, apply_edit
 from ritornel.core.document.objects import Crop
 from ritornel.core.document.show import AdvanceAfter, Asset
@@ -23,24 +23,24 @@ class DriftingTest(SimpleTestCase):
         return Show("show", "Show", slides=(slide,), assets=(ASSET,))
 
     def test_it_goes_from_one_crop_to_another_over_all_that_the_picture_shows(self) -> None:
-        right = drifted(PHOTO, "right")
+        right = set_drift(PHOTO, "right")
         assert right.drift is not None
         self.assertEqual((right.crop, right.drift.ends), (Crop(0.0, 0.09, 0.82, 0.82), Crop(0.18, 0.09, 0.82, 0.82)))
         self.assertEqual(whole_of(right), Crop())
         by_hand = msgspec.structs.replace(right, drift=msgspec.structs.replace(right.drift, still=None))
         self.assertEqual(whole_of(by_hand), Crop(0.0, 0.09, 1.0, 0.82), "what it goes over, where it never stood still")
-        closer = drifted(PHOTO, "closer")
-        self.assertEqual(drifted(drifted(closer, "farther"), "closer"), closer, "nothing is lost by trying ways")
-        self.assertEqual(drifted(closer, "none"), PHOTO)
+        closer = set_drift(PHOTO, "closer")
+        self.assertEqual(set_drift(set_drift(closer, "farther"), "closer"), closer, "nothing is lost by trying ways")
+        self.assertEqual(set_drift(closer, "none"), PHOTO)
 
     def test_it_lasts_as_long_as_its_slide_and_beats_do_not_touch_it(self) -> None:
-        show = perform(self.show(drifted(PHOTO, "closer")))
+        show = perform(self.show(set_drift(PHOTO, "closer")))
         self.assertEqual(show.schedule.slides[0].done_ms, 0, "a drift is not in N")
         drift = [
             dict(frame_state_at(show, at).layers[0].objects)["p", None].drift for at in (0.0, 1000.0, 2000.0, 3000.0)
         ]
         self.assertEqual(drift, [0.0, 0.25, 0.5, 0.75])
-        longer = perform(msgspec.structs.replace(self.show(drifted(PHOTO, "closer")), end="black"))
+        longer = perform(msgspec.structs.replace(self.show(set_drift(PHOTO, "closer")), end="black"))
         self.assertEqual(
             dict(frame_state_at(longer, 4300.0).layers[0].objects)["p", None].drift,
             1.0,
@@ -48,7 +48,7 @@ class DriftingTest(SimpleTestCase):
         )
 
     def test_drawn_it_covers_its_box_from_first_to_last(self) -> None:
-        contained = msgspec.structs.replace(drifted(PHOTO, "closer"), fit="contain", box=Box(0, 0, 400, 400))
+        contained = msgspec.structs.replace(set_drift(PHOTO, "closer"), fit="contain", box=Box(0, 0, 400, 400))
         mark = perform(self.show(contained)).slides[0].drawing.objects[0].parts[0].marks[0]
         for x, y, width, height in ((mark.x, mark.y, mark.width, mark.height), mark.drift_to):  # type: ignore[union-attr, misc]
             self.assertLessEqual(max(x, y), 1e-3)

@@ -3,7 +3,7 @@ import skia
 from django.test import SimpleTestCase
 
 from ritornel.core.document.decoding import from_json, to_json
-from ritornel.core.document.ink import INKS, InkStroke, rubbed_out
+from ritornel.core.document.ink import INKS, InkStroke, erase_strokes
 from ritornel.core.errors import RitornelError
 from ritornel.core.rehearsal.take import Arrived, Take
 from ritornel.core.render.ink import drawn_pictures, paint_strokes
@@ -15,9 +15,9 @@ from tests.core.render.test_film import media
 class DrawingTest(SimpleTestCase):
     def test_what_is_touched_is_rubbed_out_whole(self) -> None:
         across, dot = InkStroke("plum", ((0, 0), (100, 0))), InkStroke("slate", ((50, 90),))
-        self.assertEqual(rubbed_out((across, dot), 50, 16, 16), (dot,))
-        self.assertEqual(rubbed_out((across, dot), 50, 16.1, 16), (across, dot))
-        self.assertEqual(rubbed_out((across, dot), 50, 80, 16), (across,))
+        self.assertEqual(erase_strokes((across, dot), 50, 16, 16), (dot,))
+        self.assertEqual(erase_strokes((across, dot), 50, 16.1, 16), (across, dot))
+        self.assertEqual(erase_strokes((across, dot), 50, 80, 16), (across,))
 
     def test_inks_differ_by_more_than_colour(self) -> None:
         self.assertEqual(len({(ink.width_px, ink.dash_px) for ink in INKS.values()}), len(INKS))

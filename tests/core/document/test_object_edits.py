@@ -23,13 +23,13 @@ from ritornel.core.document import (
     Together,
 )
 from ritornel.core.document import edits as e
-from ritornel.core.document.alignment import around, arranged, corners
+from ritornel.core.document.alignment import arrange_boxes, bounds_around, bounds_of
 from ritornel.core.document.changes import apply_changes
 from ritornel.core.document.edits.shelf import uses_of
 from ritornel.core.document.edits.texts import WrittenParagraph
-from ritornel.core.document.freehand import outline_of_points, thinned
+from ritornel.core.document.freehand import outline_of_points, thin_points
 from ritornel.core.document.objects import Crop, GoToSlide
-from ritornel.core.document.picture_fit import fitted
+from ritornel.core.document.picture_fit import fit_picture
 from ritornel.core.document.show import Asset
 from ritornel.core.errors import BadValue, UnknownName
 from tests.examples import text
@@ -90,17 +90,17 @@ class ArrangeTest(SimpleTestCase):
     )
     def test_lining_up_twice_is_lining_up_once_and_stays_within_the_box_around(self, many: list[Box], how: str) -> None:
         units = [[box] for box in many]
-        once = arranged(units, how, Frame())  # type: ignore[arg-type]
-        twice = arranged(once, how, Frame())  # type: ignore[arg-type]
+        once = arrange_boxes(units, how, Frame())  # type: ignore[arg-type]
+        twice = arrange_boxes(once, how, Frame())  # type: ignore[arg-type]
         for first, second in zip(once, twice, strict=True):
             self.assertAlmostEqual(first[0].x, second[0].x, delta=0.11)
             self.assertAlmostEqual(first[0].y, second[0].y, delta=0.11)
-        whole, after = corners(around(many)), corners(around([unit[0] for unit in once]))
+        whole, after = bounds_of(bounds_around(many)), bounds_of(bounds_around([unit[0] for unit in once]))
         self.assertTrue(all(a >= w - 0.2 for a, w in zip(after[:2], whole[:2], strict=True)))
         self.assertTrue(all(a <= w + 0.2 for a, w in zip(after[2:], whole[2:], strict=True)))
 
     def test_a_turned_box_is_lined_up_as_it_is_seen(self) -> None:
-        self.assertEqual([round(v, 3) for v in corners(Box(0, 0, 100, 50, 90))], [25, -25, 75, 75])
+        self.assertEqual([round(v, 3) for v in bounds_of(Box(0, 0, 100, 50, 90))], [25, -25, 75, 75])
 
 
 class SeveralTest(SimpleTestCase):
@@ -207,7 +207,7 @@ class TextsTest(SimpleTestCase):
 
 class DrawnPathTest(SimpleTestCase):
     def test_points_near_a_line_are_left_out(self) -> None:
-        self.assertEqual(thinned([(0, 0), (50, 0.4), (100, 0), (100, 80)], 1.0), [(0, 0), (100, 0), (100, 80)])
+        self.assertEqual(thin_points([(0, 0), (50, 0.4), (100, 0), (100, 80)], 1.0), [(0, 0), (100, 0), (100, 80)])
 
     def test_an_outline_is_in_shares_of_the_box_around_it(self) -> None:
         box, path = outline_of_points([(10, 20), (110, 20), (110, 70)], closed=True, smooth=False)
@@ -279,7 +279,7 @@ class CutTest(SimpleTestCase):
     def test_the_crop_follows_the_box_and_the_rest_stays_where_it_is(self) -> None:
         after = self.cut(Picture("p", "P", Box(0, 0, 400, 300), "wheel"), Box(100, 0, 300, 300))
         self.assertEqual((after.box, after.crop), (Box(100, 0, 300, 300), Crop(0.25, 0, 0.75, 1)))
-        self.assertEqual(fitted(after, 400, 300), (-100, 0, 400, 300))
+        self.assertEqual(fit_picture(after, 400, 300), (-100, 0, 400, 300))
 
     def test_pulled_outwards_it_shows_again_what_was_cut_off_and_no_more(self) -> None:
         cut = Picture("p", "P", Box(100, 0, 300, 300), "wheel", crop=Crop(0.25, 0, 0.75, 1))
@@ -306,7 +306,7 @@ class CutTest(SimpleTestCase):
     ) -> None:
         picture = Picture("p", "P", Box(0, 0, 400, 300), "wheel", flip_x=flip_x, flip_y=flip_y)
         after = self.cut(picture, Box(x, y, width, height))
-        before_place, place = fitted(picture, 400, 300), fitted(after, 400, 300)
+        before_place, place = fit_picture(picture, 400, 300), fit_picture(after, 400, 300)
         for at in (0, 1):
             self.assertAlmostEqual(place[at] + (after.box.x, after.box.y)[at], before_place[at], delta=0.5)
             self.assertAlmostEqual(place[at + 2], before_place[at + 2], delta=0.6)

@@ -17,7 +17,7 @@ from ritornel.core.document.layouts import (
     layout_named,
     look_of,
     place_of,
-    refitted,
+    refit_slide,
     theme_slide,
 )
 from ritornel.core.document.theme import Theme, colour_in, in_theme, roles_and_literals
@@ -210,7 +210,7 @@ class FrameTest(SimpleTestCase):
             objects=(full, placed("heading", "heading"), Shape("s", "S", Box(600, 320, 80, 80), "star")),
         )
         tall = Frame(720, 1280)
-        fresh = refitted(slide, (Theme(), FRAME), (Theme(), tall))
+        fresh = refit_slide(slide, (Theme(), FRAME), (Theme(), tall))
         self.assertEqual(fresh.objects[0].box, Box(0, 0, 720, 1280))
         self.assertEqual(fresh.objects[1].box, box_of(LAYOUTS["heading"].places[0], tall))
         self.assertEqual(fresh.objects[2].box, Box(337.5, 617.5, 45, 45))

@@ -7,13 +7,13 @@ import numpy as np
 from django.test import SimpleTestCase
 
 from ritornel.core.errors import BadMedia
-from ritornel.core.formats.media import Limits, Medium, examined
-from ritornel.core.render.footage import ClipReader, upright
+from ritornel.core.formats.media import Limits, Medium, probe_medium
+from ritornel.core.render.footage import ClipReader, turn_upright
 from tests.footage import HEIGHT, ROUND, WIDTH, footage, number_of
 
 
 def came_in(data: bytes, name: str = "pendulum.mp4") -> Medium:
-    return examined(data, name, Limits())
+    return probe_medium(data, name, Limits())
 
 
 class ExaminedTest(SimpleTestCase):
@@ -105,8 +105,8 @@ class FootageTest(SimpleTestCase):
     def test_pictures_taken_with_the_camera_turned_stand_upright(self) -> None:
         pixels = np.zeros((2, 3, 4), dtype=np.uint8)
         pixels[0, 0] = 255
-        self.assertEqual(upright(pixels, 90).shape, (3, 2, 4))
-        self.assertEqual(upright(pixels, 180)[1, 2, 0], 255)
+        self.assertEqual(turn_upright(pixels, 90).shape, (3, 2, 4))
+        self.assertEqual(turn_upright(pixels, 180)[1, 2, 0], 255)
 
     def test_a_missing_file_is_told(self) -> None:
         with self.assertRaises(BadMedia) as told:

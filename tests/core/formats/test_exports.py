@@ -8,7 +8,7 @@ import msgspec
 
 from ritornel.core import formats
 from ritornel.core.document.objects import Box, Caption, Clip
-from ritornel.core.formats.exports import EXPORTS, _collected, exports_of
+from ritornel.core.formats.exports import EXPORTS, _collect_exports, exports_of
 from ritornel.demo.orlmere import orlmere
 from tests.examples import example_a
 
@@ -50,7 +50,7 @@ class ExportsTest(TestCase):
         with tempfile.TemporaryDirectory() as folder:
             (Path(folder) / "titles.py").write_text(NEW)
             with mock.patch.object(formats, "__path__", [*formats.__path__, folder]):
-                found = _collected()
+                found = _collect_exports()
         self.assertEqual(next(iter(found)), "titles.txt")
         self.assertEqual(found["titles.txt"].write(example_a()), "One\nTwo\nThree")
         self.assertEqual(found.keys() - EXPORTS.keys(), {"titles.txt"})

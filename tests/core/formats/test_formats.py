@@ -15,7 +15,7 @@ from PIL import Image
 from ritornel.core.document import Transition
 from ritornel.core.errors import BadArchive, BadMedia, BadValue
 from ritornel.core.formats.archive import read_archive, read_show_json, show_json, write_archive
-from ritornel.core.formats.media import Limits, examined
+from ritornel.core.formats.media import Limits, probe_medium
 from ritornel.core.formats.pictures import show_from_pictures
 from ritornel.core.formats.reference import reference
 from ritornel.demo.orlmere import FILES, MEDIA, orlmere
@@ -43,10 +43,10 @@ def wav(seconds: float = 0.5) -> bytes:
 class MediaTest(SimpleTestCase):
     def refused(self, data: bytes, words: str, limits: Limits = SMALL) -> None:
         with self.assertRaisesMessage(BadMedia, words):
-            examined(data, "tower.png", limits)
+            probe_medium(data, "tower.png", limits)
 
     def test_pictures_and_sounds_are_known_by_their_content(self) -> None:
-        picture, sound = examined(png(), "wrong.txt", SMALL), examined(wav(), "wrong.png", SMALL)
+        picture, sound = probe_medium(png(), "wrong.txt", SMALL), probe_medium(wav(), "wrong.png", SMALL)
         self.assertEqual((picture.media_type, picture.width_px, picture.height_px), ("image/png", 40, 30))
         self.assertEqual((sound.media_type, sound.lasts_ms), ("audio/wav", 500))
 
@@ -70,7 +70,7 @@ class MediaTest(SimpleTestCase):
         exif[0x0112] = 6
         out = io.BytesIO()
         picture.save(out, "JPEG", exif=exif)
-        medium = examined(out.getvalue(), "turned.jpg", SMALL)
+        medium = probe_medium(out.getvalue(), "turned.jpg", SMALL)
         self.assertEqual((medium.width_px, medium.height_px), (20, 40))
 
 

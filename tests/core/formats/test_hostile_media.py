@@ -16,7 +16,7 @@ from PIL import Image
 
 from ritornel.core.containers import open_container
 from ritornel.core.errors import BadMedia
-from ritornel.core.formats.media import Limits, examined
+from ritornel.core.formats.media import Limits, probe_medium
 from ritornel.core.time.milliseconds import LONGEST_MS
 from ritornel.demo.orlmere import media
 from tests.footage import footage
@@ -48,7 +48,7 @@ def clip_of_days(days: float) -> bytes:
 class HostileMediaTest(SimpleTestCase):
     def refused(self, data: bytes, name: str) -> str:
         with self.assertRaises(BadMedia) as caught:
-            examined(data, name, Limits())
+            probe_medium(data, name, Limits())
         return str(caught.exception)
 
     def test_a_description_of_a_stream_opens_no_port_and_a_playlist_no_other_file(self) -> None:
@@ -109,7 +109,7 @@ class HostileMediaTest(SimpleTestCase):
         self.assertIn(
             "“x.webm” says it lasts 576 hours; at most 24 can be added.", self.refused(clip_of_days(24), "x.webm")
         )
-        self.assertLess(examined(clip_of_days(0.9), "x.webm", Limits()).lasts_ms, LONGEST_MS)
+        self.assertLess(probe_medium(clip_of_days(0.9), "x.webm", Limits()).lasts_ms, LONGEST_MS)
 
     def test_kinds_that_are_not_taken_in_are_not_even_looked_into(self) -> None:
         script = b"%!PS-Adobe-3.0 EPSF-3.0\n%%BoundingBox: 0 0 9 9\n(%pipe%id) (w) file\n"

@@ -7,8 +7,8 @@ from django.test import SimpleTestCase
 from PIL import Image, ImageCms
 
 from ritornel.core.errors import BadMedia
-from ritornel.core.formats.media import Limits, examined
-from ritornel.core.formats.svg import MOST_PARTS, cleaned, looks_like_svg
+from ritornel.core.formats.media import Limits, probe_medium
+from ritornel.core.formats.svg import MOST_PARTS, clean_svg, looks_like_svg
 
 SVG = 'xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 40 20"'
 
@@ -24,16 +24,16 @@ def saved(picture: Image.Image, kind: str, **more: object) -> bytes:
 
 
 def opened(data: bytes) -> Image.Image:
-    return Image.open(io.BytesIO(examined(data, "x", Limits()).data))
+    return Image.open(io.BytesIO(probe_medium(data, "x", Limits()).data))
 
 
 class SvgTest(SimpleTestCase):
     def refused(self, data: bytes, words: str) -> None:
         with self.assertRaisesMessage(BadMedia, words):
-            examined(data, "drawing.svg", Limits())
+            probe_medium(data, "drawing.svg", Limits())
 
     def test_it_is_redrawn_as_a_png_2400_px_long(self) -> None:
-        medium = examined(svg('<rect width="40" height="20" fill="#8a2456"/>'), "drawing.svg", Limits())
+        medium = probe_medium(svg('<rect width="40" height="20" fill="#8a2456"/>'), "drawing.svg", Limits())
         self.assertEqual(
             (medium.media_type, medium.width_px, medium.height_px, medium.notes), ("image/png", 2400, 1200, ())
         )
@@ -49,12 +49,12 @@ class SvgTest(SimpleTestCase):
             'attributeName="x"/></a><foreignObject><p>x</p></foreignObject>'
             '<use href="#ok"/><image href="file:///etc/passwd"/>'
         )
-        clean, left_out = cleaned(hostile, "drawing.svg")
+        clean, left_out = clean_svg(hostile, "drawing.svg")
         for word in (b"alert", b"elsewhere", b"onclick", b"passwd", b"foreignObject", b"animate", b"javascript"):
             self.assertNotIn(word, clean)
         self.assertIn(b"#ok", clean)
         self.assertEqual(set(left_out), {"a script", "references to the outside", "movement", "foreign parts"})
-        note = examined(hostile, "drawing.svg", Limits()).notes[0]
+        note = probe_medium(hostile, "drawing.svg", Limits()).notes[0]
         self.assertTrue(note.startswith("“drawing.svg” was redrawn without "), note)
 
     def test_a_million_nodes_and_depth_without_end_are_refused(self) -> None:
@@ -98,7 +98,7 @@ class OddPicturesTest(SimpleTestCase):
         self.assertNotIn("icc_profile", opened(data).info)
         same = ImageCms.ImageCmsProfile(ImageCms.createProfile("sRGB"))
         self.assertEqual(
-            examined(
+            probe_medium(
                 own := saved(Image.new("RGB", (8, 8), (200, 80, 40)), "PNG", icc_profile=same.tobytes()), "x", Limits()
             ).data,
             own,
@@ -108,7 +108,7 @@ class OddPicturesTest(SimpleTestCase):
         frames = [Image.new("RGB", (8, 8), colour) for colour in ("red", "blue")]
         for kind in ("GIF", "WEBP"):
             data = saved(frames[0], kind, save_all=True, append_images=frames[1:], duration=100)
-            medium = examined(data, "flag", Limits())
+            medium = probe_medium(data, "flag", Limits())
             self.assertEqual(
                 (medium.media_type, medium.notes),
                 ("image/png", ("“flag” moves; a still picture of its first moment was taken.",)),
@@ -123,9 +123,9 @@ class OddPicturesTest(SimpleTestCase):
 
     def test_avif_is_taken_in(self) -> None:
         self.assertEqual(
-            examined(saved(Image.new("RGB", (8, 8), "red"), "AVIF"), "a.avif", Limits()).media_type, "image/jpeg"
+            probe_medium(saved(Image.new("RGB", (8, 8), "red"), "AVIF"), "a.avif", Limits()).media_type, "image/jpeg"
         )
 
     def test_a_font_is_refused_by_name(self) -> None:
         with self.assertRaisesMessage(BadMedia, "“own.ttf” is a font"):
-            examined(b"\x00\x01\x00\x00rest", "own.ttf", Limits())
+            probe_medium(b"\x00\x01\x00\x00rest", "own.ttf", Limits())

@@ -4,19 +4,19 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from ritornel.core.document import Box, Gradient, Paragraph, Picture, Plain, Shape, Show, Slide, Stroke, Text, TextRun
-from ritornel.core.document.picture_fit import fitted
+from ritornel.core.document.picture_fit import fit_picture
 from ritornel.core.document.theme import Theme, in_theme
 from ritornel.core.errors import UnknownName
 from ritornel.core.layout.drawing import draw_object, draw_slide, scenery_of, shade_of
-from ritornel.core.layout.faces import FAMILIES, FONTS, MISSING, Face, covering, shaped
-from ritornel.core.layout.lines import broken
+from ritornel.core.layout.faces import FAMILIES, FONTS, MISSING, Face, shape_text, split_by_face
+from ritornel.core.layout.lines import break_text
 from ritornel.core.layout.marks import PathMark, Shade, TextMark
 from ritornel.core.layout.outlines import outline_of, rectangle
 from tests.examples import text
 
 
 def marks_of(item: Text) -> list[TextMark]:
-    return [mark for part in broken(item).parts for mark in part.marks if isinstance(mark, TextMark)]
+    return [mark for part in break_text(item).parts for mark in part.marks if isinstance(mark, TextMark)]
 
 
 def wide(words: str, width: float, **more: object) -> Text:
@@ -49,22 +49,22 @@ class FaceTest(SimpleTestCase):
     def test_latin_greek_and_cyrillic_are_all_drawn(self) -> None:
         for family in FAMILIES:
             for words in ("Häuser", "Ωρολόγιον", "Часы"):
-                self.assertNotIn(MISSING, "".join(part for part, _ in covering(words, Face(family, 400, False))))
+                self.assertNotIn(MISSING, "".join(part for part, _ in split_by_face(words, Face(family, 400, False))))
 
     def test_a_missing_glyph_falls_back_and_never_vanishes(self) -> None:
-        pieces = covering("a☃漢", Face("Spectral", 400, False))
+        pieces = split_by_face("a☃漢", Face("Spectral", 400, False))
         self.assertEqual([part for part, _ in pieces], ["a", "☃", MISSING])
-        self.assertEqual(broken(wide("漢", 500)).missing, ("漢",))
-        self.assertGreater(shaped(MISSING, pieces[2][1], 30).advance, 0)
+        self.assertEqual(break_text(wide("漢", 500)).missing, ("漢",))
+        self.assertGreater(shape_text(MISSING, pieces[2][1], 30).advance, 0)
 
     def test_an_unknown_family_raises(self) -> None:
         with self.assertRaisesMessage(UnknownName, "There is no font family “Wingding”"):
-            broken(wide("a", 100, family="Wingding"))
+            break_text(wide("a", 100, family="Wingding"))
 
     def test_kerning_brings_letters_together(self) -> None:
         face = Face("Spectral", 400, False)
         self.assertLess(
-            shaped("AV", face, 100).advance, shaped("A", face, 100).advance + shaped("V", face, 100).advance
+            shape_text("AV", face, 100).advance, shape_text("A", face, 100).advance + shape_text("V", face, 100).advance
         )
 
 
@@ -86,11 +86,11 @@ class LinesTest(SimpleTestCase):
         self.assertAlmostEqual(right.x + right.advance, 400)
 
     def test_text_stands_at_top_middle_or_bottom(self) -> None:
-        tops = [broken(wide("a", 300, stand=stand)).parts[0].pivot_y for stand in ("top", "middle", "bottom")]
+        tops = [break_text(wide("a", 300, stand=stand)).parts[0].pivot_y for stand in ("top", "middle", "bottom")]
         self.assertEqual(tops, [20, 50, 80])
 
     def test_paragraphs_are_parts_with_gaps_between(self) -> None:
-        parts = broken(themed_text("t", "a", "b", paragraph_gap=0.5)).parts
+        parts = break_text(themed_text("t", "a", "b", paragraph_gap=0.5)).parts
         self.assertEqual([part.part for part in parts], ["t-1", "t-2"])
         self.assertEqual(parts[1].pivot_y - parts[0].pivot_y, 40 + 16)
 
@@ -124,9 +124,9 @@ class LinesTest(SimpleTestCase):
 class DrawingTest(SimpleTestCase):
     def test_cover_fills_the_box_and_contain_shows_all(self) -> None:
         picture = Picture("p", "P", Box(0, 0, 200, 100), "a")
-        self.assertEqual(fitted(picture, 400, 400), (0, -50, 200, 200))
-        self.assertEqual(fitted(msgspec.structs.replace(picture, fit="contain"), 400, 400), (50, 0, 100, 100))
-        self.assertEqual(fitted(msgspec.structs.replace(picture, fit="stretch"), 400, 400), (0, 0, 200, 100))
+        self.assertEqual(fit_picture(picture, 400, 400), (0, -50, 200, 200))
+        self.assertEqual(fit_picture(msgspec.structs.replace(picture, fit="contain"), 400, 400), (50, 0, 100, 100))
+        self.assertEqual(fit_picture(msgspec.structs.replace(picture, fit="stretch"), 400, 400), (0, 0, 200, 100))
 
     def test_a_gradient_runs_through_the_middle_along_its_angle(self) -> None:
         self.assertEqual(

@@ -11,7 +11,7 @@ from ritornel.core.document.objects import Box, Paragraph, Stroke, Table, TableC
 from ritornel.core.document.show import Build, Show, Slide, Together
 from ritornel.core.document.theme import Theme, in_theme
 from ritornel.core.layout.drawing import draw_object, scenery_of
-from ritornel.core.layout.lines import broken, height_at
+from ritornel.core.layout.lines import break_text, height_at
 from ritornel.core.layout.marks import PartDrawing, PathMark, TextMark
 from ritornel.core.layout.tables import INSET_X, INSET_Y, cells_of, column_spans, set_table
 from ritornel.core.schedule.performance import frame_state_at, perform
@@ -156,7 +156,7 @@ class MeasuringTest(TestCase):
     ) -> None:
         table = replace(BELLS, paragraphs=rows(*texts), overflow="shrink", box=Box(0, 0, width, height))
         text = Text("t", "T", table.box, paragraphs=table.paragraphs, family="Spectral", size_px=20, overflow="shrink")
-        for item, lines in ((table, set_table), (text, broken)):
+        for item, lines in ((table, set_table), (text, break_text)):
             found = lines(item)
             if found.size_px > 4:
                 self.assertLessEqual(found.needs_height, height + 0.02)
@@ -177,7 +177,7 @@ class MeasuringTest(TestCase):
         text = Text(
             "t", "T", Box(0, 0, width, 10), paragraphs=paragraphs, family="Spectral", size_px=size, paragraph_gap=0.3
         )
-        self.assertAlmostEqual(height_at(text, size), broken(text).needs_height, places=6)
+        self.assertAlmostEqual(height_at(text, size), break_text(text).needs_height, places=6)
 
 
 class KindTest(TestCase):

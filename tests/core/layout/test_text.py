@@ -8,7 +8,7 @@ from ritornel.core.document import Box, Frame, Paragraph, Plain, Shape, Show, St
 from ritornel.core.document.theme import Theme, in_theme
 from ritornel.core.layout.direction import in_visual_order, levels_of
 from ritornel.core.layout.drawing import draw_object, scenery_of
-from ritornel.core.layout.lines import broken
+from ritornel.core.layout.lines import break_text
 from ritornel.core.layout.marks import PathMark, TextMark
 from ritornel.core.layout.visibility import readable_px
 
@@ -27,13 +27,13 @@ def line(words: str, number: int = 1, **more: object) -> Paragraph:
 
 
 def words_of(item: Text) -> list[list[str]]:
-    return [[mark.text for mark in part.marks if isinstance(mark, TextMark)] for part in broken(item).parts]
+    return [[mark.text for mark in part.marks if isinstance(mark, TextMark)] for part in break_text(item).parts]
 
 
 class ListTest(SimpleTestCase):
     def test_bullets_and_numbers_stand_before_their_lines_set_in_by_level(self) -> None:
         item = text(line("Oil", 1, list="bullets"), line("Cord", 2, list="bullets", level=1), size_px=20)
-        first, second = (part.marks for part in broken(item).parts)
+        first, second = (part.marks for part in break_text(item).parts)
         signs = [
             mark for marks in (first, second) for mark in marks if isinstance(mark, TextMark) and mark.text in "•–"
         ]
@@ -74,7 +74,7 @@ class DirectionTest(SimpleTestCase):
         self.assertEqual((base, levels[0], levels[6], levels[-1]), (0, 0, 1, 2))
         marks = [
             mark
-            for part in broken(text(line(f"{HEBREW} 78"))).parts
+            for part in break_text(text(line(f"{HEBREW} 78"))).parts
             for mark in part.marks
             if isinstance(mark, TextMark)
         ]
@@ -82,13 +82,15 @@ class DirectionTest(SimpleTestCase):
         self.assertEqual(by_place, ["78", HEBREW])
 
     def test_a_paragraph_that_reads_from_the_right_stands_on_the_right(self) -> None:
-        marks = [mark for mark in broken(text(line(HEBREW), width=500)).parts[0].marks if isinstance(mark, TextMark)]
+        marks = [
+            mark for mark in break_text(text(line(HEBREW), width=500)).parts[0].marks if isinstance(mark, TextMark)
+        ]
         self.assertAlmostEqual(max(mark.x + mark.advance for mark in marks), 500)
         self.assertTrue(all(mark.rtl for mark in marks))
 
     def test_hebrew_and_arabic_are_drawn_and_emoji_are_told(self) -> None:
-        self.assertEqual(broken(text(line(f"{HEBREW} {ARABIC}"))).missing, ())
-        self.assertEqual(broken(text(line("\U0001f9d1"))).missing, ("\U0001f9d1",))
+        self.assertEqual(break_text(text(line(f"{HEBREW} {ARABIC}"))).missing, ())
+        self.assertEqual(break_text(text(line("\U0001f9d1"))).missing, ("\U0001f9d1",))
 
     def test_explicit_direction_marks_are_taken_out(self) -> None:
         self.assertEqual(words_of(text(line("a\u202eb\u2066c"))), [["abc"]])
@@ -106,7 +108,7 @@ class DirectionTest(SimpleTestCase):
 class LookTest(SimpleTestCase):
     def test_highlight_lies_behind_and_underline_over_the_words(self) -> None:
         runs = (TextRun("plain "), TextRun("marked", highlight="#ffee00", underline=True))
-        marks = broken(text(Paragraph("p", runs), size_px=20)).parts[0].marks
+        marks = break_text(text(Paragraph("p", runs), size_px=20)).parts[0].marks
         kinds = [type(mark).__name__ for mark in marks]
         self.assertEqual(kinds, ["PathMark", "TextMark", "TextMark", "PathMark"])
         assert isinstance(marks[0], PathMark)
@@ -114,7 +116,9 @@ class LookTest(SimpleTestCase):
 
     def test_a_link_is_underlined_and_says_where_it_leads(self) -> None:
         marks = (
-            broken(text(Paragraph("p", (TextRun("the tower", link="https://tower.orlmere.example/"),)))).parts[0].marks
+            break_text(text(Paragraph("p", (TextRun("the tower", link="https://tower.orlmere.example/"),))))
+            .parts[0]
+            .marks
         )
         self.assertEqual(
             [mark.link for mark in marks if isinstance(mark, TextMark)], ["https://tower.orlmere.example/"]
@@ -123,7 +127,7 @@ class LookTest(SimpleTestCase):
 
     def test_letters_can_be_hollow(self) -> None:
         item = text(line("NOON"), colour=None, outline=Stroke("#8a2456", 2))
-        (mark,) = (mark for mark in broken(item).parts[0].marks if isinstance(mark, TextMark))
+        (mark,) = (mark for mark in break_text(item).parts[0].marks if isinstance(mark, TextMark))
         self.assertEqual((mark.colour, mark.stroke, mark.stroke_px), (None, "#8a2456", 2))
 
 
@@ -132,14 +136,14 @@ class FitTest(SimpleTestCase):
 
     def test_a_text_shrinks_until_it_is_in_its_box_and_no_further(self) -> None:
         item = text(*self.LINES, size_px=40, width=500, height=300, overflow="shrink")
-        fitted = broken(item)
+        fitted = break_text(item)
         self.assertLessEqual(fitted.needs_height, 300)
         self.assertLess(fitted.size_px, 40)
         one_more = text(*self.LINES, size_px=fitted.size_px + 0.5, width=500, height=300)
-        self.assertGreater(broken(one_more).needs_height, 300)
+        self.assertGreater(break_text(one_more).needs_height, 300)
 
     def test_a_text_that_fits_keeps_its_size(self) -> None:
-        self.assertEqual(broken(text(line("Noon"), size_px=40, overflow="shrink")).size_px, 40)
+        self.assertEqual(break_text(text(line("Noon"), size_px=40, overflow="shrink")).size_px, 40)
 
     def test_a_growing_text_is_as_high_as_its_lines(self) -> None:
         item = Text("t", "T", Box(0, 0, 300, 10), paragraphs=self.LINES, size_px=20, overflow="grow")
@@ -153,7 +157,7 @@ class FitTest(SimpleTestCase):
 
     def test_a_hundred_thousand_characters_are_laid_out(self) -> None:
         item = text(line("tick tock " * 10_000), size_px=8, width=1200, height=700)
-        self.assertGreater(broken(item).needs_height, 700)
+        self.assertGreater(break_text(item).needs_height, 700)
 
     def test_words_inside_a_shape_stand_clear_of_its_edge_in_parts_of_their_own(self) -> None:
         item = Shape(

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from ritornel.core.document import Frame
 from ritornel.core.document.framings import View, whole_view
 from ritornel.core.document.show import Slide
-from ritornel.core.motion.flight import flight_ms, on_the_way, path_length
+from ritornel.core.motion.flight import flight_ms, path_length, view_on_path
 
 VIEWS = st.builds(View, st.floats(0, 4000), st.floats(0, 4000), st.floats(50, 4000), st.floats(-180, 180))
 
@@ -18,7 +18,7 @@ class FlightTest(SimpleTestCase):
         first, last = View(1280, 360, 2560), View(1280, 360, 640)
         self.assertAlmostEqual(path_length(first, last), math.log(4) / 1.4)
         self.assertEqual(flight_ms(first, last), 1485)
-        self.assertAlmostEqual(on_the_way(first, last, 0.5).width_px, 1280)
+        self.assertAlmostEqual(view_on_path(first, last, 0.5).width_px, 1280)
 
     def test_a_turn_takes_a_third_of_a_second_for_every_right_angle(self) -> None:
         first, last = View(1280, 360, 2560), View(1280, 360, 2560, 180)
@@ -26,8 +26,8 @@ class FlightTest(SimpleTestCase):
 
     @given(VIEWS, VIEWS)
     def test_it_begins_and_ends_where_it_should_and_is_as_long_either_way(self, one: View, other: View) -> None:
-        self.assertEqual((on_the_way(one, other, 0.0), on_the_way(one, other, 1.0)), (one, other))
-        near = on_the_way(one, other, 1 - 1e-9)
+        self.assertEqual((view_on_path(one, other, 0.0), view_on_path(one, other, 1.0)), (one, other))
+        near = view_on_path(one, other, 1 - 1e-9)
         self.assertLess(math.hypot(near.x - other.x, near.y - other.y) / other.width_px, 1e-3)
         self.assertLess(abs(near.width_px / other.width_px - 1), 1e-3)
         self.assertAlmostEqual(
@@ -40,7 +40,7 @@ class FlightTest(SimpleTestCase):
         if path_length(one, other) < 1e-3:
             return
         n = 400
-        views = [on_the_way(one, other, k / n) for k in range(n + 1)]
+        views = [view_on_path(one, other, k / n) for k in range(n + 1)]
         speeds = []
         for a, b in itertools.pairwise(views):
             w = (a.width_px + b.width_px) / 2
@@ -48,7 +48,7 @@ class FlightTest(SimpleTestCase):
         self.assertLess(max(speeds) / (sum(speeds) / n), 1.02)
 
     def test_far_away_it_goes_out_before_it_goes_across(self) -> None:
-        middle = on_the_way(View(0, 0, 400), View(4000, 0, 400), 0.5)
+        middle = view_on_path(View(0, 0, 400), View(4000, 0, 400), 0.5)
         self.assertGreater(middle.width_px, 3000)
         self.assertAlmostEqual(middle.x, 2000)
 

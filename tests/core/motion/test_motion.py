@@ -11,7 +11,7 @@ from ritornel.core.document import Build, Follows, Frame, OnCue, Slide, Together
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.motion.catalogue import EFFECTS, TRANSITIONS, effect_forms, effect_named, transition_named
 from ritornel.core.motion.channels import Mask
-from ritornel.core.motion.easing import PACES, eased
+from ritornel.core.motion.easing import PACES, ease
 from ritornel.core.motion.masks import mask_outline
 from ritornel.core.motion.sampling import Instant, Motion, value_at, values_at
 from ritornel.core.schedule.slide_schedule import compile_slide
@@ -35,12 +35,12 @@ class EasingTest(SimpleTestCase):
     @given(st.sampled_from(sorted(PACES)), st.floats(0, 1), st.floats(0, 1))
     def test_paces_run_from_0_to_1_and_never_back(self, pace: str, one: float, other: float) -> None:
         curve = PACES[pace]
-        self.assertLessEqual(eased(min(one, other), curve), eased(max(one, other), curve) + 1e-9)
-        self.assertEqual((eased(0, curve), eased(1, curve)), (0, 1))
+        self.assertLessEqual(ease(min(one, other), curve), ease(max(one, other), curve) + 1e-9)
+        self.assertEqual((ease(0, curve), ease(1, curve)), (0, 1))
 
     def test_a_curve_known_from_css_has_its_known_value(self) -> None:
         # cubic-bezier(0.42, 0, 0.58, 1) passes through its middle.
-        self.assertAlmostEqual(eased(0.5, (0.42, 0, 0.58, 1)), 0.5, places=9)
+        self.assertAlmostEqual(ease(0.5, (0.42, 0, 0.58, 1)), 0.5, places=9)
 
 
 class ContractTest(SimpleTestCase):
@@ -188,4 +188,4 @@ class VectorTest(SimpleTestCase):
                 for channel, value in expected.items():
                     self.assertAlmostEqual(values[channel], value, places=9)
         for curve, progress, value in vectors["easing"]:
-            self.assertAlmostEqual(eased(progress, tuple(curve)), value, places=12)
+            self.assertAlmostEqual(ease(progress, tuple(curve)), value, places=12)

@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from ritornel.core.document.edits import apply_edit
-from ritornel.core.rehearsal.compare import compared, median_timing, spread_of, taking, timing_for
+from ritornel.core.rehearsal.compare import apply_timing, compare_takes, median_timing, spread_of, timing_for
 from ritornel.core.rehearsal.take import TakeTiming
 from ritornel.core.schedule.show_schedule import compile_show
 from tests.examples import example_a
@@ -36,7 +36,7 @@ class CompareTest(SimpleTestCase):
         return TakeTiming(dict(zip(self.slides, times, strict=False)), {self.cues[0]: holds} if holds else {})
 
     def test_each_slide_and_each_wait_has_a_median_and_a_spread_of_its_own(self) -> None:
-        lines = compared(
+        lines = compare_takes(
             self.show,
             self.schedule,
             [self.timing(6000, 9000, holds=500), self.timing(7000, 8000, holds=1500), self.timing(5000)],
@@ -52,7 +52,7 @@ class CompareTest(SimpleTestCase):
 
     def test_takes_are_matched_by_slide_where_slides_were_moved(self) -> None:
         moved = msgspec.structs.replace(self.show, slides=self.show.slides[::-1])
-        lines = compared(moved, compile_show(moved), [self.timing(6000, 9000)])
+        lines = compare_takes(moved, compile_show(moved), [self.timing(6000, 9000)])
         self.assertEqual(
             [(line.slide_id, line.taken_ms) for line in lines],
             [(self.slides[2], (None,)), (self.slides[1], (9000,)), (self.slides[0], (6000,))],
@@ -61,7 +61,7 @@ class CompareTest(SimpleTestCase):
     def test_the_median_of_takes_is_a_timing_that_can_be_used(self) -> None:
         timing = median_timing([self.timing(6000, holds=500), self.timing(7001, holds=700)])
         self.assertEqual((timing.slide_ms[self.slides[0]], timing.hold_ms[self.cues[0]]), (6501, 600))
-        after = apply_edit(self.show, taking(self.show, timing, "the median").edit).show
+        after = apply_edit(self.show, apply_timing(self.show, timing, "the median").edit).show
         self.assertEqual(compile_show(after).slides[0].length_ms, 6501)
 
     def test_some_slides_only(self) -> None:
@@ -70,8 +70,8 @@ class CompareTest(SimpleTestCase):
 
     def test_a_target_is_met_to_the_millisecond_and_what_gives_is_told(self) -> None:
         timing = self.timing(9000, holds=4000)
-        plain = taking(self.show, timing, "take 1")
-        outcome = taking(self.show, timing, "take 1", plain.timed_ms - 1500)
+        plain = apply_timing(self.show, timing, "take 1")
+        outcome = apply_timing(self.show, timing, "take 1", plain.timed_ms - 1500)
         after = compile_show(apply_edit(self.show, outcome.edit).show)
         self.assertEqual(
             (after.content_ms, outcome.reached_ms, outcome.timed_ms),
@@ -84,7 +84,7 @@ class CompareTest(SimpleTestCase):
         )
 
     def test_a_target_that_cannot_be_met_gives_the_nearest(self) -> None:
-        outcome = taking(self.show, self.timing(9000), "take 1", 1000)
+        outcome = apply_timing(self.show, self.timing(9000), "take 1", 1000)
         self.assertGreater(outcome.reached_ms, 18_200, "the clip and what moves stay")
         held = msgspec.structs.replace(self.show, slides=self.show.slides[:0])
-        self.assertEqual(taking(held, self.timing(), "take 1", 1000).reached_ms, 0, "nothing can be stretched")
+        self.assertEqual(apply_timing(held, self.timing(), "take 1", 1000).reached_ms, 0, "nothing can be stretched")

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from ritornel.core.document import AdvanceAfter, AdvanceOnCue, Build, Follows, OnCue, Show, Slide
 from ritornel.core.document import edits as e
 from ritornel.core.errors import BadValue
-from ritornel.core.rehearsal.lengths import read_through, spread
+from ritornel.core.rehearsal.lengths import fit_to_length, read_through
 from ritornel.core.schedule.reading import reading_ms, speaking_ms
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import LONGEST_MS
@@ -65,9 +65,9 @@ class SpreadTest(SimpleTestCase):
     def test_the_total_is_exact_and_animations_keep_their_length(self) -> None:
         show = example_a()
         for target in (40_000, 47_777, 60_001):
-            edit, reached = spread(show, target)
+            edit, reached = fit_to_length(show, target)
             self.assertEqual((reached, length(show, edit)), (target, target))
-        after = e.apply_edit(show, spread(show, 60_001)[0]).show
+        after = e.apply_edit(show, fit_to_length(show, 60_001)[0]).show
         self.assertEqual(
             [b.lasts_ms for slide in after.slides for b in slide.order],
             [b.lasts_ms for slide in show.slides for b in slide.order],
@@ -75,7 +75,7 @@ class SpreadTest(SimpleTestCase):
 
     def test_a_length_below_what_the_slide_needs_counts_as_what_it_needs(self) -> None:
         """Worked example A to 63 100: everything doubles."""
-        edit, reached = spread(example_a(), 63_100)
+        edit, reached = fit_to_length(example_a(), 63_100)
         after = e.apply_edit(example_a(), edit).show
         self.assertEqual(reached, 63_100)
         self.assertEqual(
@@ -91,7 +91,7 @@ class SpreadTest(SimpleTestCase):
             order=(Build(id="b", object_id="x", effect="enters fade", starts=Follows(), after_ms=0, lasts_ms=5000),),
             advance=AdvanceAfter(1000, True),
         )
-        edit, _ = spread(Show("s", "S", slides=(short,)), 3000)
+        edit, _ = fit_to_length(Show("s", "S", slides=(short,)), 3000)
         self.assertEqual(
             e.apply_edit(Show("s", "S", slides=(short,)), edit).show.slides[0].advance, AdvanceAfter(3000, True)
         )
@@ -104,13 +104,13 @@ class SpreadTest(SimpleTestCase):
             ((1, 1, 1), 10, [4, 3, 3]),
         ):
             with self.subTest(holds, target=target):
-                edit, reached = spread(holding(*holds), target)
+                edit, reached = fit_to_length(holding(*holds), target)
                 self.assertEqual((holds_of(e.apply_edit(holding(*holds), edit).show), reached), (expected, target))
 
     @settings(max_examples=200, deadline=None)
     @given(st.lists(st.integers(0, 5000), min_size=1, max_size=6).filter(any), st.integers(1, 200_000))
     def test_they_do_so_for_any_holds(self, holds: list[int], target: int) -> None:
-        edit, reached = spread(holding(*holds), target)
+        edit, reached = fit_to_length(holding(*holds), target)
         factor = Fraction(target, sum(holds))
         exact = [hold * factor for hold in holds]
         expected = [math.floor(time) for time in exact]
@@ -119,17 +119,17 @@ class SpreadTest(SimpleTestCase):
         self.assertEqual((reached, holds_of(e.apply_edit(holding(*holds), edit).show)), (target, expected))
 
     def test_the_black_end_is_of_the_shows_length(self) -> None:
-        edit, reached = spread(holding(1000, end="black"), 5600)
+        edit, reached = fit_to_length(holding(1000, end="black"), 5600)
         self.assertEqual((reached, length(holding(1000, end="black"), edit)), (5600, 5600))
         self.assertEqual(holds_of(e.apply_edit(holding(1000, end="black"), edit).show), [5000])
 
     def test_a_target_that_cannot_be_met_gives_the_nearest(self) -> None:
         show = example_a()
-        edit, reached = spread(show, 1000)
+        edit, reached = fit_to_length(show, 1000)
         self.assertEqual(reached, length(show, edit))
         self.assertEqual(reached, 2000 + 1700 + 18_200)
-        self.assertEqual(spread(holding(1, 0), 7_200_000)[1], 7_200_000)
-        self.assertEqual(spread(holding(0, 0), 5000), (e.Several("Spread the show to 0:00.0", ()), 0))
+        self.assertEqual(fit_to_length(holding(1, 0), 7_200_000)[1], 7_200_000)
+        self.assertEqual(fit_to_length(holding(0, 0), 5000), (e.Several("Spread the show to 0:00.0", ()), 0))
 
     def test_no_hold_is_made_longer_than_a_day(self) -> None:
         moving = Slide(
@@ -139,14 +139,14 @@ class SpreadTest(SimpleTestCase):
             advance=AdvanceAfter(0, True),
         )
         show = msgspec.structs.replace(holding(86_000_000, 1), slides=(*holding(86_000_000, 1).slides, moving))
-        edit, reached = spread(show, 90_000_000)
+        edit, reached = fit_to_length(show, 90_000_000)
         self.assertEqual((holds_of(e.apply_edit(show, edit).show), reached), ([LONGEST_MS, 3_600_000], 90_000_000))
-        self.assertEqual(spread(holding(1), 90_000_000)[1], LONGEST_MS)
+        self.assertEqual(fit_to_length(holding(1), 90_000_000)[1], LONGEST_MS)
 
     def test_it_begins_where_it_is_told_to(self) -> None:
         show = orlmere()
         before = compile_show(show).starts_ms[4]
-        after = e.apply_edit(show, spread(show, 120_000, first=4)[0]).show
+        after = e.apply_edit(show, fit_to_length(show, 120_000, first=4)[0]).show
         self.assertEqual((compile_show(after).starts_ms[4], compile_show(after).length_ms), (before, 120_000))
 
     def test_a_show_in_which_nothing_can_be_stretched_stays_as_it_is(self) -> None:
@@ -162,9 +162,9 @@ class SpreadTest(SimpleTestCase):
                 ),
             ),
         )
-        edit, reached = spread(show, 5000)
+        edit, reached = fit_to_length(show, 5000)
         self.assertEqual((e.apply_edit(show, edit).changes, reached), ((), 0))
-        self.assertEqual(spread(Show("s", "S"), 5000)[1], 0)
+        self.assertEqual(fit_to_length(Show("s", "S"), 5000)[1], 0)
 
     @settings(max_examples=25, deadline=None)
     @given(
@@ -195,7 +195,7 @@ class SpreadTest(SimpleTestCase):
         show = Show("s", "S", slides=slides)
         if not any(after or hold for after, hold, _ in rows):
             return
-        edit, reached = spread(show, target)
+        edit, reached = fit_to_length(show, target)
         least = sum(lasts for _, _, lasts in rows)
         self.assertEqual(reached, length(show, edit))
         self.assertTrue(

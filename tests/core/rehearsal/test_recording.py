@@ -16,14 +16,14 @@ from ritornel.core.rehearsal.recording import (
     SectionProgress,
     SectionState,
     as_recorded,
+    find_misfits,
     leaving_cues,
-    not_fitting,
     pieces_of,
     recordable_sections,
     section_state,
     section_with,
 )
-from ritornel.core.rehearsal.selected_takes import Picked, keep_edit, kept_slides, stepped_aside
+from ritornel.core.rehearsal.selected_takes import Picked, find_clear_places, keep_edit, kept_slides
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.schedule.performance import frame_state_at, perform
 from ritornel.core.schedule.show_schedule import compile_show
@@ -88,11 +88,11 @@ class RecordingTest(TestCase):
     def test_a_recording_is_matched_by_slide_and_what_no_longer_fits_is_told(self) -> None:
         pieces = pieces_of(TAKE, leaving_cues(SHOW))
         moved = apply_edit(SHOW, ReorderSlides(("two-s",), 0)).show
-        self.assertEqual(not_fitting(moved, pieces), ())
+        self.assertEqual(find_misfits(moved, pieces), ())
         left = tuple(
             msgspec.structs.replace(slide, order=slide.order[:3]) for slide in SHOW.slides if slide.id != "two-s"
         )
-        told_of = not_fitting(msgspec.structs.replace(SHOW, slides=left), pieces)
+        told_of = find_misfits(msgspec.structs.replace(SHOW, slides=left), pieces)
         self.assertEqual(
             told_of, ("1 slide of it is no longer in the show.", "1 cue of it is no longer on slide “The escapement”.")
         )
@@ -178,14 +178,14 @@ class KeepTest(TestCase):
             self.assertEqual([one.check for one in find_problems(kept) if one.check == "clip over words"], [])
             # Record shows it there before it is recorded, and again when it already stands there.
             for show in (SHOW, kept):
-                self.assertEqual(stepped_aside(show, over_the_heading, ("esc-s",)), {"esc-s": clip.box})
+                self.assertEqual(find_clear_places(show, over_the_heading, ("esc-s",)), {"esc-s": clip.box})
 
     def test_a_camera_steps_aside_on_no_slide_where_it_covers_no_words_or_is_not_on_the_slide(self) -> None:
         everywhere = [slide.id for slide in SHOW.slides]
-        self.assertEqual(stepped_aside(SHOW, Placement("round", 86, 74, 5), ("esc-s",)), {})
+        self.assertEqual(find_clear_places(SHOW, Placement("round", 86, 74, 5), ("esc-s",)), {})
         for shape in ("apart", "off"):
             over_the_heading = Placement(shape, 20, 15, 30)  # type: ignore[arg-type]
-            self.assertEqual(stepped_aside(SHOW, over_the_heading, everywhere), {})
+            self.assertEqual(find_clear_places(SHOW, over_the_heading, everywhere), {})
 
     def test_the_camera_moves_while_its_slide_comes_in_and_stands_when_it_ends_before_the_voice(self) -> None:
         film = Asset(

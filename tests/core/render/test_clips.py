@@ -10,7 +10,7 @@ from django.test import SimpleTestCase
 
 from ritornel.core.document import AdvanceAfter, Box, Build, Follows, Frame, Show, Slide
 from ritornel.core.document.objects import PLAYS, Caption, Clip, Shape, Stroke
-from ritornel.core.formats.media import Limits, asset_from, examined
+from ritornel.core.formats.media import Limits, asset_from, probe_medium
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import write_film
 from ritornel.core.render.painter import Painter
@@ -26,7 +26,7 @@ class FilmedClipSource(SimpleTestCase):
         data = footage(90)
         self.source = self.folder / "clip.mp4"
         self.source.write_bytes(data)
-        self.asset = asset_from(examined(data, "clip.mp4", Limits()), "clip", "Clip")
+        self.asset = asset_from(probe_medium(data, "clip.mp4", Limits()), "clip", "Clip")
 
     def film(self, rate: int, **more: object) -> tuple[list[int], list[float], np.ndarray]:
         """The numbers of the clip's frames that a film shows, when, and its sound."""
@@ -132,7 +132,7 @@ class UnpaintedTest(SimpleTestCase):
         self.source = Path(folder.name) / "clip.mp4"
         data = footage(30)
         self.source.write_bytes(data)
-        self.asset = asset_from(examined(data, "clip.mp4", Limits()), "clip", "Clip")
+        self.asset = asset_from(probe_medium(data, "clip.mp4", Limits()), "clip", "Clip")
 
     def staged(self, over: bool = False, **more: object) -> tuple[Painter, FrameState]:
         clip = Clip("clip", "Clip", Box(0, 0, 64, 48), "clip", **{"out_ms": 1000, **more})  # type: ignore[arg-type]

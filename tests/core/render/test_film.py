@@ -148,7 +148,7 @@ class FilmTest(SimpleTestCase):
     def test_a_full_disk_is_told_and_leaves_nothing_behind(self) -> None:
         full = OSError(errno.ENOSPC, "No space left on device")
         with (
-            mock.patch("ritornel.core.render.soundtrack.mixed", side_effect=full),
+            mock.patch("ritornel.core.render.soundtrack.mix_block", side_effect=full),
             self.assertRaisesMessage(RitornelError, "The disk is full"),
         ):
             write_film(perform(short()), self.folder / "x.mp4", TINY, media)

@@ -25,7 +25,7 @@ from ritornel.core.document.objects import Picture, Plain
 from ritornel.core.document.show import Asset
 from ritornel.core.render import frame_analysis
 from ritornel.core.render.flashes import FlashMeter, in_blocks, luminance_of
-from ritornel.core.render.frame_analysis import SlideLook, looked_at, write_looks
+from ritornel.core.render.frame_analysis import SlideLook, analyse_slide, write_analyses
 from ritornel.core.schedule.performance import perform
 from ritornel.demo.orlmere import orlmere
 
@@ -52,7 +52,7 @@ def show_of(*objects: object, ground: str = "#ffffff", **more: object) -> Show:
 
 
 def findings(show: Show) -> list[Finding]:
-    seen = msgspec.convert(msgspec.to_builtins(looked_at(show, "one", nothing)), FrameAnalysis, strict=False)
+    seen = msgspec.convert(msgspec.to_builtins(analyse_slide(show, "one", nothing)), FrameAnalysis, strict=False)
     return [
         finding for finding in find_problems(show, looked={"one": seen}) if finding.check in ("contrast", "flashes")
     ]
@@ -161,6 +161,6 @@ class ContrastTest(TestCase):
         show = msgspec.structs.replace(show, slides=(picture, *show.slides))
         with tempfile.TemporaryDirectory() as folder:
             paths = [("lost", Path(folder) / "lost.json"), ("one", Path(folder) / "one.json")]
-            write_looks(to_json(show), paths, {})
+            write_analyses(to_json(show), paths, {})
             looks = [msgspec.json.decode(path.read_bytes(), type=SlideLook) for _, path in paths]
             self.assertEqual([bool(look.contrasts) for look in looks], [False, True])

@@ -16,7 +16,7 @@ from ritornel.core.document.show import AdvanceAfter, Show, Transition
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
 from ritornel.core.render.process_pool import Crew, FilmSegment, FilmSource
-from ritornel.core.render.segmented_film import segments_of, write_parted
+from ritornel.core.render.segmented_film import segments_of, write_segmented_film
 from ritornel.core.schedule.performance import perform
 from ritornel.demo.orlmere import media, orlmere
 
@@ -70,7 +70,9 @@ class KeptSegmentsTest(TestCase):
             begin(crew, scene, folder, webm, segments, sound, processes)
 
         with mock.patch.object(Crew, "__init__", watched):
-            write_parted(FilmSource(value, SMALL, self.paths), self.folder / name, self.folder / "parts", store=store)
+            write_segmented_film(
+                FilmSource(value, SMALL, self.paths), self.folder / name, self.folder / "parts", store=store
+            )
         return (self.folder / name).read_bytes(), drawn, heard[0]
 
     def test_only_what_an_edit_changed_is_drawn_again_and_the_film_is_that_of_a_fresh_start(self) -> None:

@@ -23,7 +23,7 @@ from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import write_film
 from ritornel.core.render.frames import frame_state_of_frame
 from ritornel.core.render.process_pool import Crew, FilmSegment, FilmSource
-from ritornel.core.render.segmented_film import STILL_FRAMES, segments_of, write_parted
+from ritornel.core.render.segmented_film import STILL_FRAMES, segments_of, write_segmented_film
 from ritornel.core.render.workload import Progress
 from ritornel.core.schedule.performance import perform
 from ritornel.core.time.edges import frame_count
@@ -102,7 +102,7 @@ class PartedTest(TestCase):
         for suffix, order in (("mp4", SMALL), ("mp4", replace(SMALL, constant_rate=True)), ("webm", SMALL)):
             one, many = self.folder / f"one.{suffix}", self.folder / f"many.{suffix}"
             write_film(perform(still(2)), one, order, lambda sha256: self.folder / sha256)
-            write_parted(self.scene(still(2), order), many, self.parts)
+            write_segmented_film(self.scene(still(2), order), many, self.parts)
             first, second = self.frames(one), self.frames(many)
             self.assertEqual([at for at, _ in first], [at for at, _ in second])
             # Both are lossy, each in its own way: 34 dB lie between the worst two of so small pictures.
@@ -116,7 +116,7 @@ class PartedTest(TestCase):
 
     def test_progress_rises_to_the_end(self) -> None:
         told: list[Progress] = []
-        write_parted(self.scene(), self.folder / "film.mp4", self.parts, told.append)
+        write_segmented_film(self.scene(), self.folder / "film.mp4", self.parts, told.append)
         self.assertEqual([entry.done for entry in told], sorted(entry.done for entry in told))
         self.assertEqual((told[-1].done, told[-1].slide), (told[-1].total, 3))
         self.assertEqual({entry.done for entry in told if entry.done == entry.total}, {told[-1].done})
@@ -127,7 +127,7 @@ class PartedTest(TestCase):
                 raise Cancelled("The film was cancelled.")
 
         with self.assertRaises(Cancelled):
-            write_parted(self.scene(), self.folder / "film.mp4", self.parts, report)
+            write_segmented_film(self.scene(), self.folder / "film.mp4", self.parts, report)
         self.assertEqual([path.name for path in self.folder.iterdir() if path.name not in self.paths], [])
 
     def test_a_killed_film_goes_on_from_its_finished_segments(self) -> None:
@@ -137,9 +137,9 @@ class PartedTest(TestCase):
         (self.folder / "scene").write_bytes(pickle.dumps(scene))
         words = (
             "import sys, pickle; from pathlib import Path; from ritornel.core.render.segmented_film "
-            "import write_parted\n"
+            "import write_segmented_film\n"
             "if __name__ == '__main__':\n"
-            "    folder = Path(sys.argv[1]); write_parted(pickle.loads((folder / "
+            "    folder = Path(sys.argv[1]); write_segmented_film(pickle.loads((folder / "
             "'scene').read_bytes()), folder / 'film.mp4', folder / 'parts')\n"
         )
         (self.folder / "maker.py").write_text(words)
@@ -162,7 +162,7 @@ class PartedTest(TestCase):
             join(pictures, *rest)  # type: ignore[arg-type]
 
         with mock.patch.object(segmented_film, "join_film", watched):
-            write_parted(scene, self.folder / "film.mp4", self.parts)
+            write_segmented_film(scene, self.folder / "film.mp4", self.parts)
         self.assertEqual({name: joined[name] for name in kept}, kept, "what was finished was not drawn again")
         self.assertEqual(self.frames(self.folder / "film.mp4")[-1][0], Fraction(6 * 9 * 20 - 1, 20))
 
@@ -176,7 +176,7 @@ class PartedTest(TestCase):
             start(crew, work, *more)
 
         with mock.patch.object(Crew, "_start", watched):
-            write_parted(self.scene(), self.folder / "film.mp4", self.parts)
+            write_segmented_film(self.scene(), self.folder / "film.mp4", self.parts)
         self.assertEqual(begun[:2], ["_make_sound beside 0", "_draw_segments beside 1"])
         self.assertEqual(len(begun), 3)
         self.assertTrue(begun[2].startswith("_draw_segments"))
@@ -185,7 +185,7 @@ class PartedTest(TestCase):
         silent = replace(
             still(), music=(), slides=tuple(replace(slide, transition=Transition()) for slide in still().slides)
         )
-        write_parted(self.scene(silent), self.folder / "film.mp4", self.parts)
+        write_segmented_film(self.scene(silent), self.folder / "film.mp4", self.parts)
         with av.open(str(self.folder / "film.mp4")) as container:
             # Its chapters are a track of their own in an .mp4, and its poster is listed as one.
             self.assertEqual([stream.type for stream in container.streams], ["video", "data", "video"])
@@ -194,7 +194,7 @@ class PartedTest(TestCase):
         self.parts.mkdir()
         (self.parts / "plan.json").write_bytes(b"[]")
         (self.parts / "000.mp4").write_bytes(b"of another film")
-        write_parted(self.scene(), self.folder / "film.mp4", self.parts)
+        write_segmented_film(self.scene(), self.folder / "film.mp4", self.parts)
         self.assertEqual(
             len({at for at, _ in self.frames(self.folder / "film.mp4")}), len(self.frames(self.folder / "film.mp4"))
         )
@@ -203,11 +203,11 @@ class PartedTest(TestCase):
         picture = next(asset for asset in orlmere().assets if asset.kind == "picture")
         Path(self.paths[picture.sha256]).unlink()
         with self.assertRaises(BadMedia) as told:
-            write_parted(self.scene(), self.folder / "film.mp4", self.parts)
+            write_segmented_film(self.scene(), self.folder / "film.mp4", self.parts)
         self.assertIn(picture.name, str(told.exception))
         self.assertFalse(self.parts.exists() or (self.folder / "film.mp4").exists())
 
     def test_orders_that_cannot_be_are_refused(self) -> None:
         with self.assertRaisesRegex(BadValue, "a film ends in .mp4 or .webm"):
-            write_parted(self.scene(), self.folder / "film.avi", self.parts)
+            write_segmented_film(self.scene(), self.folder / "film.avi", self.parts)
         self.assertFalse(self.parts.exists())

@@ -11,7 +11,7 @@ from ritornel.core.document import AdvanceOnCue, Asset, Build, OnCue, Picture, S
 from ritornel.core.document.objects import Caption, Clip, PlayClip, PlaySound
 from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.performance import perform
-from ritornel.core.schedule.reduced_motion import calmed
+from ritornel.core.schedule.reduced_motion import calm_performance
 from ritornel.demo.narrated import told
 from ritornel.demo.orlmere import orlmere
 from tests.examples import BOX, shape, text
@@ -109,7 +109,9 @@ class AudienceTest(SimpleTestCase):
     def shown(self, show: Show) -> list[dict[str, Any]]:
         staged = perform(show)
         media = {asset.id: f"/{asset.id}" for asset in show.assets} | {"film@150": "/film-150"}
-        return [json.loads(msgspec.json.encode(audience_show(entry, media))) for entry in (staged, calmed(staged))]
+        return [
+            json.loads(msgspec.json.encode(audience_show(entry, media))) for entry in (staged, calm_performance(staged))
+        ]
 
     def test_what_a_maker_writes_for_themself_stays_inside(self) -> None:
         for show in (public_show(), msgspec.convert(planted(msgspec.to_builtins(every_kind())), Show)):

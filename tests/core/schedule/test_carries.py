@@ -5,7 +5,7 @@ from django.test import SimpleTestCase
 from ritornel.core.document import AdvanceAfter, Box, Build, Follows, OnCue, Shape, Show, Slide, Transition
 from ritornel.core.document.objects import Wings
 from ritornel.core.document.show import Link
-from ritornel.core.schedule.carries import Ended, carried_pairs
+from ritornel.core.schedule.carries import Ended, find_pairs
 from ritornel.core.schedule.performance import frame_state_at, perform
 from tests.core.motion.test_carry import star
 from tests.examples import text
@@ -31,7 +31,7 @@ class CarriedTest(SimpleTestCase):
             transition=CARRY,
             order=(Build(id="b", object_id="x", effect="enters fade", starts=Follows()),),
         )
-        pairs, refusals = carried_pairs(*ends(show_of(first, second)))
+        pairs, refusals = find_pairs(*ends(show_of(first, second)))
         self.assertEqual((pairs, [(r.before, r.after) for r in refusals]), ((), [("a", "x")]))
         self.assertIn("X enters by a build of its own", refusals[0].why)
 
@@ -40,7 +40,7 @@ class CarriedTest(SimpleTestCase):
         objects = (star("x", 400), star("y", 500, lineage="a"))
         order = (Build(id="e", object_id="x", effect="enters fade", starts=Follows()),)
         second = Slide("two", objects=objects, transition=CARRY, order=order, links=(Link("a", "x"),))
-        pairs, refusals = carried_pairs(*ends(show_of(first, second)))
+        pairs, refusals = find_pairs(*ends(show_of(first, second)))
         self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "y")])
         self.assertIn(("a", "x"), [(refusal.before, refusal.after) for refusal in refusals])
 
@@ -51,7 +51,7 @@ class CarriedTest(SimpleTestCase):
             Build(id="e", object_id="x", effect="enters fade", starts=Follows()),
         )
         second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY, order=order)
-        pairs, _ = carried_pairs(*ends(show_of(first, second)))
+        pairs, _ = find_pairs(*ends(show_of(first, second)))
         self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "x")])
 
     def test_what_is_away_when_the_slide_before_ends_takes_no_part(self) -> None:
@@ -62,7 +62,7 @@ class CarriedTest(SimpleTestCase):
             advance=AdvanceAfter(2000),
         )
         second = Slide("two", objects=(star("x", 400, lineage="a"),), transition=CARRY)
-        pairs, refusals = carried_pairs(*ends(show_of(first, second)))
+        pairs, refusals = find_pairs(*ends(show_of(first, second)))
         self.assertEqual(pairs, ())
         self.assertIn("is away when the slide before ends", refusals[0].why)
 
@@ -70,7 +70,7 @@ class CarriedTest(SimpleTestCase):
         one = Slide("one", objects=(text("t", "First", "Second"),), advance=AdvanceAfter(2000))
         order = (Build(id="b", object_id="u", effect="enters fade", starts=OnCue("q"), part="u-2"),)
         two = Slide("two", objects=(text("u", "First", "Second"),), transition=CARRY, order=order)
-        pairs, _ = carried_pairs(*ends(show_of(one, two)))
+        pairs, _ = find_pairs(*ends(show_of(one, two)))
         self.assertEqual([(p.before, p.after) for p in pairs], [("t", "u")])
 
     def test_a_pair_moves_from_the_old_place_size_and_turn_to_the_new(self) -> None:

@@ -27,7 +27,7 @@ from ritornel.core.schedule.captions import compile_captions
 from ritornel.core.schedule.clips import compile_clips
 from ritornel.core.schedule.music import compile_music
 from ritornel.core.schedule.performance import frame_state_at, ground_played, perform, pressed_clips
-from ritornel.core.schedule.reduced_motion import calmed
+from ritornel.core.schedule.reduced_motion import calm_performance
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
 from ritornel.core.schedule.tracks import SlideTracks, compile_tracks
@@ -211,7 +211,7 @@ class GroundTest(SimpleTestCase):
         self.assertEqual(performance.clips, (), "it is not heard")
 
     def test_for_who_asks_for_less_motion_it_stands_still(self) -> None:
-        drawing = calmed(perform(self.show())).slides[0].drawing
+        drawing = calm_performance(perform(self.show())).slides[0].drawing
         marks = [mark for mark in drawing.ground if isinstance(mark, ClipMark)]
         self.assertEqual({mark.at_ms(ground_played(drawing, at)) for mark in marks for at in (0, 5000, 9000)}, {0})
 

@@ -8,7 +8,7 @@ from ritornel.core.document.show import AdvanceAfter, SlideStart, SoundEffect
 from ritornel.core.errors import UnknownName
 from ritornel.core.formats.media import Limits, read_medium
 from ritornel.core.schedule.performance import perform
-from ritornel.core.sound.mixing import mixed
+from ritornel.core.sound.mixing import mix_block
 from ritornel.sounds import LIBRARY
 from tests.examples import shape, sound
 
@@ -85,10 +85,10 @@ class EffectTest(SimpleTestCase):
         )
         ramp = np.repeat(np.linspace(0.1, 0.9, 4 * 48_000, dtype=np.float32)[:, None], 2, axis=1)
         silent = np.zeros((48_000, 2), np.float32)
-        out = mixed((), {"bell": ramp, "waltz": silent}, 0, 9 * 48_000, performance.events)[:, 0]
+        out = mix_block((), {"bell": ramp, "waltz": silent}, 0, 9 * 48_000, performance.events)[:, 0]
         self.assertAlmostEqual(float(out[5 * 48_000]), float(ramp[48_000, 0]), places=6)
         self.assertEqual(float(np.abs(out[6 * 48_000 :]).max()), 0.0)
-        whole = mixed((), {"bell": ramp, "waltz": silent}, 3 * 48_000 + 7, 1000, performance.events)[:, 0]
+        whole = mix_block((), {"bell": ramp, "waltz": silent}, 3 * 48_000 + 7, 1000, performance.events)[:, 0]
         self.assertTrue(np.array_equal(whole, out[3 * 48_000 + 7 : 3 * 48_000 + 1007]))
 
     def test_a_sound_that_is_not_on_the_shelf_is_refused(self) -> None:

@@ -9,7 +9,7 @@ from ritornel.core.document import OwnLength, SlideEnd, SlideStart
 from ritornel.core.document.edits import ReorderSlides, apply_edit
 from ritornel.core.schedule import compile_show
 from ritornel.core.schedule.music import compile_music
-from ritornel.core.sound.passes import MusicTime, passes_of, shrunk_fades
+from ritornel.core.sound.passes import MusicTime, passes_of, shrink_fades
 from tests.examples import example_a, with_music
 
 
@@ -88,8 +88,8 @@ class SpanTest(SimpleTestCase):
         self.assertFalse(placed(with_music(example_a(end="loop"), start=SlideStart("two"))).runs_on)
 
     def test_fades_that_do_not_fit_shrink_in_proportion(self) -> None:
-        self.assertEqual(shrunk_fades(1000, 3000, 8000), (1000, 3000))
-        self.assertEqual(shrunk_fades(1000, 3000, 2000), (500, 1500))
+        self.assertEqual(shrink_fades(1000, 3000, 8000), (1000, 3000))
+        self.assertEqual(shrink_fades(1000, 3000, 2000), (500, 1500))
 
     @given(st.integers(1, 60_000), st.integers(0, 60_000), st.integers(1, 200_000))
     def test_passes_never_leave_a_gap_nor_pass_the_end(self, lasts: int, crossfade: int, length: int) -> None:

@@ -3,7 +3,7 @@ from django.test import SimpleTestCase
 
 from ritornel.core.motion.channels import Values
 from ritornel.core.schedule.performance import Performance, frame_state_at, frame_state_at_rest, perform
-from ritornel.core.schedule.reduced_motion import calmed
+from ritornel.core.schedule.reduced_motion import calm_performance
 from tests.kinds import every_effect
 
 STEP_MS = 40
@@ -19,7 +19,7 @@ class CalmTest(SimpleTestCase):
     def setUpClass(cls) -> None:
         super().setUpClass()
         cls.lively = perform(every_effect())
-        cls.calm = calmed(cls.lively)
+        cls.calm = calm_performance(cls.lively)
 
     def test_nothing_moves_grows_or_turns_but_at_once(self) -> None:
         """Between one instant and the next a value that is not a fade either stays or has jumped to where it will stay
@@ -72,6 +72,7 @@ class CalmTest(SimpleTestCase):
 
     def test_calming_twice_is_calming_once(self) -> None:
         once, twice = (
-            [msgspec.to_builtins(slide.tracks) for slide in show.slides] for show in (self.calm, calmed(self.calm))
+            [msgspec.to_builtins(slide.tracks) for slide in show.slides]
+            for show in (self.calm, calm_performance(self.calm))
         )
         self.assertEqual(once, twice)

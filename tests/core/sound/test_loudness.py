@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from ritornel.core.sound.gain import Samples, gain_of
 from ritornel.core.sound.loudness import LoudnessMeter, true_peak_db
-from ritornel.core.sound.mastering import CEILING_DBTP, CONTEXT, Master, master_of, mastered
+from ritornel.core.sound.mastering import CEILING_DBTP, CONTEXT, Master, master_block, master_of
 
 RATE = 48_000
 
@@ -62,7 +62,7 @@ class MasteringTest(SimpleTestCase):
             return mix[first : first + count]
 
         master = master_of(read, len(mix))
-        return mastered(read, master, 0, len(mix), len(mix)), master
+        return master_block(read, master, 0, len(mix), len(mix)), master
 
     def test_a_mix_lands_at_minus_16_lufs(self) -> None:
         for level in (-40.0, -23.0, -10.0):
@@ -94,9 +94,9 @@ class MasteringTest(SimpleTestCase):
         def read(first: int, count: int) -> Samples:
             return mix[first : first + count]
 
-        whole = mastered(read, master, 0, len(mix), len(mix))
+        whole = master_block(read, master, 0, len(mix), len(mix))
         at = 0
         for count in cuts:
-            part = mastered(read, master, at, count, len(mix))
+            part = master_block(read, master, at, count, len(mix))
             self.assertLess(float(np.abs(part - whole[at : at + count]).max()), 2e-4)
             at += count

@@ -12,11 +12,11 @@ from ritornel.core.document import ShowEnd
 from ritornel.core.errors import BadMedia
 from ritornel.core.schedule import compile_show
 from ritornel.core.schedule.music import compile_music
-from ritornel.core.sound.decoding import decoded, kept_in_file
+from ritornel.core.sound.decoding import decode_sound, keep_in_file
 from ritornel.core.sound.ducking import duck_points, level_at
 from ritornel.core.sound.events import SoundTime
-from ritornel.core.sound.gain import faded, gain_of
-from ritornel.core.sound.mixing import mixed
+from ritornel.core.sound.gain import fade_gain, gain_of
+from ritornel.core.sound.mixing import mix_block
 from ritornel.core.sound.passes import MusicTime
 from ritornel.core.time.spans import Span
 from ritornel.demo.orlmere import MEDIA
@@ -37,18 +37,18 @@ class GainTest(SimpleTestCase):
 
     def test_an_equal_power_fade_in_and_out_keep_the_power(self) -> None:
         """Of two sounds that cross over 100 samples; half-way each is at sin(45°)."""
-        comes, goes = faded(0, 100, 0, 1000, 100, 0), faded(0, 100, -900, 100, 0, 100)
+        comes, goes = fade_gain(0, 100, 0, 1000, 100, 0), fade_gain(0, 100, -900, 100, 0, 100)
         self.assertTrue(np.allclose(comes**2 + goes**2, 1))
         self.assertAlmostEqual(float(comes[50]), 0.5**0.5, places=6)
 
     def test_nothing_sounds_before_the_start_or_from_the_end_on(self) -> None:
-        gain = faded(0, 10, 3, 7, 0, 0)
+        gain = fade_gain(0, 10, 3, 7, 0, 0)
         self.assertEqual(gain.tolist(), [0, 0, 0, 1, 1, 1, 1, 0, 0, 0])
 
 
 class MixTest(SimpleTestCase):
     def test_a_crossfade_of_equal_sounds_has_its_middle_at_twice_the_half_power(self) -> None:
-        out = mixed(span(crossfade_ms=500), {"waltz": ONES}, 0, 13 * 48_000)
+        out = mix_block(span(crossfade_ms=500), {"waltz": ONES}, 0, 13 * 48_000)
         middle = round(11.75 * 48_000)
         self.assertAlmostEqual(float(out[middle, 0]), 2 * np.sqrt(0.5), places=3)
         self.assertAlmostEqual(float(out[11 * 48_000, 0]), 1, places=6)
@@ -57,30 +57,32 @@ class MixTest(SimpleTestCase):
         music = span(crossfade_ms=500, fade_in_ms=1000, fade_out_ms=2000, gain_db=-6.0)
         noise = np.random.default_rng(1).standard_normal(ONES.shape).astype(np.float32)
         total = 32_400 * 48
-        whole = mixed(music, {"waltz": noise}, 0, total)
-        parts = [mixed(music, {"waltz": noise}, first, min(77_777, total - first)) for first in range(0, total, 77_777)]
+        whole = mix_block(music, {"waltz": noise}, 0, total)
+        parts = [
+            mix_block(music, {"waltz": noise}, first, min(77_777, total - first)) for first in range(0, total, 77_777)
+        ]
         np.testing.assert_allclose(np.concatenate(parts), whole, atol=1e-6)
         self.assertEqual(float(np.abs(whole[-1]).max()) < 0.01, True)
 
     def test_a_pass_starts_at_its_very_sample(self) -> None:
         ticks = np.zeros_like(ONES)
         ticks[0] = 1
-        out = mixed(span(), {"waltz": ticks}, 0, 32_400 * 48)
+        out = mix_block(span(), {"waltz": ticks}, 0, 32_400 * 48)
         self.assertEqual(np.flatnonzero(out[:, 0]).tolist(), [0, 576_000, 1_152_000])
 
     def test_nothing_sounds_past_the_end_of_the_show(self) -> None:
-        self.assertEqual(float(np.abs(mixed(span(), {"waltz": ONES}, 32_400 * 48, 1000)).max()), 0)
+        self.assertEqual(float(np.abs(mix_block(span(), {"waltz": ONES}, 32_400 * 48, 1000)).max()), 0)
 
 
 class FilesTest(SimpleTestCase):
     def test_a_sound_decodes_to_stereo_at_48_khz(self) -> None:
         with tempfile.TemporaryDirectory() as folder:
-            samples = kept_in_file(decoded(MEDIA / "winders-waltz.ogg"), Path(folder) / "x.raw", "sound")
+            samples = keep_in_file(decode_sound(MEDIA / "winders-waltz.ogg"), Path(folder) / "x.raw", "sound")
             self.assertEqual(samples.shape, (24 * 48_000, 2))
 
     def test_a_picture_is_not_a_sound(self) -> None:
         with tempfile.TemporaryDirectory() as folder, self.assertRaises(BadMedia):
-            kept_in_file(decoded(MEDIA / "bell.jpg"), Path(folder) / "x.raw", "sound")
+            keep_in_file(decode_sound(MEDIA / "bell.jpg"), Path(folder) / "x.raw", "sound")
 
 
 class DuckingTest(SimpleTestCase):
@@ -124,8 +126,8 @@ class DuckingTest(SimpleTestCase):
             id="v", asset_id="voice", start_ms=2000, in_ms=500, lasts_ms=1000, gain_db=-6.0206, index=0, offset_ms=2000
         )
         sounds = {"waltz": ONES, "voice": ONES * np.float32(0.5)}
-        alone = mixed(music, sounds, 0, 5 * 48_000)[:, 0]
-        both = mixed(music, sounds, 0, 5 * 48_000, (voice,))[:, 0]
+        alone = mix_block(music, sounds, 0, 5 * 48_000)[:, 0]
+        both = mix_block(music, sounds, 0, 5 * 48_000, (voice,))[:, 0]
         self.assertAlmostEqual(float(20 * np.log10(alone[round(1.85 * 48_000)])), -3.0, places=2)
         self.assertAlmostEqual(float(alone[round(2.5 * 48_000)]), gain_of(-6.0), places=5)
         spoken = both - alone

@@ -6,7 +6,7 @@ from django.test import SimpleTestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from ritornel.core.sound.decoding import decoded, kept_in_file
+from ritornel.core.sound.decoding import decode_sound, keep_in_file
 from ritornel.core.sound.tempo import asset_and_rate, at_tempo, sound_key, write_at_tempo
 from ritornel.demo.orlmere import MEDIA
 
@@ -40,7 +40,7 @@ class TempoTest(SimpleTestCase):
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / "fast.flac"
             write_at_tempo(MEDIA / "winders-waltz.ogg", 200, path)
-            samples = kept_in_file(decoded(path), Path(folder) / "raw", "sound")
+            samples = keep_in_file(decode_sound(path), Path(folder) / "raw", "sound")
             self.assertAlmostEqual(len(samples) / 48_000, 12, delta=0.05)
 
     @given(st.from_regex(r"[A-Za-z0-9_-]{1,40}", fullmatch=True), st.integers(25, 400))

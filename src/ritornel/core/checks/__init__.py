@@ -17,14 +17,14 @@ from ritornel.core.schedule.performance import perform
 Check = Callable[[CheckedShow], Iterator[Finding]]
 
 
-def _collected() -> dict[str, Check]:
+def _collect_checks() -> dict[str, Check]:
     """The function `find` of every module here that has one, by module title, sorted by module name."""
     names = sorted(module.name for module in pkgutil.iter_modules(__path__))
     modules = [importlib.import_module(f"{__name__}.{name}") for name in names]
     return {module.TITLE: module.find for module in modules if hasattr(module, "find")}
 
 
-CHECKS: Mapping[str, Check] = MappingProxyType(_collected())
+CHECKS: Mapping[str, Check] = MappingProxyType(_collect_checks())
 
 
 def find_problems(

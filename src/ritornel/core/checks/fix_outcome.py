@@ -19,7 +19,7 @@ class Fixed(msgspec.Struct, frozen=True):
     words: str
 
 
-def fixed(show: Show, finding: Finding) -> Fixed:
+def preview_fix(show: Show, finding: Finding) -> Fixed:
     """The show with the finding's fix. Raises BadValue where the finding has none, and every error of the
     fix itself.
     """

@@ -26,12 +26,12 @@ Arrangement = Literal[
 ]
 
 
-def tenths(value: float) -> float:
+def round_to_tenth(value: float) -> float:
     """Places and sizes to a tenth of a px, rounded half up."""
     return math.floor(value * 10 + 0.5) / 10
 
 
-def corners(box: Box) -> tuple[float, float, float, float]:
+def bounds_of(box: Box) -> tuple[float, float, float, float]:
     """Left, top, right and bottom of the box as it is seen, with its turn."""
     angle = math.radians(box.turn_deg)
     c, s = abs(math.cos(angle)), abs(math.sin(angle))
@@ -40,20 +40,20 @@ def corners(box: Box) -> tuple[float, float, float, float]:
     return cx - half_w, cy - half_h, cx + half_w, cy + half_h
 
 
-def around(boxes: list[Box]) -> Box:
+def bounds_around(boxes: list[Box]) -> Box:
     """The box around all of them as they are seen, with their turns."""
-    edges = [corners(box) for box in boxes]
+    edges = [bounds_of(box) for box in boxes]
     left, top = min(edge[0] for edge in edges), min(edge[1] for edge in edges)
     return Box(left, top, max(edge[2] for edge in edges) - left, max(edge[3] for edge in edges) - top)
 
 
-def _moved(box: Box, dx: float, dy: float) -> Box:
-    return msgspec.structs.replace(box, x=tenths(box.x + dx), y=tenths(box.y + dy))
+def _move(box: Box, dx: float, dy: float) -> Box:
+    return msgspec.structs.replace(box, x=round_to_tenth(box.x + dx), y=round_to_tenth(box.y + dy))
 
 
-def _spread(units: list[list[Box]], axis: int) -> list[list[Box]]:
+def _distribute(units: list[list[Box]], axis: int) -> list[list[Box]]:
     """Boxes with equal gaps: the outer two stay, the others move."""
-    edges = [corners(around(unit)) for unit in units]
+    edges = [bounds_of(bounds_around(unit)) for unit in units]
     order = sorted(range(len(units)), key=lambda n: (edges[n][axis] + edges[n][axis + 2], n))
     room = edges[order[-1]][axis + 2] - edges[order[0]][axis]
     gap = (room - sum(edge[axis + 2] - edge[axis] for edge in edges)) / (len(units) - 1)
@@ -61,12 +61,12 @@ def _spread(units: list[list[Box]], axis: int) -> list[list[Box]]:
     result = list(units)
     for n in order:
         way = at - edges[n][axis]
-        result[n] = [_moved(box, way if axis == 0 else 0, way if axis == 1 else 0) for box in units[n]]
+        result[n] = [_move(box, way if axis == 0 else 0, way if axis == 1 else 0) for box in units[n]]
         at += edges[n][axis + 2] - edges[n][axis] + gap
     return result
 
 
-def arranged(units: list[list[Box]], how: Arrangement, frame: Frame) -> list[list[Box]]:
+def arrange_boxes(units: list[list[Box]], how: Arrangement, frame: Frame) -> list[list[Box]]:
     """The boxes after the arrangement, in the same order.
 
     A unit is a single object or a group; a group keeps together. Units align to the box around all of them; a single
@@ -76,23 +76,23 @@ def arranged(units: list[list[Box]], how: Arrangement, frame: Frame) -> list[lis
     if how in ("spread across", "spread down"):
         if len(units) < 3:
             raise BadValue("Spreading needs at least three objects.", "object_ids")
-        return _spread(units, 0 if how == "spread across" else 1)
+        return _distribute(units, 0 if how == "spread across" else 1)
     if how in ("same width", "same height"):
         if len(units) < 2:
             raise BadValue("Making objects the same size needs at least two.", "object_ids")
-        return [[_sized(box, units[0][0], how) for box in unit] for unit in units]
-    whole = around([box for unit in units for box in unit])
+        return [[_size_alike(box, units[0][0], how) for box in unit] for unit in units]
+    whole = bounds_around([box for unit in units for box in unit])
     target = (
-        corners(Box(0, 0, frame.width_px, frame.height_px))
+        bounds_of(Box(0, 0, frame.width_px, frame.height_px))
         if len(units) == 1 or how.startswith("frame")
-        else corners(whole)
+        else bounds_of(whole)
     )
     together = how.startswith("frame")
     result = []
     for unit in units:
-        own = corners(whole if together else around(unit))
+        own = bounds_of(whole if together else bounds_around(unit))
         dx, dy = _WAYS[how.removeprefix("frame ")](own, target)
-        result.append([_moved(box, dx, dy) for box in unit])
+        result.append([_move(box, dx, dy) for box in unit])
     return result
 
 
@@ -107,14 +107,14 @@ _WAYS: dict[str, Callable[[Edges, Edges], tuple[float, float]]] = {
 }
 
 
-def _sized(box: Box, model: Box, how: str) -> Box:
+def _size_alike(box: Box, model: Box, how: str) -> Box:
     width = model.width if how == "same width" else box.width
     height = model.height if how == "same height" else box.height
     x, y = box.x + (box.width - width) / 2, box.y + (box.height - height) / 2
-    return Box(tenths(x), tenths(y), width, height, box.turn_deg)
+    return Box(round_to_tenth(x), round_to_tenth(y), width, height, box.turn_deg)
 
 
-def scaled_within(box: Box, old: Box, new: Box) -> Box:
+def scale_within(box: Box, old: Box, new: Box) -> Box:
     """Where a box goes when the box around its group is pulled from `old` to `new`. A turned box keeps its
     proportion.
     """
@@ -127,4 +127,10 @@ def scaled_within(box: Box, old: Box, new: Box) -> Box:
     cx = new.x + (box.x + box.width / 2 - old.x) * sx
     cy = new.y + (box.y + box.height / 2 - old.y) * sy
     width, height = box.width * own_x, box.height * own_y
-    return Box(tenths(cx - width / 2), tenths(cy - height / 2), tenths(width), tenths(height), box.turn_deg)
+    return Box(
+        round_to_tenth(cx - width / 2),
+        round_to_tenth(cy - height / 2),
+        round_to_tenth(width),
+        round_to_tenth(height),
+        box.turn_deg,
+    )

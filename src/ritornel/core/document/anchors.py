@@ -7,7 +7,7 @@ import msgspec
 from ritornel.core.document.show import MusicSpan, Show, Slide, SlideEnd, SlideStart
 
 
-def after_removal(show: Show, gone: set[str]) -> tuple[tuple[MusicSpan, ...], tuple[str, ...]]:
+def anchor_again(show: Show, gone: set[str]) -> tuple[tuple[MusicSpan, ...], tuple[str, ...]]:
     """The spans with new anchors for a show without the slides `gone`, and messages about each.
 
     A span that loses all its slides keeps its anchors; the schedule reports it as a span with no slide left.
@@ -32,7 +32,7 @@ def after_removal(show: Show, gone: set[str]) -> tuple[tuple[MusicSpan, ...], tu
     return tuple(spans), tuple(notices)
 
 
-def turned_round(show: Show, order: list[str]) -> tuple[str, ...]:
+def find_reversed_spans(show: Show, order: list[str]) -> tuple[str, ...]:
     """Messages about spans that would end before they start, if the slides stood in this order."""
     before = {slide.id: number for number, slide in enumerate(show.slides)}
     after = {slide_id: number for number, slide_id in enumerate(order)}
@@ -59,7 +59,7 @@ def _carry_from(show: Show) -> dict[str, Slide]:
     return {slide.id: before for before, slide in itertools.pairwise(shown) if slide.transition.name == "carry"}
 
 
-def other_carries(before: Show, after: Show) -> tuple[str, ...]:
+def find_changed_carries(before: Show, after: Show) -> tuple[str, ...]:
     """Messages about carries that come from another slide after the edit."""
     old, new = _carry_from(before), _carry_from(after)
     told = []

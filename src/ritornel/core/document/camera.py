@@ -49,11 +49,11 @@ def camera_box(frame: Frame, placement: Placement) -> Box:
 SNAP_PCT, EDGE_PCT = 1.6, 2.0
 
 
-def snapped_pct(value: float, half: float) -> float:
+def snap_pct(value: float, half: float) -> float:
     """A middle in per cent after snapping: to the frame's middle, or to where a picture of half width `half` keeps 2 %
     from an edge. It snaps within 1.6 %.
 
-    >>> snapped_pct(49.0, 10), snapped_pct(87.0, 10), snapped_pct(70.0, 10)
+    >>> snap_pct(49.0, 10), snap_pct(87.0, 10), snap_pct(70.0, 10)
     (50, 88.0, 70.0)
     """
     places = (half + EDGE_PCT, 50, 100 - half - EDGE_PCT)

@@ -12,7 +12,7 @@ from ritornel.core.document.show import Asset, Show, Slide
 from ritornel.core.document.uses import uses_of
 
 
-def _thanks(asset: Asset) -> str:
+def _credit_of(asset: Asset) -> str:
     """The credit of an asset: the author's own wording, else author and licence; empty where nothing is known."""
     return asset.credit.strip() or ", ".join(word for word in (asset.author.strip(), asset.licence.strip()) if word)
 
@@ -26,14 +26,14 @@ def credit_lines(show: Show) -> tuple[str, ...]:
     grouped: dict[str, list[str]] = {}
     order = {asset_id: number for number, asset_id in enumerate(uses)}
     for asset in sorted((asset for asset in show.assets if asset.id in uses), key=lambda asset: order[asset.id]):
-        thanks = _thanks(asset)
+        thanks = _credit_of(asset)
         names = grouped.setdefault(thanks, []) if thanks else []
         if asset.name not in names:
             names.append(asset.name)
     return tuple(f"{', '.join(names)}: {thanks}" for thanks, names in grouped.items())
 
 
-def written_credits(item: Text, lines: tuple[str, ...]) -> Text:
+def write_credits(item: Text, lines: tuple[str, ...]) -> Text:
     """The text with these lines. A line that stays keeps its paragraph, and so its builds."""
     if tuple(paragraph.text for paragraph in item.paragraphs) == (lines or ("",)):
         return item
@@ -56,7 +56,7 @@ def _gives_credits(slide: Itself) -> bool:
     return any(isinstance(item, Text) and item.credits for item in slide.value.objects)
 
 
-def true_credits(show: Show) -> tuple[Change, ...]:
+def update_credits(show: Show) -> tuple[Change, ...]:
     """The changes that bring texts of credits up to date with what the show uses."""
     follow = [slide for slide in show.slides if _gives_credits(Itself(slide))]
     if not follow:
@@ -65,14 +65,14 @@ def true_credits(show: Show) -> tuple[Change, ...]:
     changes: list[Change] = []
     for slide in follow:
         objects = tuple(
-            written_credits(item, lines) if isinstance(item, Text) and item.credits else item for item in slide.objects
+            write_credits(item, lines) if isinstance(item, Text) and item.credits else item for item in slide.objects
         )
         if objects != slide.objects:
-            changes.append(PutSlide(_without_lost(msgspec.structs.replace(slide, objects=objects))))
+            changes.append(PutSlide(_drop_lost_builds(msgspec.structs.replace(slide, objects=objects))))
     return tuple(changes)
 
 
-def _without_lost(slide: Slide) -> Slide:
+def _drop_lost_builds(slide: Slide) -> Slide:
     """The slide without builds of credit lines that are gone."""
     parts = {
         paragraph.id

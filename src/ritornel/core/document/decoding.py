@@ -49,7 +49,7 @@ def to_builtins(value: Any) -> Any:
     return msgspec.to_builtins(value)
 
 
-def changed(value: T, changes: dict[str, Any], kind: Any, subject: str) -> T:
+def replace_fields(value: T, changes: dict[str, Any], kind: Any, subject: str) -> T:
     """A copy of a struct with some fields replaced by JSON-like values, checked as a whole.
 
     Raises BadValue for an unknown field or a value that the field cannot hold.

@@ -33,7 +33,7 @@ def _within(whole: Crop, across: float, down: float) -> Crop:
     return Crop(*(round(value, 6) for value in (x, y, width, height)))
 
 
-def drifted(picture: Picture, way: DriftWay) -> Picture:
+def set_drift(picture: Picture, way: DriftWay) -> Picture:
     """The picture with another drift over all that it shows.
 
     With `none` it stands still and shows all of it. Example, a whole picture, to the right: from the left 82 %, in the

@@ -2,7 +2,7 @@
 
 import math
 
-from ritornel.core.document.alignment import tenths
+from ritornel.core.document.alignment import round_to_tenth
 from ritornel.core.document.objects import Box
 from ritornel.core.errors import BadValue
 
@@ -10,7 +10,7 @@ Point = tuple[float, float]
 MOST_POINTS = 20_000
 
 
-def thinned(points: list[Point], tolerance: float) -> list[Point]:
+def thin_points(points: list[Point], tolerance: float) -> list[Point]:
     """The fewest of the points from which no other is farther than `tolerance` (Ramer 1972; Douglas and Peucker
     1973).
     """
@@ -45,7 +45,7 @@ def outline_of_points(points: list[Point], closed: bool, smooth: bool) -> tuple[
     if len(points) > MOST_POINTS:
         raise BadValue(f"The drawing has {len(points):,} points; at most {MOST_POINTS:,} can be kept.", "points")
     if smooth:
-        points = thinned(points, 1.0)
+        points = thin_points(points, 1.0)
     left, top = min(x for x, _ in points), min(y for _, y in points)
     width, height = max(max(x for x, _ in points) - left, 2.0), max(max(y for _, y in points) - top, 2.0)
     shares = [((x - left) / width, (y - top) / height) for x, y in points]
@@ -63,7 +63,9 @@ def outline_of_points(points: list[Point], closed: bool, smooth: bool) -> tuple[
         words.append(_word("C", c1, c2, b))
     if closed:
         words.append("Z")
-    return Box(tenths(left), tenths(top), tenths(width), tenths(height)), " ".join(words)
+    return Box(round_to_tenth(left), round_to_tenth(top), round_to_tenth(width), round_to_tenth(height)), " ".join(
+        words
+    )
 
 
 def _number(value: float) -> str:

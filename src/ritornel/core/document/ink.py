@@ -46,10 +46,10 @@ Drawings = dict[Id, Annotated[tuple[InkStroke, ...], Meta(max_length=2000)]]
 """Strokes by the slide they were drawn on."""
 
 
-def rubbed_out(strokes: tuple[InkStroke, ...], x: float, y: float, reach_px: float) -> tuple[InkStroke, ...]:
+def erase_strokes(strokes: tuple[InkStroke, ...], x: float, y: float, reach_px: float) -> tuple[InkStroke, ...]:
     """The strokes without those that come nearer than `reach_px` to a point.
 
-    >>> rubbed_out((InkStroke("plum", ((0, 0), (100, 0))), InkStroke("slate", ((0, 90),))), 50, 5, 10)
+    >>> erase_strokes((InkStroke("plum", ((0, 0), (100, 0))), InkStroke("slate", ((0, 90),))), 50, 5, 10)
     (InkStroke(ink='slate', points=((0, 90),)),)
     """
     return tuple(stroke for stroke in strokes if _distance_px(stroke, x, y) > reach_px)

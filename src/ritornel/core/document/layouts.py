@@ -7,10 +7,10 @@ from typing import Any, Literal
 
 import msgspec
 
-from ritornel.core.document.alignment import tenths
+from ritornel.core.document.alignment import round_to_tenth
 from ritornel.core.document.identity import Itself
 from ritornel.core.document.objects import Background, Box, Object, Picture, PlayClip, Shape, TextHolder
-from ritornel.core.document.running_order import taken_along, without_objects
+from ritornel.core.document.running_order import builds_taken_along, without_objects
 from ritornel.core.document.show import Frame, Show, Slide, Spare
 from ritornel.core.document.theme import Theme
 from ritornel.core.errors import UnknownName
@@ -251,7 +251,9 @@ def theme_slide(show: Show) -> str | None:
     return second
 
 
-def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Frame], layout: str | None = None) -> Slide:
+def refit_slide(
+    slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Frame], layout: str | None = None
+) -> Slide:
     """The slide for another theme, frame or layout. An object exactly in its place moves to the new place; all others
     are scaled with the frame about its middle. Content moves to the place of the same name in a new layout; content
     without a place becomes a spare, and a spare comes back where there is a place for it. A layout without places
@@ -262,14 +264,14 @@ def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Fram
     target = replace(slide, layout=slide.layout if layout is None else layout_named(layout).name)
     scale = min(new_frame.width_px / old_frame.width_px, new_frame.height_px / old_frame.height_px)
     if layout is not None:
-        target = _returned(target, new_frame)
+        target = _return_spares(target, new_frame)
     kept: list[Object] = []
     spares = list(target.spares)
     order = target.order
     for item in target.objects:
         old_place, new_place = place_of(slide, item), place_of(target, item)
         # What stands on a slide with a size of its own stands by that, whatever the frame.
-        moved = item if old_frame == new_frame or slide.size else _scaled(item, old_frame, new_frame, scale)
+        moved = item if old_frame == new_frame or slide.size else _scale_object(item, old_frame, new_frame, scale)
         if old_place is not None and new_place is not None:
             old = {"box": box_of(old_place, old_frame), **look_of(old_place, *before)}
             new = {"box": box_of(new_place, new_frame), **look_of(new_place, *after)}
@@ -278,7 +280,7 @@ def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Fram
             )
         elif old_place is not None and layout is not None and layout_named(layout).places:
             left = without_objects(order, {item.id})
-            spares.append(Spare(moved, taken_along(order, left, item.id)))
+            spares.append(Spare(moved, builds_taken_along(order, left, item.id)))
             order = left
             continue
         elif old_place is not None and layout is not None:
@@ -293,7 +295,7 @@ def refitted(slide: Slide, before: tuple[Theme, Frame], after: tuple[Theme, Fram
     return slide if same else replace(target, objects=objects, order=order, spares=tuple(spares))
 
 
-def _returned(slide: Slide, frame: Frame) -> Slide:
+def _return_spares(slide: Slide, frame: Frame) -> Slide:
     """The slide with the spares that have a place again."""
     for spare in slide.spares:
         place = place_of(slide, spare.object)
@@ -318,7 +320,7 @@ def bring_back(slide: Slide, spare: Spare, frame: Frame) -> Slide:
     )
 
 
-def _scaled(item: Object, old: Frame, new: Frame, scale: float) -> Object:
+def _scale_object(item: Object, old: Frame, new: Frame, scale: float) -> Object:
     box = item.box
     if (box.x, box.y, box.width, box.height) == (0, 0, old.width_px, old.height_px):
         scaled = Box(0, 0, new.width_px, new.height_px, box.turn_deg)
@@ -326,13 +328,13 @@ def _scaled(item: Object, old: Frame, new: Frame, scale: float) -> Object:
         left = (new.width_px - old.width_px * scale) / 2
         top = (new.height_px - old.height_px * scale) / 2
         x, y, w, h = (
-            tenths(value)
+            round_to_tenth(value)
             for value in (left + box.x * scale, top + box.y * scale, box.width * scale, box.height * scale)
         )
         scaled = Box(x, y, w, h, box.turn_deg)
     fields: dict[str, Any] = {"box": scaled}
     if isinstance(item, TextHolder):
-        fields["size_px"] = max(4.0, tenths(item.size_px * scale))
+        fields["size_px"] = max(4.0, round_to_tenth(item.size_px * scale))
     if isinstance(item, Picture | Shape):
-        fields["corner_px"] = tenths(item.corner_px * scale)
+        fields["corner_px"] = round_to_tenth(item.corner_px * scale)
     return msgspec.structs.replace(item, **fields)

@@ -51,7 +51,7 @@ def own_name(show: Show, item: Object) -> str:
     return _words_of(item) or type(item).__name__
 
 
-def _numbered(name: str, taken: set[str]) -> str:
+def _number_name(name: str, taken: set[str]) -> str:
     """The name with the first number that makes it unique.
 
     >>> _numbered("Ellipse 2", {"Ellipse", "Ellipse 2"})
@@ -79,7 +79,7 @@ def _is_unnamed(show: Show, item: Object) -> bool:
     return not item.name
 
 
-def _named(show: Show, slide: Slide, before: Slide | None, old_show: Show) -> Slide:
+def _name_objects(show: Show, slide: Slide, before: Slide | None, old_show: Show) -> Slide:
     """The slide with names for what was added or changed on it."""
     old = {item.id: item for item in before.objects} if before is not None else {}
     taken = {item.name for item in slide.objects if item.id in old}
@@ -91,13 +91,13 @@ def _named(show: Show, slide: Slide, before: Slide | None, old_show: Show) -> Sl
             # New: words and a place name it; otherwise the name it came with, with a number where that is taken.
             if _is_unnamed(show, item) and not (isinstance(item, TextHolder) and not _words_of(item) and item.name):
                 name = own_name(show, item)
-            name = _numbered(name, taken)
+            name = _number_name(name, taken)
             taken.add(name)
         elif was is not item and was.name == name and _is_unnamed(old_show, was) and not _is_growing_name(item):
             own = own_name(show, item)
             if own != own_name(old_show, was):
                 taken.discard(name)
-                name = _numbered(own, taken)
+                name = _number_name(own, taken)
                 taken.add(name)
         result.append(item if name == item.name else msgspec.structs.replace(item, name=name))
     objects = tuple(result) if any(new is not same for new, same in zip(result, slide.objects, strict=True)) else None
@@ -119,7 +119,7 @@ def _heading(slide: Slide) -> str:
     return next((_words_of(item) for item in slide.objects if item.place in HEADINGS), "")
 
 
-def true_names(before: Show, after: Show) -> tuple[Change, ...]:
+def update_names(before: Show, after: Show) -> tuple[Change, ...]:
     """The changes that name what an edit added or changed, where nobody named it.
 
     A text is named by its first words, a picture by its file, a shape by its form and a number, a slide by its heading.
@@ -131,7 +131,7 @@ def true_names(before: Show, after: Show) -> tuple[Change, ...]:
         was = old.get(slide.id)
         if was is slide or (was is None and not slide.objects):
             continue
-        named = _named(after, slide, was, before)
+        named = _name_objects(after, slide, was, before)
         if named is not slide:
             changes.append(PutSlide(named))
     return tuple(changes)

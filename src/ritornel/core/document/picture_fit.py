@@ -4,7 +4,7 @@ import math
 
 import msgspec
 
-from ritornel.core.document.alignment import tenths
+from ritornel.core.document.alignment import round_to_tenth
 from ritornel.core.document.objects import Box, Crop, Picture
 from ritornel.core.errors import BadValue
 
@@ -12,7 +12,7 @@ Rectangle = tuple[float, float, float, float]
 """x, y, width, height."""
 
 
-def fitted(picture: Picture, width_px: int, height_px: int) -> Rectangle:
+def fit_picture(picture: Picture, width_px: int, height_px: int) -> Rectangle:
     """The rectangle of the whole picture, in the box's coordinates, such that its cropped part covers the box, is
     contained in it or is stretched over it.
     """
@@ -56,7 +56,7 @@ def cut_to(picture: Picture, width_px: int, height_px: int, box: Box) -> Picture
     dx, dy = box.x + box.width / 2 - old.x - old.width / 2, box.y + box.height / 2 - old.y - old.height / 2
     left = old.width / 2 + dx * c + dy * s - box.width / 2
     top = old.height / 2 - dx * s + dy * c - box.height / 2
-    x, y, width, height = fitted(picture, width_px, height_px)
+    x, y, width, height = fit_picture(picture, width_px, height_px)
     right, bottom = min(left + box.width, x + width), min(top + box.height, y + height)
     left, top = max(left, x), max(top, y)
     if right - left < width / 100 or bottom - top < height / 100:
@@ -78,10 +78,10 @@ def cut_to(picture: Picture, width_px: int, height_px: int, box: Box) -> Picture
     cx = old.x + old.width / 2 + mx * c - my * s
     cy = old.y + old.height / 2 + mx * s + my * c
     fresh = Box(
-        tenths(cx - (right - left) / 2),
-        tenths(cy - (bottom - top) / 2),
-        tenths(right - left),
-        tenths(bottom - top),
+        round_to_tenth(cx - (right - left) / 2),
+        round_to_tenth(cy - (bottom - top) / 2),
+        round_to_tenth(right - left),
+        round_to_tenth(bottom - top),
         old.turn_deg,
     )
     return msgspec.structs.replace(

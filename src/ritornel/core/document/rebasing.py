@@ -83,7 +83,7 @@ def state_before(show: Show, inverses: tuple[tuple[Any, ...], ...]) -> Show:
     return show
 
 
-def slide_brought_back(now: Show, then: Show, slide_id: str) -> Show:
+def restore_slide(now: Show, then: Show, slide_id: str) -> Show:
     """The present show with one slide as it was then, and with the media it used. A removed slide returns to its place.
     Raises UnknownName for a slide that was not there then.
     """
@@ -99,7 +99,7 @@ def slide_brought_back(now: Show, then: Show, slide_id: str) -> Show:
     return msgspec.structs.replace(now, slides=(*rest[:here], slide, *rest[here:]), assets=assets)
 
 
-def entry_brought_back(now: Show, then: Show, asset_id: str) -> Show:
+def restore_entry(now: Show, then: Show, asset_id: str) -> Show:
     """The present show with an entry of the shelf as it was then, at the shelf's end. Raises UnknownName for an entry
     that was not there then.
     """

@@ -9,7 +9,7 @@ from ritornel.core.document.show import Build, Follows, OnCue, Slide, Together
 from ritornel.core.errors import BadValue, UnknownName
 
 
-def entry(slide: Slide, build_id: str) -> Build:
+def build_named(slide: Slide, build_id: str) -> Build:
     """The build with this id. Raises UnknownName."""
     for build in slide.order:
         if build.id == build_id:
@@ -45,7 +45,7 @@ def without_objects(order: tuple[Build, ...], object_ids: set[str]) -> tuple[Bui
     return without_builds(order, {build.id for build in order if build.object_id in object_ids})
 
 
-def taken_along(order: tuple[Build, ...], left: tuple[Build, ...], object_id: str) -> tuple[Build, ...]:
+def builds_taken_along(order: tuple[Build, ...], left: tuple[Build, ...], object_id: str) -> tuple[Build, ...]:
     """The builds that leave with an object, where `left` is the order without them. A build whose cue another build has
     taken over becomes *follows*, so that no cue is there twice.
     """
@@ -59,7 +59,7 @@ def taken_along(order: tuple[Build, ...], left: tuple[Build, ...], object_id: st
     )
 
 
-def moved(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tuple[Build, ...]:
+def move_build(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tuple[Build, ...]:
     """The order with one build at index `to`, counted without it.
 
     An opener that is alone in its beat takes its cue along. An opener with others behind it leaves the cue to the next
@@ -86,13 +86,13 @@ Starting = Literal["together", "one after another", "each on a cue"]
 """How several builds start, in one choice."""
 
 
-def started(order: tuple[Build, ...], ids: set[str], how: Starting, stem: str) -> tuple[Build, ...]:
+def start_builds(order: tuple[Build, ...], ids: set[str], how: Starting, stem: str) -> tuple[Build, ...]:
     """The order with some of its builds behind the first of them, all started in the same way."""
     chosen = [build for build in order if build.id in ids]
     first, others = chosen[0], chosen[1:]
     rest = order
     for build in others:
-        rest = taken_out(rest, build.id)
+        rest = take_out(rest, build.id)
     rules: dict[str, Callable[[int], OnCue | Together | Follows]] = {
         "together": lambda _: Together(),
         "one after another": lambda _: Follows(),
@@ -125,7 +125,7 @@ def clusters(order: tuple[Build, ...]) -> tuple[tuple[int, int], ...]:
     return tuple(found)
 
 
-def taken_out(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
+def take_out(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
     """The order without one build; its beat and its cluster stay whole.
 
     Where others started with it, the next of them leads.
@@ -139,14 +139,14 @@ def taken_out(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
     return rest
 
 
-def _led(order: tuple[Build, ...], at: int, build: Build, old_leader: Together | Follows) -> tuple[Build, ...]:
+def _lead(order: tuple[Build, ...], at: int, build: Build, old_leader: Together | Follows) -> tuple[Build, ...]:
     """The build put before build `at`, whose rule it takes over; that one goes on with `old_leader`."""
     old = order[at]
     build = msgspec.structs.replace(build, starts=old.starts)
     return (*order[:at], build, msgspec.structs.replace(old, starts=old_leader), *order[at + 1 :])
 
 
-def placed_beside(
+def place_beside(
     order: tuple[Build, ...], build_id: str, beside: str, side: Literal["before", "after"], joins: bool
 ) -> tuple[Build, ...]:
     """The order with a build moved beside another one.
@@ -156,7 +156,7 @@ def placed_beside(
     cue.
     """
     build = next(entry for entry in order if entry.id == build_id)
-    rest = taken_out(order, build_id)
+    rest = take_out(order, build_id)
     at = next(index for index, entry in enumerate(rest) if entry.id == beside)
     where = clusters(rest)
     first = next(index for index, place in enumerate(where) if place == where[at])
@@ -164,19 +164,19 @@ def placed_beside(
     if joins:
         to = at if side == "before" else at + 1
         if to == first:
-            return _led(rest, to, build, Together())
+            return _lead(rest, to, build, Together())
         return (*rest[:to], msgspec.structs.replace(build, starts=Together()), *rest[to:])
     if side == "before":
-        return _led(rest, first, build, Follows())
+        return _lead(rest, first, build, Follows())
     return (*rest[: last + 1], msgspec.structs.replace(build, starts=Follows()), *rest[last + 1 :])
 
 
-def placed_on_arrival(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
+def place_on_arrival(order: tuple[Build, ...], build_id: str) -> tuple[Build, ...]:
     """The order with a build moved before all others, into beat 0."""
     build = next(entry for entry in order if entry.id == build_id)
-    rest = taken_out(order, build_id)
+    rest = take_out(order, build_id)
     if rest and not isinstance(rest[0].starts, OnCue):
-        return _led(rest, 0, msgspec.structs.replace(build, starts=Follows()), Follows())
+        return _lead(rest, 0, msgspec.structs.replace(build, starts=Follows()), Follows())
     return (msgspec.structs.replace(build, starts=Follows()), *rest)
 
 
@@ -185,7 +185,7 @@ def _is_alone(order: tuple[Build, ...], at: int) -> bool:
     return isinstance(order[at].starts, OnCue) and (at + 1 == len(order) or isinstance(order[at + 1].starts, OnCue))
 
 
-def placed_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue, before: str | None = None) -> tuple[Build, ...]:
+def place_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue, before: str | None = None) -> tuple[Build, ...]:
     """The order with a build on a cue of its own: after all others, or before the beat of the build `before`.
 
     A build that was alone on its cue takes the cue along, with its hold. Raises BadValue where `before` is in the beat
@@ -193,7 +193,7 @@ def placed_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue, before: s
     """
     at = next(index for index, entry in enumerate(order) if entry.id == build_id)
     placed = order[at] if _is_alone(order, at) else msgspec.structs.replace(order[at], starts=cue)
-    rest = taken_out(order, build_id)
+    rest = take_out(order, build_id)
     if before is None:
         return (*rest, placed)
     beats = [beat for beat, _ in clusters(rest)]
@@ -204,7 +204,7 @@ def placed_on_cue(order: tuple[Build, ...], build_id: str, cue: OnCue, before: s
     return (*rest[:to], placed, *rest[to:])
 
 
-def moved_beat(order: tuple[Build, ...], cue_id: str, before: str | None) -> tuple[Build, ...]:
+def move_beat(order: tuple[Build, ...], cue_id: str, before: str | None) -> tuple[Build, ...]:
     """The order with all builds of one cue moved before the beat of another cue, or to the end. Raises UnknownName."""
     beats: dict[str, list[Build]] = {"": []}
     for build in order:

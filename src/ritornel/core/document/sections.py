@@ -47,7 +47,7 @@ def shown_sections(show: Show) -> tuple[Section, ...]:
     return tuple(section for section in kept if section.slide_ids)
 
 
-def handed_on(show: Show, going: Collection[str]) -> dict[str, str]:
+def hand_on_openings(show: Show, going: Collection[str]) -> dict[str, str]:
     """The new opening of each slide once some slides have left their place, for those where it changes. Where a part of
     a section stays, the first remaining slide opens it, and the slide that leaves opens nothing. A section that leaves
     whole keeps its name.
@@ -62,7 +62,7 @@ def handed_on(show: Show, going: Collection[str]) -> dict[str, str]:
     return names
 
 
-def renamed(show: Show, names: dict[str, str]) -> tuple[Slide, ...]:
+def rename_openings(show: Show, names: dict[str, str]) -> tuple[Slide, ...]:
     """The slides whose opened section changes, as they are then."""
     return tuple(
         msgspec.structs.replace(slide, opens_section=names[slide.id]) for slide in show.slides if slide.id in names

@@ -7,7 +7,7 @@ import msgspec
 from ritornel.core.document.copying import copy_of_slide
 from ritornel.core.document.edits import AddAssets, AddObjects, AddSlide, Edit, Several
 from ritornel.core.document.integrity import sounds_of
-from ritornel.core.document.layouts import refitted
+from ritornel.core.document.layouts import refit_slide
 from ritornel.core.document.objects import GoToSlide, Object, Picture, PictureBackground, PlaySound, TextHolder
 from ritornel.core.document.show import Asset, Show, Slide
 from ritornel.core.errors import BadValue, UnknownName
@@ -36,7 +36,7 @@ def _uses(item: Object) -> list[str]:
     return used + ([item.press.asset_id] if isinstance(item.press, PlaySound) else [])
 
 
-def _renamed(item: Object, names: dict[str, str], slide_ids: set[str]) -> Object:
+def _rename_assets(item: Object, names: dict[str, str], slide_ids: set[str]) -> Object:
     """The object with the target's asset ids. Presses and links to slides that are not there are removed."""
     if isinstance(item, Picture):
         item = msgspec.structs.replace(item, asset_id=names[item.asset_id])
@@ -54,7 +54,7 @@ def _renamed(item: Object, names: dict[str, str], slide_ids: set[str]) -> Object
     return item
 
 
-def _heard(slide: Slide, names: dict[str, str]) -> dict[str, Any]:
+def _rename_sounds(slide: Slide, names: dict[str, str]) -> dict[str, Any]:
     """The slide's transition and builds with the target's asset ids for their sounds."""
 
     def renamed(thing: Any) -> Any:
@@ -81,17 +81,19 @@ def bring_slides(source: Show, target: Show, slide_ids: tuple[str, ...], at: int
     edits: list[Edit] = [AddAssets(fresh)] if fresh else []
     for number, slide in enumerate(chosen):
         copy = copy_of_slide(
-            refitted(slide, (source.theme, source.frame), (target.theme, target.frame)), f"{stem}-{number}"
+            refit_slide(slide, (source.theme, source.frame), (target.theme, target.frame)), f"{stem}-{number}"
         )
         ground = copy.background
         if isinstance(ground, PictureBackground):
             ground = msgspec.structs.replace(ground, asset_id=names[ground.asset_id])
-        objects = tuple(_renamed(item, names, known) for item in copy.objects)
+        objects = tuple(_rename_assets(item, names, known) for item in copy.objects)
         voice = msgspec.structs.replace(copy.voice, asset_id=names[copy.voice.asset_id]) if copy.voice else None
         edits.append(
             AddSlide(
                 at + number,
-                msgspec.structs.replace(copy, background=ground, objects=objects, voice=voice, **_heard(copy, names)),
+                msgspec.structs.replace(
+                    copy, background=ground, objects=objects, voice=voice, **_rename_sounds(copy, names)
+                ),
             )
         )
     return Several(f"Bring {len(chosen)} slide{'' if len(chosen) == 1 else 's'} over from {source.title}", tuple(edits))
@@ -101,6 +103,6 @@ def bring_objects(source: Show, target: Show, objects: tuple[Object, ...], slide
     """The edit that puts the objects, which have new ids already, on a slide of the target."""
     names, fresh = _assets_for(source, target, [used for item in objects for used in _uses(item)], stem)
     known = {slide.id for slide in target.slides}
-    added = AddObjects(slide_id, tuple(_renamed(item, names, known) for item in objects))
+    added = AddObjects(slide_id, tuple(_rename_assets(item, names, known) for item in objects))
     edits: tuple[Edit, ...] = (AddAssets(fresh), added) if fresh else (added,)
     return Several(f"Bring {len(objects)} object{'' if len(objects) == 1 else 's'} over from {source.title}", edits)

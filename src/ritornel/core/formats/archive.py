@@ -14,7 +14,7 @@ from ritornel.core.document.decoding import from_builtins, to_builtins
 from ritornel.core.document.integrity import check_integrity
 from ritornel.core.document.show import Show
 from ritornel.core.errors import BadArchive, RitornelError
-from ritornel.core.formats.media import Limits, examined, file_name
+from ritornel.core.formats.media import Limits, file_name, probe_medium
 from ritornel.core.formats.progress import tell_progress
 from ritornel.core.formats.upgrades import VERSION, upgrade
 
@@ -138,7 +138,7 @@ def _read(bundle: zipfile.ZipFile, name: str, keep: Keep, limits: Limits, told: 
         if hashlib.sha256(data).hexdigest() != asset.sha256:
             raise BadArchive(f"“{name}”: “{asset.name}” is not what its hash says; the archive is damaged.")
         try:
-            medium = examined(data, asset.name, limits)
+            medium = probe_medium(data, asset.name, limits)
         except RitornelError as error:
             raise BadArchive(f"“{name}”: {error}") from error
         # Version 1 kept moving pictures as they came; their first moment is a PNG.

@@ -14,7 +14,7 @@ from ritornel.core.document.show import Show
 from ritornel.core.formats.export import Export
 
 
-def _collected() -> dict[str, Export]:
+def _collect_exports() -> dict[str, Export]:
     modules = [
         importlib.import_module(f"{formats.__name__}.{module.name}")
         for module in pkgutil.iter_modules(formats.__path__)
@@ -24,7 +24,7 @@ def _collected() -> dict[str, Export]:
     return {export.address: export for export in sorted(found, key=lambda export: export.place)}
 
 
-EXPORTS: Mapping[str, Export] = MappingProxyType(_collected())
+EXPORTS: Mapping[str, Export] = MappingProxyType(_collect_exports())
 """By their addresses, in the order in which they are offered."""
 
 

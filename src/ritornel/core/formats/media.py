@@ -18,7 +18,7 @@ from PIL import Image, ImageCms, ImageOps, UnidentifiedImageError
 from ritornel.core.containers import open_container
 from ritornel.core.document.show import Asset, MediaType
 from ritornel.core.errors import BadMedia, RitornelError
-from ritornel.core.formats.svg import looks_like_svg, redrawn
+from ritornel.core.formats.svg import looks_like_svg, redraw_svg
 from ritornel.core.sound.loudness import LoudnessMeter
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
 from ritornel.core.time.milliseconds import LONGEST_MS, round_half_up
@@ -92,7 +92,7 @@ _SOUNDS = {
 }
 
 
-def examined(data: bytes, name: str, limits: Limits) -> Medium:
+def probe_medium(data: bytes, name: str, limits: Limits) -> Medium:
     """What the file `name` with these bytes is.
 
     Raises BadMedia, in a sentence, for everything that cannot be shown or heard.
@@ -113,7 +113,7 @@ def examined(data: bytes, name: str, limits: Limits) -> Medium:
         with Image.open(io.BytesIO(data), formats=OPENED) as picture:
             return _picture(picture, data, name, limits)
     except UnidentifiedImageError:
-        return _timed(data, name)
+        return _probe_timed(data, name)
     except RitornelError:
         raise
     except Exception as error:
@@ -123,7 +123,7 @@ def examined(data: bytes, name: str, limits: Limits) -> Medium:
 
 
 def _drawing(data: bytes, name: str, limits: Limits) -> Medium:
-    png, left_out = redrawn(data, name)
+    png, left_out = redraw_svg(data, name)
     with Image.open(io.BytesIO(png)) as picture:
         width, height = picture.size
     if width * height > limits.picture_pixels:
@@ -159,7 +159,7 @@ def _picture(picture: Image.Image, data: bytes, name: str, limits: Limits) -> Me
             "RGBA",
         ):
             return Medium(media_type=kind, data=data, width_px=width, height_px=height)
-        plain = _plain(ImageOps.exif_transpose(picture), foreign)
+        plain = _to_plain(ImageOps.exif_transpose(picture), foreign)
     except (OSError, SyntaxError, ValueError, ImageCms.PyCMSError) as error:
         raise BadMedia(
             f"“{name}” says it is a {picture.format} picture, but it is damaged. Nothing was added."
@@ -192,7 +192,7 @@ def _foreign_colours(picture: Image.Image) -> ImageCms.ImageCmsProfile | None:
         return None  # a broken profile says nothing; the colours are taken as they are
 
 
-def _plain(picture: Image.Image, profile: ImageCms.ImageCmsProfile | None) -> Image.Image:
+def _to_plain(picture: Image.Image, profile: ImageCms.ImageCmsProfile | None) -> Image.Image:
     """The picture in 8 bits of sRGB, with alpha where it has any."""
     if picture.mode.startswith("I") or picture.mode == "F":
         # 16 bits of grey: 65535 is white. 257 = 65535 / 255.
@@ -217,7 +217,7 @@ def _plain(picture: Image.Image, profile: ImageCms.ImageCmsProfile | None) -> Im
     return colours
 
 
-def _timed(data: bytes, name: str) -> Medium:
+def _probe_timed(data: bytes, name: str) -> Medium:
     """A sound, or a clip where there is a moving picture. The cover picture of a sound does not count."""
     refusal = (
         f"“{name}” is neither a picture nor a sound nor a clip Ritornel can read. {KINDS}; WAV, MP3, "
@@ -230,7 +230,7 @@ def _timed(data: bytes, name: str) -> Medium:
             kind = _SOUNDS.get(container.format.name)
             if kind is None or not container.streams.audio:
                 raise BadMedia(refusal)
-            heard = measured(container)
+            heard = measure_sound(container)
     except av.FFmpegError as error:
         raise BadMedia(refusal) from error
     if not heard.lasts_ms:
@@ -263,7 +263,7 @@ class SoundMeasure(msgspec.Struct, frozen=True):
     loudness_lufs: float | None
 
 
-def measured(container: Any) -> SoundMeasure:
+def measure_sound(container: Any) -> SoundMeasure:
     """The container's first sound, by decoding it: what its header says may be wrong.
 
     Loudness is of its first minute. What comes after ten, or after the first of a sound that claims to be longer, is
@@ -336,7 +336,7 @@ def clip_of(container: Any, data: bytes, name: str, media_type: str) -> Medium:
     if container.streams.audio:
         container.seek(0)
         with contextlib.suppress(av.FFmpegError):
-            heard = measured(container)
+            heard = measure_sound(container)
     lasts_ms = max(round_half_up(last_ms - starts_ms), 1)
     check_length(lasts_ms, name)
     notes = (f"“{name}” has no sound.",) if heard is None or not heard.lasts_ms else ()
@@ -387,7 +387,7 @@ def read_medium(path: Path, limits: Limits) -> Medium:
             f"“{path.name}” has {path.stat().st_size / 1e6:.1f} MB; at most "
             f"{limits.file_bytes / 1e6:.0f} MB can be added."
         )
-    return examined(path.read_bytes(), path.name, limits)
+    return probe_medium(path.read_bytes(), path.name, limits)
 
 
 def asset_of_file(
@@ -398,7 +398,7 @@ def asset_of_file(
     A picture that had to be redrawn then lies at `redrawn`, and the entry is about that file. Raises BadMedia.
     """
     data = path.read_bytes()
-    medium = examined(data, name, limits)
+    medium = probe_medium(data, name, limits)
     if medium.data is not data:
         redrawn.write_bytes(medium.data)
     return asset_from(medium, asset_id, name.rsplit(".", 1)[0] or name, **credit), medium.notes

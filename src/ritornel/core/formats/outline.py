@@ -202,11 +202,11 @@ def _slide(slide_id: str, page: _Page, theme: Theme, frame: Frame) -> Slide:
     )
 
 
-def _escaped(text: str) -> str:
+def _escape(text: str) -> str:
     return _SIGNS.sub(r"\\\1", " ".join(text.split()))
 
 
-def _marked(runs: tuple[TextRun, ...]) -> str:
+def _mark_runs(runs: tuple[TextRun, ...]) -> str:
     """Runs with the signs of Markdown around their text; white space stays outside."""
     parts = []
     for run in runs:
@@ -214,7 +214,7 @@ def _marked(runs: tuple[TextRun, ...]) -> str:
         if not core:
             parts.append(" " if run.text else "")
             continue
-        words = _escaped(core)
+        words = _escape(core)
         words = f"*{words}*" if run.italic else words
         words = f"**{words}**" if (run.weight or 0) >= BOLD else words
         words = f"[{words}]({run.link})" if run.link and not run.link.startswith("#") else words
@@ -227,7 +227,7 @@ def _lines(paragraphs: tuple[Paragraph, ...]) -> list[str]:
     found: list[str] = []
     listing = False
     for paragraph in paragraphs:
-        words = _marked(paragraph.runs)
+        words = _mark_runs(paragraph.runs)
         if not words:
             continue
         # At a line's beginning "1. " and "- " would be a list, "---" a rule.
@@ -243,7 +243,7 @@ def _lines(paragraphs: tuple[Paragraph, ...]) -> list[str]:
 
 def write_outline(show: Show) -> str:
     """The text of the show in order. Pictures, places, builds and times are left out; skipped slides are included."""
-    lines = [f"# {_escaped(show.title)}"]
+    lines = [f"# {_escape(show.title)}"]
     for number, slide in enumerate(show.slides):
         texts = [
             item
@@ -254,11 +254,11 @@ def write_outline(show: Show) -> str:
         rest = [item for item in texts if item not in heads]
         opening = number == 0 and slide.layout == "title" and bool(heads)
         if slide.opens_section:
-            lines += ["", f"# {_escaped(slide.opens_section)}"]
+            lines += ["", f"# {_escape(slide.opens_section)}"]
         if not opening:
             heading = " ".join(
-                _marked(paragraph.runs) for item in heads[:1] for paragraph in item.paragraphs
-            ) or _escaped(slide.name or f"Slide {number + 1}")
+                _mark_runs(paragraph.runs) for item in heads[:1] for paragraph in item.paragraphs
+            ) or _escape(slide.name or f"Slide {number + 1}")
             lines += ["", f"## {heading}"]
         for item in rest + heads[1:]:
             lines += _lines(item.paragraphs)

@@ -14,7 +14,7 @@ def tell_progress(told: Path | None, done: int, total: int) -> None:
     part.replace(told)
 
 
-def progress_told(told: Path) -> tuple[int, int]:
+def read_progress(told: Path) -> tuple[int, int]:
     """The progress in the file, done and total; 0 of 0 before the first is written."""
     if not told.is_file():
         return 0, 0

@@ -55,7 +55,7 @@ def _bare(name: str) -> str:
     return name.rsplit("}", 1)[-1]
 
 
-def cleaned(data: bytes, name: str) -> tuple[bytes, tuple[str, ...]]:
+def clean_svg(data: bytes, name: str) -> tuple[bytes, tuple[str, ...]]:
     """The SVG without scripts, events, animation and references to anything outside it, and the words for what was left
     out.
 
@@ -134,12 +134,12 @@ def _zoom(data: bytes) -> float:
     return min(LONG_SIDE_PX / longest, 100.0) if longest > 0 else 2.0
 
 
-def redrawn(data: bytes, name: str) -> tuple[bytes, tuple[str, ...]]:
+def redraw_svg(data: bytes, name: str) -> tuple[bytes, tuple[str, ...]]:
     """The SVG as a PNG, and the words for what was left out.
 
     Raises BadMedia where it cannot be drawn within 20 s and 2 GB.
     """
-    clean, left_out = cleaned(data, name)
+    clean, left_out = clean_svg(data, name)
     environment = {**os.environ, "PYTHONPATH": os.pathsep.join(sys.path)}
     words = [sys.executable, "-m", "ritornel.core.formats.svg", str(_zoom(clean))]
     try:

@@ -27,10 +27,10 @@ from ritornel.core.document.objects import (
     Text,
     TextRun,
 )
-from ritornel.core.document.picture_fit import fitted, seen_part
+from ritornel.core.document.picture_fit import fit_picture, seen_part
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.document.theme import Furniture, Theme, colour_in, family_in, ground_in, in_theme
-from ritornel.core.layout.lines import broken, moved_part, text_of
+from ritornel.core.layout.lines import break_text, move_part, text_of
 from ritornel.core.layout.marks import (
     ClipMark,
     ImageMark,
@@ -99,9 +99,9 @@ def _picture_parts(picture: Picture, assets: Mapping[str, Asset]) -> tuple[PartD
     edge = rectangle(*seen_part(picture, *size), picture.corner_px)
     whole = picture.crop.width == 1 and picture.crop.height == 1
     clip = "" if whole and picture.corner_px == 0 and picture.fit != "cover" and picture.drift is None else edge
-    drift_to = fitted(msgspec.structs.replace(picture, crop=picture.drift.ends), *size) if picture.drift else None
+    drift_to = fit_picture(msgspec.structs.replace(picture, crop=picture.drift.ends), *size) if picture.drift else None
     placed: dict[str, Any] = {
-        **_placed(picture.asset_id, fitted(picture, *size)),
+        **_placed(picture.asset_id, fit_picture(picture, *size)),
         "clip": clip,
         "flip_x": picture.flip_x,
         "flip_y": picture.flip_y,
@@ -145,7 +145,7 @@ class ObjectParts(msgspec.Struct, frozen=True, kw_only=True):
 
 
 def _draw_words(item: Text | Table, scenery: Scenery) -> ObjectParts:
-    lines = set_table(item) if isinstance(item, Table) else broken(item)
+    lines = set_table(item) if isinstance(item, Table) else break_text(item)
     return ObjectParts(
         parts=lines.parts,
         height=lines.needs_height if item.overflow == "grow" else item.box.height,
@@ -167,9 +167,9 @@ def _draw_shape(item: Shape, scenery: Scenery) -> ObjectParts:
         return ObjectParts(parts=(outline,), height=box.height, needs_height=box.height)
     x, y, width, height = words_box(item)
     overflow: Any = "shrink" if item.overflow == "shrink" else "spill"
-    label = broken(text_of(item, Box(0, 0, width, height), overflow=overflow))
+    label = break_text(text_of(item, Box(0, 0, width, height), overflow=overflow))
     return ObjectParts(
-        parts=(outline, *(moved_part(part, x, y) for part in label.parts)),
+        parts=(outline, *(move_part(part, x, y) for part in label.parts)),
         height=box.height,
         needs_height=label.needs_height + 2 * y,
         size_px=label.size_px,
@@ -235,7 +235,9 @@ def _ground(slide: Slide, scenery: Scenery) -> list[Mark]:
         veil = f"{ground.colour[:7]}{math.floor(ground.veil * 255 + 0.5):02x}"
         asset = scenery.assets.get(ground.asset_id)
         cover = Picture("ground", "Background", Box(0, 0, width, height), ground.asset_id)
-        place = fitted(cover, asset.width_px, asset.height_px) if asset else (0.0, 0.0, float(width), float(height))
+        place = (
+            fit_picture(cover, asset.width_px, asset.height_px) if asset else (0.0, 0.0, float(width), float(height))
+        )
         placed = _placed(ground.asset_id, place)
         image = ImageMark(**placed, clip=whole)
         if isinstance(ground, ClipBackground) and asset:
@@ -299,7 +301,7 @@ def _furniture(slide: Slide, scenery: Scenery, number: int) -> list[Mark]:
             align=align,  # type: ignore[arg-type]
             stand="middle",
         )
-        marks += [mark for part in broken(text).parts for mark in moved_part(part, x, top).marks]
+        marks += [mark for part in break_text(text).parts for mark in move_part(part, x, top).marks]
     return marks
 
 

@@ -111,7 +111,7 @@ def rise_of(face: Face) -> FaceHeights:
 
 
 @lru_cache(maxsize=20_000)
-def shaped(text: str, face: Face, size_px: float, rtl: bool = False) -> Glyphs:
+def shape_text(text: str, face: Face, size_px: float, rtl: bool = False) -> Glyphs:
     """The run's glyphs from left to right, with the font's own kerning and ligatures."""
     font = _font(face.path)
     buffer = hb.Buffer()
@@ -132,7 +132,7 @@ def shaped(text: str, face: Face, size_px: float, rtl: bool = False) -> Glyphs:
     return Glyphs(tuple(ids), tuple(xs), tuple(ys), tuple(clusters), tuple(advances), x)
 
 
-def covering(text: str, face: Face) -> list[tuple[str, Face]]:
+def split_by_face(text: str, face: Face) -> list[tuple[str, Face]]:
     """The text in stretches, each with a face that has its characters. Joiners and marks stay with the character before
     them. A character that no shipped font has becomes U+FFFD, so that the gap is visible.
     """
@@ -154,7 +154,7 @@ def covering(text: str, face: Face) -> list[tuple[str, Face]]:
     return result
 
 
-def missing_in(text: str, face: Face) -> set[str]:
+def find_missing(text: str, face: Face) -> set[str]:
     """The characters of the text that no shipped font has."""
     chain = [face.path] + [Face(name, face.weight, face.italic).path for name in FALLBACKS]
     return {c for c in text if c.isprintable() and not any(ord(c) in _coverage(path) for path in chain)}

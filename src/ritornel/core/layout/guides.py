@@ -185,7 +185,7 @@ def _counts(guide: Guide, moving: frozenset[str]) -> bool:
     return guide.object_id not in moving
 
 
-def snapped(box: Box, guides: Guides, moving: frozenset[str], reach: float) -> Snap:
+def snap_box(box: Box, guides: Guides, moving: frozenset[str], reach: float) -> Snap:
     """The smallest move, within `reach` on each axis, that puts an edge or the middle of the box on a line of an object
     that does not move, or makes an equal gap beside or between two such objects.
 
@@ -217,7 +217,7 @@ def _edge(at: float, guides: Iterable[Guide], reach: float) -> tuple[float, Guid
     return best
 
 
-def pulled_to(
+def snap_handle(
     box: Box,
     handle: tuple[float, float],
     way: tuple[float, float],

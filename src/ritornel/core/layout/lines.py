@@ -10,7 +10,7 @@ from icu4py.breakers import LineBreaker
 
 from ritornel.core.document.objects import Box, Paragraph, PlacedObject, Stroke, Table, Text, TextHolder
 from ritornel.core.layout.direction import CONTROLS, in_visual_order, levels_of
-from ritornel.core.layout.faces import Face, covering, missing_in, rise_of, shaped
+from ritornel.core.layout.faces import Face, find_missing, rise_of, shape_text, split_by_face
 from ritornel.core.layout.marks import Mark, PartDrawing, PathMark, TextMark
 from ritornel.core.layout.outlines import rectangle
 
@@ -57,7 +57,7 @@ def _pieces(paragraph: Paragraph, item: Text) -> list[TextStretch]:
         face = Face(item.family, run.weight or item.weight, item.italic if run.italic is None else run.italic)
         underline = item.underline if run.underline is None else run.underline
         colour = run.colour or item.colour
-        for text, found in covering(run.text.translate(CONTROLS), face):
+        for text, found in split_by_face(run.text.translate(CONTROLS), face):
             result.append(
                 TextStretch(
                     text, found, colour, underline or run.link is not None, run.highlight or item.highlight, run.link
@@ -70,7 +70,7 @@ def _advances(pieces: list[TextStretch], size_px: float) -> list[float]:
     """The advance of each character; the advance of a ligature counts for its first character."""
     result: list[float] = []
     for piece in pieces:
-        glyphs = shaped(piece.text, piece.face, size_px)
+        glyphs = shape_text(piece.text, piece.face, size_px)
         own = [0.0] * len(piece.text)
         for cluster, advance in zip(glyphs.clusters, glyphs.advances, strict=True):
             own[cluster] += advance
@@ -161,7 +161,7 @@ def _line_marks(
     size = letters.size_px
     for level, piece in in_visual_order([(level, (level, piece)) for level, piece in stretches]):
         rtl = level % 2 == 1
-        advance = shaped(piece.text, piece.face, size, rtl).advance
+        advance = shape_text(piece.text, piece.face, size, rtl).advance
         if piece.highlight:
             rise = rise_of(piece.face)
             under.append(
@@ -178,9 +178,9 @@ def _line_marks(
     return [*under, *words, *over], x
 
 
-def moved_part(part: PartDrawing, dx: float, dy: float) -> PartDrawing:
+def move_part(part: PartDrawing, dx: float, dy: float) -> PartDrawing:
     """The drawing of a part, moved by an offset."""
-    marks = tuple(_shifted(mark, dx, dy) for mark in part.marks)
+    marks = tuple(_shift(mark, dx, dy) for mark in part.marks)
     return PartDrawing(part.part, part.pivot_x + dx, part.pivot_y + dy, marks, part.height)
 
 
@@ -190,14 +190,14 @@ def text_of(holder: TextHolder, box: Box, **fields: Any) -> Text:
     return Text("words", "Words", box, **(look | fields))
 
 
-def _shifted(mark: Mark, dx: float, dy: float) -> Mark:
+def _shift(mark: Mark, dx: float, dy: float) -> Mark:
     if isinstance(mark, TextMark):
         return msgspec.structs.replace(mark, x=mark.x + dx, baseline=mark.baseline + dy)
     assert isinstance(mark, PathMark)
-    return msgspec.structs.replace(mark, d=moved_outline(mark.d, dx, dy))
+    return msgspec.structs.replace(mark, d=move_outline(mark.d, dx, dy))
 
 
-def moved_outline(d: str, dx: float, dy: float) -> str:
+def move_outline(d: str, dx: float, dy: float) -> str:
     """An outline, moved by an offset."""
     words, result, axis = d.split(), [], 0
     for word in words:
@@ -261,7 +261,7 @@ def _numeral(number: int, level: int) -> str:
 
 
 @lru_cache(maxsize=4000)
-def broken(item: Text) -> BrokenText:
+def break_text(item: Text) -> BrokenText:
     """The text in lines.
 
     A line is `line_spacing` times the size high, its baseline where ascent and descent stand centred in it. With
@@ -269,7 +269,7 @@ def broken(item: Text) -> BrokenText:
     that is readable is checked elsewhere. A paragraph that reads from right to left is mirrored: `left` is then its
     right.
     """
-    return _broken_at(item, fitting_size(item, lambda size_px: height_at(item, size_px)))
+    return _break_at(item, fitting_size(item, lambda size_px: height_at(item, size_px)))
 
 
 def fitting_size(item: Text | Table, height: Callable[[float], float]) -> float:
@@ -319,7 +319,7 @@ def height_at(item: Text, size_px: float) -> float:
     return lines * size_px * item.line_spacing + gaps * size_px
 
 
-def _broken_at(item: Text, size: float) -> BrokenText:
+def _break_at(item: Text, size: float) -> BrokenText:
     rise = rise_of(Face(item.family, item.weight, item.italic))
     line_px = size * item.line_spacing
     drop = (line_px - (rise.ascent + rise.descent) * size) / 2 + rise.ascent * size
@@ -336,7 +336,7 @@ def _broken_at(item: Text, size: float) -> BrokenText:
         pieces = _pieces(paragraph, item)
         text = "".join(piece.text for piece in pieces)
         base, levels = levels_of(text)
-        missing |= missing_in(paragraph.text, Face(item.family, item.weight, item.italic))
+        missing |= find_missing(paragraph.text, Face(item.family, item.weight, item.italic))
         indent = INDENT * size * (paragraph.level + bool(sign))
         width = max(item.box.width - indent, size)
         side = 1 - share if base else share
@@ -344,7 +344,7 @@ def _broken_at(item: Text, size: float) -> BrokenText:
         for at, span in enumerate(_line_spans(text, _advances(pieces, size), width)):
             line, used = _line_marks(_stretches(pieces, levels, span), letters, y + drop)
             shift = (width - used) * side + (0.0 if base else indent)
-            marks.extend(_shifted(mark, shift, 0) for mark in line)
+            marks.extend(_shift(mark, shift, 0) for mark in line)
             if at == 0 and sign:
                 marks.extend(_sign_marks(sign, item, letters, y + drop, shift, used, bool(base), text == ""))
             y += line_px
@@ -357,7 +357,7 @@ def _broken_at(item: Text, size: float) -> BrokenText:
             paragraph.id,
             item.box.width / 2,
             offset + (top + end) / 2,
-            tuple(_shifted(mark, 0, offset) for mark in marks) if offset else tuple(marks),
+            tuple(_shift(mark, 0, offset) for mark in marks) if offset else tuple(marks),
             end - top,
         )
         for paragraph, top, marks, end in laid
@@ -374,8 +374,8 @@ def _sign_marks(
     face = Face(item.family, item.weight, item.italic)
     marks: list[Mark] = []
     x = 0.0
-    for text, found in covering(sign, face):
-        advance = shaped(text, found, letters.size_px).advance
+    for text, found in split_by_face(sign, face):
+        advance = shape_text(text, found, letters.size_px).advance
         marks.append(letters.mark(TextStretch(text, found, item.colour), x, baseline, advance, False))
         x += advance
     start = (
@@ -383,4 +383,4 @@ def _sign_marks(
         if rtl
         else shift - max(INDENT * letters.size_px, x + letters.size_px * 0.3)
     )
-    return [_shifted(mark, start, 0) for mark in marks]
+    return [_shift(mark, start, 0) for mark in marks]

@@ -24,7 +24,7 @@ def _cubic(*points: float) -> str:
     return "C " + " ".join(_n(point) for point in points)
 
 
-def closed(points: list[tuple[float, float]]) -> str:
+def close_polygon(points: list[tuple[float, float]]) -> str:
     """A polygon through the points."""
     return " ".join([_move(*points[0]), *(_line(*point) for point in points[1:]), "Z"])
 
@@ -50,7 +50,7 @@ def rectangle(x: float, y: float, width: float, height: float, corner_px: float 
     """A rectangle; its corners are rounded by at most half its shorter side."""
     r = min(corner_px, width / 2, height / 2)
     if r <= 0:
-        return closed([(x, y), (x + width, y), (x + width, y + height), (x, y + height)])
+        return close_polygon([(x, y), (x + width, y), (x + width, y + height), (x, y + height)])
     k = r * (1 - KAPPA)
     right, bottom = x + width, y + height
     return " ".join(
@@ -117,7 +117,7 @@ def _windows(shape: Shape) -> str:
             first, last = spoke * step + math.asin(SPOKE / radius), (spoke + 1) * step - math.asin(SPOKE / radius)
             angles = [first + (last - first) * n / ARC_STEPS for n in range(ARC_STEPS + 1)][::way]
             points += [(rx + rx * radius * math.sin(angle), ry - ry * radius * math.cos(angle)) for angle in angles]
-        result.append(closed(points))
+        result.append(close_polygon(points))
     return " ".join(result)
 
 
@@ -126,7 +126,7 @@ def _arrow(shape: Shape) -> str:
     w, h = shape.box.width, shape.box.height
     neck = w - min(h, w / 2)
     top, bottom = h * (1 - shape.hollow) / 2, h * (1 + shape.hollow) / 2
-    return closed([(0, top), (neck, top), (neck, 0), (w, h / 2), (neck, h), (neck, bottom), (0, bottom)])
+    return close_polygon([(0, top), (neck, top), (neck, 0), (w, h / 2), (neck, h), (neck, bottom), (0, bottom)])
 
 
 def _bracket(shape: Shape) -> str:
@@ -215,10 +215,10 @@ def line_with_heads(shape: Shape) -> tuple[str, str]:
     half = length * 0.45
     start, end, heads = 0.0, w, []
     if shape.heads in ("end", "both"):
-        heads.append(closed([(w, cy), (w - length, cy + half), (w - length, cy - half)]))
+        heads.append(close_polygon([(w, cy), (w - length, cy + half), (w - length, cy - half)]))
         end = w - length * 0.8
     if shape.heads in ("start", "both"):
-        heads.append(closed([(0, cy), (length, cy - half), (length, cy + half)]))
+        heads.append(close_polygon([(0, cy), (length, cy - half), (length, cy + half)]))
         start = length * 0.8
     return f"{_move(start, cy)} {_line(max(end, start), cy)}", " ".join(heads)
 
@@ -256,9 +256,9 @@ def outline_of(shape: Shape) -> str:
         case "path":
             return _drawn(shape)
         case "polygon":
-            return closed(_around(shape, [1.0] * shape.points))
+            return close_polygon(_around(shape, [1.0] * shape.points))
         case "star":
-            return closed(_around(shape, [1.0, shape.hollow] * shape.points))
+            return close_polygon(_around(shape, [1.0, shape.hollow] * shape.points))
         case "ring":
             return (
                 ellipse(cx, cy, cx, cy) + " " + ellipse(cx, cy, cx * shape.hollow, cy * shape.hollow, clockwise=False)
@@ -266,5 +266,5 @@ def outline_of(shape: Shape) -> str:
         case "arch":
             return _arch(shape)
         case "wheel":
-            teeth = closed(_around(shape, [1.0, 1.0, 0.9, 0.9] * shape.points))
+            teeth = close_polygon(_around(shape, [1.0, 1.0, 0.9, 0.9] * shape.points))
             return f"{teeth} {_windows(shape)}".strip()

@@ -4,13 +4,13 @@ tests/vectors/sizing.json).
 
 import math
 
-from ritornel.core.document.alignment import tenths
+from ritornel.core.document.alignment import round_to_tenth
 from ritornel.core.document.objects import Box
 
 LEAST_PX = 8.0
 
 
-def pulled(
+def pull_handle(
     box: Box,
     handle: tuple[float, float],
     way: tuple[float, float],
@@ -38,11 +38,11 @@ def pulled(
     gy = (sy - 0.5) * (height - box.height)
     cx = box.x + box.width / 2 + gx * c - gy * s
     cy = box.y + box.height / 2 + gx * s + gy * c
-    x, y, w, h = (tenths(value) for value in (cx - width / 2, cy - height / 2, width, height))
+    x, y, w, h = (round_to_tenth(value) for value in (cx - width / 2, cy - height / 2, width, height))
     return Box(x, y, w, h, box.turn_deg)
 
 
-def turned(box: Box, pointer: tuple[float, float], step_deg: float) -> Box:
+def turn_box(box: Box, pointer: tuple[float, float], step_deg: float) -> Box:
     """The box turned so that its top faces the pointer, to the nearest `step_deg` (0: to a tenth of a degree); -180 up
     to 180.
     """
@@ -50,5 +50,5 @@ def turned(box: Box, pointer: tuple[float, float], step_deg: float) -> Box:
     angle = math.degrees(math.atan2(dx, -dy))
     step = step_deg or 0.1
     angle = math.floor(angle / step + 0.5) * step
-    angle = tenths(angle)
+    angle = round_to_tenth(angle)
     return Box(box.x, box.y, box.width, box.height, angle - 360 if angle >= 180 else angle)

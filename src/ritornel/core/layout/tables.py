@@ -10,7 +10,7 @@ import msgspec
 
 from ritornel.core.document.cells import cells_of, columns_of
 from ritornel.core.document.objects import Box, Paragraph, Table
-from ritornel.core.layout.lines import BrokenText, broken, fitting_size, line_count, moved_part, text_of
+from ritornel.core.layout.lines import BrokenText, break_text, fitting_size, line_count, move_part, text_of
 from ritornel.core.layout.marks import Mark, PartDrawing, PathMark
 from ritornel.core.layout.outlines import rectangle
 
@@ -86,7 +86,7 @@ def _set_at(table: Table, size: float) -> BrokenText:
                 overflow="grow",
                 paragraph_gap=0.0,
             )
-            made.append(broken(text))
+            made.append(break_text(text))
         rows.append(made)
     heights = [max(cell.needs_height for cell in cells) + 2 * inset_y for cells in rows]
     needs = sum(heights)
@@ -99,7 +99,7 @@ def _set_at(table: Table, size: float) -> BrokenText:
         marks = _row_ground(table, number, y, height)
         for lines, (x, _) in zip(cells, spans, strict=False):
             down = y + inset_y + (height - 2 * inset_y - lines.needs_height) * share
-            marks += [mark for part in lines.parts for mark in moved_part(part, x + inset_x, down).marks]
+            marks += [mark for part in lines.parts for mark in move_part(part, x + inset_x, down).marks]
         parts.append(PartDrawing(row.id, table.box.width / 2, y + height / 2, tuple(marks), height))
         y += height
     missing = {sign for cells in rows for cell in cells for sign in cell.missing}

@@ -4,7 +4,7 @@ from typing import Literal
 
 import msgspec
 
-from ritornel.core.document.alignment import corners
+from ritornel.core.document.alignment import bounds_of
 from ritornel.core.document.layouts import scale_of
 from ritornel.core.document.objects import Gradient, Object, Picture, Plain, Shape
 from ritornel.core.document.show import Asset, Frame, Slide
@@ -49,7 +49,7 @@ def _opaque(item: Object, assets: dict[str, Asset]) -> bool:
 
 def outside(item: Object, frame: Frame) -> Literal["", "partly", "wholly"]:
     """How far an object lies outside the frame, by the box around it with its turn; half a px does not count."""
-    left, top, right, bottom = corners(item.box)
+    left, top, right, bottom = bounds_of(item.box)
     if right <= 0 or bottom <= 0 or left >= frame.width_px or top >= frame.height_px:
         return "wholly"
     partly = left < -0.5 or top < -0.5 or right > frame.width_px + 0.5 or bottom > frame.height_px + 0.5
@@ -61,7 +61,7 @@ def seen_on(slide: Slide, frame: Frame, assets: dict[str, Asset]) -> dict[str, V
     result: dict[str, Visibility] = {}
     walls: list[tuple[str, tuple[float, float, float, float]]] = []
     for item in reversed(slide.objects):
-        left, top, right, bottom = corners(item.box)
+        left, top, right, bottom = bounds_of(item.box)
         beyond = outside(item, frame)
         cover = next(
             (

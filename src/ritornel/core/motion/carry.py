@@ -73,11 +73,11 @@ def _best(
             if (left[0].item.id, right[0].item.id) not in forbidden:
                 found.append((left[0], right[0]))
             continue
-        found += _assigned(left, right, forbidden)
+        found += _assign(left, right, forbidden)
     return found
 
 
-def _assigned(
+def _assign(
     left: list[CarryCandidate], right: list[CarryCandidate], forbidden: set[tuple[str, str]]
 ) -> list[tuple[CarryCandidate, CarryCandidate]]:
     import numpy as np  # here, because most shows never need them and SciPy takes half a second to come in

@@ -13,14 +13,14 @@ from ritornel.core.motion.settings import controls_of
 from ritornel.core.motion.transition import TransitionKind
 
 
-def _collected(package: ModuleType, constant: str) -> Mapping[str, Any]:
+def _collect_modules(package: ModuleType, constant: str) -> Mapping[str, Any]:
     names = sorted(module.name for module in pkgutil.iter_modules(package.__path__))
     found = [getattr(importlib.import_module(f"{package.__name__}.{name}"), constant) for name in names]
     return MappingProxyType({entry.name: entry for entry in found})
 
 
-EFFECTS: Mapping[str, Effect] = _collected(effects, "EFFECT")
-TRANSITIONS: Mapping[str, TransitionKind] = _collected(transitions, "TRANSITION")
+EFFECTS: Mapping[str, Effect] = _collect_modules(effects, "EFFECT")
+TRANSITIONS: Mapping[str, TransitionKind] = _collect_modules(transitions, "TRANSITION")
 
 
 def effect_named(name: str) -> Effect:

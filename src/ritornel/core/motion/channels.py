@@ -77,7 +77,7 @@ STILL = Values()
 AWAY = Values(shown=False)
 
 
-def added(own: Values, more: Values) -> Values:
+def combine(own: Values, more: Values) -> Values:
     """Both combined: shares multiply, offsets and turns add. A hidden target stays hidden."""
     if not own.shown:
         return own

@@ -29,7 +29,7 @@ CLOSE = 1e-10
 MOST_STEPS = 40
 
 
-def eased(progress: float, curve: Curve) -> float:
+def ease(progress: float, curve: Curve) -> float:
     """The eased progress: x(t) = progress is solved by Newton's steps, with halving where a step would leave the
     bracket; then y(t).
 

@@ -44,25 +44,25 @@ def flight_ms(first: View, last: View) -> int:
     1485 ms.
     """
     length = path_length(first, last)
-    turn = abs(turned_by(first, last))
+    turn = abs(turn_between(first, last))
     if length < 1e-9 and turn < 1e-9:
         return 0
     return max(math.floor(max(length * MS_A_LENGTH, turn / 90 * 1000 / 3) + 0.5), LEAST_MS)
 
 
-def turned_by(first: View, last: View) -> float:
+def turn_between(first: View, last: View) -> float:
     """The shortest turn from one view to the other, in degrees."""
     return (last.turn_deg - first.turn_deg + 180) % 360 - 180
 
 
-def on_the_way(first: View, last: View, progress: float) -> View:
+def view_on_path(first: View, last: View, progress: float) -> View:
     """The view after this share of the path: equations 7 and 8 at s = progress S."""
     if progress <= 0:
         return first
     if progress >= 1:
         return last
     u1, r0, r1 = _path(first, last)
-    turn = first.turn_deg + turned_by(first, last) * progress
+    turn = first.turn_deg + turn_between(first, last) * progress
     if math.isnan(r0):
         return View(
             first.x + (last.x - first.x) * progress,

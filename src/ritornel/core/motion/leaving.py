@@ -9,13 +9,13 @@ from ritornel.core.motion.easing import Curve
 from ritornel.core.motion.effect import Effect
 
 
-def reversed_curve(curve: Curve) -> Curve:
+def reverse_curve(curve: Curve) -> Curve:
     """The curve run backwards: a gentle start becomes a gentle end."""
     x1, y1, x2, y2 = curve
     return 1 - x2, 1 - y2, 1 - x1, 1 - y1
 
 
-def leaving(entering: Effect, name: str, title: str) -> Effect:
+def reverse_effect(entering: Effect, name: str, title: str) -> Effect:
     """The exit that reverses an entrance. Its pace is that of the exit, not the reversed pace of the entrance."""
 
     def ramps(settings: Any, curve: Curve) -> tuple[Ramp, ...]:
@@ -23,9 +23,9 @@ def leaving(entering: Effect, name: str, title: str) -> Effect:
             msgspec.structs.replace(
                 ramp,
                 keys=tuple((1.0 - at, value) for at, value in reversed(ramp.keys)),
-                curve=reversed_curve(ramp.curve),
+                curve=reverse_curve(ramp.curve),
             )
-            for ramp in entering.ramps(settings, reversed_curve(curve))
+            for ramp in entering.ramps(settings, reverse_curve(curve))
         )
 
     return Effect(

@@ -4,7 +4,7 @@ tests/vectors/masks.json).
 
 import math
 
-from ritornel.core.layout.outlines import closed, ellipse
+from ritornel.core.layout.outlines import close_polygon, ellipse
 from ritornel.core.motion.channels import Mask
 
 Region = tuple[float, float, float, float]
@@ -33,7 +33,7 @@ def _strip(mask: Mask, region: Region, first: float, last: float) -> str:
     (cx, cy), c, s, length, half = _ways(mask, region)
     a, b = (first - 0.5) * length, (last - 0.5) * length
     corners = ((a, -half), (b, -half), (b, half), (a, half))
-    return closed([(cx + along * c - across * s, cy + along * s + across * c) for along, across in corners])
+    return close_polygon([(cx + along * c - across * s, cy + along * s + across * c) for along, across in corners])
 
 
 def cell_order(count: int) -> int:
@@ -71,7 +71,7 @@ def mask_outline(mask: Mask, reveal: float, region: Region) -> str:
     for rank in range(shown):
         cell = rank * step % total
         left, top = x + cell % columns * wide, y + cell // columns * high
-        pieces.append(closed([(left, top), (left + wide, top), (left + wide, top + high), (left, top + high)]))
+        pieces.append(close_polygon([(left, top), (left + wide, top), (left + wide, top + high), (left, top + high)]))
     return " ".join(pieces)
 
 

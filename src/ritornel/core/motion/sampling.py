@@ -7,7 +7,7 @@ from typing import Any
 import msgspec
 
 from ritornel.core.motion.channels import AWAY, STILL, Channel, Mask, Values
-from ritornel.core.motion.easing import Curve, eased
+from ritornel.core.motion.easing import Curve, ease
 from ritornel.core.time.counts import NO_BUILD, ON_SLIDE, ONCE_BENEATH, UNTIL_SLIDE_ENDS
 
 
@@ -93,7 +93,7 @@ def value_at(keys: tuple[tuple[float, float], ...], curve: Curve, progress: floa
     for key in keys[at : at + 2] if len(keys) > 8 else keys[1:]:
         if progress < key[0]:
             share = (progress - before[0]) / (key[0] - before[0])
-            return before[1] + (key[1] - before[1]) * eased(share, curve)
+            return before[1] + (key[1] - before[1]) * ease(share, curve)
         before = key
     return before[1]
 

@@ -45,10 +45,10 @@ def notes_by_beat(notes: str, beats: int) -> tuple[str, ...]:
     lines after it; lines before the first number belong to arrival, and numbers past the last beat to the last. Notes
     without numbers go to the beats line by line; the rest goes to the last.
 
-    >>> notes_by_beat("Left alone it spins.\n1. The pallets catch it.\nOne tooth.\n2) It ticks.", 3)
-    ('Left alone it spins.', 'The pallets catch it.\nOne tooth.', 'It ticks.')
-    >>> notes_by_beat("One.\nTwo.\nThree.", 2)
-    ('One.', 'Two.\nThree.')
+    >>> notes_by_beat("Left alone it spins.\\n1. The pallets catch it.\\nOne tooth.\\n2) It ticks.", 3)
+    ('Left alone it spins.', 'The pallets catch it.\\nOne tooth.', 'It ticks.')
+    >>> notes_by_beat("One.\\nTwo.\\nThree.", 2)
+    ('One.', 'Two.\\nThree.')
     """
     lines = [line.strip() for line in notes.splitlines() if line.strip()]
     found: list[list[str]] = [[] for _ in range(beats)]
@@ -64,12 +64,12 @@ def notes_by_beat(notes: str, beats: int) -> tuple[str, ...]:
     return tuple("\n".join(entry) for entry in found)
 
 
-def _shortened(words: str) -> str:
+def _shorten(words: str) -> str:
     words = " ".join(words.split())
     return words if len(words) <= WORDS_MOST else words[: WORDS_MOST - 1].rstrip() + "…"
 
 
-def _named(slide: Slide, build: Build) -> str:
+def _target_of(slide: Slide, build: Build) -> str:
     """The target of a build: a part by its words, an object or a framing by its name."""
     framing = next((entry for entry in slide.framings if entry.id == build.object_id), None)
     if framing is not None:
@@ -80,13 +80,13 @@ def _named(slide: Slide, build: Build) -> str:
     if build.part is not None and isinstance(item, TextHolder):
         part = next((entry.text for entry in item.paragraphs if entry.id == build.part), "")
         if part.strip():
-            return _shortened(part)
-    return _shortened(item.name)
+            return _shorten(part)
+    return _shorten(item.name)
 
 
 def _arrival(slide: Slide, build: Build, first: bool, lasts_ms: int) -> BuildWords:
     effect = effect_named(build.effect)
-    what = _named(slide, build)
+    what = _target_of(slide, build)
     rule = "" if first else {"together": "together", "follows": "follows"}.get(build.starts.__struct_config__.tag, "")  # type: ignore[arg-type]
     if effect.kind == "views":
         return BuildWords("views", "The view", f"flies to {what}", rule, lasts_ms)

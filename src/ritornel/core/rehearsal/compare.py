@@ -11,7 +11,7 @@ from ritornel.core.document.integrity import cue_ids
 from ritornel.core.document.show import Show
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.beats import beat_lines
-from ritornel.core.rehearsal.lengths import spread
+from ritornel.core.rehearsal.lengths import fit_to_length
 from ritornel.core.rehearsal.take import TakeTiming, follow_timing, use_timing
 from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
 from ritornel.core.time.milliseconds import round_half_up
@@ -64,7 +64,7 @@ class SlideLine(msgspec.Struct, frozen=True):
     holds: tuple[HoldLine, ...]
 
 
-def compared(show: Show, schedule: ShowSchedule, takes: Sequence[TakeTiming]) -> tuple[SlideLine, ...]:
+def compare_takes(show: Show, schedule: ShowSchedule, takes: Sequence[TakeTiming]) -> tuple[SlideLine, ...]:
     """A line for each shown slide.
 
     Takes are matched by slide and cue, so no time is lost where slides have moved since.
@@ -125,7 +125,7 @@ class TimingOutcome(msgspec.Struct, frozen=True):
     gives: tuple[Given, ...]
 
 
-def taking(
+def apply_timing(
     show: Show, timing: TakeTiming, name: str, target_ms: int | None = None, *, follows: bool = False
 ) -> TimingOutcome:
     """The edit that takes a timing into the show, and fits holds and lengths to a target where there is one.
@@ -144,7 +144,7 @@ def taking(
     before = compile_show(timed)
     if target_ms is None:
         return TimingOutcome(edit, notices, before.length_ms, before.length_ms, ())
-    stretching, reached = spread(timed, target_ms)
+    stretching, reached = fit_to_length(timed, target_ms)
     after = compile_show(apply_edit(timed, stretching).show)
     names = {slide.id: slide.name for slide in show.slides}
     given = [

@@ -94,12 +94,12 @@ def _with_times(show: Show, items: Sequence[Item], times: Sequence[Time]) -> Sho
                 slide, advance=msgspec.structs.replace(slide.advance, hold_ms=time_ms)
             )
         else:
-            order = tuple(_held(build, time_ms) if build.id == item.build_id else build for build in slide.order)
+            order = tuple(_set_holds(build, time_ms) if build.id == item.build_id else build for build in slide.order)
             slides[item.slide] = msgspec.structs.replace(slide, order=order)
     return msgspec.structs.replace(show, slides=tuple(slides))
 
 
-def _held(build: Build, time_ms: Time) -> Build:
+def _set_holds(build: Build, time_ms: Time) -> Build:
     assert isinstance(build.starts, OnCue)
     return msgspec.structs.replace(build, starts=msgspec.structs.replace(build.starts, hold_ms=time_ms))
 
@@ -133,7 +133,7 @@ class _Stretching:
         return compile_slide(slide, self._show.default_hold_ms, self._show.holds_by_cue, self._show.frame).length_ms
 
 
-def spread(show: Show, target_ms: int, first: int = 0) -> tuple[Edit, int]:
+def fit_to_length(show: Show, target_ms: int, first: int = 0) -> tuple[Edit, int]:
     """The edit that stretches holds and `after` lengths, from slide number `first` on, by one factor until the show
     lasts `target_ms`, its black end included, and the length it reaches: the target, or the nearest to it.
 

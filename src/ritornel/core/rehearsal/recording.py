@@ -43,7 +43,7 @@ def leaving_cue(slide: Slide) -> str:
     return slide.advance.cue_id if isinstance(slide.advance, AdvanceOnCue) else f"leave-{slide.id}"
 
 
-def _quiet(build: Build) -> Build:
+def _silence(build: Build) -> Build:
     return msgspec.structs.replace(build, sound=None) if build.sound else build
 
 
@@ -66,7 +66,7 @@ def as_recorded(show: Show, section: Section) -> Show:
                 advance=AdvanceOnCue(leaving_cue(slide)),
                 transition=msgspec.structs.replace(slide.transition, sound=None),
                 objects=objects,
-                order=tuple(_quiet(build) for build in slide.order),
+                order=tuple(_silence(build) for build in slide.order),
             )
         )
     return msgspec.structs.replace(show, slides=tuple(slides), music=(), marks=(), end="black", runs="on cue")
@@ -124,7 +124,7 @@ def leaving_cues(show: Show) -> dict[str, str]:
     return {slide.id: leaving_cue(slide) for slide in show.slides}
 
 
-def not_fitting(show: Show, pieces: Sequence[RecordedSlide]) -> tuple[str, ...]:
+def find_misfits(show: Show, pieces: Sequence[RecordedSlide]) -> tuple[str, ...]:
     """What in a recording no longer fits the show, in sentences. The order of slides does not matter."""
     told = []
     gone = len({piece.slide_id for piece in pieces} - {slide.id for slide in show.slides})

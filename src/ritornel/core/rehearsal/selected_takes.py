@@ -55,7 +55,7 @@ def voice_of(slide: Slide, picked: Picked) -> Voice:
     return Voice(picked.sound.id, min(picked.piece.lasts_ms, picked.sound.lasts_ms), marks=marks)
 
 
-def _timed(slide: Slide, lasts_ms: int) -> dict[str, object]:
+def _set_length(slide: Slide, lasts_ms: int) -> dict[str, object]:
     """The slide's advance with its length changed to the piece's; the way it advances stays."""
     if isinstance(slide.advance, AdvanceAfter):
         return {"advance": to_builtins(msgspec.structs.replace(slide.advance, after_ms=lasts_ms))}
@@ -86,11 +86,11 @@ def keep_edit(show: Show, picks: Mapping[str, Picked], name: str) -> Edit:
             edits.append(AddAssets(fresh))
             known.update(asset.id for asset in fresh)
         edits.append(PutVoice(slide.id, voice_of(slide, picked)))
-        timed = _timed(slide, picked.piece.lasts_ms)
+        timed = _set_length(slide, picked.piece.lasts_ms)
         if timed:
             edits.append(ChangeSlides((slide.id,), timed))
         edits.extend(_camera(show, slide, picked))
-    edits.extend(_cleared(show, chosen, edits))
+    edits.extend(_drop_earlier(show, chosen, edits))
     return Several(f"Keep {name}", tuple(edits))
 
 
@@ -122,7 +122,7 @@ def _clear_of_words(show: Show, slide: Slide, box: Box) -> Box | None:
     return clear_place(others, show.frame, scenery, box.height / box.width, 100 * box.width / show.frame.width_px)
 
 
-def stepped_aside(show: Show, placement: Placement, slide_ids: Collection[str]) -> dict[str, Box]:
+def find_clear_places(show: Show, placement: Placement, slide_ids: Collection[str]) -> dict[str, Box]:
     """The other place of the camera's picture, for each slide whose text it would cover.
 
     Record shows it before anything is recorded.
@@ -134,7 +134,7 @@ def stepped_aside(show: Show, placement: Placement, slide_ids: Collection[str]) 
     return {slide_id: place for slide_id, place in places.items() if place is not None}
 
 
-def _cleared(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:
+def _drop_earlier(show: Show, chosen: list[Slide], edits: list[Edit]) -> list[Edit]:
     """The edit that removes earlier recordings of these slides from the shelf, where nothing uses them
     after the edits.
     """

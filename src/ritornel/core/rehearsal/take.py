@@ -94,7 +94,7 @@ def use_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[s
         if isinstance(slide.advance, AdvanceAfter) and slide.id in timing.slide_ms:
             advance = msgspec.structs.replace(slide.advance, after_ms=timing.slide_ms[slide.id])
             edits.append(ChangeSlides((slide.id,), {"advance": to_builtins(advance)}))
-    return Several(f"Use the timing of {name}", tuple(edits)), _gone(show, timing)
+    return Several(f"Use the timing of {name}", tuple(edits)), _find_gone(show, timing)
 
 
 def follow_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tuple[str, ...]]:
@@ -109,7 +109,7 @@ def follow_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tupl
         for wait in slide.waits
         if wait.cue_id in holds
     )
-    notices = _gone(show, timing)
+    notices = _find_gone(show, timing)
     if own:
         notices = (
             f"{count_text(own, 'wait')} of these {'keeps its' if own == 1 else 'keep their'} own hold or voice mark.",
@@ -118,7 +118,7 @@ def follow_timing(show: Show, timing: TakeTiming, name: str) -> tuple[Edit, tupl
     return Several(f"Follow {name}", (ChangeShow({"holds_by_cue": holds, "follows_take": name}),)), notices
 
 
-def _gone(show: Show, timing: TakeTiming) -> tuple[str, ...]:
+def _find_gone(show: Show, timing: TakeTiming) -> tuple[str, ...]:
     """The cues and slides of a take that are gone, in sentences."""
     waits = len(set(timing.hold_ms) - {cue for slide in show.slides for cue in cue_ids(slide)})
     slides = len(set(timing.slide_ms) - {slide.id for slide in show.slides})

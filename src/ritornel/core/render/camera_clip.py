@@ -31,12 +31,12 @@ def write_joined(segments: Sequence[tuple[Path, int]], target: Path) -> None:
     with av.open(str(target), "w", format=form) as out:
         streams: dict[str, Any] = {}
         for path, begins_ms in segments:
-            written += _copied(path, Fraction(begins_ms, 1000), out, streams)
+            written += _copy_packets(path, Fraction(begins_ms, 1000), out, streams)
     if not written:
         raise BadMedia("There is no picture in what the camera recorded.")
 
 
-def _copied(path: Path, begins: Fraction, out: Any, streams: dict[str, Any]) -> int:
+def _copy_packets(path: Path, begins: Fraction, out: Any, streams: dict[str, Any]) -> int:
     """Copies a segment's packets, moved to its start, and returns the number of pictures."""
     pictures = 0
     with open_container(path) as source:

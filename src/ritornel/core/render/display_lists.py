@@ -30,11 +30,11 @@ class Recordings:
         if key not in self._kept:
             while len(self._kept) >= self.KEPT:
                 del self._kept[next(iter(self._kept))]
-            self._kept[key] = _recorded(item, paint)
+            self._kept[key] = _record(item, paint)
         return self._kept[key]
 
 
-def _recorded(item: ObjectDrawing, paint: Callable[[skia.Canvas], None]) -> skia.Picture | None:
+def _record(item: ObjectDrawing, paint: Callable[[skia.Canvas], None]) -> skia.Picture | None:
     if any(isinstance(mark, ImageMark) for part in item.parts for mark in part.marks):
         return None
     recorder = skia.PictureRecorder()

@@ -76,7 +76,7 @@ class Dissolves:
             self._still = {_key(layer): self._planes_of(layer) for layer in frame_state.layers}
             below, above = (self._still[_key(layer)] for layer in frame_state.layers)
             self._mixing = _for_mixing(below, above)
-        return _mixed(*self._mixing, blend.share)
+        return _mix(*self._mixing, blend.share)
 
     def _planes_of(self, layer: Layer) -> Planes:
         kept = self._still.get(_key(layer))
@@ -88,7 +88,7 @@ def _for_mixing(below: Planes, above: Planes) -> tuple[NDArray[np.uint16], NDArr
     return below.astype(np.uint16) * 256 + 128, above.astype(np.uint16) - below
 
 
-def _mixed(lower: NDArray[np.uint16], more: NDArray[np.uint16], share: int) -> Planes:
+def _mix(lower: NDArray[np.uint16], more: NDArray[np.uint16], share: int) -> Planes:
     """The planes with `share` of 256 of the upper ones, rounded half up.
 
     Each sum lies between 128 and 65 408, so that counting modulo 65 536 is exact: for 10 and 250, 128 of 256 give (10 *

@@ -106,7 +106,7 @@ class PictureTrack:
             self._repeated[self._last.pts] = frames
             return
         for _ in range(frames):
-            self._last = copied(self._last, self._last.pts + 1)
+            self._last = copy_picture(self._last, self._last.pts + 1)
             self._encode(self._types.put(FilmFrame(self._last)))
 
     def _encode(self, pictures: Iterator[Any]) -> None:
@@ -161,7 +161,7 @@ class PictureTrack:
             packet.time_base = 1 / (self._order.rate * TICKS)
 
 
-def copied(picture: Any, number: int) -> Any:
+def copy_picture(picture: Any, number: int) -> Any:
     """The same picture, `number` frames after the start of counting."""
     made = av.VideoFrame(picture.width, picture.height, picture.format.name)
     for plane, source in zip(made.planes, picture.planes, strict=True):

@@ -21,7 +21,7 @@ from ritornel.core.render.frames import Frames, changing_frames, shows_clips
 from ritornel.core.render.muxing import join_film
 from ritornel.core.render.painter import MediaPath
 from ritornel.core.render.poster import draw_poster
-from ritornel.core.render.soundtrack import decoded_sounds, write_sound
+from ritornel.core.render.soundtrack import decode_sounds, write_sound
 from ritornel.core.render.workload import FilmProgress, PictureWork, Progress, sound_work_ms
 from ritornel.core.schedule.performance import FrameState, Performance
 from ritornel.core.time.edges import frame_count
@@ -62,7 +62,7 @@ def slide_of(frame_state: FrameState) -> int:
 
 
 @contextlib.contextmanager
-def moved_there(path: Path) -> Any:
+def write_aside(path: Path) -> Any:
     """A temporary path beside the film's. The file is moved into place when complete, so a film that fails or is
     cancelled leaves nothing. Raises DiskFull.
     """
@@ -130,7 +130,7 @@ def write_film(
     check_film(performance, path, order)
     webm = path.suffix == ".webm"
     with (
-        moved_there(path) as unfinished,
+        write_aside(path) as unfinished,
         tempfile.TemporaryDirectory(prefix="ritornel-") as name,
         ThreadPoolExecutor(1, "film sound") as beside,
     ):
@@ -139,7 +139,7 @@ def write_film(
         counted = _Counted(performance, order, report)
 
         def write_track() -> None:
-            sounds = decoded_sounds(performance, media, folder)
+            sounds = decode_sounds(performance, media, folder)
             write_sound(performance, sounds, sound, webm, given_up, counted.hear)
 
         sounding = beside.submit(write_track) if performance.sound_ids() else None

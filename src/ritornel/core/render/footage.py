@@ -102,7 +102,7 @@ class ClipReader:
         """The same as an upright Pillow picture."""
         frame = self.frame_at(at_ms)
         return Image.fromarray(
-            np.ascontiguousarray(upright(converted(frame, "rgb24", self._reformatter), frame.rotation))
+            np.ascontiguousarray(turn_upright(convert_frame(frame, "rgb24", self._reformatter), frame.rotation))
         )
 
     def image_at(self, at_ms: float, size_px: tuple[int, int] | None = None) -> skia.Image:
@@ -113,7 +113,7 @@ class ClipReader:
         if size_px is None or frame.rotation % 360 or size_px[0] > frame.width or size_px[1] > frame.height:
             size_px = (frame.width, frame.height)
         if self._image is None or self._image[0] is not frame or self._image[1] != size_px:
-            pixels = upright(converted(frame, "bgra", self._reformatter, size_px), frame.rotation)
+            pixels = turn_upright(convert_frame(frame, "bgra", self._reformatter, size_px), frame.rotation)
             image = image_of(pixels)
             self._image = (frame, size_px, image)
         return self._image[2]
@@ -160,7 +160,7 @@ def matrix_of(frame: Any) -> int:
     )
 
 
-def converted(frame: Any, pixels: str, reformatter: Any, size_px: tuple[int, int] | None = None) -> Any:
+def convert_frame(frame: Any, pixels: str, reformatter: Any, size_px: tuple[int, int] | None = None) -> Any:
     """The frame's pixels at a size, rounded to the nearest; the faster way would round down."""
     width_px, height_px = size_px or (frame.width, frame.height)
     made = reformatter.reformat(
@@ -169,6 +169,6 @@ def converted(frame: Any, pixels: str, reformatter: Any, size_px: tuple[int, int
     return made.to_ndarray()
 
 
-def upright(pixels: Any, turned_deg: int) -> Any:
+def turn_upright(pixels: Any, turned_deg: int) -> Any:
     """The pixels turned upright: a file may say that the camera was turned, counter-clockwise in degrees."""
     return np.rot90(pixels, (turned_deg // 90) % 4)

@@ -163,11 +163,11 @@ def contrasts_of(performance: Performance, index: int, media: MediaPath, picture
         background = canvas.pixels(_hidden(frame_state, set(drawn)))[RGB]
         for object_id, value in seen.items():
             judged.add(object_id)
-            found.extend(_judged(background, drawn[object_id], value, scale, performance.frame.width_px))
+            found.extend(_judge_text(background, drawn[object_id], value, scale, performance.frame.width_px))
     return tuple(found)
 
 
-def _judged(
+def _judge_text(
     background: NDArray[np.uint8], item: ObjectDrawing, values: Values, scale: float, frame_px: int
 ) -> list[Contrast]:
     marks = _words(item)
@@ -235,7 +235,7 @@ def _frames_that_change(staged: StagedSlide, rate: int, count: int) -> Iterator[
             following = number + 1
 
 
-def looked_at(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | None = None) -> SlideLook:
+def analyse_slide(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | None = None) -> SlideLook:
     """The analysis of a slide; `pictures` holds pictures decoded for other slides.
 
     Raises BadMedia where a picture is missing.
@@ -254,7 +254,7 @@ def looked_at(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | 
     )
 
 
-def write_looks(document: bytes, wanted: list[tuple[str, Path]], media: dict[str, Path]) -> None:
+def write_analyses(document: bytes, wanted: list[tuple[str, Path]], media: dict[str, Path]) -> None:
     """Analyses slides of the show with this JSON, and writes the result of each to its file, in order; for a slide that
     cannot be drawn the result is empty.
     """
@@ -262,7 +262,7 @@ def write_looks(document: bytes, wanted: list[tuple[str, Path]], media: dict[str
     pictures = Pictures(media.__getitem__, LARGEST_PX)
     for slide_id, target in wanted:
         try:
-            look = looked_at(show, slide_id, media.__getitem__, pictures)
+            look = analyse_slide(show, slide_id, media.__getitem__, pictures)
         except (RitornelError, KeyError, OSError):
             look = SlideLook(slide_id)
         # Two who look at the same slide at the same time each write a file of their own.

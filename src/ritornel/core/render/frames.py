@@ -9,7 +9,7 @@ from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 from numpy.typing import NDArray
 
 from ritornel.core.render.dissolves import Dissolves, blend_of
-from ritornel.core.render.encoding import FilmOrder, copied
+from ritornel.core.render.encoding import FilmOrder, copy_picture
 from ritornel.core.render.frame_types import FilmFrame
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
@@ -85,7 +85,7 @@ class Frames:
     def frame(self, number: int, frame_state: FrameState, new: bool) -> FilmFrame:
         """The frame, `number` frames after the start of counting."""
         if not new and self._last is not None:
-            return FilmFrame(copied(self._last, number))
+            return FilmFrame(copy_picture(self._last, number))
         blend = blend_of(frame_state)
         made = self._painter.through(frame_state)
         if made is None:

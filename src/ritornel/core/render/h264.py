@@ -223,10 +223,10 @@ class Repeats:
         bits += "1" * (-len(bits) % 8) + self._blocks
         bits += "0" * (-len(bits) % 8)
         content = int(bits, 2).to_bytes(len(bits) // 8)
-        return b"\0\0\0\1" + bytes([2 << 5 | SLICE]) + _escaped(content)
+        return b"\0\0\0\1" + bytes([2 << 5 | SLICE]) + _escape(content)
 
 
-def _escaped(content: bytes) -> bytes:
+def _escape(content: bytes) -> bytes:
     """The content of a unit, escaped so that nothing in it looks like a start code (7.4.1)."""
     out = bytearray()
     zeros = 0

@@ -68,7 +68,7 @@ def write_lighter(path: Path, target: Path) -> int:
                     if audio is not None:
                         _sound(out, audio, resampler.resample(frame), begins)
                     continue
-                plain = _upright(frame).reformat(*size, format="yuv420p")
+                plain = _turn_upright(frame).reformat(*size, format="yuv420p")
                 plain.pts, plain.time_base, plain.pict_type = round((at - begins) / TICK), TICK, PictureType.NONE
                 if plain.pts >= 0:
                     out.mux(video.encode(plain))
@@ -95,13 +95,15 @@ def _upright_size(frame: Any, scale: float, stream: Any) -> tuple[int, int]:
     return (high, wide) if frame.rotation % 180 else (wide, high)
 
 
-def _upright(frame: Any) -> Any:
+def _turn_upright(frame: Any) -> Any:
     """The frame turned upright, where the camera was turned."""
     if not frame.rotation % 360:
         return frame
-    from ritornel.core.render.footage import upright
+    from ritornel.core.render.footage import turn_upright
 
-    return av.VideoFrame.from_ndarray(upright(frame.to_ndarray(format="rgb24"), frame.rotation).copy(), format="rgb24")
+    return av.VideoFrame.from_ndarray(
+        turn_upright(frame.to_ndarray(format="rgb24"), frame.rotation).copy(), format="rgb24"
+    )
 
 
 def _sound(out: Any, audio: Any, parts: list[Any], begins: Fraction) -> None:

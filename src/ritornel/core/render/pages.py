@@ -12,7 +12,7 @@ import skia
 
 from ritornel.core.document.objects import Box, Paragraph, Text, TextRun
 from ritornel.core.errors import BadValue
-from ritornel.core.layout.lines import broken
+from ritornel.core.layout.lines import break_text
 from ritornel.core.layout.marks import TextMark
 from ritornel.core.render.film import Report
 from ritornel.core.render.painter import MediaPath, Painter, paint_text
@@ -68,7 +68,7 @@ def _note_lines(staged: StagedSlide) -> tuple[TextMark, ...]:
     box = Box(0, 0, PAPER_PT[0] - 2 * MARGIN_PT, 1)
     look = {"size_px": NOTES_PT, "colour": "#16262e", "family": "Spectral", "line_spacing": 1.4, "paragraph_gap": 0.4}
     text = Text("notes", "Notes", box, paragraphs=paragraphs, overflow="grow", **look)  # type: ignore[arg-type]
-    return tuple(mark for part in broken(text).parts for mark in part.marks if isinstance(mark, TextMark))
+    return tuple(mark for part in break_text(text).parts for mark in part.marks if isinstance(mark, TextMark))
 
 
 def _with_notes(performance: Performance, index: int) -> Iterator[_Page]:

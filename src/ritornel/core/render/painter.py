@@ -7,7 +7,7 @@ from typing import Any
 import skia
 
 from ritornel.core.errors import BadMedia
-from ritornel.core.layout.faces import Face, shaped
+from ritornel.core.layout.faces import Face, shape_text
 from ritornel.core.layout.marks import (
     ClipMark,
     ImageMark,
@@ -48,7 +48,7 @@ def _blob(text: str, face: Face, size_px: float, rtl: bool) -> skia.TextBlob | N
     font.setSubpixel(True)
     font.setHinting(skia.FontHinting.kNone)
     font.setEdging(skia.Font.Edging.kAntiAlias)
-    glyphs = shaped(text, face, size_px, rtl)
+    glyphs = shape_text(text, face, size_px, rtl)
     if not glyphs.ids:
         return None
     builder = skia.TextBlobBuilder()

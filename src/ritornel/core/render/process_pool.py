@@ -22,7 +22,7 @@ from ritornel.core.render.encoding import FilmOrder, PictureTrack
 from ritornel.core.render.film import slide_of
 from ritornel.core.render.frames import Frames, changing_frames, shows_clips
 from ritornel.core.render.pictures import Pictures
-from ritornel.core.render.soundtrack import decoded_sounds, write_sound
+from ritornel.core.render.soundtrack import decode_sounds, write_sound
 from ritornel.core.schedule.performance import Performance, perform
 
 TELL_EVERY = 4
@@ -214,6 +214,6 @@ def write_whole_sound(scene: FilmSource, folder: Path, webm: bool, tell: Callabl
         # Whoever was killed at it may still be about for an instant: what is missing to it troubles nobody.
         shutil.rmtree(left, ignore_errors=True)
     samples.mkdir()
-    write_sound(performance, decoded_sounds(performance, scene.path, samples), unfinished, webm, tell=tell)
+    write_sound(performance, decode_sounds(performance, scene.path, samples), unfinished, webm, tell=tell)
     shutil.rmtree(samples)
     unfinished.replace(sound_place(folder))

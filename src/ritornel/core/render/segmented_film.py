@@ -11,7 +11,7 @@ import msgspec
 
 from ritornel.core.errors import RitornelError
 from ritornel.core.render.encoding import FilmOrder
-from ritornel.core.render.film import Report, check_film, moved_there, write_film
+from ritornel.core.render.film import Report, check_film, write_aside, write_film
 from ritornel.core.render.frames import frame_state_of_frame
 from ritornel.core.render.kept_segments import SegmentStore, segment_key, sound_key
 from ritornel.core.render.muxing import join_film
@@ -55,7 +55,7 @@ def segments_of(performance: Performance, order: FilmOrder) -> tuple[FilmSegment
     )
 
 
-def write_parted(
+def write_segmented_film(
     scene: FilmSource,
     path: Path,
     folder: Path,
@@ -83,7 +83,7 @@ def write_parted(
         (folder / PLAN).write_bytes(plan)
     kept = _known(performance, order, segments, folder, path.suffix == ".webm") if store is not None else {}
     try:
-        with moved_there(path) as unfinished:
+        with write_aside(path) as unfinished:
             for place, key in kept.items():
                 if store is not None and not place.is_file():
                     store.fetch(key, place)

@@ -7,7 +7,7 @@ from ritornel.core.render.painter import Painter
 from ritornel.core.schedule.performance import FrameState, Layer
 
 
-def resting(order: dict[str, int], before: Layer, now: Layer) -> int:
+def count_resting(order: dict[str, int], before: Layer, now: Layer) -> int:
     """How many objects from the back are the same in both; -1 where the slide's ground or the view differs.
 
     `order` has each object's place from the back. Both are the same slide, so their objects stand in one order.
@@ -60,7 +60,7 @@ class FrameSequence:
             self._order = {item.object_id: place for place, item in enumerate(drawing.objects)}
             count = -1
         else:
-            count = resting(self._order, self._before, layer)
+            count = count_resting(self._order, self._before, layer)
         if count < self._count or count < 0:
             self._beneath, self._count = None, -1
         return count

@@ -19,11 +19,11 @@ from ritornel.core.document.show import Show
 from ritornel.core.errors import BadMedia
 from ritornel.core.render.painter import MediaPath
 from ritornel.core.schedule.performance import Performance, perform
-from ritornel.core.sound.decoding import decoded, kept_in_file
+from ritornel.core.sound.decoding import decode_sound, keep_in_file
 from ritornel.core.sound.gain import Samples
 from ritornel.core.sound.loudness import oversampled_peaks
-from ritornel.core.sound.mastering import CEILING_DBTP, Master, Mix, master_of, mastered, measured
-from ritornel.core.sound.mixing import mixed
+from ritornel.core.sound.mastering import CEILING_DBTP, Master, Mix, master_block, master_of, measure_mix
+from ritornel.core.sound.mixing import mix_block
 from ritornel.core.sound.tempo import asset_and_rate, at_tempo
 from ritornel.core.time.edges import SAMPLE_RATE_HZ, sample_at
 
@@ -81,7 +81,7 @@ class Loudness(msgspec.Struct, frozen=True):
     limits: bool = False
 
 
-def decoded_sounds(performance: Performance, media: MediaPath, folder: Path) -> dict[str, Samples]:
+def decode_sounds(performance: Performance, media: MediaPath, folder: Path) -> dict[str, Samples]:
     """The samples of all sounds by their keys, each in a file of `folder`.
 
     Raises BadMedia for a missing sound.
@@ -93,19 +93,19 @@ def decoded_sounds(performance: Performance, media: MediaPath, folder: Path) -> 
         source = media(asset.sha256)
         if not source.is_file():
             raise BadMedia(f"The sound “{asset.name}” is missing, so the show cannot be mixed.")
-        sounds[key] = kept_in_file(at_tempo(decoded(source), rate_pct), folder / f"{number}.raw", asset.name)
+        sounds[key] = keep_in_file(at_tempo(decode_sound(source), rate_pct), folder / f"{number}.raw", asset.name)
     return sounds
 
 
 def loudness_of_show(performance: Performance, media: MediaPath, folder: Path) -> Loudness:
     """The show's loudness, its sounds decoded into `folder`. Raises BadMedia."""
-    sounds = decoded_sounds(performance, media, folder)
+    sounds = decode_sounds(performance, media, folder)
     total = sample_at(performance.schedule.length_ms)
 
     def mix(first: int, count: int) -> Samples:
-        return mixed(performance.music, sounds, first, count, performance.events)
+        return mix_block(performance.music, sounds, first, count, performance.events)
 
-    lufs, peak = measured(mix, total)
+    lufs, peak = measure_mix(mix, total)
     if not sounds or not math.isfinite(lufs):
         return Loudness(None, None, None)
     master = master_of(mix, total)
@@ -139,7 +139,7 @@ def write_sound(
         if given_up is not None and given_up.is_set():
             raise GivenUp
         tell(MEASURED_SHARE * first / total)
-        return mixed(performance.music, sounds, first, count, performance.events)
+        return mix_block(performance.music, sounds, first, count, performance.events)
 
     kept = KeptMix(mix, path.with_name(f"{path.name}.mix"))
     try:
@@ -163,7 +163,7 @@ def _encode(mix: Mix, master: Master, total: int, path: Path, webm: bool, tell: 
         for first in range(0, total, BLOCK):
             count = min(BLOCK, total - first)
             tell(MEASURED_SHARE + ENCODED_SHARE * first / total)
-            block = np.clip(mastered(mix, master, first, count, total), -1.0, 1.0)
+            block = np.clip(master_block(mix, master, first, count, total), -1.0, 1.0)
             frame = av.AudioFrame.from_ndarray(
                 np.ascontiguousarray(block.reshape(1, -1)), format="flt", layout="stereo"
             )

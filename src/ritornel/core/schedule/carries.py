@@ -73,7 +73,7 @@ def _middle(drawing: ObjectDrawing, values: Values) -> tuple[float, float]:
     return drawing.x + drawing.width / 2 + values.x, drawing.y + drawing.height / 2 + values.y
 
 
-def carried_pairs(old: Ended, new: Ended) -> tuple[tuple[Pair, ...], tuple[Refusal, ...]]:
+def find_pairs(old: Ended, new: Ended) -> tuple[tuple[Pair, ...], tuple[Refusal, ...]]:
     """The pairs of a carry, and the pairs that a build or a hidden object prevents."""
     final = _final(old)
     old_drawn = {item.object_id: item for item in old.drawing.objects}
@@ -124,15 +124,15 @@ class _Views(msgspec.Struct, frozen=True):
     def across(self, x: float, y: float) -> tuple[float, float]:
         """The point of the second slide at the place where the first slide shows (x, y)."""
         a, b, (mx, my) = self.first, self.second, self.middle
-        sx, sy = _turned((x - mx) * a.scale, (y - my) * a.scale, a.turn)
-        px, py = _turned((sx + a.x - b.x) / b.scale, (sy + a.y - b.y) / b.scale, -b.turn)
+        sx, sy = _turn((x - mx) * a.scale, (y - my) * a.scale, a.turn)
+        px, py = _turn((sx + a.x - b.x) / b.scale, (sy + a.y - b.y) / b.scale, -b.turn)
         return px + mx, py + my
 
     def back(self) -> "_Views":
         return _Views(self.second, self.first, self.middle)
 
 
-def _turned(x: float, y: float, degrees: float) -> tuple[float, float]:
+def _turn(x: float, y: float, degrees: float) -> tuple[float, float]:
     angle = math.radians(degrees)
     return x * math.cos(angle) - y * math.sin(angle), x * math.sin(angle) + y * math.cos(angle)
 
@@ -212,10 +212,10 @@ def _same_look(a: ObjectDrawing, b: ObjectDrawing, one: Object, other: Object) -
     return text == same and all(getattr(one, name) == getattr(other, name) for name in fields)
 
 
-def carried(old: Ended, new: Ended) -> Layers:
+def compile_carry(old: Ended, new: Ended) -> Layers:
     """The layers of a carry from `old` to `new`."""
     curve = curve_of(new.slide.transition.pace)
-    pairs, _ = carried_pairs(old, new)
+    pairs, _ = find_pairs(old, new)
     final = _final(old)
     olds, news = (
         {item.object_id: item for item in old.drawing.objects},
@@ -244,7 +244,7 @@ def carried(old: Ended, new: Ended) -> Layers:
         # The slide's own final values stay on the old object; what is added takes it to the goal.
         follow = [
             _ramp(name, 1.0 if name in ("scale", "wide") else 0.0, value, curve)  # type: ignore[arg-type]
-            for name, value in _undone(back, values).items()
+            for name, value in _undo_final(back, values).items()
         ]
         old_moved.append(Moved(pair.before, (*follow, Ramp("opacity", ((0.0, 1.0), (0.6, 1.0), (1.0, 0.0)), EVEN))))
     for item in old.slide.objects:
@@ -258,7 +258,7 @@ def carried(old: Ended, new: Ended) -> Layers:
     return Layers(carries=True, old_objects=tuple(old_moved), new_objects=tuple(new_moved), new_ground=ground)
 
 
-def _undone(way: dict[str, float], values: Values) -> dict[str, float]:
+def _undo_final(way: dict[str, float], values: Values) -> dict[str, float]:
     """The change, without what the object's own final values already do."""
     return {
         "x": way["x"] - values.x,

@@ -8,7 +8,7 @@ from ritornel.core.document.show import Show, Slide
 from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.core.schedule.slide_schedule import BuildTime, SlideSchedule, clip_of
 from ritornel.core.sound.events import SoundTime
-from ritornel.core.sound.passes import shrunk_fades
+from ritornel.core.sound.passes import shrink_fades
 from ritornel.core.sound.tempo import sound_key
 
 
@@ -53,7 +53,7 @@ def compile_clips(show: Show, schedule: ShowSchedule) -> tuple[SoundTime, ...]:
             )
             if lasts_ms <= 0:
                 continue
-            fades = shrunk_fades(clip.fade_in_ms, clip.fade_out_ms, lasts_ms)
+            fades = shrink_fades(clip.fade_in_ms, clip.fade_out_ms, lasts_ms)
             pass_ms = clip.pass_ms if clip.repeats else 0
             found.append(
                 SoundTime(

@@ -6,7 +6,7 @@ from ritornel.core.document.show import MusicSpan, OwnLength, Show, SlideEnd, Sl
 from ritornel.core.schedule.show_schedule import ShowSchedule
 from ritornel.core.sound.ducking import duck_points
 from ritornel.core.sound.events import SoundTime
-from ritornel.core.sound.passes import MusicTime, passes_of, shrunk_fades
+from ritornel.core.sound.passes import MusicTime, passes_of, shrink_fades
 from ritornel.core.time.spans import Span
 
 
@@ -66,7 +66,7 @@ def compile_music(
         if start_ms >= end_ms:
             lost.append(LostSpan(span.id, late=True))
             continue
-        fade_in_ms, fade_out_ms = shrunk_fades(span.fade_in_ms, span.fade_out_ms, end_ms - start_ms)
+        fade_in_ms, fade_out_ms = shrink_fades(span.fade_in_ms, span.fade_out_ms, end_ms - start_ms)
         loops = span.loops and not once
         whole = loops and start_ms == 0 and end_ms == schedule.length_ms
         crossfade_ms = min(span.crossfade_ms, asset.lasts_ms // 2)

@@ -14,11 +14,11 @@ from ritornel.core.document.objects import Caption, Clip, PlayClip, PlaySound
 from ritornel.core.document.show import Asset, Frame, Show, Slide
 from ritornel.core.layout.drawing import Scenery, draw_slide, scenery_of
 from ritornel.core.layout.marks import ClipMark, ImageMark, SlideDrawing
-from ritornel.core.motion.channels import STILL, Values, added
+from ritornel.core.motion.channels import STILL, Values, combine
 from ritornel.core.motion.easing import EVEN
 from ritornel.core.motion.sampling import value_at, values_at
 from ritornel.core.motion.transition import Moved
-from ritornel.core.schedule.carries import Ended, carried
+from ritornel.core.schedule.carries import Ended, compile_carry
 from ritornel.core.schedule.clips import compile_clips
 from ritornel.core.schedule.growing_list import with_growth
 from ritornel.core.schedule.music import LostSpan, compile_music
@@ -128,12 +128,12 @@ def stage_slide(slide: Slide, schedule: SlideSchedule, scenery: Scenery, number:
     return StagedSlide(slide, schedule, drawing, tracks)
 
 
-def _carried(before: StagedSlide, slide: StagedSlide, frame: Frame) -> StagedSlide:
+def _add_carry(before: StagedSlide, slide: StagedSlide, frame: Frame) -> StagedSlide:
     """The slide with its carry from the slide before."""
     old, new = (
         Ended(staged.slide, staged.drawing, staged.schedule, staged.tracks, frame) for staged in (before, slide)
     )
-    return msgspec.structs.replace(slide, tracks=msgspec.structs.replace(slide.tracks, layers=carried(old, new)))
+    return msgspec.structs.replace(slide, tracks=msgspec.structs.replace(slide.tracks, layers=compile_carry(old, new)))
 
 
 def perform(show: Show, first_number: int = 1) -> Performance:
@@ -149,7 +149,7 @@ def perform(show: Show, first_number: int = 1) -> Performance:
         for n, (slide, times) in enumerate(zip(shown, schedule.slides, strict=True), first_number)
     )
     slides = tuple(
-        _carried(slides[at - 1], slide, show.frame) if slide.tracks.layers.carries and len(slides) > 1 else slide
+        _add_carry(slides[at - 1], slide, show.frame) if slide.tracks.layers.carries and len(slides) > 1 else slide
         for at, slide in enumerate(slides)
     )
     voices = compile_voices(show, schedule)
@@ -199,14 +199,14 @@ def ground_played(drawing: SlideDrawing, slide_ms: float) -> float | None:
     return None
 
 
-def moved_layer(layer: Layer, moved: tuple[Moved, ...], progress: float, ground: float = 1.0) -> Layer:
+def move_layer(layer: Layer, moved: tuple[Moved, ...], progress: float, ground: float = 1.0) -> Layer:
     """The layer with the effect of a carry added to its objects' own values."""
     if not moved and ground >= 1:
         return layer
     objects = dict(layer.objects)
     for entry in moved:
         own = objects.get((entry.object_id, None), STILL)
-        objects[entry.object_id, None] = added(own, layer_values(entry.ramps, progress))
+        objects[entry.object_id, None] = combine(own, layer_values(entry.ramps, progress))
     return msgspec.structs.replace(layer, objects=tuple(objects.items()), ground=ground)
 
 
@@ -239,11 +239,11 @@ def frame_state_at(performance: Performance, time_ms: float, first_pass: bool = 
         )
         if moment.index == 0 and first_pass:
             return FrameState((new,))
-        new = moved_layer(
+        new = move_layer(
             new, layers.new_objects, progress, value_at(layers.new_ground, EVEN, progress) if layers.new_ground else 1.0
         )
         before = (moment.index - 1) % len(performance.slides)
-        old = moved_layer(
+        old = move_layer(
             last_layer(performance, before, layer_values(layers.old, progress)), layers.old_objects, progress
         )
         return FrameState((new, old) if layers.old_on_top else (old, new))

@@ -88,6 +88,6 @@ def _calm_slide(slide: StagedSlide) -> StagedSlide:
     )
 
 
-def calmed(performance: Performance) -> Performance:
+def calm_performance(performance: Performance) -> Performance:
     """The performance without motion. Its schedule, drawings and sounds are the same."""
     return msgspec.structs.replace(performance, slides=tuple(map(_calm_slide, performance.slides)))

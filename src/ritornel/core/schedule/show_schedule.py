@@ -75,13 +75,13 @@ def _one_of_equals(holds: frozenset[tuple[str, int]]) -> Itself:
 
 
 @lru_cache(maxsize=4000)
-def _compiled(slide: Itself, default_hold_ms: int, holds: Itself, frame: Frame) -> SlideSchedule:
+def _compile(slide: Itself, default_hold_ms: int, holds: Itself, frame: Frame) -> SlideSchedule:
     return compile_slide(slide.value, default_hold_ms, holds.value, frame)
 
 
 def forget_schedules() -> None:
     """Drops what is kept of slides, so that all are computed again: for measuring."""
-    _compiled.cache_clear()
+    _compile.cache_clear()
 
 
 def compile_show(show: Show) -> ShowSchedule:
@@ -91,7 +91,7 @@ def compile_show(show: Show) -> ShowSchedule:
     slide.
     """
     holds = _one_of_equals(frozenset(show.holds_by_cue.items()))
-    slides = tuple(_compiled(Itself(slide), show.default_hold_ms, holds, show.frame) for slide in show.shown)
+    slides = tuple(_compile(Itself(slide), show.default_hold_ms, holds, show.frame) for slide in show.shown)
     ends = tuple(accumulate(slide.length_ms for slide in slides))
     content_ms = ends[-1] if ends else 0
     black_ms = BLACK_MS if show.end == "black" and slides else 0

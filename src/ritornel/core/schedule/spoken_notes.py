@@ -15,7 +15,7 @@ _SENTENCE = re.compile(r"(?<=[.!?…。！？])\s+|\s*\n\s*")
 _CLAUSE = re.compile(r"(?<=[,;:–—、])\s+")
 
 
-def _joined(parts: list[str]) -> list[str]:
+def _join_parts(parts: list[str]) -> list[str]:
     """The parts in order, joined as long as they fit into one caption."""
     found: list[str] = []
     for part in parts:
@@ -43,8 +43,8 @@ def caption_texts(notes: str) -> tuple[str, ...]:
         if len(text) <= MOST_LETTERS:
             found.append(text)
             continue
-        for clause in _joined(_CLAUSE.split(text)):
-            found.extend(_joined([piece for word in clause.split() for piece in _pieces(word)]))
+        for clause in _join_parts(_CLAUSE.split(text)):
+            found.extend(_join_parts([piece for word in clause.split() for piece in _pieces(word)]))
     return tuple(text for text in found if text)
 
 

@@ -5,8 +5,8 @@ import math
 from ritornel.core.document.framings import FLY, View, moves_view, view_named
 from ritornel.core.document.show import Build, Frame, Slide
 from ritornel.core.motion.channels import Channel
-from ritornel.core.motion.easing import EVEN, curve_of, eased
-from ritornel.core.motion.flight import on_the_way, turned_by
+from ritornel.core.motion.easing import EVEN, curve_of, ease
+from ritornel.core.motion.flight import turn_between, view_on_path
 from ritornel.core.motion.sampling import Entrance, Motion, Segment
 from ritornel.core.schedule.slide_schedule import SlideSchedule
 
@@ -50,7 +50,7 @@ def _segments(
 
 def _flight(first: View, last: View, build: Build) -> list[tuple[float, View]]:
     curve = curve_of(build.pace)
-    return [(n / KEYS, on_the_way(first, last, eased(n / KEYS, curve))) for n in range(KEYS + 1)]
+    return [(n / KEYS, view_on_path(first, last, ease(n / KEYS, curve))) for n in range(KEYS + 1)]
 
 
 def view_motion(slide: Slide, schedule: SlideSchedule, frame: Frame) -> Motion | None:
@@ -72,7 +72,7 @@ def view_motion(slide: Slide, schedule: SlideSchedule, frame: Frame) -> Motion |
     for number, build, time in sorted(moves, key=lambda entry: (entry[2].beat, entry[2].offset_ms, entry[0])):
         target = view_named(slide, build.object_id, frame)
         # The turn goes on from where it is, so that the short way round stays short.
-        target = View(target.x, target.y, target.width_px, now.turn_deg + turned_by(now, target))
+        target = View(target.x, target.y, target.width_px, now.turn_deg + turn_between(now, target))
         entrances.append(Entrance(number, time.beat, time.offset_ms, time.lasts_ms, True))
         segments += _segments(number, time.beat, time.offset_ms, time.lasts_ms, _flight(now, target, build), frame)
         now = target

@@ -18,7 +18,7 @@ def _pairs(part: av.AudioFrame) -> Samples:
     return cast(Samples, part.to_ndarray().reshape(-1, 2))
 
 
-def decoded(path: Path) -> Iterator[Samples]:
+def decode_sound(path: Path) -> Iterator[Samples]:
     """The samples of a sound, 48 kHz stereo, in pieces of shape (n, 2).
 
     Raises BadMedia where the file holds no readable sound; a truncated file is as long as what can be read of it.
@@ -40,7 +40,7 @@ def decoded(path: Path) -> Iterator[Samples]:
             raise BadMedia(f"“{path.name}” cannot be read as sound.") from error
 
 
-def kept_in_file(samples: Iterator[Samples], raw: Path, name: str) -> Samples:
+def keep_in_file(samples: Iterator[Samples], raw: Path, name: str) -> Samples:
     """All samples, 48 kHz stereo, as an array of shape (samples, 2) in the file `raw` and not in memory.
 
     Raises BadMedia, naming the sound, where there are none.

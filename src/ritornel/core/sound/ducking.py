@@ -13,7 +13,7 @@ Point = tuple[int, float]
 """An instant on the show's clock, and a level in dB; between two the line is straight in dB."""
 
 
-def bridged(spans: Iterable[Span]) -> list[Span]:
+def bridge_gaps(spans: Iterable[Span]) -> list[Span]:
     """The spans with sound, in order; gaps under 900 ms are bridged."""
     result: list[Span] = []
     for span in sorted(
@@ -46,7 +46,7 @@ def duck_points(sounding: Iterable[Span], start_ms: int, end_ms: int, duck_db: f
     A voice from 5 000 to 8 000 under music with 9 dB: (4 700, 0), (5 000, -9), (8 000, -9), (8 600, 0).
     """
     whole: list[Point] = []
-    for span in bridged(sounding):
+    for span in bridge_gaps(sounding):
         for point in (
             (span.start_ms - DOWN_MS, 0.0),
             (span.start_ms, -duck_db),

@@ -11,7 +11,7 @@ def gain_of(level_db: float) -> float:
     return float(10.0 ** (level_db / 20.0))
 
 
-def faded(first: int, count: int, start: int, end: int, fade_in: int, fade_out: int) -> Samples:
+def fade_gain(first: int, count: int, start: int, end: int, fade_in: int, fade_out: int) -> Samples:
     """The gain of samples `first` .. `first + count` of a sound from sample `start` to `end`, with equal-power fades at
     both ends: sin(p pi/2), so that the squares of a fade in and a fade out together are always 1.
     """

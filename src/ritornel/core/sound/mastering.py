@@ -63,7 +63,7 @@ def _limiting_gain(samples: Samples, room_db: float) -> NDArray[np.float32] | No
     return np.asarray(convolve(np.pad(least, NEAR, mode="edge"), window / window.sum()), dtype=np.float32)
 
 
-def mastered(mix: Mix, master: Master, first: int, count: int, total: int) -> Samples:
+def master_block(mix: Mix, master: Master, first: int, count: int, total: int) -> Samples:
     """Samples `first` .. `first + count` of the published sound, of `total` samples of the mix."""
     gain = np.float32(gain_of(master.gain_db))
     if not master.limits:
@@ -79,11 +79,11 @@ def _loudness(mix: Mix, master: Master, total: int) -> float:
     """The loudness of the mastered mix in LUFS."""
     meter = LoudnessMeter()
     for first, count in _blocks(total):
-        meter.take(mastered(mix, master, first, count, total))
+        meter.take(master_block(mix, master, first, count, total))
     return meter.integrated_lufs()
 
 
-def measured(mix: Mix, total: int) -> tuple[float, float]:
+def measure_mix(mix: Mix, total: int) -> tuple[float, float]:
     """The mix's own loudness in LUFS, and its greatest peak between samples."""
     meter, peak = LoudnessMeter(), 0.0
     for first, count in _blocks(total):
@@ -98,7 +98,7 @@ def master_of(mix: Mix, total: int, room_db: float = 0.0) -> Master:
     be too high. The loudness that the limiter takes is given back, once and where needed once more; silence stays
     silence. `room_db` stays free below the ceiling for what a codec adds.
     """
-    loudness, peak = measured(mix, total)
+    loudness, peak = measure_mix(mix, total)
     if not math.isfinite(loudness):
         return Master()
     gain = min(TARGET_LUFS - loudness, MOST_GAIN_DB)

@@ -5,12 +5,12 @@ from collections.abc import Mapping
 import numpy as np
 
 from ritornel.core.sound.events import EDGE_MS, SoundTime
-from ritornel.core.sound.gain import Samples, faded, gain_of
+from ritornel.core.sound.gain import Samples, fade_gain, gain_of
 from ritornel.core.sound.passes import MusicTime
 from ritornel.core.time.edges import sample_at
 
 
-def mixed(
+def mix_block(
     music: tuple[MusicTime, ...],
     sounds: Mapping[str, Samples],
     first: int,
@@ -30,11 +30,11 @@ def mixed(
         if end <= first or start >= first + count:
             continue
         level = gain_of(span.gain_db)
-        span_gain = faded(
+        span_gain = fade_gain(
             first, count, start, end, sample_at(span.fade_in_ms), sample_at(span.fade_out_ms)
         ) * np.float32(level)
         if span.ducking:
-            span_gain *= _ducked(span, first, count)
+            span_gain *= _duck_gain(span, first, count)
         samples = sounds[span.asset_id]
         for run in span.passes:
             begin = sample_at(run.start_ms)
@@ -42,7 +42,7 @@ def mixed(
             low, high = max(first, begin), min(first + count, stop)
             if low >= high:
                 continue
-            own = faded(
+            own = fade_gain(
                 low,
                 high - low,
                 begin,
@@ -59,7 +59,7 @@ def mixed(
         low, high = max(first, begin), min(first + count, stop)
         if low < high:
             fade_in, fade_out = sample_at(event.fade_in_ms), sample_at(event.fade_out_ms)
-            gain = faded(
+            gain = fade_gain(
                 low, high - low, begin, stop, max(edge if skipped else 0, fade_in), max(edge, fade_out)
             ) * np.float32(gain_of(event.gain_db))
             once = slice(skipped + low - begin, skipped + high - begin)
@@ -69,7 +69,7 @@ def mixed(
     return out
 
 
-def _ducked(span: MusicTime, first: int, count: int) -> Samples:
+def _duck_gain(span: MusicTime, first: int, count: int) -> Samples:
     """The gain of ducking for these samples: straight in dB between its breakpoints."""
     at = np.arange(first, first + count, dtype=np.float64)
     levels = np.interp(at, [sample_at(ms) for ms, _ in span.ducking], [level for _, level in span.ducking])

@@ -45,7 +45,7 @@ class MusicTime(msgspec.Struct, frozen=True, kw_only=True):
     duck_db: float = 0.0
 
 
-def shrunk_fades(fade_in_ms: int, fade_out_ms: int, room_ms: int) -> tuple[int, int]:
+def shrink_fades(fade_in_ms: int, fade_out_ms: int, room_ms: int) -> tuple[int, int]:
     """Both fades, unchanged where they fit; else shrunk in proportion so that together they fill the room."""
     both = fade_in_ms + fade_out_ms
     if both <= room_ms:

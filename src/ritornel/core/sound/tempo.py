@@ -9,7 +9,7 @@ from typing import Any
 import av
 import numpy as np
 
-from ritornel.core.sound.decoding import decoded
+from ritornel.core.sound.decoding import decode_sound
 from ritornel.core.sound.flac import whole_samples, write_flac
 from ritornel.core.sound.gain import Samples
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
@@ -73,4 +73,4 @@ def at_tempo(samples: Iterator[Samples], rate_pct: int) -> Iterator[Samples]:
 
 def write_at_tempo(path: Path, rate_pct: int, target: Path) -> None:
     """Writes the sound at `path`, at that speed, as FLAC to `target`. Raises BadMedia where there is no sound."""
-    write_flac((whole_samples(part) for part in at_tempo(decoded(path), rate_pct)), "stereo", target)
+    write_flac((whole_samples(part) for part in at_tempo(decode_sound(path), rate_pct)), "stereo", target)

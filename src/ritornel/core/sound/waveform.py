@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from ritornel.core.containers import open_container
 from ritornel.core.errors import BadMedia
-from ritornel.core.sound.decoding import decoded
+from ritornel.core.sound.decoding import decode_sound
 from ritornel.core.sound.gain import Samples
 from ritornel.core.time.edges import SAMPLE_RATE_HZ
 
@@ -117,7 +117,7 @@ def _minutes(path: Path) -> Iterator[Samples]:
     """The sound in pieces of about a minute."""
     parts: list[Samples] = []
     held = 0
-    for part in decoded(path):
+    for part in decode_sound(path):
         parts.append(part)
         held += len(part)
         if held >= SAMPLE_RATE_HZ * 60:

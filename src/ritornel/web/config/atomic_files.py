@@ -16,7 +16,7 @@ UNFINISHED = ".unfinished-"
 
 
 @contextlib.contextmanager
-def telling_disk_full(words: str) -> Iterator[None]:
+def report_disk_full(words: str) -> Iterator[None]:
     """Turns the system's error for a full disk into DiskFull with these words."""
     try:
         yield
@@ -47,7 +47,7 @@ def atomic_folder(target: Path) -> Iterator[Path]:
     target.parent.mkdir(parents=True, exist_ok=True)
     unfinished = target.with_name(f"{UNFINISHED}{secrets.token_hex(6)}-{target.name}")
     try:
-        with telling_disk_full("Nothing was kept; try again when there is room."):
+        with report_disk_full("Nothing was kept; try again when there is room."):
             unfinished.mkdir()
             yield unfinished
             for path in unfinished.iterdir():
@@ -68,7 +68,7 @@ def atomic_file(target: Path) -> Iterator[Path]:
     target.parent.mkdir(parents=True, exist_ok=True)
     unfinished = target.with_name(f"{UNFINISHED}{secrets.token_hex(6)}-{target.name}")
     try:
-        with telling_disk_full("Nothing was kept; try again when there is room."):
+        with report_disk_full("Nothing was kept; try again when there is room."):
             yield unfinished
             sync_file(unfinished)
             unfinished.replace(target)

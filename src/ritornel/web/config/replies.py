@@ -39,7 +39,7 @@ def json_reply(value: Any, status: int = 200) -> HttpResponse:
     return HttpResponse(msgspec.json.encode(value), status=status, content_type="application/json")
 
 
-def telling_errors(view: View) -> View:
+def answer_errors(view: View) -> View:
     """Turns errors for the presenter into {"error": sentence, "field": path}.
 
     The status is 200 for a request that was already done, 409 for a conflict, 429 for one that came too often, else

@@ -28,7 +28,7 @@ def _nodes(node: Node, *kinds: str) -> Iterator[Node]:
 
 
 @lru_cache(maxsize=512)
-def _shortened(source: bytes) -> bytes:
+def _shorten(source: bytes) -> bytes:
     root = Parser(_JAVASCRIPT).parse(source).root_node
     if root.has_error:
         return source
@@ -50,4 +50,4 @@ def shipped_script(source: bytes) -> bytes:
     """The script with the same tokens in the same order, in fewer bytes. A comment that begins with `/*!` stays, as
     licences require; a script that cannot be parsed stays as it is.
     """
-    return source if settings.DEBUG else _shortened(source)
+    return source if settings.DEBUG else _shorten(source)

@@ -49,7 +49,7 @@ KEPT = f"public, max-age={365 * 86_400}, immutable"
 
 
 @lru_cache(maxsize=512)
-def packed(body: bytes) -> bytes:
+def pack_gzip(body: bytes) -> bytes:
     """The bytes by gzip; equal bytes give equal results."""
     return gzip.compress(body, 6, mtime=0)
 
@@ -91,7 +91,7 @@ class StaticFirst:
             headers = [(name, value) for name, value in headers if name not in (b"content-length", b"accept-ranges")]
             headers.append((b"vary", b"accept-encoding"))
             if "gzip" in conditions.get("HTTP_ACCEPT_ENCODING", ""):
-                body = packed(body)
+                body = pack_gzip(body)
                 headers.append((b"content-encoding", b"gzip"))
             headers.append((b"content-length", str(len(body)).encode()))
         if kept:

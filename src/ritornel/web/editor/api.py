@@ -10,7 +10,7 @@ from django.views.decorators.http import require_GET, require_POST
 from ritornel.core.checks.inconsistencies import differences_of
 from ritornel.core.document.decoding import from_builtins
 from ritornel.core.document.edits import Edit
-from ritornel.core.document.layouts import refitted
+from ritornel.core.document.layouts import refit_slide
 from ritornel.core.document.objects import Id, PictureBackground
 from ritornel.core.document.pairing import pair_voices
 from ritornel.core.document.show import Show as ShowValue
@@ -18,10 +18,10 @@ from ritornel.core.document.show import Slide
 from ritornel.core.document.theme import Theme
 from ritornel.core.document.themes import THEMES
 from ritornel.core.errors import BadMedia, BadValue
-from ritornel.core.rehearsal.lengths import read_through, spread
+from ritornel.core.rehearsal.lengths import fit_to_length, read_through
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.web.config.bounded_input import whole_number
-from ritornel.web.config.replies import body_of, edit_id_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, edit_id_of, json_reply
 from ritornel.web.editor.changes import changes_since, step_scores
 from ritornel.web.editor.score import changed_score, slide_detail, whole_score
 from ritornel.web.editor.stage_data import ties
@@ -53,7 +53,7 @@ def score(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def changes(request: HttpRequest, show_id: str) -> HttpResponse:
     """The changes of others since the revision `?since=`, and which of the person's values they replaced; also the
     slide `?viewing=` where the stage shows it differently now. Where the log does not reach back that far, the answer
@@ -74,7 +74,7 @@ def changes(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
     """One slide, for the stage."""
     show = value_of(show_for(show_id, request))
@@ -83,14 +83,14 @@ def slide(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def slide_ties(request: HttpRequest, show_id: str, slide_id: str) -> HttpResponse:
     """The objects that a carry brings into a slide."""
     show = value_of(show_for(show_id, request))
     return json_reply({"ties": ties(show, slide_of(show, slide_id))})
 
 
-def edited_reply(row: Show, edited: Edited, viewing: str | None) -> HttpResponse:
+def reply_to_edit(row: Show, edited: Edited, viewing: str | None) -> HttpResponse:
     """The changes of an edit, and the slide on the stage as it is now."""
     body: dict[str, Any] = {
         "revision": edited.revision,
@@ -109,7 +109,7 @@ def edited_reply(row: Show, edited: Edited, viewing: str | None) -> HttpResponse
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def edit(request: HttpRequest, show_id: str) -> HttpResponse:
     """Makes an edit: {"revision": n, "edit": {...}, "viewing": slide id}.
 
@@ -125,12 +125,12 @@ def edit(request: HttpRequest, show_id: str) -> HttpResponse:
     edited = edit_show(
         show_id, person_of(request), value, revision, edit_id=edit_id_of(request), restored=frozenset(back)
     )
-    return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
+    return reply_to_edit(show_for(show_id, request), edited, body.get("viewing"))
 
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def would(request: HttpRequest, show_id: str) -> HttpResponse:
     """The changes that an edit would make, while somebody still drags: {"edit": {...}, "viewing": slide id}. Nothing is
     saved.
@@ -144,7 +144,7 @@ def would(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def voice_pairs(request: HttpRequest, show_id: str) -> HttpResponse:
     """Which of the numbered files would become the voice of which slide: {"names": [...]}. Nothing is changed."""
     names = from_builtins(
@@ -155,7 +155,7 @@ def voice_pairs(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def lengths(request: HttpRequest, show_id: str) -> HttpResponse:
     """Sets lengths by a rule: {"by": "reading", "slide_ids": [...]}, or {"by": "spreading", "target_ms": n, "from":
     slide id}.
@@ -168,14 +168,14 @@ def lengths(request: HttpRequest, show_id: str) -> HttpResponse:
     else:
         target = from_builtins(body.get("target_ms"), Annotated[int, msgspec.Meta(ge=1, le=LONGEST_MS)], "The target")
         first = next((at for at, slide in enumerate(show.slides) if slide.id == body.get("from")), 0)
-        value, reached = spread(show, target, first)
+        value, reached = fit_to_length(show, target, first)
         if reached != target:
             notices = (
                 f"{clock_text(target)} cannot be met: what moves takes its time. The nearest is {clock_text(reached)}.",
             )
     edited = edit_show(show_id, person_of(request), value, edit_id=edit_id_of(request))
     edited = msgspec.structs.replace(edited, notices=(*edited.notices, *notices))
-    return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
+    return reply_to_edit(show_for(show_id, request), edited, body.get("viewing"))
 
 
 def _step(request: HttpRequest, show_id: str, back: bool) -> HttpResponse:
@@ -186,12 +186,12 @@ def _step(request: HttpRequest, show_id: str, back: bool) -> HttpResponse:
     row = show_for(show_id, request)
     if edited is None:
         return json_reply({"error": f"There is nothing to {'undo' if back else 'do again'}."}, 400)
-    return edited_reply(row, edited, viewing)
+    return reply_to_edit(row, edited, viewing)
 
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def undo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
     """Undoes the last edit."""
     return _step(request, show_id, back=True)
@@ -199,7 +199,7 @@ def undo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def redo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
     """Makes the last undone edit again."""
     return _step(request, show_id, back=False)
@@ -207,7 +207,7 @@ def redo_edit(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def differences(request: HttpRequest, show_id: str) -> HttpResponse:
     """Slides that differ from the others: the notes in the overview's margin."""
     return json_reply({"notes": differences_of(value_of(show_for(show_id, request)))})
@@ -244,14 +244,14 @@ def thumb(request: HttpRequest, show_id: str, slide_id: str, stamp: str) -> Http
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def theme_preview(request: HttpRequest, show_id: str, slide_id: str, theme: str) -> HttpResponse:
     """The slide in a theme that ships."""
     show = value_of(show_for(show_id, request))
     found = show.slide(slide_id)
     if found is None or theme not in THEMES:
         raise Http404("There is no such slide or theme.")
-    dressed = refitted(found, (show.theme, show.frame), (THEMES[theme], show.frame))
+    dressed = refit_slide(found, (show.theme, show.frame), (THEMES[theme], show.frame))
     png = _picture(msgspec.structs.replace(show, theme=THEMES[theme]), dressed, 320, show.numbers[slide_id])
     return HttpResponse(png, content_type="image/png", headers={"Cache-Control": "private, max-age=600"})
 

@@ -15,10 +15,10 @@ from ritornel.core.checks import FrameAnalysis
 from ritornel.core.document.decoding import to_json
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadMedia
-from ritornel.core.render.frame_analysis import write_looks
+from ritornel.core.render.frame_analysis import write_analyses
 from ritornel.web.config.atomic_files import atomic_file
 from ritornel.web.jobs.derived_files import derived_path
-from ritornel.web.jobs.sandbox import Bounds, confined
+from ritornel.web.jobs.sandbox import Bounds, run_confined
 from ritornel.web.shows.services import media_path
 
 AT_ONCE = 50
@@ -47,7 +47,7 @@ def _path(stamp: str) -> Path:
     return derived_path("frames", stamp, ".json")
 
 
-def seen_of(show: Show) -> tuple[dict[str, FrameAnalysis], int]:
+def known_analyses(show: Show) -> tuple[dict[str, FrameAnalysis], int]:
     """The known analysis of each slide, and how many are still missing."""
     known: dict[str, FrameAnalysis] = {}
     left = 0
@@ -79,8 +79,8 @@ def look(show: Show) -> None:
             _path(stamp).parent.mkdir(parents=True, exist_ok=True)
         while group:
             with contextlib.suppress(BadMedia, OSError):
-                confined(
-                    write_looks,
+                run_confined(
+                    write_analyses,
                     document,
                     [(slide_id, _path(stamp)) for slide_id, stamp in group],
                     media,

@@ -15,7 +15,7 @@ from django.views.decorators.http import require_GET, require_POST
 from ritornel.core.errors import BadMedia
 from ritornel.web.config.bounded_input import whole_number
 from ritornel.web.config.byte_ranges import file_reply
-from ritornel.web.config.replies import telling_errors
+from ritornel.web.config.replies import answer_errors
 from ritornel.web.library.services import WIDTHS_PX, light_path, slide_picture, tempo_path
 from ritornel.web.people.services import called, person_of
 from ritornel.web.shows.services import Show, bring_back, media_path, now_and_then, show_for
@@ -56,7 +56,7 @@ def _when(row: Show, revision: int) -> str:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def history(request: HttpRequest, show_id: str) -> HttpResponse:
     """The steps by day and person. `?before=` goes further back."""
     row = show_for(show_id, request)
@@ -84,7 +84,7 @@ def history(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def name_point(request: HttpRequest, show_id: str) -> HttpResponse:
     """Gives the present state of the show a name, so that people can return to it."""
     row = show_for(show_id, request)
@@ -96,7 +96,7 @@ def name_point(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def point(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
     """The show at a point beside the present show, slide by slide."""
     row = show_for(show_id, request)
@@ -123,7 +123,7 @@ def point(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def point_picture(request: HttpRequest, show_id: str, revision: int, slide_id: str) -> HttpResponse:
     """A slide at a point."""
     _, then = now_and_then(show_for(show_id, request), revision)
@@ -139,7 +139,7 @@ def point_picture(request: HttpRequest, show_id: str, revision: int, slide_id: s
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def point_media(request: HttpRequest, show_id: str, revision: int, asset_id: str, rate_pct: int) -> HttpResponseBase:
     """A medium that the show had at a point and no longer has, so that the point can be played."""
     _, then = now_and_then(show_for(show_id, request), revision)
@@ -157,7 +157,7 @@ def point_media(request: HttpRequest, show_id: str, revision: int, asset_id: str
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def return_to(request: HttpRequest, show_id: str, revision: int) -> HttpResponse:
     """Returns the show to a point, or one slide of it, `slide`, or an entry of its shelf, `asset`. It can be undone
     like any edit.

@@ -15,9 +15,9 @@ from ritornel.core.document.show import Show
 from ritornel.core.render.soundtrack import Loudness, write_loudness
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.sound.mastering import TARGET_LUFS
-from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, json_reply
 from ritornel.web.jobs.derived_files import ask_once, derived_path, make_once
-from ritornel.web.jobs.sandbox import Bounds, confined
+from ritornel.web.jobs.sandbox import Bounds, run_confined
 from ritornel.web.shows.services import media_path, show_for, value_of
 
 LONG = Bounds(wall_s=1800, cpu_s=1800)
@@ -42,14 +42,14 @@ def measure(show: Show) -> None:
     with tempfile.TemporaryDirectory(prefix="ritornel-heard-") as folder:
         make_once(
             loudness_path(stamp_of(perform(show))),
-            lambda target: confined(
+            lambda target: run_confined(
                 write_loudness, to_json(show), media, Path(folder), target, what=show.title, bounds=LONG
             ),
             wait=False,
         )
 
 
-def measured(performance: Performance) -> Loudness | None:
+def known_loudness(performance: Performance) -> Loudness | None:
     """How loud the show is, where the worker has measured it."""
     path = loudness_path(stamp_of(performance))
     return msgspec.json.decode(path.read_bytes(), type=Loudness) if path.is_file() else None
@@ -57,7 +57,7 @@ def measured(performance: Performance) -> Loudness | None:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def loudness(request: HttpRequest, show_id: str) -> HttpResponse:
     """{"ready": ..., "target_lufs": ..., and the measurement}. With `?ask=1` the worker is asked to measure, unless it
     does already.
@@ -66,7 +66,7 @@ def loudness(request: HttpRequest, show_id: str) -> HttpResponse:
 
     show = value_of(show_for(show_id, request))
     staged = perform(show)
-    known = measured(staged)
+    known = known_loudness(staged)
     found: dict[str, Any] = {"ready": known is not None, "target_lufs": TARGET_LUFS}
     if known is not None:
         found |= to_builtins(known)

@@ -13,7 +13,7 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 
 from ritornel.core.document.decoding import from_builtins
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.people.services import called, person_of
 from ritornel.web.shows.services import show_for
 from ritornel.web.streams.services import Listener, touch_streams
@@ -102,7 +102,7 @@ def people_at(show_id: str) -> list[tuple[int, str]]:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def here(request: HttpRequest, show_id: str) -> HttpResponse:
     """Notes where a window is."""
     show_for(show_id, request, "edit")

@@ -14,7 +14,7 @@ from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.schedule.performance import builtins_of, perform, stage_slide, staged_builtins
 from ritornel.core.schedule.slide_schedule import compile_slide
 from ritornel.starters.samples import sample_show
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.shows.services import show_for, slide_of, value_of
 
 
@@ -32,7 +32,7 @@ def samples(request: HttpRequest) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def preview(request: HttpRequest, show_id: str) -> HttpResponse:
     """A slide with only these builds, staged; nothing is saved: {"slide_id": ..., "builds": [...]}."""
     body = body_of(request)

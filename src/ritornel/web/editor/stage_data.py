@@ -14,7 +14,7 @@ from ritornel.core.layout.drawing import assets_of, scenery_of
 from ritornel.core.layout.guides import guides_of
 from ritornel.core.layout.visibility import readable_px, seen_on
 from ritornel.core.motion.carry import Pair
-from ritornel.core.schedule.carries import Ended, Refusal, carried_pairs
+from ritornel.core.schedule.carries import Ended, Refusal, find_pairs
 from ritornel.core.schedule.performance import StagedSlide, stage_slide
 from ritornel.core.schedule.slide_schedule import compile_slide
 
@@ -46,7 +46,7 @@ def _carry(show: Show, slide: Slide, staged: StagedSlide) -> dict[str, Any] | No
     schedule = compile_slide(before, show.default_hold_ms, show.holds_by_cue, show.frame)
     old = stage_slide(before, schedule, scenery_of(show))
     ended = [Ended(entry.slide, entry.drawing, entry.schedule, entry.tracks) for entry in (old, staged)]
-    pairs, refusals = carried_pairs(*ended)
+    pairs, refusals = find_pairs(*ended)
     drawn = [{item.object_id: item for item in entry.drawing.objects} for entry in (old, staged)]
     names = {item.id: item.name for item in before.objects}
 

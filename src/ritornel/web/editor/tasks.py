@@ -4,7 +4,7 @@ from pathlib import Path
 
 from ritornel.web.editor.frame_analysis import look
 from ritornel.web.editor.loudness import measure
-from ritornel.web.jobs.derived_files import ask_once, derived_path, taken_up
+from ritornel.web.jobs.derived_files import ask_once, derived_path, take_up
 from ritornel.web.jobs.queue import small_jobs
 from ritornel.web.shows.services import Show, value_of
 
@@ -22,7 +22,7 @@ def looking(show_id: str) -> None:
     """Analyses the slides of a show; one worker at a time, since results are kept slide by slide."""
     row = Show.objects.filter(pk=show_id).first()
     if row is not None:
-        with taken_up(_looks_of(show_id)) as mine:
+        with take_up(_looks_of(show_id)) as mine:
             if mine:
                 look(value_of(row))
 

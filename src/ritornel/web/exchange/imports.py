@@ -11,7 +11,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.errors import BadMedia
-from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, json_reply
 from ritornel.web.exchange.import_jobs import came, folder_of, make, sweep
 from ritornel.web.exchange.tasks import read_file
 from ritornel.web.library.services import begin_work, write_down
@@ -29,7 +29,7 @@ State = Reading.State
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def begin_reading(request: HttpRequest, kind: str) -> HttpResponse:
     """Queues the reading of an archive, a PDF or a presentation: {"reading": the address of its state}."""
     upload = request.FILES.get("file")
@@ -87,7 +87,7 @@ def reading(request: HttpRequest, reading_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def make_show(request: HttpRequest, reading_id: str) -> HttpResponse:
     """Makes the show although something is lost: {"address", "notices"}."""
     found = _mine(request, reading_id)
@@ -99,7 +99,7 @@ def make_show(request: HttpRequest, reading_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def cancel_reading(request: HttpRequest, reading_id: str) -> HttpResponse:
     """Cancels the import; nothing is made of the file."""
     found = _mine(request, reading_id)

@@ -9,14 +9,14 @@ from ritornel.core.formats.opendocument.names import MEDIA_TYPE
 from ritornel.core.formats.opendocument.writing import opendocument_losses, write_opendocument
 from ritornel.web.config.downloads import saved_reply
 from ritornel.web.config.file_names import file_title
-from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, json_reply
 from ritornel.web.exchange.plans import loss_lines
 from ritornel.web.shows.services import media_path, show_for, value_of
 
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def losses_out(request: HttpRequest, show_id: str) -> HttpResponse:
     """The losses of saving the show as a presentation: {"losses": [{"slide", "words"}]}."""
     return json_reply({"losses": loss_lines(opendocument_losses(value_of(show_for(show_id, request))))})
@@ -24,7 +24,7 @@ def losses_out(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def presentation_out(request: HttpRequest, show_id: str) -> HttpResponseBase:
     """The show as a presentation."""
     show = value_of(show_for(show_id, request))

@@ -21,7 +21,7 @@ from ritornel.core.schedule.reading import reading_ms
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
 from ritornel.web.config.file_names import file_title
-from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, json_reply
 from ritornel.web.exchange.plans import plan_of
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.services import Show, create_rows, edit_show, history_labels, show_for, value_of
@@ -52,7 +52,7 @@ def _upload(request: HttpRequest) -> tuple[bytes, str]:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def timings_in(request: HttpRequest, show_id: str) -> HttpResponse:
     """Sets lengths and holds from a table, as one edit; sentences say what did not fit."""
     show = value_of(show_for(show_id, request))
@@ -72,7 +72,7 @@ def timings_in(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def show_from_outline(request: HttpRequest) -> HttpResponse:
     """A new show from an outline; each slide lasts as long as it takes to read. With `look`, only a preview of it."""
     data, name = _upload(request)

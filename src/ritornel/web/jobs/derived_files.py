@@ -71,7 +71,7 @@ def making(target: Path, wait: bool) -> Iterator[bool]:
 
 
 @contextlib.contextmanager
-def taken_up(target: Path) -> Iterator[bool]:
+def take_up(target: Path) -> Iterator[bool]:
     """For work that makes more than one file: takes it off the queue and holds its lock; yields False where somebody
     else does the work.
     """

@@ -73,7 +73,7 @@ def _work(answers: Connection, bounds: Bounds, work: Callable[..., Any], given: 
         answers.send((False, error))
 
 
-def confined(
+def run_confined(
     work: Callable[..., Any], *given: Any, what: str, bounds: Bounds = Bounds(), watch: Callable[[], None] | None = None
 ) -> Any:
     """What `work(*given)` returns or raises.

@@ -5,7 +5,7 @@ from pathlib import Path
 from ritornel.core.render.lighter_copies import write_checked_lighter
 from ritornel.core.sound.tempo import write_at_tempo
 from ritornel.web.jobs.derived_files import derived_path, failure_of, make_once
-from ritornel.web.jobs.sandbox import Bounds, confined
+from ritornel.web.jobs.sandbox import Bounds, run_confined
 from ritornel.web.shows.services import media_path
 
 LONG = Bounds(wall_s=3600, cpu_s=3600)
@@ -21,7 +21,7 @@ def make_light(sha256: str) -> None:
     """Makes the lighter copy of a clip."""
     make_once(
         light_path(sha256),
-        lambda target: confined(write_checked_lighter, media_path(sha256), target, what=sha256, bounds=LONG),
+        lambda target: run_confined(write_checked_lighter, media_path(sha256), target, what=sha256, bounds=LONG),
         wait=False,
     )
 
@@ -36,5 +36,5 @@ def tempo_path(sha256: str, rate_pct: int) -> Path:
     failed.
     """
     path = derived_path("tempo", f"{sha256}-{rate_pct}", ".flac")
-    make_once(path, lambda target: confined(write_at_tempo, media_path(sha256), rate_pct, target, what=sha256))
+    make_once(path, lambda target: run_confined(write_at_tempo, media_path(sha256), rate_pct, target, what=sha256))
     return path

@@ -19,7 +19,7 @@ from django.views.decorators.http import require_GET, require_POST
 from ritornel.core.document.edits import AddAssets, ChangeAsset, Several
 from ritornel.core.errors import BadValue, UnknownName
 from ritornel.outside import Catalogue, CatalogueEntry, Kind, NoAnswer, VideoSite
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.library.shelf_entries import shelf_line
 from ritornel.web.library.tasks import begin_work
 from ritornel.web.library.uploads import take_in
@@ -45,7 +45,7 @@ def video_site() -> VideoSite:
     return cast(VideoSite, _service(settings.VIDEO_SITE, settings.OUTSIDE_MANNER))
 
 
-def asked(what: str, work: Callable[[], Answer]) -> Answer:
+def ask_service(what: str, work: Callable[[], Answer]) -> Answer:
     """The answer of a service. Raises NoAnswer, with a sentence, where it fails or takes longer than the settings
     allow.
     """
@@ -61,21 +61,21 @@ def asked(what: str, work: Callable[[], Answer]) -> Answer:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def search(request: HttpRequest, show_id: str) -> HttpResponse:
     """The entries of the catalogue: {"found": [...]} for `?words=` and `?kind=`."""
     show_for(show_id, request)
     kind = request.GET.get("kind") or None
     if kind is not None and kind not in get_args(Kind):
         raise BadValue(f"The catalogue has {', '.join(get_args(Kind))}; it has no “{kind}”.", "kind")
-    found = asked(
+    found = ask_service(
         "The catalogue", lambda: catalogue().search(request.GET.get("words", "")[:200], cast(Kind | None, kind))
     )
     return json_reply({"found": [msgspec.structs.replace(entry, words=()) for entry in found]})
 
 
 def _entry(entry_id: str) -> CatalogueEntry:
-    entry = asked("The catalogue", lambda: catalogue().entry(entry_id))
+    entry = ask_service("The catalogue", lambda: catalogue().entry(entry_id))
     if entry is None:
         raise UnknownName(f"The catalogue has no “{entry_id}” any more.")
     return entry
@@ -88,7 +88,7 @@ def sample(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponseBas
     show_for(show_id, request)
     try:
         entry = _entry(entry_id)
-        data = asked("The catalogue", lambda: catalogue().fetch(entry))
+        data = ask_service("The catalogue", lambda: catalogue().fetch(entry))
     except (NoAnswer, UnknownName) as error:
         raise Http404(str(error)) from error
     kinds = {"picture": "image/jpeg", "clip": "video/mp4"}
@@ -97,7 +97,7 @@ def sample(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponseBas
     return response
 
 
-def _brought(request: HttpRequest, show_id: str, entry: CatalogueEntry, data: bytes) -> HttpResponse:
+def _put_on_shelf(request: HttpRequest, show_id: str, entry: CatalogueEntry, data: bytes) -> HttpResponse:
     """Puts a medium on the shelf with its credit in one step; one that is there already is returned instead."""
     intake = take_in(
         SimpleUploadedFile(entry.file_name, data),
@@ -138,28 +138,28 @@ def _brought(request: HttpRequest, show_id: str, entry: CatalogueEntry, data: by
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def bring_entry(request: HttpRequest, show_id: str, entry_id: str) -> HttpResponse:
     """Puts an entry of the catalogue on the shelf."""
     show_for(show_id, request)
     entry = _entry(entry_id)
-    data = asked("The catalogue", lambda: catalogue().fetch(entry))
-    return _brought(request, show_id, entry, data)
+    data = ask_service("The catalogue", lambda: catalogue().fetch(entry))
+    return _put_on_shelf(request, show_id, entry, data)
 
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def bring_video(request: HttpRequest, show_id: str) -> HttpResponse:
     """Puts the video at an address on the shelf as a clip: {"address": ...}."""
     show_for(show_id, request)
     address = str(body_of(request).get("address", "")).strip()[:500]
     if not address:
         raise BadValue("Put in the address of a video, as your browser shows it.", "address")
-    entry = asked("The video site", lambda: video_site().lookup(address))
+    entry = ask_service("The video site", lambda: video_site().lookup(address))
     if entry is None:
         raise UnknownName(
             f"There is no video at “{address}”. Check the address, or whether it is still there. Nothing was added."
         )
-    data = asked("The video site", lambda: video_site().fetch(entry))
-    return _brought(request, show_id, entry, data)
+    data = ask_service("The video site", lambda: video_site().fetch(entry))
+    return _put_on_shelf(request, show_id, entry, data)

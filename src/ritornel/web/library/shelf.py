@@ -21,8 +21,8 @@ from ritornel.core.render.filmstrips import STRIP_PICTURES
 from ritornel.core.sound.waveform import LEVELS_PER_S, Wave
 from ritornel.sounds import AUTHOR, LICENCE, library_sound
 from ritornel.web.config.byte_ranges import file_reply
-from ritornel.web.config.replies import body_of, edit_id_of, json_reply, telling_errors
-from ritornel.web.editor.services import edited_reply
+from ritornel.web.config.replies import answer_errors, body_of, edit_id_of, json_reply
+from ritornel.web.editor.services import reply_to_edit
 from ritornel.web.jobs.derived_files import failure_of
 from ritornel.web.library.browser_copies import light_path, tempo_path
 from ritornel.web.library.shelf_entries import shelf_line, shelf_line_at
@@ -50,7 +50,7 @@ NO_MEDIUM = "There is no such medium."
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
     """Accepts a file.
 
@@ -76,7 +76,7 @@ def add_to_shelf(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def add_from_library(request: HttpRequest, show_id: str, name: str) -> HttpResponse:
     """Puts one of the sounds that ship on the shelf; one that is there already is returned."""
     row = show_for(show_id, request)
@@ -126,7 +126,7 @@ def media(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponseBase
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def add_again(request: HttpRequest, show_id: str, asset_id: str) -> HttpResponse:
     """Accepts the file of a missing or damaged medium again.
 
@@ -172,7 +172,7 @@ def at_tempo(request: HttpRequest, show_id: str, asset_id: str, renderer: int, r
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def captions_in(request: HttpRequest, show_id: str) -> HttpResponse:
     """Reads a WebVTT or SRT file: {"captions": [...], "notices": [...]}. Nothing is changed."""
     show_for(show_id, request)
@@ -231,7 +231,7 @@ def smalls(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def elsewhere(request: HttpRequest, show_id: str) -> HttpResponse:
     """Media on the shelves of the person's other shows that are not on this one, each with the value to add here."""
     here = {asset.sha256 for asset in value_of(show_for(show_id, request)).assets}
@@ -280,7 +280,7 @@ def wave_peaks(
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def bring(request: HttpRequest, show_id: str) -> HttpResponse:
     """Copies slides, or objects onto a slide, from another show of the same person, with the media they use: {"from":
     show, "slide_ids": [...], "at": n} or {"from": show, "objects": [...], "slide_id": ...}.
@@ -298,4 +298,4 @@ def bring(request: HttpRequest, show_id: str) -> HttpResponse:
         objects = from_builtins(body.get("objects", []), tuple[Object, ...], "The objects")
         edit = bring_objects(source, target, objects, str(body.get("slide_id", "")), stem)
     edited = edit_show(show_id, person_of(request), edit, edit_id=edit_id_of(request))
-    return edited_reply(show_for(show_id, request), edited, body.get("viewing"))
+    return reply_to_edit(show_for(show_id, request), edited, body.get("viewing"))

@@ -4,7 +4,7 @@ from pathlib import Path
 
 from ritornel.core.render.filmstrips import write_small, write_strip
 from ritornel.web.jobs.derived_files import derived_path, make_once
-from ritornel.web.jobs.sandbox import confined
+from ritornel.web.jobs.sandbox import run_confined
 from ritornel.web.shows.services import media_path
 
 
@@ -17,7 +17,7 @@ def make_thumbnail(sha256: str) -> None:
     """Makes the thumbnail."""
     make_once(
         thumbnail_path(sha256),
-        lambda target: confined(write_small, media_path(sha256), target, what=sha256),
+        lambda target: run_confined(write_small, media_path(sha256), target, what=sha256),
         wait=False,
     )
 
@@ -31,6 +31,6 @@ def make_strip(sha256: str, lasts_ms: int) -> None:
     """Makes a clip's filmstrip."""
     make_once(
         strip_path(sha256),
-        lambda target: confined(write_strip, media_path(sha256), lasts_ms, target, what=sha256),
+        lambda target: run_confined(write_strip, media_path(sha256), lasts_ms, target, what=sha256),
         wait=False,
     )

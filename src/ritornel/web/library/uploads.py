@@ -16,10 +16,10 @@ from ritornel.core.formats.archive import unpack_archive
 from ritornel.core.formats.media import asset_of_file
 from ritornel.core.formats.opendocument.reading import read_opendocument
 from ritornel.core.formats.pdf import read_pdf
-from ritornel.core.formats.progress import progress_told
+from ritornel.core.formats.progress import read_progress
 from ritornel.core.formats.svg import looks_like_svg
 from ritornel.core.wording import one_line
-from ritornel.web.jobs.sandbox import Bounds, confined
+from ritornel.web.jobs.sandbox import Bounds, run_confined
 from ritornel.web.shows.services import keep_media_file
 
 LONG = Bounds(wall_s=600, cpu_s=600)
@@ -40,7 +40,7 @@ class Intake(msgspec.Struct, frozen=True):
 
 
 @contextlib.contextmanager
-def _examined(
+def _examine(
     upload: UploadedFile, asset_id: str, credit: dict[str, Any]
 ) -> Iterator[tuple[Asset, tuple[str, ...], Path]]:
     """The true kind of an upload, sentences for its maker, and the file to store, which is removed afterwards.
@@ -59,7 +59,7 @@ def _examined(
         # A drawing is computed, and a filter in it can take for ever; everything else is as much work as it has bytes.
         with path.open("rb") as source:
             bounds = DRAWING if looks_like_svg(source.read(SNIFFED_BYTES)) else Bounds()
-        asset, notes = confined(
+        asset, notes = run_confined(
             asset_of_file, path, redrawn, asset_id, name, settings.MEDIA_LIMITS, credit, what=name, bounds=bounds
         )
         yield asset, notes, redrawn if redrawn.is_file() else path
@@ -70,14 +70,14 @@ def take_in(upload: UploadedFile, asset_id: str, **credit: Any) -> Intake:
 
     Raises BadMedia for a file that cannot be shown or heard, and then stores nothing.
     """
-    with _examined(upload, asset_id, credit) as (asset, notes, path):
+    with _examine(upload, asset_id, credit) as (asset, notes, path):
         keep_media_file(asset.sha256, path)
     return Intake(asset, notes)
 
 
 def heal_media(upload: UploadedFile, asset: Asset) -> None:
     """Stores the file of an asset again. Raises BadMedia for any other file than the original one."""
-    with _examined(upload, asset.id, {}) as (found, _, path):
+    with _examine(upload, asset.id, {}) as (found, _, path):
         if found.sha256 != asset.sha256:
             words = (
                 f"“{upload.name}” is another file than the one that “{asset.name}” was. Nothing was changed; "
@@ -115,9 +115,9 @@ def unpack(
         told = Path(folder) / "told"
 
         def look() -> None:
-            watch(*progress_told(told))
+            watch(*read_progress(told))
 
-        outcome: tuple[Show, tuple[Any, ...]] = confined(
+        outcome: tuple[Show, tuple[Any, ...]] = run_confined(
             reader, path, name, media, show_id, *given, told, what=name, bounds=LONG, watch=look
         )
     return outcome

@@ -8,7 +8,7 @@ import msgspec
 from ritornel.core.sound.waveform import ABOUT, LEVELS_PER_S, Wave, write_wave
 from ritornel.web.config.atomic_files import atomic_folder
 from ritornel.web.jobs.derived_files import derived_path, failure_of, make_once, unfinished_place
-from ritornel.web.jobs.sandbox import confined
+from ritornel.web.jobs.sandbox import run_confined
 from ritornel.web.shows.services import media_path
 
 PART = 8192
@@ -55,7 +55,7 @@ def make_wave(sha256: str, lasts_ms: int) -> None:
     target = wave_folder(sha256)
     make_once(
         target,
-        lambda folder: confined(write_wave, media_path(sha256), lasts_ms, folder, what=sha256),
+        lambda folder: run_confined(write_wave, media_path(sha256), lasts_ms, folder, what=sha256),
         wait=False,
         place=atomic_folder,
     )

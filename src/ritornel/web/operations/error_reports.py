@@ -7,7 +7,7 @@ from django.views.decorators.http import require_POST
 
 from ritornel.core.wording import one_line
 from ritornel.web.config.rate_limits import Brake
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.people.services import network_address
 
 log = logging.getLogger("ritornel.page")
@@ -15,7 +15,7 @@ FAULTS = Brake("faults of pages", "20/minute;200/day")
 
 
 @require_POST
-@telling_errors
+@answer_errors
 def note_fault(request: HttpRequest) -> HttpResponse:
     """Logs a fault of a page: {"message", "where", "stack", "page"}."""
     FAULTS.apply(network_address(request), words="Many faults were told from here.")

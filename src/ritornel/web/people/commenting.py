@@ -11,7 +11,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.decoding import from_builtins
 from ritornel.core.errors import BadValue
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.editor.services import style_stamp, thumb_address
 from ritornel.web.people.models import Comment
 from ritornel.web.people.services import called, person_of
@@ -91,7 +91,7 @@ def comments(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def say(request: HttpRequest, show_id: str) -> HttpResponse:
     """Adds a comment to a slide or an object, or answers one."""
     row = show_for(show_id, request, "comment")
@@ -131,7 +131,7 @@ def _comment(row: Show, number: int) -> Comment:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def close(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     """Closes a comment; with {"open": true} opens it again."""
     row = show_for(show_id, request, "comment")

@@ -20,7 +20,7 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.recording import recordable_sections
 from ritornel.core.wording import span_text
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.people.identity import proves
 from ritornel.web.people.mail import check_mail_allowed, mail_goes_out, send_mail
 from ritornel.web.people.models import LASTS, Invitation, ProvenAddress
@@ -154,7 +154,7 @@ def _checked(show: ShowValue, wanted: Invite) -> dict[str, Any] | None:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def invite(request: HttpRequest, show_id: str) -> HttpResponse:
     """Invites somebody by mail, with a personal link.
 
@@ -198,7 +198,7 @@ def _withdrawn(request: HttpRequest, show_id: str, number: int, at: datetime | N
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def withdraw(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     """Ends an invitation: its link becomes invalid, and the person loses access to the show."""
     return _withdrawn(request, show_id, number, timezone.now())
@@ -206,7 +206,7 @@ def withdraw(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def restore(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     """Undoes a withdrawal: access returns to a person who had accepted; otherwise the link is valid again until its old
     end.
@@ -216,7 +216,7 @@ def restore(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def change(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     """Changes the task: {"role": ..., "section": ...}. It applies at once."""
     row = owned_show(show_id, request)

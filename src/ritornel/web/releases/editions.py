@@ -13,15 +13,15 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.stills import first_picture
 from ritornel.core.schedule.performance import perform
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
-from ritornel.web.editor.services import seen_of
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
+from ritornel.web.editor.services import known_analyses
 from ritornel.web.library.services import light_path
 from ritornel.web.people.services import person_of
 from ritornel.web.releases.browser_media import missing_copy, used_media
-from ritornel.web.releases.folders import laid_out, put_in_place
+from ritornel.web.releases.folders import lay_out_edition, put_in_place
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.releases.offline import folder_of
-from ritornel.web.releases.views import audience_in, heard_of, state_of
+from ritornel.web.releases.views import audience_in, loudness_of_release, state_of
 from ritornel.web.shows.services import Show, media_path, owned_show, value_of
 
 FIRST_PX = 640
@@ -33,14 +33,14 @@ def _stoppers(row: Show, show: ShowValue) -> list[Finding]:
     aside = set(row.set_aside.values_list("finding", flat=True))
     return [
         finding
-        for finding in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0])
+        for finding in find_problems(show, heard=loudness_of_release(show), looked=known_analyses(show)[0])
         if finding.severity == "stops" and finding.id not in aside
     ]
 
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
     """Makes the present show the newest edition.
 
@@ -87,7 +87,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
         else {"starts_itself": True, "loops": row.end == "loop"}
     )
     # Two people who release at the same moment get an edition each: the second waits in the transaction for the first.
-    with laid_out(staged, first, how) as folder, transaction.atomic():
+    with lay_out_edition(staged, first, how) as folder, transaction.atomic():
         place, _ = Release.objects.get_or_create(show=row, defaults={"loops": row.end == "loop", **audience})
         number = (Edition.everywhere.filter(release=place).aggregate(last=Max("number"))["last"] or 0) + 1
         place.editions.create(
@@ -106,7 +106,7 @@ def make_edition(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def remove_edition(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     """Puts an earlier edition into the bin. The newest is what the address shows; to remove it, withdraw
     the release.
@@ -132,7 +132,7 @@ def _edition_of(row: Show, number: int) -> Edition:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def edition_folder(request: HttpRequest, show_id: str, number: int) -> HttpResponseBase:
     """An edition as static files, in a zip file: any web server, and any disk, can serve them."""
     row = owned_show(show_id, request)

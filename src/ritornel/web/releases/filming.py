@@ -24,7 +24,7 @@ from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.kept_segments import SegmentStore
 from ritornel.core.render.pages import Kind, write_pdf
 from ritornel.core.render.process_pool import FilmSource
-from ritornel.core.render.segmented_film import write_parted
+from ritornel.core.render.segmented_film import write_segmented_film
 from ritornel.core.render.stills import write_stills
 from ritornel.core.render.workload import Progress
 from ritornel.core.schedule.performance import perform
@@ -68,7 +68,9 @@ def _write(job: FilmJob, show: ShowValue, path: Path, watch: Callable[[Progress]
     else:
         media = {asset.sha256: str(media_path(asset.sha256)) for asset in show.assets}
         store = SegmentStore(Path(storages["films"].path("segments")))
-        write_parted(FilmSource(show, order, media), path, parts_path(job), watch, settings.FILM_PROCESSES, store)
+        write_segmented_film(
+            FilmSource(show, order, media), path, parts_path(job), watch, settings.FILM_PROCESSES, store
+        )
         store.trim()
 
 

@@ -5,15 +5,15 @@ from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
 from ritornel.core.checks import find_problems
-from ritornel.core.checks.fix_outcome import fixed
+from ritornel.core.checks.fix_outcome import preview_fix
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.stills import last_picture
 from ritornel.core.schedule.performance import perform
 from ritornel.web.config.file_names import data_url
-from ritornel.web.config.replies import json_reply, telling_errors
-from ritornel.web.editor.services import seen_of
-from ritornel.web.releases.views import heard_of
+from ritornel.web.config.replies import answer_errors, json_reply
+from ritornel.web.editor.services import known_analyses
+from ritornel.web.releases.views import loudness_of_release
 from ritornel.web.shows.services import media_path, owned_show, value_of
 
 PICTURE_PX = 280
@@ -21,7 +21,7 @@ PICTURE_PX = 280
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def fix_preview(request: HttpRequest, show_id: str) -> HttpResponse:
     """{"words": how the show's times change, "picture": the slide, where it would look different}. Nothing
     is changed.
@@ -29,12 +29,16 @@ def fix_preview(request: HttpRequest, show_id: str) -> HttpResponse:
     show = value_of(owned_show(show_id, request))
     wanted = request.GET.get("finding", "")
     finding = next(
-        (entry for entry in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0]) if entry.id == wanted),
+        (
+            entry
+            for entry in find_problems(show, heard=loudness_of_release(show), looked=known_analyses(show)[0])
+            if entry.id == wanted
+        ),
         None,
     )
     if finding is None:
         raise BadValue("That finding is no longer there.", "finding")
-    would = fixed(show, finding)
+    would = preview_fix(show, finding)
     return json_reply(
         {
             "words": would.words,

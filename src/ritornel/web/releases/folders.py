@@ -19,7 +19,7 @@ from ritornel.core.errors import DiskFull
 from ritornel.core.formats.media import SUFFIXES
 from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.performance import Performance
-from ritornel.core.schedule.reduced_motion import calmed
+from ritornel.core.schedule.reduced_motion import calm_performance
 from ritornel.web.config.atomic_files import NO_ROOM
 from ritornel.web.releases.browser_media import file_of, served_name, used_media
 from ritornel.web.releases.page_alone import page_of
@@ -68,7 +68,7 @@ def put_beside(source: Path, target: Path) -> None:
 
 
 @contextlib.contextmanager
-def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator[Path]:
+def lay_out_edition(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator[Path]:
     """A temporary folder with the whole edition, to be moved by `put_in_place`; without that it is removed.
 
     Its addresses are relative, so that it can stand anywhere. `how` says how its page begins. Raises BadMedia where a
@@ -88,7 +88,7 @@ def laid_out(staged: Performance, first: bytes, how: dict[str, Any]) -> Iterator
             if not target.exists():
                 put_beside(file_of(asset, rate_pct)[0], target)
         write_words(folder, PERFORMANCE, to_json(audience_show(staged, media)))
-        write_words(folder, CALM, to_json(audience_show(calmed(staged), media)))
+        write_words(folder, CALM, to_json(audience_show(calm_performance(staged), media)))
         (folder / FIRST).write_bytes(first)
         (folder / PAGE).write_bytes(page_of(staged, {"performance": PERFORMANCE, "calm": CALM, **how}))
         yield folder

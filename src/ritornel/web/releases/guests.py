@@ -19,7 +19,7 @@ from ritornel.core.errors import BadValue
 from ritornel.core.wording import one_line
 from ritornel.web.config.link_secrets import hash_code
 from ritornel.web.config.rate_limits import Brake, TooOften
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.people.services import check_mail_allowed, network_address, send_mail
 from ritornel.web.releases.models import Guest, Release
 from ritornel.web.shows.services import Show, owned_show
@@ -190,7 +190,7 @@ def _own(request: HttpRequest, show_id: str) -> tuple[Show, Release]:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def invite(request: HttpRequest, show_id: str) -> HttpResponse:
     """Adds guests by their addresses, separated by commas, semicolons, spaces or lines; each gets mail.
 
@@ -213,7 +213,7 @@ def invite(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def shut_out(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     """Withdraws a guest's link; somebody who is watching with it sees nothing more.
 

@@ -23,7 +23,7 @@ from ritornel.core.document.sections import people_of_section, section_number, s
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.web.config.byte_ranges import file_reply
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.people.services import assigned_to, called, invited_as, names_of, people_in, person_of, proven_person
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.models import FilmJob, HandIn
@@ -40,7 +40,7 @@ def handed_in_path(entry: HandIn) -> Path:
     return path
 
 
-def _copied(source: Path, target: Path) -> None:
+def _copy_file(source: Path, target: Path) -> None:
     """A hard link to the same file where the disk allows that, else a copy."""
     try:
         os.link(source, target)
@@ -111,7 +111,7 @@ def _people_called(row: Show, to: str) -> list[User]:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
     """Hands a finished film or the like in: {"to": name, address or “Section II”, "note": words, "replaces": id of an
     earlier one}.
@@ -158,7 +158,7 @@ def hand_in(request: HttpRequest, show_id: str, job_id: str) -> HttpResponse:
         show=row,
         replaces=earlier is not None,
     )
-    _copied(film_path(job), handed_in_path(entry))
+    _copy_file(film_path(job), handed_in_path(entry))
     with transaction.atomic():
         entry.save()
         if earlier is not None:

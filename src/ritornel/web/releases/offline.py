@@ -12,10 +12,10 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.performance import Performance, perform
-from ritornel.core.schedule.reduced_motion import calmed
+from ritornel.core.schedule.reduced_motion import calm_performance
 from ritornel.web.config.downloads import saved_reply
 from ritornel.web.config.file_names import data_url, file_title
-from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, json_reply
 from ritornel.web.releases.browser_media import file_of, served_name, used_media
 from ritornel.web.releases.models import Release
 from ritornel.web.releases.page_alone import page_of
@@ -33,7 +33,7 @@ def _performed(show: ShowValue) -> Performance:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def weight(request: HttpRequest, show_id: str) -> HttpResponse:
     """The size of the show, and its largest media: {"bytes", "heaviest": [{"name", "bytes"}], "single": whether one
     file is possible}. Raises what saving it would raise.
@@ -56,7 +56,7 @@ def weight(request: HttpRequest, show_id: str) -> HttpResponse:
 
 def _page(row: Show, staged: Performance, media: dict[str, str], heard: dict[str, str]) -> bytes:
     release = Release.objects.filter(show=row).first()
-    both = [{**audience_show(entry, media), "heard": heard} for entry in (staged, calmed(staged))]
+    both = [{**audience_show(entry, media), "heard": heard} for entry in (staged, calm_performance(staged))]
     starts, loops = (release.starts_itself, release.loops) if release else (True, row.end == "loop")
     return page_of(staged, {"performance": both[0], "calm": both[1], "starts_itself": starts, "loops": loops})
 
@@ -68,7 +68,7 @@ def _saved(response: HttpResponse, name: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def single_file(request: HttpRequest, show_id: str) -> HttpResponse:
     """The show as one page with everything in it."""
     row = show_for(show_id, request, "edit")
@@ -88,7 +88,7 @@ def single_file(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def folder(request: HttpRequest, show_id: str) -> HttpResponseBase:
     """The show as a folder in a zip file."""
     row = show_for(show_id, request, "edit")

@@ -21,8 +21,8 @@ from ritornel.core.render.film import check_order
 from ritornel.core.schedule.performance import perform
 from ritornel.web.config.bounded_input import rate_of
 from ritornel.web.config.byte_ranges import file_reply
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
-from ritornel.web.editor.services import ask_for_looks, measured, seen_of, style_stamp, thumb_address
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
+from ritornel.web.editor.services import ask_for_looks, known_analyses, known_loudness, style_stamp, thumb_address
 from ritornel.web.people.services import mail_goes_out, person_of
 from ritornel.web.releases.filming import State, film_path
 from ritornel.web.releases.guests import guest_lines
@@ -112,7 +112,7 @@ def release(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def checks(request: HttpRequest, show_id: str) -> HttpResponse:
     """The readiness check: each finding with its place, its reason and its fix; findings that are set aside have the
     reason for that.
@@ -135,22 +135,22 @@ def checks(request: HttpRequest, show_id: str) -> HttpResponse:
             "asset_name": asset.name if asset else None,
         }
 
-    seen, left = seen_of(show)
+    seen, left = known_analyses(show)
     if left and request.GET.get("ask"):
         ask_for_looks(row.pk)
-    found = [line(finding) for finding in find_problems(show, faults, heard_of(show), seen)]
+    found = [line(finding) for finding in find_problems(show, faults, loudness_of_release(show), seen)]
     return json_reply({"revision": row.revision, "findings": found, "looking": left})
 
 
-def heard_of(show: ShowValue) -> ShowLoudness | None:
+def loudness_of_release(show: ShowValue) -> ShowLoudness | None:
     """The measured loudness of the show, where the worker has measured it."""
-    known = measured(perform(show))
+    known = known_loudness(perform(show))
     return ShowLoudness(known.lufs, known.lands_at_lufs) if known is not None else None
 
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
     """Sets a finding aside: {"finding": id, "reason": words}; without a reason it comes back."""
     row = owned_show(show_id, request)
@@ -166,7 +166,7 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
         raise BadValue(f"The reason has {len(reason)} characters; at most 300 can be kept.", "reason")
     show = value_of(row)
     if finding not in {
-        entry.id for entry in find_problems(show, heard=heard_of(show), looked=seen_of(show)[0])
+        entry.id for entry in find_problems(show, heard=loudness_of_release(show), looked=known_analyses(show)[0])
     } and not finding.startswith("missing:"):
         raise BadValue("That finding is no longer there.", "finding")
     row.set_aside.update_or_create(finding=finding, defaults={"reason": reason, "person": person_of(request)})
@@ -175,7 +175,7 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def change_settings(request: HttpRequest, show_id: str) -> HttpResponse:
     """Withdraws or reopens a release, and sets how a visit begins and ends, and who may see it: any of withdrawn,
     starts_itself, starts_silent, loops; audience, domain.
@@ -207,7 +207,7 @@ def audience_in(body: dict[str, Any]) -> dict[str, Any]:
 
 @login_required
 @require_http_methods(["GET", "POST"])
-@telling_errors
+@answer_errors
 def films(request: HttpRequest, show_id: str) -> HttpResponse:
     """GET: the state of the films.
 

@@ -14,7 +14,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.wording import megabytes_text
-from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, json_reply
 from ritornel.web.people.services import called
 from ritornel.web.shows.models import Show
 from ritornel.web.shows.persistence import value_of
@@ -74,7 +74,7 @@ def _forgettable(row: Show) -> Iterator[RemovedPart]:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def show_bin(request: HttpRequest, show_id: str) -> HttpResponse:
     """What was removed from a show, kind by kind: who did it, and how long it stays."""
     row = show_for(show_id, request)

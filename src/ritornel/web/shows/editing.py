@@ -17,11 +17,11 @@ from ritornel.core.document.edits import Edit as EditValue
 from ritornel.core.document.edits import EditOutcome, apply_edit, make_changes
 from ritornel.core.document.merging import GONE, Collision, value_at
 from ritornel.core.document.rebasing import (
-    entry_brought_back,
     json_of,
     place_words,
     rebase_edit,
-    slide_brought_back,
+    restore_entry,
+    restore_slide,
     value_words,
 )
 from ritornel.core.document.show import Asset as AssetValue
@@ -37,7 +37,7 @@ from ritornel.web.config.replies import AlreadyDone, Conflict
 from ritornel.web.people.services import Act, access_of, called, shows_open_to
 from ritornel.web.shows.history import (
     maker_of,
-    reverted,
+    revert,
     state_at,
     state_of_revision,
     step_to_redo,
@@ -229,7 +229,7 @@ def edit_show(
         if revision is None or revision == row.revision:
             outcome = apply_edit(now, edit)
         else:
-            base, outcome, overruled = _rebased(row, now, edit, revision, person, restored)
+            base, outcome, overruled = _rebase(row, now, edit, revision, person, restored)
         since = row.revision if base is now or revision is None else revision
         edited = Edited(base, outcome.show, row.revision, outcome.label, outcome.notices, overruled, since)
         if not outcome.changes:
@@ -248,7 +248,7 @@ def edit_show(
     return _make(show_id, person, plan, act, edit_id)
 
 
-def _rebased(
+def _rebase(
     row: Show, now: ShowValue, edit: EditValue, revision: int, person: User, restored: frozenset[str]
 ) -> tuple[ShowValue, EditOutcome, tuple[Overruled, ...]]:
     """The state the maker had, and the outcome of the edit on the present show."""
@@ -320,9 +320,9 @@ def bring_back(show_id: str, person: User, revision: int, label: str, slide_id: 
             raise BadValue("The history does not reach back to this point. Nothing was changed.", "revision")
         wanted = then
         if slide_id:
-            wanted = slide_brought_back(now, then, slide_id)
+            wanted = restore_slide(now, then, slide_id)
         elif asset_id:
-            wanted = entry_brought_back(now, then, asset_id)
+            wanted = restore_entry(now, then, asset_id)
         outcome = make_changes(now, changes_between(now, wanted), label)
         edited = Edited(now, outcome.show, row.revision, outcome.label, outcome.notices, since=row.revision)
         if not outcome.changes:
@@ -352,7 +352,7 @@ def _return(show_id: str, person: User, edit_id: str, revision: int | None, back
         since = row.revision if revision is None else revision
         steps = steps_since(row, since)
         since, base = (row.revision, now) if steps is None else (since, state_at(now, steps))
-        outcome, kept = reverted(row, step, now, back)
+        outcome, kept = revert(row, step, now, back)
         if outcome.changes:
             _check_performable(now, outcome.show)
 

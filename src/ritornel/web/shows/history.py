@@ -32,7 +32,7 @@ def pack(changes: _CHANGES, beside: bytes = b"") -> bytes:
     return squeeze.compress(to_json(changes)) + squeeze.flush()
 
 
-def _unpacked(data: bytes, beside: bytes = b"") -> bytes:
+def _unpack(data: bytes, beside: bytes = b"") -> bytes:
     if data[:1] == _PLAIN:
         return data
     open_up = zlib.decompressobj(zdict=beside[:_WINDOW]) if beside else zlib.decompressobj()
@@ -41,9 +41,9 @@ def _unpacked(data: bytes, beside: bytes = b"") -> bytes:
 
 def step_texts(changes: bytes | memoryview, inverse: bytes | memoryview) -> tuple[bytes, bytes]:
     """The changes of a step and their inverse, as JSON, from its row's two columns."""
-    made = _unpacked(bytes(changes))
+    made = _unpack(bytes(changes))
     undone = bytes(inverse)
-    return made, undone if undone[:1] == _PLAIN else _unpacked(undone, made)
+    return made, undone if undone[:1] == _PLAIN else _unpack(undone, made)
 
 
 def changes_of(step: Edit) -> _CHANGES:
@@ -175,7 +175,7 @@ def step_to_redo(row: Show, person: User) -> Edit | None:
     return _undone(row, person).first()
 
 
-def reverted(row: Show, step: Edit, now: ShowValue, back: bool) -> tuple[EditOutcome, tuple[str, ...]]:
+def revert(row: Show, step: Edit, now: ShowValue, back: bool) -> tuple[EditOutcome, tuple[str, ...]]:
     """The result of undoing a step now, or making it again, and messages about values that others changed since."""
     # What is taken back is the step itself, or the return of it that made it stand as it does.
     kind = Edit.Kind.REDO if back else Edit.Kind.UNDO

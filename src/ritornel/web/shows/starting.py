@@ -24,7 +24,7 @@ from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.core.wording import count_text
 from ritornel.demo.orlmere import FILES, MEDIA, media
 from ritornel.starters import STARTERS, starter_show
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.jobs.derived_files import derived_path
 from ritornel.web.library.services import kept_picture
 from ritornel.web.people.services import person_of
@@ -133,7 +133,7 @@ def runs_asked(request: HttpRequest) -> Runs:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def new_show(request: HttpRequest) -> HttpResponse:
     """A new show: from the chosen starter, else one slide with an empty title.
 
@@ -159,7 +159,7 @@ def new_show(request: HttpRequest) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def slides_from_pictures(request: HttpRequest, show_id: str) -> HttpResponse:
     """Replaces the show's slides by its pictures, sorted by name: {"each_ms": n, "transition": {...}, "fills": whether
     pictures of another proportion are cropped}.

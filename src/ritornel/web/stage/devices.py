@@ -21,7 +21,7 @@ from ritornel.core.schedule.performance import perform
 from ritornel.core.sound.tempo import sound_key
 from ritornel.web.config.byte_ranges import file_reply
 from ritornel.web.config.link_secrets import hash_code
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.library.services import light_path, tempo_path
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.services import Show, media_path, show_for, value_of
@@ -143,7 +143,7 @@ def remote_events(request: HttpRequest, code: str) -> HttpResponse:
 
 @csrf_exempt
 @require_POST
-@telling_errors
+@answer_errors
 def remote_press(request: HttpRequest, code: str) -> HttpResponse:
     """A press on the remote: {"act": "next" | "back" | "black"}. Only the code allows it; no cookie is involved."""
     run = _remote_run(code)
@@ -172,7 +172,7 @@ def run_events(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def run_say(request: HttpRequest, show_id: str) -> HttpResponse:
     """A message of the Lectern: {"kind": "state", ...}. It is passed on unchanged to all devices that follow."""
     run = _led_run(request, show_id)

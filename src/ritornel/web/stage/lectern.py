@@ -18,7 +18,7 @@ from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.rehearsal.beats import beat_lines
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.schedule.show_schedule import ShowSchedule
-from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, json_reply
 from ritornel.web.editor.services import style_stamp, thumb_address
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.services import Show, show_for, value_of
@@ -126,7 +126,7 @@ def open_run(show: Show, person_id: int) -> Run | None:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def begin_run(request: HttpRequest, show_id: str) -> HttpResponse:
     """Starts a run that other devices may follow; one that is open already keeps its addresses."""
     row, person = show_for(show_id, request), person_of(request)
@@ -136,7 +136,7 @@ def begin_run(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def run_state(request: HttpRequest, show_id: str) -> HttpResponse:
     """The open run, or null."""
     row = show_for(show_id, request)
@@ -146,7 +146,7 @@ def run_state(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def end_run(request: HttpRequest, show_id: str) -> HttpResponse:
     """Ends the run: its addresses become invalid, and listening devices are told."""
     row = show_for(show_id, request)

@@ -10,7 +10,7 @@ from ritornel.core.document.show import Asset
 from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.performance import builtins_of, perform
 from ritornel.web.config.bounded_input import whole_number
-from ritornel.web.config.replies import json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, json_reply
 from ritornel.web.library.services import browser_address
 from ritornel.web.shows.services import now_and_then, show_for, value_of
 from ritornel.web.stage.lectern import inks
@@ -28,7 +28,7 @@ def play(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def performance(request: HttpRequest, show_id: str) -> HttpResponse:
     """The present performance for the browser's painter; with notes and names only for people who may edit the show.
     `?revision=` names a state of the history, which only they can play.

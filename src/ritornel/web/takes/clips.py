@@ -21,8 +21,8 @@ from ritornel.core.rehearsal.recording import RecordedSlide
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.sound.recording_file import recorded_ms
 from ritornel.web.config.byte_ranges import file_reply
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
-from ritornel.web.editor.services import edited_reply
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
+from ritornel.web.editor.services import reply_to_edit
 from ritornel.web.library.services import begin_work
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.services import edit_show, media_path, new_id, show_for, value_of
@@ -47,7 +47,7 @@ class Place(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def begin_clip(request: HttpRequest, show_id: str) -> HttpResponse:
     """Starts a short recording; its parts are sent like those of other recordings."""
     row = show_for(show_id, request, "edit")
@@ -73,7 +73,7 @@ def _asset(recording: Recording) -> Asset:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def clip(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponseBase:
     """The recording, to check it before it is used."""
     show_for(show_id, request, "edit")
@@ -83,7 +83,7 @@ def clip(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponseB
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def place(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
     """Puts it on the shelf, and before or after the show or onto a slide, as one edit.
 
@@ -110,4 +110,4 @@ def place(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse
         raise Http404("There is no such place.")
     edited = edit_show(show_id, person_of(request), edit, stored=(asset,))
     begin_work(asset)
-    return edited_reply(show_for(row.pk, request, "edit"), edited, wanted.viewing)
+    return reply_to_edit(show_for(row.pk, request, "edit"), edited, wanted.viewing)

@@ -9,13 +9,13 @@ from django.views.decorators.http import require_GET, require_POST
 
 from ritornel.core.document.decoding import from_builtins, from_json
 from ritornel.core.errors import BadValue
-from ritornel.core.rehearsal.compare import compared, median_timing, taking, timing_for
+from ritornel.core.rehearsal.compare import apply_timing, compare_takes, median_timing, timing_for
 from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.rehearsal.take import TakeTiming, timing_of
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import LONGEST_MS, clock_text
 from ritornel.web.config.bounded_input import whole_number
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.services import Show, edit_show, history_labels, show_for, value_of
 from ritornel.web.takes.models import Take
@@ -58,7 +58,7 @@ def _timing(take: Take) -> TakeTiming:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def compare(request: HttpRequest, show_id: str) -> HttpResponse:
     """The takes `?takes=1,3`, or the newest, slide by slide."""
     row = show_for(show_id, request)
@@ -66,7 +66,7 @@ def compare(request: HttpRequest, show_id: str) -> HttpResponse:
     numbers = tuple(number for word in words if (number := whole_number(word.strip(), most=MOST_NUMBER)) is not None)
     takes = _chosen(row, numbers)
     show = value_of(row)
-    lines = compared(show, compile_show(show), [_timing(take) for take in takes])
+    lines = compare_takes(show, compile_show(show), [_timing(take) for take in takes])
     about = [
         {
             "number": take.number,
@@ -80,7 +80,7 @@ def compare(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def take_timing(request: HttpRequest, show_id: str) -> HttpResponse:
     """Takes a timing into the show as one edit, or says what would happen."""
     row = show_for(show_id, request)
@@ -93,7 +93,7 @@ def take_timing(request: HttpRequest, show_id: str) -> HttpResponse:
     if wanted.slides is not None:
         timing = timing_for(show, timing, wanted.slides)
     name = f"take {wanted.source}" if wanted.source is not None else f"the median of {len(takes)} takes"
-    outcome = taking(show, timing, name, wanted.target_ms, follows=wanted.way == "followed take")
+    outcome = apply_timing(show, timing, name, wanted.target_ms, follows=wanted.way == "followed take")
     notices = list(outcome.notices)
     if wanted.target_ms is not None and outcome.reached_ms != wanted.target_ms:
         target, nearest = clock_text(wanted.target_ms), clock_text(outcome.reached_ms)

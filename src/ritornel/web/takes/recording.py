@@ -21,7 +21,7 @@ from ritornel.core.rehearsal.take import Take as TakeValue
 from ritornel.core.sound.recording_file import PEAKS_PER_S, SAMPLE_BYTES, peaks_from, recorded_ms
 from ritornel.core.time.milliseconds import LONGEST_MS
 from ritornel.web.config.bounded_input import json_object, whole_number
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.people.services import called, person_of
 from ritornel.web.shows.services import Show, seen_slides, show_for, value_of
 from ritornel.web.takes.models import Pick, Recording
@@ -81,7 +81,7 @@ def recording_of(show_id: str, recording_id: str, request: HttpRequest, in_bin: 
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def begin(request: HttpRequest, show_id: str) -> HttpResponse:
     """Starts a recording of a section, or continues one. Two at once of the same slides are refused."""
     row = show_for(show_id, request, "record")
@@ -137,7 +137,7 @@ def _clipped(take: TakeValue, ended_ms: int) -> TakeValue:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def more(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
     """Stores new parts: `about` is a Part, `sound` and `camera` are bytes.
 
@@ -208,7 +208,7 @@ def _pick_new(recording: Recording, before: TakeValue, take: TakeValue) -> None:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def remove(request: HttpRequest, show_id: str, recording_id: str) -> HttpResponse:
     """Puts a take into the bin. What was kept of it stays in the show; `{"back": true}` restores it."""
     back = bool(body_of(request).get("back"))

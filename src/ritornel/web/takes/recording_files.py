@@ -22,7 +22,7 @@ from ritornel.core.rehearsal.selected_takes import RECORDED, Picked
 from ritornel.core.render.camera_clip import write_joined
 from ritornel.core.sound.recording_file import write_piece
 from ritornel.web.config.atomic_files import NO_ROOM
-from ritornel.web.jobs.sandbox import Bounds, confined
+from ritornel.web.jobs.sandbox import Bounds, run_confined
 from ritornel.web.shows.services import keep_media_file
 from ritornel.web.takes.models import Recording
 
@@ -137,7 +137,7 @@ def _cut(recording: Recording, piece: RecordedSlide, name: str, what: str, make:
     with tempfile.TemporaryDirectory(prefix="cut-", dir=about.parent) as folder:
         made, told = Path(folder) / "made", Path(folder) / "told"
         make(made)
-        asset: Asset = confined(
+        asset: Asset = run_confined(
             asset_of_file,
             made,
             Path(folder) / "redrawn",
@@ -179,7 +179,7 @@ def cut(recording: Recording, piece: RecordedSlide, slide_name: str) -> Picked:
                 piece,
                 f"{name}, camera",
                 "camera",
-                lambda target: confined(write_joined, segments, target, what=name, bounds=LONG),
+                lambda target: run_confined(write_joined, segments, target, what=name, bounds=LONG),
                 f"{own}-c",
             )
         except BadMedia:
@@ -203,7 +203,7 @@ def clip_of(recording: Recording, whole: RecordedSlide) -> Asset:
             counted,
             name,
             "clip",
-            lambda target: confined(write_joined, segments, target, what=name, bounds=LONG),
+            lambda target: run_confined(write_joined, segments, target, what=name, bounds=LONG),
             f"rec-{recording.id}-c",
         )
     return _cut(

@@ -15,9 +15,9 @@ from ritornel.core.rehearsal.beats import beat_lines
 from ritornel.core.rehearsal.recording import (
     RecordedSlide,
     SectionProgress,
+    find_misfits,
     leaving_cue,
     leaving_cues,
-    not_fitting,
     pieces_of,
     recordable_sections,
     section_state,
@@ -173,7 +173,7 @@ def take_line(entry: Recorded, desk: Desk) -> dict[str, Any]:
         "progress": row.progress,
         "who": called(row.person),
         "placement": row.placement,
-        "not_fitting": not_fitting(desk.show, entry.pieces),
+        "not_fitting": find_misfits(desk.show, entry.pieces),
         "pieces": [_piece_line(row.id, piece) for piece in entry.pieces],
     }
 

@@ -22,12 +22,12 @@ from ritornel.core.document.show import Asset
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.rehearsal.recording import as_recorded
-from ritornel.core.rehearsal.selected_takes import RECORDED, Picked, keep_edit, stepped_aside
+from ritornel.core.rehearsal.selected_takes import RECORDED, Picked, find_clear_places, keep_edit
 from ritornel.core.schedule.audience import audience_show
 from ritornel.core.schedule.performance import perform
 from ritornel.web.config.bounded_input import json_object, whole_number
 from ritornel.web.config.byte_ranges import file_reply
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.library.services import begin_work, browser_address
 from ritornel.web.people.services import assigned_to, person_of
 from ritornel.web.shows.services import Show, edit_show, history_labels, media_path, seen_slides, show_for, value_of
@@ -77,7 +77,7 @@ def record(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def state(request: HttpRequest, show_id: str) -> HttpResponse:
     """The page's present data."""
     return json_reply(_state(show_for(show_id, request, "record"), request.GET.get("section")))
@@ -90,7 +90,7 @@ def _section(request: HttpRequest, row: Show, show: ShowValue) -> Section:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def section_show(request: HttpRequest, show_id: str) -> HttpResponse:
     """The performance of the section while it is recorded."""
     row = show_for(show_id, request, "record")
@@ -103,13 +103,13 @@ def section_show(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def camera_places(request: HttpRequest, show_id: str) -> HttpResponse:
     """For each slide of the section where the camera's picture steps aside for text, its box in px."""
     row = show_for(show_id, request, "record")
     show = value_of(row)
     placement = from_builtins(json_object(request.GET.get("placement", "{}"), "The camera"), Placement, "The camera")
-    return json_reply({"boxes": stepped_aside(show, placement, _section(request, row, show).slide_ids)})
+    return json_reply({"boxes": find_clear_places(show, placement, _section(request, row, show).slide_ids)})
 
 
 def _picked(desk: Desk, slide_ids: tuple[str, ...]) -> dict[str, Picked]:
@@ -139,7 +139,7 @@ def _lone(request: HttpRequest, row: Show, desk: Desk) -> dict[str, Picked]:
 
 @login_required
 @require_GET
-@telling_errors
+@answer_errors
 def as_picked(request: HttpRequest, show_id: str) -> HttpResponse:
     """The section, or with `?section=all` the whole show, as it would be with the selected pieces; with `?take=` and
     `&piece=` that piece's slide with the piece.
@@ -213,7 +213,7 @@ class Choice(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def pick(request: HttpRequest, show_id: str) -> HttpResponse:
     """Selects a piece for its slide instead of the earlier one, which is answered as `before`, so that the page can
     undo it.
@@ -242,7 +242,7 @@ def pick(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def keep(request: HttpRequest, show_id: str) -> HttpResponse:
     """Makes the selected pieces of a section its voices and timing, as one edit."""
     row = show_for(show_id, request, "record")

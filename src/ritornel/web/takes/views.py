@@ -25,7 +25,7 @@ from ritornel.core.render.ink import drawn_pictures
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.web.config.file_names import file_title
-from ritornel.web.config.replies import body_of, json_reply, telling_errors
+from ritornel.web.config.replies import answer_errors, body_of, json_reply
 from ritornel.web.people.services import person_of
 from ritornel.web.shows.services import Edited, edit_show, history_labels, media_path, show_for, value_of
 from ritornel.web.takes.models import Take
@@ -100,7 +100,7 @@ def _take(show_id: str, number: int, request: HttpRequest) -> Take:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def keep(request: HttpRequest, show_id: str) -> HttpResponse:
     """Saves a run: {"events": [...], "ended_ms": n}."""
     row = show_for(show_id, request)
@@ -114,7 +114,7 @@ def keep(request: HttpRequest, show_id: str) -> HttpResponse:
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def use(request: HttpRequest, show_id: str, number: int) -> HttpResponse:
     """Writes the take's timing into the show, as one edit: {"as": "own holds"}; with {"as": "followed take"} the show
     follows it.
@@ -138,7 +138,7 @@ def _used(show_id: str, request: HttpRequest, edited: Edited, notices: tuple[str
 
 @login_required
 @require_POST
-@telling_errors
+@answer_errors
 def follow_none(request: HttpRequest, show_id: str) -> HttpResponse:
     """Stops following a take: waits without a hold of their own last as long as the default."""
     show = value_of(show_for(show_id, request))

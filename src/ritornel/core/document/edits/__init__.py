@@ -2,9 +2,9 @@
 
 import msgspec
 
-from ritornel.core.document.anchors import other_carries
+from ritornel.core.document.anchors import find_changed_carries
 from ritornel.core.document.changes import Change, apply_changes
-from ritornel.core.document.credits import true_credits
+from ritornel.core.document.credits import update_credits
 from ritornel.core.document.edits.builds import (
     AddBuild,
     BuildByParagraphs,
@@ -63,7 +63,7 @@ from ritornel.core.document.edits.texts import ChangeText, JoinTexts, SplitText,
 from ritornel.core.document.edits.values import PlacedValue, PutValues
 from ritornel.core.document.edits.voices import PutVoice, TrimVoice
 from ritornel.core.document.integrity import check_ids, check_sounds
-from ritornel.core.document.naming import true_names
+from ritornel.core.document.naming import update_names
 from ritornel.core.document.show import Show
 
 
@@ -176,16 +176,16 @@ def make_changes(show: Show, changes: tuple[Change, ...], label: str, notices: t
     result, inverse = apply_changes(show, changes)
     check_ids(result)
     check_sounds(show, result)
-    credits_now = true_credits(result)
+    credits_now = update_credits(result)
     result, before_credits = apply_changes(result, credits_now)
-    names_now = true_names(show, result)
+    names_now = update_names(show, result)
     result, before_names = apply_changes(result, names_now)
     return EditOutcome(
         result,
         (*changes, *credits_now, *names_now),
         (*before_names, *before_credits, *inverse),
         label,
-        notices + other_carries(show, result),
+        notices + find_changed_carries(show, result),
     )
 
 

@@ -5,7 +5,7 @@ from typing import Any, Literal
 import msgspec
 
 from ritornel.core.document import running_order
-from ritornel.core.document.decoding import changed
+from ritornel.core.document.decoding import replace_fields
 from ritornel.core.document.edits.draft import Draft, object_of, put, slide_of, target_of
 from ritornel.core.document.framings import moves_view
 from ritornel.core.document.integrity import check_build
@@ -33,7 +33,7 @@ class RemoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="remove build
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
-        build = running_order.entry(slide, self.build_id)
+        build = running_order.build_named(slide, self.build_id)
         return Draft(
             put(slide, order=running_order.without_builds(slide.order, {self.build_id})),
             f"Remove a build of {target_of(slide, build)}",
@@ -50,8 +50,8 @@ class MoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="move build"):
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
-        build = running_order.entry(slide, self.build_id)
-        order = running_order.moved(slide.order, self.build_id, self.to, self.opens)
+        build = running_order.build_named(slide, self.build_id)
+        order = running_order.move_build(slide.order, self.build_id, self.to, self.opens)
         return Draft(put(slide, order=order), f"Move a build of {target_of(slide, build)}")
 
 
@@ -72,22 +72,22 @@ class PlaceBuild(msgspec.Struct, frozen=True, tag_field="do", tag="place build")
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
-        build = running_order.entry(slide, self.build_id)
+        build = running_order.build_named(slide, self.build_id)
         label = f"Move a build of {target_of(slide, build)}"
         if self.beside is not None:
-            running_order.entry(slide, self.beside)
+            running_order.build_named(slide, self.beside)
             if self.beside == self.build_id:
                 return Draft((), label)
             if self.cue_id is not None:
-                order = running_order.placed_on_cue(slide.order, self.build_id, OnCue(self.cue_id), self.beside)
+                order = running_order.place_on_cue(slide.order, self.build_id, OnCue(self.cue_id), self.beside)
             else:
-                order = running_order.placed_beside(slide.order, self.build_id, self.beside, self.side, self.joins)
+                order = running_order.place_beside(slide.order, self.build_id, self.beside, self.side, self.joins)
         elif self.side == "before":
-            order = running_order.placed_on_arrival(slide.order, self.build_id)
+            order = running_order.place_on_arrival(slide.order, self.build_id)
         elif self.cue_id is None:
             raise BadValue("A build on a cue of its own needs that cue.", "cue_id")
         else:
-            order = running_order.placed_on_cue(slide.order, self.build_id, OnCue(self.cue_id))
+            order = running_order.place_on_cue(slide.order, self.build_id, OnCue(self.cue_id))
         return Draft(put(slide, order=order) if order != slide.order else (), label)
 
 
@@ -100,7 +100,7 @@ class MoveBeat(msgspec.Struct, frozen=True, tag_field="do", tag="move beat"):
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
-        order = running_order.moved_beat(slide.order, self.cue_id, self.before)
+        order = running_order.move_beat(slide.order, self.cue_id, self.before)
         return Draft(put(slide, order=order) if order != slide.order else (), "Move a beat")
 
 
@@ -111,14 +111,14 @@ class ChangeBuild(msgspec.Struct, frozen=True, tag_field="do", tag="change build
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
-        old = running_order.entry(slide, self.build_id)
+        old = running_order.build_named(slide, self.build_id)
         name = target_of(slide, old)
         if "id" in self.changes:
             raise BadValue("A build keeps its id.", "id")
         changes = self.changes
         if moves_view(old) and "lasts_ms" in changes and "settings" not in changes:
             changes = {**changes, "settings": {"length": "set"}}
-        build: Build = changed(old, changes, Build, f"Changing the build of “{name}”")
+        build: Build = replace_fields(old, changes, Build, f"Changing the build of “{name}”")
         entries = tuple(build if entry.id == self.build_id else entry for entry in slide.order)
         joins = isinstance(old.starts, OnCue) and not isinstance(build.starts, OnCue)
         return Draft(
@@ -140,10 +140,10 @@ class StartBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="start builds
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
-        entries = [running_order.entry(slide, build_id) for build_id in self.build_ids]
+        entries = [running_order.build_named(slide, build_id) for build_id in self.build_ids]
         if not entries:
             raise BadValue("No build was picked.", "build_ids")
-        order = running_order.started(slide.order, set(self.build_ids), self.how, self.stem)
+        order = running_order.start_builds(slide.order, set(self.build_ids), self.how, self.stem)
         return Draft(put(slide, order=order), f"Let {len(entries)} builds start {self.how}")
 
 
@@ -161,7 +161,7 @@ class BuildByParagraphs(msgspec.Struct, frozen=True, tag_field="do", tag="build 
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
-        build = running_order.entry(slide, self.build_id)
+        build = running_order.build_named(slide, self.build_id)
         item = object_of(slide, build.object_id)
         if not isinstance(item, TextHolder) or not item.paragraphs:
             raise BadValue(f"“{item.name}” has no paragraphs to come one by one. Nothing was changed.", "build_id")

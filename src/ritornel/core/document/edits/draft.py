@@ -50,13 +50,13 @@ def put(slide: Slide, **fields: Any) -> tuple[Change, ...]:
     return (PutSlide(result),)
 
 
-def swapped(slide: Slide, *items: Object) -> tuple[Object, ...]:
+def replace_objects(slide: Slide, *items: Object) -> tuple[Object, ...]:
     """The slide's objects, with these in place of those with the same ids."""
     fresh = {item.id: item for item in items}
     return tuple(fresh.get(old.id, old) for old in slide.objects)
 
 
-def changing(
+def change_each(
     show: Show, slide_id: str, object_ids: tuple[str, ...], change: Callable[[Object], Object], label: str
 ) -> Draft:
     """A draft that applies `change` to each of the objects.
@@ -65,7 +65,7 @@ def changing(
     """
     slide = slide_of(show, slide_id)
     items = objects_of(slide, object_ids)
-    return Draft(put(slide, objects=swapped(slide, *map(change, items))), label.format(names=names_of(items)))
+    return Draft(put(slide, objects=replace_objects(slide, *map(change, items))), label.format(names=names_of(items)))
 
 
 def check_named(show: Show, item: Object, doing: str) -> None:

@@ -5,7 +5,7 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document import running_order
-from ritornel.core.document.decoding import changed
+from ritornel.core.document.decoding import replace_fields
 from ritornel.core.document.edits.draft import Draft, put, slide_of, title_of
 from ritornel.core.document.framings import check_framings, moves_view, without_framing
 from ritornel.core.document.objects import Id
@@ -73,7 +73,7 @@ class ChangeFraming(msgspec.Struct, frozen=True, tag_field="do", tag="change fra
         old = _framing_of(slide, self.framing_id)
         if "id" in self.changes:
             raise BadValue("A framing keeps its id.", "id")
-        fresh: Framing = changed(old, self.changes, Framing, f"Changing the framing “{old.name}”")
+        fresh: Framing = replace_fields(old, self.changes, Framing, f"Changing the framing “{old.name}”")
         return _put(
             show,
             slide,

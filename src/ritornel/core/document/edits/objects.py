@@ -5,20 +5,20 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document import running_order
-from ritornel.core.document.alignment import Arrangement, around, arranged, scaled_within, tenths
+from ritornel.core.document.alignment import Arrangement, arrange_boxes, bounds_around, round_to_tenth, scale_within
 from ritornel.core.document.copying import builds_for, builds_of_copies
-from ritornel.core.document.decoding import changed
-from ritornel.core.document.drifts import DriftWay, drifted
+from ritornel.core.document.decoding import replace_fields
+from ritornel.core.document.drifts import DriftWay, set_drift
 from ritornel.core.document.edits.draft import (
     Draft,
-    changing,
+    change_each,
     check_named,
     names_of,
     object_of,
     objects_of,
     put,
+    replace_objects,
     slide_of,
-    swapped,
 )
 from ritornel.core.document.framings import size_of
 from ritornel.core.document.free_place import free_place
@@ -126,7 +126,7 @@ class ChangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="change obj
                 if len(items) == 1
                 else {name: value for name, value in self.changes.items() if hasattr(item, name)}
             )
-            result: Object = changed(item, fields, Object, f"Changing “{item.name}”")
+            result: Object = replace_fields(item, fields, Object, f"Changing “{item.name}”")
             check_named(show, result, "Changing")
             fresh.append(result)
         words = {
@@ -135,7 +135,7 @@ class ChangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="change obj
             frozenset({"aside"}): "Put aside or bring back",
         }
         return Draft(
-            put(slide, objects=swapped(slide, *fresh)),
+            put(slide, objects=replace_objects(slide, *fresh)),
             f"{words.get(frozenset(self.changes), 'Change')} {names_of(items)}",
         )
 
@@ -156,11 +156,13 @@ class MoveObjects(msgspec.Struct, frozen=True, tag_field="do", tag="move objects
         moved = [
             msgspec.structs.replace(
                 item,
-                box=msgspec.structs.replace(item.box, x=tenths(item.box.x + self.dx), y=tenths(item.box.y + self.dy)),
+                box=msgspec.structs.replace(
+                    item.box, x=round_to_tenth(item.box.x + self.dx), y=round_to_tenth(item.box.y + self.dy)
+                ),
             )
             for item in items
         ]
-        return Draft(put(slide, objects=swapped(slide, *moved)), f"Move {names_of(list(items))}")
+        return Draft(put(slide, objects=replace_objects(slide, *moved)), f"Move {names_of(list(items))}")
 
 
 class SizeObject(msgspec.Struct, frozen=True, tag_field="do", tag="size object"):
@@ -180,15 +182,15 @@ class SizeObject(msgspec.Struct, frozen=True, tag_field="do", tag="size object")
             width, height = self.width, self.height
             if self.keep and box.width and box.height:
                 if width is not None and height is None:
-                    height = tenths(width * box.height / box.width)
+                    height = round_to_tenth(width * box.height / box.width)
                 elif height is not None and width is None:
-                    width = tenths(height * box.width / box.height)
+                    width = round_to_tenth(height * box.width / box.height)
             fresh = msgspec.structs.replace(
                 box, width=box.width if width is None else width, height=box.height if height is None else height
             )
             return msgspec.structs.replace(item, box=fresh)
 
-        return changing(show, self.slide_id, (self.object_id,), sized, "Size {names}")
+        return change_each(show, self.slide_id, (self.object_id,), sized, "Size {names}")
 
 
 class ScaleObjects(msgspec.Struct, frozen=True, tag_field="do", tag="scale objects"):
@@ -199,12 +201,12 @@ class ScaleObjects(msgspec.Struct, frozen=True, tag_field="do", tag="scale objec
     box: Box
 
     def draft(self, show: Show) -> Draft:
-        whole = around([item.box for item in objects_of(slide_of(show, self.slide_id), self.object_ids)])
-        return changing(
+        whole = bounds_around([item.box for item in objects_of(slide_of(show, self.slide_id), self.object_ids)])
+        return change_each(
             show,
             self.slide_id,
             self.object_ids,
-            lambda item: msgspec.structs.replace(item, box=scaled_within(item.box, whole, self.box)),
+            lambda item: msgspec.structs.replace(item, box=scale_within(item.box, whole, self.box)),
             "Size {names}",
         )
 
@@ -227,13 +229,13 @@ class ArrangeObjects(msgspec.Struct, frozen=True, tag_field="do", tag="arrange o
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
         units = _units(objects_of(slide, self.object_ids))
-        boxes = arranged([[item.box for item in unit] for unit in units], self.how, size_of(slide, show.frame))
+        boxes = arrange_boxes([[item.box for item in unit] for unit in units], self.how, size_of(slide, show.frame))
         fresh = [
             msgspec.structs.replace(item, box=box)
             for unit, row in zip(units, boxes, strict=True)
             for item, box in zip(unit, row, strict=True)
         ]
-        return Draft(put(slide, objects=swapped(slide, *fresh)), f"Line up {names_of(fresh)}")
+        return Draft(put(slide, objects=replace_objects(slide, *fresh)), f"Line up {names_of(fresh)}")
 
 
 class StackObjects(msgspec.Struct, frozen=True, tag_field="do", tag="stack objects"):
@@ -263,7 +265,7 @@ class GroupObjects(msgspec.Struct, frozen=True, tag_field="do", tag="group objec
         if self.group and len(self.object_ids) < 2:
             raise BadValue("A group needs at least two objects.", "object_ids")
         words = "Group {names}" if self.group else "Ungroup {names}"
-        return changing(
+        return change_each(
             show, self.slide_id, self.object_ids, lambda item: msgspec.structs.replace(item, group=self.group), words
         )
 
@@ -295,7 +297,9 @@ class PlaceAsBefore(msgspec.Struct, frozen=True, tag_field="do", tag="place as b
         fresh = [msgspec.structs.replace(item, box=other.box) for item, other in found if other]
         if not fresh:
             raise BadValue(f"{names_of(items)} has no counterpart on the slide before.", "object_ids")
-        return Draft(put(slide, objects=swapped(slide, *fresh)), f"Place {names_of(fresh)} as on the slide before")
+        return Draft(
+            put(slide, objects=replace_objects(slide, *fresh)), f"Place {names_of(fresh)} as on the slide before"
+        )
 
 
 class CopyLook(msgspec.Struct, frozen=True, tag_field="do", tag="copy look"):
@@ -320,7 +324,7 @@ class CopyLook(msgspec.Struct, frozen=True, tag_field="do", tag="copy look"):
             )
 
         name = self.source.name.replace("{", "{{").replace("}", "}}")
-        return changing(show, self.slide_id, self.object_ids, dressed, f"Give {{names}} the look of {name}")
+        return change_each(show, self.slide_id, self.object_ids, dressed, f"Give {{names}} the look of {name}")
 
 
 class CopyBuilds(msgspec.Struct, frozen=True, tag_field="do", tag="copy builds"):
@@ -366,7 +370,7 @@ class FollowTheme(msgspec.Struct, frozen=True, tag_field="do", tag="follow theme
                 chosen["paragraphs"] = tuple(_plain_colours(paragraph) for paragraph in item.paragraphs)
             return msgspec.structs.replace(item, **chosen)
 
-        return changing(show, self.slide_id, self.object_ids, following, "Let {names} follow the theme")
+        return change_each(show, self.slide_id, self.object_ids, following, "Let {names} follow the theme")
 
 
 class AddDrawing(msgspec.Struct, frozen=True, tag_field="do", tag="add drawing"):
@@ -401,10 +405,10 @@ class DriftPictures(msgspec.Struct, frozen=True, tag_field="do", tag="drift pict
                 raise BadValue(
                     f"“{item.name}” is not a picture, and only pictures drift. Nothing was changed.", "object_ids"
                 )
-            return drifted(item, self.way)
+            return set_drift(item, self.way)
 
         label = "Let {names} stand still" if self.way == "none" else "Let {names} drift"
-        return changing(show, self.slide_id, self.object_ids, change, label)
+        return change_each(show, self.slide_id, self.object_ids, change, label)
 
 
 class ReplacePicture(msgspec.Struct, frozen=True, tag_field="do", tag="replace picture"):
@@ -426,7 +430,7 @@ class ReplacePicture(msgspec.Struct, frozen=True, tag_field="do", tag="replace p
             check_named(show, fresh, "Replacing")
             return fresh
 
-        return changing(show, self.slide_id, (self.object_id,), replaced, "Replace the picture {names}")
+        return change_each(show, self.slide_id, (self.object_id,), replaced, "Replace the picture {names}")
 
 
 class CutPicture(msgspec.Struct, frozen=True, tag_field="do", tag="cut picture"):
@@ -443,4 +447,4 @@ class CutPicture(msgspec.Struct, frozen=True, tag_field="do", tag="cut picture")
             asset = show.asset(item.asset_id)
             return cut_to(item, asset.width_px if asset else 0, asset.height_px if asset else 0, self.box)
 
-        return changing(show, self.slide_id, (self.object_id,), cut, "Cut {names}")
+        return change_each(show, self.slide_id, (self.object_id,), cut, "Cut {names}")

@@ -16,8 +16,8 @@ from ritornel.core.document.changes import (
     asset_index,
     style_of,
 )
-from ritornel.core.document.credits import credit_lines, written_credits
-from ritornel.core.document.decoding import changed
+from ritornel.core.document.credits import credit_lines, write_credits
+from ritornel.core.document.decoding import replace_fields
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.layouts import box_of, layout_named, look_of
 from ritornel.core.document.objects import (
@@ -96,7 +96,7 @@ class ChangeAsset(msgspec.Struct, frozen=True, tag_field="do", tag="change asset
         foreign = set(self.changes) - CREDITS
         if foreign:
             raise BadValue(f"“{asset.name}” has no field “{sorted(foreign)[0]}” that can be set.", sorted(foreign)[0])
-        fresh: Asset = changed(asset, self.changes, Asset, f"Changing “{asset.name}”")
+        fresh: Asset = replace_fields(asset, self.changes, Asset, f"Changing “{asset.name}”")
         if not fresh.name.strip():
             raise BadValue("What is on the shelf needs a name.", "name")
         return Draft((PutAsset(fresh),), f"Change {', '.join(sorted(self.changes))} of {asset.name}")
@@ -244,7 +244,7 @@ class GatherCredits(msgspec.Struct, frozen=True, tag_field="do", tag="gather cre
         title = Text(f"{self.stem}-t", "Heading", box_of(heading, show.frame), place=heading.name, paragraphs=thanks)
         title = msgspec.structs.replace(title, **look_of(heading, *style))
         body = Text(f"{self.stem}-w", "Credits", box_of(words, show.frame), place=words.name, credits=True)
-        body = written_credits(msgspec.structs.replace(body, **look_of(words, *style)), lines)
+        body = write_credits(msgspec.structs.replace(body, **look_of(words, *style)), lines)
         advance = first_advance(show.runs, f"{self.stem}-out") if show.runs == "on cue" else AdvanceAfter(8000)
         slide = Slide(
             f"{self.stem}-s",

@@ -4,7 +4,7 @@ from typing import Any, Literal
 
 import msgspec
 
-from ritornel.core.document.anchors import after_removal, turned_round
+from ritornel.core.document.anchors import anchor_again, find_reversed_spans
 from ritornel.core.document.changes import (
     Change,
     InsertSlide,
@@ -16,14 +16,14 @@ from ritornel.core.document.changes import (
     slide_index,
 )
 from ritornel.core.document.copying import copy_of_slide
-from ritornel.core.document.decoding import changed
-from ritornel.core.document.drifts import IN_TURN, DriftWay, drifted
+from ritornel.core.document.decoding import replace_fields
+from ritornel.core.document.drifts import IN_TURN, DriftWay, set_drift
 from ritornel.core.document.edits.draft import Draft, check_named, of_slides, slide_of, title_of
 from ritornel.core.document.edits.voices import check_voice
 from ritornel.core.document.integrity import check_ground, check_slide
-from ritornel.core.document.layouts import layout_named, refitted
+from ritornel.core.document.layouts import layout_named, refit_slide
 from ritornel.core.document.objects import GoToSlide, Id, Picture, PictureBackground
-from ritornel.core.document.sections import handed_on, renamed
+from ritornel.core.document.sections import hand_on_openings, rename_openings
 from ritornel.core.document.show import AdvanceOnCue, Show, Slide, first_advance
 from ritornel.core.errors import BadValue
 
@@ -94,7 +94,7 @@ class RemoveSlides(msgspec.Struct, frozen=True, tag_field="do", tag="remove slid
     def draft(self, show: Show) -> Draft:
         gone = set(self.slide_ids)
         label = f"Remove {of_slides([slide_of(show, slide_id) for slide_id in dict.fromkeys(self.slide_ids)])}"
-        music, notices = after_removal(show, gone)
+        music, notices = anchor_again(show, gone)
         changes: list[Change] = [] if music == show.music else [PutMusic(music)]
         lost = [mark.name for mark in show.marks if mark.slide_id in gone]
         if lost:
@@ -104,7 +104,7 @@ class RemoveSlides(msgspec.Struct, frozen=True, tag_field="do", tag="remove slid
                 f"{'them' if len(gone) > 1 else 'it'}.",
             )
         freed = 0
-        opening = handed_on(show, gone)
+        opening = hand_on_openings(show, gone)
         for slide in show.slides:
             if slide.id in gone:
                 continue
@@ -140,7 +140,9 @@ class ReorderSlides(msgspec.Struct, frozen=True, tag_field="do", tag="move slide
         wanted = [*rest[:to], *taken, *rest[to:]]
         # A slide that is moved away leaves its section behind; a section that is moved whole keeps its name.
         changes: list[Change] = (
-            [] if now_order(show) == wanted else [PutSlide(slide) for slide in renamed(show, handed_on(show, moving))]
+            []
+            if now_order(show) == wanted
+            else [PutSlide(slide) for slide in rename_openings(show, hand_on_openings(show, moving))]
         )
         now = now_order(show)
         for at, slide_id in enumerate(wanted):
@@ -148,7 +150,7 @@ class ReorderSlides(msgspec.Struct, frozen=True, tag_field="do", tag="move slide
                 now.remove(slide_id)
                 now.insert(at, slide_id)
                 changes.append(MoveSlide(slide_id, at))
-        return Draft(tuple(changes), f"Move {of_slides(chosen)}", turned_round(show, wanted))
+        return Draft(tuple(changes), f"Move {of_slides(chosen)}", find_reversed_spans(show, wanted))
 
 
 def now_order(show: Show) -> list[str]:
@@ -176,7 +178,7 @@ class ChangeSlides(msgspec.Struct, frozen=True, tag_field="do", tag="change slid
             raise BadValue(f"{subject}: it has no field “{sorted(foreign)[0]}” that can be set.", sorted(foreign)[0])
         changes = []
         for number, slide in enumerate(slides):
-            result: Slide = changed(slide, self.changes, Slide, subject)
+            result: Slide = replace_fields(slide, self.changes, Slide, subject)
             if len(slides) > 1 and isinstance(result.advance, AdvanceOnCue) and "advance" in self.changes:
                 own = slide.advance.cue_id if isinstance(slide.advance, AdvanceOnCue) else f"{self.stem}-{number}"
                 result = msgspec.structs.replace(result, advance=msgspec.structs.replace(result.advance, cue_id=own))
@@ -200,7 +202,7 @@ class DriftSlides(msgspec.Struct, frozen=True, tag_field="do", tag="drift slides
             slide for slide in slides if any(isinstance(item, Picture) for item in slide.objects)
         ):
             way = IN_TURN[number % len(IN_TURN)] if self.way == "in turn" else self.way
-            objects = tuple(drifted(item, way) if isinstance(item, Picture) else item for item in slide.objects)
+            objects = tuple(set_drift(item, way) if isinstance(item, Picture) else item for item in slide.objects)
             changes.append(PutSlide(msgspec.structs.replace(slide, objects=objects)))
         if not changes:
             raise BadValue("None of these slides has a picture that could drift.", "slide_ids")
@@ -219,7 +221,7 @@ class ChangeLayout(msgspec.Struct, frozen=True, tag_field="do", tag="change layo
     def draft(self, show: Show) -> Draft:
         slides = [slide_of(show, slide_id) for slide_id in self.slide_ids]
         style = (show.theme, show.frame)
-        fresh = [refitted(slide, style, style, self.layout) for slide in slides]
+        fresh = [refit_slide(slide, style, style, self.layout) for slide in slides]
         loose = [
             spare.object.name
             for old, new in zip(slides, fresh, strict=True)

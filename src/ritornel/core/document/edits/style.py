@@ -5,10 +5,10 @@ from typing import Any
 import msgspec
 
 from ritornel.core.document.changes import Change, PutHabits, PutSettings, PutSlide, PutStyle, settings_of, style_of
-from ritornel.core.document.decoding import changed
+from ritornel.core.document.decoding import replace_fields
 from ritornel.core.document.edits.draft import Draft
 from ritornel.core.document.integrity import check_ground, style_assets
-from ritornel.core.document.layouts import refitted
+from ritornel.core.document.layouts import refit_slide
 from ritornel.core.document.objects import PictureBackground
 from ritornel.core.document.show import Frame, Habits, Show
 from ritornel.core.document.theme import Furniture, Theme, roles_and_literals
@@ -22,7 +22,7 @@ class ChangeShow(msgspec.Struct, frozen=True, tag_field="do", tag="change show")
     def draft(self, show: Show) -> Draft:
         if isinstance(self.changes.get("title"), str) and not one_line(self.changes["title"]):
             raise BadValue("A show needs a title.", "title")
-        settings: PutSettings = changed(settings_of(show), self.changes, PutSettings, f"Changing “{show.title}”")
+        settings: PutSettings = replace_fields(settings_of(show), self.changes, PutSettings, f"Changing “{show.title}”")
         return Draft((settings,), f"Change {', '.join(sorted(self.changes)).replace('_', ' ')} of the show")
 
 
@@ -32,12 +32,12 @@ class ChangeHabits(msgspec.Struct, frozen=True, tag_field="do", tag="change habi
     changes: dict[str, Any]
 
     def draft(self, show: Show) -> Draft:
-        habits: Habits = changed(show.habits, self.changes, Habits, "Changing the habits of the show")
+        habits: Habits = replace_fields(show.habits, self.changes, Habits, "Changing the habits of the show")
         return Draft((PutHabits(habits),), "Change the habits of the show")
 
 
-def _restyled(show: Show, style: PutStyle, label: str, notices: tuple[str, ...] = ()) -> Draft:
-    fresh = [refitted(slide, (show.theme, show.frame), (style.theme, style.frame)) for slide in show.slides]
+def _restyle(show: Show, style: PutStyle, label: str, notices: tuple[str, ...] = ()) -> Draft:
+    fresh = [refit_slide(slide, (show.theme, show.frame), (style.theme, style.frame)) for slide in show.slides]
     changes: list[Change] = [PutSlide(slide) for slide, old in zip(fresh, show.slides, strict=True) if slide is not old]
     after = msgspec.structs.replace(show, theme=style.theme, furniture=style.furniture)
     for asset_id in style_assets(after):
@@ -46,7 +46,7 @@ def _restyled(show: Show, style: PutStyle, label: str, notices: tuple[str, ...] 
     return Draft((style, *changes), label, notices)
 
 
-def following(show: Show) -> tuple[int, int, int, int]:
+def count_following(show: Show) -> tuple[int, int, int, int]:
     """How many slides use the theme's background and how many their own; how many objects follow the theme, and how
     many have a colour or font set by hand.
     """
@@ -76,7 +76,7 @@ class ChangeTheme(msgspec.Struct, frozen=True, tag_field="do", tag="change theme
         for ground in (self.theme.ground, self.theme.opening):
             if isinstance(ground, PictureBackground) and show.asset(ground.asset_id) is not None:
                 check_ground(show, ground, "Changing the theme")
-        grounds, own, follow, by_hand = following(show)
+        grounds, own, follow, by_hand = count_following(show)
         told = f"“{self.theme.name}”: {_count(grounds, 'slide')} and {_count(follow, 'object')} follow the theme"
         told += (
             (f"; {_count(own, 'background')} and {_count(by_hand, 'object')} set by hand stay as they are.")
@@ -84,7 +84,7 @@ class ChangeTheme(msgspec.Struct, frozen=True, tag_field="do", tag="change theme
             else "."
         )
         style = msgspec.structs.replace(style_of(show), theme=self.theme)
-        return _restyled(show, style, f"Change the theme to {self.theme.name}", (told,))
+        return _restyle(show, style, f"Change the theme to {self.theme.name}", (told,))
 
 
 class ChangeFrame(msgspec.Struct, frozen=True, tag_field="do", tag="change frame"):
@@ -94,7 +94,7 @@ class ChangeFrame(msgspec.Struct, frozen=True, tag_field="do", tag="change frame
 
     def draft(self, show: Show) -> Draft:
         style = msgspec.structs.replace(style_of(show), frame=self.frame)
-        return _restyled(show, style, f"Change the frame to {self.frame.width_px} × {self.frame.height_px}")
+        return _restyle(show, style, f"Change the frame to {self.frame.width_px} × {self.frame.height_px}")
 
 
 class ChangeFurniture(msgspec.Struct, frozen=True, tag_field="do", tag="change furniture"):
@@ -103,7 +103,9 @@ class ChangeFurniture(msgspec.Struct, frozen=True, tag_field="do", tag="change f
     changes: dict[str, Any]
 
     def draft(self, show: Show) -> Draft:
-        furniture: Furniture = changed(show.furniture, self.changes, Furniture, "Changing what stands on every slide")
-        return _restyled(
+        furniture: Furniture = replace_fields(
+            show.furniture, self.changes, Furniture, "Changing what stands on every slide"
+        )
+        return _restyle(
             show, msgspec.structs.replace(style_of(show), furniture=furniture), "Change what stands on every slide"
         )

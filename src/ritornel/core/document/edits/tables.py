@@ -6,7 +6,7 @@ import msgspec
 from msgspec import UNSET, UnsetType
 
 from ritornel.core.document.cells import cells_of, columns_of, row_of
-from ritornel.core.document.edits.draft import Draft, changing, object_of, slide_of
+from ritornel.core.document.edits.draft import Draft, change_each, object_of, slide_of
 from ritornel.core.document.objects import MOST_COLUMNS, ColumnWidth, Id, Object, Table, TableColumn, TextAlign, TextRun
 from ritornel.core.document.show import Show
 from ritornel.core.errors import BadValue
@@ -50,7 +50,7 @@ class AddColumn(msgspec.Struct, frozen=True, tag_field="do", tag="add column"):
         def widened(item: Object) -> Object:
             return msgspec.structs.replace(item, columns=fresh, paragraphs=tuple(rows))
 
-        return changing(show, self.slide_id, (self.object_id,), widened, "Add a column to {names}")
+        return change_each(show, self.slide_id, (self.object_id,), widened, "Add a column to {names}")
 
 
 class RemoveColumn(msgspec.Struct, frozen=True, tag_field="do", tag="remove column"):
@@ -75,7 +75,7 @@ class RemoveColumn(msgspec.Struct, frozen=True, tag_field="do", tag="remove colu
             kept = (*columns[: self.at], *columns[self.at + 1 :])
             return msgspec.structs.replace(item, columns=kept, paragraphs=tuple(rows))
 
-        return changing(show, self.slide_id, (self.object_id,), narrowed, "Remove a column of {names}")
+        return change_each(show, self.slide_id, (self.object_id,), narrowed, "Remove a column of {names}")
 
 
 class ChangeColumn(msgspec.Struct, frozen=True, tag_field="do", tag="change column"):
@@ -100,4 +100,4 @@ class ChangeColumn(msgspec.Struct, frozen=True, tag_field="do", tag="change colu
         def put(item: Object) -> Object:
             return msgspec.structs.replace(item, columns=fresh)
 
-        return changing(show, self.slide_id, (self.object_id,), put, "Change a column of {names}")
+        return change_each(show, self.slide_id, (self.object_id,), put, "Change a column of {names}")

@@ -6,9 +6,9 @@ import msgspec
 from msgspec import Meta
 
 from ritornel.core.document import running_order
-from ritornel.core.document.alignment import tenths
+from ritornel.core.document.alignment import round_to_tenth
 from ritornel.core.document.cells import columns_of
-from ritornel.core.document.edits.draft import Draft, object_of, objects_of, put, slide_of, swapped
+from ritornel.core.document.edits.draft import Draft, object_of, objects_of, put, replace_objects, slide_of
 from ritornel.core.document.objects import MOST_COLUMNS, Box, Id, Paragraph, Table, Text, TextHolder, TextRun
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.document.text import check_length, with_words
@@ -24,14 +24,14 @@ class WrittenParagraph(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     id: str = ""
 
 
-def _lettered(slide: Slide, object_id: str) -> Text:
+def _copy_letters(slide: Slide, object_id: str) -> Text:
     item = object_of(slide, object_id)
     if not isinstance(item, TextHolder):
         raise BadValue(f"“{item.name}” holds no words.", "object_id")
     return item  # type: ignore[return-value]
 
 
-def _rewritten(slide: Slide, item: Text, paragraphs: tuple[Paragraph, ...]) -> Draft:
+def _rewrite(slide: Slide, item: Text, paragraphs: tuple[Paragraph, ...]) -> Draft:
     """The text with other paragraphs. Builds of removed paragraphs are removed too."""
     lost = {p.id for p in item.paragraphs} - {p.id for p in paragraphs}
     gone = {b.id for b in slide.order if b.object_id == item.id and b.part in lost}
@@ -44,7 +44,7 @@ def _rewritten(slide: Slide, item: Text, paragraphs: tuple[Paragraph, ...]) -> D
     if getattr(item, "credits", False):
         fresh = msgspec.structs.replace(fresh, credits=False)
         notices = (*notices, f"“{item.name}” is written by hand now, and no longer follows what the show uses.")
-    changes = put(slide, objects=swapped(slide, fresh), order=running_order.without_builds(slide.order, gone))
+    changes = put(slide, objects=replace_objects(slide, fresh), order=running_order.without_builds(slide.order, gone))
     return Draft(changes, f"Change the words of {item.name}", notices)
 
 
@@ -58,8 +58,8 @@ class ChangeText(msgspec.Struct, frozen=True, tag_field="do", tag="change text")
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
-        item = _lettered(slide, self.object_id)
-        return _rewritten(slide, item, with_words(item, self.text, self.stem).paragraphs)
+        item = _copy_letters(slide, self.object_id)
+        return _rewrite(slide, item, with_words(item, self.text, self.stem).paragraphs)
 
 
 class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
@@ -76,7 +76,7 @@ class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
 
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
-        item = _lettered(slide, self.object_id)
+        item = _copy_letters(slide, self.object_id)
         check_length(sum(len(run.text) + 1 for p in self.paragraphs for run in p.runs), item.name)
         free = {p.id for p in item.paragraphs}
         fresh: list[Paragraph] = []
@@ -87,7 +87,7 @@ class WriteText(msgspec.Struct, frozen=True, tag_field="do", tag="write text"):
                 TextRun(""),
             )
             fresh.append(Paragraph(own, runs, written.list, written.level))
-        return _rewritten(slide, item, tuple(fresh))
+        return _rewrite(slide, item, tuple(fresh))
 
 
 class SplitText(msgspec.Struct, frozen=True, tag_field="do", tag="split text"):
@@ -118,9 +118,9 @@ class SplitText(msgspec.Struct, frozen=True, tag_field="do", tag="split text"):
             own = item.id if number == 0 else f"{self.stem}-{number}"
             box = Box(
                 item.box.x,
-                tenths(item.box.y + tops[number]),
+                round_to_tenth(item.box.y + tops[number]),
                 item.box.width,
-                tenths(max(end - tops[number], 4)),
+                round_to_tenth(max(end - tops[number], 4)),
                 item.box.turn_deg,
             )
             words = paragraph.text.strip()[:40] or f"{item.name} {number + 1}"
@@ -173,7 +173,9 @@ class JoinTexts(msgspec.Struct, frozen=True, tag_field="do", tag="join texts"):
                 joined.append(msgspec.structs.replace(paragraph, id=own))
         bottom = max(text.box.y + text.box.height for text in texts)
         right = max(text.box.x + text.box.width for text in texts)
-        box = msgspec.structs.replace(first.box, width=tenths(right - first.box.x), height=tenths(bottom - first.box.y))
+        box = msgspec.structs.replace(
+            first.box, width=round_to_tenth(right - first.box.x), height=round_to_tenth(bottom - first.box.y)
+        )
         whole = msgspec.structs.replace(first, box=box, paragraphs=tuple(joined))
         gone = {text.id for text in texts[1:]}
         ids = gone | {first.id}

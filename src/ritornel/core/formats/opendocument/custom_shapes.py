@@ -7,7 +7,7 @@ from types import MappingProxyType
 from typing import Any
 from xml.etree.ElementTree import Element
 
-from ritornel.core.formats.opendocument.names import inside, length_px, said
+from ritornel.core.formats.opendocument.names import attribute_of, children_of, length_px
 from ritornel.core.formats.opendocument.outlines import MOST_WORDS, Outline, Point, cubic, shares, view_box
 from ritornel.core.layout.outlines import KAPPA
 
@@ -25,26 +25,26 @@ FORMS: MappingProxyType[str, dict[str, Any]] = MappingProxyType(
 """Custom shapes that are forms of our own, and stay as easy to change."""
 
 
-def custom(element: Element) -> tuple[dict[str, Any], bool]:
+def read_custom_shape(element: Element) -> tuple[dict[str, Any], bool]:
     """The fields of the shape for a custom shape, and whether its outline could be followed. Where it could not, the
     shape is a rectangle.
     """
-    geometry = next(inside(element, "draw:enhanced-geometry"), None)
+    geometry = next(children_of(element, "draw:enhanced-geometry"), None)
     if geometry is None:
         return {"form": "rectangle"}, False
-    kind = said(geometry, "draw:type")
+    kind = attribute_of(geometry, "draw:type")
     if (
         kind in FORMS
-        and not said(geometry, "draw:mirror-horizontal").startswith("t")
-        and not said(geometry, "draw:mirror-vertical").startswith("t")
+        and not attribute_of(geometry, "draw:mirror-horizontal").startswith("t")
+        and not attribute_of(geometry, "draw:mirror-vertical").startswith("t")
     ):
         return dict(FORMS[kind]), True
     if kind == "round-rectangle":
-        part = (_numbers(said(geometry, "draw:modifiers")) or [3600.0])[0] / 21600
-        sides = [length_px(said(element, f"svg:{key}")) or 0.0 for key in ("width", "height")]
+        part = (_numbers(attribute_of(geometry, "draw:modifiers")) or [3600.0])[0] / 21600
+        sides = [length_px(attribute_of(element, f"svg:{key}")) or 0.0 for key in ("width", "height")]
         return {"form": "rectangle", "corner_px": min(sides) * max(0.0, min(part, 0.5))}, True
     if kind == "round-rectangular-callout":
-        tail = _numbers(said(geometry, "draw:modifiers"))[:2]
+        tail = _numbers(attribute_of(geometry, "draw:modifiers"))[:2]
         if len(tail) == 2:
             x, y = (max(-20.0, min(value / 21600, 21.0)) for value in tail)
             return {"form": "bubble", "tail_x": x, "tail_y": y, "corner_px": 16.0}, True
@@ -56,9 +56,14 @@ def custom(element: Element) -> tuple[dict[str, Any], bool]:
     if not outline:
         return {"form": "rectangle"}, False
     path = shares(outline, view)
-    if said(geometry, "draw:mirror-horizontal") == "true" or said(geometry, "draw:mirror-vertical") == "true":
+    if (
+        attribute_of(geometry, "draw:mirror-horizontal") == "true"
+        or attribute_of(geometry, "draw:mirror-vertical") == "true"
+    ):
         path = _mirrored(
-            path, said(geometry, "draw:mirror-horizontal") == "true", said(geometry, "draw:mirror-vertical") == "true"
+            path,
+            attribute_of(geometry, "draw:mirror-horizontal") == "true",
+            attribute_of(geometry, "draw:mirror-vertical") == "true",
         )
     return {"form": "path", "path": path}, True
 
@@ -163,10 +168,11 @@ class _Enhanced:
     """The path of a custom shape with its modifiers and equations."""
 
     def __init__(self, geometry: Element, view: tuple[float, float, float, float]) -> None:
-        self._path = said(geometry, "draw:enhanced-path")
-        self._modifiers = _numbers(said(geometry, "draw:modifiers"))
+        self._path = attribute_of(geometry, "draw:enhanced-path")
+        self._modifiers = _numbers(attribute_of(geometry, "draw:modifiers"))
         self._equations = {
-            said(entry, "draw:name"): said(entry, "draw:formula") for entry in inside(geometry, "draw:equation")
+            attribute_of(entry, "draw:name"): attribute_of(entry, "draw:formula")
+            for entry in children_of(geometry, "draw:equation")
         }
         left, top, width, height = view
         self._known = {

@@ -4,7 +4,7 @@ import re
 from xml.etree.ElementTree import Element
 
 from ritornel.core.document.objects import Fill, Gradient, Plain, Shadow, Stroke
-from ritornel.core.formats.opendocument.names import colour, length_px, said, share, with_alpha
+from ritornel.core.formats.opendocument.names import attribute_of, colour, length_px, share, with_alpha
 from ritornel.core.formats.opendocument.styles import Properties, Styles
 
 _ANGLE = re.compile(r"(-?[0-9]{1,6}(?:\.[0-9]{1,6})?)(deg)?")
@@ -26,10 +26,10 @@ def gradient_of(entry: Element) -> Gradient:
     OpenDocument turns anticlockwise from top to bottom, in tenths of a degree where there is no unit. Other gradients
     become linear.
     """
-    first, second = (colour(said(entry, f"draw:{key}-color")) or "#ffffff" for key in ("start", "end"))
-    words = said(entry, "draw:angle") or "0"
+    first, second = (colour(attribute_of(entry, f"draw:{key}-color")) or "#ffffff" for key in ("start", "end"))
+    words = attribute_of(entry, "draw:angle") or "0"
     angle = (90.0 - _degrees(words)) % 360
-    if said(entry, "draw:style") == "axial":
+    if attribute_of(entry, "draw:style") == "axial":
         return Gradient(second, first, angle)
     return Gradient(first, second, angle)
 
@@ -45,12 +45,12 @@ def fill_of(look: Properties, styles: Styles, lost: set[str], usual: str = "none
             entry = styles.named("draw:gradient", look.get("draw:fill-gradient-name", ""))
             if entry is None:
                 return None
-            if said(entry, "draw:style") not in ("linear", "axial"):
+            if attribute_of(entry, "draw:style") not in ("linear", "axial"):
                 lost.add("gradients that are not straight")
             gradient = gradient_of(entry)
             along = styles.named("draw:opacity", look.get("draw:opacity-name", ""))
             first, second = (
-                (share(said(along, f"draw:{end}")) if along is not None else alpha) for end in ("start", "end")
+                (share(attribute_of(along, f"draw:{end}")) if along is not None else alpha) for end in ("start", "end")
             )
             return Gradient(
                 with_alpha(gradient.first, 1.0 if first is None else first),
@@ -60,7 +60,7 @@ def fill_of(look: Properties, styles: Styles, lost: set[str], usual: str = "none
         case "hatch":
             lost.add("hatching")
             entry = styles.named("draw:hatch", look.get("draw:fill-hatch-name", ""))
-            return Plain(colour(said(entry, "draw:color")) or "#cccccc") if entry is not None else None
+            return Plain(colour(attribute_of(entry, "draw:color")) or "#cccccc") if entry is not None else None
         case "bitmap":
             lost.add("pictures that fill shapes")
     return None
@@ -76,7 +76,7 @@ def stroke_of(look: Properties, styles: Styles, scale: float, usual: str = "none
     if kind != "dash":
         return Stroke(ink, round(width, 1))
     entry = styles.named("draw:stroke-dash", look.get("draw:stroke-dash", ""))
-    long = length_px(said(entry, "draw:dots1-length")) if entry is not None else None
+    long = length_px(attribute_of(entry, "draw:dots1-length")) if entry is not None else None
     return Stroke(ink, round(width, 1), "dashed" if long is None or long * scale > width * 2 else "dotted")
 
 

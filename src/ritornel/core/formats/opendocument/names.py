@@ -62,12 +62,12 @@ def short(tag: str) -> str:
     return f"{_PREFIX.get(uri, '?')}:{bare}"
 
 
-def said(element: Element, name: str) -> str:
+def attribute_of(element: Element, name: str) -> str:
     """An attribute by its short name; empty where it is missing."""
     return element.get(full(name), "")
 
 
-def inside(element: Element, *names: str) -> Iterator[Element]:
+def children_of(element: Element, *names: str) -> Iterator[Element]:
     """The children with these names."""
     wanted = {full(name) for name in names}
     return (child for child in element if child.tag in wanted)

@@ -7,10 +7,10 @@ from xml.etree.ElementTree import Element
 from fontTools.pens.recordingPen import DecomposingRecordingPen
 from fontTools.svgLib.path import parse_path
 
-from ritornel.core.document.alignment import tenths
+from ritornel.core.document.alignment import round_to_tenth
 from ritornel.core.document.objects import Box
 from ritornel.core.errors import BadMedia
-from ritornel.core.formats.opendocument.names import length_px, said
+from ritornel.core.formats.opendocument.names import attribute_of, length_px
 
 Point = tuple[float, float]
 Outline = list[tuple[str, tuple[Point, ...]]]
@@ -26,10 +26,10 @@ def box_of(element: Element, scale: float) -> Box:
     (OpenDocument 1.3, part 3, 19.228: steps from left to right, angles anticlockwise).
     """
     x, y, width, height = (
-        (length_px(said(element, f"svg:{key}")) or 0.0) * scale for key in ("x", "y", "width", "height")
+        (length_px(attribute_of(element, f"svg:{key}")) or 0.0) * scale for key in ("x", "y", "width", "height")
     )
     matrix: tuple[float, ...] = (1.0, 0.0, 0.0, 1.0, x, y)
-    for name, words in _STEP.findall(said(element, "draw:transform")):
+    for name, words in _STEP.findall(attribute_of(element, "draw:transform")):
         matrix = _then(matrix, _step(name, words, scale))
     a, b, c, d, e, f = matrix
     middle = (a * width / 2 + c * height / 2 + e, b * width / 2 + d * height / 2 + f)
@@ -38,14 +38,14 @@ def box_of(element: Element, scale: float) -> Box:
     return Box(
         _near(middle[0] - wide / 2),
         _near(middle[1] - high / 2),
-        min(tenths(abs(wide)), 100_000.0),
-        min(tenths(abs(high)), 100_000.0),
+        min(round_to_tenth(abs(wide)), 100_000.0),
+        min(round_to_tenth(abs(high)), 100_000.0),
         round(turn, 3) + 0.0,
     )
 
 
 def _near(px: float) -> float:
-    return max(-100_000.0, min(tenths(px), 100_000.0))
+    return max(-100_000.0, min(round_to_tenth(px), 100_000.0))
 
 
 def _step(name: str, words: str, scale: float) -> tuple[float, ...]:
@@ -78,7 +78,7 @@ def _then(first: tuple[float, ...], second: tuple[float, ...]) -> tuple[float, .
     )
 
 
-def parsed(data: str) -> Outline:
+def parse_outline(data: str) -> Outline:
     """A path in SVG's syntax as words with absolute points; quadratic curves and arcs become cubics.
 
     Raises BadMedia for a string that is no path.
@@ -136,7 +136,7 @@ def shares(outline: Outline, view: tuple[float, float, float, float]) -> str:
 
 def view_box(element: Element) -> tuple[float, float, float, float] | None:
     """The view box, or None."""
-    numbers = said(element, "svg:viewBox").replace(",", " ").split()
+    numbers = attribute_of(element, "svg:viewBox").replace(",", " ").split()
     try:
         left, top, width, height = (float(number) for number in numbers)
     except ValueError:

@@ -13,7 +13,7 @@ from defusedxml.common import DefusedXmlException
 from defusedxml.ElementTree import iterparse
 
 from ritornel.core.errors import BadMedia
-from ritornel.core.formats.opendocument.names import MEDIA_TYPE, full, said
+from ritornel.core.formats.opendocument.names import MEDIA_TYPE, attribute_of, full
 
 MOST_ENTRIES = 5000
 MOST_XML_BYTES = 80_000_000
@@ -165,7 +165,7 @@ class Package:
 
         Raises BadMedia for another generation of the format.
         """
-        version = said(self.content, "office:version")
+        version = attribute_of(self.content, "office:version")
         match = re.match(r"^(\d+)\.(\d+)", version)
         if match is None:
             return ""

@@ -7,9 +7,9 @@ from ritornel.core.document.objects import Background, Clip, ClipBackground, Pic
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, Slide, SoundEffect, Transition, Voice
 from ritornel.core.document.theme import Furniture
 from ritornel.core.formats.opendocument.fills import gradient_of
-from ritornel.core.formats.opendocument.names import colour, duration_ms, full, inside, said
+from ritornel.core.formats.opendocument.names import attribute_of, children_of, colour, duration_ms, full
 from ritornel.core.formats.opendocument.read_builds import PageContent, main_sequence, order_of
-from ritornel.core.formats.opendocument.read_objects import ObjectReader, Source, laid_out
+from ritornel.core.formats.opendocument.read_objects import ObjectReader, Source, lay_out
 from ritornel.core.formats.opendocument.read_text import Words
 from ritornel.core.formats.opendocument.styles import Properties, StyleProperties
 from ritornel.core.formats.opendocument.transitions import SmilTransition, transition_of
@@ -24,14 +24,14 @@ class PageReader:
 
     def __init__(self, source: Source, page: Element, slide_id: str, lost: set[str]) -> None:
         self._source, self._page, self._slide_id, self._lost = source, page, slide_id, lost
-        self._master = source.styles.masters.get(said(page, "draw:master-page-name"))
+        self._master = source.styles.masters.get(attribute_of(page, "draw:master-page-name"))
 
     def slide(self) -> tuple[Slide, Furniture]:
         """The slide, and the furniture of the page."""
-        look = self._source.styles.look("drawing-page", said(self._page, "draw:style-name")).page
+        look = self._source.styles.look("drawing-page", attribute_of(self._page, "draw:style-name")).page
         standing = ObjectReader(
             self._source,
-            said(self._master, "style:name") if self._master is not None else "",
+            attribute_of(self._master, "style:name") if self._master is not None else "",
             self._slide_id,
             self._lost,
         )
@@ -44,11 +44,11 @@ class PageReader:
         transition = self._transition(look, timing.transition_ms)
         clips = frozenset(item.id for item in standing.objects if isinstance(item, Clip))
         scene = PageContent(standing.targets, clips, self._source.frame, self._effect)
-        layout, objects = laid_out(standing.objects, standing.classes)
+        layout, objects = lay_out(standing.objects, standing.classes)
         slide = Slide(
             self._slide_id,
-            said(self._page, "draw:name")[:200],
-            background=self._ground(look, said(self._page, "draw:style-name"), False),
+            attribute_of(self._page, "draw:name")[:200],
+            background=self._ground(look, attribute_of(self._page, "draw:style-name"), False),
             transition=transition,
             advance=self._advance(look, transition),
             objects=objects,
@@ -90,11 +90,11 @@ class PageReader:
         return Transition(name, min(lasts, 60_000), settings=settings, sound=self._page_sound())
 
     def _page_sound(self) -> SoundEffect | None:
-        style = self._source.styles.style("drawing-page", said(self._page, "draw:style-name"))
+        style = self._source.styles.style("drawing-page", attribute_of(self._page, "draw:style-name"))
         for found in style.iter(full("presentation:sound")) if style is not None else ():
-            asset = self._source.shelf.asset(said(found, "xlink:href"), "", self._lost)
+            asset = self._source.shelf.asset(attribute_of(found, "xlink:href"), "", self._lost)
             if asset is not None and asset.kind == "sound":
-                return SoundEffect(asset.id, keeps_on=said(found, "presentation:play-full") == "true")
+                return SoundEffect(asset.id, keeps_on=attribute_of(found, "presentation:play-full") == "true")
         return None
 
     def _ground(self, look: Properties, name: str, on_master: bool) -> Background | None:
@@ -109,7 +109,7 @@ class PageReader:
             case "bitmap":
                 entry = styles.named("draw:fill-image", look.get("draw:fill-image-name", ""))
                 asset = (
-                    self._source.shelf.asset(said(entry, "xlink:href"), "Background", self._lost)
+                    self._source.shelf.asset(attribute_of(entry, "xlink:href"), "Background", self._lost)
                     if entry is not None
                     else None
                 )
@@ -122,15 +122,18 @@ class PageReader:
             return Plain("#ffffff")
         if look.get("presentation:background-visible") == "false":
             return Plain("#ffffff")
-        above = said(self._master, "draw:style-name")
+        above = attribute_of(self._master, "draw:style-name")
         return self._ground(styles.look("drawing-page", above, True).page, above, True)
 
     def _notes(self) -> str:
         lines: list[str] = []
-        for notes in inside(self._page, "presentation:notes"):
+        for notes in children_of(self._page, "presentation:notes"):
             for frame in notes.iter(full("draw:frame")):
-                if said(frame, "presentation:class") == "notes" and said(frame, "presentation:placeholder") != "true":
-                    for box in inside(frame, "draw:text-box"):
+                if (
+                    attribute_of(frame, "presentation:class") == "notes"
+                    and attribute_of(frame, "presentation:placeholder") != "true"
+                ):
+                    for box in children_of(frame, "draw:text-box"):
                         words = Words(self._source.styles, False, lambda level: StyleProperties(), set())
                         lines += ["".join(piece.text for piece in line.pieces).strip() for line in words.lines(box)]
         return "\n".join(lines).strip()[:100_000]

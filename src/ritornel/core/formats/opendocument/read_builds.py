@@ -12,8 +12,8 @@ import msgspec
 from ritornel.core.document.objects import PLAYS
 from ritornel.core.document.show import Build, Follows, Frame, OnCue, Pace, SoundEffect, Together
 from ritornel.core.errors import RitornelError
-from ritornel.core.formats.opendocument.names import duration_ms, full, inside, said, short
-from ritornel.core.formats.opendocument.outlines import parsed
+from ritornel.core.formats.opendocument.names import attribute_of, children_of, duration_ms, full, short
+from ritornel.core.formats.opendocument.outlines import parse_outline
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.effects.travels_along import points_on
 from ritornel.core.motion.settings import read_settings
@@ -72,18 +72,21 @@ def main_sequence(page: Element) -> PageTiming:
     lasts_ms: int | None = None
     interactive = False
     voice: tuple[str, int] | None = None
-    for root in inside(page, "anim:par"):
+    for root in children_of(page, "anim:par"):
         for part in root:
-            if part.tag == full("anim:seq") and said(part, "presentation:node-type") != "interactive-sequence":
+            if part.tag == full("anim:seq") and attribute_of(part, "presentation:node-type") != "interactive-sequence":
                 entries += _beats(part, entries[-1].beat + 1 if entries else 0)
             elif part.tag == full("anim:seq"):
                 interactive = True
             else:
                 for leaf in _leaves(part):
-                    if leaf.tag == full("anim:transitionFilter") and not said(leaf, "smil:targetElement"):
-                        lasts_ms = duration_ms(said(leaf, "smil:dur"))
+                    if leaf.tag == full("anim:transitionFilter") and not attribute_of(leaf, "smil:targetElement"):
+                        lasts_ms = duration_ms(attribute_of(leaf, "smil:dur"))
                     elif leaf.tag == full("anim:audio") and voice is None:
-                        voice = (said(leaf, "xlink:href"), min(duration_ms(said(part, "smil:begin")) or 0, LONGEST_MS))
+                        voice = (
+                            attribute_of(leaf, "xlink:href"),
+                            min(duration_ms(attribute_of(part, "smil:begin")) or 0, LONGEST_MS),
+                        )
     return PageTiming(tuple(entries), lasts_ms, interactive, voice)
 
 
@@ -93,7 +96,7 @@ def _beats(sequence: Element, first: int) -> list[TimedBuild]:
     for child in sequence:
         if child.tag not in _HOLDERS and not short(child.tag).startswith("anim:"):
             continue
-        begins = said(child, "smil:begin")
+        begins = attribute_of(child, "smil:begin")
         cue = begins in ("next", "indefinite", "click") or begins.endswith(".click")
         held = duration_ms(begins)
         waits = cue or (bool(held) and bool(entries))
@@ -143,7 +146,7 @@ def order_of(entries: Iterable[TimedBuild], scene: PageContent, stem: str, lost:
 def _build(entry: TimedBuild, scene: PageContent, build_id: str, lost: set[str]) -> Build | None:
     element = entry.element
     leaves = list(_leaves(element))
-    named = next((name for part in (element, *leaves) if (name := said(part, "smil:targetElement"))), "")
+    named = next((name for part in (element, *leaves) if (name := attribute_of(part, "smil:targetElement"))), "")
     if named not in scene.targets:
         lost.add("a build of something that was not brought in")
         return None
@@ -159,17 +162,22 @@ def _build(entry: TimedBuild, scene: PageContent, build_id: str, lost: set[str])
     lasts = _lasts(element, leaves)
     if found.effect == PLAYS:
         part, lasts = None, 0
-    repeats = said(element, "smil:repeatCount") or next(
-        (count for leaf in leaves if (count := said(leaf, "smil:repeatCount"))), "1"
+    repeats = attribute_of(element, "smil:repeatCount") or next(
+        (count for leaf in leaves if (count := attribute_of(leaf, "smil:repeatCount"))), "1"
     )
     times = max(1, min(round(float(repeats)), 1000)) if _NUMBER.fullmatch(repeats) else 1
     if repeats == "indefinite":
         times = UNTIL_SLIDE_ENDS
     if EFFECTS[found.effect].kind != "accents":
         times = 1
-    after = min(duration_ms(said(element, "smil:begin")) or 0, LONGEST_MS) if element.tag in _HOLDERS else 0
+    after = min(duration_ms(attribute_of(element, "smil:begin")) or 0, LONGEST_MS) if element.tag in _HOLDERS else 0
     heard = next(
-        (address for leaf in leaves if leaf.tag == full("anim:audio") and (address := said(leaf, "xlink:href"))), ""
+        (
+            address
+            for leaf in leaves
+            if leaf.tag == full("anim:audio") and (address := attribute_of(leaf, "xlink:href"))
+        ),
+        "",
     )
     sound = scene.sound(heard) if heard else None
     return Build(
@@ -188,12 +196,12 @@ def _build(entry: TimedBuild, scene: PageContent, build_id: str, lost: set[str])
 
 
 def _lasts(element: Element, leaves: list[Element]) -> int:
-    whole = duration_ms(said(element, "smil:dur")) if element.tag in _HOLDERS else None
+    whole = duration_ms(attribute_of(element, "smil:dur")) if element.tag in _HOLDERS else None
     if whole is not None and whole > 1:
         return min(whole, LONGEST_MS)
     # Setting something takes no time, though it is written as lasting a thousandth of a second.
     ends = [
-        (duration_ms(said(leaf, "smil:begin")) or 0) + (duration_ms(said(leaf, "smil:dur")) or 0)
+        (duration_ms(attribute_of(leaf, "smil:begin")) or 0) + (duration_ms(attribute_of(leaf, "smil:dur")) or 0)
         for leaf in leaves
         if leaf.tag != full("anim:set")
     ]
@@ -202,21 +210,22 @@ def _lasts(element: Element, leaves: list[Element]) -> int:
 
 def _pace(elements: list[Element]) -> Pace:
     faster, slower = (
-        any(said(element, f"smil:{key}").strip("0.") for element in elements) for key in ("accelerate", "decelerate")
+        any(attribute_of(element, f"smil:{key}").strip("0.") for element in elements)
+        for key in ("accelerate", "decelerate")
     )
     return "ease in and out" if faster and slower else "ease in" if faster else "ease out" if slower else "even"
 
 
 def _effect(element: Element, leaves: list[Element], frame: Frame) -> Found:
-    kind = _CLASSES.get(said(element, "presentation:preset-class")) or _kind(leaves)
-    own = said(element, "presentation:preset-id")
+    kind = _CLASSES.get(attribute_of(element, "presentation:preset-class")) or _kind(leaves)
+    own = attribute_of(element, "presentation:preset-id")
     if own in EFFECTS and EFFECTS[own].kind == kind and kind != "travels":
-        return Found(own, _own_settings(own, said(element, "presentation:preset-sub-type")), True)
+        return Found(own, _own_settings(own, attribute_of(element, "presentation:preset-sub-type")), True)
     match kind:
         case "plays":
             return Found(PLAYS, {}, True)
         case "travels":
-            return _travel(leaves, frame, said(element, "presentation:preset-sub-type"))
+            return _travel(leaves, frame, attribute_of(element, "presentation:preset-sub-type"))
         case "accents":
             return _accent(leaves)
     return _entrance(leaves) if kind == "enters" else _exit(_entrance(leaves, -1))
@@ -242,14 +251,14 @@ def _kind(leaves: list[Element]) -> Kind:
             return "travels"
         if leaf.tag == full("anim:command"):
             return "plays"
-        if leaf.tag == full("anim:set") and said(leaf, "smil:attributeName") == "visibility":
-            return "enters" if said(leaf, "smil:to") == "visible" else "leaves"
+        if leaf.tag == full("anim:set") and attribute_of(leaf, "smil:attributeName") == "visibility":
+            return "enters" if attribute_of(leaf, "smil:to") == "visible" else "leaves"
     return "accents"
 
 
 def _values(leaf: Element) -> list[str]:
-    values = [value.strip() for value in said(leaf, "smil:values").split(";") if value.strip()]
-    return values or [value for key in ("smil:from", "smil:to") if (value := said(leaf, key))]
+    values = [value.strip() for value in attribute_of(leaf, "smil:values").split(";") if value.strip()]
+    return values or [value for key in ("smil:from", "smil:to") if (value := attribute_of(leaf, key))]
 
 
 _BAR_SIDES = {
@@ -266,7 +275,7 @@ def _entrance(leaves: list[Element], away: int = 0) -> Found:
     """
     faded = False
     for leaf in leaves:
-        name, attribute, values = short(leaf.tag), said(leaf, "smil:attributeName"), _values(leaf)
+        name, attribute, values = short(leaf.tag), attribute_of(leaf, "smil:attributeName"), _values(leaf)
         if name == "anim:animate" and attribute in ("x", "y") and values:
             far = values[away].replace(" ", "")
             if re.match(r"^[xy][+-]\.?0*\.?[01]?\d?\d*$", far) or (far[:1] in "xy" and _shift(far) < 0.25):
@@ -274,17 +283,19 @@ def _entrance(leaves: list[Element], away: int = 0) -> Found:
             negative = far.startswith(("-", "0-")) or re.match(r"^[xy]-", far) is not None
             side = ("left" if negative else "right") if attribute == "x" else ("above" if negative else "below")
             return Found("enters slide in", {"comes_from": side}, True)
-        if name == "anim:animateTransform" and said(leaf, "svg:type") == "scale" and values:
+        if name == "anim:animateTransform" and attribute_of(leaf, "svg:type") == "scale" and values:
             size = _NUMBER.findall(values[away])
             return Found("enters settle", {}, True) if size and float(size[0]) > 1 else Found("enters swell", {}, True)
         if name == "anim:animate" and attribute in ("width", "height"):
             return Found("enters swell", {}, True)
         if name == "anim:transitionFilter":
-            side = _BAR_SIDES.get((said(leaf, "smil:subtype"), said(leaf, "smil:direction") == "reverse"), "")
-            if said(leaf, "smil:type") == "barWipe" and side:
+            side = _BAR_SIDES.get(
+                (attribute_of(leaf, "smil:subtype"), attribute_of(leaf, "smil:direction") == "reverse"), ""
+            )
+            if attribute_of(leaf, "smil:type") == "barWipe" and side:
                 return Found("enters unveil", {"begins_at": side}, True)
             faded = True
-            if said(leaf, "smil:type") != "fade":
+            if attribute_of(leaf, "smil:type") != "fade":
                 return Found("enters fade", {}, False)
         if name == "anim:animate" and attribute == "opacity":
             faded = True
@@ -319,10 +330,13 @@ def _exit(entrance: Found) -> Found:
 
 def _accent(leaves: list[Element]) -> Found:
     for leaf in leaves:
-        name, attribute = short(leaf.tag), said(leaf, "smil:attributeName")
+        name, attribute = short(leaf.tag), attribute_of(leaf, "smil:attributeName")
         if name == "anim:animateColor":
             return Found("accents tint", {}, True)
-        if (name == "anim:animateTransform" and said(leaf, "svg:type") == "scale") or attribute in ("width", "height"):
+        if (name == "anim:animateTransform" and attribute_of(leaf, "svg:type") == "scale") or attribute in (
+            "width",
+            "height",
+        ):
             return Found("accents pulse", {}, True)
         if attribute in ("opacity", "visibility"):
             return Found("accents blink", {}, True)
@@ -335,13 +349,13 @@ def _travel(leaves: list[Element], frame: Frame, sub_type: str) -> Found:
     """A path in shares of the page as one in px."""
     turns = {"turns": "along the path"} if "along" in sub_type else {}
     for leaf in leaves:
-        path = said(leaf, "svg:path")
+        path = attribute_of(leaf, "svg:path")
         if not path:
             continue
         try:
             words: list[str] = []
             start = None
-            for name, given in parsed(path):
+            for name, given in parse_outline(path):
                 pairs = tuple((x * frame.width_px, y * frame.height_px) for x, y in given)
                 start = pairs[0] if start is None else start
                 name, pairs = ("L", (start,)) if name == "Z" else ("L" if name == "M" and words else name, pairs)

@@ -25,12 +25,12 @@ from ritornel.core.document.objects import (
 )
 from ritornel.core.document.show import Asset, Frame
 from ritornel.core.errors import BadMedia
-from ritornel.core.formats.opendocument.custom_shapes import custom
+from ritornel.core.formats.opendocument.custom_shapes import read_custom_shape
 from ritornel.core.formats.opendocument.fills import fill_of, insets_of, shadow_of, stroke_of
-from ritornel.core.formats.opendocument.names import inside, length_px, said, share, short
-from ritornel.core.formats.opendocument.outlines import box_of, parsed, polygon, shares, view_box
+from ritornel.core.formats.opendocument.names import attribute_of, children_of, length_px, share, short
+from ritornel.core.formats.opendocument.outlines import box_of, parse_outline, polygon, shares, view_box
 from ritornel.core.formats.opendocument.read_builds import Targets
-from ritornel.core.formats.opendocument.read_text import BaseLook, Words, lettered
+from ritornel.core.formats.opendocument.read_text import BaseLook, Words, read_letters
 from ritornel.core.formats.opendocument.shelf import Shelf
 from ritornel.core.formats.opendocument.styles import Properties, StyleProperties, Styles
 from ritornel.core.formats.opendocument.tables import read_table
@@ -62,7 +62,7 @@ class Source(msgspec.Struct, frozen=True):
     slide_ids: dict[str, str]
 
 
-def laid_out(objects: list[Object], classes: dict[str, str]) -> tuple[str, tuple[Object, ...]]:
+def lay_out(objects: list[Object], classes: dict[str, str]) -> tuple[str, tuple[Object, ...]]:
     """The layout for the page's own places, and the objects, each in its place.
 
     `classes` says which place of the page an object is in.
@@ -133,7 +133,7 @@ class ObjectReader:
             elif kind == "draw:a":
                 before = len(self.objects)
                 self._shapes(element, on_master, group)
-                address = said(element, "xlink:href")
+                address = attribute_of(element, "xlink:href")
                 if address.startswith(("http://", "https://", "mailto:")) and not any(
                     sign.isspace() for sign in address
                 ):
@@ -149,20 +149,20 @@ class ObjectReader:
                 self._shape(element, kind, on_master, group)
 
     def _shape(self, element: Element, kind: str, on_master: bool, group: str) -> None:
-        placeholder = said(element, "presentation:class")
+        placeholder = attribute_of(element, "presentation:class")
         if placeholder in _FURNITURE and not on_master:
             self.numbered |= placeholder == "page-number"
             self.footer = " ".join("".join(element.itertext()).split()) if placeholder == "footer" else self.footer
         if (
-            said(element, "presentation:placeholder") == "true"
+            attribute_of(element, "presentation:placeholder") == "true"
             or (on_master and placeholder)
             or placeholder in _FURNITURE
         ):
             return
         object_id = f"{self._slide_id}-o{len(self.objects) + 1}"
-        presented = said(element, "presentation:style-name")
+        presented = attribute_of(element, "presentation:style-name")
         look = self._source.styles.look(
-            "presentation" if presented else "graphic", presented or said(element, "draw:style-name"), on_master
+            "presentation" if presented else "graphic", presented or attribute_of(element, "draw:style-name"), on_master
         )
         common: dict[str, Any] = {
             "group": group[:40],
@@ -196,24 +196,24 @@ class ObjectReader:
 
     def _named(self, element: Element, object_id: str) -> None:
         for key in ("xml:id", "draw:id"):
-            if (name := said(element, key)) and object_id:
+            if (name := attribute_of(element, key)) and object_id:
                 self.targets[name] = (object_id, None)
 
     def _title(self, element: Element, usual: str) -> str:
-        return (said(element, "draw:name") or usual)[:200]
+        return (attribute_of(element, "draw:name") or usual)[:200]
 
     def _alternative(self, element: Element) -> str:
-        found = [" ".join("".join(entry.itertext()).split()) for entry in inside(element, "svg:title", "svg:desc")]
+        found = [" ".join("".join(entry.itertext()).split()) for entry in children_of(element, "svg:title", "svg:desc")]
         return ". ".join(filter(None, found))[:2000]
 
     def _press(self, element: Element) -> PressAction | None:
-        for listeners in inside(element, "office:event-listeners"):
-            for entry in inside(listeners, "presentation:event-listener"):
-                match said(entry, "presentation:action"):
+        for listeners in children_of(element, "office:event-listeners"):
+            for entry in children_of(listeners, "presentation:event-listener"):
+                match attribute_of(entry, "presentation:action"):
                     case "next-page":
                         return GoNext()
                     case "show":
-                        target = said(entry, "xlink:href").removeprefix("#")
+                        target = attribute_of(entry, "xlink:href").removeprefix("#")
                         if target in self._source.slide_ids:
                             return GoToSlide(self._source.slide_ids[target])
                 self._lost.add("what a press on an object does")
@@ -242,7 +242,7 @@ class ObjectReader:
 
     def _base(self, element: Element, look: StyleProperties) -> BaseLook:
         """The look of text by level: places for text have a style of the master for each level."""
-        if said(element, "presentation:class") != "outline" or not self._master:
+        if attribute_of(element, "presentation:class") != "outline" or not self._master:
             return lambda level: look
         stem = self._master
         return lambda level: (
@@ -254,7 +254,7 @@ class ObjectReader:
     ) -> dict[str, Any]:
         words = Words(self._source.styles, on_master, self._base(element, look), self._lost)
         lines = words.lines(holder)
-        fields, named = lettered(lines, object_id, self._source.scale, self._source.fonts, self._lost)
+        fields, named = read_letters(lines, object_id, self._source.scale, self._source.fonts, self._lost)
         self.targets |= {name: (object_id, paragraph) for name, paragraph in named.items()}
         shrinks = look.graphic.get("draw:fit-to-size") in ("true", "shrink-to-fit", "all")
         return {
@@ -282,10 +282,10 @@ class ObjectReader:
             and stroke is None
         ):
             return None
-        height = max(box.height, (length_px(said(holder, "fo:min-height")) or 0.0) * self._source.scale)
+        height = max(box.height, (length_px(attribute_of(holder, "fo:min-height")) or 0.0) * self._source.scale)
         box = msgspec.structs.replace(box, height=height)
         if fill is not None or stroke is not None:
-            corner = (length_px(said(holder, "draw:corner-radius")) or 0.0) * self._source.scale
+            corner = (length_px(attribute_of(holder, "draw:corner-radius")) or 0.0) * self._source.scale
             filled: dict[str, Any] = {"form": "rectangle", "fill": fill, "stroke": stroke, "corner_px": corner}
             return Shape(id=object_id, name=self._title(element, "Text"), box=box, **filled, **fields, **common)
         left, top, right, bottom = insets_of(look.graphic, self._source.scale)
@@ -304,8 +304,8 @@ class ObjectReader:
         self, element: Element, object_id: str, box: Box, look: StyleProperties, common: dict[str, Any]
     ) -> Object | None:
         failed: set[str] = set()
-        for image in inside(element, "draw:image"):
-            found = self._source.shelf.brought(said(image, "xlink:href"), said(element, "draw:name"))
+        for image in children_of(element, "draw:image"):
+            found = self._source.shelf.brought(attribute_of(image, "xlink:href"), attribute_of(element, "draw:name"))
             if isinstance(found, str):
                 failed.add(found)
                 continue
@@ -348,13 +348,18 @@ class ObjectReader:
     def _clip(
         self, element: Element, plugin: Element, object_id: str, box: Box, common: dict[str, Any]
     ) -> Object | None:
-        asset = self._source.shelf.asset(said(plugin, "xlink:href"), said(element, "draw:name"), self._lost)
+        asset = self._source.shelf.asset(
+            attribute_of(plugin, "xlink:href"), attribute_of(element, "draw:name"), self._lost
+        )
         if asset is None:
             return None
         if asset.kind != "clip":
             self._lost.add("a sound or page that stands on the page")
             return None
-        known = {said(entry, "draw:name"): said(entry, "draw:value") for entry in inside(plugin, "draw:param")}
+        known = {
+            attribute_of(entry, "draw:name"): attribute_of(entry, "draw:value")
+            for entry in children_of(plugin, "draw:param")
+        }
         return Clip(
             id=object_id,
             name=self._title(element, asset.name),
@@ -374,7 +379,7 @@ class ObjectReader:
         read = read_table(table, self._source.styles, False, self._source.scale, self._lost)
         if not any(piece.text.strip() for row in read.rows for piece in row.pieces):
             return None
-        fields, named = lettered(read.rows, object_id, self._source.scale, self._source.fonts, self._lost)
+        fields, named = read_letters(read.rows, object_id, self._source.scale, self._source.fonts, self._lost)
         self.targets |= {name: (object_id, row) for name, row in named.items()}
         return Table(id=object_id, name=self._title(element, "Table"), box=box, **(fields | read.fields), **common)
 
@@ -392,14 +397,14 @@ class ObjectReader:
         match kind:
             case "draw:rect":
                 fields["corner_px"] = max(
-                    (length_px(said(element, "draw:corner-radius")) or 0.0) * self._source.scale, 0.0
+                    (length_px(attribute_of(element, "draw:corner-radius")) or 0.0) * self._source.scale, 0.0
                 )
             case "draw:ellipse" | "draw:circle":
                 fields["form"] = "ellipse"
-                if said(element, "draw:kind") not in ("", "full"):
+                if attribute_of(element, "draw:kind") not in ("", "full"):
                     self._lost.add("a piece of an ellipse, which becomes the whole")
             case "draw:custom-shape":
-                fields, same = custom(element)
+                fields, same = read_custom_shape(element)
                 if "corner_px" in fields:
                     fields["corner_px"] *= self._source.scale if fields["form"] == "rectangle" else 1.0
                 if not same:
@@ -408,9 +413,9 @@ class ObjectReader:
                 try:
                     closes = kind == "draw:polygon"
                     outline = (
-                        parsed(said(element, "svg:d"))
+                        parse_outline(attribute_of(element, "svg:d"))
                         if kind == "draw:path"
-                        else polygon(said(element, "draw:points"), closes)
+                        else polygon(attribute_of(element, "draw:points"), closes)
                     )
                 except BadMedia:
                     outline = []
@@ -438,8 +443,10 @@ class ObjectReader:
         self, element: Element, kind: str, object_id: str, look: StyleProperties, common: dict[str, Any]
     ) -> Object | None:
         scale = self._source.scale
-        x1, y1, x2, y2 = ((length_px(said(element, f"svg:{key}")) or 0.0) * scale for key in ("x1", "y1", "x2", "y2"))
-        if kind == "draw:connector" and said(element, "draw:type") not in ("line", "lines"):
+        x1, y1, x2, y2 = (
+            (length_px(attribute_of(element, f"svg:{key}")) or 0.0) * scale for key in ("x1", "y1", "x2", "y2")
+        )
+        if kind == "draw:connector" and attribute_of(element, "draw:type") not in ("line", "lines"):
             self._lost.add("a connector, which becomes a straight line")
         length = math.hypot(x2 - x1, y2 - y1)
         stroke = stroke_of(look.graphic, self._source.styles, scale, "solid")

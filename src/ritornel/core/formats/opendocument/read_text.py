@@ -9,7 +9,7 @@ from xml.etree.ElementTree import Element
 import msgspec
 
 from ritornel.core.document.objects import Paragraph, Stroke, TextRun
-from ritornel.core.formats.opendocument.names import colour, full, inside, length_px, said, share, short
+from ritornel.core.formats.opendocument.names import attribute_of, children_of, colour, full, length_px, share, short
 from ritornel.core.formats.opendocument.styles import Properties, StyleProperties, Styles, over
 from ritornel.core.layout.faces import FAMILIES
 
@@ -66,7 +66,7 @@ class Words:
                 case "text:p" | "text:h":
                     yield from self._paragraph(child, kind, level)
                 case "text:list":
-                    name = said(child, "text:style-name") or list_style
+                    name = attribute_of(child, "text:style-name") or list_style
                     depth = level + (kind != "none" or bool(list_style))
                     yield from self._list(child, name, depth)
                 case "text:section" | "text:numbered-paragraph":
@@ -74,11 +74,11 @@ class Words:
 
     def _list(self, element: Element, name: str, level: int) -> Iterator[ReadParagraph]:
         kind = self._kind(name, level)
-        for entry in inside(element, "text:list-item", "text:list-header"):
+        for entry in children_of(element, "text:list-item", "text:list-header"):
             own = "none" if entry.tag == full("text:list-header") else kind
             for child in entry:
                 if child.tag == full("text:list"):
-                    yield from self._list(child, said(child, "text:style-name") or name, level + 1)
+                    yield from self._list(child, attribute_of(child, "text:style-name") or name, level + 1)
                 elif child.tag in (full("text:p"), full("text:h")):
                     yield from self._paragraph(child, own, level)
                     # What follows in the same item goes on under its sign.
@@ -89,11 +89,11 @@ class Words:
         if style is None:
             return "bullets"
         for entry in style:
-            if said(entry, "text:level") == str(level + 1):
+            if attribute_of(entry, "text:level") == str(level + 1):
                 if entry.tag == full("text:list-level-style-number"):
-                    return "numbers" if said(entry, "style:num-format") else "none"
+                    return "numbers" if attribute_of(entry, "style:num-format") else "none"
                 signed = entry.tag == full("text:list-level-style-image") or bool(
-                    said(entry, "text:bullet-char").strip()
+                    attribute_of(entry, "text:bullet-char").strip()
                 )
                 return "bullets" if signed else "none"
         return "none"
@@ -101,13 +101,13 @@ class Words:
     def _paragraph(self, element: Element, kind: str, level: int) -> Iterator[ReadParagraph]:
         base = self._base(level)
         style = (
-            self._styles.look("paragraph", said(element, "text:style-name"), self._on_master)
-            if said(element, "text:style-name")
+            self._styles.look("paragraph", attribute_of(element, "text:style-name"), self._on_master)
+            if attribute_of(element, "text:style-name")
             else StyleProperties()
         )
         upper = over(base.text, style.text)
         properties = over(base.paragraph, style.paragraph)
-        ids = tuple(value for key in ("xml:id", "text:id") if (value := said(element, key)))
+        ids = tuple(value for key in ("xml:id", "text:id") if (value := attribute_of(element, key)))
         pieces: list[StyledText] = []
         for piece in self._spans(element, upper, ""):
             if piece is None:
@@ -124,16 +124,16 @@ class Words:
         White space between words counts once (OpenDocument 1.3, part 3, 6.1.2).
         """
         if element.text:
-            yield StyledText(_collapsed(element.text), look, link)
+            yield StyledText(_collapse(element.text), look, link)
         for child in element:
             match short(child.tag):
                 case "text:span":
-                    name = said(child, "text:style-name")
+                    name = attribute_of(child, "text:style-name")
                     yield from self._spans(
                         child, over(look, self._styles.look("text", name, self._on_master).text) if name else look, link
                     )
                 case "text:a":
-                    address = said(child, "xlink:href")
+                    address = attribute_of(child, "xlink:href")
                     leads = address.startswith(("http://", "https://", "mailto:")) and not any(
                         sign.isspace() for sign in address
                     )
@@ -141,7 +141,7 @@ class Words:
                         self._lost.add("a link that leads into a file")
                     yield from self._spans(child, look, address if leads else "")
                 case "text:s":
-                    yield StyledText(" " * min(int(said(child, "text:c") or 1), 200), look, link)
+                    yield StyledText(" " * min(int(attribute_of(child, "text:c") or 1), 200), look, link)
                 case "text:tab":
                     yield StyledText(_FIELDS["text:tab"], look, link)
                 case "text:line-break":
@@ -154,10 +154,10 @@ class Words:
                     # A field, such as a date: it is worth what it last said.
                     yield from self._spans(child, look, link)
             if child.tail:
-                yield StyledText(_collapsed(child.tail), look, link)
+                yield StyledText(_collapse(child.tail), look, link)
 
 
-def _collapsed(text: str) -> str:
+def _collapse(text: str) -> str:
     words = " ".join(text.split())
     return f"{' ' if text[:1].isspace() else ''}{words}{' ' if words and text[-1:].isspace() else ''}"
 
@@ -211,7 +211,7 @@ def _commonest(values: list[tuple[Any, int]]) -> Any:
 ALIGN = MappingProxyType({"center": "centre", "end": "right", "right": "right"})
 
 
-def lettered(
+def read_letters(
     lines: list[ReadParagraph], stem: str, scale: float, fonts: dict[str, str], lost: set[str]
 ) -> tuple[dict[str, Any], dict[str, str]]:
     """The fields of a text with these lines, and the ids of its paragraphs in the presentation.

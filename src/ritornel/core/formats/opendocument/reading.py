@@ -14,7 +14,7 @@ from ritornel.core.document.show import AdvanceOnCue, Frame, OnCue, Show, Slide
 from ritornel.core.document.theme import Furniture, Palette, Theme
 from ritornel.core.errors import BadMedia
 from ritornel.core.formats.media import Limits
-from ritornel.core.formats.opendocument.names import Loss, full, inside, length_px, said, short
+from ritornel.core.formats.opendocument.names import Loss, attribute_of, children_of, full, length_px, short
 from ritornel.core.formats.opendocument.package import Package
 from ritornel.core.formats.opendocument.pages import PageReader
 from ritornel.core.formats.opendocument.read_objects import Source
@@ -44,14 +44,14 @@ def _read(
     package: Package, name: str, folder: Path, show_id: str, limits: Limits, told: Path | None
 ) -> tuple[Show, tuple[Loss, ...]]:
     body = package.content.find(f"{full('office:body')}/{full('office:presentation')}")
-    pages = list(inside(body, "draw:page")) if body is not None else []
+    pages = list(children_of(body, "draw:page")) if body is not None else []
     if not pages:
         raise BadMedia(f"“{name}” has no pages. Nothing was made.")
     if len(pages) > MOST_SLIDES:
         raise BadMedia(f"“{name}” has {len(pages)} pages; at most {MOST_SLIDES} can become slides. Nothing was made.")
     styles = Styles(package.content, package.styles)
     frame, scale = _frame(styles, pages[0])
-    ids = {said(page, "draw:name"): f"s{number}" for number, page in reversed(list(enumerate(pages, 1)))}
+    ids = {attribute_of(page, "draw:name"): f"s{number}" for number, page in reversed(list(enumerate(pages, 1)))}
     source = Source(styles, Shelf(package, folder, limits), frame, scale, _fonts(package), ids)
     losses = (
         [Loss(0, f"what is new in OpenDocument {package.newer}: versions up to 1.4 are known here")]
@@ -69,16 +69,16 @@ def _read(
         losses += [Loss(number, words) for words in sorted(lost)]
     assert body is not None
     losses += _whole(body)
-    theme, kept = _themed(slides)
-    settings = next(inside(body, "presentation:settings"), None)
+    theme, kept = _find_theme(slides)
+    settings = next(children_of(body, "presentation:settings"), None)
     by_hand = any(isinstance(slide.advance, AdvanceOnCue) for slide in kept) or _waits(kept)
     show = Show(
         show_id,
         _title(package, name),
         frame,
-        end="loop" if settings is not None and said(settings, "presentation:endless") == "true" else "hold",
+        end="loop" if settings is not None and attribute_of(settings, "presentation:endless") == "true" else "hold",
         runs="on cue" if by_hand else "self-running",
-        slides=_named(kept),
+        slides=_name_slides(kept),
         assets=source.shelf.assets,
         theme=theme,
         furniture=furniture.most_common(1)[0][0] if furniture else Furniture(),
@@ -97,7 +97,7 @@ def _frame(styles: Styles, page: Element) -> tuple[Frame, float]:
     """The frame for the page's size, its longer side 1280 px and the other even, and how many of its px are one of the
     page's.
     """
-    master = styles.masters.get(said(page, "draw:master-page-name"), next(iter(styles.masters.values()), None))
+    master = styles.masters.get(attribute_of(page, "draw:master-page-name"), next(iter(styles.masters.values()), None))
     layout = styles.page_layout(master) if master is not None else {}
     width, height = (
         length_px(layout.get(f"fo:page-{side}", "")) or usual
@@ -112,10 +112,10 @@ def _frame(styles: Styles, page: Element) -> tuple[Frame, float]:
 def _fonts(package: Package) -> dict[str, str]:
     """Families by the names that styles use for them."""
     return {
-        said(face, "style:name"): said(face, "svg:font-family")
+        attribute_of(face, "style:name"): attribute_of(face, "svg:font-family")
         for root in (package.styles, package.content)
-        for declared in inside(root, "office:font-face-decls")
-        for face in inside(declared, "style:font-face")
+        for declared in children_of(root, "office:font-face-decls")
+        for face in children_of(declared, "style:font-face")
     }
 
 
@@ -136,7 +136,9 @@ def _whole(body: Element) -> list[Loss]:
     kinds = {short(entry.tag) for entry in body}
     losses = []
     if "presentation:settings" in kinds and any(
-        True for settings in inside(body, "presentation:settings") for _ in inside(settings, "presentation:show")
+        True
+        for settings in children_of(body, "presentation:settings")
+        for _ in children_of(settings, "presentation:show")
     ):
         losses.append(Loss(0, "selections of pages kept as shows of their own"))
     if kinds & {"presentation:header-decl", "presentation:footer-decl", "presentation:date-time-decl"}:
@@ -144,7 +146,7 @@ def _whole(body: Element) -> list[Loss]:
     return losses
 
 
-def _themed(slides: list[Slide]) -> tuple[Theme, list[Slide]]:
+def _find_theme(slides: list[Slide]) -> tuple[Theme, list[Slide]]:
     """A theme from what most pages have: its background, and the colour and family of most text.
 
     Slides with that background follow it.
@@ -178,7 +180,7 @@ def _themed(slides: list[Slide]) -> tuple[Theme, list[Slide]]:
 _USUAL_NAME = re.compile(r"^(page|slide|seite|folie|diapo\w*)\s*\d+$|^p\d+$", re.IGNORECASE)
 
 
-def _named(slides: list[Slide]) -> tuple[Slide, ...]:
+def _name_slides(slides: list[Slide]) -> tuple[Slide, ...]:
     """Slides with the names of their pages; a slide with only a number is named by its heading."""
     result = []
     for slide in slides:

@@ -5,7 +5,7 @@ from pathlib import Path
 
 from ritornel.core.document.show import Asset
 from ritornel.core.errors import BadMedia
-from ritornel.core.formats.media import Limits, asset_from, examined
+from ritornel.core.formats.media import Limits, asset_from, probe_medium
 from ritornel.core.formats.opendocument.package import Package
 
 MOST_MEDIA = 2000
@@ -52,7 +52,7 @@ class Shelf:
         if len(self._by_hash) >= MOST_MEDIA:
             return f"pictures, clips and sounds after the first {MOST_MEDIA:,}"
         try:
-            medium = examined(self._package.bytes_of(place) or b"", name, self._limits)
+            medium = probe_medium(self._package.bytes_of(place) or b"", name, self._limits)
         except BadMedia:
             suffix = Path(place).suffix.lstrip(".").upper()[:8]
             return f"a picture, clip or sound that cannot be read{f' ({suffix})' if suffix.isalnum() else ''}"

@@ -6,7 +6,7 @@ from xml.etree.ElementTree import Element
 
 import msgspec
 
-from ritornel.core.formats.opendocument.names import full, inside, length_px, said, share, short
+from ritornel.core.formats.opendocument.names import attribute_of, children_of, full, length_px, share, short
 
 Group = Literal["graphic", "paragraph", "text", "drawing-page", "page-layout"]
 Properties = Mapping[str, str]
@@ -61,22 +61,22 @@ class Styles:
                         self._take(part, self._automatic[on_master])
                     case "office:master-styles":
                         self.masters |= {
-                            said(entry, "style:name"): entry for entry in inside(part, "style:master-page")
+                            attribute_of(entry, "style:name"): entry for entry in children_of(part, "style:master-page")
                         }
 
     def _take(self, part: Element, into: dict[tuple[str, str], Element]) -> None:
         for entry in part:
             match short(entry.tag):
                 case "style:style":
-                    into[(said(entry, "style:family"), said(entry, "style:name"))] = entry
+                    into[(attribute_of(entry, "style:family"), attribute_of(entry, "style:name"))] = entry
                 case "style:default-style":
-                    self._defaults[said(entry, "style:family")] = entry
+                    self._defaults[attribute_of(entry, "style:family")] = entry
                 case "style:page-layout":
-                    self._layouts[said(entry, "style:name")] = entry
+                    self._layouts[attribute_of(entry, "style:name")] = entry
                 case "text:list-style":
-                    self._lists[said(entry, "style:name")] = entry
+                    self._lists[attribute_of(entry, "style:name")] = entry
                 case "draw:gradient" | "draw:fill-image" | "draw:stroke-dash" | "draw:hatch" | "draw:opacity":
-                    self._named[(short(entry.tag), said(entry, "draw:name"))] = entry
+                    self._named[(short(entry.tag), attribute_of(entry, "draw:name"))] = entry
 
     def named(self, kind: str, name: str) -> Element | None:
         """A gradient, a fill picture or a dash by its name."""
@@ -88,7 +88,7 @@ class Styles:
 
     def page_layout(self, master: Element) -> Properties:
         """The properties of a master's page, such as its size."""
-        entry = self._layouts.get(said(master, "style:page-layout-name"))
+        entry = self._layouts.get(attribute_of(master, "style:page-layout-name"))
         return _properties(entry, "page-layout") if entry is not None else {}
 
     def style(self, family: str, name: str, on_master: bool = False) -> Element | None:
@@ -107,7 +107,7 @@ class Styles:
         found = self.style(family, name, on_master) if name else None
         while found is not None and found not in chain and len(chain) < LONGEST_CHAIN:
             chain.append(found)
-            parent = said(found, "style:parent-style-name")
+            parent = attribute_of(found, "style:parent-style-name")
             found = (
                 (self.style(family, parent, on_master) or self.style("graphic", parent, on_master)) if parent else None
             )

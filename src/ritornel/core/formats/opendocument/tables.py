@@ -9,7 +9,7 @@ import msgspec
 from ritornel.core.document.cells import cells_of, columns_of
 from ritornel.core.document.objects import MOST_COLUMNS, Paragraph, Plain, Stroke, Table, TableColumn
 from ritornel.core.formats.opendocument.fills import fill_of
-from ritornel.core.formats.opendocument.names import colour, full, inside, length_px, points, said
+from ritornel.core.formats.opendocument.names import attribute_of, children_of, colour, full, length_px, points
 from ritornel.core.formats.opendocument.read_text import ALIGN, ReadParagraph, StyledText, Words
 from ritornel.core.formats.opendocument.styles import Properties, StyleProperties, Styles
 from ritornel.core.formats.opendocument.written_styles import Dress, el, ink, letters, paragraphs
@@ -105,11 +105,14 @@ def read_table(table: Element, styles: Styles, on_master: bool, scale: float, lo
             break
         cells = list(_cells(row, lost))
         looks = [
-            styles.look("table-cell", said(cell, "table:style-name") or said(row, "table:default-cell-style-name"))
+            styles.look(
+                "table-cell",
+                attribute_of(cell, "table:style-name") or attribute_of(row, "table:default-cell-style-name"),
+            )
             for cell in cells
         ]
         read = [_lines(cell, look, styles, on_master, lost) for cell, look in zip(cells, looks, strict=True)]
-        rows.append(_joined(read))
+        rows.append(_join_cells(read))
         aligns.append(tuple(lines[0].paragraph.get("fo:text-align", "") if lines else "" for lines in read))
         fill = fill_of(looks[0].graphic, styles, lost) if looks else None
         fills.append(fill.colour if isinstance(fill, Plain) else None)
@@ -117,10 +120,11 @@ def read_table(table: Element, styles: Styles, on_master: bool, scale: float, lo
             rule = _border_of(looks[0].paragraph, scale)
             stand = looks[0].graphic.get("draw:textarea-vertical-align", "top")
     headed = (
-        table.find(full("table:table-header-rows")) is not None or said(table, "table:use-first-row-styles") == "true"
+        table.find(full("table:table-header-rows")) is not None
+        or attribute_of(table, "table:use-first-row-styles") == "true"
     )
     if headed and rows:
-        rows[0] = _unbolded(rows[0])
+        rows[0] = _unbold(rows[0])
     body = fills[1:] if headed else fills
     widths = list(_widths(table, styles))[:MOST_COLUMNS]
     most = max((len(entry) for entry in aligns), default=1)
@@ -145,10 +149,10 @@ def read_table(table: Element, styles: Styles, on_master: bool, scale: float, lo
 
 def _cells(row: Element, lost: set[str]) -> Iterator[Element]:
     count = 0
-    for cell in inside(row, "table:table-cell", "table:covered-table-cell"):
-        if any(said(cell, f"table:number-{way}-spanned") not in ("", "1") for way in ("columns", "rows")):
+    for cell in children_of(row, "table:table-cell", "table:covered-table-cell"):
+        if any(attribute_of(cell, f"table:number-{way}-spanned") not in ("", "1") for way in ("columns", "rows")):
             lost.add("cells of a table that reach over others")
-        repeated = said(cell, "table:number-columns-repeated")
+        repeated = attribute_of(cell, "table:number-columns-repeated")
         for _ in range(min(int(repeated), MOST_COLUMNS) if repeated.isdecimal() else 1):
             count += 1
             if count > MOST_COLUMNS:
@@ -163,7 +167,7 @@ def _lines(
     return Words(styles, on_master, lambda level: look, lost).lines(cell)
 
 
-def _joined(cells: list[list[ReadParagraph]]) -> ReadParagraph:
+def _join_cells(cells: list[list[ReadParagraph]]) -> ReadParagraph:
     """The cells of a row as one line; lines within a cell are joined by a space.
 
     A tab has the look of what is before it, so that a row in one look is one run.
@@ -190,7 +194,7 @@ def _joined(cells: list[list[ReadParagraph]]) -> ReadParagraph:
     return ReadParagraph(tuple(pieces), "none", 0, properties, tuple(ids))
 
 
-def _unbolded(row: ReadParagraph) -> ReadParagraph:
+def _unbold(row: ReadParagraph) -> ReadParagraph:
     """A heading without the weight that every heading has."""
     looks = [{key: value for key, value in piece.look.items() if key != "fo:font-weight"} for piece in row.pieces]
     pieces = (msgspec.structs.replace(piece, look=look) for piece, look in zip(row.pieces, looks, strict=True))
@@ -201,12 +205,12 @@ def _widths(table: Element, styles: Styles) -> Iterator[float]:
     """The width of each column, the widest counted as 1, to a hundredth; nothing where one is unknown."""
     found: list[float] = []
     for column in table.iter(full("table:table-column")):
-        style = styles.style("table-column", said(column, "table:style-name"))
+        style = styles.style("table-column", attribute_of(column, "table:style-name"))
         properties = style.find(full("style:table-column-properties")) if style is not None else None
-        width = length_px(said(properties, "style:column-width")) if properties is not None else None
+        width = length_px(attribute_of(properties, "style:column-width")) if properties is not None else None
         if not width:
             return
-        repeated = said(column, "table:number-columns-repeated")
+        repeated = attribute_of(column, "table:number-columns-repeated")
         found += [width] * (min(int(repeated), MOST_COLUMNS) if repeated.isdecimal() else 1)
     widest = max(found, default=1.0)
     yield from (max(round(width / widest, 2), 0.05) for width in found)

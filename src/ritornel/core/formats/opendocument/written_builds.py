@@ -8,7 +8,7 @@ from xml.etree.ElementTree import Element
 from ritornel.core.document.framings import moves_view
 from ritornel.core.document.show import Build, Frame, OnCue, Slide, SoundEffect, Together
 from ritornel.core.formats.opendocument.names import clock_value
-from ritornel.core.formats.opendocument.outlines import parsed
+from ritornel.core.formats.opendocument.outlines import parse_outline
 from ritornel.core.formats.opendocument.transitions import SmilTransition
 from ritornel.core.formats.opendocument.written_styles import el
 from ritornel.core.motion.catalogue import EFFECTS
@@ -269,7 +269,7 @@ def _set(target: str, to: str, at_ms: int) -> dict[str, str]:
 def _path_in_shares(path: str, frame: Frame) -> str:
     """A path in px as one in shares of the page."""
     words = []
-    for name, given in parsed(path):
+    for name, given in parse_outline(path):
         words.append(
             " ".join(
                 [

@@ -22,7 +22,7 @@ from ritornel.core.document.objects import (
     Text,
     TextHolder,
 )
-from ritornel.core.document.picture_fit import fitted, seen_part
+from ritornel.core.document.picture_fit import fit_picture, seen_part
 from ritornel.core.document.show import Asset, Slide
 from ritornel.core.formats.opendocument.names import points
 from ritornel.core.formats.opendocument.tables import write_table
@@ -30,12 +30,12 @@ from ritornel.core.formats.opendocument.written_styles import (
     EMBEDDED,
     Dress,
     el,
+    fade_border,
+    fade_fill,
     letters,
     paragraphs,
     run,
-    seen_through,
     shadow,
-    thinner,
 )
 from ritornel.core.layout.outlines import outline_of, words_box
 from ritornel.core.layout.tables import set_table
@@ -235,7 +235,7 @@ class Drawing:
             x, y, width, height = seen_part(item, asset.width_px, asset.height_px)
             box = _inner(box, x, y, width, height)
         elif item.fit == "cover" and asset.width_px and asset.height_px:
-            x, y, width, height = fitted(item, asset.width_px, asset.height_px)
+            x, y, width, height = fit_picture(item, asset.width_px, asset.height_px)
             left, right = max(-x / width, 0.0), max((x + width - box.width) / width, 0.0)
             top, bottom = max(-y / height, 0.0), max((y + height - box.height) / height, 0.0)
             # What is seen is measured as it lies, after it was flipped; the cut is of the picture as it is.
@@ -296,8 +296,8 @@ class Drawing:
             self._lost.add("forms such as stars and bubbles, which become outlines")
         inset_x, inset_y, *_ = words_box(item)
         graphic = {
-            **self._dress.fill(seen_through(item.fill, item.opacity) if item.form != "line" else None),
-            **self._dress.stroke(thinner(item.stroke, item.opacity)),
+            **self._dress.fill(fade_fill(item.fill, item.opacity) if item.form != "line" else None),
+            **self._dress.stroke(fade_border(item.stroke, item.opacity)),
             **shadow(item.shadow),
             "draw:textarea-vertical-align": item.stand,
             "fo:padding-left": points(inset_x),

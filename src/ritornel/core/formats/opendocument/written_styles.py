@@ -32,24 +32,24 @@ def document(name: str, *children: Element) -> bytes:
     return b'<?xml version="1.0" encoding="UTF-8"?>\n' + bytes(tostring(root, encoding="utf-8"))
 
 
-def seen_through(fill: Plain | Gradient | None, opacity: float) -> Plain | Gradient | None:
+def fade_fill(fill: Plain | Gradient | None, opacity: float) -> Plain | Gradient | None:
     """The fill of a transparent object as a transparent fill."""
     match fill:
         case Plain(colour):
-            return Plain(_thinned(colour, opacity))
+            return Plain(_thin(colour, opacity))
         case Gradient(first, second, angle):
-            return Gradient(_thinned(first, opacity), _thinned(second, opacity), angle)
+            return Gradient(_thin(first, opacity), _thin(second, opacity), angle)
     return None
 
 
-def _thinned(literal: str, opacity: float) -> str:
+def _thin(literal: str, opacity: float) -> str:
     alpha = int(literal[7:9], 16) / 255 if len(literal) == 9 else 1.0
     return with_alpha(literal[:7], alpha * opacity)
 
 
-def thinner(stroke: Stroke | None, opacity: float) -> Stroke | None:
+def fade_border(stroke: Stroke | None, opacity: float) -> Stroke | None:
     """The border of a transparent object as a transparent border."""
-    return None if stroke is None else Stroke(_thinned(stroke.colour, opacity), stroke.width_px, stroke.dash)
+    return None if stroke is None else Stroke(_thin(stroke.colour, opacity), stroke.width_px, stroke.dash)
 
 
 def ink(literal: str) -> tuple[str, str]:

@@ -7,7 +7,7 @@ import msgspec
 from msgspec import Meta
 
 from ritornel.core.layout.marks import Mark, ObjectDrawing, PathMark
-from ritornel.core.layout.outlines import closed
+from ritornel.core.layout.outlines import close_polygon
 from ritornel.core.motion.channels import Ramp
 from ritornel.core.motion.easing import EVEN, Curve
 from ritornel.core.motion.effect import Effect
@@ -39,7 +39,7 @@ def _extra(settings: Point, drawing: ObjectDrawing, colour_of: Callable[[str], s
     # The tip, a little off the middle of the side; the arrow's own axis runs back along (wx, wy).
     tx, ty = drawing.width / 2 + wx * (drawing.width / 2 + gap), drawing.height / 2 + wy * (drawing.height / 2 + gap)
     points = ((0.0, 0.0), (0.45, 0.32), (0.45, 0.13), (1.0, 0.13), (1.0, -0.13), (0.45, -0.13), (0.45, -0.32))
-    outline = closed([(tx + (wx * a - wy * b) * size, ty + (wy * a + wx * b) * size) for a, b in points])
+    outline = close_polygon([(tx + (wx * a - wy * b) * size, ty + (wy * a + wx * b) * size) for a, b in points])
     return (PathMark(outline, colour_of(f"@{settings.colour}")),)
 
 

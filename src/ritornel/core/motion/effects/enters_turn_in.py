@@ -3,7 +3,7 @@
 import math
 
 from ritornel.core.motion.channels import Ramp
-from ritornel.core.motion.easing import EVEN, Curve, eased
+from ritornel.core.motion.easing import EVEN, Curve, ease
 from ritornel.core.motion.effect import Effect
 from ritornel.core.motion.settings import NoSettings
 
@@ -12,7 +12,7 @@ STEPS = 12
 
 def _ramps(settings: NoSettings, curve: Curve) -> tuple[Ramp, ...]:
     # Seen from afar, what has turned by an angle is as wide as its sine; twelve straight pieces are within 1 % of it.
-    keys = (*tuple((n / STEPS, math.sin(eased(n / STEPS, curve) * math.pi / 2)) for n in range(STEPS)), (1.0, 1.0))
+    keys = (*tuple((n / STEPS, math.sin(ease(n / STEPS, curve) * math.pi / 2)) for n in range(STEPS)), (1.0, 1.0))
     return (Ramp("wide", keys, EVEN), Ramp("opacity", ((0.0, 0.0), (0.15, 1.0), (1.0, 1.0)), EVEN))
 
 

@@ -1,6 +1,6 @@
 """The reverse of "cut in"."""
 
 from ritornel.core.motion.effects import enters_cut_in
-from ritornel.core.motion.leaving import leaving
+from ritornel.core.motion.leaving import reverse_effect
 
-EFFECT = leaving(enters_cut_in.EFFECT, "leaves cut out", "Cut out")
+EFFECT = reverse_effect(enters_cut_in.EFFECT, "leaves cut out", "Cut out")

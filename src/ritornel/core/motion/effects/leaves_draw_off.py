@@ -1,6 +1,6 @@
 """The reverse of "draw on"."""
 
 from ritornel.core.motion.effects import enters_draw_on
-from ritornel.core.motion.leaving import leaving
+from ritornel.core.motion.leaving import reverse_effect
 
-EFFECT = leaving(enters_draw_on.EFFECT, "leaves draw off", "Draw off")
+EFFECT = reverse_effect(enters_draw_on.EFFECT, "leaves draw off", "Draw off")

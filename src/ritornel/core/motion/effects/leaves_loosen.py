@@ -1,6 +1,6 @@
 """The reverse of "settle"."""
 
 from ritornel.core.motion.effects import enters_settle
-from ritornel.core.motion.leaving import leaving
+from ritornel.core.motion.leaving import reverse_effect
 
-EFFECT = leaving(enters_settle.EFFECT, "leaves loosen", "Loosen")
+EFFECT = reverse_effect(enters_settle.EFFECT, "leaves loosen", "Loosen")

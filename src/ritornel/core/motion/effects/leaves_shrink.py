@@ -1,6 +1,6 @@
 """The reverse of "swell"."""
 
 from ritornel.core.motion.effects import enters_swell
-from ritornel.core.motion.leaving import leaving
+from ritornel.core.motion.leaving import reverse_effect
 
-EFFECT = leaving(enters_swell.EFFECT, "leaves shrink", "Shrink")
+EFFECT = reverse_effect(enters_swell.EFFECT, "leaves shrink", "Shrink")

@@ -1,6 +1,6 @@
 """The reverse of "rise"."""
 
 from ritornel.core.motion.effects import enters_rise
-from ritornel.core.motion.leaving import leaving
+from ritornel.core.motion.leaving import reverse_effect
 
-EFFECT = leaving(enters_rise.EFFECT, "leaves sink", "Sink")
+EFFECT = reverse_effect(enters_rise.EFFECT, "leaves sink", "Sink")

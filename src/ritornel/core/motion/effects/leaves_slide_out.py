@@ -1,6 +1,6 @@
 """The reverse of "slide in"."""
 
 from ritornel.core.motion.effects import enters_slide_in
-from ritornel.core.motion.leaving import leaving
+from ritornel.core.motion.leaving import reverse_effect
 
-EFFECT = leaving(enters_slide_in.EFFECT, "leaves slide out", "Slide out")
+EFFECT = reverse_effect(enters_slide_in.EFFECT, "leaves slide out", "Slide out")

@@ -1,6 +1,6 @@
 """The reverse of "turn in"."""
 
 from ritornel.core.motion.effects import enters_turn_in
-from ritornel.core.motion.leaving import leaving
+from ritornel.core.motion.leaving import reverse_effect
 
-EFFECT = leaving(enters_turn_in.EFFECT, "leaves turn out", "Turn out")
+EFFECT = reverse_effect(enters_turn_in.EFFECT, "leaves turn out", "Turn out")

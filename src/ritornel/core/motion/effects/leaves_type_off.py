@@ -1,6 +1,6 @@
 """The reverse of "type on"."""
 
 from ritornel.core.motion.effects import enters_type_on
-from ritornel.core.motion.leaving import leaving
+from ritornel.core.motion.leaving import reverse_effect
 
-EFFECT = leaving(enters_type_on.EFFECT, "leaves type off", "Type off")
+EFFECT = reverse_effect(enters_type_on.EFFECT, "leaves type off", "Type off")

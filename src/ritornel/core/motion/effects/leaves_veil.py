@@ -1,6 +1,6 @@
 """The reverse of "unveil"."""
 
 from ritornel.core.motion.effects import enters_unveil
-from ritornel.core.motion.leaving import leaving
+from ritornel.core.motion.leaving import reverse_effect
 
-EFFECT = leaving(enters_unveil.EFFECT, "leaves veil", "Veil")
+EFFECT = reverse_effect(enters_unveil.EFFECT, "leaves veil", "Veil")

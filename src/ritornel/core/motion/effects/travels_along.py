@@ -9,7 +9,7 @@ from msgspec import Meta
 
 from ritornel.core.errors import BadValue
 from ritornel.core.motion.channels import Ramp
-from ritornel.core.motion.easing import EVEN, Curve, eased
+from ritornel.core.motion.easing import EVEN, Curve, ease
 from ritornel.core.motion.effect import Effect
 
 PIECES = 16
@@ -62,7 +62,7 @@ def _ramps(settings: Along, curve: Curve) -> tuple[Ramp, ...]:
     xs, ys, turns = [], [], []
     piece, turn, before = 1, 0.0, None
     for n in range(KEYS + 1):
-        way = eased(n / KEYS, curve) * lengths[-1]
+        way = ease(n / KEYS, curve) * lengths[-1]
         while piece < len(points) - 1 and lengths[piece] < way:
             piece += 1
         (x0, y0), (x1, y1) = points[piece - 1], points[piece]

@@ -200,6 +200,7 @@ export class Walker {
 			return;
 		}
 		let said = "";
+		let outcome = null;
 		await state.edit(() => {
 			// As it is when its turn has come: the edits before it may have moved it.
 			const named = this.rows.flatMap(({ places }) => places).find((place) => place.id === id)?.[which];
@@ -209,9 +210,11 @@ export class Walker {
 				? barFrom(state, named[0], number.from, by)
 				: number.from + by * STEP_MS * Math.sign(number.share ?? 1);
 			said = number.words(Math.max(0, value));
-			state.outcome = said;
-			return value < 0 || value === number.from ? null : number.edit(Math.max(0, value));
+			outcome = value < 0 || value === number.from ? null : said;
+			return outcome && number.edit(Math.max(0, value));
 		});
+		// Told once the edit is there: what is announced of the edit before it must not take these words.
+		state.outcome = outcome;
 		this.put();
 		this.say(said);
 	}
@@ -248,12 +251,15 @@ export class Walker {
 			const { id } = this;
 			this.closeNumber();
 			this.focus();
-			this.state.edit(() => {
+			let outcome = null;
+			const made = this.state.edit(() => {
 				const named = this.rows.flatMap(({ places }) => places).find((entry) => entry.id === id)?.number;
 				const fresh = named && numberOf(this.state, named[0], named[1]);
-				if (!fresh || fresh.from === ms) return null;
-				this.state.outcome = fresh.words(ms);
-				return fresh.edit(ms);
+				outcome = fresh && fresh.from !== ms ? fresh.words(ms) : null;
+				return outcome && fresh.edit(ms);
+			});
+			made.then(() => {
+				this.state.outcome = outcome;
 			});
 		});
 		this.form.addEventListener("keydown", (event) => {

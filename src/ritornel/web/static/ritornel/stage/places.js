@@ -8,37 +8,51 @@ export class Places {
 	constructor(stage) {
 		this.stage = stage;
 		this.layer = el("div", { class: "places" });
+		/** @type {Map<string, HTMLElement>} what stands there, by what it says */
+		this.nodes = new Map();
 		stage.canvas.append(this.layer);
+	}
+
+	/** The button of a place. One that stays the same is kept: a press under way, or the focus, stays on it. */
+	nodeOf(/** @type {any} */ place, /** @type {boolean} */ full) {
+		const key = JSON.stringify([place.name, place.title, place.wants, full]);
+		const node =
+			this.nodes.get(key) ??
+			el(
+				"button",
+				{ class: full ? "empty-place full" : "empty-place", "data-place": place.name },
+				el("b", {}, place.title),
+				el("span", {}, place.wants !== "words" ? `Press to choose a ${place.wants}, or drop one` : "Press to write"),
+			);
+		this.nodes.set(key, node);
+		node.onclick = () => this.fill(place);
+		return node;
 	}
 
 	draw() {
 		const { stage } = this;
 		const { scale } = stage;
 		const places = stage.state.data.viewing?.places ?? [];
-		this.layer.replaceChildren(
-			...places.map((place) => {
-				const { x, y, width, height } = place.box;
-				const full = width >= stage.frame.width_px && height >= stage.frame.height_px;
-				const node = el(
-					"button",
-					{
-						class: full ? "empty-place full" : "empty-place",
-						"data-place": place.name,
-						onclick: () => this.fill(place),
-					},
-					el("b", {}, place.title),
-					el("span", {}, place.wants !== "words" ? `Press to choose a ${place.wants}, or drop one` : "Press to write"),
-				);
-				Object.assign(node.style, {
-					left: `${x * scale}px`,
-					top: `${y * scale}px`,
-					width: `${width * scale}px`,
-					height: `${height * scale}px`,
-				});
-				return node;
-			}),
-			...this.badges(scale),
-		);
+		const now = places.map((place) => {
+			const { x, y, width, height } = place.box;
+			const node = this.nodeOf(place, width >= stage.frame.width_px && height >= stage.frame.height_px);
+			Object.assign(node.style, {
+				left: `${x * scale}px`,
+				top: `${y * scale}px`,
+				width: `${width * scale}px`,
+				height: `${height * scale}px`,
+			});
+			return node;
+		});
+		for (const [key, node] of this.nodes) if (!now.includes(node)) this.nodes.delete(key);
+		this.badgesShown?.forEach((/** @type {HTMLElement} */ badge) => badge.remove());
+		this.badgesShown = this.badges(scale);
+		// Only what changes is put in anew: a node that is moved loses its focus.
+		for (const node of [...this.layer.children]) if (!now.includes(node)) node.remove();
+		now.forEach((node, place) => {
+			if (this.layer.children[place] !== node) this.layer.insertBefore(node, this.layer.children[place] ?? null);
+		});
+		this.layer.append(...this.badgesShown);
 	}
 
 	/** A sign on every object that a press does something on. */

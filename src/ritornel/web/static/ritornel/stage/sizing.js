@@ -44,7 +44,7 @@ export function turned(box, pointer, stepDeg) {
 
 /**
  * Where a box goes when the box around its group is pulled from `old` to `fresh`: core/document/alignment.py
- * `scaled_within`.
+ * `scale_within`.
  */
 export function scaledWithin(box, old, fresh) {
 	const sx = old.width ? fresh.width / old.width : 1;
