@@ -6,10 +6,10 @@ from unittest import mock
 import msgspec
 from django.utils import timezone
 
-from ritornel.core.checks.finding import FrameAnalysis, MeasuredContrast
 from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, Cancelled, RitornelError
+from ritornel.core.schedule.measurements import FrameAnalysis, TextContrast
 from ritornel.core.schedule.performance import perform
 from ritornel.web.editor.frame_analysis import known_analyses, look
 from ritornel.web.jobs.lease_holder import Holder
@@ -299,7 +299,7 @@ class LookedAtTest(WebTest):
             for slide_id, target in wanted:
                 if slide_id in ("esc-s", "bell-s"):
                     raise BadMedia("its reader stopped in the middle")
-                target.write_bytes(msgspec.json.encode(FrameAnalysis(contrasts=(MeasuredContrast("x", 1.0, 4.5),))))
+                target.write_bytes(msgspec.json.encode(FrameAnalysis(contrasts=(TextContrast("x", 1.0, 4.5),))))
 
         show = value_of(self.row)
         with mock.patch("ritornel.web.editor.frame_analysis.run_confined", falls_over):

@@ -5,7 +5,7 @@ from typing import Any
 import msgspec
 from django.test import SimpleTestCase
 
-from ritornel.core.checks import SEVERITIES, Finding, ShowLoudness, find_problems
+from ritornel.core.checks import SEVERITIES, Finding, find_problems
 from ritornel.core.checks.fix_outcome import preview_fix
 from ritornel.core.document import (
     AdvanceAfter,
@@ -28,6 +28,7 @@ from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, OpenAddress, PlayClip
 from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Transition, Voice
 from ritornel.core.errors import BadValue
+from ritornel.core.schedule.measurements import ShowLoudness
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
@@ -323,14 +324,14 @@ class SpokenTest(CheckTest):
         value = show(slide(words("One")))
         heard = {
             None: [],
-            ShowLoudness(-20.0, -16.0): [],
-            ShowLoudness(None, None): [],
-            ShowLoudness(-12.0, -17.4): ["loudness:lands"],
-            ShowLoudness(-52.0, -16.0): ["loudness:quiet"],
+            ShowLoudness(-20.0, -3.0, -16.0): [],
+            ShowLoudness(None, None, None): [],
+            ShowLoudness(-12.0, -1.0, -17.4): ["loudness:lands"],
+            ShowLoudness(-52.0, -40.0, -16.0): ["loudness:quiet"],
         }
         for measured, ids in heard.items():
             self.assertEqual(
-                [finding.id for finding in find_problems(value, heard=measured) if finding.check == "loudness"], ids
+                [finding.id for finding in find_problems(value, loudness=measured) if finding.check == "loudness"], ids
             )
 
     def test_a_clip_over_words_moves_to_where_none_are(self) -> None:

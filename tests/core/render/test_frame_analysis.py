@@ -5,7 +5,7 @@ from unittest import TestCase
 import msgspec
 import numpy as np
 
-from ritornel.core.checks import Finding, FrameAnalysis, find_problems
+from ritornel.core.checks import Finding, find_problems
 from ritornel.core.document import (
     AdvanceAfter,
     Box,
@@ -25,7 +25,8 @@ from ritornel.core.document.objects import Picture, Plain
 from ritornel.core.document.show import Asset
 from ritornel.core.render import frame_analysis
 from ritornel.core.render.flashes import FlashMeter, in_blocks, luminance_of
-from ritornel.core.render.frame_analysis import SlideLook, analyse_slide, write_analyses
+from ritornel.core.render.frame_analysis import analyse_slide, write_analyses
+from ritornel.core.schedule.measurements import FrameAnalysis
 from ritornel.core.schedule.performance import perform
 from ritornel.demo.orlmere import orlmere
 
@@ -52,9 +53,9 @@ def show_of(*objects: object, ground: str = "#ffffff", **more: object) -> Show:
 
 
 def findings(show: Show) -> list[Finding]:
-    seen = msgspec.convert(msgspec.to_builtins(analyse_slide(show, "one", nothing)), FrameAnalysis, strict=False)
+    seen = analyse_slide(show, "one", nothing)
     return [
-        finding for finding in find_problems(show, looked={"one": seen}) if finding.check in ("contrast", "flashes")
+        finding for finding in find_problems(show, analyses={"one": seen}) if finding.check in ("contrast", "flashes")
     ]
 
 
@@ -162,5 +163,5 @@ class ContrastTest(TestCase):
         with tempfile.TemporaryDirectory() as folder:
             paths = [("lost", Path(folder) / "lost.json"), ("one", Path(folder) / "one.json")]
             write_analyses(to_json(show), paths, {})
-            looks = [msgspec.json.decode(path.read_bytes(), type=SlideLook) for _, path in paths]
+            looks = [msgspec.json.decode(path.read_bytes(), type=FrameAnalysis) for _, path in paths]
             self.assertEqual([bool(look.contrasts) for look in looks], [False, True])

@@ -10,8 +10,9 @@ from types import MappingProxyType
 
 import msgspec
 
-from ritornel.core.checks.finding import SEVERITIES, CheckedShow, FileFault, Finding, Fix, FrameAnalysis, ShowLoudness
+from ritornel.core.checks.finding import SEVERITIES, CheckedShow, FileFault, Finding, Fix
 from ritornel.core.document.show import Show
+from ritornel.core.schedule.measurements import FrameAnalysis, ShowLoudness
 from ritornel.core.schedule.performance import perform
 
 Check = Callable[[CheckedShow], Iterator[Finding]]
@@ -30,15 +31,15 @@ CHECKS: Mapping[str, Check] = MappingProxyType(_collect_checks())
 def find_problems(
     show: Show,
     faults: Mapping[str, FileFault] | None = None,
-    heard: ShowLoudness | None = None,
-    looked: Mapping[str, FrameAnalysis] | None = None,
+    loudness: ShowLoudness | None = None,
+    analyses: Mapping[str, FrameAnalysis] | None = None,
 ) -> tuple[Finding, ...]:
     """All findings, the most harmful kinds first, each kind in the order of the show.
 
-    `faults` are problems with the files of assets, `heard` is the measured loudness, `looked` is what rendered frames
-    show of each slide. Raises RitornelError where the show cannot be performed.
+    `faults` are problems with the files of assets, `loudness` is measured, `analyses` is what rendered frames show of
+    each slide. Raises RitornelError where the show cannot be performed.
     """
-    look = CheckedShow.of(show, perform(show), faults, heard, looked)
+    look = CheckedShow.of(show, perform(show), faults, loudness, analyses)
     found = [
         msgspec.structs.replace(finding, group=title) for title, check in CHECKS.items() for finding in check(look)
     ]
@@ -52,7 +53,5 @@ __all__ = [
     "FileFault",
     "Finding",
     "Fix",
-    "FrameAnalysis",
-    "ShowLoudness",
     "find_problems",
 ]

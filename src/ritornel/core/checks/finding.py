@@ -9,6 +9,7 @@ import msgspec
 
 from ritornel.core.document.edits import Edit
 from ritornel.core.document.show import Show, Slide
+from ritornel.core.schedule.measurements import FrameAnalysis, ShowLoudness
 from ritornel.core.schedule.performance import Performance, StagedSlide
 from ritornel.core.time.milliseconds import round_half_up
 
@@ -49,36 +50,6 @@ class Finding(msgspec.Struct, frozen=True, kw_only=True):
     """The medium whose file has to be added again."""
     group: str = ""
     """What it has in common with others that are shown and fixed together, in words."""
-
-
-class ShowLoudness(msgspec.Struct, frozen=True):
-    """How loud the whole show is, in LUFS, and how loud its film will be; None for silence."""
-
-    lufs: float | None
-    lands_at_lufs: float | None
-
-
-class MeasuredContrast(msgspec.Struct, frozen=True):
-    """A text with too little contrast in rendered frames: core/render/frame_analysis.py."""
-
-    object_id: str
-    ratio: float
-    needs: float
-    better: str | None = None
-
-
-class MeasuredFlashes(msgspec.Struct, frozen=True):
-    """The most flashes in any second of a slide, and when on its clock."""
-
-    most: int = 0
-    at_ms: float = 0.0
-
-
-class FrameAnalysis(msgspec.Struct, frozen=True):
-    """What rendered frames show of a slide."""
-
-    contrasts: tuple[MeasuredContrast, ...] = ()
-    flashes: MeasuredFlashes = MeasuredFlashes()
 
 
 class CheckedSlide(msgspec.Struct, frozen=True):
@@ -127,10 +98,10 @@ class CheckedShow(msgspec.Struct, frozen=True):
     slides: tuple[CheckedSlide, ...]
     faults: Mapping[str, FileFault] = MappingProxyType({})
     """What is wrong with the files of assets, by the assets' ids."""
-    heard: ShowLoudness | None = None
+    loudness: ShowLoudness | None = None
     """How loud it is, where that was measured."""
-    seen: Mapping[str, FrameAnalysis] = MappingProxyType({})
-    """What rendered frames showed, of the slides that were looked at."""
+    analyses: Mapping[str, FrameAnalysis] = MappingProxyType({})
+    """What rendered frames show, by slide id, of the slides that were analysed."""
 
     @classmethod
     def of(
@@ -138,8 +109,8 @@ class CheckedShow(msgspec.Struct, frozen=True):
         show: Show,
         performance: Performance,
         faults: Mapping[str, FileFault] | None = None,
-        heard: ShowLoudness | None = None,
-        seen: Mapping[str, FrameAnalysis] | None = None,
+        loudness: ShowLoudness | None = None,
+        analyses: Mapping[str, FrameAnalysis] | None = None,
     ) -> "CheckedShow":
         numbers = show.numbers
         starts = performance.schedule.starts_ms
@@ -147,4 +118,4 @@ class CheckedShow(msgspec.Struct, frozen=True):
             CheckedSlide(numbers[staged.slide.id], staged.slide, staged, starts[at])
             for at, staged in enumerate(performance.slides)
         )
-        return cls(show, performance, slides, faults or {}, heard, seen or {})
+        return cls(show, performance, slides, faults or {}, loudness, analyses or {})

@@ -17,7 +17,7 @@ def find(look: CheckedShow) -> Iterator[Finding]:
     """One finding for each text, and one for each slide that flashes, among the slides that were analysed."""
     for shown in look.slides:
         slide = shown.slide
-        seen = look.seen.get(slide.id)
+        seen = look.analyses.get(slide.id)
         if seen is None:
             continue
         for entry in seen.contrasts:

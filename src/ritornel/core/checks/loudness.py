@@ -19,7 +19,7 @@ def _minus(value: float) -> str:
 
 def find(look: CheckedShow) -> Iterator[Finding]:
     """A film that cannot reach its loudness (BS.1770, −16 LUFS ± 0.5), and a show that is hard to hear."""
-    heard = look.heard
+    heard = look.loudness
     if heard is None or heard.lufs is None:
         return
     if heard.lufs < QUIET_LUFS:

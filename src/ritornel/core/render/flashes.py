@@ -5,9 +5,10 @@ luminance by a tenth or more, the darker of the two below 0.8, over a large enou
 
 from collections.abc import Sequence
 
-import msgspec
 import numpy as np
 from numpy.typing import NDArray
+
+from ritornel.core.schedule.measurements import Flashes
 
 CHANGE, DARKER = 0.1, 0.8
 AREA = 0.028
@@ -50,13 +51,6 @@ def in_blocks(luminance: NDArray[np.float32]) -> NDArray[np.float32]:
         summed.reshape(*summed.shape[:-1], columns, BLOCK) @ np.full(BLOCK, 1 / BLOCK**2, dtype=np.float32),
         dtype=np.float32,
     )
-
-
-class Flashes(msgspec.Struct, frozen=True):
-    """The most flashes in any one second, and when that second begins."""
-
-    most: int = 0
-    at_ms: float = 0.0
 
 
 class FlashMeter:

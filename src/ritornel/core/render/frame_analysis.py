@@ -18,12 +18,13 @@ from ritornel.core.errors import RitornelError
 from ritornel.core.layout.marks import ClipMark, ObjectDrawing, TextMark
 from ritornel.core.motion.catalogue import EFFECTS
 from ritornel.core.motion.channels import AWAY, STILL, Values
-from ritornel.core.render.flashes import Flashes, FlashMeter, luminance_of
+from ritornel.core.render.flashes import FlashMeter, luminance_of
 from ritornel.core.render.painter import MediaPath, Painter
 from ritornel.core.render.pictures import Pictures
 from ritornel.core.render.sequence import FrameSequence
 from ritornel.core.render.surfaces import surface_over
 from ritornel.core.schedule.change_times import changing_spans
+from ritornel.core.schedule.measurements import Flashes, FrameAnalysis, TextContrast
 from ritornel.core.schedule.performance import (
     FrameState,
     Performance,
@@ -49,25 +50,6 @@ LONGEST_S = 120
 TOGETHER = 16
 """So many frames are measured at a time: their pixels stay near the processor, and the calls for them are few."""
 INKS = ("#ffffff", "#16262e")
-
-
-class Contrast(msgspec.Struct, frozen=True):
-    """A text with a contrast of `ratio` to one, where `needs` is required; `better` is a colour that would do, white or
-    ink, if one of them does.
-    """
-
-    object_id: str
-    ratio: float
-    needs: float
-    better: str | None = None
-
-
-class SlideLook(msgspec.Struct, frozen=True):
-    """The result for a slide: texts with too little contrast, and its worst second."""
-
-    slide_id: str
-    contrasts: tuple[Contrast, ...] = ()
-    flashes: Flashes = Flashes()
 
 
 RGB = np.s_[..., 2::-1]
@@ -125,7 +107,9 @@ def _ratio(colour: str, behind: NDArray[np.float32]) -> float:
     return float(np.partition(ratios, worst)[worst])
 
 
-def contrasts_of(performance: Performance, index: int, media: MediaPath, pictures: Pictures) -> tuple[Contrast, ...]:
+def contrasts_of(
+    performance: Performance, index: int, media: MediaPath, pictures: Pictures
+) -> tuple[TextContrast, ...]:
     """The texts of a slide with too little contrast, each at the end of the last beat in which it is visible.
 
     Turned, scaled, hollow and highlighted text is not judged.
@@ -169,7 +153,7 @@ def contrasts_of(performance: Performance, index: int, media: MediaPath, picture
 
 def _judge_text(
     background: NDArray[np.uint8], item: ObjectDrawing, values: Values, scale: float, frame_px: int
-) -> list[Contrast]:
+) -> list[TextContrast]:
     marks = _words(item)
     behind = _behind(background, item, values, marks, scale)
     if not len(behind):
@@ -182,7 +166,7 @@ def _judge_text(
     if ratio >= needs:
         return []
     better = max(INKS, key=lambda ink: _ratio(ink, behind))
-    return [Contrast(item.object_id, round(ratio, 2), needs, better if _ratio(better, behind) >= needs else None)]
+    return [TextContrast(item.object_id, round(ratio, 2), needs, better if _ratio(better, behind) >= needs else None)]
 
 
 def _frames_a_s(performance: Performance, index: int) -> int:
@@ -235,11 +219,8 @@ def _frames_that_change(staged: StagedSlide, rate: int, count: int) -> Iterator[
             following = number + 1
 
 
-def analyse_slide(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | None = None) -> SlideLook:
-    """The analysis of a slide; `pictures` holds pictures decoded for other slides.
-
-    Raises BadMedia where a picture is missing.
-    """
+def analyse_slide(show: Show, slide_id: str, media: MediaPath, pictures: Pictures | None = None) -> FrameAnalysis:
+    """The analysis of a slide; `pictures` holds pictures decoded for other slides."""
     pictures = pictures or Pictures(media, LARGEST_PX)
     shown = show.shown
     at = next(number for number, slide in enumerate(shown) if slide.id == slide_id)
@@ -249,8 +230,8 @@ def analyse_slide(show: Show, slide_id: str, media: MediaPath, pictures: Picture
         msgspec.structs.replace(show, slides=near, music=(), marks=(), end="hold"), first_number=max(at, 1)
     )
     index = len(near) - 1
-    return SlideLook(
-        slide_id, contrasts_of(performance, index, media, pictures), flashes_of(performance, index, media, pictures)
+    return FrameAnalysis(
+        contrasts_of(performance, index, media, pictures), flashes_of(performance, index, media, pictures)
     )
 
 
@@ -264,7 +245,7 @@ def write_analyses(document: bytes, wanted: list[tuple[str, Path]], media: dict[
         try:
             look = analyse_slide(show, slide_id, media.__getitem__, pictures)
         except (RitornelError, KeyError, OSError):
-            look = SlideLook(slide_id)
+            look = FrameAnalysis()
         # Two who look at the same slide at the same time each write a file of their own.
         part = target.with_name(f".unfinished-{os.getpid()}-{target.name}")
         part.write_bytes(msgspec.json.encode(look))

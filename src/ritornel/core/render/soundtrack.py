@@ -18,6 +18,7 @@ from ritornel.core.document.decoding import from_json
 from ritornel.core.document.show import Show
 from ritornel.core.errors import BadMedia
 from ritornel.core.render.painter import MediaPath
+from ritornel.core.schedule.measurements import ShowLoudness
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.sound.decoding import decode_sound, keep_in_file
 from ritornel.core.sound.gain import Samples
@@ -70,17 +71,6 @@ class KeptMix:
         self._file.close()
 
 
-class Loudness(msgspec.Struct, frozen=True):
-    """The loudness of a self-running show's mix, by ITU-R BS.1770, and of its film; None where it is silent. `limits`
-    says whether peaks are limited for that.
-    """
-
-    lufs: float | None
-    peak_dbtp: float | None
-    lands_at_lufs: float | None
-    limits: bool = False
-
-
 def decode_sounds(performance: Performance, media: MediaPath, folder: Path) -> dict[str, Samples]:
     """The samples of all sounds by their keys, each in a file of `folder`.
 
@@ -97,7 +87,7 @@ def decode_sounds(performance: Performance, media: MediaPath, folder: Path) -> d
     return sounds
 
 
-def loudness_of_show(performance: Performance, media: MediaPath, folder: Path) -> Loudness:
+def loudness_of_show(performance: Performance, media: MediaPath, folder: Path) -> ShowLoudness:
     """The show's loudness, its sounds decoded into `folder`. Raises BadMedia."""
     sounds = decode_sounds(performance, media, folder)
     total = sample_at(performance.schedule.length_ms)
@@ -107,9 +97,9 @@ def loudness_of_show(performance: Performance, media: MediaPath, folder: Path) -
 
     lufs, peak = measure_mix(mix, total)
     if not sounds or not math.isfinite(lufs):
-        return Loudness(None, None, None)
+        return ShowLoudness(None, None, None)
     master = master_of(mix, total)
-    return Loudness(round(lufs, 1), round(20 * math.log10(peak), 1), round(master.reached_lufs, 1), master.limits)
+    return ShowLoudness(round(lufs, 1), round(20 * math.log10(peak), 1), round(master.reached_lufs, 1), master.limits)
 
 
 def write_loudness(document: bytes, media: dict[str, Path], folder: Path, target: Path) -> None:

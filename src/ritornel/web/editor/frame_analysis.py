@@ -11,11 +11,11 @@ from pathlib import Path
 
 import msgspec
 
-from ritornel.core.checks import FrameAnalysis
 from ritornel.core.document.decoding import to_json
 from ritornel.core.document.show import Show, Slide
 from ritornel.core.errors import BadMedia
 from ritornel.core.render.frame_analysis import write_analyses
+from ritornel.core.schedule.measurements import FrameAnalysis
 from ritornel.web.config.atomic_files import atomic_file
 from ritornel.web.jobs.derived_files import derived_path
 from ritornel.web.jobs.sandbox import Bounds, run_confined

@@ -12,7 +12,8 @@ from django.views.decorators.http import require_GET
 
 from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.show import Show
-from ritornel.core.render.soundtrack import Loudness, write_loudness
+from ritornel.core.render.soundtrack import write_loudness
+from ritornel.core.schedule.measurements import ShowLoudness
 from ritornel.core.schedule.performance import Performance, perform
 from ritornel.core.sound.mastering import TARGET_LUFS
 from ritornel.web.config.replies import answer_errors, json_reply
@@ -49,10 +50,10 @@ def measure(show: Show) -> None:
         )
 
 
-def known_loudness(performance: Performance) -> Loudness | None:
+def known_loudness(performance: Performance) -> ShowLoudness | None:
     """How loud the show is, where the worker has measured it."""
     path = loudness_path(stamp_of(performance))
-    return msgspec.json.decode(path.read_bytes(), type=Loudness) if path.is_file() else None
+    return msgspec.json.decode(path.read_bytes(), type=ShowLoudness) if path.is_file() else None
 
 
 @login_required

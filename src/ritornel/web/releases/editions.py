@@ -7,21 +7,21 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.http.response import HttpResponseBase
 from django.views.decorators.http import require_GET, require_POST
 
-from ritornel.core.checks import Finding, find_problems
+from ritornel.core.checks import Finding
 from ritornel.core.document.decoding import from_json, to_json
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
 from ritornel.core.render.stills import first_picture
 from ritornel.core.schedule.performance import perform
 from ritornel.web.config.replies import answer_errors, body_of, json_reply
-from ritornel.web.editor.services import known_analyses
 from ritornel.web.library.services import light_path
 from ritornel.web.people.services import person_of
 from ritornel.web.releases.browser_media import missing_copy, used_media
+from ritornel.web.releases.findings import findings_of
 from ritornel.web.releases.folders import lay_out_edition, put_in_place
 from ritornel.web.releases.models import Edition, Release
 from ritornel.web.releases.offline import folder_of
-from ritornel.web.releases.views import audience_in, loudness_of_release, state_of
+from ritornel.web.releases.views import audience_in, state_of
 from ritornel.web.shows.services import Show, media_path, owned_show, value_of
 
 FIRST_PX = 640
@@ -31,11 +31,7 @@ FIRST_PX = 640
 def _stoppers(row: Show, show: ShowValue) -> list[Finding]:
     """The findings that would stop the show and are not set aside."""
     aside = set(row.set_aside.values_list("finding", flat=True))
-    return [
-        finding
-        for finding in find_problems(show, heard=loudness_of_release(show), looked=known_analyses(show)[0])
-        if finding.severity == "stops" and finding.id not in aside
-    ]
+    return [finding for finding in findings_of(show)[0] if finding.severity == "stops" and finding.id not in aside]
 
 
 @login_required

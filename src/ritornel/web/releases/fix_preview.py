@@ -4,7 +4,6 @@ from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
-from ritornel.core.checks import find_problems
 from ritornel.core.checks.fix_outcome import preview_fix
 from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadMedia, BadValue
@@ -12,8 +11,7 @@ from ritornel.core.render.stills import last_picture
 from ritornel.core.schedule.performance import perform
 from ritornel.web.config.file_names import data_url
 from ritornel.web.config.replies import answer_errors, json_reply
-from ritornel.web.editor.services import known_analyses
-from ritornel.web.releases.views import loudness_of_release
+from ritornel.web.releases.findings import findings_of
 from ritornel.web.shows.services import media_path, owned_show, value_of
 
 PICTURE_PX = 280
@@ -29,11 +27,7 @@ def fix_preview(request: HttpRequest, show_id: str) -> HttpResponse:
     show = value_of(owned_show(show_id, request))
     wanted = request.GET.get("finding", "")
     finding = next(
-        (
-            entry
-            for entry in find_problems(show, heard=loudness_of_release(show), looked=known_analyses(show)[0])
-            if entry.id == wanted
-        ),
+        (entry for entry in findings_of(show)[0] if entry.id == wanted),
         None,
     )
     if finding is None:

@@ -11,20 +11,19 @@ from django.shortcuts import render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_http_methods, require_POST
 
-from ritornel.core.checks import Finding, ShowLoudness, find_problems
+from ritornel.core.checks import Finding
 from ritornel.core.document.decoding import to_builtins, to_json
-from ritornel.core.document.show import Show as ShowValue
 from ritornel.core.errors import BadValue
 from ritornel.core.formats.exports import exports_of
 from ritornel.core.render.encoding import FilmOrder
 from ritornel.core.render.film import check_order
-from ritornel.core.schedule.performance import perform
 from ritornel.web.config.bounded_input import rate_of
 from ritornel.web.config.byte_ranges import file_reply
 from ritornel.web.config.replies import answer_errors, body_of, json_reply
-from ritornel.web.editor.services import ask_for_looks, known_analyses, known_loudness, style_stamp, thumb_address
+from ritornel.web.editor.services import ask_for_looks, style_stamp, thumb_address
 from ritornel.web.people.services import mail_goes_out, person_of
 from ritornel.web.releases.filming import State, film_path
+from ritornel.web.releases.findings import findings_of
 from ritornel.web.releases.guests import guest_lines
 from ritornel.web.releases.handing_in import handed_lines, recipient_names, section_owners
 from ritornel.web.releases.models import Edition, FilmJob, Release
@@ -135,17 +134,10 @@ def checks(request: HttpRequest, show_id: str) -> HttpResponse:
             "asset_name": asset.name if asset else None,
         }
 
-    seen, left = known_analyses(show)
+    findings, left = findings_of(show, faults)
     if left and request.GET.get("ask"):
         ask_for_looks(row.pk)
-    found = [line(finding) for finding in find_problems(show, faults, loudness_of_release(show), seen)]
-    return json_reply({"revision": row.revision, "findings": found, "looking": left})
-
-
-def loudness_of_release(show: ShowValue) -> ShowLoudness | None:
-    """The measured loudness of the show, where the worker has measured it."""
-    known = known_loudness(perform(show))
-    return ShowLoudness(known.lufs, known.lands_at_lufs) if known is not None else None
+    return json_reply({"revision": row.revision, "findings": [line(finding) for finding in findings], "looking": left})
 
 
 @login_required
@@ -165,9 +157,7 @@ def set_aside(request: HttpRequest, show_id: str) -> HttpResponse:
     if len(reason) > 300:
         raise BadValue(f"The reason has {len(reason)} characters; at most 300 can be kept.", "reason")
     show = value_of(row)
-    if finding not in {
-        entry.id for entry in find_problems(show, heard=loudness_of_release(show), looked=known_analyses(show)[0])
-    } and not finding.startswith("missing:"):
+    if finding not in {entry.id for entry in findings_of(show)[0]} and not finding.startswith("missing:"):
         raise BadValue("That finding is no longer there.", "finding")
     row.set_aside.update_or_create(finding=finding, defaults={"reason": reason, "person": person_of(request)})
     return json_reply({"aside": reason})
