@@ -20,6 +20,10 @@ COMPARE = """
 
 
 class VectorTest(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.page.goto(self.base + "/shows/start")
+
     def run_in_page(self, script: str, vectors: object) -> list[str]:
         return self.page.evaluate(
             f"async (vectors) => {{ {COMPARE} const wrong = []; {script} return wrong; }}", vectors

@@ -26,9 +26,10 @@ class GrowingListTest(JobTest):
         self.hand.let_go()
         self.hand.copy_slide()
         slides = self.until(lambda: (order := self.score(show)["order"]) and len(order) == len(before) + 2 and order)
+        new = [slide for slide in slides if slide not in before]
+        self.page.wait_for_url(lambda address: address.endswith(f"slide={new[1]}"))
         self.hand.press(self.page.locator(".passage").first)
         self.hand.press(self.button("Carry", self.page.get_by_role("group", name="Transition")))
-        new = [slide for slide in slides if slide not in before]
         self.until(lambda: self.slide(show, new[1])["transition"]["name"] == "carry")
         builds = self.slide(show, new[0])["order"]
         self.assertEqual(len([build for build in builds if build["part"]]), 10)
