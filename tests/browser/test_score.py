@@ -14,6 +14,10 @@ from tests.examples import example_a
 
 
 class LabelsTest(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.page.goto(self.base + "/shows/start")
+
     def test_words_on_the_score_never_overlap(self) -> None:
         wrong = self.page.evaluate(
             """async () => {

@@ -51,6 +51,10 @@ class SectionTest(BrowserTest):
 class FilesTest(BrowserTest):
     expected_complaints = ("from-outline", "from-pdf", "timings", "hand-in")
 
+    def setUp(self) -> None:
+        super().setUp()
+        self.page.goto(self.base + "/shows/start")
+
     def test_a_show_is_saved_as_pages_and_the_pages_become_a_show(self) -> None:
         page, show = self.page, self.copy_of_demo()
         page.goto(f"{self.base}/shows/{show}/release")

@@ -230,6 +230,10 @@ HALF_AN_HOUR = """async ([show, seconds]) => {
 
 
 class TogetherTest(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.page.goto(self.base + "/shows/start")
+
     def test_after_half_an_hour_of_pauses_and_jumps_sound_is_where_the_picture_is(self) -> None:
         show = orlmere()
         for slide, voice in (

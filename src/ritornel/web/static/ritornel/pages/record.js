@@ -4,7 +4,9 @@ import { restLayer } from "../player/frame-state.js";
 import { Painter } from "../player/painter.js";
 import { stayAwake } from "../player/keys.js";
 import { Camera } from "../record/camera.js";
+import { CameraEnds } from "../record/camera-ends.js";
 import { CameraPlaces } from "../record/camera-places.js";
+import { wireControls } from "../record/controls.js";
 import { choosing } from "../record/selecting.js";
 import { Courier, keptWords } from "../record/uploader.js";
 import { Devices } from "../record/devices.js";
@@ -16,20 +18,18 @@ import { Placing } from "../record/placing.js";
 import { drawSections } from "../record/sections.js";
 import { Take } from "../record/take.js";
 import { drawComing, drawNotes, drawStops } from "../record/status-text.js";
+import { drawSum, drawTransport, drawWaits, progressWords } from "../record/transport.js";
 import { later } from "../ui/lazy-modules.js";
 import { newId } from "../ui/element.js";
 import { PacedStatus } from "../ui/progress-line.js";
-import { taken } from "../ui/free-keys.js";
 import { get, post, startData } from "../ui/requests.js";
-import { clockText, secondsText } from "../ui/times.js";
+import { clockText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
-import { countWords } from "../ui/wording.js";
 
 const at = (id) => document.getElementById(id);
 const COUNTS_S = [3, 5, 0];
 const TICK_MS = 100;
 const LOOK_MS = 2000;
-const CUT_MS = 60_000;
 const data = startData();
 const base = `/shows/${data.show_id}`;
 const page = document.querySelector(".record");
@@ -77,9 +77,12 @@ const { pick, keep, remove, moveSection } = choosing({
 	slideOf: (id) => slideOf(id),
 });
 const lines = new Lines(at("lines"), { pick, hear, choose, remove, peaksOf: (id) => peaks.of(id) });
-let mode = "idle";
-let saidMode = mode;
+/** @type {"idle" | "paused" | "counting" | "recording" | "hearing"} */
+let mode = /** @type {any} */ ("idle");
+/** The mode that was announced last. */
+let saidMode = "";
 const progress = new PacedStatus(60_000);
+const cameraEnds = new CameraEnds();
 let countIn = COUNTS_S[0];
 let looked = 0;
 /** The present slide is to be begun again once its take is there. */
@@ -88,9 +91,6 @@ let again = false;
 let resting = true;
 /** What is heard now: its slide and beat. */
 let heard = null;
-/** Until when a cut is waited for, and the pieces whose camera was told to stand still. */
-let cutUntil = 0;
-const stillTold = new Set();
 
 const slideOf = (id) => section.slides.find((slide) => slide.id === id);
 const leaving = () => Object.fromEntries(section.slides.map((slide) => [slide.id, slide.cues.at(-1)]));
@@ -189,13 +189,11 @@ function drawLines() {
 
 function tellSum() {
 	const { takes, picks, slides } = living();
-	const lasts = slides.map((slide) => lines.pieceOf(takes, picks[slide.id])?.lasts_ms ?? null);
-	const known = lasts.filter((ms) => ms !== null);
-	at("picked-sum").textContent =
-		`Selected takes ${clockText(known.reduce((all, ms) => all + ms, 0))}, plan ${clockText(slides.reduce((all, slide) => all + slide.plan_ms, 0))}`;
-	at("picked-parts").textContent = lasts.map((ms) => (ms === null ? "–" : (ms / 1000).toFixed(1))).join(" + ");
-	at("play-picked").disabled = at("keep-picked").disabled =
-		!known.some((ms) => ms > 0) || mode === "recording" || mode === "counting";
+	drawSum(
+		slides.map((slide) => lines.pieceOf(takes, picks[slide.id])?.lasts_ms ?? null),
+		slides.reduce((all, slide) => all + slide.plan_ms, 0),
+		busy(),
+	);
 }
 
 /* What is told of the present slide and beat. */
@@ -226,26 +224,9 @@ function tellTransport() {
 	const slide = slideOf(slideId);
 	const atMs = take ? take.nowMs : (left?.length_ms ?? 0);
 	const piece = take ? take.piece : left?.pieces.at(-1);
-	const goesOn = mode === "paused" && piece && piece.slide_id === slideId && !piece.whole;
-	at("take-now").textContent =
-		`Take ${number}, ${{ idle: "not begun", paused: "paused", counting: "counting in", recording: "recording", hearing: "paused" }[mode]}`;
-	at("take-time").textContent = clockText(mode === "idle" ? 0 : atMs);
-	at("take-place").textContent =
-		goesOn || mode === "recording"
-			? `slide ${slide.number}, ${((atMs - piece.from_ms) / 1000).toFixed(1)} s in`
-			: `slide ${slide.number}`;
-	at("record-word").textContent = mode === "recording" ? "Recording" : mode === "counting" ? "Counting in" : "Record";
-	at("record-from").textContent =
-		mode === "recording"
-			? "every second is kept"
-			: goesOn
-				? `on from ${((atMs - piece.from_ms) / 1000).toFixed(1)} s`
-				: `take ${number}, from slide ${slide.number}`;
-	at("record-go").disabled = mode === "recording" || mode === "counting" || mode === "hearing" || !microphone.open;
-	at("pause").disabled = mode !== "recording";
-	at("next-cue").disabled = mode !== "recording";
-	at("stop").disabled = !(mode === "recording" || (mode === "paused" && left));
-	at("restart-slide").disabled = !(mode === "recording" || goesOn);
+	const goesOn = Boolean(mode === "paused" && piece && piece.slide_id === slideId && !piece.whole);
+	const ready = microphone.open;
+	drawTransport({ mode, number, atMs, slide, piece: piece ?? null, goesOn, left: Boolean(left), ready });
 	sayProgress(atMs, slide);
 	page.dataset.mode = mode;
 }
@@ -254,10 +235,7 @@ function tellTransport() {
 function sayProgress(atMs, slide) {
 	if (saidMode !== mode) progress.rest();
 	saidMode = mode;
-	if (mode !== "recording" && mode !== "paused") return;
-	const [minutes, seconds] = [Math.floor(atMs / 60_000), Math.floor(atMs / 1000) % 60];
-	const long = minutes ? `${countWords(minutes, "minute")} ${seconds} s` : `${seconds} s`;
-	progress.say(`${mode === "recording" ? "Recording" : "Paused"}, ${long}, slide ${slide.number}`);
+	if (mode === "recording" || mode === "paused") progress.say(progressWords(atMs, slide, mode === "recording"));
 }
 
 function tick() {
@@ -267,15 +245,12 @@ function tick() {
 		if (piece && !lines.grow(take, piece)) drawLines();
 		lines.head(place());
 		const slide = slideOf(slideId);
-		const wait = take.player.moment().phase === "wait";
-		const beat = take.player.state.beat;
-		at("waits").textContent = wait
-			? beat + 1 < slide.beats.length
-				? `Waiting for cue ${beat + 1}`
-				: "Waiting to go on"
-			: "";
-		const over = piece ? piece.lasts_ms - slide.plan_ms : 0;
-		if (over > 0) at("waits").textContent += ` ${clockText(over)} over this slide's plan`;
+		drawWaits({
+			phase: take.player.moment().phase,
+			beat: take.player.state.beat,
+			beats: slide.beats.length,
+			overMs: piece ? piece.lasts_ms - slide.plan_ms : 0,
+		});
 	}
 	if (hearing.key) {
 		lines.head(hearing.head());
@@ -287,7 +262,7 @@ function tick() {
 		!take &&
 		mode !== "counting" &&
 		mode !== "hearing" &&
-		(data.sections.some((line) => line.state.mark === "recording") || cutting()) &&
+		(data.sections.some((line) => line.state.mark === "recording") || cameraEnds.waits(section.takes)) &&
 		Date.now() - looked > LOOK_MS
 	) {
 		looked = Date.now();
@@ -301,37 +276,13 @@ async function look() {
 	const state = await get(`${base}/record.json?section=${encodeURIComponent(id)}`);
 	if (!resting || take || busy() || hearing.key || section.id !== id) return;
 	await load(id, state);
-	tellStill();
-}
-
-/** Whether the picture of a take that was just ended is still being cut: how long it lasts is known only then. */
-const cutting = () =>
-	cutUntil > Date.now() &&
-	section.takes.some((entry) => entry.progress === "ended" && entry.pieces.some((piece) => piece.still_ms === null));
-
-/** A camera that stopped before the voice did is told at once. */
-function tellStill() {
-	for (const { id, number, pieces } of section.takes) {
-		for (const piece of pieces) {
-			const key = `${id}/${piece.number}`;
-			if (!piece.still_ms || stillTold.has(key)) continue;
-			stillTold.add(key);
-			if (cutUntil < Date.now()) continue;
-			const slide = slideOf(piece.slide_id);
-			toast(
-				`Take ${number}: the camera's picture of slide ${slide.number} ends ${secondsText(piece.still_ms)} s before the voice.`,
-				{
-					wrong: true,
-					act: "Record the slide again",
-					onact: () => {
-						choose(slide.id);
-						go();
-					},
-				},
-			);
-			return;
-		}
-	}
+	cameraEnds.tell(section.takes, ({ slide_id: ended }) => ({
+		number: slideOf(ended).number,
+		again: () => {
+			choose(ended);
+			go();
+		},
+	}));
 }
 
 function tellKept() {
@@ -428,7 +379,7 @@ async function pause() {
 	await safe;
 	tellKept();
 	const fresh = await get(`${base}/record.json?section=${encodeURIComponent(section.id)}`).catch(() => null);
-	if (!fresh || mode === "recording") return;
+	if (!fresh || busy()) return;
 	data.sections = fresh.sections;
 	drawList();
 }
@@ -456,7 +407,7 @@ async function stop() {
 		return;
 	}
 	await leaveTake();
-	cutUntil = Date.now() + CUT_MS;
+	cameraEnds.expect();
 	await load(section.id);
 }
 
@@ -569,49 +520,33 @@ async function playPicked(what = section.id) {
 }
 
 /* Going about it. */
-const press = (id, act) =>
-	at(id).addEventListener("click", () => {
-		at(id).blur();
-		act();
-	});
-press("record-go", go);
-press("pause", pause);
-press("stop", stop);
-press("next-cue", () => take?.next());
-press("restart-slide", restart);
-press("play-picked", () => playPicked());
-press("play-all", () => playPicked("all"));
-press("keep-picked", keep);
-press("count-in", () => {
-	countIn = COUNTS_S[(COUNTS_S.indexOf(countIn) + 1) % COUNTS_S.length];
-	at("count-in-s").textContent = countIn ? `${countIn} s` : "None";
-});
+wireControls(
+	{
+		"record-go": go,
+		pause,
+		stop,
+		"next-cue": () => take?.next(),
+		"restart-slide": restart,
+		"play-picked": () => playPicked(),
+		"play-all": () => playPicked("all"),
+		"keep-picked": keep,
+		"count-in": () => {
+			countIn = COUNTS_S[(COUNTS_S.indexOf(countIn) + 1) % COUNTS_S.length];
+			at("count-in-s").textContent = countIn ? `${countIn} s` : "None";
+		},
+	},
+	{
+		" ": () => (mode === "recording" ? take.next() : mode === "counting" ? null : go()),
+		ArrowRight: () => take?.next(),
+		PageDown: () => take?.next(),
+		".": () => (mode === "recording" ? pause() : go()),
+		Escape: pause,
+	},
+);
 surface.addEventListener("click", () => take?.next());
 at("play-section").addEventListener("click", (event) => {
 	event.preventDefault();
 	location.href = `${base}/play?from=${encodeURIComponent(section.slides[0].id)}`;
-});
-const keys = {
-	" ": () => (mode === "recording" ? take.next() : mode === "counting" ? null : go()),
-	ArrowRight: () => take?.next(),
-	PageDown: () => take?.next(),
-	".": () => (mode === "recording" ? pause() : go()),
-	Escape: pause,
-};
-addEventListener("keydown", (event) => {
-	if (
-		event.ctrlKey ||
-		event.metaKey ||
-		event.altKey ||
-		event.repeat ||
-		taken(event) ||
-		event.target?.closest?.(".camera")
-	)
-		return;
-	if (event.target?.closest?.("button, a") && (event.key === " " || event.key === "Enter")) return;
-	if (!keys[event.key]) return;
-	event.preventDefault();
-	keys[event.key]();
 });
 addEventListener("beforeunload", (event) => {
 	if (mode === "recording" || courier.waitingMs > 0) event.preventDefault();
