@@ -125,6 +125,13 @@ class HeardTest(SimpleTestCase):
         music, _ = compile_music(show, schedule, (event,))
         self.assertEqual(music[0].ducking[0], (0, -9.0))
 
+    def test_it_begins_with_its_build_on_the_clock_of_a_later_slide(self) -> None:
+        show = show_with(slide_with(msgspec.structs.replace(PLAY, after_ms=700)))
+        first = Slide("one", "One", advance=AdvanceAfter(5000))
+        show = msgspec.structs.replace(show, slides=(first, *show.slides))
+        (event,) = compile_clips(show, compile_show(show))
+        self.assertEqual((event.start_ms, event.offset_ms, event.index), (5700, 700, 1))
+
     def test_none_outlasts_its_slide_and_muted_and_silent_ones_are_not_heard(self) -> None:
         short = slide_with(PLAY, advance=AdvanceAfter(4000, cut_short=True))
         self.assertEqual(compile_clips(show_with(short), compile_show(show_with(short)))[0].lasts_ms, 4000)

@@ -46,6 +46,10 @@ class CaptionTextsTest(SimpleTestCase):
             ),
         )
 
+    def test_two_lines_of_42_letters_fit_into_one_caption_and_a_letter_more_does_not(self) -> None:
+        self.assertEqual(len(caption_texts("x" * 84)), 1)
+        self.assertEqual([len(text) for text in caption_texts("x" * 85)], [84, 1])
+
     @given(st.text(alphabet="abc ,.!?\n", max_size=400))
     def test_no_letter_is_lost_and_no_caption_is_too_long(self, notes: str) -> None:
         texts = caption_texts(notes)

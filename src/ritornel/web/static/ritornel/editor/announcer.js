@@ -8,9 +8,10 @@ import { secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 
 const RESTS_MS = 300;
-const whole = (value) => String(Math.round(value));
+const whole = (/** @type {any} */ value) => String(Math.round(value));
 
-const nameOfSlide = (state, id) => `Slide ${state.data.numbers[id]} ${state.data.slides[id].name || "Untitled"}`;
+const nameOfSlide = (/** @type {any} */ state, /** @type {string} */ id) =>
+	`Slide ${state.data.numbers[id]} ${state.data.slides[id].name || "Untitled"}`;
 
 /** What is picked: “Pallets, shape, 2 of 8”. @param {ShowState} state */
 export function pickWords(state) {
@@ -31,13 +32,13 @@ export function pickWords(state) {
 }
 
 /** When a build runs: “Pallets, settle, 5.0 to 5.9 s”. @param {ShowState} state */
-function buildWords(state, build) {
+function buildWords(state, /** @type {any} */ build) {
 	const from = state.line.schedule.beats[build.beat].start_ms + build.offset_ms;
 	return `${build.name}, ${build.title.toLowerCase()}, ${secondsText(from)} to ${secondsText(from + build.runs_ms)} s`;
 }
 
 /** What an edit changed of what is picked, with its numbers; nothing where it changed something else. */
-function changeWords(before, after) {
+function changeWords(/** @type {any} */ before, /** @type {any} */ after) {
 	if (!before || !after || before.id !== after.id) return "";
 	if (before.build && after.build && before.build !== after.build) return after.build;
 	const [a, b] = [before.box, after.box];

@@ -12,10 +12,10 @@ export async function tellOnArrival(state) {
 	// A show that was begun from pictures and sounds: which voice goes where is asked once.
 	if (location.hash !== "#voices") return;
 	history.replaceState(null, "", location.pathname + location.search);
-	const sounds = state.data.assets.filter(({ kind }) => kind === "sound");
+	const sounds = state.data.assets.filter((/** @type {ShelfAsset} */ { kind }) => kind === "sound");
 	const { showPairs } = await import("../panel/voice-pairs.js");
 	showPairs(
 		state,
-		sounds.map((asset) => ({ name: asset.name, asset })),
+		sounds.map((/** @type {any} */ asset) => ({ name: asset.name, asset })),
 	);
 }

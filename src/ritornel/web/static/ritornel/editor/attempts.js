@@ -6,7 +6,7 @@ import { post } from "../ui/requests.js";
  * that come while an answer is on its way only the last is asked for.
  * @param {ShowState} state
  */
-export function attempt(state, edit, shown = /** @type {() => void} */ (() => undefined)) {
+export function attempt(state, /** @type {any} */ edit, shown = /** @type {() => void} */ (() => undefined)) {
 	const busy = Boolean(state.wanted);
 	state.wanted = { edit, shown };
 	if (!busy) ask(state);
@@ -23,7 +23,9 @@ async function ask(state) {
 		state.trial = {
 			...data,
 			...reply,
-			slides: Object.fromEntries(reply.order.map((id) => [id, reply.slides[id] ?? data.slides[id]])),
+			slides: Object.fromEntries(
+				reply.order.map((/** @type {string} */ id) => [id, reply.slides[id] ?? data.slides[id]]),
+			),
 		};
 		asked.shown();
 		state.tell("trial");

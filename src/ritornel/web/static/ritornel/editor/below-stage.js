@@ -9,17 +9,20 @@ const STAGE_PX = 300;
 const STEP_PX = 20;
 
 /** Lets the handle pull what lies below the stage higher and lower. */
-export function pullHeight(compose, handle, score) {
+export function pullHeight(/** @type {any} */ compose, /** @type {any} */ handle, /** @type {any} */ score) {
 	const height = () => score.clientHeight;
-	const set = (px) =>
+	const set = (/** @type {number} */ px) =>
 		compose.style.setProperty("--score-height", `${Math.min(Math.max(px, LEAST_PX), innerHeight - STAGE_PX)}px`);
-	handle.addEventListener("pointerdown", (down) => {
+	handle.addEventListener("pointerdown", (/** @type {any} */ down) => {
 		const was = height();
-		const hand = { move: (event) => set(was + down.clientY - event.clientY), back: () => set(was) };
+		const hand = {
+			move: (/** @type {PointerEvent} */ event) => set(was + down.clientY - event.clientY),
+			back: () => set(was),
+		};
 		pull(down, hand, { rests: false });
 	});
-	handle.addEventListener("keydown", (event) => {
-		const way = { ArrowUp: STEP_PX, ArrowDown: -STEP_PX }[event.key];
+	handle.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
+		const way = { ArrowUp: STEP_PX, ArrowDown: -STEP_PX }[/** @type {"ArrowUp"} */ (event.key)];
 		if (!way) return;
 		event.preventDefault();
 		set(height() + way);
@@ -32,7 +35,7 @@ export function pullHeight(compose, handle, score) {
  * @param {{onShow: () => void}} how told when another sheet is seen
  */
 export function shareSheet(compose, { onShow }) {
-	const show = (name) => {
+	const show = (/** @type {string} */ name) => {
 		compose.dataset.sheet = name;
 		for (const button of tabs.children) button.setAttribute("aria-pressed", button.dataset.sheet === name);
 		onShow();

@@ -4,21 +4,23 @@ import { newId } from "../ui/element.js";
 const STORE = "edits";
 let opened = null;
 
-export const answered = (request) =>
+export const answered = (/** @type {any} */ request) =>
 	new Promise((done, failed) => {
 		request.onsuccess = () => done(request.result);
 		request.onerror = () => failed(request.error);
 	});
 
 /** The device's own store; nothing where the browser keeps none, as in some private windows. */
-export function store(mode) {
+export function store(/** @type {string} */ mode) {
 	opened ??= new Promise((done) => {
 		const request = indexedDB.open("ritornel", 1);
 		request.onupgradeneeded = () => request.result.createObjectStore(STORE, { keyPath: "number", autoIncrement: true });
 		request.onsuccess = () => done(request.result);
 		request.onerror = () => done(null);
 	});
-	return opened.then((base) => base?.transaction(STORE, mode, { durability: "strict" }).objectStore(STORE));
+	return opened.then((/** @type {any} */ base) =>
+		base?.transaction(STORE, mode, { durability: "strict" }).objectStore(STORE),
+	);
 }
 
 /**
@@ -28,7 +30,7 @@ export function store(mode) {
 export function keepEdit(entry) {
 	const id = newId();
 	const number = store("readwrite")
-		.then((edits) => {
+		.then((/** @type {any} */ edits) => {
 			if (!edits) return null;
 			const request = edits.add({ ...entry, id });
 			// Told to be over at once, it is written also where the window is closed in the next moment.
@@ -39,6 +41,8 @@ export function keepEdit(entry) {
 	return {
 		id,
 		forget: () =>
-			number.then(async (key) => key && answered((await store("readwrite")).delete(key))).catch(() => undefined),
+			number
+				.then(async (/** @type {string} */ key) => key && answered((await store("readwrite")).delete(key)))
+				.catch(() => undefined),
 	};
 }

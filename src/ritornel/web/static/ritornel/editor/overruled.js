@@ -2,7 +2,7 @@
 import { toast } from "../ui/toast.js";
 
 /**
- * @param {object} state
+ * @param {ShowState} state
  * @param {{what: string, who?: string, by?: string, other: string, own: string, path: string[], value: any}[]} entries
  * @param {string} holds which of both holds now, in words
  */

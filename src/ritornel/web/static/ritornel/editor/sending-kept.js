@@ -5,7 +5,7 @@ import { countWords } from "../ui/wording.js";
 import { answered, store } from "./kept-edits.js";
 
 /** What was refused is told, and can be made again on the show as it is now. @param {ShowState} state */
-function sayRefused(state, error, { edit }) {
+function sayRefused(state, /** @type {any} */ error, /** @type {any} */ { edit }) {
 	const more = error.gone?.length ? { bring_back: error.gone } : {};
 	const again = error.gone?.length ? "Bring it back with your change" : "Make it again";
 	toast(error.message, { wrong: true, ...(edit ? { act: again, onact: () => state.edit(edit, more) } : {}) });
@@ -17,9 +17,9 @@ function sayRefused(state, error, { edit }) {
  */
 export async function sendKept(state) {
 	const all = await store("readonly")
-		.then((edits) => (edits ? answered(edits.getAll()) : []))
+		.then((/** @type {any} */ edits) => (edits ? answered(edits.getAll()) : []))
 		.catch(() => []);
-	const mine = all.filter(({ show, person }) => show === state.showId && person === state.data.me);
+	const mine = all.filter((/** @type {any} */ { show, person }) => show === state.showId && person === state.data.me);
 	if (!mine.length) return;
 	await state.quietly(async () => {
 		let revision = null;

@@ -13,7 +13,7 @@ export const OTHER_WAY = { "on cue": "self-running", "self-running": "on cue" };
  * when the shelf is to be seen, "want" when a place wants a picture.
  */
 export class ShowState extends EventTarget {
-	constructor(start) {
+	constructor(/** @type {any} */ start) {
 		super();
 		this.showId = start.show_id;
 		this.base = `/shows/${start.show_id}`;
@@ -29,7 +29,9 @@ export class ShowState extends EventTarget {
 		this.level = "slide";
 		this.slideTab = "order";
 		this.showTab = "runs";
+		/** @type {string | null} the passage whose panel is open */
 		this.passage = null;
+		/** @type {any} what is tried before it is chosen */
 		this.trial = null;
 		this.playheadMs = 0;
 		this.waiting = Promise.resolve(true);
@@ -37,9 +39,12 @@ export class ShowState extends EventTarget {
 		/** How often the person went elsewhere. */
 		this.steps = 0;
 		this.hands = 0;
+		/** @type {((value?: any) => void)[]} what waits until all hands have let go */
 		this.freed = [];
 		/** What an edit did, in words, where those who make it know better than a comparison. */
-		this.outcome = null;
+		this.outcome = /** @type {string | null} */ (null);
+		/** @type {string | null} the picture that is being cropped */
+		this.cutting = null;
 		/** @type {any} what is being tried under somebody's hand */
 		this.wanted = null;
 		/** @type {any} what stays as it is while the panel is drawn anew */
@@ -63,37 +68,37 @@ export class ShowState extends EventTarget {
 		return this.slide ? this.data.slides[this.slide.id] : null;
 	}
 	get shown() {
-		return this.data.order.filter((id) => !this.data.slides[id].skipped);
+		return this.data.order.filter((/** @type {string} */ id) => !this.data.slides[id].skipped);
 	}
 
 	/** @returns {Core.SlideObject} */
-	object(id) {
+	object(/** @type {string} */ id) {
 		return /** @type {any} */ (this.slide?.objects.find((item) => item.id === id) ?? null);
 	}
-	build(id) {
-		return this.line?.builds.find((entry) => entry.id === id) ?? null;
+	build(/** @type {string} */ id) {
+		return this.line?.builds.find((/** @type {any} */ entry) => entry.id === id) ?? null;
 	}
 	/** @returns {ShelfAsset} */
-	asset(id) {
-		return this.data.assets.find((entry) => entry.id === id) ?? null;
+	asset(/** @type {string} */ id) {
+		return this.data.assets.find((/** @type {any} */ entry) => entry.id === id) ?? null;
 	}
 	media() {
-		return Object.fromEntries(this.data.assets.map((entry) => [entry.id, entry.shown]));
+		return Object.fromEntries(this.data.assets.map((/** @type {any} */ entry) => [entry.id, entry.shown]));
 	}
 
 	/** When the last beat of a slide has ended, on the show's clock. */
-	restMs(slideId) {
+	restMs(/** @type {string} */ slideId) {
 		const { beats } = this.data.slides[slideId].schedule;
 		return (this.data.starts_ms[slideId] ?? 0) + beats.at(-1).end_ms;
 	}
 
-	tell(kind) {
+	tell(/** @type {string} */ kind) {
 		this.dispatchEvent(new Event(kind));
 	}
 
 	/** `since`: the `steps` when the edit was sent whose outcome this is; who has gone on meanwhile is not taken back. */
 	pick(
-		objectIds,
+		/** @type {string[]} */ objectIds,
 		{
 			build = null,
 			span = null,
@@ -108,7 +113,7 @@ export class ShowState extends EventTarget {
 		this.level = level ?? (objectIds.length || span || framing || mark ? "object" : "slide");
 		this.passage = null;
 		this.picked = new Set(objectIds);
-		if (!this.picked.has(this.cutting)) this.cutting = null;
+		if (this.cutting && !this.picked.has(this.cutting)) this.cutting = null;
 		this.pickedSlides.clear();
 		this.pickedBuild = build;
 		this.pickedSpan = span;
@@ -119,26 +124,27 @@ export class ShowState extends EventTarget {
 
 	/** The way of running that the score and the overview show: the show's own, or the other. */
 	get way() {
-		return this.otherWay ? OTHER_WAY[this.data.settings.runs] : this.data.settings.runs;
+		const { runs } = this.data.settings;
+		return this.otherWay ? OTHER_WAY[/** @type {keyof typeof OTHER_WAY} */ (runs)] : runs;
 	}
 
-	showWay(way) {
+	showWay(/** @type {string} */ way) {
 		this.otherWay = way !== this.data.settings.runs;
 		this.tell("show");
 	}
 
 	/** Whether a slide waits for a cue after its last beat, in the way that is shown. */
-	waitsToLeave(id) {
+	waitsToLeave(/** @type {string} */ id) {
 		return this.way === "on cue" ? this.data.cued.includes(id) : this.data.slides[id].schedule.last_wait !== null;
 	}
 
 	/** How many waits a slide has, in the way that is shown. */
-	waitsOf(id) {
+	waitsOf(/** @type {string} */ id) {
 		return this.data.slides[id].schedule.beats.length - 1 + (this.waitsToLeave(id) ? 1 : 0);
 	}
 
 	/** Picks what a build moves, and the build itself; the panel shows the object, or stays at the slide. */
-	pickBuild({ id, kind, object_id: target }, level = "object") {
+	pickBuild(/** @type {any} */ { id, kind, object_id: target }, level = "object") {
 		const views = kind === "views";
 		this.pick(views ? [] : [target], { build: id, framing: views ? target : null, level });
 	}
@@ -154,7 +160,7 @@ export class ShowState extends EventTarget {
 	}
 
 	/** Picks several slides, to change them together. */
-	pickSlides(ids) {
+	pickSlides(/** @type {Iterable<string>} */ ids) {
 		this.steps += 1;
 		this.pickedSlides = new Set(ids);
 		this.level = this.pickedSlides.size > 1 ? "object" : "slide";
@@ -167,13 +173,13 @@ export class ShowState extends EventTarget {
 		this.tell("pick");
 	}
 
-	setPlayhead(ms) {
+	setPlayhead(/** @type {number} */ ms) {
 		this.playheadMs = Math.max(0, Math.min(ms, this.data.length_ms));
 		this.tell("time");
 	}
 
 	/** Opens a slide on the stage; `atMs` is where the playhead goes, else the slide's last beat. */
-	async open(slideId, atMs = null) {
+	async open(/** @type {string} */ slideId, atMs = null) {
 		if (this.slide?.id !== slideId) {
 			// What was typed last may be on its way: its answer must not bring the slide before back.
 			this.opening = slideId;
@@ -203,7 +209,7 @@ export class ShowState extends EventTarget {
 	 * An edit may be a function: it is asked for the edit when its turn has come, so that it builds on the edits before
 	 * it.
 	 */
-	edit(edit, more = {}) {
+	edit(/** @type {any} */ edit, more = {}) {
 		const ask = typeof edit === "function" ? edit : () => edit;
 		let kept = null;
 		try {
@@ -220,13 +226,13 @@ export class ShowState extends EventTarget {
 		}, edit);
 	}
 
-	keepChange(where, body) {
+	keepChange(/** @type {string} */ where, /** @type {any} */ body) {
 		const { revision, me: person } = this.data;
 		return keepEdit({ show: this.showId, person, where, body: { revision, ...body } });
 	}
 
 	/** The server does not answer, or does again. */
-	tellUnanswered(unanswered) {
+	tellUnanswered(/** @type {any} */ unanswered) {
 		this.unanswered = unanswered;
 		this.tell("kept");
 	}
@@ -253,7 +259,7 @@ export class ShowState extends EventTarget {
 	 * Posts a change until it is answered, and shows what came of it. One that was made before its answer was lost is
 	 * looked at as it is now.
 	 */
-	async save(where, body, kept = this.keepChange(where, body)) {
+	async save(/** @type {string} */ where, /** @type {any} */ body, kept = this.keepChange(where, body)) {
 		const reply = await postUntilAnswered(
 			`${this.base}/${where}`,
 			{ revision: this.data.revision, ...body, viewing: this.slide?.id },
@@ -269,7 +275,7 @@ export class ShowState extends EventTarget {
 	}
 
 	/** Tells of values that two people changed at the same time. */
-	async tellOverruled(entries, holds) {
+	async tellOverruled(/** @type {any} */ entries, /** @type {any} */ holds) {
 		if (entries?.length) (await import("./overruled.js")).tellOverruled(this, entries, holds);
 	}
 
@@ -280,7 +286,7 @@ export class ShowState extends EventTarget {
 		return this.inTurn(async () => this.step("redo"));
 	}
 
-	async step(way) {
+	async step(/** @type {string} */ way) {
 		const reply = await this.save(way, {});
 		if (reply.label)
 			toast(
@@ -300,31 +306,31 @@ export class ShowState extends EventTarget {
 	}
 
 	/** Takes in what a reply tells of one new entry of the shelf. */
-	async addAsset({ revision, history: steps, asset }) {
+	async addAsset(/** @type {any} */ { revision, history: steps, asset }) {
 		// Where others have changed the show meanwhile, all of it is asked for.
 		if (revision > this.data.revision + 1) {
 			await this.refresh();
 			return;
 		}
 		Object.assign(this.data, { revision, history: steps });
-		this.data.assets = [...this.data.assets.filter(({ id }) => id !== asset.id), asset];
+		this.data.assets = [...this.data.assets.filter((/** @type {ShelfAsset} */ { id }) => id !== asset.id), asset];
 	}
 
 	/** The caller tells a failure. */
-	quietly(work) {
+	quietly(/** @type {any} */ work) {
 		const result = this.waiting.then(work);
 		this.waiting = result.catch(() => false);
 		return result;
 	}
 
 	/** Brings slides or objects over from another show. */
-	bring(body) {
+	bring(/** @type {any} */ body) {
 		return this.inTurn(async () => {
 			await this.save("bring", body);
 		});
 	}
 
-	inTurn(work, edit = null) {
+	inTurn(/** @type {any} */ work, edit = null) {
 		this.pending += 1;
 		this.tell("kept");
 		const result = this.waiting
@@ -349,12 +355,13 @@ export class ShowState extends EventTarget {
 		return result;
 	}
 
-	take(reply) {
+	take(/** @type {any} */ reply) {
 		const { data } = this;
 		const id = this.slide?.id;
 		const offset = this.playheadMs - (data.starts_ms[id] ?? 0);
 		const atRest = id ? offset >= this.line.schedule.beats.at(-1).end_ms : false;
 		const place = data.order.indexOf(id);
+		/** @type {Record<string, any>} */
 		const slides = {};
 		for (const slideId of reply.order) slides[slideId] = reply.slides[slideId] ?? data.slides[slideId];
 		for (const field of [
@@ -397,15 +404,18 @@ export class ShowState extends EventTarget {
 		for (const id of this.picked) if (!this.object(id)) this.picked.delete(id);
 		for (const id of this.pickedSlides) if (!this.data.slides[id]) this.pickedSlides.delete(id);
 		if (this.pickedBuild && !this.build(this.pickedBuild)) this.pickedBuild = null;
-		const flown = (id) => this.line?.builds.some((build) => build.kind === "views" && build.object_id === id);
+		const flown = (/** @type {string} */ id) =>
+			this.line?.builds.some((/** @type {any} */ build) => build.kind === "views" && build.object_id === id);
 		if (
 			this.pickedFraming &&
 			!this.slide?.framings.some((framing) => framing.id === this.pickedFraming) &&
 			!flown(this.pickedFraming)
 		)
 			this.pickedFraming = null;
-		if (this.pickedMark && !this.data.marks.some((mark) => mark.id === this.pickedMark)) this.pickedMark = null;
-		if (this.pickedSpan && !this.data.spans.some((span) => span.id === this.pickedSpan)) this.pickedSpan = null;
+		if (this.pickedMark && !this.data.marks.some((/** @type {any} */ mark) => mark.id === this.pickedMark))
+			this.pickedMark = null;
+		if (this.pickedSpan && !this.data.spans.some((/** @type {any} */ span) => span.id === this.pickedSpan))
+			this.pickedSpan = null;
 	}
 
 	/** Asks what others changed. What is typed or pulled just now is waited for. */
@@ -418,7 +428,7 @@ export class ShowState extends EventTarget {
 	}
 
 	/** Takes what others changed, or asks for it where this page has to know more. */
-	hear(told) {
+	hear(/** @type {any} */ told) {
 		const { data } = this;
 		this.waiting = this.waiting
 			.then(async () => {
@@ -434,7 +444,7 @@ export class ShowState extends EventTarget {
 			);
 	}
 
-	takeOthers(reply) {
+	takeOthers(/** @type {any} */ reply) {
 		this.take(reply);
 		this.tell("pick");
 	}

@@ -31,7 +31,7 @@ const ROMAN = [
 	[4, "IV"],
 	[1, "I"],
 ];
-const roman = (number) => {
+const roman = (/** @type {number} */ number) => {
 	let left = number;
 	return ROMAN.map(([value, sign]) => {
 		const count = Math.floor(left / value);
@@ -41,7 +41,7 @@ const roman = (number) => {
 };
 
 /** The time within a bar: a tick every so many seconds, so that ticks can be told apart. */
-function ruler(length_ms, px) {
+function ruler(/** @type {any} */ length_ms, /** @type {number} */ px) {
 	const step = TICKS_S.find((each) => (each * 1000 * px) / length_ms >= TICK_PX) ?? TICKS_S[TICKS_S.length - 1];
 	const ticks = Array.from({ length: Math.floor(length_ms / (step * 1000)) + 1 }, (_, at) => at);
 	const d = ticks.map((at) => `M ${(at * step * 1000 * px) / length_ms} 0 V ${at % 5 ? 4 : 7}`).join(" ");
@@ -55,10 +55,11 @@ function ruler(length_ms, px) {
 
 export class Overview {
 	/** @param {ShowState} state */
-	constructor(state, { node, button }) {
+	constructor(state, /** @type {{node: any, button: any}} */ { node, button }) {
 		this.state = state;
 		this.node = node;
 		this.button = button;
+		/** @type {any[]} */
 		this.notes = [];
 		this.thumbs = new Thumbs(() => {
 			if (!node.hidden) this.draw("pictures");
@@ -77,8 +78,8 @@ export class Overview {
 		new ResizeObserver(() => {
 			if (!node.hidden) this.draw("size");
 		}).observe(this.page);
-		this.page.addEventListener("keydown", (event) => this.key(event));
-		this.page.addEventListener("pointerdown", (event) => {
+		this.page.addEventListener("keydown", (/** @type {any} */ event) => this.key(event));
+		this.page.addEventListener("pointerdown", (/** @type {any} */ event) => {
 			if (event.target === this.page) this.state.pickSlides([]);
 		});
 		closeAtEscape(node, () => this.close());
@@ -101,12 +102,12 @@ export class Overview {
 		this.button.focus();
 	}
 
-	bar(id) {
+	bar(/** @type {string} */ id) {
 		return id ? this.page.querySelector(`[data-slide="${CSS.escape(id)}"]`) : null;
 	}
 
 	/** Draws the show as it is; while something is pulled, as it would be. */
-	draw(kind) {
+	draw(/** @type {string} */ kind) {
 		const { state } = this;
 		const real = state.data;
 		state.data = state.trial ?? real;
@@ -117,7 +118,7 @@ export class Overview {
 		}
 	}
 
-	drawShow(kind) {
+	drawShow(/** @type {string} */ kind) {
 		const { data } = this.state;
 		const focused = this.page.contains(document.activeElement) ? document.activeElement?.dataset.slide : null;
 		this.drawHead();
@@ -137,14 +138,16 @@ export class Overview {
 
 	drawHead() {
 		const { data } = this.state;
-		const skipped = data.order.filter((id) => data.slides[id].skipped).length;
-		const waits = this.state.shown.flatMap((id) =>
-			[...data.slides[id].schedule.beats.slice(1).map((beat) => beat.wait), data.slides[id].schedule.last_wait].filter(
-				Boolean,
-			),
+		const skipped = data.order.filter((/** @type {string} */ id) => data.slides[id].skipped).length;
+		const waits = this.state.shown.flatMap((/** @type {string} */ id) =>
+			[
+				...data.slides[id].schedule.beats.slice(1).map((/** @type {any} */ beat) => beat.wait),
+				data.slides[id].schedule.last_wait,
+			].filter(Boolean),
 		);
-		const without = waits.filter((wait) => wait.source === "default").length;
-		const fact = (name, value, more = "") => el("span", {}, `${name} `, el("b", {}, value), more);
+		const without = waits.filter((/** @type {any} */ wait) => wait.source === "default").length;
+		const fact = (/** @type {string} */ name, /** @type {any} */ value, more = "") =>
+			el("span", {}, `${name} `, el("b", {}, value), more);
 		const keepsPlace = keepPlace(this.head);
 		this.head.replaceChildren(
 			el("h2", {}, "Overview"),
@@ -177,12 +180,14 @@ export class Overview {
 	drawPage() {
 		const { data } = this.state;
 		const room = this.page.clientWidth - 110;
-		const width = (line) =>
+		const width = (/** @type {any} */ line) =>
 			Math.min(Math.max((line.schedule.length_ms / 1000) * MOST_PX_S, LEAST_PX), Math.max(room, LEAST_PX));
+		/** @type {any[]} */
 		const lines = [];
 		let used = Infinity;
+		/** @type {any} the section that the lines are in */
 		let section = null;
-		data.order.forEach((id, at) => {
+		data.order.forEach((/** @type {string} */ id, /** @type {number} */ at) => {
 			const line = data.slides[id];
 			const px = width(line);
 			if (line.opens_section)
@@ -208,22 +213,31 @@ export class Overview {
 				el(
 					"span",
 					{ class: "ov-end", "data-end": data.settings.end },
-					{ hold: "holds", loop: "from the start again", black: "to black" }[data.settings.end],
+					{ hold: "holds", loop: "from the start again", black: "to black" }[/** @type {"hold"} */ (data.settings.end)],
 				),
 			);
 	}
 
 	/** The slides of the section that begins at a place in the order. */
-	sectionFrom(at) {
+	sectionFrom(/** @type {number} */ at) {
 		const { order, slides } = this.state.data;
-		const end = order.findIndex((id, number) => number > at && slides[id].opens_section);
+		const end = order.findIndex(
+			(/** @type {string} */ id, /** @type {number} */ number) => number > at && slides[id].opens_section,
+		);
 		return order.slice(at, end < 0 ? undefined : end);
 	}
 
 	/** A section's name over the bar it begins with, or over the line it goes on in; pressing it picks its slides. */
-	heading({ number, name, ids }, goesOn) {
+	heading(
+		/** @type {{number: number, name: string, ids: string[]}} */ { number, name, ids },
+		/** @type {boolean} */ goesOn,
+	) {
 		const { slides } = this.state.data;
-		const ms = ids.reduce((sum, id) => sum + (slides[id].skipped ? 0 : slides[id].schedule.length_ms), 0);
+		const ms = ids.reduce(
+			(/** @type {number} */ sum, /** @type {string} */ id) =>
+				sum + (slides[id].skipped ? 0 : slides[id].schedule.length_ms),
+			0,
+		);
 		const words = goesOn
 			? [el("i", {}, `${roman(number)}, continued`)]
 			: [el("i", {}, roman(number)), " ", el("b", {}, name), ` ${clockText(ms)}`];
@@ -234,13 +248,16 @@ export class Overview {
 		);
 	}
 
-	drawBar(line, px) {
+	drawBar(/** @type {any} */ line, /** @type {number} */ px) {
 		const { state } = this;
 		const scale = (px * 1000) / Math.max(line.schedule.length_ms, 1);
-		const x = (ms) => (ms / 1000) * scale;
+		const x = (/** @type {number} */ ms) => (ms / 1000) * scale;
 		const waits = state.waitsOf(line.id);
 		const leaves = state.waitsToLeave(line.id) && !line.schedule.last_wait;
-		const signs = [...line.schedule.beats.slice(1).map((beat) => beat.wait), line.schedule.last_wait].filter(Boolean);
+		const signs = [
+			...line.schedule.beats.slice(1).map((/** @type {any} */ beat) => beat.wait),
+			line.schedule.last_wait,
+		].filter(Boolean);
 		const marks = svg(
 			"svg",
 			{ class: "ov-signs", width: px, height: 16, "aria-hidden": "true" },
@@ -270,7 +287,7 @@ export class Overview {
 				"data-skipped": line.skipped || null,
 				tabindex: line.id === (state.slide?.id ?? state.data.order[0]) ? 0 : -1,
 				"aria-label": `${state.data.numbers[line.id]} ${line.name || "Untitled"}, ${facts}${line.skipped ? ", skipped" : ""}${line.given_to ? `, given to ${line.given_to}` : ""}`,
-				onclick: (event) => this.pick(line.id, event),
+				onclick: (/** @type {any} */ event) => this.pick(line.id, event),
 				ondblclick: () => {
 					this.close();
 					state.open(line.id);
@@ -284,14 +301,14 @@ export class Overview {
 			line.skipped ? null : ruler(line.schedule.length_ms, px),
 		);
 		node.style.width = `${px}px`;
-		const handle = (drag, left, words, more = {}) => {
+		const handle = (/** @type {any} */ drag, /** @type {number} */ left, /** @type {string} */ words, more = {}) => {
 			const grip = el("span", {
 				class: "ov-grip",
 				title: `${words}. Pull to change.`,
 				"data-drag": drag,
 				"data-slide": line.id,
-				onpointerdown: (event) => this.pull(event, scale),
-				onclick: (event) => event.stopPropagation(),
+				onpointerdown: (/** @type {any} */ event) => this.pull(event, scale),
+				onclick: (/** @type {any} */ event) => event.stopPropagation(),
 			});
 			Object.assign(grip.dataset, more);
 			grip.style.left = `${left}px`;
@@ -309,7 +326,7 @@ export class Overview {
 			);
 		schedule.beats
 			.slice(1)
-			.forEach(({ wait }, beat) =>
+			.forEach((/** @type {any} */ { wait }, /** @type {number} */ beat) =>
 				node.append(
 					handle("hold", x(wait.start_ms + wait.hold_ms) - 4, `Cue ${beat + 1}: hold ${secondsText(wait.hold_ms)} s`, {
 						beat: beat + 1,
@@ -322,7 +339,7 @@ export class Overview {
 	}
 
 	/** Pulls a bar line, a slur's end or a hold's edge, as on the score. */
-	pull(event, scale) {
+	pull(/** @type {any} */ event, /** @type {number} */ scale) {
 		if (event.button !== 0) return;
 		event.stopPropagation();
 		dragOn(
@@ -332,7 +349,7 @@ export class Overview {
 				scroll: this.page,
 				draw: () => this.draw("trial"),
 				showLine: () => undefined,
-				showNumber: (words, at) => {
+				showNumber: (/** @type {string} */ words, /** @type {PointerEvent} */ at) => {
 					this.tag.textContent = words;
 					this.tag.hidden = !words;
 					const box = this.node.getBoundingClientRect();
@@ -346,7 +363,7 @@ export class Overview {
 		);
 	}
 
-	pick(id, event = {}) {
+	pick(/** @type {string} */ id, event = /** @type {any} */ ({})) {
 		const { order } = this.state.data;
 		const now = this.state.pickedSlides;
 		if (event.shiftKey && this.anchor) {
@@ -361,15 +378,15 @@ export class Overview {
 		}
 	}
 
-	key(event) {
+	key(/** @type {any} */ event) {
 		const id = document.activeElement?.dataset.slide;
 		if (!id) return;
 		const { order } = this.state.data;
 		const at = order.indexOf(id);
-		const way = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 1, ArrowUp: -1 }[event.key];
+		const way = { ArrowRight: 1, ArrowLeft: -1, ArrowDown: 1, ArrowUp: -1 }[/** @type {"ArrowUp"} */ (event.key)];
 		if (way && event.altKey) {
 			event.preventDefault();
-			const ids = order.filter((one) => this.state.pickedSlides.has(one) || one === id);
+			const ids = order.filter((/** @type {any} */ one) => this.state.pickedSlides.has(one) || one === id);
 			const first = order.indexOf(ids[0]);
 			this.state.edit({ do: "move slides", slide_ids: ids, to: Math.max(0, first + way) });
 		} else if (way) {
@@ -388,7 +405,10 @@ export class Overview {
 		} else if (event.key === "Delete") {
 			event.preventDefault();
 			event.stopPropagation();
-			this.state.edit({ do: "remove slides", slide_ids: order.filter((one) => this.state.pickedSlides.has(one)) });
+			this.state.edit({
+				do: "remove slides",
+				slide_ids: order.filter((/** @type {any} */ one) => this.state.pickedSlides.has(one)),
+			});
 		}
 	}
 
@@ -399,7 +419,7 @@ export class Overview {
 			idOf: (bar) => bar.dataset.slide,
 			moved: (id) =>
 				this.state.pickedSlides.has(id)
-					? this.state.data.order.filter((one) => this.state.pickedSlides.has(one))
+					? this.state.data.order.filter((/** @type {any} */ one) => this.state.pickedSlides.has(one))
 					: [id],
 			flows: true,
 			put: (ids, to) => this.state.edit({ do: "move slides", slide_ids: ids, to }),
@@ -408,7 +428,7 @@ export class Overview {
 
 	drawMargin() {
 		const notes = this.notes.map((note) => {
-			const light = (on) => {
+			const light = (/** @type {boolean} */ on) => {
 				const bar = this.bar(note.slide_id);
 				if (bar) {
 					if (on) bar.dataset.lit = "";

@@ -9,9 +9,9 @@ const WAYS = [
 	["own holds", "as the show's own holds"],
 	["followed take", "as the take this show follows"],
 ];
-const secondsText = (ms) => (ms / 1000).toFixed(1);
-const signed = (ms) => `${ms < 0 ? "−" : "+"}${secondsText(Math.abs(ms))} s`;
-const time = (ms) => (ms === null ? "–" : secondsText(ms));
+const secondsText = (/** @type {number} */ ms) => (ms / 1000).toFixed(1);
+const signed = (/** @type {number} */ ms) => `${ms < 0 ? "−" : "+"}${secondsText(Math.abs(ms))} s`;
+const time = (/** @type {number} */ ms) => (ms === null ? "–" : secondsText(ms));
 
 export class Compare {
 	/** @type {Set<string>} */
@@ -40,7 +40,7 @@ export class Compare {
 			toast(error.message, { wrong: true });
 			return;
 		}
-		this.picked ??= new Set(this.all.slides.map((line) => line.slide_id));
+		this.picked ??= new Set(this.all.slides.map((/** @type {any} */ line) => line.slide_id));
 		await this.fetch();
 		this.node.hidden = false;
 		this.draw();
@@ -53,14 +53,16 @@ export class Compare {
 	}
 
 	get numbers() {
-		return this.all.takes.map((take) => take.number).filter((number) => !this.left.has(number));
+		return this.all.takes
+			.map((/** @type {any} */ take) => take.number)
+			.filter((/** @type {number} */ number) => !this.left.has(number));
 	}
 
 	async fetch() {
 		this.data = this.left.size ? await get(`${this.base}/takes/compare.json?takes=${this.numbers.join()}`) : this.all;
 	}
 
-	async toggle(number) {
+	async toggle(/** @type {number} */ number) {
 		if (!this.left.delete(number) && this.numbers.length > 1) this.left.add(number);
 		if (this.left.has(this.source)) this.source = null;
 		await this.fetch();
@@ -69,8 +71,11 @@ export class Compare {
 
 	draw() {
 		const { data } = this;
-		const longest = Math.max(...data.slides.map((line) => Math.max(line.planned_ms, line.spread?.greatest_ms ?? 0)), 1);
-		const chips = this.all.takes.map((take) =>
+		const longest = Math.max(
+			...data.slides.map((/** @type {any} */ line) => Math.max(line.planned_ms, line.spread?.greatest_ms ?? 0)),
+			1,
+		);
+		const chips = this.all.takes.map((/** @type {any} */ take) =>
 			el(
 				"button",
 				{ class: "push", "aria-pressed": String(!this.left.has(take.number)), onclick: () => this.toggle(take.number) },
@@ -83,16 +88,20 @@ export class Compare {
 			checked: this.picked.size === data.slides.length,
 		});
 		all.addEventListener("change", () => {
-			this.picked = new Set(all.checked ? data.slides.map((line) => line.slide_id) : []);
+			this.picked = new Set(all.checked ? data.slides.map((/** @type {any} */ line) => line.slide_id) : []);
 			this.draw();
 		});
 		const head = el(
 			"tr",
 			{},
 			el("td", {}, all),
-			...["Slide", "Plan", ...data.takes.map((take) => take.name), "Median", "Least to greatest"].map((words) =>
-				el("th", { scope: "col" }, words),
-			),
+			...[
+				"Slide",
+				"Plan",
+				...data.takes.map((/** @type {any} */ take) => take.name),
+				"Median",
+				"Least to greatest",
+			].map((words) => el("th", { scope: "col" }, words)),
 		);
 		const total = el(
 			"tr",
@@ -100,7 +109,7 @@ export class Compare {
 			el("td"),
 			el("th", { scope: "row" }, "In all"),
 			el("td", {}, clockText(data.length_ms)),
-			data.takes.map((take) => el("td", {}, clockText(take.length_ms))),
+			data.takes.map((/** @type {any} */ take) => el("td", {}, clockText(take.length_ms))),
 			el("td"),
 			el("td"),
 		);
@@ -128,7 +137,7 @@ export class Compare {
 					el(
 						"tbody",
 						{},
-						data.slides.flatMap((line, at) => this.lines(line, at, longest)),
+						data.slides.flatMap((/** @type {any} */ line, /** @type {number} */ at) => this.lines(line, at, longest)),
 						total,
 					),
 				),
@@ -138,7 +147,7 @@ export class Compare {
 		this.tryOut();
 	}
 
-	lines(line, at, longest) {
+	lines(/** @type {any} */ line, /** @type {number} */ at, /** @type {any} */ longest) {
 		const tick = el("input", {
 			type: "checkbox",
 			"aria-label": `Take the timing of slide ${at + 1}`,
@@ -165,21 +174,30 @@ export class Compare {
 					el("i", {}, ` ${line.holds.length} wait${line.holds.length > 1 ? "s" : ""}`),
 				)
 			: `${at + 1}  ${line.name}`;
-		const row = (entry, cls, first, title, most) =>
+		const row = (
+			/** @type {any} */ entry,
+			/** @type {any} */ cls,
+			/** @type {any} */ first,
+			/** @type {string} */ title,
+			/** @type {number} */ most,
+		) =>
 			el(
 				"tr",
 				{ class: cls },
 				el("td", {}, first),
 				el("th", { scope: "row" }, title),
 				el("td", {}, time(entry.planned_ms)),
-				entry.taken_ms.map((ms) => el("td", {}, time(ms))),
+				entry.taken_ms.map((/** @type {number} */ ms) => el("td", {}, time(ms))),
 				el("td", { class: "font-semibold" }, time(entry.spread?.median_ms ?? null)),
 				el("td", {}, drawSpread(entry, most)),
 			);
-		const most = Math.max(...line.holds.map((hold) => Math.max(hold.planned_ms, hold.spread?.greatest_ms ?? 0)), 1);
+		const most = Math.max(
+			...line.holds.map((/** @type {any} */ hold) => Math.max(hold.planned_ms, hold.spread?.greatest_ms ?? 0)),
+			1,
+		);
 		return [
 			row(line, "slide", tick, name, longest),
-			...(open ? line.holds.map((hold) => row(hold, "hold", "", `wait: ${hold.title}`, most)) : []),
+			...(open ? line.holds.map((/** @type {any} */ hold) => row(hold, "hold", "", `wait: ${hold.title}`, most)) : []),
 		];
 	}
 
@@ -188,7 +206,7 @@ export class Compare {
 			"select",
 			{ class: "field", "aria-label": "Whose timing" },
 			el("option", { value: "" }, `the median of ${this.data.takes.length}`),
-			this.data.takes.map((take) => el("option", { value: take.number }, take.name)),
+			this.data.takes.map((/** @type {any} */ take) => el("option", { value: take.number }, take.name)),
 		);
 		source.value = this.source ?? "";
 		source.addEventListener("change", () => {
@@ -206,7 +224,7 @@ export class Compare {
 			this.target = target.value.trim();
 			this.tryOut();
 		});
-		target.addEventListener("keydown", (event) => {
+		target.addEventListener("keydown", (/** @type {any} */ event) => {
 			if (event.key === "Enter") target.blur();
 		});
 		this.field = target;
@@ -240,7 +258,7 @@ export class Compare {
 		);
 	}
 
-	body(more) {
+	body(/** @type {any} */ more) {
 		const all = this.picked.size === this.data.slides.length;
 		return {
 			source: this.source,
@@ -254,6 +272,7 @@ export class Compare {
 
 	async tryOut() {
 		// Of several that are asked one after another only the last may answer.
+		/** @type {number} */
 		const turn = (this.turn ?? 0) + 1;
 		this.turn = turn;
 		const wrong = this.target && !parseClockMs(this.target);
@@ -272,7 +291,7 @@ export class Compare {
 			if (turn !== this.turn) return;
 			const gives = reply.gives
 				.slice(0, 5)
-				.map((entry) => `${entry.name} ${signed(entry.by_ms)}`)
+				.map((/** @type {any} */ entry) => `${entry.name} ${signed(entry.by_ms)}`)
 				.join(", ");
 			const more = reply.gives.length > 5 ? ` and ${reply.gives.length - 5} more` : "";
 			const change = reply.reached_ms - this.data.length_ms;
@@ -313,8 +332,8 @@ export class Compare {
 }
 
 /** Least to greatest as a bar, the median as a dot, the plan as an upright. */
-function drawSpread({ planned_ms: planned, spread }, most) {
-	const x = (ms) => 4 + (ms / most) * (SPREAD_PX - 8);
+function drawSpread(/** @type {any} */ { planned_ms: planned, spread }, /** @type {number} */ most) {
+	const x = (/** @type {number} */ ms) => 4 + (ms / most) * (SPREAD_PX - 8);
 	const words = spread
 		? `${secondsText(spread.least_ms)} to ${secondsText(spread.greatest_ms)} s, planned ${secondsText(planned)} s`
 		: "not run";
