@@ -59,7 +59,7 @@ def builds_taken_along(order: tuple[Build, ...], left: tuple[Build, ...], object
     )
 
 
-def move_build(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tuple[Build, ...]:
+def move_entry(order: tuple[Build, ...], build_id: str, to: int, opens: bool) -> tuple[Build, ...]:
     """The order with one build at index `to`, counted without it.
 
     An opener that is alone in its beat takes its cue along. An opener with others behind it leaves the cue to the next

@@ -51,7 +51,7 @@ class MoveBuild(msgspec.Struct, frozen=True, tag_field="do", tag="move build"):
     def draft(self, show: Show) -> Draft:
         slide = slide_of(show, self.slide_id)
         build = running_order.build_named(slide, self.build_id)
-        order = running_order.move_build(slide.order, self.build_id, self.to, self.opens)
+        order = running_order.move_entry(slide.order, self.build_id, self.to, self.opens)
         return Draft(put(slide, order=order), f"Move a build of {target_of(slide, build)}")
 
 
