@@ -32,9 +32,9 @@ class VectorTest(BrowserTest):
     def test_easing_and_tracks_have_pythons_values(self) -> None:
         vectors = json.loads((VECTORS / "motion.json").read_text())
         script = f"""
-          const {{ eased }} = await import("{PLAYER}/easing.js");
+          const {{ ease }} = await import("{PLAYER}/easing.js");
           const {{ valuesAt }} = await import("{PLAYER}/sampling.js");
-          for (const [curve, progress, value] of vectors.easing) if (!near(eased(progress, curve), value)) wrong.push(`${{curve}} at ${{progress}}`);
+          for (const [curve, progress, value] of vectors.easing) if (!near(ease(progress, curve), value)) wrong.push(`${{curve}} at ${{progress}}`);
           for (const {{ motion, values }} of vectors.motions) {{
             for (const [at, expected] of values) {{
               const found = valuesAt(motion, {{ ...at, since_ms: at.since_ms ?? Infinity }});
@@ -142,13 +142,13 @@ class VectorTest(BrowserTest):
     def test_snapping_follows_the_guides_as_python_does(self) -> None:
         vectors = json.loads((VECTORS / "snapping.json").read_text())
         script = """
-          const { pulledTo, snapped } = await import("/static/ritornel/stage/snapping.js");
+          const { snapBox, snapHandle } = await import("/static/ritornel/stage/snapping.js");
           for (const [box, moving, reach, expected] of vectors.moves) {
-            const found = snapped(box, vectors.guides, new Set(moving), reach);
+            const found = snapBox(box, vectors.guides, new Set(moving), reach);
             if (!same(found, expected)) wrong.push(JSON.stringify([box, moving, reach, found, expected]));
           }
           for (const [box, handle, way, moving, reach, expected] of vectors.pulls) {
-            const found = pulledTo(box, handle, way, vectors.guides, new Set(moving), reach);
+            const found = snapHandle(box, handle, way, vectors.guides, new Set(moving), reach);
             if (!same(found, expected)) wrong.push(JSON.stringify([box, handle, way, moving, reach, found, expected]));
           }"""
         self.assertEqual(self.run_in_page(script, vectors), [])
@@ -156,15 +156,15 @@ class VectorTest(BrowserTest):
     def test_boxes_are_sized_and_turned_as_in_python(self) -> None:
         vectors = json.loads((VECTORS / "sizing.json").read_text())
         script = """
-          const { pulled, scaledWithin, turned } = await import("/static/ritornel/stage/sizing.js");
+          const { pullHandle, scaleWithin, turnBox } = await import("/static/ritornel/stage/sizing.js");
           for (const [box, handle, way, keep, expected] of vectors.pulls) {
-            if (!same(pulled(box, handle, way, keep), expected)) wrong.push(JSON.stringify(["pull", box, handle, way, keep, expected]));
+            if (!same(pullHandle(box, handle, way, keep), expected)) wrong.push(JSON.stringify(["pull", box, handle, way, keep, expected]));
           }
           for (const [box, pointer, step, expected] of vectors.turns) {
-            if (!same(turned(box, pointer, step).turn_deg, expected)) wrong.push(JSON.stringify(["turn", box, pointer, step, expected]));
+            if (!same(turnBox(box, pointer, step).turn_deg, expected)) wrong.push(JSON.stringify(["turn", box, pointer, step, expected]));
           }
           for (const [box, old, fresh, expected] of vectors.scales) {
-            if (!same(scaledWithin(box, old, fresh), expected)) wrong.push(JSON.stringify(["scale", box, old, fresh, expected]));
+            if (!same(scaleWithin(box, old, fresh), expected)) wrong.push(JSON.stringify(["scale", box, old, fresh, expected]));
           }"""
         self.assertEqual(self.run_in_page(script, vectors), [])
 
@@ -208,14 +208,14 @@ class VectorTest(BrowserTest):
         vectors = json.loads((VECTORS / "recording.json").read_text())
         script = """
           const { levelWords } = await import("/static/ritornel/record/level.js");
-          const { cameraBox, snappedPct } = await import("/static/ritornel/record/placing.js");
+          const { cameraBox, snapPct } = await import("/static/ritornel/record/placing.js");
           const { piecesOf } = await import("/static/ritornel/record/pieces.js");
           for (const [mean, peak, words] of vectors.levels) if (levelWords(mean, peak) !== words) wrong.push([mean, peak, words]);
           for (const [frame, placement, box] of vectors.boxes) {
             const here = cameraBox(frame, placement);
             for (const side of ["x", "y", "width", "height"]) if (Math.abs(here[side] - box[side]) > 1e-6) wrong.push([placement, here, box]);
           }
-          for (const [value, half, place] of vectors.snaps) if (snappedPct(value, half) !== place) wrong.push([value, half, place]);
+          for (const [value, half, place] of vectors.snaps) if (snapPct(value, half) !== place) wrong.push([value, half, place]);
           for (const [take, leaving, pieces] of vectors.pieces) {
             const here = piecesOf(take.events, take.ended_ms, leaving);
             const sorted = (entry) => JSON.stringify(Object.entries(entry).sort());

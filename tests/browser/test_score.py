@@ -53,9 +53,9 @@ class LabelsTest(BrowserTest):
     def test_words_are_shortened_or_vanish_and_are_never_cut(self) -> None:
         found = self.page.evaluate(
             """async () => {
-              const { shortened, widthOf } = await import("/static/ritornel/score/labels.js");
+              const { shorten, widthOf } = await import("/static/ritornel/score/labels.js");
               const name = "What we mended";
-              return [shortened(name, 500), shortened(name, widthOf(name) - 5), shortened(name, 12)];
+              return [shorten(name, 500), shorten(name, widthOf(name) - 5), shorten(name, 12)];
             }"""
         )
         self.assertEqual(found[0], "What we mended")

@@ -1,5 +1,5 @@
 // The list of shows: a chosen archive is brought in, the order is changed, small menus open.
-import { watched } from "../ui/import-progress.js";
+import { watchImport } from "../ui/import-progress.js";
 import { send } from "../ui/file-requests.js";
 
 const bringing = document.getElementById("bring-in");
@@ -17,7 +17,7 @@ bringing.addEventListener("change", async ({ target }) => {
 	try {
 		const { reading } = await send(bringing.dataset.to, file);
 		tell("");
-		const made = await watched(reading, file.name, "File");
+		const made = await watchImport(reading, file.name, "File");
 		if (made) location.href = made.address;
 		else tell("Nothing was brought in.");
 	} catch (error) {

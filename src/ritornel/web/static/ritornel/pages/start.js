@@ -1,6 +1,6 @@
 // Beginning a show from pictures: they go onto the new show's shelf one after another, then become its slides. Sounds
 // among them are offered as voices, once the slides are there.
-import { watched } from "../ui/import-progress.js";
+import { watchImport } from "../ui/import-progress.js";
 import { ProgressLine } from "../ui/progress-line.js";
 import { filesOf } from "../shelf/dropped-files.js";
 import { askAbout } from "../ui/losses.js";
@@ -98,7 +98,7 @@ async function fromFile(kind, file) {
 		let found = await send(address, file, outline ? { look: 1 } : {});
 		if (found.reading) {
 			tellHere("");
-			found = await watched(found.reading, file.name);
+			found = await watchImport(found.reading, file.name);
 		}
 		if (!found) {
 			tellHere("Nothing was made.");

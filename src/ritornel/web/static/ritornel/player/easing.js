@@ -1,7 +1,7 @@
 // Easing curves, the very steps of core/motion/easing.py.
 
 /** @param {number} progress @param {number[]} curve x1, y1, x2, y2 @returns {number} the eased progress */
-export function eased(progress, [x1, y1, x2, y2]) {
+export function ease(progress, [x1, y1, x2, y2]) {
 	if (progress <= 0) return 0;
 	if (progress >= 1) return 1;
 	if (x1 === y1 && x2 === y2) return progress;

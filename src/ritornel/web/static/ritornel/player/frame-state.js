@@ -1,5 +1,5 @@
 // What the self-running show shows at an instant, as core/schedule/performance.py has it.
-import { added, layerValues, objectValues, STILL, valueAt, valuesAt } from "./sampling.js";
+import { combine, layerValues, objectValues, STILL, valueAt, valuesAt } from "./sampling.js";
 
 export const BLACK_MS = 600;
 
@@ -139,7 +139,7 @@ function movedLayer(layer, moved, progress, ground = 1) {
 	if (!moved?.length && ground >= 1) return layer;
 	const objects = new Map(layer.objects);
 	for (const { object_id: id, ramps } of moved ?? [])
-		objects.set(id, added(objects.get(id) ?? STILL, layerValues(ramps, progress)));
+		objects.set(id, combine(objects.get(id) ?? STILL, layerValues(ramps, progress)));
 	return { ...layer, objects, ground };
 }
 

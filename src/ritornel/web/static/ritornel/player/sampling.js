@@ -1,6 +1,6 @@
 // Reading tracks at an instant, as core/motion/sampling.py does; tests/vectors/motion.json holds both to the same
 // numbers.
-import { eased } from "./easing.js";
+import { ease } from "./easing.js";
 
 export const STILL = Object.freeze({
 	shown: true,
@@ -69,7 +69,7 @@ export function valueAt(keys, curve, progress) {
 		const key = keys[i];
 		if (progress < key[0]) {
 			const share = (progress - before[0]) / (key[0] - before[0]);
-			return before[1] + (key[1] - before[1]) * eased(share, curve);
+			return before[1] + (key[1] - before[1]) * ease(share, curve);
 		}
 		before = key;
 	}
@@ -130,7 +130,7 @@ export function layerValues(ramps, progress) {
  * @param {any} own
  * @param {any} more
  */
-export function added(own, more) {
+export function combine(own, more) {
 	if (!own.shown) return own;
 	const result = {
 		...own,

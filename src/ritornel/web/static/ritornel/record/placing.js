@@ -20,7 +20,7 @@ const round1 = (value) => Math.round(value * 10) / 10;
 const within = (value, least, most) => Math.min(Math.max(value, least), most);
 
 /** A middle pulled to the frame's middle or to where the picture keeps its distance from an edge. */
-export function snappedPct(value, half) {
+export function snapPct(value, half) {
 	const places = [half + EDGE_PCT, 50, 100 - half - EDGE_PCT];
 	return places.find((place) => Math.abs(place - value) < SNAP_PCT) ?? value;
 }
@@ -109,8 +109,8 @@ export class Placing {
 			const across = begun.across_pct + ((event.clientX - down.clientX) / width) * 100;
 			const downPct = begun.down_pct + ((event.clientY - down.clientY) / height) * 100;
 			this.put({
-				across_pct: snappedPct(across, (box.width / this.frame.width_px) * 50),
-				down_pct: snappedPct(downPct, (box.height / this.frame.height_px) * 50),
+				across_pct: snapPct(across, (box.width / this.frame.width_px) * 50),
+				down_pct: snapPct(downPct, (box.height / this.frame.height_px) * 50),
 			});
 		};
 		this.node.addEventListener("pointermove", move);

@@ -3,7 +3,7 @@ import { svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 import { fermata, onward, signPath } from "../stage/signs.js";
-import { setInRows, shortened, widthOf } from "./labels.js";
+import { setInRows, shorten, widthOf } from "./labels.js";
 
 /** From one build to the next below. */
 const LANE_PX = 24;
@@ -78,7 +78,7 @@ function drawHead(group, bar, rows, scale) {
 	const put = (words, attributes) => group.append(svg("text", { "pointer-events": "none", ...attributes }, words));
 	const notes = line.notes && width > 70 ? 16 : 0;
 	if (width > 14)
-		put(shortened(`${bar.number}  ${line.name || "Untitled"}`, width - 14 - notes, SERIF) || String(bar.number), {
+		put(shorten(`${bar.number}  ${line.name || "Untitled"}`, width - 14 - notes, SERIF) || String(bar.number), {
 			class: "serif",
 			x: width > 26 ? 8 : 4,
 			y: top + NAME_Y,

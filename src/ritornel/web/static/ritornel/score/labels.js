@@ -15,7 +15,7 @@ export function widthOf(words, font = '12px "Hanken Grotesk"') {
 }
 
 /** The words shortened to a width; empty where fewer than three letters would be left. */
-export function shortened(words, room, font) {
+export function shorten(words, room, font) {
 	if (widthOf(words, font) <= room) return words;
 	for (let count = words.length - 1; count >= 3; count -= 1) {
 		const short = `${words.slice(0, count).trimEnd()}…`;
@@ -81,7 +81,7 @@ export function setInRows(things, rows, least, most) {
 		for (let row = 0; !tries.length && row < rows; row += 1) {
 			if (!free(row, thing.x1 - 3, thing.x2 + 3)) continue;
 			const next = Math.min(most, ...taken[row].filter(([a]) => a >= thing.x2).map(([a]) => a));
-			const words = shortened(thing.name, next - thing.x2 - 12);
+			const words = shorten(thing.name, next - thing.x2 - 12);
 			tries.push({
 				row,
 				words,

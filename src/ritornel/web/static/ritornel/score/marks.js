@@ -1,6 +1,6 @@
 // Named marks on the score: flags under the ruler, each with its line through all staves.
 import { svg } from "../ui/element.js";
-import { shortened, widthOf } from "./labels.js";
+import { shorten, widthOf } from "./labels.js";
 
 export const MARKS_PX = 18;
 
@@ -13,7 +13,7 @@ export function drawMarks(state, data, scale, view, { top, bottom }) {
 	return placed.flatMap(({ mark, x }, at) => {
 		if (x < view.from - 200 || x > view.to + 20) return [];
 		const room = (placed[at + 1]?.x ?? Infinity) - x - 16;
-		const words = shortened(mark.name, room);
+		const words = shorten(mark.name, room);
 		const picked = state.pickedMark === mark.id;
 		const colour = picked ? "var(--color-plum)" : "#8a5409";
 		const width = words ? widthOf(words) + 14 : 8;

@@ -1,7 +1,7 @@
 // Drawing music: its wave along the passes, fades as hairpins.
 import { svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
-import { shortened, widthOf } from "./labels.js";
+import { shorten, widthOf } from "./labels.js";
 
 /**
  * The part of the row where a stretch stands: stretches that sound at one time lie one under the other.
@@ -119,7 +119,7 @@ function drawMusic(span, row, scale, view, picked, name) {
 			`Fades out over ${secondsText(span.fade_out_ms)} s. Pull to change.`,
 		),
 	];
-	const words = shortened(
+	const words = shorten(
 		`${name}${span.passes.length > 1 ? `, repeats ${span.passes.length} times` : ""}${span.fade_out_ms ? `, fades ${secondsText(span.fade_out_ms)} s` : ""}`,
 		to - from - 30,
 	);
@@ -173,7 +173,7 @@ export function drawPasses(span, row, scale, x1, x2, wave, picked) {
 }
 
 /** The outline through heights, [x, height], mirrored about the middle. */
-export function mirrored(heights, middle) {
+export function mirror(heights, middle) {
 	if (!heights.length) return "";
 	const line = (way) => heights.map(([x, height]) => `${x.toFixed(1)} ${(middle + way * height).toFixed(1)}`);
 	return `M ${line(-1).join(" L ")} L ${line(1).reverse().join(" L ")} Z`;
@@ -200,5 +200,5 @@ function wavePath(span, wave, scale, from, to, middle, half) {
 		);
 		upper.push([x, Math.max((peak / 255) * Math.min(level * 1.6, 1) * fade * half, 0.6)]);
 	}
-	return mirrored(upper, middle);
+	return mirror(upper, middle);
 }

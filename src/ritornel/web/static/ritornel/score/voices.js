@@ -1,8 +1,8 @@
 // Drawing voices: each slide's wave where it speaks, its edges pulled.
 import { svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
-import { shortened, widthOf } from "./labels.js";
-import { mirrored } from "./music.js";
+import { shorten, widthOf } from "./labels.js";
+import { mirror } from "./music.js";
 
 /** A slide's voice, its wave between two places. */
 export function drawVoice(voice, line, row, scale, from, to, found, name) {
@@ -35,7 +35,7 @@ export function drawVoice(voice, line, row, scale, from, to, found, name) {
 		group.append(
 			svg("path", { d: wave(voice, found, scale, from, to, middle, half), fill: "#1f6f6b", "pointer-events": "none" }),
 		);
-	const words = shortened(name, x2 - x1 - 20);
+	const words = shorten(name, x2 - x1 - 20);
 	if (words)
 		group.append(
 			svg("rect", {
@@ -88,5 +88,5 @@ function wave(voice, found, scale, from, to, middle, half) {
 		const peak = found.peak(ms, ms + scale.ms(2));
 		upper.push([x, Math.max(Math.min((peak / 255) * level * 1.4, 1) * half, 0.6)]);
 	}
-	return mirrored(upper, middle);
+	return mirror(upper, middle);
 }

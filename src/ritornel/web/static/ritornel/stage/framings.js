@@ -1,7 +1,7 @@
 // Framings drawn as frames on a large slide: picked by their edge or name, moved, pulled larger about their middle,
 // turned.
 import { svg } from "../ui/element.js";
-import { turned } from "./sizing.js";
+import { turnBox } from "./sizing.js";
 import { track } from "./tracking.js";
 
 const LEAST_PX = 16;
@@ -156,7 +156,7 @@ export class Framings {
 				};
 			if (grip === "turn") {
 				const box = { x: framing.x, y: framing.y, width: 0, height: 0 };
-				return { turn_deg: turned(box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG).turn_deg };
+				return { turn_deg: turnBox(box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG).turn_deg };
 			}
 			// Its middle stays on the slide, however far it is pulled.
 			const on = (value, most) => tenths(Math.max(0, Math.min(value, most)));

@@ -2,8 +2,8 @@
 // release.
 import { drawGhost } from "./cropped-out.js";
 import { GuideLines } from "./guide-lines.js";
-import { pulled, scaledWithin, turned } from "./sizing.js";
-import { pulledTo, snapped } from "./snapping.js";
+import { pullHandle, scaleWithin, turnBox } from "./sizing.js";
+import { snapHandle, snapBox } from "./snapping.js";
 import { around } from "./bounds.js";
 import { track } from "./tracking.js";
 import { toast } from "../ui/toast.js";
@@ -41,7 +41,7 @@ export class Moving {
 		const snap = (way) =>
 			way.alt
 				? { dx: 0, dy: 0 }
-				: snapped({ ...whole, x: whole.x + way.x, y: whole.y + way.y }, this.guides, ids, this.reach);
+				: snapBox({ ...whole, x: whole.x + way.x, y: whole.y + way.y }, this.guides, ids, this.reach);
 		track(
 			this.stage,
 			event,
@@ -123,9 +123,9 @@ export class Moving {
 		const boxAt = (way) => {
 			const found = way.alt
 				? { dx: way.x, dy: way.y }
-				: pulledTo(start, pull, [way.x, way.y], this.guides, new Set([item.id]), this.reach);
+				: snapHandle(start, pull, [way.x, way.y], this.guides, new Set([item.id]), this.reach);
 			const keep = (item.kind === "picture") !== Boolean(way.shift);
-			return { box: pulled(start, pull, [found.dx, found.dy], keep, least), found };
+			return { box: pullHandle(start, pull, [found.dx, found.dy], keep, least), found };
 		};
 		track(
 			this.stage,
@@ -155,7 +155,7 @@ export class Moving {
 	cut(event, item, handle) {
 		const { stage } = this;
 		const pull = this.way(handle);
-		const boxAt = (way) => pulled(item.box, pull, [way.x, way.y], false);
+		const boxAt = (way) => pullHandle(item.box, pull, [way.x, way.y], false);
 		track(
 			this.stage,
 			event,
@@ -178,7 +178,7 @@ export class Moving {
 		const whole = { ...around(boxes), turn_deg: 0 };
 		const pull = this.way(handle);
 		const boxAt = (way) => {
-			const found = pulledTo(
+			const found = snapHandle(
 				whole,
 				pull,
 				[way.x, way.y],
@@ -186,14 +186,14 @@ export class Moving {
 				new Set(items.map((item) => item.id)),
 				this.reach,
 			);
-			return pulled(whole, pull, [found.dx, found.dy], !way.shift);
+			return pullHandle(whole, pull, [found.dx, found.dy], !way.shift);
 		};
 		track(
 			this.stage,
 			event,
 			(way) => {
 				const box = boxAt(way);
-				const fresh = items.map((item) => [item, scaledWithin(item.box, whole, box)]);
+				const fresh = items.map((item) => [item, scaleWithin(item.box, whole, box)]);
 				for (const [item, next] of fresh) {
 					stage
 						.placeOf(item.id)
@@ -221,7 +221,7 @@ export class Moving {
 
 	turn(event, item) {
 		const { stage } = this;
-		const boxAt = (way) => turned(item.box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG);
+		const boxAt = (way) => turnBox(item.box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG);
 		track(
 			this.stage,
 			event,

@@ -9,7 +9,7 @@ const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
  * @param {number[]} way in px of the frame
  * @param {boolean} keep whether a corner keeps the proportion @param {number[]} least the shortest sides
  */
-export function pulled(box, [sx, sy], way, keep, least = [LEAST_PX, LEAST_PX]) {
+export function pullHandle(box, [sx, sy], way, keep, least = [LEAST_PX, LEAST_PX]) {
 	const turn = ((box.turn_deg ?? 0) * Math.PI) / 180;
 	const [c, s] = [Math.cos(turn), Math.sin(turn)];
 	const across = way[0] * c + way[1] * s;
@@ -34,7 +34,7 @@ export function pulled(box, [sx, sy], way, keep, least = [LEAST_PX, LEAST_PX]) {
 }
 
 /** The box turned so that its top faces the pointer, to the nearest `stepDeg` (0: to a tenth of a degree). */
-export function turned(box, pointer, stepDeg) {
+export function turnBox(box, pointer, stepDeg) {
 	const [dx, dy] = [pointer[0] - (box.x + box.width / 2), pointer[1] - (box.y + box.height / 2)];
 	const step = stepDeg || 0.1;
 	let angle = Math.floor((Math.atan2(dx, -dy) * 180) / Math.PI / step + 0.5) * step;
@@ -46,7 +46,7 @@ export function turned(box, pointer, stepDeg) {
  * Where a box goes when the box around its group is pulled from `old` to `fresh`: core/document/alignment.py
  * `scale_within`.
  */
-export function scaledWithin(box, old, fresh) {
+export function scaleWithin(box, old, fresh) {
 	const sx = old.width ? fresh.width / old.width : 1;
 	const sy = old.height ? fresh.height / old.height : 1;
 	const [ownX, ownY] = (box.turn_deg ?? 0) % 180 ? [Math.min(sx, sy), Math.min(sx, sy)] : [sx, sy];

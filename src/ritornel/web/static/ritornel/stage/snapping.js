@@ -46,7 +46,7 @@ function* toGaps(box, axis, gaps) {
  * @returns {{dx: number, dy: number, x_guide: object|null, y_guide: object|null, x_gap: object|null, y_gap:
  * object|null}}
  */
-export function snapped(box, guides, moving, reach) {
+export function snapBox(box, guides, moving, reach) {
 	const still = guides.lines.filter((guide) => counts(guide, moving));
 	const gaps = guides.gaps.filter((gap) => !gap.object_ids.some((id) => moving.has(id)));
 	const onAxis = (axis, start, size) => {
@@ -72,7 +72,7 @@ export function snapped(box, guides, moving, reach) {
  * Where a handle goes: its edge onto a line, or else its side as long as another's.
  * @param {number[]} handle 0, 0.5 or 1 along each axis @param {number[]} way in px of the frame
  */
-export function pulledTo(box, handle, way, guides, moving, reach) {
+export function snapHandle(box, handle, way, guides, moving, reach) {
 	const result = { dx: way[0], dy: way[1], x_guide: null, y_guide: null, x_size: null, y_size: null };
 	if ((box.turn_deg ?? 0) % 360) return result;
 	const still = guides.lines.filter((guide) => counts(guide, moving));

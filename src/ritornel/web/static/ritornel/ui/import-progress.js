@@ -21,7 +21,7 @@ function words(now, name, part) {
  * @param {any} reading
  * @param {string} name
  */
-export async function watched(reading, name, part = "Page") {
+export async function watchImport(reading, name, part = "Page") {
 	/** @type {any} */
 	let now = null;
 	let wrong = "";
