@@ -7,7 +7,7 @@ from ritornel.core.rehearsal.beats import beat_lines, notes_by_beat
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.slide_schedule import compile_slide
 from ritornel.demo.orlmere import orlmere
-from tests.examples import shape
+from tests.examples import shape, text
 
 
 class NotesTest(SimpleTestCase):
@@ -59,6 +59,16 @@ class BeatLineTest(SimpleTestCase):
         self.assertEqual(title("x"), one)
         self.assertEqual(title("x", "y"), f"{one}, {two}")
         self.assertEqual(title("x", "y", "z"), f"{one}, {two} and 1 more")
+
+    def test_a_build_of_a_line_is_told_by_the_words_of_the_line(self) -> None:
+        lines = text("t", "The wheel turns.", "One tooth passes.")
+        order = tuple(
+            Build(id=f"b{n}", object_id="t", part=part, effect="enters fade", starts=OnCue(f"c{n}"))
+            for n, part in enumerate((None, lines.paragraphs[1].id))
+        )
+        slide = Slide("s", objects=(lines,), order=order)
+        told = beat_lines(slide, compile_slide(slide, 2000, {}), 0)
+        self.assertEqual([told[1].arrivals[0].what, told[2].arrivals[0].what], [lines.name, "One tooth passes."])
 
     def test_every_build_of_the_demo_is_told_once(self) -> None:
         performance = perform(orlmere())

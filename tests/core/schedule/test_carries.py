@@ -1,9 +1,10 @@
 """What takes part in a carry, and how what does and what does not comes and goes."""
 
+import msgspec
 from django.test import SimpleTestCase
 
-from ritornel.core.document import AdvanceAfter, Box, Build, Follows, OnCue, Shape, Show, Slide, Transition
-from ritornel.core.document.objects import Wings
+from ritornel.core.document import AdvanceAfter, Asset, Box, Build, Follows, OnCue, Shape, Show, Slide, Transition
+from ritornel.core.document.objects import Picture, Wings
 from ritornel.core.document.show import Link
 from ritornel.core.schedule.carries import Ended, find_pairs
 from ritornel.core.schedule.performance import frame_state_at, perform
@@ -43,6 +44,18 @@ class CarriedTest(SimpleTestCase):
         pairs, refusals = find_pairs(*ends(show_of(first, second)))
         self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "y")])
         self.assertIn(("a", "x"), [(refusal.before, refusal.after) for refusal in refusals])
+
+    def test_a_picture_and_a_form_that_are_linked_by_hand_dissolve_into_each_other(self) -> None:
+        shown = Asset("noon", "Noon", "ab" * 32, "image/png", size_bytes=10, width_px=400, height_px=300)
+        picture = Picture("p", "Noon", Box(0, 0, 400, 300), "noon")
+        for before, after in ((star("a"), picture), (picture, star("a"))):
+            first = Slide("one", objects=(before,), advance=AdvanceAfter(2000))
+            second = Slide("two", objects=(after,), transition=CARRY, links=(Link(before.id, after.id),))
+            show = msgspec.structs.replace(show_of(first, second), assets=(shown,))
+            pairs, _ = find_pairs(*ends(show))
+            self.assertEqual([(pair.before, pair.after) for pair in pairs], [(before.id, after.id)])
+            halfway = frame_state_at(perform(show), 2500)
+            self.assertEqual([len(layer.objects) for layer in halfway.layers], [1, 1])
 
     def test_what_is_accented_before_it_enters_is_there_from_the_start_and_is_paired(self) -> None:
         first = Slide("one", objects=(star("a"),), advance=AdvanceAfter(2000))
