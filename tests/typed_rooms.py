@@ -26,5 +26,5 @@ def find_faults() -> list[str]:
 
 if __name__ == "__main__":
     faults = find_faults()
-    print("\n".join(faults))
+    print(*faults, sep="\n", end="\n" if faults else "")
     sys.exit(1 if faults else 0)

@@ -12,6 +12,7 @@ from ritornel.core.errors import BadValue, UnknownName
 from ritornel.core.motion.catalogue import EFFECTS, TRANSITIONS, effect_forms, effect_named, transition_named
 from ritornel.core.motion.channels import Mask
 from ritornel.core.motion.easing import PACES, ease
+from ritornel.core.motion.effects.travels_along import points_on
 from ritornel.core.motion.masks import mask_outline
 from ritornel.core.motion.sampling import Instant, Motion, value_at, values_at
 from ritornel.core.schedule.slide_schedule import compile_slide
@@ -83,6 +84,11 @@ class ContractTest(SimpleTestCase):
             tracks_of(
                 Build(id="b", object_id="x", effect="enters rise", starts=Follows(), settings={"distance_px": -5})
             )
+
+    def test_a_path_is_at_least_one_px_long(self) -> None:
+        self.assertEqual(points_on("M 0 0 L 1.5 0"), [(0.0, 0.0), (1.5, 0.0)])
+        with self.assertRaisesMessage(BadValue, "The path has no length"):
+            points_on("M 0 0 L 0.9 0")
 
     def test_push_moves_both_slides_by_the_frame(self) -> None:
         layers = layers_of(Transition("push", 500, "even", {"comes_from": "above"}), FRAME)
