@@ -50,6 +50,11 @@ class CaptionTextsTest(SimpleTestCase):
         self.assertEqual(len(caption_texts("x" * 84)), 1)
         self.assertEqual([len(text) for text in caption_texts("x" * 85)], [84, 1])
 
+    def test_clauses_are_joined_as_long_as_they_fit_with_the_space_between_them(self) -> None:
+        for second, sizes in ((40, [84, 5]), (41, [42, 48])):
+            texts = caption_texts(", ".join(("a" * 41, "b" * second, "c" * 5)))
+            self.assertEqual([len(text) for text in texts], sizes)
+
     @given(st.text(alphabet="abc ,.!?\n", max_size=400))
     def test_no_letter_is_lost_and_no_caption_is_too_long(self, notes: str) -> None:
         texts = caption_texts(notes)
