@@ -1,6 +1,6 @@
-// What happened, in words, for those who listen: what is picked and where it stands, and what an edit made of it. Said
-// once the hand rests, so that ten steps of an arrow key are one sentence.
-// What tells of a refusal is there before the line is lost.
+// Announcements for screen readers: the selection and its place, and the result of an edit. They wait until the hand
+// rests, so that ten steps of an arrow key are one sentence.
+// The module about refusals is loaded before the line can be lost.
 import "./refused.js";
 import { SlideList } from "../stage/slide-list.js";
 import { el } from "../ui/element.js";
@@ -13,7 +13,7 @@ const whole = (/** @type {any} */ value) => String(Math.round(value));
 const nameOfSlide = (/** @type {any} */ state, /** @type {string} */ id) =>
 	`Slide ${state.data.numbers[id]} ${state.data.slides[id].name || "Untitled"}`;
 
-/** What is picked: “Pallets, shape, 2 of 8”. @param {ShowState} state */
+/** The selection: “Pallets, shape, 2 of 8”. @param {ShowState} state */
 export function pickWords(state) {
 	const { slide } = state;
 	if (state.pickedSlides.size > 1) return `${countWords(state.pickedSlides.size, "slide")} picked`;
@@ -37,7 +37,7 @@ function buildWords(state, /** @type {any} */ build) {
 	return `${build.name}, ${build.title.toLowerCase()}, ${secondsText(from)} to ${secondsText(from + build.runs_ms)} s`;
 }
 
-/** What an edit changed of what is picked, with its numbers; nothing where it changed something else. */
+/** What an edit changed of the selection, with its numbers; nothing where it changed something else. */
 function changeWords(/** @type {any} */ before, /** @type {any} */ after) {
 	if (!before || !after || before.id !== after.id) return "";
 	if (before.build && after.build && before.build !== after.build) return after.build;

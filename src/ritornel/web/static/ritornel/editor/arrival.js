@@ -1,7 +1,7 @@
-// What a show is opened with: what the page before has to tell, and what it left to be asked here.
+// What happens when a show is opened: messages from the page before, and questions it left for this one.
 import { toast } from "../ui/toast.js";
 
-/** Tells each thing once. @param {ShowState} state */
+/** Tells each message once. @param {ShowState} state */
 export async function tellOnArrival(state) {
 	for (const key of ["ritornel-told", "ritornel-note"]) {
 		const words = sessionStorage.getItem(key);

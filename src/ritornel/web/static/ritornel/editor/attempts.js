@@ -1,4 +1,4 @@
-// What an edit under somebody's hand would change, shown before it is made.
+// What an edit would change, shown while somebody still drags.
 import { post } from "../ui/requests.js";
 
 /**
@@ -33,7 +33,7 @@ async function ask(state) {
 	state.wanted = null;
 }
 
-/** Nothing is under a hand any more. @param {ShowState} state */
+/** Ends the trial. @param {ShowState} state */
 export function endAttempt(state) {
 	state.wanted = null;
 	if (!state.trial) return;

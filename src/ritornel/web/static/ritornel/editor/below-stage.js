@@ -1,4 +1,4 @@
-// What lies below the stage in Compose: how high it is, and in a narrow window whether it is the details or the score.
+// The area below the stage in Compose: its height, and in a narrow window whether it shows the details or the score.
 import { el } from "../ui/element.js";
 import { pull } from "../ui/pull.js";
 
@@ -8,7 +8,7 @@ const LEAST_PX = 190;
 const STAGE_PX = 300;
 const STEP_PX = 20;
 
-/** Lets the handle pull what lies below the stage higher and lower. */
+/** Lets the handle change the height of the area below the stage. */
 export function pullHeight(/** @type {any} */ compose, /** @type {any} */ handle, /** @type {any} */ score) {
 	const height = () => score.clientHeight;
 	const set = (/** @type {number} */ px) =>
@@ -30,7 +30,7 @@ export function pullHeight(/** @type {any} */ compose, /** @type {any} */ handle
 }
 
 /**
- * In a narrow window, lets the details and the score share the room below the stage.
+ * In a narrow window, lets the details and the score share the area below the stage.
  * @param {HTMLElement} compose the page
  * @param {{onShow: () => void}} how told when another sheet is seen
  */

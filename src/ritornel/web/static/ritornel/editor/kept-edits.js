@@ -1,4 +1,4 @@
-// Edits that were not answered yet, kept on this device: a window that is closed while the line is down loses nothing.
+// Edits without an answer yet, kept on this device: a window that is closed while the line is down loses nothing.
 import { newId } from "../ui/element.js";
 
 const STORE = "edits";

@@ -1,4 +1,4 @@
-// Two people changed the same at the same time: both are told, and one press brings the other value back.
+// Two people changed the same value at the same time: both are told, and one press restores the other value.
 import { toast } from "../ui/toast.js";
 
 /**

@@ -1,10 +1,11 @@
-// Edits that an earlier window kept are sent when the show is opened again on this device, in their order, each made once.
+// Edits that an earlier window kept. They are sent when the show is opened again on this device, in their order, each
+// once.
 import { postUntilAnswered } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 import { countWords } from "../ui/wording.js";
 import { answered, store } from "./kept-edits.js";
 
-/** What was refused is told, and can be made again on the show as it is now. @param {ShowState} state */
+/** Tells of a refused edit, which can be made again on the present show. @param {ShowState} state */
 function sayRefused(state, /** @type {any} */ error, /** @type {any} */ { edit }) {
 	const more = error.gone?.length ? { bring_back: error.gone } : {};
 	const again = error.gone?.length ? "Bring it back with your change" : "Make it again";
@@ -12,7 +13,7 @@ function sayRefused(state, /** @type {any} */ error, /** @type {any} */ { edit }
 }
 
 /**
- * Sends what an earlier window of this person kept of this show, before anything else is sent.
+ * Sends the edits that an earlier window of this person kept for this show, before anything else is sent.
  * @param {ShowState} state
  */
 export async function sendKept(state) {

@@ -1,5 +1,5 @@
-// The show as the page knows it, and the only way to change it: edits posted one after another, each on the revision
-// before.
+// The show as the page knows it, and the only way to change it: edits are posted one after another, each on the
+// revision before.
 import { newId } from "../ui/element.js";
 import { get, postUntilAnswered } from "../ui/requests.js";
 import { keepEdit } from "./kept-edits.js";
@@ -9,8 +9,8 @@ import { toast } from "../ui/toast.js";
 export const OTHER_WAY = { "on cue": "self-running", "self-running": "on cue" };
 
 /**
- * Events: "show" when the show changed, "pick" when something else is picked, "time" when the playhead moved, "shelf"
- * when the shelf is to be seen, "want" when a place wants a picture.
+ * Events: "show" when the show changed, "pick" when the selection changed, "time" when the playhead moved, "shelf" to
+ * open the shelf, "want" when a place wants a picture.
  */
 export class ShowState extends EventTarget {
 	constructor(/** @type {any} */ start) {
@@ -36,12 +36,12 @@ export class ShowState extends EventTarget {
 		this.playheadMs = 0;
 		this.waiting = Promise.resolve(true);
 		this.pending = 0;
-		/** How often the person went elsewhere. */
+		/** How often the person went to something else. */
 		this.steps = 0;
 		this.hands = 0;
 		/** @type {((value?: any) => void)[]} what waits until all hands have let go */
 		this.freed = [];
-		/** What an edit did, in words, where those who make it know better than a comparison. */
+		/** The result of an edit in words, where its maker knows better than a comparison. */
 		this.outcome = /** @type {string | null} */ (null);
 		/** @type {string | null} the picture that is being cropped */
 		this.cutting = null;
@@ -96,7 +96,10 @@ export class ShowState extends EventTarget {
 		this.dispatchEvent(new Event(kind));
 	}
 
-	/** `since`: the `steps` when the edit was sent whose outcome this is; who has gone on meanwhile is not taken back. */
+	/**
+	 * `since`: the `steps` when the edit of this answer was sent; a person who has gone on since then is not taken
+	 * back.
+	 */
 	pick(
 		/** @type {string[]} */ objectIds,
 		{
@@ -122,7 +125,7 @@ export class ShowState extends EventTarget {
 		this.tell("pick");
 	}
 
-	/** The way of running that the score and the overview show: the show's own, or the other. */
+	/** The way of running that score and overview show: the show's own, or the other. */
 	get way() {
 		const { runs } = this.data.settings;
 		return this.otherWay ? OTHER_WAY[/** @type {keyof typeof OTHER_WAY} */ (runs)] : runs;
@@ -143,14 +146,14 @@ export class ShowState extends EventTarget {
 		return this.data.slides[id].schedule.beats.length - 1 + (this.waitsToLeave(id) ? 1 : 0);
 	}
 
-	/** Picks what a build moves, and the build itself; the panel shows the object, or stays at the slide. */
+	/** Selects the target of a build, and the build itself; the panel shows the object, or stays at the slide. */
 	pickBuild(/** @type {any} */ { id, kind, object_id: target }, level = "object") {
 		const views = kind === "views";
 		this.pick(views ? [] : [target], { build: id, framing: views ? target : null, level });
 	}
 
 	/**
-	 * What the panel is about: the show, the slide with one of its tabs or passages, or what is picked.
+	 * Opens the panel of the show, of the slide with one of its tabs or passages, or of the selection.
 	 * @param {"show" | "slide" | "object"} level
 	 */
 	showPanel(level, { tab = this.slideTab, passage = /** @type {string | null} */ (null) } = {}) {
@@ -159,7 +162,7 @@ export class ShowState extends EventTarget {
 		this.tell("pick");
 	}
 
-	/** Picks several slides, to change them together. */
+	/** Selects several slides, to change them together. */
 	pickSlides(/** @type {Iterable<string>} */ ids) {
 		this.steps += 1;
 		this.pickedSlides = new Set(ids);
@@ -178,7 +181,7 @@ export class ShowState extends EventTarget {
 		this.tell("time");
 	}
 
-	/** Opens a slide on the stage; `atMs` is where the playhead goes, else the slide's last beat. */
+	/** Opens a slide on the stage; the playhead goes to `atMs`, else to the slide's last beat. */
 	async open(/** @type {string} */ slideId, atMs = null) {
 		if (this.slide?.id !== slideId) {
 			// What was typed last may be on its way: its answer must not bring the slide before back.
@@ -231,13 +234,13 @@ export class ShowState extends EventTarget {
 		return keepEdit({ show: this.showId, person, where, body: { revision, ...body } });
 	}
 
-	/** The server does not answer, or does again. */
+	/** The server stops answering, or answers again. */
 	tellUnanswered(/** @type {any} */ unanswered) {
 		this.unanswered = unanswered;
 		this.tell("kept");
 	}
 
-	/** A hand pulls something: until it lets go, answers wait, so that nothing is drawn anew under it. */
+	/** Somebody drags something: answers wait until the release, so that nothing is drawn again under the hand. */
 	hold() {
 		this.hands += 1;
 	}
@@ -256,8 +259,8 @@ export class ShowState extends EventTarget {
 	}
 
 	/**
-	 * Posts a change until it is answered, and shows what came of it. One that was made before its answer was lost is
-	 * looked at as it is now.
+	 * Posts a change until it is answered, and shows the result. A change that was made before its answer was lost is
+	 * shown as it is now.
 	 */
 	async save(/** @type {string} */ where, /** @type {any} */ body, kept = this.keepChange(where, body)) {
 		const reply = await postUntilAnswered(
@@ -296,7 +299,7 @@ export class ShowState extends EventTarget {
 	}
 
 	/**
-	 * Brings files onto the shelf.
+	 * Adds files to the shelf.
 	 * @param {{file: File, folder?: string, came?: (asset: object) => void}[]} files `came` is told the entry a file
 	 * became
 	 * @returns {Promise<object[]>} the new entries
@@ -305,7 +308,7 @@ export class ShowState extends EventTarget {
 		return (await import("../shelf/adding.js")).addFiles(this, files);
 	}
 
-	/** Takes in what a reply tells of one new entry of the shelf. */
+	/** Adds the new entry of the shelf from an answer. */
 	async addAsset(/** @type {any} */ { revision, history: steps, asset }) {
 		// Where others have changed the show meanwhile, all of it is asked for.
 		if (revision > this.data.revision + 1) {
@@ -316,14 +319,14 @@ export class ShowState extends EventTarget {
 		this.data.assets = [...this.data.assets.filter((/** @type {ShelfAsset} */ { id }) => id !== asset.id), asset];
 	}
 
-	/** The caller tells a failure. */
+	/** The caller reports a failure. */
 	quietly(/** @type {any} */ work) {
 		const result = this.waiting.then(work);
 		this.waiting = result.catch(() => false);
 		return result;
 	}
 
-	/** Brings slides or objects over from another show. */
+	/** Copies slides or objects from another show. */
 	bring(/** @type {any} */ body) {
 		return this.inTurn(async () => {
 			await this.save("bring", body);
@@ -418,7 +421,7 @@ export class ShowState extends EventTarget {
 			this.pickedSpan = null;
 	}
 
-	/** Asks what others changed. What is typed or pulled just now is waited for. */
+	/** Asks for the changes of others. Typing and dragging are waited for. */
 	async refresh() {
 		const asked = new URLSearchParams({ since: this.data.revision, viewing: this.slide?.id ?? "" });
 		const reply = await get(`${this.base}/changes.json?${asked}`);
@@ -427,7 +430,7 @@ export class ShowState extends EventTarget {
 		this.tellOverruled(reply.overruled, "that holds now");
 	}
 
-	/** Takes what others changed, or asks for it where this page has to know more. */
+	/** Takes the changes of others, or asks for more where this page needs it. */
 	hear(/** @type {any} */ told) {
 		const { data } = this;
 		this.waiting = this.waiting

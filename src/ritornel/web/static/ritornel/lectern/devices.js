@@ -1,4 +1,4 @@
-// Other devices that follow: a House by its address, a phone as the remote.
+// Other devices that follow the run: a House by its address, a phone as the remote.
 import { ServerLink } from "../player/screen-links.js";
 import { el } from "../ui/element.js";
 import { get, post } from "../ui/requests.js";
@@ -61,7 +61,7 @@ export class Devices {
 	}
 
 	/**
-	 * How many lines are open, the Lectern's own apart; null where nobody may follow, and what is wrong with the line.
+	 * The number of connections besides the Lectern's own; null where nobody may follow. Also the state of the line.
 	 */
 	get state() {
 		return this.link ? { following: Math.max(0, this.link.heard - 1), up: this.link.up !== false } : null;

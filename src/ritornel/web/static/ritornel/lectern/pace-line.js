@@ -1,4 +1,5 @@
-// The pace line: the plan below, this run above, their bar lines joined. Upright is on tempo, leaning right is late.
+// The pace line: the plan below, this run above, and lines between their bar lines. An upright line is on tempo, one
+// that leans right is late.
 import { svg } from "../ui/element.js";
 
 const [TOP, BOTTOM, HEIGHT] = [18, 42, 60];

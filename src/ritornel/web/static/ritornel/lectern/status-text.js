@@ -1,4 +1,4 @@
-// What the Lectern tells of the present beat and the next: stops, what arrives, notes.
+// The Lectern's text about the present beat and the next one: stops, what arrives, notes.
 import { goesOnAlone, nextStep } from "../player/live.js";
 import { el, svg } from "../ui/element.js";
 import { minutesText, secondsText } from "../ui/times.js";
@@ -59,7 +59,7 @@ export function drawStops(bar, beat, following, go) {
 }
 
 /**
- * What happens next, in words: what the press does, or that the slide goes on by itself, and when.
+ * The next event, in words: what the press does, or that the slide goes on by itself, and when.
  * @param {PlayedShow} show
  * @param {LiveState} state
  * @param {any} ready
@@ -112,7 +112,7 @@ export function drawArrivals(line, following, waiting) {
 	at("arrivals").replaceChildren(...rows, el("li", { class: "waiting-for" }, el("span"), el("span", {}, waiting)));
 }
 
-/** The notes by their beats; those of the coming beat are lit and kept at one height, unless somebody has scrolled. */
+/** The notes by beat. Those of the coming beat are lit and kept at one height, unless somebody has scrolled. */
 export class Notes {
 	constructor() {
 		this.node = at("notes");

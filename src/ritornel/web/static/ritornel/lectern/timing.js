@@ -1,4 +1,4 @@
-// The run as a take: timed all along, kept when it ends unless somebody said not to.
+// The run as a take: timed from its start, and saved when it ends unless somebody turned that off.
 import { post } from "../ui/requests.js";
 import { roundHalfUp } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
@@ -40,7 +40,7 @@ export class Timing {
 		this.tell();
 	}
 
-	/** When each slide was reached, by its number, latest last. */
+	/** When each slide was reached, by its number, the latest last. */
 	get arrivals() {
 		return this.events
 			.filter((entry) => entry.event === "arrived")
@@ -55,7 +55,7 @@ export class Timing {
 		this.tell();
 	}
 
-	/** Nothing of this run so far is kept; it can be put back until the run ends. */
+	/** Discards the run so far; this can be undone until the run ends. */
 	throwAway() {
 		if (!this.keeps) return;
 		this.keeps = false;
@@ -75,7 +75,7 @@ export class Timing {
 		at("throw-away").disabled = !this.keeps;
 	}
 
-	/** Ends the run; true where it was kept. What cannot be sent stays here, and is tried again by a press. */
+	/** Ends the run; true where it was saved. A run that cannot be sent stays here, and a press sends it again. */
 	async finish() {
 		const { player, board } = this;
 		const endedMs = Math.max(0, roundHalfUp(player.clock?.now() ?? 0));

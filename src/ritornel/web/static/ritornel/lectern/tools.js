@@ -1,4 +1,4 @@
-// Black, spot, pen and inks on the Lectern's large picture; the House shows the same.
+// Black, spot, pen and inks on the Lectern's large picture. The House shows the same.
 import { el, svg } from "../ui/element.js";
 
 /** @param {string} id */

@@ -1,5 +1,5 @@
-// The overview: the whole show like a printed page of music, bars to scale, broken into lines; slides are picked, moved
-// and changed together.
+// The overview: the whole show like a printed page of music, its bars to scale and broken into lines. Slides are
+// selected, moved and changed together here.
 import { keepPlace } from "../ui/focus.js";
 import { closeAtEscape } from "../ui/menu.js";
 import { el, icon } from "../ui/element.js";
@@ -40,7 +40,7 @@ const roman = (/** @type {number} */ number) => {
 	}).join("");
 };
 
-/** The time within a bar: a tick every so many seconds, so that ticks can be told apart. */
+/** The time within a bar: a tick every few seconds, far enough apart to be seen. */
 function ruler(/** @type {any} */ length_ms, /** @type {number} */ px) {
 	const step = TICKS_S.find((each) => (each * 1000 * px) / length_ms >= TICK_PX) ?? TICKS_S[TICKS_S.length - 1];
 	const ticks = Array.from({ length: Math.floor(length_ms / (step * 1000)) + 1 }, (_, at) => at);
@@ -106,7 +106,7 @@ export class Overview {
 		return id ? this.page.querySelector(`[data-slide="${CSS.escape(id)}"]`) : null;
 	}
 
-	/** Draws the show as it is; while something is pulled, as it would be. */
+	/** Draws the present show, or during a drag the show as it would be. */
 	draw(/** @type {string} */ kind) {
 		const { state } = this;
 		const real = state.data;
@@ -174,8 +174,8 @@ export class Overview {
 	}
 
 	/**
-	 * Lines never broken inside a bar. A bar is wide enough to be read, however short its slide is: the ruler under each
-	 * tells its time.
+	 * Lines never break inside a bar. A bar is wide enough to be read, however short its slide is; the ruler below
+	 * each shows its time.
 	 */
 	drawPage() {
 		const { data } = this.state;
@@ -227,7 +227,9 @@ export class Overview {
 		return order.slice(at, end < 0 ? undefined : end);
 	}
 
-	/** A section's name over the bar it begins with, or over the line it goes on in; pressing it picks its slides. */
+	/**
+	 * A section's name over its first bar, or over a line on which it continues. A press on it selects its slides.
+	 */
 	heading(
 		/** @type {{number: number, name: string, ids: string[]}} */ { number, name, ids },
 		/** @type {boolean} */ goesOn,
@@ -338,7 +340,7 @@ export class Overview {
 		return node;
 	}
 
-	/** Pulls a bar line, a slur's end or a hold's edge, as on the score. */
+	/** Drags a bar line, a slur's end or a hold's edge, as on the score. */
 	pull(/** @type {any} */ event, /** @type {number} */ scale) {
 		if (event.button !== 0) return;
 		event.stopPropagation();
@@ -412,7 +414,7 @@ export class Overview {
 		}
 	}
 
-	/** Bars are pulled to another place; pulling a picked one moves all that are picked. */
+	/** Drags bars to another place; dragging a selected one moves all selected ones. */
 	drag() {
 		reorder(this.page, {
 			item: "[data-slide].ov-bar",

@@ -1,4 +1,4 @@
-// The bin: removing for good asks in place.
+// The bin: removing something for good asks in place.
 for (const form of document.querySelectorAll("form[data-title]")) {
 	const ask = form.querySelector("[data-remove]");
 	const sure = form.querySelector("[data-sure]");

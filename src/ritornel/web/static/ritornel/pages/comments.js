@@ -1,4 +1,4 @@
-// What is said about slides and objects: looked at slide by slide, answered, closed.
+// Comments on slides and objects: read slide by slide, answered, closed.
 import { el } from "../ui/element.js";
 import { get, post, startData } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";

@@ -1,4 +1,4 @@
-// Compose: the show's pieces wired together, and the keys.
+// Compose: wires the parts of the page together, and the keys.
 import { Panel } from "../panel/panel.js";
 import { Score } from "../score/score.js";
 import { ShowState } from "../editor/show-state.js";

@@ -1,4 +1,4 @@
-// Help: the keys of a screen, from the one list that its `?` shows.
+// Help: the keys of a screen, from the same list as the dialog of its `?`.
 import { el } from "../ui/element.js";
 import { KEYS } from "../ui/page-keys.js";
 

@@ -1,5 +1,5 @@
-// The House: the audience's screen. It shows the run that the Lectern leads and goes on by itself when that is gone;
-// nothing but the show is seen on it.
+// The House: the audience's screen. It shows the run of the Lectern and goes on by itself when the Lectern is gone. It
+// shows nothing but the show.
 import { Board } from "../player/ink-layer.js";
 import { listen, stayAwake } from "../player/keys.js";
 import { LocalLink, ServerLink } from "../player/screen-links.js";
@@ -57,7 +57,7 @@ async function showAudience() {
 	} else run.add(new LocalLink(start.channel, hear));
 }
 
-/** What the House's own keys do: where a Lectern leads, they are its; where none does, the House acts. */
+/** The House's own keys: where a Lectern leads, they act there; where none does, here. */
 function driver(player, run) {
 	const lead = (act, alone, more = {}) => {
 		if (start.events) return;
@@ -89,7 +89,7 @@ function driver(player, run) {
 	};
 }
 
-/** The show was changed: it is fetched again, and the run is found again in it. */
+/** The show was changed: it is loaded again, and the place of the run is found in it. */
 function again() {
 	const { player, run, unlisten } = current;
 	unlisten();

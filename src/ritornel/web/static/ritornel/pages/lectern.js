@@ -1,4 +1,4 @@
-// The Lectern: what only the presenter sees. It leads the House, times the run as a take, and tells what comes.
+// The Lectern: what only the presenter sees. It leads the House, times the run as a take, and shows what comes next.
 import { Devices } from "../lectern/devices.js";
 import { drawPaceLine } from "../lectern/pace-line.js";
 import { Notes, drawArrivals, drawStops, waitingWords } from "../lectern/status-text.js";

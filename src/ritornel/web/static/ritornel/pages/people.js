@@ -1,4 +1,4 @@
-// Who else may open the show, and who is asked to do what.
+// Who else may open the show, and their tasks.
 import { el } from "../ui/element.js";
 import { post, startData } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";

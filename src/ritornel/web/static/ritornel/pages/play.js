@@ -1,4 +1,4 @@
-// Playing over the full window: from the start or from a slide, as the show says it runs, or as asked for.
+// Playing over the full window: from the start or from a slide, as the show runs or as asked for.
 import { sayMoment } from "../player/spoken-words.js";
 import { Board } from "../player/ink-layer.js";
 import { listen, stayAwake } from "../player/keys.js";

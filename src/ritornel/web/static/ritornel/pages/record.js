@@ -1,5 +1,5 @@
-// Record: a section's voice, and a camera if wanted, taken slide by slide with every cue. Each second is kept as it
-// comes.
+// Record: the voice of a section, with a camera if wanted, recorded slide by slide with every cue. Each second is
+// stored as it comes.
 import { restLayer } from "../player/frame-state.js";
 import { Painter } from "../player/painter.js";
 import { stayAwake } from "../player/keys.js";
@@ -85,11 +85,11 @@ const progress = new PacedStatus(60_000);
 const cameraEnds = new CameraEnds();
 let countIn = COUNTS_S[0];
 let looked = 0;
-/** The present slide is to be begun again once its take is there. */
+/** Whether the present slide starts again once its take is there. */
 let again = false;
-/** False while a recording is about to begin. */
+/** False while a recording is about to start. */
 let resting = true;
-/** What is heard now: its slide and beat. */
+/** The slide and beat that are played now. */
 let heard = null;
 
 const slideOf = (id) => section.slides.find((slide) => slide.id === id);
@@ -126,7 +126,7 @@ async function load(id, fresh = null) {
 	await open();
 }
 
-/** Takes on a section: its show, and the take that was left open in it. */
+/** Opens a section: its show, and the take that was left open in it. */
 async function open() {
 	if (!section) {
 		at("kept-first").textContent = "This show has no slides yet.";
@@ -156,7 +156,7 @@ function drawAll() {
 	tell();
 }
 
-/** The section as it stands with what is being recorded now. */
+/** The section with the recording in progress. */
 function living() {
 	if (!take) return section;
 	const now = {
@@ -231,7 +231,7 @@ function tellTransport() {
 	page.dataset.mode = mode;
 }
 
-/** How long has been recorded, for those who listen: when it begins, each minute, and when it pauses. */
+/** Announces the recorded time: at the start, each minute, and at a pause. */
 function sayProgress(atMs, slide) {
 	if (saidMode !== mode) progress.rest();
 	saidMode = mode;
@@ -270,7 +270,7 @@ function tick() {
 	}
 }
 
-/** How it stands now, unless somebody has begun to record or to listen meanwhile. */
+/** Loads the present state, unless somebody has started to record or to listen in the meantime. */
 async function look() {
 	const { id } = section;
 	const state = await get(`${base}/record.json?section=${encodeURIComponent(id)}`);
@@ -489,7 +489,7 @@ hearing.addEventListener("ended", () => {
 });
 hearing.addEventListener("changed", () => lines.head(place()));
 
-/** A paused take is left as it is, to be gone on with later. */
+/** Leaves a paused take, to be continued later. */
 async function putDown() {
 	if (!take) return;
 	await leaveTake();

@@ -1,4 +1,4 @@
-// Rehearsing: a run by presses with notes and a clock; every cue is timed, and the run becomes a take.
+// Rehearsing: a run on cue with notes and a clock. Every cue is timed, and the run becomes a take.
 import { listen, stayAwake } from "../player/keys.js";
 import { meterOf } from "../player/meter.js";
 import { goesOnAlone } from "../player/live.js";
@@ -122,7 +122,7 @@ async function end() {
 	await prepare();
 }
 
-/** What an edit of the show's timing led to. */
+/** The result of an edit of the show's timing. */
 async function retimed(asked, words) {
 	try {
 		const reply = await asked;

@@ -35,7 +35,7 @@ async function act(work, done = "") {
 	}
 }
 
-/** Into the bin with a film or an edition; from the line that says so it comes back. */
+/** Puts a film or an edition into the bin; a message offers to restore it. */
 async function remove(place, kind, name) {
 	let id = "";
 	await act(async () => {
@@ -125,7 +125,7 @@ function seen() {
 	);
 }
 
-/** The show as it is now, from a little before an instant: what a finding is about. */
+/** The present show, from a little before an instant: the place of a finding. */
 const BEFORE_MS = 2000;
 function playFrom(ms) {
 	const from = Math.max(0, ms - BEFORE_MS);
@@ -157,7 +157,7 @@ function playFrom(ms) {
 	);
 }
 
-/** An earlier edition as it was, for its maker alone: whoever opens the address gets the newest. */
+/** An earlier edition, for its maker alone: the address leads everybody to the newest. */
 function seeEdition(edition) {
 	const frame = el("iframe", {
 		src: `${data.address}?edition=${edition.number}`,
@@ -223,7 +223,7 @@ const earlier = (edition) =>
 		),
 	);
 
-/** Makes an edition. What would stop the show is named, and asked about once. */
+/** Makes an edition. Findings that would stop the show are named, and asked about once. */
 async function makeEdition(anyway = [], audience = /** @type {any} */ (null)) {
 	if (!data.editions.length && !data.audience && !audience) {
 		askAudience((chosen) => makeEdition(anyway, chosen));
@@ -374,7 +374,7 @@ function editions() {
 	);
 }
 
-/** How loud the show is as a whole, measured by the worker: as it is mixed, and what its film lands at. */
+/** The loudness of the whole show, measured by the worker: its mix, and its film. */
 const minus = (number) => number.toFixed(1).replace("-", "−");
 const heard = el("section", { class: "heard" });
 async function hear(ask = true) {
@@ -402,7 +402,7 @@ async function hear(ask = true) {
 }
 hear();
 
-/** What an edition of the show as it is now weighs for whoever opens it, and what weighs most. */
+/** The size of a new edition for its visitors, and its largest media. */
 const weighs = el("p", { class: "said", id: "weighs" });
 async function weigh() {
 	try {

@@ -1,4 +1,4 @@
-// A phone as the remote: next, back and black, with where the run is.
+// A phone as the remote: next, back and black, and the place of the run.
 import { ServerLink } from "../player/screen-links.js";
 import { post, startData } from "../ui/requests.js";
 

@@ -1,4 +1,4 @@
-// The list of shows: a chosen archive is brought in, the order is changed, small menus open.
+// The list of shows: importing an archive, changing the order, opening menus.
 import { watchImport } from "../ui/import-progress.js";
 import { send } from "../ui/file-requests.js";
 

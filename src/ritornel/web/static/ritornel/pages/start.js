@@ -1,5 +1,5 @@
-// Beginning a show from pictures: they go onto the new show's shelf one after another, then become its slides. Sounds
-// among them are offered as voices, once the slides are there.
+// Starting a show from pictures: they go onto the new show's shelf one after another, then become its slides. Sounds
+// among them are offered as voices when the slides are there.
 import { watchImport } from "../ui/import-progress.js";
 import { ProgressLine } from "../ui/progress-line.js";
 import { filesOf } from "../shelf/dropped-files.js";
@@ -80,7 +80,7 @@ async function make() {
 	}
 }
 
-/** A show from one file: a presentation, an outline or a PDF. What would be lost is told first. */
+/** A show from one file: a presentation, an outline or a PDF. Losses are shown first. */
 async function fromFile(kind, file) {
 	const said = at(`${kind}-said`);
 	const address = at(`from-${kind}`).dataset.to;

@@ -1,5 +1,5 @@
-// A released show, as strangers see it: it starts by itself with sound where the browser allows; where it does not,
-// with a start plate, or in silence where its maker wants that.
+// A released show, as strangers see it. It starts by itself with sound where the browser allows that; elsewhere behind
+// a start plate, or in silence where its maker wants that.
 import { sayMoment } from "../player/spoken-words.js";
 import { fetchAhead } from "../player/preloading.js";
 import { hasCaptions, showCaptions } from "../player/captions.js";
@@ -14,13 +14,13 @@ import { get, startData } from "../ui/requests.js";
 const house = document.querySelector(".house");
 const start = startData();
 
-/** The show with its media's addresses, which are told from where it lies itself. */
+/** The show with full addresses of its media, which are relative in its file. */
 const placed = (show, at) => ({
 	...show,
 	media: Object.fromEntries(Object.entries(show.media).map(([key, name]) => [key, new URL(name, at).href])),
 });
 
-/** It runs in silence: the first press, wherever it goes, turns the sound on and does nothing else. */
+/** The show runs in silence: the first press, anywhere, turns the sound on and does nothing else. */
 function offerSound(player) {
 	const offer = el("button", { class: "push newer" }, "Press for sound");
 	const listening = new AbortController();

@@ -1,4 +1,4 @@
-// Where somebody has no show yet: a finished one plays small, over and over, in silence.
+// For people without a show: a finished one plays small and silent, again and again.
 import { ShowPlayer } from "../player/player.js";
 import { el } from "../ui/element.js";
 import { get } from "../ui/requests.js";

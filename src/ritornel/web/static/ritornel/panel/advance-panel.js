@@ -1,4 +1,4 @@
-// How a slide goes on: on cue, after a time, after its voice.
+// How a slide advances: on cue, after a time, after its voice.
 import { el, icon, newId } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { choice, pair, tick, timeField } from "./fields.js";

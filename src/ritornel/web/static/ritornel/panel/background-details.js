@@ -1,4 +1,4 @@
-// What can be set about a background of a slide's own.
+// The settings of a slide's own background.
 import { el } from "../ui/element.js";
 import { paintField } from "./colours.js";
 import { numberField, pair, selectField } from "./fields.js";
@@ -7,8 +7,8 @@ const choices = (state, kind) =>
 	state.data.assets.filter((asset) => asset.kind === kind).map((asset) => [asset.id, asset.name]);
 
 /**
- * The background that a kind begins with: in the colours that are seen, with the first picture or clip of the shelf;
- * null for the theme's.
+ * The first background of a kind: in the present colours, with the first picture or clip of the shelf; null for the
+ * theme's.
  * @param {ShowState} state
  */
 export function backgroundOf(state, kind) {

@@ -1,4 +1,4 @@
-// The builds of the picked object: which it has, how each starts, and how long it lasts.
+// The builds of the selected object: which it has, how each starts, and how long it lasts.
 import { el, icon, newId, svg } from "../ui/element.js";
 import { withBend, withForm } from "../stage/path.js";
 import { KIND_WORDS, sign } from "../stage/signs.js";
@@ -9,7 +9,7 @@ import { settingControls } from "./settings.js";
 import { soundFields } from "./sound-field.js";
 import { startsWords } from "./running-order.js";
 
-/** What a part of an object's words is called. */
+/** The name of a part of an object's text. */
 const partOf = (item) => (item.kind === "table" ? "Row" : "Paragraph");
 
 /** "row 2". */
@@ -266,8 +266,7 @@ function growth(state, item) {
 }
 
 /**
- * A button with the effect's small moving picture; pointing at it shows the effect on the stage too, focusing it as
- * well.
+ * A button with the effect's small sample; hover and focus also show the effect on the stage.
  * @param {ShowState} state
  */
 export function effectButton(state, effect, { pressed, choose, builds: previewed }) {
@@ -295,7 +294,7 @@ export function effectButton(state, effect, { pressed, choose, builds: previewed
 	return button;
 }
 
-/** The builds an effect would give to an object, each of its paragraphs in turn where that is wanted. */
+/** The builds of an effect for an object, one for each paragraph where that is wanted. */
 function buildsFor(item, effect, part, usual) {
 	const build = (partId, starts) => ({
 		object_id: item.id,
@@ -342,7 +341,7 @@ export function changeBuild(state, build, changes) {
 	});
 }
 
-/** What can be done to a path that is drawn on the stage. */
+/** The tools for a path drawn on the stage. */
 function pathFields(effect, build, set) {
 	const control = effect.controls.find((entry) => entry.path);
 	if (!control) return [];
@@ -363,7 +362,10 @@ function pathFields(effect, build, set) {
 	];
 }
 
-/** What the show does otherwise, with one press to return to it, or to make this the habit. @param {ShowState} state */
+/**
+ * How this differs from the show's habit, with one press to return to it, or to make this the habit.
+ * @param {ShowState} state
+ */
 function habitRow(state, build, effect) {
 	if (!["enters", "leaves"].includes(effect.kind)) return null;
 	const usual = state.data.settings.usual[effect.name];

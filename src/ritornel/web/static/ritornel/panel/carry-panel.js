@@ -1,5 +1,5 @@
-// A carry's pairs: which objects go from their old place to their new one and why, linked and unlinked by hand, and
-// what was refused.
+// The pairs of a carry: which objects move from their old place to their new one and why, links made and removed by
+// hand, and refused pairs.
 import { el, icon } from "../ui/element.js";
 import { pair, selectField } from "./fields.js";
 import { loadSheet } from "../ui/sheets.js";

@@ -1,5 +1,4 @@
-// The panel of a clip: where it begins and ends, found by watching, by pulling or by typing; how it starts, goes on and
-// sounds.
+// The panel of a clip: its in and out point, set by watching, dragging or typing; how it starts, goes on and sounds.
 import { el, newId } from "../ui/element.js";
 import { send } from "../ui/file-requests.js";
 import { toast } from "../ui/toast.js";
@@ -101,7 +100,7 @@ export function clipPanel(state, item, change) {
 	];
 }
 
-/** What it plays on: the slide's arrival, a cue of its own, or a press on it. @param {ShowState} state */
+/** How it is started: by the slide's arrival, a cue of its own, or a press on it. @param {ShowState} state */
 function starting(state, item) {
 	const build = state.line.builds.find((entry) => entry.kind === "plays" && entry.object_id === item.id);
 	const slide = state.slide.id;
@@ -221,7 +220,7 @@ function sounding(item, set) {
 	];
 }
 
-/** Its captions: brought in from a WebVTT or SRT file. @param {ShowState} state */
+/** Its captions, imported from a WebVTT or SRT file. @param {ShowState} state */
 function captioned(state, item, set) {
 	const captions = item.captions ?? [];
 	const file = el("input", {

@@ -1,4 +1,4 @@
-// Watching a clip: the video itself, and its filmstrip with a grip at each end.
+// Watching a clip: the video, and its filmstrip with a grip at each end.
 import { el } from "../ui/element.js";
 import { pull } from "../ui/pull.js";
 import { get } from "../ui/requests.js";
@@ -9,7 +9,10 @@ const STEP_MS = 100;
 const LEAST_MS = 100;
 const ASK_AGAIN_MS = 700;
 
-/** The watch of the clip that is picked: after an edit the same one, which may be playing. @param {ShowState} state */
+/**
+ * The watch of the selected clip: after an edit it is the same one, which may be playing.
+ * @param {ShowState} state
+ */
 export function watchOf(state, item, asset, set) {
 	const kept = state.clipWatch;
 	if (kept?.item.id === item.id && kept.asset.shown === asset.shown) kept.renew(item, asset, set);
@@ -54,7 +57,7 @@ class ClipWatch {
 		this.askStrip();
 	}
 
-	/** The clip as an edit left it. */
+	/** The clip after an edit. */
 	renew(item, asset, set) {
 		this.item = item;
 		this.asset = asset;
@@ -66,7 +69,7 @@ class ClipWatch {
 		this.lay(item.in_ms, item.out_ms);
 	}
 
-	/** The strip's pictures come from the worker; it is asked until they are there. */
+	/** The worker makes the strip's pictures; it is asked until they are there. */
 	async askStrip(ask = true) {
 		const { ready } = await get(`${this.asset.derived}/strip.json${ask ? "?ask=1" : ""}`).catch(() => ({
 			ready: true,
@@ -78,14 +81,14 @@ class ClipWatch {
 			}, ASK_AGAIN_MS);
 	}
 
-	/** “In here”: what is seen is the first picture, and it plays on. */
+	/** “In here”: the present picture becomes the first, and it plays on. */
 	inHere() {
 		const { asset, item, player } = this;
 		const at = player.atMs;
 		return this.set(at < item.out_ms ? { in_ms: at } : { in_ms: at, out_ms: asset.lasts_ms });
 	}
 
-	/** “Out here”: what is seen is the last picture, and it stops there. */
+	/** “Out here”: the present picture becomes the last, and it stops there. */
 	outHere() {
 		const { asset, item, player } = this;
 		player.pause();
@@ -161,7 +164,7 @@ class ClipWatch {
 		return node;
 	}
 
-	/** Grips, shades and the line of what is seen, where they belong. */
+	/** Places the grips, the shades and the line of the present picture. */
 	lay(from = this.from, to = this.to) {
 		this.from = from;
 		this.to = to;

@@ -16,7 +16,7 @@ const looked = (state, colour) =>
 	colour.startsWith("@") ? state.data.settings.theme.palette[colour.slice(1)] : colour.slice(0, 7);
 
 /**
- * A role of the theme, or a colour of one's own beside it; see-through colours keep how much is seen through.
+ * A role of the theme, or a colour by hand beside it; a transparent colour keeps its transparency.
  * @param {ShowState} state
  */
 export function paintField(state, value, set, { label, none = "" }) {

@@ -1,5 +1,4 @@
-// Fields of the panel: what is typed is posted when it is left or Enter is pressed; what cannot be read is told at the
-// field.
+// Fields of the panel. A value is posted when the field is left or Enter is pressed; an error stands at the field.
 import { el } from "../ui/element.js";
 import { parseClockMs, secondsText } from "../ui/times.js";
 
@@ -26,9 +25,10 @@ export function pair(label, control) {
 }
 
 /**
- * Gives what was typed to `set`. Where that is refused, the field is marked, so that the panel keeps the words in it
+ * Gives the typed value to `set`. Where it is refused, the field is marked, so that the panel keeps the typed text
  * (panel.js) and says why.
- * @param {HTMLElement} field @param {function} set may promise false for what was refused
+ * @param {HTMLElement} field
+ * @param {function} set may promise false for what was refused
  */
 function give(field, set, value) {
 	delete field.dataset.refused;
@@ -142,7 +142,7 @@ export function selectField(value, choices, set, { label = null } = NONE) {
 	return field;
 }
 
-/** Buttons of which one is pressed. */
+/** Buttons of which exactly one is pressed. */
 export function choice(value, choices, set, { label = null } = NONE) {
 	return el(
 		"div",

@@ -1,4 +1,4 @@
-// The show's frame, and what stands on every slide: in the panel of the show and beside its theme.
+// The show's frame, and what stands on every slide: in the show's panel and beside its theme.
 import { el } from "../ui/element.js";
 import { numberField, pair, selectField, textField, tick } from "./fields.js";
 

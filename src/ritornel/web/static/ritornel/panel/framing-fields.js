@@ -1,4 +1,4 @@
-// A slide larger than the frame, in the slide's panel: its size, and framings for the view to fly to.
+// A slide larger than the frame, in the slide's panel: its size, and framings that the view flies to.
 import { el, icon, newId } from "../ui/element.js";
 import { numberField, pair } from "./fields.js";
 
@@ -7,7 +7,7 @@ const LEAST_PX = 16;
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 
 /**
- * A new framing with the move of the view to it, in one act.
+ * A new framing with a build that flies to it, in one act.
  * @param {ShowState} state
  * @param {{x: number, y: number, width: number, name?: string}} where
  */

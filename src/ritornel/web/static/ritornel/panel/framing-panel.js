@@ -1,10 +1,10 @@
-// The panel of a framing: where it stands, and when the view flies there.
+// The panel of a framing: its place, and when the view flies there.
 import { el, icon } from "../ui/element.js";
 import { timing } from "./builds-panel.js";
 import { numberField, pair, textField, tick } from "./fields.js";
 import { WHOLE, addFramingInMiddle, flyTo } from "./framing-fields.js";
 
-/** The panel of a picked framing, or of a move of the view back to the whole. @param {ShowState} state */
+/** The panel of the selected framing, or of a move of the view back to the whole. @param {ShowState} state */
 export function framingPanel(state) {
 	const { slide } = state;
 	const framing = slide.framings.find((entry) => entry.id === state.pickedFraming);

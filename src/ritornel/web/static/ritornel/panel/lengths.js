@@ -1,4 +1,4 @@
-// Lengths by a rule: all the same, from reading, fitted to a length or to the music.
+// Lengths by a rule: all alike, from reading, fitted to a length or to the music.
 import { el } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { clockText, parseClockMs } from "../ui/times.js";
@@ -7,7 +7,7 @@ import { pair } from "./fields.js";
 const ask = (state, body) =>
 	state.inTurn(async () => state.take(await post(`${state.base}/lengths`, { ...body, viewing: state.slide?.id })));
 
-/** For the whole show: a target, and the music's end where there is one stretch of it. @param {ShowState} state */
+/** For the whole show: a target, and the music's end where there is one span of it. @param {ShowState} state */
 export function fitting(state) {
 	const { data } = state;
 	const field = el("input", {

@@ -1,4 +1,4 @@
-// How a picked object looks: words, pictures and shapes, in the theme's colours or by hand.
+// The look of the selected object: text, pictures and shapes, in the theme's colours or by hand.
 import { el, icon } from "../ui/element.js";
 import { familyIn } from "../stage/text-editor.js";
 import { fillFields, paintField, shadowFields, strokeFields } from "./colours.js";
@@ -161,7 +161,7 @@ function letters(state, item, change) {
 	];
 }
 
-/** What shrinking came to, and a warning where it can no longer be read. @param {ShowState} state */
+/** The size after shrinking, and a warning where it cannot be read any more. @param {ShowState} state */
 function shrunk(state, item) {
 	const drawn = state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
 	const size = drawn?.size_px ?? item.size_px;
@@ -331,7 +331,7 @@ export const DRIFTS = [
 	["own", "Its own way"],
 ];
 
-/** How a picture drifts, read from its two crops as the core makes them. */
+/** How a picture drifts, derived from its two crops as the core makes them. */
 function driftOf({ crop, drift }) {
 	if (!drift) return "none";
 	const { ends } = drift;
@@ -345,7 +345,7 @@ function driftOf({ crop, drift }) {
 	return "own";
 }
 
-/** Slow moves over pictures, for one or several at once. @param {ShowState} state */
+/** Slow moves over pictures, for one or several together. @param {ShowState} state */
 export function driftFields(state, items) {
 	const ways = new Set(items.map(driftOf));
 	const now = ways.size === 1 ? [...ways][0] : "";
@@ -366,7 +366,7 @@ export function driftFields(state, items) {
 }
 
 /**
- * Where the drift ends, in exact numbers: how much of the picture is cut off on each side then.
+ * The end of the drift in exact numbers: how much is cut off on each side then.
  * @param {ShowState} state
  */
 function endsFields(state, item) {
@@ -511,7 +511,7 @@ function wordsInside(state, item, change) {
 	return [el("h3", { class: "mt-1" }, "Words inside"), ...letters(state, item, change)];
 }
 
-/** The look carried to others: taken up here, put down on what is picked next. @param {ShowState} state */
+/** Copying a look: taken here, and given to what is selected next. @param {ShowState} state */
 function carryLook(state, item) {
 	const carried = state.carriedLook;
 	const put = () => state.edit({ do: "copy look", slide_id: state.slide.id, source: carried, object_ids: [item.id] });

@@ -1,4 +1,4 @@
-// A picked mark: its name, and where it stands.
+// The selected mark: its name and its place.
 import { el, icon } from "../ui/element.js";
 import { markMs } from "../score/marks.js";
 import { clockText } from "../ui/times.js";

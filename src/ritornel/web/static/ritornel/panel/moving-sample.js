@@ -1,4 +1,4 @@
-// A small moving picture of an effect or a transition: the painter itself paints it.
+// A small moving sample of an effect or a transition, painted by the painter itself.
 import { Painter } from "../player/painter.js";
 import { frameStateAt } from "../player/frame-state.js";
 import { get } from "../ui/requests.js";

@@ -1,4 +1,4 @@
-// The panel when a stretch of music is picked.
+// The panel of a span of music.
 import { el, icon } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { numberField, pair, selectField, tick, timeField } from "./fields.js";

@@ -1,8 +1,8 @@
-// Stretches of music: under one slide, from one to another, or under the whole show, in one act.
+// Spans of music: under one slide, from one slide to another, or under the whole show, in one act.
 import { newId } from "../ui/element.js";
 
 /**
- * Where a stretch may run: from the slide on the stage to its own end, to another slide's, or through the show.
+ * Where a span can run: from the slide on the stage to its own end, to another slide's end, or through the show.
  * @param {ShowState} state
  */
 export function stretches(state) {
@@ -21,7 +21,7 @@ export function stretches(state) {
 	};
 }
 
-/** Puts a sound of the shelf under that stretch; it repeats where it is shorter, and fades. @param {ShowState} state */
+/** Puts a sound of the shelf under that stretch; a shorter sound repeats, and it fades. @param {ShowState} state */
 export async function putMusic(state, asset, stretch) {
 	const span = {
 		id: newId(),

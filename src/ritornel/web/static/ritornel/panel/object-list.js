@@ -1,12 +1,13 @@
-// The objects of the slide from the front to the back: what is covered, away, outside or put aside is found here.
+// The objects of the slide from the front to the back. Covered, invisible and outside objects, and those put aside, are
+// found here.
 import { el, icon } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
 
 const rowsPart = later(() => import("./object-rows.js"));
 
 /**
- * The fold at the foot of the panel, there whatever is picked. Folded, it still says how many objects there are and
- * what is hidden.
+ * The fold at the foot of the panel, always there. Folded, it still says how many objects there are and what is
+ * hidden.
  */
 export class ObjectFold {
 	/** @param {ShowState} state */
@@ -73,7 +74,7 @@ export class ObjectFold {
 		if (focused) this.list.querySelector(`[data-listed="${CSS.escape(focused)}"] .who`)?.focus();
 	}
 
-	/** Marks what is picked and brings it into view. */
+	/** Marks the selection and scrolls it into view. */
 	mark() {
 		for (const node of this.list.querySelectorAll("[data-listed]")) {
 			if (this.state.picked.has(node.dataset.listed)) node.setAttribute("aria-current", "true");

@@ -1,4 +1,4 @@
-// The panel when an object is picked: its builds, its look and its place.
+// The panel of an object: its builds, its look and its place.
 import { el, icon } from "../ui/element.js";
 import { builds } from "./builds-panel.js";
 import { clipPanel } from "./clip-panel.js";
@@ -68,7 +68,7 @@ export function objectPanel(state, panel) {
 	return [tabs, el("section", { class: "grid gap-2", role: "tabpanel" }, body)];
 }
 
-/** What differs from the theme, and one press to return to it. @param {ShowState} state */
+/** Differences from the theme, with one press to return to it. @param {ShowState} state */
 export function differs(state, items) {
 	const found = items.filter((item) => state.data.viewing.differs[item.id]);
 	if (!found.length) return null;
@@ -84,7 +84,7 @@ export function differs(state, items) {
 	);
 }
 
-/** Buttons that act on what is picked alike, one object or many. @param {ShowState} state */
+/** Buttons that act on the selection, one object or several. @param {ShowState} state */
 export function commonActions(state, items) {
 	const ids = items.map((item) => item.id);
 	const slide = state.slide.id;

@@ -1,9 +1,9 @@
-// A row of the list of objects: picked, locked, put aside and moved to the front or back here.
+// A row of the list of objects: here an object is selected, locked, put aside and moved to the front or back.
 import { el, icon } from "../ui/element.js";
 
 const SIGNS = { text: "type", picture: "image", shape: "shapes" };
 
-/** What keeps an object from being seen, in a word or two. @param {ShowState} state */
+/** Why an object cannot be seen, in a word or two. @param {ShowState} state */
 export function hiddenWords(state, item) {
 	const { seen, away } = state.data.viewing;
 	const found = seen[item.id];

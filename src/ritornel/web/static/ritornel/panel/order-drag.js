@@ -1,5 +1,5 @@
-// Moving builds in the running order, by a pointer or by Alt and the arrows. Where one would go, and how it would start
-// there, is shown before it is let go: the rows stand in the new order. The drop does just that.
+// Moving builds in the running order, by a pointer or by Alt and the arrows. Before the drop, the rows stand in the new
+// order with their new starts. The drop does exactly that.
 import { attempt, endAttempt } from "../editor/attempts.js";
 import { el, newId } from "../ui/element.js";
 import { pull, scrollAtEdge } from "../ui/pull.js";
@@ -10,7 +10,7 @@ const BRACE_PX = 44;
 
 const idOf = (row) => row.dataset.build;
 
-/** The words for a place, as they stand beside the pointer. @param {ShowState} state */
+/** The words for a place, shown beside the pointer. @param {ShowState} state */
 function placeWords(state, place) {
 	const name = (id) => state.build(id)?.name ?? "";
 	if (place.beat) return place.before ? `before cue ${place.before.beat}` : "after all";
@@ -36,8 +36,8 @@ const editOf = (state, row, place) =>
 			};
 
 /**
- * The rows as they stand when a pull begins, with heights from the top of the list. The places that a pointer can reach
- * are these: rows that are shown in another order meanwhile move no goal away.
+ * The rows at the start of a drag, with heights from the top of the list. The pointer's goals are these rows: a new
+ * order that is shown meanwhile moves no goal.
  */
 function rowsOf(list) {
 	const top = list.getBoundingClientRect().top - list.scrollTop;
@@ -47,7 +47,7 @@ function rowsOf(list) {
 	});
 }
 
-/** Where a build would go that is held at a place of the list; null where it would stay as it is. */
+/** Where a dragged build would go at a place of the list; null where it would stay. */
 function placeAt(rows, held, x, y) {
 	const at = Math.max(
 		rows.findLastIndex((one) => one.top <= y),
@@ -71,7 +71,7 @@ function placeAt(rows, held, x, y) {
 	return { beside: id, side: y < top + height / 2 ? "before" : "after", joins: x > BRACE_PX };
 }
 
-/** Where a whole beat would go that is held by its wait; null where it would stay. */
+/** Where a whole beat, dragged by its wait, would go; null where it would stay. */
 function placeOfBeat(rows, held, y) {
 	const waits = rows.filter(({ row }) => row.matches(".wait"));
 	const own = waits.findIndex(({ row }) => row === held);
@@ -117,7 +117,7 @@ function arrangeRows(state, list, rows) {
 	}
 }
 
-/** Where Alt and an arrow take a build: out of a brace, past its end, into the next. */
+/** Where Alt and an arrow move a build: out of a brace, past its end, into the next. */
 function placeBeyond(row, way) {
 	const [edge, side] = way > 0 ? ["last", "after"] : ["first", "before"];
 	const next = way > 0 ? row.nextElementSibling : row.previousElementSibling;
@@ -134,7 +134,7 @@ function placeBeyond(row, way) {
 	return way > 0 ? { side: "after" } : { side: "before" };
 }
 
-/** Where Alt and an arrow take a whole beat: past the one before it or after it. */
+/** Where Alt and an arrow move a whole beat: past the one before it or after it. */
 function beatBeyond(rows, row, way) {
 	const waits = rows.filter((one) => one.matches(".wait"));
 	const at = waits.indexOf(row);
@@ -143,14 +143,14 @@ function beatBeyond(rows, row, way) {
 	return { beat: true, before: before ? { cue: before.dataset.cue } : null };
 }
 
-/** The row of the same build or wait in the list as it is drawn now. */
+/** The row of the same build or wait in the present list. */
 function sameRow({ dataset: { cue, build } }) {
 	const same = cue ? `[data-cue="${CSS.escape(cue)}"]` : `[data-build="${CSS.escape(build)}"]`;
 	return document.querySelector(`.order ${same}`);
 }
 
 /**
- * Takes a build one place earlier (-1) or later (1), a wait with its beat past another beat.
+ * Moves a build one place earlier (-1) or later (1), a wait with its beat past another beat.
  * @param {ShowState} state
  */
 export async function moveRow(state, row, way) {

@@ -1,4 +1,4 @@
-// The details of what is picked: an object, music, several objects, or the slide.
+// The details of what is selected: an object, music, several objects, or the slide.
 import { controlsOf, keepPlace, nameOf } from "../ui/focus.js";
 import { el } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
@@ -23,7 +23,7 @@ const parts = {
 
 const WIDTH = { key: "ritornel-panel-px", least: 340, usual: 400, most: 620 };
 
-/** The panel's edge: pulled, or moved by the arrows; how wide it is is remembered. */
+/** The panel's edge: dragged, or moved by the arrows. Its width is remembered. */
 function widthHandle() {
 	const compose = document.getElementById("compose");
 	const handle = el("button", {
@@ -56,7 +56,7 @@ function widthHandle() {
 	return handle;
 }
 
-/** What was typed and refused stays in its field, with the reason beside it, until something else is typed. */
+/** Refused text stays in its field, with the reason beside it, until other text is typed. */
 function keepRefused(field, words, why) {
 	if (!field) return;
 	field.value = words;
@@ -161,7 +161,7 @@ export class Panel {
 			});
 	}
 
-	/** Draws it anew as soon as no hand is at it. */
+	/** Draws the panel again once nobody presses or types in it. */
 	drawSoon() {
 		this.owed = true;
 		this.settle();
@@ -227,7 +227,7 @@ export class Panel {
 		keepsPlace();
 	}
 
-	/** What the panel is about: as long as that is the same, it keeps its place. */
+	/** The subject of the panel: while it is the same, the panel keeps its scroll position. */
 	named() {
 		const { state } = this;
 		return `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}/${state.level}/${state.slideTab}/${state.passage}/${state.showTab}`;

@@ -1,10 +1,10 @@
-// The panel's first line: the show, the slide, and what is picked. Each step opens its own panel.
+// The panel's first line: the show, the slide, and what is selected. Each step opens its own panel.
 import { el } from "../ui/element.js";
 import { textField } from "./fields.js";
 
 const PASSAGES = { transition: "Transition", advance: "How it goes on" };
 
-/** What is picked, in words; empty where nothing is. @param {ShowState} state */
+/** The selection, in words; empty where there is none. @param {ShowState} state */
 function pickedWords(state) {
 	if (state.pickedSpan) return "Music";
 	if (state.pickedMark) return state.data.marks.find(({ id }) => id === state.pickedMark)?.name || "Mark";
@@ -17,7 +17,7 @@ function pickedWords(state) {
 	return first ? (state.object(first)?.name ?? "") : "";
 }
 
-/** Draws the path; the step whose panel is open is marked. @param {ShowState} state */
+/** Draws the path; the step of the open panel is marked. @param {ShowState} state */
 export function drawPath(state, node) {
 	const { slide, data } = state;
 	// A name that is being written stays in its field.

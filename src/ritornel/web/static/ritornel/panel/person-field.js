@@ -1,8 +1,11 @@
-// To whom slides are given: one of the show's people, or anybody by name.
+// Who a slide is given to: one of the show's people, or anybody by name.
 import { el, newId } from "../ui/element.js";
 import { textField } from "./fields.js";
 
-/** Whom of the show's people something is given to, or somebody else by name. @param {ShowState} state */
+/**
+ * The person that something is given to: one of the show's people, or somebody else by name.
+ * @param {ShowState} state
+ */
 export function personField(state, value, set, label) {
 	const id = newId();
 	const field = textField(value, set, { label, placeholder: "Nobody yet" });

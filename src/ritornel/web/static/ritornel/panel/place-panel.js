@@ -1,4 +1,5 @@
-// Where a picked object is: exact numbers, lined up, as next door, stacked; and what a press on it does.
+// The place of the selected object: exact numbers, alignment, the same as on the slide before, stacking; and what a
+// press on it does.
 import { el } from "../ui/element.js";
 import { commonActions } from "./object-panel.js";
 import { numberField, pair, selectField, textField, tick } from "./fields.js";
@@ -70,7 +71,7 @@ export function place(state, item, change) {
 }
 
 /**
- * Whether a typed side takes the other along: pictures and clips keep their proportion until somebody says otherwise.
+ * Whether a typed side changes the other in proportion: pictures and clips do until somebody decides otherwise.
  */
 const keeps = (state, { kind }) => state.keepsProportion?.[kind] ?? ["picture", "clip"].includes(kind);
 
@@ -96,7 +97,7 @@ export function stacking(state, items) {
 	);
 }
 
-/** How high the words are, and one press to make the box as high. @param {ShowState} state */
+/** The height of the text, and one press to make the box as high. @param {ShowState} state */
 function wordsHeight(state, item, set) {
 	const needs =
 		state.staged.drawing.objects.find((entry) => entry.object_id === item.id)?.needs_height ?? item.box.height;

@@ -1,5 +1,5 @@
-// The running order: the transition in, every build one line under the wait that opens its beat, and how the slide goes
-// on. Builds that start together are joined by a brace; what follows stands below it.
+// The running order: the transition in, every build as one line under the wait that opens its beat, and how the slide
+// advances. A brace joins builds that start together; a build that follows stands below.
 import { el, icon, newId, svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
@@ -14,7 +14,7 @@ const tenths = (ms) => (ms / 1000).toFixed(1);
 const BAR_PX = 58;
 const HOLD_WORDS = { "own hold": "own hold", default: "default hold", "voice mark": "voice mark" };
 
-/** Where the length of a wait comes from, when nobody presses. */
+/** The source of a wait's length where nobody presses. */
 const sourceOf = (state, { source }) =>
 	source === "take" ? state.data.settings.follows_take || "take" : HOLD_WORDS[source];
 const STARTS = { cue: "on cue", together: "together", follows: "follows" };
@@ -43,7 +43,7 @@ const stopOf = (state, beat, now) =>
 		String(beat),
 	);
 
-/** The line that opens a beat: what arrives with the slide, or a wait for a cue. @param {ShowState} state */
+/** The line that opens a beat: arrival, or a wait for a cue. @param {ShowState} state */
 export function beatRow(state, line, beat, index, now) {
 	const builds = line.builds.filter((entry) => entry.beat === index);
 	const facts = builds.length
@@ -74,7 +74,7 @@ export function beatRow(state, line, beat, index, now) {
 	);
 }
 
-/** When a build runs within its beat, to scale. */
+/** When a build runs within its beat, drawn to scale. */
 function barOf(beat, from, runs) {
 	const x = (ms) => ((ms - beat.start_ms) / Math.max(beat.end_ms - beat.start_ms, 1)) * BAR_PX;
 	const begins = Math.min(x(from), BAR_PX - 3);
@@ -87,7 +87,7 @@ function barOf(beat, from, runs) {
 	);
 }
 
-/** Where a build stands in its brace: alone, first, between or last. */
+/** The place of a build in its brace: alone, first, between or last. */
 export function placeInBrace(builds, at) {
 	const same = (other) => other && other.beat === builds[at].beat && other.cluster === builds[at].cluster;
 	const [before, behind] = [same(builds[at - 1]), same(builds[at + 1])];
@@ -95,7 +95,7 @@ export function placeInBrace(builds, at) {
 	return behind ? "first" : "alone";
 }
 
-/** What takes the picked build a place up or down where nobody pulls it. @param {ShowState} state */
+/** Buttons that move the selected build up or down without a drag. @param {ShowState} state */
 function nudges(state, build) {
 	const nudge = (way, words) =>
 		el(
@@ -238,7 +238,7 @@ function foot(state) {
 	);
 }
 
-/** Gives an object a build: the picked one at once, else one is chosen by its name. @param {ShowState} state */
+/** Gives an object a build: the selected object at once, else one chosen by name. @param {ShowState} state */
 function addBuild(state) {
 	const words = ["Add a build", icon("chevron-down")];
 	const choose = (id) => state.pick([id]);
@@ -279,7 +279,7 @@ export function runningOrder(state) {
 	return [transitionRow(state), list, advanceRow(state), foot(state)];
 }
 
-/** Shows on list and score alike which build is meant. */
+/** Highlights a build on list and score. */
 export function light(buildId, on) {
 	for (const node of document.querySelectorAll(`[data-build="${CSS.escape(buildId)}"]`)) {
 		if (on) node.dataset.lit = "";
@@ -287,7 +287,7 @@ export function light(buildId, on) {
 	}
 }
 
-/** While something is pulled, the list says when each build would run. @param {ShowState} state */
+/** During a drag, the list shows when each build would run. @param {ShowState} state */
 export function showTrial(state) {
 	const line = state.trial?.slides[state.slide?.id] ?? state.line;
 	for (const row of document.querySelectorAll(".order .entry")) {

@@ -1,5 +1,4 @@
-// Small moving pictures of effects and transitions: at rest in the middle, moving while their button is pointed at or
-// focused.
+// Small samples of effects and transitions: still in the middle, moving while their button is hovered or focused.
 import { svg } from "../ui/element.js";
 
 /**

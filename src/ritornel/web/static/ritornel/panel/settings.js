@@ -1,4 +1,4 @@
-// Controls for the settings of effects and transitions, made from what the core says they have.
+// Controls for the settings of effects and transitions, made from the core's description of them.
 import { numberField, pair, selectField } from "./fields.js";
 
 /** @param {object[]} controls from the core @param {object} settings @param {(settings: object) => void} set */

@@ -1,4 +1,4 @@
-// The panel when several objects are picked, or several slides.
+// The panel of several objects, or several slides.
 import { el, icon, newId } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { effectButton } from "./builds-panel.js";
@@ -27,8 +27,8 @@ const ROWS = [
 ];
 
 /**
- * One effect for all that is picked, asked once how they start: the first on a cue, the others together with it, one
- * after another, or each on a cue of its own. The builds they have are started in the same way, or taken away.
+ * One effect for all selected objects, with one question about how they start: the first on a cue and the others
+ * together with it, one after another, or each on a cue of its own. Their builds can be started alike, or removed.
  * @param {ShowState} state
  */
 function buildsOfAll(state, items, panel) {
@@ -268,7 +268,7 @@ export function severalPanel(state, panel) {
 	];
 }
 
-/** Font, size and alignment of all words at once. @param {ShowState} state */
+/** Font, size and alignment of all texts together. @param {ShowState} state */
 function lettersOfAll(state, items, set) {
 	const written = items.filter((item) => item.paragraphs);
 	if (!written.length) return [];
@@ -310,7 +310,7 @@ function lettersOfAll(state, items, set) {
 	];
 }
 
-/** The builds of the one that has them, for all. @param {ShowState} state */
+/** Copies the builds of the one object that has some to all others. @param {ShowState} state */
 function buildsFor(state, items) {
 	const owners = items.filter((item) => state.line.builds.some((build) => build.object_id === item.id && !build.part));
 	if (!owners.length || owners.length === items.length) return null;

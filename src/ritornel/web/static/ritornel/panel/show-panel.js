@@ -1,4 +1,4 @@
-// What is set for the whole show: how it runs, what new things are like, the frame and the footer.
+// The settings of the whole show: how it runs, defaults for new things, the frame and the footer.
 import { el, icon } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
 import { clockText } from "../ui/times.js";
@@ -22,7 +22,7 @@ const LANGUAGES = (
 	"sl sq sr sv th tr uk vi zh"
 ).split(" ");
 
-/** The language of the words on the slides: what screen readers, films and pages are told. */
+/** The language of the text on the slides, for screen readers, films and pages. */
 function languageField(value, set) {
 	const names = new Intl.DisplayNames("en", { type: "language", fallback: "code" });
 	const known = [...new Set([...LANGUAGES, value])].map((tag) => [tag, names.of(tag)]);
@@ -58,7 +58,7 @@ export function showPanel(state, again) {
 	return body && [el("div", { class: "tabs", role: "tablist" }, tabs), ...body];
 }
 
-/** What a new build and a new wait are like, unless they are set otherwise. @param {ShowState} state */
+/** The defaults of new builds and waits. @param {ShowState} state */
 function defaults(state) {
 	const { settings } = state.data;
 	const { habits } = settings;

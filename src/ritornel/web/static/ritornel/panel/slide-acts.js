@@ -1,4 +1,4 @@
-// What makes slides of slides: duplicating, going on from one, gathering the credits.
+// Making slides from slides: duplicating, continuing on a new one, gathering the credits.
 import { newId } from "../ui/element.js";
 
 /** @param {ShowState} state */
@@ -8,7 +8,7 @@ export async function duplicateSlide(state) {
 }
 
 /**
- * The next slide as a copy of this one, come into by a carry: change the copy, and the way there is made.
+ * The next slide as a copy of this one with a carry: change the copy, and the carry shows the way.
  * @param {ShowState} state
  */
 export async function continueFromHere(state) {

@@ -1,4 +1,4 @@
-// What a slide is: its name, layout, section, size and background, and what makes slides of it.
+// A slide's name, layout, section, size and background, and ways to make slides from it.
 import { el, icon } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
 import { pair, selectField, textField, tick } from "./fields.js";
@@ -84,7 +84,7 @@ function kin(state) {
 	);
 }
 
-/** Characters that no font here has are told; on the slide a sign stands in their place. @param {ShowState} state */
+/** Characters that no font here has are named; on the slide a sign stands in their place. @param {ShowState} state */
 function missingGlyphs(state) {
 	const { missing } = state.staged.drawing;
 	if (!missing?.length) return "";
@@ -99,7 +99,7 @@ function missingGlyphs(state) {
 	);
 }
 
-/** Few slides are larger than the frame: folded until one is or is meant to be. @param {ShowState} state */
+/** Few slides are larger than the frame: the fields are folded until they are needed. @param {ShowState} state */
 function larger(state, again) {
 	const { slide } = state;
 	if (!slide.size && !slide.framings.length && state.unfolded !== "larger") {

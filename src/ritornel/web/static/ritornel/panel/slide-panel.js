@@ -1,4 +1,4 @@
-// The panel of a slide: its running order first, then what the slide is, its notes and its voice.
+// The panel of a slide: its running order first, then its details, its notes and its voice.
 import { el } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
 import { textField } from "./fields.js";
@@ -18,7 +18,7 @@ const parts = {
 };
 
 /**
- * Changes the slide on the stage; changes may be a function of the slide as it is when their turn comes.
+ * Changes the slide on the stage; `changes` may be a function of the slide, called when their turn comes.
  * @param {ShowState} state
  */
 export function slideChanger(state) {

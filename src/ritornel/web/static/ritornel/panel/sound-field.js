@@ -1,4 +1,4 @@
-// The sound of a build or a transition: from the shelf, or from the library of our own that ships.
+// The sound of a build or a transition: from the shelf, or from the sounds that ship.
 import { el, icon } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { numberField, pair, tick } from "./fields.js";

@@ -1,4 +1,4 @@
-// What a table has besides its words: columns, a heading, grounds and lines.
+// The settings of a table besides its text: columns, a heading, backgrounds and lines.
 import { el, icon } from "../ui/element.js";
 import { paintField, strokeFields } from "./colours.js";
 import { numberField, pair, selectField, tick } from "./fields.js";

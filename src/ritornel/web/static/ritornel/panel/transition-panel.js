@@ -1,4 +1,4 @@
-// The transition into a slide: which one, how long, at what pace, with what sound.
+// The transition into a slide: its kind, length, pace and sound.
 import { el, icon } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
 import { selectField, timeField } from "./fields.js";

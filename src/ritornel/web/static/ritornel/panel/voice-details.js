@@ -1,5 +1,5 @@
-// What can be set about a slide's voice: from where to where, its level, when it begins, and when each cue falls while
-// it speaks.
+// The settings of a slide's voice: its part of the sound, its level, its start, and when each cue falls while it
+// speaks.
 import { el, icon } from "../ui/element.js";
 import { get } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
@@ -7,7 +7,7 @@ import { secondsText } from "../ui/times.js";
 import { numberField, pair, tick, timeField } from "./fields.js";
 import { smallPlayer } from "../ui/small-player.js";
 
-/** The slide's cues in order, with what each sets off. @param {ShowState} state */
+/** The slide's cues in order, with what each starts. @param {ShowState} state */
 function cuesOf(state) {
 	const { builds, advance, schedule } = state.line;
 	const cues = schedule.beats.slice(1).map(({ wait }, at) => ({
@@ -93,7 +93,7 @@ export function voiceDetails(state, change, { give, numbered }) {
 	];
 }
 
-/** How loud the sound is by itself, and what brings it to the loudness of all voices. @param {ShowState} state */
+/** The loudness of the sound, and the gain that brings it to the loudness of all voices. @param {ShowState} state */
 function levelled(state, asset, voice) {
 	const placed = state.data.voices.find((entry) => entry.id === `voice ${state.slide.id}`);
 	if (!placed || typeof asset?.loudness_lufs !== "number") return "";
@@ -101,7 +101,7 @@ function levelled(state, asset, voice) {
 	return ` · ${asset.loudness_lufs} LUFS, levelled by ${by > 0 ? "+" : ""}${by} dB`;
 }
 
-/** Silence at the ends, found by the core in the sound's wave, with one press to cut it. */
+/** Silence at the ends, found by the core in the waveform, with one press to cut it. */
 function silence(asset, voice, trim) {
 	const said = el("div", { hidden: true });
 	if (!asset) return said;
@@ -126,7 +126,7 @@ function silence(asset, voice, trim) {
 	return said;
 }
 
-/** Cues set by ear: the voice plays, and a press says “here” for one cue after another. @param {ShowState} state */
+/** Setting cues by ear: the voice plays, and each press sets the next cue. @param {ShowState} state */
 function marking(state, { asset, voice, cues, marked, put }) {
 	const said = el(
 		"span",

@@ -1,5 +1,5 @@
-// Voices for many slides, paired by the numbers in the names of their files: what goes where is shown before anything
-// happens, and can be put right.
+// Voices for many slides, paired by the numbers in their file names. The pairs are shown before anything happens, and
+// can be changed.
 import { el, icon } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { countWords } from "../ui/wording.js";
@@ -114,7 +114,7 @@ export async function showPairs(state, voices) {
 }
 
 /**
- * All files are one step to undo; what cannot be taken in is told and leaves its slide as it was.
+ * One undo removes all files. A file that cannot be used is named, and its slide stays as it was.
  * @param {ShowState} state
  */
 async function giveVoices(state, pairs) {

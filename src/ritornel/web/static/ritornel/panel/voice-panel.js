@@ -1,4 +1,4 @@
-// The voice of a slide: which sound it is; what can be set about it comes with the first voice.
+// The voice of a slide: its sound. Further settings appear with the first voice.
 import { el, icon } from "../ui/element.js";
 import { later } from "../ui/lazy-modules.js";
 import { secondsText } from "../ui/times.js";
@@ -52,7 +52,7 @@ export function voiceFields(state, change, again) {
 }
 
 /**
- * Many voices at once, told by the number in each file's name: what goes where is shown before anything happens.
+ * Many voices together, paired by the number in each file's name: the pairs are shown before anything happens.
  * @param {ShowState} state
  */
 function numbered(state) {

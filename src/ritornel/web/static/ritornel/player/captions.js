@@ -1,11 +1,11 @@
-// Captions of clips and voices, read while they play: core/reference/captions.py, caption_in and spoken_at.
+// Captions of clips and voices while they play: core/reference/captions.py, caption_in and spoken_at.
 import { el } from "../ui/element.js";
 import { keyOf, taken } from "../ui/free-keys.js";
 
 const KEPT = "ritornel-captions";
 
 /**
- * What is read while a clip's mark is so far played.
+ * The caption of a clip's mark at this share of its playing time.
  * @param {Core.Mark} mark
  * @param {number} played
  */
@@ -25,7 +25,7 @@ export const hasCaptions = (show) =>
 	show.slides.some(({ drawing, spoken }) => spoken?.length || drawing.objects.some((item) => marksOf(item).length));
 
 /**
- * What is read of a slide's voice at an instant of the slide's clock.
+ * The caption of a slide's voice at an instant of the slide's clock.
  * @param {PlayedShow} show
  * @param {number} index
  * @param {number} slideMs
@@ -36,7 +36,8 @@ export const spokenAt = (show, index, slideMs) =>
 	)?.text ?? "";
 
 /**
- * What is read of all that is seen: of the foremost clip that speaks. @param {PlayedShow} show
+ * The caption of everything visible: that of the foremost clip that has one.
+ * @param {PlayedShow} show
  * @param {FrameState} frameState
  */
 export function captionIn(show, frameState) {
@@ -54,8 +55,7 @@ export function captionIn(show, frameState) {
 }
 
 /**
- * Shows captions over a house while its player plays; a visitor's choice is kept. Returns the button that turns them on
- * and off.
+ * Shows captions over a player; a visitor's choice is remembered. Returns the button that turns them on and off.
  * @param {any} player
  * @param {any} house
  */

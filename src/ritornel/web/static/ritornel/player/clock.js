@@ -1,5 +1,5 @@
-// The show's master clock: the sound card's where sound runs, the computer's where it does not or stands still. It
-// never jumps when they change.
+// The show's master clock: the sound card's while sound runs, the computer's otherwise. It never jumps when they
+// change.
 
 // A sound card that says it runs but has not moved for so long has stopped: pulled out, or starved.
 const STALLED_MS = 400;
@@ -13,7 +13,7 @@ export class Clock {
 		this.offset = -this.raw();
 		this.paused = null;
 		this.moved = { at: -1, seen: 0 };
-		/** How often sound has come back: what is heard has to find its place again then. */
+		/** How often sound has come back: the sounds then have to be placed again. */
 		this.returns = 0;
 	}
 

@@ -1,6 +1,6 @@
-// The slim controls over a show. They come when the pointer goes to the foot of the screen, when something there has
-// the focus, or on `?`; no other key shows them, so an audience never sees them. They go after three seconds. They are
-// the same wherever a show plays; what only a presenter has is a group of its own among them.
+// The control bar over a show. It appears when the pointer moves to the foot of the screen, when something in it has
+// the focus, or on `?`; no other key shows it, so an audience never sees it. It disappears after three seconds. It is
+// the same wherever a show plays; the presenter's own controls are a group in it.
 import { hasCaptions, showCaptions } from "./captions.js";
 import { el, icon, svg } from "../ui/element.js";
 import { clockText, minutesText } from "../ui/times.js";
@@ -85,7 +85,7 @@ export function slimControls(player, house, { leave, keys, tools = [] }) {
 }
 
 /**
- * The show as a line with a bar line at every slide; pressing it goes there.
+ * The show as a line with a bar line at every slide; a press on it goes there.
  * @param {any} player
  */
 function lineOfBars(player) {

@@ -1,4 +1,4 @@
-// Slides turned in depth: the rules of core/motion/depth.py, held to tests/vectors/depth.json, and where they are
+// Slides turned in depth: the rules of core/motion/depth.py, checked by tests/vectors/depth.json, and where they are
 // shown.
 import { make } from "./marks.js";
 
@@ -8,7 +8,7 @@ const CAMERA = 2;
 export const inDepth = (values) => values.yaw !== 0 || values.pitch !== 0;
 
 /**
- * Nine numbers by rows that take the slide's points to where they are seen; null where it is seen from behind.
+ * Nine numbers by rows that project the slide's points; null where it is seen from behind.
  * @param {any} values
  * @param {{width_px: number, height_px: number}} frame
  */
@@ -39,14 +39,14 @@ export function homography(values, { width_px: width, height_px: height }) {
 }
 
 /**
- * A slide on the page as it is seen in depth: SVG itself knows no depth, CSS does.
+ * Places a slide in depth on the page: SVG has no depth, CSS has.
  * @param {any} h
  * @param {number} k
  */
 const matrixOf = (h, k) =>
 	`matrix3d(${h[0] * k}, ${h[3] * k}, 0, ${h[6]}, ${h[1] * k}, ${h[4] * k}, 0, ${h[7]}, 0, 0, 1, 0, ${h[2] * k}, ${h[5] * k}, 0, ${h[8]})`;
 
-/** A cover right over a painter's surface, for the layers that are turned in depth and those above them. */
+/** A layer exactly over a painter's surface, for the slides in depth and everything above them. */
 export class Depth {
 	/** @type {SVGElement[]} */
 	sheets;

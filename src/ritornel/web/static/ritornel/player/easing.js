@@ -1,4 +1,4 @@
-// Easing curves, the very steps of core/motion/easing.py.
+// Easing curves, with exactly the steps of core/motion/easing.py.
 
 /** @param {number} progress @param {number[]} curve x1, y1, x2, y2 @returns {number} the eased progress */
 export function ease(progress, [x1, y1, x2, y2]) {

@@ -1,4 +1,4 @@
-// What becomes of a release while somebody watches it: it may be withdrawn, or a newer edition may take its place.
+// What happens to a release while somebody watches: it may be withdrawn, or a newer edition may replace it.
 import { el } from "../ui/element.js";
 import { openStream } from "../ui/stream.js";
 import { renewedAtMs } from "./frame-state.js";
@@ -6,7 +6,7 @@ import { renewedAtMs } from "./frame-state.js";
 const AGAIN_MS = 20_000;
 
 /**
- * Opens the page anew once the line to it is up: one that was opened without a line would stay empty for ever.
+ * Reloads the page once its server can be reached: a page that is loaded without a line would stay empty for ever.
  * @param {string} address
  */
 async function reloadWhenReachable(address) {

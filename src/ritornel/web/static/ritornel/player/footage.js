@@ -1,4 +1,4 @@
-// A clip's pictures following the show: it is told again and again which instant to show, and decides nothing.
+// A clip's pictures following the show: it is told which instant to show, and decides nothing.
 
 // How far a clip that runs may be from where it should be before it is set right, in seconds.
 const APART_S = 0.06;
@@ -78,8 +78,8 @@ export class Footage {
 	}
 
 	/**
-	 * Stands at the instant it was told last. A fifth of a millisecond is added: a picture's own time, rounded down,
-	 * shows the one before.
+	 * Shows the latest wanted instant. A fifth of a millisecond is added: a picture's own time, rounded down, shows
+	 * the one before.
 	 */
 	stand() {
 		const { video, told } = this;

@@ -16,7 +16,7 @@ export function slideMoment(schedule, slideMs) {
 }
 
 /**
- * Where the self-running show is.
+ * The position of the self-running show.
  * @param {PlayedShow} show
  * @param {number} timeMs
  */
@@ -52,7 +52,7 @@ export function momentAt(show, timeMs) {
 }
 
 /**
- * When a show that runs may take in a newer edition without a break: a looping one when its pass is over, any other
+ * When a running show can switch to a newer edition without a break: a looping one at the end of its pass, any other
  * never (null).
  * @param {PlayedShow} show
  * @param {number} timeMs
@@ -66,7 +66,7 @@ export function renewedAtMs(show, timeMs) {
 const SLIDES_AHEAD = 6;
 
 /**
- * The slides, of so many, whose media are fetched while slide `index` is shown, in this order.
+ * The slides, of so many, whose media are loaded while slide `index` is shown, in this order.
  * @param {number} count
  * @param {number} index
  */
@@ -77,7 +77,7 @@ export const comingSlides = (count, index) =>
 const begun = (schedule) => schedule.beats.map((beat) => beat.start_ms);
 
 /**
- * How far the clip that is a slide's ground has come in its round; null where the ground does not move.
+ * The position of the clip that is a slide's background, as a share; null where there is none.
  * @param {Core.SlideDrawing} drawing
  * @param {number} slideMs
  */
@@ -129,7 +129,7 @@ export function restLayer(show, index, beat) {
 const EVEN = [0, 0, 1, 1];
 
 /**
- * A layer with what a carry does to its objects added to what they do themselves.
+ * A layer with the effect of a carry added to its objects' own values.
  * @param {Layer} layer
  * @param {Core.Moved[] | undefined} moved
  * @param {number} progress
@@ -144,7 +144,7 @@ function movedLayer(layer, moved, progress, ground = 1) {
 }
 
 /**
- * The layers of a transition, from the back: the slide that goes, if any, and the one that comes.
+ * The layers of a transition, from the back: the old slide, if any, and the new one.
  * @param {Core.Layers} layers
  * @param {Layer | null} going
  * @param {Layer} coming

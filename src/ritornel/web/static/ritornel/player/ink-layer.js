@@ -1,5 +1,5 @@
-// What is shown and drawn over the slides by hand: the spot, and strokes in inks. The looks and the rubbing out are
-// core/document/ink.py's.
+// What is drawn by hand over the slides: the spot, and strokes in inks. Their looks and the eraser follow
+// core/document/ink.py.
 import { svg } from "../ui/element.js";
 
 const SPOT_PX = 120;
@@ -22,7 +22,7 @@ const distancePx = ({ points }, x, y) =>
 		: Math.min(...points.slice(1).map((point, at) => fromLine(x, y, points[at], point)));
 
 /**
- * The strokes without those that come nearer than `reachPx` to a place.
+ * The strokes without those that come nearer than `reachPx` to a point.
  * @param {Core.InkStroke[]} strokes
  * @param {number} x
  * @param {number} y
@@ -96,7 +96,7 @@ export class Board extends EventTarget {
 	}
 
 	/**
-	 * Which slide is seen. Drawings that are not kept go with their slide.
+	 * The visible slide. Ink that is not kept is removed with its slide.
 	 * @param {string} slideId
 	 */
 	show(slideId) {
@@ -166,7 +166,7 @@ export class Board extends EventTarget {
 		this.draw();
 	}
 
-	/** Takes everything off the slide that is seen. */
+	/** Removes all ink from the visible slide. */
 	clear() {
 		if (!this.drawings[this.slideId ?? ""]?.length) return;
 		delete this.drawings[this.slideId ?? ""];
@@ -199,7 +199,7 @@ export class Board extends EventTarget {
 	}
 
 	/**
-	 * What another screen of the run has shown or drawn.
+	 * What another screen of the run shows or draws.
 	 * @param {any} message
 	 */
 	hear(message) {

@@ -15,8 +15,8 @@ const SWIPE_PX = 40;
 const PRESS_PX = 20;
 
 /**
- * What a finger did, however slowly: a swipe to the right goes back, one to the left on, also a slanted one; up and
- * down is neither.
+ * What a finger did, at any speed: a swipe to the right goes back, one to the left forward, also a slanted one; up
+ * and down do nothing.
  * @returns {"press" | "back" | "on" | null}
  * @param {number} dx
  * @param {number} dy
@@ -121,7 +121,7 @@ export function toggleFullScreen() {
 	else document.documentElement.requestFullscreen?.().catch(() => undefined);
 }
 
-/** Keeps the screen from falling asleep while the page is seen; nothing where the browser cannot. */
+/** Keeps the screen awake while the page is visible, where the browser can. */
 export function stayAwake() {
 	const ask = () => {
 		if (document.visibilityState === "visible") navigator.wakeLock?.request("screen").catch(() => undefined);

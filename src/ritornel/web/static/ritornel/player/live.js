@@ -1,4 +1,4 @@
-// A show run by cues: the functions of core/reference/live.py, held to them by tests/vectors/live.json.
+// A show on cue: the functions of core/reference/live.py, checked by tests/vectors/live.json.
 import { layerValues } from "./sampling.js";
 import { BLACK_MS, layerAt, transitionLayers } from "./frame-state.js";
 
@@ -83,7 +83,7 @@ export function nextStep(show, state) {
 }
 
 /**
- * For how long the wait for the next cue has been open; null while the beat runs, and where none is waited for.
+ * How long the wait for the next cue has been open; null while the beat runs, and where no cue is expected.
  * @param {PlayedShow} show
  * @param {LiveState} state
  * @param {number} nowMs
@@ -180,7 +180,7 @@ export function inTransition(show, state, nowMs) {
 }
 
 /**
- * What a live show shows. `leaving` is the layer of the slide before as it was when it was left.
+ * The frame state of a live show. `leaving` is the layer of the slide before at the moment when it was left.
  * @param {PlayedShow} show
  * @param {LiveState} state
  * @param {number} nowMs

@@ -3,7 +3,7 @@ const SVG = "http://www.w3.org/2000/svg";
 let numbered = 0;
 
 /**
- * An id that nothing else on the page has.
+ * An id that is unique on the page.
  * @param {string} word
  */
 export const newName = (word) => `${word}-${(numbered += 1)}`;
@@ -125,7 +125,7 @@ export function markNode(mark, defs, media) {
 }
 
 /**
- * How much of what has no outline is there while an outline is drawn: core/render/strokes.py.
+ * The opacity of a fill while an outline is drawn: core/render/strokes.py.
  * @param {number} drawn
  */
 export const filledShare = (drawn) => Math.max(0, Math.min(drawn * 2 - 1, 1));
@@ -143,7 +143,7 @@ export class MarkView {
 		this.drifted = 0;
 		if (mark.kind !== "clip") return;
 		const place = this.node.matches("foreignObject") ? this.node : this.node.querySelector("foreignObject");
-		/** Comes true when the clip can be seen. */
+		/** Resolves when the clip can be seen. */
 		this.ready = import("./footage.js").then(({ Footage }) => {
 			this.footage = new Footage(place, media[mark.asset_id] ?? "", mark.rate_pct);
 			this.footage.show(this.shownMs ?? 0);
@@ -227,7 +227,7 @@ export class MarkView {
 	}
 
 	/**
-	 * How many letters stand; null: all. A mark without letters is seen or not.
+	 * The number of visible letters; null: all. A mark without letters is visible or not.
 	 * @param {any} letters
 	 */
 	type(letters) {
@@ -239,12 +239,11 @@ export class MarkView {
 	}
 }
 
-/** How many letters a text has; one outside the first 65 536 signs is one letter, as in Python. */
+/** The number of letters in a text; a character outside the first 65 536 is one letter, as in Python. */
 export const letterCount = (text = "") => [...text].length;
 
 /**
- * Letters to be handed out mark after mark: core/render/typed_letters.py, held to it by tests/vectors/players.json.
- * Null: all there are.
+ * Letters given out mark after mark: core/render/typed_letters.py, checked by tests/vectors/players.json. Null: all.
  * @param {{marks: MarkView[]}[]} views
  * @param {number} share
  */

@@ -1,4 +1,4 @@
-// Masks as outlines: the rules of core/motion/masks.py, held to tests/vectors/masks.json.
+// Masks as outlines: the rules of core/motion/masks.py, checked by tests/vectors/masks.json.
 
 const KAPPA = 0.5522847498307936;
 
@@ -53,7 +53,7 @@ function cellOrder(count) {
 }
 
 /**
- * What is seen, as an outline; empty where nothing is.
+ * The visible region as an outline; empty where nothing is visible.
  * @param {Core.Mask} mask
  * @param {number} reveal
  * @param {number[]} region x, y, width, height

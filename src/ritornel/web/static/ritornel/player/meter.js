@@ -1,4 +1,4 @@
-// A peak meter: what is heard now, in both channels, from 48 dB below full scale to the top.
+// A peak meter: the present level of both channels, from 48 dB below full scale to the top.
 import { el } from "../ui/element.js";
 
 const FLOOR_DB = -48;

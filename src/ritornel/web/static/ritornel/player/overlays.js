@@ -1,4 +1,4 @@
-// What lies over a node: masks that reveal it, a tint, a shadow. Each is made when it is first needed.
+// Overlays on a node: masks that reveal it, a tint, a shadow. Each is made when it is first needed.
 import { alpha, make, newName, plain, set } from "./marks.js";
 import { maskOutline, softEdge } from "./masks.js";
 
@@ -65,7 +65,7 @@ export class Veil {
 	}
 }
 
-/** A tint over all that a node shows. */
+/** A tint over everything a node shows. */
 export class Tint {
 	/** @param {any} node @param {SVGElement} defs @param {Region} region */
 	constructor(node, defs, region) {
@@ -114,7 +114,7 @@ export class Tint {
 }
 
 /**
- * A group's shadow: as the server's painter casts it, from the whole of what the object shows. Returns the filter's
+ * A group's shadow, cast as the server's painter does, from everything the object shows. Returns the filter's
  * address.
  * @param {Core.ShadowMark} shadow
  * @param {{width: number, height: number}} size

@@ -54,7 +54,7 @@ class ObjectView {
 	}
 
 	/**
-	 * What a press on it does, told to those who press with keys.
+	 * What a press on it does, for people who press with keys.
 	 * @param {string} kind
 	 */
 	press(kind) {
@@ -112,7 +112,7 @@ class ObjectView {
 	}
 }
 
-/** One slide's SVG group, made once and then only moved. */
+/** One slide's SVG group: made once, then only moved. */
 export class SlideView {
 	/**
 	 * @param {Core.SlideDrawing} drawing
@@ -173,7 +173,7 @@ export class SlideView {
 	}
 }
 
-/** A surface that shows frameStates of a performance. */
+/** A surface that shows frame states of a performance. */
 export class Painter {
 	/**
 	 * @param {SVGSVGElement} svg
@@ -202,7 +202,7 @@ export class Painter {
 	}
 
 	/**
-	 * Makes the pictures of a slide ready before they are needed.
+	 * Prepares the pictures of a slide before they are needed.
 	 * @param {number} index
 	 */
 	async ready(index) {

@@ -1,4 +1,4 @@
-// A show being played: self-running along its schedule, or live by presses; on the audio clock where there is sound.
+// A show being played: self-running by its schedule, or live by presses; on the audio clock where there is sound.
 import { Clock } from "./clock.js";
 import {
 	arrive,
@@ -23,9 +23,8 @@ import { Sound } from "./sound.js";
 const APART_MS = 60;
 
 /**
- * Events: "painted" (detail: the frameState), "moment" when slide or beat changed, "cued" (detail: cue id and how long
- * its wait was open), "arrived" (detail: slide id), "end",
- * "acted" after whatever somebody did to the run here.
+ * Events: "painted" (detail: the frame state), "moment" when slide or beat changed, "cued" (detail: cue id and how
+ * long its wait was open), "arrived" (detail: slide id), "end", "acted" after every act of a person on this run.
  */
 export class ShowPlayer extends EventTarget {
 	/** @type {Clock} */
@@ -61,9 +60,9 @@ export class ShowPlayer extends EventTarget {
 		this.heardMs = 0;
 		this.state = null;
 		this.leaving = null;
-		/** A live run that stands at its first slide until somebody begins. */
+		/** A live run that waits at its first slide until somebody begins. */
 		this.ready = false;
-		/** The slide the run began at. */
+		/** The first slide of the run. */
 		this.first = 0;
 	}
 
@@ -71,7 +70,7 @@ export class ShowPlayer extends EventTarget {
 		return this.mode === "on cue";
 	}
 
-	/** Whether the browser lets sound be heard now. */
+	/** Whether the browser allows sound now. */
 	async mayBeHeard() {
 		if (!this.audio) return true;
 		this.audio.resume().catch(() => undefined);
@@ -84,9 +83,8 @@ export class ShowPlayer extends EventTarget {
 	}
 
 	/**
-	 * Begins at a slide (0: the show's start). Call from a press where the browser wants one for sound. A live run may
-	 * stand `ready` there, its clock at 0,
-	 * until `start` is called.
+	 * Begins at a slide (0: the show's start). Call it from a press where the browser requires one for sound. A live
+	 * run may stand `ready` there, its clock at 0, until `start` is called.
 	 */
 	async begin(index = 0, { ready = false } = {}) {
 		const soon = this.show.starts_ms[index + 1] ?? Infinity;
@@ -118,7 +116,7 @@ export class ShowPlayer extends EventTarget {
 		this.frame();
 	}
 
-	/** The run that stood ready begins: its clock runs, and so does what the slide begins with. */
+	/** Starts the run that stood ready: its clock, and the sounds of the slide. */
 	start() {
 		if (!this.ready) return;
 		this.ready = false;
@@ -133,8 +131,8 @@ export class ShowPlayer extends EventTarget {
 	}
 
 	/**
-	 * After the device slept: its sound card may have been taken away. Resolves to whether the show is heard again; until
-	 * then it goes on in silence.
+	 * After the device slept: its sound card may be gone. Resolves to whether the show can be heard again; until then
+	 * it goes on in silence.
 	 */
 	async wake() {
 		return this.running ? this.mayBeHeard() : true;
@@ -167,8 +165,8 @@ export class ShowPlayer extends EventTarget {
 	}
 
 	/**
-	 * Live: what has gone on by itself until now. A pass of a looping show lasts at least a frame, and what was slept
-	 * through is not caught up with.
+	 * Live: everything that has gone on by itself until now. A pass of a looping show lasts at least a frame, and
+	 * time asleep is not made up.
 	 * @param {any} now
 	 */
 	goOnAlone(now) {
@@ -235,7 +233,7 @@ export class ShowPlayer extends EventTarget {
 	}
 
 	/**
-	 * Live: takes on a new state; `arrived` where it is another visit to a slide.
+	 * Live: sets a new state; `arrived` for a new visit to a slide.
 	 * @param {any} state
 	 * @param {any} arrived
 	 * @param {number} [atMs]
@@ -259,7 +257,7 @@ export class ShowPlayer extends EventTarget {
 		this.dispatchEvent(new Event("acted"));
 	}
 
-	/** Where a run on cue is, for another screen to take over. */
+	/** The position of a run on cue, for another screen. */
 	snapshot() {
 		return {
 			state: this.state,
@@ -272,7 +270,7 @@ export class ShowPlayer extends EventTarget {
 	}
 
 	/**
-	 * Takes over where another screen of the same run is.
+	 * Continues at the position of another screen of the same run.
 	 * @param {{state: any, now_ms: number, paused: any, ready?: any, first?: number, black: any}} told
 	 */
 	adopt({ state, now_ms: nowMs, paused, ready = false, first = 0, black }) {
@@ -376,7 +374,7 @@ export class ShowPlayer extends EventTarget {
 	}
 
 	/**
-	 * Live: to the end of a beat, at once, as a step back shows it.
+	 * Live: goes to the end of a beat at once, as a step back does.
 	 * @param {number} index
 	 * @param {number} beat
 	 */
@@ -399,7 +397,7 @@ export class ShowPlayer extends EventTarget {
 		this.paint();
 	}
 
-	/** The slide whose voice is heard now, and its clock; no slide where voices are not heard. */
+	/** The slide whose voice is heard now, and its clock; no slide where voices are off. */
 	voicePlace() {
 		if (this.live)
 			return this.show.voices_live && this.state
@@ -421,7 +419,7 @@ export class ShowPlayer extends EventTarget {
 		this.acted();
 	}
 
-	/** Goes on; a self-running show that has ended begins again. */
+	/** Continues; a self-running show that has ended begins again. */
 	resume() {
 		if (this.ready) {
 			this.start();

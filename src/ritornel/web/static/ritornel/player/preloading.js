@@ -1,9 +1,9 @@
-// Fetching what a show needs before it needs it: one slide after another, some slides ahead of what is seen. Sounds
-// come by themselves, in their order.
+// Loading in advance what a show needs: slide by slide, some slides ahead. Sounds are loaded separately, in their
+// order.
 import { comingSlides } from "./frame-state.js";
 
 /**
- * The fonts that a slide's words are set in: asked for before their words come, while there is a line.
+ * The fonts of a slide's text: loaded before the text appears, while there is a line.
  * @param {PlayedSlide} slide
  */
 function fontsOf(slide) {

@@ -1,4 +1,4 @@
-// Clips that presses play, beside the running order: what they show instead, and what is heard of them.
+// Clips that presses play, apart from the running order: what they show instead, and their sound.
 import { STILL } from "./sampling.js";
 
 /**
@@ -12,7 +12,7 @@ export class PressedClips {
 	/** @param {import("./player.js").ShowPlayer} player */
 	constructor(player) {
 		this.player = player;
-		/** Since when each runs, on the player's clock, by object. */
+		/** When each of them started, on the player's clock, by object. */
 		this.begun = new Map();
 	}
 
@@ -36,7 +36,7 @@ export class PressedClips {
 	}
 
 	/**
-	 * How far one has come, 0..1: at its end it stands on its last picture.
+	 * The progress of one, 0..1: at its end it stands on its last picture.
 	 * @param {{clip: Core.PressedClip, atMs: number}} begun
 	 * @param {number} now
 	 */
@@ -46,14 +46,14 @@ export class PressedClips {
 		return clip.repeats ? share % 1 : Math.min(share, 1);
 	}
 
-	/** Whether one of them still has to come to its end. */
+	/** Whether one of them has not ended yet. */
 	get running() {
 		const now = this.player.clock.now();
 		return [...this.begun.values()].some((entry) => !entry.clip.repeats && this.played(entry, now) < 1);
 	}
 
 	/**
-	 * Puts into what is seen what the pressed clips show.
+	 * Adds the pressed clips to a frame state.
 	 * @param {FrameState} frameState
 	 * @param {number} index
 	 * @param {number} now

@@ -1,5 +1,5 @@
 // What a press on an object does while a show is played: the next cue, a slide, an address, a sound, a clip; and links
-// in words.
+// in text.
 
 const sounds = new WeakMap();
 
@@ -20,7 +20,7 @@ function playSound(player, assetId) {
 }
 
 /**
- * Stops what presses have started: when the show is left, or goes to another slide.
+ * Stops what presses have started: when the show ends, or goes to another slide.
  * @param {any} player
  */
 export function stopPressed(player) {
@@ -38,7 +38,8 @@ function goTo(player, slideId) {
 }
 
 /**
- * Does what a press on `target` asks for. @returns {boolean} whether it asked for anything
+ * Does what a press on `target` asks for.
+ * @returns {boolean} whether it asked for anything
  * @param {any} player
  * @param {any} target
  */

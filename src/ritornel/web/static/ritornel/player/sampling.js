@@ -1,5 +1,4 @@
-// Reading tracks at an instant, as core/motion/sampling.py does; tests/vectors/motion.json holds both to the same
-// numbers.
+// The values of tracks at an instant, as in core/motion/sampling.py; tests/vectors/motion.json checks both.
 import { ease } from "./easing.js";
 
 export const STILL = Object.freeze({
@@ -57,7 +56,7 @@ function progressOf(segment, at) {
 }
 
 /**
- * The value between the two keys around `progress`, eased over that piece.
+ * The value between the two keys around `progress`, eased between them.
  * @param {[number, number][]} keys
  * @param {number[]} curve
  * @param {number} progress
@@ -126,7 +125,8 @@ export function layerValues(ramps, progress) {
 }
 
 /**
- * Both at once: shares multiply, ways and turns add; what is away stays away. As core/motion/channels.py has it.
+ * Both combined: shares multiply, offsets and turns add; a hidden target stays hidden. As core/motion/channels.py has
+ * it.
  * @param {any} own
  * @param {any} more
  */

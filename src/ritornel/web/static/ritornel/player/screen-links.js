@@ -1,4 +1,4 @@
-// Lines between the screens of one run: within a browser by BroadcastChannel, which needs no server, and to other
+// Connections between the screens of one run: within a browser by BroadcastChannel, which needs no server, and to other
 // devices through the server.
 import { post } from "../ui/requests.js";
 import { openStream } from "../ui/stream.js";
@@ -22,8 +22,8 @@ export class LocalLink {
 }
 
 /**
- * Other devices. What could not be said is said again with the next message of its kind; "up" and "down" tell how the
- * line is.
+ * Other devices. A message that could not be sent is sent again with the next of its kind; "up" and "down" tell the
+ * state of the line.
  */
 export class ServerLink extends EventTarget {
 	/**
@@ -91,7 +91,7 @@ export class ServerLink extends EventTarget {
 		}
 	}
 
-	/** Nothing is said from now on; what is on its way comes first. */
+	/** Sends nothing from now on; what is under way is sent first. */
 	async fallSilent() {
 		this.silent = true;
 		this.owed.clear();

@@ -1,12 +1,14 @@
-// One run on several screens. Each follows the same state machine on a clock of its own; whoever is acted on says where
-// the run is now, with a higher number, and the higher number counts. So any screen can be closed and opened again, and
-// no clock of one device is compared with another's.
+// One run on several screens. Each screen follows the same state machine on its own clock. The screen where somebody
+// acts sends the new state with a higher number, and the highest number wins. So any screen can be closed and opened
+// again, and the clocks of two devices are never compared.
 
 const ALIVE_MS = 1000;
 const LOST_MS = 3500;
 
-/** Events: "met" when another screen is heard of, "lost" when it has not been for a while, "adopted", "changed" when the House has an older show than the Lectern, "other" (detail: a
- * message of another kind). */
+/**
+ * Events: "met" when another screen appears, "lost" when it has been silent for a while, "adopted", "changed" when
+ * the House has an older show than the Lectern, "other" (detail: a message of another kind).
+ */
 export class SharedRun extends EventTarget {
 	/** @param {import("./player.js").ShowPlayer} player @param {{role: "lectern"|"house", revision: number}} options */
 	constructor(player, { role, revision }) {
@@ -52,8 +54,8 @@ export class SharedRun extends EventTarget {
 	}
 
 	/**
-	 * A state told of another edition of the show, as it is in this one: the same slide, as many beats on as it has. Null
-	 * where the slide is not in it.
+	 * A state of another edition of the show, translated to this one: the same slide, as many beats on as it has.
+	 * Null where the slide is missing.
 	 * @param {{revision: number, slide_id: any, state: any}} message
 	 */
 	fitted({ revision, slide_id: id, state }) {
@@ -83,7 +85,7 @@ export class SharedRun extends EventTarget {
 	}
 
 	/**
-	 * Whether a screen of this role has been heard of just now.
+	 * Whether a screen of this role was heard from recently.
 	 * @param {string} role
 	 */
 	has(role) {

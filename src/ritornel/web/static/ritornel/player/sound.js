@@ -7,7 +7,7 @@ const EDGE_S = 0.005;
 const DOWN_S = 0.3;
 const UP_S = 0.6;
 /**
- * What the sound of a clip at its speed is called: core/sound/tempo.py.
+ * The key of a clip's sound at its speed: core/sound/tempo.py.
  * @param {{asset_id: any, rate_pct?: number}} clip
  */
 export const soundOf = ({ asset_id: id, rate_pct: rate = 100 }) => (rate === 100 ? id : `${id}@${rate}`);
@@ -26,9 +26,8 @@ function fadeCurve(from, to) {
 }
 
 /**
- * Lays a fade in at the start and a fade out before the end onto a gain, for what is at `offset` seconds of its life
- * when it is begun.
- * All in seconds; `length` may be Infinity.
+ * Puts a fade in at the start and a fade out before the end onto a gain, for a sound that is `offset` seconds into
+ * its life when it begins. All in seconds; `length` may be Infinity.
  * @param {AudioParam} gain
  * @param {number} when
  * @param {number} offset
@@ -61,7 +60,7 @@ export function levelAt(points, ms) {
 }
 
 /**
- * Lays breakpoints onto a gain for music that is at `fromMs` of the show at `when`. Exponential ramps are straight in
+ * Puts breakpoints onto a gain for music that is at `fromMs` of the show at `when`. Exponential ramps are straight in
  * dB.
  * @param {AudioParam} gain
  * @param {number} when
@@ -99,8 +98,8 @@ export class Sound {
 	}
 
 	/**
-	 * Sounds come in the order in which they begin, two at a time, so that over a slow line the first is not kept waiting
-	 * by the last.
+	 * Sounds are loaded in the order in which they begin, two at a time, so that over a slow line the first does not
+	 * wait for the last.
 	 */
 	fetchInOrder() {
 		const begins = new Map();
@@ -119,7 +118,7 @@ export class Sound {
 	}
 
 	/**
-	 * When all that begins before an instant has come.
+	 * Resolves when all sounds that begin before an instant have loaded.
 	 * @param {number} beforeMs
 	 */
 	ready(beforeMs) {
@@ -135,7 +134,7 @@ export class Sound {
 	}
 
 	/**
-	 * The loudest of what is heard just now, in dB of full scale, left and right. Nothing listens before somebody asks.
+	 * The present peak in dB of full scale, left and right. Nothing is measured before somebody asks.
 	 */
 	peaksDb() {
 		if (!this.ears) {
@@ -164,7 +163,7 @@ export class Sound {
 	}
 
 	/**
-	 * How loud all of it is, in dB; -60 is silence.
+	 * The volume of everything, in dB; -60 is silence.
 	 * @param {number} db
 	 */
 	set levelDb(db) {
@@ -231,7 +230,9 @@ export class Sound {
 		this.ahead();
 	}
 
-	/** Lays the passes of the next seconds; called often, so that a show of a day needs no day of nodes. */
+	/**
+	 * Schedules the passes of the next seconds; called often, so that a show of a day does not need a day of nodes.
+	 */
 	ahead(seconds = 20) {
 		this.layVoices(Math.min(seconds, 20));
 		for (const entry of this.running.values()) {
@@ -267,7 +268,7 @@ export class Sound {
 	}
 
 	/**
-	 * Self-running: makes the music be where the playhead is.
+	 * Self-running: moves the music to the playhead.
 	 * @param {number} timeMs
 	 */
 	seek(timeMs) {
@@ -291,7 +292,7 @@ export class Sound {
 	}
 
 	/**
-	 * Self-running: lays the voices and effects that begin within the next seconds, each on its very sample.
+	 * Self-running: schedules the voices and effects of the next seconds, each on its exact sample.
 	 * @param {number} seconds
 	 */
 	layVoices(seconds) {
@@ -345,7 +346,7 @@ export class Sound {
 	}
 
 	/**
-	 * Plays what is heard of a clip that was pressed.
+	 * Plays the sound of a pressed clip.
 	 * @param {Core.PressedClip} clip
 	 */
 	playPressed(clip) {
@@ -373,7 +374,7 @@ export class Sound {
 	}
 
 	/**
-	 * Live: ends the clips that do not go on into a beat; those of other slides never do.
+	 * Live: ends the clips that do not continue into a beat; those of other slides never do.
 	 * @param {number} index
 	 * @param {number} beat
 	 */
@@ -431,9 +432,10 @@ export class Sound {
 	}
 
 	/**
-	 * Live: the slide's voice, if the show lets it be heard. Music sinks when it begins and rises when it ends or is
-	 * left: nobody could know before.
-	 * @param {number} index @param {number} slideMs the slide's clock
+	 * Live: the slide's voice, if voices are heard. Music sinks when it begins and rises when it ends or is left:
+	 * nobody could know that before.
+	 * @param {number} index
+	 * @param {number} slideMs the slide's clock
 	 */
 	speakLive(index, slideMs) {
 		const now = this.audio.currentTime + 0.01;
@@ -462,8 +464,8 @@ export class Sound {
 	}
 
 	/**
-	 * Live: music of the slide's stretches runs; entering one by a jump, it starts where the self-running schedule has
-	 * it.
+	 * Live: runs the music of the slide's spans; after a jump into a span, it starts where the self-running schedule
+	 * has it.
 	 * @param {number} index
 	 * @param {number} [slideMs]
 	 */

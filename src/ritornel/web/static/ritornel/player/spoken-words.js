@@ -1,8 +1,8 @@
-// What is said of a show that plays to those who do not see it: each slide, and what is new on each beat.
+// What a screen reader says of a show that plays: each slide, and what is new on each beat.
 import { el } from "../ui/element.js";
 
 /**
- * Says a moment that is another slide or beat than the one before, where there is anything to say.
+ * Announces a moment on another slide or beat than before, where there is something to say.
  * @param {any} node a live region @param {PlayedShow} show @param {{index: number, beat: number}} moment
  * @param {string} called the slide, as "Slide 3 of 9"
  */

@@ -2,7 +2,7 @@
 import { secondsText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 
-/** A piece that is cut later than this is told of by its line alone. */
+/** A piece that is cut later than this gets no message; its line shows it. */
 const CUT_MS = 60_000;
 
 export class CameraEnds {

@@ -1,4 +1,4 @@
-// Where the camera's picture steps aside from words: the server is asked, which knows where the words of a slide stand.
+// Where the camera's picture steps aside for text: the server, which knows the place of a slide's text, is asked.
 import { get } from "../ui/requests.js";
 
 const REST_MS = 150;
@@ -17,7 +17,7 @@ export class CameraPlaces {
 		this.timer = 0;
 	}
 
-	/** The section or the placement is another: the places are asked for as soon as it rests. */
+	/** Another section or placement: the places are requested once it rests. */
 	ask() {
 		clearTimeout(this.timer);
 		this.see({});
@@ -37,7 +37,7 @@ export class CameraPlaces {
 		if (asked === this.asked) this.see({ aside: boxes });
 	}
 
-	/** Another slide is seen, or other places hold. */
+	/** Another slide, or other places. */
 	see(what) {
 		this.placing.see(what);
 		this.said.hidden = !this.placing.node.hasAttribute("data-aside");

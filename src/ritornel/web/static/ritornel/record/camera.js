@@ -1,5 +1,5 @@
-// The camera: one of the machine's, or a practice one that moves. What it sees is recorded piece by piece, and comes
-// every second.
+// The camera: one of the machine's, or a practice one that moves. Its picture is recorded piece by piece, in parts of a
+// second.
 import { openDevice } from "./opened-devices.js";
 import { PRACTICE } from "./practice.js";
 
@@ -119,8 +119,8 @@ export class Camera extends EventTarget {
 	}
 
 	/**
-	 * Another piece begins, with what is `heard` where that belongs into it: the one before ends when this one has begun,
-	 * so that nothing is missed between.
+	 * Starts another piece, with `heard` where that belongs into it: the piece before ends when this one has started,
+	 * so that nothing is lost between.
 	 */
 	/** @param {number} piece @param {number} fromMs @param {MediaStream | null} heard */
 	beginPiece(piece, fromMs, heard = null) {
@@ -150,7 +150,7 @@ export class Camera extends EventTarget {
 		if (this.recorder?.state === "paused") this.recorder.resume();
 	}
 
-	/** Ends the piece; resolved when the last of it has been told. */
+	/** Ends the piece; resolves when its last part has been reported. */
 	async endPiece() {
 		const { recorder } = this;
 		this.recorder = null;

@@ -1,4 +1,4 @@
-// Something short, recorded by camera or voice: looked at before it is used.
+// A short recording by camera or microphone, checked before it is used.
 import { el, icon, newId } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { clockText } from "../ui/times.js";
@@ -191,7 +191,7 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 		again.hidden = use.hidden = !whole;
 		begin.hidden = stop.hidden = whole;
 	}
-	/** What was recorded lies on the shelf before anybody decides about it. */
+	/** The recording lies on the shelf before anybody decides about it. */
 	async function shelve() {
 		try {
 			const reply = await post(`${base}/record/${recording.id}/place`, { role: "shelf", viewing });

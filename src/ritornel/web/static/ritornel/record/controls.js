@@ -4,7 +4,7 @@ import { taken } from "../ui/free-keys.js";
 const at = (/** @type {string} */ id) => /** @type {HTMLElement} */ (document.getElementById(id));
 
 /**
- * A button that gives the keyboard back once it is pressed: the keys of the page are for the take.
+ * A button that gives up the focus once it is pressed: the keys of the page are for the take.
  * @param {string} id
  * @param {() => void} act
  */

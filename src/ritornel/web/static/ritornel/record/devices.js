@@ -1,4 +1,4 @@
-// Which microphone and camera are used, how loud it is, and where the camera stands.
+// Which microphone and camera are used, the level, and the camera's place.
 import { el } from "../ui/element.js";
 import { toast } from "../ui/toast.js";
 import { FLOOR_DB, levelWords } from "./level.js";
@@ -53,7 +53,7 @@ export class Devices {
 		this.openLast();
 	}
 
-	/** What was chosen last is chosen again: at the first press or key, since a browser opens no sound before one. */
+	/** Chooses the last devices again: at the first press or key, since a browser opens no sound before one. */
 	openLast() {
 		const found = Promise.all([lastDevice("microphone"), machineDevices("audioinput")]).then(([id, machine]) =>
 			id === PRACTICE || machine.some((one) => one.id === id) ? id : null,

@@ -1,4 +1,4 @@
-// How loud somebody speaks, in words: core/sound/spoken_level.py, held to it by tests/vectors/recording.json.
+// The level of a voice, in words: core/sound/spoken_level.py, checked by tests/vectors/recording.json.
 
 const SOFT_DB = -30;
 const LOUD_DB = -12;

@@ -1,5 +1,5 @@
-// The takes of a section, lined up by slide: each bar has its own clock, the dotted line is the plan, waves with the
-// waits before their cues, and what is picked.
+// The takes of a section, lined up by slide. Each bar has its own clock; the dotted line is the plan; waveforms show
+// the waits before their cues; selected pieces are marked.
 import { el, svg } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
@@ -13,11 +13,11 @@ const LONGEST_PX = 4000;
 const LONG_MS = 30_000;
 const GROWS_MS = 1000;
 const tenths = (ms) => `${(ms / 1000).toFixed(1)} s`;
-/** How a length compares with what was planned; what rounds to nothing is on plan. */
+/** A length compared with its plan; a difference that rounds to nothing is on plan. */
 const overPlan = (ms) =>
 	Math.abs(ms) < 50 ? "on plan" : `${tenths(Math.abs(ms))} ${ms > 0 ? "over plan" : "under plan"}`;
 
-/** How long each slide's bar is: its plan or its longest piece, and a little air. */
+/** The length of each slide's bar: its plan or its longest piece, and a little room. */
 export const barMs = (slide, takes, growing) =>
 	Math.max(
 		slide.plan_ms,
@@ -27,7 +27,7 @@ export const barMs = (slide, takes, growing) =>
 		),
 	) + 600;
 
-/** The scale at which all bars fill the width; where that would crush them, one at which they can be read. */
+/** The scale at which all bars fill the width, or, where they would be too short, one at which they can be read. */
 export function scaleFor(bars, widthPx) {
 	const perS = widthPx / (bars.reduce((all, ms) => all + ms, 0) / 1000);
 	if (bars.every((ms) => (ms / 1000) * perS >= LEAST_PX)) return Math.min(perS, 60);
@@ -276,7 +276,7 @@ export class Lines {
 		return drawing;
 	}
 
-	/** Where it is recorded or heard now, moved without drawing anything again. */
+	/** Moves the position of recording or playing, without drawing anything again. */
 	head(head) {
 		const sheet = this.node.firstElementChild;
 		if (!head || !sheet) {
@@ -299,7 +299,7 @@ export class Lines {
 			this.node.scrollLeft = x - GUTTER_PX - 120;
 	}
 
-	/** Which slide is the present one, without drawing anything again. */
+	/** Marks the present slide, without drawing anything again. */
 	chosen(slideId) {
 		for (const head of this.node.querySelectorAll(".slide-head")) {
 			if (head.dataset.slide === slideId) head.setAttribute("aria-current", "true");
@@ -307,7 +307,7 @@ export class Lines {
 		}
 	}
 
-	/** The wave and length of the piece that grows, without drawing the others again. */
+	/** The waveform and length of the growing piece, without drawing the others again. */
 	grow(take, piece) {
 		const cell = this.node.querySelector(`.pieces[data-take="${take.id}"] .piece[data-piece="${piece.number}"]`);
 		if (

@@ -1,5 +1,5 @@
-// The microphone: one of the machine's, or a practice one that speaks. Its samples are told apart by the sound card's
-// clock, so that what is recorded and when a cue was pressed agree to the sample.
+// The microphone: one of the machine's, or a practice one that speaks. Its samples carry the sound card's clock, so
+// that the sound and the cues agree to the sample.
 import { levelDb } from "./level.js";
 import { openDevice } from "./opened-devices.js";
 import { PRACTICE } from "./practice.js";
@@ -119,7 +119,7 @@ export class Microphone extends EventTarget {
 		return { node, name: "Practice microphone", end: () => node.stop() };
 	}
 
-	/** What is heard, for somebody who records it with a picture. */
+	/** The sound, for somebody who records it with a picture. */
 	stream() {
 		this.out ??= this.context.createMediaStreamDestination();
 		this.source.node.connect(this.out);
@@ -180,7 +180,7 @@ export class Microphone extends EventTarget {
 		);
 	}
 
-	/** From sample `from` on everything is recorded. */
+	/** Records everything from sample `from` on. */
 	record(from) {
 		const span = { from, until: Infinity };
 		span.over = new Promise((done) => {
@@ -190,7 +190,7 @@ export class Microphone extends EventTarget {
 		this.span = span;
 	}
 
-	/** Up to sample `until`; resolved when all of it has been told. */
+	/** Records up to sample `until`; resolves when all of it has been reported. */
 	async halt(until) {
 		if (!this.span) return;
 		const { span } = this;

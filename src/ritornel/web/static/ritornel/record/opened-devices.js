@@ -1,12 +1,12 @@
-// The machine's microphones and cameras that this page has opened: a browser asks for permission once a page, not at
-// every change; and what was chosen last, for the next visit.
+// The microphones and cameras that this page has opened: a browser asks for permission once a page, not at every
+// change. The last choice is remembered for the next visit.
 import { PRACTICE } from "./practice.js";
 
 const opened = new Map();
 const isLive = (stream) => stream.getTracks().every((track) => track.readyState === "live");
 
 /**
- * A stream of a device, to be stopped by whoever asked for it; the device itself stays open for the page.
+ * A stream of a device. Its user stops it; the device itself stays open for the page.
  * @param {"microphone" | "camera"} what
  */
 export async function openDevice(what, id, constraints) {
@@ -23,7 +23,7 @@ export async function openDevice(what, id, constraints) {
 	);
 }
 
-/** Nobody records any more: the machine's devices are free, and their lights go out. */
+/** Nobody records any more: releases the machine's devices, so that their lights go out. */
 export function closeDevices() {
 	for (const stream of opened.values()) for (const track of stream.getTracks()) track.stop();
 	opened.clear();
@@ -34,7 +34,7 @@ const keyOf = (what) => `ritornel-${what}`;
 /** Remembers what was chosen, on this device. */
 export const rememberDevice = (what, id) => localStorage.setItem(keyOf(what), id);
 
-/** What was chosen last, where it can be opened without asking; null where nothing was, or somebody would be asked. */
+/** The last choice, where it can be opened without a question; null where there is none, or the browser would ask. */
 export async function lastDevice(what) {
 	const id = localStorage.getItem(keyOf(what));
 	if (!id || id === PRACTICE) return id;

@@ -1,5 +1,4 @@
-// The peaks of recordings, 25 a second, 0..255: fetched of those that are there, and found here of the one that is
-// being made.
+// The peaks of recordings, 25 a second, 0..255: loaded for finished ones, and computed here for the one in progress.
 
 const PEAK_SAMPLES = 1920;
 
@@ -22,7 +21,7 @@ export class Peaks {
 		return this.known.get(id);
 	}
 
-	/** A recording of which nothing is there yet. */
+	/** A recording without any peaks yet. */
 	fresh(id) {
 		this.known.set(id, []);
 		this.rest = null;
@@ -33,7 +32,7 @@ export class Peaks {
 		if (reply.ok) this.known.set(id, [...new Uint8Array(await reply.arrayBuffer())]);
 	}
 
-	/** Takes in samples of the recording that is being made. */
+	/** Adds samples of the recording in progress. */
 	hear(id, samples) {
 		const peaks = this.of(id);
 		this.rest ??= { count: 0, peak: 0 };

@@ -1,4 +1,4 @@
-// What a recording's events come to, slide by slide: core/rehearsal/recording.py's pieces_of, held to it by
+// The pieces of a recording's events, slide by slide: core/rehearsal/recording.py's pieces_of, checked by
 // tests/vectors/recording.json.
 
 /**

@@ -1,5 +1,5 @@
-// Where the camera's picture stands on the slide: dragged, nudged by arrows, typed. The geometry is
-// core/document/camera.py's, held to it by tests/vectors/recording.json.
+// The place of the camera's picture on the slide: dragged, moved by arrows, typed. The geometry is that of
+// core/document/camera.py, checked by tests/vectors/recording.json.
 
 const SNAP_PCT = 1.6;
 const EDGE_PCT = 2;
@@ -19,7 +19,7 @@ export function cameraBox(frame, { shape, across_pct: across, down_pct: down, si
 const round1 = (value) => Math.round(value * 10) / 10;
 const within = (value, least, most) => Math.min(Math.max(value, least), most);
 
-/** A middle pulled to the frame's middle or to where the picture keeps its distance from an edge. */
+/** A middle after snapping: to the frame's middle or to the usual distance from an edge. */
 export function snapPct(value, half) {
 	const places = [half + EDGE_PCT, 50, 100 - half - EDGE_PCT];
 	return places.find((place) => Math.abs(place - value) < SNAP_PCT) ?? value;
@@ -56,12 +56,12 @@ export class Placing {
 		if (told) this.changed(next);
 	}
 
-	/** Where it steps aside from the words of the slide that is seen, as {x, y, width, height}; null where it need not. */
+	/** Where it steps aside for text of the visible slide, as {x, y, width, height}; null where it need not. */
 	get asideBox() {
 		return this.node.hasAttribute("data-dragged") ? null : (this.aside[this.slideId] ?? null);
 	}
 
-	/** The placement by which it stands where it is seen: what is moved is moved from there. */
+	/** The placement at its visible place: a move starts from there. */
 	stands() {
 		const box = this.asideBox;
 		if (!box) return this.placement;
@@ -74,7 +74,7 @@ export class Placing {
 		};
 	}
 
-	/** Another slide is seen, or the boxes by slide came. */
+	/** Another slide is visible, or the boxes by slide have arrived. */
 	see({ slideId = this.slideId, aside = this.aside }) {
 		Object.assign(this, { slideId, aside });
 		this.draw();

@@ -1,10 +1,10 @@
-// Hearing what was recorded: one piece, a section as it is picked, or the whole show.
+// Playing recordings: one piece, a section with its selected pieces, or the whole show.
 import { ShowPlayer } from "../player/player.js";
 import { get } from "../ui/requests.js";
 
 /**
- * Events: "begun", "reached" (detail: slide_id, beat) and "ended" of what is heard, "changed" whenever something else
- * is heard, or nothing.
+ * Events: "begun", "reached" (detail: slide_id, beat) and "ended", and "changed" whenever something else plays, or
+ * nothing.
  */
 export class Hearing extends EventTarget {
 	/** @param {string} base the show's address @param {SVGSVGElement} surface */
@@ -15,12 +15,12 @@ export class Hearing extends EventTarget {
 		this.now = null;
 	}
 
-	/** What is heard: a piece's key, "picked", or nothing. */
+	/** What plays: a piece's key, "picked", or nothing. */
 	get key() {
 		return this.now?.key ?? null;
 	}
 
-	/** Where it has come, as {slide_id, at_ms}; null where nothing is heard. */
+	/** Its position, as {slide_id, at_ms}; null where nothing plays. */
 	head() {
 		return this.now?.head() ?? null;
 	}
@@ -34,7 +34,7 @@ export class Hearing extends EventTarget {
 		this.dispatchEvent(new Event("changed"));
 	}
 
-	/** A piece; the same once more stops it. Rejected where it cannot be heard. */
+	/** Plays a piece; a second call stops it. Rejects where it cannot be played. */
 	async piece(row, piece) {
 		const key = `${row.id}/${piece.number}`;
 		const same = this.key === key;
@@ -49,7 +49,7 @@ export class Hearing extends EventTarget {
 		await this.play("picked", `section=${encodeURIComponent(what)}`);
 	}
 
-	/** What was recorded as it will be seen and heard: with its cues, its voice and its camera. */
+	/** The recording as the audience will see it: with its cues, its voice and its camera. */
 	async play(key, asked) {
 		const show = await get(`${this.base}/record/picked.json?${asked}`);
 		const player = new ShowPlayer(show, this.surface, { mode: "self-running" });

@@ -1,2 +1,2 @@
-/** The id of the microphone and the camera that every machine has: one speaks by itself, the other moves. */
+/** The id of the practice microphone, which speaks by itself, and of the practice camera, which moves. */
 export const PRACTICE = "practice";

@@ -1,4 +1,4 @@
-// Under the sections: inviting somebody to record one, and beginning another.
+// Below the sections: inviting somebody to record one, and starting another.
 import { el } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";

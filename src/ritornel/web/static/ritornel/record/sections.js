@@ -1,4 +1,4 @@
-// The sections on the left: how far each has come, picked by a press, moved by arrows.
+// The sections on the left: their progress, chosen by a press, moved by arrows.
 import { el, icon } from "../ui/element.js";
 import { clockText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";

@@ -1,5 +1,4 @@
-// What becomes of what was recorded: pieces picked, kept, put away; sections moved. Each is undone from where it is
-// told.
+// What happens to recordings: pieces are selected, kept, removed; sections are moved. Each message has an undo.
 import { post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 

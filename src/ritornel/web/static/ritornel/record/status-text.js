@@ -1,4 +1,4 @@
-// What somebody who records is told: the notes beat by beat, the stops of the slide, the next cue.
+// What a person sees while recording: the notes beat by beat, the stops of the slide, the next cue.
 import { el, svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 

@@ -1,5 +1,4 @@
-// One take while it is made: the show run by presses on the sound card's clock, what the microphone hears between, and
-// where it goes.
+// One take in progress: the show run by presses on the sound card's clock, the sound between them, and where it goes.
 import { arrive, cue } from "../player/live.js";
 import { ShowPlayer } from "../player/player.js";
 import { roundHalfUp } from "../ui/times.js";
@@ -51,7 +50,7 @@ export class Take extends EventTarget {
 		return this.pieces.at(-1) ?? null;
 	}
 
-	/** Stands where it will go on, without running: at a slide's start, or where an earlier part of it was paused. */
+	/** Stands where it will continue, without running: at a slide's start, or where an earlier part was paused. */
 	async lay(slideId) {
 		const index = Math.max(
 			0,
@@ -77,7 +76,7 @@ export class Take extends EventTarget {
 		this.dispatchEvent(new Event("moved"));
 	}
 
-	/** Goes on from where it stands. */
+	/** Continues. */
 	go() {
 		const from = this.microphone.frame;
 		this.from = from - this.recordedMs * 48;
@@ -94,7 +93,7 @@ export class Take extends EventTarget {
 		this.fresh = false;
 	}
 
-	/** Stands still, after the last press at the earliest; resolved when all that was heard is on its way. */
+	/** Pauses, after the last press at the earliest; resolves when all sound is under way. */
 	async pause(state = "paused") {
 		if (this.going) {
 			const last = this.events.at(-1)?.at_ms ?? 0;
@@ -113,7 +112,7 @@ export class Take extends EventTarget {
 		return this.courier.flush();
 	}
 
-	/** The present slide once more, from its start; what was recorded of it stays. */
+	/** Starts the present slide again; what was recorded of it stays. */
 	restart() {
 		this.player.goTo(this.player.state.index);
 	}

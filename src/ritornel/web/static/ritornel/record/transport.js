@@ -46,7 +46,7 @@ export function drawTransport({ mode, number, atMs, slide, piece, goesOn, left, 
 }
 
 /**
- * How long has been recorded, as it is read aloud.
+ * The recorded time, as it is read aloud.
  * @param {number} atMs
  * @param {{number: number}} slide
  * @param {boolean} recording
@@ -58,7 +58,7 @@ export function progressWords(atMs, slide, recording) {
 }
 
 /**
- * What is waited for on the slide, and how far the piece is over its plan.
+ * What the take waits for on the slide, and how far the piece is over its plan.
  * @param {{phase: string, beat: number, beats: number, overMs: number}} moment `overMs`: below 0, it is not over
  */
 export function drawWaits({ phase, beat, beats, overMs }) {
@@ -68,7 +68,7 @@ export function drawWaits({ phase, beat, beats, overMs }) {
 }
 
 /**
- * How long the selected pieces are together, beside the plan.
+ * The length of the selected pieces together, beside the plan.
  * @param {(number | null)[]} lastsMs each slide's, null where none is selected
  * @param {number} planMs
  * @param {boolean} busy whether something is being recorded

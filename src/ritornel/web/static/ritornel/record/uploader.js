@@ -1,14 +1,14 @@
-// Brings what is recorded to the server every second, in order; what has not been answered is kept here and sent again.
+// Sends the recording to the server every second, in order. What has no answer yet is kept here and sent again.
 const EVERY_MS = 1000;
 const AGAIN_MS = 1500;
 const SAMPLES_MOST = 1_500_000;
-/** Bytes of the camera's film that go at once: the server takes 4 MB. */
+/** Bytes of the camera's film in one request: the server takes 4 MB. */
 const CAMERA_MOST = 3_000_000;
 const csrf = () => document.querySelector("meta[name=csrf]")?.content ?? "";
 
 /**
- * Events: "told" whenever something was kept or could not be: `keptMs`, `waitingMs`, `trouble` ("", "line", "full" or
- * "taken") and `words` say how it stands.
+ * Events: "told" whenever something was stored or could not be: `keptMs`, `waitingMs`, `trouble` ("", "line", "full"
+ * or "taken") and `words` give the state.
  */
 export class Courier extends EventTarget {
 	/** @type {string} */
@@ -59,7 +59,7 @@ export class Courier extends EventTarget {
 		this.stateSent = null;
 	}
 
-	/** From here on everything belongs to this recording, of which so much is there already. */
+	/** Everything from here on belongs to this recording, of which so much is stored already. */
 	begin({ id, bytes, take }) {
 		this.clear();
 		Object.assign(this, {
@@ -85,12 +85,12 @@ export class Courier extends EventTarget {
 		return !this.waiting && !this.seen.length && this.sent === this.events.length && this.stateSent === this.state;
 	}
 
-	/** An event; none is before the last one, however the clock and the show's own times were rounded. */
+	/** Adds an event, never before the last one, however the clocks were rounded. */
 	say(event) {
 		this.events.push({ ...event, at_ms: Math.max(event.at_ms, this.events.at(-1)?.at_ms ?? 0) });
 	}
 
-	/** Takes the last event back; where it was sent already, what follows takes its place. */
+	/** Takes the last event back; where it was sent already, the next one replaces it. */
 	retract() {
 		this.events.pop();
 		this.sent = Math.min(this.sent, this.events.length);
@@ -120,7 +120,7 @@ export class Courier extends EventTarget {
 		this.sending = null;
 	}
 
-	/** Resolved when everything that was recorded so far is kept, or cannot be for now. */
+	/** Resolves when everything recorded so far is stored, or cannot be for now. */
 	async flush() {
 		await this.sending;
 		while (!this.idle) {
@@ -223,7 +223,7 @@ export class Courier extends EventTarget {
 	}
 }
 
-/** The foot's two sentences about what is kept. */
+/** The two sentences about what is stored. */
 export function keptWords(courier, takeNumber, clock) {
 	if (courier.trouble === "full")
 		return [courier.words, `${(courier.waitingMs / 1000).toFixed(1)} s kept here, waiting for room.`];

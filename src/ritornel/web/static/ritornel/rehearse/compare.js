@@ -1,4 +1,4 @@
-// Takes side by side, slide by slide, and the timing that is taken from them.
+// Takes side by side, slide by slide, and the timing taken from them.
 import { el, icon, svg } from "../ui/element.js";
 import { get, post } from "../ui/requests.js";
 import { clockText, parseClockMs } from "../ui/times.js";
@@ -331,7 +331,7 @@ export class Compare {
 	}
 }
 
-/** Least to greatest as a bar, the median as a dot, the plan as an upright. */
+/** Least to greatest as a bar, the median as a dot, the plan as an upright line. */
 function drawSpread(/** @type {any} */ { planned_ms: planned, spread }, /** @type {number} */ most) {
 	const x = (/** @type {number} */ ms) => 4 + (ms / most) * (SPREAD_PX - 8);
 	const words = spread

@@ -1,4 +1,4 @@
-// Who may see a release, and how it stands in somebody else's page.
+// Who may see a release, and how it looks in somebody else's page.
 import { selectField, tick } from "../panel/fields.js";
 import { el, icon } from "../ui/element.js";
 import { post } from "../ui/requests.js";
@@ -12,7 +12,7 @@ const AUDIENCES = [
 const EMBEDDED_PX = 960;
 let embed = null;
 
-/** How it would stand in another page: at first as the show itself does, in its proportion. */
+/** How it looks in another page: at first as the show itself does, in its proportion. */
 function embedOf({ frame, starts_itself: start, loops }) {
 	const shrinks = EMBEDDED_PX / Math.max(frame.width_px, frame.height_px);
 	embed ??= {
@@ -35,7 +35,7 @@ async function copy(text, words) {
 }
 
 /**
- * Asks who may see the first edition, before it is made: nothing is public by accident.
+ * Asks who may see the first edition, before it is made: nothing becomes public by accident.
  * @param {(access: {audience: string, domain?: string}) => void} chosen
  */
 export function askAudience(chosen) {
@@ -172,7 +172,7 @@ function guests(data, base, redraw) {
 	);
 }
 
-/** The address with what somebody else's page asks of it. */
+/** The address with the options for another page. */
 function embeddedAddress(address) {
 	const asked = [
 		["start", embed.start, "press"],
@@ -280,7 +280,7 @@ export const LOOKS = [
 	["slow", "Slow line"],
 ];
 
-/** A stranger's window: without the maker's rights, where the browser can do that. */
+/** A stranger's view: without the maker's rights, where the browser can do that. */
 export function strangersFrame(data, look) {
 	// Over the slow line everything comes as by 1.6 Mbit/s with 150 ms of delay; each look has a line of its own, and
 	// nothing kept from before.
@@ -303,7 +303,7 @@ export function strangersFrame(data, look) {
 	return look === "embedded" ? exactly(frame) : frame;
 }
 
-/** The frame at exactly the size it has in the other page, shrunk as a picture where the window has less room. */
+/** The frame at exactly its size in the other page, scaled down where the window has less room. */
 function exactly(frame) {
 	const { width, height } = embed;
 	const room = el("div", { class: "exact" }, frame);

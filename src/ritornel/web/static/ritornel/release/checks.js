@@ -1,4 +1,4 @@
-// The readiness check beside a release: what would make the audience stumble, where, why, and what fixes it.
+// The readiness check beside a release: what would disturb the audience, where, why, and its fix.
 import { addAgain } from "../shelf/repair.js";
 import { el } from "../ui/element.js";
 import { get, post } from "../ui/requests.js";
@@ -162,8 +162,7 @@ export class Checks {
 	}
 
 	/**
-	 * The button that fixes, and while it is looked at, what that would do: how long things would last, and how the slide
-	 * would look.
+	 * The button of a fix; on hover it shows the result: the new lengths, and the slide.
 	 */
 	fixButton({ id, fix }) {
 		const card = el("div", { class: "would", role: "status", hidden: true });
@@ -209,7 +208,9 @@ export class Checks {
 		return el("div", {}, button, card);
 	}
 
-	/** Setting a finding aside asks why, in place; what was set aside tells the reason and can be brought back. */
+	/**
+	 * Setting a finding aside asks for the reason, in place; a finding set aside shows it and can be brought back.
+	 */
 	putting({ id, title, aside }) {
 		if (aside !== null)
 			return el(
@@ -264,7 +265,7 @@ export class Checks {
 		await this.look();
 	}
 
-	/** One step, that undo takes back; then it is looked at again. */
+	/** Makes the fix as one step, then checks again. */
 	async fix({ edit, words }, button) {
 		button.disabled = true;
 		try {

@@ -1,4 +1,4 @@
-// A show as files: to be played from a disk, for other programs, and times from a table.
+// A show as files: for a disk, for other programs, and times from a table.
 import { el, icon } from "../ui/element.js";
 import { askAbout } from "../ui/losses.js";
 import { send } from "../ui/file-requests.js";
@@ -79,7 +79,7 @@ export function fileForm(base, exports) {
 	);
 }
 
-/** Saves the show to be played from a disk; what it weighs is told. */
+/** Saves the show for offline use, and shows its size. */
 async function saveOffline(base, name) {
 	try {
 		const { bytes, heaviest, single } = await get(`${base}/offline.json`);
@@ -121,7 +121,7 @@ async function readTimings(base, file) {
 	}
 }
 
-/** Saves the show as a presentation, once it is known what one cannot hold. */
+/** Saves the show as a presentation, once its losses were shown. */
 async function savePresentation(base) {
 	try {
 		const { losses } = await get(`${base}/presentation.json`);

@@ -1,4 +1,4 @@
-// What is asked of the next film: its kind, size, frames and timing.
+// The order of the next film: its kind, size, frames and timing.
 import { pair, selectField, textField, tick } from "../panel/fields.js";
 import { el } from "../ui/element.js";
 
@@ -51,7 +51,7 @@ export class FilmForm {
 		this.redraw = redraw;
 	}
 
-	/** What the server is asked for. */
+	/** The order for the server. */
 	get asked() {
 		const { size, ...rest } = this.#wish;
 		const [width_px, height_px] = size.split("x").map(Number);

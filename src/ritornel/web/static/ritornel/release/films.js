@@ -1,4 +1,4 @@
-// The films of a show: those that are ready, and how far those are that are being made.
+// The films of a show: finished ones, and the progress of those in the making.
 import { el, icon } from "../ui/element.js";
 import { keepPlace } from "../ui/focus.js";
 import { PacedStatus, progressBar } from "../ui/progress-line.js";
@@ -55,7 +55,7 @@ export class FilmList {
 		this.element = el("section", { "data-films": "" });
 	}
 
-	/** Draws the films of the page's data; a line that says the same as before stays as it is. */
+	/** Draws the films of the page's data; an unchanged line keeps its node. */
 	draw(data) {
 		const { films } = data;
 		this.#say(films);
@@ -78,7 +78,7 @@ export class FilmList {
 		again();
 	}
 
-	/** Says how far the films are at a human pace, and at once what ended. */
+	/** Announces the progress of films at a calm pace, and each end at once. */
 	#say(films) {
 		const words = (film) => `${film.name}: ${stateWords(film)}`;
 		const ended = films.filter((film) => !isOpen(film) && this.#said.get(film.id) === "open");

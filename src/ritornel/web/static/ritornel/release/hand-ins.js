@@ -1,4 +1,4 @@
-// Handing a result in to somebody here, taking it back, and putting a newer one in its place.
+// Handing a result in to somebody here, withdrawing it, and replacing it by a newer one.
 import { el, newId } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
@@ -78,7 +78,7 @@ export function handInForm(film, { base, data, changed }) {
 	return form;
 }
 
-/** What was handed in of this show, with a way to take each back. */
+/** The hand-ins of this show, each with a way to withdraw it. */
 export function listHandIns(node, data, changed) {
 	node.hidden = !data.handed.length;
 	const take = async (entry) => {

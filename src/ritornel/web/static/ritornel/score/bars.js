@@ -5,7 +5,7 @@ import { countWords } from "../ui/wording.js";
 import { fermata, onward, signPath } from "../stage/signs.js";
 import { setInRows, shorten, widthOf } from "./labels.js";
 
-/** From one build to the next below. */
+/** The distance from one build to the next below. */
 const LANE_PX = 24;
 const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
 const NAME_Y = 16;
@@ -16,7 +16,7 @@ const SERIF = '600 14px "Spectral"';
 const AT_ONCE = 6;
 
 /**
- * Yields the bar, which goes on filling from one step to the next.
+ * Yields the bar, which is filled step by step.
  * @param {object} bar {line, number, x, width, current}
  * @param {object} rows tops and
  * heights @param {import("./scale.js").Scale} scale
@@ -70,7 +70,8 @@ export function* drawBar(bar, rows, scale, state, ties = []) {
 }
 
 /**
- * The name stands at the same place in every bar: at its top. The picture, the facts and the slur have their own lines.
+ * The name stands at the same place in every bar, at its top. The picture, the facts and the slur have their own
+ * lines.
  */
 function drawHead(group, bar, rows, scale) {
 	const { line, width } = bar;
@@ -109,7 +110,7 @@ function drawHead(group, bar, rows, scale) {
 	if (said) put(said, { class: "soft", x, y: top + THUMB.y + 13 });
 }
 
-/** Three lines: the slide has notes. Pressing them opens them. */
+/** Three lines: the slide has notes. A press on them opens the notes. */
 function notesSign(line, x, y) {
 	return svg(
 		"g",
@@ -125,7 +126,7 @@ function notesSign(line, x, y) {
 	);
 }
 
-/** How long a slide is and how often it waits, then the same in fewer words. */
+/** The length of a slide and the number of its waits, then the same in fewer words. */
 const facts = ({ line, waits }) => {
 	const length = `${secondsText(line.schedule.length_ms)} s`;
 	const all = waits ? [`${length} · ${countWords(waits, "wait")}`, length] : [length];
@@ -133,8 +134,8 @@ const facts = ({ line, waits }) => {
 };
 
 /**
- * The stretch by which something that runs lengthened the slide, hatched beneath its name, with the number where there
- * is room.
+ * The stretch by which something still running lengthened the slide, hatched beneath its name, with the number where
+ * there is room.
  */
 function drawExtension(group, bar, rows, scale) {
 	const { extended_ms: extended, length_ms: length } = bar.line.schedule;
@@ -273,8 +274,7 @@ function drawWaits(group, bar, rows, scale, state) {
 }
 
 /**
- * Builds so close together that nobody could take hold of one: their signs as few outlines, those that are picked left
- * out.
+ * Builds too close together to be dragged: their signs as few outlines, without the selected ones.
  */
 function drawCrowd(group, line, things, top, lanes, width) {
 	const outlines = new Map();
@@ -386,8 +386,8 @@ function* drawBuilds(group, bar, rows, scale, state, ties) {
 }
 
 /**
- * What only a hand needs of a build, its end to pull and its words: added when one comes near, for hundreds are drawn
- * that nobody touches.
+ * What only a hand needs of a build, its draggable end and its words: added when a hand comes near, since hundreds
+ * are drawn that nobody touches.
  */
 export function armBuild(node) {
 	if (node.querySelector("title")) return;
@@ -409,7 +409,7 @@ export function armBuild(node) {
 	node.prepend(svg("title", {}, node.getAttribute("aria-label")));
 }
 
-/** A tie: an object carried from the slide before. Pressing it opens the pairs. */
+/** A tie: an object carried from the slide before. A press on it opens the pairs. */
 function drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }) {
 	const node = svg(
 		"g",
@@ -444,8 +444,8 @@ function drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }) {
 }
 
 /**
- * A slur across the bar line, as wide as the transition lasts. Pressing it opens the transition, pulling its end its
- * length.
+ * A slur across the bar line, as wide as the transition is long. A press on it opens the transition; dragging its end
+ * changes the length.
  */
 function drawSlur(group, bar, rows, scale) {
 	const ms = bar.line.schedule.transition_ms;

@@ -1,5 +1,5 @@
-// Dragging on the score. What is pulled follows the pointer with its exact number; what would come of it is asked of
-// the core and shown on score, stage and list before the drop, and nothing is kept until then.
+// Dragging on the score. What is dragged follows the pointer with its exact number. The core computes the result, which
+// score, stage and list show before the drop; nothing is saved until then.
 import { attempt, endAttempt } from "../editor/attempts.js";
 import { pull } from "../ui/pull.js";
 import { slideAt } from "./marks.js";
@@ -18,7 +18,7 @@ function scrub(score, ms) {
 }
 
 /**
- * Follows the pointer from a handle until it is let go, or the pull is taken back.
+ * Follows the pointer from a handle until release, or until the drag is cancelled.
  * @param {object} score has state, scale, scroll, draw, showNumber and
  * showLine, which is given the instant that was snapped to, or null @param {(event: PointerEvent) => void} click when nothing was moved
  */
@@ -84,7 +84,7 @@ export function dragOn(score, handle, event, click) {
 	event.preventDefault();
 }
 
-/** The playhead goes to the pointer at once, and with it while it is held. */
+/** Moves the playhead to the pointer at once, and with it during a drag. */
 function pullPlayhead(score, event) {
 	const { state } = score;
 	const box = score.scroll.getBoundingClientRect();

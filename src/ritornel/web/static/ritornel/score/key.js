@@ -1,4 +1,4 @@
-// The key of the score: every sign with its word, for those who do not read it yet.
+// The key of the score: every sign with its meaning.
 import { el, svg } from "../ui/element.js";
 import { KIND_WORDS, fermata, onward, sign } from "../stage/signs.js";
 
@@ -55,7 +55,7 @@ const SIGNS = () => [
 	],
 ];
 
-/** Opens the key; closing it gives the keyboard back to the button. */
+/** Opens the key; closing it gives the focus back to the button. */
 export function openKey() {
 	const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "What the signs mean" });
 	dialog.append(

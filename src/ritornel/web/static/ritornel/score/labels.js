@@ -1,4 +1,4 @@
-// Words on the score: measured, shortened, and set into rows so that nothing overlaps.
+// Text on the score: measured, shortened, and set into rows without overlap.
 
 /** @type {any} */
 const context = document.createElement("canvas").getContext("2d");
@@ -25,9 +25,8 @@ export function shorten(words, room, font) {
 }
 
 /**
- * Sets things with a start, an end and words into rows. Each gets `row`, and where its words stand: `words` ("" where
- * there is no room),
- * `wordsX` and `anchor`.
+ * Sets things with a start, an end and words into rows. Each gets `row`, and the place of its words: `words` (""
+ * where there is no room), `wordsX` and `anchor`.
  * @param {any[]} things with x1, x2 and name, in order of x1
  * @param {number} rows
  * @param {number} least

@@ -19,7 +19,7 @@ export const patterns = () =>
 		),
 	);
 
-/** The staves, and the ground of the ruler, by which the playhead is pulled. */
+/** The staves, and the ground of the ruler, where the playhead is dragged. */
 export const staffLines = (rows, from, to) => [
 	svg("rect", { x: from, y: 0, width: to - from, height: RULER, fill: "#f7f8f4", "data-drag": "playhead" }),
 	...[rows.builds.top, rows.voices.top, rows.music.top, rows.bottom - 0.5].map((y) =>
@@ -27,8 +27,10 @@ export const staffLines = (rows, from, to) => [
 	),
 ];
 
-/** The lines at both ends of a slide's bar. `end` is what the show does at its end, where the bar is the last; `waits` whether it
- * waits for a cue there. */
+/**
+ * The lines at both ends of a slide's bar. `end` is the show's end, where the bar is the last; `waits` whether it
+ * waits for a cue there.
+ */
 export function barLines(line, x1, x2, rows, first, end, waits) {
 	const drawn = (x) => `M${x} ${rows.slides.top - 4}V${rows.bottom}`;
 	const result = [
@@ -106,7 +108,7 @@ export function rulerColumn(scale, from, px) {
 	return [...names, svg("path", { d: ticks, stroke: "#9fb0a9", "pointer-events": "none" })];
 }
 
-/** The line of the event that what is pulled has come to lie on. */
+/** The line of the event that a drag has snapped to. */
 export const snapLine = (x, ms, bottom) =>
 	svg("line", {
 		x1: x,

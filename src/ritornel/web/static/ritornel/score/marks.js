@@ -48,7 +48,7 @@ export function drawMarks(state, data, scale, view, { top, bottom }) {
 	});
 }
 
-/** Where a mark stands on the show's clock. A mark of a skipped slide stands nowhere. */
+/** The place of a mark on the show's clock. A mark of a skipped slide has none. */
 export function markMs(data, mark) {
 	const line = data.slides[mark.slide_id];
 	return line.skipped ? NaN : data.starts_ms[mark.slide_id] + Math.min(mark.offset_ms, line.schedule.length_ms);

@@ -1,10 +1,10 @@
-// Drawing music: its wave along the passes, fades as hairpins.
+// Drawing music: its waveform along the passes, fades as hairpins.
 import { svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { shorten, widthOf } from "./labels.js";
 
 /**
- * The part of the row where a stretch stands: stretches that sound at one time lie one under the other.
+ * The part of the row where a span stands: spans that sound at one time lie one under the other.
  * @param {object[]} spans all of them, by their start
  */
 export function laneOf(spans, span, row) {
@@ -21,7 +21,7 @@ export function laneOf(spans, span, row) {
 	return { top: row.top + (row.height / most) * own, height: row.height / most };
 }
 
-/** All stretches of the show's music, each in its part of the row. @param {ShowState} state */
+/** All spans of the show's music, each in its part of the row. @param {ShowState} state */
 export function drawAll(state, row, scale, view) {
 	const { music } = state.data;
 	return music.map((span) =>
@@ -36,7 +36,7 @@ export function drawAll(state, row, scale, view) {
 	);
 }
 
-/** What is pulled and read of a stretch of music; its wave lies beneath. */
+/** The handles and words of a span of music; its waveform lies beneath. */
 function drawMusic(span, row, scale, view, picked, name) {
 	const group = svg("g", {
 		"data-pick": "span",
@@ -144,7 +144,7 @@ function drawMusic(span, row, scale, view, picked, name) {
 	return group;
 }
 
-/** The wave of a stretch between two places, and where its passes begin. */
+/** The waveform of a span between two places, and where its passes begin. */
 export function drawPasses(span, row, scale, x1, x2, wave, picked) {
 	const middle = row.top + row.height / 2;
 	const half = Math.max(row.height / 2 - 5, 2);

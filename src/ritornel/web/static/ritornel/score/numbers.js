@@ -1,4 +1,4 @@
-// The numbers of the score that can be pulled, moved by keys and typed: how each is read, said and changed.
+// The numbers of the score that can be dragged, moved by keys and typed: how each is read, announced and changed.
 import { secondsText } from "../ui/times.js";
 import { holdEdit } from "./holds.js";
 import { markMs, slideAt } from "./marks.js";
@@ -9,10 +9,9 @@ const beginOf = (state, line, entry) =>
 	startOf(state, line) + line.schedule.beats[entry.beat].start_ms + entry.offset_ms;
 
 /**
- * What each handle changes: `from`, the number, in ms; `anchor`, the instant on the show's clock that goes along;
+ * What each handle changes: `from`, the number, in ms; `anchor`, the instant on the show's clock that moves along;
  * `share`, how much of the way counts; `bars` where only bar lines count; the edit; and its number in words, `now`
- * being
- * the slide as it would be.
+ * being the slide as it would be.
  */
 const numbers = {
 	hold: (state, { slide, beat, ms }) => {
@@ -186,8 +185,8 @@ const numbers = {
 const nameOf = (state, id) => `${state.data.numbers[id]} ${state.data.slides[id].name}`;
 
 /**
- * Where music that is pulled to an instant starts: with the slide whose bar line is nearest, or, pulled freely, at that
- * very instant of its slide.
+ * Where music dragged to an instant starts: with the slide whose bar line is nearest, or, dragged freely, at exactly
+ * that instant of its slide.
  * @param {ShowState} state
  */
 function startAt(state, ms, free) {
@@ -231,7 +230,7 @@ function fadeDrag(state, span, field, way, words) {
 }
 
 /**
- * What a handle changes, in the show as it is now.
+ * What a handle changes, in the present show.
  * @param {string} kind
  * @param {object} names slide, build, beat, span …
  */

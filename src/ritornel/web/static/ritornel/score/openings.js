@@ -28,7 +28,8 @@ export async function openFrom(state, { pick, slide, beat }) {
 }
 
 /**
- * Several slides: with Shift all from the one on the stage to the one pressed, with Ctrl one more or one less.
+ * Selects several slides: with Shift all from the one on the stage to the pressed one, with Ctrl one more or one
+ * less.
  * @param {ShowState} state
  */
 export function pickSeveral(state, slide, event) {
@@ -45,7 +46,7 @@ export function pickSeveral(state, slide, event) {
 	state.pickSlides(next);
 }
 
-/** A mark where the playhead is, picked so that it can be named. @param {ShowState} state */
+/** Adds a mark at the playhead, selected so that it can be named. @param {ShowState} state */
 export async function addMark(state) {
 	const at = state.playheadMs;
 	const id = slideAt(state, at);

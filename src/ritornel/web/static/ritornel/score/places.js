@@ -1,5 +1,5 @@
-// The places of the score, row by row and in the order of time, for the keyboard and for those who listen: each with its
-// words, what it opens, and the numbers that can be moved there.
+// The places of the score for the keyboard and for screen readers, row by row and in the order of time: each with its
+// words, what it opens, and its numbers.
 import { clockText, secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 import { markMs } from "./marks.js";
@@ -13,9 +13,9 @@ const leavesOnCue = ({ advance, schedule }) =>
 	advance.rule !== "after" && advance.rule !== "voice" && !schedule.last_wait;
 
 /**
- * A place: `id`, the same as long as what it is there for exists; `at` and `to` on the show's clock, in ms; `title` and
- * `times`, what it is and when, and `words`, both together;
- * `open`, what picks it; `number` and `length`, what Alt and the arrows change, each [kind, names], or nothing.
+ * A place: `id`, the same as long as its subject exists; `at` and `to` on the show's clock, in ms; `title` and
+ * `times`, and `words`, both together; `open`, what it selects; `number` and `length`, what Alt and the arrows
+ * change, each [kind, names], or nothing.
  */
 const slidePlaces = (state, id, at) => {
 	const { data } = state;

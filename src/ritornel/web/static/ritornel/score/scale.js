@@ -21,7 +21,7 @@ const STEPS_S = [0.1, 0.2, 0.5, 1, 2, 5, 10, 20, 30, 60, 120, 300, 600, 1800, 36
 /** The distance between named ticks: the least that leaves 90 px for a name. */
 export const tickStepMs = (scale) => (STEPS_S.find((step) => scale.x(step * 1000) >= 90) ?? 7200) * 1000;
 
-/** What dragging counts in: tenths of a second, and hundredths where a second is over 120 px wide. */
+/** The step of a drag: tenths of a second, and hundredths where a second is over 120 px wide. */
 export const dragStepMs = (scale) => (scale.pxPerS > 120 ? 10 : 50);
 
 export const stepped = (ms, step) => Math.round(ms / step) * step;

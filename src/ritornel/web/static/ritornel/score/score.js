@@ -1,4 +1,5 @@
-// The score: the whole show along one line. Only what is in view is drawn, so a show of any length scrolls alike.
+// The score: the whole show along one line. Only the visible part is drawn, so a show of any length scrolls equally
+// fast.
 import { el, icon, svg } from "../ui/element.js";
 import { OTHER_WAY } from "../editor/show-state.js";
 import { begin, later } from "../ui/lazy-modules.js";
@@ -139,7 +140,7 @@ export class Score {
 		});
 	}
 
-	/** Draws the show as it is; while something is pulled, as it would be. */
+	/** Draws the present show, or during a drag the show as it would be. */
 	drawNow() {
 		const { state } = this;
 		const real = state.data;
@@ -152,8 +153,7 @@ export class Score {
 	}
 
 	/**
-	 * What is drawn reaches beyond what is seen, in steps, so that most scrolling moves a finished sheet and draws
-	 * nothing.
+	 * Draws more than the visible part, in steps, so that most scrolling moves a finished sheet and draws nothing.
 	 */
 	reach(scale = this.scale) {
 		const by = scale.pxPerS / this.scale.pxPerS;
@@ -196,14 +196,14 @@ export class Score {
 		}
 	}
 
-	/** How much wider or narrower what is drawn has to stand than it was drawn. */
+	/** The factor between the present scale and the scale of the drawing. */
 	get stretched() {
 		return this.scale.pxPerS / (this.drawnPxPerS ?? this.scale.pxPerS);
 	}
 
 	/**
-	 * Zooming stretches what is drawn, which costs nothing; it is drawn anew when the hand rests, or where that would be
-	 * too coarse.
+	 * Zooming stretches the drawing, which costs nothing; it is drawn again when the hand rests, or where that would
+	 * be too coarse.
 	 */
 	stretch() {
 		const by = this.stretched;
@@ -271,7 +271,7 @@ export class Score {
 		this.stretch();
 	}
 
-	/** What was made ready is seen from now on; what was is taken away in a frame to come. */
+	/** Shows the prepared sheet; the old one is removed in a later frame. */
 	turn() {
 		[this.seen, this.next] = [this.next, this.seen];
 		this.seen.node.ariaHidden = null;
@@ -280,7 +280,7 @@ export class Score {
 		this.goOn();
 	}
 
-	/** Where the playhead is, and what is snapped to. */
+	/** The playhead, and the event that a drag has snapped to. */
 	signs(scale, rows) {
 		const {
 			lineMs,
@@ -290,7 +290,7 @@ export class Score {
 		return [...line, ...playhead(scale.x(playheadMs), playheadMs, rows.bottom)];
 	}
 
-	/** All pieces in view, by the layer they belong to: those of slides, and of columns as wide as a step. */
+	/** All visible pieces, by their layer: those of slides, and those of columns one step wide. */
 	wanted(scale, rows, view) {
 		const { state } = this;
 		const { data } = state;
@@ -370,7 +370,7 @@ export class Score {
 		return { staff: [ground, ...staff], lines, ruler, waves, voices, bars };
 	}
 
-	/** The bars of the slides in view, each with all that its looks depend on. */
+	/** The bars of the visible slides, each with everything its look depends on. */
 	wantedBars(scale, rows, view) {
 		const { state } = this;
 		const { data } = state;
@@ -412,7 +412,7 @@ export class Score {
 		});
 	}
 
-	/** The event that what is pulled has come to lie on. */
+	/** The event that a drag has snapped to. */
 	showLine(ms) {
 		if (ms === this.lineMs) return;
 		this.lineMs = ms;
@@ -505,7 +505,7 @@ export class Score {
 		return el("button", { class: "link times", title: "All times as a table", onclick: open }, words);
 	}
 
-	/** Shows what happens in the one way the show can run, or in the other. */
+	/** Shows one way the show can run, or the other. */
 	wayButton() {
 		const { way } = this.state;
 		const own = way === this.state.data.settings.runs;
@@ -563,7 +563,7 @@ export class Score {
 		event.stopPropagation();
 	}
 
-	/** Brings a slide's bar into view. */
+	/** Scrolls a slide's bar into view. */
 	reveal(slideId) {
 		const x = this.scale.x(this.state.data.starts_ms[slideId] ?? 0);
 		const end = x + this.scale.x(this.state.data.slides[slideId].schedule.length_ms);

@@ -1,10 +1,10 @@
-// One sheet of the score: all that is drawn of it at one scale. The score has two: one is seen while the other is made
-// ready over several frames.
+// One sheet of the score: everything drawn at one scale. The score has two: one is visible while the other is prepared
+// over several frames.
 import { el, svg } from "../ui/element.js";
 
 /**
- * From the back. Bars stand in drawings of their own, so that one that comes has no other painted again; the rest has
- * one drawing for each layer.
+ * The layers from the back. Each bar is a drawing of its own, so that a new bar repaints no other; every other layer
+ * is one drawing.
  */
 const LAYERS = ["staff", "bars", "waves", "voices", "lines", "sounds", "ruler", "over"];
 const HEAVY = "bars";
@@ -21,9 +21,8 @@ export class Sheet {
 	}
 
 	/**
-	 * Draws what is wanted and takes away what is not; what looks as it did is left alone. Draws until `end` of
-	 * performance.now(), and goes on from there
-	 * when it is called again: a bar of many builds is too much for one frame.
+	 * Draws what is wanted and removes the rest; unchanged pieces stay. Draws until `end` of performance.now(), and
+	 * continues at the next call: a bar of many builds is too much for one frame.
 	 * @param {Object<string, {id: string, looks: any[], draw: () => Iterable<SVGElement>}[]>} wanted by layer, from left
 	 * to right
 	 * @returns whether all of it is drawn

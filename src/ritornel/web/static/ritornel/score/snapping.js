@@ -1,4 +1,4 @@
-// What a time that is pulled on the score comes to lie on: the rule of core/reference/snapping.py, held to
+// What a time that is dragged on the score snaps to: the rule of core/reference/snapping.py, checked by
 // tests/vectors/events.json.
 import { markMs } from "./marks.js";
 
@@ -14,8 +14,8 @@ export function nearestMs(atMs, eventsMs, reachMs) {
 }
 
 /**
- * All instants that something can be pulled to: bar lines, beats, ends of builds, marks and the playhead; not those of
- * the build that is pulled.
+ * All instants that a drag can snap to: bar lines, beats, ends of builds, marks and the playhead, without those of
+ * the dragged build.
  * @param {ShowState} state
  */
 export function eventsOf(state, without = null) {

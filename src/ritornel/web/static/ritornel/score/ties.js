@@ -1,4 +1,5 @@
-// Ties: what a carry takes along into a slide. Asked for when its bar is seen, once for each state of the two slides.
+// Ties: the objects that a carry brings into a slide. They are requested when its bar is visible, once for each state
+// of the two slides.
 import { get } from "../ui/requests.js";
 
 const NONE = [];

@@ -1,4 +1,4 @@
-// All times of the show as a table one can read: every place of the score with when it begins and how long it lasts.
+// All times of the show as a readable table: every place of the score with its start and length.
 import { el } from "../ui/element.js";
 import { loadSheet } from "../ui/sheets.js";
 import { clockText, secondsText } from "../ui/times.js";
@@ -16,7 +16,7 @@ const WHAT = {
 const ROWS = { voices: "Voice", music: "Music" };
 
 /**
- * Opens the table over the page; a press on a slide's name goes there. Closing gives the keyboard back.
+ * Opens the table over the page; a press on a slide's name goes there. Closing gives the focus back.
  * @param {ShowState} state
  */
 export async function openTimes(state, ties) {

@@ -1,4 +1,4 @@
-// Drawing voices: each slide's wave where it speaks, its edges pulled.
+// Drawing voices: each slide's waveform where it speaks, with edges to drag.
 import { svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { shorten, widthOf } from "./labels.js";

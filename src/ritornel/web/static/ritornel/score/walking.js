@@ -1,5 +1,5 @@
-// The score by keys: one place in it has the keyboard. The arrows walk along a row and from row to row, Alt and the
-// arrows move what stands there, Enter opens its number, Space opens it in the panel.
+// The score by keys: one place in it has the focus. The arrows walk along a row and from row to row, Alt and the arrows
+// move what stands there, Enter opens its number, Space opens it in the panel.
 import { el } from "../ui/element.js";
 import { loadSheet } from "../ui/sheets.js";
 import { parseClockMs, secondsText } from "../ui/times.js";
@@ -12,7 +12,7 @@ const TEN = 10;
 /** How long a number stays beside what was moved. */
 const SHOWN_MS = 2500;
 const ROW_PX = 24;
-/** Kinds of numbers that are no times to be typed, but places of bar lines. */
+/** Kinds of numbers that are bar lines and no typed times. */
 const BARS = new Set(["spanStart", "spanEnd"]);
 
 export class Walker {
@@ -47,7 +47,7 @@ export class Walker {
 		return this.found;
 	}
 
-	/** The place that has the keyboard, as it is now; where it is gone, the nearest of its row. */
+	/** The focused place as it is now; where it is gone, the nearest of its row. */
 	place(rows = this.rows) {
 		const all = rows.flatMap(({ places }) => places);
 		const found = all.find(({ id }) => id === this.id);
@@ -61,7 +61,7 @@ export class Walker {
 		return all.find((place) => place.id === id) ?? all[0] ?? null;
 	}
 
-	/** The place of a drawn part of the score that has the keyboard because it was pressed. */
+	/** The place of a drawn part of the score that got the focus by a press. */
 	placeOf(node) {
 		const { pick, slide, build, beat, span, mark, object } = node?.closest?.("[data-pick]")?.dataset ?? {};
 		if (!pick) return null;
@@ -99,7 +99,8 @@ export class Walker {
 	}
 
 	/**
-	 * Whether what has the keyboard is something else than what Delete would remove: then it is picked, and that is told.
+	 * Whether the focused place is another thing than Delete would remove: then it is selected, and that is
+	 * announced.
 	 */
 	keeps(from) {
 		if (from !== this.node) return false;
@@ -138,7 +139,7 @@ export class Walker {
 		this.focus();
 	}
 
-	/** Gives the keyboard to the place, so that it is read out. */
+	/** Focuses the place, so that it is read out. */
 	focus() {
 		[this.node, this.other] = [this.other, this.node];
 		this.other.tabIndex = -1;
@@ -147,7 +148,7 @@ export class Walker {
 		this.node.focus({ preventScroll: true });
 	}
 
-	/** Says and shows where the keyboard is. */
+	/** Announces and shows the focused place. */
 	put() {
 		const place = this.place();
 		if (!place) return;
@@ -190,7 +191,7 @@ export class Walker {
 		this.silence = setTimeout(() => this.score.showNumber(""), SHOWN_MS);
 	}
 
-	/** Moves what is there, or its length, by a step or by ten; where bar lines count, by that many of them. */
+	/** Moves the place, or its length, by a step or by ten; where bar lines count, by that many of them. */
 	async move(which, way, ten) {
 		const { state } = this;
 		const { id } = this;
@@ -219,7 +220,7 @@ export class Walker {
 		this.say(said);
 	}
 
-	/** A field for the number that stands there; where it is none to be typed, the panel has it. */
+	/** Opens a field for the number of the place; where it cannot be typed, the panel has it. */
 	openNumber() {
 		const place = this.place();
 		if (!place?.number || BARS.has(place.number[0])) {
@@ -285,7 +286,7 @@ const nearest = (places, at) =>
 	places.reduce((best, place) => (!best || Math.abs(place.at - at) < Math.abs(best.at - at) ? place : best), null);
 
 /**
- * The bar line so many after the one where music begins or ends; the first or the last where there are no more.
+ * The bar line so many after the one where music begins or ends; at most the first or the last.
  * @param {ShowState} state
  */
 function barFrom(state, kind, from, by) {
@@ -304,13 +305,13 @@ function describe(place) {
 	return said.join(" ");
 }
 
-/** Takes a key to the place that has the keyboard. */
+/** Passes a key to the focused place. */
 export function walk(score, key, held) {
 	score.walker ??= new Walker(score, score.cursor);
 	score.walker.key(key, held);
 }
 
-/** The keyboard came to the score: it is told where it is. */
+/** The score gets the focus: its place is announced. */
 export function arrive(score) {
 	score.walker ??= new Walker(score, score.cursor);
 	score.walker.put();

@@ -1,5 +1,4 @@
-// Waves of sounds in levels of detail: fetched in parts as they are looked at, and seen while they are still being
-// read.
+// Waveforms in levels of detail: loaded in parts as they come into view, also while they are still being made.
 import { get } from "../ui/requests.js";
 
 const AGAIN_MS = 500;
@@ -16,7 +15,7 @@ export class Waves {
 	}
 
 	/**
-	 * The level that a scale wants, as {peak(fromMs, toMs) -> 0..255}; another object whenever there is more to see, null
+	 * The level for a scale, as {peak(fromMs, toMs) -> 0..255}; a new object whenever there is more to see, null
 	 * while nothing is known.
 	 */
 	of(assetId, pxPerS) {

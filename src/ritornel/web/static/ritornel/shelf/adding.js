@@ -1,15 +1,15 @@
-// Files coming onto the shelf.
+// Adding files to the shelf.
 import { newId } from "../ui/element.js";
 import { ProgressLine } from "../ui/progress-line.js";
 import { sendTold } from "./sending.js";
 import { toast } from "../ui/toast.js";
 
-/** A file larger than this says how far it has come. */
+/** A file larger than this shows its progress. */
 const TOLD_BYTES = 500_000;
 
 /**
- * One after another, so that edits find their turn between them. What cannot be taken in is named at the end
- * and does not stop the others; one undo takes all of them off again.
+ * Adds files one after another, so that edits find their turn between them. Unusable files are named at the end and
+ * do not stop the others; one undo removes all files.
  * @param {ShowState} state
  */
 export async function addFiles(state, files) {

@@ -1,5 +1,4 @@
-// What is known of one thing on the shelf: seen or heard, named, credited, where it is used, replaced everywhere, taken
-// off.
+// The details of one asset: seen or heard, named, credited, where it is used, replaced everywhere, removed.
 import { addAgain } from "./repair.js";
 import { el, icon } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";

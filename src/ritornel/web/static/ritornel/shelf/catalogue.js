@@ -1,5 +1,5 @@
-// The catalogue over the shelf: pictures, sounds, music and clips from outside, looked for by words, seen or heard, and
-// brought with their credits; and videos by their addresses.
+// The catalogue over the shelf: pictures, sounds, music and clips from outside services, searched, previewed, and added
+// with their credits; and videos by their addresses.
 import { el, icon } from "../ui/element.js";
 import { get, post } from "../ui/requests.js";
 import { secondsText } from "../ui/times.js";
@@ -166,7 +166,7 @@ export class Catalogue {
 		return this.bring("videos", { address: this.address.value }, this.videoButton);
 	}
 
-	/** Puts it on the shelf; its credit comes along. */
+	/** Puts it on the shelf, with its credit. */
 	async bring(way, body, button) {
 		const { state } = this;
 		button.disabled = true;

@@ -1,4 +1,4 @@
-// What a drop holds.
+// The files in a drop.
 
 /** All files of a drop, those in dropped folders too, each with the name of its folder. */
 export async function filesOf(transfer) {

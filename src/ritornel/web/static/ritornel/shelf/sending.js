@@ -1,7 +1,7 @@
-// Sending a file with its progress told, which fetch() cannot.
+// Uploading a file with its progress, which fetch() cannot report.
 import { Refused, UNKNOWN, csrf, read } from "../ui/requests.js";
 
-/** Sends a file and says how much of it has gone, 0 to 1. */
+/** Uploads a file and reports the sent share, 0 to 1. */
 export function sendTold(url, file, fields, told) {
 	return new Promise((done, failed) => {
 		const line = new XMLHttpRequest();

@@ -1,5 +1,5 @@
-// The shelf over the stage: all pictures and sounds of the show, found by words, kind, folder and use; looked at and
-// heard before use.
+// The shelf over the stage: all pictures and sounds of the show, filtered by words, kind, folder and use; previewed
+// before use.
 import { closeAtEscape } from "../ui/menu.js";
 import { el, icon, newId } from "../ui/element.js";
 import { get } from "../ui/requests.js";
@@ -60,7 +60,7 @@ export class Shelf {
 		this.build();
 	}
 
-	/** Whether a clip is wanted: for a place of its own, or instead of another. */
+	/** Whether a clip is wanted: for a place, or instead of another. */
 	wantsClip({ place, replace }) {
 		return place?.wants === "clip" || (replace && this.state.object(replace)?.kind === "clip");
 	}
@@ -163,7 +163,7 @@ export class Shelf {
 		);
 	}
 
-	/** Every visit begins with all that is there, or with the kind that is wanted. */
+	/** Every visit begins with everything, or with the kind that is wanted. */
 	open({ place = null, replace = null, add = false, kind = "all" } = {}) {
 		Object.assign(this.filter, ALL, { kind });
 		this.search.value = "";
@@ -177,26 +177,26 @@ export class Shelf {
 		this.search.focus();
 	}
 
-	/** What others have made, with its credits: it comes over the shelf. */
+	/** The catalogue: media of others, with their credits. */
 	async openCatalogue(kind = "") {
 		const { Catalogue } = await import("./catalogue.js");
 		this.catalogue ??= new Catalogue(this);
 		this.catalogue.open(kind);
 	}
 
-	/** What lies on the shelves of one's other shows. */
+	/** Media on the shelves of the person's other shows. */
 	async askElsewhere() {
 		const { shelves } = await get(`${this.state.base}/shelf/elsewhere.json`).catch(() => ({ shelves: [] }));
 		this.elsewhere = shelves;
 		if (!this.node.hidden) this.draw();
 	}
 
-	/** What is to be seen: this show's own, or what another's shelf has. */
+	/** The visible entries: this show's own, or those of another shelf. */
 	get there() {
 		return this.elsewhere.find(({ id }) => id === this.filter.where)?.assets ?? this.state.data.assets;
 	}
 
-	/** Brings something of another shelf to this one; null where that was refused. */
+	/** Copies an entry of another shelf to this one; null where that was refused. */
 	async bringOver(asset) {
 		if (!asset.value) return asset;
 		const value = { ...asset.value, id: newId() };
@@ -211,7 +211,7 @@ export class Shelf {
 		this.button.focus();
 	}
 
-	/** The small pictures come when the worker has made them; the page does not wait. */
+	/** Thumbnails appear when the worker has made them; the page does not wait. */
 	async askSmalls(ask = false) {
 		clearTimeout(this.timer);
 		if (this.node.hidden) return;
@@ -326,13 +326,13 @@ export class Shelf {
 		}
 	}
 
-	/** Lays the tiles; where they lie so already they are not touched: a finger that is on one would lose it. */
+	/** Lays the tiles; unchanged tiles stay in place, so that a finger does not lose its tile. */
 	lay(tiles) {
 		const now = this.grid.children;
 		if (tiles.length !== now.length || tiles.some((tile, at) => tile !== now[at])) this.grid.replaceChildren(...tiles);
 	}
 
-	/** The tile of an asset: the one that stands already, unless something about the asset has changed. */
+	/** The tile of an asset: the present one, unless something about the asset has changed. */
 	kept(asset) {
 		const looks = JSON.stringify([asset, this.usesOf(asset).length, this.fresh?.has(asset.id)]);
 		if (this.tiles.get(asset.id)?.looks !== looks) this.tiles.set(asset.id, { looks, node: this.tile(asset) });
@@ -394,7 +394,7 @@ export class Shelf {
 	}
 
 	/**
-	 * What a double press does: fills the place that wanted a picture, takes another's place, or comes onto the slide.
+	 * What a double press does: it fills the place that wanted a picture, replaces another, or puts it on the slide.
 	 */
 	async use(asset) {
 		const { want, state } = this;

@@ -1,5 +1,5 @@
-// Themes over the stage: the slide as each theme would dress it, the show's own theme to change, the frame, and what
-// stands on every slide.
+// Themes over the stage: the slide in each theme, the show's own theme to change, the frame, and what stands on every
+// slide.
 import { closeAtEscape } from "../ui/menu.js";
 import { el, icon } from "../ui/element.js";
 import { get } from "../ui/requests.js";
@@ -212,7 +212,7 @@ export class Themes {
 		].filter(Boolean);
 	}
 
-	/** The grounds of ordinary slides and of openings. */
+	/** The backgrounds of ordinary slides and of openings. */
 	grounds(theme, put, pictures) {
 		const clips = this.state.data.assets
 			.filter((asset) => asset.kind === "clip")

@@ -1,4 +1,4 @@
-// The trays under "Bring on": layouts of a new slide, forms and pens, and the music of the shelf.
+// The trays for adding: layouts of a new slide, forms and pens, and the music of the shelf.
 import { keepPlace } from "../ui/focus.js";
 import { closeAtEscape } from "../ui/menu.js";
 import { el, icon, svg } from "../ui/element.js";

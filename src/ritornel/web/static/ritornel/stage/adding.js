@@ -1,9 +1,9 @@
-// Bringing things on: texts, pictures, shapes and slides, in the theme's colours and where they are wanted.
+// Adding texts, pictures, shapes and slides, in the theme's colours and in a free place.
 import { newId } from "../ui/element.js";
 import { toast } from "../ui/toast.js";
 import { heldKeys } from "./held-keys.js";
 
-/** So far from its place's form a picture is still taken to have it. */
+/** Up to this difference a picture counts as having its place's proportion. */
 const SAME_FORM = 0.02;
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
 const capital = (word) => word[0].toUpperCase() + word.slice(1);
@@ -28,7 +28,7 @@ export async function addObjects(state, items, label = "", more = {}) {
 }
 
 /**
- * Puts a clip on the slide, which plays on arrival: into an empty place, or as large as it is, and at most 80 % of the
+ * Puts a clip on the slide, which plays on arrival: into an empty place, or in its own size, and at most 80 % of the
  * frame.
  * @param {Stage} stage
  */
@@ -71,7 +71,7 @@ export function playsFirst(state, objectId) {
 }
 
 /**
- * Puts a picture on the slide: into an empty place, or as large as it is and at most 80 % of the frame, its middle at
+ * Puts a picture on the slide: into an empty place, or in its own size and at most 80 % of the frame, its middle at
  * `at`.
  * @param {Stage} stage
  */
@@ -92,7 +92,10 @@ export async function addPicture(stage, asset, { at, place } = /** @type {any} *
 	return addObjects(stage.state, [{ ...common, box }], "", { where_free: !at });
 }
 
-/** What has another form than its place is shown whole; one press lets it fill the place. @param {ShowState} state */
+/**
+ * A picture of another proportion than its place is shown whole; one press makes it fill the place.
+ * @param {ShowState} state
+ */
 function sayWhole(state, asset, id, box) {
 	const [own, wanted] = [asset.width_px / asset.height_px, box.width / box.height];
 	if (Math.abs(own / wanted - 1) < SAME_FORM) return;
@@ -102,7 +105,7 @@ function sayWhole(state, asset, id, box) {
 }
 
 /**
- * A text, opened to be written. Its words are what is typed; leaving it empty takes it away again.
+ * Adds a text and opens it for typing; left empty, it is removed again.
  * @param {Stage} stage
  */
 export async function addText(stage) {
@@ -136,7 +139,7 @@ const ROW_PX = 60;
 const MOST_COLUMNS = 20;
 
 /**
- * A table whose first row is a heading. An empty one is opened to be written.
+ * Adds a table whose first row is a heading. An empty one is opened for typing.
  * @param {string[][]} rows the words of its cells
  */
 export async function addTable(stage, rows = EMPTY_TABLE) {
@@ -168,8 +171,7 @@ export async function addTable(stage, rows = EMPTY_TABLE) {
 }
 
 /**
- * Words in a place of the layout: the theme says how they look. `typed` hands over what was typed since the place was
- * pressed.
+ * Adds text to a place of the layout, in the theme's look. `typed` gives what was typed since the place was pressed.
  * @param {Stage} stage
  */
 export async function addTextIn(stage, place, typed) {
@@ -195,7 +197,7 @@ export async function addTextIn(stage, place, typed) {
 	stage.editWords(state.object(id), text);
 }
 
-/** Lines of plain text as a text of its own: pasted from anywhere, it comes in clean. @param {Stage} stage */
+/** Adds lines of plain text as a text of its own, such as pasted ones. @param {Stage} stage */
 export function addLines(stage, lines) {
 	const { width_px: width, height_px: height } = stage.frame;
 	const scale = scaleOf(stage.frame);
@@ -265,7 +267,7 @@ export function addShape(stage, name) {
 	);
 }
 
-/** A slide after the one on the stage, coming as that one does. @param {ShowState} state */
+/** Adds a slide after the one on the stage, with the same transition. @param {ShowState} state */
 export async function addSlide(state, layout, title) {
 	const id = newId();
 	const at = state.slide ? state.data.order.indexOf(state.slide.id) + 1 : 0;

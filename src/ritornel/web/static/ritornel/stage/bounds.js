@@ -1,6 +1,6 @@
-// The box around boxes, as core/layout/guides.py has it, held to tests/vectors/snapping.json.
+// The box around boxes, as in core/layout/guides.py, checked by tests/vectors/snapping.json.
 
-/** The box around several boxes as they are seen, so that what is moved together snaps as one. */
+/** The box around several boxes as they are seen, so that objects moved together snap as one. */
 export function around(boxes) {
 	const edges = boxes.map((box) => {
 		const turn = ((box.turn_deg ?? 0) * Math.PI) / 180;

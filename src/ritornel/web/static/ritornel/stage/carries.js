@@ -1,7 +1,7 @@
-// What a carry brings along, shown on the stage.
+// The objects of a carry, shown on the stage.
 import { svg } from "../ui/element.js";
 
-/** Faint lines from where carried objects come to where they stand. */
+/** Faint lines from the start of each carried object to its place. */
 export class Carries {
 	/** @param {Stage} stage */
 	constructor(stage) {

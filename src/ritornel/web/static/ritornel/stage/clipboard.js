@@ -1,5 +1,4 @@
-// Copying and pasting: objects and slides within a show and between shows, files, and words from anywhere, which come
-// in clean.
+// Copying and pasting: objects and slides within a show and between shows, files, and plain text from anywhere.
 import { toast } from "../ui/toast.js";
 
 const KIND = "application/x-ritornel";

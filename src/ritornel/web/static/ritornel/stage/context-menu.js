@@ -1,4 +1,4 @@
-// The menu of what is pressed with the right button, or by a finger that rests. All of it is elsewhere too.
+// The menu of a right click, or of a finger that rests. Everything in it can be reached elsewhere too.
 import { el, newId } from "../ui/element.js";
 import { loadSheet } from "../ui/sheets.js";
 
@@ -95,7 +95,7 @@ export function contextMenu(stage) {
 	addEventListener("blur", close);
 }
 
-/** Where the menu opens that was asked for by a key. @param {Stage} stage */
+/** The place of a menu opened by a key. @param {Stage} stage */
 function middleOf(stage) {
 	const [item] = stage.picked();
 	const box = (item && stage.placeOf(item.id) ? stage.placeOf(item.id) : stage.svg).getBoundingClientRect();

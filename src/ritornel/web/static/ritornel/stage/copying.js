@@ -1,9 +1,9 @@
-// Copies of objects, and duplicating what is picked.
+// Copies of objects, and duplicating the selection.
 import { duplicateSlide } from "../panel/slide-acts.js";
 import { newId } from "../ui/element.js";
 import { addObjects } from "./adding.js";
 
-/** Objects with ids of their own that remember what they stem from; groups become groups of their own. */
+/** Copies of objects with new ids and the lineage of their originals; groups become new groups. */
 export function copiesOf(items, dx = 0, dy = 0) {
 	const groups = new Map();
 	const names = new Map(items.map((item) => [item.id, newId()]));
@@ -32,7 +32,7 @@ export function copiesOf(items, dx = 0, dy = 0) {
 let lastCopies = null;
 
 /**
- * Copies what is picked, builds and all; done again after the copy was moved, the next copy goes the same way on.
+ * Copies the selection with its builds; repeated after the copy was moved, the next copy moves on in the same way.
  * @param {Stage} stage
  */
 export async function duplicatePicked(stage) {

@@ -1,8 +1,8 @@
-// What a cut leaves out of a picture.
+// The part of a picture that is cropped away.
 import { svg } from "../ui/element.js";
 
 /**
- * The whole picture behind what its crop leaves, faintly, so that what was cut off can be shown again.
+ * The whole picture behind its cropped part, faintly, so that what was cut off can be shown again.
  * @param {Stage} stage
  */
 export function drawGhost(stage, item) {

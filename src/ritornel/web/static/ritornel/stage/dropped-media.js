@@ -1,7 +1,7 @@
-// What becomes of files that were dropped on the stage or pasted, once they are on the shelf.
+// What happens to files dropped on the stage or pasted, once they are on the shelf.
 import { addPicture } from "./adding.js";
 
-/** A few pictures go onto the slide; many go to the shelf only, which opens to show them. @param {Stage} stage */
+/** A few pictures go onto the slide; many go only to the shelf, which opens to show them. @param {Stage} stage */
 export async function bringFiles(stage, files, at) {
 	const added = await stage.state.addFiles(files);
 	const pictures = added.filter((asset) => asset.width_px); // clips among them

@@ -1,4 +1,4 @@
-// Files dropped on the stage or pasted: pictures go where they are dropped, into an empty place if there is one.
+// Files dropped on the stage or pasted: a picture goes where it is dropped, into an empty place if there is one.
 import { later } from "../ui/lazy-modules.js";
 
 const dropped = later(() => import("../shelf/dropped-files.js"));

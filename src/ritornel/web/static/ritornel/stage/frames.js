@@ -1,4 +1,4 @@
-// The frames around what is picked, their handles, and the lines that what is moved lies on.
+// The frames around the selection, their handles, and the guide lines.
 import { svg } from "../ui/element.js";
 import { around } from "./bounds.js";
 
@@ -87,7 +87,7 @@ export class Frames {
 		return group;
 	}
 
-	/** The frame itself can be taken hold of, to move what is in it: of use where that is thin or covered. */
+	/** The frame itself can be dragged to move its object, for thin or covered objects. */
 	edge({ x, y, width, height }) {
 		return svg("rect", { class: "edge", "data-handle": "frame", x, y, width, height, "stroke-width": 8 / this.scale });
 	}
@@ -142,7 +142,7 @@ export class Frames {
 		return group;
 	}
 
-	/** Moves the frames along with what is dragged, with the place as numbers beside it. */
+	/** Moves the frames during a drag, with the place as numbers beside it. */
 	offset(dx, dy, whole) {
 		this.group?.setAttribute("transform", `translate(${dx} ${dy})`);
 		this.number(`${Math.round(whole.x + dx)}, ${Math.round(whole.y + dy)}`, whole);

@@ -1,5 +1,4 @@
-// Framings drawn as frames on a large slide: picked by their edge or name, moved, pulled larger about their middle,
-// turned.
+// Framings as frames on a large slide: selected by edge or name, moved, scaled about their middle, turned.
 import { svg } from "../ui/element.js";
 import { turnBox } from "./sizing.js";
 import { track } from "./tracking.js";

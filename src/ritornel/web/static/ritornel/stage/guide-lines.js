@@ -1,4 +1,4 @@
-// The lines that what is moved on the stage lies on, and the gaps and lengths it agrees with.
+// The lines that a moved object snaps to, and the gaps and lengths it matches.
 import { svg } from "../ui/element.js";
 
 const PINK = "#e0559b";
@@ -16,7 +16,7 @@ export class GuideLines {
 		return this.stage.overlay;
 	}
 
-	/** The lines, gaps and lengths that what is moved agrees with, each with its exact number. Null takes them away. */
+	/** Draws the lines, gaps and lengths that a drag matches, each with its exact number. Null removes them. */
 	show(found, box = /** @type {any} */ (null)) {
 		const { frame } = this.stage;
 		this.overlay.querySelector(".guides")?.remove();

@@ -1,11 +1,11 @@
-// What is typed before there is a field for it.
+// Text typed before its field is there.
 
-/** Stands at the end of what was typed where Esc ended it. */
+/** Stands at the end of text that Esc ended. */
 export const LEFT = "\u001b";
 
 /**
- * Holds on to what is typed while a text is on its way; the returned function hands it over. Nobody has to wait for the
- * server to type.
+ * Keeps what is typed while a text is being made; the returned function gives it. Nobody has to wait for the server
+ * to type.
  */
 export function heldKeys() {
 	let text = "";

@@ -1,8 +1,8 @@
-// Where marked words lead: to an address or somebody's mail, which is typed, or to a slide, which is chosen.
+// The destination of linked text: a typed web or mail address, or a chosen slide.
 import { el } from "../ui/element.js";
 
 /**
- * The address of a link as it is kept; null for none, undefined for what is no address.
+ * The address of a link as it is stored; null for none, undefined for a text that is no address.
  * @param {string} pattern the core's own (core/document/objects.py)
  */
 export function linkAddress(typed, pattern) {
@@ -82,8 +82,8 @@ export class LinkField {
 	}
 
 	/**
-	 * What was typed or chosen becomes the link; false where it is no address, which is told at the field, and nothing is
-	 * changed.
+	 * Makes the typed or chosen destination the link; false where it is no address, which is told at the field, and
+	 * nothing is changed.
 	 */
 	keep() {
 		if (this.node.hidden) return true;

@@ -1,4 +1,4 @@
-// A frame drawn over the stage: what lies wholly inside is picked.
+// A frame drawn over the stage: everything wholly inside is selected.
 import { svg } from "../ui/element.js";
 import { around } from "./bounds.js";
 import { track } from "./tracking.js";

@@ -1,5 +1,5 @@
-// Moving, sizing and turning what is picked. The browser shows it at once by the core's rules; the core makes it so on
-// release.
+// Moving, sizing and turning the selection. The browser shows it at once by the core's rules; on release the core makes
+// the edit.
 import { drawGhost } from "./cropped-out.js";
 import { GuideLines } from "./guide-lines.js";
 import { pullHandle, scaleWithin, turnBox } from "./sizing.js";
@@ -68,7 +68,7 @@ export class Moving {
 		);
 	}
 
-	/** Moves objects as one step: those that are still there when its turn comes, after an undo, say. */
+	/** Moves objects as one step: those that still exist when its turn comes, such as after an undo. */
 	moveBy(items, dx, dy) {
 		const slideId = this.state.slide.id;
 		return this.state.edit(() => {
@@ -151,7 +151,7 @@ export class Moving {
 		);
 	}
 
-	/** Pulls a picture's edges like scissors: what is in it stays where it is. The core says what crop that makes. */
+	/** Crops a picture by dragging its edges: its content stays in place. The core computes the crop. */
 	cut(event, item, handle) {
 		const { stage } = this;
 		const pull = this.way(handle);

@@ -1,4 +1,4 @@
-// What pasting brings on: objects and slides of this show or another, and words from anywhere, which come in clean.
+// Pasting: objects and slides of this show or another, and plain text from anywhere.
 import { toast } from "../ui/toast.js";
 import { copiesOf } from "./copying.js";
 import { addLines, addObjects, addTable } from "./adding.js";

@@ -1,4 +1,4 @@
-// The path of a build that travels, drawn and edited on the stage: its points are pulled, bends added, pieces made
+// The path of a build that travels, drawn and edited on the stage: its points are dragged, bends added, pieces made
 // straight or curved.
 import { svg } from "../ui/element.js";
 import { track } from "./tracking.js";
@@ -26,7 +26,7 @@ export const pathOf = (pieces) =>
 
 const endOf = (piece) => piece.points.at(-1);
 
-/** One more piece, going on the way the last one went. */
+/** Adds a piece that continues in the direction of the last one. */
 export function withBend(path) {
 	const pieces = piecesOf(path);
 	const [x, y] = endOf(pieces.at(-1));
@@ -45,7 +45,7 @@ export function withBend(path) {
 	]);
 }
 
-/** All pieces straight, or all curved through the same ends. */
+/** Makes all pieces straight, or all curved, through the same ends. */
 export function withForm(path, curved) {
 	const pieces = piecesOf(path);
 	return pathOf(

@@ -1,4 +1,4 @@
-// Picking on the stage: by pressing, by a frame drawn over several, from beneath with Alt, and by keys.
+// Selecting on the stage: by a press, by a frame drawn over several, from beneath with Alt, and by keys.
 import { begin, later } from "../ui/lazy-modules.js";
 
 const marquee = later(() => import("./marquee.js"));
@@ -16,7 +16,7 @@ export class Picking {
 		});
 	}
 
-	/** An object with all that is kept together with it. */
+	/** An object with its whole group. */
 	withGroup(id) {
 		const { group } = this.state.object(id) ?? {};
 		return group ? this.state.slide.objects.filter((item) => item.group === group).map((item) => item.id) : [id];
@@ -43,7 +43,7 @@ export class Picking {
 		this.stage.drag(event, several ? () => this.state.pick(ids) : null);
 	}
 
-	/** With Alt: the next object beneath the one that is picked, at the pointer. */
+	/** With Alt: the next object beneath the selected one, at the pointer. */
 	beneath(event) {
 		const ids = [
 			...new Set(
@@ -57,15 +57,15 @@ export class Picking {
 		return ids[(at + 1) % Math.max(ids.length, 1)];
 	}
 
-	/** Draws a frame; what lies wholly inside is picked. Without a drag nothing stays picked. */
+	/** Draws a frame; everything wholly inside is selected. Without a drag the selection becomes empty. */
 	frameOver(event) {
 		const before = event.shiftKey ? [...this.state.picked] : [];
 		if (!event.shiftKey) this.state.pick([]);
 		begin(marquee, ({ drawMarquee }) => drawMarquee(this, event, before));
 	}
 
-	/** A double press: into the words of a text or shape, or to one member of a group. */
-	/** The text in whose box a place of the slide is, where its letters leave room. */
+	/** A double press: opens the text of a text or shape, or selects one member of a group. */
+	/** The text whose box contains a place of the slide, also between its letters. */
 	textAt({ x, y }) {
 		return this.state.slide?.objects.findLast(({ paragraphs, form, aside, box }) => {
 			if (!paragraphs || form || aside) return false;

@@ -1,4 +1,4 @@
-// Empty places of the layout: they say what they want, are filled by one press or a drop, and are never part of the
+// Empty places of the layout: they say what they are for, are filled by one press or a drop, and are never part of the
 // show.
 import { el, icon } from "../ui/element.js";
 import { heldKeys } from "./held-keys.js";

@@ -1,9 +1,12 @@
-// Words from anywhere as lines that come in clean.
+// Text from anywhere as plain lines.
 
 const BULLET = /^\s*(?:[•◦▪‣·*–-])\s+(?=\S)/;
 const NUMBER = /^\s*\d{1,3}[.)]\s+(?=\S)/;
 
-/** Plain text as rows of cells, as spreadsheets give them: tabs part cells, and white space at their ends goes. */
+/**
+ * Plain text as rows of cells, as spreadsheets copy them: tabs separate cells, and white space at their ends is
+ * removed.
+ */
 export function rowsOf(text) {
 	const lines = text
 		.replace(/\r\n?/g, "\n")
@@ -13,7 +16,7 @@ export function rowsOf(text) {
 	return lines.map((line) => line.split("\t").map((cell) => cell.trim()));
 }
 
-/** Plain text as lines; bullets and numbers typed as characters become lists, white space at the ends goes. */
+/** Plain text as lines; bullets and numbers typed as characters become lists, white space at the ends is removed. */
 export function linesOf(text) {
 	const lines = text
 		.replace(/\r\n?/g, "\n")

@@ -1,4 +1,4 @@
-// Who else is at the show: named above, and what they have picked framed on the stage.
+// Who else is at the show: named above, with their selection framed on the stage.
 import { el, svg } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 
@@ -45,8 +45,8 @@ export class Others {
 	}
 
 	/**
-	 * Who is there now, as the server tells. One that knows this window, but not where it is, is told again: it had lost
-	 * the line.
+	 * The people at the show, from the server. Where it knows this window but not its place, the place is sent again:
+	 * the server had lost the line.
 	 */
 	hear(people) {
 		const own = people.find((one) => one.window === this.window);
@@ -80,7 +80,7 @@ export class Others {
 		this.frame();
 	}
 
-	/** Frames around what others have picked on the slide that is seen here. */
+	/** Frames around the selections of others on this slide. */
 	frame() {
 		const surface = this.theatre.querySelector("svg");
 		const here = this.people.filter((one) => one.slide_id === this.state.slide?.id && one.picked.length);

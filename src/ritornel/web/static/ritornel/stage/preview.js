@@ -1,4 +1,4 @@
-// Seeing before choosing, and playing a stretch on the stage: what is shown here is never kept.
+// Previews, and playing a stretch on the stage: what is shown here is never saved.
 import { newId } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { Painter } from "../player/painter.js";
@@ -64,7 +64,7 @@ export class Preview {
 	}
 }
 
-/** Runs the playhead over a stretch of the slide, the stage following; a press or key stops it. */
+/** Runs the playhead over a stretch of the slide; the stage follows. A press or key stops it. */
 export class Run {
 	/** @type {number} */
 	request;

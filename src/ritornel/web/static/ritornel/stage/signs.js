@@ -1,4 +1,4 @@
-// The notation of builds, for the list, the panel and the score alike: shape says the kind.
+// The signs of builds, the same in the list, the panel and the score: the shape says the kind.
 import { svg } from "../ui/element.js";
 
 /** A sign's marks from x1 to x2, `half` above and below y. @returns {SVGElement} */
@@ -49,7 +49,7 @@ export function signPath(kind, x1, x2, y, half) {
 	}
 }
 
-/** A sign on its own. */
+/** A sign by itself. */
 export function sign(kind) {
 	return svg("svg", { class: "sign", viewBox: "0 0 20 12", "aria-hidden": "true" }, signPath(kind, 2, 18, 6, 5));
 }

@@ -1,4 +1,4 @@
-// What becomes of a box when a handle is pulled: the rules of core/layout/sizing.py, held to tests/vectors/sizing.json.
+// How a box changes when a handle is dragged: the rules of core/layout/sizing.py, checked by tests/vectors/sizing.json.
 
 const LEAST_PX = 8;
 const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;

@@ -1,12 +1,12 @@
-// The slide as a list, for those who listen: what stands on it from the front to the back, where, and in which state.
-// Pressing one picks it. The list is read and not seen, so the keyboard, which has Alt and the arrows, passes it by.
+// The slide as a list for screen readers: its objects from the front to the back, their places and states. Pressing one
+// selects it. The list is invisible, so the keyboard, which has Alt and the arrows, skips it.
 import { el } from "../ui/element.js";
 import { keepPlace } from "../ui/focus.js";
 import { hiddenWords } from "../panel/object-rows.js";
 
 const px = (value) => String(Math.round(value));
 
-/** When an object comes and goes: "comes on cue 2", "there on arrival". @param {ShowState} state */
+/** When an object appears and disappears: "comes on cue 2", "there on arrival". @param {ShowState} state */
 function comesWords(state, item) {
 	const own = state.line.builds.filter((build) => build.object_id === item.id);
 	const beat = ({ beat: number }) => (number ? `on cue ${number}` : "on arrival");

@@ -1,4 +1,4 @@
-// Snapping to the lines, gaps and sizes the core sent ahead: the rules of core/layout/guides.py, held to
+// Snapping to the lines, gaps and sizes that the core sent in advance: the rules of core/layout/guides.py, checked by
 // tests/vectors/snapping.json.
 
 const EDGES = [0, 0.5, 1];
@@ -69,8 +69,9 @@ export function snapBox(box, guides, moving, reach) {
 }
 
 /**
- * Where a handle goes: its edge onto a line, or else its side as long as another's.
- * @param {number[]} handle 0, 0.5 or 1 along each axis @param {number[]} way in px of the frame
+ * Where a handle goes: its edge comes to a line, or else its side becomes as long as another.
+ * @param {number[]} handle 0, 0.5 or 1 along each axis
+ * @param {number[]} way in px of the frame
  */
 export function snapHandle(box, handle, way, guides, moving, reach) {
 	const result = { dx: way[0], dy: way[1], x_guide: null, y_guide: null, x_size: null, y_size: null };

@@ -1,4 +1,4 @@
-// What a layout has no place for lies in a strip under the slide, one press from coming back.
+// Spares: objects without a place in the layout lie in a strip under the slide, one press from coming back.
 import { el, icon } from "../ui/element.js";
 import { loadSheet } from "../ui/sheets.js";
 

@@ -1,5 +1,5 @@
-// The stage: the slide at the playhead, and what is picked on it. Picking, moving, bringing on and drawing have files
-// of their own.
+// The stage: the slide at the playhead, and the selection on it. Selecting, moving, adding and drawing have files of
+// their own.
 import { Painter } from "../player/painter.js";
 import { frameStateAt } from "../player/frame-state.js";
 import { el, svg } from "../ui/element.js";
@@ -23,7 +23,7 @@ export class Stage {
 	constructor(state, theatre) {
 		this.state = state;
 		this.theatre = theatre;
-		/** The text that is being written in, and where. */
+		/** The text that is being edited, and its place. */
 		this.writing = null;
 		this.editor = null;
 		this.canvas = el("div", { class: "canvas" });
@@ -82,7 +82,7 @@ export class Stage {
 		this.rebuild();
 	}
 
-	/** What the stage shows is the slide, which may be larger than the show's frame. */
+	/** The stage shows the slide, which may be larger than the show's frame. */
 	get frame() {
 		return this.state.slide?.size ?? this.state.data.settings.frame;
 	}
@@ -98,7 +98,7 @@ export class Stage {
 		this.drawFrames();
 	}
 
-	/** What lies beside the slide; returns how much room that takes. */
+	/** The slide's spares; returns how much room they take. */
 	drawSpares() {
 		const there = this.state.slide?.spares?.length;
 		if (spares.ready) return spares.ready.drawSpares(this);
@@ -106,7 +106,7 @@ export class Stage {
 		return 0;
 	}
 
-	/** Makes the painter anew for the slide as it is now. */
+	/** Makes a new painter for the present slide. */
 	rebuild() {
 		const { staged } = this.state;
 		this.painter = null;
@@ -141,7 +141,7 @@ export class Stage {
 		this.drawFrames();
 	}
 
-	/** While something is pulled on the score or in the list, the slide at the playhead as it would be. */
+	/** During a drag on the score or in the list, the slide at the playhead as it would be. */
 	tryTimes() {
 		if (!this.painter) return;
 		const { schedule, motions } = this.state.trial?.viewing?.staged ?? this.state.staged;
@@ -150,7 +150,7 @@ export class Stage {
 		this.paint();
 	}
 
-	/** The slide's own clock at the playhead. While its transition runs, the slide stands as it does before beat 0. */
+	/** The slide's own clock at the playhead. During its transition, the slide stands as before beat 0. */
 	slideMs() {
 		const { staged } = this.state;
 		const start = this.state.data.starts_ms[staged.id] ?? 0;
@@ -178,7 +178,7 @@ export class Stage {
 		}
 	}
 
-	/** Moves what is picked with the pointer. */
+	/** Moves the selection with the pointer. */
 	drag(event, press = /** @type {(() => void) | null} */ (null)) {
 		begin(this.hands, (moving) => moving.drag(event, press));
 	}
@@ -187,7 +187,7 @@ export class Stage {
 		(await this.hands.get()).moveBy(this.picked(), dx, dy);
 	}
 
-	/** Takes the pen in hand. @param {string} kind "free" or "points" */
+	/** Starts the pen. @param {string} kind "free" or "points" */
 	async draw(kind) {
 		const { Pen } = await import("./pen.js");
 		this.pen ??= new Pen(this);
@@ -198,20 +198,20 @@ export class Stage {
 		return this.byId?.get(objectId) ?? null;
 	}
 
-	/** What shows an object's words: all of a text, the parts of a shape that are its paragraphs. */
+	/** The parts that show an object's text: all of a text, the paragraphs of a shape. */
 	wordsOf(item) {
 		const place = this.placeOf(item.id);
 		return !place ? [] : !item.form ? [place] : [...place.querySelectorAll("[data-part]")];
 	}
 
-	/** The box an object takes on the stage: its own, or as high as its lines where it grows with them. */
+	/** An object's box on the stage: its own, or as high as its lines where it grows with them. */
 	boxOf(item) {
 		if (item.overflow !== "grow") return item.box;
 		const drawn = this.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
 		return drawn ? { ...item.box, height: drawn.height } : item.box;
 	}
 
-	/** What is picked, as objects, from the back. */
+	/** The selected objects, from the back. */
 	picked() {
 		return this.state.slide?.objects.filter((item) => this.state.picked.has(item.id)) ?? [];
 	}

@@ -1,4 +1,4 @@
-// The slide's beats as stops on a line: pressing one shows the slide as it is when that beat has ended.
+// The slide's beats as stops on a line: pressing one shows the slide at the end of that beat.
 import { el, icon } from "../ui/element.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
@@ -42,7 +42,7 @@ export function drawStops(state, node) {
 
 const drawn = new WeakMap();
 
-/** Where not all stops fit, the one that is shown is among those that are seen. */
+/** Where not all stops fit, the current one is among the visible ones. */
 function showCurrent(along) {
 	const current = along.querySelector("[aria-current]");
 	if (along.scrollWidth > along.clientWidth) along.scrollLeft = current.offsetLeft - along.clientWidth / 2;

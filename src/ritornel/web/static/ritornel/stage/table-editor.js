@@ -1,10 +1,10 @@
-// The words of a table, edited in place: a paragraph is a row, and a tab parts its cells. Tab goes to the next cell,
+// The text of a table, edited in place: a paragraph is a row, and tabs separate its cells. Tab goes to the next cell,
 // Enter makes a row.
 import { el } from "../ui/element.js";
 import { rowsOf } from "./plain-lines.js";
 import { paragraphNode, WordsEditor } from "./text-editor.js";
 
-/** The cells of a row's runs: core/document/cells.py, cells_of, held to it by tests/browser/test_tables.py. */
+/** The cells of a row's runs: core/document/cells.py, cells_of, checked by tests/browser/test_tables.py. */
 export function cellsOf(runs) {
 	/** @type {object[][]} */
 	const cells = [[]];
@@ -29,7 +29,7 @@ export class TableEditor extends WordsEditor {
 		this.selectCell(0, 0);
 	}
 
-	/** Begins with what was typed already, in the first cell. */
+	/** Begins with the text typed so far, in the first cell. */
 	begin(text) {
 		const rows = this.read();
 		rows[0].runs = runsOf([[{ text }], ...cellsOf(rows[0].runs).slice(1)]);
@@ -64,7 +64,7 @@ export class TableEditor extends WordsEditor {
 		} else super.key(event);
 	}
 
-	/** A table holds no lists. Who writes by finger has no Tab. */
+	/** A table has no lists. People who type by finger have no Tab. */
 	toolbar() {
 		const bar = super.toolbar();
 		for (const button of bar.querySelectorAll('[data-look^="list-"], [data-look="bullets"], [data-look="numbers"]'))
@@ -107,7 +107,7 @@ export class TableEditor extends WordsEditor {
 		]);
 	}
 
-	/** To the next cell or the one before; past the last one to a new row. */
+	/** Goes to the next cell or the one before; after the last one, to a new row. */
 	step(way) {
 		const { at, offset } = this.ends()[1];
 		const rows = this.field.children;
@@ -132,7 +132,7 @@ export class TableEditor extends WordsEditor {
 		else this.addRow();
 	}
 
-	/** Cells of a spreadsheet go into the cells from here on; a few words go where the cursor is. */
+	/** Pasted cells go into the cells from here on; plain words go to the cursor. */
 	paste(event) {
 		const given = rowsOf(event.clipboardData.getData("text/plain"));
 		if (given.length === 1 && given[0].length === 1) {

@@ -1,6 +1,6 @@
-// Words edited in place: paragraphs as the core has them, in their own face and size. Leaving keeps them; Esc keeps
-// them too, undo brings the old ones back. Typing is the browser's own; looks and lists are set on the paragraphs and
-// runs that are marked.
+// Text edited in place: paragraphs as the core has them, in their own face and size. Leaving saves it; Esc saves it
+// too, and undo restores the old text. Typing is the browser's own; looks and lists apply to the selected paragraphs
+// and runs.
 import { el, icon, newId } from "../ui/element.js";
 import { keyOf } from "../ui/free-keys.js";
 import { toast } from "../ui/toast.js";
@@ -11,7 +11,7 @@ const LOOKS = ["weight", "italic", "underline", "colour", "highlight", "link"];
 const same = (a, b) => LOOKS.every((name) => (a[name] ?? null) === (b[name] ?? null));
 const DEEPEST = 5;
 
-/** The colour itself: a role is looked up in the show's palette. */
+/** The literal colour: a role is looked up in the show's palette. */
 export const colourIn = (state, colour) =>
 	colour?.startsWith("@") ? state.data.settings.theme.palette[colour.slice(1)] : colour;
 export const familyIn = (state, family) =>
@@ -104,7 +104,7 @@ export class WordsEditor {
 		document.getSelection().selectAllChildren(this.field);
 	}
 
-	/** Begins with what was typed already, the cursor behind it. */
+	/** Begins with the text typed so far, the cursor behind it. */
 	begin(text) {
 		const lines = text.split("\n");
 		this.draw(lines.map((line) => ({ runs: [{ text: line }] })));
@@ -187,7 +187,7 @@ export class WordsEditor {
 		} else if (event.key === "Enter") requestAnimationFrame(() => this.afterEnter());
 	}
 
-	/** An empty line of a list, entered once more, leaves the list. */
+	/** Enter on an empty line of a list leaves the list. */
 	afterEnter() {
 		const [now] = this.marked();
 		const before = now?.previousElementSibling;
@@ -294,7 +294,7 @@ export class WordsEditor {
 		document.getSelection().addRange(range);
 	}
 
-	/** Gives what is marked a look; null takes it away. Nothing marked: all of it. */
+	/** Gives the selected text a look; null removes it. Without a selection it applies to everything. */
 	apply(changes) {
 		this.field.focus();
 		let ends = this.ends();
@@ -332,7 +332,7 @@ export class WordsEditor {
 		this.reflect();
 	}
 
-	/** What the selection begins with, for the buttons. */
+	/** The look at the start of the selection, for the buttons. */
 	look() {
 		const selection = document.getSelection();
 		const node = selection.rangeCount ? selection.getRangeAt(0).startContainer : null;
@@ -548,7 +548,7 @@ export class WordsEditor {
 	}
 }
 
-/** Words that have no place any more are not lost: they can be copied. */
+/** Text that has lost its object is not lost: it can be copied. */
 function offerWords(paragraphs, why) {
 	const text = paragraphs.map(({ runs }) => runs.map((run) => run.text).join("")).join("\n");
 	toast(`${why} What you wrote can be copied.`, {

@@ -1,9 +1,9 @@
-// Following a pointer on the stage from a press until it is let go.
+// Following a pointer on the stage from press to release.
 import { pull } from "../ui/pull.js";
 
 /**
- * `move` gets the way in px of the frame; `done` the last of it, or null where it was taken back. Neither is called
- * where nothing moved; then `press` is.
+ * `move` gets the offset in px of the frame; `done` the last one, or null where the drag was cancelled. Neither is
+ * called where nothing moved; then `press` is.
  * @param {Stage} stage
  */
 export function track(stage, event, move, done, press = /** @type {any} */ (null)) {

@@ -1,4 +1,4 @@
-// Wings: where an object waits before a carry brings it on, as a ghost that is pulled on the stage.
+// Wings: where an object waits before a carry brings it on, as a ghost that is dragged on the stage.
 import { svg } from "../ui/element.js";
 import { track } from "./tracking.js";
 
@@ -12,7 +12,7 @@ export class Wings {
 		stage.overlay.addEventListener("pointerdown", (event) => this.press(event));
 	}
 
-	/** The picked object, if it alone is picked and has wings. */
+	/** The selected object, if it alone is selected and has wings. */
 	current() {
 		const items = this.stage.picked();
 		return items.length === 1 && items[0].wings ? items[0] : null;

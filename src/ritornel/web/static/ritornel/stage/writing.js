@@ -1,11 +1,11 @@
-// The editor of an object's words: one of a kind's own, or the usual one.
+// The editor of an object's text: that of its kind, or the usual one.
 import { LEFT } from "./held-keys.js";
 import { TableEditor } from "./table-editor.js";
 import { WordsEditor } from "./text-editor.js";
 
 const EDITORS = { table: TableEditor };
 
-/** Opens the words of an object; what was open is kept first. @param {Stage} stage */
+/** Opens the text of an object; text that was open is saved first. @param {Stage} stage */
 export function editWords(stage, item, typed = "") {
 	stage.editor?.finish();
 	const Editor = EDITORS[item.kind] ?? WordsEditor;

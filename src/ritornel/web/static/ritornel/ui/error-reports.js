@@ -1,4 +1,4 @@
-// What goes wrong in a page's own script: told to whoever uses it in one sentence, and to the server's log.
+// Errors in a page's own scripts: reported to the person in one sentence, and to the server's log.
 import { toast } from "./toast.js";
 
 const WORDS = "Something went wrong on this page. What is saved is safe; load the page again if it does not answer.";

@@ -1,7 +1,7 @@
-// The keyboard's place in what is drawn anew.
+// Keeping the keyboard's focus where content is drawn again.
 
 /**
- * What a control is known by again.
+ * What identifies a control after it is drawn again.
  * @param {any} control
  */
 export const nameOf = (control) =>
@@ -11,7 +11,7 @@ export const nameOf = (control) =>
 export const controlsOf = (node) => [...node.querySelectorAll("button, input, select, textarea, summary")];
 
 /**
- * Remembers which control has the keyboard. The result, called once the node is drawn anew, gives it to the nearest
+ * Remembers which control has the focus. The result, called once the node is drawn again, gives it to the nearest
  * control of the same name, or to `otherwise()`.
  * @param {any} node
  * @param {any} [otherwise]

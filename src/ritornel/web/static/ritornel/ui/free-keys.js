@@ -1,5 +1,4 @@
-// Whether a key is meant for the page, or for a field or a dialog that is open over it: nothing is done behind a
-// dialog.
+// Whether a key is meant for the page, or for a field or an open dialog: nothing happens behind a dialog.
 
 let closedAt = -Infinity;
 // Esc closes a dialog before anybody hears of the key, which is not meant for the page either.
@@ -19,9 +18,8 @@ export const taken = (event) =>
 	Boolean(event.target.closest?.("input, textarea, select, [contenteditable]"));
 
 /**
- * The key by the letter that the page calls it by: the one on it where the layout has Latin letters, whatever their
- * order;
- * else (Cyrillic, Greek …) the one that stands there on a Latin keyboard, large with Shift.
+ * The key by the letter that the page uses: the letter on the key in a layout with Latin letters; else (Cyrillic,
+ * Greek …) the letter at that place of a Latin keyboard, a capital with Shift.
  * @param {{key: string, code?: string, shiftKey?: boolean}} event
  */
 export function keyOf({ key, code = "", shiftKey = false }) {

@@ -1,4 +1,4 @@
-// What controls do, one sentence each, by the name that they carry.
+// What controls do, one sentence each, by the control's name.
 
 /** @type {{[name: string]: string}} */
 const HINTS = {
@@ -155,7 +155,7 @@ const nameOf = (control) =>
 	(control.getAttribute("aria-label") ?? control.labels?.[0]?.textContent ?? control.textContent).trim();
 
 /**
- * The sentence for a control, or nothing where its own words say all.
+ * The sentence for a control, or nothing where its own text says everything.
  * @param {any} control
  */
 export function hintFor(control) {

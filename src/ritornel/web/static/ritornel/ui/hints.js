@@ -1,4 +1,4 @@
-// One sentence for each control whose own words do not say all: on hover, and beside it while the keyboard is on it.
+// One sentence for each control whose own text does not say everything: on hover, and while it has the focus.
 import { later } from "./lazy-modules.js";
 
 const RESTS_MS = 500;

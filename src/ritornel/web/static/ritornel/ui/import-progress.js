@@ -1,4 +1,4 @@
-// A file that the worker reads: how far it is, how long it will take, and a way to stop it.
+// A file that the worker reads: its progress, the remaining time, and a way to cancel.
 import { ProgressLine } from "./progress-line.js";
 import { get, post } from "./requests.js";
 
@@ -16,7 +16,7 @@ function words(now, name, part) {
 }
 
 /**
- * What the worker makes of a file, as the server tells it, seen at work; null where it was told to stop.
+ * The result of the worker's reading of a file, with its progress shown; null where it was cancelled.
  * @param {string} part what it is read by
  * @param {any} reading
  * @param {string} name

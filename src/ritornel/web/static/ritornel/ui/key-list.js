@@ -1,4 +1,4 @@
-// The keys of a page, told in a dialog: `?` opens it on every page.
+// The keys of a page in a dialog: `?` opens it on every page.
 import { el } from "./element.js";
 
 /**

@@ -1,4 +1,4 @@
-// `?` opens the keys of the page it is pressed on; the page says which those are by `data-keys` on its body.
+// `?` opens the keys of this page; the page names its list by `data-keys` on its body.
 import { taken } from "./free-keys.js";
 
 addEventListener("keydown", async (event) => {

@@ -1,4 +1,4 @@
-// Parts of a page that come when they are first wanted: what nobody opens is never fetched.
+// Parts of a page that are loaded when they are first needed.
 
 /**
  * @template T
@@ -20,7 +20,7 @@ export function later(load) {
 			);
 			return part.asked;
 		},
-		/** Fetched already when the pointer or the keyboard comes near. */
+		/** Loads it early, when the pointer or the focus comes near. */
 		near(/** @type {Element} */ node) {
 			for (const kind of ["pointerenter", "focusin"]) node.addEventListener(kind, () => part.get(), { once: true });
 		},
@@ -31,7 +31,7 @@ export function later(load) {
 const POINTER = ["pointermove", "pointerup", "pointercancel"];
 
 /**
- * Begins what a pointer does once the part for it is there; what the pointer did meanwhile is done again then.
+ * Starts what a pointer does once its part is there, and repeats what the pointer did meanwhile.
  * @template T
  * @param {Part<T>} part
  * @param {(module: T) => void} work
@@ -53,7 +53,7 @@ export async function begin(part, work) {
 }
 
 /**
- * The first of some events makes what listens to them, which then hears it too.
+ * The first of some events makes their listener, which then gets that event too.
  * @param {Source[]} sources
  * @param {() => Promise<void>} make
  */

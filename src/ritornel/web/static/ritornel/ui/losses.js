@@ -2,7 +2,7 @@
 import { el } from "./element.js";
 
 /**
- * The list, the whole first, then slide by slide; what is told of many slides is told once.
+ * The list: the whole show first, then slide by slide; what applies to many slides stands once.
  * @param {any[]} losses
  */
 export function lossList(losses) {
@@ -39,7 +39,7 @@ export function lossList(losses) {
 }
 
 /**
- * Asks, with the list in frameState. `go` is what happens when it is wanted all the same.
+ * Asks, with the list visible. `go` is called where somebody wants it all the same.
  * @param {string} title
  * @param {any[]} losses
  * @param {string} words

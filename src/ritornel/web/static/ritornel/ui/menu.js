@@ -1,7 +1,7 @@
-// What opens over or beside something, and closes again.
+// Menus and panels that open over or beside something, and close again.
 
 /**
- * Closes something at Escape, wherever the keyboard is; a field with words of its own comes first.
+ * Closes something at Escape, wherever the focus is; a field with text of its own comes first.
  * @param {any} node
  * @param {any} close
  */
@@ -17,7 +17,7 @@ export function closeAtEscape(node, close) {
 }
 
 /**
- * Closes an opened `details` at Escape, which gives the keyboard back to its summary, and at a press elsewhere.
+ * Closes an opened `details` at Escape, which gives the focus back to its summary, and at a press elsewhere.
  * @param {any} menu
  */
 export function closeMenu(menu) {

@@ -1,4 +1,4 @@
-// How a run stands against the plan: core/reference/pace.py, held to it by tests/vectors/pace.json.
+// How a run compares with the plan: core/reference/pace.py, checked by tests/vectors/pace.json.
 
 const ON_TEMPO_MS = 1500;
 
@@ -40,7 +40,7 @@ const LENGTH = /^(?:(\d{1,2})\s*(?:h|hours?))?\s*(?:(\d{1,3})\s*(?:m|min|minutes
 const CLOCK = /^(\d{1,2})(?:[:.](\d{2}))?\s*(am|pm|a\.m\.|p\.m\.)?$/;
 
 /**
- * When a slot ends, in minutes from now, of what is typed: a length or a time of day; null for neither.
+ * When a slot ends, in minutes from now, from typed text: a length or a time of day; null for neither.
  * @param {string} text
  * @param {number} nowMin
  */
@@ -64,7 +64,7 @@ export function parseSlot(text, nowMin) {
 }
 
 /**
- * What is left of a slot, in words; past its end, by how much.
+ * The rest of a slot, in words; past its end, by how much.
  * @param {number} leftMs
  */
 export function slotWords(leftMs) {

@@ -1,4 +1,4 @@
-// What Play does: from where, and whether the show runs on cue or by itself. What was chosen last stays chosen for the
+// What Play does: where it starts, and whether the show runs on cue or by itself. The last choice is remembered for the
 // show, on this device.
 
 /** @type {{[from: string]: string}} */

@@ -1,4 +1,4 @@
-// The other ways to play, behind the one that Play says.
+// The other ways to play, in a menu beside Play.
 import { el } from "./element.js";
 import { closeMenu } from "./menu.js";
 import { CHOICES, choiceWords } from "./play-choice.js";

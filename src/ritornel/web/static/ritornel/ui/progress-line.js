@@ -1,14 +1,13 @@
-// How far long work is: words and a bar that change as often as they like, and the same words for those who listen at
-// a human pace.
+// The progress of long work: text and a bar that may change often, and the same text for screen readers at a calm pace.
 import { el } from "./element.js";
 
-/** A listener hears how far it is at once, and then so often. */
+/** A screen reader announces the progress at once, and then this often. */
 const SAID_EVERY_MS = 10_000;
-/** Words that stand in a status from its start are not said: it has to be there before them. */
+/** Text that is in a status from its start is not announced: the status has to be there before it. */
 const FIRST_AFTER_MS = 100;
 
 /**
- * A status that is heard and not seen. It is given all words and says some: the first, then those of each `everyMs`.
+ * A status for screen readers only. It gets every text and announces some: the first, then one each `everyMs`.
  */
 export class PacedStatus {
 	#saidAt = -Infinity;
@@ -30,7 +29,7 @@ export class PacedStatus {
 		}, FIRST_AFTER_MS);
 	}
 
-	/** The next words are said at once: other work begins. */
+	/** The next text is announced at once: other work begins. */
 	rest() {
 		this.#saidAt = -Infinity;
 	}
@@ -41,7 +40,7 @@ export class PacedStatus {
 }
 
 /**
- * A bar that those who listen can look up; nothing tells them each of its steps.
+ * A bar that screen readers can look up; its single steps are not announced.
  * @param {string} label
  * @param {number} [share]
  */
@@ -61,7 +60,7 @@ function setShare(bar, share) {
 	bar.setAttribute("aria-valuenow", Math.round(share * 100));
 }
 
-/** A line over the page while something comes in, with one way to stop it. */
+/** A line over the page during an import, with one way to stop it. */
 export class ProgressLine {
 	#words = el("span");
 	#bar;
@@ -79,7 +78,7 @@ export class ProgressLine {
 	}
 
 	/**
-	 * What is done now, and which part of all that is.
+	 * What is being done now, and the share of the whole.
 	 * @param {string} words
 	 * @param {number} share
 	 */

@@ -1,8 +1,8 @@
-// One pointer followed from its press until it is let go. All that is pulled in the program is pulled by this.
+// Follows one pointer from press to release. All dragging in the program uses this.
 //
-// A mouse or a pen pulls once it has moved a few px. A finger pulls once it has rested; one that moves at once scrolls,
-// and nothing is pulled. Where nothing scrolls, a finger pulls like a mouse (`rests: false`). Esc, a second finger and
-// the browser (`pointercancel`) end a pull and put things back.
+// A mouse or a pen drags once it has moved a few px. A finger drags once it has rested; one that moves at once scrolls.
+// Where nothing scrolls, a finger drags like a mouse (`rests: false`). Esc, a second finger and the browser
+// (`pointercancel`) end a drag and restore everything.
 
 const LEAST_PX = 3;
 const SHAKES_PX = 9;
@@ -11,7 +11,7 @@ const EDGE_PX = 26;
 const SCROLLS_PX = 8;
 
 /**
- * Scrolls a list while what is pulled moves towards its upper or lower edge, and is near it. What is lifted there and
+ * Scrolls a list while a drag moves towards its upper or lower edge, and is near it. A drag that starts there and
  * moves away scrolls nothing.
  * @param {HTMLElement} list
  * @param {{clientY: number, movementY: number}} moved
@@ -22,7 +22,7 @@ export function scrollAtEdge(list, { clientY: y, movementY: way }) {
 	else if (y > bottom - EDGE_PX && way > 0) list.scrollBy(0, SCROLLS_PX);
 }
 
-/** The click that a browser sends after a pull is part of it: nobody else hears it. */
+/** Swallows the click that a browser sends after a drag. */
 function swallowClick() {
 	const heard = new AbortController();
 	addEventListener("click", (event) => event.stopPropagation(), { capture: true, signal: heard.signal });

@@ -1,21 +1,21 @@
-// From region to region of a page: F6 goes on, Shift F6 back, and the first thing on a page skips its bar.
+// Moving between the regions of a page: F6 goes forward, Shift F6 back, and the first link of a page skips its bar.
 import { el } from "./element.js";
 
 const REGIONS = "header.bar, main, aside, section.score, section.overview, nav.comment-slides";
 const CONTROLS = "[data-stage], a[href], button, input, select, textarea, [tabindex='0']";
 
-/** What a region is there for, where that is not its first control. */
+/** The purpose of a region, where that is not its first control. */
 const INNER = "[data-stage], .score-place[tabindex='0']";
 
 /** @param {any} node */
 const isSeen = (node) => node.getClientRects().length > 0;
 
-/** The regions that are seen, in the order of the page; one inside of another belongs to that. */
+/** The visible regions, in the order of the page; a nested one belongs to the outer one. */
 const regions = () =>
 	[...document.querySelectorAll(REGIONS)].filter((node) => isSeen(node) && !node.parentElement.closest(REGIONS));
 
 /**
- * Puts the keyboard into a region: on the slide of the stage, into the score, elsewhere on its first control.
+ * Moves the focus into a region: to the slide of the stage, into the score, elsewhere to its first control.
  * @param {HTMLElement} region
  */
 function enter(region) {

@@ -1,4 +1,4 @@
-// Lists whose items are pulled to another place, by mouse or finger.
+// Lists whose items are dragged to another place, by mouse or finger.
 import { pull, scrollAtEdge } from "./pull.js";
 
 /**

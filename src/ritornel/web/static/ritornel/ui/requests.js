@@ -1,5 +1,5 @@
-// Talking to the server. Every refusal is an error with the server's sentence; where there is no answer, it says what
-// is known, and no more.
+// Requests to the server. Every refusal is an error with the server's sentence; without an answer, the error says only
+// what is known.
 
 export class Refused extends Error {
 	/**
@@ -17,7 +17,7 @@ export class Refused extends Error {
 }
 
 export const csrf = () => document.querySelector("meta[name=csrf]")?.content ?? "";
-/** A server that is being started again, or a proxy that finds none, is no answer to what was asked. */
+/** A server that restarts, or a proxy without one, gives no answer to the request. */
 const AWAY = [502, 503, 504];
 export const UNKNOWN = "It is not known whether this was done; look again in a moment.";
 
@@ -34,7 +34,7 @@ export async function read(reply) {
 }
 
 /**
- * Asks the server; an answer that refuses is an error.
+ * Sends a request; a refusal is an error.
  * @param {string} url
  * @param {any} options
  * @param {string} [unanswered]
@@ -68,7 +68,7 @@ export const post = (url, body = {}, editId = "") =>
 const AGAIN_MS = [500, 1000, 2000, 4000];
 
 /**
- * Time passes, or the browser says that the line is back.
+ * Resolves after some time, or when the browser says that the line is back.
  * @param {number} ms
  */
 const meanwhile = (ms) =>
@@ -83,7 +83,7 @@ const meanwhile = (ms) =>
 	});
 
 /**
- * Posts an edit, again and again until the server answers: what was typed is never lost to a line that is cut.
+ * Posts an edit again and again until the server answers: nothing typed is lost to a line that is cut.
  * @param {string} url
  * @param {object} body
  * @param {string} editId

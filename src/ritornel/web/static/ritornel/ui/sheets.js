@@ -1,4 +1,4 @@
-// Styles of what is opened only now and then, fetched with it.
+// Styles of rarely opened parts, loaded with them.
 import { el } from "./element.js";
 
 const fetched = new Map();

@@ -1,5 +1,5 @@
-// Our own small player of a sound or a clip: play, time, a line to scrub on, level. It stands wherever something can be
-// listened to or watched while a show is made.
+// A small player for a sound or a clip: play, time, a line to scrub on, level. It is used wherever something can be
+// heard or watched while a show is made.
 import { el, icon } from "./element.js";
 import { loadSheet } from "./sheets.js";
 import { clockText } from "./times.js";
@@ -85,7 +85,7 @@ export class SmallPlayer {
 		this.media.pause();
 	}
 
-	/** Plays on from where it is; at its end from its beginning. One is heard at a time. */
+	/** Plays on from its position; at its end from its beginning. Only one player plays at a time. */
 	async play() {
 		for (const other of document.querySelectorAll(".small-player :is(audio, video)"))
 			if (other !== this.media) other.pause();
@@ -99,7 +99,7 @@ export class SmallPlayer {
 		else this.play();
 	}
 
-	/** Says the running time at every frame while it plays, and stops at its end. */
+	/** Shows the running time at every frame while it plays, and stops at its end. */
 	follow() {
 		cancelAnimationFrame(this.frame);
 		this.frame = requestAnimationFrame(() => {
@@ -130,7 +130,7 @@ export class SmallPlayer {
 }
 
 /**
- * A small player's node, where nothing else is asked of it.
+ * A small player's node, for callers that need nothing else.
  * @param {any} what
  */
 export const smallPlayer = (what) => new SmallPlayer(what).node;

@@ -1,4 +1,4 @@
-// A stream of server-sent events that comes back: after a lost line by itself, after a refusal when some time has
+// A stream of server-sent events that reconnects: after a lost line by itself, after a refusal when some time has
 // passed.
 const AGAIN_MS = 20_000;
 

@@ -1,4 +1,4 @@
-// Small pictures of slides: the picture of an edited slide stays until the new one has come.
+// Thumbnails of slides: the old picture of an edited slide stays until the new one has loaded.
 
 export class Thumbs {
 	/** @param {function} came is called when a picture that was waited for is there */

@@ -1,4 +1,4 @@
-// Times in and out of fields: the rules of core/time/milliseconds.py, held to them by tests/vectors/times.json.
+// Times in and out of fields: the rules of core/time/milliseconds.py, checked by tests/vectors/times.json.
 
 export const LONGEST_MS = 24 * 60 * 60 * 1000;
 const BLANK = "[ \\t\\u00a0\\u2009\\u202f]*";

@@ -1,5 +1,5 @@
-// One sentence over the page, with at most one thing to do about it. It stays until read: ten seconds, or as long as it
-// is pointed at.
+// One sentence over the page, with at most one action. It stays until read: ten seconds, or as long as the pointer is
+// on it.
 import { el } from "./element.js";
 
 /** @type {any} */

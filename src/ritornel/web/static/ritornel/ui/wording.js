@@ -1,4 +1,4 @@
-// Words with numbers, as core/wording.py says them.
+// Text with numbers, as core/wording.py writes it.
 
 /**
  * A number with its noun: "1 slide", "0 slides", "2 entries" (where the plural is given).
