@@ -202,7 +202,7 @@ export class Walker {
 		}
 		let said = "";
 		let outcome = null;
-		await state.edit(() => {
+		const made = await state.edit(() => {
 			// As it is when its turn has come: the edits before it may have moved it.
 			const named = this.rows.flatMap(({ places }) => places).find((place) => place.id === id)?.[which];
 			if (!named) return null;
@@ -215,7 +215,7 @@ export class Walker {
 			return outcome && number.edit(Math.max(0, value));
 		});
 		// Told once the edit is there: what is announced of the edit before it must not take these words.
-		state.outcome = outcome;
+		if (made) state.outcome = outcome;
 		this.put();
 		this.say(said);
 	}
@@ -241,7 +241,7 @@ export class Walker {
 		const box = parent.getBoundingClientRect();
 		this.form.style.left = `${Math.min(Math.max(left - box.left, 4), box.width - 200)}px`;
 		this.form.style.top = `${Math.max(this.node.getBoundingClientRect().top - box.top - 34, 2)}px`;
-		this.form.addEventListener("submit", (event) => {
+		this.form.addEventListener("submit", async (event) => {
 			event.preventDefault();
 			const ms = parseClockMs(field.value);
 			if (ms === null) {
@@ -253,15 +253,13 @@ export class Walker {
 			this.closeNumber();
 			this.focus();
 			let outcome = null;
-			const made = this.state.edit(() => {
+			const made = await this.state.edit(() => {
 				const named = this.rows.flatMap(({ places }) => places).find((entry) => entry.id === id)?.number;
 				const fresh = named && numberOf(this.state, named[0], named[1]);
 				outcome = fresh && fresh.from !== ms ? fresh.words(ms) : null;
 				return outcome && fresh.edit(ms);
 			});
-			made.then(() => {
-				this.state.outcome = outcome;
-			});
+			if (made) this.state.outcome = outcome;
 		});
 		this.form.addEventListener("keydown", (event) => {
 			event.stopPropagation();

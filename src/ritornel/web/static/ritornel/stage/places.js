@@ -45,14 +45,9 @@ export class Places {
 			return node;
 		});
 		for (const [key, node] of this.nodes) if (!now.includes(node)) this.nodes.delete(key);
-		this.badgesShown?.forEach((/** @type {HTMLElement} */ badge) => badge.remove());
-		this.badgesShown = this.badges(scale);
-		// Only what changes is put in anew: a node that is moved loses its focus.
+		// What stays is not touched: a node that is put in again loses the focus.
 		for (const node of [...this.layer.children]) if (!now.includes(node)) node.remove();
-		now.forEach((node, place) => {
-			if (this.layer.children[place] !== node) this.layer.insertBefore(node, this.layer.children[place] ?? null);
-		});
-		this.layer.append(...this.badgesShown);
+		this.layer.append(...now.filter((node) => !node.isConnected), ...this.badges(scale));
 	}
 
 	/** A sign on every object that a press does something on. */
