@@ -88,6 +88,7 @@ class ClipTest(BrowserTest):
         self.assertIsNone(self.clip(show))
 
     def test_played_it_follows_the_show_stops_at_its_end_and_is_heard(self) -> None:
+        self.page = self.new_page(self.context)
         self.page.add_init_script(
             """window.begun = []; const start = AudioBufferSourceNode.prototype.start;
                AudioBufferSourceNode.prototype.start = function (...given) { window.begun.push(given); return start.apply(this, given); };"""
@@ -148,6 +149,7 @@ class ClipTest(BrowserTest):
         )
 
     def test_at_another_speed_it_lasts_longer_and_its_sound_is_the_one_at_that_speed(self) -> None:
+        self.page = self.new_page(self.context)
         show = self.compose("esc-s")
         self.bring_clip(show)
         self.page.get_by_label("Speed of the clip").fill("50")

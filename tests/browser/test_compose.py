@@ -611,6 +611,7 @@ class KeysTest(BrowserTest):
 
 class SecondVisitTest(BrowserTest):
     def test_at_the_second_visit_nothing_of_the_program_is_fetched_again(self) -> None:
+        self.page = self.new_page(self.context)
         line = self.context.new_cdp_session(self.page)
         line.send("Network.enable")
         first: list[str] = []

@@ -60,6 +60,7 @@ class NarrowTest(StageTest):
                     self.assertLessEqual(wide, width)
 
     def test_with_larger_letters_in_the_browser_nothing_is_cut_off_either(self) -> None:
+        self.page = self.new_page(self.context)
         self.page.goto(self.base)
         before = self.page.evaluate(LETTERS_PX)
         line = self.page.context.new_cdp_session(self.page)

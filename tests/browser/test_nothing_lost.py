@@ -79,6 +79,7 @@ class OutageTest(StageTest):
         self.until(lambda: self.score(show)["slides"]["esc-s"]["name"] == "The escapement")
 
     def test_a_page_with_something_unsaved_asks_before_it_is_left(self) -> None:
+        self.page = self.new_page(self.context)
         self.compose("esc-s")
         self.page.route("**/edit", lambda route: route.abort())
         self.at_tab("Slide")

@@ -124,6 +124,7 @@ class PlayTest(BrowserTest):
         self.at("noon-s")
 
     def test_self_running_it_goes_on_by_itself_with_music_on_the_audio_clock(self) -> None:
+        self.page = self.new_page(self.context)
         self.page.add_init_script(
             """window.begun = []; const start = AudioBufferSourceNode.prototype.start;
                AudioBufferSourceNode.prototype.start = function (...given) {

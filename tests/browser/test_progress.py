@@ -32,7 +32,8 @@ class SaidProgressTest(BrowserTest):
         page.evaluate(GATHER)
 
     def test_words_are_said_at_once_then_those_of_every_ten_seconds_and_at_once_when_other_work_begins(self) -> None:
-        page = self.page
+        # A clock is for all pages of a context, and stays.
+        page = self.new_page(self.new_context(storage_state=self.context.storage_state()))
         page.clock.install()
         page.goto(self.base + "/")
         page.evaluate(PACED)

@@ -333,6 +333,7 @@ class RecordTest(BrowserTest):
         self.assertGreater(list(piece["waits"].values())[-1], 0)
 
     def test_a_camera_that_stops_before_the_voice_is_told_at_once_and_recorded_again(self) -> None:
+        self.page = self.new_page(self.context)
         # The browser stops recording the first piece of the camera, as it may where the machine is too slow.
         script = """const start = MediaRecorder.prototype.start; let first = true;
             MediaRecorder.prototype.start = function (...given) {
@@ -358,6 +359,7 @@ class RecordTest(BrowserTest):
         expect(page.locator("#take-now")).to_contain_text("Take 2, recording")
 
     def test_a_device_is_asked_for_once_and_chosen_again_at_the_next_visit(self) -> None:
+        self.page = self.new_page(self.context)
         self.page.add_init_script(
             PULLED
             + """
@@ -383,6 +385,7 @@ class RecordTest(BrowserTest):
         self.assertEqual(page.locator("#cameras").bounding_box(), cameras, "nothing moved when the level came")
 
     def test_of_two_devices_chosen_quickly_the_last_stays_also_where_it_opens_first(self) -> None:
+        self.page = self.new_page(self.context)
         self.page.add_init_script(
             PULLED
             + """

@@ -421,6 +421,7 @@ class ScoreTest(BrowserTest):
         )
 
     def test_the_wave_of_the_music_is_read_more_finely_the_closer_it_is_looked_at(self) -> None:
+        self.page = self.new_page(self.context)
         asked: list[str] = []
         self.page.on(
             "request", lambda request: asked.append(request.url.split("/wave/")[1]) if "/wave/" in request.url else None

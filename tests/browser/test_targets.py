@@ -118,6 +118,7 @@ class TargetsTest(StageTest):
         self.assertEqual(self.page.evaluate(SMALL, [".transport button", 44]), [])
 
     def test_what_is_picked_and_pressed_is_seen_where_the_system_chooses_the_colours(self) -> None:
+        self.page = self.new_page(self.context)
         self.compose("esc-s")
         tab = self.page.get_by_role("tab", selected=True)
         outline = "(node) => getComputedStyle(node).outlineStyle"
@@ -128,6 +129,7 @@ class TargetsTest(StageTest):
         self.until(lambda: self.page.locator('.ov-bar[aria-pressed="true"]').evaluate(outline) == "solid")
 
     def test_whoever_wants_more_contrast_gets_darker_words_and_edges(self) -> None:
+        self.page = self.new_page(self.context)
         self.compose("esc-s")
         slate = "getComputedStyle(document.documentElement).getPropertyValue('--color-slate')"
         before = self.page.evaluate(slate)
