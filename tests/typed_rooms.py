@@ -9,7 +9,7 @@ import sys
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parents[1]
-ROOMS = ("editor", "lectern", "overview", "player", "rehearse", "ui")
+ROOMS = ("editor", "lectern", "overview", "player", "rehearse", "release", "ui")
 _FAULT = re.compile(r"^src/ritornel/web/static/ritornel/(\w+)/")
 
 

@@ -10,12 +10,16 @@ const AUDIENCES = [
 	["domain", "Everybody at a mail domain"],
 ];
 const EMBEDDED_PX = 960;
-let embed = null;
+/** @type {Embedding | null} */
+let chosen = null;
 
-/** How it looks in another page: at first as the show itself does, in its proportion. */
+/**
+ * How it looks in another page: at first as the show itself does, in its proportion.
+ * @param {ReleaseData} data
+ */
 function embedOf({ frame, starts_itself: start, loops }) {
 	const shrinks = EMBEDDED_PX / Math.max(frame.width_px, frame.height_px);
-	embed ??= {
+	chosen ??= {
 		fills: false,
 		width: Math.round(frame.width_px * shrinks),
 		height: Math.round(frame.height_px * shrinks),
@@ -26,9 +30,10 @@ function embedOf({ frame, starts_itself: start, loops }) {
 		steps: true,
 		controls: true,
 	};
-	return embed;
+	return chosen;
 }
 
+/** @param {string} text @param {string} words said once it is copied */
 async function copy(text, words) {
 	await navigator.clipboard?.writeText(text).catch(() => undefined);
 	toast(words);
@@ -40,10 +45,11 @@ async function copy(text, words) {
  */
 export function askAudience(chosen) {
 	const domain = el("input", { class: "field", placeholder: "orlmere.town", "aria-label": "Mail domain" });
-	const take = (audience) => {
+	const take = (/** @type {Audience} */ audience) => {
 		dialog.close();
 		chosen({ audience, domain: domain.value.trim() });
 	};
+	/** @param {Audience} audience @param {string} words @param {string} why @param {Element | null} [more] */
 	const line = (audience, words, why, more = null) =>
 		el(
 			"div",
@@ -71,8 +77,8 @@ export function askAudience(chosen) {
 }
 
 /**
- * @param {object} data the release
- * @param {{base: string, set: function, redraw: function}} about `set` posts settings of the release
+ * @param {ReleaseData} data
+ * @param {{base: string, set: (settings: object) => void, redraw: () => void}} about `set` posts settings of the release
  */
 export function accessSection(data, { base, set, redraw }) {
 	const domain = el("input", {
@@ -82,7 +88,7 @@ export function accessSection(data, { base, set, redraw }) {
 		"aria-label": "Mail domain",
 	});
 	domain.addEventListener("change", () => set({ audience: "domain", domain: domain.value }));
-	const choose = (audience) => {
+	const choose = (/** @type {Audience} */ audience) => {
 		// A domain is only chosen once it is said.
 		if (audience !== "domain" || data.domain) set({ audience, domain: data.domain });
 		else {
@@ -105,12 +111,14 @@ export function accessSection(data, { base, set, redraw }) {
 	);
 }
 
+/** @param {ReleaseData} data @param {string} base @param {() => void} redraw */
 function guests(data, base, redraw) {
 	const field = el("input", {
 		class: "field",
 		placeholder: "E-mail addresses",
 		"aria-label": "E-mail addresses of guests",
 	});
+	/** @param {() => Promise<{guests: GuestLine[]}>} work @param {string} [words] */
 	const take = async (work, words) => {
 		try {
 			data.guests = (await work()).guests;
@@ -120,7 +128,7 @@ function guests(data, base, redraw) {
 			toast(error.message, { wrong: true });
 		}
 	};
-	const invite = (event) => {
+	const invite = (/** @type {Event} */ event) => {
 		event.preventDefault();
 		take(
 			() => post(`${base}/guests`, { addresses: field.value }),
@@ -129,7 +137,7 @@ function guests(data, base, redraw) {
 				: "No mail server is set up here. Copy each their link.",
 		);
 	};
-	const line = (guest) =>
+	const line = (/** @type {GuestLine} */ { link, ...guest }) =>
 		el(
 			"li",
 			{ class: "row", "data-withdrawn": guest.withdrawn ? "" : null },
@@ -139,7 +147,7 @@ function guests(data, base, redraw) {
 				{ class: "said" },
 				guest.withdrawn ? "shut out" : guest.opened_at ? "has opened it" : "not opened yet",
 			),
-			guest.withdrawn || !guest.link
+			guest.withdrawn || !link
 				? null
 				: el(
 						"button",
@@ -147,7 +155,7 @@ function guests(data, base, redraw) {
 							class: "push bare",
 							"aria-label": `Copy the link of ${guest.address}`,
 							title: "Copy the link",
-							onclick: () => copy(guest.link, `The link is copied. It is for ${guest.address} alone.`),
+							onclick: () => copy(link, `The link is copied. It is for ${guest.address} alone.`),
 						},
 						icon("copy"),
 					),
@@ -172,8 +180,12 @@ function guests(data, base, redraw) {
 	);
 }
 
-/** The address with the options for another page. */
-function embeddedAddress(address) {
+/**
+ * The address with the options for another page.
+ * @param {string} address
+ * @param {Embedding} embed
+ */
+function embeddedAddress(address, embed) {
 	const asked = [
 		["start", embed.start, "press"],
 		["start", !embed.start || !embed.silent, "silence"],
@@ -187,16 +199,17 @@ function embeddedAddress(address) {
 	return `${address}?${asked.join("&")}`;
 }
 
-const code = (data) => {
+/** @param {ReleaseData} data @param {Embedding} embed */
+const code = (data, embed) => {
 	const size = embed.fills
 		? `style="width:100%;aspect-ratio:${embed.width}/${embed.height};border:0"`
 		: `width="${embed.width}" height="${embed.height}" style="border:0"`;
-	return `<iframe src="${embeddedAddress(data.address)}" ${size} allow="autoplay; fullscreen; screen-wake-lock" title="${data.title.replaceAll('"', "&quot;")}"></iframe>`;
+	return `<iframe src="${embeddedAddress(data.address ?? "", embed)}" ${size} allow="autoplay; fullscreen; screen-wake-lock" title="${data.title.replaceAll('"', "&quot;")}"></iframe>`;
 };
 
-/** @param {object} data @param {function} redraw */
+/** @param {ReleaseData} data @param {() => void} redraw */
 export function embedSection(data, redraw) {
-	embedOf(data);
+	const embed = embedOf(data);
 	const heading = el("h2", { class: "text-lg" }, "In another page");
 	if (data.audience !== "anyone")
 		return el(
@@ -209,6 +222,7 @@ export function embedSection(data, redraw) {
 				"Only a show that is open to anyone can stand in somebody else's page: that page's visitors have no link of their own.",
 			),
 		);
+	/** @param {"width" | "height"} name @param {string} label */
 	const side = (name, label) => {
 		const field = el("input", {
 			class: "field w-[72px]",
@@ -223,8 +237,9 @@ export function embedSection(data, redraw) {
 		});
 		return field;
 	};
+	/** @param {"fills" | "start" | "silent" | "loop" | "sound" | "steps" | "controls"} name @param {string} label */
 	const option = (name, label) =>
-		tick(label, embed[name], (on) => {
+		tick(label, embed[name], (/** @type {boolean} */ on) => {
 			embed[name] = on;
 			redraw();
 		});
@@ -233,9 +248,9 @@ export function embedSection(data, redraw) {
 		rows: 4,
 		readonly: true,
 		"aria-label": "Code for another page",
-		onfocus: (event) => event.target.select(),
+		onfocus: (/** @type {{target: HTMLTextAreaElement}} */ event) => event.target.select(),
 	});
-	text.value = code(data);
+	text.value = code(data, embed);
 	return el(
 		"section",
 		{ class: "grid gap-2", "data-embed": "" },
@@ -280,15 +295,18 @@ export const LOOKS = [
 	["slow", "Slow line"],
 ];
 
-/** A stranger's view: without the maker's rights, where the browser can do that. */
+/**
+ * A stranger's view: without the maker's rights, where the browser can do that.
+ * @param {ReleaseData} data
+ * @param {string} look
+ */
 export function strangersFrame(data, look) {
 	// Over the slow line everything comes as by 1.6 Mbit/s with 150 ms of delay; each look has a line of its own, and
 	// nothing kept from before.
 	const line = () => `${data.address}?line=slow-${Math.random().toString(36).slice(2, 10)}`;
-	if (look === "embedded") embedOf(data);
 	const address =
 		look === "embedded"
-			? embeddedAddress(data.address)
+			? embeddedAddress(data.address ?? "", embedOf(data))
 			: look === "muted"
 				? `${data.address}?sound=off`
 				: look === "slow"
@@ -300,12 +318,15 @@ export function strangersFrame(data, look) {
 		allow: "autoplay; fullscreen; screen-wake-lock",
 		credentialless: true,
 	});
-	return look === "embedded" ? exactly(frame) : frame;
+	return look === "embedded" ? exactly(frame, embedOf(data)) : frame;
 }
 
-/** The frame at exactly its size in the other page, scaled down where the window has less room. */
-function exactly(frame) {
-	const { width, height } = embed;
+/**
+ * The frame at exactly its size in the other page, scaled down where the window has less room.
+ * @param {HTMLElement} frame
+ * @param {Embedding} embed
+ */
+function exactly(frame, { width, height }) {
 	const room = el("div", { class: "exact" }, frame);
 	Object.assign(frame.style, { width: `${width}px`, height: `${height}px` });
 	new ResizeObserver(() => {
@@ -315,10 +336,12 @@ function exactly(frame) {
 	return room;
 }
 
-export const embedKey = () => JSON.stringify(embed);
+export const embedKey = () => JSON.stringify(chosen);
 
 /** What size the other page shows it at, in words. */
 export const embeddedSize = () =>
-	embed.fills
-		? `In the other page it is as wide as its place; here as in one of ${embed.width} × ${embed.height} px.`
-		: `In the other page it has ${embed.width} × ${embed.height} px; here it is shrunk to fit.`;
+	!chosen
+		? ""
+		: chosen.fills
+			? `In the other page it is as wide as its place; here as in one of ${chosen.width} × ${chosen.height} px.`
+			: `In the other page it has ${chosen.width} × ${chosen.height} px; here it is shrunk to fit.`;

@@ -24,6 +24,8 @@ export class Checks {
 		this.base = base;
 		this.see = see;
 		this.revision = 0;
+		/** @type {string | undefined} */
+		this.drawn = undefined;
 		this.said = el("p", { class: "said", role: "status" }, "Checking …");
 		this.again = el("button", { class: "push", onclick: () => this.look() }, "Check again");
 		this.list = el("div", {});
@@ -59,6 +61,7 @@ export class Checks {
 		this.again.disabled = false;
 	}
 
+	/** @param {FindingLine[]} findings */
 	draw(findings) {
 		const open = findings.filter(({ aside }) => aside === null);
 		const fixes = open.filter(({ fix }) => fix).length;
@@ -96,7 +99,10 @@ export class Checks {
 		);
 	}
 
-	/** Findings of one kind stand together, with one fix for all of them and one for each. */
+	/**
+	 * Findings of one kind stand together, with one fix for all of them and one for each.
+	 * @param {FindingLine[]} findings
+	 */
 	grouped(findings) {
 		const groups = Map.groupBy(findings, ({ group }) => group);
 		return [...groups].flatMap(([group, own]) => {
@@ -117,10 +123,11 @@ export class Checks {
 		});
 	}
 
+	/** @param {FindingLine} finding */
 	line(finding) {
 		const { id, title, why, thumb, number, at_ms: ms, slide_id: slide, fix } = finding;
 		const open = {
-			href: `${this.base}/?slide=${encodeURIComponent(slide)}`,
+			href: `${this.base}/?slide=${encodeURIComponent(slide ?? "")}`,
 			title: "Open it in Compose",
 			"aria-label": `Slide ${number}, open it in Compose`,
 		};
@@ -154,8 +161,8 @@ export class Checks {
 				{},
 				el("b", {}, title),
 				el("p", { class: "said" }, why),
-				fix && finding.aside === null ? this.fixButton(finding) : null,
-				finding.asset_id ? addAgain(this.base, finding.asset_id, finding.asset_name, () => this.look()) : null,
+				fix && finding.aside === null ? this.fixButton(finding.id, fix) : null,
+				finding.asset_id ? addAgain(this.base, finding.asset_id, finding.asset_name ?? "", () => this.look()) : null,
 				this.putting(finding),
 			),
 		);
@@ -163,8 +170,10 @@ export class Checks {
 
 	/**
 	 * The button of a fix; on hover it shows the result: the new lengths, and the slide.
+	 * @param {string} id of the finding
+	 * @param {NonNullable<FindingLine["fix"]>} fix
 	 */
-	fixButton({ id, fix }) {
+	fixButton(id, fix) {
 		const card = el("div", { class: "would", role: "status", hidden: true });
 		const hide = () => {
 			clearTimeout(this.about);
@@ -202,7 +211,7 @@ export class Checks {
 			},
 			fix.words,
 		);
-		button.addEventListener("keydown", (event) => {
+		button.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
 			if (event.key === "Escape") hide();
 		});
 		return el("div", {}, button, card);
@@ -210,6 +219,7 @@ export class Checks {
 
 	/**
 	 * Setting a finding aside asks for the reason, in place; a finding set aside shows it and can be brought back.
+	 * @param {FindingLine} finding
 	 */
 	putting({ id, title, aside }) {
 		if (aside !== null)
@@ -233,7 +243,7 @@ export class Checks {
 						maxlength: 300,
 					});
 					const send = () => this.aside({ finding: id, reason: field.value });
-					field.addEventListener("keydown", (event) => {
+					field.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
 						if (event.key === "Enter") send();
 						if (event.key === "Escape") {
 							form.replaceWith(button);
@@ -255,6 +265,7 @@ export class Checks {
 		return button;
 	}
 
+	/** @param {{finding: string, reason?: string}} body */
 	async aside(body) {
 		try {
 			await post(`${this.base}/checks/aside`, body);
@@ -265,7 +276,11 @@ export class Checks {
 		await this.look();
 	}
 
-	/** Makes the fix as one step, then checks again. */
+	/**
+	 * Makes the fix as one step, then checks again.
+	 * @param {{edit: object, words: string}} fix
+	 * @param {HTMLButtonElement} button
+	 */
 	async fix({ edit, words }, button) {
 		button.disabled = true;
 		try {

@@ -7,10 +7,11 @@ import { toast } from "../ui/toast.js";
 
 /**
  * The show's words and times as files, and times from one.
- * @param {{address: string, words: string, about: string}[]} exports the formats that are of use to it
+ * @param {string} base
+ * @param {ReleaseData["exports"]} exports the formats that are of use to it
  */
 export function fileForm(base, exports) {
-	const save = ({ address, words, about }) =>
+	const save = (/** @type {ReleaseData["exports"][number]} */ { address, words, about }) =>
 		el("a", { class: "push", href: `${base}/${address}`, download: true, title: about }, icon("download"), words);
 	const input = el("input", {
 		type: "file",
@@ -79,7 +80,11 @@ export function fileForm(base, exports) {
 	);
 }
 
-/** Saves the show for offline use, and shows its size. */
+/**
+ * Saves the show for offline use, and shows its size.
+ * @param {string} base
+ * @param {string} name of the file
+ */
 async function saveOffline(base, name) {
 	try {
 		const { bytes, heaviest, single } = await get(`${base}/offline.json`);
@@ -97,6 +102,7 @@ async function saveOffline(base, name) {
 	}
 }
 
+/** @param {string} base @param {File} file */
 async function readTimings(base, file) {
 	try {
 		const reply = await send(`${base}/timings`, file);
@@ -121,7 +127,10 @@ async function readTimings(base, file) {
 	}
 }
 
-/** Saves the show as a presentation, once its losses were shown. */
+/**
+ * Saves the show as a presentation, once its losses were shown.
+ * @param {string} base
+ */
 async function savePresentation(base) {
 	try {
 		const { losses } = await get(`${base}/presentation.json`);

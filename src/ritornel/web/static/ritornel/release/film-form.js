@@ -58,6 +58,7 @@ export class FilmForm {
 		return { ...rest, width_px, height_px };
 	}
 
+	/** @param {TakeLine[]} takes */
 	draw(takes) {
 		const wish = this.#wish;
 		const [film, moves, paged] = [
@@ -65,8 +66,9 @@ export class FilmForm {
 			["mp4", "webm", "webp"].includes(wish.kind),
 			wish.kind === "pdf",
 		];
+		/** @param {string} field @param {string[][]} choices */
 		const choice = (field, choices) =>
-			selectField(wish[field], choices, (value) => {
+			selectField(wish[field], choices, (/** @type {string} */ value) => {
 				wish[field] = value;
 			});
 		const ask = () => this.order(this.asked);
@@ -80,9 +82,13 @@ export class FilmForm {
 			moves ? pair("Frames", choice("rate", film ? RATES : [["12", "12 a second"], ...RATES.slice(0, 2)])) : null,
 			moves && takes.length ? pair("Timing", this.#takeField(takes)) : null,
 			film
-				? tick("Every frame, for players that need a constant rate", wish.constant_rate, (on) => {
-						wish.constant_rate = on;
-					})
+				? tick(
+						"Every frame, for players that need a constant rate",
+						wish.constant_rate,
+						(/** @type {boolean} */ on) => {
+							wish.constant_rate = on;
+						},
+					)
 				: null,
 			el("div", {}, el("button", { class: "push main", onclick: ask }, film ? "Make the film" : "Make it")),
 		);
@@ -91,7 +97,7 @@ export class FilmForm {
 	#nameField() {
 		return textField(
 			this.#wish.name,
-			(name) => {
+			(/** @type {string} */ name) => {
 				this.#wish.name = name.trim() || this.#title;
 			},
 			{ label: "Name of the film" },
@@ -100,7 +106,7 @@ export class FilmForm {
 
 	#kindField() {
 		const wish = this.#wish;
-		return selectField(wish.kind, KINDS, (kind) => {
+		return selectField(wish.kind, KINDS, (/** @type {string} */ kind) => {
 			wish.kind = kind;
 			if (kind === "webp") Object.assign(wish, { size: "640x360", rate: "12" });
 			else if (wish.rate === "12") Object.assign(wish, { size: "1280x720", rate: "30" });
@@ -108,11 +114,12 @@ export class FilmForm {
 		});
 	}
 
+	/** @param {TakeLine[]} takes */
 	#takeField(takes) {
 		return selectField(
 			String(this.#wish.take ?? ""),
 			[["", "As the show has it"], ...takes.map(({ number }) => [String(number), `As take ${number} ran`])],
-			(number) => {
+			(/** @type {string} */ number) => {
 				this.#wish.take = number ? Number(number) : null;
 			},
 		);

@@ -15,11 +15,15 @@ const STATES = {
 	interrupted: "Interrupted",
 };
 const CAN_BEGIN_AGAIN = ["failed", "cancelled", "interrupted"];
-const isOpen = (film) => film.state === "running" || film.state === "waiting";
+const isOpen = (/** @type {FilmLine} */ film) => film.state === "running" || film.state === "waiting";
 
-/** Whether anything about a film of these may change by itself. */
+/**
+ * Whether anything about a film of these may change by itself.
+ * @param {FilmLine[]} films
+ */
 export const isUnderWay = (films) => films.some((film) => isOpen(film) || film.resumes);
 
+/** @param {FilmLine} film */
 function kindOf(film) {
 	if (film.kind === "pdf") return `PDF, ${STYLES.find(([name]) => name === film.style)?.[1].toLowerCase()}`;
 	if (film.kind === "zip") return `Stills, ${film.size}`;
@@ -27,14 +31,16 @@ function kindOf(film) {
 	return `${kind}, ${film.size}, ${film.rate} a second`;
 }
 
+/** @param {FilmLine} film */
 function leftWords(film) {
 	if (film.cancel_wanted) return "stopping";
 	if (film.left_s === null) return film.slide ? `drawing slide ${film.slide}` : "beginning";
 	return `drawing slide ${film.slide}, ${film.left_s < 1 ? "under 1" : Math.ceil(film.left_s)} s left`;
 }
 
-const share = (film) => (film.total ? film.done / film.total : 0);
+const share = (/** @type {FilmLine} */ film) => (film.total ? film.done / film.total : 0);
 
+/** @param {FilmLine} film */
 function stateWords(film) {
 	if (film.state === "running") return `${Math.round(share(film) * 100)} %, ${leftWords(film)}`;
 	if (film.message) return film.message;
@@ -47,15 +53,18 @@ export class FilmList {
 	#drawn = new Map();
 
 	/**
-	 * @param {{base: string, act: (work: () => Promise) => Promise, remove: (film: object) => void,
-	 * handedIn: (handed: object[]) => void}} page what the page does with a film
+	 * @param {{base: string, act: (work: () => Promise<any>) => Promise<void>, remove: (film: FilmLine) => void,
+	 * handedIn: (handed: HandInLine[]) => void}} page what the page does with a film
 	 */
 	constructor(page) {
 		this.page = page;
 		this.element = el("section", { "data-films": "" });
 	}
 
-	/** Draws the films of the page's data; an unchanged line keeps its node. */
+	/**
+	 * Draws the films of the page's data; an unchanged line keeps its node.
+	 * @param {ReleaseData} data
+	 */
 	draw(data) {
 		const { films } = data;
 		this.#say(films);
@@ -78,9 +87,12 @@ export class FilmList {
 		again();
 	}
 
-	/** Announces the progress of films at a calm pace, and each end at once. */
+	/**
+	 * Announces the progress of films at a calm pace, and each end at once.
+	 * @param {FilmLine[]} films
+	 */
 	#say(films) {
-		const words = (film) => `${film.name}: ${stateWords(film)}`;
+		const words = (/** @type {FilmLine} */ film) => `${film.name}: ${stateWords(film)}`;
 		const ended = films.filter((film) => !isOpen(film) && this.#said.get(film.id) === "open");
 		const begun = films.filter((film) => isOpen(film) && this.#said.get(film.id) !== "open");
 		if (ended.length || (begun.length && this.#said.size)) this.#status.rest();
@@ -89,9 +101,10 @@ export class FilmList {
 		if (told.length) this.#status.say(told.map(words).join(". "));
 	}
 
+	/** @param {FilmLine} film @param {ReleaseData} data */
 	#line(film, data) {
 		const { page } = this;
-		const to = (way, words) =>
+		const to = (/** @type {string} */ way, /** @type {string} */ words) =>
 			el(
 				"button",
 				{ class: "push", onclick: () => page.act(() => post(`${page.base}/films/${film.id}/${way}`)) },

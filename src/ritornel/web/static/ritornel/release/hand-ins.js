@@ -3,12 +3,12 @@ import { el, newId } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
-const day = (text) =>
+const day = (/** @type {string} */ text) =>
 	new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
 /**
- * @param {object} film
- * @param {{base: string, data: object, changed: (handed: object[]) => void}} about
+ * @param {FilmLine} film
+ * @param {{base: string, data: ReleaseData, changed: (handed: HandInLine[]) => void}} about
  */
 export function handInForm(film, { base, data, changed }) {
 	const names = newId();
@@ -32,7 +32,7 @@ export function handInForm(film, { base, data, changed }) {
 		data.handed.map((entry) => el("option", { value: entry.id }, `Instead of ${entry.name}, to ${entry.to}`)),
 	);
 	const choices = el("div", { class: "grid gap-1" });
-	const send = async (who = null) => {
+	const send = async (/** @type {number | null} */ who = null) => {
 		choices.replaceChildren();
 		try {
 			const body = { to: to.value, note: note.value, replaces: instead.value || null, to_id: who };
@@ -40,7 +40,7 @@ export function handInForm(film, { base, data, changed }) {
 			if (reply.choices) {
 				choices.replaceChildren(
 					el("p", {}, `${reply.choices.length} people may be meant. Which one?`),
-					...reply.choices.map((one) =>
+					...reply.choices.map((/** @type {{id: number, name: string, about: string}} */ one) =>
 						el("button", { type: "button", class: "push", onclick: () => send(one.id) }, `${one.name}, ${one.about}`),
 					),
 				);
@@ -56,7 +56,7 @@ export function handInForm(film, { base, data, changed }) {
 			to.focus();
 		}
 	};
-	const submit = (event) => {
+	const submit = (/** @type {Event} */ event) => {
 		event.preventDefault();
 		send();
 	};
@@ -78,10 +78,15 @@ export function handInForm(film, { base, data, changed }) {
 	return form;
 }
 
-/** The hand-ins of this show, each with a way to withdraw it. */
+/**
+ * The hand-ins of this show, each with a way to withdraw it.
+ * @param {HTMLElement} node
+ * @param {ReleaseData} data
+ * @param {(handed: HandInLine[]) => void} changed
+ */
 export function listHandIns(node, data, changed) {
 	node.hidden = !data.handed.length;
-	const take = async (entry) => {
+	const take = async (/** @type {HandInLine} */ entry) => {
 		try {
 			const { handed } = await post(`/handed-in/${entry.id}/withdraw`);
 			changed(handed);
