@@ -293,6 +293,7 @@ class LecternTest(BrowserTest):
         self.assertEqual(stranger.request.get(addresses[0]).status, 404)
 
     def test_what_is_still_on_its_way_is_said_before_nobody_can_follow_any_more(self) -> None:
+        self.page = self.new_page(self.context)
         lectern = self.lectern("from=who-s")
         lectern.locator("#devices").click()
         expect(lectern.locator("#devices-panel a")).to_have_count(2)
