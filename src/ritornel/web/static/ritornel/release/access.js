@@ -11,7 +11,7 @@ const AUDIENCES = [
 ];
 const EMBEDDED_PX = 960;
 /** @type {Embedding | null} */
-let chosen = null;
+let embedding = null;
 
 /**
  * How it looks in another page: at first as the show itself does, in its proportion.
@@ -19,7 +19,7 @@ let chosen = null;
  */
 function embedOf({ frame, starts_itself: start, loops }) {
 	const shrinks = EMBEDDED_PX / Math.max(frame.width_px, frame.height_px);
-	chosen ??= {
+	embedding ??= {
 		fills: false,
 		width: Math.round(frame.width_px * shrinks),
 		height: Math.round(frame.height_px * shrinks),
@@ -30,7 +30,7 @@ function embedOf({ frame, starts_itself: start, loops }) {
 		steps: true,
 		controls: true,
 	};
-	return chosen;
+	return embedding;
 }
 
 /** @param {string} text @param {string} words said once it is copied */
@@ -336,12 +336,12 @@ function exactly(frame, { width, height }) {
 	return room;
 }
 
-export const embedKey = () => JSON.stringify(chosen);
+export const embedKey = () => JSON.stringify(embedding);
 
 /** What size the other page shows it at, in words. */
 export const embeddedSize = () =>
-	!chosen
+	!embedding
 		? ""
-		: chosen.fills
-			? `In the other page it is as wide as its place; here as in one of ${chosen.width} × ${chosen.height} px.`
-			: `In the other page it has ${chosen.width} × ${chosen.height} px; here it is shrunk to fit.`;
+		: embedding.fills
+			? `In the other page it is as wide as its place; here as in one of ${embedding.width} × ${embedding.height} px.`
+			: `In the other page it has ${embedding.width} × ${embedding.height} px; here it is shrunk to fit.`;
