@@ -62,13 +62,31 @@ EQUIVALENT: frozenset[tuple[str, str]] = frozenset(
         # What stands still repeats as it likes, and begins where it ends.
         (_CORE + "schedule/reduced_motion.py", "repeats=1,"),
         (_CORE + "schedule/growing_list.py", "keys=((0.0, low), (1.0, low)),"),
+        (
+            _CORE + "schedule/reduced_motion.py",
+            "return msgspec.structs.replace(segment, keys=((0.0, last), (1.0, last)), curve=EVEN, repeats=1)",
+        ),
         (_CORE + "motion/sampling.py", "for key in keys[at : at + 2] if len(keys) > 8 else keys[1:]:"),
         # Where something has no size there is nothing to see of it.
         (_CORE + "schedule/carries.py", '"scale": way["scale"] / values.scale if values.scale else 1.0,'),
+        # Before every beat is before every beat.
+        (
+            _CORE + "schedule/tracks.py",
+            "(motion.object_id, motion.part), min(beats, default=-1), last, before, values_at(motion, over) "
+            "if ends else None",
+        ),
+        # Half a circle more or less is the same turn.
+        (_CORE + "motion/flight.py", "return (last.turn_deg - first.turn_deg + 180) % 360 - 180"),
+        # Any number below 0 is what is left.
+        (_CORE + "sound/decoding.py", "return cast(Samples, part.to_ndarray().reshape(-1, 2))"),
+        # Read only where a take stopped on a slide, which is given then.
+        (_CORE + "rehearsal/recording.py", "at_slide: int = 0"),
         # An empty stretch adds nothing.
         (_CORE + "sound/mixing.py", "if low < high:"),
         # Another way to the same root.
         (_CORE + "rehearsal/lengths.py", "low, least, high = high, longest, high * 2"),
+        (_CORE + "rehearsal/lengths.py", "chord = low + (target_ms - least) * (high - low) / (longest - least)"),
+        (_CORE + "motion/easing.py", "t = (low + high) / 2.0"),
         (_CORE + "rehearsal/lengths.py", "tangent = high - (longest - target_ms) / slope if slope else high"),
         # Whatever is at least 1 is all of it.
         (

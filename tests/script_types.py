@@ -9,6 +9,7 @@ from typing import Any
 import msgspec
 from msgspec import inspect
 
+from ritornel.core.document.layouts import SlideLayout
 from ritornel.core.document.objects import Background, Fill, Object, PressAction
 from ritornel.core.document.show import (
     AdvanceAfter,
@@ -27,7 +28,9 @@ from ritornel.core.document.show import (
     SlideStart,
     Together,
 )
+from ritornel.core.layout.guides import Guides
 from ritornel.core.layout.marks import Mark, SlideDrawing
+from ritornel.core.layout.visibility import Visibility
 from ritornel.core.rehearsal.beats import BeatLine
 from ritornel.core.rehearsal.take import Arrived, Cued, Take
 from ritornel.core.schedule.performance import PressedClip
@@ -53,6 +56,9 @@ ROOTS = (
     SoundTime,
     PressedClip,
     Take,
+    Guides,
+    Visibility,
+    SlideLayout,
 )
 KINDS = {
     "Advance": AdvanceAfter | AdvanceOnCue | AdvanceWithVoice,

@@ -139,6 +139,31 @@ declare namespace Core {
     mark_asset_id: string | null;
   }
 
+  interface Gap {
+    axis: "x" | "y";
+    first: number;
+    start: number;
+    end: number;
+    last: number;
+    low: number;
+    high: number;
+    object_ids: [string, string];
+  }
+
+  interface Guide {
+    axis: "x" | "y";
+    at: number;
+    object_id?: string | null;
+    only?: string | null;
+    beside?: string | null;
+  }
+
+  interface Guides {
+    lines: Guide[];
+    gaps: Gap[];
+    sizes: Size[];
+  }
+
   interface Habits {
     effect: string;
     lasts_ms: number | null;
@@ -158,6 +183,15 @@ declare namespace Core {
     old_objects: Moved[];
     new_objects: Moved[];
     new_ground: [number, number][];
+  }
+
+  interface LayoutPlace {
+    name: string;
+    title: string;
+    wants: "clip" | "picture" | "words";
+    look: "body" | "caption" | "credits" | "heading" | "picture" | "subtitle" | "title";
+    wide: [number, number, number, number];
+    tall: [number, number, number, number];
   }
 
   interface Link {
@@ -416,6 +450,12 @@ declare namespace Core {
     end: "black" | "hold" | "loop";
   }
 
+  interface Size {
+    axis: "x" | "y";
+    length: number;
+    object_id: string;
+  }
+
   interface Slide {
     id: string;
     name: string;
@@ -446,6 +486,13 @@ declare namespace Core {
     ground: Mark[];
     objects: ObjectDrawing[];
     missing: string[];
+  }
+
+  interface SlideLayout {
+    name: string;
+    title: string;
+    places: LayoutPlace[];
+    opens: boolean;
   }
 
   interface SlideObject {
@@ -640,6 +687,11 @@ declare namespace Core {
     hinge: [number, number, number] | null;
     drift: number;
     played: number | null;
+  }
+
+  interface Visibility {
+    outside: "" | "partly" | "wholly";
+    covered_by: string | null;
   }
 
   interface Voice {

@@ -34,6 +34,21 @@ declare class AudioWorkletProcessor {
 declare const currentFrame: number;
 declare function registerProcessor(name: string, kind: typeof AudioWorkletProcessor): void;
 
+/** Attributes of an element that is made; those that begin with "on" are listeners. */
+interface Attributes {
+	[listener: `on${string}`]: ((event: any) => unknown) | null | undefined | false;
+	[attribute: string]: any;
+}
+
+/** An element that a script made, of any kind: what its kind alone has is not checked. */
+interface MadeElement extends HTMLElement {
+	[more: string]: any;
+}
+
+interface MadeShape extends SVGElement {
+	[more: string]: any;
+}
+
 /** What tells of an event, and which. */
 type Source = [EventTarget, string];
 

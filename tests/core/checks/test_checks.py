@@ -28,7 +28,7 @@ from ritornel.core.document.edits import apply_edit
 from ritornel.core.document.objects import PLAYS, Clip, GoToSlide, OpenAddress, PlayClip
 from ritornel.core.document.show import OwnLength, SlideEnd, SlideStart, Transition, Voice
 from ritornel.core.errors import BadValue
-from ritornel.core.schedule.measurements import ShowLoudness
+from ritornel.core.schedule.measurements import FrameAnalysis, ShowLoudness, TextContrast
 from ritornel.core.schedule.performance import perform
 from ritornel.core.schedule.show_schedule import compile_show
 from ritornel.core.time.milliseconds import clock_text
@@ -117,12 +117,38 @@ class CutsTest(CheckTest):
         self.assertEqual(self.found(show(slide(clip, order=order, advance=AdvanceAfter(1000))), "cuts"), [])
 
 
+class ContrastTest(CheckTest):
+    def test_words_that_cannot_be_read_are_set_in_white_or_in_ink(self) -> None:
+        value = show(slide(words("Seventy-eight turns")))
+        for better, colour in (("#ffffff", "white"), ("#101a1f", "ink")):
+            seen = {"one": FrameAnalysis(contrasts=(TextContrast("words", 2.96, 4.5, better),))}
+            (finding,) = (found for found in find_problems(value, analyses=seen) if found.check == "contrast")
+            self.assertIn("a contrast of 2.9:1 to what is behind it; it needs 4.5:1", finding.title)
+            assert finding.fix is not None
+            self.assertEqual(finding.fix.words, f"Set it in {colour}")
+            self.assertEqual(self.fixed(value, finding).slides[0].objects[0].colour, better)
+
+    def test_words_with_colours_of_their_own_and_words_no_colour_would_help_are_told_without_a_fix(self) -> None:
+        own = Paragraph("p", (TextRun("Bell", colour="#888888"),))
+        for item, better in ((words("Bell"), None), (msgspec.structs.replace(words(), paragraphs=(own,)), "#ffffff")):
+            seen = {"one": FrameAnalysis(contrasts=(TextContrast("words", 1.2, 4.5, better),))}
+            found = find_problems(show(slide(item)), analyses=seen)
+            self.assertEqual([finding.fix for finding in found if finding.check == "contrast"], [None])
+
+
+class PlaceTest(CheckTest):
+    def test_what_is_about_the_whole_show_lies_at_its_start(self) -> None:
+        self.assertEqual(Finding(id="a", check="music", severity="hurts", title="Title", why="Why").at_ms, 0)
+
+
 class MusicTest(CheckTest):
     def test_music_that_ends_before_the_show_is_repeated_to_its_end(self) -> None:
         for end in (OwnLength(), SlideEnd("one")):
             value = show(slide(), slide(slide_id="two"), music=(MusicSpan(id="m", asset_id="waltz", end=end),))
             finding = self.one(value, "music")
             self.assertIn("s before the show", finding.title)
+            expected = ("one", 1, 8000) if isinstance(end, OwnLength) else ("two", 2, 10_000)
+            self.assertEqual((finding.slide_id, finding.number, finding.at_ms), expected)
             self.assertEqual(self.fixed(value, finding).music[0].fade_out_ms, 4000)
 
     def test_music_to_the_end_is_nothing_and_one_without_a_slide_is_found(self) -> None:

@@ -39,6 +39,17 @@ class EasingTest(SimpleTestCase):
         self.assertLessEqual(ease(min(one, other), curve), ease(max(one, other), curve) + 1e-9)
         self.assertEqual((ease(0, curve), ease(1, curve)), (0, 1))
 
+    @given(st.lists(st.sampled_from([0.0, 0.05, 0.5, 0.95, 1.0]), min_size=4, max_size=4), st.floats(0.001, 0.999))
+    def test_it_is_the_height_of_the_curve_over_that_progress_also_where_the_curve_is_steep(
+        self, points: list[float], t: float
+    ) -> None:
+        x1, y1, x2, y2 = points
+        over, height = (
+            3 * (1 - t) ** 2 * t * one + 3 * (1 - t) * t * t * two + t**3 for one, two in ((x1, x2), (y1, y2))
+        )
+        # Where the curve stands upright a billionth of progress is a thousandth of height.
+        self.assertAlmostEqual(ease(over, (x1, y1, x2, y2)), height, delta=2e-3)
+
     def test_a_curve_known_from_css_has_its_known_value(self) -> None:
         # cubic-bezier(0.42, 0, 0.58, 1) passes through its middle.
         self.assertAlmostEqual(ease(0.5, (0.42, 0, 0.58, 1)), 0.5, places=9)

@@ -9,7 +9,7 @@ from ritornel.core.document.edits import ReorderSlides, apply_edit
 from ritornel.core.document.objects import Box, Clip
 from ritornel.core.document.show import AdvanceAfter, AdvanceOnCue, AdvanceWithVoice, Asset
 from ritornel.core.errors import BadValue, UnknownName
-from ritornel.core.layout.clear_place import covers_words
+from ritornel.core.layout.clear_place import clear_place, covers_words
 from ritornel.core.layout.drawing import scenery_of
 from ritornel.core.reference.live import next_step, stand, waits_since_ms
 from ritornel.core.rehearsal.recording import (
@@ -174,7 +174,10 @@ class KeepTest(TestCase):
             self.assertTrue(covers_words(camera_box(SHOW.frame, over_the_heading), others, scenery_of(kept)))
             self.assertFalse(covers_words(clip.box, others, scenery_of(kept)))
             self.assertEqual(clip.corner_px, clip.box.width / 2 if shape == "round" else 12.0)
-            self.assertLessEqual(clip.box.width, camera_box(SHOW.frame, over_the_heading).width)
+            # As large as it was placed, where there is room for that, and as high for its width.
+            proportion = 1.0 if shape == "round" else 0.75
+            rest = msgspec.structs.replace(slide, objects=tuple(others))
+            self.assertEqual(clip.box, clear_place(rest, SHOW.frame, scenery_of(kept), proportion, 30))
             self.assertEqual([one.check for one in find_problems(kept) if one.check == "clip over words"], [])
             # Record shows it there before it is recorded, and again when it already stands there.
             for show in (SHOW, kept):

@@ -45,6 +45,15 @@ class CarriedTest(SimpleTestCase):
         self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "y")])
         self.assertIn(("a", "x"), [(refusal.before, refusal.after) for refusal in refusals])
 
+    def test_of_two_of_which_one_has_found_another_nothing_is_told(self) -> None:
+        # X looks like A, and Y comes of it: A goes to Y. That X enters by itself is no reason then.
+        first = Slide("one", objects=(star("a"),), advance=AdvanceAfter(2000))
+        order = (Build(id="e", object_id="x", effect="enters fade", starts=Follows()),)
+        second = Slide("two", objects=(star("x", 400), star("y", 500, lineage="a")), transition=CARRY, order=order)
+        pairs, refusals = find_pairs(*ends(show_of(first, second)))
+        self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "y")])
+        self.assertEqual(refusals, ())
+
     def test_a_picture_and_a_form_that_are_linked_by_hand_dissolve_into_each_other(self) -> None:
         shown = Asset("noon", "Noon", "ab" * 32, "image/png", size_bytes=10, width_px=400, height_px=300)
         picture = Picture("p", "Noon", Box(0, 0, 400, 300), "noon")

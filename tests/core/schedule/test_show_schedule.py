@@ -80,6 +80,13 @@ class MomentTest(SimpleTestCase):
             ],
         )
 
+    def test_a_live_run_waits_for_the_cues_between_beats_and_for_the_one_that_leaves_a_slide(self) -> None:
+        # Slide two waits twice before it is left. The last is left only where something follows it.
+        for end, last in (("hold", False), ("black", True), ("loop", True)):
+            schedule = compile_show(example_a(end=end))
+            self.assertEqual([schedule.leaves_on_cue(index) for index in range(3)], [True, True, last])
+            self.assertEqual([schedule.cues_of(index) for index in range(3)], [1, 3, int(last)])
+
     def test_a_slide_has_the_show_for_its_span(self) -> None:
         schedule = compile_show(example_a())
         self.assertEqual(schedule.span_of(schedule.index_of("two")), Span(5000, 14_200))

@@ -45,6 +45,10 @@ class LoudnessTest(SimpleTestCase):
         pieces = np.split(whole, [7, 4801, 100_000, 200_001])
         self.assertAlmostEqual(loudness(*pieces), loudness(whole), places=9)
 
+    def test_what_is_below_minus_70_lufs_is_silence(self) -> None:
+        self.assertAlmostEqual(loudness(tone(-69.8, 5)), -69.8, delta=0.1)
+        self.assertEqual(loudness(tone(-70.4, 5)), -math.inf)
+
     def test_silence_and_moments_have_none(self) -> None:
         self.assertEqual(loudness(np.zeros((RATE, 2), np.float32)), -math.inf)
         self.assertEqual(loudness(tone(-10, 0.3)), -math.inf)

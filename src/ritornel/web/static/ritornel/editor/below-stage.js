@@ -37,7 +37,7 @@ export function pullHeight(/** @type {any} */ compose, /** @type {any} */ handle
 export function shareSheet(compose, { onShow }) {
 	const show = (/** @type {string} */ name) => {
 		compose.dataset.sheet = name;
-		for (const button of tabs.children) button.setAttribute("aria-pressed", button.dataset.sheet === name);
+		for (const button of tabs.children) button.setAttribute("aria-pressed", String(button.dataset.sheet === name));
 		onShow();
 	};
 	const tabs = el(

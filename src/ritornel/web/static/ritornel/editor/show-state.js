@@ -18,7 +18,7 @@ export class ShowState extends EventTarget {
 		this.showId = start.show_id;
 		this.base = `/shows/${start.show_id}`;
 		this.window = newId();
-		/** @type {any} */
+		/** @type {ShowData} */
 		this.data = start;
 		this.picked = new Set();
 		this.pickedSlides = new Set();
@@ -58,14 +58,15 @@ export class ShowState extends EventTarget {
 
 	/** @returns {Core.Slide} */
 	get slide() {
-		return this.data.viewing?.slide ?? null;
+		return /** @type {any} */ (this.data.viewing?.slide ?? null);
 	}
 	/** @returns {PlayedSlide} */
 	get staged() {
-		return this.data.viewing?.staged ?? null;
+		return /** @type {any} */ (this.data.viewing?.staged ?? null);
 	}
+	/** @returns {SlideLine} */
 	get line() {
-		return this.slide ? this.data.slides[this.slide.id] : null;
+		return /** @type {any} */ (this.slide ? this.data.slides[this.slide.id] : null);
 	}
 	get shown() {
 		return this.data.order.filter((/** @type {string} */ id) => !this.data.slides[id].skipped);
@@ -80,7 +81,7 @@ export class ShowState extends EventTarget {
 	}
 	/** @returns {ShelfAsset} */
 	asset(/** @type {string} */ id) {
-		return this.data.assets.find((/** @type {any} */ entry) => entry.id === id) ?? null;
+		return /** @type {any} */ (this.data.assets.find((entry) => entry.id === id) ?? null);
 	}
 	media() {
 		return Object.fromEntries(this.data.assets.map((/** @type {any} */ entry) => [entry.id, entry.shown]));
@@ -89,7 +90,7 @@ export class ShowState extends EventTarget {
 	/** When the last beat of a slide has ended, on the show's clock. */
 	restMs(/** @type {string} */ slideId) {
 		const { beats } = this.data.slides[slideId].schedule;
-		return (this.data.starts_ms[slideId] ?? 0) + beats.at(-1).end_ms;
+		return (this.data.starts_ms[slideId] ?? 0) + beats[beats.length - 1].end_ms;
 	}
 
 	tell(/** @type {string} */ kind) {
@@ -182,7 +183,7 @@ export class ShowState extends EventTarget {
 	}
 
 	/** Opens a slide on the stage; the playhead goes to `atMs`, else to the slide's last beat. */
-	async open(/** @type {string} */ slideId, atMs = null) {
+	async open(/** @type {string} */ slideId, atMs = /** @type {number | null} */ (null)) {
 		if (this.slide?.id !== slideId) {
 			// What was typed last may be on its way: its answer must not bring the slide before back.
 			this.opening = slideId;
@@ -300,9 +301,9 @@ export class ShowState extends EventTarget {
 
 	/**
 	 * Adds files to the shelf.
-	 * @param {{file: File, folder?: string, came?: (asset: object) => void}[]} files `came` is told the entry a file
+	 * @param {{file: File, folder?: string, came?: (asset: ShelfAsset) => void}[]} files `came` is told the entry a file
 	 * became
-	 * @returns {Promise<object[]>} the new entries
+	 * @returns {Promise<ShelfAsset[]>} the new entries
 	 */
 	async addFiles(files) {
 		return (await import("../shelf/adding.js")).addFiles(this, files);
@@ -362,7 +363,7 @@ export class ShowState extends EventTarget {
 		const { data } = this;
 		const id = this.slide?.id;
 		const offset = this.playheadMs - (data.starts_ms[id] ?? 0);
-		const atRest = id ? offset >= this.line.schedule.beats.at(-1).end_ms : false;
+		const atRest = id ? offset >= this.restMs(id) - (data.starts_ms[id] ?? 0) : false;
 		const place = data.order.indexOf(id);
 		/** @type {Record<string, any>} */
 		const slides = {};
@@ -383,13 +384,13 @@ export class ShowState extends EventTarget {
 			"marks",
 			"voices",
 		])
-			data[field] = reply[field];
+			/** @type {any} */ (data)[field] = reply[field];
 		if (reply.assets) data.assets = reply.assets;
 		if (reply.uses) data.uses = reply.uses;
 		data.slides = slides;
 		// An answer tells of the slide that was open when it was asked for; by now another may be.
 		if (reply.viewing && reply.viewing.slide.id === id) data.viewing = reply.viewing;
-		else if (id && !slides[id]) data.viewing = null;
+		else if (id && !slides[id]) data.viewing = /** @type {any} */ (null);
 		this.dropLost();
 		if (data.viewing)
 			this.playheadMs = atRest
@@ -423,7 +424,7 @@ export class ShowState extends EventTarget {
 
 	/** Asks for the changes of others. Typing and dragging are waited for. */
 	async refresh() {
-		const asked = new URLSearchParams({ since: this.data.revision, viewing: this.slide?.id ?? "" });
+		const asked = new URLSearchParams({ since: String(this.data.revision), viewing: this.slide?.id ?? "" });
 		const reply = await get(`${this.base}/changes.json?${asked}`);
 		await this.handsFree();
 		this.takeOthers(reply);

@@ -13,7 +13,7 @@ export function turnPage(state, way, picks) {
 	const picked = order
 		.filter((/** @type {string} */ id) => state.pickedSlides.has(id))
 		.map((/** @type {string} */ id) => order.indexOf(id));
-	const end = picked.length ? (picked[0] === from ? picked.at(-1) : picked[0]) : from;
+	const end = picked.length ? (picked[0] === from ? picked[picked.length - 1] : picked[0]) : from;
 	const to = Math.max(0, Math.min(end + way, order.length - 1));
 	state.pickSlides(order.slice(Math.min(from, to), Math.max(from, to) + 1));
 }

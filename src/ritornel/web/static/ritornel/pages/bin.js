@@ -2,7 +2,7 @@
 for (const form of document.querySelectorAll("form[data-title]")) {
 	const ask = form.querySelector("[data-remove]");
 	const sure = form.querySelector("[data-sure]");
-	ask.addEventListener("click", (event) => {
+	ask.addEventListener("click", (/** @type {Event} */ event) => {
 		event.preventDefault();
 		ask.hidden = true;
 		sure.hidden = false;

@@ -3,18 +3,22 @@ import { el } from "../ui/element.js";
 import { get, post, startData } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 const AGAIN_MS = 5000;
 let data = startData();
 const base = `/shows/${data.show_id}`;
 let chosen = new URLSearchParams(location.search).get("slide");
-if (!data.slides.some((slide) => slide.id === chosen))
-	chosen = (data.slides.find((slide) => slide.comments.some((comment) => !comment.closed_by)) ?? data.slides[0])?.id;
-const slide = () => data.slides.find(({ id }) => id === chosen);
-const when = (text) =>
+if (!data.slides.some((/** @type {any} */ slide) => slide.id === chosen))
+	chosen = (
+		data.slides.find((/** @type {any} */ slide) =>
+			slide.comments.some((/** @type {any} */ comment) => !comment.closed_by),
+		) ?? data.slides[0]
+	)?.id;
+const slide = () => data.slides.find((/** @type {any} */ { id }) => id === chosen);
+const when = (/** @type {string} */ text) =>
 	new Date(text).toLocaleString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
-async function send(path, body) {
+async function send(/** @type {string} */ path, /** @type {any} */ body) {
 	try {
 		data = await post(`${base}/comments/${path}`, body);
 		draw();
@@ -25,14 +29,14 @@ async function send(path, body) {
 	}
 }
 
-function entry(comment) {
+function entry(/** @type {any} */ comment) {
 	const field = el("input", {
 		class: "field",
 		placeholder: "Answer",
 		"aria-label": `Answer ${comment.who}`,
 		maxlength: 4000,
 	});
-	const answer = async (event) => {
+	const answer = async (/** @type {Event} */ event) => {
 		event.preventDefault();
 		if (field.value.trim()) await send("say", { text: field.value, answers: comment.id });
 	};
@@ -54,7 +58,7 @@ function entry(comment) {
 			el("span", {}, when(comment.at)),
 		),
 		el("p", { class: "words" }, comment.text),
-		comment.answers.map((one) =>
+		comment.answers.map((/** @type {any} */ one) =>
 			el("p", { class: "answer" }, el("b", {}, one.who), ` ${one.text}`, el("span", {}, when(one.at))),
 		),
 		comment.closed_by
@@ -80,9 +84,10 @@ function entry(comment) {
 
 function draw() {
 	const now = slide();
-	const open = (one) => one.comments.filter((comment) => !comment.closed_by).length;
+	const open = (/** @type {any} */ one) =>
+		one.comments.filter((/** @type {any} */ comment) => !comment.closed_by).length;
 	at("slides").replaceChildren(
-		...data.slides.map((one) =>
+		...data.slides.map((/** @type {any} */ one) =>
 			el(
 				"li",
 				{},
@@ -106,7 +111,7 @@ function draw() {
 	at("slide-name").textContent = `${now.number}  ${now.name}`;
 	at("to-slide").hidden = !data.may_edit;
 	at("to-slide").href = `${base}/?slide=${encodeURIComponent(now.id)}`;
-	const all = now.comments.filter((comment) => at("closed-too").checked || !comment.closed_by);
+	const all = now.comments.filter((/** @type {any} */ comment) => at("closed-too").checked || !comment.closed_by);
 	const hidden = now.comments.length - all.length;
 	at("said").replaceChildren(
 		...(all.length
@@ -125,18 +130,20 @@ function draw() {
 	const before = at("object").value;
 	at("object").replaceChildren(
 		el("option", { value: "" }, "the whole slide"),
-		...now.objects.map((item) => el("option", { value: item.id, selected: item.id === before }, item.name)),
+		...now.objects.map((/** @type {any} */ item) =>
+			el("option", { value: item.id, selected: item.id === before }, item.name),
+		),
 	);
 }
 
-function choose(id) {
+function choose(/** @type {string} */ id) {
 	chosen = id;
 	history.replaceState(null, "", `?slide=${encodeURIComponent(id)}`);
 	draw();
 }
 
 at("closed-too").addEventListener("change", draw);
-at("say").addEventListener("submit", async (event) => {
+at("say").addEventListener("submit", async (/** @type {Event} */ event) => {
 	event.preventDefault();
 	if (!at("words").value.trim()) {
 		at("words").focus();

@@ -11,7 +11,7 @@ import { startData } from "../ui/requests.js";
 import { choiceWords, keepChoice, playChoice } from "../ui/play-choice.js";
 import { loadSheet } from "../ui/sheets.js";
 
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 const state = new ShowState(startData());
 const stage = new Stage(state, at("theatre"));
 const score = new Score(state, { names: at("score-names"), scroll: at("score-scroll") });
@@ -71,7 +71,7 @@ onFirst([[themes.button, "click"]], async () => {
 const overs = ["shelf", "themes", "overview"];
 const watch = new MutationObserver((changes) => {
 	const opened = changes.map(({ target }) => /** @type {HTMLElement} */ (target)).find((node) => !node.hidden);
-	const other = { shelf: "themes", themes: "shelf" }[opened?.id];
+	const other = { shelf: "themes", themes: "shelf" }[/** @type {"shelf" | "themes"} */ (opened?.id)];
 	if (other && !at(other).hidden) {
 		at(other).hidden = true;
 		at(`open-${other}`).setAttribute("aria-expanded", "false");
@@ -118,15 +118,16 @@ state.addEventListener("show", () => {
 });
 
 // Who is at the show: alone at one of one's own there is nobody to tell.
+/** @type {any} */
 let company = null;
-const meet = async (people = []) => {
+const meet = async (/** @type {any} */ people = []) => {
 	company ??= import("../stage/presence.js").then(
 		({ Others }) => new Others(state, { node: at("others"), theatre: at("theatre") }),
 	);
 	(await company).hear(people);
 };
 state.addEventListener("people", ({ detail }) => {
-	if (company || detail.some((one) => one.window !== state.window)) meet(detail);
+	if (company || detail.some((/** @type {any} */ one) => one.window !== state.window)) meet(detail);
 });
 if (state.data.shared) meet();
 
@@ -157,14 +158,14 @@ state.addEventListener("show", () => {
 	if (document.activeElement !== title) title.value = state.data.settings.title;
 });
 
-const play = (query) => {
+const play = (/** @type {string} */ query) => {
 	location.href = `${state.base}/play?${query}&back=${encodeURIComponent(state.slide?.id ?? "")}`;
 };
 at("open-lectern").addEventListener("click", () => {
 	at("open-lectern").search = `?from=start&back=${encodeURIComponent(state.slide?.id ?? "")}`;
 });
 const chosen = () => playChoice(state.showId, state.data.settings.runs);
-const playAs = ({ from, mode }) =>
+const playAs = (/** @type {any} */ { from, mode }) =>
 	play(`from=${encodeURIComponent((from === "here" && state.slide?.id) || "start")}&mode=${encodeURIComponent(mode)}`);
 const sayPlay = () => {
 	const [from, mode] = choiceWords(chosen()).split(", ");
@@ -211,8 +212,9 @@ function removePicked() {
 // Wanted only when something is copied; it is there long before.
 import("../stage/clipboard.js").then(({ Clipboard }) => new Clipboard(stage, removePicked));
 
+/** @type {{[key: string]: (event: KeyboardEvent) => any}} */
 const withControl = {
-	z: (event) => (event.shiftKey ? state.redo() : state.undo()),
+	z: (/** @type {KeyboardEvent} */ event) => (event.shiftKey ? state.redo() : state.undo()),
 	y: () => state.redo(),
 	d: async () => !inOverview() && (await import("../stage/copying.js")).duplicatePicked(stage),
 	a: () =>
@@ -221,6 +223,7 @@ const withControl = {
 			: state.pick(state.slide?.objects.filter((item) => !item.aside).map((item) => item.id) ?? []),
 };
 
+/** @type {{[key: string]: number[]}} */
 const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 addEventListener("keydown", (event) => {

@@ -11,15 +11,15 @@ async function leave() {
 	node.hidden = true;
 }
 
-function draw({ acts }) {
-	const next = acts.findIndex((act) => !act.done);
+function draw(/** @type {any} */ { acts }) {
+	const next = acts.findIndex((/** @type {any} */ act) => !act.done);
 	const how = next < 0 ? "All five are done: your show is out. Everything else works the same way." : acts[next].how;
 	node.replaceChildren(
 		el("h2", {}, "Your first show"),
 		el(
 			"ol",
 			{},
-			acts.map((act, index) =>
+			acts.map((/** @type {any} */ act, /** @type {number} */ index) =>
 				el(
 					"li",
 					{ "data-done": act.done ? "yes" : null, "aria-current": index === next ? "step" : null },

@@ -12,6 +12,7 @@ const UNHEARD_MS = 400;
 const start = startData();
 const house = document.querySelector(".house");
 const plate = house.querySelector(".waiting");
+/** @type {any} */
 let current = null;
 
 async function showAudience() {
@@ -43,7 +44,7 @@ async function showAudience() {
 		else if (message.kind === "over") over();
 		else board.hear(message);
 	});
-	const hear = (message) => run.hear(message);
+	const hear = (/** @type {any} */ message) => run.hear(message);
 	if (start.events) {
 		const line = new ServerLink(start.events, null, hear);
 		// A sign of life on the line is one of the Lectern's too: whoever follows by the server does not press for itself.
@@ -58,8 +59,8 @@ async function showAudience() {
 }
 
 /** The House's own keys: where a Lectern leads, they act there; where none does, here. */
-function driver(player, run) {
-	const lead = (act, alone, more = {}) => {
+function driver(/** @type {any} */ player, /** @type {any} */ run) {
+	const lead = (/** @type {any} */ act, /** @type {any} */ alone, more = {}) => {
 		if (start.events) return;
 		if (!run.has("lectern")) {
 			alone();
@@ -84,8 +85,8 @@ function driver(player, run) {
 		},
 		next: () => lead("next", () => player.next()),
 		previous: () => lead("back", () => player.previous()),
-		goTo: (index) => lead("go", () => player.goTo(index), { index }),
-		setBlack: (on) => lead("black", () => player.setBlack(on)),
+		goTo: (/** @type {number} */ index) => lead("go", () => player.goTo(index), { index }),
+		setBlack: (/** @type {boolean} */ on) => lead("black", () => player.setBlack(on)),
 	};
 }
 

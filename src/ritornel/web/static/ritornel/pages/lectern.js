@@ -22,7 +22,7 @@ import { countWords } from "../ui/wording.js";
 
 const TICK_MS = 200;
 const ANSWER_MS = 250;
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 const start = startData();
 const base = `/shows/${start.show_id}`;
 const asked = new URLSearchParams(location.search);
@@ -45,12 +45,15 @@ async function main() {
 	const tools = wireTools(board, run, player, start.inks);
 
 	/* What is now, and what comes. */
-	const beats = (index) => start.bars[index].beats;
-	const nameOf = (index) => `${index + 1}  ${show.slides[index].name || "Untitled"}`;
-	const following = (index) =>
+	const beats = (/** @type {number} */ index) => start.bars[index].beats;
+	const nameOf = (/** @type {number} */ index) => `${index + 1}  ${show.slides[index].name || "Untitled"}`;
+	const following = (/** @type {number} */ index) =>
 		index + 1 < show.slides.length
 			? nameOf(index + 1)
-			: { loop: `Again from ${nameOf(0)}`, black: "Black", hold: "The end: this stays" }[show.end];
+			: { loop: `Again from ${nameOf(0)}`, black: "Black", hold: "The end: this stays" }[
+					/** @type {Core.Show["end"]} */ (show.end)
+				];
+	/** @type {any} */
 	let peeked = null;
 	function drawAfter() {
 		const { index, beat } = player.state;
@@ -93,34 +96,37 @@ async function main() {
 		notes.show(bar, ready ? -1 : beat);
 		drawAfter();
 		drawComing();
-		at("voice").textContent = (show.voices ?? []).some((voice) => voice.index === index)
+		at("voice").textContent = (show.voices ?? []).some((/** @type {any} */ voice) => voice.index === index)
 			? show.voices_live
 				? "speaks on this slide"
 				: "silent when played on cue"
 			: "none on this slide";
 		const start_ms = show.starts_ms[index];
-		at("music").textContent = show.music.some((span) => span.start_ms <= start_ms && span.end_ms > start_ms)
+		at("music").textContent = show.music.some(
+			(/** @type {any} */ span) => span.start_ms <= start_ms && span.end_ms > start_ms,
+		)
 			? "sounds on this slide"
 			: "none on this slide";
 	}
 
+	/** @type {any} */
 	let comingFrom = null;
 	function drawComing() {
 		const { index } = player.state;
 		if (comingFrom === index) return;
 		comingFrom = index;
 		const focused = at("coming").contains(document.activeElement) ? document.activeElement?.dataset.number : null;
-		const going = (number) => {
+		const going = (/** @type {number} */ number) => {
 			at("go").value = "";
 			document.activeElement?.blur();
 			player.goTo(number);
 		};
-		const peek = (number) => {
+		const peek = (/** @type {number | null} */ number) => {
 			peeked = number;
 			drawAfter();
 		};
 		at("coming").replaceChildren(
-			...show.slides.map((slide, number) => {
+			...show.slides.map((/** @type {any} */ slide, /** @type {number} */ number) => {
 				const { cues } = start.bars[number];
 				const button = el(
 					"button",
@@ -162,13 +168,14 @@ async function main() {
 		tellTime();
 	};
 	at("slot").addEventListener("change", takeSlot);
-	at("slot").addEventListener("keydown", (event) => {
+	at("slot").addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
 		event.stopPropagation();
 		if (["Enter", "Escape"].includes(event.key)) at("slot").blur();
 	});
-	const slotLeftMs = (now) => (slotEnds === null ? null : slotEnds - now);
-	const two = (number) => String(number).padStart(2, "0");
-	const clockOf = (date) => `${date.getHours()}:${two(date.getMinutes())}:${two(date.getSeconds())}`;
+	const slotLeftMs = (/** @type {number} */ now) => (slotEnds === null ? null : slotEnds - now);
+	const two = (/** @type {number} */ number) => String(number).padStart(2, "0");
+	const clockOf = (/** @type {Date} */ date) =>
+		`${date.getHours()}:${two(date.getMinutes())}:${two(date.getSeconds())}`;
 	function tellTime() {
 		if (!player.running || !player.state) return;
 		const elapsed = player.clock.now();
@@ -192,7 +199,7 @@ async function main() {
 				? "The show is over"
 				: paceWords(slipMs(...times));
 		// What is left is counted to where the section should end by the plan, or the slide where there are no sections.
-		const section = start.sections.find((entry) => show.starts_ms[index] < entry.ends_ms);
+		const section = start.sections.find((/** @type {any} */ entry) => show.starts_ms[index] < entry.ends_ms);
 		const rest = section ? section.ends_ms - from() - elapsed : length - onSlide;
 		at("left").textContent =
 			player.ready || player.state.over
@@ -238,6 +245,7 @@ async function main() {
 		at("connected").dataset.house = house ? "yes" : "";
 		at("open-house").firstChild.data = house ? "House is open " : "Open the House ";
 	}
+	/** @type {any} */
 	let screen = null;
 	const openHouse = () => {
 		if (run.has("house")) {
@@ -275,7 +283,7 @@ async function main() {
 	run.addEventListener("other", (event) => {
 		const { kind, act, index } = event.detail;
 		if (kind === "press" && act === "go") player.goTo(index);
-		else if (kind === "press") acts[act]?.();
+		else if (kind === "press") /** @type {any} */ (acts)[act]?.();
 		else if (kind === "drawings") board.hear(event.detail);
 	});
 	at("level").addEventListener("input", () => {
@@ -295,7 +303,7 @@ async function main() {
 		if (back) location.href = `${base}/?slide=${encodeURIComponent(back)}`;
 		else location.href = take ? `${base}/rehearse` : `${base}/`;
 	}
-	const press = (id, act) =>
+	const press = (/** @type {string} */ id, /** @type {any} */ act) =>
 		at(id).addEventListener("click", () => {
 			at(id).blur();
 			act();
@@ -311,14 +319,14 @@ async function main() {
 		const [{ openKeys }, { KEYS }] = await Promise.all([import("../ui/key-list.js"), import("../ui/page-keys.js")]);
 		openKeys(...KEYS.lectern);
 	});
-	at("go").addEventListener("keydown", (event) => {
+	at("go").addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
 		event.stopPropagation();
 		if (event.key === "Escape") at("go").blur();
 		if (event.key !== "Enter") return;
 		const words = at("go").value.trim().toLowerCase();
 		const index = /^\d+$/.test(words)
 			? Number(words) - 1
-			: show.slides.findIndex((slide) => words && slide.name.toLowerCase().includes(words));
+			: show.slides.findIndex((/** @type {any} */ slide) => words && slide.name.toLowerCase().includes(words));
 		if (index < 0 || index >= show.slides.length) {
 			toast(`No slide is called “${at("go").value}”, and there are ${show.slides.length}.`, { wrong: true });
 			return;
@@ -327,6 +335,7 @@ async function main() {
 		at("go").blur();
 		player.goTo(index);
 	});
+	/** @type {{[key: string]: any}} */
 	const keys = {
 		s: tools.s,
 		p: tools.p,
@@ -372,7 +381,7 @@ async function main() {
 	if (!player.running && !run.beginning) {
 		const first = Math.max(
 			0,
-			show.slides.findIndex((slide) => slide.id === asked.get("from")),
+			show.slides.findIndex((/** @type {any} */ slide) => slide.id === asked.get("from")),
 		);
 		await player.begin(first, { ready: true });
 		run.seq += 1;

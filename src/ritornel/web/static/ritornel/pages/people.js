@@ -3,7 +3,7 @@ import { el } from "../ui/element.js";
 import { post, startData } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 const ROLES = {
 	edit: ["edit the show", "everything but releasing it and inviting people"],
 	record: ["record one section", "they see and change that section only"],
@@ -12,11 +12,12 @@ const ROLES = {
 };
 let data = startData();
 const base = `/shows/${data.show_id}`;
-const day = (text) => new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
+const day = (/** @type {string} */ text) =>
+	new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short" });
 
 const role = () => document.querySelector("[name=role]:checked")?.value;
 
-async function send(path, body) {
+async function send(/** @type {string} */ path, body = /** @type {any} */ (undefined)) {
 	try {
 		data = await post(`${base}/people/${path}`, body);
 		draw();
@@ -27,7 +28,7 @@ async function send(path, body) {
 	}
 }
 
-function stateWords(person) {
+function stateWords(/** @type {any} */ person) {
 	if (person.state === "accepted")
 		return `in since ${day(person.accepted_at)}${person.proven ? "" : ", address not proven"}`;
 	if (person.state === "withdrawn") return "withdrawn: they can open nothing of it";
@@ -36,7 +37,7 @@ function stateWords(person) {
 	return person.state === "expired" ? "not opened in time" : `not opened yet, waits until ${day(person.expires_at)}`;
 }
 
-async function copy(person) {
+async function copy(/** @type {any} */ person) {
 	try {
 		await navigator.clipboard.writeText(person.link);
 		toast(`The link is copied. It is for ${person.address} alone.`);
@@ -46,9 +47,10 @@ async function copy(person) {
 }
 
 /** Which slides somebody was given. */
-const given = (name) => (data.given[name] ? el("span", { class: "how" }, `slides ${data.given[name]}`) : null);
+const given = (/** @type {string} */ name) =>
+	data.given[name] ? el("span", { class: "how" }, `slides ${data.given[name]}`) : null;
 
-function line(person) {
+function line(/** @type {any} */ person) {
 	const gone = person.state === "withdrawn" || person.state === "expired";
 	const asked = el(
 		"select",
@@ -65,6 +67,7 @@ function line(person) {
 			el("option", { value: name, selected: name === person.role }, words),
 		),
 	);
+	/** @type {any} */
 	const section =
 		person.role === "record"
 			? el(
@@ -76,7 +79,7 @@ function line(person) {
 						onchange: () => send(`${person.id}/change`, { role: "record", section: section.value }),
 					},
 					person.section ? null : el("option", { value: "" }, "its section is gone"),
-					data.sections.map((entry) =>
+					data.sections.map((/** @type {any} */ entry) =>
 						el("option", { value: entry.id, selected: entry.id === person.section }, entry.name),
 					),
 				)
@@ -117,7 +120,7 @@ function line(person) {
 	);
 }
 
-async function withdraw(person) {
+async function withdraw(/** @type {any} */ person) {
 	if (await send(`${person.id}/withdraw`))
 		toast(`${person.name || person.address} can open nothing of this show any more.`, {
 			act: "Undo",
@@ -126,12 +129,12 @@ async function withdraw(person) {
 }
 
 function draw() {
-	const inside = data.people.filter((person) => person.state === "accepted").length;
+	const inside = data.people.filter((/** @type {any} */ person) => person.state === "accepted").length;
 	at("people-told").textContent = inside
 		? `${data.owner} owns the show; ${inside} other${inside === 1 ? "" : "s"} can open it.`
 		: `${data.owner} owns the show. Nobody else has come in yet.`;
 	at("people").replaceChildren(...data.people.map(line));
-	const names = new Set(data.people.map((person) => person.name || person.address));
+	const names = new Set(data.people.map((/** @type {any} */ person) => person.name || person.address));
 	const others = Object.entries(data.given).filter(([name]) => !names.has(name));
 	at("given").textContent = others.length
 		? `Also given: ${others.map(([name, slides]) => `slides ${slides} to ${name}`).join("; ")}.`
@@ -158,7 +161,7 @@ at("roles").append(
 		),
 	),
 );
-at("section").append(...data.sections.map((entry) => el("option", { value: entry.id }, entry.name)));
+at("section").append(...data.sections.map((/** @type {any} */ entry) => el("option", { value: entry.id }, entry.name)));
 const asked = new URLSearchParams(location.search);
 if (asked.has("section")) {
 	document.querySelector("[name=role][value=record]").checked = true;
@@ -166,7 +169,7 @@ if (asked.has("section")) {
 	at("section").value = asked.get("section");
 	at("address").focus();
 }
-at("invite").addEventListener("submit", async (event) => {
+at("invite").addEventListener("submit", async (/** @type {Event} */ event) => {
 	event.preventDefault();
 	at("wrong").textContent = "";
 	try {
@@ -176,7 +179,7 @@ at("invite").addEventListener("submit", async (event) => {
 			role: role(),
 			section: role() === "record" ? at("section").value : "",
 		});
-		const person = data.people.find((entry) => entry.id === data.invited);
+		const person = data.people.find((/** @type {any} */ entry) => entry.id === data.invited);
 		draw();
 		for (const id of ["address", "name"]) at(id).value = "";
 		const sent = data.mail

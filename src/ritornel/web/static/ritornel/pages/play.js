@@ -47,10 +47,11 @@ async function main() {
 	const player = new ShowPlayer(show, house.querySelector("svg"), { mode });
 	const index = Math.max(
 		0,
-		show.slides.findIndex((slide) => slide.id === asked.get("from")),
+		show.slides.findIndex((/** @type {any} */ slide) => slide.id === asked.get("from")),
 	);
 	const words = house.querySelector("[data-words]");
 	const board = new Board(house, show.frame, startData());
+	/** @type {{[key: string]: () => void}} */
 	const drawing = {
 		s: () => board.setMode("spot"),
 		p: () => board.setMode("pen"),

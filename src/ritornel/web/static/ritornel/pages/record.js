@@ -26,7 +26,7 @@ import { get, post, startData } from "../ui/requests.js";
 import { clockText } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 const COUNTS_S = [3, 5, 0];
 const TICK_MS = 100;
 const LOOK_MS = 2000;
@@ -56,8 +56,11 @@ const placing = new Placing(
 const places = new CameraPlaces({ base, placing, section: () => section?.id, said: at("camera-aside") });
 const devices = new Devices({ microphone, camera, placing, lost, changed: tellTransport });
 let { section } = data;
+/** @type {any} */
 let show = null;
+/** @type {any} */
 let slideId = null;
+/** @type {any} */
 let take = null;
 const { pick, keep, remove, moveSection } = choosing({
 	base,
@@ -74,9 +77,15 @@ const { pick, keep, remove, moveSection } = choosing({
 	drawList: () => drawList(),
 	tell,
 	tellSum,
-	slideOf: (id) => slideOf(id),
+	slideOf: (/** @type {string} */ id) => slideOf(id),
 });
-const lines = new Lines(at("lines"), { pick, hear, choose, remove, peaksOf: (id) => peaks.of(id) });
+const lines = new Lines(at("lines"), {
+	pick,
+	hear,
+	choose,
+	remove,
+	peaksOf: (/** @type {string} */ id) => peaks.of(id),
+});
 /** @type {"idle" | "paused" | "counting" | "recording" | "hearing"} */
 let mode = /** @type {any} */ ("idle");
 /** The mode that was announced last. */
@@ -90,26 +99,29 @@ let again = false;
 /** False while a recording is about to start. */
 let resting = true;
 /** The slide and beat that are played now. */
+/** @type {any} */
 let heard = null;
 
-const slideOf = (id) => section.slides.find((slide) => slide.id === id);
-const leaving = () => Object.fromEntries(section.slides.map((slide) => [slide.id, slide.cues.at(-1)]));
+const slideOf = (/** @type {string} */ id) =>
+	section.slides.find((/** @type {RecordedSlideLine} */ slide) => slide.id === id);
+const leaving = () =>
+	Object.fromEntries(section.slides.map((/** @type {RecordedSlideLine} */ slide) => [slide.id, slide.cues.at(-1)]));
 const openTake = () =>
-	section.takes.findLast((entry) => entry.progress === "paused" || entry.progress === "interrupted");
+	section.takes.findLast((/** @type {any} */ entry) => entry.progress === "paused" || entry.progress === "interrupted");
 
 /* What there is. */
-async function choose(id) {
+async function choose(/** @type {string} */ id) {
 	if (mode === "recording" || mode === "counting") {
 		toast("A take is being recorded. Pause or stop it first.");
 		return;
 	}
 	slideId = id;
 	if (mode === "paused" && take?.laid && take.player.state && take.show.slides[take.player.state.index].id !== id)
-		take.player.goTo(take.show.slides.findIndex((slide) => slide.id === id));
+		take.player.goTo(take.show.slides.findIndex((/** @type {RecordedSlideLine} */ slide) => slide.id === id));
 	tell();
 }
 
-async function chooseSection(id) {
+async function chooseSection(/** @type {string} */ id) {
 	if (mode === "recording" || mode === "counting") {
 		toast("A take is being recorded. Pause or stop it first.");
 		return;
@@ -119,7 +131,7 @@ async function chooseSection(id) {
 	history.replaceState(null, "", `?section=${encodeURIComponent(id)}`);
 }
 
-async function load(id, fresh = null) {
+async function load(/** @type {string} */ id, fresh = null) {
 	const state = fresh ?? (await get(`${base}/record.json?section=${encodeURIComponent(id)}`));
 	Object.assign(data, state);
 	section = state.section;
@@ -163,7 +175,7 @@ function living() {
 		id: take.id,
 		number: take.number,
 		length_ms: take.nowMs,
-		cues: take.events.filter((event) => event.event === "cued").length,
+		cues: take.events.filter((/** @type {any} */ event) => event.event === "cued").length,
 		progress: take.going ? "recording" : "paused",
 		not_fitting: [],
 		pieces: take.pieces,
@@ -171,7 +183,11 @@ function living() {
 	const picks = { ...section.picks };
 	for (const piece of take.pieces)
 		if (!take.rivals.has(`${piece.slide_id}/${piece.number}`)) picks[piece.slide_id] = [take.id, piece.number];
-	return { ...section, takes: [...section.takes.filter((entry) => entry.id !== take.id), now], picks };
+	return {
+		...section,
+		takes: [...section.takes.filter((/** @type {any} */ entry) => entry.id !== take.id), now],
+		picks,
+	};
 }
 
 function place() {
@@ -190,21 +206,25 @@ function drawLines() {
 function tellSum() {
 	const { takes, picks, slides } = living();
 	drawSum(
-		slides.map((slide) => lines.pieceOf(takes, picks[slide.id])?.lasts_ms ?? null),
-		slides.reduce((all, slide) => all + slide.plan_ms, 0),
+		slides.map((/** @type {RecordedSlideLine} */ slide) => lines.pieceOf(takes, picks[slide.id])?.lasts_ms ?? null),
+		slides.reduce((/** @type {number} */ all, /** @type {RecordedSlideLine} */ slide) => all + slide.plan_ms, 0),
 		busy(),
 	);
 }
 
 /* What is told of the present slide and beat. */
 function tell() {
-	const index = show.slides.findIndex((slide) => slide.id === slideId);
+	const index = show.slides.findIndex((/** @type {RecordedSlideLine} */ slide) => slide.id === slideId);
 	const slide = slideOf(slideId);
 	const next = section.slides[section.slides.indexOf(slide) + 1] ?? null;
 	const beat = heard ? heard.beat : take?.laid ? take.player.state.beat : 0;
 	const waits = take?.piece?.waits ?? {};
 	const waited = new Map(
-		slide.cues.slice(0, -1).flatMap((id, number) => (number < beat && id in waits ? [[number + 1, waits[id]]] : [])),
+		slide.cues
+			.slice(0, -1)
+			.flatMap((/** @type {string} */ id, /** @type {number} */ number) =>
+				number < beat && id in waits ? [[number + 1, waits[id]]] : [],
+			),
 	);
 	if (!take && !hearing.key)
 		new Painter(surface, show).paint({ layers: [restLayer(show, Math.max(index, 0), 0)], blackness: 0 });
@@ -220,7 +240,7 @@ function tell() {
 
 function tellTransport() {
 	const left = take ?? openTake();
-	const number = left?.number ?? Math.max(0, ...section.takes.map((entry) => entry.number)) + 1;
+	const number = left?.number ?? Math.max(0, ...section.takes.map((/** @type {any} */ entry) => entry.number)) + 1;
 	const slide = slideOf(slideId);
 	const atMs = take ? take.nowMs : (left?.length_ms ?? 0);
 	const piece = take ? take.piece : left?.pieces.at(-1);
@@ -232,7 +252,7 @@ function tellTransport() {
 }
 
 /** Announces the recorded time: at the start, each minute, and at a pause. */
-function sayProgress(atMs, slide) {
+function sayProgress(/** @type {number} */ atMs, /** @type {RecordedSlideLine} */ slide) {
 	if (saidMode !== mode) progress.rest();
 	saidMode = mode;
 	if (mode === "recording" || mode === "paused") progress.say(progressWords(atMs, slide, mode === "recording"));
@@ -262,7 +282,8 @@ function tick() {
 		!take &&
 		mode !== "counting" &&
 		mode !== "hearing" &&
-		(data.sections.some((line) => line.state.mark === "recording") || cameraEnds.waits(section.takes)) &&
+		(data.sections.some((/** @type {any} */ line) => line.state.mark === "recording") ||
+			cameraEnds.waits(section.takes)) &&
 		Date.now() - looked > LOOK_MS
 	) {
 		looked = Date.now();
@@ -331,11 +352,11 @@ async function go() {
 			take = new Take({ show, surface, microphone, camera, courier, leaving: leaving() }, begun);
 			take.rivals = new Set(
 				take.pieces
-					.filter((piece) => {
+					.filter((/** @type {Piece} */ piece) => {
 						const picked = section.picks[piece.slide_id];
 						return picked && (picked[0] !== take.id || picked[1] !== piece.number);
 					})
-					.map((piece) => `${piece.slide_id}/${piece.number}`),
+					.map((/** @type {Piece} */ piece) => `${piece.slide_id}/${piece.number}`),
 			);
 			take.addEventListener("moved", () => {
 				slideId = show.slides[take.player.state.index].id;
@@ -435,7 +456,7 @@ async function leaveTake() {
 	take = null;
 }
 
-function lost(what) {
+function lost(/** @type {any} */ what) {
 	if (mode === "recording") pause();
 	toast(
 		`The ${what} was pulled out. What was recorded until then is kept; plug it in again, or choose another one, and go on.`,
@@ -496,7 +517,7 @@ async function putDown() {
 	await load(section.id);
 }
 
-async function hear(row, piece) {
+async function hear(/** @type {RecordedTake} */ row, /** @type {Piece} */ piece) {
 	if (busy()) return;
 	await putDown();
 	hearing.piece(row, piece).catch((error) => {
@@ -544,7 +565,7 @@ wireControls(
 	},
 );
 surface.addEventListener("click", () => take?.next());
-at("play-section").addEventListener("click", (event) => {
+at("play-section").addEventListener("click", (/** @type {Event} */ event) => {
 	event.preventDefault();
 	location.href = `${base}/play?from=${encodeURIComponent(section.slides[0].id)}`;
 });

@@ -11,18 +11,21 @@ import { paceWords, slipMs } from "../ui/pace.js";
 import { clockText, minutesText, roundHalfUp } from "../ui/times.js";
 import { toast } from "../ui/toast.js";
 
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 const data = startData();
 const base = `/shows/${data.show_id}`;
 const surface = document.querySelector(".run svg.show");
+/** @type {any} */
 let show = null;
+/** @type {any} */
 let player = null;
+/** @type {any[]} */
 let events = [];
 let ticking = 0;
 /** @type {() => void} */
 let unlisten;
 
-const idle = (off) => {
+const idle = (/** @type {boolean} */ off) => {
 	for (const id of ["back-one", "next-cue", "pause", "end-run"]) at(id).disabled = off;
 };
 
@@ -45,15 +48,19 @@ async function prepare() {
 async function start() {
 	player = new ShowPlayer(show, surface, { mode: "on cue" });
 	events = [];
-	const whole = (detail) =>
+	const whole = (/** @type {any} */ detail) =>
 		Object.fromEntries(
 			Object.entries(detail).map(([key, value]) => [
 				key,
 				typeof value === "number" ? Math.max(0, roundHalfUp(value)) : value,
 			]),
 		);
-	player.addEventListener("arrived", (event) => events.push({ event: "arrived", ...whole(event.detail) }));
-	player.addEventListener("cued", (event) => events.push({ event: "cued", ...whole(event.detail) }));
+	player.addEventListener("arrived", (/** @type {Event} */ event) =>
+		events.push({ event: "arrived", ...whole(event.detail) }),
+	);
+	player.addEventListener("cued", (/** @type {Event} */ event) =>
+		events.push({ event: "cued", ...whole(event.detail) }),
+	);
 	player.addEventListener("moment", tell);
 	player.addEventListener("paused", () => {
 		at("pause").textContent = player.paused ? "Go on" : "Pause";
@@ -123,7 +130,7 @@ async function end() {
 }
 
 /** The result of an edit of the show's timing. */
-async function retimed(asked, words) {
+async function retimed(/** @type {any} */ asked, /** @type {string} */ words) {
 	try {
 		const reply = await asked;
 		data.plan = reply.plan;
@@ -147,13 +154,13 @@ const USES = [
 	],
 ];
 
-const use = (take, as) =>
+const use = (/** @type {any} */ take, /** @type {any} */ as) =>
 	retimed(
 		post(`${base}/takes/${take.number}/use`, { as }),
 		as === "own holds" ? `The show now has the timing of ${take.name}` : `The show now follows ${take.name}`,
 	);
 
-function useMenu(take) {
+function useMenu(/** @type {any} */ take) {
 	const menu = el(
 		"details",
 		{ class: "together" },
@@ -186,10 +193,10 @@ async function undoUse() {
 	location.reload();
 }
 
-async function remove(take) {
+async function remove(/** @type {any} */ take) {
 	const { in_bin: id } = await post(`${base}/takes/${take.number}/remove`);
 	const index = Math.max(0, data.takes.indexOf(take));
-	data.takes = data.takes.filter((entry) => entry.number !== take.number);
+	data.takes = data.takes.filter((/** @type {any} */ entry) => entry.number !== take.number);
 	drawTakes();
 	toast(`${take.name[0].toUpperCase()}${take.name.slice(1)} lies in the bin.`, {
 		act: "Put it back",
@@ -249,14 +256,16 @@ function drawTakes() {
 				)
 			: null,
 	);
-	at("takes").replaceChildren(heading, ...takes.map((take) => section(take, plan)));
+	at("takes").replaceChildren(heading, ...takes.map((/** @type {any} */ take) => section(take, plan)));
 }
 
-function section(take, plan) {
-	const rows = plan.slides.map((slide, index) => {
-		const seen = take.slides.find((entry) => entry.id === slide.id);
+function section(/** @type {any} */ take, /** @type {any} */ plan) {
+	const rows = plan.slides.map((/** @type {any} */ slide, /** @type {number} */ index) => {
+		const seen = take.slides.find((/** @type {any} */ entry) => entry.id === slide.id);
 		const diff = seen?.ms == null ? null : seen.ms - slide.ms;
-		const holds = (seen?.holds_ms ?? []).map((ms) => (ms === null ? "–" : (ms / 1000).toFixed(1))).join(", ");
+		const holds = (seen?.holds_ms ?? [])
+			.map((/** @type {number} */ ms) => (ms === null ? "–" : (ms / 1000).toFixed(1)))
+			.join(", ");
 		return el(
 			"tr",
 			{},

@@ -20,12 +20,12 @@ import { FilmList, isUnderWay } from "../release/films.js";
 import { listHandIns } from "../release/hand-ins.js";
 import { Checks } from "../release/checks.js";
 
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 let look = "wide";
 let data = startData();
 const base = `/shows/${data.show_id}`;
 
-async function act(work, done = "") {
+async function act(/** @type {any} */ work, done = "") {
 	try {
 		data = await work();
 		draw();
@@ -36,7 +36,7 @@ async function act(work, done = "") {
 }
 
 /** Puts a film or an edition into the bin; a message offers to restore it. */
-async function remove(place, kind, name) {
+async function remove(/** @type {any} */ place, /** @type {any} */ kind, /** @type {string} */ name) {
 	let id = "";
 	await act(async () => {
 		const reply = await post(`${base}/${place}/remove`);
@@ -54,7 +54,7 @@ async function remove(place, kind, name) {
 	});
 }
 
-const day = (text) =>
+const day = (/** @type {string} */ text) =>
 	new Date(text).toLocaleDateString("en-GB", { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" });
 
 function seen() {
@@ -127,7 +127,7 @@ function seen() {
 
 /** The present show, from a little before an instant: the place of a finding. */
 const BEFORE_MS = 2000;
-function playFrom(ms) {
+function playFrom(/** @type {number} */ ms) {
 	const from = Math.max(0, ms - BEFORE_MS);
 	const frame = el("iframe", {
 		src: `${base}/play?mode=self-running&at=${from}`,
@@ -158,7 +158,7 @@ function playFrom(ms) {
 }
 
 /** An earlier edition, for its maker alone: the address leads everybody to the newest. */
-function seeEdition(edition) {
+function seeEdition(/** @type {any} */ edition) {
 	const frame = el("iframe", {
 		src: `${data.address}?edition=${edition.number}`,
 		title: `${data.title}, edition ${edition.number}`,
@@ -187,7 +187,7 @@ function seeEdition(edition) {
 	);
 }
 
-const filesOf = (edition) =>
+const filesOf = (/** @type {any} */ edition) =>
 	el(
 		"a",
 		{
@@ -199,7 +199,7 @@ const filesOf = (edition) =>
 		},
 		"Files",
 	);
-const earlier = (edition) =>
+const earlier = (/** @type {any} */ edition) =>
 	el(
 		"li",
 		{ class: "said", "data-edition": edition.number },
@@ -224,7 +224,7 @@ const earlier = (edition) =>
 	);
 
 /** Makes an edition. Findings that would stop the show are named, and asked about once. */
-async function makeEdition(anyway = [], audience = /** @type {any} */ (null)) {
+async function makeEdition(/** @type {any} */ anyway = [], audience = /** @type {any} */ (null)) {
 	if (!data.editions.length && !data.audience && !audience) {
 		askAudience((chosen) => makeEdition(anyway, chosen));
 		return;
@@ -243,9 +243,9 @@ async function makeEdition(anyway = [], audience = /** @type {any} */ (null)) {
 	}
 }
 
-function askStoppers(stoppers, audience) {
+function askStoppers(/** @type {any} */ stoppers, /** @type {any} */ audience) {
 	const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "This would stop the show" });
-	const line = ({ title, why, number }) =>
+	const line = (/** @type {any} */ { title, why, number }) =>
 		el(
 			"tr",
 			{},
@@ -266,7 +266,7 @@ function askStoppers(stoppers, audience) {
 					onclick: () => {
 						dialog.close();
 						makeEdition(
-							stoppers.map(({ id }) => id),
+							stoppers.map((/** @type {any} */ { id }) => id),
 							audience,
 						);
 					},
@@ -282,7 +282,7 @@ function askStoppers(stoppers, audience) {
 
 function editions() {
 	const newest = data.editions[0];
-	const set = (body, done) => act(() => post(`${base}/release/settings`, body), done);
+	const set = (/** @type {object} */ body, done = "") => act(() => post(`${base}/release/settings`, body), done);
 	if (!newest)
 		return el(
 			"section",
@@ -307,7 +307,7 @@ function editions() {
 							anyone: "Open to anyone with the address",
 							invited: "For invited people",
 							domain: `For everybody at ${data.domain}`,
-						}[data.audience],
+						}[/** @type {Audience} */ (data.audience)],
 			),
 		),
 		el(
@@ -375,7 +375,7 @@ function editions() {
 }
 
 /** The loudness of the whole show, measured by the worker: its mix, and its film. */
-const minus = (number) => number.toFixed(1).replace("-", "−");
+const minus = (/** @type {number} */ number) => number.toFixed(1).replace("-", "−");
 const heard = el("section", { class: "heard" });
 async function hear(ask = true) {
 	const found = await get(`${base}/loudness.json${ask ? "?ask=1" : ""}`).catch(() => null);
@@ -384,7 +384,7 @@ async function hear(ask = true) {
 		return;
 	}
 	const { ready, lufs, peak_dbtp: peak, lands_at_lufs: lands, limits, target_lufs: target } = found;
-	const sum = (words, ...more) =>
+	const sum = (/** @type {string} */ words, /** @type {any[]} */ ...more) =>
 		heard.replaceChildren(
 			el("h2", { class: "text-lg mb-1" }, "Sound"),
 			el("p", {}, words),
@@ -407,10 +407,10 @@ const weighs = el("p", { class: "said", id: "weighs" });
 async function weigh() {
 	try {
 		const { bytes, heaviest } = await get(`${base}/offline.json`);
-		const mega = (count) => (count / 1e6).toFixed(1);
+		const mega = (/** @type {number} */ count) => (count / 1e6).toFixed(1);
 		const most = heaviest
-			.filter((entry) => entry.bytes > 50_000)
-			.map((entry) => `“${entry.name}” ${mega(entry.bytes)}`)
+			.filter((/** @type {any} */ entry) => entry.bytes > 50_000)
+			.map((/** @type {any} */ entry) => `“${entry.name}” ${mega(entry.bytes)}`)
 			.join(", ");
 		weighs.textContent = `As it is now it weighs ${mega(bytes)} MB${most ? `: ${most}` : ""}. Visitors get each part before its slide comes.`;
 	} catch (error) {
@@ -433,7 +433,7 @@ const films = new FilmList({
 	handedIn: (handed) => tellHanded(handed),
 });
 
-function tellHanded(handed) {
+function tellHanded(/** @type {any} */ handed) {
 	data.handed = handed;
 	drawHandIns();
 	films.draw(data);

@@ -3,9 +3,9 @@ import { ServerLink } from "../player/screen-links.js";
 import { post, startData } from "../ui/requests.js";
 
 const start = startData();
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 
-function tell(message) {
+function tell(/** @type {any} */ message) {
 	if (message.kind === "over") {
 		at("place").textContent = "The show is over.";
 		return;

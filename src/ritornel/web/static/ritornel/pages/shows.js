@@ -3,11 +3,11 @@ import { watchImport } from "../ui/import-progress.js";
 import { send } from "../ui/file-requests.js";
 
 const bringing = document.getElementById("bring-in");
-bringing.addEventListener("change", async ({ target }) => {
+bringing.addEventListener("change", async (/** @type {any} */ { target }) => {
 	const [file] = target.files;
 	target.value = "";
 	if (!file) return;
-	const tell = (words, wrong = false) => {
+	const tell = (/** @type {string} */ words, wrong = false) => {
 		const said = document.getElementById("brought");
 		said.textContent = words;
 		said.hidden = !words;

@@ -10,14 +10,18 @@ import { parseClockMs } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 
 const form = document.getElementById("from-pictures");
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 const csrf = () => document.querySelector("[name=csrfmiddlewaretoken]").value;
+/** @type {any[]} */
 let files = [];
+/** @type {any[]} */
 let sounds = [];
 
-function take(list) {
-	files = list.filter(({ file }) => file.type.startsWith("image/") || /\.(svg|avif)$/i.test(file.name));
-	sounds = list.filter(({ file }) => file.type.startsWith("audio/"));
+function take(/** @type {any} */ list) {
+	files = list.filter(
+		(/** @type {any} */ { file }) => file.type.startsWith("image/") || /\.(svg|avif)$/i.test(file.name),
+	);
+	sounds = list.filter((/** @type {any} */ { file }) => file.type.startsWith("audio/"));
 	const from = files[0]?.folder ? ` from ${files[0].folder}` : "";
 	const voices = sounds.length ? ` and ${countWords(sounds.length, "voice")}, to be paired next` : "";
 	at("chosen").textContent = files.length
@@ -27,12 +31,12 @@ function take(list) {
 	if (files[0]?.folder && !at("album-title").value) at("album-title").value = files[0].folder;
 }
 
-function tell(words) {
+function tell(/** @type {string} */ words) {
 	at("trouble").textContent = words;
 	at("trouble").hidden = !words;
 }
 
-async function begin(title) {
+async function begin(/** @type {string} */ title) {
 	const body = new FormData();
 	body.append("title", title);
 	const reply = await fetch(form.dataset.new, {
@@ -55,6 +59,7 @@ async function make() {
 	const line = new ProgressLine("Making the album");
 	try {
 		const base = `/shows/${await begin(at("album-title").value.trim() || "Album")}`;
+		/** @type {any[]} */
 		const refused = [];
 		const all = [...files, ...sounds];
 		for (const [index, { file, folder }] of all.entries()) {
@@ -81,14 +86,14 @@ async function make() {
 }
 
 /** A show from one file: a presentation, an outline or a PDF. Losses are shown first. */
-async function fromFile(kind, file) {
+async function fromFile(/** @type {any} */ kind, /** @type {any} */ file) {
 	const said = at(`${kind}-said`);
 	const address = at(`from-${kind}`).dataset.to;
-	const tellHere = (words, wrong = false) => {
+	const tellHere = (/** @type {string} */ words, wrong = false) => {
 		said.textContent = words;
 		said.classList.toggle("wrong", wrong);
 	};
-	const open = (made) => {
+	const open = (/** @type {any} */ made) => {
 		if (made.notices.length && kind === "pdf") sessionStorage.setItem("ritornel-told", made.notices.join(" "));
 		location.href = made.address;
 	};
@@ -140,23 +145,23 @@ async function fromFile(kind, file) {
 
 if (form) {
 	for (const kind of ["presentation", "outline", "pdf"])
-		at(kind).addEventListener("change", (event) => {
+		at(kind).addEventListener("change", (/** @type {any} */ event) => {
 			const [file] = event.target.files;
 			event.target.value = "";
 			if (file) fromFile(kind, file);
 		});
-	at("pictures").addEventListener("change", (event) =>
+	at("pictures").addEventListener("change", (/** @type {any} */ event) =>
 		take([...event.target.files].map((file) => ({ file, folder: "" }))),
 	);
-	at("folder").addEventListener("change", (event) =>
+	at("folder").addEventListener("change", (/** @type {any} */ event) =>
 		take([...event.target.files].map((file) => ({ file, folder: file.webkitRelativePath.split("/").at(-2) ?? "" }))),
 	);
-	form.addEventListener("dragover", (event) => event.preventDefault());
-	form.addEventListener("drop", async (event) => {
+	form.addEventListener("dragover", (/** @type {DragEvent} */ event) => event.preventDefault());
+	form.addEventListener("drop", async (/** @type {any} */ event) => {
 		event.preventDefault();
 		take(await filesOf(event.dataTransfer));
 	});
-	form.addEventListener("submit", (event) => {
+	form.addEventListener("submit", (/** @type {any} */ event) => {
 		event.preventDefault();
 		make();
 	});

@@ -15,17 +15,17 @@ const house = document.querySelector(".house");
 const start = startData();
 
 /** The show with full addresses of its media, which are relative in its file. */
-const placed = (show, at) => ({
+const placed = (/** @type {PlayedShow} */ show, /** @type {URL} */ at) => ({
 	...show,
 	media: Object.fromEntries(Object.entries(show.media).map(([key, name]) => [key, new URL(name, at).href])),
 });
 
 /** The show runs in silence: the first press, anywhere, turns the sound on and does nothing else. */
-function offerSound(player) {
+function offerSound(/** @type {any} */ player) {
 	const offer = el("button", { class: "push newer" }, "Press for sound");
 	const listening = new AbortController();
 	const how = { capture: true, signal: listening.signal };
-	const hear = async (event) => {
+	const hear = async (/** @type {any} */ event) => {
 		if (event.type === "keydown" && ["Shift", "Control", "Alt", "Meta", "Tab"].includes(event.key)) return;
 		event.stopImmediatePropagation();
 		if (!(await player.wake())) return;
@@ -87,7 +87,7 @@ async function main() {
 	house.querySelector(".first")?.remove();
 	plate.hidden = false;
 	plate.querySelector(".dot").focus({ preventScroll: true });
-	plate.addEventListener("click", function begin({ target }) {
+	plate.addEventListener("click", function begin(/** @type {any} */ { target }) {
 		// Who goes to read it does not begin it.
 		if (target.closest("a")) return;
 		plate.removeEventListener("click", begin);

@@ -10,7 +10,7 @@ async function play() {
 	const player = new ShowPlayer(show, house.querySelector("svg"), { mode: "self-running", loops: true });
 	let begun = false;
 	const button = el("button", { class: "push" });
-	const say = (plays) => {
+	const say = (/** @type {boolean} */ plays) => {
 		button.textContent = plays ? "Pause" : "Play";
 	};
 	button.addEventListener("click", async () => {

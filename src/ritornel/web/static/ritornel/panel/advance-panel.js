@@ -3,14 +3,15 @@ import { el, icon, newId } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 import { choice, pair, tick, timeField } from "./fields.js";
 
+/** @type {{[key: string]: string}} */
 const WHY = { voice: "the voice", clip: "the clip", build: "the builds", transition: "the transition" };
 
 /** @param {ShowState} state */
-export function advancePanel(state, change) {
+export function advancePanel(state, /** @type {(value: any) => any} */ change) {
 	const { slide, data } = state;
 	const { schedule } = state.line;
 	const now = slide.advance;
-	const set = (rule) =>
+	const set = (/** @type {string} */ rule) =>
 		change({
 			advance: {
 				after: { rule, after_ms: schedule.length_ms, cut_short: false },
@@ -27,14 +28,18 @@ export function advancePanel(state, change) {
 		after: () =>
 			pair(
 				"Advances after",
-				timeField(now.after_ms, (ms) => change((old) => ({ advance: { ...old.advance, after_ms: ms } }))),
+				timeField(now.after_ms, (ms) =>
+					change((/** @type {any} */ old) => ({ advance: { ...old.advance, after_ms: ms } })),
+				),
 			),
 		cue: () =>
 			pair(
 				"Hold before leaving",
-				timeField(now.hold_ms, (ms) => change((old) => ({ advance: { ...old.advance, hold_ms: ms } })), {
-					placeholder: `${secondsText(data.settings.default_hold_ms)} s`,
-				}),
+				timeField(
+					now.hold_ms,
+					(ms) => change((/** @type {any} */ old) => ({ advance: { ...old.advance, hold_ms: ms } })),
+					{ placeholder: `${secondsText(data.settings.default_hold_ms)} s` },
+				),
 			),
 	}[now.rule]();
 	const toAll = () => {
@@ -68,7 +73,7 @@ export function advancePanel(state, change) {
 					? el(
 							"span",
 							{ class: "said" },
-							` · ${secondsText(schedule.extended_ms)} s more for ${WHY[schedule.extended_for]}`,
+							` · ${secondsText(schedule.extended_ms)} s more for ${WHY[String(schedule.extended_for)]}`,
 						)
 					: null,
 			),
@@ -89,7 +94,7 @@ export function advancePanel(state, change) {
 				: null,
 			now.rule === "after" && (schedule.extended_ms || now.cut_short)
 				? tick("Cut short: go on even if something still runs", now.cut_short, (on) =>
-						change((old) => ({ advance: { ...old.advance, cut_short: on } })),
+						change((/** @type {any} */ old) => ({ advance: { ...old.advance, cut_short: on } })),
 					)
 				: null,
 			now.rule === "voice" || data.order.length < 2

@@ -3,7 +3,7 @@ import { el } from "../ui/element.js";
 import { paintField } from "./colours.js";
 import { numberField, pair, selectField } from "./fields.js";
 
-const choices = (state, kind) =>
+const choices = (/** @type {ShowState} */ state, /** @type {string} */ kind) =>
 	state.data.assets.filter((asset) => asset.kind === kind).map((asset) => [asset.id, asset.name]);
 
 /**
@@ -11,29 +11,30 @@ const choices = (state, kind) =>
  * theme's.
  * @param {ShowState} state
  */
-export function backgroundOf(state, kind) {
+export function backgroundOf(state, /** @type {string} */ kind) {
 	const { ground } = state.data.viewing;
 	const first = ground.colour ?? ground.first ?? "@ground";
 	const seen = { kind, asset_id: choices(state, kind)[0]?.[0], veil: 0.4, colour: "@ground" };
-	return {
+	return /** @type {Record<string, any>} */ ({
 		theme: null,
 		plain: { kind, colour: first },
 		gradient: { kind, first, second: "@line", angle_deg: 90 },
 		picture: seen,
 		clip: seen,
-	}[kind];
+	})[kind];
 }
 
 /** @param {(changes: object) => void} change changes the slide */
-export function backgroundDetails(state, change) {
-	const own = state.slide.background;
-	const set = (changes) => change((old) => ({ background: { ...old.background, ...changes } }));
-	const colour = (title, name, label) =>
+export function backgroundDetails(/** @type {ShowState} */ state, change) {
+	const own = /** @type {Core.Background & {[name: string]: any}} */ (state.slide.background);
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
+		change((/** @type {any} */ old) => ({ background: { ...old.background, ...changes } }));
+	const colour = (/** @type {string} */ title, /** @type {string} */ name, /** @type {string} */ label) =>
 		pair(
 			title,
 			paintField(state, own[name], (value) => set({ [name]: value }), { label }),
 		);
-	const seen = (title) => [
+	const seen = (/** @type {string} */ title) => [
 		pair(
 			title,
 			selectField(own.asset_id, choices(state, own.kind), (id) => set({ asset_id: id }), {
@@ -56,7 +57,7 @@ export function backgroundDetails(state, change) {
 			),
 		),
 	];
-	const fields = {
+	const fields = /** @type {Record<string, any>} */ ({
 		picture: () => seen("Picture"),
 		clip: () => seen("Clip"),
 		plain: () => [colour("Colour", "colour", "Background colour")],
@@ -73,7 +74,7 @@ export function backgroundDetails(state, change) {
 				}),
 			),
 		],
-	}[own.kind]();
+	})[own.kind]();
 	return [
 		...fields,
 		el(

@@ -10,16 +10,16 @@ import { soundFields } from "./sound-field.js";
 import { startsWords } from "./running-order.js";
 
 /** The name of a part of an object's text. */
-const partOf = (item) => (item.kind === "table" ? "Row" : "Paragraph");
+const partOf = (/** @type {Core.SlideObject} */ item) => (item.kind === "table" ? "Row" : "Paragraph");
 
 /** "row 2". */
-const partWords = (item, part) =>
+const partWords = (/** @type {Core.SlideObject} */ item, /** @type {any} */ part) =>
 	`${partOf(item).toLowerCase()} ${item.paragraphs.findIndex((paragraph) => paragraph.id === part) + 1}`;
 
-const capital = (word) => word[0].toUpperCase() + word.slice(1);
+const capital = (/** @type {any} */ word) => word[0].toUpperCase() + word.slice(1);
 
 /** @param {ShowState} state */
-export function builds(state, item, panel) {
+export function builds(state, /** @type {Core.SlideObject} */ item, /** @type {Panel} */ panel) {
 	const own = state.line.builds.filter((build) => build.object_id === item.id);
 	const current = own.find((build) => build.id === state.pickedBuild) ?? null;
 	const kinds = Object.keys(KIND_WORDS).filter((kind) => state.data.effects.some((effect) => effect.kind === kind));
@@ -30,7 +30,7 @@ export function builds(state, item, panel) {
 		several && (panel.part === "*" || item.paragraphs.some((paragraph) => paragraph.id === panel.part))
 			? panel.part
 			: "";
-	const add = (effect) => addBuild(state, item, effect, part);
+	const add = (/** @type {EffectForm} */ effect) => addBuild(state, item, effect, part);
 	const result = [];
 	if (own.length) {
 		result.push(
@@ -59,7 +59,7 @@ export function builds(state, item, panel) {
 	result.push(
 		choice(
 			kind,
-			kinds.map((key) => [key, KIND_WORDS[key]]),
+			kinds.map((key) => [key, /** @type {any} */ (KIND_WORDS)[key]]),
 			(key) => {
 				if (current) state.pick([item.id]);
 				panel.openKind(key);
@@ -67,7 +67,7 @@ export function builds(state, item, panel) {
 			{ label: "Kind of build" },
 		),
 	);
-	const choose = (effect) =>
+	const choose = (/** @type {EffectForm} */ effect) =>
 		current ? changeBuild(state, current, { effect: effect.name, settings: {}, repeats: effect.repeats }) : add(effect);
 	result.push(
 		el(
@@ -124,8 +124,8 @@ export function builds(state, item, panel) {
  * Whether a build is of the whole text or of each paragraph; it can be changed at any time.
  * @param {ShowState} state
  */
-function partsOf(state, item, build) {
-	const turn = (by_paragraphs) =>
+function partsOf(state, /** @type {Core.SlideObject} */ item, /** @type {BuildLine} */ build) {
+	const turn = (/** @type {any} */ by_paragraphs) =>
 		state.edit({
 			do: "build by paragraphs",
 			slide_id: state.slide.id,
@@ -152,12 +152,12 @@ function partsOf(state, item, build) {
  * middle.
  * @param {ShowState} state
  */
-function growth(state, item) {
+function growth(state, /** @type {Core.SlideObject} */ item) {
 	const slide = state.slide.id;
 	const own = state.line.builds.filter((build) => build.object_id === item.id);
 	if (item.growing) {
 		const lines = own.filter((build) => build.part);
-		const all = (changes) =>
+		const all = (/** @type {(build: BuildLine) => object} */ changes) =>
 			state.edit({
 				do: "several",
 				label: `Change how ${item.name} grows`,
@@ -171,7 +171,7 @@ function growth(state, item) {
 		const rises = lines.filter((build) => build.effect === "enters rise");
 		const rise = state.data.effects
 			.find((effect) => effect.name === "enters rise")
-			.controls.find((control) => control.name === "distance_px").default;
+			?.controls.find((control) => control.name === "distance_px")?.default;
 		return el(
 			"div",
 			{ class: "grid gap-2" },
@@ -188,7 +188,7 @@ function growth(state, item) {
 						numberField(
 							rises[0].settings.distance_px ?? rise,
 							(px) =>
-								all((build) =>
+								all((/** @type {BuildLine} */ build) =>
 									build.effect === "enters rise" ? { settings: { ...build.settings, distance_px: px } } : {},
 								),
 							{ label: "Each line rises by", least: 0, most: 2000, unit: "px" },
@@ -204,7 +204,7 @@ function growth(state, item) {
 							{
 								class: "push",
 								onclick: () =>
-									all((build) =>
+									all((/** @type {BuildLine} */ build) =>
 										build === lines[0] ? {} : { starts: { rule: "cue", cue_id: newId(), hold_ms: null } },
 									),
 							},
@@ -214,7 +214,8 @@ function growth(state, item) {
 							"button",
 							{
 								class: "push",
-								onclick: () => all((build) => (build === lines[0] ? {} : { starts: { rule: "follows" } })),
+								onclick: () =>
+									all((/** @type {BuildLine} */ build) => (build === lines[0] ? {} : { starts: { rule: "follows" } })),
 							},
 							"By themselves",
 						),
@@ -269,7 +270,11 @@ function growth(state, item) {
  * A button with the effect's small sample; hover and focus also show the effect on the stage.
  * @param {ShowState} state
  */
-export function effectButton(state, effect, { pressed, choose, builds: previewed }) {
+export function effectButton(
+	state,
+	/** @type {EffectForm} */ effect,
+	/** @type {any} */ { pressed, choose, builds: previewed },
+) {
 	const button = el("button", {
 		"aria-pressed": String(pressed),
 		onclick: () => {
@@ -295,8 +300,13 @@ export function effectButton(state, effect, { pressed, choose, builds: previewed
 }
 
 /** The builds of an effect for an object, one for each paragraph where that is wanted. */
-function buildsFor(item, effect, part, usual) {
-	const build = (partId, starts) => ({
+function buildsFor(
+	/** @type {Core.SlideObject} */ item,
+	/** @type {EffectForm} */ effect,
+	/** @type {any} */ part,
+	/** @type {any} */ usual,
+) {
+	const build = (/** @type {string} */ partId, /** @type {any} */ starts) => ({
 		object_id: item.id,
 		effect: effect.name,
 		starts,
@@ -311,7 +321,12 @@ function buildsFor(item, effect, part, usual) {
 }
 
 /** @param {ShowState} state */
-async function addBuild(state, item, effect, part) {
+async function addBuild(
+	state,
+	/** @type {Core.SlideObject} */ item,
+	/** @type {EffectForm} */ effect,
+	/** @type {any} */ part,
+) {
 	const wanted = buildsFor(item, effect, part, state.data.settings.usual).map((build) => ({
 		...build,
 		id: newId(),
@@ -326,7 +341,7 @@ async function addBuild(state, item, effect, part) {
 }
 
 /** @param {ShowState} state */
-export function changeBuild(state, build, changes) {
+export function changeBuild(state, /** @type {BuildLine} */ build, /** @type {{[name: string]: any}} */ changes) {
 	const slideId = state.slide.id;
 	return state.edit(() => {
 		const now = state.data.slides[slideId]?.builds.find((entry) => entry.id === build.id);
@@ -342,11 +357,16 @@ export function changeBuild(state, build, changes) {
 }
 
 /** The tools for a path drawn on the stage. */
-function pathFields(effect, build, set) {
+function pathFields(
+	/** @type {EffectForm} */ effect,
+	/** @type {BuildLine} */ build,
+	/** @type {(value: any) => any} */ set,
+) {
 	const control = effect.controls.find((entry) => entry.path);
 	if (!control) return [];
 	const path = build.settings.path ?? control.default;
-	const put = (next) => set((old) => ({ settings: { ...old.settings, path: next } }));
+	const put = (/** @type {any} */ next) =>
+		set((/** @type {any} */ old) => ({ settings: { ...old.settings, path: next } }));
 	return [
 		pair(
 			"Path",
@@ -366,7 +386,7 @@ function pathFields(effect, build, set) {
  * How this differs from the show's habit, with one press to return to it, or to make this the habit.
  * @param {ShowState} state
  */
-function habitRow(state, build, effect) {
+function habitRow(state, /** @type {BuildLine} */ build, /** @type {EffectForm} */ effect) {
 	if (!["enters", "leaves"].includes(effect.kind)) return null;
 	const usual = state.data.settings.usual[effect.name];
 	const same = build.lasts_ms === usual.lasts_ms && build.pace === usual.pace;
@@ -379,7 +399,7 @@ function habitRow(state, build, effect) {
 				do: "change habits",
 				changes: {
 					lasts_ms: lasts,
-					pace: effect.kind === "leaves" ? (backwards[pace] ?? pace) : pace,
+					pace: effect.kind === "leaves" ? (backwards[/** @type {keyof typeof backwards} */ (pace)] ?? pace) : pace,
 					...(effect.kind === "enters" ? { effect: effect.name } : {}),
 				},
 			};
@@ -400,10 +420,11 @@ function habitRow(state, build, effect) {
 }
 
 /** When a build starts, how long it lasts and how it goes. @param {ShowState} state */
-export function timing(state, build) {
-	const set = (changes) => changeBuild(state, build, changes);
-	const effect = state.data.effects.find((entry) => entry.name === build.effect);
-	const start = (rule) => set({ starts: rule === "cue" ? { rule, cue_id: newId(), hold_ms: null } : { rule } });
+export function timing(state, /** @type {BuildLine} */ build) {
+	const set = (/** @type {{[name: string]: any}} */ changes) => changeBuild(state, build, changes);
+	const effect = /** @type {EffectForm} */ (state.data.effects.find((entry) => entry.name === build.effect));
+	const start = (/** @type {string} */ rule) =>
+		set({ starts: rule === "cue" ? { rule, cue_id: newId(), hold_ms: null } : { rule } });
 	const order = state.line.builds;
 	const next = order[order.findIndex((entry) => entry.id === build.id) + 1];
 	const curve = state.data.paces[build.pace];
@@ -425,10 +446,11 @@ export function timing(state, build) {
 		build.starts.rule === "cue"
 			? pair(
 					"Hold before",
-					timeField(build.starts.hold_ms, (ms) => set((old) => ({ starts: { ...old.starts, hold_ms: ms } })), {
-						label: "Hold before",
-						placeholder: "default hold",
-					}),
+					timeField(
+						build.starts.hold_ms,
+						(ms) => set((/** @type {any} */ old) => ({ starts: { ...old.starts, hold_ms: ms } })),
+						{ label: "Hold before", placeholder: "default hold" },
+					),
 				)
 			: null,
 		el(

@@ -6,6 +6,7 @@ import { loadSheet } from "../ui/sheets.js";
 
 loadSheet("media");
 
+/** @type {{[key: string]: string}} */
 const WHY = {
 	"by hand": "linked by hand",
 	lineage: "a copy of it",
@@ -14,26 +15,27 @@ const WHY = {
 };
 
 /** @param {ShowState} state */
-export function carryFields(state, change) {
+export function carryFields(state, /** @type {(value: any) => any} */ change) {
 	const { carry } = state.data.viewing;
 	if (!carry) return [];
 	const { slide } = state;
-	const same = (link, entry) => link.before === entry.before && link.after === entry.after;
-	const unlink = (entry) =>
-		change((old) => ({
-			links: (old.links ?? []).filter((link) => !same(link, entry)),
+	const same = (/** @type {any} */ link, /** @type {any} */ entry) =>
+		link.before === entry.before && link.after === entry.after;
+	const unlink = (/** @type {any} */ entry) =>
+		change((/** @type {any} */ old) => ({
+			links: (old.links ?? []).filter((/** @type {any} */ link) => !same(link, entry)),
 			unlinks: [
-				...(old.unlinks ?? []).filter((link) => !same(link, entry)),
+				...(old.unlinks ?? []).filter((/** @type {any} */ link) => !same(link, entry)),
 				{ before: entry.before, after: entry.after },
 			],
 		}));
-	const link = (before, after) =>
-		change((old) => ({
+	const link = (/** @type {any} */ before, /** @type {any} */ after) =>
+		change((/** @type {any} */ old) => ({
 			links: [
-				...(old.links ?? []).filter((entry) => entry.before !== before && entry.after !== after),
+				...(old.links ?? []).filter((/** @type {any} */ entry) => entry.before !== before && entry.after !== after),
 				{ before, after },
 			],
-			unlinks: (old.unlinks ?? []).filter((entry) => !same(entry, { before, after })),
+			unlinks: (old.unlinks ?? []).filter((/** @type {any} */ entry) => !same(entry, { before, after })),
 		}));
 	const rows = carry.pairs.map((entry) =>
 		el(

@@ -9,11 +9,11 @@ import { watchOf } from "./clip-watch.js";
 import { choice, numberField, pair, tick, timeField } from "./fields.js";
 
 /** @param {ShowState} state */
-export function clipPanel(state, item, change) {
+export function clipPanel(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
 	const asset = state.asset(item.asset_id);
 	if (!asset) return [el("p", { class: "wrong" }, "The clip is missing from the shelf.")];
 	const lasts = asset.lasts_ms;
-	const set = (changes) => change(changes);
+	const set = (/** @type {{[name: string]: any}} */ changes) => change(changes);
 	const watch = watchOf(state, item, asset, set);
 	const poster = item.poster_ms ?? item.in_ms;
 	return [
@@ -101,7 +101,7 @@ export function clipPanel(state, item, change) {
 }
 
 /** How it is started: by the slide's arrival, a cue of its own, or a press on it. @param {ShowState} state */
-function starting(state, item) {
+function starting(state, /** @type {Core.SlideObject} */ item) {
 	const build = state.line.builds.find((entry) => entry.kind === "plays" && entry.object_id === item.id);
 	const slide = state.slide.id;
 	const pressed = item.press?.do === "clip" && item.press.object_id === item.id;
@@ -116,7 +116,12 @@ function starting(state, item) {
 				: build.beat === 0
 					? "arrival"
 					: "order";
-	const press = (does) => ({ do: "change objects", slide_id: slide, object_ids: [item.id], changes: { press: does } });
+	const press = (/** @type {object | null} */ does) => ({
+		do: "change objects",
+		slide_id: slide,
+		object_ids: [item.id],
+		changes: { press: does },
+	});
 	const alone = {
 		do: "change objects",
 		slide_id: slide,
@@ -131,6 +136,7 @@ function starting(state, item) {
 					{ do: "move build", slide_id: slide, build_id: build.id, to: 0 },
 				]
 			: playsFirst(state, item.id);
+	/** @type {{[how: string]: () => any[]}} */
 	const ways = {
 		arrival: () => [...free, ...first()],
 		cue: () => {
@@ -157,11 +163,11 @@ function starting(state, item) {
 			press({ do: "clip", object_id: item.id }),
 		],
 	};
-	const start = (how) =>
+	const start = (/** @type {any} */ how) =>
 		ways[how] &&
 		state.edit({
 			do: "several",
-			label: `Let ${item.name} play on ${{ arrival: "arrival", slide: "its slide's start" }[how] ?? `a ${how}`}`,
+			label: `Let ${item.name} play on ${how === "arrival" ? how : how === "slide" ? "its slide's start" : `a ${how}`}`,
 			edits: ways[how](),
 		});
 	return [
@@ -192,7 +198,7 @@ function starting(state, item) {
 	];
 }
 
-function sounding(item, set) {
+function sounding(/** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ set) {
 	return [
 		tick("Without its sound", Boolean(item.muted), (muted) => set({ muted })),
 		...(item.muted
@@ -221,7 +227,7 @@ function sounding(item, set) {
 }
 
 /** Its captions, imported from a WebVTT or SRT file. @param {ShowState} state */
-function captioned(state, item, set) {
+function captioned(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ set) {
 	const captions = item.captions ?? [];
 	const file = el("input", {
 		type: "file",
@@ -240,7 +246,7 @@ function captioned(state, item, set) {
 		file.value = "";
 	});
 	const words = captions.length
-		? `${captions.length}, from ${clockText(captions[0].start_ms)} to ${clockText(captions.at(-1).end_ms)}`
+		? `${captions.length}, from ${clockText(captions[0].start_ms)} to ${clockText(captions[captions.length - 1].end_ms)}`
 		: "none";
 	return pair(
 		"Captions",

@@ -5,6 +5,8 @@ import { get } from "../ui/requests.js";
 import { SmallPlayer } from "../ui/small-player.js";
 import { clockText } from "../ui/times.js";
 
+/** @type {{[key: string]: number}} */
+const ARROWS = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 };
 const STEP_MS = 100;
 const LEAST_MS = 100;
 const ASK_AGAIN_MS = 700;
@@ -13,7 +15,12 @@ const ASK_AGAIN_MS = 700;
  * The watch of the selected clip: after an edit it is the same one, which may be playing.
  * @param {ShowState} state
  */
-export function watchOf(state, item, asset, set) {
+export function watchOf(
+	state,
+	/** @type {Core.SlideObject} */ item,
+	/** @type {ShelfAsset} */ asset,
+	/** @type {(value: any) => any} */ set,
+) {
 	const kept = state.clipWatch;
 	if (kept?.item.id === item.id && kept.asset.shown === asset.shown) kept.renew(item, asset, set);
 	else {
@@ -25,8 +32,18 @@ export function watchOf(state, item, asset, set) {
 
 class ClipWatch {
 	/** @param {ShowState} state */
-	constructor(state, item, asset, set) {
+	constructor(
+		state,
+		/** @type {Core.SlideObject} */ item,
+		/** @type {ShelfAsset} */ asset,
+		/** @type {(value: any) => any} */ set,
+	) {
 		this.state = state;
+		this.item = item;
+		this.asset = asset;
+		this.set = set;
+		this.from = item.in_ms;
+		this.to = item.out_ms;
 		this.player = new SmallPlayer({
 			src: asset.shown,
 			name: `Watch ${asset.name}`,
@@ -47,7 +64,7 @@ class ClipWatch {
 			this.grips.in_ms,
 			this.grips.out_ms,
 		);
-		this.strip.addEventListener("pointerdown", (event) => {
+		this.strip.addEventListener("pointerdown", (/** @type {any} */ event) => {
 			if (event.target.closest("[role=slider]")) return;
 			this.player.pause();
 			this.player.show(this.msAt(event));
@@ -58,7 +75,7 @@ class ClipWatch {
 	}
 
 	/** The clip after an edit. */
-	renew(item, asset, set) {
+	renew(/** @type {Core.SlideObject} */ item, /** @type {ShelfAsset} */ asset, /** @type {(value: any) => any} */ set) {
 		this.item = item;
 		this.asset = asset;
 		this.set = set;
@@ -113,12 +130,12 @@ class ClipWatch {
 		);
 	}
 
-	msAt(event) {
+	msAt(/** @type {PointerEvent} */ event) {
 		const box = this.strip.getBoundingClientRect();
 		return Math.round(Math.max(0, Math.min((event.clientX - box.left) / box.width, 1)) * this.asset.lasts_ms);
 	}
 
-	grip(field, words) {
+	grip(/** @type {"in_ms" | "out_ms"} */ field, /** @type {string} */ words) {
 		const node = el("span", {
 			class: `grip ${field === "in_ms" ? "first" : "last"}`,
 			role: "slider",
@@ -126,11 +143,11 @@ class ClipWatch {
 			"aria-label": `${words} at`,
 			"aria-valuemin": 0,
 		});
-		const within = (ms) =>
+		const within = (/** @type {number} */ ms) =>
 			field === "in_ms"
 				? Math.max(0, Math.min(ms, this.item.out_ms - LEAST_MS))
 				: Math.min(this.asset.lasts_ms, Math.max(ms, this.item.in_ms + LEAST_MS));
-		const see = (ms) => {
+		const see = (/** @type {number} */ ms) => {
 			const { item } = this;
 			this.lay(field === "in_ms" ? ms : item.in_ms, field === "out_ms" ? ms : item.out_ms);
 			this.player.show(field === "in_ms" ? ms : ms - 1);
@@ -155,7 +172,7 @@ class ClipWatch {
 			node.focus();
 		});
 		node.addEventListener("keydown", (event) => {
-			const way = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 }[event.key];
+			const way = ARROWS[event.key];
 			if (!way) return;
 			event.preventDefault();
 			event.stopPropagation();
@@ -168,19 +185,19 @@ class ClipWatch {
 	lay(from = this.from, to = this.to) {
 		this.from = from;
 		this.to = to;
-		const share = (ms) => `${(ms / this.asset.lasts_ms) * 100}%`;
+		const share = (/** @type {number} */ ms) => `${(ms / this.asset.lasts_ms) * 100}%`;
 		this.said.textContent = ` · ${clockText(from)} to ${clockText(to)}`;
 		this.cover[0].style.width = share(from);
 		this.cover[1].style.left = share(to);
 		this.grips.in_ms.style.left = share(from);
 		this.grips.out_ms.style.left = share(to);
 		this.line.style.left = share(this.player.atMs);
-		for (const [field, ms] of [
+		for (const [field, ms] of /** @type {["in_ms" | "out_ms", number][]} */ ([
 			["in_ms", from],
 			["out_ms", to],
-		]) {
-			this.grips[field].setAttribute("aria-valuemax", this.asset.lasts_ms);
-			this.grips[field].setAttribute("aria-valuenow", ms);
+		])) {
+			this.grips[field].setAttribute("aria-valuemax", String(this.asset.lasts_ms));
+			this.grips[field].setAttribute("aria-valuenow", String(ms));
 			this.grips[field].setAttribute("aria-valuetext", clockText(ms));
 		}
 	}

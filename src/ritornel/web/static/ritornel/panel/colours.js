@@ -12,14 +12,21 @@ export const ROLES = [
 	["@ground", "Background"],
 ];
 
-const looked = (state, colour) =>
-	colour.startsWith("@") ? state.data.settings.theme.palette[colour.slice(1)] : colour.slice(0, 7);
+const looked = (/** @type {ShowState} */ state, /** @type {string} */ colour) =>
+	colour.startsWith("@")
+		? state.data.settings.theme.palette[/** @type {keyof Core.Palette} */ (colour.slice(1))]
+		: colour.slice(0, 7);
 
 /**
  * A role of the theme, or a colour by hand beside it; a transparent colour keeps its transparency.
  * @param {ShowState} state
  */
-export function paintField(state, value, set, { label, none = "" }) {
+export function paintField(
+	state,
+	/** @type {any} */ value,
+	/** @type {(value: any) => any} */ set,
+	/** @type {any} */ { label, none = "" },
+) {
 	const own = Boolean(value) && !value.startsWith("@");
 	const choices = [...(none ? [["", none]] : []), ...ROLES, ...(own ? [["own", "By hand"]] : [])];
 	const role = selectField(
@@ -42,27 +49,32 @@ export function paintField(state, value, set, { label, none = "" }) {
 }
 
 /** None, one colour or two. @param {ShowState} state */
-export function fillFields(state, fill, set, { label = "Fill", none = true } = {}) {
+export function fillFields(
+	state,
+	/** @type {any} */ fill,
+	/** @type {(value: any) => any} */ set,
+	{ label = "Fill", none = true } = {},
+) {
 	const kinds = [...(none ? [["none", "None"]] : []), ["plain", "Plain"], ["gradient", "Two colours"]];
 	const kind = choice(
 		fill?.kind ?? "none",
 		kinds,
 		(next) =>
 			set(
-				{
+				/** @type {Record<string, any>} */ ({
 					none: null,
 					plain: { kind: "plain", colour: fill?.first ?? "@second" },
 					gradient: { kind: "gradient", first: fill?.colour ?? "@raised", second: "@line", angle_deg: 90 },
-				}[next],
+				})[next],
 			),
 		{ label },
 	);
-	const put = (changes) => set({ ...fill, ...changes });
-	const colours = {
+	const put = (/** @type {{[name: string]: any}} */ changes) => set({ ...fill, ...changes });
+	const colours = /** @type {Record<string, any>} */ ({
 		plain: () => [
 			pair(
 				"Colour",
-				paintField(state, fill.colour, (colour) => put({ colour }), { label: `${label} colour` }),
+				paintField(state, fill.colour, (/** @type {string} */ colour) => put({ colour }), { label: `${label} colour` }),
 			),
 		],
 		gradient: () => [
@@ -84,12 +96,17 @@ export function fillFields(state, fill, set, { label = "Fill", none = true } = {
 				}),
 			),
 		],
-	}[fill?.kind];
+	})[fill?.kind];
 	return [pair(label, kind), ...(colours ? colours() : [])];
 }
 
 /** @param {ShowState} state */
-export function strokeFields(state, stroke, set, { title = "Border", add = "Add a border" } = {}) {
+export function strokeFields(
+	state,
+	/** @type {any} */ stroke,
+	/** @type {(value: any) => any} */ set,
+	{ title = "Border", add = "Add a border" } = {},
+) {
 	if (!stroke)
 		return [
 			pair(
@@ -97,11 +114,11 @@ export function strokeFields(state, stroke, set, { title = "Border", add = "Add 
 				el("button", { class: "push", onclick: () => set({ colour: "@words", width_px: 3, dash: "solid" }) }, add),
 			),
 		];
-	const put = (changes) => set({ ...stroke, ...changes });
+	const put = (/** @type {{[name: string]: any}} */ changes) => set({ ...stroke, ...changes });
 	return [
 		pair(
 			title,
-			paintField(state, stroke.colour, (colour) => (colour ? put({ colour }) : set(null)), {
+			paintField(state, stroke.colour, (/** @type {string} */ colour) => (colour ? put({ colour }) : set(null)), {
 				label: `${title} colour`,
 				none: "None",
 			}),
@@ -134,7 +151,7 @@ export function strokeFields(state, stroke, set, { title = "Border", add = "Add 
 	];
 }
 
-export function shadowFields(shadow, set) {
+export function shadowFields(/** @type {any} */ shadow, /** @type {(value: any) => any} */ set) {
 	if (!shadow)
 		return [
 			pair(
@@ -146,9 +163,9 @@ export function shadowFields(shadow, set) {
 				),
 			),
 		];
-	const put = (changes) => set({ ...shadow, ...changes });
+	const put = (/** @type {{[name: string]: any}} */ changes) => set({ ...shadow, ...changes });
 	const depth = Math.round((shadow.colour.length === 9 ? parseInt(shadow.colour.slice(7), 16) / 255 : 1) * 100);
-	const dark = (percent) =>
+	const dark = (/** @type {number} */ percent) =>
 		`${shadow.colour.startsWith("@") ? "#000000" : shadow.colour.slice(0, 7)}${Math.round((percent / 100) * 255)
 			.toString(16)
 			.padStart(2, "0")}`;

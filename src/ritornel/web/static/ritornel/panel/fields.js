@@ -7,7 +7,11 @@ let numbered = 0;
 /** @type {Field} */
 const NONE = {};
 
-/** A label and its control in one row. */
+/**
+ * A label and its control in one row.
+ * @param {string} label
+ * @param {MadeElement} control
+ */
 export function pair(label, control) {
 	const target = control.matches?.("input, select, textarea")
 		? control
@@ -27,8 +31,9 @@ export function pair(label, control) {
 /**
  * Gives the typed value to `set`. Where it is refused, the field is marked, so that the panel keeps the typed text
  * (panel.js) and says why.
- * @param {HTMLElement} field
- * @param {function} set may promise false for what was refused
+ * @param {MadeElement} field
+ * @param {(value: any) => any} set may promise false for what was refused
+ * @param {any} value
  */
 function give(field, set, value) {
 	delete field.dataset.refused;
@@ -37,6 +42,7 @@ function give(field, set, value) {
 	});
 }
 
+/** @param {MadeElement} field @param {() => void} commit @param {() => void} reset */
 function keyed(field, commit, reset) {
 	field.addEventListener("change", commit);
 	field.addEventListener("keydown", (event) => {
@@ -51,7 +57,11 @@ function keyed(field, commit, reset) {
 	return field;
 }
 
-/** A time in seconds. `set` gets whole milliseconds. */
+/**
+ * A time in seconds. `set` gets whole milliseconds.
+ * @param {number | null} valueMs
+ * @param {(ms: number) => any} set
+ */
 export function timeField(valueMs, set, { label = null, placeholder = "", cls = "" } = NONE) {
 	const shown = valueMs === null ? "" : `${secondsText(valueMs)} s`;
 	const field = el("input", {
@@ -79,13 +89,18 @@ export function timeField(valueMs, set, { label = null, placeholder = "", cls = 
 	});
 }
 
-/** A number between two bounds. */
+/**
+ * A number between two bounds.
+ * @param {number | null} value null where several have different ones
+ * @param {(value: number) => any} set
+ */
 export function numberField(
 	value,
 	set,
 	{ label = null, least = -100000, most = 100000, unit = "", decimals = 1 } = NONE,
 ) {
-	const text = (number) => (number === null ? "" : `${Number(number.toFixed(decimals))}${unit ? ` ${unit}` : ""}`);
+	const text = (/** @type {number | null} */ number) =>
+		number === null ? "" : `${Number(number.toFixed(decimals))}${unit ? ` ${unit}` : ""}`;
 	const field = el("input", {
 		class: "field",
 		value: text(value),
@@ -110,6 +125,7 @@ export function numberField(
 	});
 }
 
+/** @param {string} value @param {(value: string) => any} set */
 export function textField(value, set, { label = null, rows = 0, placeholder = "", cls = "field" } = NONE) {
 	const field = el(rows ? "textarea" : "input", {
 		class: cls,
@@ -131,6 +147,11 @@ export function textField(value, set, { label = null, rows = 0, placeholder = ""
 	);
 }
 
+/**
+ * @param {string} value
+ * @param {(readonly string[])[]} choices each with its key and its words
+ * @param {(key: any) => any} set
+ */
 export function selectField(value, choices, set, { label = null } = NONE) {
 	const field = el(
 		"select",
@@ -142,7 +163,12 @@ export function selectField(value, choices, set, { label = null } = NONE) {
 	return field;
 }
 
-/** Buttons of which exactly one is pressed. */
+/**
+ * Buttons of which exactly one is pressed.
+ * @param {string | null} value
+ * @param {(readonly any[])[]} choices each with its key and its words
+ * @param {(key: any) => any} set
+ */
 export function choice(value, choices, set, { label = null } = NONE) {
 	return el(
 		"div",
@@ -163,6 +189,7 @@ export function choice(value, choices, set, { label = null } = NONE) {
 	);
 }
 
+/** @param {string} words @param {boolean} checked @param {(checked: boolean) => any} set */
 export function tick(words, checked, set) {
 	const box = el("input", { type: "checkbox", checked });
 	box.addEventListener("change", () => set(box.checked));

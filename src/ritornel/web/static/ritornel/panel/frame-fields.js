@@ -14,7 +14,7 @@ export function frameFields(state) {
 	const { frame, furniture } = state.data.settings;
 	const size = `${frame.width_px}x${frame.height_px}`;
 	const custom = FRAMES.some(([key]) => key === size) ? [] : [[size, `${frame.width_px} × ${frame.height_px}`]];
-	const furnish = (changes) => state.edit({ do: "change furniture", changes });
+	const furnish = (/** @type {{[name: string]: any}} */ changes) => state.edit({ do: "change furniture", changes });
 	const pictures = state.data.assets.filter((asset) => asset.kind === "picture").map((asset) => [asset.id, asset.name]);
 	return [
 		el("h3", {}, "Frame"),

@@ -4,7 +4,7 @@ import { numberField, pair } from "./fields.js";
 
 export const WHOLE = "whole";
 const LEAST_PX = 16;
-const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
+const tenths = (/** @type {any} */ value) => Math.floor(value * 10 + 0.5) / 10;
 
 /**
  * A new framing with a build that flies to it, in one act.
@@ -33,7 +33,7 @@ export function addFramingInMiddle(state) {
 }
 
 /** A move of the view on its own cue. */
-const flightTo = (target) => ({
+const flightTo = (/** @type {any} */ target) => ({
 	id: newId(),
 	object_id: target,
 	effect: "views fly",
@@ -46,7 +46,7 @@ export function framingFields(state) {
 	const { slide, data } = state;
 	const { frame } = data.settings;
 	const size = slide.size ?? frame;
-	const resize = (width, height) =>
+	const resize = (/** @type {number} */ width, /** @type {number} */ height) =>
 		state.edit({ do: "change size", slide_id: slide.id, size: { width_px: width, height_px: height } });
 	const rows = slide.framings.map((framing) =>
 		el(
@@ -125,7 +125,7 @@ export function framingFields(state) {
 }
 
 /** @param {ShowState} state */
-export function flyTo(state, target) {
+export function flyTo(state, /** @type {any} */ target) {
 	const build = flightTo(target);
 	const since = state.steps;
 	return state.edit({ do: "add build", slide_id: state.slide.id, build }).then((made) => {

@@ -38,7 +38,8 @@ export function framingPanel(state) {
 			el("section", {}, el("h2", {}, "The whole slide"), el("p", { class: "said" }, "What the view comes back to.")),
 			flights,
 		];
-	const set = (changes) => state.edit({ do: "change framing", slide_id: slide.id, framing_id: framing.id, changes });
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
+		state.edit({ do: "change framing", slide_id: slide.id, framing_id: framing.id, changes });
 	return [
 		el(
 			"section",

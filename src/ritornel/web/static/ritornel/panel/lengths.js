@@ -4,7 +4,7 @@ import { post } from "../ui/requests.js";
 import { clockText, parseClockMs } from "../ui/times.js";
 import { pair } from "./fields.js";
 
-const ask = (state, body) =>
+const ask = (/** @type {ShowState} */ state, /** @type {any} */ body) =>
 	state.inTurn(async () => state.take(await post(`${state.base}/lengths`, { ...body, viewing: state.slide?.id })));
 
 /** For the whole show: a target, and the music's end where there is one span of it. @param {ShowState} state */
@@ -56,4 +56,5 @@ export function fitting(state) {
 	];
 }
 
-export const readThrough = (state, ids) => ask(state, { by: "reading", slide_ids: ids });
+export const readThrough = (/** @type {ShowState} */ state, /** @type {string[]} */ ids) =>
+	ask(state, { by: "reading", slide_ids: ids });

@@ -6,7 +6,7 @@ import { tableFields } from "./table-fields.js";
 import { choice, numberField, pair, selectField, textField } from "./fields.js";
 
 /** @param {ShowState} state */
-export function look(state, item, change) {
+export function look(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
 	const common = [
 		pair(
 			"Opacity",
@@ -31,11 +31,12 @@ export function look(state, item, change) {
 }
 
 /** @param {ShowState} state */
-function letters(state, item, change) {
+function letters(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
+	/** @type {any[][]} */
 	const toggles = [
-		["weight", "bold", "Bold", item.weight >= 600, (on) => ({ weight: on ? 700 : 400 })],
-		["italic", "italic", "Italic", item.italic, (italic) => ({ italic })],
-		["underline", "underline", "Underlined", item.underline, (underline) => ({ underline })],
+		["weight", "bold", "Bold", item.weight >= 600, (/** @type {boolean} */ on) => ({ weight: on ? 700 : 400 })],
+		["italic", "italic", "Italic", item.italic, (/** @type {any} */ italic) => ({ italic })],
+		["underline", "underline", "Underlined", item.underline, (/** @type {any} */ underline) => ({ underline })],
 	];
 	const families = [
 		["@heading", `Headings: ${familyIn(state, "@heading")}`],
@@ -82,11 +83,14 @@ function letters(state, item, change) {
 			paintField(
 				state,
 				item.colour,
-				(colour) =>
+				(/** @type {string} */ colour) =>
 					change(
 						colour
 							? { colour }
-							: (old) => ({ colour: null, outline: old.outline ?? { colour: "@words", width_px: 2, dash: "solid" } }),
+							: (/** @type {any} */ old) => ({
+									colour: null,
+									outline: old.outline ?? { colour: "@words", width_px: 2, dash: "solid" },
+								}),
 					),
 				{ label: "Colour of the words", none: "Hollow" },
 			),
@@ -162,7 +166,7 @@ function letters(state, item, change) {
 }
 
 /** The size after shrinking, and a warning where it cannot be read any more. @param {ShowState} state */
-function shrunk(state, item) {
+function shrunk(state, /** @type {Core.SlideObject} */ item) {
 	const drawn = state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
 	const size = drawn?.size_px ?? item.size_px;
 	const small = state.data.viewing.small.includes(item.id);
@@ -175,32 +179,46 @@ function shrunk(state, item) {
 }
 
 /** @param {ShowState} state */
-function picture(state, item, change) {
+function picture(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
 	const asset = state.asset(item.asset_id);
 	const { crop } = item;
-	const percent = (value) => Math.round(value * 1000) / 10;
-	const cut = (side, label) =>
-		numberField(side.of, (n) => change((old) => ({ crop: side.set(old.crop, n / 100) })), {
+	const percent = (/** @type {any} */ value) => Math.round(value * 1000) / 10;
+	const cut = (/** @type {any} */ side, /** @type {string} */ label) =>
+		numberField(side.of, (n) => change((/** @type {any} */ old) => ({ crop: side.set(old.crop, n / 100) })), {
 			label,
 			least: 0,
 			most: 99,
 			unit: "%",
 		});
-	const room = (value) => Math.max(0.01, Math.min(1, value));
+	const room = (/** @type {any} */ value) => Math.max(0.01, Math.min(1, value));
 	const sides = {
 		left: {
 			of: percent(crop.x),
-			set: (old, n) => ({ ...old, x: Math.min(n, 0.99), width: room(old.x + old.width - n) }),
+			set: (/** @type {any} */ old, /** @type {number} */ n) => ({
+				...old,
+				x: Math.min(n, 0.99),
+				width: room(old.x + old.width - n),
+			}),
 		},
-		right: { of: percent(1 - crop.x - crop.width), set: (old, n) => ({ ...old, width: room(1 - old.x - n) }) },
+		right: {
+			of: percent(1 - crop.x - crop.width),
+			set: (/** @type {any} */ old, /** @type {number} */ n) => ({ ...old, width: room(1 - old.x - n) }),
+		},
 		top: {
 			of: percent(crop.y),
-			set: (old, n) => ({ ...old, y: Math.min(n, 0.99), height: room(old.y + old.height - n) }),
+			set: (/** @type {any} */ old, /** @type {number} */ n) => ({
+				...old,
+				y: Math.min(n, 0.99),
+				height: room(old.y + old.height - n),
+			}),
 		},
-		bottom: { of: percent(1 - crop.y - crop.height), set: (old, n) => ({ ...old, height: room(1 - old.y - n) }) },
+		bottom: {
+			of: percent(1 - crop.y - crop.height),
+			set: (/** @type {any} */ old, /** @type {number} */ n) => ({ ...old, height: room(1 - old.y - n) }),
+		},
 	};
 	const natural = () =>
-		change((old) => {
+		change((/** @type {any} */ old) => {
 			const share =
 				asset.height_px * old.crop.height ? (asset.width_px * old.crop.width) / (asset.height_px * old.crop.height) : 1;
 			return { box: { ...old.box, height: Math.round((old.box.width / share) * 10) / 10 } };
@@ -294,7 +312,7 @@ function picture(state, item, change) {
 					selectField(
 						item.drift.pace,
 						Object.keys(state.data.paces).map((name) => [name, name]),
-						(pace) => change((old) => ({ drift: { ...old.drift, pace } })),
+						(pace) => change((/** @type {any} */ old) => ({ drift: { ...old.drift, pace } })),
 						{ label: "Pace of the drift" },
 					),
 				)
@@ -332,11 +350,11 @@ export const DRIFTS = [
 ];
 
 /** How a picture drifts, derived from its two crops as the core makes them. */
-function driftOf({ crop, drift }) {
+function driftOf(/** @type {any} */ { crop, drift }) {
 	if (!drift) return "none";
 	const { ends } = drift;
-	const near = (a, b) => Math.abs(a - b) < 0.002;
-	const middle = (c) => [c.x + c.width / 2, c.y + c.height / 2];
+	const near = (/** @type {number} */ a, /** @type {number} */ b) => Math.abs(a - b) < 0.002;
+	const middle = (/** @type {any} */ c) => [c.x + c.width / 2, c.y + c.height / 2];
 	const [[ax, ay], [bx, by]] = [middle(crop), middle(ends)];
 	const same = near(crop.width, ends.width) && near(crop.height, ends.height);
 	if (!same && near(ax, bx) && near(ay, by)) return ends.width < crop.width ? "closer" : "farther";
@@ -346,13 +364,18 @@ function driftOf({ crop, drift }) {
 }
 
 /** Slow moves over pictures, for one or several together. @param {ShowState} state */
-export function driftFields(state, items) {
+export function driftFields(state, /** @type {any} */ items) {
 	const ways = new Set(items.map(driftOf));
 	const now = ways.size === 1 ? [...ways][0] : "";
 	const offered = DRIFTS.filter(([way]) => way !== "own" || now === "own");
-	const drift = (way) => {
+	const drift = (/** @type {string} */ way) => {
 		if (way && way !== "own")
-			state.edit({ do: "drift pictures", slide_id: state.slide.id, object_ids: items.map((item) => item.id), way });
+			state.edit({
+				do: "drift pictures",
+				slide_id: state.slide.id,
+				object_ids: items.map((/** @type {Core.SlideObject} */ item) => item.id),
+				way,
+			});
 	};
 	return [
 		pair(
@@ -369,17 +392,17 @@ export function driftFields(state, items) {
  * The end of the drift in exact numbers: how much is cut off on each side then.
  * @param {ShowState} state
  */
-function endsFields(state, item) {
-	const { ends } = item.drift;
-	const percent = (value) => Math.round(value * 1000) / 10;
-	const set = (fresh) =>
+function endsFields(state, /** @type {Core.SlideObject} */ item) {
+	const { ends } = /** @type {Core.Drift} */ (item.drift);
+	const percent = (/** @type {any} */ value) => Math.round(value * 1000) / 10;
+	const set = (/** @type {Partial<Core.Crop>} */ fresh) =>
 		state.edit({
 			do: "change objects",
 			slide_id: state.slide.id,
 			object_ids: [item.id],
-			changes: { drift: { ...item.drift, ends: { ...ends, ...fresh } } },
+			changes: { drift: { .../** @type {Core.Drift} */ (item.drift), ends: { ...ends, ...fresh } } },
 		});
-	const room = (value) => Math.max(0.01, Math.min(1, value));
+	const room = (/** @type {any} */ value) => Math.max(0.01, Math.min(1, value));
 	return el(
 		"div",
 		{ class: "pair" },
@@ -416,10 +439,10 @@ function endsFields(state, item) {
 }
 
 /** @param {ShowState} state */
-function shape(state, item, change) {
+function shape(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
 	const line = item.form === "line";
 	const open = line || item.form === "bracket";
-	const percent = (label, title) =>
+	const percent = (/** @type {string} */ label, /** @type {string} */ title) =>
 		pair(
 			title,
 			numberField(item.hollow * 100, (n) => change({ hollow: n / 100 }), {
@@ -495,7 +518,7 @@ function shape(state, item, change) {
 }
 
 /** @param {ShowState} state */
-function wordsInside(state, item, change) {
+function wordsInside(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
 	if (!item.paragraphs.some((paragraph) => paragraph.runs.some((run) => run.text))) {
 		return [
 			pair(
@@ -512,7 +535,7 @@ function wordsInside(state, item, change) {
 }
 
 /** Copying a look: taken here, and given to what is selected next. @param {ShowState} state */
-function carryLook(state, item) {
+function carryLook(state, /** @type {Core.SlideObject} */ item) {
 	const carried = state.carriedLook;
 	const put = () => state.edit({ do: "copy look", slide_id: state.slide.id, source: carried, object_ids: [item.id] });
 	return el(

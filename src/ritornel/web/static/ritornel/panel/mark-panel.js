@@ -7,9 +7,9 @@ import { pair, textField, timeField } from "./fields.js";
 /** @param {ShowState} state */
 export function markPanel(state) {
 	const { data } = state;
-	const mark = data.marks.find((entry) => entry.id === state.pickedMark);
+	const mark = /** @type {Core.NamedMark} */ (data.marks.find((entry) => entry.id === state.pickedMark));
 	const line = data.slides[mark.slide_id];
-	const set = (changes) =>
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
 		state.edit(() => ({
 			do: "put mark",
 			mark: { ...state.data.marks.find((entry) => entry.id === mark.id), ...changes },

@@ -21,14 +21,16 @@ const samples = () => {
  * @param {HTMLElement} button moves while this is pointed at or focused
  */
 export function paintSample(node, name, button) {
+	/** @type {any} */
 	let painter = null;
+	/** @type {any} */
 	let show = null;
 	let begin = 0;
 	let length = 0;
 	let request = 0;
-	const paint = (ms) => painter?.paint(frameStateAt(show, begin + ms));
-	samples().then((all) => {
-		const index = all?.slides.findLastIndex((slide) => slide.name === name) ?? -1;
+	const paint = (/** @type {number} */ ms) => painter?.paint(frameStateAt(show, begin + ms));
+	samples().then((/** @type {any} */ all) => {
+		const index = all?.slides.findLastIndex((/** @type {SlideLine} */ slide) => slide.name === name) ?? -1;
 		if (index < 0) return;
 		// Only the slide itself and the one before are kept: a painter makes views of what it shows.
 		show = all;

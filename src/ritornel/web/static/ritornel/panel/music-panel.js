@@ -7,10 +7,10 @@ import { smallPlayer } from "../ui/small-player.js";
 
 /** @param {ShowState} state */
 export function musicPanel(state) {
-	const span = state.data.spans.find((entry) => entry.id === state.pickedSpan);
+	const span = /** @type {Core.MusicSpan} */ (state.data.spans.find((entry) => entry.id === state.pickedSpan));
 	const asset = state.asset(span.asset_id);
 	const placed = state.data.music.find((entry) => entry.span_id === span.id);
-	const put = (changes) =>
+	const put = (/** @type {{[name: string]: any}} */ changes) =>
 		state.edit(() => {
 			const now = state.data.spans.find((entry) => entry.id === span.id);
 			return now ? { do: "put span", span: { ...now, ...changes } } : null;
@@ -18,7 +18,7 @@ export function musicPanel(state) {
 	/** @type {any} */
 	const ways = stretches(state);
 	const slides = state.data.order.map((id, index) => [id, `${index + 1}  ${state.data.slides[id].name}`]);
-	const endKey = { "show end": "*", "own length": "once" }[span.end.at] ?? span.end.slide_id;
+	const endKey = span.end.at === "show end" ? "*" : span.end.at === "own length" ? "once" : span.end.slide_id;
 	return [
 		el(
 			"section",
@@ -47,7 +47,10 @@ export function musicPanel(state) {
 				"To the end of",
 				selectField(endKey, [["*", "The show"], ["once", "The sound, once"], ...slides], (key) =>
 					put({
-						end: { "*": { at: "show end" }, once: { at: "own length" } }[key] ?? { at: "slide end", slide_id: key },
+						end: /** @type {Record<string, any>} */ ({ "*": { at: "show end" }, once: { at: "own length" } })[key] ?? {
+							at: "slide end",
+							slide_id: key,
+						},
 					}),
 				),
 			),

@@ -13,7 +13,7 @@ export function stretches(state) {
 	return {
 		whole: { start: { at: "show start" }, end: { at: "show end" } },
 		slide: here && { start: { at: "slide", slide_id: here }, end: { at: "slide end", slide_id: here } },
-		to: (id) => ({
+		to: (/** @type {string} */ id) => ({
 			start: { at: "slide", slide_id: here },
 			end: id === after.at(-1) ? { at: "show end" } : { at: "slide end", slide_id: id },
 		}),
@@ -22,7 +22,7 @@ export function stretches(state) {
 }
 
 /** Puts a sound of the shelf under that stretch; a shorter sound repeats, and it fades. @param {ShowState} state */
-export async function putMusic(state, asset, stretch) {
+export async function putMusic(state, /** @type {ShelfAsset} */ asset, /** @type {any} */ stretch) {
 	const span = {
 		id: newId(),
 		asset_id: asset.id,

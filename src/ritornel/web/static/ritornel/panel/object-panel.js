@@ -13,6 +13,7 @@ const TABS = [
 	["place", "Place"],
 	["press", "When pressed"],
 ];
+/** @type {{[key: string]: string}} */
 const FIELD_WORDS = {
 	box: "place",
 	size_px: "size",
@@ -29,11 +30,11 @@ const FIELD_WORDS = {
 };
 
 /** @param {ShowState} state */
-export function objectPanel(state, panel) {
+export function objectPanel(state, /** @type {Panel} */ panel) {
 	const item = state.object([...state.picked][0]);
 	const slideId = state.slide.id;
 	// Changes may be a function of the object as it is when their turn comes.
-	const change = (changes) =>
+	const change = (/** @type {{[name: string]: any}} */ changes) =>
 		state.edit(() => {
 			const now = state.object(item.id);
 			return now
@@ -58,24 +59,28 @@ export function objectPanel(state, panel) {
 			),
 		),
 	);
-	const body = {
+	const body = /** @type {Record<string, any>} */ ({
 		clip: () => clipPanel(state, item, change),
 		builds: () => builds(state, item, panel),
 		look: () => [...look(state, item, change), differs(state, [item])],
 		place: () => place(state, item, change),
 		press: () => pressFields(state, item, change),
-	}[tab]();
+	})[tab]();
 	return [tabs, el("section", { class: "grid gap-2", role: "tabpanel" }, body)];
 }
 
 /** Differences from the theme, with one press to return to it. @param {ShowState} state */
-export function differs(state, items) {
-	const found = items.filter((item) => state.data.viewing.differs[item.id]);
+export function differs(state, /** @type {any} */ items) {
+	const found = items.filter((/** @type {Core.SlideObject} */ item) => state.data.viewing.differs[item.id]);
 	if (!found.length) return null;
-	const fields = [...new Set(found.flatMap((item) => state.data.viewing.differs[item.id]))].map(
-		(name) => FIELD_WORDS[name] ?? name,
-	);
-	const all = { do: "follow theme", slide_id: state.slide.id, object_ids: found.map((item) => item.id) };
+	const fields = [
+		...new Set(found.flatMap((/** @type {Core.SlideObject} */ item) => state.data.viewing.differs[item.id])),
+	].map((name) => FIELD_WORDS[name] ?? name);
+	const all = {
+		do: "follow theme",
+		slide_id: state.slide.id,
+		object_ids: found.map((/** @type {Core.SlideObject} */ item) => item.id),
+	};
 	return el(
 		"p",
 		{ class: "differs" },
@@ -85,12 +90,13 @@ export function differs(state, items) {
 }
 
 /** Buttons that act on the selection, one object or several. @param {ShowState} state */
-export function commonActions(state, items) {
-	const ids = items.map((item) => item.id);
+export function commonActions(state, /** @type {any} */ items) {
+	const ids = items.map((/** @type {Core.SlideObject} */ item) => item.id);
 	const slide = state.slide.id;
-	const set = (changes) => state.edit({ do: "change objects", slide_id: slide, object_ids: ids, changes });
-	const locked = items.every((item) => item.locked);
-	const aside = items.every((item) => item.aside);
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
+		state.edit({ do: "change objects", slide_id: slide, object_ids: ids, changes });
+	const locked = items.every((/** @type {Core.SlideObject} */ item) => item.locked);
+	const aside = items.every((/** @type {Core.SlideObject} */ item) => item.aside);
 	return el(
 		"div",
 		{ class: "row flex-wrap" },

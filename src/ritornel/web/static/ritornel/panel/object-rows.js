@@ -1,10 +1,11 @@
 // A row of the list of objects: here an object is selected, locked, put aside and moved to the front or back.
 import { el, icon } from "../ui/element.js";
 
+/** @type {{[key: string]: string}} */
 const SIGNS = { text: "type", picture: "image", shape: "shapes" };
 
 /** Why an object cannot be seen, in a word or two. @param {ShowState} state */
-export function hiddenWords(state, item) {
+export function hiddenWords(state, /** @type {Core.SlideObject} */ item) {
 	const { seen, away } = state.data.viewing;
 	const found = seen[item.id];
 	const cover = found?.covered_by && state.object(found.covered_by)?.name;
@@ -19,11 +20,11 @@ export function hiddenWords(state, item) {
 }
 
 /** @param {ShowState} state */
-export function objectRow(state, item) {
+export function objectRow(state, /** @type {Core.SlideObject} */ item) {
 	const words = hiddenWords(state, item);
-	const set = (changes) =>
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
 		state.edit({ do: "change objects", slide_id: state.slide.id, object_ids: [item.id], changes });
-	const pick = (event) => {
+	const pick = (/** @type {MouseEvent} */ event) => {
 		const ids = [...state.picked];
 		if (event.shiftKey || event.ctrlKey || event.metaKey)
 			state.pick(ids.includes(item.id) ? ids.filter((id) => id !== item.id) : [...ids, item.id]);
@@ -75,5 +76,5 @@ export function objectRow(state, item) {
 	return node;
 }
 
-export const restack = (state, id, to) =>
+export const restack = (/** @type {ShowState} */ state, /** @type {string} */ id, /** @type {number} */ to) =>
 	state.edit({ do: "stack objects", slide_id: state.slide.id, object_ids: [id], to: Math.max(0, to) });

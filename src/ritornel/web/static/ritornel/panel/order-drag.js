@@ -8,21 +8,24 @@ import { beatRow, placeInBrace } from "./running-order.js";
 
 const BRACE_PX = 44;
 
-const idOf = (row) => row.dataset.build;
+const idOf = (/** @type {any} */ row) => row.dataset.build;
+
+/** @type {{[key: string]: number}} */
+const WAYS = { ArrowUp: -1, ArrowDown: 1 };
 
 /** The words for a place, shown beside the pointer. @param {ShowState} state */
-function placeWords(state, place) {
-	const name = (id) => state.build(id)?.name ?? "";
+function placeWords(state, /** @type {any} */ place) {
+	const name = (/** @type {string} */ id) => state.build(id)?.name ?? "";
 	if (place.beat) return place.before ? `before cue ${place.before.beat}` : "after all";
 	if (!place.beside) return place.side === "before" ? "on arrival, before all" : "on a cue of its own, after all";
 	if (place.alone) return `on a cue of its own, before ${name(place.beside)}`;
 	if (place.joins) return `together with ${name(place.beside)}`;
-	const beat = state.build(place.beside).beat;
+	const beat = state.build(place.beside)?.beat;
 	if (place.opens) return beat ? `first on cue ${beat}` : "first on arrival";
 	return `${place.side} ${name(place.beside)}, by itself`;
 }
 
-const editOf = (state, row, place) =>
+const editOf = (/** @type {ShowState} */ state, /** @type {any} */ row, /** @type {any} */ place) =>
 	place.beat
 		? { do: "move beat", slide_id: state.slide.id, cue_id: row.dataset.cue, before: place.before?.cue ?? null }
 		: {
@@ -39,7 +42,7 @@ const editOf = (state, row, place) =>
  * The rows at the start of a drag, with heights from the top of the list. The pointer's goals are these rows: a new
  * order that is shown meanwhile moves no goal.
  */
-function rowsOf(list) {
+function rowsOf(/** @type {any} */ list) {
 	const top = list.getBoundingClientRect().top - list.scrollTop;
 	return [...list.querySelectorAll(".beat, .entry")].map((row) => {
 		const box = row.getBoundingClientRect();
@@ -48,9 +51,9 @@ function rowsOf(list) {
 }
 
 /** Where a dragged build would go at a place of the list; null where it would stay. */
-function placeAt(rows, held, x, y) {
+function placeAt(/** @type {any} */ rows, /** @type {any} */ held, /** @type {number} */ x, /** @type {number} */ y) {
 	const at = Math.max(
-		rows.findLastIndex((one) => one.top <= y),
+		rows.findLastIndex((/** @type {any} */ one) => one.top <= y),
 		0,
 	);
 	const { row, id, brace, top, height } = rows[at];
@@ -72,10 +75,10 @@ function placeAt(rows, held, x, y) {
 }
 
 /** Where a whole beat, dragged by its wait, would go; null where it would stay. */
-function placeOfBeat(rows, held, y) {
-	const waits = rows.filter(({ row }) => row.matches(".wait"));
-	const own = waits.findIndex(({ row }) => row === held);
-	const next = waits.findIndex(({ top, height }) => y < top + height / 2);
+function placeOfBeat(/** @type {any} */ rows, /** @type {any} */ held, /** @type {number} */ y) {
+	const waits = rows.filter((/** @type {any} */ { row }) => row.matches(".wait"));
+	const own = waits.findIndex((/** @type {any} */ { row }) => row === held);
+	const next = waits.findIndex((/** @type {any} */ { top, height }) => y < top + height / 2);
 	const to = next < 0 ? waits.length : next;
 	if (to === own || to === own + 1) return null;
 	const { cue, beat } = waits[to]?.row.dataset ?? {};
@@ -83,7 +86,7 @@ function placeOfBeat(rows, held, y) {
 }
 
 /** Shows the rows in the order of the trial, or in their own where there is none. @param {ShowState} state */
-function arrangeRows(state, list, rows) {
+function arrangeRows(state, /** @type {any} */ list, /** @type {any} */ rows) {
 	for (const row of list.querySelectorAll(".would-open")) row.remove();
 	const line = state.trial?.slides[state.slide.id];
 	list.classList.toggle("tried", Boolean(line));
@@ -96,20 +99,21 @@ function arrangeRows(state, list, rows) {
 	}
 	const now = beatAt(state);
 	let order = 0;
-	line.schedule.beats.forEach((beat, index) => {
+	line.schedule.beats.forEach((/** @type {Core.Beat} */ beat, /** @type {number} */ index) => {
 		const opens = beatRow(state, line, beat, index, now);
 		opens.classList.add("would-open");
-		opens.style.order = order++;
+		opens.style.order = String(order++);
 		list.append(opens);
-		line.builds.forEach((build, at) => {
-			const { row } = rows.find(({ id }) => id === build.id) ?? {};
+		line.builds.forEach((/** @type {BuildLine} */ build, /** @type {any} */ at) => {
+			const { row } = rows.find((/** @type {any} */ { id }) => id === build.id) ?? {};
 			if (!row || build.beat !== index) return;
 			row.style.order = order++;
 			row.dataset.brace = placeInBrace(line.builds, at);
 		});
 	});
 	// A list that became shorter would scroll back under the pointer.
-	const missing = rows.reduce((sum, { height }) => sum + height, 0) - order * rows[0].height;
+	const missing =
+		rows.reduce((/** @type {number} */ sum, /** @type {any} */ { height }) => sum + height, 0) - order * rows[0].height;
 	if (missing > 0) {
 		const rest = el("li", { class: "would-open", "aria-hidden": "true" });
 		Object.assign(rest.style, { order, height: `${missing}px` });
@@ -118,7 +122,7 @@ function arrangeRows(state, list, rows) {
 }
 
 /** Where Alt and an arrow move a build: out of a brace, past its end, into the next. */
-function placeBeyond(row, way) {
+function placeBeyond(/** @type {any} */ row, /** @type {number} */ way) {
 	const [edge, side] = way > 0 ? ["last", "after"] : ["first", "before"];
 	const next = way > 0 ? row.nextElementSibling : row.previousElementSibling;
 	const { brace } = row.dataset;
@@ -135,8 +139,8 @@ function placeBeyond(row, way) {
 }
 
 /** Where Alt and an arrow move a whole beat: past the one before it or after it. */
-function beatBeyond(rows, row, way) {
-	const waits = rows.filter((one) => one.matches(".wait"));
+function beatBeyond(/** @type {any} */ rows, /** @type {any} */ row, /** @type {number} */ way) {
+	const waits = rows.filter((/** @type {any} */ one) => one.matches(".wait"));
 	const at = waits.indexOf(row);
 	if (!waits[at + way]) return null;
 	const before = waits[way < 0 ? at - 1 : at + 2];
@@ -144,7 +148,7 @@ function beatBeyond(rows, row, way) {
 }
 
 /** The row of the same build or wait in the present list. */
-function sameRow({ dataset: { cue, build } }) {
+function sameRow(/** @type {any} */ { dataset: { cue, build } }) {
 	const same = cue ? `[data-cue="${CSS.escape(cue)}"]` : `[data-build="${CSS.escape(build)}"]`;
 	return document.querySelector(`.order ${same}`);
 }
@@ -153,30 +157,32 @@ function sameRow({ dataset: { cue, build } }) {
  * Moves a build one place earlier (-1) or later (1), a wait with its beat past another beat.
  * @param {ShowState} state
  */
-export async function moveRow(state, row, way) {
+export async function moveRow(state, /** @type {any} */ row, /** @type {number} */ way) {
 	const rows = [...row.parentNode.querySelectorAll(".entry, .wait")];
 	const place = row.dataset.cue ? beatBeyond(rows, row, way) : placeBeyond(row, way);
 	if (place) await state.edit(editOf(state, row, place));
 }
 
 /** The same for a press; the button that was pressed keeps the focus. @param {ShowState} state */
-export async function pressRow(state, row, way) {
+export async function pressRow(state, /** @type {any} */ row, /** @type {number} */ way) {
 	await moveRow(state, row, way);
 	sameRow(row)?.querySelector(`[data-way="${way}"]`)?.focus();
 }
 
 /** @param {ShowState} state */
-export function enableDrag(state, list) {
-	list.addEventListener("pointerdown", (down) => {
+export function enableDrag(state, /** @type {any} */ list) {
+	list.addEventListener("pointerdown", (/** @type {any} */ down) => {
 		const held = down.target.closest(".entry, .wait");
 		if (!held || down.button || down.target.closest("input, select")) return;
 		const tag = el("div", { class: "order-tag", hidden: true });
+		/** @type {any[]} */
 		let rows = [];
+		/** @type {any} */
 		let place = null;
 		let asked = "";
 		const arrange = () => arrangeRows(state, list, rows);
 
-		const showPlace = ({ clientX: x, clientY: y }) => {
+		const showPlace = (/** @type {any} */ { clientX: x, clientY: y }) => {
 			const box = list.getBoundingClientRect();
 			const at = y - box.top + list.scrollTop;
 			place = held.matches(".wait") ? placeOfBeat(rows, held, at) : placeAt(rows, held, x - box.left, at);
@@ -224,8 +230,8 @@ export function enableDrag(state, list) {
 		});
 	});
 
-	list.addEventListener("keydown", async (event) => {
-		const way = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+	list.addEventListener("keydown", async (/** @type {any} */ event) => {
+		const way = WAYS[event.key];
 		const row = event.target.closest(".entry, .wait");
 		if (!way || !row || event.target.matches("input")) return;
 		event.preventDefault();

@@ -32,7 +32,7 @@ function widthHandle() {
 		"aria-orientation": "vertical",
 		"aria-label": "Width of the panel, arrow keys change it",
 	});
-	const set = (px) => {
+	const set = (/** @type {number} */ px) => {
 		const width = Math.round(Math.min(Math.max(px, WIDTH.least), WIDTH.most));
 		compose.style.setProperty("--panel-width", `${width}px`);
 		handle.setAttribute("aria-valuenow", String(width));
@@ -57,7 +57,7 @@ function widthHandle() {
 }
 
 /** Refused text stays in its field, with the reason beside it, until other text is typed. */
-function keepRefused(field, words, why) {
+function keepRefused(/** @type {any} */ field, /** @type {string} */ words, /** @type {string} */ why) {
 	if (!field) return;
 	field.value = words;
 	field.dataset.refused = "";
@@ -81,7 +81,7 @@ export class Panel {
 	letters;
 
 	/** @param {ShowState} state */
-	constructor(state, node) {
+	constructor(state, /** @type {MadeElement} */ node) {
 		this.state = state;
 		this.node = el("div", { class: "details" });
 		this.path = el("nav", { class: "path", "aria-label": "Where this panel is" });
@@ -123,8 +123,9 @@ export class Panel {
 	listenToHands() {
 		this.owed = false;
 		this.pressed = false;
+		/** @type {any} the field that is typed in */
 		this.typedIn = null;
-		const afterwards = (change) =>
+		const afterwards = (/** @type {() => void} */ change) =>
 			setTimeout(() => {
 				change();
 				this.settle();
@@ -171,20 +172,20 @@ export class Panel {
 		if (this.owed && !this.pressed && !this.typedIn?.isConnected) this.draw();
 	}
 
-	openTab(tab, ofClip = false) {
+	openTab(/** @type {string} */ tab, ofClip = false) {
 		if (ofClip) this.clipTab = tab;
 		else this.tab = tab;
 		this.draw();
 	}
-	openKind(kind) {
+	openKind(/** @type {string} */ kind) {
 		this.kind = kind;
 		this.draw();
 	}
-	openStarting(starting) {
+	openStarting(/** @type {any} */ starting) {
 		this.starting = starting;
 		this.draw();
 	}
-	openPart(part) {
+	openPart(/** @type {any} */ part) {
 		this.part = part;
 		this.draw();
 	}
@@ -233,10 +234,12 @@ export class Panel {
 		return `${state.slide?.id}/${[...state.picked].join()}/${[...state.pickedSlides].join()}/${state.pickedSpan}/${state.pickedFraming}/${state.pickedMark}/${this.tab}${this.clipTab}/${state.level}/${state.slideTab}/${state.passage}/${state.showTab}`;
 	}
 
+	/** @returns {any} */
 	parts() {
 		const { state } = this;
 		this.shows = state.level;
-		if (state.level === "show") return this.later("show", ({ showPanel }) => showPanel(state, () => this.drawSoon()));
+		if (state.level === "show")
+			return this.later("show", (/** @type {any} */ { showPanel }) => showPanel(state, () => this.drawSoon()));
 		if (!state.slide)
 			return [
 				el(
@@ -250,19 +253,21 @@ export class Panel {
 			this.shows = state.passage ?? state.slideTab;
 			return slidePanel(state, () => this.drawSoon());
 		}
-		if (state.pickedSpan) return this.later("music", ({ musicPanel }) => musicPanel(state));
-		if (state.pickedMark) return this.later("mark", ({ markPanel }) => markPanel(state));
-		if (state.pickedFraming) return this.later("framing", ({ framingPanel }) => framingPanel(state));
-		if (state.picked.size === 1) return this.later("object", ({ objectPanel }) => objectPanel(state, this));
-		if (state.picked.size > 1) return this.later("several", ({ severalPanel }) => severalPanel(state, this));
+		if (state.pickedSpan) return this.later("music", (/** @type {any} */ { musicPanel }) => musicPanel(state));
+		if (state.pickedMark) return this.later("mark", (/** @type {any} */ { markPanel }) => markPanel(state));
+		if (state.pickedFraming) return this.later("framing", (/** @type {any} */ { framingPanel }) => framingPanel(state));
+		if (state.picked.size === 1)
+			return this.later("object", (/** @type {any} */ { objectPanel }) => objectPanel(state, this));
+		if (state.picked.size > 1)
+			return this.later("several", (/** @type {any} */ { severalPanel }) => severalPanel(state, this));
 		if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden))
-			return this.later("several", ({ slidesPanel }) => slidesPanel(state));
+			return this.later("several", (/** @type {any} */ { slidesPanel }) => slidesPanel(state));
 		state.level = "slide";
 		return this.parts();
 	}
 
-	later(name, draw) {
-		const part = parts[name];
+	later(/** @type {string} */ name, /** @type {(value: any) => any} */ draw) {
+		const part = /** @type {any} */ (parts)[name];
 		if (part.ready) return draw(part.ready);
 		part.get().then(() => this.drawSoon());
 		return null;

@@ -18,7 +18,7 @@ function pickedWords(state) {
 }
 
 /** Draws the path; the step of the open panel is marked. @param {ShowState} state */
-export function drawPath(state, node) {
+export function drawPath(state, /** @type {MadeElement} */ node) {
 	const { slide, data } = state;
 	// A name that is being written stays in its field.
 	const about = [state.level, slide?.id, ...state.picked].join("/");
@@ -28,14 +28,18 @@ export function drawPath(state, node) {
 	const number = slide ? data.numbers[slide.id] : 0;
 	const name = slide ? `${slide.skipped ? "" : `${number} `}${slide.name || "Untitled"}` : "No slides";
 	const picked = pickedWords(state);
-	const step = (words, level, last, open) =>
-		el("button", { "aria-current": last ? "true" : null, "data-level": level, title: words, onclick: open }, words);
+	const step = (
+		/** @type {string} */ words,
+		/** @type {string} */ level,
+		/** @type {boolean} */ last,
+		/** @type {() => void} */ open,
+	) => el("button", { "aria-current": last ? "true" : null, "data-level": level, title: words, onclick: open }, words);
 	const between = () => el("i", { "aria-hidden": "true" }, "›");
 	// The name of the one object that is picked is written where it stands.
 	const named = () => {
 		const slideId = slide.id;
 		const [id] = state.picked;
-		const write = (fresh) =>
+		const write = (/** @type {string} */ fresh) =>
 			state.edit({ do: "change objects", slide_id: slideId, object_ids: [id], changes: { name: fresh } });
 		const field = textField(picked, write, { label: "Name of the object", cls: "name-field" });
 		field.setAttribute("aria-current", "true");
@@ -44,7 +48,12 @@ export function drawPath(state, node) {
 	const one = state.picked.size === 1 && !state.pickedFraming && !state.pickedSpan && !state.pickedMark;
 	const atSlide = state.level === "slide" && !state.passage;
 	const third = state.passage
-		? step(PASSAGES[state.passage], "passage", state.level === "slide", () => undefined)
+		? step(
+				PASSAGES[/** @type {keyof typeof PASSAGES} */ (state.passage)],
+				"passage",
+				state.level === "slide",
+				() => undefined,
+			)
 		: picked
 			? state.level === "object" && one
 				? named()

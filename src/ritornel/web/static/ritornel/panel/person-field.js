@@ -6,7 +6,12 @@ import { textField } from "./fields.js";
  * The person that something is given to: one of the show's people, or somebody else by name.
  * @param {ShowState} state
  */
-export function personField(state, value, set, label) {
+export function personField(
+	state,
+	/** @type {any} */ value,
+	/** @type {(value: any) => any} */ set,
+	/** @type {string} */ label,
+) {
 	const id = newId();
 	const field = textField(value, set, { label, placeholder: "Nobody yet" });
 	field.setAttribute("list", id);

@@ -5,12 +5,14 @@ import { commonActions } from "./object-panel.js";
 import { numberField, pair, selectField, textField, tick } from "./fields.js";
 
 /** @param {ShowState} state */
-export function place(state, item, change) {
+export function place(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
 	const { box } = item;
-	const set = (changes) => change((old) => ({ box: { ...old.box, ...changes } }));
-	const size = (sides) =>
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
+		change((/** @type {any} */ old) => ({ box: { ...old.box, ...changes } }));
+	const size = (/** @type {any} */ sides) =>
 		state.edit({ do: "size object", slide_id: state.slide.id, object_id: item.id, keep: keeps(state, item), ...sides });
-	const arrange = (how) => state.edit({ do: "arrange objects", slide_id: state.slide.id, object_ids: [item.id], how });
+	const arrange = (/** @type {any} */ how) =>
+		state.edit({ do: "arrange objects", slide_id: state.slide.id, object_ids: [item.id], how });
 	const before = state.data.viewing.before.includes(item.id);
 	return [
 		pair(
@@ -73,14 +75,16 @@ export function place(state, item, change) {
 /**
  * Whether a typed side changes the other in proportion: pictures and clips do until somebody decides otherwise.
  */
-const keeps = (state, { kind }) => state.keepsProportion?.[kind] ?? ["picture", "clip"].includes(kind);
+const keeps = (/** @type {ShowState} */ state, /** @type {any} */ { kind }) =>
+	/** @type {any} */ (state.keepsProportion)?.[kind] ?? ["picture", "clip"].includes(kind);
 
 /** @param {ShowState} state */
-export function stacking(state, items) {
+export function stacking(state, /** @type {any} */ items) {
 	const { objects } = state.slide;
-	const ids = items.map((item) => item.id);
-	const first = Math.min(...ids.map((id) => objects.findIndex((other) => other.id === id)));
-	const to = (at) => state.edit({ do: "stack objects", slide_id: state.slide.id, object_ids: ids, to: at });
+	const ids = items.map((/** @type {Core.SlideObject} */ item) => item.id);
+	const first = Math.min(...ids.map((/** @type {string} */ id) => objects.findIndex((other) => other.id === id)));
+	const to = (/** @type {any} */ at) =>
+		state.edit({ do: "stack objects", slide_id: state.slide.id, object_ids: ids, to: at });
 	const last = objects.length - ids.length;
 	return el(
 		"div",
@@ -98,7 +102,7 @@ export function stacking(state, items) {
 }
 
 /** The height of the text, and one press to make the box as high. @param {ShowState} state */
-function wordsHeight(state, item, set) {
+function wordsHeight(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ set) {
 	const needs =
 		state.staged.drawing.objects.find((entry) => entry.object_id === item.id)?.needs_height ?? item.box.height;
 	const over = needs > item.box.height + 0.5;
@@ -126,7 +130,7 @@ function wordsHeight(state, item, set) {
 }
 
 /** @param {ShowState} state */
-function splitting(state, item) {
+function splitting(state, /** @type {Core.SlideObject} */ item) {
 	if (item.paragraphs.length < 2) return null;
 	const split = () => {
 		const drawn = state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
@@ -147,7 +151,7 @@ function splitting(state, item) {
 }
 
 /** Where an object waits before a carry brings it on. Only a carry has wings. @param {ShowState} state */
-function wingsFields(state, item, change) {
+function wingsFields(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
 	const { wings } = item;
 	if (state.slide.transition.name !== "carry" && !wings) return [];
 	if (!wings)
@@ -165,7 +169,8 @@ function wingsFields(state, item, change) {
 				),
 			),
 		];
-	const put = (changes) => change((old) => ({ wings: { ...old.wings, ...changes } }));
+	const put = (/** @type {{[name: string]: any}} */ changes) =>
+		change((/** @type {any} */ old) => ({ wings: { ...old.wings, ...changes } }));
 	return [
 		pair(
 			"Wings",
@@ -213,7 +218,7 @@ const PRESSES = [
 ];
 
 /** What a press on the object does, while playing and in releases. @param {ShowState} state */
-export function pressFields(state, item, change) {
+export function pressFields(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
 	const { press } = item;
 	const slides = state.data.order.map((id, index) => [id, `${index + 1}  ${state.data.slides[id].name || "Untitled"}`]);
 	const sounds = state.data.assets.filter((asset) => asset.kind === "sound").map((asset) => [asset.id, asset.name]);
@@ -221,7 +226,7 @@ export function pressFields(state, item, change) {
 	const clips = own
 		.sort((a, b) => Number(b.id === item.id) - Number(a.id === item.id))
 		.map((other) => [other.id, other.name]);
-	const pick = (kind) =>
+	const pick = (/** @type {string} */ kind) =>
 		change({
 			press: {
 				none: null,
@@ -233,29 +238,34 @@ export function pressFields(state, item, change) {
 			}[kind],
 		});
 	const kinds = PRESSES.filter(([key]) => (key !== "sound" || sounds.length) && (key !== "clip" || clips.length));
-	const more = {
-		slide: () =>
-			selectField(press.slide_id, slides, (id) => change({ press: { do: "slide", slide_id: id } }), {
-				label: "Slide to go to",
-			}),
-		address: () =>
-			textField(
-				press.address,
-				(address) =>
-					change({
-						press: { do: "address", address: /^(https?:\/\/|mailto:)/.test(address) ? address : `https://${address}` },
-					}),
-				{ label: "Address to open" },
-			),
-		clip: () =>
-			selectField(press.object_id, clips, (id) => change({ press: { do: "clip", object_id: id } }), {
-				label: "Clip to play",
-			}),
-		sound: () =>
-			selectField(press.asset_id, sounds, (id) => change({ press: { do: "sound", asset_id: id } }), {
-				label: "Sound to play",
-			}),
-	}[press?.do];
+	const more =
+		press &&
+		/** @type {Record<string, any>} */ ({
+			slide: () =>
+				selectField(press.slide_id, slides, (id) => change({ press: { do: "slide", slide_id: id } }), {
+					label: "Slide to go to",
+				}),
+			address: () =>
+				textField(
+					press.address,
+					(address) =>
+						change({
+							press: {
+								do: "address",
+								address: /^(https?:\/\/|mailto:)/.test(address) ? address : `https://${address}`,
+							},
+						}),
+					{ label: "Address to open" },
+				),
+			clip: () =>
+				selectField(press.object_id, clips, (id) => change({ press: { do: "clip", object_id: id } }), {
+					label: "Clip to play",
+				}),
+			sound: () =>
+				selectField(press.asset_id, sounds, (id) => change({ press: { do: "sound", asset_id: id } }), {
+					label: "Sound to play",
+				}),
+		})[press.do];
 	return [
 		pair("When pressed", selectField(press?.do ?? "none", kinds, pick, { label: "When pressed" })),
 		more ? el("div", { class: "pair" }, el("span", {}), more()) : null,

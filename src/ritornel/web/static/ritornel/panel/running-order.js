@@ -10,27 +10,28 @@ import { selectField, timeField } from "./fields.js";
 import { later } from "../ui/lazy-modules.js";
 
 const drags = later(() => import("./order-drag.js"));
-const tenths = (ms) => (ms / 1000).toFixed(1);
+const tenths = (/** @type {number} */ ms) => (ms / 1000).toFixed(1);
 const BAR_PX = 58;
+/** @type {{[key: string]: string}} */
 const HOLD_WORDS = { "own hold": "own hold", default: "default hold", "voice mark": "voice mark" };
 
 /** The source of a wait's length where nobody presses. */
-const sourceOf = (state, { source }) =>
+const sourceOf = (/** @type {ShowState} */ state, /** @type {any} */ { source }) =>
 	source === "take" ? state.data.settings.follows_take || "take" : HOLD_WORDS[source];
 const STARTS = { cue: "on cue", together: "together", follows: "follows" };
 
 /** How a build starts, in words. */
-export function startsWords(build) {
+export function startsWords(/** @type {BuildLine} */ build) {
 	const after = build.after_ms ? ` +${secondsText(build.after_ms)}` : "";
 	return STARTS[build.starts.rule] + after;
 }
 
 /** Sets the hold of the cue before beat `beat`, or before the slide is left. @param {ShowState} state */
-export function setHold(state, line, beat, ms) {
+export function setHold(state, /** @type {SlideLine} */ line, /** @type {number} */ beat, /** @type {number} */ ms) {
 	return state.edit(() => holdEdit(state.data.slides[line.id], beat, ms));
 }
 
-const stopOf = (state, beat, now) =>
+const stopOf = (/** @type {ShowState} */ state, /** @type {number} */ beat, /** @type {any} */ now) =>
 	el(
 		"button",
 		{
@@ -44,7 +45,13 @@ const stopOf = (state, beat, now) =>
 	);
 
 /** The line that opens a beat: arrival, or a wait for a cue. @param {ShowState} state */
-export function beatRow(state, line, beat, index, now) {
+export function beatRow(
+	state,
+	/** @type {SlideLine} */ line,
+	/** @type {Core.Beat} */ beat,
+	/** @type {number} */ index,
+	/** @type {any} */ now,
+) {
 	const builds = line.builds.filter((entry) => entry.beat === index);
 	const facts = builds.length
 		? `${countWords(builds.length, "build")}, ${secondsText(beat.end_ms - beat.start_ms)} s`
@@ -58,7 +65,7 @@ export function beatRow(state, line, beat, index, now) {
 			el("span", { class: "when ml-auto" }, facts),
 		);
 	}
-	const { wait } = beat;
+	const wait = /** @type {Core.Wait} */ (beat.wait);
 	const source = sourceOf(state, wait);
 	return el(
 		"li",
@@ -75,8 +82,8 @@ export function beatRow(state, line, beat, index, now) {
 }
 
 /** When a build runs within its beat, drawn to scale. */
-function barOf(beat, from, runs) {
-	const x = (ms) => ((ms - beat.start_ms) / Math.max(beat.end_ms - beat.start_ms, 1)) * BAR_PX;
+function barOf(/** @type {Core.Beat} */ beat, /** @type {number} */ from, /** @type {any} */ runs) {
+	const x = (/** @type {number} */ ms) => ((ms - beat.start_ms) / Math.max(beat.end_ms - beat.start_ms, 1)) * BAR_PX;
 	const begins = Math.min(x(from), BAR_PX - 3);
 	const bar = { height: 3, y: 1.5, rx: 1.5 };
 	return svg(
@@ -88,16 +95,17 @@ function barOf(beat, from, runs) {
 }
 
 /** The place of a build in its brace: alone, first, between or last. */
-export function placeInBrace(builds, at) {
-	const same = (other) => other && other.beat === builds[at].beat && other.cluster === builds[at].cluster;
+export function placeInBrace(/** @type {BuildLine[]} */ builds, /** @type {any} */ at) {
+	const same = (/** @type {any} */ other) =>
+		other && other.beat === builds[at].beat && other.cluster === builds[at].cluster;
 	const [before, behind] = [same(builds[at - 1]), same(builds[at + 1])];
 	if (before) return behind ? "mid" : "last";
 	return behind ? "first" : "alone";
 }
 
 /** Buttons that move the selected build up or down without a drag. @param {ShowState} state */
-function nudges(state, build) {
-	const nudge = (way, words) =>
+function nudges(state, /** @type {BuildLine} */ build) {
+	const nudge = (/** @type {number} */ way, /** @type {string} */ words) =>
 		el(
 			"button",
 			{
@@ -112,7 +120,7 @@ function nudges(state, build) {
 }
 
 /** @param {ShowState} state */
-function buildRow(state, builds, at) {
+function buildRow(state, /** @type {BuildLine[]} */ builds, /** @type {any} */ at) {
 	const build = builds[at];
 	const beat = state.line.schedule.beats[build.beat];
 	const from = beat.start_ms + build.offset_ms;
@@ -208,7 +216,8 @@ function foot(state) {
 			el("button", { class: "push round", onclick: run }, icon("play"), "Preview the slide"),
 		);
 	}
-	const set = (changes) => state.edit({ do: "change build", slide_id: state.slide.id, build_id: build.id, changes });
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
+		state.edit({ do: "change build", slide_id: state.slide.id, build_id: build.id, changes });
 	const starts = selectField(
 		build.starts.rule,
 		Object.entries(STARTS),
@@ -241,7 +250,7 @@ function foot(state) {
 /** Gives an object a build: the selected object at once, else one chosen by name. @param {ShowState} state */
 function addBuild(state) {
 	const words = ["Add a build", icon("chevron-down")];
-	const choose = (id) => state.pick([id]);
+	const choose = (/** @type {string} */ id) => state.pick([id]);
 	if (state.picked.size)
 		return el("button", { class: "push round", onclick: () => choose([...state.picked][0]) }, words[0]);
 	const objects = [...state.slide.objects].reverse();
@@ -280,7 +289,7 @@ export function runningOrder(state) {
 }
 
 /** Highlights a build on list and score. */
-export function light(buildId, on) {
+export function light(/** @type {string} */ buildId, /** @type {boolean} */ on) {
 	for (const node of document.querySelectorAll(`[data-build="${CSS.escape(buildId)}"]`)) {
 		if (on) node.dataset.lit = "";
 		else delete node.dataset.lit;
@@ -291,7 +300,7 @@ export function light(buildId, on) {
 export function showTrial(state) {
 	const line = state.trial?.slides[state.slide?.id] ?? state.line;
 	for (const row of document.querySelectorAll(".order .entry")) {
-		const build = line?.builds.find((entry) => entry.id === row.dataset.build);
+		const build = line?.builds.find((/** @type {any} */ entry) => entry.id === row.dataset.build);
 		if (!build) continue;
 		const from = line.schedule.beats[build.beat].start_ms + build.offset_ms;
 		row.querySelector(".when").textContent = `${tenths(from)}–${tenths(from + build.runs_ms)}`;

@@ -31,17 +31,18 @@ const ROWS = [
  * together with it, one after another, or each on a cue of its own. Their builds can be started alike, or removed.
  * @param {ShowState} state
  */
-function buildsOfAll(state, items, panel) {
-	const ids = items.map((item) => item.id);
+function buildsOfAll(state, /** @type {any} */ items, /** @type {Panel} */ panel) {
+	const ids = items.map((/** @type {Core.SlideObject} */ item) => item.id);
 	const slide = state.slide.id;
 	const how = panel.starting;
+	/** @type {{[how: string]: () => object}} */
 	const rules = {
 		together: () => ({ rule: "together" }),
 		"one after another": () => ({ rule: "follows" }),
 		"each on a cue": () => ({ rule: "cue", cue_id: newId() }),
 	};
-	const give = (effect) => {
-		const edits = ids.map((id, at) => ({
+	const give = (/** @type {EffectForm} */ effect) => {
+		const edits = ids.map((/** @type {string} */ id, /** @type {any} */ at) => ({
 			do: "add build",
 			slide_id: slide,
 			build: {
@@ -57,8 +58,8 @@ function buildsOfAll(state, items, panel) {
 	};
 	const own = state.line.builds.filter((build) => ids.includes(build.object_id));
 	const kind = panel.kind;
-	const preview = (effect) =>
-		ids.map((id) => ({
+	const preview = (/** @type {EffectForm} */ effect) =>
+		ids.map((/** @type {string} */ id) => ({
 			object_id: id,
 			effect: effect.name,
 			starts: { rule: "together" },
@@ -124,12 +125,14 @@ function buildsOfAll(state, items, panel) {
 }
 
 /** @param {ShowState} state */
-export function severalPanel(state, panel) {
+export function severalPanel(state, /** @type {Panel} */ panel) {
 	const items = state.slide.objects.filter((item) => state.picked.has(item.id));
 	const ids = items.map((item) => item.id);
 	const slide = state.slide.id;
-	const arrange = (how) => state.edit({ do: "arrange objects", slide_id: slide, object_ids: ids, how });
-	const set = (changes) => state.edit({ do: "change objects", slide_id: slide, object_ids: ids, changes });
+	const arrange = (/** @type {any} */ how) =>
+		state.edit({ do: "arrange objects", slide_id: slide, object_ids: ids, how });
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
+		state.edit({ do: "change objects", slide_id: slide, object_ids: ids, changes });
 	const groups = new Set(items.map((item) => item.group));
 	const whole = groups.size === 1 && items[0].group;
 	const units = new Set(items.map((item) => item.group || item.id)).size;
@@ -198,9 +201,12 @@ export function severalPanel(state, panel) {
 			items.some((item) => item.paragraphs)
 				? pair(
 						"Words",
-						paintField(state, items.find((item) => item.paragraphs)?.colour, (colour) => colour && set({ colour }), {
-							label: "Colour of the words",
-						}),
+						paintField(
+							state,
+							items.find((item) => item.paragraphs)?.colour,
+							(/** @type {string} */ colour) => colour && set({ colour }),
+							{ label: "Colour of the words" },
+						),
 					)
 				: null,
 			items.some((item) => item.kind === "shape")
@@ -209,7 +215,7 @@ export function severalPanel(state, panel) {
 						paintField(
 							state,
 							items.find((item) => item.kind === "shape")?.fill?.colour ?? "",
-							(colour) => set({ fill: colour ? { kind: "plain", colour } : null }),
+							(/** @type {string} */ colour) => set({ fill: colour ? { kind: "plain", colour } : null }),
 							{ label: "Fill colour", none: "None" },
 						),
 					)
@@ -269,10 +275,11 @@ export function severalPanel(state, panel) {
 }
 
 /** Font, size and alignment of all texts together. @param {ShowState} state */
-function lettersOfAll(state, items, set) {
-	const written = items.filter((item) => item.paragraphs);
+function lettersOfAll(state, /** @type {any} */ items, /** @type {(value: any) => any} */ set) {
+	const written = items.filter((/** @type {Core.SlideObject} */ item) => item.paragraphs);
 	if (!written.length) return [];
-	const alike = (name) => (written.every((item) => item[name] === written[0][name]) ? written[0][name] : "");
+	const alike = (/** @type {keyof Core.SlideObject} */ name) =>
+		written.every((/** @type {Core.SlideObject} */ item) => item[name] === written[0][name]) ? written[0][name] : "";
 	const families = [["@heading", "Headings"], ["@body", "Body"], ...state.data.families.map((name) => [name, name])];
 	const family = alike("family");
 	return [
@@ -311,8 +318,10 @@ function lettersOfAll(state, items, set) {
 }
 
 /** Copies the builds of the one object that has some to all others. @param {ShowState} state */
-function buildsFor(state, items) {
-	const owners = items.filter((item) => state.line.builds.some((build) => build.object_id === item.id && !build.part));
+function buildsFor(state, /** @type {any} */ items) {
+	const owners = items.filter((/** @type {Core.SlideObject} */ item) =>
+		state.line.builds.some((build) => build.object_id === item.id && !build.part),
+	);
 	if (!owners.length || owners.length === items.length) return null;
 	const [source] = owners;
 	return el(
@@ -324,7 +333,9 @@ function buildsFor(state, items) {
 					do: "copy builds",
 					slide_id: state.slide.id,
 					source_id: source.id,
-					object_ids: items.filter((item) => !owners.includes(item)).map((item) => item.id),
+					object_ids: items
+						.filter((/** @type {Core.SlideObject} */ item) => !owners.includes(item))
+						.map((/** @type {Core.SlideObject} */ item) => item.id),
 					stem: newId().slice(0, 12),
 				}),
 		},
@@ -336,21 +347,24 @@ function buildsFor(state, items) {
 export function slidesPanel(state) {
 	const ids = state.data.order.filter((id) => state.pickedSlides.has(id));
 	const lines = ids.map((id) => state.data.slides[id]);
-	const set = (changes) => state.edit({ do: "change slides", slide_ids: ids, changes, stem: newId().slice(0, 12) });
-	const alike = (read) => (lines.every((line) => read(line) === read(lines[0])) ? read(lines[0]) : "");
-	const mixed = (read) => (alike((line) => String(read(line))) === "" ? null : read(lines[0]));
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
+		state.edit({ do: "change slides", slide_ids: ids, changes, stem: newId().slice(0, 12) });
+	const alike = (/** @type {any} */ read) =>
+		lines.every((line) => read(line) === read(lines[0])) ? read(lines[0]) : "";
+	const mixed = (/** @type {any} */ read) =>
+		alike((/** @type {SlideLine} */ line) => String(read(line))) === "" ? null : read(lines[0]);
 	const skipped = lines.every((line) => line.skipped);
 	const first = state.data.order.indexOf(ids[0]);
-	const move = (to) => state.edit({ do: "move slides", slide_ids: ids, to });
+	const move = (/** @type {number} */ to) => state.edit({ do: "move slides", slide_ids: ids, to });
 	const transitions = [["", "Different now"], ...state.data.transitions.map((entry) => [entry.name, entry.title])];
 	const layouts = [["", "Different now"], ...state.data.layouts.map((entry) => [entry.name, entry.title])];
 	// Of the slides as they are when the edit's turn comes: somebody else may have changed them since the panel was
 	// drawn.
-	const each = (label, fresh) =>
+	const each = (/** @type {string} */ label, /** @type {(line: SlideLine) => object | null} */ fresh) =>
 		state.edit(() => {
 			const now = ids.map((id) => state.data.slides[id]).filter(Boolean);
 			const edits = now
-				.map((line) => [line, fresh(line)])
+				.map((line) => /** @type {[SlideLine, object | null]} */ ([line, fresh(line)]))
 				.filter(([, changes]) => changes)
 				.map(([line, changes]) => ({ do: "change slides", slide_ids: [line.id], changes }));
 			return edits.length
@@ -359,10 +373,10 @@ export function slidesPanel(state) {
 		});
 	// Only what was chosen changes: each slide keeps its own length, pace and sound, and those settings that the other
 	// transition has too.
-	const settle = (name) => {
+	const settle = (/** @type {string} */ name) => {
 		const kind = state.data.transitions.find((entry) => entry.name === name);
 		if (!kind) return;
-		const known = (settings) =>
+		const known = (/** @type {any} */ settings) =>
 			Object.fromEntries(
 				Object.entries(settings).filter(([key, value]) =>
 					kind.controls.some(
@@ -370,7 +384,7 @@ export function slidesPanel(state) {
 					),
 				),
 			);
-		each("Change transition", ({ transition }) =>
+		each("Change transition", (/** @type {any} */ { transition }) =>
 			transition.name === name
 				? null
 				: {
@@ -383,8 +397,8 @@ export function slidesPanel(state) {
 					},
 		);
 	};
-	const advance = (rule) =>
-		each("Change how to advance", (line) =>
+	const advance = (/** @type {string} */ rule) =>
+		each("Change how to advance", (/** @type {SlideLine} */ line) =>
 			line.advance.rule === rule
 				? null
 				: {
@@ -395,8 +409,8 @@ export function slidesPanel(state) {
 						}[rule],
 					},
 		);
-	const after = (ms) =>
-		each("Change length", (line) => ({
+	const after = (/** @type {number} */ ms) =>
+		each("Change length", (/** @type {SlideLine} */ line) => ({
 			advance: line.advance.rule === "after" ? { ...line.advance, after_ms: ms } : { rule: "after", after_ms: ms },
 		}));
 	const total = lines.reduce((sum, line) => sum + line.schedule.length_ms, 0);
@@ -420,7 +434,7 @@ export function slidesPanel(state) {
 			pair(
 				"Transition",
 				selectField(
-					alike((line) => line.transition.name),
+					alike((/** @type {SlideLine} */ line) => line.transition.name),
 					transitions,
 					settle,
 					{ label: "Transition" },
@@ -429,15 +443,18 @@ export function slidesPanel(state) {
 			pair(
 				"Length",
 				timeField(
-					mixed((line) => line.transition.lasts_ms),
-					(ms) => each("Change transition", (line) => ({ transition: { ...line.transition, lasts_ms: ms } })),
+					mixed((/** @type {SlideLine} */ line) => line.transition.lasts_ms),
+					(ms) =>
+						each("Change transition", (/** @type {SlideLine} */ line) => ({
+							transition: { ...line.transition, lasts_ms: ms },
+						})),
 					{ label: "Length of the transitions", placeholder: "different now" },
 				),
 			),
 			pair(
 				"Advance",
 				choice(
-					alike((line) => line.advance.rule),
+					alike((/** @type {SlideLine} */ line) => line.advance.rule),
 					[
 						["after", "After"],
 						["cue", "On cue"],
@@ -450,7 +467,7 @@ export function slidesPanel(state) {
 			pair(
 				"After",
 				timeField(
-					mixed((line) => line.advance.after_ms ?? null),
+					mixed((/** @type {SlideLine} */ line) => line.advance.after_ms ?? null),
 					after,
 					{ label: "All advance after", placeholder: "different now" },
 				),
@@ -459,15 +476,16 @@ export function slidesPanel(state) {
 				"Given to",
 				personField(
 					state,
-					alike((line) => line.given_to) ?? "",
-					(name) => state.edit({ do: "change slides", slide_ids: ids, changes: { given_to: name } }),
+					alike((/** @type {SlideLine} */ line) => line.given_to) ?? "",
+					(/** @type {string} */ name) =>
+						state.edit({ do: "change slides", slide_ids: ids, changes: { given_to: name } }),
 					"Whom the slides are given to",
 				),
 			),
 			pair(
 				"Layout",
 				selectField(
-					alike((line) => line.layout),
+					alike((/** @type {SlideLine} */ line) => line.layout),
 					layouts,
 					(layout) => layout && state.edit({ do: "change layout", slide_ids: ids, layout }),
 					{ label: "Layout of the slides" },

@@ -8,8 +8,8 @@ import { fitting } from "./lengths.js";
 
 const acts = () => import("./slide-acts.js");
 const frame = later(() => import("./frame-fields.js"));
-const press = (id) => document.getElementById(id).click();
-const capital = (word) => word[0].toUpperCase() + word.slice(1);
+const press = (/** @type {string} */ id) => document.getElementById(id).click();
+const capital = (/** @type {any} */ word) => word[0].toUpperCase() + word.slice(1);
 
 const TABS = [
 	["runs", "How it runs"],
@@ -23,7 +23,7 @@ const LANGUAGES = (
 ).split(" ");
 
 /** The language of the text on the slides, for screen readers, films and pages. */
-function languageField(value, set) {
+function languageField(/** @type {any} */ value, /** @type {(value: any) => any} */ set) {
 	const names = new Intl.DisplayNames("en", { type: "language", fallback: "code" });
 	const known = [...new Set([...LANGUAGES, value])].map((tag) => [tag, names.of(tag)]);
 	known.sort(([, one], [, other]) => one.localeCompare(other));
@@ -31,7 +31,7 @@ function languageField(value, set) {
 }
 
 /** @param {() => void} again draws the panel once more, when a part has come */
-export function showPanel(state, again) {
+export function showPanel(/** @type {ShowState} */ state, again) {
 	const tabs = TABS.map(([key, words]) =>
 		el(
 			"button",
@@ -46,7 +46,7 @@ export function showPanel(state, again) {
 			words,
 		),
 	);
-	const body = {
+	const body = /** @type {Record<string, any>} */ ({
 		runs: () => running(state),
 		defaults: () => defaults(state),
 		frame: () => {
@@ -54,7 +54,7 @@ export function showPanel(state, again) {
 			frame.get().then(again);
 			return null;
 		},
-	}[state.showTab]();
+	})[state.showTab]();
 	return body && [el("div", { class: "tabs", role: "tablist" }, tabs), ...body];
 }
 
@@ -62,7 +62,7 @@ export function showPanel(state, again) {
 function defaults(state) {
 	const { settings } = state.data;
 	const { habits } = settings;
-	const change = (changes) => state.edit({ do: "change habits", changes });
+	const change = (/** @type {{[name: string]: any}} */ changes) => state.edit({ do: "change habits", changes });
 	const effects = state.data.effects.filter(({ kind }) => kind === "enters").map(({ name, title }) => [name, title]);
 	const usual = settings.usual[habits.effect];
 	return [
@@ -117,7 +117,7 @@ const looks = () =>
 /** @param {ShowState} state */
 function running(state) {
 	const { settings, length_ms: length } = state.data;
-	const change = (changes) => state.edit({ do: "change show", changes });
+	const change = (/** @type {{[name: string]: any}} */ changes) => state.edit({ do: "change show", changes });
 	const kept =
 		settings.runs === "on cue"
 			? "Every slide waits for your cue. A new slide goes on when you cue it."

@@ -7,11 +7,12 @@ import { personField } from "./person-field.js";
 const grounds = later(() => import("./background-details.js"));
 const framing = later(() => import("./framing-fields.js"));
 
-const removeSlide = (state) => state.edit({ do: "remove slides", slide_ids: [state.slide.id] });
+const removeSlide = (/** @type {ShowState} */ state) =>
+	state.edit({ do: "remove slides", slide_ids: [state.slide.id] });
 const acts = () => import("./slide-acts.js");
 
 /** @param {ShowState} state */
-export function slideDetails(state, change, again) {
+export function slideDetails(state, /** @type {(value: any) => any} */ change, /** @type {any} */ again) {
 	const { slide, data } = state;
 	const { furniture } = data.settings;
 	return [
@@ -41,7 +42,12 @@ export function slideDetails(state, change, again) {
 			),
 			pair(
 				"Given to",
-				personField(state, slide.given_to ?? "", (name) => change({ given_to: name }), "Whom the slide is given to"),
+				personField(
+					state,
+					slide.given_to ?? "",
+					(/** @type {string} */ name) => change({ given_to: name }),
+					"Whom the slide is given to",
+				),
 			),
 			kin(state),
 		),
@@ -100,7 +106,7 @@ function missingGlyphs(state) {
 }
 
 /** Few slides are larger than the frame: the fields are folded until they are needed. @param {ShowState} state */
-function larger(state, again) {
+function larger(state, /** @type {any} */ again) {
 	const { slide } = state;
 	if (!slide.size && !slide.framings.length && state.unfolded !== "larger") {
 		return [
@@ -127,7 +133,7 @@ function larger(state, again) {
 }
 
 /** @param {ShowState} state */
-function background(state, change, again) {
+function background(state, /** @type {(value: any) => any} */ change, /** @type {any} */ again) {
 	const own = state.slide.background;
 	if (own && !grounds.ready) {
 		grounds.get().then(again);
@@ -142,7 +148,8 @@ function background(state, change, again) {
 			["clip", "Clip"],
 		].filter(([kind]) => state.data.assets.some((asset) => asset.kind === kind)),
 	];
-	const pick = async (kind) => change({ background: (await grounds.get()).backgroundOf(state, kind) });
+	const pick = async (/** @type {string} */ kind) =>
+		change({ background: (await grounds.get()).backgroundOf(state, kind) });
 	return [
 		pair("Background", selectField(own?.kind ?? "theme", kinds, pick, { label: "Background" })),
 		...(own ? grounds.ready.backgroundDetails(state, change) : []),
@@ -166,10 +173,10 @@ function background(state, change, again) {
 }
 
 /** @param {ShowState} state */
-function slideActions(state, change) {
+function slideActions(state, /** @type {(value: any) => any} */ change) {
 	const { slide, data } = state;
 	const at = data.order.indexOf(slide.id);
-	const move = (to) => state.edit({ do: "move slides", slide_ids: [slide.id], to });
+	const move = (/** @type {number} */ to) => state.edit({ do: "move slides", slide_ids: [slide.id], to });
 	return el(
 		"div",
 		{ class: "row flex-wrap" },

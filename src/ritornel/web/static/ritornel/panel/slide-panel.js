@@ -23,7 +23,7 @@ const parts = {
  */
 export function slideChanger(state) {
 	const { id } = state.slide;
-	return (changes) =>
+	return (/** @type {{[name: string]: any}} */ changes) =>
 		state.edit(() => {
 			const now = state.slide?.id === id ? state.slide : state.data.slides[id];
 			return { do: "change slides", slide_ids: [id], changes: typeof changes === "function" ? changes(now) : changes };
@@ -31,20 +31,21 @@ export function slideChanger(state) {
 }
 
 /** @param {() => void} again draws the panel once more; null while a part is on its way */
-export function slidePanel(state, again) {
+export function slidePanel(/** @type {ShowState} */ state, again) {
 	const { slide, slideTab, passage } = state;
 	const change = slideChanger(state);
-	const withPart = (name, draw) => {
-		const part = parts[name];
+	const withPart = (/** @type {string} */ name, /** @type {(value: any) => any} */ draw) => {
+		const part = /** @type {any} */ (parts)[name];
 		if (part.ready) return draw(part.ready);
 		part.get().then(again);
 		return null;
 	};
-	if (passage === "transition") return withPart(passage, (part) => part.transitionPanel(state, change, again));
-	if (passage === "advance") return withPart(passage, (part) => part.advancePanel(state, change));
-	const body = {
+	if (passage === "transition")
+		return withPart(passage, (/** @type {any} */ part) => part.transitionPanel(state, change, again));
+	if (passage === "advance") return withPart(passage, (/** @type {any} */ part) => part.advancePanel(state, change));
+	const body = /** @type {Record<string, any>} */ ({
 		order: () => runningOrder(state),
-		slide: () => withPart("slide", ({ slideDetails }) => slideDetails(state, change, again)),
+		slide: () => withPart("slide", (/** @type {any} */ { slideDetails }) => slideDetails(state, change, again)),
 		notes: () => [
 			el(
 				"section",
@@ -58,10 +59,10 @@ export function slidePanel(state, again) {
 			),
 		],
 		voice: () =>
-			withPart("voice", ({ voiceFields }) => [
+			withPart("voice", (/** @type {any} */ { voiceFields }) => [
 				el("section", { class: "grid gap-2" }, ...voiceFields(state, change, again)),
 			]),
-	}[slideTab]();
+	})[slideTab]();
 	if (!body) return null;
 	const tabs = TABS.map(([key, words]) =>
 		el(

@@ -5,8 +5,8 @@ import { numberField, pair, tick } from "./fields.js";
 
 /**
  * @param {ShowState} state
- * @param {object|null} now a SoundEffect
- * @param {(next: object|null) => void} set gets the next one, or null
+ * @param {any} now a SoundEffect, or null
+ * @param {(next: object | null) => void} set gets the next one, or null
  * @param {string} label
  * @param {{keeps?: boolean}} options whether it may keep on until the next
  */
@@ -14,7 +14,8 @@ export function soundFields(state, now, set, label, { keeps = false } = {}) {
 	const shelf = state.data.assets.filter((asset) => asset.kind === "sound");
 	const titles = new Set(shelf.map((asset) => asset.name));
 	const own = state.data.library.filter((entry) => !titles.has(entry.title));
-	const option = (value, words) => el("option", { value, selected: value === (now?.asset_id ?? "") }, words);
+	const option = (/** @type {any} */ value, /** @type {string} */ words) =>
+		el("option", { value, selected: value === (now?.asset_id ?? "") }, words);
 	const field = el(
 		"select",
 		{ class: "field", "aria-label": label },

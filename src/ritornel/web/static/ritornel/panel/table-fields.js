@@ -11,8 +11,8 @@ const ALIGNS = [
 ];
 
 /** @param {ShowState} state */
-export function tableFields(state, item, change) {
-	const edit = (act) => state.edit({ slide_id: state.slide.id, object_id: item.id, ...act });
+export function tableFields(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
+	const edit = (/** @type {object} */ act) => state.edit({ slide_id: state.slide.id, object_id: item.id, ...act });
 	const several = item.columns.length > 1;
 	const columns = item.columns.map(({ width = 1, align = null }, at) =>
 		pair(

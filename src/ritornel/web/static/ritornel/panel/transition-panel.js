@@ -9,12 +9,13 @@ import { soundFields } from "./sound-field.js";
 const carrying = later(() => import("./carry-panel.js"));
 
 /** @param {ShowState} state */
-export function transitionPanel(state, change, again) {
+export function transitionPanel(state, /** @type {(value: any) => any} */ change, /** @type {any} */ again) {
 	const { transition } = state.slide;
-	const kind = state.data.transitions.find((entry) => entry.name === transition.name);
-	const set = (changes) => change((old) => ({ transition: { ...old.transition, ...changes } }));
-	const pick = (name) => {
-		const next = state.data.transitions.find((entry) => entry.name === name);
+	const kind = /** @type {TransitionForm} */ (state.data.transitions.find((entry) => entry.name === transition.name));
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
+		change((/** @type {any} */ old) => ({ transition: { ...old.transition, ...changes } }));
+	const pick = (/** @type {string} */ name) => {
+		const next = /** @type {TransitionForm} */ (state.data.transitions.find((entry) => entry.name === name));
 		set({ name, lasts_ms: next.lasts_ms && transition.lasts_ms ? transition.lasts_ms : next.lasts_ms, settings: {} });
 	};
 	const kinds = el(
@@ -80,7 +81,7 @@ export function transitionPanel(state, change, again) {
 }
 
 /** @param {ShowState} state */
-function carryParts(state, change, again) {
+function carryParts(state, /** @type {(value: any) => any} */ change, /** @type {any} */ again) {
 	if (!state.data.viewing.carry) return [];
 	if (carrying.ready) return [el("section", { class: "grid gap-2" }, ...carrying.ready.carryFields(state, change))];
 	carrying.get().then(again);

@@ -11,7 +11,7 @@ import { smallPlayer } from "../ui/small-player.js";
 function cuesOf(state) {
 	const { builds, advance, schedule } = state.line;
 	const cues = schedule.beats.slice(1).map(({ wait }, at) => ({
-		id: wait.cue_id,
+		id: /** @type {Core.Wait} */ (wait).cue_id,
 		words: builds
 			.filter((build) => build.beat === at + 1)
 			.map((build) => build.name)
@@ -22,18 +22,19 @@ function cuesOf(state) {
 
 /**
  * @param {ShowState} state @param {(changes: object) => void} change
- * @param {{give: (asset: object) => void, numbered: Node}} acts giving another voice, and the control for many at once
+ * @param {{give: (asset: object | null) => void, numbered: Node}} acts giving another voice, and the control for many at once
  */
 export function voiceDetails(state, change, { give, numbered }) {
 	const { slide } = state;
 	const voice = /** @type {Core.Voice} */ (slide.voice);
 	const asset = state.asset(voice.asset_id);
-	const put = (changes) =>
+	const put = (/** @type {{[name: string]: any}} */ changes) =>
 		state.edit(() => {
 			const now = state.data.slides[slide.id].voice;
 			return now ? { do: "put voice", slide_id: slide.id, voice: { ...now, ...changes } } : null;
 		});
-	const trim = (from, to) => state.edit({ do: "trim voice", slide_id: slide.id, in_ms: from, out_ms: to });
+	const trim = (/** @type {number} */ from, /** @type {number} */ to) =>
+		state.edit({ do: "trim voice", slide_id: slide.id, in_ms: from, out_ms: to });
 	const cues = cuesOf(state);
 	const marked = cues.filter((cue) => voice.marks?.[cue.id] !== undefined).length;
 	const follows = slide.advance.rule === "voice";
@@ -94,7 +95,7 @@ export function voiceDetails(state, change, { give, numbered }) {
 }
 
 /** The loudness of the sound, and the gain that brings it to the loudness of all voices. @param {ShowState} state */
-function levelled(state, asset, voice) {
+function levelled(state, /** @type {ShelfAsset} */ asset, /** @type {Core.Voice} */ voice) {
 	const placed = state.data.voices.find((entry) => entry.id === `voice ${state.slide.id}`);
 	if (!placed || typeof asset?.loudness_lufs !== "number") return "";
 	const by = Math.round((placed.gain_db - voice.gain_db) * 10) / 10;
@@ -102,7 +103,7 @@ function levelled(state, asset, voice) {
 }
 
 /** Silence at the ends, found by the core in the waveform, with one press to cut it. */
-function silence(asset, voice, trim) {
+function silence(/** @type {ShelfAsset} */ asset, /** @type {Core.Voice} */ voice, /** @type {any} */ trim) {
 	const said = el("div", { hidden: true });
 	if (!asset) return said;
 	const look = async () => {
@@ -127,7 +128,7 @@ function silence(asset, voice, trim) {
 }
 
 /** Setting cues by ear: the voice plays, and each press sets the next cue. @param {ShowState} state */
-function marking(state, { asset, voice, cues, marked, put }) {
+function marking(state, /** @type {any} */ { asset, voice, cues, marked, put }) {
 	const said = el(
 		"span",
 		{ class: "said" },
@@ -138,9 +139,10 @@ function marking(state, { asset, voice, cues, marked, put }) {
 	const row = el("div", { class: "row flex-wrap" }, said);
 	const start = el("button", { class: "push", disabled: !asset }, icon("play"), marked ? "Mark again" : "Mark by ear");
 	const forget = marked ? el("button", { class: "link", onclick: () => put({ marks: {} }) }, "Forget the marks") : null;
-	row.append(...[start, forget].filter(Boolean));
+	row.append(...[start, forget].filter((part) => part !== null));
 	start.addEventListener("click", async () => {
 		const audio = new Audio(asset.address);
+		/** @type {{[cueId: string]: number}} */
 		const marks = {};
 		let at = 0;
 		const here = el("button", { class: "push main" });
@@ -158,7 +160,7 @@ function marking(state, { asset, voice, cues, marked, put }) {
 			stop();
 			if (at) put({ marks });
 		};
-		const key = (event) => {
+		const key = (/** @type {KeyboardEvent} */ event) => {
 			if (event.key === "Escape") {
 				event.stopPropagation();
 				stop();

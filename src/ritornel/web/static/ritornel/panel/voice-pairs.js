@@ -7,36 +7,40 @@ import { loadSheet } from "../ui/sheets.js";
 
 loadSheet("media");
 
-const whole = (asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms });
+const whole = (/** @type {ShelfAsset} */ asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms });
 
 /**
- * @param {object} state
+ * @param {ShowState} state
  * @param {{name: string, file?: File, asset?: object}[]} voices files, or what lies on the shelf already
  */
 export async function showPairs(state, voices) {
 	const { rows } = await post(`${state.base}/voices/pairs`, { names: voices.map(({ name }) => name) });
-	const slides = rows.filter((row) => row.slide !== null);
-	const troubles = new Map(rows.filter((row) => row.slide === null).map((row) => [row.file, row.trouble]));
-	const chosen = slides.map((row) => row.file);
+	const slides = rows.filter((/** @type {any} */ row) => row.slide !== null);
+	const troubles = new Map(
+		rows
+			.filter((/** @type {any} */ row) => row.slide === null)
+			.map((/** @type {any} */ row) => [row.file, row.trouble]),
+	);
+	const chosen = slides.map((/** @type {any} */ row) => row.file);
 	const dialog = el("dialog", { class: "pairs-dialog", "aria-label": "Which voice goes where" });
 	const body = el("tbody");
 	const left = el("ul", { class: "pairs", "aria-label": "Voices without a slide" });
 	const give = el("button", { class: "push main" });
 
-	const choose = (at, file) => {
+	const choose = (/** @type {any} */ at, /** @type {number | null} */ file) => {
 		const before = file === null ? -1 : chosen.indexOf(file);
 		if (before >= 0) chosen[before] = null;
 		chosen[at] = file;
 		draw();
 	};
-	const shift = (way) => {
+	const shift = (/** @type {number} */ way) => {
 		if (way < 0) chosen.push(chosen.shift());
 		else chosen.unshift(chosen.pop());
 		draw();
 	};
 	const draw = () => {
 		body.replaceChildren(
-			...slides.map((row, at) => {
+			...slides.map((/** @type {any} */ row, /** @type {any} */ at) => {
 				const name = state.data.slides[state.data.order[row.slide]].name || "Untitled";
 				const field = el(
 					"select",
@@ -61,7 +65,7 @@ export async function showPairs(state, voices) {
 				chosen.includes(file) ? [] : [el("li", {}, el("b", {}, name), troubles.get(file) ?? "left out")],
 			),
 		);
-		const count = chosen.filter((file) => file !== null).length;
+		const count = chosen.filter((/** @type {number | null} */ file) => file !== null).length;
 		give.disabled = !count;
 		give.textContent = count === 1 ? "Give 1 slide its voice" : `Give ${countWords(count, "slide")} their voices`;
 	};
@@ -70,12 +74,12 @@ export async function showPairs(state, voices) {
 		dialog.close();
 		giveVoices(
 			state,
-			slides.flatMap((row, at) =>
+			slides.flatMap((/** @type {any} */ row, /** @type {any} */ at) =>
 				chosen[at] === null ? [] : [{ slide: state.data.order[row.slide], voice: voices[chosen[at]] }],
 			),
 		);
 	});
-	const moved = (way, sign, words) =>
+	const moved = (/** @type {number} */ way, /** @type {any} */ sign, /** @type {string} */ words) =>
 		el("button", { class: "push", title: words, onclick: () => shift(way) }, icon(sign), words);
 	dialog.append(
 		el("h2", {}, "Which voice goes where"),
@@ -117,14 +121,16 @@ export async function showPairs(state, voices) {
  * One undo removes all files. A file that cannot be used is named, and its slide stays as it was.
  * @param {ShowState} state
  */
-async function giveVoices(state, pairs) {
-	const added = new Map(pairs.flatMap(({ slide, voice }) => (voice.asset ? [[slide, voice.asset]] : [])));
-	const files = pairs.filter(({ voice }) => voice.file);
+async function giveVoices(state, /** @type {any} */ pairs) {
+	const added = new Map(
+		pairs.flatMap((/** @type {any} */ { slide, voice }) => (voice.asset ? [[slide, voice.asset]] : [])),
+	);
+	const files = pairs.filter((/** @type {any} */ { voice }) => voice.file);
 	if (files.length)
 		await state.addFiles(
-			files.map(({ slide, voice }) => ({
+			files.map((/** @type {any} */ { slide, voice }) => ({
 				file: voice.file,
-				came: (asset) => {
+				came: (/** @type {ShelfAsset} */ asset) => {
 					if (asset.kind === "sound") added.set(slide, asset);
 				},
 			})),

@@ -6,15 +6,16 @@ import { pair, selectField } from "./fields.js";
 
 const details = later(() => import("./voice-details.js"));
 
-const whole = (asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms });
+const whole = (/** @type {ShelfAsset} */ asset) => ({ asset_id: asset.id, in_ms: 0, out_ms: asset.lasts_ms });
 
 /** @param {(changes: object) => void} change changes the slide @param {() => void} again draws the panel once more */
-export function voiceFields(state, change, again) {
+export function voiceFields(/** @type {ShowState} */ state, change, again) {
 	const { slide, data } = state;
 	const { voice } = slide;
-	const give = (next, follow = false) => state.edit({ do: "put voice", slide_id: slide.id, voice: next, follow });
+	const give = (/** @type {any} */ next, follow = false) =>
+		state.edit({ do: "put voice", slide_id: slide.id, voice: next, follow });
 	const sounds = data.assets.filter((asset) => asset.kind === "sound");
-	const chooser = (words) => {
+	const chooser = (/** @type {string} */ words) => {
 		const input = el("input", { type: "file", accept: "audio/*", class: "sr-only", "aria-label": words });
 		input.addEventListener("change", async () => {
 			const [asset] = await state.addFiles([...input.files].map((file) => ({ file })));

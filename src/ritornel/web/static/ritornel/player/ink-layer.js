@@ -189,11 +189,11 @@ export class Board extends EventTarget {
 				"d",
 				`M ${-width} ${-height} H ${2 * width} V ${2 * height} H ${-width} Z M ${x - SPOT_PX} ${y} a ${SPOT_PX} ${SPOT_PX} 0 1 0 ${2 * SPOT_PX} 0 a ${SPOT_PX} ${SPOT_PX} 0 1 0 ${-2 * SPOT_PX} 0 Z`,
 			);
-			for (const [name, value] of [
+			for (const [name, value] of /** @type {[string, number][]} */ ([
 				["cx", x],
 				["cy", y],
-			])
-				this.ring.setAttribute(name, value);
+			]))
+				this.ring.setAttribute(name, String(value));
 		}
 		if (mine) this.dispatchEvent(new CustomEvent("spot", { detail: at }));
 	}

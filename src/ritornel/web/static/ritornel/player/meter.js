@@ -36,7 +36,7 @@ export function meterOf(player) {
 			bars[at].style.clipPath = `inset(0 ${(shown[at] / FLOOR_DB) * 100}% 0 0)`;
 			bars[at].toggleAttribute("data-hot", shown[at] > HOT_DB);
 		});
-		node.setAttribute("aria-valuenow", Math.round(Math.max(...shown)));
+		node.setAttribute("aria-valuenow", String(Math.round(Math.max(...shown))));
 	};
 	requestAnimationFrame(draw);
 	return node;

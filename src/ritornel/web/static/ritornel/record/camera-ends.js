@@ -25,7 +25,8 @@ export class CameraEnds {
 		return (
 			this.until > Date.now() &&
 			takes.some(
-				(take) => take.progress === "ended" && take.pieces.some((/** @type {any} */ piece) => piece.still_ms === null),
+				(take) =>
+					take.progress === "ended" && take.pieces.some((/** @type {Piece} */ piece) => piece.still_ms === null),
 			)
 		);
 	}

@@ -38,7 +38,7 @@ export class CameraPlaces {
 	}
 
 	/** Another slide, or other places. */
-	see(what) {
+	see(/** @type {object} */ what) {
 		this.placing.see(what);
 		this.said.hidden = !this.placing.node.hasAttribute("data-aside");
 	}

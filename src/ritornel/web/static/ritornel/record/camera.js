@@ -16,14 +16,19 @@ function practiceStream() {
 	// It is drawn in a square of 480, which stands in the middle.
 	pen.scale(0.75, 0.75);
 	pen.translate(80, 0);
-	const disc = (x, y, r, colour) => {
+	const disc = (
+		/** @type {number} */ x,
+		/** @type {number} */ y,
+		/** @type {number} */ r,
+		/** @type {string} */ colour,
+	) => {
 		pen.fillStyle = colour;
 		pen.beginPath();
 		pen.arc(x, y, r, 0, Math.PI * 2);
 		pen.fill();
 	};
 	let request = 0;
-	const draw = (ms) => {
+	const draw = (/** @type {number} */ ms) => {
 		request = requestAnimationFrame(draw);
 		const turn = ms / 700;
 		pen.fillStyle = "#d9c9a5";
@@ -76,7 +81,7 @@ export class Camera extends EventTarget {
 	}
 
 	/** Opens a camera by its id; false where another was chosen while it opened. Throws what `refusal` puts into words. */
-	async use(id) {
+	async use(/** @type {string} */ id) {
 		this.choices += 1;
 		const choice = this.choices;
 		let source;
@@ -113,7 +118,7 @@ export class Camera extends EventTarget {
 		this.show(null);
 	}
 
-	async show(stream) {
+	async show(/** @type {any} */ stream) {
 		for (const video of this.videos) video.srcObject = stream;
 		if (stream) await Promise.all(this.videos.map((video) => video.play().catch(() => undefined)));
 	}

@@ -11,7 +11,7 @@ class Listening extends AudioWorkletProcessor {
 		this.first = 0;
 	}
 
-	process([channels]) {
+	process(/** @type {any} */ [channels]) {
 		const { length } = channels[0] ?? { length: 128 };
 		if (!this.filled) this.first = currentFrame;
 		for (let at = 0; at < length; at += 1) {

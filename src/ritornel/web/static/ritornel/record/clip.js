@@ -30,13 +30,17 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 	await loadSheet("recorder");
 	const video = el("video", { muted: true, playsinline: true });
 	video.muted = true;
-	const [microphone, camera, courier] = [new Microphone(), new Camera(video), new Courier(base, newId())];
+	const [microphone, camera, courier] = [
+		new Microphone(),
+		new Camera(/** @type {any} */ (video)),
+		new Courier(base, newId()),
+	];
 	const said = el("p", { class: "said", role: "status" });
 	const wrong = el("p", { class: "wrong", role: "alert" });
 	const clock = el("b", { class: "big-clock", role: "timer" }, "0:00.0");
 	const count = el("div", { class: "count", hidden: true });
 	const heard = el("div", { class: "after", hidden: true });
-	const choice = (label, entries) =>
+	const choice = (/** @type {string} */ label, /** @type {any} */ entries) =>
 		el(
 			"label",
 			{},
@@ -44,13 +48,13 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 			el(
 				"select",
 				{ class: "field" },
-				entries.map(([value, words]) => el("option", { value }, words)),
+				entries.map((/** @type {any} */ [value, words]) => el("option", { value }, words)),
 			),
 		);
 	const [microphones, cameras] = await Promise.all([machineDevices("audioinput"), machineDevices("videoinput")]);
-	const listed = (entries, what) => [
+	const listed = (/** @type {any} */ entries, /** @type {any} */ what) => [
 		["none", what === "camera" ? "No camera, voice only" : "Choose a microphone"],
-		...entries.map(({ id, name }) => [id, name]),
+		...entries.map((/** @type {any} */ { id, name }) => [id, name]),
 		[PRACTICE, `Practice ${what}`],
 	];
 	const [withVoice, withCamera] = [
@@ -76,11 +80,12 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 		said,
 		el("footer", { class: "row" }, clock, again, use, begin, stop),
 	);
+	/** @type {any} */
 	let recording = null;
 	let began = 0;
 	let ticking = 0;
 
-	async function useDevice(device, select, what) {
+	async function useDevice(/** @type {any} */ device, /** @type {any} */ select, /** @type {any} */ what) {
 		wrong.textContent = "";
 		try {
 			if (select.value === "none") device.leave();
@@ -166,6 +171,7 @@ export async function recordClip({ base, role, slideId = null, viewing = null, u
 		}
 	});
 
+	/** @type {any} */
 	let ended = null;
 	async function end() {
 		if (!recording || ended === recording) return;

@@ -6,11 +6,12 @@ import { machineDevices, refusal } from "./microphone.js";
 import { lastDevice, rememberDevice } from "./opened-devices.js";
 import { PRACTICE } from "./practice.js";
 
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 const BARS = 40;
 const WORDS_EVERY_MS = 1000;
 const NUMBERS = { "camera-across": "across_pct", "camera-down": "down_pct", "camera-size": "size_pct" };
 
+/** @type {{[shape: string]: string}} */
 const WHOLE = {
 	round: "Recorded whole, shown in a circle.",
 	rectangle: "Recorded whole, shown in a frame.",
@@ -19,7 +20,7 @@ const WHOLE = {
 
 export class Devices {
 	/**
-	 * @param {{microphone: object, camera: object, placing: object, lost: (device: object) => void, changed: () => void}}
+	 * @param {{microphone: Microphone, camera: Camera, placing: Placing, lost: (device: object) => void, changed: () => void}}
 	 * parts
 	 */
 	constructor(parts) {
@@ -35,7 +36,7 @@ export class Devices {
 				return el("i", { "data-zone": db <= -30 ? "soft" : db <= -12 ? "good" : "loud" });
 			}),
 		);
-		this.microphone.addEventListener("level", ({ detail }) => this.tellLevel(detail));
+		this.microphone.addEventListener("level", (/** @type {any} */ { detail }) => this.tellLevel(detail));
 		for (const button of at("camera-shape").children)
 			button.addEventListener("click", () => this.shape(button.dataset.shape));
 		for (const [id, field] of Object.entries(NUMBERS)) {
@@ -78,9 +79,9 @@ export class Devices {
 		this.list("cameras", [...cameras, { id: PRACTICE, name: "Practice camera" }], this.camera, "camera");
 	}
 
-	list(id, entries, device, what) {
+	list(/** @type {string} */ id, /** @type {any} */ entries, /** @type {any} */ device, /** @type {string} */ what) {
 		at(id).replaceChildren(
-			...entries.map((entry) =>
+			...entries.map((/** @type {any} */ entry) =>
 				el(
 					"label",
 					{},
@@ -97,7 +98,7 @@ export class Devices {
 		);
 	}
 
-	async use(device, id, what) {
+	async use(/** @type {any} */ device, /** @type {string} */ id, /** @type {string} */ what) {
 		try {
 			if (await device.use(id)) rememberDevice(what, id);
 			if (what === "camera" && this.placing.placement.shape === "off") this.placing.put({ shape: "round" });
@@ -109,8 +110,8 @@ export class Devices {
 		this.changed();
 	}
 
-	async shape(shape) {
-		this.placing.put({ shape });
+	async shape(/** @type {string} */ shape) {
+		this.placing.put({ shape: /** @type {CameraPlacement["shape"]} */ (shape) });
 		if (shape === "off") this.camera.leave();
 		else if (!this.camera.open) await this.use(this.camera, PRACTICE, "camera");
 		await this.draw();
@@ -122,7 +123,8 @@ export class Devices {
 		for (const [id, field] of Object.entries(NUMBERS)) {
 			// What is being typed stays, also where a camera that has just come is told meanwhile.
 			if (at(id) === document.activeElement && at(id).value !== (at(id).dataset.told ?? "")) continue;
-			at(id).value = `${placement[field]} %`;
+			const pct = /** @type {any} */ (placement)[field];
+			at(id).value = `${pct} %`;
 			at(id).dataset.told = at(id).value;
 		}
 		at("camera-sees").hidden = placement.shape === "off";
@@ -135,7 +137,7 @@ export class Devices {
 			button.setAttribute("aria-pressed", button.dataset.shape === placement.shape);
 	}
 
-	tellLevel({ now_db: nowDb, mean_db: meanDb, peak_db: peakDb, settled, silent }) {
+	tellLevel(/** @type {any} */ { now_db: nowDb, mean_db: meanDb, peak_db: peakDb, settled, silent }) {
 		const lit = Math.round(((nowDb - FLOOR_DB) / -FLOOR_DB) * BARS);
 		[...at("level").children].forEach((bar, number) => bar.toggleAttribute("data-lit", number < lit));
 		at("level").setAttribute("aria-valuenow", Math.round(nowDb));

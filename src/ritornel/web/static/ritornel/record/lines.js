@@ -12,13 +12,17 @@ const LONGEST_PX = 4000;
 // A long piece grows by little: its wave is drawn again every second, not ten times.
 const LONG_MS = 30_000;
 const GROWS_MS = 1000;
-const tenths = (ms) => `${(ms / 1000).toFixed(1)} s`;
+const tenths = (/** @type {number} */ ms) => `${(ms / 1000).toFixed(1)} s`;
 /** A length compared with its plan; a difference that rounds to nothing is on plan. */
-const overPlan = (ms) =>
+const overPlan = (/** @type {number} */ ms) =>
 	Math.abs(ms) < 50 ? "on plan" : `${tenths(Math.abs(ms))} ${ms > 0 ? "over plan" : "under plan"}`;
 
 /** The length of each slide's bar: its plan or its longest piece, and a little room. */
-export const barMs = (slide, takes, growing) =>
+export const barMs = (
+	/** @type {RecordedSlideLine} */ slide,
+	/** @type {RecordedTake[]} */ takes,
+	/** @type {Piece | null} */ growing,
+) =>
 	Math.max(
 		slide.plan_ms,
 		growing?.slide_id === slide.id ? growing.lasts_ms : 0,
@@ -28,7 +32,7 @@ export const barMs = (slide, takes, growing) =>
 	) + 600;
 
 /** The scale at which all bars fill the width, or, where they would be too short, one at which they can be read. */
-export function scaleFor(bars, widthPx) {
+export function scaleFor(/** @type {number[]} */ bars, /** @type {number} */ widthPx) {
 	const perS = widthPx / (bars.reduce((all, ms) => all + ms, 0) / 1000);
 	if (bars.every((ms) => (ms / 1000) * perS >= LEAST_PX)) return Math.min(perS, 60);
 	return Math.min(12, (LONGEST_PX * 1000) / Math.max(...bars));
@@ -45,6 +49,8 @@ export class Lines {
 	 * @param {{pick: function, hear: function, choose: function, remove: function, peaksOf: function}} acts
 	 */
 	constructor(node, acts) {
+		/** @type {SectionDetail} */
+		this.section = /** @type {any} */ (null);
 		this.node = node;
 		this.acts = acts;
 		this.needle = el("div", { class: "needle" }, el("b"));
@@ -52,7 +58,7 @@ export class Lines {
 	}
 
 	/**
-	 * @param {object} section
+	 * @param {SectionDetail} section
 	 * @param {{slide_id: string, at_ms: number}|null} head where it is recorded or heard now
 	 * @param {string} slideId the present slide
 	 */
@@ -90,7 +96,7 @@ export class Lines {
 		this.head(head);
 	}
 
-	ruler(slides, perS) {
+	ruler(/** @type {RecordedSlideLine[]} */ slides, /** @type {number} */ perS) {
 		const step = [1, 2, 5, 10, 20, 30, 60].find((s) => s * perS >= 44) ?? 120;
 		return [
 			el("div", { class: "gutter ruler" }, el("span", {}, "⋮ plan"), fermata(), el("span", {}, "wait")),
@@ -106,8 +112,11 @@ export class Lines {
 		];
 	}
 
-	heads({ slides }, slideId) {
-		const plan = slides.reduce((all, slide) => all + slide.plan_ms, 0);
+	heads(/** @type {any} */ { slides }, /** @type {string} */ slideId) {
+		const plan = slides.reduce(
+			(/** @type {number} */ all, /** @type {RecordedSlideLine} */ slide) => all + slide.plan_ms,
+			0,
+		);
 		return [
 			el(
 				"div",
@@ -115,7 +124,7 @@ export class Lines {
 				el("b", {}, "Slides"),
 				el("span", {}, `${slides.length} slide${slides.length > 1 ? "s" : ""} · ${clockText(plan)}`),
 			),
-			...slides.map((slide) =>
+			...slides.map((/** @type {RecordedSlideLine} */ slide) =>
 				el(
 					"button",
 					{
@@ -133,12 +142,16 @@ export class Lines {
 		];
 	}
 
-	pickedRow({ slides, takes, picks }) {
-		const sum = slides.reduce((all, slide) => all + (this.pieceOf(takes, picks[slide.id])?.lasts_ms ?? 0), 0);
+	pickedRow(/** @type {any} */ { slides, takes, picks }) {
+		const sum = slides.reduce(
+			(/** @type {number} */ all, /** @type {RecordedSlideLine} */ slide) =>
+				all + (this.pieceOf(takes, picks[slide.id])?.lasts_ms ?? 0),
+			0,
+		);
 		return [
 			el("div", { class: "gutter" }, el("span", {}, el("b", {}, "Selected"), ` ${clockText(sum)}`)),
-			...slides.map((slide) => {
-				const take = takes.find((entry) => entry.id === picks[slide.id]?.[0]);
+			...slides.map((/** @type {RecordedSlideLine} */ slide) => {
+				const take = takes.find((/** @type {any} */ entry) => entry.id === picks[slide.id]?.[0]);
 				const piece = this.pieceOf(takes, picks[slide.id]);
 				const words = piece
 					? `take ${take.number}${piece.whole ? "" : take.progress === "ended" ? ", not to its end" : ", still open"}`
@@ -153,11 +166,15 @@ export class Lines {
 		];
 	}
 
-	pieceOf(takes, pick) {
+	pieceOf(/** @type {RecordedTake[]} */ takes, /** @type {any} */ pick) {
 		return pick ? (takes.find((take) => take.id === pick[0])?.pieces[pick[1]] ?? null) : null;
 	}
 
-	take(take, slides, picks) {
+	take(
+		/** @type {RecordedTake} */ take,
+		/** @type {RecordedSlideLine[]} */ slides,
+		/** @type {{[slideId: string]: any}} */ picks,
+	) {
 		const over =
 			take.length_ms -
 			slides
@@ -194,13 +211,20 @@ export class Lines {
 		];
 	}
 
-	planLine(slide) {
+	planLine(/** @type {RecordedSlideLine} */ slide) {
 		const line = el("i", { class: "plan-line", "aria-hidden": "true" });
 		line.style.left = `${(slide.plan_ms / 1000) * this.perS}px`;
 		return line;
 	}
 
-	piece(take, piece, slide, picks, number, again) {
+	piece(
+		/** @type {RecordedTake} */ take,
+		/** @type {Piece} */ piece,
+		/** @type {RecordedSlideLine} */ slide,
+		/** @type {{[slideId: string]: any}} */ picks,
+		/** @type {number} */ number,
+		/** @type {number} */ again,
+	) {
 		const picked = picks[slide.id]?.[0] === take.id && picks[slide.id]?.[1] === piece.number;
 		const diff = piece.lasts_ms - slide.plan_ms;
 		const words = piece.whole ? overPlan(diff) : "so far";
@@ -236,7 +260,7 @@ export class Lines {
 		);
 	}
 
-	wave(take, piece, picked) {
+	wave(/** @type {RecordedTake} */ take, /** @type {Piece} */ piece, /** @type {any} */ picked) {
 		const width = Math.max((piece.lasts_ms / 1000) * this.perS, 2);
 		const bars = [];
 		const peaks = this.acts.peaksOf(take.id);
@@ -277,7 +301,7 @@ export class Lines {
 	}
 
 	/** Moves the position of recording or playing, without drawing anything again. */
-	head(head) {
+	head(/** @type {any} */ head) {
 		const sheet = this.node.firstElementChild;
 		if (!head || !sheet) {
 			this.needle.remove();
@@ -293,14 +317,14 @@ export class Lines {
 			this.widths.slice(0, number).reduce((all, px) => all + px, 0) +
 			Math.min((head.at_ms / 1000) * this.perS, this.widths[number]);
 		this.needle.style.left = `${x}px`;
-		this.needle.firstChild.textContent = (head.at_ms / 1000).toFixed(1);
+		/** @type {Node} */ (this.needle.firstChild).textContent = (head.at_ms / 1000).toFixed(1);
 		if (this.needle.parentNode !== sheet) sheet.append(this.needle);
 		if (x > this.node.scrollLeft + this.node.clientWidth - 60 || x < this.node.scrollLeft + GUTTER_PX)
 			this.node.scrollLeft = x - GUTTER_PX - 120;
 	}
 
 	/** Marks the present slide, without drawing anything again. */
-	chosen(slideId) {
+	chosen(/** @type {string} */ slideId) {
 		for (const head of this.node.querySelectorAll(".slide-head")) {
 			if (head.dataset.slide === slideId) head.setAttribute("aria-current", "true");
 			else head.removeAttribute("aria-current");
@@ -308,7 +332,7 @@ export class Lines {
 	}
 
 	/** The waveform and length of the growing piece, without drawing the others again. */
-	grow(take, piece) {
+	grow(/** @type {RecordedTake} */ take, /** @type {Piece} */ piece) {
 		const cell = this.node.querySelector(`.pieces[data-take="${take.id}"] .piece[data-piece="${piece.number}"]`);
 		if (
 			!cell ||

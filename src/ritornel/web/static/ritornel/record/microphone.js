@@ -13,7 +13,7 @@ const SILENT_DB = -50;
 const FOLDER = new URL(".", import.meta.url);
 
 /** Why a microphone or camera could not be opened, in words. */
-export function refusal(error, what) {
+export function refusal(/** @type {any} */ error, /** @type {string} */ what) {
 	if (!globalThis.isSecureContext)
 		return "A browser lets a page record only where it came over HTTPS, or from this computer itself. Open Ritornel there. Nothing was lost.";
 	if (error.name === "NotAllowedError")
@@ -43,7 +43,9 @@ export class Microphone extends EventTarget {
 		super();
 		this.kind = null;
 		this.choices = 0;
+		/** @type {any[]} */
 		this.spans = [];
+		/** @type {any[]} */
 		this.recent = [];
 		this.silent = 0;
 	}
@@ -74,7 +76,7 @@ export class Microphone extends EventTarget {
 	 * Opens a microphone by its id; false where another was chosen while it opened. Throws what `refusal` puts into words;
 	 * the one before stays open then.
 	 */
-	async use(id) {
+	async use(/** @type {string} */ id) {
 		this.choices += 1;
 		const choice = this.choices;
 		await this.ready();
@@ -91,7 +93,7 @@ export class Microphone extends EventTarget {
 		return true;
 	}
 
-	async real(id) {
+	async real(/** @type {string} */ id) {
 		const stream = await openDevice("microphone", id, {
 			audio: { ...CLEAN, ...(id ? { deviceId: { exact: id } } : {}) },
 		});
@@ -135,7 +137,7 @@ export class Microphone extends EventTarget {
 		this.kind = null;
 	}
 
-	hear({ first, samples }) {
+	hear(/** @type {any} */ { first, samples }) {
 		this.measure(samples);
 		for (const span of [...this.spans]) {
 			const from = Math.max(first, span.from);
@@ -153,7 +155,7 @@ export class Microphone extends EventTarget {
 		}
 	}
 
-	measure(samples) {
+	measure(/** @type {Float32Array} */ samples) {
 		let sum = 0;
 		let peak = 0;
 		for (const value of samples) {
@@ -181,7 +183,8 @@ export class Microphone extends EventTarget {
 	}
 
 	/** Records everything from sample `from` on. */
-	record(from) {
+	record(/** @type {number} */ from) {
+		/** @type {any} */
 		const span = { from, until: Infinity };
 		span.over = new Promise((done) => {
 			span.done = done;
@@ -191,7 +194,7 @@ export class Microphone extends EventTarget {
 	}
 
 	/** Records up to sample `until`; resolves when all of it has been reported. */
-	async halt(until) {
+	async halt(/** @type {number} */ until) {
 		if (!this.span) return;
 		const { span } = this;
 		this.span = null;
@@ -208,7 +211,7 @@ export class Microphone extends EventTarget {
 }
 
 /** The microphones and cameras of this machine; without permission they have no names. */
-export async function machineDevices(kind) {
+export async function machineDevices(/** @type {string} */ kind) {
 	const all = (await navigator.mediaDevices?.enumerateDevices().catch(() => [])) ?? [];
 	const what = kind === "audioinput" ? "microphone" : "camera";
 	return all

@@ -3,7 +3,7 @@
 const PEAK_SAMPLES = 1920;
 
 export class Peaks {
-	/** @param {string} base @param {function} arrived called when there is more to see */
+	/** @param {string} base @param {() => void} arrived called when there is more to see */
 	/** @param {string} base @param {() => void} arrived */
 	constructor(base, arrived) {
 		this.base = base;
@@ -11,7 +11,7 @@ export class Peaks {
 		this.known = new Map();
 	}
 
-	of(id) {
+	of(/** @type {string} */ id) {
 		if (!this.known.has(id)) {
 			this.known.set(id, []);
 			this.fetch(id)
@@ -22,18 +22,18 @@ export class Peaks {
 	}
 
 	/** A recording without any peaks yet. */
-	fresh(id) {
+	fresh(/** @type {string} */ id) {
 		this.known.set(id, []);
 		this.rest = null;
 	}
 
-	async fetch(id) {
+	async fetch(/** @type {string} */ id) {
 		const reply = await fetch(`${this.base}/record/${id}/peaks`);
 		if (reply.ok) this.known.set(id, [...new Uint8Array(await reply.arrayBuffer())]);
 	}
 
 	/** Adds samples of the recording in progress. */
-	hear(id, samples) {
+	hear(/** @type {string} */ id, /** @type {Float32Array} */ samples) {
 		const peaks = this.of(id);
 		this.rest ??= { count: 0, peak: 0 };
 		for (const sample of samples) {

@@ -2,7 +2,7 @@
 // tests/vectors/recording.json.
 
 /**
- * @param {object[]} events
+ * @param {any[]} events
  * @param {number} endedMs
  * @param {Object<string, string>} leaving by slide, the cue that leaves it
  */

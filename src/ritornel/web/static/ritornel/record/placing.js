@@ -5,7 +5,10 @@ const SNAP_PCT = 1.6;
 const EDGE_PCT = 2;
 
 /** The camera's box in px of a frame, as {x, y, width, height}. */
-export function cameraBox(frame, { shape, across_pct: across, down_pct: down, size_pct: size }) {
+export function cameraBox(
+	/** @type {Core.Frame} */ frame,
+	/** @type {any} */ { shape, across_pct: across, down_pct: down, size_pct: size },
+) {
 	const width = (frame.width_px * size) / 100;
 	const height = shape === "round" ? width : (width * 3) / 4;
 	return {
@@ -16,11 +19,12 @@ export function cameraBox(frame, { shape, across_pct: across, down_pct: down, si
 	};
 }
 
-const round1 = (value) => Math.round(value * 10) / 10;
-const within = (value, least, most) => Math.min(Math.max(value, least), most);
+const round1 = (/** @type {any} */ value) => Math.round(value * 10) / 10;
+const within = (/** @type {any} */ value, /** @type {number} */ least, /** @type {number} */ most) =>
+	Math.min(Math.max(value, least), most);
 
 /** A middle after snapping: to the frame's middle or to the usual distance from an edge. */
-export function snapPct(value, half) {
+export function snapPct(/** @type {any} */ value, /** @type {number} */ half) {
 	const places = [half + EDGE_PCT, 50, 100 - half - EDGE_PCT];
 	return places.find((place) => Math.abs(place - value) < SNAP_PCT) ?? value;
 }
@@ -29,8 +33,9 @@ export class Placing {
 	/**
 	 * @param {HTMLElement} node the picture over the stage
 	 * @param {HTMLElement} stage
-	 * @param {object} frame
-	 * @param {function} changed
+	 * @param {Core.Frame} frame
+	 * @param {CameraPlacement} placement
+	 * @param {(placement: CameraPlacement) => void} changed
 	 */
 	constructor(node, stage, frame, placement, changed) {
 		this.node = node;
@@ -38,14 +43,16 @@ export class Placing {
 		this.frame = frame;
 		this.placement = placement;
 		this.changed = changed;
+		/** @type {{[slideId: string]: Core.Box}} */
 		this.aside = {};
+		/** @type {string | null} */
 		this.slideId = null;
 		node.addEventListener("pointerdown", (event) => this.drag(event));
 		node.addEventListener("keydown", (event) => this.key(event));
 		new ResizeObserver(() => this.draw()).observe(stage);
 	}
 
-	put(change, told = true) {
+	put(/** @type {Partial<CameraPlacement>} */ change, told = true) {
 		const next = { ...this.placement, ...change };
 		next.across_pct = round1(within(next.across_pct, 0, 100));
 		next.down_pct = round1(within(next.down_pct, 0, 100));
@@ -58,7 +65,7 @@ export class Placing {
 
 	/** Where it steps aside for text of the visible slide, as {x, y, width, height}; null where it need not. */
 	get asideBox() {
-		return this.node.hasAttribute("data-dragged") ? null : (this.aside[this.slideId] ?? null);
+		return this.node.hasAttribute("data-dragged") ? null : (this.aside[String(this.slideId)] ?? null);
 	}
 
 	/** The placement at its visible place: a move starts from there. */
@@ -91,10 +98,10 @@ export class Placing {
 				: (this.asideBox ?? cameraBox(this.frame, this.placement));
 		this.node.toggleAttribute("data-aside", shape !== "apart" && this.asideBox !== null);
 		for (const [name, value] of Object.entries({ left: box.x, top: box.y, width: box.width, height: box.height }))
-			this.node.style[name] = `${value * scale}px`;
+			this.node.style.setProperty(name, `${value * scale}px`);
 	}
 
-	drag(down) {
+	drag(/** @type {any} */ down) {
 		if (this.placement.shape === "apart") return;
 		down.preventDefault();
 		this.node.focus();
@@ -105,7 +112,7 @@ export class Placing {
 		this.node.toggleAttribute("data-dragged", true);
 		this.placement = begun;
 		this.draw();
-		const move = (event) => {
+		const move = (/** @type {PointerEvent} */ event) => {
 			const across = begun.across_pct + ((event.clientX - down.clientX) / width) * 100;
 			const downPct = begun.down_pct + ((event.clientY - down.clientY) / height) * 100;
 			this.put({
@@ -123,9 +130,10 @@ export class Placing {
 		this.node.addEventListener("lostpointercapture", end, { once: true });
 	}
 
-	key(event) {
+	key(/** @type {KeyboardEvent} */ event) {
 		const step = event.shiftKey ? 10 : 1;
 		const { across_pct: across, down_pct: down, size_pct: size } = this.stands();
+		/** @type {{[key: string]: Partial<CameraPlacement>}} */
 		const moves = {
 			ArrowLeft: { across_pct: across - step },
 			ArrowRight: { across_pct: across + step },

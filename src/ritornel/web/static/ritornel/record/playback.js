@@ -35,7 +35,7 @@ export class Hearing extends EventTarget {
 	}
 
 	/** Plays a piece; a second call stops it. Rejects where it cannot be played. */
-	async piece(row, piece) {
+	async piece(/** @type {RecordedTake} */ row, /** @type {Piece} */ piece) {
 		const key = `${row.id}/${piece.number}`;
 		const same = this.key === key;
 		this.stop();
@@ -50,7 +50,7 @@ export class Hearing extends EventTarget {
 	}
 
 	/** The recording as the audience will see it: with its cues, its voice and its camera. */
-	async play(key, asked) {
+	async play(/** @type {string} */ key, /** @type {any} */ asked) {
 		const show = await get(`${this.base}/record/picked.json?${asked}`);
 		const player = new ShowPlayer(show, this.surface, { mode: "self-running" });
 		const head = () => {

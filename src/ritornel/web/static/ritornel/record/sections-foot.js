@@ -3,11 +3,11 @@ import { el } from "../ui/element.js";
 import { post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
-function invitation({ base, data, section, changed }) {
+function invitation(/** @type {any} */ { base, data, section, changed }) {
 	const which = el(
 		"select",
 		{ class: "field", "aria-label": "Section" },
-		data.sections.map((line) =>
+		data.sections.map((/** @type {SectionLine} */ line) =>
 			el("option", { value: line.id, selected: line.id === section.id }, `Section ${line.number}`),
 		),
 	);
@@ -18,7 +18,7 @@ function invitation({ base, data, section, changed }) {
 		"aria-label": "E-mail address",
 		autocomplete: "off",
 	});
-	const invite = async (event) => {
+	const invite = async (/** @type {Event} */ event) => {
 		event.preventDefault();
 		if (!address.value.trim()) {
 			address.focus();
@@ -30,7 +30,7 @@ function invitation({ base, data, section, changed }) {
 				role: "record",
 				section: which.value,
 			});
-			const person = reply.people.find((one) => one.id === reply.invited);
+			const person = reply.people.find((/** @type {any} */ one) => one.id === reply.invited);
 			await changed();
 			toast(
 				reply.mail
@@ -64,7 +64,7 @@ function invitation({ base, data, section, changed }) {
 	);
 }
 
-/** @param {{base: string, data: object, section: object, changed: () => Promise<void>}} about */
+/** @param {{base: string, data: RecordData, section: SectionDetail, changed: () => Promise<void>}} about */
 export function drawFoot(about) {
 	const { base, data, section, changed } = about;
 	const foot = document.getElementById("sections-foot");
@@ -75,7 +75,7 @@ export function drawFoot(about) {
 		);
 		return;
 	}
-	const greet = (role) => async () => {
+	const greet = (/** @type {"greeting" | "farewell"} */ role) => async () => {
 		const { recordClip } = await import("./clip.js");
 		await recordClip({
 			base,
@@ -93,11 +93,15 @@ export function drawFoot(about) {
 			},
 		});
 	};
-	const free = section.slides.filter((slide) => slide.id !== section.id || data.sections.length === 1);
+	const free = section.slides.filter(
+		(/** @type {RecordedSlideLine} */ slide) => slide.id !== section.id || data.sections.length === 1,
+	);
 	const slides = el(
 		"select",
 		{ class: "field", "aria-label": "Begins with" },
-		free.map((slide) => el("option", { value: slide.id }, `${slide.number}  ${slide.name}`)),
+		free.map((/** @type {RecordedSlideLine} */ slide) =>
+			el("option", { value: slide.id }, `${slide.number}  ${slide.name}`),
+		),
 	);
 	const name = el("input", {
 		class: "field",
@@ -105,7 +109,7 @@ export function drawFoot(about) {
 		maxlength: 200,
 		"aria-label": "Name of the section",
 	});
-	const make = async (event) => {
+	const make = async (/** @type {Event} */ event) => {
 		event.preventDefault();
 		if (!name.value.trim()) {
 			name.focus();
@@ -142,7 +146,11 @@ export function drawFoot(about) {
 		},
 		"New section",
 	);
-	const greeting = (role, words, title) => el("button", { class: "push", title, onclick: greet(role) }, words);
+	const greeting = (
+		/** @type {"greeting" | "farewell"} */ role,
+		/** @type {string} */ words,
+		/** @type {string} */ title,
+	) => el("button", { class: "push", title, onclick: greet(role) }, words);
 	foot.append(
 		el(
 			"div",

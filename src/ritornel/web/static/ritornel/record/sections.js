@@ -3,6 +3,7 @@ import { el, icon } from "../ui/element.js";
 import { clockText } from "../ui/times.js";
 import { countWords } from "../ui/wording.js";
 
+/** @type {{[mark: string]: string}} */
 const MARKS = {
 	recording: "●",
 	paused: "❙❙",
@@ -14,7 +15,7 @@ const MARKS = {
 	nothing: "○",
 };
 
-/** @param {object[]} lines @param {string} chosen id @param {{choose: function, move: function|null}} acts */
+/** @param {SectionLine[]} lines @param {string} chosen id @param {{choose: (id: string) => void, move: ((number: number, by: number) => void) | null}} acts */
 export function drawSections(lines, chosen, { choose, move }) {
 	const slides = lines.reduce((all, line) => all + line.slide_ids.length, 0);
 	const plan = lines.reduce((all, line) => all + line.plan_ms, 0);
@@ -30,10 +31,10 @@ export function drawSections(lines, chosen, { choose, move }) {
 					"div",
 					{ class: "moves" },
 					move
-						? [
+						? /** @type {[string, number, boolean][]} */ ([
 								["up", -1, number === 0],
 								["down", 1, number === lines.length - 1],
-							].map(([words, by, off]) =>
+							]).map(([words, by, off]) =>
 								el(
 									"button",
 									{

@@ -3,11 +3,11 @@ import { post } from "../ui/requests.js";
 import { toast } from "../ui/toast.js";
 
 /**
- * @param {object} desk what the page knows and can do: base, data, section, take; load, leaveTake, drawLines, drawList,
+ * @param {any} desk what the page knows and can do: base, data, section, take; load, leaveTake, drawLines, drawList,
  * tell, tellSum, slideOf
  */
 export function choosing(desk) {
-	async function pick(row, piece) {
+	async function pick(/** @type {RecordedTake} */ row, /** @type {Piece} */ piece) {
 		try {
 			const { before } = await post(`${desk.base}/record/pick`, {
 				slide_id: piece.slide_id,
@@ -42,10 +42,8 @@ export function choosing(desk) {
 		try {
 			if (desk.take) await desk.take.pause("paused");
 			const reply = await post(`${desk.base}/record/keep?section=${encodeURIComponent(desk.section.id)}`);
-			const picks = [
-				`“${desk.data.sections.find((line) => line.id === desk.section.id).name}” now has these voices and their timing.`,
-				...reply.notices,
-			].join(" ");
+			const kept = desk.data.sections.find((/** @type {SectionLine} */ line) => line.id === desk.section.id);
+			const picks = [`“${kept.name}” now has these voices and their timing.`, ...reply.notices].join(" ");
 			if (desk.take) {
 				Object.assign(desk.data, { sections: reply.sections, revision: reply.revision });
 				desk.drawList();
@@ -69,7 +67,7 @@ export function choosing(desk) {
 		desk.tellSum();
 	}
 
-	async function remove(row) {
+	async function remove(/** @type {RecordedTake} */ row) {
 		if (desk.take?.id === row.id) {
 			toast("This take is still open. Stop it first.");
 			return;
@@ -89,9 +87,11 @@ export function choosing(desk) {
 		}
 	}
 
-	async function moveSection(number, by) {
+	async function moveSection(/** @type {number} */ number, /** @type {number} */ by) {
 		const [line, other] = [desk.data.sections[number], desk.data.sections[number + by]];
-		const all = desk.data.sections.flatMap((entry) => entry.slide_ids).filter((id) => !line.slide_ids.includes(id));
+		const all = desk.data.sections
+			.flatMap((/** @type {any} */ entry) => entry.slide_ids)
+			.filter((/** @type {string} */ id) => !line.slide_ids.includes(id));
 		const to = by < 0 ? all.indexOf(other.slide_ids[0]) : all.indexOf(other.slide_ids.at(-1)) + 1;
 		try {
 			await post(`${desk.base}/edit`, {

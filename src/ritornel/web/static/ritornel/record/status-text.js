@@ -2,7 +2,7 @@
 import { el, svg } from "../ui/element.js";
 import { secondsText } from "../ui/times.js";
 
-const at = (id) => document.getElementById(id);
+const at = (/** @type {string} */ id) => document.getElementById(id);
 export const fermata = () =>
 	svg(
 		"svg",
@@ -13,7 +13,7 @@ export const fermata = () =>
 
 /**
  * The slide's notes, those of the present beat lit.
- * @param {object} slide
+ * @param {RecordedSlideLine} slide
  * @param {number} beat
  * @param {Map<number, number>} waited ms before each cue that was pressed
  */
@@ -48,8 +48,8 @@ export function drawNotes(slide, beat, waited) {
 	if (lit) node.scrollTop = lit.offsetTop - node.offsetTop - node.clientHeight * 0.35;
 }
 
-/** What the next press brings. @param {object|null} next the slide after this one */
-export function drawComing(slide, beat, next) {
+/** What the next press brings. @param {RecordedSlideLine | null | undefined} next the slide after this one */
+export function drawComing(/** @type {RecordedSlideLine} */ slide, /** @type {number} */ beat, next) {
 	const coming = slide.beats[beat + 1];
 	const rows = coming
 		? coming.arrivals.map(({ what, lasts_ms: ms, rule }, number) =>
@@ -80,7 +80,11 @@ export function drawComing(slide, beat, next) {
 }
 
 /** The slide's beats on a line. */
-export function drawStops(slide, beat, next) {
+export function drawStops(
+	/** @type {RecordedSlideLine} */ slide,
+	/** @type {number} */ beat,
+	/** @type {RecordedSlideLine | null | undefined} */ next,
+) {
 	at("beat-stops").replaceChildren(
 		...slide.beats.map((line, number) =>
 			el(

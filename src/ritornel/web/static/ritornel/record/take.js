@@ -9,8 +9,8 @@ export class Take extends EventTarget {
 	/** @type {number} */
 	from;
 
-	/** @param {object} parts show, surface, microphone, camera, courier; `leaving` by slide the cue that leaves it */
-	constructor(parts, { id, number, bytes, take }) {
+	/** @param {any} parts show, surface, microphone, camera, courier; `leaving` by slide the cue that leaves it */
+	constructor(parts, /** @type {any} */ { id, number, bytes, take }) {
 		super();
 		this.show = parts.show;
 		this.surface = parts.surface;
@@ -51,10 +51,10 @@ export class Take extends EventTarget {
 	}
 
 	/** Stands where it will continue, without running: at a slide's start, or where an earlier part was paused. */
-	async lay(slideId) {
+	async lay(/** @type {string} */ slideId) {
 		const index = Math.max(
 			0,
-			this.show.slides.findIndex((slide) => slide.id === slideId),
+			this.show.slides.findIndex((/** @type {RecordedSlideLine} */ slide) => slide.id === slideId),
 		);
 		this.laying = true;
 		await this.player.begin(index);
@@ -121,7 +121,7 @@ export class Take extends EventTarget {
 		if (this.going) this.player.next();
 	}
 
-	arrived({ slide_id: slideId, at_ms: atMs }) {
+	arrived(/** @type {any} */ { slide_id: slideId, at_ms: atMs }) {
 		if (this.laying) return;
 		const at = this.going ? Math.max(0, roundHalfUp(atMs)) : this.recordedMs;
 		const before = this.events.at(-1);
@@ -132,7 +132,7 @@ export class Take extends EventTarget {
 		else this.fresh = true;
 	}
 
-	cued({ cue_id: cueId, at_ms: atMs, waited_ms: waitedMs }) {
+	cued(/** @type {any} */ { cue_id: cueId, at_ms: atMs, waited_ms: waitedMs }) {
 		this.courier.say({
 			event: "cued",
 			cue_id: cueId,

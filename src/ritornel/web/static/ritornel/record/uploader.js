@@ -39,6 +39,7 @@ export class Courier extends EventTarget {
 		super();
 		this.base = base;
 		this.writer = writer;
+		/** @type {string | null} */
 		this.id = null;
 		this.trouble = "";
 		this.words = "";
@@ -60,7 +61,7 @@ export class Courier extends EventTarget {
 	}
 
 	/** Everything from here on belongs to this recording, of which so much is stored already. */
-	begin({ id, bytes, take }) {
+	begin(/** @type {any} */ { id, bytes, take }) {
 		this.clear();
 		Object.assign(this, {
 			id,
@@ -86,7 +87,7 @@ export class Courier extends EventTarget {
 	}
 
 	/** Adds an event, never before the last one, however the clocks were rounded. */
-	say(event) {
+	say(/** @type {any} */ event) {
 		this.events.push({ ...event, at_ms: Math.max(event.at_ms, this.events.at(-1)?.at_ms ?? 0) });
 	}
 
@@ -97,12 +98,12 @@ export class Courier extends EventTarget {
 		this.unchanged = Math.min(this.unchanged, this.events.length);
 	}
 
-	hear(samples) {
+	hear(/** @type {Float32Array<ArrayBuffer>} */ samples) {
 		this.sound.push(samples);
 		this.waiting += samples.length;
 	}
 
-	see(part) {
+	see(/** @type {any} */ part) {
 		this.seen.push(part);
 	}
 
@@ -205,7 +206,7 @@ export class Courier extends EventTarget {
 	}
 
 	/** Forgets so many bytes of sound: the server has them. */
-	drop(bytes) {
+	drop(/** @type {number} */ bytes) {
 		let count = bytes / 2;
 		while (count > 0 && this.sound.length) {
 			const [first] = this.sound;
@@ -217,14 +218,14 @@ export class Courier extends EventTarget {
 		}
 	}
 
-	tell(trouble, words) {
+	tell(/** @type {any} */ trouble, /** @type {string} */ words) {
 		Object.assign(this, { trouble, words });
 		this.dispatchEvent(new Event("told"));
 	}
 }
 
 /** The two sentences about what is stored. */
-export function keptWords(courier, takeNumber, clock) {
+export function keptWords(/** @type {any} */ courier, /** @type {number} */ takeNumber, /** @type {any} */ clock) {
 	if (courier.trouble === "full")
 		return [courier.words, `${(courier.waitingMs / 1000).toFixed(1)} s kept here, waiting for room.`];
 	if (courier.trouble === "taken") return [courier.words, "Load this page again to see how it stands."];

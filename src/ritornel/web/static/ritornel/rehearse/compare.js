@@ -28,6 +28,12 @@ export class Compare {
 		this.way = "own holds";
 		this.opened = new Set();
 		this.left = new Set();
+		/** @type {any} */
+		this.told = null;
+		/** @type {any} */
+		this.field = null;
+		/** @type {any} */
+		this.button = null;
 		node.addEventListener("keydown", (event) => {
 			if (event.key === "Escape" && !event.target?.closest("input")) this.close();
 		});
@@ -176,9 +182,9 @@ export class Compare {
 			: `${at + 1}  ${line.name}`;
 		const row = (
 			/** @type {any} */ entry,
-			/** @type {any} */ cls,
+			/** @type {string} */ cls,
 			/** @type {any} */ first,
-			/** @type {string} */ title,
+			/** @type {any} */ title,
 			/** @type {number} */ most,
 		) =>
 			el(

@@ -279,7 +279,7 @@ export class Checks {
 	/**
 	 * Makes the fix as one step, then checks again.
 	 * @param {{edit: object, words: string}} fix
-	 * @param {HTMLButtonElement} button
+	 * @param {MadeElement} button
 	 */
 	async fix({ edit, words }, button) {
 		button.disabled = true;

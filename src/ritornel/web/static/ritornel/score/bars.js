@@ -17,9 +17,11 @@ const AT_ONCE = 6;
 
 /**
  * Yields the bar, which is filled step by step.
- * @param {object} bar {line, number, x, width, current}
- * @param {object} rows tops and
- * heights @param {import("./scale.js").Scale} scale
+ * @param {SlideBar} bar
+ * @param {Rows} rows
+ * @param {Scale} scale
+ * @param {ShowState} state
+ * @param {Tie[]} [ties]
  */
 export function* drawBar(bar, rows, scale, state, ties = []) {
 	const group = svg("g", { transform: `translate(${bar.x} 0)` });
@@ -73,10 +75,16 @@ export function* drawBar(bar, rows, scale, state, ties = []) {
  * The name stands at the same place in every bar, at its top. The picture, the facts and the slur have their own
  * lines.
  */
-function drawHead(group, bar, rows, scale) {
+function drawHead(
+	/** @type {MadeShape} */ group,
+	/** @type {SlideBar} */ bar,
+	/** @type {Rows} */ rows,
+	/** @type {Scale} */ scale,
+) {
 	const { line, width } = bar;
 	const { top } = rows.slides;
-	const put = (words, attributes) => group.append(svg("text", { "pointer-events": "none", ...attributes }, words));
+	const put = (/** @type {string} */ words, /** @type {{[name: string]: any}} */ attributes) =>
+		group.append(svg("text", { "pointer-events": "none", ...attributes }, words));
 	const notes = line.notes && width > 70 ? 16 : 0;
 	if (width > 14)
 		put(shorten(`${bar.number}  ${line.name || "Untitled"}`, width - 14 - notes, SERIF) || String(bar.number), {
@@ -111,7 +119,7 @@ function drawHead(group, bar, rows, scale) {
 }
 
 /** Three lines: the slide has notes. A press on them opens the notes. */
-function notesSign(line, x, y) {
+function notesSign(/** @type {SlideLine} */ line, /** @type {number} */ x, /** @type {number} */ y) {
 	return svg(
 		"g",
 		{ "data-pick": "notes", "data-slide": line.id, role: "button", "aria-label": `Notes of ${line.name}` },
@@ -127,7 +135,7 @@ function notesSign(line, x, y) {
 }
 
 /** The length of a slide and the number of its waits, then the same in fewer words. */
-const facts = ({ line, waits }) => {
+const facts = (/** @type {any} */ { line, waits }) => {
 	const length = `${secondsText(line.schedule.length_ms)} s`;
 	const all = waits ? [`${length} · ${countWords(waits, "wait")}`, length] : [length];
 	return line.given_to ? [`${all[0]} · ${line.given_to}`, `${length} · ${line.given_to}`, line.given_to, ...all] : all;
@@ -137,7 +145,12 @@ const facts = ({ line, waits }) => {
  * The stretch by which something still running lengthened the slide, hatched beneath its name, with the number where
  * there is room.
  */
-function drawExtension(group, bar, rows, scale) {
+function drawExtension(
+	/** @type {MadeShape} */ group,
+	/** @type {SlideBar} */ bar,
+	/** @type {Rows} */ rows,
+	/** @type {Scale} */ scale,
+) {
 	const { extended_ms: extended, length_ms: length } = bar.line.schedule;
 	if (!extended) return;
 	const [x, wide] = [scale.x(length - extended), scale.x(extended)];
@@ -148,10 +161,10 @@ function drawExtension(group, bar, rows, scale) {
 		svg("rect", { x, y: top, width: wide, height: bottom - top, fill: "url(#hatch)", ...still }),
 		svg("line", { x1: x, x2: x, y1: top, y2: bottom, stroke: "var(--color-ink)", "stroke-dasharray": "3 3", ...still }),
 	);
-	const words = [
-		`+${secondsText(extended)} s for ${WHY[bar.line.schedule.extended_for]}`,
-		`+${secondsText(extended)} s`,
-	].find((each) => wide > widthOf(each) + 12);
+	const why = WHY[/** @type {keyof typeof WHY} */ (bar.line.schedule.extended_for)];
+	const words = [`+${secondsText(extended)} s for ${why}`, `+${secondsText(extended)} s`].find(
+		(each) => wide > widthOf(each) + 12,
+	);
 	if (!words) return;
 	const y = rows.slides.top + THUMB.y + 13;
 	const room = widthOf(words) + 8;
@@ -162,7 +175,13 @@ function drawExtension(group, bar, rows, scale) {
 }
 
 /** @param {ShowState} state */
-function drawWaits(group, bar, rows, scale, state) {
+function drawWaits(
+	/** @type {MadeShape} */ group,
+	/** @type {SlideBar} */ bar,
+	/** @type {Rows} */ rows,
+	/** @type {Scale} */ scale,
+	state,
+) {
 	const { schedule } = bar.line;
 	const marks = [];
 	const { top, height } = rows.builds;
@@ -276,7 +295,14 @@ function drawWaits(group, bar, rows, scale, state) {
 /**
  * Builds too close together to be dragged: their signs as few outlines, without the selected ones.
  */
-function drawCrowd(group, line, things, top, lanes, width) {
+function drawCrowd(
+	/** @type {MadeShape} */ group,
+	/** @type {SlideLine} */ line,
+	/** @type {LaneThing[]} */ things,
+	/** @type {number} */ top,
+	/** @type {any} */ lanes,
+	/** @type {number} */ width,
+) {
 	const outlines = new Map();
 	for (const { build, row, x1, x2 } of setInRows(
 		things.map((thing) => ({ ...thing, name: "" })),
@@ -317,11 +343,20 @@ function drawCrowd(group, line, things, top, lanes, width) {
 	);
 }
 
-function* drawBuilds(group, bar, rows, scale, state, ties) {
+function* drawBuilds(
+	/** @type {MadeShape} */ group,
+	/** @type {SlideBar} */ bar,
+	/** @type {Rows} */ rows,
+	/** @type {Scale} */ scale,
+	/** @type {ShowState} */ state,
+	/** @type {Tie[]} */ ties,
+) {
 	const { line } = bar;
 	const { top, height } = rows.builds;
 	const lanes = Math.max(1, Math.floor((height - 26) / LANE_PX));
-	const isPicked = (build) => state.pickedBuild === build.id || (bar.current && state.picked.has(build.object_id));
+	const isPicked = (/** @type {any} */ build) =>
+		state.pickedBuild === build.id || (bar.current && state.picked.has(build.object_id));
+	/** @type {LaneThing[]} */
 	let things = line.builds.map((build) => {
 		const start = line.schedule.beats[build.beat].start_ms + build.offset_ms;
 		return {
@@ -389,7 +424,7 @@ function* drawBuilds(group, bar, rows, scale, state, ties) {
  * What only a hand needs of a build, its draggable end and its words: added when a hand comes near, since hundreds
  * are drawn that nobody touches.
  */
-export function armBuild(node) {
+export function armBuild(/** @type {any} */ node) {
 	if (node.querySelector("title")) return;
 	const [halo] = node.children;
 	const { build, slide } = node.dataset;
@@ -410,7 +445,14 @@ export function armBuild(node) {
 }
 
 /** A tie: an object carried from the slide before. A press on it opens the pairs. */
-function drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }) {
+function drawTie(
+	/** @type {Tie} */ tie,
+	/** @type {SlideLine} */ line,
+	/** @type {number} */ x1,
+	/** @type {number} */ x2,
+	/** @type {number} */ y,
+	/** @type {any} */ { words, wordsX, anchor },
+) {
 	const node = svg(
 		"g",
 		{
@@ -447,7 +489,12 @@ function drawTie(tie, line, x1, x2, y, { words, wordsX, anchor }) {
  * A slur across the bar line, as wide as the transition is long. A press on it opens the transition; dragging its end
  * changes the length.
  */
-function drawSlur(group, bar, rows, scale) {
+function drawSlur(
+	/** @type {MadeShape} */ group,
+	/** @type {SlideBar} */ bar,
+	/** @type {Rows} */ rows,
+	/** @type {Scale} */ scale,
+) {
 	const ms = bar.line.schedule.transition_ms;
 	const { line } = bar;
 	const to = Math.max(scale.x(ms), 6);

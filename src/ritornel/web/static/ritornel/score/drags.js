@@ -9,7 +9,7 @@ import { dragStepMs, stepped } from "./scale.js";
 
 const SNAP_PX = 7;
 
-function scrub(score, ms) {
+function scrub(/** @type {DragSurface} */ score, /** @type {number} */ ms) {
 	const { state } = score;
 	const at = Math.max(0, Math.min(ms, state.data.length_ms));
 	const id = slideAt(state, at);
@@ -19,10 +19,10 @@ function scrub(score, ms) {
 
 /**
  * Follows the pointer from a handle until release, or until the drag is cancelled.
- * @param {object} score has state, scale, scroll, draw, showNumber and
+ * @param {DragSurface} score has state, scale, scroll, draw, showNumber and
  * showLine, which is given the instant that was snapped to, or null @param {(event: PointerEvent) => void} click when nothing was moved
  */
-export function dragOn(score, handle, event, click) {
+export function dragOn(score, /** @type {any} */ handle, /** @type {PointerEvent} */ event, click) {
 	const { state } = score;
 	const { drag: kind, ...names } = handle.dataset;
 	if (kind === "playhead") {
@@ -36,7 +36,7 @@ export function dragOn(score, handle, event, click) {
 	let value = drag.from;
 	let free = false;
 	let over = false;
-	const valueAt = (next) => {
+	const valueAt = (/** @type {any} */ next) => {
 		const by = score.scale.ms(next.clientX - fromX);
 		free = next.altKey;
 		const snapped = free || drag.bars ? null : nearestMs(drag.anchor + by, events, score.scale.ms(SNAP_PX));
@@ -85,11 +85,11 @@ export function dragOn(score, handle, event, click) {
 }
 
 /** Moves the playhead to the pointer at once, and with it during a drag. */
-function pullPlayhead(score, event) {
+function pullPlayhead(/** @type {DragSurface} */ score, /** @type {PointerEvent} */ event) {
 	const { state } = score;
 	const box = score.scroll.getBoundingClientRect();
 	const left = score.scroll.scrollLeft;
-	const go = (next) => scrub(score, score.scale.ms(next.clientX - box.left + left));
+	const go = (/** @type {any} */ next) => scrub(score, score.scale.ms(next.clientX - box.left + left));
 	const before = state.playheadMs;
 	pull(event, { move: go, back: () => scrub(score, before) }, { rests: false });
 	event.preventDefault();

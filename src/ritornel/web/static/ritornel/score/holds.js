@@ -2,9 +2,10 @@
 import { secondsText } from "../ui/times.js";
 
 /** The edit that sets the hold of the cue before beat `beat`, or before the slide is left. */
-export function holdEdit(line, beat, ms) {
-	const wait = beat < line.schedule.beats.length ? line.schedule.beats[beat].wait : line.schedule.last_wait;
-	if (wait.source === "voice mark") {
+export function holdEdit(/** @type {SlideLine} */ line, /** @type {number} */ beat, /** @type {number} */ ms) {
+	const { beats, last_wait: last } = line.schedule;
+	const wait = /** @type {Core.Wait} */ (beat < beats.length ? beats[beat].wait : last);
+	if (wait.source === "voice mark" && line.voice) {
 		// Where a mark of the voice decides, the mark is what moves.
 		const mark = Math.max(0, wait.start_ms + ms - line.voice.offset_ms);
 		return {
@@ -26,12 +27,12 @@ export function holdEdit(line, beat, ms) {
 
 /**
  * How a slide is left, in words.
- * @param {object} line
+ * @param {SlideLine} line
  * @param {boolean} waits whether it waits for a cue there, in the way that is shown
  */
 export function leavesWords({ advance, schedule }, waits) {
 	if (waits && !schedule.last_wait) return `waits for a cue, planned after ${secondsText(schedule.length_ms)} s`;
 	if (advance.rule === "after") return `goes on after ${secondsText(advance.after_ms)} s`;
 	if (advance.rule === "voice") return `goes on ${secondsText(advance.breath_ms)} s after its voice`;
-	return `goes on on cue, hold ${secondsText(schedule.last_wait.hold_ms)} s`;
+	return `goes on on cue, hold ${secondsText(schedule.last_wait?.hold_ms ?? 0)} s`;
 }

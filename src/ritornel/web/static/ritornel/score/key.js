@@ -2,8 +2,10 @@
 import { el, svg } from "../ui/element.js";
 import { KIND_WORDS, fermata, onward, sign } from "../stage/signs.js";
 
-const drawn = (...marks) => svg("svg", { class: "sign", viewBox: "0 0 34 16", "aria-hidden": "true" }, marks);
-const line = (d, more = {}) => svg("path", { d, fill: "none", stroke: "currentColor", "stroke-width": 1.6, ...more });
+const drawn = (/** @type {any[]} */ ...marks) =>
+	svg("svg", { class: "sign", viewBox: "0 0 34 16", "aria-hidden": "true" }, marks);
+const line = (/** @type {any} */ d, more = {}) =>
+	svg("path", { d, fill: "none", stroke: "currentColor", "stroke-width": 1.6, ...more });
 
 const SIGNS = () => [
 	[

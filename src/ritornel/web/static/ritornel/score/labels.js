@@ -5,7 +5,7 @@ const context = document.createElement("canvas").getContext("2d");
 context.font = '12px "Hanken Grotesk"';
 const widths = new Map();
 
-export function widthOf(words, font = '12px "Hanken Grotesk"') {
+export function widthOf(/** @type {string} */ words, font = '12px "Hanken Grotesk"') {
 	const key = `${font}|${words}`;
 	if (!widths.has(key)) {
 		context.font = font;
@@ -15,7 +15,11 @@ export function widthOf(words, font = '12px "Hanken Grotesk"') {
 }
 
 /** The words shortened to a width; empty where fewer than three letters would be left. */
-export function shorten(words, room, font) {
+export function shorten(
+	/** @type {string} */ words,
+	/** @type {number} */ room,
+	font = /** @type {string | undefined} */ (undefined),
+) {
 	if (widthOf(words, font) <= room) return words;
 	for (let count = words.length - 1; count >= 3; count -= 1) {
 		const short = `${words.slice(0, count).trimEnd()}…`;
@@ -35,12 +39,15 @@ export function shorten(words, room, font) {
 export function setInRows(things, rows, least, most) {
 	/** @type {number[][][]} */
 	const taken = Array.from({ length: rows }, () => []);
-	const free = (row, from, to) => taken[row].every(([a, b]) => to <= a || from >= b);
+	const free = (/** @type {number} */ row, /** @type {number} */ from, /** @type {number} */ to) =>
+		taken[row].every(([a, b]) => to <= a || from >= b);
+	/** @type {any[]} */
 	const placed = [];
 	// Where no row is free, signs come before words: a row in which only words are in the way, and those vanish until a
 	// closer zoom.
-	const overWords = ({ x1, x2 }) => {
-		const signs = (row) => placed.some((other) => other.row === row && other.x1 - 3 < x2 + 3 && other.x2 + 3 > x1 - 3);
+	const overWords = (/** @type {any} */ { x1, x2 }) => {
+		const signs = (/** @type {number} */ row) =>
+			placed.some((other) => other.row === row && other.x1 - 3 < x2 + 3 && other.x2 + 3 > x1 - 3);
 		const row = Array.from({ length: rows }, (_, at) => at).find((at) => !signs(at)) ?? rows - 1;
 		for (const other of placed) {
 			if (other.row !== row || !other.words || other.from >= x2 + 3 || other.to <= x1 - 3) continue;

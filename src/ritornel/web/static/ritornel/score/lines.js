@@ -20,7 +20,7 @@ export const patterns = () =>
 	);
 
 /** The staves, and the ground of the ruler, where the playhead is dragged. */
-export const staffLines = (rows, from, to) => [
+export const staffLines = (/** @type {Rows} */ rows, /** @type {number} */ from, /** @type {number} */ to) => [
 	svg("rect", { x: from, y: 0, width: to - from, height: RULER, fill: "#f7f8f4", "data-drag": "playhead" }),
 	...[rows.builds.top, rows.voices.top, rows.music.top, rows.bottom - 0.5].map((y) =>
 		svg("line", { x1: from, x2: to, y1: y, y2: y, stroke: "var(--color-staff)" }),
@@ -31,8 +31,16 @@ export const staffLines = (rows, from, to) => [
  * The lines at both ends of a slide's bar. `end` is the show's end, where the bar is the last; `waits` whether it
  * waits for a cue there.
  */
-export function barLines(line, x1, x2, rows, first, end, waits) {
-	const drawn = (x) => `M${x} ${rows.slides.top - 4}V${rows.bottom}`;
+export function barLines(
+	/** @type {SlideLine} */ line,
+	/** @type {number} */ x1,
+	/** @type {number} */ x2,
+	/** @type {Rows} */ rows,
+	/** @type {boolean} */ first,
+	/** @type {Core.Show["end"] | null} */ end,
+	/** @type {any} */ waits,
+) {
+	const drawn = (/** @type {number} */ x) => `M${x} ${rows.slides.top - 4}V${rows.bottom}`;
 	const result = [
 		svg("path", {
 			d: `${first ? "" : drawn(x1)}${end ? drawn(x2) : ""}`,
@@ -70,10 +78,12 @@ export function barLines(line, x1, x2, rows, first, end, waits) {
 	return result;
 }
 
-function endSign(x, rows, end) {
+function endSign(/** @type {number} */ x, /** @type {Rows} */ rows, /** @type {Core.Show["end"] | null} */ end) {
 	const { top } = rows.slides;
 	const thick = svg("rect", { x: x + 4, y: top, width: 4, height: rows.bottom - top, fill: "var(--color-ink)" });
-	const words = { hold: "Holds", loop: "From the start again", black: "To black" }[end];
+	const words = { hold: "Holds", loop: "From the start again", black: "To black" }[
+		/** @type {Core.Show["end"]} */ (end)
+	];
 	const dots =
 		end === "loop"
 			? [24, 38].map((y) => svg("circle", { cx: x - 6, cy: top + y, r: 2.6, fill: "var(--color-ink)" }))
@@ -89,7 +99,7 @@ function endSign(x, rows, end) {
 }
 
 /** A column of the ruler, `px` wide. */
-export function rulerColumn(scale, from, px) {
+export function rulerColumn(/** @type {Scale} */ scale, /** @type {number} */ from, /** @type {number} */ px) {
 	const step = tickStepMs(scale) / 5;
 	const names = [];
 	let ticks = "";
@@ -109,7 +119,7 @@ export function rulerColumn(scale, from, px) {
 }
 
 /** The line of the event that a drag has snapped to. */
-export const snapLine = (x, ms, bottom) =>
+export const snapLine = (/** @type {number} */ x, /** @type {number} */ ms, /** @type {any} */ bottom) =>
 	svg("line", {
 		x1: x,
 		x2: x,
@@ -121,7 +131,7 @@ export const snapLine = (x, ms, bottom) =>
 		"data-snapped": Math.round(ms),
 	});
 
-export function playhead(x, ms, bottom) {
+export function playhead(/** @type {number} */ x, /** @type {number} */ ms, /** @type {any} */ bottom) {
 	const words = clockText(ms);
 	// Wide enough for 1:14.4; figures are as wide as each other.
 	const half = Math.max(24, words.length * 3.5 + 3);

@@ -5,7 +5,13 @@ import { shorten, widthOf } from "./labels.js";
 export const MARKS_PX = 18;
 
 /** The flags in view; a name is shortened before the next flag. @param {ShowState} state */
-export function drawMarks(state, data, scale, view, { top, bottom }) {
+export function drawMarks(
+	state,
+	/** @type {ShowData} */ data,
+	/** @type {Scale} */ scale,
+	/** @type {View} */ view,
+	/** @type {any} */ { top, bottom },
+) {
 	const placed = data.marks
 		.map((mark) => ({ mark, x: scale.x(markMs(data, mark)) }))
 		.filter(({ x }) => Number.isFinite(x))
@@ -49,13 +55,13 @@ export function drawMarks(state, data, scale, view, { top, bottom }) {
 }
 
 /** The place of a mark on the show's clock. A mark of a skipped slide has none. */
-export function markMs(data, mark) {
+export function markMs(/** @type {ShowData} */ data, /** @type {Core.NamedMark} */ mark) {
 	const line = data.slides[mark.slide_id];
 	return line.skipped ? NaN : data.starts_ms[mark.slide_id] + Math.min(mark.offset_ms, line.schedule.length_ms);
 }
 
 /** The slide that has the show at an instant. @param {ShowState} state */
-export function slideAt(state, ms) {
+export function slideAt(state, /** @type {number} */ ms) {
 	let found = null;
 	for (const id of state.shown) if (state.data.starts_ms[id] <= ms) found = id;
 	return found;

@@ -5,13 +5,14 @@ import { shorten, widthOf } from "./labels.js";
 
 /**
  * The part of the row where a span stands: spans that sound at one time lie one under the other.
- * @param {object[]} spans all of them, by their start
+ * @param {Core.MusicTime[]} spans all of them, by their start
  */
-export function laneOf(spans, span, row) {
+export function laneOf(spans, /** @type {Core.MusicTime} */ span, /** @type {Row} */ row) {
 	const ends = [];
 	let own = 0;
 	let most = 1;
 	for (const one of [...spans].sort((a, b) => a.start_ms - b.start_ms || (a.span_id < b.span_id ? -1 : 1))) {
+		/** @type {number} */
 		let lane = ends.findIndex((end) => end <= one.start_ms);
 		if (lane < 0) lane = ends.length;
 		ends[lane] = one.end_ms;
@@ -22,7 +23,12 @@ export function laneOf(spans, span, row) {
 }
 
 /** All spans of the show's music, each in its part of the row. @param {ShowState} state */
-export function drawAll(state, row, scale, view) {
+export function drawAll(
+	state,
+	/** @type {Row} */ row,
+	/** @type {Scale} */ scale,
+	/** @type {View & {left: number}} */ view,
+) {
 	const { music } = state.data;
 	return music.map((span) =>
 		drawMusic(
@@ -37,7 +43,14 @@ export function drawAll(state, row, scale, view) {
 }
 
 /** The handles and words of a span of music; its waveform lies beneath. */
-function drawMusic(span, row, scale, view, picked, name) {
+function drawMusic(
+	/** @type {Core.MusicTime} */ span,
+	/** @type {Row} */ row,
+	/** @type {Scale} */ scale,
+	/** @type {View & {left: number}} */ view,
+	/** @type {boolean} */ picked,
+	/** @type {string} */ name,
+) {
 	const group = svg("g", {
 		"data-pick": "span",
 		"data-span": span.span_id,
@@ -62,7 +75,7 @@ function drawMusic(span, row, scale, view, picked, name) {
 			rx: 3,
 		}),
 	);
-	const hairpin = (a, b) =>
+	const hairpin = (/** @type {number} */ a, /** @type {number} */ b) =>
 		svg("path", {
 			d: `M ${scale.x(b)} ${middle - half} L ${scale.x(a)} ${middle} L ${scale.x(b)} ${middle + half}`,
 			fill: "none",
@@ -74,7 +87,7 @@ function drawMusic(span, row, scale, view, picked, name) {
 	if (span.fade_out_ms) group.append(hairpin(span.end_ms, span.end_ms - span.fade_out_ms));
 	if (span.ducking.length) {
 		// How far it sinks under voices, drawn like the hairpins: 24 dB would close it.
-		const y = (db, way) => middle + way * half * Math.max(0, 1 + db / 24);
+		const y = (/** @type {number} */ db, /** @type {number} */ way) => middle + way * half * Math.max(0, 1 + db / 24);
 		for (const way of [-1, 1])
 			group.append(
 				svg("path", {
@@ -89,7 +102,12 @@ function drawMusic(span, row, scale, view, picked, name) {
 			);
 	}
 	// The lower half of an end pulls it along the bar lines, the upper half of a hairpin its fade.
-	const handle = (drag, x, upper, words) =>
+	const handle = (
+		/** @type {string} */ drag,
+		/** @type {number} */ x,
+		/** @type {boolean} */ upper,
+		/** @type {string} */ words,
+	) =>
 		svg(
 			"rect",
 			{
@@ -145,7 +163,15 @@ function drawMusic(span, row, scale, view, picked, name) {
 }
 
 /** The waveform of a span between two places, and where its passes begin. */
-export function drawPasses(span, row, scale, x1, x2, wave, picked) {
+export function drawPasses(
+	/** @type {Core.MusicTime} */ span,
+	/** @type {Row} */ row,
+	/** @type {Scale} */ scale,
+	/** @type {number} */ x1,
+	/** @type {number} */ x2,
+	/** @type {Peaks} */ wave,
+	/** @type {boolean} */ picked,
+) {
 	const middle = row.top + row.height / 2;
 	const half = Math.max(row.height / 2 - 5, 2);
 	const [from, to] = [Math.max(scale.x(span.start_ms), x1), Math.min(scale.x(span.end_ms), x2)];
@@ -173,14 +199,23 @@ export function drawPasses(span, row, scale, x1, x2, wave, picked) {
 }
 
 /** The outline through heights, [x, height], mirrored about the middle. */
-export function mirror(heights, middle) {
+export function mirror(/** @type {any} */ heights, /** @type {number} */ middle) {
 	if (!heights.length) return "";
-	const line = (way) => heights.map(([x, height]) => `${x.toFixed(1)} ${(middle + way * height).toFixed(1)}`);
+	const line = (/** @type {number} */ way) =>
+		heights.map((/** @type {any} */ [x, height]) => `${x.toFixed(1)} ${(middle + way * height).toFixed(1)}`);
 	return `M ${line(-1).join(" L ")} L ${line(1).reverse().join(" L ")} Z`;
 }
 
 /** The outline of the loudest sample in each 2 px, mirrored about the middle; where passes cross, the louder one. */
-function wavePath(span, wave, scale, from, to, middle, half) {
+function wavePath(
+	/** @type {Core.MusicTime} */ span,
+	/** @type {Peaks} */ wave,
+	/** @type {Scale} */ scale,
+	/** @type {number} */ from,
+	/** @type {number} */ to,
+	/** @type {number} */ middle,
+	/** @type {number} */ half,
+) {
 	const level = 10 ** (span.gain_db / 20);
 	const upper = [];
 	for (let x = from; x <= to; x += 2) {

@@ -2,7 +2,7 @@
 import { newId } from "../ui/element.js";
 import { slideAt } from "./marks.js";
 
-/** @param {object} state @param {{pick: string, slide?: string, beat?: string}} about */
+/** @param {ShowState} state @param {{pick: string, slide?: string, beat?: string}} about */
 export async function openFrom(state, { pick, slide, beat }) {
 	if (slide && state.slide?.id !== slide) await state.open(slide);
 	state.pick([]);
@@ -32,7 +32,7 @@ export async function openFrom(state, { pick, slide, beat }) {
  * less.
  * @param {ShowState} state
  */
-export function pickSeveral(state, slide, event) {
+export function pickSeveral(state, /** @type {any} */ slide, /** @type {PointerEvent} */ event) {
 	const { order } = state.data;
 	const now = state.pickedSlides.size ? state.pickedSlides : new Set(state.slide ? [state.slide.id] : []);
 	if (event.shiftKey) {

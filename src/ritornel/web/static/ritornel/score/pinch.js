@@ -8,10 +8,11 @@ export function pinch(score, first) {
 		const [a, b] = [...fingers.values()];
 		return { width: Math.max(Math.abs(a - b), 20), middle: (a + b) / 2 - scroll.getBoundingClientRect().left };
 	};
+	/** @type {any} */
 	let before = null;
 	scroll.addEventListener(
 		"pointerdown",
-		(event) => {
+		(/** @type {PointerEvent} */ event) => {
 			if (event.pointerType !== "touch") return;
 			fingers.set(event.pointerId, event.clientX);
 			before = fingers.size === 2 ? across() : null;

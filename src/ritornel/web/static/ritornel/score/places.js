@@ -9,15 +9,16 @@ const END_WORDS = {
 	loop: "The show begins again at its end",
 	black: "The show ends in black",
 };
-const leavesOnCue = ({ advance, schedule }) =>
+const leavesOnCue = (/** @type {any} */ { advance, schedule }) =>
 	advance.rule !== "after" && advance.rule !== "voice" && !schedule.last_wait;
 
 /**
  * A place: `id`, the same as long as its subject exists; `at` and `to` on the show's clock, in ms; `title` and
  * `times`, and `words`, both together; `open`, what it selects; `number` and `length`, what Alt and the arrows
  * change, each [kind, names], or nothing.
+ * @returns {Place[]}
  */
-const slidePlaces = (state, id, at) => {
+const slidePlaces = (/** @type {ShowState} */ state, /** @type {string} */ id, /** @type {number} */ at) => {
 	const { data } = state;
 	const line = data.slides[id];
 	const { schedule, transition } = line;
@@ -44,10 +45,12 @@ const slidePlaces = (state, id, at) => {
 	return [bar, into];
 };
 
-/** @param {ShowState} state */
-function waitPlaces(state, id, at) {
+/** @param {ShowState} state @returns {Place[]} */
+function waitPlaces(state, /** @type {string} */ id, /** @type {number} */ at) {
 	const { schedule } = state.data.slides[id];
-	const waits = schedule.beats.slice(1).map((beat, index) => ({ wait: beat.wait, beat: index + 1 }));
+	const waits = schedule.beats
+		.slice(1)
+		.map((beat, index) => ({ wait: /** @type {Core.Wait} */ (beat.wait), beat: index + 1 }));
 	if (schedule.last_wait && state.waitsToLeave(id))
 		waits.push({ wait: schedule.last_wait, beat: schedule.beats.length });
 	return waits
@@ -67,8 +70,13 @@ function waitPlaces(state, id, at) {
 		});
 }
 
-/** @param {ShowState} state */
-function buildPlaces(state, id, at, ties) {
+/** @param {ShowState} state @returns {Place[]} */
+function buildPlaces(
+	state,
+	/** @type {string} */ id,
+	/** @type {number} */ at,
+	/** @type {import("./ties.js").Ties} */ ties,
+) {
 	const line = state.data.slides[id];
 	const builds = line.builds.map((build) => {
 		const begins = at + line.schedule.beats[build.beat].start_ms + build.offset_ms;
@@ -98,7 +106,7 @@ function buildPlaces(state, id, at, ties) {
 	return [...carried, ...waitPlaces(state, id, at), ...builds].sort((one, other) => one.at - other.at);
 }
 
-/** @param {ShowState} state */
+/** @param {ShowState} state @returns {Place[]} */
 function voicePlaces(state) {
 	const { data } = state;
 	return data.voices.map((voice) => {
@@ -117,13 +125,19 @@ function voicePlaces(state) {
 	});
 }
 
-/** @param {ShowState} state */
+/** @param {ShowState} state @returns {Place[]} */
 function musicPlaces(state) {
 	const { data } = state;
 	return data.music.flatMap(({ span_id: span, asset_id: asset, start_ms: start, end_ms: end }) => {
-		const value = data.spans.find((entry) => entry.id === span);
+		const value = /** @type {Core.MusicSpan} */ (data.spans.find((entry) => entry.id === span));
 		const name = state.asset(asset)?.name ?? "Music";
-		const place = (kind, at, to, what, times) => ({
+		const place = (
+			/** @type {string} */ kind,
+			/** @type {number} */ at,
+			/** @type {number} */ to,
+			/** @type {any} */ what,
+			/** @type {string} */ times,
+		) => ({
 			id: `${kind} ${span}`,
 			at,
 			to,
@@ -141,12 +155,18 @@ function musicPlaces(state) {
 	});
 }
 
-/** The rows from above to below, each a list of places; a row without places is left out. @param {ShowState} state */
+/**
+ * The rows from above to below, each a list of places; a row without places is left out.
+ * @param {ShowState} state
+ * @param {import("./ties.js").Ties} ties
+ * @returns {{name: string, places: Place[]}[]}
+ */
 export function placeRows(state, ties) {
 	const { data } = state;
+	/** @type {[string, number][]} */
 	const shown = state.shown.map((id) => [id, data.starts_ms[id]]);
 	const marks = data.marks
-		.map((mark) => [mark, markMs(data, mark)])
+		.map((mark) => /** @type {[Core.NamedMark, number]} */ ([mark, markMs(data, mark)]))
 		.filter(([, at]) => Number.isFinite(at))
 		.sort(([, one], [, other]) => one - other)
 		.map(([mark, at]) => ({
@@ -169,6 +189,7 @@ export function placeRows(state, ties) {
 	};
 	const slides = [...shown.flatMap(([id, at]) => slidePlaces(state, id, at)), ...(shown.length ? [end] : [])];
 	const builds = shown.flatMap(([id, at]) => buildPlaces(state, id, at, ties));
+	/** @type {{[name: string]: Place[]}} */
 	const rows = { marks, slides, builds, voices: voicePlaces(state), music: musicPlaces(state) };
 	for (const place of Object.values(rows).flat()) {
 		place.title = place.title[0].toUpperCase() + place.title.slice(1);

@@ -44,7 +44,7 @@ export class Score {
 	plan;
 
 	/** @param {ShowState} state */
-	constructor(state, { names, scroll }) {
+	constructor(state, /** @type {any} */ { names, scroll }) {
 		this.state = state;
 		this.names = names;
 		this.scroll = scroll;
@@ -55,6 +55,7 @@ export class Score {
 		);
 		this.seen = new Sheet();
 		this.next = new Sheet();
+		/** @type {import("./walking.js").Walker | null} */
 		this.walker = null;
 		this.next.node.ariaHidden = "true";
 		this.spacer = el(
@@ -74,17 +75,17 @@ export class Score {
 		this.thumbs = new Thumbs(() => this.draw());
 		this.pictures = 0;
 		scroll.addEventListener("scroll", () => this.scrolling());
-		scroll.addEventListener("wheel", (event) => this.wheel(event), { passive: false });
-		scroll.addEventListener("keydown", (event) => this.key(event));
+		scroll.addEventListener("wheel", (/** @type {WheelEvent} */ event) => this.wheel(event), { passive: false });
+		scroll.addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => this.key(event));
 		this.walking = later(() => import("./walking.js"));
 		this.cursor.addEventListener("focus", () => this.walking.get().then(({ arrive }) => arrive(this)), { once: true });
 		new ResizeObserver(() => this.draw()).observe(scroll);
-		this.spacer.addEventListener("pointerover", ({ target }) => {
+		this.spacer.addEventListener("pointerover", (/** @type {any} */ { target }) => {
 			const build = target.closest(".build");
 			if (build) armBuild(build);
 		});
 		this.spacer.addEventListener("pointerdown", (event) => this.press(event));
-		this.spacer.addEventListener("dblclick", (event) => {
+		this.spacer.addEventListener("dblclick", (/** @type {any} */ event) => {
 			if (event.target.dataset.pick === "slide") this.fitSlide(event.target.dataset.slide);
 		});
 		this.keyButton = el(
@@ -97,7 +98,7 @@ export class Score {
 		this.music = later(() => import("./music.js"));
 		this.drags = later(() => import("./drags.js"));
 		this.drags.near(scroll);
-		const touched = (event) => {
+		const touched = (/** @type {PointerEvent} */ event) => {
 			if (event.pointerType !== "touch") return;
 			scroll.removeEventListener("pointerdown", touched, true);
 			begin(
@@ -168,7 +169,8 @@ export class Score {
 
 	outOfFrameState() {
 		const now = this.reach();
-		if (this.stretched === 1) return ["from", "to"].some((name) => now[name] !== this.reached?.[name]);
+		if (this.stretched === 1)
+			return /** @type {(keyof View)[]} */ (["from", "to"]).some((name) => now[name] !== this.reached?.[name]);
 		return (
 			now.left < (this.reached.from - STEP_PX / 2) * this.stretched ||
 			now.left + now.width > (this.reached.to + STEP_PX / 2) * this.stretched
@@ -224,6 +226,7 @@ export class Score {
 			return;
 		}
 		if (this.stretched === 1) {
+			/** @type {Scale | null} */
 			this.goal = null;
 			if (!this.next.empty) this.next.clear();
 		}
@@ -281,22 +284,22 @@ export class Score {
 	}
 
 	/** The playhead, and the event that a drag has snapped to. */
-	signs(scale, rows) {
+	signs(/** @type {Scale} */ scale, /** @type {Rows} */ rows) {
 		const {
 			lineMs,
 			state: { playheadMs },
 		} = this;
-		const line = (lineMs ?? null) === null ? [] : [snapLine(scale.x(lineMs), lineMs, rows.bottom)];
+		const line = lineMs === null || lineMs === undefined ? [] : [snapLine(scale.x(lineMs), lineMs, rows.bottom)];
 		return [...line, ...playhead(scale.x(playheadMs), playheadMs, rows.bottom)];
 	}
 
 	/** All visible pieces, by their layer: those of slides, and those of columns one step wide. */
-	wanted(scale, rows, view) {
+	wanted(/** @type {Scale} */ scale, /** @type {Rows} */ rows, /** @type {View} */ view) {
 		const { state } = this;
 		const { data } = state;
 		const bars = this.wantedBars(scale, rows, view);
 		const px = scale.pxPerS;
-		const inView = (x1, x2) => x2 >= view.from && x1 <= view.to;
+		const inView = (/** @type {number} */ x1, /** @type {number} */ x2) => x2 >= view.from && x1 <= view.to;
 		const last = state.shown.at(-1);
 		const lines = bars.map(({ id, bar: { line, x, width, number, cued } }) => ({
 			id,
@@ -346,7 +349,7 @@ export class Score {
 			}),
 		);
 		const { ready: drawn } = this.voices;
-		for (const kind of ["voices", "music"])
+		for (const kind of /** @type {const} */ (["voices", "music"]))
 			if (data[kind].length && !this[kind].ready) this[kind].get().then(() => this.draw());
 		const voices = (drawn ? data.voices : []).flatMap((voice) => {
 			const [x1, x2] = [scale.x(voice.start_ms), scale.x(voice.start_ms + voice.lasts_ms)];
@@ -371,7 +374,7 @@ export class Score {
 	}
 
 	/** The bars of the visible slides, each with everything its look depends on. */
-	wantedBars(scale, rows, view) {
+	wantedBars(/** @type {Scale} */ scale, /** @type {Rows} */ rows, /** @type {View} */ view) {
 		const { state } = this;
 		const { data } = state;
 		const same = [scale.pxPerS, rows.bottom, rows.builds.top, rows.builds.height, state.pickedBuild];
@@ -413,13 +416,14 @@ export class Score {
 	}
 
 	/** The event that a drag has snapped to. */
-	showLine(ms) {
+	showLine(/** @type {number | null} */ ms) {
 		if (ms === this.lineMs) return;
+		/** @type {number | null} */
 		this.lineMs = ms;
 		this.draw();
 	}
 
-	drawNames(rows) {
+	drawNames(/** @type {Rows} */ rows) {
 		const { data } = this.state;
 		// Drawn anew only where it says something else: a button in it would lose its focus.
 		const said = JSON.stringify([
@@ -435,9 +439,10 @@ export class Score {
 			data.order.map((id) => [data.slides[id].schedule.beats.length, data.slides[id].skipped]),
 		]);
 		if (said === this.namesSaid) return;
+		/** @type {string} */
 		this.namesSaid = said;
 		const waits = this.state.shown.reduce((sum, id) => sum + this.state.waitsOf(id), 0);
-		const place = (top, title, ...facts) => {
+		const place = (/** @type {number} */ top, /** @type {string} */ title, /** @type {any[]} */ ...facts) => {
 			const node = el(
 				"div",
 				{},
@@ -500,7 +505,7 @@ export class Score {
 		);
 	}
 
-	timesButton(words) {
+	timesButton(/** @type {string} */ words) {
 		const open = async () => (await import("./times-table.js")).openTimes(this.state, this.ties);
 		return el("button", { class: "link times", title: "All times as a table", onclick: open }, words);
 	}
@@ -508,14 +513,15 @@ export class Score {
 	/** Shows one way the show can run, or the other. */
 	wayButton() {
 		const { way } = this.state;
+		const other = OTHER_WAY[/** @type {keyof typeof OTHER_WAY} */ (way)];
 		const own = way === this.state.data.settings.runs;
 		return el(
 			"button",
 			{
 				class: "link way",
-				"aria-label": `Shown ${way}. Show it ${OTHER_WAY[way]}`,
-				title: `${own ? "This is how the show runs." : "The show runs the other way."} Press to see it ${OTHER_WAY[way]}.`,
-				onclick: () => this.state.showWay(OTHER_WAY[way]),
+				"aria-label": `Shown ${way}. Show it ${other}`,
+				title: `${own ? "This is how the show runs." : "The show runs the other way."} Press to see it ${other}.`,
+				onclick: () => this.state.showWay(other),
 			},
 			own ? way : `shown ${way}`,
 		);
@@ -537,19 +543,19 @@ export class Score {
 		this.stretch();
 	}
 
-	fitSlide(slideId) {
+	fitSlide(/** @type {string} */ slideId) {
 		const { length_ms: length } = this.state.data.slides[slideId].schedule;
 		this.zoom((this.scroll.clientWidth - 160) / (length / 1000) / this.scale.pxPerS);
 		this.scroll.scrollLeft = this.scale.x(this.state.data.starts_ms[slideId]) - 60;
 	}
 
-	wheel(event) {
+	wheel(/** @type {WheelEvent} */ event) {
 		if (!event.ctrlKey && !event.metaKey) return;
 		event.preventDefault();
 		this.zoom(1.0025 ** -event.deltaY, event.clientX - this.scroll.getBoundingClientRect().left);
 	}
 
-	key(event) {
+	key(/** @type {KeyboardEvent} */ event) {
 		const { key, altKey: alt, shiftKey: shift, target: from } = event;
 		if (event.ctrlKey || event.metaKey) return;
 		// Delete removes what is picked; elsewhere it first picks what has the keyboard.
@@ -564,14 +570,14 @@ export class Score {
 	}
 
 	/** Scrolls a slide's bar into view. */
-	reveal(slideId) {
+	reveal(/** @type {string} */ slideId) {
 		const x = this.scale.x(this.state.data.starts_ms[slideId] ?? 0);
 		const end = x + this.scale.x(this.state.data.slides[slideId].schedule.length_ms);
 		const { scrollLeft: left, clientWidth: width } = this.scroll;
 		if (x < left || end > left + width) this.scroll.scrollLeft = Math.max(0, x - 40);
 	}
 
-	async pickNode(node, event = {}) {
+	async pickNode(/** @type {any} */ node, event = /** @type {any} */ ({})) {
 		const { pick, slide, build, span, mark } = node.dataset;
 		if (pick === "slide" && (event.shiftKey || event.ctrlKey || event.metaKey))
 			(await import("./openings.js")).pickSeveral(this.state, slide, event);
@@ -587,13 +593,13 @@ export class Score {
 		else this.state.pick([], { span });
 	}
 
-	press(event) {
+	press(/** @type {PointerEvent} */ event) {
 		if (event.button !== 0) return;
 		// A finger was not there before it pressed: what it presses may only just have come. What is only made ready is
 		// beneath and cannot be pressed.
 		const target =
 			document.elementsFromPoint(event.clientX, event.clientY).find((node) => !this.next.node.contains(node)) ??
-			event.target;
+			/** @type {any} */ (event.target);
 		const [handle, node] = ["[data-drag]", "[data-pick]"].map((kind) => target.closest(kind));
 		if (handle) {
 			event.preventDefault();
@@ -606,6 +612,11 @@ export class Score {
 		else this.state.pick([]);
 	}
 
+	/**
+	 * Words beside the pointer; none takes them away.
+	 * @param {string} words
+	 * @param {any} [event] where the pointer is
+	 */
 	showNumber(words, event) {
 		this.tag.textContent = words;
 		this.tag.hidden = !words;

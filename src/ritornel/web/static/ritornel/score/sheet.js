@@ -31,14 +31,15 @@ export class Sheet {
 		return Object.entries(wanted).every(([name, pieces]) => this.showLayer(name, pieces, end));
 	}
 
-	showLayer(name, pieces, end) {
+	showLayer(/** @type {string} */ name, /** @type {any} */ pieces, /** @type {number} */ end) {
 		const [layer, kept] = [this.layers[name], this.kept[name]];
-		const ids = new Set(pieces.map((piece) => piece.id));
+		const ids = new Set(pieces.map((/** @type {any} */ piece) => piece.id));
 		for (const [id, { node }] of kept) {
 			if (ids.has(id)) continue;
 			node.remove();
 			kept.delete(id);
 		}
+		/** @type {any} */
 		let next = layer.firstChild;
 		for (const { id, looks, draw } of pieces) {
 			let entry = kept.get(id);
@@ -69,5 +70,6 @@ export class Sheet {
 	}
 }
 
-export const alike = (entry, looks) =>
-	entry?.looks.length === looks.length && entry.looks.every((look, at) => look === looks[at]);
+export const alike = (/** @type {any} */ entry, /** @type {any} */ looks) =>
+	entry?.looks.length === looks.length &&
+	entry.looks.every((/** @type {any} */ look, /** @type {number} */ at) => look === looks[at]);

@@ -2,18 +2,19 @@
 // of the two slides.
 import { get } from "../ui/requests.js";
 
+/** @type {Tie[]} */
 const NONE = [];
 
 export class Ties {
 	/** @param {ShowState} state */
-	constructor(state, arrived) {
+	constructor(state, /** @type {() => void} */ arrived) {
 		this.state = state;
 		this.arrived = arrived;
 		this.known = new Map();
 	}
 
-	/** @returns {{name: string, after: string}[]} the pairs of the carry into a slide, empty until they are known */
-	of(line) {
+	/** @returns {Tie[]} the pairs of the carry into a slide, empty until they are known */
+	of(/** @type {SlideLine} */ line) {
 		if (line.transition.name !== "carry") return NONE;
 		const { data } = this.state;
 		const shown = data.order.filter((id) => !data.slides[id].skipped);

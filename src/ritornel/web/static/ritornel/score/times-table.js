@@ -4,6 +4,7 @@ import { loadSheet } from "../ui/sheets.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { placeRows } from "./places.js";
 
+/** @type {{[pick: string]: string}} */
 const WHAT = {
 	transition: "Transition",
 	wait: "Wait",
@@ -13,23 +14,24 @@ const WHAT = {
 	build: "Build",
 	mark: "Mark",
 };
+/** @type {{[row: string]: string}} */
 const ROWS = { voices: "Voice", music: "Music" };
 
 /**
  * Opens the table over the page; a press on a slide's name goes there. Closing gives the focus back.
  * @param {ShowState} state
  */
-export async function openTimes(state, ties) {
+export async function openTimes(state, /** @type {import("./ties.js").Ties} */ ties) {
 	await loadSheet("media");
 	const entries = placeRows(state, ties)
 		.flatMap(({ name, places }) => places.map((place) => ({ ...place, row: name })))
 		.sort((one, other) => one.at - other.at);
 	const dialog = el("dialog", { class: "pairs-dialog times-table", "aria-label": "Times of the show" });
-	const go = (place) => {
+	const go = (/** @type {Place & {row: string}} */ place) => {
 		dialog.close();
 		state.open(place.open.slide, place.at);
 	};
-	const line = (place) =>
+	const line = (/** @type {Place & {row: string}} */ place) =>
 		el(
 			"tr",
 			{ "data-row": place.row },

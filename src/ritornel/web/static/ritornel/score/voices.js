@@ -5,7 +5,16 @@ import { shorten, widthOf } from "./labels.js";
 import { mirror } from "./music.js";
 
 /** A slide's voice, its wave between two places. */
-export function drawVoice(voice, line, row, scale, from, to, found, name) {
+export function drawVoice(
+	/** @type {Core.SoundTime} */ voice,
+	/** @type {SlideLine} */ line,
+	/** @type {Row} */ row,
+	/** @type {Scale} */ scale,
+	/** @type {number} */ from,
+	/** @type {number} */ to,
+	/** @type {any} */ found,
+	/** @type {string} */ name,
+) {
 	const [x1, x2] = [scale.x(voice.start_ms), scale.x(voice.start_ms + voice.lasts_ms)];
 	const group = svg("g", { "data-voice": line.id });
 	const middle = row.top + row.height / 2;
@@ -50,7 +59,7 @@ export function drawVoice(voice, line, row, scale, from, to, found, name) {
 			svg("text", { x: x1 + 8, y: middle + 4, class: "glass strong", "pointer-events": "none" }, words),
 		);
 	line.schedule.beats.slice(1).forEach(({ wait, start_ms: at }, beat) => {
-		if (wait.source !== "voice mark") return;
+		if (wait?.source !== "voice mark") return;
 		const x = scale.x(voice.start_ms - voice.offset_ms + at);
 		group.append(
 			svg("path", {
@@ -80,7 +89,15 @@ export function drawVoice(voice, line, row, scale, from, to, found, name) {
 	return group;
 }
 
-function wave(voice, found, scale, from, to, middle, half) {
+function wave(
+	/** @type {Core.SoundTime} */ voice,
+	/** @type {any} */ found,
+	/** @type {Scale} */ scale,
+	/** @type {number} */ from,
+	/** @type {number} */ to,
+	/** @type {number} */ middle,
+	/** @type {number} */ half,
+) {
 	const upper = [];
 	const level = 10 ** (voice.gain_db / 20);
 	for (let x = from; x <= to; x += 2) {

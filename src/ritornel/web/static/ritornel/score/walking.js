@@ -23,6 +23,7 @@ export class Walker {
 		this.node = node;
 		this.id = null;
 		this.known = "";
+		/** @type {{name: string, places: Place[]}[]} */
 		this.found = [];
 		this.at = 0;
 		this.row = "slides";
@@ -62,10 +63,11 @@ export class Walker {
 	}
 
 	/** The place of a drawn part of the score that got the focus by a press. */
-	placeOf(node) {
+	placeOf(/** @type {any} */ node) {
 		const { pick, slide, build, beat, span, mark, object } = node?.closest?.("[data-pick]")?.dataset ?? {};
 		if (!pick) return null;
-		const id = {
+		/** @type {{[pick: string]: string}} */
+		const ids = {
 			slide: `slide ${slide}`,
 			build: `build ${slide} ${build}`,
 			wait: `wait ${slide} ${beat}`,
@@ -74,15 +76,16 @@ export class Walker {
 			mark: `mark ${mark}`,
 			tie: `tie ${slide} ${object}`,
 			end: "end",
-		}[pick];
+		};
+		const id = ids[pick];
 		return this.rows.flatMap(({ places }) => places).find((place) => place.id === id) ?? null;
 	}
 
-	go(place) {
+	go(/** @type {Place | null} */ place) {
 		if (!place) return;
 		this.id = place.id;
 		this.at = place.at;
-		this.row = this.rows.find(({ places }) => places.some(({ id }) => id === place.id)).name;
+		this.row = this.rows.find(({ places }) => places.some((/** @type {any} */ { id }) => id === place.id))?.name ?? "";
 	}
 
 	/** @param {string} key @param {{alt: boolean, shift: boolean, from: Element}} held */
@@ -102,10 +105,11 @@ export class Walker {
 	 * Whether the focused place is another thing than Delete would remove: then it is selected, and that is
 	 * announced.
 	 */
-	keeps(from) {
+	keeps(/** @type {any} */ from) {
 		if (from !== this.node) return false;
-		const { open } = this.place() ?? { open: {} };
+		const open = this.place()?.open ?? { pick: "" };
 		const { state } = this;
+		/** @type {{[pick: string]: any}} */
 		const picked = {
 			build: state.pickedBuild && state.pickedBuild === open.build,
 			span: state.pickedSpan && state.pickedSpan === open.span,
@@ -120,22 +124,23 @@ export class Walker {
 		return true;
 	}
 
-	walk(key) {
+	walk(/** @type {string} */ key) {
 		const { rows } = this;
 		const place = this.place(rows);
 		if (!place) return;
-		const at = rows.findIndex(({ places }) => places.some(({ id }) => id === place.id));
+		const at = rows.findIndex(({ places }) => places.some((/** @type {any} */ { id }) => id === place.id));
 		const { places } = rows[at];
-		const here = places.findIndex(({ id }) => id === place.id);
-		const next = {
+		const here = places.findIndex((/** @type {any} */ { id }) => id === place.id);
+		/** @type {{[key: string]: () => Place | null | undefined}} */
+		const ways = {
 			ArrowRight: () => places[here + 1],
 			ArrowLeft: () => places[here - 1],
 			Home: () => places[0],
 			End: () => places.at(-1),
 			ArrowUp: () => nearest(rows[at - 1]?.places ?? [], place.at),
 			ArrowDown: () => nearest(rows[at + 1]?.places ?? [], place.at),
-		}[key]();
-		this.go(next ?? place);
+		};
+		this.go(ways[key]() ?? place);
 		this.focus();
 	}
 
@@ -154,9 +159,9 @@ export class Walker {
 		if (!place) return;
 		this.go(place);
 		const { score, node } = this;
-		node.setAttribute("aria-label", place.words);
+		node.setAttribute("aria-label", place.words ?? "");
 		node.setAttribute("aria-description", describe(place));
-		const row = score.rows[this.row] ?? { top: 0, height: score.rows.slides.top };
+		const row = /** @type {any} */ (score.rows)[this.row] ?? { top: 0, height: score.rows.slides.top };
 		const drawn = place.open.build ? this.drawnBuild(place.open.build) : null;
 		const [x, end] = [score.scale.x(place.at), score.scale.x(place.to)];
 		const box = drawn ?? {
@@ -165,13 +170,13 @@ export class Walker {
 			top: row.top,
 			height: place.open.pick === "wait" ? ROW_PX : row.height,
 		};
-		for (const [name, value] of Object.entries(box)) node.style[name] = `${value}px`;
+		for (const [name, value] of Object.entries(box)) node.style.setProperty(name, `${value}px`);
 		if (document.activeElement !== node) return;
 		const { scrollLeft: left, clientWidth: width } = score.scroll;
 		if (box.left < left || box.left > left + width - 40) score.scroll.scrollLeft = Math.max(0, box.left - width / 3);
 	}
 
-	drawnBuild(id) {
+	drawnBuild(/** @type {string} */ id) {
 		const halo = this.score.seen.node.querySelector(`.build[data-build="${CSS.escape(id)}"] .halo`);
 		if (!halo) return null;
 		const [a, b] = [halo.getBoundingClientRect(), this.score.spacer.getBoundingClientRect()];
@@ -183,7 +188,7 @@ export class Walker {
 		if (place) this.score.pickNode({ dataset: place.open });
 	}
 
-	say(words) {
+	say(/** @type {string} */ words) {
 		const box = this.node.getBoundingClientRect();
 		this.score.showNumber(words, { clientX: box.left, clientY: Math.max(box.top, 40) });
 		document.getElementById("announced")?.replaceChildren(words);
@@ -192,7 +197,7 @@ export class Walker {
 	}
 
 	/** Moves the place, or its length, by a step or by ten; where bar lines count, by that many of them. */
-	async move(which, way, ten) {
+	async move(/** @type {"number" | "length"} */ which, /** @type {number} */ way, /** @type {boolean} */ ten) {
 		const { state } = this;
 		const { id } = this;
 		const by = way * (ten ? TEN : 1);
@@ -257,7 +262,7 @@ export class Walker {
 				const named = this.rows.flatMap(({ places }) => places).find((entry) => entry.id === id)?.number;
 				const fresh = named && numberOf(this.state, named[0], named[1]);
 				outcome = fresh && fresh.from !== ms ? fresh.words(ms) : null;
-				return outcome && fresh.edit(ms);
+				return outcome && fresh?.edit(ms);
 			});
 			if (made) this.state.outcome = outcome;
 		});
@@ -280,14 +285,17 @@ export class Walker {
 	}
 }
 
-const nearest = (places, at) =>
-	places.reduce((best, place) => (!best || Math.abs(place.at - at) < Math.abs(best.at - at) ? place : best), null);
+const nearest = (/** @type {Place[]} */ places, /** @type {number} */ at) =>
+	places.reduce(
+		(best, place) => (!best || Math.abs(place.at - at) < Math.abs(best.at - at) ? place : best),
+		/** @type {Place | null} */ (null),
+	);
 
 /**
  * The bar line so many after the one where music begins or ends; at most the first or the last.
  * @param {ShowState} state
  */
-function barFrom(state, kind, from, by) {
+function barFrom(state, /** @type {string} */ kind, /** @type {any} */ from, /** @type {number} */ by) {
 	const bars = state.shown.map(
 		(id) => state.data.starts_ms[id] + (kind === "spanEnd" ? state.data.slides[id].schedule.length_ms : 0),
 	);
@@ -295,7 +303,7 @@ function barFrom(state, kind, from, by) {
 	return beyond[Math.min(Math.abs(by), beyond.length) - 1] ?? from;
 }
 
-function describe(place) {
+function describe(/** @type {Place} */ place) {
 	const said = ["Space opens it in the panel."];
 	if (place.number) said.push("Alt and left or right move it.");
 	if (place.length) said.push("Alt and up or down change its length.");
@@ -304,13 +312,13 @@ function describe(place) {
 }
 
 /** Passes a key to the focused place. */
-export function walk(score, key, held) {
+export function walk(/** @type {Score} */ score, /** @type {string} */ key, /** @type {any} */ held) {
 	score.walker ??= new Walker(score, score.cursor);
 	score.walker.key(key, held);
 }
 
 /** The score gets the focus: its place is announced. */
-export function arrive(score) {
+export function arrive(/** @type {Score} */ score) {
 	score.walker ??= new Walker(score, score.cursor);
 	score.walker.put();
 }

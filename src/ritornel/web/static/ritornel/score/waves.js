@@ -6,7 +6,7 @@ const AGAIN_MS = 500;
 export class Waves {
 	/**
 	 * @param {function(string): string} place where what is derived of an asset lies
-	 * @param {function} arrived called when there is more to see
+	 * @param {() => void} arrived called when there is more to see
 	 */
 	constructor(place, arrived) {
 		this.place = place;
@@ -18,14 +18,14 @@ export class Waves {
 	 * The level for a scale, as {peak(fromMs, toMs) -> 0..255}; a new object whenever there is more to see, null
 	 * while nothing is known.
 	 */
-	of(assetId, pxPerS) {
+	of(/** @type {string} */ assetId, /** @type {number} */ pxPerS) {
 		if (!this.known.has(assetId)) this.known.set(assetId, new Wave(this.place(assetId), this.arrived));
 		return this.known.get(assetId).level(pxPerS);
 	}
 }
 
 class Wave {
-	constructor(address, arrived) {
+	constructor(/** @type {string} */ address, /** @type {() => void} */ arrived) {
 		this.address = address;
 		this.arrived = arrived;
 		this.about = null;
@@ -53,15 +53,19 @@ class Wave {
 		this.arrived();
 	}
 
-	level(pxPerS) {
+	level(/** @type {number} */ pxPerS) {
 		if (!this.about) return null;
 		// One peak for every two px, or the finest there is.
-		const perS = this.about.levels.find((level) => level >= pxPerS / 2) ?? this.about.levels.at(-1);
-		if (!this.levels.has(perS)) this.levels.set(perS, { peak: (fromMs, toMs) => this.peak(perS, fromMs, toMs) });
+		const perS =
+			this.about.levels.find((/** @type {number} */ level) => level >= pxPerS / 2) ?? this.about.levels.at(-1);
+		if (!this.levels.has(perS))
+			this.levels.set(perS, {
+				peak: (/** @type {number} */ fromMs, /** @type {number} */ toMs) => this.peak(perS, fromMs, toMs),
+			});
 		return this.levels.get(perS);
 	}
 
-	part(perS, number) {
+	part(/** @type {number} */ perS, /** @type {number} */ number) {
 		const key = this.key(perS, number);
 		if (!this.parts.has(key)) {
 			this.parts.set(key, null);
@@ -76,26 +80,36 @@ class Wave {
 		return this.parts.get(key);
 	}
 
-	key(perS, number) {
+	key(/** @type {number} */ perS, /** @type {number} */ number) {
 		return `${perS}/${number * this.about.part}`;
 	}
 
-	peak(perS, fromMs, toMs) {
+	peak(/** @type {number} */ perS, /** @type {number} */ fromMs, /** @type {number} */ toMs) {
 		const { done_ms: done, sketch, lasts_ms: lasts, levels } = this.about;
 		if (Math.max(fromMs, 0) >= done) return sketch[Math.floor((fromMs / lasts) * sketch.length)] ?? 0;
-		const found = this.loudest(perS, fromMs, toMs, (number) => this.part(perS, number));
+		const found = this.loudest(perS, fromMs, toMs, (/** @type {number} */ number) => this.part(perS, number));
 		if (found !== null) return found;
 		// While a part is on its way, what another level has of it is seen: the next coarser one, or a finer one.
-		const others = [...levels.filter((level) => level < perS).reverse(), ...levels.filter((level) => level > perS)];
+		const others = [
+			...levels.filter((/** @type {number} */ level) => level < perS).reverse(),
+			...levels.filter((/** @type {number} */ level) => level > perS),
+		];
 		for (const other of others) {
-			const instead = this.loudest(other, fromMs, toMs, (number) => this.parts.get(this.key(other, number)));
+			const instead = this.loudest(other, fromMs, toMs, (/** @type {number} */ number) =>
+				this.parts.get(this.key(other, number)),
+			);
 			if (instead !== null) return instead;
 		}
 		return 0;
 	}
 
 	/** The loudest that a level has between two times; null where a part of it is not there. */
-	loudest(perS, fromMs, toMs, part) {
+	loudest(
+		/** @type {number} */ perS,
+		/** @type {number} */ fromMs,
+		/** @type {number} */ toMs,
+		/** @type {(number: number) => any} */ part,
+	) {
 		const first = Math.max(0, Math.floor((fromMs * perS) / 1000));
 		const last = Math.max(first + 1, Math.floor((toMs * perS) / 1000));
 		let peak = 0;

@@ -11,16 +11,19 @@ const TOLD_BYTES = 500_000;
  * Adds files one after another, so that edits find their turn between them. Unusable files are named at the end and
  * do not stop the others; one undo removes all files.
  * @param {ShowState} state
+ * @param {{file: File, folder?: string, came?: (asset: ShelfAsset) => void}[]} files
  */
 export async function addFiles(state, files) {
 	const batch = newId();
+	/** @type {any[]} */
 	const added = [];
 	const refused = [];
+	/** @type {any[]} */
 	const told = [];
 	let stopped = false;
 	/** @type {any} */
 	let line = null;
-	const tell = (done, share) => {
+	const tell = (/** @type {number} */ done, /** @type {number} */ share) => {
 		const { file } = files[done];
 		if (files.length === 1 && file.size <= TOLD_BYTES) return;
 		line ??= new ProgressLine("Coming onto the shelf", {
@@ -44,7 +47,9 @@ export async function addFiles(state, files) {
 					throw new Error(
 						`“${file.name}” has ${(file.size / 1e6).toFixed(1)} MB; at most ${Math.round(limit / 1e6)} MB can be added.`,
 					);
-				const reply = await sendTold(`${state.base}/shelf`, file, { batch, folder }, (share) => tell(index, share));
+				const reply = await sendTold(`${state.base}/shelf`, file, { batch, folder }, (/** @type {number} */ share) =>
+					tell(index, share),
+				);
 				await state.addAsset(reply);
 				added.push(reply.asset);
 				came(reply.asset);

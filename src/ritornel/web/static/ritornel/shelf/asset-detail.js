@@ -5,13 +5,14 @@ import { secondsText } from "../ui/times.js";
 import { pair, selectField, textField } from "../panel/fields.js";
 import { smallPlayer } from "../ui/small-player.js";
 
-const megabytes = (bytes) =>
+const megabytes = (/** @type {number} */ bytes) =>
 	bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.max(1, Math.round(bytes / 1e3))} kB`;
 
-/** @param {import("./shelf.js").Shelf} shelf @param {object} asset */
+/** @param {import("./shelf.js").Shelf} shelf @param {ShelfAsset} asset */
 export function assetDetail(shelf, asset) {
 	const { state } = shelf;
-	const set = (changes) => state.edit({ do: "change asset", asset_id: asset.id, changes });
+	const set = (/** @type {{[field: string]: any}} */ changes) =>
+		state.edit({ do: "change asset", asset_id: asset.id, changes });
 	const uses = shelf.usesOf(asset);
 	const kin = state.data.assets.filter((other) => other.id !== asset.id && other.kind === asset.kind);
 	const facts = [
@@ -108,5 +109,5 @@ export function assetDetail(shelf, asset) {
 			icon("trash-2"),
 			"Take it off the shelf",
 		),
-	].filter(Boolean);
+	].filter((part) => part !== null);
 }

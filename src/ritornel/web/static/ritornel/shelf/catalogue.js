@@ -112,7 +112,7 @@ export class Catalogue {
 				`${this.state.base}/catalogue?${new URLSearchParams({ words: this.search.value, kind: this.kind })}`,
 			);
 			if (number !== this.asked) return;
-			this.grid.replaceChildren(...found.map((entry) => this.tile(entry)));
+			this.grid.replaceChildren(...found.map((/** @type {any} */ entry) => this.tile(entry)));
 			if (!found.length)
 				this.grid.append(
 					el(
@@ -135,13 +135,13 @@ export class Catalogue {
 		}
 	}
 
-	tile(entry) {
+	tile(/** @type {any} */ entry) {
 		const sample = `${this.state.base}/catalogue/${entry.id}/sample`;
 		const seen =
 			{
 				picture: () => el("img", { src: sample, alt: "", loading: "lazy" }),
 				clip: () => smallPlayer({ src: sample, name: entry.name, film: true }),
-			}[entry.kind]?.() ??
+			}[/** @type {"picture" | "clip"} */ (entry.kind)]?.() ??
 			smallPlayer({ src: sample, name: entry.name, lastsMs: entry.lasts_ms ?? 0, preload: "none" });
 		const bring = el(
 			"button",
@@ -167,7 +167,7 @@ export class Catalogue {
 	}
 
 	/** Puts it on the shelf, with its credit. */
-	async bring(way, body, button) {
+	async bring(/** @type {string} */ way, /** @type {any} */ body, /** @type {MadeElement} */ button) {
 		const { state } = this;
 		button.disabled = true;
 		try {

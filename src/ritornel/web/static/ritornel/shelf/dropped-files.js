@@ -1,11 +1,12 @@
 // The files in a drop.
 
 /** All files of a drop, those in dropped folders too, each with the name of its folder. */
-export async function filesOf(transfer) {
+export async function filesOf(/** @type {any} */ transfer) {
 	const entries = [...transfer.items].map((item) => item.webkitGetAsEntry?.()).filter(Boolean);
 	if (!entries.some((entry) => entry.isDirectory)) return [...transfer.files].map((file) => ({ file, folder: "" }));
+	/** @type {any[]} */
 	const found = [];
-	const walk = async (entry, folder) => {
+	const walk = async (/** @type {any} */ entry, /** @type {any} */ folder) => {
 		if (entry.isFile) {
 			found.push({
 				file: await new Promise((done, wrong) => {

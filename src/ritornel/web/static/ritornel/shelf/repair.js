@@ -7,7 +7,7 @@ import { toast } from "../ui/toast.js";
  * @param {string} base the show's address
  * @param {string} assetId
  * @param {string} name
- * @param {function} done called when the file is whole again
+ * @param {() => any} done called when the file is whole again
  */
 export function addAgain(base, assetId, name, done) {
 	const field = el("input", { type: "file", class: "sr-only", "aria-label": `The file of ${name}` });

@@ -2,7 +2,12 @@
 import { Refused, UNKNOWN, csrf, read } from "../ui/requests.js";
 
 /** Uploads a file and reports the sent share, 0 to 1. */
-export function sendTold(url, file, fields, told) {
+export function sendTold(
+	/** @type {string} */ url,
+	/** @type {File} */ file,
+	/** @type {Record<string, any>} */ fields,
+	/** @type {(value: any) => any} */ told,
+) {
 	return new Promise((done, failed) => {
 		const line = new XMLHttpRequest();
 		const form = new FormData();

@@ -20,11 +20,37 @@ const USES = [
 	["unused", "Unused"],
 ];
 const AT_ONCE = 120;
-const smallOf = (asset) => el("img", { src: asset.small, alt: "", loading: "lazy" });
+const smallOf = (/** @type {ShelfAsset} */ asset) => el("img", { src: asset.small, alt: "", loading: "lazy" });
 const ALL = { words: "", kind: "all", use: "any", folder: "", where: "" };
 
 export class Shelf {
-	/** @param {ShowState} state @param {Stage} stage */
+	search = el("input", {
+		class: "field",
+		type: "search",
+		placeholder: "Find by words",
+		"aria-label": "Find on the shelf",
+	});
+	kinds = el(
+		"div",
+		{ class: "choice", role: "group", "aria-label": "Kind" },
+		KINDS.map(([key, words]) => el("button", { "data-kind": key, onclick: () => this.narrow({ kind: key }) }, words)),
+	);
+	uses = el(
+		"select",
+		{ class: "field", "aria-label": "Use" },
+		USES.map(([key, words]) => el("option", { value: key }, words)),
+	);
+	where = el("select", { class: "field", "aria-label": "Whose shelf", title: "This show's shelf, or another's" });
+	folders = el("select", { class: "field", "aria-label": "Folder" });
+	title = el("h2", {});
+	grid = el("div", { class: "shelf-grid", role: "list", tabindex: -1 });
+	detail = el("aside", { class: "shelf-detail", "aria-label": "Details on the shelf" });
+
+	/**
+	 * @param {ShowState} state
+	 * @param {Stage} stage
+	 * @param {{[name: string]: any}} page the elements of the page: the shelf's own, and the buttons that open it
+	 */
 	constructor(state, stage, { node, button, picture, clip }) {
 		this.state = state;
 		this.stage = stage;
@@ -34,10 +60,13 @@ export class Shelf {
 		this.tiles = new Map();
 		/** @type {any} */
 		this.want = null;
+		/** @type {string | null} */
 		this.picked = null;
+		/** @type {import("./catalogue.js").Catalogue | null} */
 		this.catalogue = null;
 		this.shown = AT_ONCE;
 		this.filter = { ...ALL };
+		/** @type {{id: string, title: string, assets: ShelfAsset[]}[]} */
 		this.elsewhere = [];
 		button.addEventListener("click", () => (node.hidden ? this.open() : this.close()));
 		picture.addEventListener("click", () => this.open({ add: true, kind: "pictures" }));
@@ -61,44 +90,25 @@ export class Shelf {
 	}
 
 	/** Whether a clip is wanted: for a place, or instead of another. */
-	wantsClip({ place, replace }) {
+	wantsClip(/** @type {any} */ { place, replace }) {
 		return place?.wants === "clip" || (replace && this.state.object(replace)?.kind === "clip");
 	}
 
+	/**
+	 * Shows what answers to this.
+	 * @param {Partial<typeof ALL>} changes
+	 */
+	narrow(changes) {
+		Object.assign(this.filter, changes);
+		this.shown = AT_ONCE;
+		this.draw();
+	}
+
 	build() {
-		const { filter } = this;
-		const set = (changes) => {
-			Object.assign(filter, changes);
-			this.shown = AT_ONCE;
-			this.draw();
-		};
-		this.search = el("input", {
-			class: "field",
-			type: "search",
-			placeholder: "Find by words",
-			"aria-label": "Find on the shelf",
-			value: filter.words,
-		});
-		this.search.addEventListener("input", () => set({ words: this.search.value }));
-		this.kinds = el(
-			"div",
-			{ class: "choice", role: "group", "aria-label": "Kind" },
-			KINDS.map(([key, words]) => el("button", { "data-kind": key, onclick: () => set({ kind: key }) }, words)),
-		);
-		this.uses = el(
-			"select",
-			{ class: "field", "aria-label": "Use" },
-			USES.map(([key, words]) => el("option", { value: key }, words)),
-		);
-		this.uses.addEventListener("change", () => set({ use: this.uses.value }));
-		this.where = el("select", {
-			class: "field",
-			"aria-label": "Whose shelf",
-			title: "This show's shelf, or another's",
-		});
-		this.where.addEventListener("change", () => set({ where: this.where.value, folder: "" }));
-		this.folders = el("select", { class: "field", "aria-label": "Folder" });
-		this.folders.addEventListener("change", () => set({ folder: this.folders.value }));
+		this.search.addEventListener("input", () => this.narrow({ words: this.search.value }));
+		this.uses.addEventListener("change", () => this.narrow({ use: this.uses.value }));
+		this.where.addEventListener("change", () => this.narrow({ where: this.where.value, folder: "" }));
+		this.folders.addEventListener("change", () => this.narrow({ folder: this.folders.value }));
 		const input = el("input", {
 			type: "file",
 			multiple: true,
@@ -125,8 +135,6 @@ export class Shelf {
 			folder.value = "";
 			this.take(files);
 		});
-		this.title = el("h2", {});
-		this.grid = el("div", { class: "shelf-grid", role: "list", tabindex: -1 });
 		this.grid.addEventListener("scroll", () => {
 			if (
 				this.grid.scrollTop + this.grid.clientHeight > this.grid.scrollHeight - 300 &&
@@ -136,8 +144,7 @@ export class Shelf {
 				this.draw();
 			}
 		});
-		this.detail = el("aside", { class: "shelf-detail", "aria-label": "Details on the shelf" });
-		this.detail.addEventListener("input", ({ target }) => {
+		this.detail.addEventListener("input", (/** @type {any} */ { target }) => {
 			this.typedIn = target;
 		});
 		this.detail.addEventListener("change", () => {
@@ -197,7 +204,7 @@ export class Shelf {
 	}
 
 	/** Copies an entry of another shelf to this one; null where that was refused. */
-	async bringOver(asset) {
+	async bringOver(/** @type {ShelfAsset} */ asset) {
 		if (!asset.value) return asset;
 		const value = { ...asset.value, id: newId() };
 		if (!(await this.state.edit({ do: "add assets", assets: [value] }))) return null;
@@ -225,7 +232,7 @@ export class Shelf {
 		if (missing) this.timer = setTimeout(() => this.askSmalls(), 700);
 	}
 
-	async take(files) {
+	async take(/** @type {{file: File, folder?: string}[]} */ files) {
 		const added = await this.state.addFiles(files);
 		this.fresh = new Set(added.map((asset) => asset.id));
 		const [only] = added;
@@ -233,21 +240,21 @@ export class Shelf {
 			await this.use(only);
 			return;
 		}
-		if (added.some((asset) => asset.folder)) this.filter.folder = added.at(-1).folder;
+		if (added.some((asset) => asset.folder)) this.filter.folder = added[added.length - 1].folder;
 		this.draw();
 		this.askSmalls();
 	}
 
 	receive() {
-		this.node.addEventListener("dragover", (event) => event.preventDefault());
-		this.node.addEventListener("drop", async (event) => {
+		this.node.addEventListener("dragover", (/** @type {DragEvent} */ event) => event.preventDefault());
+		this.node.addEventListener("drop", async (/** @type {DragEvent} */ event) => {
 			event.preventDefault();
 			event.stopPropagation();
 			this.take(await filesOf(event.dataTransfer));
 		});
 	}
 
-	usesOf(asset) {
+	usesOf(/** @type {ShelfAsset} */ asset) {
 		return this.state.data.uses[asset.id] ?? [];
 	}
 
@@ -306,7 +313,7 @@ export class Shelf {
 				),
 			);
 		if (focused) this.grid.querySelector(`[data-asset="${CSS.escape(focused)}"]`)?.focus();
-		const picked = filter.where ? null : state.asset(this.picked);
+		const picked = filter.where || !this.picked ? null : state.asset(this.picked);
 		// What is being typed is not drawn anew under the hand; otherwise the keyboard stays at the field of that name.
 		const at = this.detail.contains(document.activeElement) ? document.activeElement : null;
 		if (!this.typedIn?.isConnected) {
@@ -327,13 +334,17 @@ export class Shelf {
 	}
 
 	/** Lays the tiles; unchanged tiles stay in place, so that a finger does not lose its tile. */
-	lay(tiles) {
+	lay(/** @type {any} */ tiles) {
 		const now = this.grid.children;
-		if (tiles.length !== now.length || tiles.some((tile, at) => tile !== now[at])) this.grid.replaceChildren(...tiles);
+		if (
+			tiles.length !== now.length ||
+			tiles.some((/** @type {any} */ tile, /** @type {number} */ at) => tile !== now[at])
+		)
+			this.grid.replaceChildren(...tiles);
 	}
 
 	/** The tile of an asset: the present one, unless something about the asset has changed. */
-	kept(asset) {
+	kept(/** @type {ShelfAsset} */ asset) {
 		const looks = JSON.stringify([asset, this.usesOf(asset).length, this.fresh?.has(asset.id)]);
 		if (this.tiles.get(asset.id)?.looks !== looks) this.tiles.set(asset.id, { looks, node: this.tile(asset) });
 		const { node } = this.tiles.get(asset.id);
@@ -343,7 +354,7 @@ export class Shelf {
 		return node;
 	}
 
-	tile(asset) {
+	tile(/** @type {ShelfAsset} */ asset) {
 		const used = this.usesOf(asset).length;
 		const seconds = `${(asset.lasts_ms / 1000).toFixed(1)} s`;
 		const size = { picture: `${asset.width_px} × ${asset.height_px}`, sound: seconds, clip: `clip, ${seconds}` }[
@@ -384,7 +395,7 @@ export class Shelf {
 				el("span", { class: "facts" }, asset.value ? size : `${size} · ${used ? `used on ${used}` : "unused"}`),
 			),
 		);
-		node.firstChild.addEventListener("keydown", (event) => {
+		node.querySelector("button").addEventListener("keydown", (/** @type {KeyboardEvent} */ event) => {
 			if (event.key === "Enter" && this.picked === asset.id) {
 				event.preventDefault();
 				this.use(asset);
@@ -396,7 +407,7 @@ export class Shelf {
 	/**
 	 * What a double press does: it fills the place that wanted a picture, replaces another, or puts it on the slide.
 	 */
-	async use(asset) {
+	async use(/** @type {ShelfAsset} */ asset) {
 		const { want, state } = this;
 		if (asset.kind === "sound") {
 			this.close();
@@ -415,7 +426,7 @@ export class Shelf {
 		else await addPicture(this.stage, asset, { place: want?.place ?? null });
 	}
 
-	underShow(asset) {
+	underShow(/** @type {ShelfAsset} */ asset) {
 		return putMusic(this.state, asset, stretches(this.state).whole);
 	}
 }

@@ -6,6 +6,7 @@ import { get } from "../ui/requests.js";
 import { choice, numberField, pair, selectField, textField } from "../panel/fields.js";
 import { frameFields } from "../panel/frame-fields.js";
 
+/** @type {[keyof Core.Palette, string][]} */
 const ROLES = [
 	["ground", "Background"],
 	["raised", "Raised"],
@@ -15,10 +16,10 @@ const ROLES = [
 	["second", "Second accent"],
 	["line", "Fine line"],
 ];
-const plainTheme = (theme) => JSON.stringify(theme);
+const plainTheme = (/** @type {Core.Theme} */ theme) => JSON.stringify(theme);
 
 export class Themes {
-	/** @param {ShowState} state */
+	/** @param {ShowState} state @param {{node: any, button: any}} page */
 	constructor(state, { node, button }) {
 		this.state = state;
 		this.node = node;
@@ -46,13 +47,13 @@ export class Themes {
 
 	async loadOthers() {
 		this.others = await get("/shows/themes.json").then(
-			(reply) => reply.shows.filter((entry) => entry.id !== this.state.data.show_id),
+			(reply) => reply.shows.filter((/** @type {any} */ entry) => entry.id !== this.state.data.show_id),
 			() => [],
 		);
 		if (!this.node.hidden) this.draw();
 	}
 
-	change(theme) {
+	change(/** @type {Core.Theme} */ theme) {
 		return this.state.edit({ do: "change theme", theme });
 	}
 
@@ -82,7 +83,7 @@ export class Themes {
 				el(
 					"span",
 					{ class: "swatches" },
-					["ground", "words", "accent", "second"].map((role) => this.dot(entry.palette[role])),
+					/** @type {const} */ (["ground", "words", "accent", "second"]).map((role) => this.dot(entry.palette[role])),
 				),
 				el(
 					"span",
@@ -108,15 +109,15 @@ export class Themes {
 		if (focused >= 0) [...node.querySelectorAll("button, input, select")][focused]?.focus({ preventScroll: true });
 	}
 
-	dot(colour) {
+	dot(/** @type {string} */ colour) {
 		const node = el("i");
 		node.style.background = colour;
 		return node;
 	}
 
-	own(theme) {
+	own(/** @type {Core.Theme} */ theme) {
 		const { state } = this;
-		const put = (changes) => this.change({ ...theme, ...changes });
+		const put = (/** @type {{[field: string]: any}} */ changes) => this.change({ ...theme, ...changes });
 		const families = state.data.families.map((name) => [name, name]);
 		const colours = ROLES.map(([role, words]) => {
 			const field = el("input", {
@@ -132,7 +133,10 @@ export class Themes {
 			.filter((asset) => asset.kind === "picture")
 			.map((asset) => [asset.id, asset.name]);
 		const weak = state.data.settings.weak ?? [];
-		const others = (this.others ?? []).map((entry) => [entry.id, `${entry.title}: ${entry.theme.name}`]);
+		const others = (this.others ?? []).map((/** @type {any} */ entry) => [
+			entry.id,
+			`${entry.title}: ${entry.theme.name}`,
+		]);
 		return [
 			textField(theme.name, (name) => put({ name }), { label: "Name of the theme", cls: "name-field" }),
 			el("div", { class: "roles" }, colours),
@@ -201,7 +205,7 @@ export class Themes {
 							"",
 							[["", "the theme of …"], ...others],
 							(id) => {
-								const found = this.others.find((entry) => entry.id === id);
+								const found = this.others.find((/** @type {any} */ entry) => entry.id === id);
 								if (found) this.change(found.theme);
 							},
 							{ label: "Import the theme of another show" },
@@ -213,11 +217,11 @@ export class Themes {
 	}
 
 	/** The backgrounds of ordinary slides and of openings. */
-	grounds(theme, put, pictures) {
+	grounds(/** @type {Core.Theme} */ theme, /** @type {(value: any) => any} */ put, /** @type {string[][]} */ pictures) {
 		const clips = this.state.data.assets
 			.filter((asset) => asset.kind === "clip")
 			.map((asset) => [asset.id, asset.name]);
-		const fields = (key, words) => {
+		const fields = (/** @type {"ground" | "opening"} */ key, /** @type {string} */ words) => {
 			const ground = theme[key];
 			const kinds = [
 				["plain", "Plain"],
@@ -225,7 +229,7 @@ export class Themes {
 				...(pictures.length ? [["picture", "Picture"]] : []),
 				...(clips.length ? [["clip", "Clip"]] : []),
 			];
-			const pick = (kind) =>
+			const pick = (/** @type {string} */ kind) =>
 				put({
 					[key]: {
 						plain: { kind, colour: "@ground" },
@@ -243,7 +247,7 @@ export class Themes {
 							most: 360,
 						})
 					: null;
-			const seen = { picture: pictures, clip: clips }[ground.kind];
+			const seen = ground.kind === "picture" ? pictures : ground.kind === "clip" ? clips : null;
 			const asset = seen
 				? selectField(ground.asset_id, seen, (id) => put({ [key]: { ...ground, asset_id: id } }), {
 						label: `${ground.kind === "clip" ? "Clip" : "Picture"} of ${words.toLowerCase()}`,

@@ -24,25 +24,25 @@ const FORMS = {
 		"M 18 2 h 4 v 3 l 4 2 3 -2 3 3 -2 3 2 4 h 3 v 4 h -3 l -2 4 2 3 -3 3 -3 -2 -4 2 v 3 h -4 v -3 l -4 -2 -3 2 -3 -3 2 -3 -2 -4 h -3 v -4 h 3 l 2 -4 -2 -3 3 -3 3 2 4 -2 Z",
 };
 const STROKED = new Set(["line", "line with a head", "bracket"]);
-const capital = (word) => word[0].toUpperCase() + word.slice(1);
+const capital = (/** @type {string} */ word) => word[0].toUpperCase() + word.slice(1);
 
 export class Tray {
 	/** @type {string | null} */
 	open;
 
 	/** @param {ShowState} state @param {Stage} stage */
-	constructor(state, stage, { bar, node }) {
+	constructor(state, stage, /** @type {any} */ { bar, node }) {
 		this.state = state;
 		this.stage = stage;
 		this.bar = bar;
 		this.node = node;
-		bar.addEventListener("click", (event) => {
+		bar.addEventListener("click", (/** @type {StageEvent} */ event) => {
 			const button = event.target.closest("button");
 			if (!button) return;
 			if (button.dataset.tray) this.toggle(button.dataset.tray);
 			else if (button.dataset.add) {
 				this.close();
-				({ text: addText, table: addTable })[button.dataset.add](stage);
+				(button.dataset.add === "text" ? addText : addTable)(stage);
 			}
 		});
 		closeAtEscape(node, () => {
@@ -59,7 +59,7 @@ export class Tray {
 		});
 	}
 
-	toggle(kind) {
+	toggle(/** @type {string} */ kind) {
 		this.open = this.open === kind ? null : kind;
 		this.draw();
 		this.node.querySelector("button, input")?.focus();
@@ -75,7 +75,9 @@ export class Tray {
 		for (const button of this.bar.querySelectorAll("[data-tray]"))
 			button.setAttribute("aria-expanded", String(button.dataset.tray === this.open));
 		const parts =
-			{ slide: () => this.layouts(), shape: () => this.forms(), music: () => this.sounds() }[this.open]?.() ?? [];
+			{ slide: () => this.layouts(), shape: () => this.forms(), music: () => this.sounds() }[
+				/** @type {"slide" | "shape" | "music"} */ (this.open)
+			]?.() ?? [];
 		const keepsPlace = keepPlace(this.node);
 		this.node.replaceChildren(...parts);
 		keepsPlace();
@@ -128,7 +130,7 @@ export class Tray {
 			["free", "Freehand", "M 5 22 C 12 4 18 28 24 14 S 32 6 36 12"],
 			["points", "From point to point", "M 5 24 L 14 7 L 26 20 L 36 6"],
 		];
-		const sign = (d, open) =>
+		const sign = (/** @type {string} */ d, /** @type {boolean} */ open) =>
 			svg(
 				"svg",
 				{ viewBox: "0 0 40 30", "aria-hidden": "true" },
@@ -175,7 +177,7 @@ export class Tray {
 	sounds() {
 		const { state } = this;
 		const ways = stretches(state);
-		const place = async (asset, stretch) => {
+		const place = async (/** @type {ShelfAsset} */ asset, /** @type {any} */ stretch) => {
 			if (await putMusic(state, asset, stretch)) this.close();
 		};
 		const input = el("input", { type: "file", accept: "audio/*", class: "sr-only", "aria-label": "Choose a sound" });
@@ -183,11 +185,11 @@ export class Tray {
 			const [asset] = await state.addFiles([...input.files].map((file) => ({ file })));
 			if (asset?.kind === "sound") await place(asset, ways.whole);
 		});
-		const seek = (detail) => {
+		const seek = (/** @type {any} */ detail) => {
 			this.close();
 			state.dispatchEvent(new CustomEvent("shelf", { detail }));
 		};
-		const to = (asset) => {
+		const to = (/** @type {ShelfAsset} */ asset) => {
 			const field = el(
 				"select",
 				{ class: "field", "aria-label": `${asset.name}: from this slide to …` },

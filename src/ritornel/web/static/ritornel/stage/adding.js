@@ -5,23 +5,24 @@ import { heldKeys } from "./held-keys.js";
 
 /** Up to this difference a picture counts as having its place's proportion. */
 const SAME_FORM = 0.02;
-const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
-const capital = (word) => word[0].toUpperCase() + word.slice(1);
+const tenths = (/** @type {any} */ value) => Math.floor(value * 10 + 0.5) / 10;
+const capital = (/** @type {string} */ word) => word[0].toUpperCase() + word.slice(1);
 
 /** How much larger than 1280 x 720 the frame is, as the core's `scale_of`. */
-const scaleOf = ({ width_px: width, height_px: height }) => Math.sqrt((width * height) / (1280 * 720));
+const scaleOf = (/** @type {any} */ { width_px: width, height_px: height }) =>
+	Math.sqrt((width * height) / (1280 * 720));
 
 /**
  * @param {object} more `where_free`: they step aside where they would not be seen; `copies`: what they are copies of
  */
-export async function addObjects(state, items, label = "", more = {}) {
-	const objects = items.map((item) => ({ ...item, id: item.id ?? newId() }));
+export async function addObjects(/** @type {ShowState} */ state, /** @type {any} */ items, label = "", more = {}) {
+	const objects = items.map((/** @type {Core.SlideObject} */ item) => ({ ...item, id: item.id ?? newId() }));
 	const edit = { do: "add objects", slide_id: state.slide.id, objects, ...more };
 	const since = state.steps;
 	const made = await state.edit(label ? { do: "several", label, edits: [edit] } : edit);
 	if (made)
 		state.pick(
-			objects.map((item) => item.id),
+			objects.map((/** @type {Core.SlideObject} */ item) => item.id),
 			{ since },
 		);
 	return made;
@@ -32,7 +33,12 @@ export async function addObjects(state, items, label = "", more = {}) {
  * frame.
  * @param {Stage} stage
  */
-async function addClip(stage, asset, at, place) {
+async function addClip(
+	stage,
+	/** @type {ShelfAsset} */ asset,
+	/** @type {Point | null} */ at,
+	/** @type {any} */ place,
+) {
 	const { state, frame } = stage;
 	const { width_px: width, height_px: height } = frame;
 	const scale = Math.min(1, (width * 0.8) / asset.width_px, (height * 0.8) / asset.height_px);
@@ -58,7 +64,7 @@ async function addClip(stage, asset, at, place) {
 }
 
 /** A build that plays a clip on arrival: first in the running order. @param {ShowState} state */
-export function playsFirst(state, objectId) {
+export function playsFirst(state, /** @type {string} */ objectId) {
 	const id = newId();
 	return [
 		{
@@ -75,7 +81,7 @@ export function playsFirst(state, objectId) {
  * `at`.
  * @param {Stage} stage
  */
-export async function addPicture(stage, asset, { at, place } = /** @type {any} */ ({})) {
+export async function addPicture(stage, /** @type {ShelfAsset} */ asset, { at, place } = /** @type {any} */ ({})) {
 	const { width_px: width, height_px: height } = stage.frame;
 	if (asset.kind === "clip") return addClip(stage, asset, at, place);
 	const common = { kind: "picture", name: asset.name, asset_id: asset.id, alternative: asset.alternative || "" };
@@ -96,7 +102,7 @@ export async function addPicture(stage, asset, { at, place } = /** @type {any} *
  * A picture of another proportion than its place is shown whole; one press makes it fill the place.
  * @param {ShowState} state
  */
-function sayWhole(state, asset, id, box) {
+function sayWhole(state, /** @type {ShelfAsset} */ asset, /** @type {string} */ id, /** @type {StageBox} */ box) {
 	const [own, wanted] = [asset.width_px / asset.height_px, box.width / box.height];
 	if (Math.abs(own / wanted - 1) < SAME_FORM) return;
 	const fill = () =>
@@ -142,7 +148,7 @@ const MOST_COLUMNS = 20;
  * Adds a table whose first row is a heading. An empty one is opened for typing.
  * @param {string[][]} rows the words of its cells
  */
-export async function addTable(stage, rows = EMPTY_TABLE) {
+export async function addTable(/** @type {Stage} */ stage, rows = EMPTY_TABLE) {
 	const { width_px: width, height_px: height } = stage.frame;
 	const scale = scaleOf(stage.frame);
 	const columns = Math.min(Math.max(...rows.map((cells) => cells.length)), MOST_COLUMNS);
@@ -174,7 +180,7 @@ export async function addTable(stage, rows = EMPTY_TABLE) {
  * Adds text to a place of the layout, in the theme's look. `typed` gives what was typed since the place was pressed.
  * @param {Stage} stage
  */
-export async function addTextIn(stage, place, typed) {
+export async function addTextIn(stage, /** @type {any} */ place, /** @type {any} */ typed) {
 	const { state } = stage;
 	const id = newId();
 	const item = {
@@ -198,11 +204,14 @@ export async function addTextIn(stage, place, typed) {
 }
 
 /** Adds lines of plain text as a text of its own, such as pasted ones. @param {Stage} stage */
-export function addLines(stage, lines) {
+export function addLines(stage, /** @type {any} */ lines) {
 	const { width_px: width, height_px: height } = stage.frame;
 	const scale = scaleOf(stage.frame);
 	const id = newId();
-	const paragraphs = lines.map((line, index) => ({ id: `${id}-${index + 1}`, ...line }));
+	const paragraphs = lines.map((/** @type {any} */ line, /** @type {number} */ index) => ({
+		id: `${id}-${index + 1}`,
+		...line,
+	}));
 	const box = {
 		x: tenths(width * 0.1),
 		y: tenths(height * 0.2),
@@ -216,6 +225,7 @@ export function addLines(stage, lines) {
 	);
 }
 
+/** @type {{[name: string]: {form?: string, size?: number[], look?: Record<string, any>}}} */
 const SHAPES = {
 	line: { size: [300, 8], look: { stroke: { colour: "@accent", width_px: 4 } } },
 	"line with a head": {
@@ -232,10 +242,11 @@ const SHAPES = {
 	arrow: { size: [260, 130], look: {} },
 	arch: { size: [240, 120], look: {} },
 };
+/** @type {{[form: string]: number}} */
 const POINTS = { polygon: 6, star: 8, wheel: 18 };
 
 /** @param {Stage} stage */
-export function addShape(stage, name) {
+export function addShape(stage, /** @type {string} */ name) {
 	const { width_px: width, height_px: height } = stage.frame;
 	const scale = scaleOf(stage.frame);
 	const { form = name, size = [240, 240], look = {} } = SHAPES[name] ?? {};
@@ -268,7 +279,7 @@ export function addShape(stage, name) {
 }
 
 /** Adds a slide after the one on the stage, with the same transition. @param {ShowState} state */
-export async function addSlide(state, layout, title) {
+export async function addSlide(state, /** @type {any} */ layout, /** @type {string} */ title) {
 	const id = newId();
 	const at = state.slide ? state.data.order.indexOf(state.slide.id) + 1 : 0;
 	const slide = {

@@ -8,7 +8,7 @@ export class Carries {
 		this.stage = stage;
 	}
 
-	draw(scale) {
+	draw(/** @type {any} */ scale) {
 		const { carry } = this.stage.state.data.viewing ?? {};
 		if (!carry?.pairs.length || this.stage.state.picked.size) return;
 		const px = 1 / scale;

@@ -8,7 +8,7 @@ export class Clipboard {
 	last;
 
 	/** @param {Stage} stage */
-	constructor(stage, removePicked) {
+	constructor(stage, /** @type {any} */ removePicked) {
 		this.stage = stage;
 		this.state = stage.state;
 		this.removePicked = removePicked;
@@ -27,13 +27,13 @@ export class Clipboard {
 		);
 	}
 
-	inField(event) {
+	inField(/** @type {any} */ event) {
 		return (
 			event.target.closest?.("input, textarea, select, [contenteditable]") !== null && event.target !== document.body
 		);
 	}
 
-	copy(event) {
+	copy(/** @type {any} */ event) {
 		if (this.inField(event) || String(getSelection())) return false;
 		const { state } = this;
 		const items = this.stage.picked();
@@ -57,7 +57,7 @@ export class Clipboard {
 		return true;
 	}
 
-	async paste(event) {
+	async paste(/** @type {any} */ event) {
 		if (this.inField(event) || !this.state.slide) return;
 		const data = event.clipboardData;
 		const own = data.getData(KIND);

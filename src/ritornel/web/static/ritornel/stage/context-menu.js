@@ -6,9 +6,10 @@ const RESTS_MS = 550;
 const SHAKES_PX = 9;
 const WRITING = ".words-field, .words-bar, input, textarea";
 
-/** @param {object} stage */
+/** @param {Stage} stage */
 export function contextMenu(stage) {
 	const { state, theatre } = stage;
+	/** @type {any} */
 	let menu = null;
 	loadSheet("media");
 	const close = () => {
@@ -19,7 +20,7 @@ export function contextMenu(stage) {
 		close();
 		stage.svg.focus({ preventScroll: true });
 	};
-	const open = (target, spot) => {
+	const open = (/** @type {any} */ target, /** @type {any} */ spot) => {
 		const id = target.closest("[data-object]")?.dataset.object;
 		if (id && !state.picked.has(id)) state.pick(stage.picking.withGroup(id));
 		else if (!id && spot) state.pick([]);
@@ -49,10 +50,12 @@ export function contextMenu(stage) {
 		menu.style.left = `${Math.max(4, Math.min(x, innerWidth - width - 4))}px`;
 		menu.style.top = `${Math.max(4, Math.min(y, innerHeight - height - 4))}px`;
 		menu.firstElementChild.focus();
-		menu.addEventListener("keydown", (key) => {
+		menu.addEventListener("keydown", (/** @type {KeyboardEvent} */ key) => {
 			const all = [...menu.querySelectorAll("button")];
 			const at = all.indexOf(document.activeElement);
-			const to = { ArrowDown: at + 1, ArrowUp: at - 1 + all.length, Home: 0, End: all.length - 1 }[key.key];
+			/** @type {{[key: string]: number}} */
+			const ways = { ArrowDown: at + 1, ArrowUp: at - 1 + all.length, Home: 0, End: all.length - 1 };
+			const to = ways[key.key];
 			if (to !== undefined) all[to % all.length].focus();
 			else if (key.key === "Escape" || key.key === "Tab") leave();
 			else return;
@@ -60,15 +63,15 @@ export function contextMenu(stage) {
 			key.stopPropagation();
 		});
 	};
-	const closed = (target) => target.closest(WRITING) || stage.pen?.active;
+	const closed = (/** @type {any} */ target) => target.closest(WRITING) || stage.pen?.active;
 	let byFinger = false;
-	theatre.addEventListener("contextmenu", (event) => {
+	theatre.addEventListener("contextmenu", (/** @type {StageEvent} */ event) => {
 		if (closed(event.target)) return;
 		event.preventDefault();
 		// Some browsers tell of a finger that rests, others do not: the menu opens once.
 		if (!byFinger) open(event.target, event.button === 2 ? [event.clientX, event.clientY] : null);
 	});
-	theatre.addEventListener("pointerdown", (down) => {
+	theatre.addEventListener("pointerdown", (/** @type {any} */ down) => {
 		byFinger = down.pointerType === "touch";
 		if (!byFinger || closed(down.target)) return;
 		const listening = new AbortController();
@@ -128,12 +131,14 @@ function entriesFor(stage) {
 	}
 	const [item] = items;
 	const alone = items.length === 1;
-	const set = (changes) => state.edit({ do: "change objects", slide_id, object_ids: ids, changes });
+	const set = (/** @type {{[name: string]: any}} */ changes) =>
+		state.edit({ do: "change objects", slide_id, object_ids: ids, changes });
 	const last = state.slide.objects.length - ids.length;
-	const stack = (to) => state.edit({ do: "stack objects", slide_id, object_ids: ids, to });
-	const tab = (key) => state.dispatchEvent(new CustomEvent("tab", { detail: { tab: key } }));
+	const stack = (/** @type {number} */ to) => state.edit({ do: "stack objects", slide_id, object_ids: ids, to });
+	const tab = (/** @type {string} */ key) => state.dispatchEvent(new CustomEvent("tab", { detail: { tab: key } }));
 	const grouped = items.every(({ group }) => group && group === item.group);
-	const group = (name) => state.edit({ do: "group objects", slide_id, object_ids: ids, group: name });
+	const group = (/** @type {string} */ name) =>
+		state.edit({ do: "group objects", slide_id, object_ids: ids, group: name });
 	const locked = items.every((one) => one.locked);
 	const pictured = alone && ["picture", "clip"].includes(item.kind);
 	const lines = [

@@ -4,10 +4,10 @@ import { newId } from "../ui/element.js";
 import { addObjects } from "./adding.js";
 
 /** Copies of objects with new ids and the lineage of their originals; groups become new groups. */
-export function copiesOf(items, dx = 0, dy = 0) {
+export function copiesOf(/** @type {any} */ items, dx = 0, dy = 0) {
 	const groups = new Map();
-	const names = new Map(items.map((item) => [item.id, newId()]));
-	return items.map((item) => {
+	const names = new Map(items.map((/** @type {Core.SlideObject} */ item) => [item.id, newId()]));
+	return items.map((/** @type {Core.SlideObject} */ item) => {
 		const id = names.get(item.id);
 		const copy = {
 			...structuredClone(item),
@@ -17,10 +17,17 @@ export function copiesOf(items, dx = 0, dy = 0) {
 			box: { ...item.box, x: item.box.x + dx, y: item.box.y + dy },
 		};
 		if (copy.paragraphs)
-			copy.paragraphs = copy.paragraphs.map((paragraph, index) => ({ ...paragraph, id: `${id}-${index + 1}` }));
+			copy.paragraphs = copy.paragraphs.map(
+				(/** @type {WrittenParagraph} */ paragraph, /** @type {number} */ index) => ({
+					...paragraph,
+					id: `${id}-${index + 1}`,
+				}),
+			);
 		// A press plays the copy of a clip; where the clip was left behind, it does nothing.
 		if (copy.press?.do === "clip")
-			copy.press = names.has(copy.press.object_id) ? { do: "clip", object_id: names.get(copy.press.object_id) } : null;
+			copy.press = names.has(copy.press.object_id)
+				? /** @type {any} */ ({ do: "clip", object_id: names.get(copy.press.object_id) })
+				: null;
 		if (copy.group) {
 			if (!groups.has(copy.group)) groups.set(copy.group, newId());
 			copy.group = groups.get(copy.group);
@@ -29,6 +36,7 @@ export function copiesOf(items, dx = 0, dy = 0) {
 	});
 }
 
+/** @type {any} */
 let lastCopies = null;
 
 /**
@@ -55,14 +63,16 @@ export async function duplicatePicked(stage) {
 		lastCopies &&
 		lastCopies.slide === state.slide.id &&
 		items.length === lastCopies.pairs.length &&
-		items.every((item) => lastCopies.pairs.some(([, copy]) => copy === item.id));
+		items.every((item) => lastCopies.pairs.some((/** @type {any} */ [, copy]) => copy === item.id));
 	let step = { x: 20, y: 20 };
 	if (again) {
-		const [from, to] = lastCopies.pairs[0].map((id) => state.object(id));
+		const [from, to] = lastCopies.pairs[0].map((/** @type {string} */ id) => state.object(id));
 		if (from && to) step = { x: to.box.x - from.box.x, y: to.box.y - from.box.y };
 	}
 	const copies = copiesOf(items, step.x, step.y);
-	const of = Object.fromEntries(copies.map((copy, at) => [copy.id, items[at].id]));
+	const of = Object.fromEntries(
+		copies.map((/** @type {any} */ copy, /** @type {number} */ at) => [copy.id, items[at].id]),
+	);
 	if (await addObjects(state, copies, "Duplicate", { copies: of }))
 		lastCopies = { slide: state.slide.id, pairs: items.map((item, at) => [item.id, copies[at].id]) };
 }

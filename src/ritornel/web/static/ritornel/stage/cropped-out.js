@@ -5,7 +5,7 @@ import { svg } from "../ui/element.js";
  * The whole picture behind its cropped part, faintly, so that what was cut off can be shown again.
  * @param {Stage} stage
  */
-export function drawGhost(stage, item) {
+export function drawGhost(stage, /** @type {Core.SlideObject} */ item) {
 	const drawn = stage.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
 	const mark = drawn?.parts[0].marks.find((entry) => entry.kind === "image");
 	if (!mark) return;

@@ -2,7 +2,7 @@
 import { addPicture } from "./adding.js";
 
 /** A few pictures go onto the slide; many go only to the shelf, which opens to show them. @param {Stage} stage */
-export async function bringFiles(stage, files, at) {
+export async function bringFiles(stage, /** @type {any} */ files, /** @type {Point | null} */ at) {
 	const added = await stage.state.addFiles(files);
 	const pictures = added.filter((asset) => asset.width_px); // clips among them
 	if (pictures.length > 3 || (added.length && !pictures.length)) {

@@ -8,24 +8,24 @@ const bring = async (...given) => (await import("./dropped-media.js")).bringFile
 /** @param {Stage} stage */
 export function receiveFiles(stage) {
 	const { theatre, state } = stage;
-	const over = (on) => {
+	const over = (/** @type {boolean} */ on) => {
 		if (on) theatre.dataset.over = "";
 		else delete theatre.dataset.over;
 	};
-	theatre.addEventListener("dragover", (event) => {
+	theatre.addEventListener("dragover", (/** @type {DragEvent} */ event) => {
 		event.preventDefault();
 		dropped.get();
 		over(true);
 	});
 	theatre.addEventListener("dragleave", () => over(false));
-	theatre.addEventListener("drop", async (event) => {
+	theatre.addEventListener("drop", async (/** @type {DragEvent} */ event) => {
 		event.preventDefault();
 		over(false);
 		const at = stage.point(event);
 		// What a drop holds has to be asked before anything is waited for; dragging over brought what can look into
 		// folders.
 		const files = await (dropped.ready?.filesOf(event.dataTransfer) ??
-			[...event.dataTransfer.files].map((file) => ({ file, folder: "" })));
+			[...(event.dataTransfer?.files ?? [])].map((file) => ({ file, folder: "" })));
 		if (files.length) await bring(stage, files, at);
 	});
 	state.addEventListener("files", (event) => bring(stage, event.detail.files, null));

@@ -3,6 +3,7 @@ import { svg } from "../ui/element.js";
 import { around } from "./bounds.js";
 
 const HANDLES = { nw: [0, 0], n: [0.5, 0], ne: [1, 0], e: [1, 0.5], se: [1, 1], s: [0.5, 1], sw: [0, 1], w: [0, 0.5] };
+/** @type {{[handle: string]: string}} */
 const CURSORS = {
 	nw: "nwse-resize",
 	se: "nwse-resize",
@@ -16,11 +17,13 @@ const CURSORS = {
 
 export class Frames {
 	/** @param {ShowState} state */
-	constructor(overlay, state) {
+	constructor(/** @type {any} */ overlay, state) {
 		this.overlay = overlay;
 		this.state = state;
+		this.scale = 1;
 	}
 
+	/** @param {number} scale @param {(id: string) => boolean} isAway */
 	draw(scale, isAway) {
 		this.scale = scale;
 		const items = this.state.slide?.objects.filter((item) => this.state.picked.has(item.id)) ?? [];
@@ -32,13 +35,13 @@ export class Frames {
 		this.overlay.append(this.group);
 	}
 
-	boxOf(item) {
+	boxOf(/** @type {Core.SlideObject} */ item) {
 		if (item.overflow !== "grow") return item.box;
 		const drawn = this.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
 		return drawn ? { ...item.box, height: drawn.height } : item.box;
 	}
 
-	/** @param {[object, object][]} pairs objects and their boxes @param {(id: string) => boolean} isAway */
+	/** @param {[any, StageBox][]} pairs objects and their boxes @param {(id: string) => boolean} isAway */
 	framesOf(pairs, isAway = () => false) {
 		const group = svg("g");
 		const alone = pairs.length === 1;
@@ -54,7 +57,13 @@ export class Frames {
 		return group;
 	}
 
-	frameOf(item, box, withHandles, away, thin = false) {
+	frameOf(
+		/** @type {Core.SlideObject} */ item,
+		/** @type {StageBox} */ box,
+		/** @type {any} */ withHandles,
+		/** @type {boolean} */ away,
+		thin = false,
+	) {
 		const { x, y, width, height, turn_deg: turn = 0 } = box;
 		const group = svg("g", { transform: `rotate(${turn} ${x + width / 2} ${y + height / 2})` });
 		group.append(
@@ -88,11 +97,11 @@ export class Frames {
 	}
 
 	/** The frame itself can be dragged to move its object, for thin or covered objects. */
-	edge({ x, y, width, height }) {
+	edge(/** @type {any} */ { x, y, width, height }) {
 		return svg("rect", { class: "edge", "data-handle": "frame", x, y, width, height, "stroke-width": 8 / this.scale });
 	}
 
-	frameAround(box, withHandles) {
+	frameAround(/** @type {StageBox} */ box, /** @type {any} */ withHandles) {
 		const group = svg("g");
 		group.append(
 			svg("rect", {
@@ -109,7 +118,7 @@ export class Frames {
 		return group;
 	}
 
-	addHandles(group, box) {
+	addHandles(/** @type {any} */ group, /** @type {StageBox} */ box) {
 		for (const [name, [across, down]] of Object.entries(HANDLES)) {
 			// On what is small on the screen only the corners have room.
 			if ((across === 0.5 && box.width * this.scale < 40) || (down === 0.5 && box.height * this.scale < 40)) continue;
@@ -119,7 +128,7 @@ export class Frames {
 		}
 	}
 
-	handle(name, x, y, cursor) {
+	handle(/** @type {string} */ name, /** @type {number} */ x, /** @type {number} */ y, /** @type {any} */ cursor) {
 		const size = 10 / this.scale;
 		const reach = 22 / this.scale;
 		const dot = svg("rect", {
@@ -143,19 +152,20 @@ export class Frames {
 	}
 
 	/** Moves the frames during a drag, with the place as numbers beside it. */
-	offset(dx, dy, whole) {
+	offset(/** @type {number} */ dx, /** @type {number} */ dy, /** @type {StageBox} */ whole) {
 		this.group?.setAttribute("transform", `translate(${dx} ${dy})`);
 		this.number(`${Math.round(whole.x + dx)}, ${Math.round(whole.y + dy)}`, whole);
 	}
 
-	preview(pairs, words) {
+	preview(/** @type {any} */ pairs, /** @type {string} */ words) {
 		this.overlay.replaceChildren();
 		this.group = this.framesOf(pairs);
 		this.overlay.append(this.group);
-		this.number(words, pairs.length === 1 ? pairs[0][1] : around(pairs.map(([, box]) => box)));
+		this.number(words, pairs.length === 1 ? pairs[0][1] : around(pairs.map((/** @type {any} */ [, box]) => box)));
 	}
 
-	number(words, box) {
+	number(/** @type {string} */ words, /** @type {StageBox} */ box) {
+		if (!this.group) return;
 		this.group.querySelector(".place")?.remove();
 		const size = 13 / this.scale;
 		this.group.append(

@@ -5,7 +5,7 @@ import { track } from "./tracking.js";
 
 const LEAST_PX = 16;
 const TURN_STEP_DEG = 15;
-const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
+const tenths = (/** @type {any} */ value) => Math.floor(value * 10 + 0.5) / 10;
 
 export class Framings {
 	/** @param {Stage} stage */
@@ -20,7 +20,7 @@ export class Framings {
 		return height / width;
 	}
 
-	draw(scale, shown = /** @type {any} */ (null)) {
+	draw(/** @type {any} */ scale, shown = /** @type {any} */ (null)) {
 		const { overlay } = this.stage;
 		overlay.querySelector(".framings")?.remove();
 		const { slide } = this.state;
@@ -35,7 +35,7 @@ export class Framings {
 		);
 	}
 
-	frameOf(framing, px) {
+	frameOf(/** @type {any} */ framing, /** @type {number} */ px) {
 		const { x, y, width_px: width, turn_deg: turn = 0 } = framing;
 		const height = width * this.proportion;
 		const picked = this.state.pickedFraming === framing.id;
@@ -104,7 +104,12 @@ export class Framings {
 		);
 		group.append(tag);
 		if (picked) {
-			const dot = (grip, dx, dy, cursor) => {
+			const dot = (
+				/** @type {any} */ grip,
+				/** @type {number} */ dx,
+				/** @type {number} */ dy,
+				/** @type {any} */ cursor,
+			) => {
 				const node = svg(
 					"g",
 					{ "data-grip": grip },
@@ -134,7 +139,7 @@ export class Framings {
 		return group;
 	}
 
-	press(event) {
+	press(/** @type {StageEvent} */ event) {
 		const node = event.target.closest("[data-framing]");
 		const grip = event.target.closest("[data-grip]")?.dataset.grip;
 		if (!node || !grip || event.button !== 0) return;
@@ -145,7 +150,7 @@ export class Framings {
 		const size = this.state.slide.size ?? this.stage.frame;
 		const start = this.stage.point(event);
 		const reach = Math.max(Math.hypot(start.x - framing.x, start.y - framing.y), 1);
-		const changed = (way) => {
+		const changed = (/** @type {any} */ way) => {
 			if (grip === "size")
 				return {
 					width_px: Math.max(
@@ -158,11 +163,11 @@ export class Framings {
 				return { turn_deg: turnBox(box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG).turn_deg };
 			}
 			// Its middle stays on the slide, however far it is pulled.
-			const on = (value, most) => tenths(Math.max(0, Math.min(value, most)));
+			const on = (/** @type {any} */ value, /** @type {number} */ most) => tenths(Math.max(0, Math.min(value, most)));
 			return { x: on(framing.x + way.x, size.width_px), y: on(framing.y + way.y, size.height_px) };
 		};
-		const words = (value) =>
-			({
+		const words = (/** @type {any} */ value) =>
+			/** @type {{[grip: string]: string}} */ ({
 				size: `${Math.round(value.width_px)} wide`,
 				turn: `${value.turn_deg ?? 0}°`,
 				edge: `${Math.round(value.x)}, ${Math.round(value.y)}`,
@@ -170,11 +175,11 @@ export class Framings {
 		track(
 			this.stage,
 			event,
-			(way) => {
+			(/** @type {any} */ way) => {
 				const shown = { ...framing, ...changed(way) };
 				this.draw(this.stage.scale, { ...shown, name: `${framing.name}  ${words(shown)}` });
 			},
-			(way) => {
+			(/** @type {any} */ way) => {
 				if (!way) {
 					this.draw(this.stage.scale);
 					return;

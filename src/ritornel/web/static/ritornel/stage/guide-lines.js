@@ -17,14 +17,15 @@ export class GuideLines {
 	}
 
 	/** Draws the lines, gaps and lengths that a drag matches, each with its exact number. Null removes them. */
-	show(found, box = /** @type {any} */ (null)) {
+	show(/** @type {any} */ found, box = /** @type {any} */ (null)) {
 		const { frame } = this.stage;
 		this.overlay.querySelector(".guides")?.remove();
 		if (!found) return;
 		const group = svg("g", { class: "guides" });
 		const { x_guide: x, y_guide: y, x_gap: acrossGap, y_gap: downGap, x_size: width, y_size: height } = found;
-		const note = (guide, number) => `${Math.round(number)}${guide.beside ? ` · ${guide.beside}` : ""}`;
-		const dash = (guide) => (guide.beside ? `${5 / this.scale} ${4 / this.scale}` : null);
+		const note = (/** @type {any} */ guide, /** @type {number} */ number) =>
+			`${Math.round(number)}${guide.beside ? ` · ${guide.beside}` : ""}`;
+		const dash = (/** @type {any} */ guide) => (guide.beside ? `${5 / this.scale} ${4 / this.scale}` : null);
 		if (x)
 			group.append(
 				this.line(x.at, 0, x.at, frame.height_px, dash(x)),
@@ -42,11 +43,17 @@ export class GuideLines {
 		if (group.childElementCount) this.overlay.append(group);
 	}
 
-	line(x1, y1, x2, y2, dash = /** @type {string | null} */ (null)) {
+	line(
+		/** @type {number} */ x1,
+		/** @type {number} */ y1,
+		/** @type {number} */ x2,
+		/** @type {number} */ y2,
+		dash = /** @type {string | null} */ (null),
+	) {
 		return svg("line", { x1, y1, x2, y2, stroke: PINK, "stroke-width": 1 / this.scale, "stroke-dasharray": dash });
 	}
 
-	words(text, x, y) {
+	words(/** @type {string} */ text, /** @type {number} */ x, /** @type {number} */ y) {
 		const px = 1 / this.scale;
 		return svg(
 			"text",
@@ -66,7 +73,13 @@ export class GuideLines {
 	}
 
 	/** A stretch along an axis with ends and its length. */
-	stretch(axis, from, to, across, words) {
+	stretch(
+		/** @type {string} */ axis,
+		/** @type {number} */ from,
+		/** @type {number} */ to,
+		/** @type {number} */ across,
+		/** @type {string} */ words,
+	) {
 		const tick = 4 / this.scale;
 		const [a, b] = [Math.min(from, to), Math.max(from, to)];
 		if (axis === "x") {
@@ -85,7 +98,7 @@ export class GuideLines {
 		];
 	}
 
-	gapMarks(axis, { gap, way }, box) {
+	gapMarks(/** @type {string} */ axis, /** @type {any} */ { gap, way }, /** @type {StageBox} */ box) {
 		const across = (gap.low + gap.high) / 2;
 		const [start, end] = axis === "x" ? [box.x, box.x + box.width] : [box.y, box.y + box.height];
 		if (way === "between") {
@@ -96,21 +109,21 @@ export class GuideLines {
 			];
 		}
 		const words = String(Math.round(gap.end - gap.start));
-		const own = way === "after" ? [gap.last, start] : [end, gap.first];
-		return [...this.stretch(axis, gap.start, gap.end, across, words), ...this.stretch(axis, ...own, across, words)];
+		const [from, to] = way === "after" ? [gap.last, start] : [end, gap.first];
+		return [...this.stretch(axis, gap.start, gap.end, across, words), ...this.stretch(axis, from, to, across, words)];
 	}
 
-	lengthMarks(axis, size, box) {
+	lengthMarks(/** @type {string} */ axis, /** @type {any} */ size, /** @type {StageBox} */ box) {
 		const other = this.stage.state.object(size.object_id)?.box;
 		const words = `${Math.round(size.length)}`;
-		const mark = ({ x, y, width, height }) =>
+		const mark = (/** @type {any} */ { x, y, width, height }) =>
 			axis === "x"
 				? this.stretch("x", x, x + width, y + height + 10 / this.scale, words)
 				: this.stretch("y", y, y + height, x + width + 10 / this.scale, words);
 		return [...mark(box), ...(other ? mark(other) : [])];
 	}
 
-	tail({ tail_x: tx, tail_y: ty }, { box }) {
+	tail(/** @type {any} */ { tail_x: tx, tail_y: ty }, /** @type {any} */ { box }) {
 		this.overlay.querySelector(".guides")?.remove();
 		const [x, y] = [box.x + box.width * tx, box.y + box.height * ty];
 		this.overlay.append(

@@ -11,7 +11,7 @@ export function heldKeys() {
 	let text = "";
 	const listening = new AbortController();
 	const how = { capture: true, signal: listening.signal };
-	const hold = (event) => {
+	const hold = (/** @type {KeyboardEvent} */ event) => {
 		if (event.ctrlKey || event.metaKey || event.altKey) return;
 		if (event.key.length === 1) text += event.key;
 		else if (event.key === "Enter") text += "\n";

@@ -5,7 +5,7 @@ import { el } from "../ui/element.js";
  * The address of a link as it is stored; null for none, undefined for a text that is no address.
  * @param {string} pattern the core's own (core/document/objects.py)
  */
-export function linkAddress(typed, pattern) {
+export function linkAddress(/** @type {any} */ typed, pattern) {
 	if (!typed) return null;
 	const full = /^[a-z]+:/i.test(typed)
 		? typed
@@ -17,7 +17,7 @@ export function linkAddress(typed, pattern) {
 
 export class LinkField {
 	/**
-	 * @param {object} editor the words that are edited: `ends()`, `select(ends)`, `look()`, `apply(look)`, `field`,
+	 * @param {any} editor the words that are edited: `ends()`, `select(ends)`, `look()`, `apply(look)`, `field`,
 	 * `state`
 	 */
 	constructor(editor) {
@@ -34,7 +34,7 @@ export class LinkField {
 			"select",
 			{ class: "field", "aria-label": "Or to a slide", title: "Or to a slide of the show" },
 			el("option", { value: "" }, "or a slide …"),
-			data.order.map((id) =>
+			data.order.map((/** @type {string} */ id) =>
 				el("option", { value: `#${id}` }, `${data.numbers[id]} ${data.slides[id].name || "Untitled"}`),
 			),
 		);
@@ -65,7 +65,7 @@ export class LinkField {
 		return this.input.value.trim();
 	}
 
-	refuse(words) {
+	refuse(/** @type {string} */ words) {
 		this.told.textContent = words;
 		this.told.hidden = !words;
 		if (words) this.input.setAttribute("aria-invalid", "true");

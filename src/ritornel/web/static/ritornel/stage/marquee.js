@@ -3,30 +3,31 @@ import { svg } from "../ui/element.js";
 import { around } from "./bounds.js";
 import { track } from "./tracking.js";
 
-/** @param {object} picking @param {PointerEvent} event @param {string[]} before what stays picked with it */
+/** @param {import("./picking.js").Picking} picking @param {PointerEvent} event @param {string[]} before what stays picked with it */
 export function drawMarquee(picking, event, before) {
 	const { stage, state } = picking;
 	const from = stage.point(event);
 	const rect = svg("rect", { class: "marquee" });
+	/** @type {any} */
 	let box = null;
 	track(
 		stage,
 		event,
-		(way) => {
+		(/** @type {any} */ way) => {
 			box = {
 				x: Math.min(from.x, from.x + way.x),
 				y: Math.min(from.y, from.y + way.y),
 				width: Math.abs(way.x),
 				height: Math.abs(way.y),
 			};
-			for (const [name, value] of Object.entries(box)) rect.setAttribute(name, value);
-			rect.setAttribute("stroke-width", 1 / stage.scale);
+			for (const [name, value] of Object.entries(box)) rect.setAttribute(name, String(value));
+			rect.setAttribute("stroke-width", String(1 / stage.scale));
 			stage.overlay.append(rect);
 		},
-		(way) => {
+		(/** @type {any} */ way) => {
 			rect.remove();
 			if (!way || !box) return;
-			const inside = state.slide.objects.filter((item) => {
+			const inside = state.slide.objects.filter((/** @type {Core.SlideObject} */ item) => {
 				if (item.aside || item.locked) return false;
 				const own = around([stage.boxOf(item)]);
 				return (
@@ -36,7 +37,12 @@ export function drawMarquee(picking, event, before) {
 					own.y + own.height <= box.y + box.height
 				);
 			});
-			state.pick([...new Set([...before, ...inside.flatMap((item) => picking.withGroup(item.id))])]);
+			state.pick([
+				...new Set([
+					...before,
+					...inside.flatMap((/** @type {Core.SlideObject} */ item) => picking.withGroup(item.id)),
+				]),
+			]);
 		},
 	);
 }

@@ -10,7 +10,7 @@ import { toast } from "../ui/toast.js";
 
 const SNAP_PX = 6;
 const TURN_STEP_DEG = 15;
-const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
+const tenths = (/** @type {any} */ value) => Math.floor(value * 10 + 0.5) / 10;
 
 export class Moving {
 	/** @param {Stage} stage */
@@ -28,7 +28,7 @@ export class Moving {
 	}
 
 	/** @param {function|null} press where it was let go without having been pulled */
-	drag(event, press = null) {
+	drag(/** @type {StageEvent} */ event, press = null) {
 		const { stage } = this;
 		const items = stage.picked().filter((item) => !item.locked);
 		if (!items.length) return;
@@ -36,16 +36,16 @@ export class Moving {
 		const ids = new Set(items.map((item) => item.id));
 		// Alt moves freely; Shift keeps to one axis; otherwise what is moved comes to lie on guides within a few px of the
 		// screen.
-		const straight = (way) =>
+		const straight = (/** @type {any} */ way) =>
 			way.shift ? (Math.abs(way.x) > Math.abs(way.y) ? { ...way, y: 0 } : { ...way, x: 0 }) : way;
-		const snap = (way) =>
+		const snap = (/** @type {any} */ way) =>
 			way.alt
 				? { dx: 0, dy: 0 }
 				: snapBox({ ...whole, x: whole.x + way.x, y: whole.y + way.y }, this.guides, ids, this.reach);
 		track(
 			this.stage,
 			event,
-			(free) => {
+			(/** @type {boolean} */ free) => {
 				const way = straight(free);
 				const found = snap(way);
 				const [dx, dy] = [way.x + found.dx, way.y + found.dy];
@@ -54,7 +54,7 @@ export class Moving {
 				stage.frames.offset(dx, dy, whole);
 				this.lines.show(found, { ...whole, x: whole.x + dx, y: whole.y + dy });
 			},
-			(free) => {
+			(/** @type {boolean} */ free) => {
 				this.lines.show(null);
 				if (!free) {
 					stage.rebuild();
@@ -69,12 +69,12 @@ export class Moving {
 	}
 
 	/** Moves objects as one step: those that still exist when its turn comes, such as after an undo. */
-	moveBy(items, dx, dy) {
+	moveBy(/** @type {any} */ items, /** @type {number} */ dx, /** @type {number} */ dy) {
 		const slideId = this.state.slide.id;
 		return this.state.edit(() => {
 			const ids = items
-				.map((item) => item.id)
-				.filter((id) => this.state.slide?.id !== slideId || this.state.object(id));
+				.map((/** @type {Core.SlideObject} */ item) => item.id)
+				.filter((/** @type {string} */ id) => this.state.slide?.id !== slideId || this.state.object(id));
 			if (ids.length < items.length)
 				toast(
 					ids.length
@@ -85,7 +85,7 @@ export class Moving {
 		});
 	}
 
-	pressHandle(event) {
+	pressHandle(/** @type {StageEvent} */ event) {
 		const handle = event.target.closest("[data-handle]");
 		if (!handle || event.button !== 0) return;
 		const items = this.stage.picked();
@@ -98,7 +98,7 @@ export class Moving {
 		else this.sizeOne(event, items[0], handle);
 	}
 
-	change(item, changes) {
+	change(/** @type {Core.SlideObject} */ item, /** @type {{[name: string]: any}} */ changes) {
 		const slideId = this.state.slide.id;
 		return this.state.edit(() => {
 			if (this.state.slide?.id === slideId && !this.state.object(item.id)) {
@@ -109,18 +109,18 @@ export class Moving {
 		});
 	}
 
-	way(handle) {
+	way(/** @type {any} */ handle) {
 		return [Number(handle.dataset.across), Number(handle.dataset.down)];
 	}
 
-	sizeOne(event, item, handle) {
+	sizeOne(/** @type {StageEvent} */ event, /** @type {Core.SlideObject} */ item, /** @type {any} */ handle) {
 		const { stage } = this;
 		const place = stage.placeOf(item.id);
 		const pull = this.way(handle);
 		const start = stage.boxOf(item);
 		const least = item.form === "line" ? [8, 2] : [8, 8];
 		// A turned object pulls along its own sides: the way of the pointer snaps only on an upright one.
-		const boxAt = (way) => {
+		const boxAt = (/** @type {any} */ way) => {
 			const found = way.alt
 				? { dx: way.x, dy: way.y }
 				: snapHandle(start, pull, [way.x, way.y], this.guides, new Set([item.id]), this.reach);
@@ -130,7 +130,7 @@ export class Moving {
 		track(
 			this.stage,
 			event,
-			(way) => {
+			(/** @type {any} */ way) => {
 				const { box, found } = boxAt(way);
 				const [sx, sy] = [start.width ? box.width / start.width : 1, start.height ? box.height / start.height : 1];
 				place.setAttribute("transform", `translate(${box.x} ${box.y}) scale(${sx} ${sy})`);
@@ -140,7 +140,7 @@ export class Moving {
 					box,
 				);
 			},
-			(way) => {
+			(/** @type {any} */ way) => {
 				this.lines.show(null);
 				if (!way) {
 					stage.rebuild();
@@ -152,19 +152,19 @@ export class Moving {
 	}
 
 	/** Crops a picture by dragging its edges: its content stays in place. The core computes the crop. */
-	cut(event, item, handle) {
+	cut(/** @type {StageEvent} */ event, /** @type {Core.SlideObject} */ item, /** @type {any} */ handle) {
 		const { stage } = this;
 		const pull = this.way(handle);
-		const boxAt = (way) => pullHandle(item.box, pull, [way.x, way.y], false);
+		const boxAt = (/** @type {any} */ way) => pullHandle(item.box, pull, [way.x, way.y], false);
 		track(
 			this.stage,
 			event,
-			(way) => {
+			(/** @type {any} */ way) => {
 				const box = boxAt(way);
 				stage.frames.preview([[item, box]], `${Math.round(box.width)} × ${Math.round(box.height)}`);
 				drawGhost(stage, item);
 			},
-			(way) => {
+			(/** @type {any} */ way) => {
 				if (way)
 					this.state.edit({ do: "cut picture", slide_id: this.state.slide.id, object_id: item.id, box: boxAt(way) });
 				else stage.rebuild();
@@ -172,18 +172,18 @@ export class Moving {
 		);
 	}
 
-	sizeSeveral(event, items, handle) {
+	sizeSeveral(/** @type {StageEvent} */ event, /** @type {any} */ items, /** @type {any} */ handle) {
 		const { stage } = this;
-		const boxes = items.map((item) => item.box);
+		const boxes = items.map((/** @type {Core.SlideObject} */ item) => item.box);
 		const whole = { ...around(boxes), turn_deg: 0 };
 		const pull = this.way(handle);
-		const boxAt = (way) => {
+		const boxAt = (/** @type {any} */ way) => {
 			const found = snapHandle(
 				whole,
 				pull,
 				[way.x, way.y],
 				this.guides,
-				new Set(items.map((item) => item.id)),
+				new Set(items.map((/** @type {Core.SlideObject} */ item) => item.id)),
 				this.reach,
 			);
 			return pullHandle(whole, pull, [found.dx, found.dy], !way.shift);
@@ -191,9 +191,9 @@ export class Moving {
 		track(
 			this.stage,
 			event,
-			(way) => {
+			(/** @type {any} */ way) => {
 				const box = boxAt(way);
-				const fresh = items.map((item) => [item, scaleWithin(item.box, whole, box)]);
+				const fresh = items.map((/** @type {Core.SlideObject} */ item) => [item, scaleWithin(item.box, whole, box)]);
 				for (const [item, next] of fresh) {
 					stage
 						.placeOf(item.id)
@@ -204,7 +204,7 @@ export class Moving {
 				}
 				stage.frames.preview(fresh, `${Math.round(box.width)} × ${Math.round(box.height)}`);
 			},
-			(way) => {
+			(/** @type {any} */ way) => {
 				if (!way) {
 					stage.rebuild();
 					return;
@@ -212,26 +212,26 @@ export class Moving {
 				this.state.edit({
 					do: "scale objects",
 					slide_id: this.state.slide.id,
-					object_ids: items.map((item) => item.id),
+					object_ids: items.map((/** @type {Core.SlideObject} */ item) => item.id),
 					box: boxAt(way),
 				});
 			},
 		);
 	}
 
-	turn(event, item) {
+	turn(/** @type {StageEvent} */ event, /** @type {Core.SlideObject} */ item) {
 		const { stage } = this;
-		const boxAt = (way) => turnBox(item.box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG);
+		const boxAt = (/** @type {any} */ way) => turnBox(item.box, [way.at.x, way.at.y], way.alt ? 0 : TURN_STEP_DEG);
 		track(
 			this.stage,
 			event,
-			(way) => {
+			(/** @type {any} */ way) => {
 				const box = boxAt(way);
 				const group = stage.placeOf(item.id).firstElementChild;
 				group.setAttribute("transform", `rotate(${box.turn_deg} ${box.width / 2} ${box.height / 2})`);
 				stage.frames.preview([[item, box]], `${box.turn_deg}°`);
 			},
-			(way) => {
+			(/** @type {any} */ way) => {
 				if (!way) {
 					stage.rebuild();
 					return;
@@ -242,12 +242,13 @@ export class Moving {
 	}
 
 	/** The end of a bubble's tail, kept in shares of its box. */
-	pullTail(event, item) {
+	pullTail(/** @type {StageEvent} */ event, /** @type {Core.SlideObject} */ item) {
 		const { box } = item;
-		const at = (way) => {
+		const at = (/** @type {any} */ way) => {
 			const turn = (-(box.turn_deg ?? 0) * Math.PI) / 180;
 			const [dx, dy] = [way.at.x - (box.x + box.width / 2), way.at.y - (box.y + box.height / 2)];
-			const share = (value, size) => Math.max(-20, Math.min(21, tenths((value / size + 0.5) * 100) / 100));
+			const share = (/** @type {any} */ value, /** @type {any} */ size) =>
+				Math.max(-20, Math.min(21, tenths((value / size + 0.5) * 100) / 100));
 			return {
 				tail_x: share(dx * Math.cos(turn) - dy * Math.sin(turn), box.width || 1),
 				tail_y: share(dx * Math.sin(turn) + dy * Math.cos(turn), box.height || 1),
@@ -256,8 +257,8 @@ export class Moving {
 		track(
 			this.stage,
 			event,
-			(way) => this.lines.tail(at(way), item),
-			(way) => {
+			(/** @type {any} */ way) => this.lines.tail(at(way), item),
+			(/** @type {any} */ way) => {
 				if (!way) {
 					this.stage.rebuild();
 					return;

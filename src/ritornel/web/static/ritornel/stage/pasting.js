@@ -8,7 +8,7 @@ const MOST_CHARACTERS = 100_000;
 const ASIDE_PX = 20;
 
 /** @param {Stage} stage */
-export async function pasteText(stage, text) {
+export async function pasteText(stage, /** @type {string} */ text) {
 	if (text.length > MOST_CHARACTERS) {
 		toast(
 			`The text has ${text.length.toLocaleString("en")} characters; a text holds up to ${MOST_CHARACTERS.toLocaleString("en")}. Nothing was pasted.`,
@@ -23,8 +23,8 @@ export async function pasteText(stage, text) {
 }
 
 /**
- * @param {object} stage
- * @param {object} content what Clipboard.copy wrote
+ * @param {Stage} stage
+ * @param {any} content what Clipboard.copy wrote
  * @param {boolean} inPlace where it stood, not a little aside of it
  */
 export async function pasteOwn({ state }, { show, slide, items, slides }, inPlace) {
@@ -36,5 +36,5 @@ export async function pasteOwn({ state }, { show, slide, items, slides }, inPlac
 	const copies = copiesOf(items, offset, offset);
 	if (show === state.data.show_id) await addObjects(state, copies, "Paste");
 	else if (await state.bring({ from: show, objects: copies, slide_id: state.slide.id }))
-		state.pick(copies.map((item) => item.id));
+		state.pick(copies.map((/** @type {Core.SlideObject} */ item) => item.id));
 }

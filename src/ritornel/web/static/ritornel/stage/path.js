@@ -3,14 +3,16 @@
 import { svg } from "../ui/element.js";
 import { track } from "./tracking.js";
 
-const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
+/** @type {{[letter: string]: number}} */
+const COUNTS = { M: 2, L: 2, C: 6 };
+const tenths = (/** @type {any} */ value) => Math.floor(value * 10 + 0.5) / 10;
 
 /** A path's pieces: where it begins, then each piece with its points, the last of which is where it ends. */
-export function piecesOf(path) {
+export function piecesOf(/** @type {any} */ path) {
 	const words = path.split(" ");
 	const pieces = [];
 	for (let at = 0; at < words.length;) {
-		const count = { M: 2, L: 2, C: 6 }[words[at]];
+		const count = COUNTS[words[at]];
 		const numbers = words.slice(at + 1, at + 1 + count).map(Number);
 		pieces.push({
 			kind: words[at],
@@ -21,13 +23,13 @@ export function piecesOf(path) {
 	return pieces;
 }
 
-export const pathOf = (pieces) =>
-	pieces.map(({ kind, points }) => [kind, ...points.flat().map(tenths)].join(" ")).join(" ");
+export const pathOf = (/** @type {any} */ pieces) =>
+	pieces.map((/** @type {any} */ { kind, points }) => [kind, ...points.flat().map(tenths)].join(" ")).join(" ");
 
-const endOf = (piece) => piece.points.at(-1);
+const endOf = (/** @type {any} */ piece) => piece.points.at(-1);
 
 /** Adds a piece that continues in the direction of the last one. */
-export function withBend(path) {
+export function withBend(/** @type {any} */ path) {
 	const pieces = piecesOf(path);
 	const [x, y] = endOf(pieces.at(-1));
 	const [px, py] = pieces.length > 1 ? endOf(pieces.at(-2)) : [x - 120, y];
@@ -46,7 +48,7 @@ export function withBend(path) {
 }
 
 /** Makes all pieces straight, or all curved, through the same ends. */
-export function withForm(path, curved) {
+export function withForm(/** @type {any} */ path, /** @type {boolean} */ curved) {
 	const pieces = piecesOf(path);
 	return pathOf(
 		pieces.map((piece, at) => {
@@ -79,14 +81,14 @@ export class PathEditor {
 
 	/** The build whose path is on the stage, with its object. */
 	current() {
-		const build = this.state.build(this.state.pickedBuild);
+		const build = /** @type {BuildLine} */ (this.state.build(this.state.pickedBuild));
 		const item = build?.kind === "travels" ? this.state.object(build.object_id) : null;
 		const effect = build && this.state.data.effects.find((entry) => entry.name === build.effect);
 		const path = build?.settings.path ?? effect?.controls.find((control) => control.path)?.default;
 		return item && path ? { build, item, path } : null;
 	}
 
-	draw(scale, shown = /** @type {any} */ (null)) {
+	draw(/** @type {any} */ scale, shown = /** @type {any} */ (null)) {
 		this.stage.overlay.querySelector(".travel-path")?.remove();
 		const now = this.current();
 		if (!now) return;
@@ -107,8 +109,8 @@ export class PathEditor {
 				"stroke-dasharray": `${6 * px} ${4 * px}`,
 			}),
 		);
-		pieces.forEach((piece, at) =>
-			piece.points.forEach((point, index) => {
+		pieces.forEach((/** @type {any} */ piece, /** @type {number} */ at) =>
+			piece.points.forEach((/** @type {any} */ point, /** @type {number} */ index) => {
 				const end = index === piece.points.length - 1;
 				if (piece.kind === "M") return;
 				if (!end) {
@@ -143,7 +145,7 @@ export class PathEditor {
 		this.stage.overlay.append(group);
 	}
 
-	press(event) {
+	press(/** @type {StageEvent} */ event) {
 		const handle = event.target.closest("[data-piece]");
 		if (!handle || event.button !== 0) return;
 		event.stopPropagation();
@@ -151,7 +153,7 @@ export class PathEditor {
 		if (!now) return;
 		const { build, path } = now;
 		const [at, index] = [Number(handle.dataset.piece), Number(handle.dataset.point)];
-		const moved = (way) =>
+		const moved = (/** @type {any} */ way) =>
 			piecesOf(path).map((piece, number) =>
 				number !== at
 					? piece
@@ -163,8 +165,8 @@ export class PathEditor {
 		track(
 			this.stage,
 			event,
-			(way) => this.draw(this.stage.scale, moved(way)),
-			(way) => {
+			(/** @type {any} */ way) => this.draw(this.stage.scale, moved(way)),
+			(/** @type {any} */ way) => {
 				if (!way) {
 					this.draw(this.stage.scale);
 					return;

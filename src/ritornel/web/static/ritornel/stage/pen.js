@@ -53,11 +53,12 @@ export class Pen {
 		this.active = null;
 		this.points = null;
 		this.line?.remove();
+		/** @type {any} */
 		this.line = null;
 		delete this.stage.theatre.dataset.pen;
 	}
 
-	down(event) {
+	down(/** @type {PointerEvent} */ event) {
 		event.preventDefault();
 		event.stopImmediatePropagation();
 		const at = this.stage.point(event);
@@ -72,7 +73,7 @@ export class Pen {
 			return;
 		}
 		this.points = [at];
-		const move = (next) => {
+		const move = (/** @type {any} */ next) => {
 			this.points.push(this.stage.point(next));
 			this.preview();
 		};
@@ -90,7 +91,10 @@ export class Pen {
 	preview(to = /** @type {any} */ (null)) {
 		this.line ??= svg("path", { fill: "none", stroke: "#e0559b" });
 		const points = to ? [...this.points, to] : this.points;
-		this.line.setAttribute("d", points.map(({ x, y }, at) => `${at ? "L" : "M"} ${x} ${y}`).join(" "));
+		this.line.setAttribute(
+			"d",
+			points.map((/** @type {any} */ { x, y }, /** @type {number} */ at) => `${at ? "L" : "M"} ${x} ${y}`).join(" "),
+		);
 		this.line.setAttribute("stroke-width", 2 / this.stage.scale);
 		this.stage.overlay.append(this.line);
 	}
@@ -112,7 +116,9 @@ export class Pen {
 			...look,
 		};
 		const step = Math.max(1, Math.ceil(points.length / 5000));
-		const thin = points.filter((_, at) => at % step === 0 || at === points.length - 1).map(({ x, y }) => [x, y]);
+		const thin = points
+			.filter((/** @type {any} */ _, /** @type {number} */ at) => at % step === 0 || at === points.length - 1)
+			.map((/** @type {any} */ { x, y }) => [x, y]);
 		if (
 			await state.edit({
 				do: "add drawing",

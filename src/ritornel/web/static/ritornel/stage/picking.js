@@ -11,18 +11,18 @@ export class Picking {
 		stage.svg.addEventListener("pointerdown", (event) => this.press(event));
 		stage.svg.addEventListener("dblclick", (event) => this.enter(event));
 		stage.svg.addEventListener("keydown", (event) => this.key(event));
-		stage.theatre.addEventListener("pointerdown", (event) => {
+		stage.theatre.addEventListener("pointerdown", (/** @type {StageEvent} */ event) => {
 			if (event.target === stage.theatre) this.frameOver(event);
 		});
 	}
 
 	/** An object with its whole group. */
-	withGroup(id) {
+	withGroup(/** @type {string} */ id) {
 		const { group } = this.state.object(id) ?? {};
 		return group ? this.state.slide.objects.filter((item) => item.group === group).map((item) => item.id) : [id];
 	}
 
-	press(event) {
+	press(/** @type {StageEvent} */ event) {
 		if (event.button !== 0 || this.stage.pen?.active) return;
 		const id = event.altKey ? this.beneath(event) : event.target.closest("[data-object]")?.dataset.object;
 		if (!id) {
@@ -44,7 +44,7 @@ export class Picking {
 	}
 
 	/** With Alt: the next object beneath the selected one, at the pointer. */
-	beneath(event) {
+	beneath(/** @type {PointerEvent} */ event) {
 		const ids = [
 			...new Set(
 				document
@@ -58,7 +58,7 @@ export class Picking {
 	}
 
 	/** Draws a frame; everything wholly inside is selected. Without a drag the selection becomes empty. */
-	frameOver(event) {
+	frameOver(/** @type {PointerEvent} */ event) {
 		const before = event.shiftKey ? [...this.state.picked] : [];
 		if (!event.shiftKey) this.state.pick([]);
 		begin(marquee, ({ drawMarquee }) => drawMarquee(this, event, before));
@@ -66,7 +66,7 @@ export class Picking {
 
 	/** A double press: opens the text of a text or shape, or selects one member of a group. */
 	/** The text whose box contains a place of the slide, also between its letters. */
-	textAt({ x, y }) {
+	textAt(/** @type {any} */ { x, y }) {
 		return this.state.slide?.objects.findLast(({ paragraphs, form, aside, box }) => {
 			if (!paragraphs || form || aside) return false;
 			const angle = (-(box.turn_deg ?? 0) * Math.PI) / 180;
@@ -76,7 +76,7 @@ export class Picking {
 		});
 	}
 
-	enter(event) {
+	enter(/** @type {any} */ event) {
 		const id = event.target.closest("[data-object]")?.dataset.object;
 		const item = id ? this.state.object(id) : this.textAt(this.stage.point(event));
 		if (!item) return;
@@ -84,7 +84,7 @@ export class Picking {
 		else if (item.paragraphs && item.form !== "line") this.stage.editWords(item);
 	}
 
-	key(event) {
+	key(/** @type {KeyboardEvent} */ event) {
 		const way = { ArrowRight: 1, ArrowDown: 1, ArrowLeft: -1, ArrowUp: -1 }[event.key];
 		const objects = this.state.slide?.objects ?? [];
 		if (way && objects.length && (!this.state.picked.size || event.altKey)) {

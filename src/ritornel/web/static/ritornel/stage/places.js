@@ -46,12 +46,12 @@ export class Places {
 		});
 		for (const [key, node] of this.nodes) if (!now.includes(node)) this.nodes.delete(key);
 		// What stays is not touched: a node that is put in again loses the focus.
-		for (const node of [...this.layer.children]) if (!now.includes(node)) node.remove();
+		for (const node of /** @type {any[]} */ ([...this.layer.children])) if (!now.includes(node)) node.remove();
 		this.layer.append(...now.filter((node) => !node.isConnected), ...this.badges(scale));
 	}
 
 	/** A sign on every object that a press does something on. */
-	badges(scale) {
+	badges(/** @type {any} */ scale) {
 		const { state } = this.stage;
 		return (state.slide?.objects ?? [])
 			.filter((item) => item.press && !item.aside)
@@ -76,7 +76,7 @@ export class Places {
 			});
 	}
 
-	async fill(place) {
+	async fill(/** @type {any} */ place) {
 		if (place.wants !== "words") {
 			this.stage.state.dispatchEvent(new CustomEvent("want", { detail: { place } }));
 			return;
@@ -86,7 +86,7 @@ export class Places {
 	}
 
 	/** The empty place for a picture at a point of the frame, if there is one. */
-	pictureAt({ x, y }) {
+	pictureAt(/** @type {any} */ { x, y }) {
 		return (
 			(this.stage.state.data.viewing?.places ?? []).find(
 				({ wants, box }) =>

@@ -6,11 +6,12 @@ const SOON_MS = 150;
 
 export class Others {
 	/** @param {ShowState} state */
-	constructor(state, { node, theatre }) {
+	constructor(state, /** @type {any} */ { node, theatre }) {
 		this.state = state;
 		this.node = node;
 		this.theatre = theatre;
 		this.window = state.window;
+		/** @type {any[]} */
 		this.people = [];
 		this.timer = 0;
 		for (const kind of ["pick", "show"]) state.addEventListener(kind, () => this.soon());
@@ -22,7 +23,7 @@ export class Others {
 		this.say();
 	}
 
-	request(body) {
+	request(/** @type {any} */ body) {
 		return {
 			method: "POST",
 			keepalive: true,
@@ -48,10 +49,10 @@ export class Others {
 	 * The people at the show, from the server. Where it knows this window but not its place, the place is sent again:
 	 * the server had lost the line.
 	 */
-	hear(people) {
-		const own = people.find((one) => one.window === this.window);
+	hear(/** @type {any} */ people) {
+		const own = people.find((/** @type {any} */ one) => one.window === this.window);
 		if (own && own.slide_id !== (this.state.slide?.id ?? "")) this.soon();
-		this.people = people.filter((one) => one.window !== this.window);
+		this.people = people.filter((/** @type {any} */ one) => one.window !== this.window);
 		this.draw();
 	}
 
@@ -59,6 +60,7 @@ export class Others {
 		const { slides, numbers } = this.state.data;
 		const key = JSON.stringify(this.people.map((one) => [one.name, one.slide_id]));
 		if (key !== this.drawn) {
+			/** @type {string} */
 			this.drawn = key;
 			this.node.replaceChildren(
 				...this.people.map((one) =>
@@ -85,10 +87,15 @@ export class Others {
 		const surface = this.theatre.querySelector("svg");
 		const here = this.people.filter((one) => one.slide_id === this.state.slide?.id && one.picked.length);
 		const wanted = surface
-			? here.flatMap((one) => one.picked.map((id) => [one, this.state.object(id)]).filter(([, item]) => item))
+			? here.flatMap((one) =>
+					one.picked
+						.map((/** @type {string} */ id) => [one, this.state.object(id)])
+						.filter((/** @type {any} */ [, item]) => item),
+				)
 			: [];
 		const key = JSON.stringify([wanted.map(([one, item]) => [one.name, item.id, item.box]), this.state.slide?.id]);
 		if (key === this.framed && (!wanted.length || surface.querySelector(".others-frame"))) return;
+		/** @type {string} */
 		this.framed = key;
 		for (const old of this.theatre.querySelectorAll(".others-frame")) old.remove();
 		for (const [one, item] of wanted) {

@@ -40,7 +40,7 @@ export class Preview {
 			music: [],
 		};
 		this.stage.svg.replaceChildren();
-		const painter = new Painter(this.stage.svg, show);
+		const painter = new Painter(/** @type {any} */ (this.stage.svg), show);
 		const begin = schedule.transition_ms;
 		const runs = schedule.beats.at(-1).end_ms - begin;
 		const from = performance.now();
@@ -82,7 +82,7 @@ export class Run {
 		addEventListener("keydown", () => this.stop(), true);
 	}
 
-	start(fromMs, toMs) {
+	start(/** @type {number} */ fromMs, /** @type {number} */ toMs) {
 		this.stop();
 		const began = performance.now();
 		const step = () => {

@@ -2,7 +2,13 @@
 import { svg } from "../ui/element.js";
 
 /** A sign's marks from x1 to x2, `half` above and below y. @returns {SVGElement} */
-export function signPath(kind, x1, x2, y, half) {
+export function signPath(
+	/** @type {string} */ kind,
+	/** @type {number} */ x1,
+	/** @type {number} */ x2,
+	/** @type {number} */ y,
+	/** @type {number} */ half,
+) {
 	switch (kind) {
 		case "enters":
 			return svg("path", { d: `M ${x1} ${y} L ${x2} ${y - half} L ${x2} ${y + half} Z`, fill: "currentColor" });
@@ -50,12 +56,12 @@ export function signPath(kind, x1, x2, y, half) {
 }
 
 /** A sign by itself. */
-export function sign(kind) {
+export function sign(/** @type {string} */ kind) {
 	return svg("svg", { class: "sign", viewBox: "0 0 20 12", "aria-hidden": "true" }, signPath(kind, 2, 18, 6, 5));
 }
 
 /** A fermata: an arc with a dot, its left end at x. */
-export function fermata(x, y) {
+export function fermata(/** @type {number} */ x, /** @type {number} */ y) {
 	return svg(
 		"g",
 		{},
@@ -73,7 +79,7 @@ export function fermata(x, y) {
  * An arrow that goes on over a bar line: the slide goes on by itself, also where the show waits for cues. Its left end
  * is at x.
  */
-export function onward(x, y) {
+export function onward(/** @type {number} */ x, /** @type {number} */ y) {
 	return svg("path", {
 		d: `M ${x} ${y - 5} h 14 m -5 -5 l 5 5 l -5 5`,
 		fill: "none",

@@ -1,10 +1,10 @@
 // How a box changes when a handle is dragged: the rules of core/layout/sizing.py, checked by tests/vectors/sizing.json.
 
 const LEAST_PX = 8;
-const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
+const tenths = (/** @type {any} */ value) => Math.floor(value * 10 + 0.5) / 10;
 
 /**
- * @param {object} box
+ * @param {StageBox} box
  * @param {number[]} handle 0, 0.5 or 1 along width and height
  * @param {number[]} way in px of the frame
  * @param {boolean} keep whether a corner keeps the proportion @param {number[]} least the shortest sides
@@ -34,7 +34,7 @@ export function pullHandle(box, [sx, sy], way, keep, least = [LEAST_PX, LEAST_PX
 }
 
 /** The box turned so that its top faces the pointer, to the nearest `stepDeg` (0: to a tenth of a degree). */
-export function turnBox(box, pointer, stepDeg) {
+export function turnBox(/** @type {StageBox} */ box, /** @type {any} */ pointer, /** @type {number} */ stepDeg) {
 	const [dx, dy] = [pointer[0] - (box.x + box.width / 2), pointer[1] - (box.y + box.height / 2)];
 	const step = stepDeg || 0.1;
 	let angle = Math.floor((Math.atan2(dx, -dy) * 180) / Math.PI / step + 0.5) * step;
@@ -46,7 +46,7 @@ export function turnBox(box, pointer, stepDeg) {
  * Where a box goes when the box around its group is pulled from `old` to `fresh`: core/document/alignment.py
  * `scale_within`.
  */
-export function scaleWithin(box, old, fresh) {
+export function scaleWithin(/** @type {StageBox} */ box, /** @type {any} */ old, /** @type {StageBox} */ fresh) {
 	const sx = old.width ? fresh.width / old.width : 1;
 	const sy = old.height ? fresh.height / old.height : 1;
 	const [ownX, ownY] = (box.turn_deg ?? 0) % 180 ? [Math.min(sx, sy), Math.min(sx, sy)] : [sx, sy];

@@ -4,12 +4,12 @@ import { el } from "../ui/element.js";
 import { keepPlace } from "../ui/focus.js";
 import { hiddenWords } from "../panel/object-rows.js";
 
-const px = (value) => String(Math.round(value));
+const px = (/** @type {any} */ value) => String(Math.round(value));
 
 /** When an object appears and disappears: "comes on cue 2", "there on arrival". @param {ShowState} state */
-function comesWords(state, item) {
+function comesWords(state, /** @type {Core.SlideObject} */ item) {
 	const own = state.line.builds.filter((build) => build.object_id === item.id);
-	const beat = ({ beat: number }) => (number ? `on cue ${number}` : "on arrival");
+	const beat = (/** @type {any} */ { beat: number }) => (number ? `on cue ${number}` : "on arrival");
 	const enters = own.find((build) => build.kind === "enters");
 	const leaves = own.findLast((build) => build.kind === "leaves");
 	return [enters ? `comes ${beat(enters)}` : null, leaves ? `leaves ${beat(leaves)}` : null].filter(Boolean).join(", ");
@@ -19,7 +19,7 @@ function comesWords(state, item) {
  * "Ticks, text, “one tooth at a time”, at 84, 570, 400 wide, 60 high, comes on cue 2, locked".
  * @param {ShowState} state
  */
-export function objectWords(state, item) {
+export function objectWords(state, /** @type {Core.SlideObject} */ item) {
 	const { x, y, width, height, turn_deg: turn } = item.box;
 	const text = (item.paragraphs ?? [])
 		.map(({ runs }) =>
@@ -46,7 +46,7 @@ export function objectWords(state, item) {
 
 export class SlideList {
 	/** @param {HTMLElement} stage the drawn slide, which the list describes */
-	constructor(state, stage) {
+	constructor(/** @type {ShowState} */ state, stage) {
 		this.state = state;
 		this.list = el("ol", { id: "slide-list", "aria-label": "Objects on the slide, from the front" });
 		stage.setAttribute("aria-details", "slide-list");

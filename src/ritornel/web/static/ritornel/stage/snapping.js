@@ -3,13 +3,13 @@
 
 const EDGES = [0, 0.5, 1];
 
-function counts(guide, moving) {
+function counts(/** @type {any} */ guide, /** @type {any} */ moving) {
 	if (guide.only) return moving.size === 1 && moving.has(guide.only);
 	return !moving.has(guide.object_id);
 }
 
 /** The nearest of `distances`, each with what it belongs to, within reach; of equals the first. */
-function nearest(pairs, reach) {
+function nearest(/** @type {any} */ pairs, /** @type {number} */ reach) {
 	let best = { distance: 0, found: null };
 	for (const [distance, found] of pairs) {
 		if (Math.abs(distance) <= reach && (!best.found || Math.abs(distance) < Math.abs(best.distance)))
@@ -18,16 +18,16 @@ function nearest(pairs, reach) {
 	return best;
 }
 
-function* toLines(start, size, guides) {
+function* toLines(/** @type {any} */ start, /** @type {any} */ size, /** @type {any} */ guides) {
 	for (const guide of guides) for (const share of EDGES) yield [guide.at - (start + size * share), guide];
 }
 
-const along = (box, axis) =>
+const along = (/** @type {StageBox} */ box, /** @type {string} */ axis) =>
 	axis === "x"
 		? [box.x, box.x + box.width, box.y, box.y + box.height]
 		: [box.y, box.y + box.height, box.x, box.x + box.width];
 
-function* toGaps(box, axis, gaps) {
+function* toGaps(/** @type {StageBox} */ box, /** @type {string} */ axis, /** @type {any} */ gaps) {
 	const [start, end, low, high] = along(box, axis);
 	for (const gap of gaps) {
 		if (gap.axis !== axis || gap.high <= low || gap.low >= high) continue;
@@ -39,8 +39,8 @@ function* toGaps(box, axis, gaps) {
 }
 
 /**
- * @param {object} box
- * @param {{lines: object[], gaps: object[], sizes: object[]}} guides
+ * @param {StageBox} box
+ * @param {Core.Guides} guides
  * @param {Set<string>} moving
  * @param {number} reach
  * @returns {{dx: number, dy: number, x_guide: object|null, y_guide: object|null, x_gap: object|null, y_gap:
@@ -48,8 +48,8 @@ function* toGaps(box, axis, gaps) {
  */
 export function snapBox(box, guides, moving, reach) {
 	const still = guides.lines.filter((guide) => counts(guide, moving));
-	const gaps = guides.gaps.filter((gap) => !gap.object_ids.some((id) => moving.has(id)));
-	const onAxis = (axis, start, size) => {
+	const gaps = guides.gaps.filter((gap) => !gap.object_ids.some((/** @type {string} */ id) => moving.has(id)));
+	const onAxis = (/** @type {string} */ axis, /** @type {any} */ start, /** @type {any} */ size) => {
 		const line = nearest(
 			toLines(
 				start,
@@ -73,16 +73,32 @@ export function snapBox(box, guides, moving, reach) {
  * @param {number[]} handle 0, 0.5 or 1 along each axis
  * @param {number[]} way in px of the frame
  */
-export function snapHandle(box, handle, way, guides, moving, reach) {
-	const result = { dx: way[0], dy: way[1], x_guide: null, y_guide: null, x_size: null, y_size: null };
+export function snapHandle(
+	/** @type {StageBox} */ box,
+	handle,
+	way,
+	/** @type {any} */ guides,
+	/** @type {any} */ moving,
+	/** @type {number} */ reach,
+) {
+	const result = /** @type {Record<string, any>} */ ({
+		dx: way[0],
+		dy: way[1],
+		x_guide: null,
+		y_guide: null,
+		x_size: null,
+		y_size: null,
+	});
 	if ((box.turn_deg ?? 0) % 360) return result;
-	const still = guides.lines.filter((guide) => counts(guide, moving));
+	const still = guides.lines.filter((/** @type {any} */ guide) => counts(guide, moving));
 	for (const [at, axis] of ["x", "y"].entries()) {
 		const [start, end] = along(box, axis);
 		if (handle[at] === 0.5) continue;
 		const edge = (handle[at] ? end : start) + way[at];
 		const line = nearest(
-			still.filter((guide) => guide.axis === axis).map((guide) => [guide.at - edge, guide]),
+			still
+				.filter((/** @type {any} */ guide) => guide.axis === axis)
+				.map((/** @type {any} */ guide) => [guide.at - edge, guide]),
 			reach,
 		);
 		let more = line.distance;
@@ -92,8 +108,8 @@ export function snapHandle(box, handle, way, guides, moving, reach) {
 			const length = end - start + (handle[at] ? way[at] : -way[at]);
 			const near = nearest(
 				guides.sizes
-					.filter((other) => other.axis === axis && !moving.has(other.object_id))
-					.map((other) => [other.length - length, other]),
+					.filter((/** @type {any} */ other) => other.axis === axis && !moving.has(other.object_id))
+					.map((/** @type {any} */ other) => [other.length - length, other]),
 				reach,
 			);
 			size = near.found;

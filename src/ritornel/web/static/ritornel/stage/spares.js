@@ -16,7 +16,8 @@ export function drawSpares(stage) {
 	if (before?.dataset.said === said && items.length) return STRIP_PX;
 	before?.remove();
 	if (!items.length) return 0;
-	const act = (how, object) => state.edit({ do: how, slide_id: slide.id, object_id: object.id });
+	const act = (/** @type {any} */ how, /** @type {any} */ object) =>
+		state.edit({ do: how, slide_id: slide.id, object_id: object.id });
 	theatre.append(
 		el(
 			"div",
@@ -29,7 +30,7 @@ export function drawSpares(stage) {
 					el(
 						"button",
 						{ title: `Bring ${object.name} back onto the slide`, onclick: () => act("bring back", object) },
-						icon({ text: "type", shape: "shapes" }[object.kind] ?? "image"),
+						icon(object.kind === "text" ? "type" : object.kind === "shape" ? "shapes" : "image"),
 						object.name,
 					),
 					el(

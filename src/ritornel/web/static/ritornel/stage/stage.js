@@ -20,11 +20,13 @@ export class Stage {
 	scale;
 
 	/** @param {ShowState} state */
-	constructor(state, theatre) {
+	constructor(state, /** @type {any} */ theatre) {
 		this.state = state;
 		this.theatre = theatre;
 		/** The text that is being edited, and its place. */
+		/** @type {any} */
 		this.writing = null;
+		/** @type {any} */
 		this.editor = null;
 		this.canvas = el("div", { class: "canvas" });
 		this.svg = svg("svg", { role: "application", "aria-label": "The slide", "data-stage": true, tabindex: 0 });
@@ -58,8 +60,9 @@ export class Stage {
 				part: later(() => import("./wings.js").then(({ Wings }) => new Wings(this))),
 			},
 		];
+		/** @type {any} */
 		this.pen = null;
-		this.overlay.addEventListener("pointerdown", (event) => {
+		this.overlay.addEventListener("pointerdown", (/** @type {StageEvent} */ event) => {
 			if (event.button !== 0 || !event.target.closest("[data-handle]")) return;
 			event.stopPropagation();
 			begin(this.hands, (moving) => moving.pressHandle(event));
@@ -124,7 +127,7 @@ export class Stage {
 			media: this.state.media(),
 			music: [],
 		};
-		this.painter = new Painter(this.svg, this.show);
+		this.painter = new Painter(/** @type {any} */ (this.svg), this.show);
 		this.svg.setAttribute(
 			"aria-label",
 			`Slide ${staged.name || "without a name"}. ${staged.words}. Arrow keys go from object to object.`,
@@ -167,7 +170,7 @@ export class Stage {
 	drawFrames() {
 		if (!this.scale) return;
 		if (this.writing) this.overlay.replaceChildren();
-		else this.frames.draw(this.scale, (id) => this.placeOf(id)?.dataset.away === "yes");
+		else this.frames.draw(this.scale, (/** @type {string} */ id) => this.placeOf(id)?.dataset.away === "yes");
 		if (!this.writing) this.drawMore();
 	}
 
@@ -179,11 +182,11 @@ export class Stage {
 	}
 
 	/** Moves the selection with the pointer. */
-	drag(event, press = /** @type {(() => void) | null} */ (null)) {
+	drag(/** @type {StageEvent} */ event, press = /** @type {(() => void) | null} */ (null)) {
 		begin(this.hands, (moving) => moving.drag(event, press));
 	}
 
-	async moveBy(dx, dy) {
+	async moveBy(/** @type {number} */ dx, /** @type {number} */ dy) {
 		(await this.hands.get()).moveBy(this.picked(), dx, dy);
 	}
 
@@ -194,18 +197,18 @@ export class Stage {
 		this.pen.start(kind);
 	}
 
-	placeOf(objectId) {
+	placeOf(/** @type {string} */ objectId) {
 		return this.byId?.get(objectId) ?? null;
 	}
 
 	/** The parts that show an object's text: all of a text, the paragraphs of a shape. */
-	wordsOf(item) {
+	wordsOf(/** @type {Core.SlideObject} */ item) {
 		const place = this.placeOf(item.id);
 		return !place ? [] : !item.form ? [place] : [...place.querySelectorAll("[data-part]")];
 	}
 
 	/** An object's box on the stage: its own, or as high as its lines where it grows with them. */
-	boxOf(item) {
+	boxOf(/** @type {Core.SlideObject} */ item) {
 		if (item.overflow !== "grow") return item.box;
 		const drawn = this.state.staged.drawing.objects.find((entry) => entry.object_id === item.id);
 		return drawn ? { ...item.box, height: drawn.height } : item.box;
@@ -216,7 +219,7 @@ export class Stage {
 		return this.state.slide?.objects.filter((item) => this.state.picked.has(item.id)) ?? [];
 	}
 
-	point(event) {
+	point(/** @type {MouseEvent} */ event) {
 		const box = this.svg.getBoundingClientRect();
 		return { x: (event.clientX - box.left) / this.scale, y: (event.clientY - box.top) / this.scale };
 	}
@@ -225,7 +228,7 @@ export class Stage {
 		return words.get();
 	}
 
-	/** @param {object} item @param {string} typed what was typed before it was open */
+	/** @param {Core.SlideObject} item @param {string} typed what was typed before it was open */
 	async editWords(item, typed = "") {
 		// Nobody has to wait for the editor to type.
 		const held = words.ready ? () => "" : heldKeys();

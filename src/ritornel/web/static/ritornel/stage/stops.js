@@ -15,12 +15,12 @@ export function beatAt(state) {
 }
 
 /** Moves the playhead to the end of a beat of the slide on the stage. @param {ShowState} state */
-export function goToBeat(state, beat) {
+export function goToBeat(state, /** @type {number} */ beat) {
 	state.setPlayhead((state.data.starts_ms[state.slide.id] ?? 0) + state.line.schedule.beats[beat].end_ms);
 }
 
 /** @param {ShowState} state */
-export function drawStops(state, node) {
+export function drawStops(state, /** @type {MadeElement} */ node) {
 	const { line } = state;
 	if (!line) {
 		node.replaceChildren();
@@ -36,20 +36,20 @@ export function drawStops(state, node) {
 		drawAnew(state, node, start, now);
 	}
 	const at = Math.min(Math.max(state.playheadMs - start, 0), line.schedule.length_ms);
-	node.lastChild.textContent = `${clockText(at)} of ${clockText(line.schedule.length_ms)}`;
+	/** @type {Node} */ (node.lastChild).textContent = `${clockText(at)} of ${clockText(line.schedule.length_ms)}`;
 	if (stale) showCurrent(node.querySelector(".along"));
 }
 
 const drawn = new WeakMap();
 
 /** Where not all stops fit, the current one is among the visible ones. */
-function showCurrent(along) {
+function showCurrent(/** @type {any} */ along) {
 	const current = along.querySelector("[aria-current]");
 	if (along.scrollWidth > along.clientWidth) along.scrollLeft = current.offsetLeft - along.clientWidth / 2;
 }
 
 /** @param {ShowState} state */
-function drawAnew(state, node, start, now) {
+function drawAnew(state, /** @type {MadeElement} */ node, /** @type {any} */ start, /** @type {any} */ now) {
 	const { schedule } = state.line;
 	const stops = schedule.beats.flatMap((beat, index) => {
 		const stop = el(
@@ -62,11 +62,12 @@ function drawAnew(state, node, start, now) {
 			},
 			el("span", {}, String(index)),
 		);
-		return index ? [el("i"), el("em", {}, `${secondsText(beat.wait.hold_ms)} s`), el("i"), stop] : [stop];
+		return index ? [el("i"), el("em", {}, `${secondsText(beat.wait?.hold_ms ?? 0)} s`), el("i"), stop] : [stop];
 	});
 	const waits = state.waitsOf(state.slide.id);
 	const begin = start + schedule.beats[now].start_ms;
-	const run = (from, to) => state.dispatchEvent(new CustomEvent("run", { detail: { from, to } }));
+	const run = (/** @type {number} */ from, /** @type {number} */ to) =>
+		state.dispatchEvent(new CustomEvent("run", { detail: { from, to } }));
 	const focused = [...node.querySelectorAll("button")].indexOf(document.activeElement);
 	const along = el("div", { class: "along" }, el("em", { class: "mr-1" }, "On arrival"), stops);
 	node.replaceChildren(

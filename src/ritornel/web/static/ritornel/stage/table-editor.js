@@ -5,7 +5,7 @@ import { rowsOf } from "./plain-lines.js";
 import { paragraphNode, WordsEditor } from "./text-editor.js";
 
 /** The cells of a row's runs: core/document/cells.py, cells_of, checked by tests/browser/test_tables.py. */
-export function cellsOf(runs) {
+export function cellsOf(/** @type {any} */ runs) {
 	/** @type {object[][]} */
 	const cells = [[]];
 	for (const run of runs) {
@@ -17,20 +17,23 @@ export function cellsOf(runs) {
 }
 
 /** The runs of a row of cells: row_of there. */
-export const runsOf = (cells) =>
+export const runsOf = (/** @type {any} */ cells) =>
 	cells
-		.flatMap(([first, ...others], at) => [{ ...first, text: `${at ? "\t" : ""}${first.text}` }, ...others])
-		.filter((run) => run.text);
+		.flatMap((/** @type {any} */ [first, ...others], /** @type {number} */ at) => [
+			{ ...first, text: `${at ? "\t" : ""}${first.text}` },
+			...others,
+		])
+		.filter((/** @type {any} */ run) => run.text);
 
 export class TableEditor extends WordsEditor {
 	/** @param {Stage} stage */
-	constructor(stage, item) {
+	constructor(stage, /** @type {Core.SlideObject} */ item) {
 		super(stage, item);
 		this.selectCell(0, 0);
 	}
 
 	/** Begins with the text typed so far, in the first cell. */
-	begin(text) {
+	begin(/** @type {string} */ text) {
 		const rows = this.read();
 		rows[0].runs = runsOf([[{ text }], ...cellsOf(rows[0].runs).slice(1)]);
 		this.draw(rows);
@@ -52,7 +55,7 @@ export class TableEditor extends WordsEditor {
 		style.setProperty("--row", `${row?.height ?? 0}px`);
 	}
 
-	key(event) {
+	key(/** @type {KeyboardEvent} */ event) {
 		if (event.key === "Tab") {
 			event.preventDefault();
 			event.stopPropagation();
@@ -69,11 +72,12 @@ export class TableEditor extends WordsEditor {
 		const bar = super.toolbar();
 		for (const button of bar.querySelectorAll('[data-look^="list-"], [data-look="bullets"], [data-look="numbers"]'))
 			button.remove();
+		/** @type {[string, string, () => void][]} */
 		const acts = [
 			["Next cell", "To the next cell (Tab)", () => this.step(1)],
 			["New row", "A row below this one (Enter)", () => this.addRow()],
 		];
-		const keep = (event) => event.preventDefault();
+		const keep = (/** @type {Event} */ event) => event.preventDefault();
 		bar
 			.querySelector(".done")
 			.before(
@@ -98,7 +102,7 @@ export class TableEditor extends WordsEditor {
 	}
 
 	/** Selects the words of a cell. */
-	selectCell(at, cell) {
+	selectCell(/** @type {number} */ at, /** @type {any} */ cell) {
 		const cells = this.field.children[at].textContent.split("\t");
 		const offset = cells.slice(0, cell).reduce((sum, text) => sum + text.length + 1, 0);
 		this.select([
@@ -108,7 +112,7 @@ export class TableEditor extends WordsEditor {
 	}
 
 	/** Goes to the next cell or the one before; after the last one, to a new row. */
-	step(way) {
+	step(/** @type {any} */ way) {
 		const { at, offset } = this.ends()[1];
 		const rows = this.field.children;
 		const text = rows[at].textContent;
@@ -133,8 +137,8 @@ export class TableEditor extends WordsEditor {
 	}
 
 	/** Pasted cells go into the cells from here on; plain words go to the cursor. */
-	paste(event) {
-		const given = rowsOf(event.clipboardData.getData("text/plain"));
+	paste(/** @type {ClipboardEvent} */ event) {
+		const given = rowsOf(/** @type {DataTransfer} */ (event.clipboardData).getData("text/plain"));
 		if (given.length === 1 && given[0].length === 1) {
 			super.paste(event);
 			return;
@@ -154,6 +158,6 @@ export class TableEditor extends WordsEditor {
 			row.runs = runsOf(cells.map((cell) => (cell.length ? cell : [{ text: "" }])));
 		});
 		this.draw(rows);
-		this.selectCell(at + given.length - 1, from + given.at(-1).length - 1);
+		this.selectCell(at + given.length - 1, from + given[given.length - 1].length - 1);
 	}
 }

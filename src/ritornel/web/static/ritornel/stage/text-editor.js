@@ -8,18 +8,21 @@ import { LinkField } from "./link-field.js";
 import { linesOf } from "./plain-lines.js";
 
 const LOOKS = ["weight", "italic", "underline", "colour", "highlight", "link"];
-const same = (a, b) => LOOKS.every((name) => (a[name] ?? null) === (b[name] ?? null));
+const same = (/** @type {any} */ a, /** @type {any} */ b) =>
+	LOOKS.every((name) => (a[name] ?? null) === (b[name] ?? null));
 const DEEPEST = 5;
 
 /** The literal colour: a role is looked up in the show's palette. */
-export const colourIn = (state, colour) =>
-	colour?.startsWith("@") ? state.data.settings.theme.palette[colour.slice(1)] : colour;
-export const familyIn = (state, family) =>
+export const colourIn = (/** @type {ShowState} */ state, /** @type {string} */ colour) =>
+	colour?.startsWith("@")
+		? state.data.settings.theme.palette[/** @type {keyof Core.Palette} */ (colour.slice(1))]
+		: colour;
+export const familyIn = (/** @type {ShowState} */ state, /** @type {string} */ family) =>
 	({ "@heading": state.data.settings.theme.heading_family, "@body": state.data.settings.theme.body_family })[family] ??
 	family;
 
 /** @param {ShowState} state */
-function runNode(state, run) {
+function runNode(state, /** @type {any} */ run) {
 	const node = el("span", {}, run.text);
 	node.dataset.run = JSON.stringify({ ...run, text: undefined });
 	const { style } = node;
@@ -32,7 +35,7 @@ function runNode(state, run) {
 }
 
 /** @param {ShowState} state */
-export function paragraphNode(state, paragraph) {
+export function paragraphNode(state, /** @type {WrittenParagraph} */ paragraph) {
 	// Each paragraph runs as its first strong letter says, as the core sets it.
 	const node = el(
 		"p",
@@ -45,15 +48,16 @@ export function paragraphNode(state, paragraph) {
 	return node;
 }
 
-function setList(node, list, level) {
+function setList(/** @type {any} */ node, /** @type {any} */ list, /** @type {number} */ level) {
 	node.dataset.list = list;
-	node.dataset.level = level;
-	node.style.setProperty("--level", level + (list === "none" ? 0 : 1));
+	node.dataset.level = String(level);
+	node.style.setProperty("--level", String(level + (list === "none" ? 0 : 1)));
 }
 
-function runsOf(node) {
+function runsOf(/** @type {any} */ node) {
+	/** @type {any[]} */
 	const runs = [];
-	const walk = (at, look) => {
+	const walk = (/** @type {any} */ at, /** @type {any} */ look) => {
 		if (at.nodeType === Node.TEXT_NODE) {
 			const text = at.textContent.replace(/\u00a0/g, " ").replace(/\n/g, " ");
 			if (!text) return;
@@ -75,7 +79,7 @@ export class WordsEditor {
 	onSelection;
 
 	/** @param {Stage} stage */
-	constructor(stage, item) {
+	constructor(stage, /** @type {Core.SlideObject} */ item) {
 		this.stage = stage;
 		this.state = stage.state;
 		this.item = item;
@@ -105,22 +109,22 @@ export class WordsEditor {
 	}
 
 	/** Begins with the text typed so far, the cursor behind it. */
-	begin(text) {
+	begin(/** @type {string} */ text) {
 		const lines = text.split("\n");
 		this.draw(lines.map((line) => ({ runs: [{ text: line }] })));
-		const end = { at: lines.length - 1, offset: lines.at(-1).length };
+		const end = { at: lines.length - 1, offset: lines[lines.length - 1].length };
 		this.select([end, end]);
 	}
 
-	plainOf(paragraphs) {
-		return paragraphs.map(({ runs, list = "none", level = 0 }) => ({
-			runs: runs.map((run) => ({ ...run })),
+	plainOf(/** @type {WrittenParagraph[]} */ paragraphs) {
+		return paragraphs.map((/** @type {any} */ { runs, list = "none", level = 0 }) => ({
+			runs: runs.map((/** @type {any} */ run) => ({ ...run })),
 			list,
 			level,
 		}));
 	}
 
-	draw(paragraphs) {
+	draw(/** @type {WrittenParagraph[]} */ paragraphs) {
 		this.field.replaceChildren(...paragraphs.map((paragraph) => paragraphNode(this.state, paragraph)));
 	}
 
@@ -146,7 +150,7 @@ export class WordsEditor {
 			fontStyle: item.italic ? "italic" : "normal",
 			color: colourIn(state, item.colour ?? item.outline?.colour ?? "@words"),
 			lineHeight: item.line_spacing,
-			textAlign: { left: "start", right: "end" }[item.align] ?? "center",
+			textAlign: item.align === "left" ? "start" : item.align === "right" ? "end" : "center",
 			textDecoration: item.underline ? "underline" : "none",
 		});
 		this.field.style.setProperty("--gap", `${item.paragraph_gap}em`);
@@ -158,7 +162,7 @@ export class WordsEditor {
 	listen() {
 		const { field } = this;
 		const keep = () => this.finish();
-		field.addEventListener("blur", (event) => {
+		field.addEventListener("blur", (/** @type {any} */ event) => {
 			if (!this.bar?.contains(event.relatedTarget)) keep();
 		});
 		field.addEventListener("pointerdown", (event) => event.stopPropagation());
@@ -168,9 +172,10 @@ export class WordsEditor {
 		document.addEventListener("selectionchange", (this.onSelection = () => this.reflect()));
 	}
 
-	key(event) {
+	key(/** @type {KeyboardEvent} */ event) {
 		event.stopPropagation();
 		const control = event.ctrlKey || event.metaKey;
+		/** @type {{[key: string]: [string, any]}} */
 		const looks = { b: ["weight", 700], i: ["italic", true], u: ["underline", true] };
 		if (event.key === "Escape" || (event.key === "Enter" && control)) {
 			event.preventDefault();
@@ -227,12 +232,12 @@ export class WordsEditor {
 		return [...this.field.children].filter((node) => range.intersectsNode(node));
 	}
 
-	list(kind) {
+	list(/** @type {string} */ kind) {
 		for (const node of this.marked()) setList(node, kind, kind === "none" ? 0 : Number(node.dataset.level));
 		this.reflect();
 	}
 
-	deepen(way) {
+	deepen(/** @type {any} */ way) {
 		for (const node of this.marked()) {
 			if (node.dataset.list === "none") {
 				if (way > 0) setList(node, "bullets", 0);
@@ -246,7 +251,7 @@ export class WordsEditor {
 
 	read() {
 		const paragraphs = [];
-		for (const node of this.field.childNodes) {
+		for (const node of /** @type {Iterable<any>} */ (this.field.childNodes)) {
 			if (node.nodeType === Node.TEXT_NODE && !node.textContent.trim()) continue;
 			const { id = "", list = "none", level = 0 } = node.dataset ?? {};
 			paragraphs.push({ id, list, level: Number(level), runs: runsOf(node) });
@@ -274,8 +279,8 @@ export class WordsEditor {
 		});
 	}
 
-	select([from, to]) {
-		const find = ({ at, offset }) => {
+	select(/** @type {any} */ [from, to]) {
+		const find = (/** @type {any} */ { at, offset }) => {
 			const paragraph = this.field.children[at];
 			const walker = document.createTreeWalker(paragraph, NodeFilter.SHOW_TEXT);
 			let left = offset;
@@ -295,7 +300,7 @@ export class WordsEditor {
 	}
 
 	/** Gives the selected text a look; null removes it. Without a selection it applies to everything. */
-	apply(changes) {
+	apply(/** @type {{[name: string]: any}} */ changes) {
 		this.field.focus();
 		let ends = this.ends();
 		const nothing = document.getSelection().isCollapsed;
@@ -347,21 +352,21 @@ export class WordsEditor {
 		return paragraph?.runs.at(-1) ?? {};
 	}
 
-	toggle(name, value) {
-		const now = this.look()[name] ?? this.item[name];
-		const off = { weight: 400, italic: false, underline: false }[name];
+	toggle(/** @type {string} */ name, /** @type {any} */ value) {
+		const now = this.look()[name] ?? /** @type {any} */ (this.item)[name];
+		const off = /** @type {Record<string, any>} */ ({ weight: 400, italic: false, underline: false })[name];
 		this.apply({ [name]: now === value ? off : value });
 	}
 
-	paste(event) {
+	paste(/** @type {ClipboardEvent} */ event) {
 		event.preventDefault();
 		event.stopPropagation();
-		const text = event.clipboardData.getData("text/plain");
+		const text = /** @type {DataTransfer} */ (event.clipboardData).getData("text/plain");
 		if (!text) return;
 		const lines = linesOf(text);
 		const [from, to] = this.ends();
 		const paragraphs = this.read();
-		const cut = (runs, start, end) => {
+		const cut = (/** @type {any} */ runs, /** @type {any} */ start, /** @type {number} */ end) => {
 			const result = [];
 			let offset = 0;
 			for (const run of runs) {
@@ -390,20 +395,25 @@ export class WordsEditor {
 		middle[0].runs = [...head, ...middle[0].runs];
 		const end = {
 			at: from.at + middle.length - 1,
-			offset: middle.at(-1).runs.reduce((sum, run) => sum + run.text.length, 0),
+			offset: middle[middle.length - 1].runs.reduce((sum, run) => sum + run.text.length, 0),
 		};
-		middle.at(-1).runs = [...middle.at(-1).runs, ...tail];
+		middle[middle.length - 1].runs = [...middle[middle.length - 1].runs, ...tail];
 		this.draw([...paragraphs.slice(0, from.at), ...middle, ...paragraphs.slice(to.at + 1)]);
 		this.select([end, end]);
 	}
 
 	toolbar() {
-		const button = (name, words, act, key) =>
+		const button = (
+			/** @type {string} */ name,
+			/** @type {string} */ words,
+			/** @type {() => void} */ act,
+			key = name,
+		) =>
 			el(
 				"button",
 				{
 					type: "button",
-					"data-look": key ?? name,
+					"data-look": key,
 					title: words,
 					"aria-label": words,
 					onpointerdown: (event) => event.preventDefault(),
@@ -411,7 +421,7 @@ export class WordsEditor {
 				},
 				icon(name),
 			);
-		const roles = (words, key, none) => {
+		const roles = (/** @type {string} */ words, /** @type {string} */ key, /** @type {any} */ none) => {
 			const field = el(
 				"select",
 				{ "aria-label": words, title: words, class: "field", "data-look": key },
@@ -476,7 +486,7 @@ export class WordsEditor {
 				this.field.focus();
 			}
 		});
-		bar.addEventListener("focusout", (event) => {
+		bar.addEventListener("focusout", (/** @type {any} */ event) => {
 			if (!bar.contains(event.relatedTarget) && event.relatedTarget !== this.field && event.relatedTarget)
 				this.finish();
 		});
@@ -522,6 +532,7 @@ export class WordsEditor {
 		stage.writing = null;
 		for (const node of stage.wordsOf(item)) node.removeAttribute("display");
 		stage.drawFrames();
+		/** @type {any[]} */
 		const clean = paragraphs.map((paragraph) => ({
 			...paragraph,
 			runs: paragraph.runs.map((run) =>
@@ -529,7 +540,9 @@ export class WordsEditor {
 			),
 		}));
 		const slideId = state.slide.id;
-		const empty = clean.every((paragraph) => paragraph.runs.every((run) => !run.text.trim()));
+		const empty = clean.every((paragraph) =>
+			paragraph.runs.every((/** @type {Core.TextRun} */ run) => !run.text.trim()),
+		);
 		if (empty && !item.form) {
 			await state.edit({ do: "remove objects", slide_id: slideId, object_ids: [item.id] });
 			return;
@@ -549,7 +562,7 @@ export class WordsEditor {
 }
 
 /** Text that has lost its object is not lost: it can be copied. */
-function offerWords(paragraphs, why) {
+function offerWords(/** @type {WrittenParagraph[]} */ paragraphs, /** @type {any} */ why) {
 	const text = paragraphs.map(({ runs }) => runs.map((run) => run.text).join("")).join("\n");
 	toast(`${why} What you wrote can be copied.`, {
 		wrong: true,

@@ -6,11 +6,18 @@ import { pull } from "../ui/pull.js";
  * called where nothing moved; then `press` is.
  * @param {Stage} stage
  */
-export function track(stage, event, move, done, press = /** @type {any} */ (null)) {
+export function track(
+	stage,
+	/** @type {PointerEvent} */ event,
+	/** @type {any} */ move,
+	/** @type {any} */ done,
+	press = /** @type {any} */ (null),
+) {
 	const from = stage.point(event);
 	const { state } = stage;
+	/** @type {any} */
 	let way = null;
-	const end = (value) => {
+	const end = (/** @type {any} */ value) => {
 		done(value);
 		state.letGo();
 	};

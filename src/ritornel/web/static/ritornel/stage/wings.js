@@ -2,7 +2,7 @@
 import { svg } from "../ui/element.js";
 import { track } from "./tracking.js";
 
-const tenths = (value) => Math.floor(value * 10 + 0.5) / 10;
+const tenths = (/** @type {any} */ value) => Math.floor(value * 10 + 0.5) / 10;
 
 export class Wings {
 	/** @param {Stage} stage */
@@ -18,7 +18,7 @@ export class Wings {
 		return items.length === 1 && items[0].wings ? items[0] : null;
 	}
 
-	draw(scale, shown = /** @type {any} */ (null)) {
+	draw(/** @type {any} */ scale, shown = /** @type {any} */ (null)) {
 		this.stage.overlay.querySelector(".wings")?.remove();
 		const item = this.current();
 		if (!item) return;
@@ -79,18 +79,22 @@ export class Wings {
 		this.stage.overlay.append(ghost);
 	}
 
-	press(event) {
+	press(/** @type {StageEvent} */ event) {
 		if (!event.target.closest("[data-wings]") || event.button !== 0) return;
 		event.stopPropagation();
 		const item = this.current();
 		if (!item?.wings) return;
 		const { wings } = item;
-		const moved = (way) => ({ ...wings, dx: tenths(wings.dx + way.x), dy: tenths(wings.dy + way.y) });
+		const moved = (/** @type {any} */ way) => ({
+			...wings,
+			dx: tenths(wings.dx + way.x),
+			dy: tenths(wings.dy + way.y),
+		});
 		track(
 			this.stage,
 			event,
-			(way) => this.draw(this.stage.scale, moved(way)),
-			(way) => {
+			(/** @type {any} */ way) => this.draw(this.stage.scale, moved(way)),
+			(/** @type {any} */ way) => {
 				if (!way) {
 					this.draw(this.stage.scale);
 					return;

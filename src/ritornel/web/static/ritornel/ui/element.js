@@ -19,16 +19,18 @@ function fill(node, attributes, children) {
 /**
  * An HTML element.
  * @param {string} name
- * @param {any} [attributes]
+ * @param {Attributes} [attributes]
  * @param {...any} children
+ * @returns {MadeElement}
  */
 export const el = (name, attributes = {}, ...children) => fill(document.createElement(name), attributes, children);
 
 /**
  * An SVG element.
  * @param {string} name
- * @param {any} [attributes]
+ * @param {Attributes} [attributes]
  * @param {...any} children
+ * @returns {MadeShape}
  */
 export const svg = (name, attributes = {}, ...children) =>
 	fill(document.createElementNS(SVG, name), attributes, children);

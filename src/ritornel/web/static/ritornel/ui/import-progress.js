@@ -28,17 +28,18 @@ export async function watchImport(reading, name, part = "Page") {
 	const line = new ProgressLine(`Reading ${name}`, {
 		stop: "Cancel",
 		onstop: async () => {
-			line.stop.disabled = true;
+			/** @type {any} */ (line.stop).disabled = true;
 			wrong = "";
 			try {
 				await post(now.cancel);
 			} catch (error) {
 				wrong = error.message;
-				line.stop.disabled = false;
+				/** @type {any} */ (line.stop).disabled = false;
 			}
 		},
 	});
-	line.stop.disabled = true;
+	const stop = /** @type {MadeElement} */ (line.stop);
+	stop.disabled = true;
 	try {
 		for (;;) {
 			const first = !now;
@@ -46,7 +47,7 @@ export async function watchImport(reading, name, part = "Page") {
 			if (now.state === "failed") throw new Error(now.message);
 			if (now.state === "cancelled") return null;
 			if (now.state === "ready") return now;
-			if (first) line.stop.disabled = false;
+			if (first) stop.disabled = false;
 			line.tell(wrong || words(now, name, part), now.total ? now.done / now.total : 0);
 			await new Promise((done) => {
 				setTimeout(done, ASK_EVERY_MS);

@@ -43,8 +43,8 @@ export class SmallPlayer {
 					"aria-label": "Listening level",
 				});
 		this.level?.addEventListener("input", () => {
-			this.media.volume = this.level.value / 100;
-			localStorage.setItem(LEVEL, this.level.value);
+			this.media.volume = this.level?.value / 100;
+			localStorage.setItem(LEVEL, this.level?.value);
 		});
 		this.node = el(
 			"div",
