@@ -56,7 +56,9 @@ def rest_of(motion: Motion) -> Rest:
     last = max(beats, default=-1)
     over = Instant(last + 1, 0.0, 0.0, (0.0,) * (last + 2))
     before = AWAY if motion.away_first else STILL
-    return Rest((motion.object_id, motion.part), min(beats, default=-1), last, before, values_at(motion, over) if ends else None)
+    return Rest(
+        (motion.object_id, motion.part), min(beats, default=-1), last, before, values_at(motion, over) if ends else None
+    )
 
 
 def tracks_of(motions: tuple[Motion, ...], layers: Layers, view: Motion | None) -> SlideTracks:
