@@ -6,6 +6,8 @@ import { PRACTICE } from "./practice.js";
 const FORMS = ["video/webm;codecs=vp8", "video/webm", "video/mp4"];
 const BITS = 900_000;
 const EVERY_MS = 1000;
+/** Pictures a second of the practice camera. */
+const PER_S = 15;
 
 /** The practice camera: somebody at a crank, drawn. */
 function practiceStream() {
@@ -27,9 +29,12 @@ function practiceStream() {
 		pen.arc(x, y, r, 0, Math.PI * 2);
 		pen.fill();
 	};
-	let request = 0;
+	let [request, drawnMs] = [0, -Infinity];
 	const draw = (/** @type {number} */ ms) => {
 		request = requestAnimationFrame(draw);
+		// No more pictures than are recorded.
+		if (ms - drawnMs < 1000 / PER_S - 4) return;
+		drawnMs = ms;
 		const turn = ms / 700;
 		pen.fillStyle = "#d9c9a5";
 		pen.fillRect(-80, 0, 640, 480);
@@ -56,7 +61,7 @@ function practiceStream() {
 		disc(400 + 46 * Math.cos(turn), 400 + 46 * Math.sin(turn), 18, "#9c6747");
 	};
 	draw(performance.now());
-	const stream = canvas.captureStream(15);
+	const stream = canvas.captureStream(PER_S);
 	return {
 		stream,
 		end: () => {
