@@ -1,7 +1,13 @@
+import json
+import re
+
 from django.contrib.auth.models import User
 from django.templatetags.static import static
+from django.test import SimpleTestCase
 
+from ritornel.core.document import Frame
 from ritornel.web.config.file_names import file_title
+from ritornel.web.config.page_data import page_data
 from ritornel.web.shows.models import Show
 from tests.web.base import WebTest
 
@@ -35,6 +41,15 @@ class SignInTest(WebTest):
         ]
         self.assertTrue(cookie["httponly"])
         self.assertEqual(cookie["samesite"], "Lax")
+
+
+class PageDataTest(SimpleTestCase):
+    def test_no_words_of_a_show_end_the_element_or_begin_anything(self) -> None:
+        title = "</script><!-- & <b>"
+        text = page_data({"title": title, "frame": Frame(1280, 720)})
+        self.assertEqual(len(re.findall(r"[<>&]", text)), 4)
+        body = text.removeprefix('<script id="start" type="application/json">').removesuffix("</script>")
+        self.assertEqual(json.loads(body), {"title": title, "frame": {"width_px": 1280, "height_px": 720}})
 
 
 class ListTest(WebTest):

@@ -4,6 +4,8 @@ import re
 from pathlib import Path
 from typing import Any
 
+import msgspec
+
 from ritornel.core.document import Asset
 from tests.web.cast import CastTest
 
@@ -33,7 +35,7 @@ class SentTypesTest(CastTest):
         self.assertEqual(sent - always - perhaps, set(), f"{interface} lacks what is sent")
 
     def start(self, address: str) -> Any:
-        return self.client.get(address).context["start"]
+        return msgspec.to_builtins(self.client.get(address).context["start"])
 
     def test_compose_gets_what_its_types_say(self) -> None:
         start = self.start("/shows/clock/?slide=esc-s")

@@ -98,7 +98,10 @@ TEMPLATES = [
                 "django.contrib.auth.context_processors.auth",
                 "django.contrib.messages.context_processors.messages",
             ],
-            "libraries": {"modules": "ritornel.web.config.modules"},
+            "libraries": {
+                "modules": "ritornel.web.config.modules",
+                "page_data": "ritornel.web.config.page_data",
+            },
         },
     }
 ]

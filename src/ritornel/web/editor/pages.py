@@ -1,6 +1,5 @@
 """The page where a show is composed."""
 
-import msgspec
 from django.conf import settings
 from django.contrib.auth.decorators import login_required
 from django.http import HttpRequest, HttpResponse
@@ -47,5 +46,5 @@ def compose(request: HttpRequest, show_id: str) -> HttpResponse:
         "me": person_of(request).pk,
         "shared": row.access.role != "own" or shared,
     }
-    page = {"show": row, "way": "compose", "comments": open_comments(row.pk), "start": msgspec.to_builtins(start)}
+    page = {"show": row, "way": "compose", "comments": open_comments(row.pk), "start": start}
     return render(request, "shows/compose.html", page)

@@ -9,7 +9,7 @@ from ritornel.core.document.decoding import to_builtins, to_json
 from ritornel.core.document.edits.draft import target_of
 from ritornel.core.document.layouts import theme_slide
 from ritornel.core.document.naming import first_words
-from ritornel.core.document.objects import TextHolder
+from ritornel.core.document.objects import PLAYS, Clip, TextHolder
 from ritornel.core.document.running_order import clusters
 from ritornel.core.document.show import RUNS, Show, Slide
 from ritornel.core.document.themes import weak_contrasts
@@ -23,7 +23,7 @@ from ritornel.core.schedule.music import compile_music
 from ritornel.core.schedule.performance import stage_slide, staged_builtins
 from ritornel.core.schedule.reading import reading_ms
 from ritornel.core.schedule.show_schedule import ShowSchedule, compile_show
-from ritornel.core.schedule.slide_schedule import SlideSchedule, clip_of, compile_slide
+from ritornel.core.schedule.slide_schedule import SlideSchedule, compile_slide
 from ritornel.core.schedule.voices import compile_voices
 from ritornel.web.editor.stage_data import composing
 from ritornel.web.library.services import shelf_line
@@ -56,16 +56,20 @@ def thumb_address(show: Show, slide: Slide, style: bytes, number: int) -> str:
 
 
 def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, number: int) -> dict[str, Any]:
-    """The score's line of one slide: its schedule, and its builds with their words."""
+    """The score's line of one slide: its schedule, and its builds with their words. Structs stay as they are: of 500
+    slides turning them into dicts took a tenth of a second.
+    """
     builds = []
     places = clusters(slide.order)
+    items = {item.id: item for item in slide.objects}
     for build, time, (_, cluster) in zip(slide.order, schedule.builds, places, strict=True):
-        item = slide.object(build.object_id)
+        item = items.get(build.object_id)
         name = item.name if item else target_of(slide, build)
         if build.part is not None and isinstance(item, TextHolder):
             nth, text = next((n, p.text) for n, p in enumerate(item.paragraphs, 1) if p.id == build.part)
             name = f"“{first_words(text)}”" if text.strip() else f"{name} {nth}"
         effect = EFFECTS[build.effect]
+        clip = item if build.effect == PLAYS and isinstance(item, Clip) else None
         builds.append(
             {
                 "id": build.id,
@@ -75,17 +79,17 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
                 "kind": effect.kind,
                 "effect": build.effect,
                 "title": effect.title,
-                "starts": to_builtins(build.starts),
+                "starts": build.starts,
                 "after_ms": build.after_ms,
                 "lasts_ms": build.lasts_ms,
                 "pace": build.pace,
                 "repeats": build.repeats,
                 "settings": build.settings,
-                "sound": to_builtins(build.sound),
+                "sound": build.sound,
                 "beat": time.beat,
                 "cluster": cluster,
                 "offset_ms": time.offset_ms,
-                "runs_ms": clip_runs_ms(clip, schedule, time) if (clip := clip_of(slide, build)) else time.lasts_ms,
+                "runs_ms": clip_runs_ms(clip, schedule, time) if clip else time.lasts_ms,
                 "clip": {
                     "asset_id": clip.asset_id,
                     "in_ms": clip.in_ms,
@@ -102,14 +106,14 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
         "opens_section": slide.opens_section,
         "given_to": slide.given_to,
         "skipped": slide.skipped,
-        "transition": to_builtins(slide.transition),
-        "advance": to_builtins(slide.advance),
-        "voice": to_builtins(slide.voice),
-        "carrying": [to_builtins(slide.links), to_builtins(slide.unlinks)],
+        "transition": slide.transition,
+        "advance": slide.advance,
+        "voice": slide.voice,
+        "carrying": [slide.links, slide.unlinks],
         "notes": slide.notes,
         "objects": len(slide.objects),
         "builds": builds,
-        "schedule": to_builtins(schedule),
+        "schedule": schedule,
         "reading_ms": reading_ms(slide),
         "layout": slide.layout,
         "bare": slide.bare,
