@@ -75,6 +75,12 @@ EQUIVALENT: frozenset[tuple[str, str]] = frozenset(
             "(motion.object_id, motion.part), min(beats, default=-1), last, before, values_at(motion, over) "
             "if ends else None",
         ),
+        # What is past its end is at its end.
+        (_CORE + "motion/sampling.py", "return 1.0"),
+        # A peak at the ceiling is multiplied by one.
+        (_CORE + "sound/mastering.py", "if not len(peaks) or peaks.max() <= ceiling:"),
+        # One sample of 48 000 a second is no millisecond.
+        (_CORE + "sound/waveform.py", "samples = 0"),
         # Half a circle more or less is the same turn.
         (_CORE + "motion/flight.py", "return (last.turn_deg - first.turn_deg + 180) % 360 - 180"),
         # Any number below 0 is what is left.
@@ -87,6 +93,7 @@ EQUIVALENT: frozenset[tuple[str, str]] = frozenset(
         (_CORE + "rehearsal/lengths.py", "low, least, high = high, longest, high * 2"),
         (_CORE + "rehearsal/lengths.py", "chord = low + (target_ms - least) * (high - low) / (longest - least)"),
         (_CORE + "motion/easing.py", "t = (low + high) / 2.0"),
+        (_CORE + "rehearsal/lengths.py", "slope = (longest - length_at(beside)) / (high - beside)"),
         (_CORE + "rehearsal/lengths.py", "tangent = high - (longest - target_ms) / slope if slope else high"),
         # Whatever is at least 1 is all of it.
         (

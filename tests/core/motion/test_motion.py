@@ -55,6 +55,23 @@ class EasingTest(SimpleTestCase):
         self.assertAlmostEqual(ease(0.5, (0.42, 0, 0.58, 1)), 0.5, places=9)
 
 
+class AlongTest(SimpleTestCase):
+    def test_what_goes_round_a_square_turns_on_through_half_a_circle(self) -> None:
+        path = "M 0 0 L 100 0 L 100 100 L 0 100 L 0 0"
+        build = Build(
+            id="b",
+            object_id="x",
+            effect="travels along",
+            starts=Follows(),
+            settings={"path": path, "turns": "along the path"},
+            lasts_ms=1000,
+            pace="even",
+        )
+        (motion,) = tracks_of(build)
+        turns = [values_at(motion, at(0, since)).turn for since in (0.0, 370.0, 620.0, 1000.0)]
+        self.assertEqual([round(turn, 6) for turn in turns], [0, 90, 180, 270])
+
+
 class ContractTest(SimpleTestCase):
     """What every effect and transition promises, found by looking at all that ship."""
 

@@ -166,6 +166,13 @@ class SpreadTest(SimpleTestCase):
         self.assertEqual((e.apply_edit(show, edit).changes, reached), ((), 0))
         self.assertEqual(fit_to_length(Show("s", "S"), 5000)[1], 0)
 
+    def test_a_slide_that_cannot_be_shorter_stays_as_long_as_it_is(self) -> None:
+        # The build needs 5 s of the 3 s that the slide has: no other time makes the slide shorter.
+        build = Build(id="b", object_id="x", effect="enters fade", starts=Follows(), lasts_ms=5000)
+        show = Show("s", "S", slides=(Slide("a", objects=(shape("x"),), order=(build,), advance=AdvanceAfter(3000)),))
+        edit, reached = fit_to_length(show, 4000)
+        self.assertEqual((length(show, edit), reached), (5000, 5000))
+
     @settings(max_examples=25, deadline=None)
     @given(
         st.integers(0, 200_000),

@@ -4,9 +4,9 @@ import msgspec
 from django.test import SimpleTestCase
 
 from ritornel.core.document import AdvanceAfter, Asset, Box, Build, Follows, OnCue, Shape, Show, Slide, Transition
-from ritornel.core.document.objects import Picture, Wings
+from ritornel.core.document.objects import Picture, Plain, Wings
 from ritornel.core.document.show import Link
-from ritornel.core.schedule.carries import Ended, find_pairs
+from ritornel.core.schedule.carries import OUT_BY, Ended, find_pairs
 from ritornel.core.schedule.performance import frame_state_at, perform
 from tests.core.motion.test_carry import star
 from tests.examples import text
@@ -94,6 +94,27 @@ class CarriedTest(SimpleTestCase):
         two = Slide("two", objects=(text("u", "First", "Second"),), transition=CARRY, order=order)
         pairs, _ = find_pairs(*ends(show_of(one, two)))
         self.assertEqual([(p.before, p.after) for p in pairs], [("t", "u")])
+
+    def test_the_ground_dissolves_when_what_goes_is_gone_and_the_same_ground_stays(self) -> None:
+        plain = (Plain("#101a1f"), Plain("#ffffff"))
+        for second, keys in (
+            (plain[0], ((0.0, 0.0), (1.0, 0.0), (1.0, 1.0))),
+            (plain[1], ((0.0, 0.0), (OUT_BY, 0.0), (1.0, 1.0))),
+        ):
+            one = Slide("one", objects=(star("a"),), background=plain[0], advance=AdvanceAfter(2000))
+            two = Slide("two", objects=(star("a"),), background=second, transition=CARRY)
+            self.assertEqual(perform(show_of(one, two)).slides[1].tracks.layers.new_ground, keys)
+
+    def test_a_line_without_height_keeps_its_size(self) -> None:
+        one, two = (Shape("a", "A", Box(x, 100, 200, 0), "line") for x in (0, 400))
+        show = perform(
+            show_of(
+                Slide("one", objects=(one,), advance=AdvanceAfter(2000)), Slide("two", objects=(two,), transition=CARRY)
+            )
+        )
+        start = show.schedule.starts_ms[1]
+        new = dict(frame_state_at(show, start).layers[1].objects)["a", None]
+        self.assertEqual((new.x, new.scale, new.wide), (-400, 1, 1))
 
     def test_a_pair_moves_from_the_old_place_size_and_turn_to_the_new(self) -> None:
         first = Slide("one", objects=(star("a", 0, 0),), advance=AdvanceAfter(2000))

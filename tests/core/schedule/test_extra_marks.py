@@ -18,7 +18,10 @@ class RingTest(SimpleTestCase):
         build = Build(id="b", object_id=item.id, effect="accents ring", starts=OnCue("c"), part=part)
         show = Show("show", "Show", slides=(Slide("s", objects=(item,), order=(build,)),))
         (drawing,) = perform(show).slides[0].drawing.objects
-        (ring,) = next(entry for entry in drawing.parts if entry.part == extra_part(build)).marks
+        part_drawing = next(entry for entry in drawing.parts if entry.part == extra_part(build))
+        # It turns and grows around the middle of its object.
+        self.assertEqual((part_drawing.pivot_x, part_drawing.pivot_y), (drawing.width / 2, drawing.height / 2))
+        (ring,) = part_drawing.marks
         assert isinstance(ring, PathMark)
         numbers = [float(number) for number in re.findall(r"-?\d+(?:\.\d+)?", ring.d)]
         return drawing, (min(numbers[::2]), min(numbers[1::2]), max(numbers[::2]), max(numbers[1::2]))

@@ -4,11 +4,13 @@ import msgspec
 from django.test import SimpleTestCase
 
 from bench.schedule import slide
-from ritornel.core.document import Build, Frame, Show, Slide, Together
+from ritornel.core.document import Build, Follows, Frame, OnCue, Show, Slide, Together
 from ritornel.core.errors import BadValue
 from ritornel.core.motion.sampling import Instant, values_at
 from ritornel.core.schedule import compile_show
+from ritornel.core.schedule.slide_schedule import compile_slide
 from ritornel.core.schedule.tracks import compile_tracks, instant_at, object_values
+from ritornel.core.time.counts import UNTIL_SLIDE_ENDS
 from tests.examples import shape
 
 
@@ -30,6 +32,16 @@ class TracksTest(SimpleTestCase):
             for at in moments:
                 direct = {(motion.object_id, motion.part): values_at(motion, at) for motion in tracks.motions}
                 self.assertEqual(object_values(tracks, at), direct)
+
+    def test_what_is_repeated_until_its_slide_ends_never_rests(self) -> None:
+        order = (
+            Build(id="p", object_id="x", effect="accents pulse", starts=Follows(), repeats=UNTIL_SLIDE_ENDS),
+            Build(id="f", object_id="y", effect="accents pulse", starts=OnCue("c")),
+        )
+        one = Slide("s", objects=(shape("x"), shape("y")), order=order)
+        pulsing, once = compile_tracks(one, compile_slide(one, 2000, {}), Frame()).rests
+        self.assertIsNone(pulsing.after)
+        self.assertIsNotNone(once.after)
 
     def test_an_object_whose_first_build_does_not_enter_is_there_from_the_start(self) -> None:
         """By its time; at one time, by the list."""

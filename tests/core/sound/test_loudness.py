@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from ritornel.core.sound.gain import Samples, gain_of
 from ritornel.core.sound.loudness import LoudnessMeter, true_peak_db
-from ritornel.core.sound.mastering import CEILING_DBTP, CONTEXT, Master, master_block, master_of
+from ritornel.core.sound.mastering import CEILING_DBTP, CONTEXT, MARGIN_DB, Master, master_block, master_of
 
 RATE = 48_000
 
@@ -50,6 +50,7 @@ class LoudnessTest(SimpleTestCase):
         self.assertEqual(loudness(tone(-70.4, 5)), -math.inf)
 
     def test_silence_and_moments_have_none(self) -> None:
+        self.assertEqual(true_peak_db(np.zeros((RATE, 2), np.float32)), -math.inf)
         self.assertEqual(loudness(np.zeros((RATE, 2), np.float32)), -math.inf)
         self.assertEqual(loudness(tone(-10, 0.3)), -math.inf)
 
@@ -83,6 +84,15 @@ class MasteringTest(SimpleTestCase):
         self.assertTrue(master.limits)
         self.assertAlmostEqual(loudness(out), -16.0, delta=0.5)
         self.assertLessEqual(true_peak_db(out), CEILING_DBTP)
+
+    def test_room_for_the_codec_lowers_the_ceiling_by_as_much(self) -> None:
+        chance = np.random.default_rng(4)
+        speech = (chance.standard_normal((6 * RATE, 2)) * 0.02).astype(np.float32)
+        speech[:: RATE // 2] = 0.95
+        master = Master(gain_db=6.0, limits=True, room_db=3.0)
+        out = master_block(lambda first, count: speech[first : first + count], master, 0, len(speech), len(speech))
+        ceiling_dbtp = CEILING_DBTP - 3.0
+        self.assertTrue(ceiling_dbtp - 2 * MARGIN_DB <= true_peak_db(out) <= ceiling_dbtp, true_peak_db(out))
 
     def test_a_mix_that_can_hardly_be_heard_is_raised_by_30_db_at_most(self) -> None:
         faint = tone(-60.0, 8, 220)

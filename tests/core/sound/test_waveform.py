@@ -30,6 +30,10 @@ class LevelTest(SimpleTestCase):
 
 
 class PeakMeterTest(SimpleTestCase):
+    def test_a_magnitude_is_a_byte_and_full_scale_is_255(self) -> None:
+        pairs = np.array([[0, 0], [0.25, -0.1], [-0.7, 0.2], [0.1, 1.0], [-1.6, 0]], np.float32)
+        self.assertEqual(waveform._bytes_of(pairs).tolist(), [0, 64, 178, 255, 255])
+
     @given(st.lists(st.integers(0, 9000), min_size=1, max_size=8), st.sampled_from(LEVELS_PER_S))
     def test_pieces_of_any_length_give_the_peaks_of_the_whole(self, lengths: list[int], per_s: int) -> None:
         magnitudes = np.random.default_rng(3).integers(0, 256, sum(lengths)).astype(np.uint8)
