@@ -46,10 +46,10 @@ class CarriedTest(SimpleTestCase):
         self.assertIn(("a", "x"), [(refusal.before, refusal.after) for refusal in refusals])
 
     def test_of_two_of_which_one_has_found_another_nothing_is_told(self) -> None:
-        # X looks like A, and Y comes of it: A goes to Y. That X enters by itself is no reason then.
+        # X comes of A, but enters by itself; Y looks like A: A goes to Y, and nobody misses X.
         first = Slide("one", objects=(star("a"),), advance=AdvanceAfter(2000))
         order = (Build(id="e", object_id="x", effect="enters fade", starts=Follows()),)
-        second = Slide("two", objects=(star("x", 400), star("y", 500, lineage="a")), transition=CARRY, order=order)
+        second = Slide("two", objects=(star("x", 400, lineage="a"), star("y", 500)), transition=CARRY, order=order)
         pairs, refusals = find_pairs(*ends(show_of(first, second)))
         self.assertEqual([(pair.before, pair.after) for pair in pairs], [("a", "y")])
         self.assertEqual(refusals, ())
