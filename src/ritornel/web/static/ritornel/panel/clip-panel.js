@@ -4,7 +4,7 @@ import { send } from "../ui/file-requests.js";
 import { toast } from "../ui/toast.js";
 import { clockText, secondsText } from "../ui/times.js";
 import { playsFirst } from "../stage/adding.js";
-import { changeBuild } from "./builds-panel.js";
+import { changeBuild } from "./build-timing.js";
 import { watchOf } from "./clip-watch.js";
 import { choice, numberField, pair, tick, timeField } from "./fields.js";
 

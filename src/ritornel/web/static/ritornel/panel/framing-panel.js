@@ -1,6 +1,6 @@
 // The panel of a framing: its place, and when the view flies there.
 import { el, icon } from "../ui/element.js";
-import { timing } from "./builds-panel.js";
+import { timing } from "./build-timing.js";
 import { numberField, pair, textField, tick } from "./fields.js";
 import { WHOLE, addFramingInMiddle, flyTo } from "./framing-fields.js";
 

@@ -5,7 +5,7 @@ import { clipPanel } from "./clip-panel.js";
 import { look } from "./look-panel.js";
 import { place, pressFields } from "./place-panel.js";
 
-export { changeBuild } from "./builds-panel.js";
+export { changeBuild } from "./build-timing.js";
 
 const TABS = [
 	["builds", "Builds"],

@@ -18,6 +18,7 @@ const parts = {
 		return panel;
 	}),
 	several: later(() => import("./several-panel.js")),
+	slides: later(() => import("./slides-panel.js")),
 	show: later(() => import("./show-panel.js")),
 };
 
@@ -261,7 +262,7 @@ export class Panel {
 		if (state.picked.size > 1)
 			return this.later("several", (/** @type {any} */ { severalPanel }) => severalPanel(state, this));
 		if (state.pickedSlides.size > 1 || (state.pickedSlides.size && !document.getElementById("overview").hidden))
-			return this.later("several", (/** @type {any} */ { slidesPanel }) => slidesPanel(state));
+			return this.later("slides", (/** @type {any} */ { slidesPanel }) => slidesPanel(state));
 		state.level = "slide";
 		return this.parts();
 	}
