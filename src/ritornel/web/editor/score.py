@@ -55,6 +55,22 @@ def thumb_address(show: Show, slide: Slide, style: bytes, number: int) -> str:
     return reverse("thumb", args=[show.id, slide.id, stamp])
 
 
+_SLIDE_FIELDS = (
+    "name",
+    "opens_section",
+    "given_to",
+    "skipped",
+    "transition",
+    "advance",
+    "voice",
+    "notes",
+    "layout",
+    "bare",
+    "lineage",
+)
+"""What the score shows of a slide as it is."""
+
+
 def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, number: int) -> dict[str, Any]:
     """The score's line of one slide: its schedule, and its builds with their words. Structs stay as they are: of 500
     slides turning them into dicts took a tenth of a second.
@@ -102,22 +118,12 @@ def slide_line(show: Show, slide: Slide, schedule: SlideSchedule, style: bytes, 
         )
     return {
         "id": slide.id,
-        "name": slide.name,
-        "opens_section": slide.opens_section,
-        "given_to": slide.given_to,
-        "skipped": slide.skipped,
-        "transition": slide.transition,
-        "advance": slide.advance,
-        "voice": slide.voice,
+        **{name: getattr(slide, name) for name in _SLIDE_FIELDS},
         "carrying": [slide.links, slide.unlinks],
-        "notes": slide.notes,
         "objects": len(slide.objects),
         "builds": builds,
         "schedule": schedule,
         "reading_ms": reading_ms(slide),
-        "layout": slide.layout,
-        "bare": slide.bare,
-        "lineage": slide.lineage,
         "thumb": thumb_address(show, slide, style, number),
     }
 
