@@ -3,7 +3,7 @@ import { familyIn } from "../stage/text-editor.js";
 import { el, icon } from "../ui/element.js";
 import { fillFields, paintField, shadowFields, strokeFields } from "./colours.js";
 import { choice, numberField, pair, selectField } from "./fields.js";
-import { picture } from "./picture-fields.js";
+import { cornerField, picture } from "./picture-fields.js";
 import { tableFields } from "./table-fields.js";
 
 /** @param {ShowState} state */
@@ -209,17 +209,7 @@ function shape(state, /** @type {Core.SlideObject} */ item, /** @type {(value: a
 					selectField(item.heads, heads, (key) => change({ heads: key }), { label: "Heads of the line" }),
 				)
 			: null,
-		["rectangle", "bubble"].includes(item.form)
-			? pair(
-					"Corner radius",
-					numberField(item.corner_px, (n) => change({ corner_px: n }), {
-						label: "Corner radius",
-						least: 0,
-						most: 1000,
-						unit: "px",
-					}),
-				)
-			: null,
+		["rectangle", "bubble"].includes(item.form) ? cornerField(item, change) : null,
 		["polygon", "star", "wheel"].includes(item.form)
 			? pair(
 					item.form === "wheel" ? "Teeth" : "Points",

@@ -3,6 +3,18 @@ import { el, icon } from "../ui/element.js";
 import { choice, numberField, pair, selectField, textField } from "./fields.js";
 import { strokeFields } from "./colours.js";
 
+/** How round the corners of a picture, a clip, a rectangle or a bubble are. */
+export const cornerField = (/** @type {Core.SlideObject} */ item, /** @type {(changes: object) => void} */ change) =>
+	pair(
+		"Corner radius",
+		numberField(item.corner_px, (n) => change({ corner_px: n }), {
+			label: "Corner radius",
+			least: 0,
+			most: 1000,
+			unit: "px",
+		}),
+	);
+
 /** @param {ShowState} state */
 export function picture(state, /** @type {Core.SlideObject} */ item, /** @type {(value: any) => any} */ change) {
 	const asset = state.asset(item.asset_id);
@@ -143,15 +155,7 @@ export function picture(state, /** @type {Core.SlideObject} */ item, /** @type {
 				)
 			: null,
 		...strokeFields(state, item.stroke, (stroke) => change({ stroke })),
-		pair(
-			"Corner radius",
-			numberField(item.corner_px, (n) => change({ corner_px: n }), {
-				label: "Corner radius",
-				least: 0,
-				most: 1000,
-				unit: "px",
-			}),
-		),
+		cornerField(item, change),
 		pair(
 			"In words",
 			textField(item.alternative, (alternative) => change({ alternative }), {

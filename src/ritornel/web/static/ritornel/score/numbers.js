@@ -5,6 +5,12 @@ import { markMs, slideAt } from "./marks.js";
 import { nearestMs } from "./snapping.js";
 
 const startOf = (/** @type {ShowState} */ state, /** @type {SlideLine} */ line) => state.data.starts_ms[line.id] ?? 0;
+const changeOf = (/** @type {string} */ slide, /** @type {string} */ build, /** @type {object} */ changes) => ({
+	do: "change build",
+	slide_id: slide,
+	build_id: build,
+	changes,
+});
 /** @returns {Core.MusicTime} */
 const placedOf = (/** @type {ShowState} */ state, /** @type {string} */ span) =>
 	/** @type {any} */ (state.data.music.find((entry) => entry.span_id === span));
@@ -82,12 +88,7 @@ const numbers = {
 			from: entry.after_ms,
 			anchor: beginOf(state, line, entry),
 			without: build,
-			edit: (/** @type {number} */ value) => ({
-				do: "change build",
-				slide_id: slide,
-				build_id: build,
-				changes: { after_ms: value },
-			}),
+			edit: (/** @type {number} */ value) => changeOf(slide, build, { after_ms: value }),
 			words: (/** @type {number} */ value) => `${entry.name}: after ${secondsText(value)} s`,
 		};
 	},
@@ -119,12 +120,7 @@ const numbers = {
 			anchor: beginOf(state, line, entry) + entry.runs_ms,
 			share: 1 / repeats,
 			without: build,
-			edit: (/** @type {number} */ value) => ({
-				do: "change build",
-				slide_id: slide,
-				build_id: build,
-				changes: { lasts_ms: value },
-			}),
+			edit: (/** @type {number} */ value) => changeOf(slide, build, { lasts_ms: value }),
 			words: (/** @type {number} */ value) => `${entry.name}: lasts ${secondsText(value)} s`,
 		};
 	},

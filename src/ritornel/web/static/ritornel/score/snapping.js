@@ -4,11 +4,12 @@ import { markMs } from "./marks.js";
 
 /** The event nearest to the instant, at most `reachMs` away; of two as near the earlier; null where there is none. */
 export function nearestMs(/** @type {number} */ atMs, /** @type {number[]} */ eventsMs, /** @type {number} */ reachMs) {
-	let best = /** @type {number | null} */ (null);
+	/** @type {any} an instant, or null */
+	let best = null;
 	for (const event of eventsMs) {
 		const way = Math.abs(event - atMs);
 		const before = best === null ? Infinity : Math.abs(best - atMs);
-		if (way <= reachMs && (way < before || (way === before && event < Number(best)))) best = event;
+		if (way <= reachMs && (way < before || (way === before && event < best))) best = event;
 	}
 	return best;
 }
